@@ -1,0 +1,190 @@
+"""The command line. Only the application itself and ``shots`` need Qt."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from datetime import date
+from pathlib import Path
+
+from uncle_sled.core.errors import FileError, SledError
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.remedies import with_remedies
+from uncle_sled.core.findings.words import Words
+from uncle_sled.core.studies.reading import Studied, study
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.demos import DEMOS, open_named
+
+OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
+
+
+def main(argv: list[str] | None = None) -> int:
+    args = _parser().parse_args(argv)
+    try:
+        return int(args.run(args))
+    except SledError as fault:
+        print(fault, file=sys.stderr)
+        return UNREADABLE
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return OK
+
+
+def _parser() -> argparse.ArgumentParser:
+    top = argparse.ArgumentParser(prog="uncle-sled", description="A workbench for people who build their own trailer body or camper.")
+    top.set_defaults(run=_desk, file=None)
+    verbs = top.add_subparsers(metavar="VERB")
+    file_help = f"a .sled file, or a demo: {', '.join(DEMOS)}"
+
+    verb = verbs.add_parser("open", help="open a file in the application")
+    verb.add_argument("file", nargs="?", help=file_help)
+    verb.set_defaults(run=_desk)
+    verb = verbs.add_parser("demo", help="open the application on a demo")
+    verb.add_argument("file", nargs="?", default="marsh-heron", choices=DEMOS, metavar="NAME", help=", ".join(DEMOS))
+    verb.set_defaults(run=_desk)
+    verb = verbs.add_parser("report", help="the reading of every load case")
+    verb.add_argument("file", help=file_help)
+    verb.add_argument("--json", action="store_true", help="as JSON, by docs/report.schema.json")
+    verb.add_argument("--case", metavar="ID", help="one load case only, by id or name")
+    verb.set_defaults(run=_report)
+    verb = verbs.add_parser("check", help="exit 0: nothing stops it; 1: something does; 2: unreadable; 3: no answer")
+    verb.add_argument("file", help=file_help)
+    verb.set_defaults(run=_check)
+    verb = verbs.add_parser("export", help="the balance sheet or the masses as a file")
+    verb.add_argument("file", help=file_help)
+    verb.add_argument("--to", required=True, choices=("csv", "pdf", "svg"))
+    verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
+    verb.set_defaults(run=_export)
+    verb = verbs.add_parser("shots", help="pictures of every main view, from the demo")
+    verb.add_argument("dir", metavar="DIR")
+    verb.add_argument("--theme", choices=("light", "dark"), default="light")
+    verb.add_argument("--size", default="1280x800", help="window size, such as 1100x700")
+    verb.add_argument("--scale", type=float, default=1.0, help="device pixels per logical pixel, such as 1.5")
+    verb.add_argument("--demo", choices=DEMOS, default="marsh-heron")
+    verb.set_defaults(run=_shots)
+    return top
+
+
+def _studied(word: str) -> tuple[str, Studied, tuple[Finding, ...]]:
+    project = open_named(word)
+    s = study(project.build, project.facts)
+    return project.name, s, with_remedies(s)
+
+
+def _case_rows(s: Studied, wanted: str | None) -> list[int]:
+    if wanted is None:
+        return list(range(len(s.table.cases)))
+    low = wanted.lower()
+    rows = [row for row, case in enumerate(s.table.cases) if low in (case.id.lower(), case.name.lower(), *(name.lower() for name in case.same_as))]
+    if not rows:
+        raise FileError(f"There is no load case “{wanted}”; there are {', '.join(c.id for c in s.table.cases)}.")
+    return rows
+
+
+def _report(args: argparse.Namespace) -> int:
+    name, s, found = _studied(args.file)
+    rows = _case_rows(s, args.case)
+    if args.json:
+        from uncle_sled.exchange.report import report
+
+        print(json.dumps(report(s, found, name, rows), indent=1, ensure_ascii=False, allow_nan=False))
+        return OK
+    print(report_text(name, s, found, rows))
+    return OK
+
+
+def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[int]) -> str:
+    """The report for reading in a terminal, in the build's units."""
+    words = Words(s.build.brief.reading.shown())
+    b, bed = s.readings, s.build.rig.carrier == "vehicle bed"
+    lines = [f"{name} ({s.build.name}), {s.build.brief.region} practice"]
+    wide = max((len(c.name) for c in s.table.cases), default=4)
+    for row in rows:
+        case = s.table.cases[row]
+        text = f"  {case.name:<{wide}}  {words.kg(float(b.total_kg[row])):>9}"
+        if bed and b.axle_kg.shape[1]:
+            text += f"  front {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))}"
+        elif not case.mode.towing and s.at_rest is not None:
+            text += f"  on the jack {words.kg(float(s.at_rest.jack_kg[row]))}"
+        elif case.mode.towing and b.tongue_kg[row] == b.tongue_kg[row]:
+            low, high = (float(kg) for kg in b.band_kg[row])
+            text += (f"  on the ball {words.kg(float(b.tongue_kg[row]))} ({words.share(float(b.share[row]))}), want {words.bare_kg(low)} to {words.kg(high)},"
+                     f" chance {words.share(float(b.chance[row]), 0)}")
+        lines.append(f"{text}  [{case.says}]" + (f"  same as {', '.join(case.same_as)}" if case.same_as else ""))
+    for one in found:
+        lines += ["", f"{one.severity.upper()}  {one.title}", f"  {one.says}", f"  {one.why}", f"  {one.remedy.says if one.remedy else one.why_none or ''}"]
+        if one.caution:
+            lines.append(f"  {one.caution}")
+    return "\n".join(lines)
+
+
+def _check(args: argparse.Namespace) -> int:
+    _, s, found = _studied(args.file)
+    for one in found:
+        print(f"{one.severity}: {one.title}. {one.says}")
+    if s.trouble is None and s.support is None:
+        print("no reading: the rig does not say where its axle stands", file=sys.stderr)
+        return UNANSWERED
+    stops = [one for one in found if one.severity == "stop"]
+    print(f"{len(stops)} to stop for, {len(found) - len(stops)} to mind or note")
+    return STOPS if stops else OK
+
+
+def _export(args: argparse.Namespace) -> int:
+    name, s, found = _studied(args.file)
+    source = Path(args.file)
+    out = Path(args.out) if args.out else source.with_suffix(f".{args.to}") if source.exists() else Path(f"{source.name}.{args.to}")
+    write_file(out, export_bytes(args.to, name, s, found))
+    print(out)
+    return OK
+
+
+def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -> bytes:
+    """The balance sheet (pdf, svg) or the masses (csv) of a build as a file's bytes."""
+    if kind == "csv":
+        from uncle_sled.exchange.case_list import csv_text
+
+        return csv_text(s).encode()
+    from uncle_sled.core.drawing.balance_sheet import balance_sheet
+
+    page = balance_sheet(s, found, name, date.today().isoformat())
+    if kind == "svg":
+        from uncle_sled.exchange.svg import svg_bytes
+
+        return svg_bytes(page)
+    from uncle_sled.exchange.pdf import pdf_bytes
+
+    return pdf_bytes(page)
+
+
+def write_file(path: Path, data: bytes) -> None:
+    """Raises: FileError: in words, nothing half written over what was there."""
+    if path.is_dir():
+        raise FileError(f"{path} is a folder; name a file in it.")
+    try:
+        sled_file.write_whole(path, data)
+    except OSError as fault:
+        raise FileError(f"{path} could not be written: {fault.strerror or fault}.") from None
+
+
+def _desk(args: argparse.Namespace) -> int:
+    try:
+        from uncle_sled.desk.app import run
+    except ImportError as fault:
+        raise FileError(f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them.") from None
+    return run(args.file)
+
+
+def _shots(args: argparse.Namespace) -> int:
+    wide, _, high = args.size.partition("x")
+    if not (wide.isdigit() and high.isdigit()):
+        raise FileError(f"“{args.size}” is not a window size: write it like 1280x800.")
+    from uncle_sled.desk.shots import take_shots
+
+    return take_shots(Path(args.dir), args.demo, args.theme, (int(wide), int(high)), args.scale)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

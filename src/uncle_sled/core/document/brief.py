@@ -1,0 +1,63 @@
+"""Who it is for and how it is read: the first stop of the trail."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.units import Shown
+
+Region = Literal["European", "North American", "Australian/New Zealand"]
+LengthUnit = Literal["mm", "m", "ft-in", "in"]
+MassUnit = Literal["kg", "lb"]
+VolumeUnit = Literal["L", "gal"]
+
+
+class Person(msgspec.Struct, frozen=True, forbid_unknown_fields=False):
+    """Somebody who sleeps in it."""
+
+    id: str
+    name: str
+    height: Length | None = None
+    mass: Mass | None = None
+
+
+class Vehicle(msgspec.Struct, frozen=True):
+    """A tow vehicle and the limits in its papers; what is not known stays empty."""
+
+    id: str
+    name: str
+    tongue_limit: Mass | None = None
+    tow_limit: Mass | None = None
+    train_limit: Mass | None = None
+    rear_axle_rating: Mass | None = None
+    front_empty: Mass | None = None
+    rear_empty: Mass | None = None
+    wheelbase: Length | None = None
+    ball_overhang: Length | None = None
+
+
+class Reading(msgspec.Struct, frozen=True):
+    """The units that this build is read in."""
+
+    length: LengthUnit = "mm"
+    mass: MassUnit = "kg"
+    volume: VolumeUnit = "L"
+
+    def shown(self) -> Shown:
+        return Shown(self.length, self.mass, self.volume)
+
+
+class Brief(msgspec.Struct, frozen=True):
+    """What is asked of this build."""
+
+    region: Region = "European"
+    reading: Reading = Reading()
+    sleepers: tuple[str, ...] = ()
+    vehicles: tuple[str, ...] = ()
+    band_low: float | None = None
+    band_high: float | None = None
+    band_reason: str = ""
+    notes: str = ""

@@ -1,0 +1,131 @@
+"""The one door through which a project changes: a list of ops, applied to frozen models.
+
+An op names its place by field names and ids (``stow.things.t3.x``). What an edit does not
+name stays the very same object, so results that were computed from it stay good.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from functools import lru_cache
+from typing import Any, Literal, TypeVar, get_args
+
+import msgspec
+
+from uncle_sled.core.errors import EditError
+
+S = TypeVar("S", bound=msgspec.Struct)
+
+
+class Op(msgspec.Struct, frozen=True):
+    """One change: set the place to a value, add a value to the list there, or remove the place."""
+
+    op: Literal["set", "add", "remove"]
+    path: str
+    value: Any = None
+
+
+def set_to(path: str, value: Any) -> Op:
+    return Op("set", path, value)
+
+
+def add_to(path: str, value: Any) -> Op:
+    return Op("add", path, value)
+
+
+def remove(path: str) -> Op:
+    return Op("remove", path)
+
+
+def apply(root: S, ops: Iterable[Op]) -> S:
+    """The project or build after the ops; the same object where nothing changed.
+
+    Raises: EditError: names the place that is not there, or the value that does not fit.
+    """
+    for op in ops:
+        root = _change(root, op.path.split("."), op, op.path)
+    return root
+
+
+@lru_cache(maxsize=None)
+def field_types(kind: type) -> dict[str, Any]:
+    return {field.name: field.type for field in msgspec.structs.fields(kind)}
+
+
+def _change(node: Any, segments: list[str], op: Op, path: str) -> Any:
+    if isinstance(node, msgspec.Struct):
+        return _change_field(node, segments, op, path)
+    return _change_item(node, segments, op, path)
+
+
+def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) -> Any:
+    name, rest = segments[0], segments[1:]
+    types = field_types(type(node))
+    if name not in types:
+        raise EditError(f"There is no “{name}” in {path}; there are {', '.join(types)}.")
+    old = getattr(node, name)
+    if rest:
+        if old is None:
+            raise EditError(f"{path}: nothing is set at “{name}” yet, so nothing inside it can change.")
+        new = _change(old, rest, op, path) if isinstance(old, (msgspec.Struct, tuple)) else _no_inside(name, path)
+    elif op.op == "set":
+        new = _converted(op.value, types[name], path)
+    elif op.op == "add":
+        if not isinstance(old, tuple):
+            raise EditError(f"{path} is not a list, so nothing can be added to it.")
+        item = _converted(op.value, get_args(types[name])[0], path)
+        if getattr(item, "id", None) in {getattr(other, "id", object()) for other in old}:
+            raise EditError(f"{path} holds “{item.id}” already; an id is used once.")
+        new = (*old, item)
+    else:
+        raise EditError(f"{path} is a field of its own and cannot be removed; set it to nothing instead.")
+    return node if new is old or new == old else msgspec.structs.replace(node, **{name: new})
+
+
+def _change_item(items: tuple[Any, ...], segments: list[str], op: Op, path: str) -> Any:
+    wanted, rest = segments[0], segments[1:]
+    for at, item in enumerate(items):
+        if getattr(item, "id", item) == wanted:
+            break
+    else:
+        raise EditError(f"There is no “{wanted}” in {path}.")
+    if op.op == "remove" and not rest:
+        return items[:at] + items[at + 1:]
+    new = _change(item, rest, op, path) if rest else _converted(op.value, type(item), path)
+    return items if new is item else (*items[:at], new, *items[at + 1:])
+
+
+def _no_inside(name: str, path: str) -> Any:
+    raise EditError(f"{path}: “{name}” has no parts of its own.")
+
+
+def _converted(value: Any, kind: Any, path: str) -> Any:
+    if isinstance(value, msgspec.Struct) or (isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)):
+        value = msgspec.to_builtins(value)
+    try:
+        return msgspec.convert(value, kind, strict=True)
+    except msgspec.ValidationError as fault:
+        raise EditError(f"{path}: {fault}.") from None
+
+
+def get(root: Any, path: str) -> Any:
+    """What stands at a path. Raises: EditError: where nothing stands there."""
+    node = root
+    for segment in path.split("."):
+        if isinstance(node, tuple):
+            found = [item for item in node if getattr(item, "id", item) == segment]
+            if not found:
+                raise EditError(f"There is no “{segment}” in {path}.")
+            node = found[0]
+        elif isinstance(node, msgspec.Struct) and segment in field_types(type(node)):
+            node = getattr(node, segment)
+        else:
+            raise EditError(f"There is no “{segment}” in {path}.")
+    return node
+
+
+def fresh_id(prefix: str, taken: Iterable[str]) -> str:
+    """A short id that was not used in the list: one above the highest of its prefix."""
+    numbers = [int(m.group(1)) for one in taken if (m := re.fullmatch(rf"{re.escape(prefix)}(\d+)", one))]
+    return f"{prefix}{max(numbers, default=0) + 1}"

@@ -1,0 +1,62 @@
+"""The file is a Project: facts that hold whatever is built, and the variants of the build."""
+
+from __future__ import annotations
+
+import msgspec
+
+from uncle_sled.core.document.brief import Brief, Person, Vehicle
+from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.document.stow import Stow
+
+FORMAT = "uncle-sled"
+VERSION = 1
+
+
+class Facts(msgspec.Struct, frozen=True):
+    """People, vehicles and what else does not change with a variant."""
+
+    people: tuple[Person, ...] = ()
+    vehicles: tuple[Vehicle, ...] = ()
+
+
+class Build(msgspec.Struct, frozen=True):
+    """One variant: a whole build with the id of the one it was made from."""
+
+    id: str
+    name: str
+    parent: str | None = None
+    brief: Brief = Brief()
+    rig: Rig = Rig()
+    shell: Shell = Shell()
+    stow: Stow = Stow()
+
+
+class Project(msgspec.Struct, frozen=True):
+    """Everything that is saved."""
+
+    name: str
+    variants: tuple[Build, ...]
+    open_variant: str
+    facts: Facts = Facts()
+    # keys of a file that this version does not know, by their place, written back on saving
+    unknown: dict[str, msgspec.Raw] = {}
+
+    @property
+    def build(self) -> Build:
+        """The open variant."""
+        for build in self.variants:
+            if build.id == self.open_variant:
+                return build
+        return self.variants[0]
+
+    def with_build(self, build: Build) -> Project:
+        """The same project with its open variant replaced; untouched variants stay the same objects."""
+        if build is self.build:
+            return self
+        variants = tuple(build if old.id == build.id else old for old in self.variants)
+        return msgspec.structs.replace(self, variants=variants)
+
+
+def empty_project(name: str = "New build") -> Project:
+    return Project(name, (Build("as-drawn", "as drawn"),), "as-drawn")

@@ -1,0 +1,45 @@
+"""What the judging returns: one sentence with its number and limit, why, where, and what helps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from uncle_sled.core.document.edits import Op
+
+Severity = Literal["stop", "mind", "note"]
+RANK = {"stop": 0, "mind": 1, "note": 2}
+
+
+@dataclass(frozen=True)
+class Remedy:
+    """An edit that can be tried: what it does in words, and the ball in every case after it."""
+
+    says: str
+    ops: tuple[Op, ...]
+    after: tuple[tuple[str, float | None], ...]
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One judgement. ``code`` and ``where`` together say which one it is."""
+
+    code: str
+    severity: Severity
+    stop: str  # of the trail
+    title: str
+    says: str
+    why: str
+    where: tuple[str, ...]
+    case_id: str | None = None
+    number: float | None = None  # the number that got too bad, for setting aside
+    caution: str = ""
+    remedy: Remedy | None = None
+    why_none: str | None = None
+
+    @property
+    def key(self) -> tuple[str, tuple[str, ...]]:
+        return self.code, self.where
+
+    def settled_by(self, remedy: Remedy | None, why_none: str | None) -> Finding:
+        return replace(self, remedy=remedy, why_none=why_none)

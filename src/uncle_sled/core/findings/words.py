@@ -1,0 +1,35 @@
+"""Small helpers for sentences: weights and lengths in the build's units."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from uncle_sled.core.units import Shown, distance, weight
+
+
+@dataclass(frozen=True)
+class Words:
+    """How numbers read in this build."""
+
+    shown: Shown
+
+    def kg(self, mass_kg: float) -> str:
+        return weight(mass_kg, self.shown)
+
+    def bare_kg(self, mass_kg: float) -> str:
+        """Without the unit, for the first of two numbers that share one."""
+        return weight(mass_kg, self.shown).split(" ")[0]
+
+    def m(self, metres: float) -> str:
+        return distance(metres, self.shown)
+
+    def share(self, part: float, places: int = 1) -> str:
+        return f"{part * 100:.{places}f} %".replace("-", "−")
+
+
+def lower_first(text: str) -> str:
+    return text[:1].lower() + text[1:]
+
+
+def upper_first(text: str) -> str:
+    return text[:1].upper() + text[1:]

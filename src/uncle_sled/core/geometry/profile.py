@@ -1,0 +1,124 @@
+"""The side profile as a polygon, with the areas, lengths and centres that weights hang on.
+
+Source: shoelace formula and centroids of polylines (any geometry text). Curves are cubic
+Bezier spans flattened to 24 chords, which leaves under 0.3 mm on a teardrop of 4 m.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.shell import ProfileNode, Shell
+from uncle_sled.core.errors import GeometryError
+
+CHORDS = 24
+# A skin piece faces forward or aft when its outward normal is within about 37 degrees of level.
+FACING = 0.8
+
+
+def _node(u: float, v: float, in_uv: tuple[float, float] | None = None, out_uv: tuple[float, float] | None = None) -> ProfileNode:
+    return ProfileNode(u, v, *(in_uv or (u, v)), *(out_uv or (u, v)))
+
+
+# The usual silhouettes, front at the left, as shares of length and height.
+PRESETS: dict[str, tuple[ProfileNode, ...]] = {
+    "round nose, straight tail": (
+        _node(0.0, 0.0), _node(0.0, 0.24, None, (0.0, 0.62)), _node(0.38, 1.0, (0.16, 1.0), (0.60, 1.0)),
+        _node(0.94, 0.79, (0.79, 0.92)), _node(1.0, 0.0),
+    ),
+    "classic round nose": (
+        _node(0.0, 0.0), _node(0.0, 0.22, None, (0.0, 0.62)), _node(0.36, 1.0, (0.15, 1.0), (0.66, 1.0)),
+        _node(1.0, 0.0, (0.94, 0.50)),
+    ),
+    "long and low": (
+        _node(0.0, 0.0), _node(0.0, 0.40, None, (0.02, 0.80)), _node(0.22, 1.0, (0.10, 1.0), (0.70, 1.0)),
+        _node(1.0, 0.62, (0.90, 0.84)), _node(1.0, 0.0),
+    ),
+    "square back": (
+        _node(0.0, 0.0), _node(0.0, 0.35, None, (0.02, 0.80)), _node(0.25, 1.0, (0.10, 1.0)), _node(1.0, 1.0), _node(1.0, 0.0),
+    ),
+    "wedge": (_node(0.0, 0.0), _node(0.0, 0.55), _node(0.30, 1.0), _node(1.0, 1.0), _node(1.0, 0.0)),
+}
+BOX = (_node(0.0, 0.0), _node(0.0, 1.0), _node(1.0, 1.0), _node(1.0, 0.0))
+
+Points = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Outline:
+    """The body's silhouette: closed polygon [m], shape (n, 2) as (station, height), and the skin's chain."""
+
+    polygon: Points
+    skin: Points
+
+    @property
+    def area_m2(self) -> float:
+        return abs(_shoelace(self.polygon))
+
+    @property
+    def centroid(self) -> tuple[float, float]:
+        """Station and height of the side's centre of area [m]."""
+        p, q = self.polygon, np.roll(self.polygon, -1, axis=0)
+        cross = p[:, 0] * q[:, 1] - q[:, 0] * p[:, 1]
+        six_area = 3.0 * cross.sum()
+        return (float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area), float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area))
+
+    def skin_part(self, facing: str) -> tuple[float, float, float]:
+        """Length, mean station and mean height [m] of the skin that faces front, rear or up (roof)."""
+        step = np.diff(self.skin, axis=0)
+        length = np.hypot(step[:, 0], step[:, 1])
+        middle = (self.skin[:-1] + self.skin[1:]) / 2
+        forward = np.divide(step[:, 1], length, out=np.zeros_like(length), where=length > 0)
+        of = {"front": forward > FACING, "rear": forward < -FACING, "roof": np.abs(forward) <= FACING}[facing]
+        total = float(length[of].sum())
+        if total <= 0:
+            x, z = self.centroid
+            return 0.0, x, z
+        return total, float((middle[of, 0] * length[of]).sum() / total), float((middle[of, 1] * length[of]).sum() / total)
+
+    def height_at(self, station_m: float) -> float | None:
+        """Height of the skin's top above ground at a station [m], or None past the ends."""
+        xs, zs = self.skin[:, 0], self.skin[:, 1]
+        if not xs.min() <= station_m <= xs.max():
+            return None
+        best: float | None = None
+        for (x0, z0), (x1, z1) in zip(self.skin[:-1], self.skin[1:], strict=True):
+            if min(x0, x1) <= station_m <= max(x0, x1):
+                z = z0 if x1 == x0 else z0 + (z1 - z0) * (station_m - x0) / (x1 - x0)
+                best = max(z, z1 if x1 == x0 else z) if best is None else max(best, z)
+        return best
+
+
+def _shoelace(points: Points) -> float:
+    nxt = np.roll(points, -1, axis=0)
+    return float((points[:, 0] * nxt[:, 1] - nxt[:, 0] * points[:, 1]).sum() / 2)
+
+
+def flatten(nodes: tuple[ProfileNode, ...], chords: int = CHORDS) -> Points:
+    """The skin's chain in shares of length and height, shape (m, 2), front foot to rear foot."""
+    if len(nodes) < 3:
+        raise GeometryError("A profile needs at least three nodes.")
+    t = np.linspace(0, 1, chords + 1)[1:, None]
+    points = [np.array([[nodes[0].u, nodes[0].v]])]
+    for a, b in zip(nodes[:-1], nodes[1:], strict=True):
+        p0, p1 = np.array([a.u, a.v]), np.array([a.out_u, a.out_v])
+        p2, p3 = np.array([b.in_u, b.in_v]), np.array([b.u, b.v])
+        straight = np.allclose(p0, p1) and np.allclose(p2, p3)
+        points.append(p3[None, :] if straight else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3)
+    return np.concatenate(points)
+
+
+def outline(shell: Shell) -> Outline | None:
+    """The silhouette of a body in metres, or None where there is none to draw yet."""
+    if shell.form == "none" or not (shell.length and shell.height) or shell.length.si <= 0 or shell.height.si <= 0:
+        return None
+    nodes = shell.profile if shell.form == "profile" and len(shell.profile) >= 3 else BOX
+    share = flatten(nodes)
+    front = shell.front.si if shell.front else 0.0
+    floor = shell.floor.si if shell.floor else 0.0
+    skin = share * [shell.length.si, shell.height.si] + [front, floor]
+    made = Outline(skin.copy(), skin)
+    return made if made.area_m2 > 1e-6 else None

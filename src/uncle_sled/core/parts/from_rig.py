@@ -1,0 +1,77 @@
+"""Parts of the frame, the axles, a bought base or the vehicle under a bed."""
+
+from __future__ import annotations
+
+import math
+
+from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.parts.part import MEMBER_M, SURENESS, Part
+
+
+def frame_cg_m(rig: Rig) -> float:
+    """Station of a plain A-frame's centre [m]: rails and cross-members aft, two drawbar legs ahead.
+
+    All steel is taken as one section, with a cross-member every 0.6 m of rail; where the
+    builder knows better, ``rig.frame_cg`` says so.
+    """
+    if rig.frame_cg:
+        return rig.frame_cg.si
+    length = rig.frame_length.si if rig.frame_length else 0.0
+    nose = min(rig.drawbar_length.si if rig.drawbar_length else 0.3 * length, length)
+    width = rig.frame_width.si if rig.frame_width else 1.5
+    rails, legs = 2 * (length - nose), 2 * math.hypot(nose, width / 2)
+    cross = (int((length - nose) / 0.6) + 1) * width
+    steel = rails + cross + legs
+    return 0.0 if steel <= 0 else ((rails + cross) * (nose + length) / 2 + legs * nose / 2) / steel
+
+
+def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
+    if rig.carrier == "vehicle bed":
+        return _bed_vehicle(rig)
+    wheel = (rig.tyre.diameter.si if rig.tyre.diameter else 0.6) / 2
+    top = rig.frame_top.si if rig.frame_top else wheel + 0.15
+    if rig.base == "as bought":
+        return _bought(rig, top)
+    parts = []
+    if rig.frame_mass and rig.frame_mass.si > 0:
+        length = rig.frame_length.si if rig.frame_length else 0.0
+        parts.append(Part(
+            "frame", "Frame", "frame", "rig.frame_mass", rig.frame_source, rig.frame_mass.si, frame_cg_m(rig), 0.0, top - 0.04,
+            (length, rig.frame_width.si if rig.frame_width else 0.0, 0.08), MEMBER_M if rig.frame_cg else 0.03 * length,
+            "frame" if rig.frame_source == "computed" else None, base=True,
+        ))
+    parts += [
+        Part(
+            axle.id, "Axle and wheels" if len(rig.axles) == 1 else f"Axle and wheels {at}", "frame", f"rig.axles.{axle.id}.mass",
+            axle.source, axle.mass.si, axle.station.si, 0.0, wheel, (2 * wheel, rig.track.si if rig.track else 0.0, 2 * wheel),
+            MEMBER_M, None, base=True,
+        )
+        for at, axle in enumerate(rig.axles, 1) if axle.mass and axle.mass.si > 0
+    ]
+    return tuple(parts)
+
+
+def _bought(rig: Rig, top: float) -> tuple[Part, ...]:
+    """One base part with the weighed total, where the ball reading puts its centre: x = a (1 - T/W)."""
+    if not (rig.bought_total and rig.bought_total.si > 0 and rig.axles):
+        return ()
+    total = rig.bought_total.si
+    ball = rig.bought_ball.si if rig.bought_ball else 0.0
+    axle = sum(a.station.si for a in rig.axles) / len(rig.axles)
+    doubt = axle * math.hypot(SURENESS[rig.bought_source] * ball, 0.5) / total
+    return (Part(
+        "base", "Trailer as bought", "shell", "rig.bought_total", rig.bought_source, total, axle * (1 - ball / total), 0.0, top + 0.45,
+        (rig.frame_length.si if rig.frame_length else 0.0, rig.frame_width.si if rig.frame_width else 0.0, 0.9), max(doubt, MEMBER_M), base=True,
+    ),)
+
+
+def _bed_vehicle(rig: Rig) -> tuple[Part, ...]:
+    bed = rig.bed
+    if not bed.wheelbase:
+        return ()
+    parts = []
+    for key, name, mass, x in (("front-axle", "Vehicle, front axle", bed.front_empty, 0.0), ("rear-axle", "Vehicle, rear axle", bed.rear_empty, bed.wheelbase.si)):
+        if mass and mass.si > 0:
+            field = "front_empty" if key == "front-axle" else "rear_empty"
+            parts.append(Part(key, name, "vehicle", f"rig.bed.{field}", "data_sheet", mass.si, x, 0.0, 0.7, (0.7, 1.6, 0.7), MEMBER_M, base=True))
+    return tuple(parts)

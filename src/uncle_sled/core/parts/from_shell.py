@@ -1,0 +1,44 @@
+"""One part for each face of the body, at the centre that the drawing gives it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.shell import Face, Shell
+from uncle_sled.core.geometry.profile import Outline, outline
+from uncle_sled.core.parts.part import MEMBER_M, Part
+
+
+def parts_of_shell(shell: Shell) -> tuple[Part, ...]:
+    silhouette = outline(shell)
+    if silhouette is None:
+        return ()
+    parts = []
+    for face in shell.faces:
+        if not face.mass or face.mass.si <= 0:
+            continue
+        x, y, z = centre_of(face, shell, silhouette)
+        size = (shell.length.si if shell.length else 0.0, shell.width.si if shell.width else 0.0, shell.height.si if shell.height else 0.0)
+        parts.append(Part(
+            face.id, face.name, "shell", f"shell.faces.{face.id}.mass", face.source, face.mass.si, x, y, z, size, MEMBER_M,
+            "shell" if face.source == "computed" else None, base=True,
+        ))
+    return tuple(parts)
+
+
+def centre_of(face: Face, shell: Shell, silhouette: Outline) -> tuple[float, float, float]:
+    """Station, side and height of a face's centre of mass [m]."""
+    x, z = silhouette.centroid
+    half = (shell.width.si if shell.width else 0.0) / 2
+    wall = (shell.wall.si if shell.wall else 0.0) / 2
+    front = shell.front.si if shell.front else 0.0
+    length = shell.length.si if shell.length else 0.0
+    floor = shell.floor.si if shell.floor else 0.0
+    y = 0.0
+    if face.kind == "left side":
+        y = -(half - wall)
+    elif face.kind == "right side":
+        y = half - wall
+    elif face.kind == "floor":
+        x, z = front + length / 2, floor + wall
+    elif face.kind in ("front", "rear", "roof"):
+        _, x, z = silhouette.skin_part(face.kind)
+    return (face.weight_at.si if face.weight_at else x), y, z

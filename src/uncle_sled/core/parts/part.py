@@ -1,0 +1,59 @@
+"""Everything physical as one kind of record, whoever made it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+Group = Literal["frame", "shell", "fresh", "grey", "gas", "fuel", "power", "cargo", "kit", "outside", "vehicle"]
+
+# One standard deviation of a mass as a share of it, by where it came from; shared bias on top of
+# computed ones (density, resin uptake, fasteners left out), fully correlated in its group.
+SURENESS = {"weighed": 0.01, "data_sheet": 0.03, "computed": 0.06, "estimated": 0.15, "guessed": 0.30}
+SHARED_BIAS = 0.04
+# Standing doubts of a place, one sigma [m] or share of length.
+MEMBER_M, PLACED_M, UNKNOWN_CG_SHARE, AXLE_M, CONTENTS_SHARE = 0.005, 0.015, 0.10, 0.005, 0.03
+DENSITY = {"fresh": 1000.0, "grey": 1000.0, "black": 1000.0, "gas": 510.0, "petrol": 745.0, "diesel": 840.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Contents:
+    """What a tank can hold: its full mass and the box that the level rises in [m]."""
+
+    kind: str
+    full_kg: float
+    volume_m3: float
+    bottom_m: float
+    height_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A mass at a place. Stations aft of the ball, y right of the middle, z above ground [m]."""
+
+    id: str
+    name: str
+    group: Group
+    made_by: str
+    source: str
+    mass_kg: float
+    x_m: float
+    y_m: float
+    z_m: float
+    size_m: tuple[float, float, float] = (0.0, 0.0, 0.0)  # along x, y, z as it stands
+    station_sigma_m: float = PLACED_M
+    bias_group: str | None = None
+    contents: Contents | None = None
+    cargo: bool = False
+    base: bool = False  # there already at the bare-shell stage
+
+    @property
+    def sigma_kg(self) -> float:
+        """One standard deviation of the empty mass [kg], without the shared bias."""
+        return abs(self.mass_kg) * SURENESS[self.source]
+
+
+def unknown_cg_sigma_m(length_m: float, known: bool) -> float:
+    """Doubt of a placed thing's station [m]: how well it is put, and how well its own centre is known."""
+    return PLACED_M if known else math.hypot(PLACED_M, UNKNOWN_CG_SHARE * length_m)

@@ -1,0 +1,100 @@
+"""Where may the axle be welded so that every towing case stands in its band?
+
+T is linear in 1/a for a single or equalised axle whose own mass moves with it, so every case
+gives one interval of stations in closed form; independent axles are judged on a grid of 5 mm.
+Source: 10-balance, "Placing the axle".
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from uncle_sled.core.studies.balance import independent_axle_loads_kg
+from uncle_sled.core.studies.load_cases import Floats
+from uncle_sled.core.studies.reading import Studied
+
+GRID_M = 0.005
+
+
+@dataclass(frozen=True)
+class AxlePlacing:
+    """Stations of the axle group's middle [m]: the window that serves every case, and the best in or out of it."""
+
+    window_m: tuple[float, float] | None
+    best_m: float
+    worst_violation_kg: float
+    fighting_cases: tuple[str, str] | None
+
+
+def axle_placing(s: Studied) -> AxlePlacing | None:
+    """The window of an own axle, or None where there is no axle, no mass or no ball."""
+    rows = s.towing_rows
+    if s.support is None or s.support.carrier != "ball" or not rows or s.readings.total_kg[rows].min() <= 0:
+        return None
+    now = s.support.mean_axle_m
+    reach = max(6.0, 2.0 * now)
+    stations = np.arange(max(0.2, now - reach / 2), now + reach / 2, GRID_M)
+    violation, light = violations_kg(s, stations)
+    worst = np.maximum(violation, 0).max(axis=1)
+    # among equals (all in band) the deepest inside, else the least bad
+    depth = violation.max(axis=1)
+    best = int(np.argmin(depth))
+    window = None
+    fighting = None
+    if worst[best] <= 0:
+        low = high = best
+        while low > 0 and worst[low - 1] <= 0:
+            low -= 1
+        while high + 1 < len(worst) and worst[high + 1] <= 0:
+            high += 1
+        window = (float(stations[low]), float(stations[high]))
+    else:
+        at = violation[best]
+        lightest = rows[int(np.argmax(np.where(light[best], at, -np.inf)))]
+        heaviest = rows[int(np.argmax(np.where(~light[best], at, -np.inf)))]
+        fighting = (s.table.cases[lightest].id, s.table.cases[heaviest].id)
+    return AxlePlacing(window, float(stations[best]), float(max(worst[best], 0.0)), fighting)
+
+
+def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
+    """How far out of its band each towing case is [kg on the ball], negative inside, for axles at the stations.
+
+    Returns: (k, cases) of violation, and whether it is the light side that is nearer.
+    """
+    tongue, total, group = tongue_at_stations(s, stations_m)
+    low = s.band.low * total
+    high = s.band.high * total
+    if s.band.limit_kg is not None:
+        high = np.minimum(high, s.band.limit_kg)
+    ratings = [limit for limit in (s.build.rig.axle_group, ) if limit and limit.si > 0]
+    if ratings:
+        low = np.maximum(low, total - ratings[0].si)
+    elif all(a.rating and a.rating.si > 0 for a in s.build.rig.axles):
+        low = np.maximum(low, total - sum(a.rating.si for a in s.build.rig.axles if a.rating))
+    return np.maximum(low - tongue, tongue - high), (low - tongue) > (tongue - high)
+
+
+def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats, Floats]:
+    """Ball load, total and axle load [kg] of every towing case with the axles' middle at each station, shape (k, cases)."""
+    rows = s.towing_rows
+    table, support = s.table, s.support
+    assert support is not None
+    axles = {axle.id for axle in s.build.rig.axles}
+    moving = np.array([id in axles for id in table.ids], dtype=bool)
+    bought = s.build.rig.base == "as bought"
+    shift = stations_m - support.mean_axle_m
+    total = table.mass_kg[rows].sum(axis=1)
+    moments = (table.mass_kg[rows] * table.x_m[rows]).sum(axis=1)
+    with_axle = 0.0 if bought else table.mass_kg[rows][:, moving].sum(axis=1)
+    moment = moments[None, :] + shift[:, None] * with_axle
+    if support.independent:
+        carried = np.empty_like(moment)
+        for k, by in enumerate(shift):
+            there = replace(support, axles_m=tuple(x + float(by) for x in support.axles_m))
+            carried[k] = independent_axle_loads_kg(moment[k], there).sum(axis=1)
+    else:
+        carried = moment / stations_m[:, None]
+    tongue = total[None, :] - carried
+    return tongue, np.broadcast_to(total, tongue.shape), carried

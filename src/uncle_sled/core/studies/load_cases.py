@@ -1,0 +1,201 @@
+"""Which states of tanks and cargo does the build go through, and what weighs what in each?
+
+Standing cases are made from the tanks and things that exist; a builder's own case of the same id
+takes the place of a standing one. Cases that come out equal in mass and place are kept once.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Aboard, Level, LoadCase, Mode
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.from_stow import part_of_thing
+from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
+
+Floats = NDArray[np.float64]
+
+# Level of each kind of contents in the standing cases.
+_LEVELS: dict[str, tuple[str, dict[str, float]]] = {
+    "going-out": ("Going out", {"fresh": 1.0, "gas": 1.0, "petrol": 1.0, "diesel": 1.0}),
+    "coming-home": ("Coming home", {"grey": 1.0, "black": 1.0, "gas": 0.5, "petrol": 0.5, "diesel": 0.5}),
+    "all-full": ("All full", {kind: 1.0 for kind in ("fresh", "grey", "black", "gas", "petrol", "diesel")}),
+    "all-empty": ("All empty", {}),
+    "gas-low": ("Gas low", {"fresh": 1.0, "gas": 0.1, "petrol": 1.0, "diesel": 1.0}),
+}
+
+
+@dataclass(frozen=True)
+class Case:
+    """A load case with what it is in words, and the names of cases that weigh the same."""
+
+    case: LoadCase
+    mode: Mode
+    says: str
+    same_as: tuple[str, ...] = ()
+
+    @property
+    def id(self) -> str:
+        return self.case.id
+
+    @property
+    def name(self) -> str:
+        return self.case.name
+
+
+@dataclass(frozen=True)
+class MassTable:
+    """Every mass in every case. Rows are cases (c), columns masses (n): parts, then contents.
+
+    mass_kg, x_m, y_m, z_m, sigma_kg have shape (c, n); sigma_x_m shape (n,); bias maps a
+    material group to its columns.
+    """
+
+    cases: tuple[Case, ...]
+    ids: tuple[str, ...]
+    names: tuple[str, ...]
+    groups: tuple[str, ...]
+    mass_kg: Floats
+    x_m: Floats
+    y_m: Floats
+    z_m: Floats
+    sigma_kg: Floats
+    sigma_x_m: Floats
+    bias: tuple[tuple[str, tuple[int, ...]], ...]
+
+    def row(self, case_id: str) -> int:
+        return next(at for at, case in enumerate(self.cases) if case.id == case_id)
+
+
+@keep_last(8)
+def standing_cases(build: Build) -> tuple[LoadCase, ...]:
+    """The builder's cases after the standing ones; towing cases first, camp after them."""
+    towing = [mode for mode in build.stow.modes if mode.towing]
+    road = next((mode for mode in towing if mode.id == "road"), towing[0] if towing else None)
+    own = {case.id: case for case in build.stow.cases}
+    made: list[LoadCase] = []
+    if road:
+        made += [_made(build, key, name, road.id, levels) for key, (name, levels) in _LEVELS.items()]
+        made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in towing if mode.id != road.id]
+        made.append(LoadCase("for-sale", "For sale", road.id, "as built"))
+        made.append(LoadCase("bare-shell", "Bare shell", road.id, "bare shell"))
+    made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in build.stow.modes if not mode.towing]
+    standing = [own.pop(case.id, case) for case in made]
+    at = next((i for i, case in enumerate(standing) if not _towing(build, case)), len(standing))
+    return tuple(standing[:at]) + tuple(own.values()) + tuple(standing[at:])
+
+
+def _towing(build: Build, case: LoadCase) -> bool:
+    return next((mode.towing for mode in build.stow.modes if mode.id == case.mode), True)
+
+
+def _made(build: Build, key: str, name: str, mode: str, by_contents: dict[str, float]) -> LoadCase:
+    levels = tuple(Level(t.id, by_contents.get(t.tank.contents, 0.0)) for t in build.stow.things if t.tank)
+    return LoadCase(key, name, mode, "loaded", levels)
+
+
+def aboard(build: Build, case: LoadCase, mode: Mode) -> dict[str, bool]:
+    """Which things ride in a case, by id."""
+    said = {a.id: a.aboard for a in case.aboard}
+    absent = set(mode.absent)
+    loaded, built = case.stage == "loaded", case.stage != "bare shell"
+    return {t.id: said.get(t.id, built and (loaded or not t.cargo) and t.id not in absent) for t in build.stow.things}
+
+
+def in_words(build: Build, case: LoadCase) -> str:
+    """What sets the case apart, for a heading."""
+    if case.stage == "bare shell":
+        return "frame and body, nothing in it"
+    if case.stage == "as built":
+        return "no cargo, tanks empty"
+    kinds: dict[str, list[float]] = {}
+    levels = {lv.id: lv.level for lv in case.levels}
+    for thing in build.stow.things:
+        if thing.tank:
+            kinds.setdefault(thing.tank.contents, []).append(levels.get(thing.id, 0.0))
+    words = [_level_words(kind, sum(at) / len(at)) for kind, at in kinds.items()]
+    return ", ".join(words[:3]) if words else "loaded"
+
+
+def _level_words(kind: str, level: float) -> str:
+    share = "full" if level >= 0.995 else "empty" if level <= 0.005 else f"{level:.0%}".replace("%", " %")
+    return f"{kind} {share}"
+
+
+@keep_last(4)
+def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
+    """Masses, places and doubts of every case of the build. Source: 10-balance, first principles."""
+    cases = standing_cases(build)
+    modes = {mode.id: mode for mode in build.stow.modes}
+    columns = len(parts)
+    tanks = [(at, part) for at, part in enumerate(parts) if part.contents]
+    n, c = columns + len(tanks), len(cases)
+    tank_at = np.array([at for at, _ in tanks], dtype=int)
+    home = np.array([(p.mass_kg, p.x_m, p.y_m, p.z_m, p.sigma_kg, p.station_sigma_m) for p in parts]).reshape(-1, 6)
+    mass, x, y, z = (np.repeat(np.concatenate([home[:, k], home[tank_at, k]])[None, :], c, axis=0) for k in range(4))
+    sigma = np.repeat(np.concatenate([home[:, 4], np.zeros(len(tanks))])[None, :], c, axis=0)
+    sigma_x = np.concatenate([home[:, 5], np.full(len(tanks), PLACED_M)])
+    column_of = {part.id: at for at, part in enumerate(parts)}
+    tank_column = {part.id: columns + k for k, (_, part) in enumerate(tanks)}
+    things = {thing.id: thing for thing in build.stow.things}
+    full = np.array([p.contents.full_kg for _, p in tanks if p.contents])
+    bottom = np.array([p.contents.bottom_m for _, p in tanks if p.contents])
+    tall = np.array([p.contents.height_m for _, p in tanks if p.contents])
+    is_thing = np.array([p.made_by.startswith("stow.") for p in parts], dtype=bool)
+    for row, case in enumerate(cases):
+        mode = modes.get(case.mode, build.stow.modes[0])
+        rides = aboard(build, case, mode)
+        on = np.array([rides.get(p.id, True) if thing else (p.base or case.stage != "bare shell") for p, thing in zip(parts, is_thing, strict=True)], dtype=bool)
+        level = np.zeros(len(tanks))
+        by_id = {lv.id: lv.level for lv in case.levels}
+        for k, (at, part) in enumerate(tanks):
+            level[k] = min(max(by_id.get(part.id, 0.0), 0.0), 1.0) * on[at]
+        mass[row, :columns] *= on
+        sigma[row, :columns] *= on
+        mass[row, columns:] = full * level
+        sigma[row, columns:] = CONTENTS_SHARE * full * (level > 0)
+        z[row, columns:] = bottom + tall * level / 2
+        for place in mode.places:
+            if place.id in things and place.id in column_of:
+                there = part_of_thing(things[place.id], place.x.si, place.y.si, place.z.si, place.turn)
+                spot = column_of[place.id]
+                x[row, spot], y[row, spot], z[row, spot] = there.x_m, there.y_m, there.z_m
+                if place.id in tank_column:
+                    spot = tank_column[place.id]
+                    x[row, spot], y[row, spot] = there.x_m, there.y_m
+                    z[row, spot] = place.z.si + there.size_m[2] * level[spot - columns] / 2
+    kept, same = _once(cases, mass, x, y, modes)
+    groups: dict[str, list[int]] = {}
+    for at, part in enumerate(parts):
+        if part.bias_group:
+            groups.setdefault(part.bias_group, []).append(at)
+    described = tuple(
+        Case(cases[r], modes.get(cases[r].mode, build.stow.modes[0]), in_words(build, cases[r]), tuple(cases[s].name for s in same[r]))
+        for r in kept
+    )
+    return MassTable(
+        described, tuple(p.id for p in parts) + tuple(f"{p.id}/contents" for _, p in tanks),
+        tuple(p.name for p in parts) + tuple(p.name for _, p in tanks), tuple(p.group for p in parts) + tuple(p.group for _, p in tanks),
+        mass[kept], x[kept], y[kept], z[kept], sigma[kept], sigma_x, tuple((g, tuple(at)) for g, at in groups.items()),
+    )
+
+
+def _once(cases: tuple[LoadCase, ...], mass: Floats, x: Floats, y: Floats, modes: dict[str, Mode]) -> tuple[list[int], dict[int, list[int]]]:
+    kept: list[int] = []
+    same: dict[int, list[int]] = {}
+    seen: dict[tuple[bool, bytes], int] = {}
+    for row, case in enumerate(cases):
+        mode = modes.get(case.mode)
+        weighs = mass[row].tobytes() + (x[row] * (mass[row] != 0)).tobytes() + (y[row] * (mass[row] != 0)).tobytes()
+        key = (mode.towing if mode else True, weighs)
+        if key in seen:
+            same[seen[key]].append(row)
+        else:
+            seen[key] = row
+            kept.append(row)
+            same[row] = []
+    return kept, same

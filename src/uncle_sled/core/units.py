@@ -1,0 +1,251 @@
+"""Lengths, weights and volumes as people write them, and back again.
+
+Everything inside is SI. Factors are exact rationals (the international yard and pound of 1959,
+the US gallon of 231 cubic inches), so that 6' 4 1/2" is 1.9431 m and not nearly so. A unit that
+is not in the short table is looked up in Pint, which is loaded only then.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from uncle_sled.core.errors import EntryError
+
+Dimension = Literal["length", "mass", "volume", "pressure", "temperature", "power", "resistance", "stiffness"]
+
+_INCH = Fraction(254, 10000)
+_POUND = Fraction(45359237, 100000000)
+_GALLON = Fraction(3785411784, 10**12)
+_G = Fraction(980665, 100000)
+_PSI = _POUND * _G / (_INCH * _INCH)
+_BTU_H = Fraction(29307107017, 10**11)
+
+# Factor to SI by dimension and by every spelling that is understood at once.
+FACTORS: dict[str, dict[str, Fraction]] = {
+    "length": {
+        "m": Fraction(1), "metre": Fraction(1), "metres": Fraction(1), "meter": Fraction(1), "meters": Fraction(1),
+        "mm": Fraction(1, 1000), "cm": Fraction(1, 100),
+        "in": _INCH, "inch": _INCH, "inches": _INCH, '"': _INCH,
+        "ft": 12 * _INCH, "foot": 12 * _INCH, "feet": 12 * _INCH, "'": 12 * _INCH,
+        "yd": 36 * _INCH,
+    },
+    "mass": {
+        "kg": Fraction(1), "kilo": Fraction(1), "kilos": Fraction(1), "g": Fraction(1, 1000), "t": Fraction(1000),
+        "lb": _POUND, "lbs": _POUND, "pound": _POUND, "pounds": _POUND, "oz": _POUND / 16,
+    },
+    "volume": {
+        "l": Fraction(1, 1000), "litre": Fraction(1, 1000), "litres": Fraction(1, 1000), "liter": Fraction(1, 1000),
+        "liters": Fraction(1, 1000), "ml": Fraction(1, 10**6), "m3": Fraction(1),
+        "gal": _GALLON, "gallon": _GALLON, "gallons": _GALLON, "qt": _GALLON / 4,
+    },
+    "pressure": {"pa": Fraction(1), "kpa": Fraction(1000), "bar": Fraction(100000), "psi": _PSI},
+    "temperature": {"degc": Fraction(1), "c": Fraction(1), "degf": Fraction(5, 9), "f": Fraction(5, 9)},
+    "power": {"w": Fraction(1), "kw": Fraction(1000), "btu/h": _BTU_H},
+    "resistance": {"m2.k/w": Fraction(1), "ft2.f.h/btu": (12 * _INCH) ** 2 * Fraction(5, 9) / _BTU_H},
+    "stiffness": {"n/m": Fraction(1), "n/mm": Fraction(1000), "kn/m": Fraction(1000), "lb/in": _POUND * _G / _INCH},
+}
+
+PLAIN = {
+    "length": "a length", "mass": "a weight", "volume": "a volume", "pressure": "a pressure",
+    "temperature": "a temperature", "power": "a power", "resistance": "an R value", "stiffness": "a spring rate",
+}
+EXAMPLE = {
+    "length": "1.95 m, 1950 mm or 6' 4 1/2\"", "mass": "42 kg or 93 lb", "volume": "38 L or 10 gal",
+    "pressure": "350 kPa or 51 psi", "temperature": "18 degC or 64 degF", "power": "900 W or 3070 Btu/h",
+    "resistance": "1.8 m2.K/W or 10 ft2.F.h/Btu", "stiffness": "60 N/mm or 340 lb/in",
+}
+_VULGAR = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
+_NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
+# A length's unit holds no digit, so that 12ft6 reads as twelve foot six.
+_UNIT = {"length": "[a-z°]+", "mass": "[a-z]+", "volume": "[a-z]+3?"}
+_TERM = {
+    dimension: re.compile(rf"\s*({_NUMBER})\s*-?\s*(['\"]|{_UNIT.get(dimension, '[a-z°][a-z0-9°./]*')})?\s*-?", re.IGNORECASE)
+    for dimension in FACTORS
+}
+# The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
+_NEXT_DOWN = {"ft": "in", "lb": "oz"}
+MOST = 1e7  # no length, weight or volume of this trade is larger in its SI unit
+
+
+@dataclass(frozen=True)
+class Shown:
+    """The unit each dimension is shown and read in, when a bare number is typed."""
+
+    length: str = "mm"
+    mass: str = "kg"
+    volume: str = "L"
+
+    def unit(self, dimension: str) -> str:
+        """The unit that a bare number of this dimension is in; feet-and-inches reads as inches."""
+        chosen = {"length": self.length, "mass": self.mass, "volume": self.volume}.get(dimension)
+        if chosen:
+            return chosen
+        imperial = self.length in ("in", "ft-in")
+        return {
+            "pressure": "psi" if imperial else "kPa", "temperature": "degF" if imperial else "degC", "power": "W",
+            "resistance": "ft2.F.h/Btu" if imperial else "m2.K/W", "stiffness": "lb/in" if imperial else "N/mm",
+        }[dimension]
+
+
+def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
+    """Read what was typed as a value in SI.
+
+    Args:
+        text: What was typed, such as ``6ft 4-1/2``, ``1.95m`` or ``30 gal``.
+        dimension: Which kind of value the field holds.
+        bare_unit: The unit of a number without one; ``ft-in`` means inches.
+    Raises: EntryError: says what would be right.
+    """
+    bare = "in" if bare_unit == "ft-in" else bare_unit
+    body = text.strip().replace("−", "-").replace("′", "'").replace("″", '"').replace("''", '"')
+    body = body.replace("’", "'").replace("”", '"').replace("“", '"')
+    for sign, spelled in _VULGAR.items():
+        body = body.replace(sign, spelled)
+    body = body.strip()
+    if not body:
+        raise EntryError(f"Nothing was typed: {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
+    negative = body.startswith("-")
+    terms = _terms(body.lstrip("+-").strip(), text, dimension)
+    total = Fraction(0)
+    last: str | None = None
+    for at, (number, unit) in enumerate(terms):
+        if unit is None:
+            unit = _NEXT_DOWN.get(_plain_unit(last), bare) if last is not None else bare
+            if last is not None and _plain_unit(last) not in _NEXT_DOWN:
+                raise EntryError(f"“{text}” has a number without a unit in it: write it like {EXAMPLE[dimension]}.")
+        factor = _factor(unit, text, dimension)
+        if at and factor >= _factor(last or unit, text, dimension):
+            raise EntryError(f"“{text}” goes from small to large: write the larger unit first, like {EXAMPLE[dimension]}.")
+        value = number * factor
+        if dimension == "temperature" and unit.lower().endswith("f"):
+            value = (number * (-1 if negative else 1) - 32) * Fraction(5, 9) * (-1 if negative else 1)
+        total += value
+        last = unit
+    if total > MOST:
+        raise EntryError(f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
+    return float(-total if negative else total)
+
+
+def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | None]]:
+    found: list[tuple[Fraction, str | None]] = []
+    at = 0
+    while at < len(body):
+        match = _TERM[dimension].match(body, at)
+        if not match or match.end() == at:
+            raise EntryError(f"“{text}” cannot be read as {PLAIN[dimension]}: write it like {EXAMPLE[dimension]}.")
+        found.append((_number(match.group(1), text), match.group(2)))
+        at = match.end()
+    return found
+
+
+def _number(word: str, text: str) -> Fraction:
+    if re.fullmatch(r"\d{1,3},\d{3}", word):
+        raise EntryError(f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}.")
+    word = word.replace(",", ".")
+    try:
+        if "/" in word:
+            whole, _, fraction = word.replace("-", " ").rpartition(" ")
+            return Fraction(fraction) + (Fraction(whole) if whole.strip() else 0)
+        return Fraction(word)
+    except (ValueError, ZeroDivisionError):
+        raise EntryError(f"“{text}” has a fraction that is no number: {word}.") from None
+
+
+def _plain_unit(unit: str | None) -> str:
+    return {"'": "ft", "foot": "ft", "feet": "ft", "lbs": "lb", "pound": "lb", "pounds": "lb"}.get((unit or "").lower(), (unit or "").lower())
+
+
+def _factor(unit: str, text: str, dimension: str) -> Fraction:
+    table = FACTORS[dimension]
+    key = unit.lower().replace("°", "deg").rstrip(".")
+    if key in table:
+        return table[key]
+    for other, units in FACTORS.items():
+        if key in units:
+            raise EntryError(f"“{text}” is {PLAIN[other]}; here {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
+    return _rare_factor(unit, text, dimension)
+
+
+_BASE = {
+    "length": "meter", "mass": "kilogram", "volume": "meter**3", "pressure": "pascal", "power": "watt",
+    "stiffness": "newton/meter",
+}
+
+
+def _rare_factor(unit: str, text: str, dimension: str) -> Fraction:
+    """A unit outside the short table (fathom, stone, cubic inch), by Pint."""
+    if dimension in _BASE:
+        import pint  # 0.4 s to load, and hardly anyone types a fathom
+
+        try:
+            rare = pint.UnitRegistry(cache_folder=None)
+            return Fraction(rare.Quantity(1, unit).to(_BASE[dimension]).magnitude).limit_denominator(10**12)
+        except (pint.errors.PintError, AttributeError, ValueError, TypeError, AssertionError):
+            pass
+    raise EntryError(f"“{unit}” in “{text}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}.")
+
+
+def keep_typed(text: str, bare_unit: str) -> str:
+    """What was typed, made to stand alone: a bare number gets the unit it was read in."""
+    body = " ".join(text.split())
+    if re.fullmatch(rf"[-+−]?\s*{_NUMBER}", body):
+        return body + ('"' if bare_unit in ("in", "ft-in") else f" {bare_unit}")
+    return body
+
+
+def family(unit_or_text: str) -> str:
+    """Whether a unit, or a typed value, is of the imperial or the metric family."""
+    return "imperial" if re.search(r"['\"′″]|\b(in|inch|inches|ft|foot|feet|yd|lbs?|pounds?|oz|gal|gallons?|qt|psi|btu)\b|ft-in",
+                                   re.sub(r"(\d)([a-zA-Z])", r"\1 \2", unit_or_text.lower())) else "metric"
+
+
+def feet_inches(metres: float, denominator: int = 16) -> str:
+    """Feet and inches to the nearest fraction, carried properly: 6' 4 1/2"."""
+    parts = round(abs(metres) / float(_INCH) * denominator)
+    inches, fraction = divmod(parts, denominator)
+    feet, inches = divmod(inches, 12)
+    small = str(Fraction(fraction, denominator)) if fraction else ""
+    words = [f"{feet}'"] if feet else []
+    if inches or small or not feet:
+        words.append(" ".join(w for w in (str(inches) if inches or not small else "", small) if w) + '"')
+    return ("−" if metres < 0 and parts else "") + " ".join(words)
+
+
+def _decimals(value: float, places: int) -> str:
+    shown = f"{value:.{places}f}"
+    if float(shown) == 0:
+        shown = shown.lstrip("-")
+    return shown.replace("-", "−")
+
+
+def show(si: float, dimension: Dimension, unit: str, places: int | None = None) -> str:
+    """A value in the unit asked for, with its unit, rounded as the trade reads it."""
+    if unit == "ft-in":
+        return feet_inches(si)
+    factor = float(FACTORS[dimension][unit.lower()])
+    if unit == "degF":
+        return f"{_decimals(si / factor + 32, places or 0)} degF"
+    value = si / factor
+    if places is None:
+        places = {"m": 3, "mm": 0, "cm": 1, "in": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1}.get(unit, 0)
+        if unit in ("kg", "lb", "L", "gal") and abs(value) >= 100:
+            places = 0
+    word = _decimals(value, places)
+    if "." in word and unit in ("kg", "lb", "L", "gal", "N/mm"):
+        word = word.rstrip("0").rstrip(".")
+    return f'{word}"' if unit == "in" else f"{word} {unit}"
+
+
+def weight(kg: float, shown: Shown) -> str:
+    """A weight as people read it off a scale: whole kilograms or pounds."""
+    return show(kg, "mass", shown.mass, 0)
+
+
+def distance(metres: float, shown: Shown) -> str:
+    """A length for a sentence: metres to the centimetre, or feet and inches."""
+    if shown.length in ("mm", "m", "cm"):
+        return f"{_decimals(metres, 2)} m"
+    return feet_inches(metres, 8) if shown.length == "ft-in" else show(metres, "length", "in", 1)

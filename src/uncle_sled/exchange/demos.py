@@ -1,0 +1,27 @@
+"""The shelf of shipped demos, by name."""
+
+from __future__ import annotations
+
+from importlib import resources
+from pathlib import Path
+
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.errors import FileError
+from uncle_sled.exchange import sled_file
+
+DEMOS = ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky")
+
+
+def demo(name: str) -> Project:
+    """A shipped demo. Raises: FileError: with the names there are."""
+    if name not in DEMOS:
+        raise FileError(f"There is no demo “{name}”; there are {', '.join(DEMOS)}.")
+    return sled_file.read_bytes(resources.files("uncle_sled.demo").joinpath(f"{name}.sled").read_bytes(), name)
+
+
+def open_named(word: str) -> Project:
+    """A project by file path or by the name of a demo; a file of that name comes first. Raises: FileError."""
+    path = Path(word)
+    if not path.exists() and word in DEMOS:
+        return demo(word)
+    return sled_file.read(path)

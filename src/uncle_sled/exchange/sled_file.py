@@ -1,0 +1,277 @@
+"""The .sled file: one project as ordered, human-readable JSON.
+
+Reading says every fault with its place in the file; saving is atomic and keeps the last
+good file beside the new one.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import tempfile
+from importlib import resources
+from pathlib import Path
+from typing import Any, get_args
+
+import msgspec
+
+from uncle_sled.core.document.edits import field_types
+from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
+from uncle_sled.core.document.quantity import Quantity
+from uncle_sled.core.errors import EntryError, FileError
+
+LARGEST_BYTES = 64 * 1024 * 1024
+MOST_FAULTS = 12
+APART = "\x1f"  # between the steps of a place; no key or id holds it
+
+
+def read_bytes(data: bytes, name: str) -> Project:
+    """The project in the bytes of a .sled file.
+
+    Args:
+        data: The whole file.
+        name: What to call it in messages.
+    Raises: FileError: damaged, foreign, newer or disagreeing with itself, with every place.
+    """
+    if len(data) > LARGEST_BYTES:
+        raise FileError(f"{name} is {len(data) // 1_000_000} MB; a build file is never over 64 MB. It was left alone.")
+    try:
+        raw = msgspec.json.decode(data)
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
+        raise FileError(f"{name} is damaged: {_where(data, str(fault))}. The file before the last save is beside it, ending in .bak.") from None
+    if not isinstance(raw, dict) or raw.get("format") != FORMAT:
+        raise FileError(f"{name} is not a build file: it does not begin with \"format\": \"{FORMAT}\".")
+    version = raw.get("version")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise FileError(f"{name} names no version: \"version\" should be a whole number from 1 to {VERSION}.")
+    if version > VERSION:
+        raise FileError(f"{name} was made by a newer Uncle Sled (file version {version}, this one reads up to {VERSION}). It was left alone.")
+    body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
+    try:
+        project = msgspec.convert(body, Project, strict=True)
+    except (msgspec.ValidationError, RecursionError):
+        raise FileError(f"{name} has values that do not belong there:", _schema_faults(raw)) from None
+    faults = [*_repeated_ids(project), *_disagreeing(project, ""), *_wrong_values(project)]
+    if faults:
+        raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
+    unknown: dict[str, msgspec.Raw] = {}
+    _collect_unknown(body, Project, "", unknown)
+    return msgspec.structs.replace(project, unknown=unknown) if unknown else project
+
+
+def read(path: Path) -> Project:
+    """The project in a file. Raises: FileError."""
+    if path.is_dir():
+        raise FileError(f"{path} is a folder, not a build file. Choose the .sled file inside it.")
+    try:
+        if path.stat().st_size > LARGEST_BYTES:
+            raise FileError(f"{path.name} is over 64 MB; a build file never is. It was left alone.")
+        data = path.read_bytes()
+    except FileNotFoundError:
+        raise FileError(f"There is no file {path}.") from None
+    except OSError as fault:
+        raise FileError(f"{path} could not be read: {fault.strerror or fault}.") from None
+    return read_bytes(data, path.name)
+
+
+def to_bytes(project: Project) -> bytes:
+    """The project as the bytes of a .sled file, keys in the order of the model."""
+    body = msgspec.to_builtins(msgspec.structs.replace(project, unknown={}), order=None)
+    body.pop("unknown", None)
+    body = {"format": FORMAT, "version": VERSION, **body}
+    for place, value in project.unknown.items():
+        _put_back(body, place, msgspec.json.decode(value))
+    return json.dumps(body, indent=1, ensure_ascii=False, allow_nan=False).encode() + b"\n"
+
+
+def save(project: Project, path: Path) -> None:
+    """Write the file whole or not at all; the file that was there stays beside it as .bak.
+
+    Raises: FileError: in words (disk full, read-only folder), the old file untouched.
+    """
+    try:
+        write_whole(path, to_bytes(project), backup=True)
+    except OSError as fault:
+        raise FileError(f"{path.name} could not be saved in {path.parent}: {fault.strerror or fault}. What was there is untouched; save it somewhere else.") from None
+
+
+def write_whole(path: Path, data: bytes, backup: bool = False) -> None:
+    """Write a file so that at every moment the old or the new one stands there whole. Raises: OSError."""
+    handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        mode = path.stat().st_mode & 0o777 if path.exists() else 0o644
+        os.chmod(temporary, mode)
+        if backup and path.exists():
+            _keep_backup(path)
+        os.replace(temporary, path)
+    except BaseException:
+        Path(temporary).unlink(missing_ok=True)
+        raise
+
+
+def _keep_backup(path: Path) -> None:
+    """A second name for the last good file, so that there is no moment without one."""
+    backup = path.with_name(path.name + ".bak")
+    fresh = path.with_name(path.name + ".bak.new")
+    fresh.unlink(missing_ok=True)
+    try:
+        os.link(path, fresh)
+    except OSError:  # a file system without hard links
+        fresh.write_bytes(path.read_bytes())
+    os.replace(fresh, backup)
+
+
+def _where(data: bytes, fault: str) -> str:
+    newline = b"\n"
+    at = re.search(r"byte (\d+)", fault)
+    if at:
+        before = data[: int(at.group(1))]
+        line = before.count(newline) + 1
+        return f"line {line}, column {len(before) - (before.rfind(newline) + 1) + 1} cannot be read"
+    if "truncated" in fault:
+        return f"it ends too soon, at line {data.count(newline) + 1}"
+    return fault.rstrip(".")
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema that is shipped beside this module."""
+    return json.loads(resources.files("uncle_sled.exchange").joinpath("sled.schema.json").read_text())
+
+
+def make_schema() -> dict[str, Any]:
+    """The JSON Schema of this version, made from the models (a test holds the shipped one to it)."""
+    made = msgspec.json.schema(Project, ref_template="#/$defs/{name}")
+    definitions = made.pop("$defs")
+    project = definitions.pop("Project")
+    project["properties"].pop("unknown")
+    project["properties"] = {"format": {"const": FORMAT}, "version": {"const": VERSION}, **project["properties"]}
+    project["required"] = ["format", "version", *project["required"]]
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Uncle Sled build file", **project, "$defs": definitions}
+
+
+def _schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:
+    from jsonschema import Draft202012Validator  # only a faulty file needs it
+
+    faults = []
+    for fault in sorted(Draft202012Validator(schema()).iter_errors(raw), key=lambda f: list(map(str, f.absolute_path))):
+        leaf = max(fault.context, key=lambda f: len(f.absolute_path)) if fault.context else fault
+        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {leaf.message[:160]}")
+    return tuple(dict.fromkeys(faults))[:MOST_FAULTS] or ("the values could not be matched to the schema",)
+
+
+def _named(raw: Any, path: list[Any]) -> str:
+    words = []
+    for step in path:
+        raw = raw[step]
+        words.append(str(raw["id"]) if isinstance(step, int) and isinstance(raw, dict) and "id" in raw else str(step))
+    return ".".join(words) or "the file"
+
+
+def _walk(node: Any, place: str) -> Any:
+    if isinstance(node, msgspec.Struct):
+        yield node, place
+        if not isinstance(node, Quantity):
+            for name in field_types(type(node)):
+                if name != "unknown":
+                    yield from _walk(getattr(node, name), f"{place}.{name}" if place else name)
+    elif isinstance(node, tuple):
+        for at, item in enumerate(node):
+            yield from _walk(item, f"{place}.{getattr(item, 'id', at)}")
+
+
+def _disagreeing(project: Project, place: str) -> list[str]:
+    faults = []
+    for node, where in _walk(project, place):
+        if isinstance(node, Quantity) and node.typed is not None:
+            try:
+                agrees = node.agrees()
+            except EntryError as fault:
+                faults.append(f"{where}: {fault}")
+                continue
+            if not agrees:
+                faults.append(f"{where}: typed “{node.typed}” but si {node.si}; the two must say the same.")
+    return faults
+
+
+def _repeated_ids(project: Project) -> list[str]:
+    faults = []
+    for node, where in _walk(project, ""):
+        for name in field_types(type(node)):
+            items = getattr(node, name)
+            if isinstance(items, tuple) and items and hasattr(items[0], "id"):
+                ids = [item.id for item in items]
+                faults += [f"{where + '.' if where else ''}{name}: the id “{one}” is used more than once." for one in sorted({i for i in ids if ids.count(i) > 1})]
+                faults += [f"{where + '.' if where else ''}{name}: the id “{one}” is empty or holds a dot." for one in ids if not one or "." in one]
+    return faults
+
+
+def _wrong_values(project: Project) -> list[str]:
+    faults = [] if project.variants else ["variants: there is none; a project holds at least one."]
+    if project.variants and project.open_variant not in {b.id for b in project.variants}:
+        faults.append(f"open_variant: there is no variant “{project.open_variant}”.")
+    for build in project.variants:
+        faults += _wrong_build(build)
+    return faults
+
+
+def _wrong_build(build: Build) -> list[str]:
+    faults = []
+    modes = {mode.id for mode in build.stow.modes}
+    if not modes:
+        faults.append(f"variants.{build.id}.stow.modes: there is none; a build has at least one mode.")
+    for case in build.stow.cases:
+        where = f"variants.{build.id}.stow.cases.{case.id}"
+        if case.mode not in modes:
+            faults.append(f"{where}.mode: there is no mode “{case.mode}”.")
+        faults += [f"{where}.levels.{lv.id}: {lv.level} is not between 0 and 1." for lv in case.levels if not 0 <= lv.level <= 1]
+    for thing in build.stow.things:
+        where = f"variants.{build.id}.stow.things.{thing.id}"
+        for name in ("length", "width", "height", "mass"):
+            if getattr(thing, name).si < 0:
+                faults.append(f"{where}.{name}: {getattr(thing, name).si} is negative; it must be 0 or more.")
+        if thing.tank and thing.tank.volume and thing.tank.volume.si < 0:
+            faults.append(f"{where}.tank.volume: a tank cannot hold less than nothing.")
+    return faults
+
+
+def _collect_unknown(raw: Any, kind: Any, place: str, into: dict[str, msgspec.Raw]) -> None:
+    """Remember keys that this version has no field for, by their place."""
+    kind = _struct_in(kind)
+    if isinstance(raw, dict) and isinstance(kind, type) and issubclass(kind, msgspec.Struct):
+        types = field_types(kind)
+        for key, value in raw.items():
+            where = f"{place}{APART}{key}" if place else key
+            if key in types:
+                _collect_unknown(value, types[key], where, into)
+            else:
+                into[where] = msgspec.Raw(msgspec.json.encode(value))
+    elif isinstance(raw, list):
+        inner = get_args(kind)[0] if get_args(kind) else None
+        for at, item in enumerate(raw):
+            _collect_unknown(item, inner, f"{place}{APART}{item.get('id', at) if isinstance(item, dict) else at}", into)
+
+
+def _struct_in(kind: Any) -> Any:
+    """The model inside an optional annotation."""
+    if isinstance(kind, type) or not get_args(kind) or getattr(kind, "__origin__", None) is tuple:
+        return kind
+    return next((arg for arg in get_args(kind) if isinstance(arg, type) and issubclass(arg, msgspec.Struct)), kind)
+
+
+def _put_back(body: Any, place: str, value: Any) -> None:
+    node = body
+    *way, last = place.split(APART)
+    for step in way:
+        if isinstance(node, (list, tuple)):
+            node = next((item for at, item in enumerate(node) if isinstance(item, dict) and item.get("id", str(at)) == step), None)
+        elif isinstance(node, dict):
+            node = node.get(step)
+        if node is None:
+            return  # what it stood in was removed by the user
+    if isinstance(node, dict):
+        node.setdefault(last, value)

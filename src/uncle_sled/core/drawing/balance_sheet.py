@@ -69,7 +69,7 @@ def _drawing(s: Studied, words: Words) -> list[Primitive]:
 def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
     bed = s.build.rig.carrier == "vehicle bed"
     heads = ("Case", "Total", "Front" if bed else "On the ball", "Rear" if bed else "Share", "Want" if not bed else "", "Axle" if not bed else "", "Left / right", "In band")
-    stops = (0, 190, 245, 300, 350, 400, 470, 510)
+    stops = (0, 255, 312, 348, 400, 440, 488, 520)
     shapes += [Text((EDGE + x, top), head, 10, "pencil", "text", "left" if at == 0 else "right") for at, (x, head) in enumerate(zip(stops, heads, strict=True))]
     y = top - 4
     b = s.readings
@@ -80,8 +80,9 @@ def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> flo
         tongue = float(b.tongue_kg[row])
         out = not bed and not np.isnan(tongue) and not b.band_kg[row, 0] <= tongue <= b.band_kg[row, 1]
         cells = _cells(s, row, words, bed)
-        shapes.append(line((EDGE, y + ROW - 3), (EDGE + 510, y + ROW - 3), "rule", 0.5))
-        for at, (x, cell) in enumerate(zip(stops, (elided(f"{case.name}: {case.says}", 10, 138), *cells), strict=True)):
+        shapes.append(line((EDGE, y + ROW - 7), (EDGE + 520, y + ROW - 7), "rule", 0.5))
+        shapes.append(Text((EDGE + 76, y), elided(case.says, 9, 138), 9, "pencil", "text", "left"))
+        for at, (x, cell) in enumerate(zip(stops, (elided(case.name, 10, 72), *cells), strict=True)):
             shapes.append(Text((EDGE + x, y), cell, 10, "primer" if out and at in (2, 3) else "ink", "strong" if at == 2 else "text", "left" if at == 0 else "right"))
     return y - 6
 
@@ -113,12 +114,12 @@ def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> No
             rect(EDGE + 112, y - 4, 150 * min(share, 1.0), 7, stroke="", fill="primer" if limit.severity == "stop" else "ochre" if limit.severity else "spruce"),
             line((EDGE + 262, y - 6), (EDGE + 262, y + 5), "ink", 1.2),
             Text((EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"),
-            Text((EDGE + 510, y), next(c.name for c in s.table.cases if c.id == limit.case_id), 10, "pencil", "text", "right"),
+            Text((EDGE + 520, y), next(c.name for c in s.table.cases if c.id == limit.case_id), 10, "pencil", "text", "right"),
         ]
 
 
 def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
-    left, wide = EDGE + 536, WIDTH - 2 * EDGE - 536
+    left, wide = EDGE + 546, WIDTH - 2 * EDGE - 546
     shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
     y = top - 18
     for one in found:

@@ -1,0 +1,45 @@
+"""One table of everything that can be done: menus, the finder and the key sheet read it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PySide6.QtGui import QAction, QKeySequence
+from PySide6.QtWidgets import QWidget
+
+
+@dataclass(frozen=True)
+class Act:
+    """One action: what it is called, its key, the bench it belongs to (empty: everywhere), and what it does."""
+
+    id: str
+    title: str
+    group: str
+    key: str
+    run: Callable[[], object]
+    bench: str = ""
+
+
+class Actions:
+    """The registry of one window, with a QAction for every act."""
+
+    def __init__(self, owner: QWidget) -> None:
+        self.owner = owner
+        self.acts: dict[str, Act] = {}
+        self.qt: dict[str, QAction] = {}
+
+    def add(self, act: Act) -> None:
+        assert act.id not in self.acts, f"action {act.id} is there twice"
+        self.acts[act.id] = act
+        made = QAction(act.title, self.owner)
+        if act.key:
+            made.setShortcuts([QKeySequence(key) for key in act.key.split(", ")])
+        made.triggered.connect(lambda _=False, run=act.run: run())
+        self.qt[act.id] = made
+        self.owner.addAction(made)
+
+    def show_bench(self, stop: str) -> None:
+        """Actions of other benches rest."""
+        for act in self.acts.values():
+            self.qt[act.id].setEnabled(not act.bench or stop in act.bench.split(","))

@@ -1,0 +1,121 @@
+"""Which plumb-bobs hang from the beam, how big, and how low, so that their labels keep clear."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.studies.reading import Studied
+
+MOST = 14
+LABEL_PX = 12.0
+GROUP_NAMES = {
+    "frame": "Frame", "shell": "Shell", "fresh": "Fresh", "grey": "Grey", "gas": "Gas", "fuel": "Fuel", "power": "Power", "cargo": "Cargo", "kit": "Fittings", "outside": "Outside",
+    "vehicle": "Vehicle",
+}
+
+
+@dataclass(frozen=True)
+class Bob:
+    """A mass on the beam: station [m], mass [kg], and the parts that it stands for."""
+
+    ids: tuple[str, ...]
+    name: str
+    group: str
+    mass_kg: float
+    x_m: float
+
+
+@dataclass(frozen=True)
+class Hung:
+    """A bob with its place on the widget: middle, drop and radius [px], and its label's side (-1, 0 none, 1)."""
+
+    bob: Bob
+    x: float
+    drop: float
+    radius: float
+    side: int
+    label: str
+
+
+def bobs(s: Studied, row: int, most: int = MOST) -> tuple[Bob, ...]:
+    """At most ``most`` bobs: the shell's faces as one, then the lightest merged by group."""
+    weight: dict[str, list[float]] = {}
+    facts: dict[str, tuple[str, str]] = {}
+    mass, x = s.table.mass_kg[row], s.table.x_m[row]
+    for at, id in enumerate(s.table.ids):
+        if mass[at] == 0:
+            continue
+        key = id.split("/")[0]
+        sums = weight.setdefault(key, [0.0, 0.0])
+        sums[0] += float(mass[at])
+        sums[1] += float(mass[at] * x[at])
+        facts.setdefault(key, (s.table.names[at], s.table.groups[at]))
+    singles = [Bob((id,), facts[id][0], facts[id][1], m, mx / m) for id, (m, mx) in weight.items() if abs(m) > 1e-9]
+    shell = [bob for bob in singles if bob.group == "shell"]
+    rest = [bob for bob in singles if bob.group != "shell"]
+    made = ([merged(shell, "Shell")] if len(shell) > 1 else shell) + rest
+    made.sort(key=lambda bob: -abs(bob.mass_kg))
+    if len(made) <= most:
+        return tuple(made)
+    # groups of what is left over take a bob each, so fewer stay single
+    keep = most
+    while keep > 0:
+        single, over = made[:keep], made[keep:]
+        groups: dict[str, list[Bob]] = {}
+        for bob in over:
+            groups.setdefault(bob.group, []).append(bob)
+        if keep + len(groups) <= most:
+            return tuple(single + [merged(many, f"{GROUP_NAMES.get(group, group)}, {len(many)} more") if len(many) > 1 else many[0] for group, many in groups.items()])
+        keep -= 1
+    return (merged(made, "All"),)
+
+
+def merged(many: list[Bob], name: str) -> Bob:
+    mass = sum(bob.mass_kg for bob in many)
+    x = sum(bob.mass_kg * bob.x_m for bob in many) / mass if abs(mass) > 1e-9 else many[0].x_m
+    return Bob(tuple(id for bob in many for id in bob.ids), name, many[0].group, mass, x)
+
+
+def hang(made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: float, high: float, words: dict[Bob, str]) -> tuple[Hung, ...]:
+    """Place the bobs under the beam without their labels meeting. ``high`` is the room under the beam [px]."""
+    if not made:
+        return ()
+    heaviest = max(abs(bob.mass_kg) for bob in made)
+    taken: list[tuple[float, float, float, float]] = []
+    hung: list[Hung] = []
+    for bob in made:
+        x = x_of + bob.x_m * scale
+        if not left <= x <= right:
+            continue
+        radius = max(5.0, 15.0 * math.sqrt(abs(bob.mass_kg) / heaviest))
+        hung.append(_hang_one(bob, x, radius, left, right, high, words[bob], taken))
+    return tuple(hung)
+
+
+def _hang_one(bob: Bob, x: float, radius: float, left: float, right: float, high: float, label: str, taken: list[tuple[float, float, float, float]]) -> Hung:
+    short = elided(label, LABEL_PX, 116)
+    wide = text_width(short, LABEL_PX) + 6
+    lowest = high - radius * 1.25 - 3
+    drops = [drop for drop in range(22, max(int(lowest) + 1, 23), 6)]
+    for with_label in (True, False):
+        for drop in drops:
+            body = (x - radius - 2, drop - radius - 4, x + radius + 2, drop + radius * 1.3 + 2)
+            if _meets(body, taken):
+                continue
+            if not with_label:
+                taken.append(body)
+                return Hung(bob, x, drop, radius, 0, "")
+            for side in (1, -1):
+                start = x + side * (radius + 4)
+                spot = (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
+                if spot[0] < left or spot[2] > right or _meets(spot, taken):
+                    continue
+                taken += [body, spot, (x - 2, 0, x + 2, drop)]
+                return Hung(bob, x, drop, radius, side, short)
+    return Hung(bob, x, float(drops[0]), min(radius, 5.0), 0, "")
+
+
+def _meets(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> bool:
+    return any(spot[0] < o[2] and spot[2] > o[0] and spot[1] < o[3] and spot[3] > o[1] for o in taken)

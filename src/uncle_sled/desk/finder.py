@@ -1,0 +1,78 @@
+"""The finder: actions, things, findings, load cases by a few letters."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+
+from uncle_sled.core.units import weight
+from uncle_sled.desk.actions import Actions
+from uncle_sled.desk.session import Session
+
+MOST = 40
+
+
+class Finder(QFrame):
+    def __init__(self, session: Session, actions: Actions, parent: QWidget) -> None:
+        super().__init__(parent, Qt.WindowType.Popup)
+        self.session, self.actions = session, actions
+        self.setObjectName("popup")
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(8, 8, 8, 8)
+        self.line = QLineEdit()
+        self.line.setAccessibleName("Find anything")
+        self.line.setPlaceholderText("An action, a thing, a finding, a case…")
+        self.list = QListWidget()
+        self.list.setAccessibleName("Found")
+        rows.addWidget(self.line)
+        rows.addWidget(self.list)
+        self.setFixedSize(420, 360)
+        self.line.textChanged.connect(self.fill)
+        self.line.returnPressed.connect(lambda: self.take(self.list.currentItem() or self.list.item(0)))
+        self.list.itemClicked.connect(self.take)
+        self.list.itemActivated.connect(self.take)
+        self.found: list[tuple[str, Callable[[], object]]] = []
+        self.fill("")
+
+    def everything(self) -> list[tuple[str, Callable[[], object]]]:
+        session = self.session
+        made: list[tuple[str, Callable[[], object]]] = []
+        for act in self.actions.acts.values():
+            key = f"   {act.key.split(', ')[0]}" if act.key else ""
+            made.append((f"{act.title}{key}", act.run))
+        for case in session.studied.table.cases:
+            made.append((f"Case: {case.name}, {case.says}", lambda id=case.id: session.show_case(id)))
+        for part in session.studied.parts:
+            made.append((f"{part.name}, {weight(part.mass_kg, session.shown)}", lambda id=part.id: self._thing(id)))
+        for one in session.findings:
+            made.append((f"Uncle: {one.title}. {one.says}", lambda f=one: (session.go_to(f.stop), session.flash.emit(f.where))))
+        return made
+
+    def _thing(self, id: str) -> None:
+        if any(t.id == id for t in self.session.build.stow.things):
+            self.session.go_to("Stow")
+        self.session.select((id,))
+
+    def fill(self, text: str) -> None:
+        words = text.lower().split()
+        self.found = [(title, run) for title, run in self.everything() if all(word in title.lower() for word in words)][:MOST]
+        self.list.clear()
+        for title, _ in self.found:
+            self.list.addItem(QListWidgetItem(title))
+        if self.found:
+            self.list.setCurrentRow(0)
+
+    def take(self, item: QListWidgetItem | None) -> None:
+        at = self.list.row(item) if item is not None else -1
+        if 0 <= at < len(self.found):
+            self.hide()
+            self.found[at][1]()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
+            self.list.setCurrentRow(max(0, min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1))))
+        else:
+            super().keyPressEvent(event)

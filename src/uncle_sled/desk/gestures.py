@@ -1,0 +1,238 @@
+"""Mouse gestures on a sheet, each its own small class: moved, finished, cancelled."""
+
+from __future__ import annotations
+
+import math
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPen
+
+from uncle_sled.core.document.edits import Op, apply, set_to
+from uncle_sled.core.document.placing import place_ops
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.words import lower_first
+from uncle_sled.core.units import distance
+from uncle_sled.desk.painting import write
+from uncle_sled.desk.snapping import snapped, snaps_for
+from uncle_sled.desk.theme.theme import colour
+
+if TYPE_CHECKING:
+    from uncle_sled.desk.sheet_view import SheetView
+
+
+class Gesture:
+    """What the mouse is doing. ``view`` is the sheet, ``pane`` the view it began in: side or plan."""
+
+    holds: tuple[str, ...] = ()  # things that move, painted apart from the rest
+
+    def __init__(self, view: SheetView, pane: str, at: QPointF) -> None:
+        self.view, self.pane, self.start = view, pane, at
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None: ...
+    def finished(self) -> None: ...
+    def cancelled(self) -> None: ...
+    def typed(self, text: str) -> bool:
+        return False
+
+    def paint(self, painter: QPainter) -> None: ...
+
+
+class Pan(Gesture):
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        self.view.pan_by(at - self.start)
+        self.start = at
+
+
+class Marquee(Gesture):
+    """A rectangle pulled over things picks them."""
+
+    def __init__(self, view: SheetView, pane: str, at: QPointF) -> None:
+        super().__init__(view, pane, at)
+        self.now = at
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        self.now = at
+        self.view.update()
+
+    def finished(self) -> None:
+        box = QRectF(self.start, self.now).normalized()
+        if box.width() < 4 and box.height() < 4:
+            self.view.session.select(())
+        else:
+            self.view.session.select(self.view.things_within(box, self.pane))
+        self.view.update()
+
+    def paint(self, painter: QPainter) -> None:
+        painter.setPen(QPen(colour("chalk"), 1.2, Qt.PenStyle.DashLine))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(QRectF(self.start, self.now).normalized())
+
+
+class Measure(Gesture):
+    """A tape between two points, read in the build's units; it stays until the next one."""
+
+    def __init__(self, view: SheetView, pane: str, at: QPointF) -> None:
+        super().__init__(view, pane, at)
+        self.now = at
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        self.now = at
+        if keys & Qt.KeyboardModifier.ShiftModifier:  # keep it level or plumb
+            flat = abs(at.x() - self.start.x()) >= abs(at.y() - self.start.y())
+            self.now = QPointF(at.x(), self.start.y()) if flat else QPointF(self.start.x(), at.y())
+        self.view.update()
+
+    def finished(self) -> None:
+        self.view.tape = (self.pane, self.view.frame(self.pane).metres(self.start), self.view.frame(self.pane).metres(self.now))
+        self.view.update()
+
+    def paint(self, painter: QPainter) -> None:
+        frame = self.view.frame(self.pane)
+        paint_tape(painter, self.view, self.start, self.now, math.dist(frame.metres(self.start), frame.metres(self.now)))
+
+
+def paint_tape(painter: QPainter, view: SheetView, a: QPointF, b: QPointF, metres: float) -> None:
+    painter.setPen(QPen(colour("primer"), 1.6))
+    painter.drawLine(a, b)
+    for end in (a, b):
+        painter.drawLine(QPointF(end.x(), end.y() - 6), QPointF(end.x(), end.y() + 6))
+    middle = (a + b) / 2
+    text = distance(metres, view.session.shown) if view.session.shown.length != "mm" else f"{metres * 1000:.0f} mm"
+    painter.fillRect(QRectF(middle.x() - 4 - 3.4 * len(text), middle.y() - 10, 8 + 6.8 * len(text), 20), colour("paper"))
+    write(painter, middle, text, 13, "primer", "strong", "middle", view.written)
+
+
+class DragThings(Gesture):
+    """Moves the selected things; the one under the hand snaps, a typed number places it exactly."""
+
+    def __init__(self, view: SheetView, pane: str, at: QPointF, id: str) -> None:
+        super().__init__(view, pane, at)
+        session = view.session
+        session.put_back(because="something was moved")
+        self.session, self.lead, self.before = session, id, session.project
+        self.holds = session.selection
+        self.mode = session.studied.table.cases[session.row].mode if session.studied.table.cases else session.build.stow.modes[0]
+        self.first = {p.thing.id: p for p in view.placed() if p.thing.id in self.holds}
+        self.snaps = snaps_for(session.build, [p for p in view.placed() if p.thing.id not in self.holds], session.shown.length in ("in", "ft-in"))
+        self.merge = f"drag-{id}-{view.next_gesture()}"
+        self.lines: list[tuple[str, float]] = []
+        self.words = ""
+        self.complaint = ""
+        self.lifted = False
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        if self.words:
+            return
+        if not self.session.dragging and (at - self.start).manhattanLength() < 4:
+            return
+        if not self.session.dragging:
+            self.session.dragging = True
+            self.view.hold(self.holds)
+        scale = self.view.scale
+        free = bool(keys & Qt.KeyboardModifier.ControlModifier)
+        dx, up = (at.x() - self.start.x()) / scale, -(at.y() - self.start.y()) / scale
+        lead = self.first[self.lead]
+        self.lines = []
+        x, line = (lead.x + dx, None) if free else snapped(self.snaps, "x", lead.x + dx, lead.size[0], scale)
+        if line is not None:
+            self.lines.append(("x", line))
+        axis = "z" if self.pane == "side" else "y"
+        size = lead.size[2] if axis == "z" else lead.size[1]
+        low = lead.z if axis == "z" else lead.y - size / 2
+        # a little tremble does not lift a thing off the floor
+        self.lifted = self.lifted or abs(at.y() - self.start.y()) > 8
+        across = 0.0
+        if self.lifted:
+            new, line = (low + up, None) if free else snapped(self.snaps, axis, low + up, size, scale)
+            across = new - low
+            if line is not None:
+                self.lines.append((axis, line))
+        self._put(x - lead.x, across)
+
+    def _put(self, dx: float, across: float) -> None:
+        # always from where it was taken up, so that a drag back to its start leaves the build as it was typed
+        build = self.before.build
+        ops: list[Op] = []
+        for id, p in self.first.items():
+            thing = next(t for t in build.stow.things if t.id == id)
+            spot = (p.x + dx, p.y + (across if self.pane == "plan" else 0.0), max(p.z + (across if self.pane == "side" else 0.0), 0.0))
+            ops += place_ops(build, self.mode, thing, spot)
+        name = lower_first(self.first[self.lead].thing.name) if len(self.first) == 1 else f"{len(self.first)} things"
+        self.session.take(f"Move the {name}", self.before.with_build(apply(build, ops)), "Stow", tuple(self.first), self.merge)
+
+    def typed(self, text: str) -> bool:
+        """Numbers typed while dragging place the front edge exactly."""
+        self.words = self.words[:-1] if text == "\b" else self.words + text
+        self.complaint = ""
+        if self.words:
+            try:
+                value = Length.read(self.words, self.session.shown)
+                if not self.session.dragging:
+                    self.session.dragging = True
+                    self.view.hold(self.holds)
+                self.lines = [("x", value.si)]
+                self._put(value.si - self.first[self.lead].x, 0.0)
+            except EntryError:
+                self.complaint = "not a length yet"
+        self.view.update()
+        return True
+
+    def finished(self) -> None:
+        self.view.release()
+        self.session.let_go()
+
+    def cancelled(self) -> None:
+        """Esc: everything goes back to where it was taken up, and no step is left."""
+        self._put(0.0, 0.0)
+        self.finished()
+
+    def paint(self, painter: QPainter) -> None:
+        painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DashLine))
+        for axis, line in self.lines:
+            if axis == "x":
+                x = self.view.frame("side").point((line, 0)).x()
+                painter.drawLine(QPointF(x, 0), QPointF(x, self.view.height()))
+            else:
+                y = self.view.frame(self.pane).point((0, line)).y()
+                painter.drawLine(QPointF(0, y), QPointF(self.view.width(), y))
+        if self.words:
+            text = f"front edge at {self.words}{'  ' + self.complaint if self.complaint else ''}"
+            spot = QRectF(self.view.width() / 2 - 130, 8, 260, 26)
+            painter.setPen(QPen(colour("chalk"), 1.6))
+            painter.setBrush(colour("field"))
+            painter.drawRoundedRect(spot, 4, 4)
+            write(painter, spot.center(), text, 15, "ink", "strong", "middle", self.view.written, "field")
+
+
+class DragAxle(Gesture):
+    """Slides the whole axle group along the frame while it is not welded."""
+
+    def __init__(self, view: SheetView, pane: str, at: QPointF) -> None:
+        super().__init__(view, pane, at)
+        view.session.put_back(because="the axle was moved")
+        self.before = view.session.project
+        self.stations = {axle.id: axle.station.si for axle in self.before.build.rig.axles}
+        self.merge = f"axle-{view.next_gesture()}"
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        dx = (at.x() - self.start.x()) / self.view.scale
+        self.view.session.dragging = True
+        if not keys & Qt.KeyboardModifier.ControlModifier:
+            lead = next(iter(self.stations.values()))
+            dx = round((lead + dx) / 0.01) * 0.01 - lead
+        self._put(dx)
+
+    def _put(self, dx: float) -> None:
+        least = min(self.stations.values())
+        dx = max(dx, 0.1 - least)
+        ops = [set_to(f"rig.axles.{id}.station", {"si": round(at + dx, 4), "typed": None}) for id, at in self.stations.items() if abs(dx) > 1e-9]
+        self.view.session.take("Move the axle", self.before.with_build(apply(self.before.build, ops)), "Rig", tuple(self.stations), self.merge)
+
+    def finished(self) -> None:
+        self.view.session.let_go()
+
+    def cancelled(self) -> None:
+        self._put(0.0)
+        self.finished()

@@ -1,0 +1,127 @@
+"""The header: which build, which load case, the finder and what changed."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPoint, Qt, Signal
+from PySide6.QtGui import QFontMetrics
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QSizePolicy
+
+from uncle_sled.core.findings.words import lower_first
+from uncle_sled.desk.session import Session
+
+
+class ElidedLabel(QLabel):
+    """A label that gives up the middle of its words, with all of them in its tip."""
+
+    def __init__(self, face: str = "", ink: str = "") -> None:
+        super().__init__()
+        self.setProperty("face", face)
+        self.setProperty("ink", ink)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.full = ""
+        self.setMinimumWidth(20)
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
+
+    def show_text(self, text: str) -> None:
+        self.full = text
+        self._fit()
+
+    def resizeEvent(self, event: object) -> None:
+        self._fit()
+
+    def sizeHint(self):  # type: ignore[no-untyped-def]
+        size = super().sizeHint()
+        size.setWidth(QFontMetrics(self.font()).horizontalAdvance(self.full) + 4)
+        return size
+
+    def _fit(self) -> None:
+        short = QFontMetrics(self.font()).elidedText(self.full, Qt.TextElideMode.ElideMiddle, max(self.width() - 2, 10))
+        if short != self.text():
+            self.setText(short)
+        self.setToolTip(self.full if short != self.full else "")
+
+
+class Header(QFrame):
+    """44 px along the top; the load case is one click or one key away."""
+
+    wants_finder = Signal()
+    wants_menu = Signal(QPoint)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("header")
+        self.setFixedHeight(44)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 0, 12, 0)
+        row.setSpacing(8)
+        self.name = ElidedLabel("head")
+        self.name.setMaximumWidth(230)
+        self.variant = ElidedLabel("", "pencil")
+        self.variant.setMaximumWidth(110)
+        self.menu_button = QPushButton("File")
+        self.menu_button.setAccessibleName("File menu")
+        self.menu_button.clicked.connect(lambda: self.wants_menu.emit(self.menu_button.mapToGlobal(QPoint(0, self.menu_button.height() + 2))))
+        self.case_button = QPushButton()
+        self.case_button.setAccessibleName("Load case")
+        self.case_button.setToolTip("Load case. [ and ] step through them")
+        self.case_button.clicked.connect(self._cases)
+        self.case_button.setFixedWidth(360)
+        self.finder = QPushButton("Find anything")
+        self.finder.setToolTip("Actions, things, findings: Ctrl+F")
+        self.finder.clicked.connect(self.wants_finder)
+        self.undo = QPushButton()
+        self.undo.setProperty("kind", "link")
+        self.undo.setAccessibleName("What changed")
+        self.undo.clicked.connect(self._steps)
+        row.addWidget(self.menu_button)
+        row.addWidget(self.name)
+        row.addWidget(self.variant)
+        row.addStretch(1)
+        row.addWidget(self.case_button)
+        row.addStretch(1)
+        row.addWidget(self.finder)
+        row.addWidget(self.undo)
+        for signal in (session.changed, session.case_changed, session.file_changed):
+            signal.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        s = self.session
+        self.name.show_text(s.project.name + (" *" if s.history.modified else ""))
+        self.variant.show_text(s.build.name)
+        cases = s.studied.table.cases
+        if cases:
+            case = cases[s.row]
+            words = f"{case.mode.name}   {case.name}: {case.says}"
+            self.case_button.setText(QFontMetrics(self.case_button.font()).elidedText(words, Qt.TextElideMode.ElideRight, self.case_button.width() - 26))
+        else:
+            self.case_button.setText("No load case")
+        done = len(s.history.done)
+        self.undo.setText(f"Undo {done}" if done else "No changes")
+        self.undo.setToolTip(f"Last: {s.history.done[-1].says}" if done else "What you change is listed here")
+
+    def _cases(self) -> None:
+        menu = QMenu(self)
+        for case in self.session.studied.table.cases:
+            same = f" (as {', '.join(lower_first(name) for name in case.same_as)})" if case.same_as else ""
+            act = menu.addAction(f"{case.mode.name}   {case.name}: {case.says}{same}")
+            act.setCheckable(True)
+            act.setChecked(case.id == self.session.studied.table.cases[self.session.row].id)
+            act.triggered.connect(lambda _=False, id=case.id: self.session.show_case(id))
+        menu.exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
+
+    def _steps(self) -> None:
+        """What changed, newest first; choosing a step undoes back to before it."""
+        menu = QMenu(self)
+        history = self.session.history
+        for at, step in enumerate(reversed(history.done[-20:])):
+            menu.addAction(f"Undo: {step.says}").triggered.connect(lambda _=False, times=at + 1: [self.session.undo() for _ in range(times)])
+        if history.undone:
+            menu.addSeparator()
+            menu.addAction(f"Do again: {history.undone[0].says}").triggered.connect(lambda _=False: self.session.redo())
+        if not history.done and not history.undone:
+            menu.addAction("Nothing was changed yet").setEnabled(False)
+        menu.exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
+
+

@@ -1,0 +1,130 @@
+"""The QPainter that draws core primitives, and text that remembers where it was put."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
+
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines
+from uncle_sled.core.drawing.text_width import text_width
+from uncle_sled.desk.theme.theme import colour, font
+
+HATCH_PX = 7.0
+
+
+@dataclass(frozen=True)
+class Frame:
+    """Where a drawing's metres fall on a widget: pixels a metre, and the pixel of its origin."""
+
+    scale: float
+    x0: float
+    y0: float
+
+    def point(self, at: tuple[float, float]) -> QPointF:
+        return QPointF(self.x0 + at[0] * self.scale, self.y0 - at[1] * self.scale)
+
+    def metres(self, at: QPointF) -> tuple[float, float]:
+        return (at.x() - self.x0) / self.scale, (self.y0 - at.y()) / self.scale
+
+
+@dataclass(frozen=True)
+class Written:
+    """A text that was painted, for tests of clipping, overlap and contrast."""
+
+    text: str
+    rect: QRectF
+    ink: str
+    ground: str
+
+
+def write(painter: QPainter, at: QPointF, text: str, size: float, ink: str, face: str = "text", anchor: str = "left", kept: list[Written] | None = None, ground: str = "paper") -> QRectF:
+    """Paint a text with the middle of its height at a point; returns (and keeps) where it stands."""
+    width = text_width(text, size, face)
+    left = at.x() - width * {"left": 0.0, "middle": 0.5, "right": 1.0}[anchor]
+    rect = QRectF(left, at.y() - size * 0.62, width, size * 1.24)
+    painter.setFont(font(size, face))
+    painter.setPen(colour(ink))
+    painter.drawText(QPointF(left, at.y() + size * 0.35), text)
+    if kept is not None and text:
+        kept.append(Written(text, rect, ink, ground))
+    return rect
+
+
+def paint(painter: QPainter, shapes: Iterable[Primitive], frame: Frame, kept: list[Written] | None = None, ground: str = "paper", stroke: str | None = None) -> None:
+    """Paint core primitives. Args: stroke: one ink for every outline (a ghost), fills left out."""
+    for shape in shapes:
+        if isinstance(shape, Text):
+            where = frame.point(shape.at)
+            if shape.ground:
+                width = shape.width
+                left = where.x() - width * {"left": 0.0, "middle": 0.5, "right": 1.0}[shape.anchor]
+                painter.fillRect(QRectF(left - 3, where.y() - shape.size * 0.6, width + 6, shape.size * 1.2), colour(shape.ground))
+            write(painter, where, shape.text, shape.size, stroke or shape.ink, shape.face, shape.anchor, kept, ground)
+        elif isinstance(shape, Circle):
+            painter.setPen(_pen(shape, stroke))
+            painter.setBrush(_brush(shape.fill, 1.0, ground) if not stroke else Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(frame.point(shape.centre), shape.radius * frame.scale, shape.radius * frame.scale)
+        else:
+            _paint_poly(painter, shape, frame, ground, stroke)
+
+
+def _pen(shape: Poly | Circle, stroke: str | None) -> QPen:
+    if not shape.stroke and not stroke:
+        return QPen(Qt.PenStyle.NoPen)
+    pen = QPen(colour(stroke or shape.stroke), max(shape.width, 1.6 if stroke else 0))
+    if shape.dash or stroke:
+        pen.setDashPattern([d / max(shape.width, 0.5) for d in (shape.dash or (5, 3))])
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    return pen
+
+
+def _brush(fill: str, tint: float, ground: str) -> QBrush | Qt.BrushStyle:
+    return QBrush(colour(fill, tint, ground)) if fill else Qt.BrushStyle.NoBrush
+
+
+def _paint_poly(painter: QPainter, shape: Poly, frame: Frame, ground: str, stroke: str | None) -> None:
+    points = QPolygonF([frame.point(p) for p in shape.points])
+    if not shape.closed:
+        painter.setPen(_pen(shape, stroke))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPolyline(points)
+        return
+    if stroke is None and shape.fill:
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(_brush(shape.fill, shape.tint, "body" if shape.tint < 1 else ground))
+        painter.drawPolygon(points)
+    if stroke is None and (shape.band or shape.hatch):
+        painter.save()
+        path = QPainterPath()
+        path.addPolygon(points)
+        path.closeSubpath()
+        painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
+        if shape.band:
+            _band(painter, path, shape.band * frame.scale)
+        else:
+            painter.setPen(QPen(_faint(colour(shape.stroke)), 0.8))
+            painter.drawLines(_strokes(shape, points.boundingRect()))
+        painter.restore()
+    painter.setPen(_pen(shape, stroke))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawPolygon(points)
+
+
+def _band(painter: QPainter, path: QPainterPath, thick: float) -> None:
+    """A wall inside an outline: a stroke twice as wide, clipped to the outline, with wood grain over it."""
+    pen = QPen(colour("wood"), 2 * thick)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    painter.strokePath(path, pen)
+
+
+def _faint(ink: QColor) -> QColor:
+    made = QColor(ink)
+    made.setAlphaF(0.38)
+    return made
+
+
+def _strokes(shape: Poly, box: QRectF) -> list[QLineF]:
+    return [QLineF(x0, y0, x1, y1) for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, box.left(), box.top(), box.right(), box.bottom(), HATCH_PX)]

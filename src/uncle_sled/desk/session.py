@@ -1,0 +1,258 @@
+"""What the window is working on: the history, what is selected and shown, and the one door for edits.
+
+It holds no domain logic: it applies ops, keeps the history, and asks the core for results.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from pathlib import Path
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from uncle_sled.core.document.edits import Op, apply
+from uncle_sled.core.document.history import History, Step
+from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.errors import SledError
+from uncle_sled.core.findings.all_findings import TRAIL, findings
+from uncle_sled.core.findings.finding import Finding, Remedy
+from uncle_sled.core.studies.reading import Studied, study
+from uncle_sled.core.units import Shown
+from uncle_sled.desk.worker import Worker
+from uncle_sled.exchange import sled_file
+
+REST_MS = 150
+
+
+class Session(QObject):
+    """One open project."""
+
+    changed = Signal()  # the build that is shown, or what it says
+    selected = Signal()
+    case_changed = Signal()
+    stop_changed = Signal(str)
+    judged = Signal()  # findings with remedies arrived or went stale
+    said = Signal(str, str)  # a sentence for the user, and how bad: note, stop
+    flash = Signal(tuple)  # ids to point at
+    file_changed = Signal()
+
+    def __init__(self, project: Project, path: Path | None = None, worker: Worker | None = None) -> None:
+        super().__init__()
+        self.history = History(project, saved=project)
+        self.path = path
+        self.selection: tuple[str, ...] = ()
+        self.case_id = ""
+        self.stop = "Stow"
+        self.ghost: tuple[Remedy, Project] | None = None
+        self.dragging = False
+        self._judged: dict[tuple[str, tuple[str, ...]], Finding] = {}
+        self._judged_for: Build | None = None
+        self._asked_for: Build | None = None
+        self.worker = worker
+        if worker is not None:
+            worker.answered.connect(self._take_answer)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
+        self._rest.timeout.connect(self._ask)
+
+    # what is there -------------------------------------------------------------------------
+    @property
+    def project(self) -> Project:
+        return self.history.project
+
+    @property
+    def build(self) -> Build:
+        return self.project.build
+
+    @property
+    def facts(self) -> Facts:
+        return self.project.facts
+
+    @property
+    def shown(self) -> Shown:
+        return self.build.brief.reading.shown()
+
+    @property
+    def studied(self) -> Studied:
+        """Results of the build as it is, without the ghost."""
+        return study(self.build, self.facts)
+
+    @property
+    def ghost_studied(self) -> Studied | None:
+        return study(self.ghost[1].build, self.ghost[1].facts) if self.ghost else None
+
+    @property
+    def row(self) -> int:
+        """The row of the load case that is shown."""
+        for row, case in enumerate(self.studied.table.cases):
+            if case.id == self.case_id:
+                return row
+        return 0
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """All findings; each with the remedy that was found for it while it still says the same."""
+        now = findings(self.studied)
+        if self._judged_for is self.build:
+            return tuple(self._judged.get(one.key, one) for one in now)
+        return now
+
+    @property
+    def remedies_pending(self) -> bool:
+        return self._judged_for is not self.build
+
+    # edits ---------------------------------------------------------------------------------
+    def edit(self, says: str, ops: Iterable[Op], stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None, whole_project: bool = False) -> bool:
+        """Apply an edit to the open variant (or the project); what cannot be is said and nothing changes."""
+        self.put_back(because=f"{says} came first")
+        try:
+            after = apply(self.project, ops) if whole_project else self.project.with_build(apply(self.build, ops))
+        except SledError as fault:
+            self.said.emit(str(fault), "stop")
+            return False
+        return self.take(says, after, stop, ids, merge)
+
+    def take(self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None) -> bool:
+        """Make a project the present one as a named step; False where it changes nothing."""
+        before = self.history
+        self.history = before.took(says, stop or self.stop, ids, after, merge)
+        if self.history is before:
+            return False
+        self._changed()
+        return True
+
+    def let_go(self) -> None:
+        """The hand let go: the next drag is a step of its own."""
+        self.dragging = False
+        self.history = self.history.sealed()
+        self._rest.start()
+
+    def undo(self) -> None:
+        self._step(self.history.done[-1] if self.history.done else None, "Undone", lambda: self.history.undo())
+
+    def redo(self) -> None:
+        self._step(self.history.undone[0] if self.history.undone else None, "Done again", lambda: self.history.redo())
+
+    def _step(self, step: Step | None, word: str, go: Callable[[], History]) -> None:
+        self.put_back()
+        if step is None:
+            self.said.emit("Nothing to undo." if word == "Undone" else "Nothing to do again.", "note")
+            return
+        self.history = go()
+        if step.stop in TRAIL:
+            self.go_to(step.stop)
+        self._changed()
+        self.said.emit(f"{word}: {step.says}.", "note")
+        self.flash.emit(step.ids)
+
+    def _changed(self) -> None:
+        there = {thing.id for thing in self.build.stow.things} | {axle.id for axle in self.build.rig.axles} | {face.id for face in self.build.shell.faces}
+        kept = tuple(id for id in self.selection if id in there)
+        if kept != self.selection:
+            self.selection = kept
+            self.selected.emit()
+        if self.worker is not None:
+            self.worker.cancel()
+        self._rest.start()
+        self.changed.emit()
+
+    # remedies ------------------------------------------------------------------------------
+    def _ask(self) -> None:
+        if self.worker is not None and not self.dragging and self._judged_for is not self.build:
+            self._asked_for = self.build
+            self.worker.ask(self.build, self.facts)
+
+    def _take_answer(self, number: int, answer: tuple[Finding, ...] | None, fault: str) -> None:
+        if answer is None:
+            self.said.emit(f"The search for remedies stopped: {fault}", "stop")
+            return
+        if self._asked_for is self.build:
+            self.judge(answer)
+
+    def judge(self, answer: tuple[Finding, ...]) -> None:
+        """Take findings with remedies for the build as it is."""
+        self._judged = {one.key: one for one in answer}
+        self._judged_for = self.build
+        self.judged.emit()
+
+    # ghost ---------------------------------------------------------------------------------
+    def try_it(self, remedy: Remedy) -> None:
+        """Show what a remedy would do, before anything changes."""
+        try:
+            self.ghost = (remedy, self.project.with_build(apply(self.build, remedy.ops)))
+        except SledError as fault:
+            self.said.emit(str(fault), "stop")
+            return
+        self.changed.emit()
+        self.judged.emit()
+
+    def keep(self) -> None:
+        if self.ghost is None:
+            return
+        remedy, after = self.ghost
+        self.ghost = None
+        ids = tuple(op.path.split(".")[2] for op in remedy.ops if op.path.count(".") >= 2)
+        self.take(remedy.says.split(":")[0], after, "Stow" if any("stow" in op.path for op in remedy.ops) else "Rig", ids)
+        self.history = self.history.sealed()
+        self.judged.emit()
+        self.said.emit(f"Kept: {remedy.says}", "note")
+
+    def put_back(self, because: str = "") -> None:
+        if self.ghost is None:
+            return
+        self.ghost = None
+        self.changed.emit()
+        self.judged.emit()
+        self.said.emit(f"Put back what was tried: {because}." if because else "Put back.", "note")
+
+    # what is shown -------------------------------------------------------------------------
+    def select(self, ids: tuple[str, ...]) -> None:
+        if ids != self.selection:
+            self.selection = ids
+            self.selected.emit()
+
+    def show_case(self, case_id: str) -> None:
+        if case_id != self.case_id:
+            self.case_id = case_id
+            self.case_changed.emit()
+
+    def step_case(self, by: int) -> None:
+        cases = self.studied.table.cases
+        if cases:
+            self.show_case(cases[(self.row + by) % len(cases)].id)
+
+    def go_to(self, stop: str) -> None:
+        if stop != self.stop:
+            self.put_back(because="another stop was opened")
+            self.stop = stop
+            self.stop_changed.emit(stop)
+
+    # file ----------------------------------------------------------------------------------
+    def save(self, path: Path) -> bool:
+        self.put_back(because="it was saved as it stood")
+        try:
+            sled_file.save(self.project, path)
+        except SledError as fault:
+            self.said.emit(str(fault), "stop")
+            return False
+        self.path = path
+        self.history = self.history.was_saved()
+        self.said.emit(f"Saved {path.name}.", "note")
+        self.file_changed.emit()
+        return True
+
+    def open(self, project: Project, path: Path | None) -> None:
+        """Begin with another project; what was open is let go."""
+        self.ghost = None
+        self.history = History(project, saved=project)
+        self.path = path
+        self.selection = ()
+        self.case_id = ""
+        self._judged_for = None
+        self.selected.emit()
+        self._changed()
+        self.case_changed.emit()
+        self.file_changed.emit()
+
+

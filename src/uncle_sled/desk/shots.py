@@ -1,0 +1,78 @@
+"""Pictures of every main view, made from a demo by driving the window itself."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+import tempfile
+from pathlib import Path
+
+from uncle_sled.core.errors import FileError
+
+
+def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float) -> int:
+    """Write one PNG a view into a folder. Raises: FileError: where the folder cannot be written."""
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as fault:
+        raise FileError(f"{folder} cannot hold the pictures: {fault.strerror}.") from None
+    screen = _offscreen(size, scale)
+    try:
+        from PySide6.QtWidgets import QApplication
+
+        from uncle_sled.core.findings.remedies import with_remedies
+        from uncle_sled.desk.app import application, open_window
+        from uncle_sled.exchange.demos import demo
+
+        app = application(theme)
+        window = open_window(demo(demo_name))
+        session = window.session
+        window.resize(*size)
+        window.show()
+
+        def shot(name: str) -> None:
+            for _ in range(6):
+                QApplication.processEvents()
+            picture = window.grab()
+            path = folder / f"{name}.png"
+            if not picture.save(str(path)):
+                raise FileError(f"{path} could not be written.")
+            print(path)
+
+        session.judge(with_remedies(session.studied))
+        for at, stop in enumerate(("Brief", "Rig", "Shell", "Stow"), 1):
+            session.go_to(stop)
+            if stop == "Stow":
+                session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
+            shot(f"{at}-{stop.lower()}")
+        worst = window.says.worst()
+        if worst is not None:
+            if worst.case_id:
+                session.show_case(worst.case_id)
+            window.try_worst()
+            window.notice.hide()
+            shot("5-stow-trying")
+            session.put_back()
+        session.go_to("Systems")
+        window.notice.hide()
+        shot("6-not-yet")
+        window.close()
+        app.processEvents()
+    finally:
+        if screen:
+            os.unlink(screen)
+    return 0
+
+
+def _offscreen(size: tuple[int, int], scale: float) -> str | None:
+    """Use Qt's offscreen platform with a screen large enough, unless a platform was chosen."""
+    if os.environ.get("QT_QPA_PLATFORM") or "PySide6.QtWidgets" in sys.modules:
+        return None
+    handle, name = tempfile.mkstemp(suffix=".json")
+    with os.fdopen(handle, "w") as file:
+        json.dump({"screens": [{"name": "s1", "x": 0, "y": 0, "width": round(size[0] * scale), "height": round(size[1] * scale), "logicalDpi": 96, "logicalBaseDpi": 96, "dpr": 1}]}, file)
+    os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={name}"
+    if scale != 1.0:
+        os.environ["QT_SCALE_FACTOR"] = str(scale)
+    return name

@@ -1,0 +1,52 @@
+"""Where a dragged box likes to stop: faces of others, the walls, the floor, the axle, round numbers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.drawing.rig_views import Placed
+
+HOLD_PX = 7.0
+
+
+@dataclass(frozen=True)
+class Snaps:
+    """Lines [m] that an edge (or a middle) may meet, by axis."""
+
+    edges: dict[str, tuple[float, ...]]
+    middles: dict[str, tuple[float, ...]]
+    round_m: float
+
+
+def snaps_for(build: Build, others: list[Placed], imperial: bool) -> Snaps:
+    xs, ys, zs = [], [], []
+    for p in others:
+        xs += [p.x, p.x + p.size[0]]
+        ys += [p.y - p.size[1] / 2, p.y + p.size[1] / 2]
+        zs += [p.z, p.z + p.size[2]]
+    shell = build.shell
+    if shell.form != "none" and shell.front and shell.length and shell.width:
+        wall = shell.wall.si if shell.wall else 0.0
+        xs += [shell.front.si + wall, shell.front.si + shell.length.si - wall]
+        ys += [-shell.width.si / 2 + wall, shell.width.si / 2 - wall]
+        zs.append((shell.floor.si if shell.floor else 0.0) + wall)
+    axles = tuple(a.station.si for a in build.rig.axles)
+    return Snaps({"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)}, {"x": axles, "y": (0.0,), "z": ()}, 0.0127 if imperial else 0.01)
+
+
+def snapped(snaps: Snaps, axis: str, low_m: float, size_m: float, px_per_m: float) -> tuple[float, float | None]:
+    """The low edge after snapping [m], and the line that it met, if any."""
+    hold = HOLD_PX / px_per_m
+    best: tuple[float, float, float] | None = None
+    for line in snaps.edges[axis]:
+        for edge in (low_m, low_m + size_m):
+            if abs(line - edge) < hold and (best is None or abs(line - edge) < best[0]):
+                best = (abs(line - edge), low_m + line - edge, line)
+    for line in snaps.middles[axis]:
+        off = line - (low_m + size_m / 2)
+        if abs(off) < hold and (best is None or abs(off) < best[0]):
+            best = (abs(off), low_m + off, line)
+    if best is not None:
+        return best[1], best[2]
+    return round(low_m / snaps.round_m) * snaps.round_m, None

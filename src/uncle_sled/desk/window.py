@@ -1,0 +1,346 @@
+"""The window: it only assembles header, trail, bench, right pane and Sled line, and ties their signals."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import QPoint, Qt, QTimer
+from PySide6.QtGui import QCloseEvent, QResizeEvent
+from PySide6.QtWidgets import QApplication, QFileDialog, QFrame, QHBoxLayout, QLabel, QMainWindow, QMenu, QMessageBox, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.errors import SledError
+from uncle_sled.core.findings.all_findings import TRAIL, to_settle
+from uncle_sled.desk.actions import Act, Actions
+from uncle_sled.desk.benches.bench import Bench, NotYet
+from uncle_sled.desk.benches.brief import BriefBench
+from uncle_sled.desk.benches.rig import RigBench
+from uncle_sled.desk.benches.shell import ShellBench
+from uncle_sled.desk.benches.stow import StowBench
+from uncle_sled.desk.finder import Finder
+from uncle_sled.desk.header import Header
+from uncle_sled.desk.in_hand import InHand
+from uncle_sled.desk.says import Says
+from uncle_sled.desk.session import Session
+from uncle_sled.desk.sled_line import SledLine
+from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
+from uncle_sled.desk.trail import Trail
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.demos import DEMOS, demo
+from uncle_sled.exchange.export import export_bytes, write_file
+
+BENCHES: dict[str, Callable[[Session], Bench]] = {"Brief": BriefBench, "Rig": RigBench, "Shell": ShellBench, "Stow": StowBench}
+RIGHT_PX = 300
+FILTER = "Uncle Sled builds (*.sled)"
+
+
+class Window(QMainWindow):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setMinimumSize(760, 560)
+        self.actions_ = Actions(self)
+        self.header = Header(session)
+        self.trail = Trail()
+        self.stack = QStackedWidget()
+        self.benches: dict[str, Bench] = {}
+        self.says, self.in_hand = Says(session), InHand(session)
+        self.sled_line = SledLine(session)
+        self.notice = QLabel(self)
+        self.finder: Finder | None = None
+        self._assemble()
+        self._notice_timer = QTimer(self)
+        self._notice_timer.setSingleShot(True)
+        self._notice_timer.timeout.connect(self.notice.hide)
+        self._make_actions()
+        self.trail.chosen.connect(session.go_to)
+        self.header.wants_finder.connect(self.find)
+        self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
+        session.stop_changed.connect(self.show_stop)
+        session.changed.connect(self._states)
+        session.judged.connect(self._states)
+        session.said.connect(self.say)
+        session.flash.connect(self._flash)
+        session.file_changed.connect(self._title)
+        self.show_stop(session.stop)
+        self._title()
+
+    def _assemble(self) -> None:
+        middle = QWidget()
+        row = QHBoxLayout(middle)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        self.right = QWidget()
+        self.right.setObjectName("rightpane")
+        self.right.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.right.setFixedWidth(RIGHT_PX)
+        rows = QVBoxLayout(self.right)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(0)
+        rows.addWidget(self.says, 1)
+        rule = QFrame()
+        rule.setObjectName("rule")
+        rows.addWidget(rule)
+        self.in_hand.setFixedHeight(250)
+        rows.addWidget(self.in_hand)
+        self.drawer_button = QPushButton("Uncle says")
+        self.drawer_button.clicked.connect(self._drawer)
+        self.drawer_button.hide()
+        row.addWidget(self.trail)
+        row.addWidget(self.stack, 1)
+        row.addWidget(self.right)
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.header)
+        column.addWidget(middle, 1)
+        column.addWidget(self.sled_line)
+        self.setCentralWidget(whole)
+        self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
+        self.notice.setWordWrap(True)
+        self.notice.setMargin(8)
+        self.notice.setTextFormat(Qt.TextFormat.PlainText)
+        self.notice.hide()
+
+    # stops ------------------------------------------------------------------------------------
+    def bench(self, stop: str) -> Bench:
+        """The bench of a stop, made when it is first opened."""
+        if stop not in self.benches:
+            made = BENCHES[stop](self.session) if stop in BENCHES else NotYet(self.session, stop)
+            self.benches[stop] = made
+            self.stack.addWidget(made)
+            if made.sheet is not None:
+                made.sheet.view_changed.connect(self._align)
+        return self.benches[stop]
+
+    def show_stop(self, stop: str) -> None:
+        bench = self.bench(stop)
+        self.stack.setCurrentWidget(bench)
+        self.actions_.show_bench(stop)
+        self._fold()
+        self.sled_line.set_strip(bench.strip or self._small)
+        self._states()
+        QTimer.singleShot(0, self._align)
+
+    def _align(self) -> None:
+        """Hang the bobs straight under the drawing."""
+        sheet = self.bench(self.session.stop).sheet
+        if sheet is None or not sheet.isVisible():
+            self.sled_line.set_axis(None)
+            return
+        left = sheet.mapTo(self, QPoint(0, 0)).x()
+        self.sled_line.set_axis((left + sheet.x0, sheet.scale))
+
+    def _states(self) -> None:
+        self.trail.show_states({stop: self._state(stop) for stop in TRAIL}, self.session.stop)
+        settle = to_settle(self.session.findings)
+        self.drawer_button.setText(f"Uncle says {settle}" if settle else "Uncle says")
+
+    def _state(self, stop: str) -> tuple[str, str]:
+        found, build, facts = self.session.findings, self.session.build, self.session.facts
+        count = to_settle(found, stop)
+        if count:
+            worst = "stop" if any(f.severity == "stop" and f.stop == stop for f in found) else "mind"
+            return f"{count} to settle", worst
+        if stop == "Brief":
+            n = len(facts.people)
+            return (f"{n} sleep" if n != 1 else "1 sleeps", "good") if n else ("nobody yet", "none")
+        if stop == "Rig":
+            if build.rig.carrier == "vehicle bed":
+                return ("vehicle's bed", "good") if build.rig.bed.wheelbase else ("not begun", "none")
+            return (build.rig.base, "good") if build.rig.axles else ("not begun", "none")
+        if stop == "Shell":
+            return ("drawn" if build.shell.form == "profile" else "box", "good") if build.shell.form != "none" else ("not begun", "none")
+        if stop == "Stow":
+            n = len(build.stow.things)
+            return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
+        if stop == "Balance":
+            return ("all in band" if self.session.studied.support is not None and not self.session.studied.trouble else "no reading", "good" if self.session.studied.support is not None else "none")
+        return "not built yet", "none"
+
+    def _flash(self, ids: tuple[str, ...]) -> None:
+        sheet = self.bench(self.session.stop).sheet
+        if sheet is not None:
+            sheet.flash(ids)
+
+    # words to the user ------------------------------------------------------------------------
+    def say(self, text: str, severity: str) -> None:
+        """A line over the bench that goes by itself; what went wrong stays longer."""
+        wash, edge = ("primer wash", "primer") if severity == "stop" else ("spruce wash", "spruce")
+        self.notice.setStyleSheet(f"background: {hex_of(wash)}; color: {hex_of('ink')}; border: 1px solid {hex_of(edge)}; border-radius: 4px;")
+        self.notice.setText(text)
+        self.notice.setFixedWidth(min(560, self.stack.width() - 40))
+        self.notice.adjustSize()
+        self.notice.move(self.stack.mapTo(self, QPoint(0, 0)).x() + (self.stack.width() - self.notice.width()) // 2, 52)
+        self.notice.show()
+        self.notice.raise_()
+        self._notice_timer.start(9000 if severity == "stop" else 3500)
+
+    def _title(self) -> None:
+        self.setWindowTitle(f"{self.session.project.name} · Uncle Sled")
+
+    # actions ----------------------------------------------------------------------------------
+    def _make_actions(self) -> None:
+        s, add = self.session, self.actions_.add
+
+        def stow(verb: str) -> Callable[[], object]:
+            return lambda: getattr(self.bench("Stow"), verb)()
+
+        def sheet_fit() -> None:
+            sheet = self.bench(s.stop).sheet
+            if sheet is not None:
+                sheet.fit()
+
+        for act in (
+            Act("open", "Open a build…", "File", "Ctrl+O", self.open_file), Act("save", "Save", "File", "Ctrl+S", self.save), Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
+            Act("sheet-pdf", "Balance sheet as PDF…", "File", "Ctrl+P", lambda: self.export("pdf")), Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
+            Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")), Act("new", "New empty build", "File", "Ctrl+N", self.new),
+            Act("quit", "Quit", "File", "Ctrl+Q", self.close),
+            Act("undo", "Undo", "Change", "Ctrl+Z", s.undo), Act("redo", "Do again", "Change", "Ctrl+Shift+Z, Ctrl+Y", s.redo), Act("keep", "Keep what is tried", "Change", "Ctrl+Return, Ctrl+Enter", s.keep),
+            Act("put-back", "Put back what is tried", "Change", "Escape", self.escape), Act("try-worst", "Try what helps the worst", "Change", "Ctrl+T", self.try_worst),
+            Act("case-next", "Next load case", "View", "]", lambda: s.step_case(1)), Act("case-before", "Load case before", "View", "[", lambda: s.step_case(-1)),
+            Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"), Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
+            Act("find", "Find anything", "View", "Ctrl+F", self.find),
+            Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"), Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
+            Act("turn", "Turn a quarter", "Stow", "T", stow("turn"), "Stow"), Act("copy", "Copy", "Stow", "Ctrl+D", stow("copy"), "Stow"), Act("delete", "Delete", "Stow", "Delete", stow("delete"), "Stow"),
+        ):
+            add(act)
+        for at, stop in enumerate(TRAIL):
+            add(Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{at + 1}", lambda stop=stop: s.go_to(stop)))
+        for name in DEMOS:
+            add(Act(f"demo-{name}", f"Open the demo {name.replace('-', ' ').title()}", "File", "", lambda name=name: self.open_demo(name)))
+
+    def _file_menu(self) -> QMenu:
+        menu = QMenu(self)
+        for id in ("new", "open", "save", "save-as", "", "sheet-pdf", "sheet-svg", "masses-csv", "", *(f"demo-{name}" for name in DEMOS), "", "theme", "quit"):
+            menu.addAction(self.actions_.qt[id]) if id else menu.addSeparator()
+        return menu
+
+    def escape(self) -> None:
+        if self.session.ghost is not None:
+            self.session.put_back()
+        else:
+            self.session.select(())
+
+    def try_worst(self) -> None:
+        one = self.says.worst()
+        if one is not None:
+            self.says._try(one)
+        else:
+            self.session.said.emit("Nothing to try just now.", "note")
+
+    def find(self) -> None:
+        if self.finder is not None:
+            self.finder.deleteLater()
+        self.finder = Finder(self.session, self.actions_, self)
+        at = self.header.finder.mapToGlobal(QPoint(self.header.finder.width(), self.header.finder.height() + 2))
+        self.finder.move(at.x() - self.finder.width(), at.y())
+        self.finder.show()
+        self.finder.line.setFocus()
+
+    def other_theme(self) -> None:
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            use_theme(app, "dark" if theme_name() == "light" else "light")
+            for widget in app.allWidgets():
+                widget.update()
+
+    # files ------------------------------------------------------------------------------------
+    def may_leave(self) -> bool:
+        """Ask before changes that were not saved are let go."""
+        if not self.session.history.modified:
+            return True
+        box = QMessageBox(self)
+        box.setWindowTitle("Not saved yet")
+        box.setText(f"{self.session.project.name} has {len(self.session.history.done)} changes that were not saved. They would be lost.")
+        keep = box.addButton("Save first", QMessageBox.ButtonRole.AcceptRole)
+        lose = box.addButton("Lose them", QMessageBox.ButtonRole.DestructiveRole)
+        box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
+        box.setDefaultButton(keep)
+        box.exec()
+        if box.clickedButton() is keep:
+            return self.save()
+        return box.clickedButton() is lose
+
+    def new(self) -> None:
+        if self.may_leave():
+            self.session.open(empty_project(), None)
+            self.session.go_to("Rig")
+
+    def open_demo(self, name: str) -> None:
+        if self.may_leave():
+            self.session.open(demo(name), None)
+
+    def open_file(self) -> None:
+        if not self.may_leave():
+            return
+        word, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.session.path or Path.home()), FILTER)
+        if word:
+            self.open_path(Path(word))
+
+    def open_path(self, path: Path) -> bool:
+        try:
+            project = sled_file.read(path)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+            return False
+        self.session.open(project, path)
+        return True
+
+    def save(self) -> bool:
+        return self.session.save(self.session.path) if self.session.path is not None else self.save_as()
+
+    def save_as(self) -> bool:
+        first = self.session.path or Path.home() / f"{self.session.project.name.lower().replace(' ', '-')}.sled"
+        word, _ = QFileDialog.getSaveFileName(self, "Save the build", str(first), FILTER)
+        if not word:
+            return False
+        path = Path(word)
+        return self.session.save(path if path.suffix else path.with_suffix(".sled"))
+
+    def export(self, kind: str) -> None:
+        first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(f".{kind}")
+        word, _ = QFileDialog.getSaveFileName(self, f"Export as {kind.upper()}", str(first), f"{kind.upper()} (*.{kind})")
+        if word:
+            self.export_to(kind, Path(word))
+
+    def export_to(self, kind: str, path: Path) -> None:
+        try:
+            write_file(path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings))
+        except SledError as fault:
+            self.say(str(fault), "stop")
+        else:
+            self.say(f"Written: {path}", "note")
+
+    # size -------------------------------------------------------------------------------------
+    _small = False
+
+    def _fold(self) -> None:
+        self._small = self.width() < 1100 or self.height() < 700
+        self.trail.fold(self._small)
+        self.right.setVisible(not self._small)
+        self.drawer_button.setVisible(self._small)
+
+    def _drawer(self) -> None:
+        self.right.setVisible(not self.right.isVisible())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        before = self._small
+        self._small = self.width() < 1100 or self.height() < 700
+        if before != self._small:
+            self._fold()
+            self.sled_line.set_strip(self.bench(self.session.stop).strip or self._small)
+        self.header.case_button.setFixedWidth(min(360, max(200, self.width() // 3 - 60)))
+        self.header.refresh()
+        QTimer.singleShot(0, self._align)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if self.may_leave():
+            if self.session.worker is not None:
+                self.session.worker.stop()
+            event.accept()
+        else:
+            event.ignore()
+

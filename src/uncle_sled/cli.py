@@ -32,7 +32,9 @@ def main(argv: list[str] | None = None) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    top = argparse.ArgumentParser(prog="uncle-sled", description="A workbench for people who build their own trailer body or camper.")
+    top = argparse.ArgumentParser(
+        prog="uncle-sled", description="A workbench for people who build their own trailer body or camper."
+    )
     top.set_defaults(run=_desk, file=None)
     verbs = top.add_subparsers(metavar="VERB")
     file_help = f"a .sled file, or a demo: {', '.join(DEMOS)}"
@@ -76,7 +78,11 @@ def _case_rows(s: Studied, wanted: str | None) -> list[int]:
     if wanted is None:
         return list(range(len(s.table.cases)))
     low = wanted.lower()
-    rows = [row for row, case in enumerate(s.table.cases) if low in (case.id.lower(), case.name.lower(), *(name.lower() for name in case.same_as))]
+    rows = [
+        row
+        for row, case in enumerate(s.table.cases)
+        if low in (case.id.lower(), case.name.lower(), *(name.lower() for name in case.same_as))
+    ]
     if not rows:
         raise FileError(f"There is no load case “{wanted}”; there are {', '.join(c.id for c in s.table.cases)}.")
     return rows
@@ -109,11 +115,19 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
             text += f"  on the jack {words.kg(float(s.at_rest.jack_kg[row]))}"
         elif case.mode.towing and b.tongue_kg[row] == b.tongue_kg[row]:
             low, high = (float(kg) for kg in b.band_kg[row])
-            text += (f"  on the ball {words.kg(float(b.tongue_kg[row]))} ({words.share(float(b.share[row]))}), want {words.bare_kg(low)} to {words.kg(high)},"
-                     f" chance {words.share(float(b.chance[row]), 0)}")
+            text += (
+                f"  on the ball {words.kg(float(b.tongue_kg[row]))} ({words.share(float(b.share[row]))}), want {words.bare_kg(low)} to {words.kg(high)},"
+                f" chance {words.share(float(b.chance[row]), 0)}"
+            )
         lines.append(f"{text}  [{case.says}]" + (f"  same as {', '.join(case.same_as)}" if case.same_as else ""))
     for one in found:
-        lines += ["", f"{one.severity.upper()}  {one.title}", f"  {one.says}", f"  {one.why}", f"  {one.remedy.says if one.remedy else one.why_none or ''}"]
+        lines += [
+            "",
+            f"{one.severity.upper()}  {one.title}",
+            f"  {one.says}",
+            f"  {one.why}",
+            f"  {one.remedy.says if one.remedy else one.why_none or ''}",
+        ]
         if one.caution:
             lines.append(f"  {one.caution}")
     return "\n".join(lines)
@@ -134,7 +148,13 @@ def _check(args: argparse.Namespace) -> int:
 def _export(args: argparse.Namespace) -> int:
     name, s, found = _studied(args.file)
     source = Path(args.file)
-    out = Path(args.out) if args.out else source.with_suffix(f".{args.to}") if source.exists() else Path(f"{source.name}.{args.to}")
+    out = (
+        Path(args.out)
+        if args.out
+        else source.with_suffix(f".{args.to}")
+        if source.exists()
+        else Path(f"{source.name}.{args.to}")
+    )
     write_file(out, export_bytes(args.to, name, s, found))
     print(out)
     return OK
@@ -144,7 +164,9 @@ def _desk(args: argparse.Namespace) -> int:
     try:
         from uncle_sled.desk.app import run
     except ImportError as fault:
-        raise FileError(f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them.") from None
+        raise FileError(
+            f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them."
+        ) from None
     return run(args.file)
 
 

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 from importlib import resources
 
-from uncle_sled.core.document.quantity import Length, Mass, Volume
-from uncle_sled.core.document.stow import Tank, Thing
+import msgspec
+
+from uncle_sled.core.document.stow import Thing
 
 
 @dataclass(frozen=True)
@@ -28,11 +29,22 @@ class Entry:
     def thing(self, id: str, x_m: float, y_m: float, z_m: float) -> Thing:
         """A thing of this kind with its front edge, middle and underside where they are given."""
         length, width, height = self.size_m
-        tank = Tank(Volume(self.volume_m3), self.contents) if self.contents else None  # type: ignore[arg-type]
-        return Thing(
-            id, self.name, self.kind, Length(length), Length(width), Length(height), Length(x_m), Length(y_m), Length(z_m), Mass(self.mass_kg),  # type: ignore[arg-type]
-            "estimated", 0, tank=tank, cargo=self.cargo, outside=self.outside,
-        )
+        record = {
+            "id": id,
+            "name": self.name,
+            "kind": self.kind,
+            "length": {"si": length},
+            "width": {"si": width},
+            "height": {"si": height},
+            "x": {"si": x_m},
+            "y": {"si": y_m},
+            "z": {"si": z_m},
+            "mass": {"si": self.mass_kg},
+            "tank": {"volume": {"si": self.volume_m3}, "contents": self.contents} if self.contents else None,
+            "cargo": self.cargo,
+            "outside": self.outside,
+        }
+        return msgspec.convert(record, Thing)
 
 
 @lru_cache(maxsize=1)
@@ -40,8 +52,15 @@ def entries() -> tuple[Entry, ...]:
     text = resources.files("uncle_sled.catalogue").joinpath("things.csv").read_text(encoding="utf-8")
     return tuple(
         Entry(
-            line["id"], line["name"], line["kind"], (float(line["length_mm"]) / 1000, float(line["width_mm"]) / 1000, float(line["height_mm"]) / 1000), float(line["mass_kg"]),
-            line["contents"], float(line["volume_l"] or 0) / 1000, line["outside"] == "yes", line["cargo"] == "yes",
+            line["id"],
+            line["name"],
+            line["kind"],
+            (float(line["length_mm"]) / 1000, float(line["width_mm"]) / 1000, float(line["height_mm"]) / 1000),
+            float(line["mass_kg"]),
+            line["contents"],
+            float(line["volume_l"] or 0) / 1000,
+            line["outside"] == "yes",
+            line["cargo"] == "yes",
         )
         for line in csv.DictReader(text.splitlines())
     )

@@ -25,7 +25,7 @@ def keep_last(most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
             key = tuple(map(id, args))
             if key in kept:
                 return kept[key][1]
-            result = study(*args)
+            result = study(*args, **kwargs)
             kept[key] = (args, result)
             while len(kept) > most:
                 del kept[next(iter(kept))]

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
+from typing import Any, Literal
 
 from uncle_sled.core.errors import EntryError
 
@@ -26,20 +26,47 @@ _BTU_H = Fraction(29307107017, 10**11)
 # Factor to SI by dimension and by every spelling that is understood at once.
 FACTORS: dict[str, dict[str, Fraction]] = {
     "length": {
-        "m": Fraction(1), "metre": Fraction(1), "metres": Fraction(1), "meter": Fraction(1), "meters": Fraction(1),
-        "mm": Fraction(1, 1000), "cm": Fraction(1, 100),
-        "in": _INCH, "inch": _INCH, "inches": _INCH, '"': _INCH,
-        "ft": 12 * _INCH, "foot": 12 * _INCH, "feet": 12 * _INCH, "'": 12 * _INCH,
+        "m": Fraction(1),
+        "metre": Fraction(1),
+        "metres": Fraction(1),
+        "meter": Fraction(1),
+        "meters": Fraction(1),
+        "mm": Fraction(1, 1000),
+        "cm": Fraction(1, 100),
+        "in": _INCH,
+        "inch": _INCH,
+        "inches": _INCH,
+        '"': _INCH,
+        "ft": 12 * _INCH,
+        "foot": 12 * _INCH,
+        "feet": 12 * _INCH,
+        "'": 12 * _INCH,
         "yd": 36 * _INCH,
     },
     "mass": {
-        "kg": Fraction(1), "kilo": Fraction(1), "kilos": Fraction(1), "g": Fraction(1, 1000), "t": Fraction(1000),
-        "lb": _POUND, "lbs": _POUND, "pound": _POUND, "pounds": _POUND, "oz": _POUND / 16,
+        "kg": Fraction(1),
+        "kilo": Fraction(1),
+        "kilos": Fraction(1),
+        "g": Fraction(1, 1000),
+        "t": Fraction(1000),
+        "lb": _POUND,
+        "lbs": _POUND,
+        "pound": _POUND,
+        "pounds": _POUND,
+        "oz": _POUND / 16,
     },
     "volume": {
-        "l": Fraction(1, 1000), "litre": Fraction(1, 1000), "litres": Fraction(1, 1000), "liter": Fraction(1, 1000),
-        "liters": Fraction(1, 1000), "ml": Fraction(1, 10**6), "m3": Fraction(1),
-        "gal": _GALLON, "gallon": _GALLON, "gallons": _GALLON, "qt": _GALLON / 4,
+        "l": Fraction(1, 1000),
+        "litre": Fraction(1, 1000),
+        "litres": Fraction(1, 1000),
+        "liter": Fraction(1, 1000),
+        "liters": Fraction(1, 1000),
+        "ml": Fraction(1, 10**6),
+        "m3": Fraction(1),
+        "gal": _GALLON,
+        "gallon": _GALLON,
+        "gallons": _GALLON,
+        "qt": _GALLON / 4,
     },
     "pressure": {"pa": Fraction(1), "kpa": Fraction(1000), "bar": Fraction(100000), "psi": _PSI},
     "temperature": {"degc": Fraction(1), "c": Fraction(1), "degf": Fraction(5, 9), "f": Fraction(5, 9)},
@@ -49,20 +76,33 @@ FACTORS: dict[str, dict[str, Fraction]] = {
 }
 
 PLAIN = {
-    "length": "a length", "mass": "a weight", "volume": "a volume", "pressure": "a pressure",
-    "temperature": "a temperature", "power": "a power", "resistance": "an R value", "stiffness": "a spring rate",
+    "length": "a length",
+    "mass": "a weight",
+    "volume": "a volume",
+    "pressure": "a pressure",
+    "temperature": "a temperature",
+    "power": "a power",
+    "resistance": "an R value",
+    "stiffness": "a spring rate",
 }
 EXAMPLE = {
-    "length": "1.95 m, 1950 mm or 6' 4 1/2\"", "mass": "42 kg or 93 lb", "volume": "38 L or 10 gal",
-    "pressure": "350 kPa or 51 psi", "temperature": "18 degC or 64 degF", "power": "900 W or 3070 Btu/h",
-    "resistance": "1.8 m2.K/W or 10 ft2.F.h/Btu", "stiffness": "60 N/mm or 340 lb/in",
+    "length": "1.95 m, 1950 mm or 6' 4 1/2\"",
+    "mass": "42 kg or 93 lb",
+    "volume": "38 L or 10 gal",
+    "pressure": "350 kPa or 51 psi",
+    "temperature": "18 degC or 64 degF",
+    "power": "900 W or 3070 Btu/h",
+    "resistance": "1.8 m2.K/W or 10 ft2.F.h/Btu",
+    "stiffness": "60 N/mm or 340 lb/in",
 }
 _VULGAR = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
 _NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 # A length's unit holds no digit, so that 12ft6 reads as twelve foot six.
 _UNIT = {"length": "[a-z°]+", "mass": "[a-z]+", "volume": "[a-z]+3?"}
 _TERM = {
-    dimension: re.compile(rf"\s*({_NUMBER})\s*-?\s*(['\"]|{_UNIT.get(dimension, '[a-z°][a-z0-9°./]*')})?\s*-?", re.IGNORECASE)
+    dimension: re.compile(
+        rf"\s*({_NUMBER})\s*-?\s*(['\"]|{_UNIT.get(dimension, '[a-z°][a-z0-9°./]*')})?\s*-?", re.IGNORECASE
+    )
     for dimension in FACTORS
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
@@ -85,8 +125,11 @@ class Shown:
             return chosen
         imperial = self.length in ("in", "ft-in")
         return {
-            "pressure": "psi" if imperial else "kPa", "temperature": "degF" if imperial else "degC", "power": "W",
-            "resistance": "ft2.F.h/Btu" if imperial else "m2.K/W", "stiffness": "lb/in" if imperial else "N/mm",
+            "pressure": "psi" if imperial else "kPa",
+            "temperature": "degF" if imperial else "degC",
+            "power": "W",
+            "resistance": "ft2.F.h/Btu" if imperial else "m2.K/W",
+            "stiffness": "lb/in" if imperial else "N/mm",
         }[dimension]
 
 
@@ -118,14 +161,18 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
                 raise EntryError(f"“{text}” has a number without a unit in it: write it like {EXAMPLE[dimension]}.")
         factor = _factor(unit, text, dimension)
         if at and factor >= _factor(last or unit, text, dimension):
-            raise EntryError(f"“{text}” goes from small to large: write the larger unit first, like {EXAMPLE[dimension]}.")
+            raise EntryError(
+                f"“{text}” goes from small to large: write the larger unit first, like {EXAMPLE[dimension]}."
+            )
         value = number * factor
         if dimension == "temperature" and unit.lower().endswith("f"):
             value = (number * (-1 if negative else 1) - 32) * Fraction(5, 9) * (-1 if negative else 1)
         total += value
         last = unit
     if total > MOST:
-        raise EntryError(f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
+        raise EntryError(
+            f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
+        )
     return float(-total if negative else total)
 
 
@@ -143,7 +190,9 @@ def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | N
 
 def _number(word: str, text: str) -> Fraction:
     if re.fullmatch(r"\d{1,3},\d{3}", word):
-        raise EntryError(f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}.")
+        raise EntryError(
+            f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}."
+        )
     word = word.replace(",", ".")
     try:
         if "/" in word:
@@ -155,7 +204,9 @@ def _number(word: str, text: str) -> Fraction:
 
 
 def _plain_unit(unit: str | None) -> str:
-    return {"'": "ft", "foot": "ft", "feet": "ft", "lbs": "lb", "pound": "lb", "pounds": "lb"}.get((unit or "").lower(), (unit or "").lower())
+    return {"'": "ft", "foot": "ft", "feet": "ft", "lbs": "lb", "pound": "lb", "pounds": "lb"}.get(
+        (unit or "").lower(), (unit or "").lower()
+    )
 
 
 def _factor(unit: str, text: str, dimension: str) -> Fraction:
@@ -165,12 +216,18 @@ def _factor(unit: str, text: str, dimension: str) -> Fraction:
         return table[key]
     for other, units in FACTORS.items():
         if key in units:
-            raise EntryError(f"“{text}” is {PLAIN[other]}; here {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
+            raise EntryError(
+                f"“{text}” is {PLAIN[other]}; here {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
+            )
     return _rare_factor(unit, text, dimension)
 
 
 _BASE = {
-    "length": "meter", "mass": "kilogram", "volume": "meter**3", "pressure": "pascal", "power": "watt",
+    "length": "meter",
+    "mass": "kilogram",
+    "volume": "meter**3",
+    "pressure": "pascal",
+    "power": "watt",
     "stiffness": "newton/meter",
 }
 
@@ -181,11 +238,13 @@ def _rare_factor(unit: str, text: str, dimension: str) -> Fraction:
         import pint  # 0.4 s to load, and hardly anyone types a fathom
 
         try:
-            rare = pint.UnitRegistry(cache_folder=None)
+            rare: Any = pint.UnitRegistry(cache_folder=None)
             return Fraction(rare.Quantity(1, unit).to(_BASE[dimension]).magnitude).limit_denominator(10**12)
         except (pint.errors.PintError, AttributeError, ValueError, TypeError, AssertionError):
             pass
-    raise EntryError(f"“{unit}” in “{text}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}.")
+    raise EntryError(
+        f"“{unit}” in “{text}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}."
+    )
 
 
 def keep_typed(text: str, bare_unit: str) -> str:
@@ -198,8 +257,14 @@ def keep_typed(text: str, bare_unit: str) -> str:
 
 def family(unit_or_text: str) -> str:
     """Whether a unit, or a typed value, is of the imperial or the metric family."""
-    return "imperial" if re.search(r"['\"′″]|\b(in|inch|inches|ft|foot|feet|yd|lbs?|pounds?|oz|gal|gallons?|qt|psi|btu)\b|ft-in",
-                                   re.sub(r"(\d)([a-zA-Z])", r"\1 \2", unit_or_text.lower())) else "metric"
+    return (
+        "imperial"
+        if re.search(
+            r"['\"′″]|\b(in|inch|inches|ft|foot|feet|yd|lbs?|pounds?|oz|gal|gallons?|qt|psi|btu)\b|ft-in",
+            re.sub(r"(\d)([a-zA-Z])", r"\1 \2", unit_or_text.lower()),
+        )
+        else "metric"
+    )
 
 
 def feet_inches(metres: float, denominator: int = 16) -> str:

@@ -40,8 +40,12 @@ def open_window(project: Project, path: Path | None = None, worker: Worker | Non
 
 def run(word: str | None) -> int:
     """Open the window on a file, a demo, or an empty build; returns when it is closed. Raises: FileError."""
-    if sys.platform.startswith("linux") and not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
-        raise FileError("There is no screen here: neither DISPLAY nor WAYLAND_DISPLAY is set. Start it on a desktop, or under xvfb-run. `uncle-sled report FILE` needs no screen.")
+    if sys.platform.startswith("linux") and not any(
+        os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+    ):
+        raise FileError(
+            "There is no screen here: neither DISPLAY nor WAYLAND_DISPLAY is set. Start it on a desktop, or under xvfb-run. `uncle-sled report FILE` needs no screen."
+        )
     path = None
     if word is None:
         project = empty_project()

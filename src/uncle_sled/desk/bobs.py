@@ -11,7 +11,16 @@ from uncle_sled.core.studies.reading import Studied
 MOST = 14
 LABEL_PX = 12.0
 GROUP_NAMES = {
-    "frame": "Frame", "shell": "Shell", "fresh": "Fresh", "grey": "Grey", "gas": "Gas", "fuel": "Fuel", "power": "Power", "cargo": "Cargo", "kit": "Fittings", "outside": "Outside",
+    "frame": "Frame",
+    "shell": "Shell",
+    "fresh": "Fresh",
+    "grey": "Grey",
+    "gas": "Gas",
+    "fuel": "Fuel",
+    "power": "Power",
+    "cargo": "Cargo",
+    "kit": "Fittings",
+    "outside": "Outside",
     "vehicle": "Vehicle",
 }
 
@@ -67,7 +76,13 @@ def bobs(s: Studied, row: int, most: int = MOST) -> tuple[Bob, ...]:
         for bob in over:
             groups.setdefault(bob.group, []).append(bob)
         if keep + len(groups) <= most:
-            return tuple(single + [merged(many, f"{GROUP_NAMES.get(group, group)}, {len(many)} more") if len(many) > 1 else many[0] for group, many in groups.items()])
+            return tuple(
+                single
+                + [
+                    merged(many, f"{GROUP_NAMES.get(group, group)}, {len(many)} more") if len(many) > 1 else many[0]
+                    for group, many in groups.items()
+                ]
+            )
         keep -= 1
     return (merged(made, "All"),)
 
@@ -78,7 +93,9 @@ def merged(many: list[Bob], name: str) -> Bob:
     return Bob(tuple(id for bob in many for id in bob.ids), name, many[0].group, mass, x)
 
 
-def hang(made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: float, high: float, words: dict[Bob, str]) -> tuple[Hung, ...]:
+def hang(
+    made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: float, high: float, words: dict[Bob, str]
+) -> tuple[Hung, ...]:
     """Place the bobs under the beam without their labels meeting. ``high`` is the room under the beam [px]."""
     if not made:
         return ()
@@ -89,16 +106,25 @@ def hang(made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: f
         x = x_of + bob.x_m * scale
         if not left <= x <= right:
             continue
-        radius = max(5.0, 15.0 * math.sqrt(abs(bob.mass_kg) / heaviest))
+        radius = max(6.0, 15.0 * math.sqrt(abs(bob.mass_kg) / heaviest))
         hung.append(_hang_one(bob, x, radius, left, right, high, words[bob], taken))
     return tuple(hung)
 
 
-def _hang_one(bob: Bob, x: float, radius: float, left: float, right: float, high: float, label: str, taken: list[tuple[float, float, float, float]]) -> Hung:
+def _hang_one(
+    bob: Bob,
+    x: float,
+    radius: float,
+    left: float,
+    right: float,
+    high: float,
+    label: str,
+    taken: list[tuple[float, float, float, float]],
+) -> Hung:
     short = elided(label, LABEL_PX, 116)
     wide = text_width(short, LABEL_PX) + 6
     lowest = high - radius * 1.25 - 3
-    drops = [drop for drop in range(22, max(int(lowest) + 1, 23), 6)]
+    drops = list(range(22, max(int(lowest) + 1, 23), 6))
     for with_label in (True, False):
         for drop in drops:
             body = (x - radius - 2, drop - radius - 4, x + radius + 2, drop + radius * 1.3 + 2)
@@ -109,10 +135,12 @@ def _hang_one(bob: Bob, x: float, radius: float, left: float, right: float, high
                 return Hung(bob, x, drop, radius, 0, "")
             for side in (1, -1):
                 start = x + side * (radius + 4)
-                spot = (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
+                spot = (
+                    (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
+                )
                 if spot[0] < left or spot[2] > right or _meets(spot, taken):
                     continue
-                taken += [body, spot, (x - 2, 0, x + 2, drop)]
+                taken += [body, spot]
                 return Hung(bob, x, drop, radius, side, short)
     return Hung(bob, x, float(drops[0]), min(radius, 5.0), 0, "")
 

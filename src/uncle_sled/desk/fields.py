@@ -25,7 +25,12 @@ def label(text: str, face: str = "", ink: str = "", wrap: bool = False, parent: 
 
 
 # What one press of an arrow key is worth: metric and imperial, in the shown unit's SI.
-STEPS = {"length": (0.01, 0.0127), "mass": (0.5, 0.45359237), "volume": (0.001, 0.003785411784), "stiffness": (1000.0, 1751.268)}
+STEPS = {
+    "length": (0.01, 0.0127),
+    "mass": (0.5, 0.45359237),
+    "volume": (0.001, 0.003785411784),
+    "stiffness": (1000.0, 1751.268),
+}
 
 
 class QuantityField(QLineEdit):
@@ -34,7 +39,14 @@ class QuantityField(QLineEdit):
     entered = Signal(object)
     wrong = Signal(str)
 
-    def __init__(self, kind: type[Quantity], name: str, shown: Callable[[], Shown], may_be_empty: bool = True, least: float | None = 0.0) -> None:
+    def __init__(
+        self,
+        kind: type[Quantity],
+        name: str,
+        shown: Callable[[], Shown],
+        may_be_empty: bool = True,
+        least: float | None = 0.0,
+    ) -> None:
         super().__init__()
         self.kind, self.name, self.shown, self.may_be_empty, self.least = kind, name, shown, may_be_empty, least
         self.value: Quantity | None = None
@@ -56,7 +68,9 @@ class QuantityField(QLineEdit):
             self.setCursorPosition(0)
         unit = self.shown().unit(self.kind.dimension)
         self.setPlaceholderText("" if self.value is not None else "not known")
-        self.setToolTip(f"{self.name}. A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed.")
+        self.setToolTip(
+            f"{self.name}. A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed."
+        )
         self.setModified(False)
         self._mark("")
 
@@ -76,7 +90,9 @@ class QuantityField(QLineEdit):
             raise EntryError(f"{self.name} cannot be empty.")
         value = self.kind.read(text, self.shown())
         if self.least is not None and value.si < self.least:
-            raise EntryError(f"{self.name}: “{text}” is less than nothing; {'more than 0' if self.least > 0 else '0 or more'} would be right.")
+            raise EntryError(
+                f"{self.name}: “{text}” is less than nothing; {'more than 0' if self.least > 0 else '0 or more'} would be right."
+            )
         return value
 
     def _understood(self) -> None:
@@ -115,7 +131,13 @@ class QuantityField(QLineEdit):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
-            times = 10.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 0.1 if event.modifiers() & Qt.KeyboardModifier.AltModifier else 1.0
+            times = (
+                10.0
+                if event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+                else 0.1
+                if event.modifiers() & Qt.KeyboardModifier.AltModifier
+                else 1.0
+            )
             self.step(times if event.key() == Qt.Key.Key_Up else -times)
         elif event.key() == Qt.Key.Key_Escape:
             self._restore()

@@ -48,7 +48,9 @@ class Finder(QFrame):
         for part in session.studied.parts:
             made.append((f"{part.name}, {weight(part.mass_kg, session.shown)}", lambda id=part.id: self._thing(id)))
         for one in session.findings:
-            made.append((f"Uncle: {one.title}. {one.says}", lambda f=one: (session.go_to(f.stop), session.flash.emit(f.where))))
+            made.append(
+                (f"Uncle: {one.title}. {one.says}", lambda f=one: (session.go_to(f.stop), session.flash.emit(f.where)))
+            )
         return made
 
     def _thing(self, id: str) -> None:
@@ -58,7 +60,9 @@ class Finder(QFrame):
 
     def fill(self, text: str) -> None:
         words = text.lower().split()
-        self.found = [(title, run) for title, run in self.everything() if all(word in title.lower() for word in words)][:MOST]
+        self.found = [(title, run) for title, run in self.everything() if all(word in title.lower() for word in words)][
+            :MOST
+        ]
         self.list.clear()
         for title, _ in self.found:
             self.list.addItem(QListWidgetItem(title))
@@ -73,6 +77,11 @@ class Finder(QFrame):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
-            self.list.setCurrentRow(max(0, min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1))))
+            self.list.setCurrentRow(
+                max(
+                    0,
+                    min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1)),
+                )
+            )
         else:
             super().keyPressEvent(event)

@@ -16,7 +16,13 @@ from uncle_sled.core.findings.words import lower_first
 from uncle_sled.desk.fields import ChoiceField, QuantityField, TextField, label
 from uncle_sled.desk.session import Session
 
-SOURCES: list[tuple[object, str]] = [("weighed", "weighed"), ("data_sheet", "data sheet"), ("computed", "computed"), ("estimated", "estimated"), ("guessed", "guessed")]
+SOURCES: list[tuple[object, str]] = [
+    ("weighed", "weighed"),
+    ("data_sheet", "data sheet"),
+    ("computed", "computed"),
+    ("estimated", "estimated"),
+    ("guessed", "guessed"),
+]
 
 
 @dataclass(frozen=True)
@@ -36,7 +42,16 @@ class Row:
 class Form(QFrame):
     """A card of rows bound to the build, or to the whole project where ``facts`` is set."""
 
-    def __init__(self, session: Session, title: str, rows: list[Row], stop: str, facts: bool = False, card: bool = True, label_px: int = 104) -> None:
+    def __init__(
+        self,
+        session: Session,
+        title: str,
+        rows: list[Row],
+        stop: str,
+        facts: bool = False,
+        card: bool = True,
+        label_px: int = 104,
+    ) -> None:
         super().__init__()
         self.session, self.stop, self.facts = session, stop, facts
         if card:
@@ -60,7 +75,9 @@ class Form(QFrame):
         self.rows: list[tuple[Row, QWidget, QWidget]] = []
         for row in rows:
             self._add(row)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Preferred)
+        self.setSizePolicy(
+            QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Preferred
+        )
 
     def _add(self, row: Row) -> None:
         field = self._field(row)
@@ -123,8 +140,20 @@ class Form(QFrame):
     def _take(self, row: Row, value: Any) -> None:
         ops = row.ops(value) if row.ops else [set_to(row.path, msgspec.to_builtins(value))]
         ids = tuple(segment for segment in row.path.split(".")[2:3])
-        shown = value.text(self.session.shown) if isinstance(value, Quantity) else "nothing" if value is None else str(value)
-        self.session.edit(f"{row.title}: {shown}" if len(shown) < 40 else f"Change the {lower_first(row.title)}", ops, self.stop, ids, whole_project=self.facts)
+        shown = (
+            value.text(self.session.shown)
+            if isinstance(value, Quantity)
+            else "nothing"
+            if value is None
+            else str(value)
+        )
+        self.session.edit(
+            f"{row.title}: {shown}" if len(shown) < 40 else f"Change the {lower_first(row.title)}",
+            ops,
+            self.stop,
+            ids,
+            whole_project=self.facts,
+        )
         self.refresh()
 
     def refresh(self) -> None:
@@ -149,4 +178,3 @@ class Form(QFrame):
                 field.show_value("" if value is None else f"{value * 100:g} %")  # type: ignore[attr-defined]
             else:
                 field.show_value(value)  # type: ignore[attr-defined]
-

@@ -85,12 +85,18 @@ class Measure(Gesture):
         self.view.update()
 
     def finished(self) -> None:
-        self.view.tape = (self.pane, self.view.frame(self.pane).metres(self.start), self.view.frame(self.pane).metres(self.now))
+        self.view.tape = (
+            self.pane,
+            self.view.frame(self.pane).metres(self.start),
+            self.view.frame(self.pane).metres(self.now),
+        )
         self.view.update()
 
     def paint(self, painter: QPainter) -> None:
         frame = self.view.frame(self.pane)
-        paint_tape(painter, self.view, self.start, self.now, math.dist(frame.metres(self.start), frame.metres(self.now)))
+        paint_tape(
+            painter, self.view, self.start, self.now, math.dist(frame.metres(self.start), frame.metres(self.now))
+        )
 
 
 def paint_tape(painter: QPainter, view: SheetView, a: QPointF, b: QPointF, metres: float) -> None:
@@ -100,7 +106,9 @@ def paint_tape(painter: QPainter, view: SheetView, a: QPointF, b: QPointF, metre
         painter.drawLine(QPointF(end.x(), end.y() - 6), QPointF(end.x(), end.y() + 6))
     middle = (a + b) / 2
     text = distance(metres, view.session.shown) if view.session.shown.length != "mm" else f"{metres * 1000:.0f} mm"
-    painter.fillRect(QRectF(middle.x() - 4 - 3.4 * len(text), middle.y() - 10, 8 + 6.8 * len(text), 20), colour("paper"))
+    painter.fillRect(
+        QRectF(middle.x() - 4 - 3.4 * len(text), middle.y() - 10, 8 + 6.8 * len(text), 20), colour("paper")
+    )
     write(painter, middle, text, 13, "primer", "strong", "middle", view.written)
 
 
@@ -113,9 +121,17 @@ class DragThings(Gesture):
         session.put_back(because="something was moved")
         self.session, self.lead, self.before = session, id, session.project
         self.holds = session.selection
-        self.mode = session.studied.table.cases[session.row].mode if session.studied.table.cases else session.build.stow.modes[0]
+        self.mode = (
+            session.studied.table.cases[session.row].mode
+            if session.studied.table.cases
+            else session.build.stow.modes[0]
+        )
         self.first = {p.thing.id: p for p in view.placed() if p.thing.id in self.holds}
-        self.snaps = snaps_for(session.build, [p for p in view.placed() if p.thing.id not in self.holds], session.shown.length in ("in", "ft-in"))
+        self.snaps = snaps_for(
+            session.build,
+            [p for p in view.placed() if p.thing.id not in self.holds],
+            session.shown.length in ("in", "ft-in"),
+        )
         self.merge = f"drag-{id}-{view.next_gesture()}"
         self.lines: list[tuple[str, float]] = []
         self.words = ""
@@ -157,10 +173,16 @@ class DragThings(Gesture):
         ops: list[Op] = []
         for id, p in self.first.items():
             thing = next(t for t in build.stow.things if t.id == id)
-            spot = (p.x + dx, p.y + (across if self.pane == "plan" else 0.0), max(p.z + (across if self.pane == "side" else 0.0), 0.0))
+            spot = (
+                p.x + dx,
+                p.y + (across if self.pane == "plan" else 0.0),
+                max(p.z + (across if self.pane == "side" else 0.0), 0.0),
+            )
             ops += place_ops(build, self.mode, thing, spot)
         name = lower_first(self.first[self.lead].thing.name) if len(self.first) == 1 else f"{len(self.first)} things"
-        self.session.take(f"Move the {name}", self.before.with_build(apply(build, ops)), "Stow", tuple(self.first), self.merge)
+        self.session.take(
+            f"Move the {name}", self.before.with_build(apply(build, ops)), "Stow", tuple(self.first), self.merge
+        )
 
     def typed(self, text: str) -> bool:
         """Numbers typed while dragging place the front edge exactly."""
@@ -227,8 +249,18 @@ class DragAxle(Gesture):
     def _put(self, dx: float) -> None:
         least = min(self.stations.values())
         dx = max(dx, 0.1 - least)
-        ops = [set_to(f"rig.axles.{id}.station", {"si": round(at + dx, 4), "typed": None}) for id, at in self.stations.items() if abs(dx) > 1e-9]
-        self.view.session.take("Move the axle", self.before.with_build(apply(self.before.build, ops)), "Rig", tuple(self.stations), self.merge)
+        ops = [
+            set_to(f"rig.axles.{id}.station", {"si": round(at + dx, 4), "typed": None})
+            for id, at in self.stations.items()
+            if abs(dx) > 1e-9
+        ]
+        self.view.session.take(
+            "Move the axle",
+            self.before.with_build(apply(self.before.build, ops)),
+            "Rig",
+            tuple(self.stations),
+            self.merge,
+        )
 
     def finished(self) -> None:
         self.view.session.let_go()

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPoint, Qt, Signal
-from PySide6.QtGui import QFontMetrics
+from PySide6.QtCore import QPoint, QPointF, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QSizePolicy
 
 from uncle_sled.core.findings.words import lower_first
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.theme.theme import colour
 
 
 class ElidedLabel(QLabel):
@@ -41,6 +42,18 @@ class ElidedLabel(QLabel):
         self.setToolTip(self.full if short != self.full else "")
 
 
+class CaseButton(QPushButton):
+    """The load case, with a mark that more can be chosen."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(colour("pencil"), 1.6))
+        x, y = self.width() - 16.0, self.height() / 2
+        painter.drawPolyline([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)])
+
+
 class Header(QFrame):
     """44 px along the top; the load case is one click or one key away."""
 
@@ -61,8 +74,10 @@ class Header(QFrame):
         self.variant.setMaximumWidth(110)
         self.menu_button = QPushButton("File")
         self.menu_button.setAccessibleName("File menu")
-        self.menu_button.clicked.connect(lambda: self.wants_menu.emit(self.menu_button.mapToGlobal(QPoint(0, self.menu_button.height() + 2))))
-        self.case_button = QPushButton()
+        self.menu_button.clicked.connect(
+            lambda: self.wants_menu.emit(self.menu_button.mapToGlobal(QPoint(0, self.menu_button.height() + 2)))
+        )
+        self.case_button = CaseButton()
         self.case_button.setAccessibleName("Load case")
         self.case_button.setToolTip("Load case. [ and ] step through them")
         self.case_button.clicked.connect(self._cases)
@@ -94,7 +109,11 @@ class Header(QFrame):
         if cases:
             case = cases[s.row]
             words = f"{case.mode.name}   {case.name}: {case.says}"
-            self.case_button.setText(QFontMetrics(self.case_button.font()).elidedText(words, Qt.TextElideMode.ElideRight, self.case_button.width() - 26))
+            self.case_button.setText(
+                QFontMetrics(self.case_button.font()).elidedText(
+                    words, Qt.TextElideMode.ElideRight, self.case_button.width() - 52
+                )
+            )
         else:
             self.case_button.setText("No load case")
         done = len(s.history.done)
@@ -116,12 +135,12 @@ class Header(QFrame):
         menu = QMenu(self)
         history = self.session.history
         for at, step in enumerate(reversed(history.done[-20:])):
-            menu.addAction(f"Undo: {step.says}").triggered.connect(lambda _=False, times=at + 1: [self.session.undo() for _ in range(times)])
+            menu.addAction(f"Undo: {step.says}").triggered.connect(
+                lambda _=False, times=at + 1: [self.session.undo() for _ in range(times)]
+            )
         if history.undone:
             menu.addSeparator()
             menu.addAction(f"Do again: {history.undone[0].says}").triggered.connect(lambda _=False: self.session.redo())
         if not history.done and not history.undone:
             menu.addAction("Nothing was changed yet").setEnabled(False)
         menu.exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
-
-

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.placing import place_ops, spot_of
@@ -17,7 +17,14 @@ from uncle_sled.desk.form import SOURCES, Form, Row
 from uncle_sled.desk.header import ElidedLabel
 from uncle_sled.desk.session import Session
 
-CONTENTS: list[tuple[object, str]] = [("fresh", "fresh water"), ("grey", "grey water"), ("black", "black water"), ("gas", "gas"), ("petrol", "petrol"), ("diesel", "diesel")]
+CONTENTS: list[tuple[object, str]] = [
+    ("fresh", "fresh water"),
+    ("grey", "grey water"),
+    ("black", "black water"),
+    ("gas", "gas"),
+    ("petrol", "petrol"),
+    ("diesel", "diesel"),
+]
 TURNS: list[tuple[object, str]] = [(0, "as it is"), (90, "quarter turn"), (180, "half turn"), (270, "three quarters")]
 
 
@@ -27,6 +34,8 @@ class InHand(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        # Uncle takes what he needs first; this takes the rest
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
         self.form: Form | None = None
         self.form_for: tuple[str, bool] | None = None
         rows = QVBoxLayout(self)
@@ -54,6 +63,8 @@ class InHand(QWidget):
         self.note = label("", "small", "pencil", wrap=True)
         self.note.setContentsMargins(0, 0, 14, 0)
         rows.addWidget(self.note)
+        self.filler = QWidget()
+        rows.addWidget(self.filler, 1)
         session.selected.connect(self.refresh)
         session.changed.connect(self.refresh)
         session.case_changed.connect(self.refresh)
@@ -76,7 +87,11 @@ class InHand(QWidget):
         elif axle is not None and not things:
             self._use_form(axle.id, False, axle=True)
             self.name.show_text("Axle")
-            self.note.setText("Still to be placed: drag the wheel on the Rig stop." if session.build.rig.axle_place == "to be placed" else "The axle is fixed.")
+            self.note.setText(
+                "Still to be placed: drag the wheel on the Rig stop."
+                if session.build.rig.axle_place == "to be placed"
+                else "The axle is fixed."
+            )
         else:
             self._drop_form()
             self.name.show_text(f"{len(things)} things" if things else "")
@@ -87,6 +102,8 @@ class InHand(QWidget):
                 self.note.setText(f"Part of the body or rig, {weight(total, session.shown)} together.")
             else:
                 self.note.setText("Nothing. Click a thing, a wheel or a plumb-bob.")
+        self.scroll.setVisible(self.form is not None)
+        self.filler.setVisible(self.form is None)
         if self.form is not None:
             self.form.refresh()
 
@@ -109,8 +126,12 @@ class InHand(QWidget):
 
     def _axle_rows(self, id: str) -> list[Row]:
         path = f"rig.axles.{id}"
-        return [Row("From the ball", f"{path}.station", Length, empty=False), Row("Weight", f"{path}.mass", Mass, "Axle, wheels and springs together"), Row("Rated", f"{path}.rating", Mass),
-                Row("Known by", f"{path}.source", SOURCES)]
+        return [
+            Row("From the ball", f"{path}.station", Length, empty=False),
+            Row("Weight", f"{path}.mass", Mass, "Axle, wheels and springs together"),
+            Row("Rated", f"{path}.rating", Mass),
+            Row("Known by", f"{path}.source", SOURCES),
+        ]
 
     def _thing_rows(self, id: str, tank: bool) -> list[Row]:
         path = f"stow.things.{id}"
@@ -132,17 +153,35 @@ class InHand(QWidget):
 
         rows = [
             Row("Name", f"{path}.name", str, empty=False),
-            Row("Front edge", f"{path}.x", Length, "From the ball, or from the front axle of a bed", None, False, ops=put(0)),  # type: ignore[arg-type]
+            Row(
+                "Front edge",
+                f"{path}.x",
+                Length,
+                "From the ball, or from the front axle of a bed",
+                None,
+                False,
+                ops=put(0),
+            ),  # type: ignore[arg-type]
             Row("Middle", f"{path}.y", Length, "Right of the middle line; left is minus", None, False, ops=put(1)),  # type: ignore[arg-type]
             Row("Underside", f"{path}.z", Length, "Above the ground", 0.0, False, ops=put(2)),  # type: ignore[arg-type]
-            Row("Length", f"{path}.length", Length, empty=False), Row("Width", f"{path}.width", Length, empty=False), Row("Height", f"{path}.height", Length, empty=False),
+            Row("Length", f"{path}.length", Length, empty=False),
+            Row("Width", f"{path}.width", Length, empty=False),
+            Row("Height", f"{path}.height", Length, empty=False),
             Row("Turned", f"{path}.turn", TURNS),
-            Row("Empty" if tank else "Weight", f"{path}.mass", Mass, empty=False), Row("Known by", f"{path}.source", SOURCES),
+            Row("Empty" if tank else "Weight", f"{path}.mass", Mass, empty=False),
+            Row("Known by", f"{path}.source", SOURCES),
         ]
         if tank:
             rows += [Row("Holds", f"{path}.tank.volume", Volume), Row("What", f"{path}.tank.contents", CONTENTS)]
-        rows += [Row("Weight off", f"{path}.cg_dx", Length, "How far aft of its middle its weight sits", None), Row("Held by", f"{path}.held_by", str)]
-        rows += [Row("Goes home with the people", f"{path}.cargo", bool), Row("Stands outside the body", f"{path}.outside", bool), Row("Stays where it is", f"{path}.stays", bool)]
+        rows += [
+            Row("Weight off", f"{path}.cg_dx", Length, "How far aft of its middle its weight sits", None),
+            Row("Held by", f"{path}.held_by", str),
+        ]
+        rows += [
+            Row("Goes home with the people", f"{path}.cargo", bool),
+            Row("Stands outside the body", f"{path}.outside", bool),
+            Row("Stays where it is", f"{path}.stays", bool),
+        ]
         return rows
 
     def _mode(self):  # type: ignore[no-untyped-def]
@@ -166,7 +205,7 @@ class InHand(QWidget):
     def _thing_note(self, thing: Thing) -> str:
         session, shown = self.session, self.session.shown
         doubt = thing.mass.si * SURENESS[thing.source]
-        says = f"Give or take {show(doubt, 'mass', shown.mass)}."
+        says = f"Give or take {show(doubt, 'mass', shown.mass, 2 if doubt < 0.3 else 1)}."
         per = ball_per_100_mm_kg(session.studied, thing.id, session.row)
         if per is not None and session.studied.table.cases and session.studied.table.cases[session.row].mode.towing:
             step = "4 in" if shown.length in ("in", "ft-in") else "100 mm"

@@ -40,7 +40,17 @@ class Written:
     ground: str
 
 
-def write(painter: QPainter, at: QPointF, text: str, size: float, ink: str, face: str = "text", anchor: str = "left", kept: list[Written] | None = None, ground: str = "paper") -> QRectF:
+def write(
+    painter: QPainter,
+    at: QPointF,
+    text: str,
+    size: float,
+    ink: str,
+    face: str = "text",
+    anchor: str = "left",
+    kept: list[Written] | None = None,
+    ground: str = "paper",
+) -> QRectF:
     """Paint a text with the middle of its height at a point; returns (and keeps) where it stands."""
     width = text_width(text, size, face)
     left = at.x() - width * {"left": 0.0, "middle": 0.5, "right": 1.0}[anchor]
@@ -53,7 +63,14 @@ def write(painter: QPainter, at: QPointF, text: str, size: float, ink: str, face
     return rect
 
 
-def paint(painter: QPainter, shapes: Iterable[Primitive], frame: Frame, kept: list[Written] | None = None, ground: str = "paper", stroke: str | None = None) -> None:
+def paint(
+    painter: QPainter,
+    shapes: Iterable[Primitive],
+    frame: Frame,
+    kept: list[Written] | None = None,
+    ground: str = "paper",
+    stroke: str | None = None,
+) -> None:
     """Paint core primitives. Args: stroke: one ink for every outline (a ghost), fills left out."""
     for shape in shapes:
         if isinstance(shape, Text):
@@ -61,7 +78,9 @@ def paint(painter: QPainter, shapes: Iterable[Primitive], frame: Frame, kept: li
             if shape.ground:
                 width = shape.width
                 left = where.x() - width * {"left": 0.0, "middle": 0.5, "right": 1.0}[shape.anchor]
-                painter.fillRect(QRectF(left - 3, where.y() - shape.size * 0.6, width + 6, shape.size * 1.2), colour(shape.ground))
+                painter.fillRect(
+                    QRectF(left - 2, where.y() - shape.size * 0.6, width + 4, shape.size * 1.2), _veil(shape.ground)
+                )
             write(painter, where, shape.text, shape.size, stroke or shape.ink, shape.face, shape.anchor, kept, ground)
         elif isinstance(shape, Circle):
             painter.setPen(_pen(shape, stroke))
@@ -126,5 +145,15 @@ def _faint(ink: QColor) -> QColor:
     return made
 
 
+def _veil(ground: str) -> QColor:
+    """Behind words: hatching fades, what lies under still shows a little."""
+    made = QColor(colour(ground))
+    made.setAlphaF(1.0 if ground == "paper" else 0.72)
+    return made
+
+
 def _strokes(shape: Poly, box: QRectF) -> list[QLineF]:
-    return [QLineF(x0, y0, x1, y1) for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, box.left(), box.top(), box.right(), box.bottom(), HATCH_PX)]
+    return [
+        QLineF(x0, y0, x1, y1)
+        for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, box.left(), box.top(), box.right(), box.bottom(), HATCH_PX)
+    ]

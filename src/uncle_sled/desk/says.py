@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.findings.all_findings import to_settle
 from uncle_sled.core.findings.finding import RANK, Finding
@@ -61,7 +61,9 @@ class Card(QFrame):
             rows.addWidget(words)
         keys = QHBoxLayout()
         keys.setSpacing(6)
-        self.try_button, self.keep_button, self.back_button, self.why_button = (QPushButton(text) for text in ("Try it", "Keep", "Put back", "why"))
+        self.try_button, self.keep_button, self.back_button, self.why_button = (
+            QPushButton(text) for text in ("Try it", "Keep", "Put back", "why")
+        )
         self.try_button.setProperty("kind", "main")
         self.keep_button.setProperty("kind", "main")
         self.keep_button.setToolTip("Ctrl+Enter")
@@ -90,7 +92,9 @@ class Card(QFrame):
         self.mark.state = one.severity
         self.mark.setAccessibleName(one.severity)
         _put(self.title, one.title, INK[one.severity])
-        says = one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
+        says = (
+            one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
+        )
         _put(self.says, says)
         if one.remedy is not None:
             _put(self.remedy, one.remedy.says, "spruce")
@@ -104,7 +108,9 @@ class Card(QFrame):
         self.keep_button.setVisible(trying)
         self.back_button.setVisible(trying)
         self.why_button.setText("less" if self.more else "why")
-        self.point_button.setVisible(not trying and any(id not in ("ball", "wheels", "rig", "jack") for id in one.where[:1]))
+        self.point_button.setVisible(
+            not trying and any(id not in ("ball", "wheels", "rig", "jack") for id in one.where[:1])
+        )
 
 
 def _put(words: QLabel, text: str, ink: str = "") -> None:
@@ -125,6 +131,7 @@ class Says(QWidget):
         super().__init__()
         self.session = session
         self.trying: tuple[str, tuple[str, ...]] | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(10, 8, 0, 0)
         rows.setSpacing(6)
@@ -189,6 +196,17 @@ class Says(QWidget):
         self.over.setVisible(len(found) > MOST_CARDS)
         if len(found) > MOST_CARDS:
             self.over.setText(f"and {len(found) - MOST_CARDS} more of less weight")
+        if not session.dragging:
+            self.updateGeometry()
+
+    def sizeHint(self) -> QSize:
+        """As tall as what is said, up to the room there is; In hand takes the rest."""
+        inside = self.scroll.widget()
+        return QSize(
+            290,
+            48
+            + (inside.layout().totalHeightForWidth(280) if inside is not None and inside.layout() is not None else 100),
+        )
 
     def _try(self, one: Finding) -> None:
         if one.remedy is not None:

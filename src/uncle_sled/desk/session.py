@@ -103,7 +103,15 @@ class Session(QObject):
         return self._judged_for is not self.build
 
     # edits ---------------------------------------------------------------------------------
-    def edit(self, says: str, ops: Iterable[Op], stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None, whole_project: bool = False) -> bool:
+    def edit(
+        self,
+        says: str,
+        ops: Iterable[Op],
+        stop: str | None = None,
+        ids: tuple[str, ...] = (),
+        merge: str | None = None,
+        whole_project: bool = False,
+    ) -> bool:
         """Apply an edit to the open variant (or the project); what cannot be is said and nothing changes."""
         self.put_back(because=f"{says} came first")
         try:
@@ -113,7 +121,9 @@ class Session(QObject):
             return False
         return self.take(says, after, stop, ids, merge)
 
-    def take(self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None) -> bool:
+    def take(
+        self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None
+    ) -> bool:
         """Make a project the present one as a named step; False where it changes nothing."""
         before = self.history
         self.history = before.took(says, stop or self.stop, ids, after, merge)
@@ -147,7 +157,11 @@ class Session(QObject):
         self.flash.emit(step.ids)
 
     def _changed(self) -> None:
-        there = {thing.id for thing in self.build.stow.things} | {axle.id for axle in self.build.rig.axles} | {face.id for face in self.build.shell.faces}
+        there = (
+            {thing.id for thing in self.build.stow.things}
+            | {axle.id for axle in self.build.rig.axles}
+            | {face.id for face in self.build.shell.faces}
+        )
         kept = tuple(id for id in self.selection if id in there)
         if kept != self.selection:
             self.selection = kept
@@ -193,7 +207,9 @@ class Session(QObject):
         remedy, after = self.ghost
         self.ghost = None
         ids = tuple(op.path.split(".")[2] for op in remedy.ops if op.path.count(".") >= 2)
-        self.take(remedy.says.split(":")[0], after, "Stow" if any("stow" in op.path for op in remedy.ops) else "Rig", ids)
+        self.take(
+            remedy.says.split(":")[0], after, "Stow" if any("stow" in op.path for op in remedy.ops) else "Rig", ids
+        )
         self.history = self.history.sealed()
         self.judged.emit()
         self.said.emit(f"Kept: {remedy.says}", "note")
@@ -254,5 +270,3 @@ class Session(QObject):
         self._changed()
         self.case_changed.emit()
         self.file_changed.emit()
-
-

@@ -15,7 +15,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import is_home, place_ops
 from uncle_sled.core.drawing import rig_views
-from uncle_sled.core.drawing.primitives import Primitive, dimension
+from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
 from uncle_sled.core.studies.reading import length_m
 from uncle_sled.core.units import distance, feet_inches, weight
@@ -76,18 +76,30 @@ class SheetView(QWidget):
         self._fitted = True
         build = self.session.build
         top, half = rig_views.heights_m(build)
-        reach = min(length_m(build), 40.0) + 0.25
+        reach = min(max([length_m(build), *self._extra_reach()]), 40.0) + 0.25
         left = -0.95 if build.rig.carrier == "vehicle bed" else 0.0
         wide = max(self.width() - LEFT_PX - 22, 100)
         high = max(self.height() - RULER_PX - TOP_PX - (GUTTER_PX if self.with_plan else 12), 60)
-        self.scale = max(min(wide / (reach - left), high / (top + 0.1 + (2 * half if self.with_plan else 0.08))), 4.0)
+        self.scale = max(min(wide / (reach - left), high / (top + 0.1 + (2 * half if self.with_plan else 0.3))), 4.0)
         spare = max(wide - self.scale * (reach - left), 0)
         self.x0 = LEFT_PX - left * self.scale + spare / 2
-        used = self.scale * (top + 0.1 + (2 * half if self.with_plan else 0.08))
+        used = self.scale * (top + 0.1 + (2 * half if self.with_plan else 0.3))
         slack = max(high - used, 0) / 2
         self.side_y = TOP_PX + slack + self.scale * (top + 0.1)
         self.plan_y = self.side_y + GUTTER_PX + half * self.scale
         self._moved_view()
+
+    def _extra_reach(self) -> list[float]:
+        return [x for shape in self.extra if isinstance(shape, Poly) for x, _ in shape.points]
+
+    def set_extra(self, extra: tuple[Primitive, ...]) -> None:
+        """Shapes of the bench in the side view."""
+        if extra != self.extra:
+            self.extra = extra
+            if self._fitted:
+                self.fit()
+            self._layer = None
+            self.update()
 
     def _moved_view(self) -> None:
         self._layer = None
@@ -151,7 +163,9 @@ class SheetView(QWidget):
             return False
         wheel = (rig.tyre.diameter.si if rig.tyre.diameter else 0.6) / 2
         x, z = self.frame("side").metres(at)
-        return self.pane_at(at) == "side" and any(math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles)
+        return self.pane_at(at) == "side" and any(
+            math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles
+        )
 
     # holding things while they are dragged ----------------------------------------------------
     def next_gesture(self) -> int:
@@ -189,7 +203,9 @@ class SheetView(QWidget):
         at = event.position()
         self.last_pane = pane = self.pane_at(at)
         self.setFocus(Qt.FocusReason.MouseFocusReason)
-        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self._space):
+        if event.button() == Qt.MouseButton.MiddleButton or (
+            event.button() == Qt.MouseButton.LeftButton and self._space
+        ):
             self.gesture = Pan(self, pane, at)
             return
         if event.button() != Qt.MouseButton.LeftButton:
@@ -214,7 +230,10 @@ class SheetView(QWidget):
             if self.drag_axle and self.session.build.rig.axle_place == "to be placed":
                 self.gesture = DragAxle(self, pane, at)
             elif self.drag_axle:
-                self.session.said.emit("The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.", "note")
+                self.session.said.emit(
+                    "The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.",
+                    "note",
+                )
         else:
             self.gesture = Marquee(self, pane, at)
 
@@ -223,10 +242,20 @@ class SheetView(QWidget):
             self.gesture.moved(event.position(), event.modifiers())
             return
         id = self.thing_at(event.position())
-        self.setCursor(Qt.CursorShape.CrossCursor if self.measuring else Qt.CursorShape.SizeAllCursor if id and self.drag_things else Qt.CursorShape.ArrowCursor)
+        self.setCursor(
+            Qt.CursorShape.CrossCursor
+            if self.measuring
+            else Qt.CursorShape.SizeAllCursor
+            if id and self.drag_things
+            else Qt.CursorShape.ArrowCursor
+        )
         if id:
             p = next(p for p in self.placed() if p.thing.id == id)
-            QToolTip.showText(event.globalPosition().toPoint() + QPoint(12, 12), f"{p.thing.name}, {weight(p.mass_kg, self.session.shown)}", self)
+            QToolTip.showText(
+                event.globalPosition().toPoint() + QPoint(12, 12),
+                f"{p.thing.name}, {weight(p.mass_kg, self.session.shown)}",
+                self,
+            )
         else:
             QToolTip.hideText()
 
@@ -254,7 +283,11 @@ class SheetView(QWidget):
         elif key in arrows and self.session.selection and self.drag_things:
             times = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             self.nudge(*(step * times for step in arrows[Qt.Key(key)]))
-        elif key == Qt.Key.Key_Escape and (self.tape or self.measuring or self.session.selection) and self.session.ghost is None:
+        elif (
+            key == Qt.Key.Key_Escape
+            and (self.tape or self.measuring or self.session.selection)
+            and self.session.ghost is None
+        ):
             self.tape, self.measuring = None, False
             self.session.select(())
             self.update()
@@ -287,10 +320,20 @@ class SheetView(QWidget):
         mode = session.studied.table.cases[session.row].mode
         for p in self.placed():
             if p.thing.id in session.selection:
-                spot = (p.x + along * by, p.y + (across * by if self.last_pane == "plan" else 0.0), p.z + (across * by if self.last_pane == "side" else 0.0))
+                spot = (
+                    p.x + along * by,
+                    p.y + (across * by if self.last_pane == "plan" else 0.0),
+                    p.z + (across * by if self.last_pane == "side" else 0.0),
+                )
                 ops += place_ops(session.build, mode, p.thing, spot)
         if ops:
-            session.edit("Nudge " + (f"{len(session.selection)} things" if len(session.selection) > 1 else "a thing"), ops, "Stow", session.selection, f"nudge-{'-'.join(session.selection)}")
+            session.edit(
+                "Nudge " + (f"{len(session.selection)} things" if len(session.selection) > 1 else "a thing"),
+                ops,
+                "Stow",
+                session.selection,
+                f"nudge-{'-'.join(session.selection)}",
+            )
 
     # paint ------------------------------------------------------------------------------------
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -305,12 +348,24 @@ class SheetView(QWidget):
             for pane in self.panes():
                 for p in held:
                     paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
-                    paint(painter, rig_views.thing_label(p, pane, self.scale, weight(p.mass_kg, self.session.shown)), self.frame(pane), None, "body")
+                    paint(
+                        painter,
+                        rig_views.thing_label(p, pane, self.scale, weight(p.mass_kg, self.session.shown)),
+                        self.frame(pane),
+                        None,
+                        "body",
+                    )
         self._paint_selection(painter)
         self._paint_ghost(painter)
         if self.tape:
             frame = self.frame(self.tape[0])
-            paint_tape(painter, self, frame.point(self.tape[1]), frame.point(self.tape[2]), math.dist(self.tape[1], self.tape[2]))
+            paint_tape(
+                painter,
+                self,
+                frame.point(self.tape[1]),
+                frame.point(self.tape[2]),
+                math.dist(self.tape[1], self.tape[2]),
+            )
         if self.gesture is not None:
             self.gesture.paint(painter)
         painter.setClipping(False)
@@ -322,7 +377,16 @@ class SheetView(QWidget):
     def _rested(self) -> QPixmap:
         ratio = self.devicePixelRatioF()
         case = self.session.row
-        key = (self.session.build if not self._held else None, case, self.width(), self.height(), ratio, theme_name(), self._held, self.extra)
+        key = (
+            self.session.build if not self._held else None,
+            case,
+            self.width(),
+            self.height(),
+            ratio,
+            theme_name(),
+            self._held,
+            self.extra,
+        )
         if self._layer is not None and self._layer_of == key:
             return self._layer
         layer = QPixmap(round(self.width() * ratio), round(self.height() * ratio))
@@ -344,21 +408,39 @@ class SheetView(QWidget):
         return layer
 
     def _views(self, painter: QPainter) -> None:
-        s, row = self.session.studied, self.session.row
+        s, row, build = self.session.studied, self.session.row, self.session.build
         things = [p for p in self.placed() if p.thing.id not in self._held]
-        side = self.frame("side")
-        paint(painter, (*rig_views.side_rig(s.build), *rig_views.side_body(s.build)), side, self._resting)
-        paint(painter, rig_views.things_view(s, row, "side", self.scale, things), side, self._resting, "body")
-        paint(painter, rig_views.side_wheels(s.build), side)
-        paint(painter, self.extra, side, self._resting)
+        rigs = {
+            "side": (*rig_views.side_rig(build), *rig_views.side_body(build)),
+            "plan": (*rig_views.plan_rig(build), *rig_views.plan_wheels(build), *rig_views.plan_body(build)),
+        }
+        named: set[str] = set()
+        labels = {pane: rig_views.Labels([], named) for pane in self.panes()}
+        for pane in self.panes():
+            frame = self.frame(pane)
+            paint(painter, rigs[pane], frame, self._resting)
+            paint(
+                painter,
+                rig_views.things_view(s, row, pane, self.scale, things, labels[pane]),
+                frame,
+                self._resting,
+                "body",
+            )
+        paint(painter, rig_views.side_wheels(build), self.frame("side"))
+        if self.with_plan:  # a name in one of the views is enough
+            for pane in self.panes():
+                paint(
+                    painter,
+                    rig_views.names_beside(s, pane, self.scale, things, labels[pane]),
+                    self.frame(pane),
+                    self._resting,
+                    "body",
+                )
+        paint(painter, self.extra, self.frame("side"), self._resting)
         if self.with_plan:
-            plan = self.frame("plan")
-            paint(painter, (*rig_views.plan_rig(s.build), *rig_views.plan_wheels(s.build), *rig_views.plan_body(s.build)), plan, self._resting)
-            paint(painter, rig_views.things_view(s, row, "plan", self.scale, things), plan, self._resting, "body")
-            half = rig_views.heights_m(s.build)[1] * self.scale
-            x = 12.0
-            write(painter, QPointF(x, self.plan_y - half + 8), "right", 11, "pencil", kept=self._resting)
-            write(painter, QPointF(x, self.plan_y + half - 8), "left", 11, "pencil", kept=self._resting)
+            half = rig_views.heights_m(build)[1] * self.scale
+            write(painter, QPointF(12, self.plan_y - half + 8), "right", 11, "pencil", kept=self._resting)
+            write(painter, QPointF(12, self.plan_y + half - 8), "left", 11, "pencil", kept=self._resting)
         self._ball_to_axle(painter)
 
     def _ball_to_axle(self, painter: QPainter) -> None:
@@ -368,8 +450,8 @@ class SheetView(QWidget):
         bed = support.carrier == "vehicle bed"
         to = support.axles_m[1] if bed else support.mean_axle_m
         words = f"{'wheelbase' if bed else 'ball to axle' if len(support.axles_m) == 1 else 'ball to middle of axles'} {distance(to, self.session.shown)}"
-        if self.with_plan:
-            paint(painter, dimension((0.0, -GUTTER_PX * 0.42 / self.scale), (to, -GUTTER_PX * 0.42 / self.scale), words, 4 / self.scale), self.frame("side"), self._resting)
+        low = -GUTTER_PX * 0.42 / self.scale
+        paint(painter, dimension((0.0, low), (to, low), words, 4 / self.scale), self.frame("side"), self._resting)
 
     def _grid(self, painter: QPainter) -> None:
         painter.setPen(QPen(colour("rule", 0.45), 1))
@@ -395,7 +477,9 @@ class SheetView(QWidget):
         painter.drawLine(QPointF(1, top), QPointF(self.width() - 1, top))
         imperial = self.session.shown.length in ("in", "ft-in")
         from_what = "from front axle" if self.session.build.rig.carrier == "vehicle bed" else "from ball"
-        title = write(painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=self._resting)
+        title = write(
+            painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=self._resting
+        )
         for x, major in self._ticks():
             painter.setPen(QPen(colour("pencil"), 1))
             painter.drawLine(QPointF(x, top), QPointF(x, top + (7 if major else 4)))

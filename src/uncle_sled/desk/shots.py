@@ -71,7 +71,23 @@ def _offscreen(size: tuple[int, int], scale: float) -> str | None:
         return None
     handle, name = tempfile.mkstemp(suffix=".json")
     with os.fdopen(handle, "w") as file:
-        json.dump({"screens": [{"name": "s1", "x": 0, "y": 0, "width": round(size[0] * scale), "height": round(size[1] * scale), "logicalDpi": 96, "logicalBaseDpi": 96, "dpr": 1}]}, file)
+        json.dump(
+            {
+                "screens": [
+                    {
+                        "name": "s1",
+                        "x": 0,
+                        "y": 0,
+                        "width": round(size[0] * scale),
+                        "height": round(size[1] * scale),
+                        "logicalDpi": 96,
+                        "logicalBaseDpi": 96,
+                        "dpr": 1,
+                    }
+                ]
+            },
+            file,
+        )
     os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={name}"
     if scale != 1.0:
         os.environ["QT_SCALE_FACTOR"] = str(scale)

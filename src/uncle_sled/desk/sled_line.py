@@ -98,32 +98,73 @@ class SledLine(QWidget):
         self._paint_beam(painter, s, row)
         self._paint_sides(painter, s, said, row)
 
-    def _text(self, painter: QPainter, x: float, y: float, text: str, size: float, ink: str, face: str = "text", anchor: str = "left") -> QRectF:
+    def _text(
+        self,
+        painter: QPainter,
+        x: float,
+        y: float,
+        text: str,
+        size: float,
+        ink: str,
+        face: str = "text",
+        anchor: str = "left",
+    ) -> QRectF:
         return write(painter, QPointF(x, y), text, size, ink, face, anchor, self.written, "sled")
 
     def _paint_strip(self, painter: QPainter, s: Studied, said: Reading) -> None:
         x = self._text(painter, 16, 22, said.title, 13, "sled pencil").right() + 10
-        x = self._text(painter, x, 22, said.big, 22, INK_OF_STATE[said.state] if said.state in ("mind", "stop") else "sled ink", "head").right() + 12
+        x = (
+            self._text(
+                painter,
+                x,
+                22,
+                said.big,
+                22,
+                INK_OF_STATE[said.state] if said.state in ("mind", "stop") else "sled ink",
+                "head",
+            ).right()
+            + 12
+        )
         x = self._text(painter, x, 22, said.beside[0], 13, "sled pencil").right() + 16
         if said.kg is not None:
             self._bar(painter, said, QRectF(x, 17, 150, 10), numbers=False)
             x += 168
         outs = [n for n in said.needles if n.out]
-        worst = f"{lower_first(outs[0].name).capitalize()} {outs[0].words} is out of the band" if outs else "every case in the band" if said.needles and said.band else ""
-        x = self._text(painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good").right()
+        names = ", ".join(f"{lower_first(n.name)} {n.words}" for n in outs[:3])
+        worst = (
+            f"Out of the band: {names}"
+            if outs and said.band
+            else f"Over: {names}"
+            if outs
+            else "every case in the band"
+            if said.needles and said.band
+            else ""
+        )
+        x = self._text(
+            painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good"
+        ).right()
         self._text(painter, self.width() - 16, 22, said.lean_words, 13, "sled ink", anchor="right")
 
     def _paint_gauge(self, painter: QPainter, s: Studied, said: Reading, was: Reading | None) -> None:
         title = f"Tried: {lower_first(said.title)}" if was is not None else said.title
         self._text(painter, GAUGE_X, 16, title, 13, "sled chalk" if was is not None else "sled pencil")
-        big = self._text(painter, GAUGE_X, 43, said.big, 28, INK_OF_STATE[said.state] if said.state != "good" else "sled ink", "head")
+        big = self._text(
+            painter, GAUGE_X, 43, said.big, 28, INK_OF_STATE[said.state] if said.state != "good" else "sled ink", "head"
+        )
         room = GAUGE_X + GAUGE_W + 4 - big.right() - 10
         self._text(painter, big.right() + 10, 36, elided(said.beside[0], 12, room), 12, "sled pencil")
         second = f"was {was.big}" if was is not None else said.beside[1]
-        self._text(painter, big.right() + 10, 52, elided(second, 12, room), 12, "sled chalk" if was is not None else "sled pencil")
+        self._text(
+            painter,
+            big.right() + 10,
+            52,
+            elided(second, 12, room),
+            12,
+            "sled chalk" if was is not None else "sled pencil",
+        )
         if said.kg is None:
             return
-        self._bar(painter, said, QRectF(GAUGE_X, 84, GAUGE_W, 12), numbers=True)
+        self._bar(painter, said, QRectF(GAUGE_X, 84, GAUGE_W, 14), numbers=True)
         if said.last:
             self._text(painter, GAUGE_X, 138, elided(said.last, 12, GAUGE_W), 12, "sled pencil")
 
@@ -138,16 +179,28 @@ class SledLine(QWidget):
         painter.setBrush(colour("sled track"))
         painter.drawRoundedRect(bar, 3, 3)
         if said.band:
-            painter.fillRect(QRectF(QPointF(at(said.band[0]), bar.top()), QPointF(at(said.band[1]), bar.bottom())), colour("spruce", 1.0))
+            painter.fillRect(
+                QRectF(QPointF(at(said.band[0]), bar.top()), QPointF(at(said.band[1]), bar.bottom())),
+                colour("sled good", 0.62, "sled track"),
+            )
         if said.sigma_kg > 0 and said.kg is not None:
             for spread, alpha in ((2.0, 0.25), (1.0, 0.45)):
                 soft = colour("sled mind")
                 soft = type(soft)(soft)
                 soft.setAlphaF(alpha)
-                painter.fillRect(QRectF(QPointF(at(said.kg - spread * said.sigma_kg), bar.center().y() - 2.5), QPointF(at(said.kg + spread * said.sigma_kg), bar.center().y() + 2.5)), soft)
+                painter.fillRect(
+                    QRectF(
+                        QPointF(at(said.kg - spread * said.sigma_kg), bar.center().y() - 2.5),
+                        QPointF(at(said.kg + spread * said.sigma_kg), bar.center().y() + 2.5),
+                    ),
+                    soft,
+                )
         for needle in said.needles:
             painter.setPen(QPen(colour("sled bad" if needle.out else "sled ink"), 2.0 if needle.out else 1.2))
-            painter.drawLine(QPointF(at(needle.kg), bar.top() - (4 if needle.out else 1)), QPointF(at(needle.kg), bar.bottom() + (4 if needle.out else 1)))
+            painter.drawLine(
+                QPointF(at(needle.kg), bar.top() - (4 if needle.out else 1)),
+                QPointF(at(needle.kg), bar.bottom() + (4 if needle.out else 1)),
+            )
         if said.limit_kg is not None and said.limit_kg <= said.most_kg:
             painter.setPen(QPen(colour("sled bad"), 2.4))
             painter.drawLine(QPointF(at(said.limit_kg), bar.top() - 5), QPointF(at(said.limit_kg), bar.bottom() + 5))
@@ -155,7 +208,9 @@ class SledLine(QWidget):
             x = at(said.kg)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(colour("sled ink"))
-            painter.drawPolygon(QPolygonF([QPointF(x - 6, bar.top() - 10), QPointF(x + 6, bar.top() - 10), QPointF(x, bar.top() + 1)]))
+            painter.drawPolygon(
+                QPolygonF([QPointF(x - 6, bar.top() - 10), QPointF(x + 6, bar.top() - 10), QPointF(x, bar.top() + 1)])
+            )
         if numbers:
             self._bar_numbers(painter, said, bar, at)
 
@@ -174,7 +229,13 @@ class SledLine(QWidget):
             put(said.band[0], weight(said.band[0], shown).split(" ")[0], "sled good", bar.bottom() + 13, taken)
             put(said.band[1], weight(said.band[1], shown).split(" ")[0], "sled good", bar.bottom() + 13, taken)
         if said.limit_kg is not None and said.limit_kg <= said.most_kg:
-            put(said.limit_kg, f"limit {weight(said.limit_kg, shown).split(' ')[0]}", "sled bad", bar.bottom() + 13, taken)
+            put(
+                said.limit_kg,
+                f"limit {weight(said.limit_kg, shown).split(' ')[0]}",
+                "sled bad",
+                bar.bottom() + 13,
+                taken,
+            )
         below: list[tuple[float, float]] = []
         for needle in sorted((n for n in said.needles if n.out), key=lambda n: n.kg):
             put(needle.kg, f"{lower_first(needle.name)} {needle.words}", "sled bad", bar.bottom() + 30, below)
@@ -209,7 +270,9 @@ class SledLine(QWidget):
                 painter.setBrush(colour("sled"))
                 painter.drawEllipse(QPointF(x, BEAM_Y + 8), 2.6, 2.6)
                 if s.readings.axle_kg.shape[1] > number:
-                    titles.append((x, f"axle {weight(float(s.readings.axle_kg[row, number]), self.session.shown)}", "sled ink"))
+                    titles.append(
+                        (x, f"axle {weight(float(s.readings.axle_kg[row, number]), self.session.shown)}", "sled ink")
+                    )
         cg = float(s.readings.cg_m[row, 0])
         if cg == cg:
             x = x0 + cg * scale
@@ -242,22 +305,42 @@ class SledLine(QWidget):
         for (_, text, ink), spot in zip(titles, spots, strict=True):
             self._text(painter, min(max(spot, left), right - text_width(text, 12)), 10, text, 12, ink)
 
-    def _paint_bobs(self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float) -> None:
+    def _paint_bobs(
+        self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float
+    ) -> None:
         made = bobs(s, row)
         words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
         self.hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words)
         chosen = set(self.session.selection)
         for hung in self.hung:
             here = bool(chosen & set(hung.bob.ids))
-            tip = QPointF(hung.x, BEAM_Y + hung.drop)
             painter.setPen(QPen(colour("sled ink" if here else "sled pencil"), 1.6 if here else 0.9))
-            painter.drawLine(QPointF(hung.x, BEAM_Y + 2), QPointF(hung.x, tip.y() - hung.radius))
+            painter.drawLine(QPointF(hung.x, BEAM_Y + 2), QPointF(hung.x, BEAM_Y + hung.drop - hung.radius))
+        for hung in self.hung:
+            here = bool(chosen & set(hung.bob.ids))
+            tip = QPointF(hung.x, BEAM_Y + hung.drop)
             r = hung.radius
             path = QPainterPath(QPointF(tip.x(), tip.y() + r * 1.3))
-            path.cubicTo(QPointF(tip.x() - r * 0.5, tip.y() + r * 0.8), QPointF(tip.x() - r, tip.y() + r * 0.3), QPointF(tip.x() - r, tip.y() - r * 0.15))
-            path.cubicTo(QPointF(tip.x() - r, tip.y() - r * 0.8), QPointF(tip.x() - r * 0.5, tip.y() - r), QPointF(tip.x(), tip.y() - r))
-            path.cubicTo(QPointF(tip.x() + r * 0.5, tip.y() - r), QPointF(tip.x() + r, tip.y() - r * 0.8), QPointF(tip.x() + r, tip.y() - r * 0.15))
-            path.cubicTo(QPointF(tip.x() + r, tip.y() + r * 0.3), QPointF(tip.x() + r * 0.5, tip.y() + r * 0.8), QPointF(tip.x(), tip.y() + r * 1.3))
+            path.cubicTo(
+                QPointF(tip.x() - r * 0.5, tip.y() + r * 0.8),
+                QPointF(tip.x() - r, tip.y() + r * 0.3),
+                QPointF(tip.x() - r, tip.y() - r * 0.15),
+            )
+            path.cubicTo(
+                QPointF(tip.x() - r, tip.y() - r * 0.8),
+                QPointF(tip.x() - r * 0.5, tip.y() - r),
+                QPointF(tip.x(), tip.y() - r),
+            )
+            path.cubicTo(
+                QPointF(tip.x() + r * 0.5, tip.y() - r),
+                QPointF(tip.x() + r, tip.y() - r * 0.8),
+                QPointF(tip.x() + r, tip.y() - r * 0.15),
+            )
+            path.cubicTo(
+                QPointF(tip.x() + r, tip.y() + r * 0.3),
+                QPointF(tip.x() + r * 0.5, tip.y() + r * 0.8),
+                QPointF(tip.x(), tip.y() + r * 1.3),
+            )
             painter.setPen(QPen(colour("sled ink"), 2.2) if here else QPen(colour("sled"), 1))
             painter.setBrush(colour(hung.bob.group))
             painter.drawPath(path)
@@ -265,16 +348,38 @@ class SledLine(QWidget):
                 painter.save()
                 painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
                 painter.setPen(QPen(colour("sled"), 0.9))
-                for a, b in hatch_lines(HATCH_OF_GROUP.get(hung.bob.group, ""), tip.x() - r, tip.y() - r, tip.x() + r, tip.y() + r * 1.3, 5.0):
+                for a, b in hatch_lines(
+                    HATCH_OF_GROUP.get(hung.bob.group, ""),
+                    tip.x() - r,
+                    tip.y() - r,
+                    tip.x() + r,
+                    tip.y() + r * 1.3,
+                    5.0,
+                ):
                     painter.drawLine(QPointF(*a), QPointF(*b))
                 painter.restore()
             if hung.label:
                 x = hung.x + hung.side * (r + 5)
-                self._text(painter, x, tip.y(), hung.label, 12, "sled ink", "strong" if here else "text", "left" if hung.side > 0 else "right")
+                wide = text_width(hung.label, 12, "strong" if here else "text")
+                painter.fillRect(
+                    QRectF(x - (0 if hung.side > 0 else wide) - 1, tip.y() - 7, wide + 2, 14), colour("sled")
+                )
+                self._text(
+                    painter,
+                    x,
+                    tip.y(),
+                    hung.label,
+                    12,
+                    "sled ink",
+                    "strong" if here else "text",
+                    "left" if hung.side > 0 else "right",
+                )
 
     def _paint_sides(self, painter: QPainter, s: Studied, said: Reading, row: int) -> None:
         x, wide = self.width() - SIDE_PX + 8, SIDE_PX - 24
-        self._text(painter, x, 16, "Left and right" if said.lean is not None or said.lean_words else "", 13, "sled pencil")
+        self._text(
+            painter, x, 16, "Left and right" if said.lean is not None or said.lean_words else "", 13, "sled pencil"
+        )
         tube = QRectF(x, 28, wide, 16)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(colour("sled track"))
@@ -298,7 +403,13 @@ class SledLine(QWidget):
             if y > self.height() - 8:
                 break
             needle = outs.get(case.id)
-            number = needle.words if needle else weight(float(s.at_rest.jack_kg[at]), self.session.shown) + " jack" if s.at_rest is not None and not case.mode.towing else ""
+            number = (
+                needle.words
+                if needle
+                else weight(float(s.at_rest.jack_kg[at]), self.session.shown) + " jack"
+                if s.at_rest is not None and not case.mode.towing
+                else ""
+            )
             text = f"{elided(case.name, 12, wide / 2 - 52)} {number}".strip()
             spot = QRectF(x + column * wide / 2 - 3, y - 8, wide / 2, 17)
             self._case_spots.append((spot, case.id))
@@ -309,9 +420,25 @@ class SledLine(QWidget):
                 painter.drawRect(QRectF(spot.left() + 3, y - 3, 6, 6))
                 self._text(painter, spot.left() + 13, y, text, 12, "sled bad", "strong" if here else "text")
             else:
-                self._text(painter, spot.left() + 3, y, text, 12, "sled ink" if here else "sled pencil", "strong" if here else "text")
+                self._text(
+                    painter,
+                    spot.left() + 3,
+                    y,
+                    text,
+                    12,
+                    "sled ink" if here else "sled pencil",
+                    "strong" if here else "text",
+                )
             if here:
-                painter.fillRect(QRectF(spot.left() + 3, y + 8, text_width(text, 12, "strong") + (10 if needle and needle.out else 0), 1.5), colour("sled chalk"))
+                painter.fillRect(
+                    QRectF(
+                        spot.left() + 3,
+                        y + 8,
+                        text_width(text, 12, "strong") + (10 if needle and needle.out else 0),
+                        1.5,
+                    ),
+                    colour("sled chalk"),
+                )
             column = 1 - column
             if column == 0:
                 y += 18.0
@@ -319,7 +446,11 @@ class SledLine(QWidget):
     # mouse ------------------------------------------------------------------------------------
     def bob_at(self, at: QPointF) -> Hung | None:
         """The bob under the hand; its hit area is 24 px at least."""
-        near = [(abs(at.x() - h.x) + abs(at.y() - BEAM_Y - h.drop), h) for h in self.hung if abs(at.x() - h.x) <= max(12, h.radius) and abs(at.y() - BEAM_Y - h.drop) <= max(12, h.radius * 1.3)]
+        near = [
+            (abs(at.x() - h.x) + abs(at.y() - BEAM_Y - h.drop), h)
+            for h in self.hung
+            if abs(at.x() - h.x) <= max(12, h.radius) and abs(at.y() - BEAM_Y - h.drop) <= max(12, h.radius * 1.3)
+        ]
         return min(near, key=lambda pair: pair[0])[1] if near else None
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -342,7 +473,11 @@ class SledLine(QWidget):
             return
         hung = self.bob_at(event.position()) if self.height() >= FULL_PX else None
         if hung is not None:
-            QToolTip.showText(event.globalPosition().toPoint(), f"{hung.bob.name}, {weight(hung.bob.mass_kg, self.session.shown)} at {distance(hung.bob.x_m, self.session.shown)}", self)
+            QToolTip.showText(
+                event.globalPosition().toPoint(),
+                f"{hung.bob.name}, {weight(hung.bob.mass_kg, self.session.shown)} at {distance(hung.bob.x_m, self.session.shown)}",
+                self,
+            )
 
     def _move_bob(self, x: float) -> None:
         assert self._drag is not None
@@ -361,7 +496,9 @@ class SledLine(QWidget):
         for thing in things:
             (sx, sy, sz), _ = spot_of(thing, mode)
             ops += place_ops(build, mode, thing, (sx + dx, sy, sz))
-        self.session.take(f"Move the {lower_first(bob.name)}", before.with_build(apply(build, ops)), "Stow", bob.ids, merge)  # type: ignore[attr-defined]
+        self.session.take(
+            f"Move the {lower_first(bob.name)}", before.with_build(apply(build, ops)), "Stow", bob.ids, merge
+        )  # type: ignore[attr-defined]
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._drag is not None:

@@ -56,24 +56,72 @@ def reading(s: Studied, row: int) -> Reading:
     case, b = s.table.cases[row], s.readings
     needles = tuple(_needle(s, at, words) for at in s.towing_rows if not np.isnan(b.tongue_kg[at]))
     tongue, band = float(b.tongue_kg[row]), (float(b.band_kg[row, 0]), float(b.band_kg[row, 1]))
-    high = max([band[1] * 1.45, *(n.kg for n in needles), *([s.band.limit_kg] if s.band.limit_kg and s.band.limit_kg < band[1] * 2.4 else [])]) * 1.06
+    high = (
+        max(
+            [
+                band[1] * 1.45,
+                *(n.kg for n in needles),
+                *([s.band.limit_kg] if s.band.limit_kg and s.band.limit_kg < band[1] * 2.4 else []),
+            ]
+        )
+        * 1.06
+    )
     if not case.mode.towing:
         jack = None if s.at_rest is None else float(s.at_rest.jack_kg[row])
         towing = s.towing_rows[0] if s.towing_rows else None
         last = "" if towing is None else f"on the ball {words.kg(float(b.tongue_kg[towing]))} on the road"
-        return Reading("On the jack", words.kg(jack) if jack is not None else "no jack", ("unhitched", "tail loaded " + words.kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else ""),
-                       jack, 0.0, None, s.build.rig.jack_rating.si / 1.5 if s.build.rig.jack_rating else None, max(high, (jack or 0) * 1.3), "stop" if jack is not None and jack < 0 else "good", (), *sides, last)
+        return Reading(
+            "On the jack",
+            words.kg(jack) if jack is not None else "no jack",
+            (
+                "unhitched",
+                "tail loaded " + words.kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else "",
+            ),
+            jack,
+            0.0,
+            None,
+            s.build.rig.jack_rating.si / 1.5 if s.build.rig.jack_rating else None,
+            max(high, (jack or 0) * 1.3),
+            "stop" if jack is not None and jack < 0 else "good",
+            (),
+            *sides,
+            last,
+        )
     total = float(b.total_kg[row])
     if abs(total) < 1e-9:
         return _none("On the ball", "nothing weighs yet")
-    state = "stop" if tongue < s.band.least * total or (s.band.limit_kg is not None and tongue > s.band.limit_kg) else "good" if band[0] <= tongue <= band[1] else "mind"
-    beside = (f"{words.share(float(b.share[row]))} of {words.bare_kg(total)}", f"give or take {words.bare_kg(max(float(b.tongue_sigma_kg[row]), 0.0))}")
-    return Reading("On the ball", words.kg(tongue), beside, tongue, float(b.tongue_sigma_kg[row]), band, s.band.limit_kg, high, state, needles, *sides, "")
+    state = (
+        "stop"
+        if tongue < s.band.least * total or (s.band.limit_kg is not None and tongue > s.band.limit_kg)
+        else "good"
+        if band[0] <= tongue <= band[1]
+        else "mind"
+    )
+    beside = (
+        f"{words.share(float(b.share[row]))} of {words.bare_kg(total)}",
+        f"give or take {words.bare_kg(max(float(b.tongue_sigma_kg[row]), 0.0))}",
+    )
+    return Reading(
+        "On the ball",
+        words.kg(tongue),
+        beside,
+        tongue,
+        float(b.tongue_sigma_kg[row]),
+        band,
+        s.band.limit_kg,
+        high,
+        state,
+        needles,
+        *sides,
+        "",
+    )
 
 
 def _needle(s: Studied, at: int, words: Words) -> Needle:
     kg, (low, high) = float(s.readings.tongue_kg[at]), s.readings.band_kg[at]
-    return Needle(s.table.cases[at].name, s.table.cases[at].id, kg, not low - 1e-6 <= kg <= high + 1e-6, words.bare_kg(kg))
+    return Needle(
+        s.table.cases[at].name, s.table.cases[at].id, kg, not low - 1e-6 <= kg <= high + 1e-6, words.bare_kg(kg)
+    )
 
 
 def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None, str]) -> Reading:
@@ -86,11 +134,31 @@ def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None
     front_rating = bed.front_rating.si if bed.front_rating else None
     bad = (rating is not None and rear > rating) or (front_rating is not None and front > front_rating)
     needles = tuple(
-        Needle(case.name, case.id, float(b.axle_kg[at, 1]), rating is not None and float(b.axle_kg[at, 1]) > rating, words.bare_kg(float(b.axle_kg[at, 1]))) for at, case in enumerate(s.table.cases)
+        Needle(
+            case.name,
+            case.id,
+            float(b.axle_kg[at, 1]),
+            rating is not None and float(b.axle_kg[at, 1]) > rating,
+            words.bare_kg(float(b.axle_kg[at, 1])),
+        )
+        for at, case in enumerate(s.table.cases)
     )
     left = "" if not bed.gross_rating else f"{words.kg(bed.gross_rating.si - float(b.total_kg[row]))} left to load"
     high = max([rear * 1.1, *(n.kg for n in needles), *([rating] if rating else [])]) * 1.06
-    return Reading("Rear axle", words.kg(rear), (f"front {words.kg(front)}", left), rear, 0.0, None, rating, high, "stop" if bad else "mind" if front < least else "good", needles, *sides, "")
+    return Reading(
+        "Rear axle",
+        words.kg(rear),
+        (f"front {words.kg(front)}", left),
+        rear,
+        0.0,
+        None,
+        rating,
+        high,
+        "stop" if bad else "mind" if front < least else "good",
+        needles,
+        *sides,
+        "",
+    )
 
 
 def _sides(s: Studied, row: int, words: Words) -> tuple[str, str, float | None, str]:

@@ -32,7 +32,11 @@ def snaps_for(build: Build, others: list[Placed], imperial: bool) -> Snaps:
         ys += [-shell.width.si / 2 + wall, shell.width.si / 2 - wall]
         zs.append((shell.floor.si if shell.floor else 0.0) + wall)
     axles = tuple(a.station.si for a in build.rig.axles)
-    return Snaps({"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)}, {"x": axles, "y": (0.0,), "z": ()}, 0.0127 if imperial else 0.01)
+    return Snaps(
+        {"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)},
+        {"x": axles, "y": (0.0,), "z": ()},
+        0.0127 if imperial else 0.01,
+    )
 
 
 def snapped(snaps: Snaps, axis: str, low_m: float, size_m: float, px_per_m: float) -> tuple[float, float | None]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
@@ -85,7 +87,7 @@ class Trail(QWidget):
         pitch = self._pitch()
         knots = [QPointF(24, 4 + pitch * (at + 0.5)) for at in range(len(TRAIL))]
         path = QPainterPath(knots[0])
-        for at, (a, b) in enumerate(zip(knots[:-1], knots[1:], strict=True)):
+        for at, (a, b) in enumerate(itertools.pairwise(knots)):
             lean = 7 if at % 2 else -7
             path.cubicTo(QPointF(a.x() + lean, a.y() + pitch * 0.35), QPointF(b.x() + lean, b.y() - pitch * 0.35), b)
         painter.setPen(QPen(colour("pencil"), 1.4, Qt.PenStyle.DashLine))
@@ -121,7 +123,16 @@ def knot_mark(painter: QPainter, at: QPointF, state: str, size: float = 6.5) -> 
     elif state == "mind":
         painter.setBrush(colour("ochre"))
         r = size * 1.25
-        painter.drawPolygon(QPolygonF([QPointF(at.x(), at.y() - r), QPointF(at.x() + r, at.y()), QPointF(at.x(), at.y() + r), QPointF(at.x() - r, at.y())]))
+        painter.drawPolygon(
+            QPolygonF(
+                [
+                    QPointF(at.x(), at.y() - r),
+                    QPointF(at.x() + r, at.y()),
+                    QPointF(at.x(), at.y() + r),
+                    QPointF(at.x() - r, at.y()),
+                ]
+            )
+        )
     elif state == "good":
         painter.setBrush(colour("spruce"))
         painter.drawEllipse(at, size, size)

@@ -7,7 +7,20 @@ from pathlib import Path
 
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QFileDialog, QFrame, QHBoxLayout, QLabel, QMainWindow, QMenu, QMessageBox, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.errors import SledError
@@ -30,7 +43,12 @@ from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.export import export_bytes, write_file
 
-BENCHES: dict[str, Callable[[Session], Bench]] = {"Brief": BriefBench, "Rig": RigBench, "Shell": ShellBench, "Stow": StowBench}
+BENCHES: dict[str, Callable[[Session], Bench]] = {
+    "Brief": BriefBench,
+    "Rig": RigBench,
+    "Shell": ShellBench,
+    "Stow": StowBench,
+}
 RIGHT_PX = 300
 FILTER = "Uncle Sled builds (*.sled)"
 
@@ -65,6 +83,9 @@ class Window(QMainWindow):
         session.file_changed.connect(self._title)
         self.show_stop(session.stop)
         self._title()
+        sheet = self.bench(session.stop).sheet
+        if sheet is not None:
+            sheet.setFocus()
 
     def _assemble(self) -> None:
         middle = QWidget()
@@ -78,12 +99,12 @@ class Window(QMainWindow):
         rows = QVBoxLayout(self.right)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(0)
-        rows.addWidget(self.says, 1)
+        rows.addWidget(self.says, 0)
         rule = QFrame()
         rule.setObjectName("rule")
         rows.addWidget(rule)
-        self.in_hand.setFixedHeight(250)
-        rows.addWidget(self.in_hand)
+        self.in_hand.setMinimumHeight(220)
+        rows.addWidget(self.in_hand, 1)
         self.drawer_button = QPushButton("Uncle says")
         self.drawer_button.clicked.connect(self._drawer)
         self.drawer_button.hide()
@@ -122,6 +143,8 @@ class Window(QMainWindow):
         self._fold()
         self.sled_line.set_strip(bench.strip or self._small)
         self._states()
+        if bench.sheet is not None and self.isVisible():
+            bench.sheet.setFocus()
         QTimer.singleShot(0, self._align)
 
     def _align(self) -> None:
@@ -152,12 +175,21 @@ class Window(QMainWindow):
                 return ("vehicle's bed", "good") if build.rig.bed.wheelbase else ("not begun", "none")
             return (build.rig.base, "good") if build.rig.axles else ("not begun", "none")
         if stop == "Shell":
-            return ("drawn" if build.shell.form == "profile" else "box", "good") if build.shell.form != "none" else ("not begun", "none")
+            return (
+                ("drawn" if build.shell.form == "profile" else "box", "good")
+                if build.shell.form != "none"
+                else ("not begun", "none")
+            )
         if stop == "Stow":
             n = len(build.stow.things)
             return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
         if stop == "Balance":
-            return ("all in band" if self.session.studied.support is not None and not self.session.studied.trouble else "no reading", "good" if self.session.studied.support is not None else "none")
+            return (
+                "all in band"
+                if self.session.studied.support is not None and not self.session.studied.trouble
+                else "no reading",
+                "good" if self.session.studied.support is not None else "none",
+            )
         return "not built yet", "none"
 
     def _flash(self, ids: tuple[str, ...]) -> None:
@@ -169,7 +201,9 @@ class Window(QMainWindow):
     def say(self, text: str, severity: str) -> None:
         """A line over the bench that goes by itself; what went wrong stays longer."""
         wash, edge = ("primer wash", "primer") if severity == "stop" else ("spruce wash", "spruce")
-        self.notice.setStyleSheet(f"background: {hex_of(wash)}; color: {hex_of('ink')}; border: 1px solid {hex_of(edge)}; border-radius: 4px;")
+        self.notice.setStyleSheet(
+            f"background: {hex_of(wash)}; color: {hex_of('ink')}; border: 1px solid {hex_of(edge)}; border-radius: 4px;"
+        )
         self.notice.setText(text)
         self.notice.setFixedWidth(min(560, self.stack.width() - 40))
         self.notice.adjustSize()
@@ -194,27 +228,63 @@ class Window(QMainWindow):
                 sheet.fit()
 
         for act in (
-            Act("open", "Open a build…", "File", "Ctrl+O", self.open_file), Act("save", "Save", "File", "Ctrl+S", self.save), Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
-            Act("sheet-pdf", "Balance sheet as PDF…", "File", "Ctrl+P", lambda: self.export("pdf")), Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
-            Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")), Act("new", "New empty build", "File", "Ctrl+N", self.new),
+            Act("open", "Open a build…", "File", "Ctrl+O", self.open_file),
+            Act("save", "Save", "File", "Ctrl+S", self.save),
+            Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
+            Act("sheet-pdf", "Balance sheet as PDF…", "File", "Ctrl+P", lambda: self.export("pdf")),
+            Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
+            Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
+            Act("new", "New empty build", "File", "Ctrl+N", self.new),
             Act("quit", "Quit", "File", "Ctrl+Q", self.close),
-            Act("undo", "Undo", "Change", "Ctrl+Z", s.undo), Act("redo", "Do again", "Change", "Ctrl+Shift+Z, Ctrl+Y", s.redo), Act("keep", "Keep what is tried", "Change", "Ctrl+Return, Ctrl+Enter", s.keep),
-            Act("put-back", "Put back what is tried", "Change", "Escape", self.escape), Act("try-worst", "Try what helps the worst", "Change", "Ctrl+T", self.try_worst),
-            Act("case-next", "Next load case", "View", "]", lambda: s.step_case(1)), Act("case-before", "Load case before", "View", "[", lambda: s.step_case(-1)),
-            Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"), Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
+            Act("undo", "Undo", "Change", "Ctrl+Z", s.undo),
+            Act("redo", "Do again", "Change", "Ctrl+Shift+Z, Ctrl+Y", s.redo),
+            Act("keep", "Keep what is tried", "Change", "Ctrl+Return, Ctrl+Enter", s.keep),
+            Act("put-back", "Put back what is tried", "Change", "Escape", self.escape),
+            Act("try-worst", "Try what helps the worst", "Change", "Ctrl+T", self.try_worst),
+            Act("case-next", "Next load case", "View", "]", lambda: s.step_case(1)),
+            Act("case-before", "Load case before", "View", "[", lambda: s.step_case(-1)),
+            Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"),
+            Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
             Act("find", "Find anything", "View", "Ctrl+F", self.find),
-            Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"), Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
-            Act("turn", "Turn a quarter", "Stow", "T", stow("turn"), "Stow"), Act("copy", "Copy", "Stow", "Ctrl+D", stow("copy"), "Stow"), Act("delete", "Delete", "Stow", "Delete", stow("delete"), "Stow"),
+            Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"),
+            Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
+            Act("turn", "Turn a quarter", "Stow", "T", stow("turn"), "Stow"),
+            Act("copy", "Copy", "Stow", "Ctrl+D", stow("copy"), "Stow"),
+            Act("delete", "Delete", "Stow", "Delete", stow("delete"), "Stow"),
         ):
             add(act)
         for at, stop in enumerate(TRAIL):
-            add(Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{at + 1}", lambda stop=stop: s.go_to(stop)))
+            add(
+                Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{at + 1}", lambda stop=stop: s.go_to(stop))
+            )
         for name in DEMOS:
-            add(Act(f"demo-{name}", f"Open the demo {name.replace('-', ' ').title()}", "File", "", lambda name=name: self.open_demo(name)))
+            add(
+                Act(
+                    f"demo-{name}",
+                    f"Open the demo {name.replace('-', ' ').title()}",
+                    "File",
+                    "",
+                    lambda name=name: self.open_demo(name),
+                )
+            )
 
     def _file_menu(self) -> QMenu:
         menu = QMenu(self)
-        for id in ("new", "open", "save", "save-as", "", "sheet-pdf", "sheet-svg", "masses-csv", "", *(f"demo-{name}" for name in DEMOS), "", "theme", "quit"):
+        for id in (
+            "new",
+            "open",
+            "save",
+            "save-as",
+            "",
+            "sheet-pdf",
+            "sheet-svg",
+            "masses-csv",
+            "",
+            *(f"demo-{name}" for name in DEMOS),
+            "",
+            "theme",
+            "quit",
+        ):
             menu.addAction(self.actions_.qt[id]) if id else menu.addSeparator()
         return menu
 
@@ -254,7 +324,9 @@ class Window(QMainWindow):
             return True
         box = QMessageBox(self)
         box.setWindowTitle("Not saved yet")
-        box.setText(f"{self.session.project.name} has {len(self.session.history.done)} changes that were not saved. They would be lost.")
+        box.setText(
+            f"{self.session.project.name} has {len(self.session.history.done)} changes that were not saved. They would be lost."
+        )
         keep = box.addButton("Save first", QMessageBox.ButtonRole.AcceptRole)
         lose = box.addButton("Lose them", QMessageBox.ButtonRole.DestructiveRole)
         box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
@@ -301,8 +373,12 @@ class Window(QMainWindow):
         return self.session.save(path if path.suffix else path.with_suffix(".sled"))
 
     def export(self, kind: str) -> None:
-        first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(f".{kind}")
-        word, _ = QFileDialog.getSaveFileName(self, f"Export as {kind.upper()}", str(first), f"{kind.upper()} (*.{kind})")
+        first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(
+            f".{kind}"
+        )
+        word, _ = QFileDialog.getSaveFileName(
+            self, f"Export as {kind.upper()}", str(first), f"{kind.upper()} (*.{kind})"
+        )
         if word:
             self.export_to(kind, Path(word))
 
@@ -343,4 +419,3 @@ class Window(QMainWindow):
             event.accept()
         else:
             event.ignore()
-

@@ -18,10 +18,15 @@ def csv_text(s: Studied) -> str:
             mass = s.table.mass_kg[row, at]
             if mass != 0:
                 cells = [case.name, id, s.table.names[at], s.table.groups[at]]
-                writer.writerow([safe(cell) for cell in cells] + [f"{v:.4f}" for v in (mass, s.table.x_m[row, at], s.table.y_m[row, at], s.table.z_m[row, at])])
+                writer.writerow(
+                    [safe(cell) for cell in cells]
+                    + [f"{v:.4f}" for v in (mass, s.table.x_m[row, at], s.table.y_m[row, at], s.table.z_m[row, at])]
+                )
         total = s.readings.total_kg[row]
         cg = s.readings.cg_m[row]
-        writer.writerow([safe(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)])
+        writer.writerow(
+            [safe(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)]
+        )
         tongue = s.readings.tongue_kg[row]
         if tongue == tongue and case.mode.towing:
             writer.writerow([safe(case.name), "tongue", "On the ball", "", f"{tongue:.4f}", "0.0000", "", ""])

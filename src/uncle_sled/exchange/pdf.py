@@ -20,7 +20,9 @@ def pdf_bytes(page: Page) -> bytes:
 
     for face, file in FACES.items():
         if f"sled-{face}" not in pdfmetrics.getRegisteredFontNames():
-            pdfmetrics.registerFont(TTFont(f"sled-{face}", io.BytesIO(resources.files("uncle_sled.fonts").joinpath(file).read_bytes())))
+            pdfmetrics.registerFont(
+                TTFont(f"sled-{face}", io.BytesIO(resources.files("uncle_sled.fonts").joinpath(file).read_bytes()))
+            )
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(page.width, page.height), invariant=True)
     canvas.setTitle(page.title)
@@ -44,7 +46,9 @@ def _write(canvas: Any, shape: Poly | Circle | Text) -> None:
             canvas.rect(left - 3, y - 2, shape.width + 6, shape.size * 1.2, stroke=0, fill=1)
         canvas.setFillColor(_ink(shape.ink))
         canvas.setFont(f"sled-{shape.face}", shape.size)
-        {"left": canvas.drawString, "middle": canvas.drawCentredString, "right": canvas.drawRightString}[shape.anchor](x, y, shape.text)
+        {"left": canvas.drawString, "middle": canvas.drawCentredString, "right": canvas.drawRightString}[shape.anchor](
+            x, y, shape.text
+        )
         return
     canvas.saveState()
     canvas.setLineWidth(shape.width)

@@ -22,30 +22,64 @@ def number(value: Any) -> float | None:
     return None if value is None or not math.isfinite(float(value)) else float(value)
 
 
-def report(s: Studied, found: tuple[Finding, ...], project_name: str, case_rows: list[int] | None = None) -> dict[str, Any]:
+def report(
+    s: Studied, found: tuple[Finding, ...], project_name: str, case_rows: list[int] | None = None
+) -> dict[str, Any]:
     """The whole report of a build; ``case_rows`` filters the cases only. Numbers are SI, shares 0 to 1."""
     rig = s.build.rig
     rows = list(range(len(s.table.cases))) if case_rows is None else case_rows
     placing = axle_placing(s) if rig.carrier == "ball" else None
     return {
         "schema_version": SCHEMA_VERSION,
-        "build": {"name": project_name, "variant": s.build.name, "carrier": rig.carrier, "region": s.build.brief.region},
+        "build": {
+            "name": project_name,
+            "variant": s.build.name,
+            "carrier": rig.carrier,
+            "region": s.build.brief.region,
+        },
         "rig": {
-            "axles": _axles(s), "suspension": rig.suspension, "effective_axle_m": _effective(s.support), "track_m": number(s.support.track_m if s.support else None),
+            "axles": _axles(s),
+            "suspension": rig.suspension,
+            "effective_axle_m": _effective(s.support),
+            "track_m": number(s.support.track_m if s.support else None),
             "ball_height_m": number(rig.ball_height.si if rig.ball_height else None),
         },
         "parts": [
-            {"id": p.id, "name": p.name, "group": p.group, "source": p.source, "made_by": p.made_by, "mass_kg": p.mass_kg, "x_m": p.x_m, "y_m": p.y_m, "z_m": p.z_m,
-             "sigma_kg": p.sigma_kg, "bias_group": p.bias_group} for p in s.parts
+            {
+                "id": p.id,
+                "name": p.name,
+                "group": p.group,
+                "source": p.source,
+                "made_by": p.made_by,
+                "mass_kg": p.mass_kg,
+                "x_m": p.x_m,
+                "y_m": p.y_m,
+                "z_m": p.z_m,
+                "sigma_kg": p.sigma_kg,
+                "bias_group": p.bias_group,
+            }
+            for p in s.parts
         ],
         "cases": [_case(s, row) for row in rows],
         "findings": [_finding(one) for one in found],
-        "axle_placing": placing and {
-            "window_m": list(placing.window_m) if placing.window_m else None, "best_m": placing.best_m, "worst_violation_kg": placing.worst_violation_kg,
+        "axle_placing": placing
+        and {
+            "window_m": list(placing.window_m) if placing.window_m else None,
+            "best_m": placing.best_m,
+            "worst_violation_kg": placing.worst_violation_kg,
             "fighting_cases": list(placing.fighting_cases) if placing.fighting_cases else None,
         },
         "limits": [
-            {"id": lim.id, "case_id": lim.case_id, "vehicle_id": lim.vehicle_id, "value": lim.value, "limit": lim.limit, "unit": lim.unit, "utilisation": use(lim), "severity": lim.severity}
+            {
+                "id": lim.id,
+                "case_id": lim.case_id,
+                "vehicle_id": lim.vehicle_id,
+                "value": lim.value,
+                "limit": lim.limit,
+                "unit": lim.unit,
+                "utilisation": use(lim),
+                "severity": lim.severity,
+            }
             for lim in s.limits
         ],
     }
@@ -57,7 +91,10 @@ def _axles(s: Studied) -> list[dict[str, float | None]]:
         bed = rig.bed
         both = [(0.0, bed.front_rating)] + ([(bed.wheelbase.si, bed.rear_rating)] if bed.wheelbase else [])
         return [{"station_m": at, "rating_kg": rating.si if rating else None} for at, rating in both]
-    return [{"station_m": a.station.si, "rating_kg": a.rating.si if a.rating else None} for a in sorted(rig.axles, key=lambda a: a.station.si)]
+    return [
+        {"station_m": a.station.si, "rating_kg": a.rating.si if a.rating else None}
+        for a in sorted(rig.axles, key=lambda a: a.station.si)
+    ]
 
 
 def _effective(support: Support | None) -> float | None:
@@ -68,13 +105,29 @@ def _effective(support: Support | None) -> float | None:
 def _case(s: Studied, row: int) -> dict[str, Any]:
     b, t, case = s.readings, s.table, s.table.cases[row]
     return {
-        "id": case.id, "name": case.name, "mode": case.case.mode, "towing": case.mode.towing, "total_kg": number(b.total_kg[row]), "tongue_kg": number(b.tongue_kg[row]),
-        "tongue_share": number(b.share[row]), "axle_kg": [number(kg) for kg in b.axle_kg[row]], "left_kg": number(b.left_kg[row]), "right_kg": number(b.right_kg[row]),
-        "cg_m": None if np.isnan(b.cg_m[row]).any() else [float(v) for v in b.cg_m[row]], "tongue_sigma_kg": number(b.tongue_sigma_kg[row]),
-        "chance_in_band": number(b.chance[row]), "band_kg": None if np.isnan(b.band_kg[row]).any() else [number(kg) for kg in b.band_kg[row]],
+        "id": case.id,
+        "name": case.name,
+        "mode": case.case.mode,
+        "towing": case.mode.towing,
+        "total_kg": number(b.total_kg[row]),
+        "tongue_kg": number(b.tongue_kg[row]),
+        "tongue_share": number(b.share[row]),
+        "axle_kg": [number(kg) for kg in b.axle_kg[row]],
+        "left_kg": number(b.left_kg[row]),
+        "right_kg": number(b.right_kg[row]),
+        "cg_m": None if np.isnan(b.cg_m[row]).any() else [float(v) for v in b.cg_m[row]],
+        "tongue_sigma_kg": number(b.tongue_sigma_kg[row]),
+        "chance_in_band": number(b.chance[row]),
+        "band_kg": None if np.isnan(b.band_kg[row]).any() else [number(kg) for kg in b.band_kg[row]],
         "same_as": list(case.same_as),
         "masses": [
-            {"id": t.ids[at], "mass_kg": float(t.mass_kg[row, at]), "x_m": float(t.x_m[row, at]), "y_m": float(t.y_m[row, at]), "z_m": float(t.z_m[row, at])}
+            {
+                "id": t.ids[at],
+                "mass_kg": float(t.mass_kg[row, at]),
+                "x_m": float(t.x_m[row, at]),
+                "y_m": float(t.y_m[row, at]),
+                "z_m": float(t.z_m[row, at]),
+            }
             for at in np.flatnonzero(t.mass_kg[row])
         ],
     }
@@ -82,10 +135,19 @@ def _case(s: Studied, row: int) -> dict[str, Any]:
 
 def _finding(one: Finding) -> dict[str, Any]:
     remedy = one.remedy and {
-        "says": one.remedy.says, "ops": msgspec.to_builtins(list(one.remedy.ops)),
+        "says": one.remedy.says,
+        "ops": msgspec.to_builtins(list(one.remedy.ops)),
         "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in one.remedy.after],
     }
     return {
-        "id": "/".join((one.code, *one.where)), "code": one.code, "severity": one.severity, "says": f"{one.title}. {one.says}", "why": one.why, "where": list(one.where),
-        "case_id": one.case_id, "remedy": remedy, "why_none": one.why_none, "set_aside": None,
+        "id": "/".join((one.code, *one.where)),
+        "code": one.code,
+        "severity": one.severity,
+        "says": f"{one.title}. {one.says}",
+        "why": one.why,
+        "where": list(one.where),
+        "case_id": one.case_id,
+        "remedy": remedy,
+        "why_none": one.why_none,
+        "set_aside": None,
     }

@@ -10,6 +10,7 @@ import json
 import os
 import re
 import tempfile
+from collections.abc import Iterator
 from importlib import resources
 from pathlib import Path
 from typing import Any, get_args
@@ -39,14 +40,18 @@ def read_bytes(data: bytes, name: str) -> Project:
     try:
         raw = msgspec.json.decode(data)
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
-        raise FileError(f"{name} is damaged: {_where(data, str(fault))}. The file before the last save is beside it, ending in .bak.") from None
+        raise FileError(
+            f"{name} is damaged: {_where(data, str(fault))}. The file before the last save is beside it, ending in .bak."
+        ) from None
     if not isinstance(raw, dict) or raw.get("format") != FORMAT:
-        raise FileError(f"{name} is not a build file: it does not begin with \"format\": \"{FORMAT}\".")
+        raise FileError(f'{name} is not a build file: it does not begin with "format": "{FORMAT}".')
     version = raw.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise FileError(f"{name} names no version: \"version\" should be a whole number from 1 to {VERSION}.")
+        raise FileError(f'{name} names no version: "version" should be a whole number from 1 to {VERSION}.')
     if version > VERSION:
-        raise FileError(f"{name} was made by a newer Uncle Sled (file version {version}, this one reads up to {VERSION}). It was left alone.")
+        raise FileError(
+            f"{name} was made by a newer Uncle Sled (file version {version}, this one reads up to {VERSION}). It was left alone."
+        )
     body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
     try:
         project = msgspec.convert(body, Project, strict=True)
@@ -93,7 +98,9 @@ def save(project: Project, path: Path) -> None:
     try:
         write_whole(path, to_bytes(project), backup=True)
     except OSError as fault:
-        raise FileError(f"{path.name} could not be saved in {path.parent}: {fault.strerror or fault}. What was there is untouched; save it somewhere else.") from None
+        raise FileError(
+            f"{path.name} could not be saved in {path.parent}: {fault.strerror or fault}. What was there is untouched; save it somewhere else."
+        ) from None
 
 
 def write_whole(path: Path, data: bytes, backup: bool = False) -> None:
@@ -151,7 +158,12 @@ def make_schema() -> dict[str, Any]:
     project["properties"].pop("unknown")
     project["properties"] = {"format": {"const": FORMAT}, "version": {"const": VERSION}, **project["properties"]}
     project["required"] = ["format", "version", *project["required"]]
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Uncle Sled build file", **project, "$defs": definitions}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Uncle Sled build file",
+        **project,
+        "$defs": definitions,
+    }
 
 
 def _schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:
@@ -172,7 +184,7 @@ def _named(raw: Any, path: list[Any]) -> str:
     return ".".join(words) or "the file"
 
 
-def _walk(node: Any, place: str) -> Any:
+def _walk(node: Any, place: str) -> Iterator[tuple[Any, str]]:
     if isinstance(node, msgspec.Struct):
         yield node, place
         if not isinstance(node, Quantity):
@@ -205,8 +217,15 @@ def _repeated_ids(project: Project) -> list[str]:
             items = getattr(node, name)
             if isinstance(items, tuple) and items and hasattr(items[0], "id"):
                 ids = [item.id for item in items]
-                faults += [f"{where + '.' if where else ''}{name}: the id “{one}” is used more than once." for one in sorted({i for i in ids if ids.count(i) > 1})]
-                faults += [f"{where + '.' if where else ''}{name}: the id “{one}” is empty or holds a dot." for one in ids if not one or "." in one]
+                faults += [
+                    f"{where + '.' if where else ''}{name}: the id “{one}” is used more than once."
+                    for one in sorted({i for i in ids if ids.count(i) > 1})
+                ]
+                faults += [
+                    f"{where + '.' if where else ''}{name}: the id “{one}” is empty or holds a dot."
+                    for one in ids
+                    if not one or "." in one
+                ]
     return faults
 
 
@@ -228,7 +247,11 @@ def _wrong_build(build: Build) -> list[str]:
         where = f"variants.{build.id}.stow.cases.{case.id}"
         if case.mode not in modes:
             faults.append(f"{where}.mode: there is no mode “{case.mode}”.")
-        faults += [f"{where}.levels.{lv.id}: {lv.level} is not between 0 and 1." for lv in case.levels if not 0 <= lv.level <= 1]
+        faults += [
+            f"{where}.levels.{lv.id}: {lv.level} is not between 0 and 1."
+            for lv in case.levels
+            if not 0 <= lv.level <= 1
+        ]
     for thing in build.stow.things:
         where = f"variants.{build.id}.stow.things.{thing.id}"
         for name in ("length", "width", "height", "mass"):
@@ -268,7 +291,10 @@ def _put_back(body: Any, place: str, value: Any) -> None:
     *way, last = place.split(APART)
     for step in way:
         if isinstance(node, (list, tuple)):
-            node = next((item for at, item in enumerate(node) if isinstance(item, dict) and item.get("id", str(at)) == step), None)
+            node = next(
+                (item for at, item in enumerate(node) if isinstance(item, dict) and item.get("id", str(at)) == step),
+                None,
+            )
         elif isinstance(node, dict):
             node = node.get(step)
         if node is None:

@@ -10,13 +10,24 @@ from uncle_sled.core.drawing.balance_sheet import Page
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, hatch_lines
 
-FACES = {"text": "IBMPlexSansCondensed-Regular.ttf", "strong": "IBMPlexSansCondensed-SemiBold.ttf", "head": "BarlowSemiCondensed-SemiBold.ttf"}
+FACES = {
+    "text": "IBMPlexSansCondensed-Regular.ttf",
+    "strong": "IBMPlexSansCondensed-SemiBold.ttf",
+    "head": "BarlowSemiCondensed-SemiBold.ttf",
+}
 
 
 def svg_bytes(page: Page) -> bytes:
     """The page as an SVG document, one user unit a point."""
-    root = Tree.Element("svg", {"xmlns": "http://www.w3.org/2000/svg", "viewBox": f"0 0 {page.width:g} {page.height:g}",
-                                "width": f"{page.width / 72 * 25.4:.1f}mm", "height": f"{page.height / 72 * 25.4:.1f}mm"})
+    root = Tree.Element(
+        "svg",
+        {
+            "xmlns": "http://www.w3.org/2000/svg",
+            "viewBox": f"0 0 {page.width:g} {page.height:g}",
+            "width": f"{page.width / 72 * 25.4:.1f}mm",
+            "height": f"{page.height / 72 * 25.4:.1f}mm",
+        },
+    )
     Tree.SubElement(root, "title").text = page.title
     style = Tree.SubElement(root, "style")
     style.text = "".join(_font_face(face, file) for face, file in FACES.items())
@@ -43,20 +54,51 @@ def _write(root: Tree.Element, defs: Tree.Element, shape: Poly | Circle | Text, 
         x, y = shape.at[0], height - shape.at[1] + shape.size * 0.34
         if shape.ground:
             left = x - shape.width * {"left": 0, "middle": 0.5, "right": 1}[shape.anchor] - 3
-            Tree.SubElement(root, "rect", {"x": f"{left:.2f}", "y": f"{y - shape.size:.2f}", "width": f"{shape.width + 6:.2f}", "height": f"{shape.size * 1.3:.2f}", "fill": "#FFFFFF"})
-        text = Tree.SubElement(root, "text", {
-            "x": f"{x:.2f}", "y": f"{y:.2f}", "font-family": f"sled-{shape.face}", "font-size": f"{shape.size:g}", "fill": _colour(shape.ink),
-            "text-anchor": {"left": "start", "middle": "middle", "right": "end"}[shape.anchor],
-        })
+            Tree.SubElement(
+                root,
+                "rect",
+                {
+                    "x": f"{left:.2f}",
+                    "y": f"{y - shape.size:.2f}",
+                    "width": f"{shape.width + 6:.2f}",
+                    "height": f"{shape.size * 1.3:.2f}",
+                    "fill": "#FFFFFF",
+                },
+            )
+        text = Tree.SubElement(
+            root,
+            "text",
+            {
+                "x": f"{x:.2f}",
+                "y": f"{y:.2f}",
+                "font-family": f"sled-{shape.face}",
+                "font-size": f"{shape.size:g}",
+                "fill": _colour(shape.ink),
+                "text-anchor": {"left": "start", "middle": "middle", "right": "end"}[shape.anchor],
+            },
+        )
         text.text = shape.text
         return
-    look = {"fill": _colour(shape.fill, getattr(shape, "tint", 1.0)), "stroke": _colour(shape.stroke), "stroke-width": f"{shape.width:g}"}
+    look = {
+        "fill": _colour(shape.fill, getattr(shape, "tint", 1.0)),
+        "stroke": _colour(shape.stroke),
+        "stroke-width": f"{shape.width:g}",
+    }
     if shape.dash:
         look["stroke-dasharray"] = " ".join(f"{d:g}" for d in shape.dash)
     if shape.id:
         look["data-part"] = shape.id
     if isinstance(shape, Circle):
-        Tree.SubElement(root, "circle", {"cx": f"{shape.centre[0]:.2f}", "cy": f"{height - shape.centre[1]:.2f}", "r": f"{shape.radius:.2f}", **look})
+        Tree.SubElement(
+            root,
+            "circle",
+            {
+                "cx": f"{shape.centre[0]:.2f}",
+                "cy": f"{height - shape.centre[1]:.2f}",
+                "r": f"{shape.radius:.2f}",
+                **look,
+            },
+        )
         return
     points = " ".join(f"{x:.2f},{height - y:.2f}" for x, y in shape.points)
     kind = "polygon" if shape.closed else "polyline"
@@ -66,10 +108,25 @@ def _write(root: Tree.Element, defs: Tree.Element, shape: Poly | Circle | Text, 
         Tree.SubElement(clip, "polygon", {"points": points})
         inside = Tree.SubElement(root, "g", {"clip-path": f"url(#c{at})"})
         if shape.band:
-            Tree.SubElement(inside, "polygon", {"points": points, "fill": "none", "stroke": _colour("wood"), "stroke-width": f"{2 * shape.band:.2f}"})
+            Tree.SubElement(
+                inside,
+                "polygon",
+                {"points": points, "fill": "none", "stroke": _colour("wood"), "stroke-width": f"{2 * shape.band:.2f}"},
+            )
         else:
             xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
             for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, min(xs), min(ys), max(xs), max(ys), 5.0):
-                Tree.SubElement(inside, "line", {"x1": f"{x0:.1f}", "y1": f"{height - y0:.1f}", "x2": f"{x1:.1f}", "y2": f"{height - y1:.1f}", "stroke": _colour(shape.stroke), "stroke-width": "0.35"})
+                Tree.SubElement(
+                    inside,
+                    "line",
+                    {
+                        "x1": f"{x0:.1f}",
+                        "y1": f"{height - y0:.1f}",
+                        "x2": f"{x1:.1f}",
+                        "y2": f"{height - y1:.1f}",
+                        "stroke": _colour(shape.stroke),
+                        "stroke-width": "0.35",
+                    },
+                )
         if shape.band:
             Tree.SubElement(root, "polygon", {"points": points, **{**look, "fill": "none"}})

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from functools import lru_cache
+from functools import cache
 from typing import Any, Literal, TypeVar, get_args
 
 import msgspec
@@ -48,8 +48,13 @@ def apply(root: S, ops: Iterable[Op]) -> S:
     return root
 
 
-@lru_cache(maxsize=None)
-def field_types(kind: type) -> dict[str, Any]:
+def field_types(kind: Any) -> dict[str, Any]:
+    """Names and types of a model's fields."""
+    return _field_types(kind)
+
+
+@cache
+def _field_types(kind: Any) -> dict[str, Any]:
     return {field.name: field.type for field in msgspec.structs.fields(kind)}
 
 
@@ -85,15 +90,14 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
 
 def _change_item(items: tuple[Any, ...], segments: list[str], op: Op, path: str) -> Any:
     wanted, rest = segments[0], segments[1:]
-    for at, item in enumerate(items):
-        if getattr(item, "id", item) == wanted:
-            break
-    else:
+    at = next((at for at, item in enumerate(items) if getattr(item, "id", item) == wanted), None)
+    if at is None:
         raise EditError(f"There is no “{wanted}” in {path}.")
+    item = items[at]
     if op.op == "remove" and not rest:
-        return items[:at] + items[at + 1:]
+        return items[:at] + items[at + 1 :]
     new = _change(item, rest, op, path) if rest else _converted(op.value, type(item), path)
-    return items if new is item else (*items[:at], new, *items[at + 1:])
+    return items if new is item else (*items[:at], new, *items[at + 1 :])
 
 
 def _no_inside(name: str, path: str) -> Any:
@@ -101,7 +105,9 @@ def _no_inside(name: str, path: str) -> Any:
 
 
 def _converted(value: Any, kind: Any, path: str) -> Any:
-    if isinstance(value, msgspec.Struct) or (isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)):
+    if isinstance(value, msgspec.Struct) or (
+        isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)
+    ):
         value = msgspec.to_builtins(value)
     try:
         return msgspec.convert(value, kind, strict=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Mode, Place, Thing
+from uncle_sled.core.document.stow import Mode, Thing
 
 Spot = tuple[float, float, float]
 
@@ -29,7 +29,11 @@ def place_ops(build: Build, mode: Mode, thing: Thing, spot: Spot, turn: int | No
     turn = turned if turn is None else turn
     new = {"x": (x, round(spot[0], 4)), "y": (y, round(spot[1], 4)), "z": (z, round(spot[2], 4))}
     if is_home(build, mode):
-        ops = [set_to(f"stow.things.{thing.id}.{axis}", {"si": after, "typed": None}) for axis, (before, after) in new.items() if abs(after - before) > 1e-9]
+        ops = [
+            set_to(f"stow.things.{thing.id}.{axis}", {"si": after, "typed": None})
+            for axis, (before, after) in new.items()
+            if abs(after - before) > 1e-9
+        ]
         return ops + ([set_to(f"stow.things.{thing.id}.turn", turn)] if turn != turned else [])
     path = f"stow.modes.{mode.id}.places"
     record = {"id": thing.id, **{axis: {"si": after, "typed": None} for axis, (_, after) in new.items()}, "turn": turn}

@@ -10,8 +10,19 @@ from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 
 Kind = Literal[
-    "tank", "battery", "solar", "charger", "appliance", "cabinet", "bed", "furniture", "gear",
-    "outside carrier", "vehicle aboard", "kit", "spare wheel",
+    "tank",
+    "battery",
+    "solar",
+    "charger",
+    "appliance",
+    "cabinet",
+    "bed",
+    "furniture",
+    "gear",
+    "outside carrier",
+    "vehicle aboard",
+    "kit",
+    "spare wheel",
 ]
 Contents = Literal["fresh", "grey", "black", "gas", "petrol", "diesel"]
 

@@ -35,7 +35,14 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     words = Words(s.build.brief.reading.shown())
     shapes: list[Primitive] = [
         Text((EDGE, HEIGHT - 50), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - 44), f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}", 11, "pencil", "text", "right"),
+        Text(
+            (WIDTH - EDGE, HEIGHT - 44),
+            f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}",
+            11,
+            "pencil",
+            "text",
+            "right",
+        ),
         line((EDGE, HEIGHT - 60), (WIDTH - EDGE, HEIGHT - 60), "rule"),
     ]
     shapes += _drawing(s, words)
@@ -43,7 +50,16 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     low = _cases(s, words, shapes, top)
     _limits(s, words, shapes, low - 12)
     _findings(found, shapes, top)
-    shapes.append(Text((EDGE, 24), f"{s.band.says}. Screening only: weigh it before you tow; plates, papers, local law and licensed people decide.", 9, "pencil", "text", "left"))
+    shapes.append(
+        Text(
+            (EDGE, 24),
+            f"{s.band.says}. Screening only: weigh it before you tow; plates, papers, local law and licensed people decide.",
+            9,
+            "pencil",
+            "text",
+            "left",
+        )
+    )
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{project_name}: balance sheet")
 
 
@@ -54,23 +70,51 @@ def _drawing(s: Studied, words: Words) -> list[Primitive]:
     x0 = (WIDTH - scale * (reach + left)) / 2
     y0 = HEIGHT - 70 - DRAWING_HIGH + 12
     shapes: list[Primitive] = list(placed(whole_view(s, 0, "side", scale), scale, x0, y0))
-    shapes.append(Text((WIDTH - EDGE, HEIGHT - 76), f"left side, 1 : {round(1 / (scale * 0.0254 / 72))}", 9, "pencil", "text", "right"))
+    shapes.append(
+        Text(
+            (WIDTH - EDGE, HEIGHT - 76),
+            f"left side, 1 : {round(1 / (scale * 0.0254 / 72))}",
+            9,
+            "pencil",
+            "text",
+            "right",
+        )
+    )
     cg = s.readings.cg_m[0] if len(s.readings.cg_m) else np.full(3, np.nan)
     if not np.isnan(cg).any():
         at = (x0 + float(cg[0]) * scale, y0 + float(cg[2]) * scale)
-        shapes += [Circle(at, 6, "ink", "paper", 1.4), line((at[0] - 6, at[1]), (at[0] + 6, at[1])), line((at[0], at[1] - 6), (at[0], at[1] + 6))]
+        shapes += [
+            Circle(at, 6, "ink", "paper", 1.4),
+            line((at[0] - 6, at[1]), (at[0] + 6, at[1])),
+            line((at[0], at[1] - 6), (at[0], at[1] + 6)),
+        ]
     if s.support is not None and s.support.carrier == "ball":
         axle = s.support.mean_axle_m
         y = y0 - 10
-        shapes += [line((x0, y), (x0 + axle * scale, y), "pencil"), Text((x0 + axle * scale / 2, y), f"ball to axle {words.m(axle)}", 10, "ink", ground="paper")]
+        shapes += [
+            line((x0, y), (x0 + axle * scale, y), "pencil"),
+            Text((x0 + axle * scale / 2, y), f"ball to axle {words.m(axle)}", 10, "ink", ground="paper"),
+        ]
     return shapes
 
 
 def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
     bed = s.build.rig.carrier == "vehicle bed"
-    heads = ("Case", "Total", "Front" if bed else "On the ball", "Rear" if bed else "Share", "Want" if not bed else "", "Axle" if not bed else "", "Left / right", "In band")
+    heads = (
+        "Case",
+        "Total",
+        "Front" if bed else "On the ball",
+        "Rear" if bed else "Share",
+        "Want" if not bed else "",
+        "Axle" if not bed else "",
+        "Left / right",
+        "In band",
+    )
     stops = (0, 255, 312, 348, 400, 440, 488, 520)
-    shapes += [Text((EDGE + x, top), head, 10, "pencil", "text", "left" if at == 0 else "right") for at, (x, head) in enumerate(zip(stops, heads, strict=True))]
+    shapes += [
+        Text((EDGE + x, top), head, 10, "pencil", "text", "left" if at == 0 else "right")
+        for at, (x, head) in enumerate(zip(stops, heads, strict=True))
+    ]
     y = top - 4
     b = s.readings
     for row, case in enumerate(s.table.cases):
@@ -83,22 +127,42 @@ def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> flo
         shapes.append(line((EDGE, y + ROW - 7), (EDGE + 520, y + ROW - 7), "rule", 0.5))
         shapes.append(Text((EDGE + 76, y), elided(case.says, 9, 138), 9, "pencil", "text", "left"))
         for at, (x, cell) in enumerate(zip(stops, (elided(case.name, 10, 72), *cells), strict=True)):
-            shapes.append(Text((EDGE + x, y), cell, 10, "primer" if out and at in (2, 3) else "ink", "strong" if at == 2 else "text", "left" if at == 0 else "right"))
+            shapes.append(
+                Text(
+                    (EDGE + x, y),
+                    cell,
+                    10,
+                    "primer" if out and at in (2, 3) else "ink",
+                    "strong" if at == 2 else "text",
+                    "left" if at == 0 else "right",
+                )
+            )
     return y - 6
 
 
 def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
     b = s.readings
     total = words.kg(float(b.total_kg[row]))
-    sides = "" if np.isnan(b.left_kg[row]) else f"{words.bare_kg(float(b.left_kg[row]))} / {words.bare_kg(float(b.right_kg[row]))}"
+    sides = (
+        ""
+        if np.isnan(b.left_kg[row])
+        else f"{words.bare_kg(float(b.left_kg[row]))} / {words.bare_kg(float(b.right_kg[row]))}"
+    )
     if bed:
         axles = [words.kg(float(kg)) for kg in b.axle_kg[row]] or ["", ""]
         return total, axles[0], axles[1], "", "", sides, ""
     if np.isnan(b.tongue_kg[row]):
         return total, "", "", "", "", "", ""
     low, high = (float(kg) for kg in b.band_kg[row])
-    return (total, words.kg(float(b.tongue_kg[row])), words.share(float(b.share[row])), f"{words.bare_kg(low)} to {words.bare_kg(high)}",
-            words.kg(float(b.total_kg[row] - b.tongue_kg[row])), sides, words.share(float(b.chance[row]), 0))
+    return (
+        total,
+        words.kg(float(b.tongue_kg[row])),
+        words.share(float(b.share[row])),
+        f"{words.bare_kg(low)} to {words.bare_kg(high)}",
+        words.kg(float(b.total_kg[row] - b.tongue_kg[row])),
+        sides,
+        words.share(float(b.chance[row]), 0),
+    )
 
 
 def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
@@ -110,20 +174,45 @@ def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> No
             break
         share = min(use(limit), 1.2)
         shapes += [
-            Text((EDGE, y), elided(limit.name, 10, 108), 10, "ink", "text", "left"), rect(EDGE + 112, y - 4, 150, 7, stroke="", fill="rule"),
-            rect(EDGE + 112, y - 4, 150 * min(share, 1.0), 7, stroke="", fill="primer" if limit.severity == "stop" else "ochre" if limit.severity else "spruce"),
+            Text((EDGE, y), elided(limit.name, 10, 108), 10, "ink", "text", "left"),
+            rect(EDGE + 112, y - 4, 150, 7, stroke="", fill="rule"),
+            rect(
+                EDGE + 112,
+                y - 4,
+                150 * min(share, 1.0),
+                7,
+                stroke="",
+                fill="primer" if limit.severity == "stop" else "ochre" if limit.severity else "spruce",
+            ),
             line((EDGE + 262, y - 6), (EDGE + 262, y + 5), "ink", 1.2),
-            Text((EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"),
-            Text((EDGE + 520, y), next(c.name for c in s.table.cases if c.id == limit.case_id), 10, "pencil", "text", "right"),
+            Text(
+                (EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"
+            ),
+            Text(
+                (EDGE + 520, y),
+                next(c.name for c in s.table.cases if c.id == limit.case_id),
+                10,
+                "pencil",
+                "text",
+                "right",
+            ),
         ]
 
 
 def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
     left, wide = EDGE + 546, WIDTH - 2 * EDGE - 546
-    shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
+    shapes.append(
+        Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left")
+    )
     y = top - 18
     for one in found:
-        words = [(one.title, "strong", "primer" if one.severity == "stop" else "ochre word" if one.severity == "mind" else "ink")]
+        words = [
+            (
+                one.title,
+                "strong",
+                "primer" if one.severity == "stop" else "ochre word" if one.severity == "mind" else "ink",
+            )
+        ]
         words += [(text, "text", "ink") for text in wrapped(one.says, 10, wide)[:4]]
         if one.remedy:
             words += [(text, "text", "spruce") for text in wrapped(one.remedy.says, 10, wide)[:3]]
@@ -146,5 +235,3 @@ def wrapped(text: str, size: float, room: float, face: str = "text") -> list[str
         else:
             lines.append(word)
     return lines
-
-

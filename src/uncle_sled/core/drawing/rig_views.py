@@ -19,6 +19,8 @@ from uncle_sled.core.units import weight
 
 LABEL = 11.0
 LEADING = 1.2
+MOST_LEADERS = 60  # more things than this leave their names to hovering
+Box = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
@@ -55,7 +57,19 @@ def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, .
         turn = place.turn if place else thing.turn
         x, y, z = (place.x.si, place.y.si, place.z.si) if place else (thing.x.si, thing.y.si, thing.z.si)
         mass = weighs.get(thing.id, thing.mass.si)
-        made.append(Placed(thing, x, y, z, standing_size_m(thing, turn), turn, levels.get(thing.id, 0.0) if thing.tank else None, mass, mass != 0.0 or thing.mass.si == 0.0))
+        made.append(
+            Placed(
+                thing,
+                x,
+                y,
+                z,
+                standing_size_m(thing, turn),
+                turn,
+                levels.get(thing.id, 0.0) if thing.tank else None,
+                mass,
+                mass != 0.0 or thing.mass.si == 0.0,
+            )
+        )
     return tuple(sorted(made, key=lambda p: -p.size[0] * p.size[2]))
 
 
@@ -69,7 +83,15 @@ def side_rig(build: Build) -> tuple[Primitive, ...]:
     top = frame_top_m(build)
     end = build.rig.frame_length.si if build.rig.frame_length else reach
     ball = ball_height_m(build)
-    shapes.append(Poly(((0.05, ball - 0.03), (0.35, top - 0.07), (end, top - 0.07), (end, top), (0.35, top), (0.05, ball + 0.03)), "zinc", "zinc", 1.0, id="frame"))
+    shapes.append(
+        Poly(
+            ((0.05, ball - 0.03), (0.35, top - 0.07), (end, top - 0.07), (end, top), (0.35, top), (0.05, ball + 0.03)),
+            "zinc",
+            "zinc",
+            1.0,
+            id="frame",
+        )
+    )
     shapes.append(Circle((0.0, ball), 0.055, "ink", "zinc", 1.2, id="ball"))
     if build.rig.jack_station:
         at = build.rig.jack_station.si
@@ -77,7 +99,15 @@ def side_rig(build: Build) -> tuple[Primitive, ...]:
         shapes.append(rect(at - 0.06, 0.05, 0.12, 0.03, stroke="zinc", fill="zinc", id="jack"))
     if build.rig.stabiliser_station:
         at = build.rig.stabiliser_station.si
-        shapes.append(Poly(((at, top - 0.07), (at + 0.12, top * 0.45), (at + 0.06, top * 0.45)), "zinc", "zinc", 1.0, id="stabiliser"))
+        shapes.append(
+            Poly(
+                ((at, top - 0.07), (at + 0.12, top * 0.45), (at + 0.06, top * 0.45)),
+                "zinc",
+                "zinc",
+                1.0,
+                id="stabiliser",
+            )
+        )
     return tuple(shapes)
 
 
@@ -85,12 +115,18 @@ def side_wheels(build: Build) -> tuple[Primitive, ...]:
     """Wheels last, over the body's edge."""
     wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
     if build.rig.carrier == "vehicle bed":
-        stations = [("front-axle", 0.0)] + ([("rear-axle", build.rig.bed.wheelbase.si)] if build.rig.bed.wheelbase else [])
+        stations = [("front-axle", 0.0)] + (
+            [("rear-axle", build.rig.bed.wheelbase.si)] if build.rig.bed.wheelbase else []
+        )
     else:
         stations = [(axle.id, axle.station.si) for axle in build.rig.axles]
     shapes: list[Primitive] = []
     for id, at in stations:
-        shapes += [Circle((at, wheel), wheel, "ink", "tyre", 1.0, id=id), Circle((at, wheel), wheel * 0.56, "ink", "hub", 1.0, id=id), Circle((at, wheel), wheel * 0.1, "ink", "ink", 1.0, id=id)]
+        shapes += [
+            Circle((at, wheel), wheel, "ink", "tyre", 1.0, id=id),
+            Circle((at, wheel), wheel * 0.56, "ink", "hub", 1.0, id=id),
+            Circle((at, wheel), wheel * 0.1, "ink", "ink", 1.0, id=id),
+        ]
     return tuple(shapes)
 
 
@@ -100,11 +136,20 @@ def _truck_side(build: Build, wheel: float) -> list[Primitive]:
     front = bed.bed_front.si if bed.bed_front else 0.8
     top = bed.bed_top.si if bed.bed_top else 0.95
     end = front + (bed.bed_length.si if bed.bed_length else base)
-    cab: tuple[Point, ...] = ((-0.85, wheel * 0.8), (-0.85, 1.05), (-0.45, 1.18), (0.05, 1.95), (front - 0.1, 2.0), (front - 0.1, wheel * 0.8))
+    cab: tuple[Point, ...] = (
+        (-0.85, wheel * 0.8),
+        (-0.85, 1.05),
+        (-0.45, 1.18),
+        (0.05, 1.95),
+        (front - 0.1, 2.0),
+        (front - 0.1, wheel * 0.8),
+    )
     window: tuple[Point, ...] = ((-0.2, 1.22), (0.14, 1.82), (front - 0.3, 1.84), (front - 0.3, 1.22))
     return [
-        Poly(cab, "vehicle", "vehicle", 1.2, tint=0.35, id="vehicle"), Poly(window, "vehicle", "body", 1.0, id="vehicle"),
-        rect(-0.1, wheel * 1.1, end + 0.1, 0.14, stroke="zinc", fill="zinc", id="frame"), rect(front, top - 0.1, end - front, 0.1, stroke="zinc", fill="zinc", id="bed"),
+        Poly(cab, "vehicle", "vehicle", 1.2, tint=0.35, id="vehicle"),
+        Poly(window, "vehicle", "body", 1.0, id="vehicle"),
+        rect(-0.1, wheel * 1.1, end + 0.1, 0.14, stroke="zinc", fill="zinc", id="frame"),
+        rect(front, top - 0.1, end - front, 0.1, stroke="zinc", fill="zinc", id="bed"),
     ]
 
 
@@ -137,16 +182,30 @@ def plan_rig(build: Build) -> tuple[Primitive, ...]:
         bed = build.rig.bed
         front, width = (bed.bed_front.si if bed.bed_front else 0.8), (bed.bed_width.si if bed.bed_width else 1.9)
         end = front + (bed.bed_length.si if bed.bed_length else 3.0)
-        shapes.append(rect(-0.85, -0.85, front + 0.75, 1.7, stroke="vehicle", fill="vehicle", tint=0.35, width=1.2, id="vehicle"))
+        shapes.append(
+            rect(-0.85, -0.85, front + 0.75, 1.7, stroke="vehicle", fill="vehicle", tint=0.35, width=1.2, id="vehicle")
+        )
         shapes.append(rect(front, -width / 2, end - front, width, stroke="zinc", fill="", width=1.6, id="bed"))
         return tuple(shapes)
-    width = build.rig.frame_width.si if build.rig.frame_width else (build.shell.width.si * 0.85 if build.shell.width else 1.4)
+    width = (
+        build.rig.frame_width.si
+        if build.rig.frame_width
+        else (build.shell.width.si * 0.85 if build.shell.width else 1.4)
+    )
     end = build.rig.frame_length.si if build.rig.frame_length else reach
-    nose = build.rig.drawbar_length.si if build.rig.drawbar_length else (build.shell.front.si if build.shell.front and build.shell.form != "none" else 0.3 * end)
+    nose = (
+        build.rig.drawbar_length.si
+        if build.rig.drawbar_length
+        else (build.shell.front.si if build.shell.front and build.shell.form != "none" else 0.3 * end)
+    )
     for side in (-1, 1):
         shapes.append(line((0.05, 0.0), (nose, side * width / 2), "zinc", 4.0, id="frame"))
         shapes.append(line((nose, side * width / 2), (end, side * width / 2), "zinc", 3.0, id="frame"))
-    shapes += [line((nose, -width / 2), (nose, width / 2), "zinc", 3.0, id="frame"), line((end, -width / 2), (end, width / 2), "zinc", 3.0, id="frame"), Circle((0.0, 0.0), 0.055, "ink", "zinc", 1.2, id="ball")]
+    shapes += [
+        line((nose, -width / 2), (nose, width / 2), "zinc", 3.0, id="frame"),
+        line((end, -width / 2), (end, width / 2), "zinc", 3.0, id="frame"),
+        Circle((0.0, 0.0), 0.055, "ink", "zinc", 1.2, id="ball"),
+    ]
     return tuple(shapes)
 
 
@@ -161,7 +220,9 @@ def plan_wheels(build: Build) -> tuple[Primitive, ...]:
         track = build.rig.track.si if build.rig.track else 1.5
         stations = [(axle.id, axle.station.si) for axle in build.rig.axles]
     return tuple(
-        rect(at - wheel, side * track / 2 - wide / 2, 2 * wheel, wide, stroke="ink", fill="tyre", id=id) for id, at in stations for side in (-1, 1)
+        rect(at - wheel, side * track / 2 - wide / 2, 2 * wheel, wide, stroke="ink", fill="tyre", id=id)
+        for id, at in stations
+        for side in (-1, 1)
     )
 
 
@@ -173,7 +234,20 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     wall = shell.wall.si if shell.wall else 0.0
     if width <= 0:
         return ()
-    return (rect(front, -width / 2, shell.length.si, width, stroke="ink", fill="body", width=1.6, band=wall, hatch="wood" if wall else "", id="shell"),)
+    return (
+        rect(
+            front,
+            -width / 2,
+            shell.length.si,
+            width,
+            stroke="ink",
+            fill="body",
+            width=1.6,
+            band=wall,
+            hatch="wood" if wall else "",
+            id="shell",
+        ),
+    )
 
 
 def thing_shapes(p: Placed, view: str) -> tuple[Primitive, ...]:
@@ -185,50 +259,89 @@ def thing_shapes(p: Placed, view: str) -> tuple[Primitive, ...]:
     if lx <= 0 or high <= 0:
         return (Circle((p.x, low), 0.04, group, group, 1.2, id=p.thing.id),)
     dash: tuple[float, ...] = () if p.aboard else (4, 3)
+    if view == "plan" and p.thing.kind == "solar":  # it lies on the roof: an outline, so that the inside shows
+        return (rect(p.x, low, lx, high, stroke=group, fill="", width=1.3, dash=(6, 3), id=p.thing.id),)
     hatch = HATCH_OF_GROUP[group] if p.thing.tank is None and p.aboard else ""
-    shapes: list[Primitive] = [rect(p.x, low, lx, high, stroke=group, fill=group if p.aboard else "", tint=0.24, hatch=hatch, width=1.3, dash=dash, id=p.thing.id)]
+    shapes: list[Primitive] = [
+        rect(
+            p.x,
+            low,
+            lx,
+            high,
+            stroke=group,
+            fill=group if p.aboard else "",
+            tint=0.24,
+            hatch=hatch,
+            width=1.3,
+            dash=dash,
+            id=p.thing.id,
+        )
+    ]
     if p.level and view == "side":
-        shapes.append(rect(p.x, low, lx, high * p.level, stroke=group, fill=group, tint=0.62, width=0.8, hatch="water", id=p.thing.id))
+        shapes.append(
+            rect(
+                p.x,
+                low,
+                lx,
+                high * p.level,
+                stroke=group,
+                fill=group,
+                tint=0.62,
+                width=0.8,
+                hatch="water",
+                id=p.thing.id,
+            )
+        )
     return tuple(shapes)
 
 
-def thing_label(p: Placed, view: str, px_per_m: float, words: str, taken: list[tuple[float, float, float, float]] | None = None) -> tuple[Text, ...]:
-    """Name and mass where they fit inside the box; shortened or left to hovering where they do not.
+def thing_label(
+    p: Placed, view: str, px_per_m: float, words: str, taken: list[Box] | None = None, over: Sequence[Box] = ()
+) -> tuple[Text, ...]:
+    """Name and mass where they fit inside the box; nothing where they do not.
 
-    taken: label rectangles already set [m]; a label that would cross one is left out.
+    taken: label rectangles already set [m]; over: boxes painted over this one. A label that would
+    meet either is left out.
     """
     lx, ly, lz = p.size
     tall = lz if view == "side" else ly
-    centre = (p.x + lx / 2, (p.z + lz / 2) if view == "side" else p.y)
-    room, rows = lx * px_per_m - 5, int(max(tall * px_per_m - 2, 0) // (LABEL * LEADING))
+    low = p.z if view == "side" else p.y - ly / 2
+    room, rows = lx * px_per_m - 6, int(max(tall * px_per_m - 2, 0) // (LABEL * LEADING))
     if rows < 1 or room < 14:
         return ()
-    name, face = p.thing.name, "text"
-    lines: list[str]
-    if rows >= 2 and text_width(name, LABEL) > room and " " in name:
-        lines = _wrapped(name, room, rows)
-    else:
-        short = elided(name, LABEL, room)
-        lines = [short] if len(short) >= min(5, len(name)) else []
+    lines = _wrapped(p.thing.name, room, rows)
     if not lines:
         return ()
     if len(lines) < rows and text_width(words, LABEL) <= room:
         lines.append(words)
     step = LABEL * LEADING / px_per_m
     wide = max(text_width(text, LABEL) for text in lines) / px_per_m
-    spot = (centre[0] - wide / 2, centre[1] - step * len(lines) / 2, centre[0] + wide / 2, centre[1] + step * len(lines) / 2)
-    if taken is not None:
-        if any(spot[0] < o[2] and spot[2] > o[0] and spot[1] < o[3] and spot[3] > o[1] for o in taken):
-            return ()
-        taken.append(spot)
-    top = centre[1] + step * (len(lines) - 1) / 2
-    return tuple(
-        Text((centre[0], top - step * at), text, LABEL, "pencil" if text == words and at else "ink", face, id=p.thing.id)  # type: ignore[arg-type]
-        for at, text in enumerate(lines)
-    )
+    for share in (0.5, 0.25, 0.75, 0.12, 0.88):
+        x, y = p.x + lx / 2, low + tall * share
+        if (min(y - low, low + tall - y)) < step * len(lines) / 2:
+            continue
+        spot = (x - wide / 2, y - step * len(lines) / 2, x + wide / 2, y + step * len(lines) / 2)
+        if _meets(spot, taken or ()) or _meets(spot, over):
+            continue
+        if taken is not None:
+            taken.append(spot)
+        top = y + step * (len(lines) - 1) / 2
+        return tuple(
+            Text(
+                (x, top - step * at),
+                text,
+                LABEL,
+                "pencil" if text == words and at else "ink",
+                ground="body",
+                id=p.thing.id,
+            )
+            for at, text in enumerate(lines)
+        )
+    return ()
 
 
 def _wrapped(name: str, room: float, rows: int) -> list[str]:
+    """The name in lines that fit, or nothing."""
     lines: list[str] = []
     for word in name.split():
         joined = f"{lines[-1]} {word}" if lines else word
@@ -236,41 +349,172 @@ def _wrapped(name: str, room: float, rows: int) -> list[str]:
             lines[-1] = joined
         else:
             lines.append(word)
-    if len(lines) > rows or any(text_width(text, LABEL) > room for text in lines):
-        short = elided(name, LABEL, room)
-        return [short] if len(short) >= 5 else []
-    return lines
+    return [] if len(lines) > rows or any(text_width(text, LABEL) > room for text in lines) else lines
 
 
-def things_view(s: Studied, row: int, view: str, px_per_m: float, things: Sequence[Placed]) -> tuple[Primitive, ...]:
-    """All things of one view, big ones under small ones, with the labels that have room."""
+@dataclass
+class Labels:
+    """What has been written in a view so far, so that nothing is written over it."""
+
+    taken: list[Box]
+    named: set[str]
+
+
+def things_view(
+    s: Studied, row: int, view: str, px_per_m: float, things: Sequence[Placed], labels: Labels | None = None
+) -> tuple[Primitive, ...]:
+    """All things of one view, big ones under small ones, with the labels that have room inside."""
     shown = s.build.brief.reading.shown()
-    order = list(things) if view == "side" else sorted(things, key=lambda p: p.z + p.size[2])
+    labels = labels or Labels([], set())
+    across = 2 if view == "side" else 1
+    order = sorted(things, key=lambda p: -p.size[0] * p.size[across])
     shapes: list[Primitive] = []
     for p in order:
         shapes += thing_shapes(p, view)
-    taken: list[tuple[float, float, float, float]] = []
-    for p in sorted(order, key=lambda p: -p.mass_kg):
-        shapes += thing_label(p, view, px_per_m, weight(p.mass_kg, shown), taken)
+    boxes = [box_of(q, view) for q in order]
+    for at, p in sorted(enumerate(order), key=lambda pair: -pair[1].mass_kg):
+        # a label inside a box must not lie under a smaller box
+        over = [b for b in boxes[at + 1 :] if b[2] > b[0]] if len(things) <= MOST_LEADERS else []
+        label = thing_label(p, view, px_per_m, weight(p.mass_kg, shown), labels.taken, over)
+        shapes += label
+        if label:
+            labels.named.add(p.thing.id)
     return tuple(shapes)
+
+
+def names_beside(
+    s: Studied, view: str, px_per_m: float, things: Sequence[Placed], labels: Labels
+) -> tuple[Primitive, ...]:
+    """Names with leaders for the things that found no room inside their box, heaviest first."""
+    if len(things) > MOST_LEADERS:
+        return ()
+    boxes = [box_of(p, view) for p in things] + _structure(s.build, view)
+    edges = _edges(s.build, view)
+    shapes: list[Primitive] = []
+    for p in sorted(things, key=lambda p: -p.mass_kg):
+        if p.thing.id not in labels.named and p.aboard:
+            made = _beside(p, view, px_per_m, boxes, labels.taken, edges)
+            if made:
+                labels.named.add(p.thing.id)
+                shapes += made
+    return tuple(shapes)
+
+
+def _structure(build: Build, view: str) -> list[Box]:
+    """Rectangles that no name should cover: frame, drawbar, wheels."""
+    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    stations = (
+        [a.station.si for a in build.rig.axles]
+        if build.rig.carrier == "ball"
+        else [0.0, build.rig.bed.wheelbase.si if build.rig.bed.wheelbase else 3.0]
+    )
+    top = frame_top_m(build)
+    if view == "side":
+        made = [(x - wheel, 0.0, x + wheel, 2 * wheel) for x in stations]
+        jack = build.rig.jack_station.si if build.rig.jack_station else None
+        return (
+            made
+            + [(-0.1, top - 0.12, length_m(build) + 0.2, top + 0.01), (-1.0, -0.3, length_m(build) + 1, 0.03)]
+            + ([(jack - 0.07, 0.0, jack + 0.07, top)] if jack is not None else [])
+        )
+    half = (build.rig.track.si if build.rig.track else 1.6) / 2
+    return [(x - wheel, side * half - 0.12, x + wheel, side * half + 0.12) for x in stations for side in (-1, 1)] + [
+        (-0.3, -0.012, 0.3, 0.012)
+    ]
+
+
+def _edges(build: Build, view: str) -> list[Point]:
+    """Points along the body's outline, so that no name stands across the wall."""
+    shell = build.shell
+    body = silhouette_of(shell)
+    if body is None:
+        return []
+    if view == "side":
+        corners = [(float(x), float(z)) for x, z in body.polygon]
+    else:
+        front, length, half = (
+            (shell.front.si if shell.front else 0.0),
+            (shell.length.si if shell.length else 0.0),
+            (shell.width.si if shell.width else 0.0) / 2,
+        )
+        corners = [(front, -half), (front, half), (front + length, half), (front + length, -half)]
+    points: list[Point] = []
+    for a, b in zip(corners, corners[1:] + corners[:1], strict=True):
+        steps = max(1, int(max(abs(b[0] - a[0]), abs(b[1] - a[1])) / 0.04))
+        points += [(a[0] + (b[0] - a[0]) * k / steps, a[1] + (b[1] - a[1]) * k / steps) for k in range(steps)]
+    return points
+
+
+def box_of(p: Placed, view: str) -> Box:
+    """The thing's rectangle in a view [m]: left, low, right, high."""
+    low, tall = (p.z, p.size[2]) if view == "side" else (p.y - p.size[1] / 2, p.size[1])
+    return p.x, low, p.x + p.size[0], low + tall
+
+
+def _meets(a: Box, others: Sequence[Box]) -> bool:
+    return any(a[0] < o[2] and a[2] > o[0] and a[1] < o[3] and a[3] > o[1] for o in others)
+
+
+def _beside(
+    p: Placed, view: str, px_per_m: float, boxes: list[Box], taken: list[Box], edges: list[Point]
+) -> tuple[Primitive, ...]:
+    """A name set beside its box with a leader, in the nearest free spot; none where there is no room."""
+    name = elided(p.thing.name, LABEL, 104)
+    wide, tall = (text_width(name, LABEL) + 4) / px_per_m, LABEL * LEADING / px_per_m
+    box = box_of(p, view)
+    middle = (box[0] + box[2]) / 2
+    for up in (9, 20, 34, 50, 68):
+        for side in (1, -1):
+            y = box[3] + up / px_per_m if side > 0 else box[1] - up / px_per_m
+            for aside in (0.0, -0.55, 0.55, -1.0, 1.0):
+                x = middle + aside * wide
+                spot = (x - wide / 2, y - tall / 2, x + wide / 2, y + tall / 2)
+                if (
+                    _meets(spot, boxes)
+                    or _meets(spot, taken)
+                    or any(spot[0] <= e[0] <= spot[2] and spot[1] <= e[1] <= spot[3] for e in edges)
+                ):
+                    continue
+                start = (middle, box[3] if side > 0 else box[1])
+                end = (min(max(middle, spot[0] + 3 / px_per_m), spot[2] - 3 / px_per_m), y - side * tall * 0.5)
+                thin = 1.5 / px_per_m
+                leader = (
+                    min(start[0], end[0]) - thin,
+                    min(start[1], end[1]),
+                    max(start[0], end[0]) + thin,
+                    max(start[1], end[1]),
+                )
+                if _meets(leader, taken):
+                    continue
+                taken += [spot, leader]
+                return (
+                    line(start, end, stroke="pencil", width=0.8, id=p.thing.id),
+                    Text((x, y), name, LABEL, "ink", id=p.thing.id),
+                )
+    return ()
 
 
 def whole_view(s: Studied, row: int, view: str, px_per_m: float) -> tuple[Primitive, ...]:
     """Rig, body, things and wheels of one view."""
-    things = things_in(s, row)
+    things, labels = things_in(s, row), Labels([], set())
+    inside = things_view(s, row, view, px_per_m, things, labels)
+    beside = names_beside(s, view, px_per_m, things, labels)
     if view == "side":
-        return (*side_rig(s.build), *side_body(s.build), *things_view(s, row, view, px_per_m, things), *side_wheels(s.build))
-    return (*plan_rig(s.build), *plan_wheels(s.build), *plan_body(s.build), *things_view(s, row, view, px_per_m, things))
+        return (*side_rig(s.build), *side_body(s.build), *inside, *side_wheels(s.build), *beside)
+    return (*plan_rig(s.build), *plan_wheels(s.build), *plan_body(s.build), *inside, *beside)
 
 
 def heights_m(build: Build) -> tuple[float, float]:
     """Top of the side view and half width of the plan [m]."""
     body = silhouette_of(build.shell)
-    tops = [frame_top_m(build) + 0.3] + ([float(body.skin[:, 1].max())] if body is not None else [])
+    tops = [frame_top_m(build) + 0.3] + ([float(body.skin[:, 1].max()) + 0.22] if body is not None else [])
     tops += [t.z.si + t.height.si for t in build.stow.things if 0 < t.z.si + t.height.si < 12]
     if build.rig.carrier == "vehicle bed":
         tops.append(2.1)
-    halves = [(build.rig.track.si if build.rig.track else 1.6) / 2 + 0.12, (build.shell.width.si / 2 if build.shell.width and build.shell.form != "none" else 0.7)]
+    halves = [
+        (build.rig.track.si if build.rig.track else 1.6) / 2 + 0.12,
+        (build.shell.width.si / 2 if build.shell.width and build.shell.form != "none" else 0.7),
+    ]
     if build.rig.carrier == "vehicle bed":
         halves.append((build.rig.bed.bed_width.si if build.rig.bed.bed_width else 2.0) / 2)
     return max(tops), max(halves)

@@ -29,7 +29,7 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
         return text
     for keep in range(len(text) - 1, 1, -1):
         head = (keep + 1) // 2
-        short = text[:head].rstrip() + "…" + (text[-(keep - head):].lstrip() if keep > head else "")
+        short = text[:head].rstrip() + "…" + (text[-(keep - head) :].lstrip() if keep > head else "")
         if text_width(short, size, face) <= room:
             return short
     return "…" if text_width("…", size, face) <= room else ""

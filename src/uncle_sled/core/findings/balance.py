@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.words import Words, lower_first, upper_first
 from uncle_sled.core.studies.limits import JACK_FACTOR, Limit
 from uncle_sled.core.studies.parked import PERSON_KG
@@ -37,15 +37,43 @@ def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
 def _no_reading(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
     if s.trouble:
-        yield Finding("no-statics", "stop", "Rig", "No reading from this rig", s.trouble, "A body stands on the ball and on wheels behind it.", ("rig",),
-                      why_none="Only the right measure helps: type it on the Rig stop.")
+        yield Finding(
+            "no-statics",
+            "stop",
+            "Rig",
+            "No reading from this rig",
+            s.trouble,
+            "A body stands on the ball and on wheels behind it.",
+            ("rig",),
+            why_none="Only the right measure helps: type it on the Rig stop.",
+        )
     elif s.support is None:
-        what = "Tell the wheelbase of the vehicle" if rig.carrier == "vehicle bed" else "Tell where the axle stands, or will stand"
-        yield Finding("no-axle", "note", "Rig", "No axle yet", f"{what}, and the reading on the ball appears.", "Nothing can be balanced on nothing.", ("rig",),
-                      why_none="Type it on the Rig stop.")
+        what = (
+            "Tell the wheelbase of the vehicle"
+            if rig.carrier == "vehicle bed"
+            else "Tell where the axle stands, or will stand"
+        )
+        yield Finding(
+            "no-axle",
+            "note",
+            "Rig",
+            "No axle yet",
+            f"{what}, and the reading on the ball appears.",
+            "Nothing can be balanced on nothing.",
+            ("rig",),
+            why_none="Type it on the Rig stop.",
+        )
     elif s.towing_rows and float(np.nanmax(np.abs(s.readings.total_kg[s.towing_rows]))) < 1e-9:
-        yield Finding("no-mass", "note", "Stow", "Nothing weighs anything yet", "Give the frame a weight, or put a thing in.", "The reading needs one mass at least.",
-                      ("rig",), why_none="Type a weight on the Rig stop or add a thing on the Stow stop.")
+        yield Finding(
+            "no-mass",
+            "note",
+            "Stow",
+            "Nothing weighs anything yet",
+            "Give the frame a weight, or put a thing in.",
+            "The reading needs one mass at least.",
+            ("rig",),
+            why_none="Type a weight on the Rig stop or add a thing on the Stow stop.",
+        )
 
 
 def _case_list(s: Studied, rows: list[int], worst: int) -> str:
@@ -61,12 +89,24 @@ def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
         return
     worst = min(light, key=lambda row: b.share[row])
     tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
-    severity = "stop" if tongue < s.band.least * b.total_kg[worst] else "mind"
+    severity: Severity = "stop" if tongue < s.band.least * b.total_kg[worst] else "mind"
     title = f"Nose lifts: {lower_first(case.name)}" if tongue < 0 else f"Nose goes light: {lower_first(case.name)}"
-    says = (f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
-            f"want {words.bare_kg(float(b.band_kg[worst, 0]))} to {words.kg(float(b.band_kg[worst, 1]))}.{_case_list(s, light, worst)}")
-    yield Finding("ball-light", severity, "Balance", title, says, f"{s.band.says}{_limit_words(s, words)}. A light nose sways.", ("ball",), case.id,
-                  float(low[worst] - tongue), TOW_CAUTION)
+    says = (
+        f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
+        f"want {words.bare_kg(float(b.band_kg[worst, 0]))} to {words.kg(float(b.band_kg[worst, 1]))}.{_case_list(s, light, worst)}"
+    )
+    yield Finding(
+        "ball-light",
+        severity,
+        "Balance",
+        title,
+        says,
+        f"{s.band.says}{_limit_words(s, words)}. A light nose sways.",
+        ("ball",),
+        case.id,
+        float(low[worst] - tongue),
+        TOW_CAUTION,
+    )
 
 
 def _limit_words(s: Studied, words: Words) -> str:
@@ -83,47 +123,98 @@ def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
         return
     worst = max(heavy, key=lambda row: b.tongue_kg[row] - high[row])
     tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
-    says = (f"{upper_first(case.says)}: {words.kg(tongue)} on the ball, {words.share(float(b.share[worst]))} of {words.kg(float(b.total_kg[worst]))}; "
-            f"want {words.kg(float(high[worst]))} at most.{_case_list(s, heavy, worst)}")
-    severity = "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
-    yield Finding("ball-heavy", severity, "Balance", f"Nose is heavy: {lower_first(case.name)}", says,
-                  f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.", ("ball",), case.id, float(tongue - high[worst]), TOW_CAUTION)
+    says = (
+        f"{upper_first(case.says)}: {words.kg(tongue)} on the ball, {words.share(float(b.share[worst]))} of {words.kg(float(b.total_kg[worst]))}; "
+        f"want {words.kg(float(high[worst]))} at most.{_case_list(s, heavy, worst)}"
+    )
+    severity: Severity = (
+        "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
+    )
+    yield Finding(
+        "ball-heavy",
+        severity,
+        "Balance",
+        f"Nose is heavy: {lower_first(case.name)}",
+        says,
+        f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.",
+        ("ball",),
+        case.id,
+        float(tongue - high[worst]),
+        TOW_CAUTION,
+    )
 
 
 def _chance(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
-    inside = [row for row in s.towing_rows if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE]
+    inside = [
+        row
+        for row in s.towing_rows
+        if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE
+    ]
     if not inside:
         return
     worst = min(inside, key=lambda row: b.chance[row])
     case = s.table.cases[worst]
     first = weigh_first(s, worst, 2)
     names = " and ".join(lower_first(name) for _, name, _ in first)
-    says = (f"{case.name}: {words.bare_kg(float(b.tongue_kg[worst]))} give or take {words.kg(float(b.tongue_sigma_kg[worst]))}. "
-            f"The chance to be in the band is {words.share(float(b.chance[worst]), 0)}, want 80 %. Weigh first: {names}.")
-    yield Finding("ball-unsure", "mind", "Balance", f"Not sure of the ball: {lower_first(case.name)}", says,
-                  "Guessed and estimated masses leave this doubt; a weighing shrinks it.", ("ball",), case.id, float(1 - b.chance[worst]), TOW_CAUTION)
+    says = (
+        f"{case.name}: {words.bare_kg(float(b.tongue_kg[worst]))} give or take {words.kg(float(b.tongue_sigma_kg[worst]))}. "
+        f"The chance to be in the band is {words.share(float(b.chance[worst]), 0)}, want 80 %. Weigh first: {names}."
+    )
+    yield Finding(
+        "ball-unsure",
+        "mind",
+        "Balance",
+        f"Not sure of the ball: {lower_first(case.name)}",
+        says,
+        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+        ("ball",),
+        case.id,
+        float(1 - b.chance[worst]),
+        TOW_CAUTION,
+    )
 
 
 def _lean(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
     rows = [row for row in s.towing_rows if b.total_kg[row] > 0 and not np.isnan(b.left_kg[row])]
     wheels = {row: float(b.left_kg[row] + b.right_kg[row]) for row in rows}
-    leaning = [row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]]
+    leaning = [
+        row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]
+    ]
     if not leaning:
         return
     worst = max(leaning, key=lambda row: abs(b.right_kg[row] - b.left_kg[row]) / wheels[row])
     case, side = s.table.cases[worst], "right" if b.right_kg[worst] > b.left_kg[worst] else "left"
     apart = abs(float(b.right_kg[worst] - b.left_kg[worst]))
-    says = (f"{case.name}: {words.bare_kg(float(b.left_kg[worst]))} left, {words.kg(float(b.right_kg[worst]))} right. "
-            f"{words.share(apart / wheels[worst])} apart, want 5 % at most.{_case_list(s, leaning, worst)}")
-    yield Finding("leans", "mind", "Balance", f"Heavy on the {side}", says, "Uneven wheels wear tyres, pull on the brakes and lean on bends.", ("wheels",), case.id,
-                  apart / wheels[worst], SCREEN_CAUTION)
+    says = (
+        f"{case.name}: {words.bare_kg(float(b.left_kg[worst]))} left, {words.kg(float(b.right_kg[worst]))} right. "
+        f"{words.share(apart / wheels[worst])} apart, want 5 % at most.{_case_list(s, leaning, worst)}"
+    )
+    yield Finding(
+        "leans",
+        "mind",
+        "Balance",
+        f"Heavy on the {side}",
+        says,
+        "Uneven wheels wear tyres, pull on the brakes and lean on bends.",
+        ("wheels",),
+        case.id,
+        apart / wheels[worst],
+        SCREEN_CAUTION,
+    )
 
 
 _OVER_TITLES = {
-    "gross": "Over the plate", "axle-group": "Axle group over its plate", "tyre": "Tyres", "coupler": "Coupler over its rating", "hitch": "Hitch over its rating",
-    "jack": "Jack is too small", "front-axle": "Front axle over its rating", "rear-axle": "Rear axle over its rating", "least-front": "Front axle lightened",
+    "gross": "Over the plate",
+    "axle-group": "Axle group over its plate",
+    "tyre": "Tyres",
+    "coupler": "Coupler over its rating",
+    "hitch": "Hitch over its rating",
+    "jack": "Jack is too small",
+    "front-axle": "Front axle over its rating",
+    "rear-axle": "Rear axle over its rating",
+    "least-front": "Front axle lightened",
     "least-front-share": "Front axle carries too little",
 }
 
@@ -154,8 +245,18 @@ def _over(s: Studied, limit: Limit, words: Words) -> Finding:
         says = f"{case.name}: {words.kg(limit.value)}, and {words.kg(limit.limit)} is the limit: {words.kg(limit.value - limit.limit)} too much."
         why = "The number on the plate or in the papers holds whatever the drawing says."
     where = limit.id.split("/")[1] if limit.id.startswith("axle/") else "rig"
-    return Finding(f"over-{kind}", "stop" if limit.severity == "stop" else "mind", "Balance" if kind != "jack" else "Rig", title, says, why, (where, limit.id), case.id,
-                   limit.value / limit.limit if limit.limit else None, SCREEN_CAUTION)
+    return Finding(
+        f"over-{kind}",
+        "stop" if limit.severity == "stop" else "mind",
+        "Balance" if kind != "jack" else "Rig",
+        title,
+        says,
+        why,
+        (where, limit.id),
+        case.id,
+        limit.value / limit.limit if limit.limit else None,
+        SCREEN_CAUTION,
+    )
 
 
 def _parked(s: Studied, words: Words) -> Iterator[Finding]:
@@ -165,9 +266,28 @@ def _parked(s: Studied, words: Words) -> Iterator[Finding]:
     row = int(np.argmin(jack))
     case = s.table.cases[row]
     if jack[row] < 0:
-        yield Finding("jack-lifts", "stop", "Balance", "Tips onto its tail", f"{case.name}, unhitched: the jack would have to pull down {words.kg(-float(jack[row]))}.",
-                      "More weight stands behind the axle than ahead of it.", ("jack",), case.id, float(-jack[row]), "Never unhitch it like this.")
+        yield Finding(
+            "jack-lifts",
+            "stop",
+            "Balance",
+            "Tips onto its tail",
+            f"{case.name}, unhitched: the jack would have to pull down {words.kg(-float(jack[row]))}.",
+            "More weight stands behind the axle than ahead of it.",
+            ("jack",),
+            case.id,
+            float(-jack[row]),
+            "Never unhitch it like this.",
+        )
     elif tail[row] < 0 and s.build.rig.stabiliser_station is None:
-        yield Finding("tail-tips", "mind", "Rig", "A person on the tail tips it",
-                      f"{case.name}, unhitched: {words.kg(PERSON_KG)} on the tail takes the jack from {words.bare_kg(float(jack[row]))} to {words.kg(float(tail[row]))}.",
-                      "Rear stabilisers, wound down first, carry that.", ("jack",), case.id, float(-tail[row]), "Set rear stabilisers before anyone climbs in at the back.")
+        yield Finding(
+            "tail-tips",
+            "mind",
+            "Rig",
+            "A person on the tail tips it",
+            f"{case.name}, unhitched: {words.kg(PERSON_KG)} on the tail takes the jack from {words.bare_kg(float(jack[row]))} to {words.kg(float(tail[row]))}.",
+            "Rear stabilisers, wound down first, carry that.",
+            ("jack",),
+            case.id,
+            float(-tail[row]),
+            "Set rear stabilisers before anyone climbs in at the back.",
+        )

@@ -25,8 +25,20 @@ from uncle_sled.core.studies.free_places import free_places, inner_profile
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied, study
 
-MOVABLE = {"ball-light", "ball-heavy", "ball-unsure", "leans", "tank-far", "over-rear-axle", "over-front-axle", "over-least-front", "over-least-front-share", "over-axle",
-           "jack-lifts", "over-tyre"}
+MOVABLE = {
+    "ball-light",
+    "ball-heavy",
+    "ball-unsure",
+    "leans",
+    "tank-far",
+    "over-rear-axle",
+    "over-front-axle",
+    "over-least-front",
+    "over-least-front-share",
+    "over-axle",
+    "jack-lifts",
+    "over-tyre",
+}
 TRIES = 14
 LEAST_KG = 1.5
 # How far into the band a move should land at best, as a share of its width.
@@ -51,7 +63,14 @@ def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tu
         if one.remedy or one.why_none or stopped():
             settled.append(one)
         elif one.code not in MOVABLE:
-            settled.append(one.settled_by(None, "Only less weight or a higher rating helps." if one.code.startswith("over-") else "No edit settles this by itself."))
+            settled.append(
+                one.settled_by(
+                    None,
+                    "Only less weight or a higher rating helps."
+                    if one.code.startswith("over-")
+                    else "No edit settles this by itself.",
+                )
+            )
         else:
             search = search or _Search(s)
             remedy = search.remedy_for(one, found, stopped)
@@ -100,9 +119,17 @@ class _Search:
         by = target - s.support.mean_axle_m
         if abs(by) < 0.005 or not low <= target <= high:
             return
-        ops = tuple(set_to(f"rig.axles.{a.id}.station", {"si": round(a.station.si + by, 4), "typed": None}) for a in s.build.rig.axles)
-        yield Candidate(abs(by) * 6.0, ops, lambda after: (
-            f"Weld the axle {self.words.m(abs(by))} further {'back' if by > 0 else 'forward'}, at {self.words.m(target)} from the ball: {after}."))
+        ops = tuple(
+            set_to(f"rig.axles.{a.id}.station", {"si": round(a.station.si + by, 4), "typed": None})
+            for a in s.build.rig.axles
+        )
+        yield Candidate(
+            abs(by) * 6.0,
+            ops,
+            lambda after: (
+                f"Weld the axle {self.words.m(abs(by))} further {'back' if by > 0 else 'forward'}, at {self.words.m(target)} from the ball: {after}."
+            ),
+        )
 
     def _best_places(self, one: Finding, move: _Moves, depth: float) -> Iterator[Candidate]:
         s, thing = self.s, move.thing
@@ -127,8 +154,16 @@ class _Search:
 
     def _move(self, move: _Moves, at: int, away: float) -> Candidate:
         thing, words = move.thing, self.words
-        places = {"x": (thing.x.si, float(move.x[at])), "y": (thing.y.si, float(move.y[at])), "z": (thing.z.si, float(move.z[at]))}
-        ops = tuple(set_to(f"stow.things.{thing.id}.{axis}", {"si": round(new, 4), "typed": None}) for axis, (old, new) in places.items() if abs(new - old) > 1e-4)
+        places = {
+            "x": (thing.x.si, float(move.x[at])),
+            "y": (thing.y.si, float(move.y[at])),
+            "z": (thing.z.si, float(move.z[at])),
+        }
+        ops = tuple(
+            set_to(f"stow.things.{thing.id}.{axis}", {"si": round(new, 4), "typed": None})
+            for axis, (old, new) in places.items()
+            if abs(new - old) > 1e-4
+        )
         dx, dy = places["x"][1] - places["x"][0], places["y"][1] - places["y"][0]
         name = lower_first(thing.name)
         told = self._tank_beside(move, at)
@@ -155,7 +190,11 @@ class _Search:
 
     def _reading(self, one: Finding, tried: Studied) -> str:
         """The number that the remedy leaves, in the finding's own case."""
-        rows = [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id] or tried.towing_rows[:1] or [0]
+        rows = (
+            [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id]
+            or tried.towing_rows[:1]
+            or [0]
+        )
         row, b, words = rows[0], tried.readings, self.words
         case = lower_first(tried.table.cases[row].name)
         if tried.build.rig.carrier == "vehicle bed":
@@ -172,7 +211,9 @@ class _Search:
         if one.code == "ball-unsure":
             return "No place makes the guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:
-            names = [lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases]
+            names = [
+                lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
+            ]
             return f"No single move settles it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
         if not self.moves:
             return "There is nothing aboard yet that could be moved."
@@ -193,7 +234,9 @@ def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool
 
 def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:
     tongue = tried.readings.tongue_kg
-    return tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases))
+    return tuple(
+        (case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases)
+    )
 
 
 @dataclass(frozen=True)
@@ -248,7 +291,8 @@ def _state(s: Studied, move: _Moves | None) -> _State:
         roll = roll + (move.y - move.thing.y.si)[:, None] * carried
     support = s.support
     if support is None:
-        return _State(*(np.zeros_like(moment) for _ in range(3)), np.zeros((*moment.shape, 1)), np.zeros_like(moment))
+        none = np.zeros_like(moment)
+        return _State(none, none, none, none[..., None], none)
     axles = _axle_loads(moment, np.broadcast_to(total, moment.shape), support)
     tongue = total - axles.sum(axis=2) if support.carrier == "ball" else np.zeros_like(moment)
     wheels = axles.sum(axis=2)

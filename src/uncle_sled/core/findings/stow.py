@@ -30,29 +30,73 @@ def stow_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _unmeasured(thing: Thing) -> Iterator[Finding]:
     if min(thing.length.si, thing.width.si, thing.height.si) <= 0:
-        yield Finding("no-size", "note", "Stow", f"{thing.name} has no size", f"{thing.name} has a side of nothing, so it is drawn as a mark. Tape it and type its size.",
-                      "A thing without a size can stand nowhere for certain.", (thing.id,), why_none="Only a tape measure helps.")
+        yield Finding(
+            "no-size",
+            "note",
+            "Stow",
+            f"{thing.name} has no size",
+            f"{thing.name} has a side of nothing, so it is drawn as a mark. Tape it and type its size.",
+            "A thing without a size can stand nowhere for certain.",
+            (thing.id,),
+            why_none="Only a tape measure helps.",
+        )
     if thing.tank and not (thing.tank.volume and thing.tank.volume.si > 0):
-        yield Finding("tank-no-volume", "note", "Stow", f"{thing.name} holds nothing yet", f"{thing.name} has no volume, so full weighs the same as empty.",
-                      "What a tank holds is most of its weight.", (thing.id,), why_none="Type how much it holds.")
+        yield Finding(
+            "tank-no-volume",
+            "note",
+            "Stow",
+            f"{thing.name} holds nothing yet",
+            f"{thing.name} has no volume, so full weighs the same as empty.",
+            "What a tank holds is most of its weight.",
+            (thing.id,),
+            why_none="Type how much it holds.",
+        )
     elif thing.tank and thing.tank.volume:
         outside = thing.length.si * thing.width.si * thing.height.si
         if 0 < outside < thing.tank.volume.si:
-            yield Finding("tank-too-small", "mind", "Stow", f"{thing.name} cannot hold that", f"{thing.name} is said to hold {thing.tank.volume.si * 1000:.0f} L, but its outside is {outside * 1000:.0f} L.",
-                          "A box holds less than its outside.", (thing.id,), why_none="Measure the tank again, or type the right volume.")
+            yield Finding(
+                "tank-too-small",
+                "mind",
+                "Stow",
+                f"{thing.name} cannot hold that",
+                f"{thing.name} is said to hold {thing.tank.volume.si * 1000:.0f} L, but its outside is {outside * 1000:.0f} L.",
+                "A box holds less than its outside.",
+                (thing.id,),
+                why_none="Measure the tank again, or type the right volume.",
+            )
     if thing.mass.si == 0 and not thing.tank:
-        yield Finding("no-weight", "note", "Stow", f"{thing.name} weighs nothing", f"{thing.name} has no weight yet; guess one and mark it as a guess.",
-                      "A marked guess is better than nothing.", (thing.id,), why_none="Weigh it, or guess.")
+        yield Finding(
+            "no-weight",
+            "note",
+            "Stow",
+            f"{thing.name} weighs nothing",
+            f"{thing.name} has no weight yet; guess one and mark it as a guess.",
+            "A marked guess is better than nothing.",
+            (thing.id,),
+            why_none="Weigh it, or guess.",
+        )
 
 
 def _too_big(s: Studied, thing: Thing, words: Words) -> Iterator[Finding]:
     shell = s.build.shell
     size = standing_size_m(thing, thing.turn)
-    inside = ((shell.length.si if shell.length else 0), (shell.width.si if shell.width else 0), (shell.height.si if shell.height else 0))
+    inside = (
+        (shell.length.si if shell.length else 0),
+        (shell.width.si if shell.width else 0),
+        (shell.height.si if shell.height else 0),
+    )
     for name, has, room in zip(("long", "wide", "high"), size, inside, strict=True):
         if room > 0 and has > room:
-            yield Finding("too-big", "mind", "Stow", f"{thing.name} does not go in", f"{thing.name} is {words.m(has)} {name}; the body is {words.m(room)}.",
-                          "Nothing goes in that is bigger than the body.", (thing.id,), why_none="A smaller thing, a turn, or a place outside.")
+            yield Finding(
+                "too-big",
+                "mind",
+                "Stow",
+                f"{thing.name} does not go in",
+                f"{thing.name} is {words.m(has)} {name}; the body is {words.m(room)}.",
+                "Nothing goes in that is bigger than the body.",
+                (thing.id,),
+                why_none="A smaller thing, a turn, or a place outside.",
+            )
             return
 
 
@@ -65,9 +109,17 @@ def _far_tank(s: Studied, thing: Thing, words: Words) -> Iterator[Finding]:
         return
     side = "behind" if off > 0 else "ahead of"
     swing = abs(thing.tank.volume.si * 1000 * off / s.support.mean_axle_m)
-    yield Finding("tank-far", "mind", "Stow", f"{thing.name} swings the nose",
-                  f"It stands {words.m(abs(off))} {side} the axle, want {words.m(FAR_M)} at most: full to empty changes the ball by {words.kg(swing)}.",
-                  "A tank over the axle hardly shows on the ball.", (thing.id,), None, abs(off))
+    yield Finding(
+        "tank-far",
+        "mind",
+        "Stow",
+        f"{thing.name} swings the nose",
+        f"It stands {words.m(abs(off))} {side} the axle, want {words.m(FAR_M)} at most: full to empty changes the ball by {words.kg(swing)}.",
+        "A tank over the axle hardly shows on the ball.",
+        (thing.id,),
+        None,
+        abs(off),
+    )
 
 
 def _guesses(s: Studied, words: Words) -> Iterator[Finding]:
@@ -78,6 +130,16 @@ def _guesses(s: Studied, words: Words) -> Iterator[Finding]:
     for id, name, share in weigh_first(s, row, 3):
         part = by_id.get(id)
         if part and part.source == "guessed" and share > GUESS_SHARE:
-            yield Finding("guess-matters", "note", "Stow", f"{name} is a guess that matters",
-                          f"It owns {share:.0%} of the doubt on the ball".replace("%", " %") + f", which is give or take {words.kg(float(s.readings.tongue_sigma_kg[row]))}. Weigh it first.",
-                          "One weighing shrinks the doubt more than all the rest.", (id,), None, share, why_none="Put it on a scale.")
+            yield Finding(
+                "guess-matters",
+                "note",
+                "Stow",
+                f"{name} is a guess that matters",
+                f"It owns {share:.0%} of the doubt on the ball".replace("%", " %")
+                + f", which is give or take {words.kg(float(s.readings.tongue_sigma_kg[row]))}. Weigh it first.",
+                "One weighing shrinks the doubt more than all the rest.",
+                (id,),
+                None,
+                share,
+                why_none="Put it on a scale.",
+            )

@@ -6,6 +6,7 @@ Bezier spans flattened to 24 chords, which leaves under 0.3 mm on a teardrop of 
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,26 +20,40 @@ CHORDS = 24
 FACING = 0.8
 
 
-def _node(u: float, v: float, in_uv: tuple[float, float] | None = None, out_uv: tuple[float, float] | None = None) -> ProfileNode:
+def _node(
+    u: float, v: float, in_uv: tuple[float, float] | None = None, out_uv: tuple[float, float] | None = None
+) -> ProfileNode:
     return ProfileNode(u, v, *(in_uv or (u, v)), *(out_uv or (u, v)))
 
 
 # The usual silhouettes, front at the left, as shares of length and height.
 PRESETS: dict[str, tuple[ProfileNode, ...]] = {
     "round nose, straight tail": (
-        _node(0.0, 0.0), _node(0.0, 0.24, None, (0.0, 0.62)), _node(0.38, 1.0, (0.16, 1.0), (0.60, 1.0)),
-        _node(0.94, 0.79, (0.79, 0.92)), _node(1.0, 0.0),
+        _node(0.0, 0.0),
+        _node(0.0, 0.24, None, (0.0, 0.62)),
+        _node(0.38, 1.0, (0.16, 1.0), (0.60, 1.0)),
+        _node(0.94, 0.79, (0.79, 0.92)),
+        _node(1.0, 0.0),
     ),
     "classic round nose": (
-        _node(0.0, 0.0), _node(0.0, 0.22, None, (0.0, 0.62)), _node(0.36, 1.0, (0.15, 1.0), (0.66, 1.0)),
+        _node(0.0, 0.0),
+        _node(0.0, 0.22, None, (0.0, 0.62)),
+        _node(0.36, 1.0, (0.15, 1.0), (0.66, 1.0)),
         _node(1.0, 0.0, (0.94, 0.50)),
     ),
     "long and low": (
-        _node(0.0, 0.0), _node(0.0, 0.40, None, (0.02, 0.80)), _node(0.22, 1.0, (0.10, 1.0), (0.70, 1.0)),
-        _node(1.0, 0.62, (0.90, 0.84)), _node(1.0, 0.0),
+        _node(0.0, 0.0),
+        _node(0.0, 0.40, None, (0.02, 0.80)),
+        _node(0.22, 1.0, (0.10, 1.0), (0.70, 1.0)),
+        _node(1.0, 0.62, (0.90, 0.84)),
+        _node(1.0, 0.0),
     ),
     "square back": (
-        _node(0.0, 0.0), _node(0.0, 0.35, None, (0.02, 0.80)), _node(0.25, 1.0, (0.10, 1.0)), _node(1.0, 1.0), _node(1.0, 0.0),
+        _node(0.0, 0.0),
+        _node(0.0, 0.35, None, (0.02, 0.80)),
+        _node(0.25, 1.0, (0.10, 1.0)),
+        _node(1.0, 1.0),
+        _node(1.0, 0.0),
     ),
     "wedge": (_node(0.0, 0.0), _node(0.0, 0.55), _node(0.30, 1.0), _node(1.0, 1.0), _node(1.0, 0.0)),
 }
@@ -64,7 +79,10 @@ class Outline:
         p, q = self.polygon, np.roll(self.polygon, -1, axis=0)
         cross = p[:, 0] * q[:, 1] - q[:, 0] * p[:, 1]
         six_area = 3.0 * cross.sum()
-        return (float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area), float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area))
+        return (
+            float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area),
+            float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area),
+        )
 
     def skin_part(self, facing: str) -> tuple[float, float, float]:
         """Length, mean station and mean height [m] of the skin that faces front, rear or up (roof)."""
@@ -77,19 +95,11 @@ class Outline:
         if total <= 0:
             x, z = self.centroid
             return 0.0, x, z
-        return total, float((middle[of, 0] * length[of]).sum() / total), float((middle[of, 1] * length[of]).sum() / total)
-
-    def height_at(self, station_m: float) -> float | None:
-        """Height of the skin's top above ground at a station [m], or None past the ends."""
-        xs, zs = self.skin[:, 0], self.skin[:, 1]
-        if not xs.min() <= station_m <= xs.max():
-            return None
-        best: float | None = None
-        for (x0, z0), (x1, z1) in zip(self.skin[:-1], self.skin[1:], strict=True):
-            if min(x0, x1) <= station_m <= max(x0, x1):
-                z = z0 if x1 == x0 else z0 + (z1 - z0) * (station_m - x0) / (x1 - x0)
-                best = max(z, z1 if x1 == x0 else z) if best is None else max(best, z)
-        return best
+        return (
+            total,
+            float((middle[of, 0] * length[of]).sum() / total),
+            float((middle[of, 1] * length[of]).sum() / total),
+        )
 
 
 def _shoelace(points: Points) -> float:
@@ -103,11 +113,15 @@ def flatten(nodes: tuple[ProfileNode, ...], chords: int = CHORDS) -> Points:
         raise GeometryError("A profile needs at least three nodes.")
     t = np.linspace(0, 1, chords + 1)[1:, None]
     points = [np.array([[nodes[0].u, nodes[0].v]])]
-    for a, b in zip(nodes[:-1], nodes[1:], strict=True):
+    for a, b in itertools.pairwise(nodes):
         p0, p1 = np.array([a.u, a.v]), np.array([a.out_u, a.out_v])
         p2, p3 = np.array([b.in_u, b.in_v]), np.array([b.u, b.v])
         straight = np.allclose(p0, p1) and np.allclose(p2, p3)
-        points.append(p3[None, :] if straight else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3)
+        points.append(
+            p3[None, :]
+            if straight
+            else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3
+        )
     return np.concatenate(points)
 
 

@@ -35,18 +35,41 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
     parts = []
     if rig.frame_mass and rig.frame_mass.si > 0:
         length = rig.frame_length.si if rig.frame_length else 0.0
-        parts.append(Part(
-            "frame", "Frame", "frame", "rig.frame_mass", rig.frame_source, rig.frame_mass.si, frame_cg_m(rig), 0.0, top - 0.04,
-            (length, rig.frame_width.si if rig.frame_width else 0.0, 0.08), MEMBER_M if rig.frame_cg else 0.03 * length,
-            "frame" if rig.frame_source == "computed" else None, base=True,
-        ))
+        parts.append(
+            Part(
+                "frame",
+                "Frame",
+                "frame",
+                "rig.frame_mass",
+                rig.frame_source,
+                rig.frame_mass.si,
+                frame_cg_m(rig),
+                0.0,
+                top - 0.04,
+                (length, rig.frame_width.si if rig.frame_width else 0.0, 0.08),
+                MEMBER_M if rig.frame_cg else 0.03 * length,
+                "frame" if rig.frame_source == "computed" else None,
+                base=True,
+            )
+        )
     parts += [
         Part(
-            axle.id, "Axle and wheels" if len(rig.axles) == 1 else f"Axle and wheels {at}", "frame", f"rig.axles.{axle.id}.mass",
-            axle.source, axle.mass.si, axle.station.si, 0.0, wheel, (2 * wheel, rig.track.si if rig.track else 0.0, 2 * wheel),
-            MEMBER_M, None, base=True,
+            axle.id,
+            "Axle and wheels" if len(rig.axles) == 1 else f"Axle and wheels {at}",
+            "frame",
+            f"rig.axles.{axle.id}.mass",
+            axle.source,
+            axle.mass.si,
+            axle.station.si,
+            0.0,
+            wheel,
+            (2 * wheel, rig.track.si if rig.track else 0.0, 2 * wheel),
+            MEMBER_M,
+            None,
+            base=True,
         )
-        for at, axle in enumerate(rig.axles, 1) if axle.mass and axle.mass.si > 0
+        for at, axle in enumerate(rig.axles, 1)
+        if axle.mass and axle.mass.si > 0
     ]
     return tuple(parts)
 
@@ -59,10 +82,22 @@ def _bought(rig: Rig, top: float) -> tuple[Part, ...]:
     ball = rig.bought_ball.si if rig.bought_ball else 0.0
     axle = sum(a.station.si for a in rig.axles) / len(rig.axles)
     doubt = axle * math.hypot(SURENESS[rig.bought_source] * ball, 0.5) / total
-    return (Part(
-        "base", "Trailer as bought", "shell", "rig.bought_total", rig.bought_source, total, axle * (1 - ball / total), 0.0, top + 0.45,
-        (rig.frame_length.si if rig.frame_length else 0.0, rig.frame_width.si if rig.frame_width else 0.0, 0.9), max(doubt, MEMBER_M), base=True,
-    ),)
+    return (
+        Part(
+            "base",
+            "Trailer as bought",
+            "shell",
+            "rig.bought_total",
+            rig.bought_source,
+            total,
+            axle * (1 - ball / total),
+            0.0,
+            top + 0.45,
+            (rig.frame_length.si if rig.frame_length else 0.0, rig.frame_width.si if rig.frame_width else 0.0, 0.9),
+            max(doubt, MEMBER_M),
+            base=True,
+        ),
+    )
 
 
 def _bed_vehicle(rig: Rig) -> tuple[Part, ...]:
@@ -70,8 +105,26 @@ def _bed_vehicle(rig: Rig) -> tuple[Part, ...]:
     if not bed.wheelbase:
         return ()
     parts = []
-    for key, name, mass, x in (("front-axle", "Vehicle, front axle", bed.front_empty, 0.0), ("rear-axle", "Vehicle, rear axle", bed.rear_empty, bed.wheelbase.si)):
+    for key, name, mass, x in (
+        ("front-axle", "Vehicle, front axle", bed.front_empty, 0.0),
+        ("rear-axle", "Vehicle, rear axle", bed.rear_empty, bed.wheelbase.si),
+    ):
         if mass and mass.si > 0:
             field = "front_empty" if key == "front-axle" else "rear_empty"
-            parts.append(Part(key, name, "vehicle", f"rig.bed.{field}", "data_sheet", mass.si, x, 0.0, 0.7, (0.7, 1.6, 0.7), MEMBER_M, base=True))
+            parts.append(
+                Part(
+                    key,
+                    name,
+                    "vehicle",
+                    f"rig.bed.{field}",
+                    "data_sheet",
+                    mass.si,
+                    x,
+                    0.0,
+                    0.7,
+                    (0.7, 1.6, 0.7),
+                    MEMBER_M,
+                    base=True,
+                )
+            )
     return tuple(parts)

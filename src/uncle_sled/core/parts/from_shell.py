@@ -16,11 +16,28 @@ def parts_of_shell(shell: Shell) -> tuple[Part, ...]:
         if not face.mass or face.mass.si <= 0:
             continue
         x, y, z = centre_of(face, shell, silhouette)
-        size = (shell.length.si if shell.length else 0.0, shell.width.si if shell.width else 0.0, shell.height.si if shell.height else 0.0)
-        parts.append(Part(
-            face.id, face.name, "shell", f"shell.faces.{face.id}.mass", face.source, face.mass.si, x, y, z, size, MEMBER_M,
-            "shell" if face.source == "computed" else None, base=True,
-        ))
+        size = (
+            shell.length.si if shell.length else 0.0,
+            shell.width.si if shell.width else 0.0,
+            shell.height.si if shell.height else 0.0,
+        )
+        parts.append(
+            Part(
+                face.id,
+                face.name,
+                "shell",
+                f"shell.faces.{face.id}.mass",
+                face.source,
+                face.mass.si,
+                x,
+                y,
+                z,
+                size,
+                MEMBER_M,
+                "shell" if face.source == "computed" else None,
+                base=True,
+            )
+        )
     return tuple(parts)
 
 

@@ -7,14 +7,29 @@ from functools import lru_cache
 
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.parts.part import DENSITY, PLACED_M, Contents, Group, Part, unknown_cg_sigma_m
+from uncle_sled.core.parts.part import DENSITY, Contents, Group, Part, unknown_cg_sigma_m
 
 GROUP_OF_KIND: dict[str, Group] = {
-    "battery": "power", "solar": "power", "charger": "power", "appliance": "kit", "cabinet": "kit", "bed": "kit", "kit": "kit",
-    "furniture": "kit", "gear": "cargo", "vehicle aboard": "cargo", "outside carrier": "outside", "spare wheel": "outside",
+    "battery": "power",
+    "solar": "power",
+    "charger": "power",
+    "appliance": "kit",
+    "cabinet": "kit",
+    "bed": "kit",
+    "kit": "kit",
+    "furniture": "kit",
+    "gear": "cargo",
+    "vehicle aboard": "cargo",
+    "outside carrier": "outside",
+    "spare wheel": "outside",
 }
 GROUP_OF_CONTENTS: dict[str, Group] = {
-    "fresh": "fresh", "grey": "grey", "black": "grey", "gas": "gas", "petrol": "fuel", "diesel": "fuel",
+    "fresh": "fresh",
+    "grey": "grey",
+    "black": "grey",
+    "gas": "gas",
+    "petrol": "fuel",
+    "diesel": "fuel",
 }
 
 
@@ -32,11 +47,17 @@ def _si(q: Length | None) -> float:
     return q.si if q else 0.0
 
 
-def part_of_thing(thing: Thing, x_m: float | None = None, y_m: float | None = None, z_m: float | None = None, turn: int | None = None) -> Part:
+def part_of_thing(
+    thing: Thing, x_m: float | None = None, y_m: float | None = None, z_m: float | None = None, turn: int | None = None
+) -> Part:
     """The thing as a part, at home or at the place given (front edge, middle, underside)."""
     turn = thing.turn if turn is None else turn
     size = standing_size_m(thing, turn)
-    x, y, z = (thing.x.si if x_m is None else x_m), (thing.y.si if y_m is None else y_m), (thing.z.si if z_m is None else z_m)
+    x, y, z = (
+        (thing.x.si if x_m is None else x_m),
+        (thing.y.si if y_m is None else y_m),
+        (thing.z.si if z_m is None else z_m),
+    )
     dx, dy = _si(thing.cg_dx), _si(thing.cg_dy)
     angle = math.radians(turn)
     known = thing.cg_dx is not None or thing.tank is not None
@@ -45,9 +66,20 @@ def part_of_thing(thing: Thing, x_m: float | None = None, y_m: float | None = No
         volume = thing.tank.volume.si
         contents = Contents(thing.tank.contents, volume * DENSITY[thing.tank.contents], volume, z, size[2])
     return Part(
-        thing.id, thing.name, group_of(thing), f"stow.things.{thing.id}", thing.source, -thing.mass.si if thing.taken_out else thing.mass.si,
-        x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle), y + dx * math.sin(angle) + dy * math.cos(angle),
-        z + size[2] / 2 + _si(thing.cg_dz), size, unknown_cg_sigma_m(size[0], known), None, contents, thing.cargo,
+        thing.id,
+        thing.name,
+        group_of(thing),
+        f"stow.things.{thing.id}",
+        thing.source,
+        -thing.mass.si if thing.taken_out else thing.mass.si,
+        x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle),
+        y + dx * math.sin(angle) + dy * math.cos(angle),
+        z + size[2] / 2 + _si(thing.cg_dz),
+        size,
+        unknown_cg_sigma_m(size[0], known),
+        None,
+        contents,
+        thing.cargo,
     )
 
 

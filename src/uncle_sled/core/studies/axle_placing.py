@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.studies.balance import independent_axle_loads_kg
 from uncle_sled.core.studies.load_cases import Floats
@@ -58,17 +59,17 @@ def axle_placing(s: Studied) -> AxlePlacing | None:
     return AxlePlacing(window, float(stations[best]), float(max(worst[best], 0.0)), fighting)
 
 
-def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
+def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bool_]]:
     """How far out of its band each towing case is [kg on the ball], negative inside, for axles at the stations.
 
     Returns: (k, cases) of violation, and whether it is the light side that is nearer.
     """
-    tongue, total, group = tongue_at_stations(s, stations_m)
+    tongue, total = tongue_at_stations(s, stations_m)
     low = s.band.low * total
     high = s.band.high * total
     if s.band.limit_kg is not None:
         high = np.minimum(high, s.band.limit_kg)
-    ratings = [limit for limit in (s.build.rig.axle_group, ) if limit and limit.si > 0]
+    ratings = [limit for limit in (s.build.rig.axle_group,) if limit and limit.si > 0]
     if ratings:
         low = np.maximum(low, total - ratings[0].si)
     elif all(a.rating and a.rating.si > 0 for a in s.build.rig.axles):
@@ -76,8 +77,8 @@ def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
     return np.maximum(low - tongue, tongue - high), (low - tongue) > (tongue - high)
 
 
-def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats, Floats]:
-    """Ball load, total and axle load [kg] of every towing case with the axles' middle at each station, shape (k, cases)."""
+def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
+    """Ball load and total [kg] of every towing case with the axles' middle at each station, shape (k, cases)."""
     rows = s.towing_rows
     table, support = s.table, s.support
     assert support is not None
@@ -97,4 +98,4 @@ def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats, 
     else:
         carried = moment / stations_m[:, None]
     tongue = total[None, :] - carried
-    return tongue, np.broadcast_to(total, tongue.shape), carried
+    return tongue, np.broadcast_to(total, tongue.shape)

@@ -67,12 +67,19 @@ def support_of(rig: Rig) -> Support | None:
             return None
         if rig.bed.wheelbase.si <= 0:
             raise GeometryError("The wheelbase is not longer than nothing: measure from front axle to rear axle.")
-        return Support("vehicle bed", (0.0, rig.bed.wheelbase.si), False, rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None)
+        return Support(
+            "vehicle bed",
+            (0.0, rig.bed.wheelbase.si),
+            False,
+            rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None,
+        )
     if not rig.axles:
         return None
     stations = tuple(sorted(axle.station.si for axle in rig.axles))
     if stations[0] <= 0:
-        raise GeometryError("An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0.")
+        raise GeometryError(
+            "An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0."
+        )
     independent = rig.suspension == "independent" and len(stations) > 1
     rate = rig.spring_rate.si if rig.spring_rate and rig.spring_rate.si > 0 else 0.0
     if independent and rate <= 0:
@@ -81,7 +88,9 @@ def support_of(rig: Rig) -> Support | None:
         rate = (sum(ratings) / len(ratings) if ratings else 1000.0) * GRAVITY / 2 / 0.06
     level = rig.level_load.si if rig.level_load else sum(a.rating.si for a in rig.axles if a.rating) * 0.8
     up = (rig.ball_height.si - rig.reference_height.si) if rig.ball_height and rig.reference_height else 0.0
-    return Support("ball", stations, independent, rig.track.si if rig.track and rig.track.si > 0 else None, rate, level, up)
+    return Support(
+        "ball", stations, independent, rig.track.si if rig.track and rig.track.si > 0 else None, rate, level, up
+    )
 
 
 def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
@@ -123,7 +132,9 @@ def independent_axle_loads_kg(moment_kg_m: Floats, support: Support) -> Floats:
     squeeze = np.zeros(carrying.shape)
     for _ in x:
         reach = np.where(carrying, x, 0.0)
-        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum((reach**2).sum(axis=-1, keepdims=True), 1e-12)
+        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum(
+            (reach**2).sum(axis=-1, keepdims=True), 1e-12
+        )
         squeeze = level + theta * x
         lifted = carrying & (squeeze < 0)
         # the last axle keeps its load: a wheel line cannot pull the road up, and something must carry
@@ -143,18 +154,47 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
     cg = np.stack([moment / some, roll / some, (mass * z).sum(axis=1) / some], axis=1)
     none = np.full(len(total), np.nan)
     if support is None:
-        return Balance(total, none, none, np.empty((len(total), 0)), none, none, cg, none, none, _total_sigma(table), none, none, np.full((len(total), 2), np.nan))
+        return Balance(
+            total,
+            none,
+            none,
+            np.empty((len(total), 0)),
+            none,
+            none,
+            cg,
+            none,
+            none,
+            _total_sigma(table),
+            none,
+            none,
+            np.full((len(total), 2), np.nan),
+        )
     if support.carrier == "vehicle bed":
         rear = moment / support.axles_m[1]
         half, lean = total / 2, roll / support.track_m if support.track_m else none
         return Balance(
-            total, none, none, np.stack([total - rear, rear], axis=1), half - lean, half + lean, cg, np.full(len(total), support.axles_m[1]),
-            none, _total_sigma(table), none, none, np.full((len(total), 2), np.nan),
+            total,
+            none,
+            none,
+            np.stack([total - rear, rear], axis=1),
+            half - lean,
+            half + lean,
+            cg,
+            np.full(len(total), support.axles_m[1]),
+            none,
+            _total_sigma(table),
+            none,
+            none,
+            np.full((len(total), 2), np.nan),
         )
     if support.independent:
         axle = independent_axle_loads_kg(moment, support)
         carried = axle.sum(axis=1)
-        effective = np.where(carried > 0, (axle * np.array(support.axles_m)).sum(axis=1) / np.where(carried > 0, carried, 1), support.mean_axle_m)
+        effective = np.where(
+            carried > 0,
+            (axle * np.array(support.axles_m)).sum(axis=1) / np.where(carried > 0, carried, 1),
+            support.mean_axle_m,
+        )
         tongue = total - carried
     else:
         effective = np.full(len(total), support.mean_axle_m)
@@ -166,8 +206,19 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
     high = np.minimum(band.high * total, np.inf if band.limit_kg is None else band.limit_kg)
     variance_t, variance_w, covariance = _doubt(table, effective, group)
     return Balance(
-        total, tongue, tongue / some, axle, group / 2 - lean, group / 2 + lean, cg, effective, np.sqrt(variance_t), np.sqrt(variance_w), covariance,
-        chance_in_band(tongue, total, variance_t, variance_w, covariance, band), np.stack([low, high], axis=1),
+        total,
+        tongue,
+        tongue / some,
+        axle,
+        group / 2 - lean,
+        group / 2 + lean,
+        cg,
+        effective,
+        np.sqrt(variance_t),
+        np.sqrt(variance_w),
+        covariance,
+        chance_in_band(tongue, total, variance_t, variance_w, covariance, band),
+        np.stack([low, high], axis=1),
     )
 
 
@@ -207,11 +258,17 @@ def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
     """Standard normal distribution function to 1.5e-7. Source: Abramowitz and Stegun 7.1.26."""
     w = np.abs(value) / np.sqrt(2.0)
     t = 1 / (1 + 0.3275911 * w)
-    tail = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) * np.exp(-w * w)
+    tail = (
+        t
+        * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))))
+        * np.exp(-w * w)
+    )
     return np.where(value >= 0, 1 - tail / 2, tail / 2)
 
 
-def chance_in_band(tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band) -> Floats:
+def chance_in_band(
+    tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band
+) -> Floats:
     """Chance per case that p_lo W <= T <= min(p_hi W, limit), T and W jointly normal; shape (c,).
 
     Given T = t the total must lie in [t/p_hi, t/p_lo]; that is integrated over t up to the

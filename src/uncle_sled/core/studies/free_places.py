@@ -69,23 +69,46 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = front if shell.form != "none" else own[1][0] + 1.0
-        xs = np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M) if own[0][0] < nose else np.array([thing.x.si])
+        xs = (
+            np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M)
+            if own[0][0] < nose
+            else np.array([thing.x.si])
+        )
         ys, zs = [thing.y.si], [thing.z.si]
         half = None
     else:
         half = (shell.width.si if shell.width else 2.0) / 2 - (shell.wall.si if shell.wall else 0.0)
         low, high = inner.bounds[0], inner.bounds[2]
-        xs = np.unique(np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4))
-        ys = sorted({round(y, 4) for y in (thing.y.si, -thing.y.si, 0.0, -half + ly / 2, half - ly / 2,
-                     *(b[0][1] - ly / 2 for _, b in others), *(b[1][1] + ly / 2 for _, b in others)) if abs(y) + ly / 2 <= half + 1e-9})
+        xs = np.unique(
+            np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4)
+        )
+        ys = sorted(
+            {
+                round(y, 4)
+                for y in (
+                    thing.y.si,
+                    -thing.y.si,
+                    0.0,
+                    -half + ly / 2,
+                    half - ly / 2,
+                    *(b[0][1] - ly / 2 for _, b in others),
+                    *(b[1][1] + ly / 2 for _, b in others),
+                )
+                if abs(y) + ly / 2 <= half + 1e-9
+            }
+        )
         resting = _rests(own, floor, corners)
-        zs = sorted({round(thing.z.si, 4)} | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set()))
+        zs = sorted(
+            {round(thing.z.si, 4)}
+            | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set())
+        )
     grid = np.array([(x, y, z) for z in zs for y in ys for x in xs]).reshape(-1, 3)
     if not len(grid):
-        return Places(thing, *(np.empty(0) for _ in range(3)), ())
+        return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
     lows = grid - [0, ly / 2, 0]
     highs = lows + [lx, ly, lz]
-    clash = ((lows[:, None] < corners[None, :, 1] - TOUCH_M) & (highs[:, None] > corners[None, :, 0] + TOUCH_M)).all(axis=2).any(axis=1)
+    both = (lows[:, None] < corners[None, :, 1] - TOUCH_M) & (highs[:, None] > corners[None, :, 0] + TOUCH_M)
+    clash = np.all(both, axis=2).any(axis=1)
     good = ~clash
     if inner is not None and not thing.outside:
         spots = {z: contains(inner, box(xs, np.full(len(xs), z), xs + lx, np.full(len(xs), z + lz))) for z in zs}
@@ -95,7 +118,13 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
         if _rests(own, floor, corners):
             good &= np.array([_rests(np.stack([lo, hi]), floor, corners) for lo, hi in zip(lows, highs, strict=True)])
     grid, lows, highs = grid[good], lows[good], highs[good]
-    return Places(thing, grid[:, 0], grid[:, 1], grid[:, 2], tuple(_beside(lo, hi, others) for lo, hi in zip(lows, highs, strict=True)))
+    return Places(
+        thing,
+        grid[:, 0],
+        grid[:, 1],
+        grid[:, 2],
+        tuple(_beside(lo, hi, others) for lo, hi in zip(lows, highs, strict=True)),
+    )
 
 
 def _overlap(low_a: Floats, high_a: Floats, low_b: Floats, high_b: Floats) -> bool:
@@ -109,7 +138,11 @@ def _rests(own: Floats, floor_m: float, corners: Floats) -> bool:
     if not len(corners):
         return False
     middle = own.mean(axis=0)[:2]
-    under = (np.abs(corners[:, 1, 2] - own[0][2]) < 0.03) & (corners[:, 0, :2] <= middle).all(axis=1) & (corners[:, 1, :2] >= middle).all(axis=1)
+    under = (
+        (np.abs(corners[:, 1, 2] - own[0][2]) < 0.03)
+        & (corners[:, 0, :2] <= middle).all(axis=1)
+        & (corners[:, 1, :2] >= middle).all(axis=1)
+    )
     return bool(under.any())
 
 

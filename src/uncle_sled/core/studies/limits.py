@@ -12,6 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.studies.balance import Balance
 from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.load_cases import Floats, MassTable
@@ -19,9 +20,37 @@ from uncle_sled.core.studies.parked import Parked
 
 # Load index to kg. Source: 20-road-and-frame.
 TYRE_KG = {
-    62: 265, 66: 300, 70: 335, 74: 375, 78: 425, 82: 475, 84: 500, 86: 530, 88: 560, 90: 600, 91: 615, 92: 630, 94: 670, 95: 690,
-    96: 710, 98: 750, 99: 775, 100: 800, 102: 850, 103: 875, 104: 900, 106: 950, 108: 1000, 110: 1060, 112: 1120, 114: 1180, 115: 1215,
-    116: 1250, 118: 1320, 120: 1400, 121: 1450,
+    62: 265,
+    66: 300,
+    70: 335,
+    74: 375,
+    78: 425,
+    82: 475,
+    84: 500,
+    86: 530,
+    88: 560,
+    90: 600,
+    91: 615,
+    92: 630,
+    94: 670,
+    95: 690,
+    96: 710,
+    98: 750,
+    99: 775,
+    100: 800,
+    102: 850,
+    103: 875,
+    104: 900,
+    106: 950,
+    108: 1000,
+    110: 1060,
+    112: 1120,
+    114: 1180,
+    115: 1215,
+    116: 1250,
+    118: 1320,
+    120: 1400,
+    121: 1450,
 }
 TYRE_RESERVE = 0.85
 JACK_FACTOR = 1.5
@@ -50,11 +79,21 @@ def tyre_capacity_kg(load_index: int | None) -> float | None:
     return float(TYRE_KG[max(lower)]) if lower else None
 
 
-def limits(build: Build, facts: Facts, table: MassTable, readings: Balance, at_rest: Parked | None) -> tuple[Limit, ...]:
+def limits(
+    build: Build, facts: Facts, table: MassTable, readings: Balance, at_rest: Parked | None
+) -> tuple[Limit, ...]:
     """Every limit that is known, worst case first within each; nearest to its limit first."""
     towing = np.array([case.mode.towing for case in table.cases], dtype=bool)
-    found = list(_bed(build, table, readings) if build.rig.carrier == "vehicle bed" else _trailer(build, facts, table, readings, at_rest, towing))
+    found = list(
+        _bed(build, table, readings)
+        if build.rig.carrier == "vehicle bed"
+        else _trailer(build, facts, table, readings, at_rest, towing)
+    )
     return tuple(sorted(found, key=lambda lim: -use(lim)))
+
+
+def _si(mass: Mass | None) -> float | None:
+    return mass.si if mass else None
 
 
 def use(limit: Limit) -> float:
@@ -64,8 +103,18 @@ def use(limit: Limit) -> float:
     return limit.value / max(limit.limit, 1e-9)
 
 
-def _worst(id: str, name: str, values: Floats, limit: float | None, table: MassTable, where: Floats, vehicle: str | None = None,
-           mind_at: float = 1.0, floor: bool = False, over: str = "stop") -> Iterator[Limit]:
+def _worst(
+    id: str,
+    name: str,
+    values: Floats,
+    limit: float | None,
+    table: MassTable,
+    where: Floats,
+    vehicle: str | None = None,
+    mind_at: float = 1.0,
+    floor: bool = False,
+    over: str = "stop",
+) -> Iterator[Limit]:
     shown = np.where(where, values, np.inf if floor else -np.inf)
     if limit is None or limit <= 0 or not np.isfinite(shown).any():
         return
@@ -76,33 +125,58 @@ def _worst(id: str, name: str, values: Floats, limit: float | None, table: MassT
     yield Limit(id, name, table.cases[row].id, vehicle, value, float(limit), "kg", severity)
 
 
-def _trailer(build: Build, facts: Facts, table: MassTable, b: Balance, at_rest: Parked | None, towing: Floats) -> Iterator[Limit]:
+def _trailer(
+    build: Build, facts: Facts, table: MassTable, b: Balance, at_rest: Parked | None, towing: Floats
+) -> Iterator[Limit]:
     rig = build.rig
     group = b.total_kg - b.tongue_kg
     known = towing & ~np.isnan(b.tongue_kg)
-    yield from _worst("gross", "Whole trailer", b.total_kg, rig.gross_total and rig.gross_total.si, table, towing)
-    yield from _worst("axle-group", "Axle group", group, rig.axle_group and rig.axle_group.si, table, known)
+    yield from _worst("gross", "Whole trailer", b.total_kg, _si(rig.gross_total), table, towing)
+    yield from _worst("axle-group", "Axle group", group, _si(rig.axle_group), table, known)
     for at, axle in enumerate(sorted(rig.axles, key=lambda a: a.station.si)):
         if axle.rating and b.axle_kg.shape[1]:
-            yield from _worst(f"axle/{axle.id}", "Axle" if len(rig.axles) == 1 else f"Axle {at + 1}", b.axle_kg[:, at], axle.rating.si, table, known)
+            yield from _worst(
+                f"axle/{axle.id}",
+                "Axle" if len(rig.axles) == 1 else f"Axle {at + 1}",
+                b.axle_kg[:, at],
+                axle.rating.si,
+                table,
+                known,
+            )
     capacity = tyre_capacity_kg(rig.tyre.load_index)
     if capacity and rig.axles and b.axle_kg.shape[1]:
         side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
         per_tyre = side * b.axle_kg.max(axis=1)
-        yield from _worst("tyre", "Tyre, heavier side", per_tyre, capacity, table, known & ~np.isnan(per_tyre), mind_at=TYRE_RESERVE)
-    yield from _worst("coupler", "Coupler", b.tongue_kg, rig.coupler_rating and rig.coupler_rating.si, table, known)
-    yield from _worst("hitch", "Hitch", b.tongue_kg, rig.hitch_rating and rig.hitch_rating.si, table, known)
+        yield from _worst(
+            "tyre", "Tyre, heavier side", per_tyre, capacity, table, known & ~np.isnan(per_tyre), mind_at=TYRE_RESERVE
+        )
+    yield from _worst("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), table, known)
+    yield from _worst("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), table, known)
     for car in vehicles_of(build.brief, facts):
-        yield from _worst(f"ball/{car.id}", f"Ball, {car.name}", b.tongue_kg, car.tongue_limit and car.tongue_limit.si, table, known, car.id)
-        yield from _worst(f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, car.tow_limit and car.tow_limit.si, table, towing, car.id)
+        yield from _worst(
+            f"ball/{car.id}", f"Ball, {car.name}", b.tongue_kg, _si(car.tongue_limit), table, known, car.id
+        )
+        yield from _worst(
+            f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, _si(car.tow_limit), table, towing, car.id
+        )
         if car.rear_axle_rating and car.rear_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0:
             rear = car.rear_empty.si + b.tongue_kg * (car.wheelbase.si + car.ball_overhang.si) / car.wheelbase.si
-            yield from _worst(f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, table, known, car.id)
+            yield from _worst(
+                f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, table, known, car.id
+            )
         if car.train_limit and car.front_empty and car.rear_empty:
             train = b.total_kg + car.front_empty.si + car.rear_empty.si
             yield from _worst(f"train/{car.id}", f"Train, {car.name}", train, car.train_limit.si, table, towing, car.id)
     if at_rest is not None:
-        yield from _worst("jack", "Jack", at_rest.jack_kg * JACK_FACTOR, rig.jack_rating and rig.jack_rating.si, table, towing | True, over="mind")
+        yield from _worst(
+            "jack",
+            "Jack",
+            at_rest.jack_kg * JACK_FACTOR,
+            _si(rig.jack_rating),
+            table,
+            np.ones_like(towing),
+            over="mind",
+        )
 
 
 def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[Limit]:
@@ -111,16 +185,33 @@ def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[Limit]:
     if not b.axle_kg.shape[1]:
         return
     front, rear = b.axle_kg[:, 0], b.axle_kg[:, 1]
-    yield from _worst("front-axle", "Front axle", front, bed.front_rating and bed.front_rating.si, table, every)
-    yield from _worst("rear-axle", "Rear axle", rear, bed.rear_rating and bed.rear_rating.si, table, every)
-    yield from _worst("gross", "Whole vehicle", b.total_kg, bed.gross_rating and bed.gross_rating.si, table, every)
+    yield from _worst("front-axle", "Front axle", front, _si(bed.front_rating), table, every)
+    yield from _worst("rear-axle", "Rear axle", rear, _si(bed.rear_rating), table, every)
+    yield from _worst("gross", "Whole vehicle", b.total_kg, _si(bed.gross_rating), table, every)
     capacity = tyre_capacity_kg(build.rig.tyre.load_index)
     if capacity:
         yield from _worst("tyre", "Tyre, rear", rear / 2, capacity, table, every, mind_at=TYRE_RESERVE)
-    if bed.front_empty and bed.front_empty.si > 0:
-        yield from _worst("least-front", "Front axle, least", front, bed.front_empty.si * LEAST_FRONT_OF_EMPTY, table, every, floor=True, over="mind")
+    if bed.front_empty is not None and bed.front_empty.si > 0:
+        yield from _worst(
+            "least-front",
+            "Front axle, least",
+            front,
+            bed.front_empty.si * LEAST_FRONT_OF_EMPTY,
+            table,
+            every,
+            floor=True,
+            over="mind",
+        )
     share = front - LEAST_FRONT_SHARE * b.total_kg
     if np.isfinite(share).any():
         row = int(np.argmin(share))
-        yield Limit("least-front-share", "Front axle, share", table.cases[row].id, None, float(front[row]), float(LEAST_FRONT_SHARE * b.total_kg[row]), "kg",
-                    "mind" if share[row] < 0 else None)
+        yield Limit(
+            "least-front-share",
+            "Front axle, share",
+            table.cases[row].id,
+            None,
+            float(front[row]),
+            float(LEAST_FRONT_SHARE * b.total_kg[row]),
+            "kg",
+            "mind" if share[row] < 0 else None,
+        )

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Aboard, Level, LoadCase, Mode
+from uncle_sled.core.document.stow import Level, LoadCase, Mode
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
@@ -23,7 +23,7 @@ Floats = NDArray[np.float64]
 _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
     "going-out": ("Going out", {"fresh": 1.0, "gas": 1.0, "petrol": 1.0, "diesel": 1.0}),
     "coming-home": ("Coming home", {"grey": 1.0, "black": 1.0, "gas": 0.5, "petrol": 0.5, "diesel": 0.5}),
-    "all-full": ("All full", {kind: 1.0 for kind in ("fresh", "grey", "black", "gas", "petrol", "diesel")}),
+    "all-full": ("All full", dict.fromkeys(("fresh", "grey", "black", "gas", "petrol", "diesel"), 1.0)),
     "all-empty": ("All empty", {}),
     "gas-low": ("Gas low", {"fresh": 1.0, "gas": 0.1, "petrol": 1.0, "diesel": 1.0}),
 }
@@ -80,10 +80,16 @@ def standing_cases(build: Build) -> tuple[LoadCase, ...]:
     made: list[LoadCase] = []
     if road:
         made += [_made(build, key, name, road.id, levels) for key, (name, levels) in _LEVELS.items()]
-        made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in towing if mode.id != road.id]
+        made += [
+            _made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in towing if mode.id != road.id
+        ]
         made.append(LoadCase("for-sale", "For sale", road.id, "as built"))
         made.append(LoadCase("bare-shell", "Bare shell", road.id, "bare shell"))
-    made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in build.stow.modes if not mode.towing]
+    made += [
+        _made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1])
+        for mode in build.stow.modes
+        if not mode.towing
+    ]
     standing = [own.pop(case.id, case) for case in made]
     at = next((i for i, case in enumerate(standing) if not _towing(build, case)), len(standing))
     return tuple(standing[:at]) + tuple(own.values()) + tuple(standing[at:])
@@ -133,7 +139,7 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     modes = {mode.id: mode for mode in build.stow.modes}
     columns = len(parts)
     tanks = [(at, part) for at, part in enumerate(parts) if part.contents]
-    n, c = columns + len(tanks), len(cases)
+    c = len(cases)
     tank_at = np.array([at for at, _ in tanks], dtype=int)
     home = np.array([(p.mass_kg, p.x_m, p.y_m, p.z_m, p.sigma_kg, p.station_sigma_m) for p in parts]).reshape(-1, 6)
     mass, x, y, z = (np.repeat(np.concatenate([home[:, k], home[tank_at, k]])[None, :], c, axis=0) for k in range(4))
@@ -149,7 +155,13 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     for row, case in enumerate(cases):
         mode = modes.get(case.mode, build.stow.modes[0])
         rides = aboard(build, case, mode)
-        on = np.array([rides.get(p.id, True) if thing else (p.base or case.stage != "bare shell") for p, thing in zip(parts, is_thing, strict=True)], dtype=bool)
+        on = np.array(
+            [
+                rides.get(p.id, True) if thing else (p.base or case.stage != "bare shell")
+                for p, thing in zip(parts, is_thing, strict=True)
+            ],
+            dtype=bool,
+        )
         level = np.zeros(len(tanks))
         by_id = {lv.id: lv.level for lv in case.levels}
         for k, (at, part) in enumerate(tanks):
@@ -174,17 +186,32 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
         if part.bias_group:
             groups.setdefault(part.bias_group, []).append(at)
     described = tuple(
-        Case(cases[r], modes.get(cases[r].mode, build.stow.modes[0]), in_words(build, cases[r]), tuple(cases[s].name for s in same[r]))
+        Case(
+            cases[r],
+            modes.get(cases[r].mode, build.stow.modes[0]),
+            in_words(build, cases[r]),
+            tuple(cases[s].name for s in same[r]),
+        )
         for r in kept
     )
     return MassTable(
-        described, tuple(p.id for p in parts) + tuple(f"{p.id}/contents" for _, p in tanks),
-        tuple(p.name for p in parts) + tuple(p.name for _, p in tanks), tuple(p.group for p in parts) + tuple(p.group for _, p in tanks),
-        mass[kept], x[kept], y[kept], z[kept], sigma[kept], sigma_x, tuple((g, tuple(at)) for g, at in groups.items()),
+        described,
+        tuple(p.id for p in parts) + tuple(f"{p.id}/contents" for _, p in tanks),
+        tuple(p.name for p in parts) + tuple(p.name for _, p in tanks),
+        tuple(p.group for p in parts) + tuple(p.group for _, p in tanks),
+        mass[kept],
+        x[kept],
+        y[kept],
+        z[kept],
+        sigma[kept],
+        sigma_x,
+        tuple((g, tuple(at)) for g, at in groups.items()),
     )
 
 
-def _once(cases: tuple[LoadCase, ...], mass: Floats, x: Floats, y: Floats, modes: dict[str, Mode]) -> tuple[list[int], dict[int, list[int]]]:
+def _once(
+    cases: tuple[LoadCase, ...], mass: Floats, x: Floats, y: Floats, modes: dict[str, Mode]
+) -> tuple[list[int], dict[int, list[int]]]:
     kept: list[int] = []
     same: dict[int, list[int]] = {}
     seen: dict[tuple[bool, bytes], int] = {}

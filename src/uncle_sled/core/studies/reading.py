@@ -58,7 +58,18 @@ def study(build: Build, facts: Facts) -> Studied:
         support, trouble = None, str(fault)
     readings = balance(table, support, band)
     at_rest = parked(build.rig, readings, tail_m(build))
-    return Studied(build, facts, parts, table, band, support, readings, at_rest, limits(build, facts, table, readings, at_rest), trouble)
+    return Studied(
+        build,
+        facts,
+        parts,
+        table,
+        band,
+        support,
+        readings,
+        at_rest,
+        limits(build, facts, table, readings, at_rest),
+        trouble,
+    )
 
 
 def length_m(build: Build) -> float:
@@ -71,8 +82,6 @@ def length_m(build: Build) -> float:
     if build.rig.carrier == "vehicle bed" and build.rig.bed.wheelbase:
         ends.append(build.rig.bed.wheelbase.si + 1.0)
     return max(ends, default=5.0)
-
-
 
 
 silhouette_of = keep_last(4)(outline)  # of a shell, kept by identity

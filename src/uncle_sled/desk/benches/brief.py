@@ -14,8 +14,17 @@ from uncle_sled.desk.form import Form, Row
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
 
-REGIONS: list[tuple[object, str]] = [("European", "European"), ("North American", "North American"), ("Australian/New Zealand", "Australian, New Zealand")]
-LENGTHS: list[tuple[object, str]] = [("mm", "millimetres"), ("m", "metres"), ("ft-in", "feet and inches"), ("in", "inches")]
+REGIONS: list[tuple[object, str]] = [
+    ("European", "European"),
+    ("North American", "North American"),
+    ("Australian/New Zealand", "Australian, New Zealand"),
+]
+LENGTHS: list[tuple[object, str]] = [
+    ("mm", "millimetres"),
+    ("m", "metres"),
+    ("ft-in", "feet and inches"),
+    ("in", "inches"),
+]
 MASSES: list[tuple[object, str]] = [("kg", "kilograms"), ("lb", "pounds")]
 VOLUMES: list[tuple[object, str]] = [("L", "litres"), ("gal", "gallons (US)")]
 
@@ -26,7 +35,10 @@ class BriefBench(Bench):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        for text, tip, run in (("Add a sleeper", "Somebody who sleeps in it", self.add_person), ("Add a tow vehicle", "With the limits in its papers", self.add_vehicle)):
+        for text, tip, run in (
+            ("Add a sleeper", "Somebody who sleeps in it", self.add_person),
+            ("Add a tow vehicle", "With the limits in its papers", self.add_vehicle),
+        ):
             button = QPushButton(text)
             button.setToolTip(tip)
             button.clicked.connect(run)
@@ -34,11 +46,25 @@ class BriefBench(Bench):
         self.end_top("who it is for, beside it to scale")
         self.sheet = SheetView(session, plan=False)
         self.rows.addWidget(self.sheet, 4)
-        self.general = Form(session, "Judged and read", [
-            Row("Practice", "brief.region", REGIONS, "Sets the band on the ball and what is asked; your own numbers win"), Row("Lengths in", "brief.reading.length", LENGTHS),
-            Row("Weights in", "brief.reading.mass", MASSES), Row("Volumes in", "brief.reading.volume", VOLUMES), Row("Band from", "brief.band_low", float, "Share of the whole on the ball; empty: by practice"),
-            Row("Band to", "brief.band_high", float, "Share of the whole on the ball; empty: by practice"), Row("Notes", "brief.notes", str),
-        ], "Brief")
+        self.general = Form(
+            session,
+            "Judged and read",
+            [
+                Row(
+                    "Practice",
+                    "brief.region",
+                    REGIONS,
+                    "Sets the band on the ball and what is asked; your own numbers win",
+                ),
+                Row("Lengths in", "brief.reading.length", LENGTHS),
+                Row("Weights in", "brief.reading.mass", MASSES),
+                Row("Volumes in", "brief.reading.volume", VOLUMES),
+                Row("Band from", "brief.band_low", float, "Share of the whole on the ball; empty: by practice"),
+                Row("Band to", "brief.band_high", float, "Share of the whole on the ball; empty: by practice"),
+                Row("Notes", "brief.notes", str),
+            ],
+            "Brief",
+        )
         self.columns: Columns | None = None
         self.made_for: object = None
         self.people: list[Form] = []
@@ -51,19 +77,58 @@ class BriefBench(Bench):
     def _make(self) -> None:
         facts = self.session.facts
         self.made_for = (tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles))
-        self.people = [Form(self.session, "Sleeps in it", [
-            Row("Name", f"facts.people.{p.id}.name", str, empty=False), Row("Tall", f"facts.people.{p.id}.height", Length), Row("Weighs", f"facts.people.{p.id}.mass", Mass),
-        ], "Brief", facts=True) for p in facts.people]
-        cars = [Form(self.session, "Tows it", [
-            Row("Name", f"facts.vehicles.{v.id}.name", str, empty=False), Row("On the ball", f"facts.vehicles.{v.id}.tongue_limit", Mass, "Vertical limit in its papers or on the hitch"),
-            Row("May tow", f"facts.vehicles.{v.id}.tow_limit", Mass), Row("Train", f"facts.vehicles.{v.id}.train_limit", Mass, "Vehicle and trailer together"),
-            Row("Rear axle", f"facts.vehicles.{v.id}.rear_axle_rating", Mass, "Rating"), Row("Front empty", f"facts.vehicles.{v.id}.front_empty", Mass), Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
-            Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length), Row("Ball behind", f"facts.vehicles.{v.id}.ball_overhang", Length, "Ball behind the rear axle"),
-        ], "Brief", facts=True) for v in facts.vehicles]
-        for form, path in [(f, f"facts.people.{p.id}") for f, p in zip(self.people, facts.people, strict=True)] + [(f, f"facts.vehicles.{v.id}") for f, v in zip(cars, facts.vehicles, strict=True)]:
+        self.people = [
+            Form(
+                self.session,
+                "Sleeps in it",
+                [
+                    Row("Name", f"facts.people.{p.id}.name", str, empty=False),
+                    Row("Tall", f"facts.people.{p.id}.height", Length),
+                    Row("Weighs", f"facts.people.{p.id}.mass", Mass),
+                ],
+                "Brief",
+                facts=True,
+            )
+            for p in facts.people
+        ]
+        cars = [
+            Form(
+                self.session,
+                "Tows it",
+                [
+                    Row("Name", f"facts.vehicles.{v.id}.name", str, empty=False),
+                    Row(
+                        "On the ball",
+                        f"facts.vehicles.{v.id}.tongue_limit",
+                        Mass,
+                        "Vertical limit in its papers or on the hitch",
+                    ),
+                    Row("May tow", f"facts.vehicles.{v.id}.tow_limit", Mass),
+                    Row("Train", f"facts.vehicles.{v.id}.train_limit", Mass, "Vehicle and trailer together"),
+                    Row("Rear axle", f"facts.vehicles.{v.id}.rear_axle_rating", Mass, "Rating"),
+                    Row("Front empty", f"facts.vehicles.{v.id}.front_empty", Mass),
+                    Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
+                    Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length),
+                    Row("Ball behind", f"facts.vehicles.{v.id}.ball_overhang", Length, "Ball behind the rear axle"),
+                ],
+                "Brief",
+                facts=True,
+            )
+            for v in facts.vehicles
+        ]
+        for form, path in [(f, f"facts.people.{p.id}") for f, p in zip(self.people, facts.people, strict=True)] + [
+            (f, f"facts.vehicles.{v.id}") for f, v in zip(cars, facts.vehicles, strict=True)
+        ]:
             gone = QPushButton("take off")
             gone.setProperty("kind", "link")
-            gone.clicked.connect(lambda _=False, path=path: self.session.edit("Take off " + ("a sleeper" if "people" in path else "a tow vehicle"), [remove(path)], "Brief", whole_project=True))
+            gone.clicked.connect(
+                lambda _=False, path=path: self.session.edit(
+                    "Take off " + ("a sleeper" if "people" in path else "a tow vehicle"),
+                    [remove(path)],
+                    "Brief",
+                    whole_project=True,
+                )
+            )
             row = QHBoxLayout()
             row.addStretch(1)
             row.addWidget(gone)
@@ -76,7 +141,9 @@ class BriefBench(Bench):
             self.columns.deleteLater()
         cards: list[QWidget] = [self.general, *self.people]
         if not self.people:
-            cards.append(label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True))
+            cards.append(
+                label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
+            )
         self.columns = Columns(cards)
         self.rows.addWidget(self.columns, 6)
 
@@ -89,14 +156,25 @@ class BriefBench(Bench):
         for form in (self.general, *self.people):
             form.refresh()
         extra = standing_people(self.session.build, facts)
-        if self.sheet is not None and self.sheet.extra != extra:
-            self.sheet.extra = extra
-            self.sheet.update()
+        if self.sheet is not None:
+            self.sheet.set_extra(extra)
 
     def add_person(self) -> None:
         id = fresh_id("p", [p.id for p in self.session.facts.people])
-        self.session.edit("Add a sleeper", [add_to("facts.people", {"id": id, "name": "Somebody"})], "Brief", (id,), whole_project=True)
+        self.session.edit(
+            "Add a sleeper",
+            [add_to("facts.people", {"id": id, "name": "Somebody"})],
+            "Brief",
+            (id,),
+            whole_project=True,
+        )
 
     def add_vehicle(self) -> None:
         id = fresh_id("v", [v.id for v in self.session.facts.vehicles])
-        self.session.edit("Add a tow vehicle", [add_to("facts.vehicles", {"id": id, "name": "Tow vehicle"})], "Brief", (id,), whole_project=True)
+        self.session.edit(
+            "Add a tow vehicle",
+            [add_to("facts.vehicles", {"id": id, "name": "Tow vehicle"})],
+            "Brief",
+            (id,),
+            whole_project=True,
+        )

@@ -15,7 +15,11 @@ from uncle_sled.desk.sheet_view import SheetView
 
 CARRIERS: list[tuple[object, str]] = [("ball", "a coupler and ball"), ("vehicle bed", "a vehicle's bed")]
 BASES: list[tuple[object, str]] = [("own frame", "own frame"), ("as bought", "bought, weighed")]
-SUSPENSIONS: list[tuple[object, str]] = [("single", "one axle"), ("equalised", "leaf springs, equaliser"), ("independent", "torsion, independent")]
+SUSPENSIONS: list[tuple[object, str]] = [
+    ("single", "one axle"),
+    ("equalised", "leaf springs, equaliser"),
+    ("independent", "torsion, independent"),
+]
 PLACES: list[tuple[object, str]] = [("fixed", "fixed"), ("to be placed", "still to be placed")]
 
 
@@ -55,32 +59,106 @@ class RigBench(Bench):
         self.sheet = SheetView(session, plan=False, axle=True)
         self.rows.addWidget(self.sheet, 5)
         self.forms = [
-            Form(session, "What carries it", [
-                Row("Stands on", "rig.carrier", CARRIERS), Row("Base", "rig.base", BASES, when=_ball), Row("Weighed total", "rig.bought_total", Mass, when=_bought),
-                Row("On the ball", "rig.bought_ball", Mass, "Ball weight as weighed or from the papers", when=_bought), Row("Known by", "rig.bought_source", SOURCES, when=_bought),
-                Row("Frame weight", "rig.frame_mass", Mass, "Without axle and wheels", when=_own), Row("Known by", "rig.frame_source", SOURCES, when=_own),
-                Row("Weight at", "rig.frame_cg", Length, "Station of the frame's own weight, if known; else from its steel", when=_own),
-                Row("Length", "rig.frame_length", Length, "Ball to tail end", when=_ball), Row("Drawbar", "rig.drawbar_length", Length, "Ball to first cross-member", when=_ball),
-                Row("Frame width", "rig.frame_width", Length, when=_ball), Row("Frame top", "rig.frame_top", Length, "Above ground", when=_ball),
-                Row("Wheelbase", "rig.bed.wheelbase", Length, when=_bed), Row("Front empty", "rig.bed.front_empty", Mass, when=_bed), Row("Rear empty", "rig.bed.rear_empty", Mass, when=_bed),
-                Row("Bed front", "rig.bed.bed_front", Length, "From the front axle", None, when=_bed), Row("Bed length", "rig.bed.bed_length", Length, when=_bed), Row("Bed width", "rig.bed.bed_width", Length, when=_bed),
-                Row("Bed top", "rig.bed.bed_top", Length, "Above ground", when=_bed), Row("Track", "rig.bed.track", Length, when=_bed),
-            ], "Rig"),
-            Form(session, "Axle and tyres", [
-                Row("Axles", "rig.suspension", SUSPENSIONS, when=_ball), Row("Place", "rig.axle_place", PLACES, "While it is still to be placed, drag the wheel", when=_ball),
-                Row("Track", "rig.track", Length, "Between tyre centre lines", when=_ball), Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
-                Row("Tyre height", "rig.tyre.diameter", Length), Row("Tyre width", "rig.tyre.width", Length), Row("Spring rate", "rig.spring_rate", Stiffness, "Per wheel", when=_torsion),
-                Row("Rides level at", "rig.level_load", Mass, "Axle load at which the frame rides level", when=_torsion), Row("Ball height", "rig.ball_height", Length, when=_ball),
-                Row("Level height", "rig.reference_height", Length, "Ball height with the frame level", when=_torsion),
-            ], "Rig"),
-            Form(session, "Plates and ratings", [
-                Row("Whole trailer", "rig.gross_total", Mass, "On the plate: trailer with everything, hitched or not", when=_ball),
-                Row("Axle group", "rig.axle_group", Mass, "On the plate: on the wheels when coupled", when=_ball), Row("Coupler", "rig.coupler_rating", Mass, "Vertical load", when=_ball),
-                Row("Hitch", "rig.hitch_rating", Mass, "Vertical load", when=_ball), Row("Jack at", "rig.jack_station", Length, "From the ball", when=_ball), Row("Jack rated", "rig.jack_rating", Mass, when=_ball),
-                Row("Stabilisers at", "rig.stabiliser_station", Length, "From the ball; empty: none", when=_ball),
-                Row("Weight-distributing hitch", "rig.weight_distributing", bool, "The reading is without its bars", when=_ball),
-                Row("Front axle", "rig.bed.front_rating", Mass, when=_bed), Row("Rear axle", "rig.bed.rear_rating", Mass, when=_bed), Row("Whole vehicle", "rig.bed.gross_rating", Mass, when=_bed),
-            ], "Rig"),
+            Form(
+                session,
+                "What carries it",
+                [
+                    Row("Stands on", "rig.carrier", CARRIERS),
+                    Row("Base", "rig.base", BASES, when=_ball),
+                    Row("Weighed total", "rig.bought_total", Mass, when=_bought),
+                    Row(
+                        "On the ball",
+                        "rig.bought_ball",
+                        Mass,
+                        "Ball weight as weighed or from the papers",
+                        when=_bought,
+                    ),
+                    Row("Known by", "rig.bought_source", SOURCES, when=_bought),
+                    Row("Frame weight", "rig.frame_mass", Mass, "Without axle and wheels", when=_own),
+                    Row("Known by", "rig.frame_source", SOURCES, when=_own),
+                    Row(
+                        "Weight at",
+                        "rig.frame_cg",
+                        Length,
+                        "Station of the frame's own weight, if known; else from its steel",
+                        when=_own,
+                    ),
+                    Row("Length", "rig.frame_length", Length, "Ball to tail end", when=_ball),
+                    Row("Drawbar", "rig.drawbar_length", Length, "Ball to first cross-member", when=_ball),
+                    Row("Frame width", "rig.frame_width", Length, when=_ball),
+                    Row("Frame top", "rig.frame_top", Length, "Above ground", when=_ball),
+                    Row("Wheelbase", "rig.bed.wheelbase", Length, when=_bed),
+                    Row("Front empty", "rig.bed.front_empty", Mass, when=_bed),
+                    Row("Rear empty", "rig.bed.rear_empty", Mass, when=_bed),
+                    Row("Bed front", "rig.bed.bed_front", Length, "From the front axle", None, when=_bed),
+                    Row("Bed length", "rig.bed.bed_length", Length, when=_bed),
+                    Row("Bed width", "rig.bed.bed_width", Length, when=_bed),
+                    Row("Bed top", "rig.bed.bed_top", Length, "Above ground", when=_bed),
+                    Row("Track", "rig.bed.track", Length, when=_bed),
+                ],
+                "Rig",
+            ),
+            Form(
+                session,
+                "Axle and tyres",
+                [
+                    Row("Axles", "rig.suspension", SUSPENSIONS, when=_ball),
+                    Row(
+                        "Place", "rig.axle_place", PLACES, "While it is still to be placed, drag the wheel", when=_ball
+                    ),
+                    Row("Track", "rig.track", Length, "Between tyre centre lines", when=_ball),
+                    Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
+                    Row("Tyre height", "rig.tyre.diameter", Length),
+                    Row("Tyre width", "rig.tyre.width", Length),
+                    Row("Spring rate", "rig.spring_rate", Stiffness, "Per wheel", when=_torsion),
+                    Row(
+                        "Rides level at",
+                        "rig.level_load",
+                        Mass,
+                        "Axle load at which the frame rides level",
+                        when=_torsion,
+                    ),
+                    Row("Ball height", "rig.ball_height", Length, when=_ball),
+                    Row(
+                        "Level height",
+                        "rig.reference_height",
+                        Length,
+                        "Ball height with the frame level",
+                        when=_torsion,
+                    ),
+                ],
+                "Rig",
+            ),
+            Form(
+                session,
+                "Plates and ratings",
+                [
+                    Row(
+                        "Whole trailer",
+                        "rig.gross_total",
+                        Mass,
+                        "On the plate: trailer with everything, hitched or not",
+                        when=_ball,
+                    ),
+                    Row("Axle group", "rig.axle_group", Mass, "On the plate: on the wheels when coupled", when=_ball),
+                    Row("Coupler", "rig.coupler_rating", Mass, "Vertical load", when=_ball),
+                    Row("Hitch", "rig.hitch_rating", Mass, "Vertical load", when=_ball),
+                    Row("Jack at", "rig.jack_station", Length, "From the ball", when=_ball),
+                    Row("Jack rated", "rig.jack_rating", Mass, when=_ball),
+                    Row("Stabilisers at", "rig.stabiliser_station", Length, "From the ball; empty: none", when=_ball),
+                    Row(
+                        "Weight-distributing hitch",
+                        "rig.weight_distributing",
+                        bool,
+                        "The reading is without its bars",
+                        when=_ball,
+                    ),
+                    Row("Front axle", "rig.bed.front_rating", Mass, when=_bed),
+                    Row("Rear axle", "rig.bed.rear_rating", Mass, when=_bed),
+                    Row("Whole vehicle", "rig.bed.gross_rating", Mass, when=_bed),
+                ],
+                "Rig",
+            ),
         ]
         self.rows.addWidget(Columns(list[QWidget](self.forms)), 6)
         session.changed.connect(self.refresh)
@@ -111,5 +189,7 @@ class RigBench(Bench):
     def take_axle(self) -> None:
         axles = self.session.build.rig.axles
         if axles:
-            ops = [remove(f"rig.axles.{axles[-1].id}")] + ([set_to("rig.suspension", "single")] if len(axles) == 2 else [])
+            ops = [remove(f"rig.axles.{axles[-1].id}")] + (
+                [set_to("rig.suspension", "single")] if len(axles) == 2 else []
+            )
             self.session.edit("Take an axle off", ops, "Rig")

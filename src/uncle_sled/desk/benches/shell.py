@@ -39,10 +39,20 @@ class ShellBench(Bench):
         self.end_top("left side, to scale")
         self.sheet = SheetView(session, plan=False)
         self.rows.addWidget(self.sheet, 5)
-        self.form = Form(session, "Form", [
-            Row("Body", "shell.form", FORMS), Row("Front", "shell.front", Length, "Body's front, from the ball (or the front axle of a bed)", None), Row("Length", "shell.length", Length), Row("Width", "shell.width", Length),
-            Row("Height", "shell.height", Length, "Floor underside to roof top"), Row("Underside", "shell.floor", Length, "Above ground"), Row("Wall", "shell.wall", Length, "Thickness of walls, floor and roof"),
-        ], "Shell")
+        self.form = Form(
+            session,
+            "Form",
+            [
+                Row("Body", "shell.form", FORMS),
+                Row("Front", "shell.front", Length, "Body's front, from the ball (or the front axle of a bed)", None),
+                Row("Length", "shell.length", Length),
+                Row("Width", "shell.width", Length),
+                Row("Height", "shell.height", Length, "Floor underside to roof top"),
+                Row("Underside", "shell.floor", Length, "Above ground"),
+                Row("Wall", "shell.wall", Length, "Thickness of walls, floor and roof"),
+            ],
+            "Shell",
+        )
         self.sums = label("", "small", "pencil", wrap=True)
         self.form.layout().addWidget(self.sums)
         self.faces: Form | None = None
@@ -58,10 +68,28 @@ class ShellBench(Bench):
     def _make_faces(self) -> None:
         faces = self.session.build.shell.faces
         self.face_ids = tuple(face.id for face in faces)
-        self.faces = Form(self.session, "What each face weighs", [Row(face.name, f"shell.faces.{face.id}.mass", Mass, f"{face.name} with its fittings and fasteners") for face in faces], "Shell")
-        self.sources = Form(self.session, "Known by", [Row(face.name, f"shell.faces.{face.id}.source", SOURCES) for face in faces], "Shell")
+        self.faces = Form(
+            self.session,
+            "What each face weighs",
+            [
+                Row(face.name, f"shell.faces.{face.id}.mass", Mass, f"{face.name} with its fittings and fasteners")
+                for face in faces
+            ],
+            "Shell",
+        )
+        self.sources = Form(
+            self.session,
+            "Known by",
+            [Row(face.name, f"shell.faces.{face.id}.source", SOURCES) for face in faces],
+            "Shell",
+        )
         if not faces:
-            self.faces.layout().addWidget(label("No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer.", wrap=True))
+            self.faces.layout().addWidget(
+                label(
+                    "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer.",
+                    wrap=True,
+                )
+            )
         if self.columns is not None:
             self.form.setParent(None)
             self.rows.removeWidget(self.columns)
@@ -88,32 +116,53 @@ class ShellBench(Bench):
         body = silhouette_of(build.shell)
         total = sum(face.mass.si for face in build.shell.faces if face.mass)
         area = "" if body is None else f"Side {body.area_m2:.2f} m² in the drawing. "
-        self.sums.setText(f"{area}Faces weigh {weight(total, shown)} together." if build.shell.form != "none" else "Take a profile to begin.")
+        self.sums.setText(
+            f"{area}Faces weigh {weight(total, shown)} together."
+            if build.shell.form != "none"
+            else "Take a profile to begin."
+        )
         extra: tuple[Primitive, ...] = ()
         if body is not None and build.shell.length and build.shell.front:
-            low = frame_top_m(build) - 0.30
-            a, b = (build.shell.front.si, low), (build.shell.front.si + build.shell.length.si, low)
+            # over the roof, clear of wheels and labels
+            high = float(body.skin[:, 1].max()) + 0.16
+            a, b = (build.shell.front.si, high), (build.shell.front.si + build.shell.length.si, high)
             extra = dimension(a, b, f"outside {distance(build.shell.length.si, shown)}", 0.03)
-        if self.sheet is not None and self.sheet.extra != extra:
-            self.sheet.extra = extra
-            self.sheet.update()
+        if self.sheet is not None:
+            self.sheet.set_extra(extra)
 
     def _presets(self) -> None:
         menu = QMenu(self)
         for name in PRESETS:
             menu.addAction(name).triggered.connect(lambda _=False, name=name: self.take_profile(name))
-        menu.addAction("box").triggered.connect(lambda _=False: self.session.edit("Body: box", [set_to("shell.form", "box"), *self._sizes()], "Shell"))
+        menu.addAction("box").triggered.connect(
+            lambda _=False: self.session.edit("Body: box", [set_to("shell.form", "box"), *self._sizes()], "Shell")
+        )
         menu.exec(self.profile_button.mapToGlobal(QPoint(0, self.profile_button.height() + 2)))
 
     def take_profile(self, name: str) -> None:
         nodes = msgspec.to_builtins(PRESETS[name])
-        self.session.edit(f"Profile: {name}", [set_to("shell.form", "profile"), set_to("shell.profile", nodes), *self._sizes()], "Shell")
+        self.session.edit(
+            f"Profile: {name}",
+            [set_to("shell.form", "profile"), set_to("shell.profile", nodes), *self._sizes()],
+            "Shell",
+        )
 
     def _sizes(self):  # type: ignore[no-untyped-def]
         """Sizes to begin with, where none were typed yet."""
         build = self.session.build
-        first = {"front": 1.2, "length": 3.0, "width": 1.6, "height": 1.25, "floor": round(frame_top_m(build), 3), "wall": 0.04}
-        return [set_to(f"shell.{name}", {"si": si, "typed": None}) for name, si in first.items() if getattr(build.shell, name) is None]
+        first = {
+            "front": 1.2,
+            "length": 3.0,
+            "width": 1.6,
+            "height": 1.25,
+            "floor": round(frame_top_m(build), 3),
+            "wall": 0.04,
+        }
+        return [
+            set_to(f"shell.{name}", {"si": si, "typed": None})
+            for name, si in first.items()
+            if getattr(build.shell, name) is None
+        ]
 
     def _add_face(self) -> None:
         menu = QMenu(self)
@@ -121,9 +170,18 @@ class ShellBench(Bench):
             menu.addAction(kind).triggered.connect(lambda _=False, kind=kind: self.add_face(kind))
         menu.addSeparator()
         for face in self.session.build.shell.faces:
-            menu.addAction(f"Take off: {face.name}").triggered.connect(lambda _=False, face=face: self.session.edit(f"Take off the face {face.name}", [remove(f"shell.faces.{face.id}")], "Shell"))
+            menu.addAction(f"Take off: {face.name}").triggered.connect(
+                lambda _=False, face=face: self.session.edit(
+                    f"Take off the face {face.name}", [remove(f"shell.faces.{face.id}")], "Shell"
+                )
+            )
         menu.exec(self.face_button.mapToGlobal(QPoint(0, self.face_button.height() + 2)))
 
     def add_face(self, kind: str) -> None:
         id = fresh_id("f", [face.id for face in self.session.build.shell.faces])
-        self.session.edit(f"Add a face: {kind}", [add_to("shell.faces", {"id": id, "kind": kind, "name": kind.capitalize()})], "Shell", (id,))
+        self.session.edit(
+            f"Add a face: {kind}",
+            [add_to("shell.faces", {"id": id, "kind": kind, "name": kind.capitalize()})],
+            "Shell",
+            (id,),
+        )

@@ -47,7 +47,11 @@ class Shelf(QFrame):
         words = text.lower().split()
         for entry in entries():
             if all(word in f"{entry.name} {entry.kind} {entry.contents}".lower() for word in words):
-                size = " × ".join(f"{side * 1000:.0f}" for side in entry.size_m) if self.session.shown.length in ("mm", "m") else " × ".join(f"{side / 0.0254:.0f}" for side in entry.size_m)
+                size = (
+                    " × ".join(f"{side * 1000:.0f}" for side in entry.size_m)
+                    if self.session.shown.length in ("mm", "m")
+                    else " × ".join(f"{side / 0.0254:.0f}" for side in entry.size_m)
+                )
                 unit = "mm" if self.session.shown.length in ("mm", "m") else "in"
                 item = QListWidgetItem(f"{entry.name}   {weight(entry.mass_kg, self.session.shown)}   {size} {unit}")
                 item.setData(Qt.ItemDataRole.UserRole, entry.id)
@@ -73,10 +77,21 @@ class StowBench(Bench):
         self.modes: dict[str, QPushButton] = {}
         self.mode_at = self.top.count()
         self.add_button, self.measure_button = QPushButton("Add a thing"), QPushButton("Measure")
-        self.turn_button, self.copy_button, self.delete_button = QPushButton("Turn"), QPushButton("Copy"), QPushButton("Delete")
+        self.turn_button, self.copy_button, self.delete_button = (
+            QPushButton("Turn"),
+            QPushButton("Copy"),
+            QPushButton("Delete"),
+        )
         self.fit_button = QPushButton("Fit")
         self.measure_button.setCheckable(True)
-        tips = {self.add_button: "From the catalogue (A)", self.measure_button: "Tape between two points (M)", self.turn_button: "A quarter turn (T)", self.copy_button: "Ctrl+D", self.delete_button: "Del", self.fit_button: "Show all (F)"}
+        tips = {
+            self.add_button: "From the catalogue (A)",
+            self.measure_button: "Tape between two points (M)",
+            self.turn_button: "A quarter turn (T)",
+            self.copy_button: "Ctrl+D",
+            self.delete_button: "Del",
+            self.fit_button: "Show all (F)",
+        }
         for button, tip in tips.items():
             button.setToolTip(tip)
             self.top.addWidget(button)
@@ -150,11 +165,20 @@ class StowBench(Bench):
         floor = (shell.floor.si if shell.floor else 0.5) + (shell.wall.si if shell.wall else 0.0)
         if entry.outside:
             top = rig.frame_top.si if rig.frame_top else floor
-            x, z = (0.6, top) if entry.kind != "solar" else (self._middle() - entry.size_m[0] / 2, (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5))
+            x, z = (
+                (0.6, top)
+                if entry.kind != "solar"
+                else (
+                    self._middle() - entry.size_m[0] / 2,
+                    (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5),
+                )
+            )
         else:
             x, z = self._middle() - entry.size_m[0] / 2, floor
         thing = entry.thing(id, round(x, 3), 0.0, round(z, 3))
-        if self.session.edit(f"Add {lower_first(entry.name)}", [add_to("stow.things", msgspec.to_builtins(thing))], "Stow", (id,)):
+        if self.session.edit(
+            f"Add {lower_first(entry.name)}", [add_to("stow.things", msgspec.to_builtins(thing))], "Stow", (id,)
+        ):
             self.session.select((id,))
             if self.sheet is not None:
                 self.sheet.setFocus()
@@ -195,7 +219,13 @@ class StowBench(Bench):
             if thing.id in self.session.selection:
                 id = fresh_id("t", [*taken, *made])
                 made.append(id)
-                twin = msgspec.structs.replace(thing, id=id, name=f"{thing.name} copy", x=Length(round(thing.x.si + 0.05, 4)), y=Length(round(thing.y.si + 0.05, 4)))
+                twin = msgspec.structs.replace(
+                    thing,
+                    id=id,
+                    name=f"{thing.name} copy",
+                    x=Length(round(thing.x.si + 0.05, 4)),
+                    y=Length(round(thing.y.si + 0.05, 4)),
+                )
                 ops.append(add_to("stow.things", msgspec.to_builtins(twin)))
         if ops:
             self.session.edit("Copy " + self._name(), ops, "Stow", tuple(made))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 from importlib import resources
+from pathlib import Path
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
@@ -18,7 +19,11 @@ _now = {"name": "light"}
 
 def load_fonts() -> None:
     """Register the shipped fonts with Qt."""
-    for file in ("IBMPlexSansCondensed-Regular.ttf", "IBMPlexSansCondensed-SemiBold.ttf", "BarlowSemiCondensed-SemiBold.ttf"):
+    for file in (
+        "IBMPlexSansCondensed-Regular.ttf",
+        "IBMPlexSansCondensed-SemiBold.ttf",
+        "BarlowSemiCondensed-SemiBold.ttf",
+    ):
         QFontDatabase.addApplicationFontFromData(resources.files("uncle_sled.fonts").joinpath(file).read_bytes())
 
 
@@ -59,9 +64,18 @@ def use_theme(app: QApplication, name: str) -> None:
     app.setFont(font(BODY))
     palette = QPalette()
     roles = {
-        QPalette.ColorRole.Window: "kraft", QPalette.ColorRole.WindowText: "ink", QPalette.ColorRole.Base: "field", QPalette.ColorRole.Text: "ink", QPalette.ColorRole.Button: "paper",
-        QPalette.ColorRole.ButtonText: "ink", QPalette.ColorRole.Highlight: "chalk", QPalette.ColorRole.HighlightedText: "on chalk", QPalette.ColorRole.ToolTipBase: "paper",
-        QPalette.ColorRole.ToolTipText: "ink", QPalette.ColorRole.PlaceholderText: "pencil", QPalette.ColorRole.AlternateBase: "kraft",
+        QPalette.ColorRole.Window: "kraft",
+        QPalette.ColorRole.WindowText: "ink",
+        QPalette.ColorRole.Base: "field",
+        QPalette.ColorRole.Text: "ink",
+        QPalette.ColorRole.Button: "paper",
+        QPalette.ColorRole.ButtonText: "ink",
+        QPalette.ColorRole.Highlight: "chalk",
+        QPalette.ColorRole.HighlightedText: "on chalk",
+        QPalette.ColorRole.ToolTipBase: "paper",
+        QPalette.ColorRole.ToolTipText: "ink",
+        QPalette.ColorRole.PlaceholderText: "pencil",
+        QPalette.ColorRole.AlternateBase: "kraft",
     }
     for role, ink in roles.items():
         palette.setColor(role, colour(ink))
@@ -71,6 +85,8 @@ def use_theme(app: QApplication, name: str) -> None:
 
 def style_sheet() -> str:
     c = hex_of
+    arrow = Path(__file__).with_name(f"arrow-{_now['name']}.svg").as_posix()
+    tick = Path(__file__).with_name(f"tick-{_now['name']}.svg").as_posix()
     return f"""
     QWidget {{ color: {c("ink")}; font-family: "{TEXT_FAMILY}"; font-size: {BODY}px; }}
     QMainWindow, QDialog {{ background: {c("kraft")}; }}
@@ -96,14 +112,14 @@ def style_sheet() -> str:
     QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{ border: 2px solid {c("chalk")}; padding: 1px 5px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c("primer")}; padding: 1px 5px; }}
     QComboBox::drop-down {{ border: none; width: 18px; }}
-    QComboBox::down-arrow {{ image: none; width: 0; height: 0; border-left: 4px solid transparent; border-right: 4px solid transparent; border-top: 5px solid {c("pencil")}; margin-right: 6px; }}
+    QComboBox::down-arrow {{ image: url("{arrow}"); width: 9px; height: 6px; margin-right: 8px; }}
     QComboBox QAbstractItemView, QListWidget, QMenu, QTreeWidget, QTableView {{ background: {c("paper")}; border: 1px solid {c("rule")}; selection-background-color: {c("chalk")}; selection-color: {c("on chalk")}; outline: none; }}
     QListWidget::item {{ padding: 3px 6px; }}
     QMenu::item {{ padding: 4px 18px; }} QMenu::item:selected {{ background: {c("chalk")}; color: {c("on chalk")}; }} QMenu::item:disabled {{ color: {c("pencil")}; }}
     QMenu::separator {{ height: 1px; background: {c("rule")}; margin: 4px 8px; }}
     QCheckBox {{ spacing: 6px; }} QCheckBox:focus {{ color: {c("chalk")}; }}
     QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {c("field edge")}; border-radius: 3px; background: {c("field")}; }}
-    QCheckBox::indicator:checked {{ background: {c("chalk")}; border-color: {c("chalk")}; }}
+    QCheckBox::indicator:checked {{ background: {c("chalk")}; border-color: {c("chalk")}; image: url("{tick}"); }}
     QScrollArea {{ background: transparent; border: none; }} QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QScrollBar:vertical {{ background: transparent; width: 10px; margin: 0; }} QScrollBar::handle:vertical {{ background: {c("rule")}; border-radius: 4px; min-height: 30px; margin: 1px; }}
     QScrollBar::handle:vertical:hover {{ background: {c("field edge")}; }} QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; width: 0; }} QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}

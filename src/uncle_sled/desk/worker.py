@@ -17,7 +17,6 @@ from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.core.studies.reading import study
 
 
@@ -48,6 +47,9 @@ def serve(pipe: Connection, newest: Any) -> None:
 
 def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
     """Findings with remedies of a serialised build."""
+    # loaded here, in the worker: the search needs Shapely, and the window's start does not wait for it
+    from uncle_sled.core.findings.remedies import with_remedies
+
     s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
     return with_remedies(s, stopped)
 

@@ -13,16 +13,16 @@ LIGHT = {
     "paper": "#FBF8F1",
     "body": "#FFFEFA",
     "ink": "#26221D",
-    "pencil": "#6B6156",
+    "pencil": "#62584E",
     "rule": "#D6CAB8",
-    "chalk": "#2B5AA0",
+    "chalk": "#28559A",
     "on chalk": "#FFFFFF",
     "chalk wash": "#E2E9F4",
     "primer": "#A2372A",
     "primer wash": "#F6E2DD",
     "ochre": "#B7791F",
-    "ochre word": "#865608",
-    "spruce": "#3B6B4E",
+    "ochre word": "#7E5108",
+    "spruce": "#33624A",
     "spruce wash": "#DCE8DD",
     "zinc": "#5A6C76",
     "wood": "#D9B27C",
@@ -119,7 +119,7 @@ PAIRS = (
             "spruce wash",
         )
     ]
-    + [("pencil", ground, TEXT) for ground in ("kraft", "trail", "paper", "body", "field")]
+    + [("pencil", ground, TEXT) for ground in ("kraft", "kraft deep", "trail", "paper", "body", "field")]
     + [("chalk", ground, TEXT) for ground in ("kraft", "paper", "body", "field", "kraft deep")]
     + [
         ("on chalk", "chalk", TEXT),

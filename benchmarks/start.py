@@ -1,0 +1,38 @@
+"""Start to first painted reading, as a ratio to a bare PySide6 + NumPy window. Run: .venv/bin/python -m benchmarks.start"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import subprocess
+import sys
+import time
+
+BARE = """
+import numpy
+from PySide6.QtWidgets import QApplication, QMainWindow
+app = QApplication([]); w = QMainWindow(); w.resize(1280, 800); w.show(); app.processEvents(); w.grab()
+"""
+OURS = """
+from uncle_sled.desk.app import application, open_window
+from uncle_sled.exchange.demos import demo
+app = application(); w = open_window(demo("marsh-heron")); w.show(); app.processEvents(); w.grab()
+"""
+
+
+def seconds(code: str) -> float:
+    begin = time.perf_counter()
+    subprocess.run([sys.executable, "-c", code], check=True, env={**os.environ, "QT_QPA_PLATFORM": "offscreen"})
+    return time.perf_counter() - begin
+
+
+def main() -> None:
+    for code in (BARE, OURS):
+        seconds(code)
+    bare = statistics.median(seconds(BARE) for _ in range(7))
+    ours = statistics.median(seconds(OURS) for _ in range(7))
+    print(f"bare window {bare:.2f} s, first reading {ours:.2f} s, ratio {ours / bare:.2f} (target 2.5)")
+
+
+if __name__ == "__main__":
+    main()

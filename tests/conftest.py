@@ -1,0 +1,64 @@
+"""One application for all desk tests, on an offscreen screen of the size that screens are judged at."""
+
+import json
+import os
+import tempfile
+from pathlib import Path
+
+import pytest
+
+_screen = Path(tempfile.mkdtemp()) / "screen.json"
+_screen.write_text(
+    json.dumps(
+        {
+            "screens": [
+                {
+                    "name": "s1",
+                    "x": 0,
+                    "y": 0,
+                    "width": 1920,
+                    "height": 1200,
+                    "logicalDpi": 96,
+                    "logicalBaseDpi": 96,
+                    "dpr": 1,
+                }
+            ]
+        }
+    )
+)
+os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={_screen}"
+os.environ.pop("DISPLAY", None)
+
+
+@pytest.fixture(scope="session")
+def qapp():
+    from uncle_sled.desk.app import application
+
+    return application()
+
+
+@pytest.fixture
+def open_on(qapp, qtbot):
+    """Opens a window on a project, with remedies worked out in this process; closes it afterwards."""
+    from uncle_sled.core.findings.remedies import with_remedies
+    from uncle_sled.desk.app import open_window
+
+    opened = []
+
+    def make(project, path=None, size=(1280, 800), judged=True):
+        window = open_window(project, path)
+        window.resize(*size)
+        window.show()
+        qtbot.waitExposed(window)
+        if judged:
+            window.session.judge(with_remedies(window.session.studied))
+        qapp.processEvents()
+        opened.append(window)
+        return window
+
+    yield make
+    for window in opened:
+        window.session.history = window.session.history.was_saved()
+        window.close()
+        window.deleteLater()
+    qapp.processEvents()

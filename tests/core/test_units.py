@@ -1,0 +1,136 @@
+from fractions import Fraction
+
+import pint
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.builders import IMPERIAL, METRIC
+from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, parse, show
+
+
+@pytest.mark.parametrize(
+    ("typed", "bare", "metres"),
+    [
+        ("6' 4 1/2\"", "mm", 1.9431),
+        ("6ft 4-1/2", "mm", 1.9431),
+        ("6 ft 4 1/2 in", "mm", 1.9431),
+        ("6′ 4½″", "mm", 1.9431),
+        ("12ft6", "mm", 3.81),
+        ("1.95m", "mm", 1.95),
+        ("1,95 m", "mm", 1.95),
+        ("1950", "mm", 1.95),
+        ("1.95", "m", 1.95),
+        ("1 m 95 cm", "mm", 1.95),
+        ("76.5", "ft-in", 1.9431),
+        ("4-1/2", "ft-in", 0.1143),
+        ("-3 in", "mm", -0.0762),
+        ("−3 in", "mm", -0.0762),
+        ('1/2"', "mm", 0.0127),
+        ("2 fathom", "mm", 3.6576),
+    ],
+)
+def test_lengths_are_read_as_people_write_them(typed, bare, metres):
+    assert parse(typed, "length", bare) == pytest.approx(metres, abs=1e-4 if "fathom" in typed else 1e-12)
+
+
+@pytest.mark.parametrize(
+    ("typed", "dimension", "bare", "si"),
+    [
+        ("30 gal", "volume", "L", 0.11356235352),
+        ("38", "volume", "L", 0.038),
+        ("12 lb 4 oz", "mass", "kg", 5.5565065325),
+        ("1.2 t", "mass", "kg", 1200.0),
+        ("51 psi", "pressure", "kPa", 351632.62),
+        ("64 degF", "temperature", "degC", 17.7778),
+        ("-4 degF", "temperature", "degC", -20.0),
+        ("3070 Btu/h", "power", "W", 899.73),
+        ("60 N/mm", "stiffness", "N/mm", 60000.0),
+    ],
+)
+def test_other_dimensions(typed, dimension, bare, si):
+    assert parse(typed, dimension, bare) == pytest.approx(si, rel=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("typed", "dimension", "says"),
+    [
+        ("", "length", "Nothing was typed"),
+        ("abc", "length", "cannot be read"),
+        ("5 kg", "length", "is a weight"),
+        ("1,950", "length", "could be a thousand or a decimal"),
+        ("3 1/0 in", "length", "no number"),
+        ("4 in 6 ft", "length", "larger unit first"),
+        ("5 m 3", "length", "without a unit"),
+        ("9e99", "mass", "not a unit"),
+        ("99999999 m", "length", "more than any build"),
+        ("12 parsnips", "mass", "not a unit of weight"),
+    ],
+)
+def test_what_cannot_be_read_says_what_would_be_right(typed, dimension, says):
+    with pytest.raises(EntryError, match=says):
+        parse(typed, dimension, "mm" if dimension == "length" else "kg")
+
+
+def test_the_short_table_agrees_with_pint():
+    registry = pint.UnitRegistry()
+    base = {"length": "m", "mass": "kg", "volume": "m**3", "pressure": "Pa", "power": "W"}
+    spelled = {'"': "inch", "'": "foot", "l": "liter", "gal": "gallon", "kilo": "kg", "kilos": "kg", "t": "tonne", "btu/h": "Btu/hour",
+               "ml": "milliliter", "m3": "m**3", "pa": "Pa", "kpa": "kPa", "w": "W", "kw": "kW", "lbs": "lb", "qt": "quart", "litre": "liter",
+               "litres": "liter"}  # fmt: skip
+
+    for dimension, unit in base.items():
+        for name, factor in FACTORS[dimension].items():
+            theirs = registry.Quantity(1, spelled.get(name, name)).to(unit).magnitude
+            assert float(factor) == pytest.approx(theirs, rel=1e-6), name
+
+
+@pytest.mark.parametrize(
+    ("metres", "shown"),
+    [
+        (1.9431, "6' 4 1/2\""),
+        (0.3047, "1'"),
+        (0.0, '0"'),
+        (-0.0095, '−3/8"'),
+        (0.3048 * 2 - 0.0001, "2'"),
+        (0.0254, '1"'),
+    ],
+)
+def test_feet_and_inches_carry(metres, shown):
+    assert feet_inches(metres) == shown
+
+
+@given(st.integers(0, 16 * 12 * 40))
+def test_shown_feet_and_inches_read_back(sixteenths):
+    metres = float(Fraction(sixteenths, 16) * FACTORS["length"]["in"])
+
+    assert parse(feet_inches(metres), "length", "mm") == pytest.approx(metres, abs=1e-12)
+
+
+@given(st.floats(-50, 50, allow_nan=False), st.sampled_from(["mm", "m", "in", "ft-in"]))
+def test_what_is_shown_can_be_typed_again(metres, unit):
+    assert parse(show(metres, "length", unit), "length", unit) == pytest.approx(metres, abs=0.0009)
+
+
+def test_what_was_typed_comes_back_after_a_change_of_units():
+    bed = Length.read("6' 4 1/2\"", IMPERIAL)
+
+    assert bed.text(METRIC) == "1943 mm"
+    assert bed.text(IMPERIAL) == "6' 4 1/2\""
+
+
+def test_a_bare_number_keeps_the_unit_it_was_read_in():
+    assert Length.read("1950", METRIC).typed == "1950 mm"
+    assert Length.read("12", IMPERIAL).typed == '12"'
+    assert Mass.read("5", Shown("ft-in", "lb", "gal")).typed == "5 lb"
+    assert Volume.read("10", IMPERIAL).si == pytest.approx(0.0378541, rel=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("word", "kind"),
+    [("ft-in", "imperial"), ("6' 2\"", "imperial"), ("12lb", "imperial"), ("1950 mm", "metric"), ("2 L", "metric")],
+)
+def test_family(word, kind):
+    assert family(word) == kind

@@ -1,0 +1,145 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+from xml.etree import ElementTree
+
+import jsonschema
+import pytest
+
+from tests.builders import a_project, a_rig, a_thing
+from uncle_sled.cli import main
+from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.case_list import safe
+from uncle_sled.exchange.demos import DEMOS, demo
+
+SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json").read_text())
+
+
+def run_json(capsys, *words):
+    assert main(list(words)) == 0
+    return json.loads(capsys.readouterr().out)
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_the_report_keeps_its_contract(name, capsys):
+    got = run_json(capsys, "report", name, "--json")
+
+    jsonschema.validate(got, SCHEMA)
+    bed = got["build"]["carrier"] == "vehicle bed"
+    for case in got["cases"]:
+        masses, axles = case["masses"], case["axle_kg"]
+        assert sum(m["mass_kg"] for m in masses) == pytest.approx(case["total_kg"])
+        if bed:
+            assert case["tongue_kg"] is None
+            assert sum(axles) == pytest.approx(case["total_kg"])
+            continue
+        assert sum(axles) == pytest.approx(case["left_kg"] + case["right_kg"])
+        assert sum(axles) == pytest.approx(case["total_kg"] - case["tongue_kg"])
+        moment = sum(m["mass_kg"] * m["x_m"] for m in masses)
+        if got["rig"]["effective_axle_m"] is not None:
+            assert case["tongue_kg"] == pytest.approx(case["total_kg"] - moment / got["rig"]["effective_axle_m"])
+        else:
+            stations = [axle["station_m"] for axle in got["rig"]["axles"]]
+            assert sum(a * x for a, x in zip(axles, stations, strict=True)) == pytest.approx(moment)
+
+
+def test_an_empty_build_reports_null_and_never_nan(tmp_path, capsys):
+    from uncle_sled.core.document.project import empty_project
+
+    sled_file.save(empty_project(), tmp_path / "e.sled")
+    got = run_json(capsys, "report", str(tmp_path / "e.sled"), "--json")
+
+    jsonschema.validate(got, SCHEMA)
+    assert got["cases"][0]["tongue_kg"] is None and got["axle_placing"] is None
+
+
+def test_one_case_by_id_or_name(capsys):
+    by_id = run_json(capsys, "report", "marsh-heron", "--json", "--case", "coming-home")
+    by_name = run_json(capsys, "report", "marsh-heron", "--json", "--case", "Coming home")
+
+    assert [c["id"] for c in by_id["cases"]] == ["coming-home"] and by_id == by_name
+    assert len(by_id["findings"]) == 1
+    assert main(["report", "marsh-heron", "--case", "moon"]) == 2
+    assert "coming-home" in capsys.readouterr().err
+
+
+def test_reading_in_words_is_in_the_builds_units(capsys):
+    assert main(["report", "rosin-box"]) == 0
+    out = capsys.readouterr().out
+
+    assert (" lb" in out and " kg" not in out and "Slide" in out) or "Set" in out
+
+
+def test_check_exits_as_it_should(tmp_path, capsys):
+    stop = a_project([a_thing(mass=300.0, x=3.8)], rig=a_rig(axle=2.5))
+    sled_file.save(stop, tmp_path / "stop.sled")
+    sled_file.save(a_project(rig=a_rig(axle=2.75)), tmp_path / "good.sled")
+    bare = stop.with_build(apply(stop.build, [set_to("rig.axles", [])]))
+    sled_file.save(bare, tmp_path / "bare.sled")
+    (tmp_path / "junk.sled").write_text("{")
+
+    codes = {name: main(["check", str(tmp_path / f"{name}.sled")]) for name in ("stop", "good", "bare", "junk", "gone")}
+
+    assert codes == {"stop": 1, "good": 0, "bare": 3, "junk": 2, "gone": 2}
+
+
+@pytest.mark.parametrize("kind", ["csv", "pdf", "svg"])
+@pytest.mark.parametrize("name", DEMOS)
+def test_exports_are_whole_files(kind, name, tmp_path, capsys):
+    out = tmp_path / f"sheet.{kind}"
+
+    assert main(["export", name, "--to", kind, "--out", str(out)]) == 0
+    data = out.read_bytes()
+    if kind == "pdf":
+        assert data.startswith(b"%PDF") and data.rstrip().endswith(b"%%EOF")
+    elif kind == "svg":
+        root = ElementTree.fromstring(data)
+        texts = {e.text for e in root.iter("{http://www.w3.org/2000/svg}text")}
+        assert demo(name).name in texts and "Nearest to their limits" in texts
+        assert len(list(root.iter("{http://www.w3.org/2000/svg}polygon"))) > 10
+    else:
+        lines = data.decode().splitlines()
+        assert lines[0].startswith("case,id,name") and any(",total,Whole," in line for line in lines)
+
+
+def test_csv_cells_are_never_formulas():
+    assert safe("=1+1") == "'=1+1" and safe("Jug") == "Jug" and safe("@x") == "'@x"
+
+
+def test_an_export_over_a_folder_is_said_in_words(tmp_path, capsys):
+    assert main(["export", "dark-sky", "--to", "csv", "--out", str(tmp_path)]) == 2
+    assert "is a folder" in capsys.readouterr().err
+
+
+_BLOCK = "import sys; sys.modules['PySide6'] = None; from uncle_sled.cli import main; sys.exit(main({words!r}))"
+
+
+@pytest.mark.parametrize("words", [["report", "marsh-heron", "--json"], ["check", "orchard-keeper"]])
+def test_the_command_line_runs_without_qt(words):
+    done = subprocess.run([sys.executable, "-c", _BLOCK.format(words=words)], capture_output=True, text=True)
+
+    assert done.returncode in (0, 1), done.stderr
+
+
+def test_the_application_without_qt_says_what_is_missing():
+    done = subprocess.run([sys.executable, "-c", _BLOCK.format(words=["demo"])], capture_output=True, text=True)
+
+    assert done.returncode == 2 and "needs PySide6" in done.stderr and "Traceback" not in done.stderr
+
+
+def test_nothing_heavy_is_loaded_before_the_first_reading():
+    code = (
+        "import sys; from uncle_sled.desk.app import application, open_window; from uncle_sled.exchange.demos import demo\n"
+        "app = application(); w = open_window(demo('marsh-heron')); w.show(); app.processEvents(); w.grab()\n"
+        "print([m for m in ('scipy', 'shapely', 'ortools', 'pandas', 'pint', 'reportlab', 'jsonschema') if m in sys.modules])"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code],
+        capture_output=True,
+        text=True,
+        env={**__import__("os").environ, "QT_QPA_PLATFORM": "offscreen"},
+    )
+
+    assert done.stdout.strip() == "[]", done.stderr

@@ -20,12 +20,18 @@ def big_project(things: int = 300, own_cases: int = 5) -> Project:
         shift = (len(made) * 37 % 200) / 100
         made.append(
             msgspec.structs.replace(
-                first, id=f"t{len(made) + 1}", name=f"{first.name} {len(made)}", x=Length(1.4 + shift), y=Length((len(made) % 13 - 6) / 10)
+                first,
+                id=f"t{len(made) + 1}",
+                name=f"{first.name} {len(made)}",
+                x=Length(1.4 + shift),
+                y=Length((len(made) % 13 - 6) / 10),
             )
         )
     tanks = [t.id for t in made if t.tank]
     cases = tuple(
-        LoadCase(f"own{at}", f"Own {at}", "road", "loaded", tuple(Level(id, (at + k) % 4 / 4) for k, id in enumerate(tanks)))
+        LoadCase(
+            f"own{at}", f"Own {at}", "road", "loaded", tuple(Level(id, (at + k) % 4 / 4) for k, id in enumerate(tanks))
+        )
         for at in range(own_cases)
     )
     stow = msgspec.structs.replace(build.stow, things=tuple(made), cases=cases)

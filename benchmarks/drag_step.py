@@ -69,10 +69,16 @@ def main() -> None:
     for _ in range(300):
         begin = time.perf_counter()
         total = table.mass_kg.sum(axis=1)
-        _ = total - (table.mass_kg * table.x_m).sum(axis=1) / axle, (table.mass_kg * table.y_m).sum(axis=1), (table.mass_kg * table.z_m).sum(axis=1)
+        _ = (
+            total - (table.mass_kg * table.x_m).sum(axis=1) / axle,
+            (table.mass_kg * table.y_m).sum(axis=1),
+            (table.mass_kg * table.z_m).sum(axis=1),
+        )
         bare.append((time.perf_counter() - begin) * 1000)
     median, p95, base = np.median(times), np.percentile(times, 95), np.median(bare)
-    print(f"drag step: median {median:.1f} ms, 95th percentile {p95:.1f} ms; bare products {base:.3f} ms; ratio {median / base:.0f}")
+    print(
+        f"drag step: median {median:.1f} ms, 95th percentile {p95:.1f} ms; bare products {base:.3f} ms; ratio {median / base:.0f}"
+    )
     QApplication.sendEvent(sheet, mouse(QEvent.Type.MouseButtonRelease, start, left, none))
     session.history = session.history.was_saved()
     window.close()

@@ -33,7 +33,8 @@ class Actions:
         assert act.id not in self.acts, f"action {act.id} is there twice"
         self.acts[act.id] = act
         made = QAction(act.title, self.owner)
-        if act.key:
+        # Escape belongs first to whatever has the focus (a field, a drag); the window takes what is left
+        if act.key and act.key != "Escape":
             made.setShortcuts([QKeySequence(key) for key in act.key.split(", ")])
         made.triggered.connect(lambda _=False, run=act.run: run())
         self.qt[act.id] = made

@@ -70,6 +70,9 @@ class InHand(QWidget):
         session.case_changed.connect(self.refresh)
         self.refresh()
 
+    def hasHeightForWidth(self) -> bool:
+        return False  # or the wrapping note would claim the height that Uncle needs
+
     def _things(self) -> list[Thing]:
         chosen = set(self.session.selection)
         return [thing for thing in self.session.build.stow.things if thing.id in chosen]

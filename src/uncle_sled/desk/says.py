@@ -199,6 +199,9 @@ class Says(QWidget):
         if not session.dragging:
             self.updateGeometry()
 
+    def hasHeightForWidth(self) -> bool:
+        return False
+
     def sizeHint(self) -> QSize:
         """As tall as what is said, up to the room there is; In hand takes the rest."""
         inside = self.scroll.widget()

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
@@ -80,10 +80,12 @@ class SheetView(QWidget):
         left = -0.95 if build.rig.carrier == "vehicle bed" else 0.0
         wide = max(self.width() - LEFT_PX - 22, 100)
         high = max(self.height() - RULER_PX - TOP_PX - (GUTTER_PX if self.with_plan else 12), 60)
-        self.scale = max(min(wide / (reach - left), high / (top + 0.1 + (2 * half if self.with_plan else 0.3))), 4.0)
+        self.scale = max(
+            min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0
+        )
         spare = max(wide - self.scale * (reach - left), 0)
         self.x0 = LEFT_PX - left * self.scale + spare / 2
-        used = self.scale * (top + 0.1 + (2 * half if self.with_plan else 0.3))
+        used = self.scale * (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
         slack = max(high - used, 0) / 2
         self.side_y = TOP_PX + slack + self.scale * (top + 0.1)
         self.plan_y = self.side_y + GUTTER_PX + half * self.scale
@@ -267,6 +269,13 @@ class SheetView(QWidget):
     def wheelEvent(self, event: QWheelEvent) -> None:
         self.zoom_at(event.position(), 1.0015 ** event.angleDelta().y())
 
+    def event(self, event: QEvent) -> bool:
+        # what is typed while dragging is a number with its unit, not the key of an action
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(self.gesture, DragThings):
+            event.accept()
+            return True
+        return super().event(event)
+
     _space = False
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
@@ -415,7 +424,7 @@ class SheetView(QWidget):
             "plan": (*rig_views.plan_rig(build), *rig_views.plan_wheels(build), *rig_views.plan_body(build)),
         }
         named: set[str] = set()
-        labels = {pane: rig_views.Labels([], named) for pane in self.panes()}
+        labels = {pane: rig_views.Labels([], named, self._room(pane)) for pane in self.panes()}
         for pane in self.panes():
             frame = self.frame(pane)
             paint(painter, rigs[pane], frame, self._resting)
@@ -442,6 +451,11 @@ class SheetView(QWidget):
             write(painter, QPointF(12, self.plan_y - half + 8), "right", 11, "pencil", kept=self._resting)
             write(painter, QPointF(12, self.plan_y + half - 8), "left", 11, "pencil", kept=self._resting)
         self._ball_to_axle(painter)
+
+    def _room(self, pane: str) -> tuple[float, float, float, float]:
+        left, high = self.frame(pane).metres(QPointF(6, 6))
+        right, low = self.frame(pane).metres(QPointF(self.width() - 6, self.height() - RULER_PX - 2))
+        return left, low, right, high
 
     def _ball_to_axle(self, painter: QPainter) -> None:
         support = self.session.studied.support

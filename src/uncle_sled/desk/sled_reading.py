@@ -143,7 +143,7 @@ def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None
         )
         for at, case in enumerate(s.table.cases)
     )
-    left = "" if not bed.gross_rating else f"{words.kg(bed.gross_rating.si - float(b.total_kg[row]))} left to load"
+    left = "" if not bed.gross_rating else f"{words.kg(bed.gross_rating.si - float(b.total_kg[row]))} left"
     high = max([rear * 1.1, *(n.kg for n in needles), *([rating] if rating else [])]) * 1.06
     return Reading(
         "Rear axle",

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, Qt, QTimer
-from PySide6.QtGui import QCloseEvent, QResizeEvent
+from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -332,9 +332,9 @@ class Window(QMainWindow):
         box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
         box.setDefaultButton(keep)
         box.exec()
-        if box.clickedButton() is keep:
+        if box.clickedButton() == keep:
             return self.save()
-        return box.clickedButton() is lose
+        return box.clickedButton() == lose
 
     def new(self) -> None:
         if self.may_leave():
@@ -389,6 +389,12 @@ class Window(QMainWindow):
             self.say(str(fault), "stop")
         else:
             self.say(f"Written: {path}", "note")
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.escape()
+        else:
+            super().keyPressEvent(event)
 
     # size -------------------------------------------------------------------------------------
     _small = False

@@ -40,6 +40,6 @@ def standing_people(build: Build, facts: Facts) -> tuple[Primitive, ...]:
                 id=person.id,
             ),
             Circle((x, tall - head), head, "pencil", "body", 1.0, id=person.id),
-            Text((x, tall + 0.1), elided(person.name, 11, 62), 11.0, "ink", id=person.id),
+            Text((x, tall + (0.4 if at % 2 else 0.1)), elided(person.name, 11, 62), 11.0, "ink", id=person.id),
         ]
     return tuple(shapes)

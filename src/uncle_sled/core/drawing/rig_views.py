@@ -358,6 +358,7 @@ class Labels:
 
     taken: list[Box]
     named: set[str]
+    room: Box = (-1e9, -1e9, 1e9, 1e9)  # what of the view is in sight [m]
 
 
 def things_view(
@@ -393,7 +394,7 @@ def names_beside(
     shapes: list[Primitive] = []
     for p in sorted(things, key=lambda p: -p.mass_kg):
         if p.thing.id not in labels.named and p.aboard:
-            made = _beside(p, view, px_per_m, boxes, labels.taken, edges)
+            made = _beside(p, px_per_m, boxes, labels, edges, view)
             if made:
                 labels.named.add(p.thing.id)
                 shapes += made
@@ -456,12 +457,12 @@ def _meets(a: Box, others: Sequence[Box]) -> bool:
 
 
 def _beside(
-    p: Placed, view: str, px_per_m: float, boxes: list[Box], taken: list[Box], edges: list[Point]
+    p: Placed, px_per_m: float, boxes: list[Box], labels: Labels, edges: list[Point], view: str
 ) -> tuple[Primitive, ...]:
     """A name set beside its box with a leader, in the nearest free spot; none where there is no room."""
     name = elided(p.thing.name, LABEL, 104)
     wide, tall = (text_width(name, LABEL) + 4) / px_per_m, LABEL * LEADING / px_per_m
-    box = box_of(p, view)
+    box, taken, room = box_of(p, view), labels.taken, labels.room
     middle = (box[0] + box[2]) / 2
     for up in (9, 20, 34, 50, 68):
         for side in (1, -1):
@@ -469,6 +470,8 @@ def _beside(
             for aside in (0.0, -0.55, 0.55, -1.0, 1.0):
                 x = middle + aside * wide
                 spot = (x - wide / 2, y - tall / 2, x + wide / 2, y + tall / 2)
+                if spot[0] < room[0] or spot[1] < room[1] or spot[2] > room[2] or spot[3] > room[3]:
+                    continue
                 if (
                     _meets(spot, boxes)
                     or _meets(spot, taken)

@@ -57,7 +57,7 @@ class RigBench(Bench):
         self.top.addWidget(self.less_button)
         self.end_top("left side, to scale")
         self.sheet = SheetView(session, plan=False, axle=True)
-        self.rows.addWidget(self.sheet, 5)
+        self.rows.addWidget(self.sheet, 6)
         self.forms = [
             Form(
                 session,
@@ -160,7 +160,7 @@ class RigBench(Bench):
                 "Rig",
             ),
         ]
-        self.rows.addWidget(Columns(list[QWidget](self.forms)), 6)
+        self.rows.addWidget(Columns(list[QWidget](self.forms)), 5)
         session.changed.connect(self.refresh)
         self.refresh()
 

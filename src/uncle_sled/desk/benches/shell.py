@@ -38,7 +38,7 @@ class ShellBench(Bench):
         self.top.addWidget(self.face_button)
         self.end_top("left side, to scale")
         self.sheet = SheetView(session, plan=False)
-        self.rows.addWidget(self.sheet, 5)
+        self.rows.addWidget(self.sheet, 6)
         self.form = Form(
             session,
             "Form",
@@ -96,7 +96,7 @@ class ShellBench(Bench):
             self.columns.hide()
             self.columns.deleteLater()
         self.columns = Columns(list[QWidget]([self.form, self.faces, self.sources]))
-        self.rows.addWidget(self.columns, 6)
+        self.rows.addWidget(self.columns, 5)
         self._refresh_forms()
 
     def _refresh_forms(self) -> None:

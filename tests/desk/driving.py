@@ -1,0 +1,61 @@
+"""Real mouse and key events for tests."""
+
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
+from PySide6.QtWidgets import QApplication
+
+LEFT, NONE = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
+PLAIN = Qt.KeyboardModifier.NoModifier
+
+
+def _mouse(widget, kind, at, button, buttons, keys):
+    at = QPointF(at)
+    QApplication.sendEvent(widget, QMouseEvent(kind, at, widget.mapToGlobal(at), button, buttons, keys))
+
+
+def press(widget, at, button=LEFT, keys=PLAIN):
+    _mouse(widget, QEvent.Type.MouseButtonPress, at, button, button, keys)
+
+
+def move(widget, at, button=LEFT, keys=PLAIN):
+    _mouse(widget, QEvent.Type.MouseMove, at, NONE, button, keys)
+
+
+def release(widget, at, button=LEFT, keys=PLAIN):
+    _mouse(widget, QEvent.Type.MouseButtonRelease, at, button, NONE, keys)
+
+
+def drag(widget, start, by, keys=PLAIN, steps=6, button=LEFT):
+    """Press, move in steps, let go."""
+    press(widget, start, button, keys)
+    for at in range(1, steps + 1):
+        move(widget, start + QPointF(*by) * at / steps, button, keys)
+    release(widget, start + QPointF(*by), button, keys)
+
+
+def key(widget, code, text="", keys=PLAIN):
+    for kind in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease):
+        QApplication.sendEvent(widget, QKeyEvent(kind, code, keys, text))
+
+
+def type_words(widget, words):
+    for sign in words:
+        key(widget, Qt.Key.Key_unknown, sign)
+
+
+def wheel(widget, at, turns):
+    event = QWheelEvent(
+        QPointF(at),
+        widget.mapToGlobal(QPointF(at)),
+        QPoint(),
+        QPoint(0, 120 * turns),
+        NONE,
+        PLAIN,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
+    QApplication.sendEvent(widget, event)
+
+
+def middle_of(sheet, id, pane="side"):
+    return sheet.box_of(next(p for p in sheet.placed() if p.thing.id == id), pane).center()

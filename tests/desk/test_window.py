@@ -1,0 +1,304 @@
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFileDialog, QMessageBox
+
+from tests.builders import IMPERIAL, METRIC, a_project, a_shell, a_thing
+from tests.desk.driving import drag, key, middle_of
+from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.findings.all_findings import TRAIL
+from uncle_sled.core.findings.remedies import with_remedies
+from uncle_sled.desk.fields import QuantityField
+from uncle_sled.desk.sled_reading import reading
+from uncle_sled.desk.worker import Worker
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.demos import demo
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def card(window):
+    return next(iter(window.says.cards.values()))
+
+
+def test_journey_open_drag_read_try_keep_undo_save_reopen(open_on, tmp_path):
+    path = tmp_path / "heron.sled"
+    sled_file.save(demo("marsh-heron"), path)
+    window = open_on(sled_file.read(path), path)
+    session, sheet = window.session, window.bench("Stow").sheet
+    start = session.project
+    session.show_case("coming-home")
+    assert reading(session.studied, session.row).state == "mind"
+    assert window.says.count.text() == "1 to settle"
+
+    drag(sheet, middle_of(sheet, "t2"), (-0.3 * sheet.scale, 0), CTRL)
+    assert session.studied.readings.tongue_kg[session.row] > 25.1
+    session.undo()
+    session.judge(with_remedies(session.studied))
+
+    card(window).try_button.click()
+    tried = session.ghost_studied.readings.tongue_kg[session.row]
+    assert session.project == start and tried > 28.7
+    window.sled_line.grab()
+    assert any("was 25" in w.text for w in window.sled_line.written)
+    card(window).keep_button.click()
+    assert session.ghost is None and session.studied.readings.tongue_kg[session.row] == tried
+    assert window.says.calm.isVisible() and window.says.count.text() == ""
+
+    session.undo()
+    assert session.project == start
+    session.redo()
+    assert window.save() and not session.history.modified
+    again = open_on(sled_file.read(path), path)
+    assert again.session.project == session.project
+    assert again.session.findings == ()
+
+
+def test_what_is_tried_is_put_back_before_any_other_edit(open_on):
+    window = open_on(demo("marsh-heron"))
+    session, said = window.session, []
+    session.said.connect(lambda text, _: said.append(text))
+    for act in (
+        lambda: session.edit("other", [set_to("rig.track", {"si": 1.7})]),
+        lambda: session.go_to("Rig" if session.stop != "Rig" else "Stow"),
+        lambda: session.undo(),
+        lambda: window.escape(),
+    ):
+        session.judge(with_remedies(session.studied))
+        window.try_worst()
+        assert session.ghost is not None
+        act()
+        assert session.ghost is None
+
+    assert sum("Put back" in text for text in said) >= 4
+    assert [t.x.si for t in session.build.stow.things if t.id == "t2"] == [3.94]
+
+
+def test_remedies_come_from_the_worker_and_late_ones_are_dropped(qtbot, open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    session = window.session
+    session.worker = worker = Worker()
+    worker.answered.connect(session._take_answer)
+    assert session.remedies_pending and "Looking" in card(window).remedy.text()
+    session._ask()
+    session.edit("move", [set_to("stow.things.t2.x", {"si": 3.9})])  # the first answer is late now
+
+    qtbot.waitUntil(lambda: not session.remedies_pending, timeout=20_000)
+
+    assert session.findings[0].remedy is not None and session._judged_for is session.build
+    worker.stop()
+
+
+def test_a_worker_that_was_killed_is_started_again(qtbot, qapp):
+    worker, project, got = Worker(), demo("marsh-heron"), []
+    worker.answered.connect(lambda number, answer, fault: got.append(answer))
+    worker.start()
+    worker._process.kill()
+    worker._process.join()
+    qapp.processEvents()
+    worker.ask(project.build, project.facts)
+
+    qtbot.waitUntil(lambda: bool(got), timeout=20_000)
+
+    assert got[0][0].remedy is not None
+    worker.stop()
+
+
+def test_undo_goes_to_the_stop_of_the_step(open_on):
+    window = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
+    session = window.session
+    session.go_to("Rig")
+    session.edit("Track: 1.7 m", [set_to("rig.track", {"si": 1.7})])
+    session.go_to("Shell")
+    session.undo()
+
+    assert session.stop == "Rig" and window.stack.currentWidget() is window.benches["Rig"]
+
+
+def test_every_stop_opens_by_its_key_and_says_its_state(open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    for stop in TRAIL:
+        window.actions_.qt[f"stop-{stop.lower()}"].trigger()
+        words, _ = window.trail.states[stop]
+
+        assert window.session.stop == stop and 0 < len(words) <= 16
+
+
+def test_cases_step_and_wrap(open_on):
+    session = open_on(demo("marsh-heron"), judged=False).session
+    session.step_case(-1)
+    assert session.case_id == "camp"
+    session.step_case(1)
+
+    assert session.case_id == "going-out"
+
+
+def test_camp_shows_the_jack_and_keeps_the_towing_reading(open_on):
+    session = open_on(demo("marsh-heron"), judged=False).session
+    session.show_case("camp")
+    said = reading(session.studied, session.row)
+
+    assert said.title == "On the jack" and "37 kg" in said.last
+
+
+def test_a_bed_shows_two_axles_and_no_ball(open_on):
+    session = open_on(demo("dark-sky"), judged=False).session
+    said = reading(session.studied, 0)
+
+    assert said.title == "Rear axle" and said.beside[0].startswith("front ") and said.beside[1].endswith(" left")
+
+
+def test_the_finder_finds_actions_things_and_cases(open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    window.find()
+    for words, seen in (
+        ("grey jug", "Grey jug"),
+        ("coming home", "Case: Coming home"),
+        ("measure", "Measure"),
+        ("nose light", "Uncle: Nose"),
+    ):
+        window.finder.fill(words)
+        assert seen in window.finder.list.item(0).text()
+    window.finder.fill("grey jug")
+    window.finder.take(window.finder.list.item(0))
+
+    assert window.session.selection == ("t2",)
+
+
+def test_a_field_takes_any_unit_and_keeps_what_was_wrong(open_on, qtbot):
+    window = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
+    session = window.session
+    session.go_to("Rig")
+    form = window.bench("Rig").forms[1]
+    field = next(f for row, _, f in form.rows if row.path == "rig.track")
+    before = session.project
+
+    def enter(words):
+        field.setFocus()
+        field.selectAll()
+        field.insert(words)
+        field.setModified(True)
+        key(field, Qt.Key.Key_Return)
+
+    enter("5 ft 6")
+    assert session.build.rig.track == Length(1.6764, "5 ft 6")
+    for wrong, says in (("3 kg", "is a weight"), ("-2", "less than nothing"), ("wide", "cannot be read")):
+        enter(wrong)
+        assert field.text() == wrong and field.property("wrong") == "true"
+        assert says in form.complaint.text() and session.build.rig.track.typed == "5 ft 6"
+    key(field, Qt.Key.Key_Escape)
+    assert field.property("wrong") == "false" and form.complaint.text() == ""
+    enter("")
+    assert session.build.rig.track is None
+    while session.history.done:
+        session.undo()
+    assert session.project == before
+
+
+def test_arrow_keys_step_a_field(qapp):
+    took = []
+    field = QuantityField(Mass, "Weight", lambda: METRIC)
+    field.entered.connect(took.append)
+    field.show_value(Mass(10.0, "10 kg"))
+    key(field, Qt.Key.Key_Up)
+    key(field, Qt.Key.Key_Down, keys=Qt.KeyboardModifier.ShiftModifier)
+    field.show_value(Mass(0.2))
+    key(field, Qt.Key.Key_Down)
+    imperial = QuantityField(Length, "Long", lambda: IMPERIAL)
+    imperial.entered.connect(took.append)
+    imperial.show_value(Length(0.3048))
+    key(imperial, Qt.Key.Key_Up)
+
+    assert [q.si for q in took] == pytest.approx([10.5, 5.0, 0.0, 0.3175])
+
+
+def test_the_forms_edit_people_vehicles_faces_and_profile(open_on):
+    window = open_on(a_project(shell=a_shell()), judged=False)
+    session = window.session
+    session.go_to("Brief")
+    window.bench("Brief").add_person()
+    window.bench("Brief").add_vehicle()
+    assert session.facts.people[0].id == "p1" and session.facts.vehicles[0].id == "v1"
+    session.go_to("Shell")
+    window.bench("Shell").take_profile("wedge")
+    window.bench("Shell").add_face("bulkhead")
+    assert session.build.shell.faces[-1].kind == "bulkhead" and len(session.build.shell.profile) == 5
+    session.go_to("Rig")
+    window.bench("Rig").add_axle()
+    assert session.build.rig.suspension == "equalised" and len(session.build.rig.axles) == 2
+    window.bench("Rig").take_axle()
+    assert session.build.rig.suspension == "single"
+    window.grab()
+    while session.history.done:
+        session.undo()
+        window.grab()
+    assert session.project == a_project(shell=a_shell())
+
+
+def test_a_damaged_file_is_said_and_nothing_changes(open_on, tmp_path):
+    window = open_on(a_project([a_thing()]), judged=False)
+    (tmp_path / "bad.sled").write_text('{"format": "uncle-sled", "version": 1, "name": 4}')
+    before = window.session.project
+
+    assert window.open_path(tmp_path / "bad.sled") is False
+    assert "name: 4 is not of type" in window.notice.text() and window.notice.isVisible()
+    assert window.session.project is before
+
+
+def test_saving_where_nothing_can_be_saved_is_said(open_on, tmp_path):
+    window = open_on(a_project([a_thing()]), judged=False)
+    window.session.edit("x", [set_to("rig.track", {"si": 1.7})])
+
+    assert window.session.save(tmp_path / "no" / "x.sled") is False
+    assert "could not be saved" in window.notice.text() and window.session.history.modified
+
+
+def test_leaving_unsaved_work_asks_and_stays(open_on, monkeypatch):
+    window = open_on(a_project([a_thing()]), judged=False)
+    window.session.edit("x", [set_to("rig.track", {"si": 1.7})])
+    monkeypatch.setattr(QMessageBox, "exec", lambda self: 0)
+    monkeypatch.setattr(
+        QMessageBox, "clickedButton", lambda self: next(b for b in self.buttons() if b.text() == "Stay here")
+    )
+    window.open_demo("dark-sky")
+
+    assert window.session.project.name == "Test sled"
+
+
+def test_save_as_and_export_through_the_dialogs(open_on, tmp_path, monkeypatch):
+    window = open_on(demo("rosin-box"))
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "box"), ""))
+    assert window.save_as() and (tmp_path / "box.sled").exists()
+    for kind in ("pdf", "svg", "csv"):
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, k=kind: (str(tmp_path / f"s.{k}"), ""))
+        window.export(kind)
+        assert (tmp_path / f"s.{kind}").stat().st_size > 500
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path), ""))
+    window.export("csv")
+    assert "is a folder" in window.notice.text()
+
+
+def test_small_windows_fold_and_the_drawer_opens(open_on, qapp):
+    window = open_on(demo("marsh-heron"), size=(900, 640), judged=False)
+
+    assert window.trail.width() == 48 and not window.right.isVisible() and window.sled_line.height() == 44
+    window.drawer_button.click()
+    assert window.right.isVisible() and "1" in window.drawer_button.text()
+    window.resize(1280, 800)
+    qapp.processEvents()
+    assert window.trail.width() == 132 and window.right.isVisible() and window.sled_line.height() == 150
+
+
+def test_an_empty_build_is_shown_and_grows_by_its_first_entries(open_on):
+    from uncle_sled.core.document.project import empty_project
+
+    window = open_on(empty_project(), judged=False)
+    session = window.session
+    window.grab()
+    assert reading(session.studied, 0).big == "–"
+    session.go_to("Rig")
+    window.bench("Rig").add_axle()
+    session.edit("frame", [set_to("rig.frame_mass", {"si": 100.0}), set_to("rig.frame_length", {"si": 4.0})])
+    window.grab()
+
+    assert reading(session.studied, 0).kg is not None

@@ -1,0 +1,177 @@
+"""Looks over a window for text that is cut off, things that lie on each other, and pale words.
+
+Run as a program it walks every bench once at a scale factor set from outside.
+"""
+
+from __future__ import annotations
+
+import itertools
+import sys
+
+import msgspec
+from PySide6.QtCore import QPoint, QRect, QRectF
+from PySide6.QtGui import QFontMetrics
+from PySide6.QtWidgets import (
+    QAbstractScrollArea,
+    QApplication,
+    QCheckBox,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QStackedWidget,
+    QWidget,
+)
+
+from uncle_sled.core.document.brief import Reading
+from uncle_sled.core.drawing.inks import THEMES, contrast
+from uncle_sled.core.findings.all_findings import TRAIL
+from uncle_sled.desk.theme.theme import theme_name
+from uncle_sled.exchange.demos import demo
+
+LONG_NAME = "Marsh Heron with the long name of forty ch"
+
+
+def hurried_project(imperial: bool):
+    """The demo with a long name, and read in feet and inches where asked."""
+    project = msgspec.structs.replace(demo("marsh-heron"), name=LONG_NAME)
+    if imperial:
+        build = project.build
+        project = project.with_build(
+            msgspec.structs.replace(
+                build, brief=msgspec.structs.replace(build.brief, reading=Reading("ft-in", "lb", "gal"))
+            )
+        )
+    return project
+
+
+def faults_of(window) -> list[str]:
+    """Everything that is wrong with what a window shows now."""
+    QApplication.processEvents()
+    window.grab()
+    found = []
+    for widget in window.findChildren(QWidget):
+        if widget.isVisible() and widget.window() is window:
+            found += _clipped(widget)
+            found += _lapped(widget)
+            found += _written(widget)
+    return found
+
+
+def _name(widget) -> str:
+    text = getattr(widget, "text", lambda: "")() or widget.accessibleName()
+    return f"{type(widget).__name__} “{str(text)[:40]}”"
+
+
+def _clipped(widget) -> list[str]:
+    metrics = QFontMetrics(widget.font())
+    if isinstance(widget, QLabel) and widget.text():
+        if widget.wordWrap():
+            need = metrics.boundingRect(
+                QRect(0, 0, widget.contentsRect().width(), 4000), 0x1000, widget.text()
+            ).height()
+            return [f"{_name(widget)}: {widget.height()} px high, needs {need}"] if need > widget.height() + 2 else []
+        need = metrics.horizontalAdvance(widget.text())
+        return [f"{_name(widget)}: {widget.width()} px wide, needs {need}"] if need > widget.width() + 1 else []
+    if isinstance(widget, QPushButton):
+        need = metrics.horizontalAdvance(widget.text()) + 6
+        return [f"{_name(widget)}: {widget.width()} px wide, needs {need}"] if need > widget.width() else []
+    if isinstance(widget, QComboBox):
+        need = metrics.horizontalAdvance(widget.currentText()) + 26
+        return (
+            [f"{_name(widget)}: “{widget.currentText()}” needs {need} px of {widget.width()}"]
+            if need > widget.width()
+            else []
+        )
+    if isinstance(widget, QLineEdit) and len(widget.text()) < 20:
+        need = metrics.horizontalAdvance(widget.text()) + 14
+        return [f"{_name(widget)}: needs {need} px of {widget.width()}"] if need > widget.width() else []
+    if isinstance(widget, QCheckBox):
+        need = metrics.horizontalAdvance(widget.text()) + 20
+        return [f"{_name(widget)}: needs {need} px of {widget.width()}"] if need > widget.width() else []
+    return []
+
+
+def _lapped(widget) -> list[str]:
+    if isinstance(widget, (QStackedWidget, QAbstractScrollArea, QComboBox, QLineEdit)):
+        return []
+    children = [
+        c
+        for c in widget.children()
+        if isinstance(c, QWidget) and c.isVisible() and not c.isWindow() and c.objectName() != "notice"
+    ]
+    found = []
+    for a, b in itertools.combinations(children, 2):
+        lap = a.geometry().intersected(b.geometry())
+        if lap.width() > 2 and lap.height() > 2 and not a.property("floats") and not b.property("floats"):
+            found.append(f"{_name(a)} and {_name(b)} lie on each other by {lap.width()} x {lap.height()} px")
+    for child in children:
+        inside = QRect(QPoint(0, 0), widget.size())
+        if (
+            not inside.adjusted(-2, -2, 2, 2).contains(child.geometry())
+            and child.width() > 0
+            and not isinstance(widget.parent(), QAbstractScrollArea)
+        ):
+            found.append(f"{_name(child)} sticks out of {_name(widget)}")
+    return found
+
+
+def _written(widget) -> list[str]:
+    texts = getattr(widget, "written", None)
+    if not texts:
+        return []
+    found = []
+    room = QRectF(0, 0, widget.width(), widget.height()).adjusted(-1, -2, 1, 2)
+    inks = THEMES[theme_name()]
+    for one in texts:
+        if not room.contains(one.rect):
+            found.append(f"{type(widget).__name__} “{one.text}” is cut off at its edge")
+        if contrast(inks[one.ink], inks[one.ground]) < 4.5:
+            found.append(f"{type(widget).__name__} “{one.text}” {one.ink} on {one.ground} is too pale")
+    for a, b in itertools.combinations(texts, 2):
+        lap = a.rect.intersected(b.rect)
+        if lap.width() > 2 and lap.height() > 3:
+            found.append(f"{type(widget).__name__} “{a.text}” and “{b.text}” are written over each other")
+    return found
+
+
+def walk(window) -> list[str]:
+    """Every stop, with a thing in hand on Stow and every load case, and a remedy tried."""
+    session, found = window.session, []
+    for stop in TRAIL:
+        session.go_to(stop)
+        session.select(("t1",) if stop == "Stow" else ())
+        found += [f"{stop}: {fault}" for fault in faults_of(window)]
+    session.go_to("Stow")
+    for case in session.studied.table.cases:
+        session.show_case(case.id)
+        found += [f"Stow, {case.name}: {fault}" for fault in faults_of(window)]
+    window.try_worst()
+    window.notice.hide()
+    found += [f"Trying: {fault}" for fault in faults_of(window)]
+    session.put_back()
+    window.notice.hide()
+    return found
+
+
+def main() -> int:
+    from uncle_sled.core.findings.remedies import with_remedies
+    from uncle_sled.desk.app import application, open_window
+
+    application()
+    found = []
+    for imperial in (False, True):
+        window = open_window(hurried_project(imperial))
+        window.show()
+        QApplication.processEvents()
+        assert abs(window.devicePixelRatioF() - 1.5) < 0.01
+        window.session.judge(with_remedies(window.session.studied))
+        found += walk(window)
+        window.session.history = window.session.history.was_saved()
+        window.close()
+    print("\n".join(found))
+    return 1 if found else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

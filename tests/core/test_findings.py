@@ -63,7 +63,10 @@ def test_marsh_heron_goes_light_coming_home_and_the_grey_jug_settles_it():
 
 
 def test_an_axle_that_is_not_welded_may_be_the_remedy():
-    build = a_build([a_thing("t1", 100.0, x=2.45, stays=True)], rig=a_rig(axle=3.4, axle_place="to be placed"))
+    build = a_build(
+        [a_thing("t1", 100.0, x=2.45, stays=True)],
+        rig=a_rig(axle=3.4, axle_place="to be placed", stabiliser_station=Length(4.0)),
+    )
     one = next(f for f in with_remedies(study(build, Facts())) if f.code == "ball-heavy")
 
     assert one.remedy is not None and one.remedy.ops[0].path == "rig.axles.a1.station"

@@ -102,7 +102,7 @@ def reading(s: Studied, row: int) -> Reading:
         f"give or take {words.bare_kg(max(float(b.tongue_sigma_kg[row]), 0.0))}",
     )
     return Reading(
-        "On the ball",
+        "On the ball, bars slack" if s.build.rig.weight_distributing else "On the ball",
         words.kg(tongue),
         beside,
         tongue,

@@ -9,7 +9,9 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.columns import Columns
+from uncle_sled.desk.fields import label
 from uncle_sled.desk.form import SOURCES, Form, Row
+from uncle_sled.desk.plate_picture import PlatePicture
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
 
@@ -160,6 +162,13 @@ class RigBench(Bench):
                 "Rig",
             ),
         ]
+        self.forms[0].layout().addWidget(
+            label(
+                "Not for gooseneck, fifth-wheel or drawbar trailers with a steered axle.", "small", "pencil", wrap=True
+            )
+        )
+        self.plates = PlatePicture()
+        self.forms[2].layout().insertWidget(1, self.plates)
         self.rows.addWidget(Columns(list[QWidget](self.forms)), 5)
         session.changed.connect(self.refresh)
         self.refresh()
@@ -169,6 +178,7 @@ class RigBench(Bench):
             return  # showEvent brings it up to date
         for form in self.forms:
             form.refresh()
+        self.plates.setVisible(_ball(self.session.build))
         self.axle_button.setVisible(_ball(self.session.build))
         self.less_button.setVisible(_ball(self.session.build) and bool(self.session.build.rig.axles))
 

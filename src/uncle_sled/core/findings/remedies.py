@@ -1,4 +1,4 @@
-"""What can be tried: single moves and, where it is not welded yet, another place for the axle.
+"""What can be tried: one move or two and, where it is not welded yet, another place for the axle.
 
 Every candidate is first judged by the linear statics, then the whole build with it is judged
 again: a remedy clears its finding, adds no stop and makes no case worse, or it is not offered.
@@ -7,21 +7,20 @@ again: a remedy clears its finding, adds no stop and makes no case worse, or it 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
-from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.balance import LEAN_SHARE
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
+from uncle_sled.core.findings.linear_moves import Moves, clears, moves_of, shift_of, state, worse
 from uncle_sled.core.findings.stow import FAR_M
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.studies.axle_placing import axle_placing
-from uncle_sled.core.studies.balance import Support, independent_axle_loads_kg
-from uncle_sled.core.studies.free_places import free_places, inner_profile
+from uncle_sled.core.studies.free_places import inner_profile
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied, study
 
@@ -40,7 +39,8 @@ MOVABLE = {
     "over-tyre",
 }
 TRIES = 14
-LEAST_KG = 1.5
+PAIR_THINGS, PAIR_PLACES = 8, 42
+SPLIT = "\x1f"
 # How far into the band a move should land at best, as a share of its width.
 DEPTHS = (0.35, 0.2, 0.08, 0.0)
 
@@ -84,13 +84,22 @@ class _Search:
     def __init__(self, s: Studied) -> None:
         self.s = s
         self.words = Words(s.build.brief.reading.shown())
-        self.before = _state(s, None)
+        self.before = state(s)
         inner = inner_profile(s.build)
-        self.moves = [move for thing in s.build.stow.things if (move := _moves_of(s, thing, inner)) is not None]
+        self.moves = [move for thing in s.build.stow.things if (move := moves_of(s, thing, inner)) is not None]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
         for depth in DEPTHS:
             for candidate in sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]:
+                if stopped():
+                    return None
+                remedy = self._tried(candidate, one, found)
+                if remedy:
+                    return remedy
+        if one.code == "tank-far":
+            return None
+        for depth in DEPTHS[1:]:
+            for candidate in self._pairs(one, depth):
                 if stopped():
                     return None
                 remedy = self._tried(candidate, one, found)
@@ -101,6 +110,8 @@ class _Search:
     def _candidates(self, one: Finding, depth: float) -> Iterator[Candidate]:
         if one.code.startswith("ball-"):
             yield from self._axle_moves(depth)
+        if self.s.support is not None and self.s.support.independent and one.code != "leans":
+            yield from self._hitch_heights(one, depth)
         for move in self.moves:
             if one.code == "tank-far" and move.thing.id not in one.where:
                 continue
@@ -131,14 +142,62 @@ class _Search:
             ),
         )
 
-    def _best_places(self, one: Finding, move: _Moves, depth: float) -> Iterator[Candidate]:
+    def _hitch_heights(self, one: Finding, depth: float) -> Iterator[Candidate]:
+        """Independent axles share by the hitch's height: the smallest change that helps."""
+        s, rig = self.s, self.s.build.rig
+        if rig.ball_height is None or rig.reference_height is None or s.support is None:
+            return
+        for by in sorted(np.arange(-0.15, 0.151, 0.01), key=abs):
+            if abs(by) < 0.005 or rig.ball_height.si + by < 0.25:
+                continue
+            after = state(s, support=replace(s.support, nose_up_m=s.support.nose_up_m + float(by)))
+            if clears(one.code, after, self.before, depth, s).all():
+                height = round(rig.ball_height.si + float(by), 4)
+                how, far = ("Lower" if by < 0 else "Raise"), self.words.m(abs(float(by)))
+                ops = (set_to("rig.ball_height", {"si": height, "typed": None}),)
+
+                def says(after: str, how: str = how, far: str = far, height: float = height) -> str:
+                    return f"{how} the hitch {far}, to {self.words.m(height)}: {after}."
+
+                yield Candidate(abs(float(by)) * 4, ops, says)
+                return
+
+    def _pairs(self, one: Finding, depth: float) -> list[Candidate]:
+        """Two moves at once, where no single one helps: the heaviest things, on a coarser grid."""
+        heavy = [m for m in sorted(self.moves, key=lambda m: -m.mass_kg)[:PAIR_THINGS] if len(_few_places(m))]
+        few = [_few_places(move) for move in heavy]
+        found: list[tuple[float, int, int, int, int]] = []
+        for i in range(len(heavy)):
+            for j in range(i + 1, len(heavy)):
+                (along_a, across_a), (along_b, across_b) = (
+                    shift_of(self.s, heavy[i], few[i]),
+                    shift_of(self.s, heavy[j], few[j]),
+                )
+                shape = (len(few[i]) * len(few[j]), -1)
+                after = state(
+                    self.s,
+                    (along_a[:, None] + along_b[None]).reshape(shape),
+                    (across_a[:, None] + across_b[None]).reshape(shape),
+                )
+                good = clears(one.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
+                cost = (_trouble(heavy[i], few[i])[:, None] + _trouble(heavy[j], few[j])[None]).ravel()
+                for at in np.flatnonzero(good)[np.argsort(cost[good])][:3]:
+                    found.append((float(cost[at]), i, j, int(few[i][at // len(few[j])]), int(few[j][at % len(few[j])])))
+        made = []
+        for _, i, j, a, b in sorted(found)[: 4 * TRIES]:
+            one_, two = heavy[i], heavy[j]
+            if not _meet(one_, a, two, b):
+                made.append(_both(self._move(one_, a, _away(one_)[a]), self._move(two, b, _away(two)[b])))
+        return made[:TRIES]
+
+    def _best_places(self, one: Finding, move: Moves, depth: float) -> Iterator[Candidate]:
         s, thing = self.s, move.thing
-        state = _state(s, move)
-        clears, worse = _clears(one.code, state, self.before, depth, s), _worse(state, self.before, s)
+        after = state(s, *shift_of(s, move))
+        good_enough, bad = clears(one.code, after, self.before, depth, s), worse(after, self.before, s)
         if one.code == "tank-far" and s.support is not None:
-            clears = np.abs(move.x + standing_size_m(thing, thing.turn)[0] / 2 - s.support.mean_axle_m) <= FAR_M
-        good = np.flatnonzero(clears & ~worse)
-        away = np.abs(move.x - thing.x.si) + np.abs(move.y - thing.y.si) + 2 * np.abs(move.z - thing.z.si)
+            good_enough = np.abs(move.x + standing_size_m(thing, thing.turn)[0] / 2 - s.support.mean_axle_m) <= FAR_M
+        good = np.flatnonzero(good_enough & ~bad)
+        away = _away(move)
         good = good[away[good] > 0.015]
         near = good[np.argsort(away[good])]
         for at in near[:2]:
@@ -147,12 +206,12 @@ class _Search:
         for at in [k for k in near if self._tank_beside(move, int(k))][:1]:
             yield self._move(move, int(at), 0.3 * float(away[at]))
 
-    def _tank_beside(self, move: _Moves, at: int) -> str | None:
+    def _tank_beside(self, move: Moves, at: int) -> str | None:
         if move.thing.tank is None:
             return None
         return next((t.name for t in self.s.build.stow.things if t.id == move.beside[at] and t.tank), None)
 
-    def _move(self, move: _Moves, at: int, away: float) -> Candidate:
+    def _move(self, move: Moves, at: int, away: float) -> Candidate:
         thing, words = move.thing, self.words
         places = {
             "x": (thing.x.si, float(move.x[at])),
@@ -174,6 +233,11 @@ class _Search:
                 return f"Set the {name} beside the {lower_first(told)}, {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'}: {after}."
             if told:
                 return f"Set the {name} beside the {lower_first(told)}: {after}."
+            if abs(dx) > 0.1 and abs(dy) > 0.1:
+                return (
+                    f"Set the {name} {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'} and "
+                    f"{words.m(abs(dy))} to the {'right' if dy > 0 else 'left'}: {after}."
+                )
             if abs(dx) >= abs(dy):
                 return f"Slide the {name} {words.m(abs(dx))} {'back' if dx > 0 else 'forward'}: {after}."
             return f"Move the {name} {words.m(abs(dy))} to the {'right' if dy > 0 else 'left'}: {after}."
@@ -199,6 +263,8 @@ class _Search:
         case = lower_first(tried.table.cases[row].name)
         if tried.build.rig.carrier == "vehicle bed":
             return f"front axle {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))} {case}"
+        if one.code == "over-axle":
+            return f"{words.kg(float(b.axle_kg[row].max()))} on the heavier axle {case}"
         if one.code == "leans":
             return f"{words.bare_kg(float(b.left_kg[row]))} left, {words.kg(float(b.right_kg[row]))} right {case}"
         if one.code == "tank-far":
@@ -214,10 +280,49 @@ class _Search:
             names = [
                 lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
             ]
-            return f"No single move settles it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
+            return f"No one or two moves settle it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
         if not self.moves:
             return "There is nothing aboard yet that could be moved."
-        return "No single move inside the body settles every case. Try two, the heaviest first."
+        return "No one or two moves inside the body settle every case."
+
+
+def _away(move: Moves) -> Floats:
+    thing = move.thing
+    return np.abs(move.x - thing.x.si) + np.abs(move.y - thing.y.si) + 2 * np.abs(move.z - thing.z.si)
+
+
+def _trouble(move: Moves, chosen: NDArray[np.intp]) -> Floats:
+    return _away(move)[chosen] * (1 + move.mass_kg / 25)
+
+
+def _few_places(move: Moves) -> NDArray[np.intp]:
+    """At most some forty places of a thing, a hand apart, the nearest of each."""
+    away = _away(move)
+    kept: dict[tuple[int, int], int] = {}
+    for at in np.argsort(away):
+        kept.setdefault((round(float(move.x[at]) / 0.15), round(float(move.y[at]) / 0.3)), int(at))
+    return np.array([at for at in list(kept.values())[:PAIR_PLACES] if away[at] > 0.015], dtype=np.intp)
+
+
+def _meet(a: Moves, at: int, b: Moves, bt: int) -> bool:
+    """Whether two things would stand in each other at their new places."""
+    (al, aw, ah), (bl, bw, bh) = standing_size_m(a.thing, a.thing.turn), standing_size_m(b.thing, b.thing.turn)
+    return bool(
+        a.x[at] < b.x[bt] + bl
+        and b.x[bt] < a.x[at] + al
+        and abs(a.y[at] - b.y[bt]) < (aw + bw) / 2
+        and a.z[at] < b.z[bt] + bh
+        and b.z[bt] < a.z[at] + ah
+    )
+
+
+def _both(first: Candidate, second: Candidate) -> Candidate:
+    """Two moves as one: the sentence of the first without its reading, then the second with it."""
+
+    def says(after: str) -> str:
+        return f"{first.says(SPLIT).split(': ' + SPLIT)[0]}. {second.says(after)}"
+
+    return Candidate(first.cost + second.cost, (*first.ops, *second.ops), says)
 
 
 def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool:
@@ -237,121 +342,3 @@ def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:
     return tuple(
         (case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases)
     )
-
-
-@dataclass(frozen=True)
-class _Moves:
-    """Free places of one thing and what it weighs in each case."""
-
-    thing: Thing
-    x: Floats
-    y: Floats
-    z: Floats
-    beside: tuple[str | None, ...]
-    case_kg: Floats  # (cases,)
-    rows: tuple[int, ...]  # cases in which its home place counts
-    mass_kg: float
-
-
-def _moves_of(s: Studied, thing: Thing, inner: object) -> _Moves | None:
-    if thing.stays or thing.taken_out or min(thing.length.si, thing.width.si, thing.height.si) <= 0:
-        return None
-    columns = [at for at, id in enumerate(s.table.ids) if id.split("/")[0] == thing.id]
-    case_kg = s.table.mass_kg[:, columns].sum(axis=1)
-    if case_kg.max(initial=0.0) < LEAST_KG:
-        return None
-    elsewhere = {mode.id for mode in s.build.stow.modes if any(p.id == thing.id for p in mode.places)}
-    rows = tuple(row for row, case in enumerate(s.table.cases) if case.mode.id not in elsewhere)
-    free = free_places(s.build, thing, inner)  # type: ignore[arg-type]
-    if not len(free.x_m):
-        return None
-    return _Moves(thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max()))
-
-
-@dataclass(frozen=True)
-class _State:
-    """Readings of the towing cases for every candidate place, shape (k, cases)."""
-
-    tongue: Floats
-    total: Floats
-    axle_most: Floats  # heaviest axle
-    axles: Floats  # (k, cases, axles)
-    lean: Floats  # share
-
-
-def _state(s: Studied, move: _Moves | None) -> _State:
-    rows = s.towing_rows if s.build.rig.carrier == "ball" else list(range(len(s.table.cases)))
-    t = s.table
-    total = t.mass_kg[rows].sum(axis=1)[None, :]
-    moment = (t.mass_kg[rows] * t.x_m[rows]).sum(axis=1)[None, :]
-    roll = (t.mass_kg[rows] * t.y_m[rows]).sum(axis=1)[None, :]
-    if move is not None:
-        carried = move.case_kg[rows] * [row in move.rows for row in rows]
-        moment = moment + (move.x - move.thing.x.si)[:, None] * carried
-        roll = roll + (move.y - move.thing.y.si)[:, None] * carried
-    support = s.support
-    if support is None:
-        none = np.zeros_like(moment)
-        return _State(none, none, none, none[..., None], none)
-    axles = _axle_loads(moment, np.broadcast_to(total, moment.shape), support)
-    tongue = total - axles.sum(axis=2) if support.carrier == "ball" else np.zeros_like(moment)
-    wheels = axles.sum(axis=2)
-    lean = np.abs(2 * roll / (support.track_m or np.inf)) / np.where(wheels > 0, wheels, np.inf)
-    return _State(tongue, np.broadcast_to(total, moment.shape), axles.max(axis=2), axles, lean)
-
-
-def _axle_loads(moment: Floats, total: Floats, support: Support) -> Floats:
-    if support.carrier == "vehicle bed":
-        rear = moment / support.axles_m[1]
-        return np.stack([total - rear, rear], axis=2)
-    n = len(support.axles_m)
-    if not support.independent:
-        return np.repeat((moment / support.mean_axle_m / n)[:, :, None], n, axis=2)
-    return independent_axle_loads_kg(moment, support)
-
-
-def _band(s: Studied, state: _State, depth: float) -> tuple[Floats, Floats]:
-    low = s.band.low * state.total
-    high = s.band.high * state.total
-    if s.band.limit_kg is not None:
-        high = np.minimum(high, s.band.limit_kg)
-    inset = depth * np.maximum(high - low, 0.0)
-    return low + inset, high - inset
-
-
-def _clears(code: str, state: _State, before: _State, depth: float, s: Studied) -> np.ndarray:
-    """Which candidates take the finding away, by the linear statics."""
-    low, high = _band(s, state, depth)
-    if code == "ball-light":
-        return np.asarray((state.tongue >= low).all(axis=1))
-    if code == "ball-heavy":
-        return np.asarray((state.tongue <= high).all(axis=1))
-    if code == "ball-unsure":
-        return np.asarray(((state.tongue >= low) & (state.tongue <= high)).all(axis=1))
-    if code == "leans":
-        return np.asarray((state.lean <= LEAN_SHARE * (1 - depth)).all(axis=1))
-    if code == "over-tyre":
-        return np.asarray(state.lean.max(axis=1) < before.lean.max() - 0.01)
-    if code == "jack-lifts":
-        return np.asarray((state.tongue > 0).all(axis=1))
-    bed = s.build.rig.bed
-    if code == "over-rear-axle" and bed.rear_rating:
-        return np.asarray((state.axles[:, :, 1] <= bed.rear_rating.si).all(axis=1))
-    if code == "over-front-axle" and bed.front_rating:
-        return np.asarray((state.axles[:, :, 0] <= bed.front_rating.si).all(axis=1))
-    if code.startswith("over-least-front"):
-        return np.asarray(state.axles[:, :, 0].min(axis=1) > before.axles[:, :, 0].min() + 1)
-    if code == "over-axle":
-        return np.asarray(state.axle_most.max(axis=1) < before.axle_most.max() - 1)
-    return np.ones(len(state.tongue), dtype=bool)
-
-
-def _worse(state: _State, before: _State, s: Studied) -> np.ndarray:
-    """Which candidates lean more than before and more than is allowed, or put a case further out of its band."""
-    worse = (state.lean > np.maximum(before.lean, LEAN_SHARE)).any(axis=1)
-    if s.build.rig.carrier == "ball":
-        (low, high), (low0, high0) = _band(s, state, 0.0), _band(s, before, 0.0)
-        light, light0 = np.maximum(low - state.tongue, 0), np.maximum(low0 - before.tongue, 0)
-        heavy, heavy0 = np.maximum(state.tongue - high, 0), np.maximum(before.tongue - high0, 0)
-        worse = worse | (light > light0 + 0.01).any(axis=1) | (heavy > heavy0 + 0.01).any(axis=1)
-    return np.asarray(worse)

@@ -12,6 +12,7 @@ from shapely import box, contains, prepare
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from uncle_sled.core.document.placing import Spot, spot_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.from_stow import standing_size_m
@@ -33,14 +34,24 @@ class Places:
     beside: tuple[str | None, ...]
 
 
-def boxes_of(build: Build) -> dict[str, Floats]:
-    """Lower and upper corner of every thing at home, shape (2, 3), by id."""
-    made = {}
-    for thing in build.stow.things:
-        lx, ly, lz = standing_size_m(thing, thing.turn)
-        low = np.array([thing.x.si, thing.y.si - ly / 2, thing.z.si])
-        made[thing.id] = np.stack([low, low + [lx, ly, lz]])
-    return made
+def box_at(thing: Thing, spot: Spot, turn: int) -> Floats:
+    """Lower and upper corner of a thing at a place [m], shape (2, 3)."""
+    size = standing_size_m(thing, turn)
+    low = np.array([spot[0], spot[1] - size[1] / 2, spot[2]])
+    return np.stack([low, low + size])
+
+
+def neighbours(build: Build, thing: Thing) -> list[tuple[str, Floats]]:
+    """Boxes of all other things, wherever they stand in the modes in which this one stands at home."""
+    found: dict[tuple[str, bytes], tuple[str, Floats]] = {}
+    for mode in build.stow.modes:
+        if thing.id in mode.absent or any(place.id == thing.id for place in mode.places):
+            continue
+        for other in build.stow.things:
+            if other.id != thing.id and other.id not in mode.absent:
+                box_ = box_at(other, *spot_of(other, mode))
+                found[other.id, box_.tobytes()] = (other.id, box_)
+    return list(found.values())
 
 
 def inner_profile(build: Build) -> BaseGeometry | None:
@@ -55,17 +66,16 @@ def inner_profile(build: Build) -> BaseGeometry | None:
 
 
 def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Places:
-    """Every place on a grid, and beside every other thing, where the thing stands free in its home mode.
+    """Every place on a grid, and beside every other thing, where the thing stands free in every mode that has it at home.
 
     A thing outside stays on the drawbar, between the coupler and the body.
     """
     lx, ly, lz = standing_size_m(thing, thing.turn)
-    boxes = boxes_of(build)
-    own = boxes.pop(thing.id)
+    own = box_at(thing, (thing.x.si, thing.y.si, thing.z.si), thing.turn)
     shell = build.shell
     floor = (shell.floor.si if shell.floor else 0.0) + (shell.wall.si if shell.wall else 0.0)
     front = shell.front.si if shell.front else 0.0
-    others = [(id, b) for id, b in boxes.items() if not _overlap(b[0], b[1], own[0], own[1])]
+    others = [(id, b) for id, b in neighbours(build, thing) if not _overlap(b[0], b[1], own[0], own[1])]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = front if shell.form != "none" else own[1][0] + 1.0

@@ -2,12 +2,12 @@
 
 import msgspec
 
+from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Axle, BedVehicle, Rig
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.document.stow import Stow, Tank, Thing
-from uncle_sled.core.geometry.profile import PRESETS
 from uncle_sled.core.units import Shown
 
 METRIC, IMPERIAL = Shown("mm", "kg", "L"), Shown("ft-in", "lb", "gal")

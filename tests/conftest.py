@@ -62,3 +62,11 @@ def open_on(qapp, qtbot):
         window.close()
         window.deleteLater()
     qapp.processEvents()
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path_factory, monkeypatch):
+    """Settings and autosaves of a test stay in its own folders."""
+    home = tmp_path_factory.mktemp("home")
+    for name in ("CONFIG", "STATE", "DATA", "CACHE"):
+        monkeypatch.setenv(f"XDG_{name}_HOME", str(home / name.lower()))

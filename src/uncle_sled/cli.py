@@ -58,6 +58,8 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("--to", required=True, choices=("csv", "pdf", "svg"))
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
+    verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
+    verb.set_defaults(run=_install_desktop)
     verb = verbs.add_parser("shots", help="pictures of every main view, from the demo")
     verb.add_argument("dir", metavar="DIR")
     verb.add_argument("--theme", choices=("light", "dark"), default="light")
@@ -168,6 +170,14 @@ def _desk(args: argparse.Namespace) -> int:
             f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them."
         ) from None
     return run(args.file)
+
+
+def _install_desktop(_: argparse.Namespace) -> int:
+    from uncle_sled.exchange.desktop_entry import install_desktop
+
+    for path in install_desktop():
+        print(path)
+    return OK
 
 
 def _shots(args: argparse.Namespace) -> int:

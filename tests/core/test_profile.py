@@ -3,12 +3,13 @@ import math
 import pytest
 
 from tests.builders import a_shell
+from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import ProfileNode, Shell
 from uncle_sled.core.drawing import inks
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.geometry.profile import PRESETS, flatten, outline
+from uncle_sled.core.geometry.profile import flatten, outline
 from uncle_sled.core.parts.from_shell import parts_of_shell
 
 

@@ -7,15 +7,18 @@ import sys
 from pathlib import Path
 
 from PySide6.QtCore import QTimer
+from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import FileError
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import load_fonts, use_theme
 from uncle_sled.desk.window import Window
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange.demos import DEMOS, demo
+from uncle_sled.exchange.recovery import left_behind
 from uncle_sled.exchange.sled_file import read
 
 
@@ -26,16 +29,26 @@ def application(theme: str = "light") -> QApplication:
         app = QApplication(["uncle-sled"])
         app.setApplicationName("uncle-sled")
         app.setApplicationDisplayName("Uncle Sled")
+        app.setDesktopFileName("uncle-sled")
+        app.setWindowIcon(QIcon(str(Path(__file__).with_name("icon.svg"))))
         app.setStyle("Fusion")
         load_fonts()
     use_theme(app, theme)
     return app
 
 
-def open_window(project: Project, path: Path | None = None, worker: Worker | None = None) -> Window:
-    window = Window(Session(project, path, worker))
+def open_window(
+    project: Project, path: Path | None = None, worker: Worker | None = None, settings: Settings | None = None
+) -> Window:
+    window = Window(Session(project, path, worker), settings)
     window.resize(1280, 800)
     return window
+
+
+def _text_size(settings: Settings) -> None:
+    """Larger text is a larger scale of everything; Qt reads it once, before the first window."""
+    if settings.get("text_size") != "1" and QApplication.instance() is None:
+        os.environ.setdefault("QT_SCALE_FACTOR", settings.get("text_size"))
 
 
 def run(word: str | None) -> int:
@@ -46,18 +59,22 @@ def run(word: str | None) -> int:
         raise FileError(
             "There is no screen here: neither DISPLAY nor WAYLAND_DISPLAY is set. Start it on a desktop, or under xvfb-run. `uncle-sled report FILE` needs no screen."
         )
-    path = None
+    settings = Settings()
+    _text_size(settings)
+    path = Path(word) if word is not None and (word not in DEMOS or Path(word).exists()) else None
+    if path is not None:
+        read(path)  # a file that cannot be read is said before a window opens
+    project = demo(word) if word in DEMOS and path is None else empty_project()
+    app = application(settings.get("theme"))
+    window = open_window(project, None, Worker(), settings)
     if word is None:
-        project = empty_project()
-    elif word in DEMOS and not Path(word).exists():
-        project = demo(word)
-    else:
-        path = Path(word)
-        project = read(path)
-    app = application()
-    window = open_window(project, path, Worker())
-    if word is None:
-        window.session.go_to("Rig")
+        window.show_first_page()
     window.show()
+    if settings.trouble:
+        window.say(settings.trouble, "stop")
+    if path is not None and not window.open_path(path):
+        window.show_first_page()
+    elif word is not None and left_behind():
+        window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
     QTimer.singleShot(400, window.session._ask)  # the worker warms up after the first reading is on the screen
     return app.exec()

@@ -41,12 +41,15 @@ class Finder(QFrame):
         session = self.session
         made: list[tuple[str, Callable[[], object]]] = []
         for act in self.actions.acts.values():
-            key = f"   {act.key.split(', ')[0]}" if act.key else ""
+            key = f"   {self.actions.key_of(act.id).split(', ')[0]}" if self.actions.key_of(act.id) else ""
             made.append((f"{act.title}{key}", act.run))
         for case in session.studied.table.cases:
             made.append((f"Case: {case.name}, {case.says}", lambda id=case.id: session.show_case(id)))
         for part in session.studied.parts:
             made.append((f"{part.name}, {weight(part.mass_kg, session.shown)}", lambda id=part.id: self._thing(id)))
+        for limit in session.studied.limits:
+            number = f"{weight(limit.value, session.shown)} of {weight(limit.limit, session.shown)}"
+            made.append((f"Limit: {limit.name}, {number}", lambda id=limit.case_id: session.show_case(id)))
         for one in session.findings:
             made.append(
                 (f"Uncle: {one.title}. {one.says}", lambda f=one: (session.go_to(f.stop), session.flash.emit(f.where)))

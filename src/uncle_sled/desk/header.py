@@ -103,7 +103,9 @@ class Header(QFrame):
 
     def refresh(self) -> None:
         s = self.session
-        self.name.show_text(s.project.name + (" *" if s.history.modified else ""))
+        self.name.show_text(
+            s.project.name + (" *" if s.history.modified else "") + (" (read only)" if s.read_only else "")
+        )
         self.variant.show_text(s.build.name)
         cases = s.studied.table.cases
         if cases:
@@ -131,11 +133,13 @@ class Header(QFrame):
         menu.exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
 
     def _steps(self) -> None:
-        """What changed, newest first; choosing a step undoes back to before it."""
+        """What changed, newest first: jump to it, or undo back to before it."""
         menu = QMenu(self)
         history = self.session.history
         for at, step in enumerate(reversed(history.done[-20:])):
-            menu.addAction(f"Undo: {step.says}").triggered.connect(
+            one = menu.addMenu(f"{step.says}   ({step.stop})")
+            one.addAction("Show where").triggered.connect(lambda _=False, step=step: self.session.show_step(step))
+            one.addAction("Undo back to before it").triggered.connect(
                 lambda _=False, times=at + 1: [self.session.undo() for _ in range(times)]
             )
         if history.undone:

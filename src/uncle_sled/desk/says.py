@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollA
 
 from uncle_sled.core.findings.all_findings import to_settle
 from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.desk.dialogs import AsideDialog
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.trail import knot_mark
@@ -39,6 +40,7 @@ class Card(QFrame):
     kept = Signal()
     put_back = Signal()
     pointed = Signal(object)
+    aside = Signal(object)
 
     def __init__(self, one: Finding) -> None:
         super().__init__()
@@ -71,7 +73,17 @@ class Card(QFrame):
         self.why_button.setProperty("kind", "link")
         self.point_button = QPushButton("where")
         self.point_button.setProperty("kind", "link")
-        for button in (self.try_button, self.keep_button, self.back_button, self.why_button, self.point_button):
+        self.aside_button = QPushButton("set aside")
+        self.aside_button.setProperty("kind", "link")
+        self.aside_button.clicked.connect(lambda: self.aside.emit(self.one))
+        for button in (
+            self.try_button,
+            self.keep_button,
+            self.back_button,
+            self.why_button,
+            self.point_button,
+            self.aside_button,
+        ):
             keys.addWidget(button)
         keys.addStretch(1)
         rows.addLayout(keys)
@@ -91,12 +103,14 @@ class Card(QFrame):
         self.one, self._state = one, (pending, trying)
         self.mark.state = one.severity
         self.mark.setAccessibleName(one.severity)
-        _put(self.title, one.title, INK[one.severity])
+        _put(self.title, one.title, "pencil" if one.set_aside else INK[one.severity])
         says = (
             one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
         )
         _put(self.says, says)
-        if one.remedy is not None:
+        if one.set_aside is not None:
+            _put(self.remedy, f"Set aside on {one.set_aside.date}: {one.set_aside.reason}", "pencil")
+        elif one.remedy is not None:
             _put(self.remedy, one.remedy.says, "spruce")
         elif pending and not one.why_none:
             _put(self.remedy, "Looking for what helps…", "pencil")
@@ -104,6 +118,8 @@ class Card(QFrame):
             _put(self.remedy, one.why_none or "", "pencil")
         _put(self.why, one.why if self.more else "", "pencil")
         _put(self.caution, one.caution, "pencil")
+        self.aside_button.setText("take up again" if one.set_aside else "set aside")
+        self.aside_button.setVisible(not trying)
         self.try_button.setVisible(one.remedy is not None and not trying)
         self.keep_button.setVisible(trying)
         self.back_button.setVisible(trying)
@@ -168,7 +184,8 @@ class Says(QWidget):
         found = session.findings
         if session.ghost is None:
             self.trying = None
-        order = sorted(found, key=lambda f: (RANK[f.severity], f.stop != session.stop))[:MOST_CARDS]
+        order = sorted(found, key=lambda f: (f.set_aside is not None, RANK[f.severity], f.stop != session.stop))
+        order = order[:MOST_CARDS]
         keys = [one.key for one in order]
         settle = to_settle(found)
         text = "1 to settle" if settle == 1 else f"{settle} to settle" if settle else "all settled" if found else ""
@@ -187,6 +204,7 @@ class Says(QWidget):
                 card.kept.connect(session.keep)
                 card.put_back.connect(session.put_back)
                 card.pointed.connect(lambda f: session.flash.emit(f.where))
+                card.aside.connect(self._aside)
             if self.list.indexOf(card) != at:
                 self.list.removeWidget(card)
                 self.list.insertWidget(at, card)
@@ -210,6 +228,14 @@ class Says(QWidget):
             48
             + (inside.layout().totalHeightForWidth(280) if inside is not None and inside.layout() is not None else 100),
         )
+
+    def _aside(self, one: Finding) -> None:
+        if one.set_aside is not None:
+            self.session.take_up(one)
+            return
+        dialog = AsideDialog(one, self)
+        dialog.accepted.connect(lambda: self.session.set_aside(one, dialog.reason.text()))
+        dialog.open()
 
     def _try(self, one: Finding) -> None:
         if one.remedy is not None:

@@ -6,11 +6,12 @@ It holds no domain logic: it applies ops, keeps the history, and asks the core f
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from datetime import date
 from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from uncle_sled.core.document.edits import Op, apply
+from uncle_sled.core.document.edits import Op, add_to, apply, remove
 from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.errors import SledError
@@ -40,6 +41,7 @@ class Session(QObject):
         super().__init__()
         self.history = History(project, saved=project)
         self.path = path
+        self.read_only = False
         self.selection: tuple[str, ...] = ()
         self.case_id = ""
         self.stop = "Stow"
@@ -51,6 +53,7 @@ class Session(QObject):
         self.worker = worker
         if worker is not None:
             worker.answered.connect(self._take_answer)
+            worker.autosaved.connect(lambda fault: self.said.emit(fault, "stop") if fault else None)
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
@@ -144,6 +147,12 @@ class Session(QObject):
     def redo(self) -> None:
         self._step(self.history.undone[0] if self.history.undone else None, "Done again", lambda: self.history.redo())
 
+    def show_step(self, step: Step) -> None:
+        """Go to where a step changed something and point at it."""
+        if step.stop in TRAIL:
+            self.go_to(step.stop)
+        self.flash.emit(step.ids)
+
     def _step(self, step: Step | None, word: str, go: Callable[[], History]) -> None:
         self.put_back()
         if step is None:
@@ -222,6 +231,21 @@ class Session(QObject):
         self.judged.emit()
         self.said.emit(f"Put back what was tried: {because}." if because else "Put back.", "note")
 
+    # setting aside -----------------------------------------------------------------------------
+    def set_aside(self, one: Finding, reason: str) -> None:
+        """A finding set aside with its reason and today's date; it returns when it worsens by a tenth."""
+        record = {
+            "id": one.id,
+            "reason": reason.strip() or "no reason given",
+            "date": date.today().isoformat(),
+            "number": one.number,
+        }
+        ops = [remove(f"set_aside.{one.id}")] if any(old.id == one.id for old in self.build.set_aside) else []
+        self.edit(f"Set aside: {one.title}", [*ops, add_to("set_aside", record)], one.stop, one.where)
+
+    def take_up(self, one: Finding) -> None:
+        self.edit(f"Take up again: {one.title}", [remove(f"set_aside.{one.id}")], one.stop, one.where)
+
     # what is shown -------------------------------------------------------------------------
     def select(self, ids: tuple[str, ...]) -> None:
         if ids != self.selection:
@@ -258,11 +282,11 @@ class Session(QObject):
         self.file_changed.emit()
         return True
 
-    def open(self, project: Project, path: Path | None) -> None:
-        """Begin with another project; what was open is let go."""
+    def open(self, project: Project, path: Path | None, unsaved: bool = False, read_only: bool = False) -> None:
+        """Begin with another project; what was open is let go. ``unsaved``: it came back from an autosave."""
         self.ghost = None
-        self.history = History(project, saved=project)
-        self.path = path
+        self.history = History(project, saved=None if unsaved else project)
+        self.path, self.read_only = path, read_only
         self.selection = ()
         self.case_id = ""
         self._judged_for = None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import date
 from pathlib import Path
 
 from PySide6.QtCore import QPoint, Qt, QTimer
@@ -15,33 +16,44 @@ from PySide6.QtWidgets import (
     QLabel,
     QMainWindow,
     QMenu,
-    QMessageBox,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.document.project import Project, empty_project
+from uncle_sled.core.drawing.balance_sheet import Page, balance_sheet
+from uncle_sled.core.drawing.scale_sheet import scale_sheet
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import TRAIL, to_settle
 from uncle_sled.desk.actions import Act, Actions
+from uncle_sled.desk.ask import ask
 from uncle_sled.desk.benches.bench import Bench, NotYet
 from uncle_sled.desk.benches.brief import BriefBench
 from uncle_sled.desk.benches.rig import RigBench
 from uncle_sled.desk.benches.shell import ShellBench
 from uncle_sled.desk.benches.stow import StowBench
+from uncle_sled.desk.bring_list import BringList
+from uncle_sled.desk.dialogs import Keys, SettingsDialog
 from uncle_sled.desk.finder import Finder
+from uncle_sled.desk.first_page import FirstPage
 from uncle_sled.desk.header import Header
 from uncle_sled.desk.in_hand import InHand
+from uncle_sled.desk.keeper import Keeper, recovered
+from uncle_sled.desk.new_build import NewBuild
+from uncle_sled.desk.printing import choose_printer, page_printer, print_page
 from uncle_sled.desk.says import Says
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.sled_line import SledLine
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
 from uncle_sled.desk.trail import Trail
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.export import export_bytes, write_file
+from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
+from uncle_sled.exchange.weight_list import read_sheet
 
 BENCHES: dict[str, Callable[[Session], Bench]] = {
     "Brief": BriefBench,
@@ -54,11 +66,13 @@ FILTER = "Uncle Sled builds (*.sled)"
 
 
 class Window(QMainWindow):
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, settings: Settings | None = None) -> None:
         super().__init__()
         self.session = session
+        self.settings = settings or Settings()
         self.setMinimumSize(760, 560)
-        self.actions_ = Actions(self)
+        self.actions_ = Actions(self, self.settings.keys)
+        self.keeper = Keeper(session, self)
         self.header = Header(session)
         self.trail = Trail()
         self.stack = QStackedWidget()
@@ -72,6 +86,13 @@ class Window(QMainWindow):
         self._notice_timer.setSingleShot(True)
         self._notice_timer.timeout.connect(self.notice.hide)
         self._make_actions()
+        first = self.first_page
+        first.wants_new.connect(self.new)
+        first.wants_open.connect(self.open_file)
+        first.wants_file.connect(lambda word: self.open_path(Path(word)))
+        first.wants_demo.connect(self.open_demo)
+        first.wants_recovered.connect(self.go_on)
+        first.throws_away.connect(self.throw_away)
         self.trail.chosen.connect(session.go_to)
         self.header.wants_finder.connect(self.find)
         self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
@@ -118,7 +139,12 @@ class Window(QMainWindow):
         column.addWidget(self.header)
         column.addWidget(middle, 1)
         column.addWidget(self.sled_line)
-        self.setCentralWidget(whole)
+        self.whole = whole
+        self.first_page = FirstPage()
+        self.pages = QStackedWidget()
+        self.pages.addWidget(whole)
+        self.pages.addWidget(self.first_page)
+        self.setCentralWidget(self.pages)
         self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
         self.notice.setWordWrap(True)
         self.notice.setMargin(8)
@@ -228,13 +254,20 @@ class Window(QMainWindow):
                 sheet.fit()
 
         for act in (
+            Act("list", "Bring in a list of weights…", "File", "", self.bring_list),
+            Act("print-sheet", "Print the balance sheet…", "File", "Ctrl+P", self.print_sheet),
+            Act("print-drawing", "Print the drawing to scale…", "File", "", self.print_drawing),
+            Act("keys", "Keys of this bench", "View", "F1", self.keys),
+            Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
+            Act("first-page", "Close this build", "File", "Ctrl+W", self.close_build),
+            Act("table", "All things as a table", "Stow", "L", stow("show_table"), "Stow"),
             Act("open", "Open a build…", "File", "Ctrl+O", self.open_file),
             Act("save", "Save", "File", "Ctrl+S", self.save),
             Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
-            Act("sheet-pdf", "Balance sheet as PDF…", "File", "Ctrl+P", lambda: self.export("pdf")),
+            Act("sheet-pdf", "Balance sheet as PDF…", "File", "", lambda: self.export("pdf")),
             Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
             Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
-            Act("new", "New empty build", "File", "Ctrl+N", self.new),
+            Act("new", "New build…", "File", "Ctrl+N", self.new),
             Act("quit", "Quit", "File", "Ctrl+Q", self.close),
             Act("undo", "Undo", "Change", "Ctrl+Z", s.undo),
             Act("redo", "Do again", "Change", "Ctrl+Shift+Z, Ctrl+Y", s.redo),
@@ -270,22 +303,29 @@ class Window(QMainWindow):
 
     def _file_menu(self) -> QMenu:
         menu = QMenu(self)
-        for id in (
-            "new",
-            "open",
-            "save",
-            "save-as",
-            "",
-            "sheet-pdf",
-            "sheet-svg",
-            "masses-csv",
-            "",
-            *(f"demo-{name}" for name in DEMOS),
-            "",
-            "theme",
-            "quit",
-        ):
-            menu.addAction(self.actions_.qt[id]) if id else menu.addSeparator()
+
+        def put(into: QMenu, *ids: str) -> None:
+            for id in ids:
+                if id:
+                    into.addAction(self.actions_.qt[id])
+                else:
+                    into.addSeparator()
+
+        put(menu, "new", "open")
+        recent = menu.addMenu("Recent")
+        there = [Path(word) for word in self.settings.recent if Path(word).exists()]
+        for path in there:
+            recent.addAction(f"{path.name}   {path.parent}").triggered.connect(
+                lambda _=False, path=path: self.open_asked(path)
+            )
+        recent.setEnabled(bool(there))
+        put(menu, "save", "save-as", "", "list", "")
+        export = menu.addMenu("Export")
+        put(export, "sheet-pdf", "sheet-svg", "masses-csv")
+        put(menu, "print-sheet", "print-drawing", "")
+        demos = menu.addMenu("Demos")
+        put(demos, *(f"demo-{name}" for name in DEMOS))
+        put(menu, "", "settings", "keys", "theme", "", "first-page", "quit")
         return menu
 
     def escape(self) -> None:
@@ -311,39 +351,57 @@ class Window(QMainWindow):
         self.finder.line.setFocus()
 
     def other_theme(self) -> None:
+        name = "dark" if theme_name() == "light" else "light"
+        try:
+            self.settings.set("theme", name)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+        self._setting_changed("theme", name)
+
+    def _setting_changed(self, key: str, value: str) -> None:
         app = QApplication.instance()
-        if isinstance(app, QApplication):
-            use_theme(app, "dark" if theme_name() == "light" else "light")
+        if key == "theme" and isinstance(app, QApplication):
+            use_theme(app, value)
             for widget in app.allWidgets():
                 widget.update()
+
+    def keys(self) -> None:
+        Keys(self.actions_, self.settings, self.session.stop, self).open()
+
+    def show_settings(self) -> None:
+        SettingsDialog(self.settings, self._setting_changed, self).open()
 
     # files ------------------------------------------------------------------------------------
     def may_leave(self) -> bool:
         """Ask before changes that were not saved are let go."""
         if not self.session.history.modified:
             return True
-        box = QMessageBox(self)
-        box.setWindowTitle("Not saved yet")
-        box.setText(
-            f"{self.session.project.name} has {len(self.session.history.done)} changes that were not saved. They would be lost."
-        )
-        keep = box.addButton("Save first", QMessageBox.ButtonRole.AcceptRole)
-        lose = box.addButton("Lose them", QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
-        box.setDefaultButton(keep)
-        box.exec()
-        if box.clickedButton() == keep:
-            return self.save()
-        return box.clickedButton() == lose
+        done = len(self.session.history.done)
+        what = f"{done} changes that were" if done != 1 else "a change that was"
+        text = f"{self.session.project.name} has {what} not saved. Leaving now loses them."
+        answer = ask(self, "Not saved yet", text, [("save", "Save first"), ("lose", "Lose them"), ("", "Stay here")])
+        return self.save() if answer == "save" else answer == "lose"
 
     def new(self) -> None:
         if self.may_leave():
-            self.session.open(empty_project(), None)
-            self.session.go_to("Rig")
+            dialog = NewBuild(self.settings, self)
+            dialog.made.connect(self.begin)
+            dialog.open()
+
+    def begin(self, project: Project) -> None:
+        """A new build is on the bench, not saved yet."""
+        self.keeper.drop()
+        self.session.open(project, None, unsaved=True)
+        self.keeper.begin(None)
+        self.show_build()
+        self.session.go_to("Stow")
 
     def open_demo(self, name: str) -> None:
         if self.may_leave():
+            self.keeper.drop()
             self.session.open(demo(name), None)
+            self.keeper.begin(None)
+            self.show_build()
 
     def open_file(self) -> None:
         if not self.may_leave():
@@ -352,17 +410,102 @@ class Window(QMainWindow):
         if word:
             self.open_path(Path(word))
 
+    def open_asked(self, path: Path) -> None:
+        if self.may_leave():
+            self.open_path(path)
+
     def open_path(self, path: Path) -> bool:
+        """Open a file, asking where another window has it; what cannot be read is said and nothing changes."""
         try:
             project = sled_file.read(path)
         except SledError as fault:
             self.say(str(fault), "stop")
             return False
-        self.session.open(project, path)
+        how = self.keeper.may_open(path)
+        if not how:
+            return False
+        self.keeper.drop()
+        self.session.open(project, path, read_only=how == "read")
+        self.keeper.begin(path)
+        self._opened(path)
+        self.show_build()
         return True
 
+    def _opened(self, path: Path) -> None:
+        try:
+            self.settings.opened(path)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+
+    def go_on(self, autosave: Autosave) -> None:
+        """Go on with what a crash left behind; it counts as not saved."""
+        try:
+            project = recovered(autosave)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+            return
+        path = autosave.of if autosave.of is not None and autosave.of.parent.is_dir() else None
+        read_only = path is not None and self.keeper.may_open(path) != "write"
+        self.session.open(project, path, unsaved=True, read_only=read_only)
+        self.keeper.begin(path)
+        self.keeper.adopt(autosave)
+        self.show_build()
+        self.say(f"{project.name} is back as it was kept. Save it when you have looked.", "note")
+
+    def throw_away(self, autosave: Autosave) -> None:
+        text = f"The kept copy of {autosave.name} would be gone for good. The saved file, if there is one, stays."
+        if ask(self, "Throw it away", text, [("yes", "Throw it away"), ("", "Keep it")]) == "yes":
+            drop_autosave(autosave)
+            self.show_first_page()
+
+    def close_build(self) -> None:
+        if self.may_leave():
+            self.keeper.close()
+            self.session.open(empty_project(), None)
+            self.show_first_page()
+
+    def show_first_page(self) -> None:
+        self.first_page.show_page(self.settings.recent, left_behind())
+        self.pages.setCurrentWidget(self.first_page)
+        self.setWindowTitle("Uncle Sled")
+
+    def show_build(self) -> None:
+        if self.pages.currentWidget() is not self.whole:
+            self.pages.setCurrentWidget(self.whole)
+        QTimer.singleShot(0, self._align)
+
+    def bring_list(self) -> None:
+        word, _ = QFileDialog.getOpenFileName(
+            self, "Bring in a list of weights", str(Path.home()), "Lists (*.csv *.tsv *.txt *.xlsx)"
+        )
+        if word:
+            self.bring_from(Path(word))
+
+    def bring_from(self, path: Path) -> BringList | None:
+        try:
+            sheet = read_sheet(path)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+            return None
+        dialog = BringList(self.session, path, sheet, self)
+        dialog.open()
+        return dialog
+
     def save(self) -> bool:
-        return self.session.save(self.session.path) if self.session.path is not None else self.save_as()
+        return self.save_to(self.session.path) if self.session.path is not None else self.save_as()
+
+    def save_to(self, path: Path) -> bool:
+        """Save, asking first where somebody else's work would be overwritten."""
+        may = self.keeper.may_save(path)
+        if may == "as":
+            return self.save_as()
+        if may != "yes":
+            return False
+        if not self.session.save(path):
+            return False
+        self.keeper.saved(path)
+        self._opened(path)
+        return True
 
     def save_as(self) -> bool:
         first = self.session.path or Path.home() / f"{self.session.project.name.lower().replace(' ', '-')}.sled"
@@ -370,7 +513,29 @@ class Window(QMainWindow):
         if not word:
             return False
         path = Path(word)
-        return self.session.save(path if path.suffix else path.with_suffix(".sled"))
+        path = path if path.suffix else path.with_suffix(".sled")
+        if path == self.session.path and self.session.read_only:
+            self.say("That name is held by another window; choose another one.", "stop")
+            return False
+        return self.save_to(path)
+
+    def _printed_page(self, kind: str) -> Page:
+        s, today = self.session.studied, date.today().isoformat()
+        if kind == "sheet":
+            return balance_sheet(s, self.session.findings, self.session.project.name, today)
+        return scale_sheet(s, self.session.row, self.session.project.name, today)
+
+    def print_sheet(self) -> None:
+        self._print(self._printed_page("sheet"))
+
+    def print_drawing(self) -> None:
+        self._print(self._printed_page("drawing"))
+
+    def _print(self, page: Page) -> None:
+        printer = page_printer(page)
+        if choose_printer(printer, self):
+            print_page(page, printer)
+            self.say(f"Sent to the printer: {page.title}.", "note")
 
     def export(self, kind: str) -> None:
         first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(
@@ -420,6 +585,7 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
+            self.keeper.close()
             if self.session.worker is not None:
                 self.session.worker.stop()
             event.accept()

@@ -10,14 +10,18 @@ from __future__ import annotations
 import multiprocessing
 from collections.abc import Callable
 from multiprocessing.connection import Connection
+from pathlib import Path
 from typing import Any
 
 import msgspec
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
-from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.studies.reading import study
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.recovery import Autosave, drop_autosave, write_autosave
 
 
 def serve(pipe: Connection, newest: Any) -> None:
@@ -25,6 +29,7 @@ def serve(pipe: Connection, newest: Any) -> None:
     import signal
 
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    forgotten: set[Path] = set()
     while True:
         try:
             request = pipe.recv()
@@ -32,17 +37,33 @@ def serve(pipe: Connection, newest: Any) -> None:
             return
         if request is None:
             return
-        number, build, facts = request
-        if number != newest.value:
-            continue
-        stopped: Callable[[], bool] = lambda n=number: n != newest.value  # noqa: E731
-        try:
-            answer = solve(build, facts, stopped)
-        except Exception as fault:  # the desk says it; a worker that dies would say nothing
-            pipe.send((number, None, f"{type(fault).__name__}: {fault}"))
-            continue
-        if not stopped():
-            pipe.send((number, answer, ""))
+        kind, number, *given = request
+        if kind == "autosave":
+            pipe.send(_autosave(forgotten, *given))
+        elif kind == "forget":
+            forgotten.add(given[0].path)
+            drop_autosave(given[0])
+        elif number == newest.value:
+            answer, fault = _judge(number, newest, *given)
+            if fault or number == newest.value:
+                pipe.send(("judged", number, answer, fault))
+
+
+def _autosave(forgotten: set[Path], autosave: Autosave, data: bytes) -> tuple[str, int, None, str]:
+    if autosave.path in forgotten:
+        return ("autosaved", 0, None, "")
+    try:
+        write_autosave(autosave, sled_file.to_bytes(msgspec.json.decode(data, type=Project)))
+    except SledError as fault:
+        return ("autosaved", 0, None, str(fault))
+    return ("autosaved", 0, None, "")
+
+
+def _judge(number: int, newest: Any, build: bytes, facts: bytes) -> tuple[tuple[Finding, ...] | None, str]:
+    try:
+        return solve(build, facts, lambda: number != newest.value), ""
+    except Exception as fault:  # the desk says it; a worker that dies would say nothing
+        return None, f"{type(fault).__name__}: {fault}"
 
 
 def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
@@ -58,6 +79,7 @@ class Worker(QObject):
     """Asks for remedies and hands them over when they come."""
 
     answered = Signal(int, object, str)
+    autosaved = Signal(str)  # what went wrong, if anything
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -85,15 +107,27 @@ class Worker(QObject):
         self.start()
         self.number += 1
         self._newest.value = self.number
+        self._send(("judge", self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
+        return self.number
+
+    def autosave(self, autosave: Autosave, project: Project) -> None:
+        self.start()
+        self._send(("autosave", 0, autosave, msgspec.json.encode(project)))
+
+    def forget(self, autosave: Autosave) -> None:
+        """An autosave that is on its way must not appear after its project was saved."""
+        if self._pipe is not None:
+            self._send(("forget", 0, autosave))
+
+    def _send(self, request: tuple[Any, ...]) -> None:
         assert self._pipe is not None
         try:
-            self._pipe.send((self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
+            self._pipe.send(request)
         except OSError:  # it was killed from outside: one more try with a fresh one
             self.stop()
             self.start()
             self._newest.value = self.number
-            self._pipe.send((self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
-        return self.number
+            self._pipe.send(request)
 
     def cancel(self) -> None:
         """What is running stops early and its answer is dropped."""
@@ -104,8 +138,10 @@ class Worker(QObject):
     def _read(self) -> None:
         try:
             while self._pipe is not None and self._pipe.poll():
-                number, answer, fault = self._pipe.recv()
-                if number == self.number:
+                kind, number, answer, fault = self._pipe.recv()
+                if kind == "autosaved":
+                    self.autosaved.emit(fault)
+                elif number == self.number:
                     self.answered.emit(number, answer, fault)
         except (EOFError, OSError):
             self.stop()

@@ -140,7 +140,7 @@ def _finding(one: Finding) -> dict[str, Any]:
         "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in one.remedy.after],
     }
     return {
-        "id": "/".join((one.code, *one.where)),
+        "id": one.id,
         "code": one.code,
         "severity": one.severity,
         "says": f"{one.title}. {one.says}",
@@ -149,5 +149,5 @@ def _finding(one: Finding) -> dict[str, Any]:
         "case_id": one.case_id,
         "remedy": remedy,
         "why_none": one.why_none,
-        "set_aside": None,
+        "set_aside": one.set_aside and {"reason": one.set_aside.reason, "date": one.set_aside.date},
     }

@@ -20,6 +20,15 @@ class Facts(msgspec.Struct, frozen=True):
     vehicles: tuple[Vehicle, ...] = ()
 
 
+class SetAside(msgspec.Struct, frozen=True):
+    """A finding that the builder has set aside, with the number it had then."""
+
+    id: str  # code and places of the finding
+    reason: str
+    date: str
+    number: float | None = None
+
+
 class Build(msgspec.Struct, frozen=True):
     """One variant: a whole build with the id of the one it was made from."""
 
@@ -30,6 +39,7 @@ class Build(msgspec.Struct, frozen=True):
     rig: Rig = Rig()
     shell: Shell = Shell()
     stow: Stow = Stow()
+    set_aside: tuple[SetAside, ...] = ()
 
 
 class Project(msgspec.Struct, frozen=True):

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from uncle_sled.core.document.edits import Op
+from uncle_sled.core.document.project import SetAside
 
 Severity = Literal["stop", "mind", "note"]
 RANK = {"stop": 0, "mind": 1, "note": 2}
@@ -36,6 +37,12 @@ class Finding:
     caution: str = ""
     remedy: Remedy | None = None
     why_none: str | None = None
+    set_aside: SetAside | None = None
+
+    @property
+    def id(self) -> str:
+        """Stable over sessions; no dots, so that it can stand in a path."""
+        return "/".join((self.code, *self.where)).replace(".", "_")
 
     @property
     def key(self) -> tuple[str, tuple[str, ...]]:

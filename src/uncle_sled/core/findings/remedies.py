@@ -60,7 +60,7 @@ def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tu
     settled = []
     search: _Search | None = None
     for one in found:
-        if one.remedy or one.why_none or stopped():
+        if one.remedy or one.why_none or one.set_aside or stopped():
             settled.append(one)
         elif one.code not in MOVABLE:
             settled.append(

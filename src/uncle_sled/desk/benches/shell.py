@@ -7,10 +7,10 @@ from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.drawing.primitives import Primitive, dimension
 from uncle_sled.core.drawing.rig_views import frame_top_m
-from uncle_sled.core.geometry.profile import PRESETS
 from uncle_sled.core.studies.reading import silhouette_of
 from uncle_sled.core.units import distance, weight
 from uncle_sled.desk.benches.bench import Bench

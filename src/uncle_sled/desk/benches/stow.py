@@ -15,6 +15,7 @@ from uncle_sled.core.units import weight
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
+from uncle_sled.desk.thing_table import ThingTable
 
 
 class Shelf(QFrame):
@@ -82,7 +83,8 @@ class StowBench(Bench):
             QPushButton("Copy"),
             QPushButton("Delete"),
         )
-        self.fit_button = QPushButton("Fit")
+        self.fit_button, self.table_button = QPushButton("Fit"), QPushButton("Table")
+        self.table_button.setCheckable(True)
         self.measure_button.setCheckable(True)
         tips = {
             self.add_button: "From the catalogue (A)",
@@ -91,13 +93,18 @@ class StowBench(Bench):
             self.copy_button: "Ctrl+D",
             self.delete_button: "Del",
             self.fit_button: "Show all (F)",
+            self.table_button: "All things as a table (L)",
         }
         for button, tip in tips.items():
             button.setToolTip(tip)
             self.top.addWidget(button)
-        self.end_top("left side, and plan")
+        self.end_top("")
         self.sheet = SheetView(session, plan=True, things=True, axle=True)
+        self.table = ThingTable(session)
+        self.table.hide()
         self.rows.addWidget(self.sheet, 1)
+        self.rows.addWidget(self.table, 1)
+        self.table_button.clicked.connect(self.show_table)
         self.add_button.clicked.connect(self.open_shelf)
         self.measure_button.clicked.connect(self.measure)
         self.turn_button.clicked.connect(self.turn)
@@ -140,6 +147,18 @@ class StowBench(Bench):
         else:
             self.session.said.emit("No load case of its own in this mode: it weighs as another one does.", "note")
         self.refresh()
+
+    def show_table(self) -> None:
+        """The drawing or its twin, the table."""
+        assert self.sheet is not None
+        table = not self.table.isVisible()
+        self.sheet.setVisible(not table)
+        self.table.setVisible(table)
+        self.table_button.setChecked(table)
+        for button in (self.measure_button, self.fit_button):
+            button.setEnabled(not table)
+        (self.table.view if table else self.sheet).setFocus()
+        self.sheet.view_changed.emit()
 
     def measure(self) -> None:
         assert self.sheet is not None

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import lru_cache
 from importlib import resources
 from pathlib import Path
@@ -42,6 +44,16 @@ def font(size: float, face: str = "text") -> QFont:
 
 def theme_name() -> str:
     return _now["name"]
+
+
+@contextmanager
+def paper_colours() -> Iterator[None]:
+    """The light table for as long as something is printed."""
+    before, _now["name"] = _now["name"], "light"
+    try:
+        yield
+    finally:
+        _now["name"] = before
 
 
 def hex_of(name: str, tint: float = 1.0, ground: str = "paper") -> str:

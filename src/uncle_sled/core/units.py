@@ -151,7 +151,9 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
     if not body:
         raise EntryError(f"Nothing was typed: {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
     negative = body.startswith("-")
-    terms = _terms(body.lstrip("+-").strip(), text, dimension)
+    terms = _terms(body[1:].strip() if body[0] in "+-" else body, text, dimension)
+    if not terms:
+        raise EntryError(f"“{text}” holds no number: write it like {EXAMPLE[dimension]}.")
     total = Fraction(0)
     last: str | None = None
     for at, (number, unit) in enumerate(terms):

@@ -125,7 +125,7 @@ class BringList(QDialog):
             for column, text in enumerate(
                 (
                     thing.name,
-                    weight(thing.mass.si, shown),
+                    thing.mass.text(shown),
                     distance(thing.x.si, shown),
                     distance(thing.y.si, shown),
                     size,

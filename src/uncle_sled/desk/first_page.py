@@ -47,7 +47,7 @@ class Picture(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:
-        return QSize(220, 120)
+        return QSize(220, 176)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

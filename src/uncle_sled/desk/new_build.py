@@ -12,7 +12,7 @@ from uncle_sled.core.document.quantity import Length, Mass, Quantity
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import Shown
 from uncle_sled.desk.benches.brief import REGIONS
-from uncle_sled.desk.fields import ChoiceField, QuantityField, TextField, label
+from uncle_sled.desk.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.sheet_view import SheetView
@@ -45,13 +45,12 @@ class NewBuild(QDialog):
         self.reading = READINGS.get(self.region, own) if own == Reading() else own
         self.typed: dict[str, Quantity | None] = dict.fromkeys(NAMES)
         self.project: Project | None = None
-        self.name = TextField("Name")
-        self.name.show_value("My build")
         self.have = ChoiceField("What have you got?", [(have, have) for have in HAVES])
         self.where = ChoiceField("Where is it towed?", REGIONS)
         self.where.show_value(self.region)
         self.sleep = ChoiceField("Who sleeps in it?", SLEEPERS)
         self.sleep.show_value(2)
+        self.sleep_label = label("Sleepers", "", "pencil")
         self.fields = [QuantityField(kind, name, self.shown) for kind, name in zip(KINDS, NAMES, strict=True)]
         self.labels = [label("", "", "pencil") for _ in NAMES]
         self.session = Session(begin("My build", self.answers()))
@@ -69,15 +68,14 @@ class NewBuild(QDialog):
         for field, name in zip(self.fields, NAMES, strict=True):
             field.entered.connect(lambda value, name=name: self._typed(name, value))
             field.wrong.connect(self.complaint.setText)
-        self.name.entered.connect(lambda _: self.refresh())
         self.refresh()
 
     def _lay(self) -> None:
         grid = QGridLayout()
         grid.setColumnMinimumWidth(1, 170)
         rows: list[tuple[QWidget, QWidget]] = [
-            (label("Its name", "", "pencil"), self.name), (label("You have", "", "pencil"), self.have), (label("Towed in", "", "pencil"), self.where),
-            (label("Sleepers", "", "pencil"), self.sleep), *zip(self.labels, self.fields, strict=True),
+            (label("You have", "", "pencil"), self.have), (label("Towed in", "", "pencil"), self.where),
+            (self.sleep_label, self.sleep), *zip(self.labels, self.fields, strict=True),
         ]  # fmt: skip
         for at, (words, field) in enumerate(rows):
             grid.addWidget(words, at, 0)
@@ -145,8 +143,12 @@ class NewBuild(QDialog):
             field.setVisible(bool(title))
             words.setVisible(bool(title))
             field.show_value(self.typed[name])
+        # eight inputs are enough for a first reading; who sleeps can be told later on the Brief
+        few = not ASKS[self.have.currentData()][5]
+        self.sleep.setVisible(few)
+        self.sleep_label.setVisible(few)
         try:
-            self.project = begin(self.name.text().strip() or "My build", self.answers())
+            self.project = begin("My build", self.answers())
         except EntryError as fault:
             self.complaint.setText(str(fault))
             self.begin_button.setEnabled(False)

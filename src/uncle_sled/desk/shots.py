@@ -19,10 +19,13 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         raise FileError(f"{folder} cannot hold the pictures: {fault.strerror}.") from None
     screen = _offscreen(size, scale)
     try:
-        from PySide6.QtWidgets import QApplication
+        from PySide6.QtWidgets import QApplication, QWidget
 
         from uncle_sled.core.findings.remedies import with_remedies
         from uncle_sled.desk.app import application, open_window
+        from uncle_sled.desk.bring_list import BringList
+        from uncle_sled.desk.new_build import NewBuild
+        from uncle_sled.exchange import weight_list
         from uncle_sled.exchange.demos import demo
 
         app = application(theme)
@@ -31,10 +34,10 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         window.resize(*size)
         window.show()
 
-        def shot(name: str) -> None:
+        def shot(name: str, widget: QWidget = window) -> None:
             for _ in range(6):
                 QApplication.processEvents()
-            picture = window.grab()
+            picture = widget.grab()
             path = folder / f"{name}.png"
             if not picture.save(str(path)):
                 raise FileError(f"{path} could not be written.")
@@ -54,15 +57,42 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             window.notice.hide()
             shot("5-stow-trying")
             session.put_back()
+        session.go_to("Stow")
+        session.select(())
+        window.bench("Stow").show_table()
+        window.notice.hide()
+        shot("6-table")
+        window.bench("Stow").show_table()
         session.go_to("Systems")
         window.notice.hide()
-        shot("6-not-yet")
+        shot("7-not-yet")
+        window.show_first_page()
+        shot("0-first-page")
+        dialog = NewBuild(window.settings)
+        dialog.show()
+        shot("8-new-build", dialog)
+        dialog.close()
+        sheet = weight_list.read_sheet(example_list())
+        bring = BringList(session, Path("weights.csv"), sheet)
+        bring.show()
+        shot("9-bring-list", bring)
+        bring.close()
         window.close()
         app.processEvents()
     finally:
         if screen:
             os.unlink(screen)
     return 0
+
+
+def example_list() -> Path:
+    """A list as people keep it, with two lines that cannot be understood."""
+    path = Path(tempfile.mkdtemp()) / "weights.csv"
+    path.write_text(
+        "Item;Weight kg;From ball m;Length m\nFolding chairs;6,5;3,4;1,0\nSpotting scope;4,2;1,9;0,6\nAwning;9,8;2,7;1,9\nLamp oil;about two;3,9;0,2\nTool roll;3,1;-;0,4\nTea chest;5;3,6;0,4\n",
+        encoding="utf-8",
+    )
+    return path
 
 
 def _offscreen(size: tuple[int, int], scale: float) -> str | None:

@@ -143,7 +143,7 @@ class ThingTable(QWidget):
         self.filter = QLineEdit()
         self.filter.setPlaceholderText("Show only: jug, cargo, guessed…")
         self.filter.setAccessibleName("Filter the table")
-        self.filter.setMaximumWidth(260)
+        self.filter.setFixedWidth(230)
         self.filter.textChanged.connect(self.proxy.setFilterFixedString)
         self.view = QTableView()
         self.view.setModel(self.proxy)
@@ -153,10 +153,11 @@ class ThingTable(QWidget):
         self.view.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
         self.view.setAlternatingRowColors(True)
         self.view.verticalHeader().hide()
+        self.view.verticalHeader().setDefaultSectionSize(26)
         self.view.setAccessibleName("All things")
         header = self.view.horizontalHeader()
         header.setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
-        for at, wide in enumerate((170, 70, 76, 84, 82, 76, 84, 72, 72, 72, 120)):
+        for at, wide in enumerate((158, 62, 70, 84, 80, 70, 76, 66, 62, 62, 60)):
             self.view.setColumnWidth(at, wide)
         header.setStretchLastSection(True)
         self.totals = label("", "small", "pencil", wrap=True)

@@ -65,6 +65,7 @@ class BriefBench(Bench):
             ],
             "Brief",
         )
+        self.named = Form(session, "This build", [Row("Name", "name", str, empty=False)], "Brief", facts=True)
         self.columns: Columns | None = None
         self.made_for: object = None
         self.people: list[Form] = []
@@ -136,10 +137,11 @@ class BriefBench(Bench):
         self.people += cars
         if self.columns is not None:
             self.general.setParent(None)
+            self.named.setParent(None)
             self.rows.removeWidget(self.columns)
             self.columns.hide()
             self.columns.deleteLater()
-        cards: list[QWidget] = [self.general, *self.people]
+        cards: list[QWidget] = [self.named, self.general, *self.people]
         if not self.people:
             cards.append(
                 label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
@@ -153,7 +155,7 @@ class BriefBench(Bench):
         facts = self.session.facts
         if self.made_for != (tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles)):
             self._make()
-        for form in (self.general, *self.people):
+        for form in (self.named, self.general, *self.people):
             form.refresh()
         extra = standing_people(self.session.build, facts)
         if self.sheet is not None:

@@ -117,6 +117,10 @@ def style_sheet() -> str:
     QPushButton:checked, QToolButton:checked, QPushButton[kind="main"] {{ background: {c("chalk")}; color: {c("on chalk")}; border-color: {c("chalk")}; font-weight: 600; }}
     QPushButton[kind="main"]:focus, QPushButton:checked:focus {{ border: 2px solid {c("ink")}; }}
     QPushButton:disabled {{ color: {c("pencil")}; }}
+    QPushButton[kind="main"]:disabled {{ background: {c("rule")}; border-color: {c("rule")}; color: {c("ink")}; }}
+    QHeaderView::section {{ background: {c("kraft deep")}; color: {c("ink")}; border: none; border-right: 1px solid {c("rule")}; padding: 4px 6px; font-weight: 600; }}
+    QHeaderView::up-arrow, QHeaderView::down-arrow {{ width: 9px; height: 6px; }}
+    QTableView {{ gridline-color: {c("rule")}; alternate-background-color: {c("body")}; }}
     QPushButton[kind="link"] {{ background: transparent; border: 2px solid transparent; color: {c("chalk")}; padding: 1px 3px; min-height: 16px; text-align: left; }}
     QPushButton[kind="link"]:hover {{ text-decoration: underline; }}
     QPushButton[kind="link"]:focus {{ border-color: {c("chalk")}; border-radius: 3px; }}
@@ -134,7 +138,8 @@ def style_sheet() -> str:
     QCheckBox::indicator:checked {{ background: {c("chalk")}; border-color: {c("chalk")}; image: url("{tick}"); }}
     QScrollArea {{ background: transparent; border: none; }} QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QScrollBar:vertical {{ background: transparent; width: 10px; margin: 0; }} QScrollBar::handle:vertical {{ background: {c("rule")}; border-radius: 4px; min-height: 30px; margin: 1px; }}
-    QScrollBar::handle:vertical:hover {{ background: {c("field edge")}; }} QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; width: 0; }} QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
+    QScrollBar::handle:vertical:hover {{ background: {c("field edge")}; }} QScrollBar:horizontal {{ background: transparent; height: 10px; margin: 0; }} QScrollBar::handle:horizontal {{ background: {c("rule")}; border-radius: 4px; min-width: 30px; margin: 1px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ height: 0; width: 0; }} QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
     QFrame#card {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 5px; }}
     QFrame#header {{ background: {c("kraft deep")}; }} QWidget#rightpane {{ background: {c("kraft")}; border-left: 1px solid {c("rule")}; }}
     QFrame#popup {{ background: {c("paper")}; border: 1px solid {c("field edge")}; border-radius: 5px; }}

@@ -1,0 +1,354 @@
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeySequence
+from PySide6.QtWidgets import QFileDialog
+
+from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
+from tests.desk.walk import faults_of
+from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.scale_sheet import POINTS_PER_M, scale_sheet
+from uncle_sled.core.findings.all_findings import to_settle
+from uncle_sled.core.findings.remedies import with_remedies
+from uncle_sled.core.studies.reading import study
+from uncle_sled.desk import keeper
+from uncle_sled.desk import window as window_module
+from uncle_sled.desk.new_build import NewBuild
+from uncle_sled.desk.printing import page_printer, print_page
+from uncle_sled.desk.settings import Settings
+from uncle_sled.desk.worker import Worker
+from uncle_sled.exchange import file_guard, recovery, sled_file
+from uncle_sled.exchange.demos import DEMOS, demo
+
+
+@pytest.fixture
+def answers(monkeypatch):
+    """Answers to the questions that will be asked, in their order; and what was asked."""
+    given, asked = [], []
+
+    def answer(parent, title, text, choices):
+        asked.append((title, text))
+        return given.pop(0)
+
+    for module in (keeper, window_module):
+        monkeypatch.setattr(module, "ask", answer)
+    return given, asked
+
+
+def table_of(window):
+    bench = window.bench("Stow")
+    bench.show_table()
+    return bench.table
+
+
+def test_a_new_build_from_a_few_answers(open_on):
+    window = open_on(empty_project(), judged=False)
+    window.show_first_page()
+    assert window.pages.currentWidget() is window.first_page
+    dialog = NewBuild(window.settings, window)
+    dialog.made.connect(window.begin)
+    inputs = 0
+    for field, typed in zip(dialog.fields, ("12 ft 6", "6ft 6", "6ft 6", "", "2050 lb", "265 lb"), strict=True):
+        if typed:
+            field.setText(typed)
+            field.setModified(True)
+            field._commit()
+            inputs += 1
+    assert "On the ball 120 kg" in dialog.first.text() and inputs <= 8
+    visible = [f for f in (dialog.have, dialog.where, dialog.sleep, *dialog.fields) if not f.isHidden()]
+    assert len(visible) <= 8
+    dialog.begin_button.click()
+
+    assert window.pages.currentWidget() is window.whole
+    assert window.session.build.rig.bought_total.typed == "2050 lb"
+    assert window.session.history.modified
+
+
+def test_every_kind_of_beginning_is_drawn_and_wrong_answers_keep_the_last_good_one(open_on):
+    window = open_on(empty_project(), judged=False)
+    dialog = NewBuild(window.settings, window)
+    dialog.show()
+    for at in range(dialog.have.count()):
+        dialog.have.setCurrentIndex(at)
+        dialog._chosen(None)
+        assert faults_of(dialog) == [] and dialog.begin_button.isEnabled()
+    before = dialog.project
+    dialog._typed("length", Length(99.0))
+    assert "up to 15 m" in dialog.complaint.text() and not dialog.begin_button.isEnabled()
+    assert dialog.project is before
+    dialog.close()
+
+
+def test_a_list_comes_in_as_one_step_or_not_at_all(open_on, tmp_path):
+    path = tmp_path / "list.csv"
+    path.write_text("name;weight kg;from ball m\nJug;21,5;2,4\nBox;heavy;3\nChair;4;1,9\n")
+    window = open_on(a_project(shell=a_shell()), judged=False)
+    before = window.session.project
+    dialog = window.bring_from(path)
+    assert dialog.faults.item(0).text().startswith("Line 3:") and not dialog.bring.isEnabled()
+    assert faults_of(dialog) == []
+    dialog.leave_out.click()
+    dialog.bring.click()
+
+    assert [t.name for t in window.session.build.stow.things] == ["Jug", "Chair"]
+    assert len(window.session.history.done) == 1
+    window.session.undo()
+    assert window.session.project == before
+    assert window.bring_from(tmp_path) is None and "is a folder" in window.notice.text()
+
+
+def test_columns_and_units_are_matched_by_asking(open_on, tmp_path):
+    path = tmp_path / "list.csv"
+    path.write_text("a,b,c\nJug,20,100\nBox,10,50\n")
+    dialog = open_on(a_project(), judged=False).bring_from(path)
+    assert dialog.taken.things == ()
+    dialog._match("mass", 1)
+    dialog._match("x", 2)
+    dialog._unit("length", "in")
+    dialog._unit("mass", "lb")
+
+    jug = dialog.taken.things[0]
+    assert jug.mass.si == pytest.approx(9.0718, abs=1e-3) and jug.x.si + 0.15 == pytest.approx(2.54)
+    assert dialog.bring.isEnabled()
+
+
+def test_the_table_sorts_filters_and_edits_the_same_things(open_on):
+    things = [a_thing("t1", 9.0, x=3.0), a_thing("t2", 30.0, x=1.0), a_tank("w1", x=2.0)]
+    window = open_on(a_project(things, shell=a_shell()), judged=False)
+    session, table = window.session, table_of(window)
+    table.view.sortByColumn(2, Qt.SortOrder.DescendingOrder)
+    assert table.proxy.index(0, 0).data() == "Box t2"
+    table.filter.setText("fresh")
+    assert table.proxy.rowCount() == 1
+    table.filter.setText("")
+    assert "Cargo 39 kg" in table.totals.text() and "together 43 kg" in table.totals.text()
+
+    row = [t.id for t in table.model.things].index("t1")
+    assert table.model.setData(table.model.index(row, 2), "20 lb")
+    assert session.build.stow.things[0].mass.typed == "20 lb"
+    assert not table.model.setData(table.model.index(row, 2), "20 furlongs")
+    assert "Weight" in window.notice.text() and session.build.stow.things[0].mass.typed == "20 lb"
+    assert not table.model.setData(table.model.index(row, 3), "hearsay")
+    assert not table.model.setData(table.model.index(row, 1), "Group")
+
+
+def test_one_entry_goes_into_all_selected_rows_as_one_step(open_on):
+    window = open_on(a_project([a_thing("t1"), a_thing("t2"), a_thing("t3")], shell=a_shell()), judged=False)
+    session, table = window.session, table_of(window)
+    session.select(("t1", "t3"))
+    assert {i.row() for i in table.view.selectionModel().selectedRows()} == {
+        table.proxy.mapFromSource(table.model.index(at, 0)).row() for at in (0, 2)
+    }
+    table.model.setData(table.model.index(2, 3), "weighed")
+
+    assert [t.source for t in session.build.stow.things] == ["weighed", "estimated", "weighed"]
+    assert len(session.history.done) == 1
+    table.view.selectRow(0)
+    assert len(session.selection) == 1
+
+
+def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
+    path = tmp_path / "heron.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    window = open_on(sled_file.read(path), path, judged=False)
+    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
+    window.keeper.keep()
+    autosave = window.keeper.autosave
+    assert autosave.path.exists() and recovery.left_behind() == []
+    window.keeper.autosave = None  # as if the process had gone
+    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, 2**22 + 7, autosave.host, autosave.when)
+    recovery.write_autosave(gone, autosave.path.read_bytes())
+
+    again = open_on(empty_project(), judged=False)
+    again.show_first_page()
+    again.first_page.wants_recovered.emit(recovery.left_behind()[0])
+    assert again.session.build.rig.track.si == 1.9 and again.session.history.modified
+    assert again.session.path == path
+    assert again.save() and sled_file.read(path).build.rig.track.si == 1.9
+    assert recovery.left_behind() == [] and not autosave.path.exists()
+
+
+def test_the_worker_writes_the_autosave(open_on, qtbot):
+    window = open_on(a_project([a_thing()]), judged=False)
+    window.session.worker = worker = Worker()
+    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
+    with qtbot.waitSignal(worker.autosaved, timeout=20_000):
+        window.keeper.keep()
+    assert sled_file.read(window.keeper.autosave.path).build.rig.track.si == 1.9
+    worker.stop()
+    window.session.worker = None
+
+
+def test_a_file_held_elsewhere_opens_to_read_only(open_on, tmp_path, answers, monkeypatch):
+    given, asked = answers
+    path = tmp_path / "heron.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    holder = file_guard.Holder(1, "elsewhere", "somebody", 0.0)
+    monkeypatch.setattr(file_guard, "holder_of", lambda p: holder)
+    window = open_on(empty_project(), judged=False)
+    given.append("")
+    assert window.open_path(path) is False
+    given.append("read")
+    assert window.open_path(path) and "read only" in window.header.name.full
+    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
+    given.append("")
+    assert window.save() is False and sled_file.read(path).build.rig.track.si == 1.6
+    assert "somebody on elsewhere" in asked[0][1]
+    given.append("as")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "mine.sled"), ""))
+    monkeypatch.setattr(file_guard, "holder_of", lambda p: None)
+    assert window.save() and not window.session.read_only
+
+
+def test_a_file_that_another_program_changed_is_not_overwritten_unasked(open_on, tmp_path, answers):
+    given, asked = answers
+    path = tmp_path / "heron.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    window = open_on(empty_project(), judged=False)
+    window.open_path(path)
+    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
+    theirs = sled_file.to_bytes(a_project([a_thing("t9")]))
+    path.write_bytes(theirs)
+    given.append("")
+    assert window.save() is False and path.read_bytes() == theirs
+    given.append("yes")
+    assert window.save() and path.with_name("heron.sled.bak").read_bytes() == theirs
+    assert "Another program changed" in asked[0][1]
+
+
+def test_leaving_saves_or_stays(open_on, tmp_path, answers):
+    given, _ = answers
+    path = tmp_path / "heron.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    window = open_on(empty_project(), judged=False)
+    window.open_path(path)
+    assert file_guard.lock_path(path).exists()
+    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
+    given.append("")
+    window.close_build()
+    assert window.pages.currentWidget() is window.whole
+    given.append("save")
+    window.close_build()
+    assert window.pages.currentWidget() is window.first_page and not file_guard.lock_path(path).exists()
+    assert sled_file.read(path).build.rig.track.si == 1.9
+    assert faults_of(window) == []
+
+
+def test_a_finding_is_set_aside_and_returns_when_it_worsens(open_on):
+    window = open_on(demo("marsh-heron"))
+    session = window.session
+    one = session.findings[0]
+    session.set_aside(one, "weighed next week")
+    assert to_settle(session.findings) == 0 and session.findings[0].set_aside.reason == "weighed next week"
+    assert sled_file.read_bytes(sled_file.to_bytes(session.project), "x") == session.project
+    card = next(iter(window.says.cards.values()))
+    assert "Set aside on" in card.remedy.text() and card.aside_button.text() == "take up again"
+    session.edit("worse", [set_to("stow.things.t2.x", {"si": 4.02})])
+    assert to_settle(session.findings) >= 1
+    session.undo()
+    card.aside_button.click()
+    assert to_settle(session.findings) == 1
+
+
+def test_what_changed_jumps_to_its_place(open_on):
+    window = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
+    session, flashed = window.session, []
+    session.flash.connect(flashed.append)
+    session.go_to("Rig")
+    session.edit("Track", [set_to("rig.track", {"si": 1.9})], ids=("a1",))
+    session.go_to("Stow")
+    session.show_step(session.history.done[-1])
+
+    assert session.stop == "Rig" and flashed == [("a1",)] and len(session.history.done) == 1
+
+
+def test_settings_are_kept_and_a_damaged_file_is_said(tmp_path):
+    settings = Settings(tmp_path / "s" / "settings.json")
+    settings.set("theme", "dark")
+    settings.set_key("fit", "Home")
+    for at in range(14):
+        settings.opened(tmp_path / f"{at}.sled")
+    again = Settings(settings.path)
+    assert again.get("theme") == "dark" and again.keys == {"fit": "Home"} and len(again.recent) == 10
+    assert again.recent[0].endswith("13.sled")
+    settings.path.write_text('{"values": {"theme": "purple", "x": 3}, "recent": [4]}')
+    assert Settings(settings.path).get("theme") == "light"
+    settings.path.write_text("{")
+    assert "could not be read" in Settings(settings.path).trouble
+
+
+def test_keys_can_be_changed_but_not_doubled(open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    from uncle_sled.desk.dialogs import Keys, SettingsDialog
+
+    dialog = Keys(window.actions_, window.settings, "Stow", window)
+    dialog.show()
+    assert faults_of(dialog) == []
+    dialog.edits["fit"].setKeySequence(QKeySequence("Ctrl+G"))
+    dialog._changed("fit")
+    assert window.actions_.qt["fit"].shortcut().toString() == "Ctrl+G"
+    dialog.edits["turn"].setKeySequence(QKeySequence("M"))
+    dialog._changed("turn")
+    assert "is the key of “Measure”" in dialog.complaint.text() and window.actions_.key_of("turn") == "T"
+    assert Settings(window.settings.path).keys == {"fit": "Ctrl+G"}
+    other = SettingsDialog(window.settings, window._setting_changed, window)
+    other.show()
+    assert faults_of(other) == []
+    dialog.close()
+    other.close()
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
+    """Nothing that stops, and nothing on the ball or an axle, is left after at most eight remedies."""
+    project = demo(name)
+    build, before = project.build, {f.code for f in with_remedies(study(project.build, project.facts))}
+    for _ in range(8):
+        one = next((f for f in with_remedies(study(build, project.facts)) if f.remedy and f.severity != "note"), None)
+        if one is None:
+            break
+        build = apply(build, one.remedy.ops)
+    left = with_remedies(study(build, project.facts))
+
+    named = {
+        "marsh-heron": {"ball-light"},
+        "rosin-box": {"ball-heavy", "leans"},
+        "orchard-keeper": {"ball-light", "over-axle"},
+        "dark-sky": {"over-rear-axle", "over-least-front"},
+    }
+    assert named[name] <= before
+    assert [f.title for f in left if f.severity == "stop" or f.code in named[name]] == []
+
+
+def test_a_print_is_true_to_scale(qapp, tmp_path):
+    project = demo("marsh-heron")
+    page = scale_sheet(study(project.build, project.facts), 0, project.name, "today")
+    bar = next(
+        s
+        for s in page.shapes
+        if getattr(s, "fill", "") == "ink" and len(getattr(s, "points", ())) == 4 and s.points[0][1] < 40
+    )
+    assert bar.points[1][0] - bar.points[0][0] == pytest.approx(0.1 * POINTS_PER_M)
+    printer = page_printer(page)
+    printer.setOutputFormat(printer.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "out.pdf"))
+    print_page(page, printer)
+
+    assert (tmp_path / "out.pdf").read_bytes().startswith(b"%PDF")
+    assert a_rig().track.si == 1.6
+
+
+def test_recent_files_are_listed_and_open(open_on, tmp_path):
+    path = tmp_path / "heron.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    window = open_on(empty_project(), judged=False)
+    window.open_path(path)
+    assert window.settings.recent == [str(path)]
+    window.close_build()
+    (tmp_path / "bad.sled").write_text("{")
+    window.settings.opened(tmp_path / "bad.sled")
+    window.show_first_page()
+    assert faults_of(window) == []
+    window.first_page.wants_file.emit(str(path))
+    assert window.session.project.name == "Test sled"

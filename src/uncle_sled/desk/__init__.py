@@ -1,0 +1,13 @@
+"""The desk: PySide6 Widgets over the core.
+
+The core is imported here, before any module of the desk imports Qt: once PySide6 is loaded its
+import hook reads the source of every module that is imported after it, which costs 1 ms each.
+"""
+
+import uncle_sled.core.document.placing
+import uncle_sled.core.drawing.figures
+import uncle_sled.core.findings.all_findings
+import uncle_sled.core.studies.moves
+import uncle_sled.exchange.demos
+import uncle_sled.exchange.file_guard
+import uncle_sled.exchange.recovery  # noqa: F401

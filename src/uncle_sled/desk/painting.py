@@ -111,6 +111,11 @@ def _paint_poly(painter: QPainter, shape: Poly, frame: Frame, ground: str, strok
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawPolyline(points)
         return
+    if stroke is None and not (shape.band or shape.hatch):
+        painter.setPen(_pen(shape, None))
+        painter.setBrush(_brush(shape.fill, shape.tint, "body" if shape.tint < 1 else ground))
+        painter.drawPolygon(points)
+        return
     if stroke is None and shape.fill:
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(_brush(shape.fill, shape.tint, "body" if shape.tint < 1 else ground))

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollA
 
 from uncle_sled.core.findings.all_findings import to_settle
 from uncle_sled.core.findings.finding import RANK, Finding
-from uncle_sled.desk.dialogs import AsideDialog
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.trail import knot_mark
@@ -233,6 +232,8 @@ class Says(QWidget):
         if one.set_aside is not None:
             self.session.take_up(one)
             return
+        from uncle_sled.desk.dialogs import AsideDialog  # not on the first screen
+
         dialog = AsideDialog(one, self)
         dialog.accepted.connect(lambda: self.session.set_aside(one, dialog.reason.text()))
         dialog.open()

@@ -1,10 +1,15 @@
-"""The window: it only assembles header, trail, bench, right pane and Sled line, and ties their signals."""
+"""The window: it only assembles header, trail, bench, right pane and Sled line, and ties their signals.
+
+Dialogs and pages that are not on the first screen are imported where they are first opened: the start
+to the first reading is held to a ratio of a bare window's (benchmarks/start.py).
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
@@ -23,8 +28,6 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.document.project import Project, empty_project
-from uncle_sled.core.drawing.balance_sheet import Page, balance_sheet
-from uncle_sled.core.drawing.scale_sheet import scale_sheet
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import TRAIL, to_settle
 from uncle_sled.desk.actions import Act, Actions
@@ -34,15 +37,9 @@ from uncle_sled.desk.benches.brief import BriefBench
 from uncle_sled.desk.benches.rig import RigBench
 from uncle_sled.desk.benches.shell import ShellBench
 from uncle_sled.desk.benches.stow import StowBench
-from uncle_sled.desk.bring_list import BringList
-from uncle_sled.desk.dialogs import Keys, SettingsDialog
-from uncle_sled.desk.finder import Finder
-from uncle_sled.desk.first_page import FirstPage
 from uncle_sled.desk.header import Header
 from uncle_sled.desk.in_hand import InHand
 from uncle_sled.desk.keeper import Keeper, recovered
-from uncle_sled.desk.new_build import NewBuild
-from uncle_sled.desk.printing import choose_printer, page_printer, print_page
 from uncle_sled.desk.says import Says
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
@@ -51,9 +48,13 @@ from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
 from uncle_sled.desk.trail import Trail
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
-from uncle_sled.exchange.export import export_bytes, write_file
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
-from uncle_sled.exchange.weight_list import read_sheet
+
+if TYPE_CHECKING:
+    from uncle_sled.core.drawing.balance_sheet import Page
+    from uncle_sled.desk.bring_list import BringList
+    from uncle_sled.desk.finder import Finder
+    from uncle_sled.desk.first_page import FirstPage
 
 BENCHES: dict[str, Callable[[Session], Bench]] = {
     "Brief": BriefBench,
@@ -86,13 +87,6 @@ class Window(QMainWindow):
         self._notice_timer.setSingleShot(True)
         self._notice_timer.timeout.connect(self.notice.hide)
         self._make_actions()
-        first = self.first_page
-        first.wants_new.connect(self.new)
-        first.wants_open.connect(self.open_file)
-        first.wants_file.connect(lambda word: self.open_path(Path(word)))
-        first.wants_demo.connect(self.open_demo)
-        first.wants_recovered.connect(self.go_on)
-        first.throws_away.connect(self.throw_away)
         self.trail.chosen.connect(session.go_to)
         self.header.wants_finder.connect(self.find)
         self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
@@ -140,16 +134,31 @@ class Window(QMainWindow):
         column.addWidget(middle, 1)
         column.addWidget(self.sled_line)
         self.whole = whole
-        self.first_page = FirstPage()
+        self._first_page: FirstPage | None = None
         self.pages = QStackedWidget()
         self.pages.addWidget(whole)
-        self.pages.addWidget(self.first_page)
         self.setCentralWidget(self.pages)
         self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
         self.notice.setWordWrap(True)
         self.notice.setMargin(8)
         self.notice.setTextFormat(Qt.TextFormat.PlainText)
         self.notice.hide()
+
+    @property
+    def first_page(self) -> FirstPage:
+        """Made when it is first shown; a build that is opened at once does not wait for it."""
+        if self._first_page is None:
+            from uncle_sled.desk.first_page import FirstPage
+
+            self._first_page = first = FirstPage()
+            first.wants_new.connect(self.new)
+            first.wants_open.connect(self.open_file)
+            first.wants_file.connect(lambda word: self.open_path(Path(word)))
+            first.wants_demo.connect(self.open_demo)
+            first.wants_recovered.connect(self.go_on)
+            first.throws_away.connect(self.throw_away)
+            self.pages.addWidget(first)
+        return self._first_page
 
     # stops ------------------------------------------------------------------------------------
     def bench(self, stop: str) -> Bench:
@@ -342,6 +351,8 @@ class Window(QMainWindow):
             self.session.said.emit("Nothing to try just now.", "note")
 
     def find(self) -> None:
+        from uncle_sled.desk.finder import Finder
+
         if self.finder is not None:
             self.finder.deleteLater()
         self.finder = Finder(self.session, self.actions_, self)
@@ -366,9 +377,13 @@ class Window(QMainWindow):
                 widget.update()
 
     def keys(self) -> None:
+        from uncle_sled.desk.dialogs import Keys
+
         Keys(self.actions_, self.settings, self.session.stop, self).open()
 
     def show_settings(self) -> None:
+        from uncle_sled.desk.dialogs import SettingsDialog
+
         SettingsDialog(self.settings, self._setting_changed, self).open()
 
     # files ------------------------------------------------------------------------------------
@@ -384,6 +399,8 @@ class Window(QMainWindow):
 
     def new(self) -> None:
         if self.may_leave():
+            from uncle_sled.desk.new_build import NewBuild
+
             dialog = NewBuild(self.settings, self)
             dialog.made.connect(self.begin)
             dialog.open()
@@ -482,6 +499,9 @@ class Window(QMainWindow):
             self.bring_from(Path(word))
 
     def bring_from(self, path: Path) -> BringList | None:
+        from uncle_sled.desk.bring_list import BringList
+        from uncle_sled.exchange.weight_list import read_sheet
+
         try:
             sheet = read_sheet(path)
         except SledError as fault:
@@ -520,6 +540,9 @@ class Window(QMainWindow):
         return self.save_to(path)
 
     def _printed_page(self, kind: str) -> Page:
+        from uncle_sled.core.drawing.balance_sheet import balance_sheet
+        from uncle_sled.core.drawing.scale_sheet import scale_sheet
+
         s, today = self.session.studied, date.today().isoformat()
         if kind == "sheet":
             return balance_sheet(s, self.session.findings, self.session.project.name, today)
@@ -532,6 +555,8 @@ class Window(QMainWindow):
         self._print(self._printed_page("drawing"))
 
     def _print(self, page: Page) -> None:
+        from uncle_sled.desk.printing import choose_printer, page_printer, print_page
+
         printer = page_printer(page)
         if choose_printer(printer, self):
             print_page(page, printer)
@@ -548,6 +573,8 @@ class Window(QMainWindow):
             self.export_to(kind, Path(word))
 
     def export_to(self, kind: str, path: Path) -> None:
+        from uncle_sled.exchange.export import export_bytes, write_file
+
         try:
             write_file(path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings))
         except SledError as fault:

@@ -7,11 +7,9 @@ are dropped.
 
 from __future__ import annotations
 
-import multiprocessing
 from collections.abc import Callable
-from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
@@ -22,6 +20,9 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.studies.reading import study
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, write_autosave
+
+if TYPE_CHECKING:
+    from multiprocessing.connection import Connection
 
 
 def serve(pipe: Connection, newest: Any) -> None:
@@ -93,6 +94,8 @@ class Worker(QObject):
         """Start the process; it takes about a second to warm up, beside the desk."""
         if self._process is not None and self._process.is_alive():
             return
+        import multiprocessing  # 15 ms, after the first reading is on the screen
+
         context = multiprocessing.get_context("spawn")
         self._newest = context.Value("l", self.number)
         self._pipe, theirs = context.Pipe()

@@ -10,7 +10,8 @@ import json
 import os
 import re
 import tempfile
-from collections.abc import Iterator
+from collections import Counter
+from functools import cache
 from importlib import resources
 from pathlib import Path
 from typing import Any, get_args
@@ -21,6 +22,7 @@ from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.core.units import FACTORS
 
 LARGEST_BYTES = 64 * 1024 * 1024
 MOST_FAULTS = 12
@@ -57,7 +59,7 @@ def read_bytes(data: bytes, name: str) -> Project:
         project = msgspec.convert(body, Project, strict=True)
     except (msgspec.ValidationError, RecursionError):
         raise FileError(f"{name} has values that do not belong there:", _schema_faults(raw)) from None
-    faults = [*_repeated_ids(project), *_disagreeing(project, ""), *_wrong_values(project)]
+    faults = [*_disagreeing(project, ""), *_wrong_values(project)]
     if faults:
         raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
     unknown: dict[str, msgspec.Raw] = {}
@@ -184,49 +186,74 @@ def _named(raw: Any, path: list[Any]) -> str:
     return ".".join(words) or "the file"
 
 
-def _walk(node: Any, place: str) -> Iterator[tuple[Any, str]]:
-    if isinstance(node, msgspec.Struct):
-        yield node, place
-        if not isinstance(node, Quantity):
-            for name in field_types(type(node)):
-                if name != "unknown":
-                    yield from _walk(getattr(node, name), f"{place}.{name}" if place else name)
-    elif isinstance(node, tuple):
-        for at, item in enumerate(node):
-            yield from _walk(item, f"{place}.{getattr(item, 'id', at)}")
+@cache
+def _inner(kind: Any) -> tuple[tuple[str, str], ...]:
+    """Fields of a model that hold a quantity, a model or a list of models; plain values need no look."""
+    plan = []
+    for name, annotation in field_types(kind).items():
+        model = _struct_in(annotation)
+        if name == "unknown":
+            continue
+        if isinstance(model, type) and issubclass(model, Quantity):
+            plan.append((name, "quantity"))
+        elif isinstance(model, type) and issubclass(model, msgspec.Struct):
+            plan.append((name, "model"))
+        elif getattr(annotation, "__origin__", None) is tuple and _is_model(get_args(annotation)[0]):
+            plan.append((name, "list"))
+    return tuple(plan)
 
 
-def _disagreeing(project: Project, place: str) -> list[str]:
-    faults = []
-    for node, where in _walk(project, place):
-        if isinstance(node, Quantity) and node.typed is not None:
-            try:
-                agrees = node.agrees()
-            except EntryError as fault:
-                faults.append(f"{where}: {fault}")
-                continue
-            if not agrees:
-                faults.append(f"{where}: typed “{node.typed}” but si {node.si}; the two must say the same.")
+def _is_model(kind: Any) -> bool:
+    return isinstance(kind, type) and issubclass(kind, msgspec.Struct)
+
+
+def _disagreeing(node: Any, place: str) -> list[str]:
+    """Quantities whose words and number differ, and lists with wrong ids, anywhere below a model."""
+    faults: list[str] = []
+    plan: Any = type(node)
+    for name, what in _inner(plan):
+        value = getattr(node, name)
+        if value is None:
+            continue
+        if what == "quantity":
+            if value.typed is not None and not _says(value):
+                faults += _quantity_faults(value, f"{place}{name}")
+        elif what == "model":
+            faults += _disagreeing(value, f"{place}{name}.")
+        else:
+            faults += _id_faults(value, f"{place}{name}")
+            for at, item in enumerate(value):
+                faults += _disagreeing(item, f"{place}{name}.{getattr(item, 'id', at)}.")
     return faults
 
 
-def _repeated_ids(project: Project) -> list[str]:
-    faults = []
-    for node, where in _walk(project, ""):
-        for name in field_types(type(node)):
-            items = getattr(node, name)
-            if isinstance(items, tuple) and items and hasattr(items[0], "id"):
-                ids = [item.id for item in items]
-                faults += [
-                    f"{where + '.' if where else ''}{name}: the id “{one}” is used more than once."
-                    for one in sorted({i for i in ids if ids.count(i) > 1})
-                ]
-                faults += [
-                    f"{where + '.' if where else ''}{name}: the id “{one}” is empty or holds a dot."
-                    for one in ids
-                    if not one or "." in one
-                ]
-    return faults
+_SIMPLE = re.compile(r"(-?\d+(?:\.\d+)?) ?(mm|m|kg|lb|L|in|\")$")
+
+
+def _says(value: Quantity) -> bool:
+    """Whether a plainly typed number and unit agree; whatever is written otherwise is read properly."""
+    match = _SIMPLE.match(value.typed or "")
+    factor = FACTORS[value.dimension].get(match.group(2).lower()) if match else None
+    if match is None or factor is None:
+        return False
+    return abs(float(match.group(1)) * float(factor) - value.si) <= 1e-9 * max(1.0, abs(value.si))
+
+
+def _quantity_faults(value: Quantity, where: str) -> list[str]:
+    try:
+        if value.agrees():
+            return []
+    except EntryError as fault:
+        return [f"{where}: {fault}"]
+    return [f"{where}: typed “{value.typed}” but si {value.si}; the two must say the same."]
+
+
+def _id_faults(items: tuple[Any, ...], where: str) -> list[str]:
+    if not items or not hasattr(items[0], "id"):
+        return []
+    seen = Counter(item.id for item in items)
+    faults = [f"{where}: the id “{one}” is used more than once." for one, times in seen.items() if times > 1]
+    return faults + [f"{where}: the id “{one}” is empty or holds a dot." for one in seen if not one or "." in one]
 
 
 def _wrong_values(project: Project) -> list[str]:
@@ -262,21 +289,23 @@ def _wrong_build(build: Build) -> list[str]:
     return faults
 
 
-def _collect_unknown(raw: Any, kind: Any, place: str, into: dict[str, msgspec.Raw]) -> None:
+def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str, msgspec.Raw]) -> None:
     """Remember keys that this version has no field for, by their place."""
-    kind = _struct_in(kind)
-    if isinstance(raw, dict) and isinstance(kind, type) and issubclass(kind, msgspec.Struct):
-        types = field_types(kind)
-        for key, value in raw.items():
-            where = f"{place}{APART}{key}" if place else key
-            if key in types:
-                _collect_unknown(value, types[key], where, into)
-            else:
-                into[where] = msgspec.Raw(msgspec.json.encode(value))
-    elif isinstance(raw, list):
-        inner = get_args(kind)[0] if get_args(kind) else None
-        for at, item in enumerate(raw):
-            _collect_unknown(item, inner, f"{place}{APART}{item.get('id', at) if isinstance(item, dict) else at}", into)
+    types = field_types(kind)
+    if not raw.keys() <= types.keys():
+        for key in raw.keys() - types.keys():
+            into[f"{place}{key}"] = msgspec.Raw(msgspec.json.encode(raw[key]))
+    for name, what in _inner(kind):
+        value = raw.get(name)
+        if what == "quantity":
+            if value is not None and len(value) > 2:
+                _collect_unknown(value, Quantity, f"{place}{name}{APART}", into)
+        elif what == "model" and value is not None:
+            _collect_unknown(value, _struct_in(types[name]), f"{place}{name}{APART}", into)
+        elif value:
+            inner = get_args(types[name])[0]
+            for at, item in enumerate(value):
+                _collect_unknown(item, inner, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
 
 
 def _struct_in(kind: Any) -> Any:

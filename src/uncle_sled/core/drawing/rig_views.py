@@ -19,6 +19,7 @@ from uncle_sled.core.units import weight
 
 LABEL = 11.0
 LEADING = 1.2
+MOST_HATCHED = 150  # hatches and labels of more than this overlap into a blur
 MOST_LEADERS = 60  # more things than this leave their names to hovering
 Box = tuple[float, float, float, float]
 
@@ -250,7 +251,7 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     )
 
 
-def thing_shapes(p: Placed, view: str) -> tuple[Primitive, ...]:
+def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive, ...]:
     """One thing's box with its level, without its label."""
     lx, ly, lz = p.size
     group = group_of(p.thing)
@@ -261,7 +262,7 @@ def thing_shapes(p: Placed, view: str) -> tuple[Primitive, ...]:
     dash: tuple[float, ...] = () if p.aboard else (4, 3)
     if view == "plan" and p.thing.kind == "solar":  # it lies on the roof: an outline, so that the inside shows
         return (rect(p.x, low, lx, high, stroke=group, fill="", width=1.3, dash=(6, 3), id=p.thing.id),)
-    hatch = HATCH_OF_GROUP[group] if p.thing.tank is None and p.aboard else ""
+    hatch = HATCH_OF_GROUP[group] if hatched and p.thing.tank is None and p.aboard else ""
     shapes: list[Primitive] = [
         rect(
             p.x,
@@ -371,9 +372,9 @@ def things_view(
     order = sorted(things, key=lambda p: -p.size[0] * p.size[across])
     shapes: list[Primitive] = []
     for p in order:
-        shapes += thing_shapes(p, view)
+        shapes += thing_shapes(p, view, len(order) <= MOST_HATCHED)
     boxes = [box_of(q, view) for q in order]
-    for at, p in sorted(enumerate(order), key=lambda pair: -pair[1].mass_kg):
+    for at, p in sorted(enumerate(order), key=lambda pair: -pair[1].mass_kg)[:MOST_HATCHED]:
         # a label inside a box must not lie under a smaller box
         over = [b for b in boxes[at + 1 :] if b[2] > b[0]] if len(things) <= MOST_LEADERS else []
         label = thing_label(p, view, px_per_m, weight(p.mass_kg, shown), labels.taken, over)

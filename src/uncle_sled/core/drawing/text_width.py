@@ -17,6 +17,7 @@ def _advances() -> dict[str, dict[str, float]]:
     return {face: record["advance"] for face, record in faces.items()}
 
 
+@lru_cache(maxsize=8192)
 def text_width(text: str, size: float, face: str = "text") -> float:
     """Width in the unit of ``size`` of a text in one of the faces: text, strong, head."""
     advances = _advances()[face]

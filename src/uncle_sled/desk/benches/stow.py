@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import msgspec
 from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
@@ -15,7 +17,9 @@ from uncle_sled.core.units import weight
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
-from uncle_sled.desk.thing_table import ThingTable
+
+if TYPE_CHECKING:
+    from uncle_sled.desk.thing_table import ThingTable
 
 
 class Shelf(QFrame):
@@ -100,10 +104,8 @@ class StowBench(Bench):
             self.top.addWidget(button)
         self.end_top("")
         self.sheet = SheetView(session, plan=True, things=True, axle=True)
-        self.table = ThingTable(session)
-        self.table.hide()
+        self.table: ThingTable | None = None
         self.rows.addWidget(self.sheet, 1)
-        self.rows.addWidget(self.table, 1)
         self.table_button.clicked.connect(self.show_table)
         self.add_button.clicked.connect(self.open_shelf)
         self.measure_button.clicked.connect(self.measure)
@@ -151,6 +153,12 @@ class StowBench(Bench):
     def show_table(self) -> None:
         """The drawing or its twin, the table."""
         assert self.sheet is not None
+        if self.table is None:
+            from uncle_sled.desk.thing_table import ThingTable  # at start nobody waits for a table that is not shown
+
+            self.table = ThingTable(self.session)
+            self.table.hide()
+            self.rows.addWidget(self.table, 1)
         table = not self.table.isVisible()
         self.sheet.setVisible(not table)
         self.table.setVisible(table)

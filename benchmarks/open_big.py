@@ -1,0 +1,60 @@
+"""Opening a file of 2,000 things to its first reading, against reading the JSON with the standard library
+plus a bare window; and what an autosave costs the window's own process. Run: .venv/bin/python -m benchmarks.open_big"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import msgspec
+
+from benchmarks.big_build import big_project
+from uncle_sled.exchange import sled_file
+
+BARE = """
+import json, sys, numpy
+from PySide6.QtWidgets import QApplication, QMainWindow
+json.load(open(sys.argv[1]))
+app = QApplication([]); w = QMainWindow(); w.resize(1280, 800); w.show(); app.processEvents(); w.grab()
+"""
+OURS = """
+import sys
+from pathlib import Path
+from uncle_sled.desk.app import application, open_window
+from uncle_sled.exchange.sled_file import read
+app = application(); w = open_window(read(Path(sys.argv[1]))); w.show(); app.processEvents(); w.grab()
+"""
+
+
+def seconds(code: str, path: Path) -> float:
+    begin = time.perf_counter()
+    subprocess.run(
+        [sys.executable, "-c", code, str(path)], check=True, env={**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    )
+    return time.perf_counter() - begin
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "big.sled"
+        project = big_project(2000, 5)
+        sled_file.save(project, path)
+        seconds(BARE, path), seconds(OURS, path)
+        bare = statistics.median(seconds(BARE, path) for _ in range(5))
+        ours = statistics.median(seconds(OURS, path) for _ in range(5))
+        times = []
+        for _ in range(20):
+            begin = time.perf_counter()
+            msgspec.json.encode(project)
+            times.append((time.perf_counter() - begin) * 1000)
+    print(f"JSON and a bare window {bare:.2f} s, first reading {ours:.2f} s, ratio {ours / bare:.2f} (target 2)")
+    print(f"autosave, in the window's process: {statistics.median(times):.1f} ms")
+
+
+if __name__ == "__main__":
+    main()

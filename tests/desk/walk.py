@@ -23,7 +23,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from uncle_sled.core.document.brief import Reading
 from uncle_sled.core.drawing.inks import THEMES, contrast
 from uncle_sled.core.findings.all_findings import TRAIL
 from uncle_sled.desk.theme.theme import theme_name
@@ -33,16 +32,8 @@ LONG_NAME = "Marsh Heron with the long name of forty ch"
 
 
 def hurried_project(imperial: bool):
-    """The demo with a long name, and read in feet and inches where asked."""
-    project = msgspec.structs.replace(demo("marsh-heron"), name=LONG_NAME)
-    if imperial:
-        build = project.build
-        project = project.with_build(
-            msgspec.structs.replace(
-                build, brief=msgspec.structs.replace(build.brief, reading=Reading("ft-in", "lb", "gal"))
-            )
-        )
-    return project
+    """A demo with a long name: the first in metres, another with three modes in feet and inches."""
+    return msgspec.structs.replace(demo("rosin-box" if imperial else "marsh-heron"), name=LONG_NAME)
 
 
 def faults_of(window) -> list[str]:
@@ -143,6 +134,10 @@ def walk(window) -> list[str]:
         session.select(("t1",) if stop == "Stow" else ())
         found += [f"{stop}: {fault}" for fault in faults_of(window)]
     session.go_to("Stow")
+    bench = window.bench("Stow")
+    bench.show_table()
+    found += [f"Table: {fault}" for fault in faults_of(window)]
+    bench.show_table()
     for case in session.studied.table.cases:
         session.show_case(case.id)
         found += [f"Stow, {case.name}: {fault}" for fault in faults_of(window)]

@@ -46,6 +46,7 @@ class Hung:
     radius: float
     side: int
     label: str
+    crowded: bool = False  # it found no free place
 
 
 def bobs(s: Studied, row: int, most: int = MOST) -> tuple[Bob, ...]:
@@ -142,7 +143,7 @@ def _hang_one(
                     continue
                 taken += [body, spot]
                 return Hung(bob, x, drop, radius, side, short)
-    return Hung(bob, x, float(drops[0]), min(radius, 5.0), 0, "")
+    return Hung(bob, x, float(drops[0]), min(radius, 5.0), 0, "", True)
 
 
 def _meets(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> bool:

@@ -47,7 +47,7 @@ class Picture(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:
-        return QSize(220, 176)
+        return QSize(220, 136)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -61,7 +61,8 @@ class Picture(QWidget):
         left = 1.0 if build.rig.carrier == "vehicle bed" else 0.3
         reach, top = length_m(build) + left + 0.2, rig_views.heights_m(build)[0]
         scale = min((self.width() - 16) / reach, (self.height() - 18) / max(top, 0.5))
-        frame = Frame(scale, (self.width() - scale * reach) / 2 + left * scale, self.height() - 9)
+        spare = max(self.height() - 18 - scale * top, 0)
+        frame = Frame(scale, (self.width() - scale * reach) / 2 + left * scale, self.height() - 9 - spare / 2)
         painter.setClipRect(QRectF(2, 2, self.width() - 4, self.height() - 4))
         paint(painter, (*rig_views.side_rig(build), *rig_views.side_body(build)), frame)
         for p in rig_views.things_in(self.s, 0):
@@ -122,7 +123,7 @@ class FirstPage(QWidget):
         rows = QVBoxLayout(inside)
         rows.setContentsMargins(40, 26, 40, 26)
         rows.setSpacing(10)
-        rows.addWidget(label("Whatever you change, you feel it on the ball.", "head"))
+        rows.addWidget(label("Uncle Sled: whatever you change, you feel it on the ball.", "head"))
         rows.addWidget(
             label("Begin with what you have: a few answers give a drawing and a first reading.", "", "pencil")
         )

@@ -25,6 +25,7 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         from uncle_sled.desk.app import application, open_window
         from uncle_sled.desk.bring_list import BringList
         from uncle_sled.desk.new_build import NewBuild
+        from uncle_sled.desk.theme.theme import use_theme
         from uncle_sled.exchange import weight_list
         from uncle_sled.exchange.demos import demo
 
@@ -77,6 +78,12 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         bring.show()
         shot("9-bring-list", bring)
         bring.close()
+        if theme == "light":
+            use_theme(app, "dark")
+            window.show_build()
+            session.go_to("Stow")
+            window.notice.hide()
+            shot("10-stow-night")
         window.close()
         app.processEvents()
     finally:

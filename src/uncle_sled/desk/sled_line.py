@@ -308,9 +308,12 @@ class SledLine(QWidget):
     def _paint_bobs(
         self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float
     ) -> None:
-        made = bobs(s, row)
-        words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
-        self.hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words)
+        for most in (14, 12, 10, 8):  # where they crowd, the lightest are merged
+            made = bobs(s, row, most)
+            words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
+            self.hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words)
+            if not any(hung.crowded for hung in self.hung):
+                break
         chosen = set(self.session.selection)
         for hung in self.hung:
             here = bool(chosen & set(hung.bob.ids))

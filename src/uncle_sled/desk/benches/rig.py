@@ -19,8 +19,8 @@ CARRIERS: list[tuple[object, str]] = [("ball", "a coupler and ball"), ("vehicle 
 BASES: list[tuple[object, str]] = [("own frame", "own frame"), ("as bought", "bought, weighed")]
 SUSPENSIONS: list[tuple[object, str]] = [
     ("single", "one axle"),
-    ("equalised", "leaf springs, equaliser"),
-    ("independent", "torsion, independent"),
+    ("equalised", "leaf, equalised"),
+    ("independent", "torsion arms"),
 ]
 PLACES: list[tuple[object, str]] = [("fixed", "fixed"), ("to be placed", "still to be placed")]
 

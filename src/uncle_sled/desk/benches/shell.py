@@ -84,12 +84,10 @@ class ShellBench(Bench):
             "Shell",
         )
         if not faces:
-            self.faces.layout().addWidget(
-                label(
-                    "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer.",
-                    wrap=True,
-                )
-            )
+            text = "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer."
+            none_yet = label(text, wrap=True)
+            none_yet.setMinimumHeight(56)
+            self.faces.layout().addWidget(none_yet)
         if self.columns is not None:
             self.form.setParent(None)
             self.rows.removeWidget(self.columns)

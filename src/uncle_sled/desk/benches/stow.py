@@ -81,7 +81,7 @@ class StowBench(Bench):
         super().__init__(session)
         self.modes: dict[str, QPushButton] = {}
         self.mode_at = self.top.count()
-        self.add_button, self.measure_button = QPushButton("Add a thing"), QPushButton("Measure")
+        self.add_button, self.measure_button = QPushButton("Add"), QPushButton("Measure")
         self.turn_button, self.copy_button, self.delete_button = (
             QPushButton("Turn"),
             QPushButton("Copy"),
@@ -91,7 +91,7 @@ class StowBench(Bench):
         self.table_button.setCheckable(True)
         self.measure_button.setCheckable(True)
         tips = {
-            self.add_button: "From the catalogue (A)",
+            self.add_button: "Add a thing from the catalogue (A)",
             self.measure_button: "Tape between two points (M)",
             self.turn_button: "A quarter turn (T)",
             self.copy_button: "Ctrl+D",

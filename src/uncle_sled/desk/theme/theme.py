@@ -111,9 +111,9 @@ def style_sheet() -> str:
     QLabel[face="title"] {{ font-family: "{HEAD_FAMILY}"; font-weight: 600; font-size: 15px; }}
     QLabel[face="strong"] {{ font-weight: 600; }}
     QLabel[face="small"] {{ font-size: {SMALL}px; }}
-    QPushButton, QToolButton {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 4px; padding: 3px 10px; min-height: 20px; }}
+    QPushButton, QToolButton {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 4px; padding: 3px 9px; min-height: 20px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c("field edge")}; }}
-    QPushButton:focus, QToolButton:focus {{ border: 2px solid {c("chalk")}; padding: 2px 9px; }}
+    QPushButton:focus, QToolButton:focus {{ border: 2px solid {c("chalk")}; padding: 2px 8px; }}
     QPushButton:checked, QToolButton:checked, QPushButton[kind="main"] {{ background: {c("chalk")}; color: {c("on chalk")}; border-color: {c("chalk")}; font-weight: 600; }}
     QPushButton[kind="main"]:focus, QPushButton:checked:focus {{ border: 2px solid {c("ink")}; }}
     QPushButton:disabled {{ color: {c("pencil")}; }}

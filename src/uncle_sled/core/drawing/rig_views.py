@@ -442,7 +442,7 @@ def _edges(build: Build, view: str) -> list[Point]:
         corners = [(front, -half), (front, half), (front + length, half), (front + length, -half)]
     points: list[Point] = []
     for a, b in zip(corners, corners[1:] + corners[:1], strict=True):
-        steps = max(1, int(max(abs(b[0] - a[0]), abs(b[1] - a[1])) / 0.04))
+        steps = min(max(1, int(max(abs(b[0] - a[0]), abs(b[1] - a[1])) / 0.04)), 400)
         points += [(a[0] + (b[0] - a[0]) * k / steps, a[1] + (b[1] - a[1]) * k / steps) for k in range(steps)]
     return points
 

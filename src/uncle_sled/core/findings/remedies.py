@@ -6,6 +6,7 @@ again: a remedy clears its finding, adds no stop and makes no case worse, or it 
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
@@ -40,6 +41,7 @@ MOVABLE = {
 }
 TRIES = 14
 PAIR_THINGS, PAIR_PLACES = 8, 42
+MOST_MOVED, SEARCH_S = 40, 8.0
 SPLIT = "\x1f"
 # How far into the band a move should land at best, as a share of its width.
 DEPTHS = (0.35, 0.2, 0.08, 0.0)
@@ -59,9 +61,14 @@ def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tu
     found = findings(s)
     settled = []
     search: _Search | None = None
+    end = time.monotonic() + SEARCH_S
     for one in found:
         if one.remedy or one.why_none or one.set_aside or stopped():
             settled.append(one)
+        elif time.monotonic() > end:
+            settled.append(
+                one.settled_by(None, "There is too much aboard to search it all. Move the heaviest by hand.")
+            )
         elif one.code not in MOVABLE:
             settled.append(
                 one.settled_by(
@@ -72,8 +79,8 @@ def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tu
                 )
             )
         else:
-            search = search or _Search(s)
-            remedy = search.remedy_for(one, found, stopped)
+            search = search or _Search(s, lambda: stopped() or time.monotonic() > end)
+            remedy = search.remedy_for(one, found, search.stopped)
             settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
     return tuple(settled)
 
@@ -81,12 +88,19 @@ def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tu
 class _Search:
     """Candidate places of every movable thing, worked out once for all findings of a build."""
 
-    def __init__(self, s: Studied) -> None:
-        self.s = s
+    def __init__(self, s: Studied, stopped: Callable[[], bool]) -> None:
+        self.s, self.stopped = s, stopped
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
         inner = inner_profile(s.build)
-        self.moves = [move for thing in s.build.stow.things if (move := moves_of(s, thing, inner)) is not None]
+        # the heaviest come first: what weighs little settles little
+        heavy = sorted(
+            s.build.stow.things,
+            key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0)),
+        )
+        self.moves = [
+            move for thing in heavy[:MOST_MOVED] if not stopped() and (move := moves_of(s, thing, inner)) is not None
+        ]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
         for depth in DEPTHS:
@@ -169,6 +183,8 @@ class _Search:
         found: list[tuple[float, int, int, int, int]] = []
         for i in range(len(heavy)):
             for j in range(i + 1, len(heavy)):
+                if self.stopped():
+                    return []
                 (along_a, across_a), (along_b, across_b) = (
                     shift_of(self.s, heavy[i], few[i]),
                     shift_of(self.s, heavy[j], few[j]),

@@ -20,7 +20,9 @@ from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import silhouette_of
 
 STEP_M = 0.02
+LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not searched
 TOUCH_M = 0.002
+MOST_THINGS = 600  # beyond, the search would take minutes and gigabytes
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,7 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
     others = [(id, b) for id, b in neighbours(build, thing) if not _overlap(b[0], b[1], own[0], own[1])]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
-        nose = front if shell.form != "none" else own[1][0] + 1.0
+        nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
         xs = (
             np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M)
             if own[0][0] < nose
@@ -89,6 +91,8 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
     else:
         half = (shell.width.si if shell.width else 2.0) / 2 - (shell.wall.si if shell.wall else 0.0)
         low, high = inner.bounds[0], inner.bounds[2]
+        if high - low > LONGEST_M or max(lx, ly, lz) > LONGEST_M or len(build.stow.things) > MOST_THINGS:
+            return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
         xs = np.unique(
             np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4)
         )

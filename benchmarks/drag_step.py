@@ -20,7 +20,7 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication
 
 from benchmarks.big_build import big_project
-from uncle_sled.desk.app import application, open_window
+from uncle_sled.desk.app import application, open_window, settle_memory
 from uncle_sled.desk.gestures import DragThings
 
 
@@ -34,6 +34,7 @@ def main() -> None:
     window = open_window(big_project())
     window.show()
     app.processEvents()
+    settle_memory()
     session, sheet = window.session, window.bench("Stow").sheet
     assert sheet is not None
     s = session.studied

@@ -265,6 +265,18 @@ def test_at_most_fourteen_bobs(open_on):
     )
 
 
+def test_crowded_bobs_merge_by_group_and_keep_the_heavy_ones_single(open_on):
+    for name in ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky"):
+        window = open_on(demo(name), size=(1100, 700), judged=False)
+        for stop in ("Rig", "Shell", "Stow"):
+            window.session.go_to(stop)
+            window.grab()
+
+            assert 8 <= len(window.sled_line.hung) <= 14
+            assert sum(h.crowded for h in window.sled_line.hung) <= 2
+            assert max(len(h.bob.ids) for h in window.sled_line.hung if h.bob.group != "shell") < 12
+
+
 def test_an_odd_build_is_drawn_without_complaint(open_on):
     """No size, huge, far away, negative place, no track, nothing at all."""
     odd = [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 from pathlib import Path
@@ -45,6 +46,12 @@ def open_window(
     return window
 
 
+def settle_memory() -> None:
+    """What is loaded by now stays: the collector need not walk over it in the middle of a drag."""
+    gc.collect()
+    gc.freeze()
+
+
 def _text_size(settings: Settings) -> None:
     """Larger text is a larger scale of everything; Qt reads it once, before the first window."""
     if settings.get("text_size") != "1" and QApplication.instance() is None:
@@ -76,5 +83,6 @@ def run(word: str | None) -> int:
         window.show_first_page()
     elif word is not None and left_behind():
         window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
+    QTimer.singleShot(1500, settle_memory)
     QTimer.singleShot(400, window.session._ask)  # the worker warms up after the first reading is on the screen
     return app.exec()

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+import numpy as np
+
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.reading import Studied
 
@@ -49,43 +51,41 @@ class Hung:
     crowded: bool = False  # it found no free place
 
 
-def bobs(s: Studied, row: int, most: int = MOST) -> tuple[Bob, ...]:
-    """At most ``most`` bobs: the shell's faces as one, then the lightest merged by group."""
-    weight: dict[str, list[float]] = {}
-    facts: dict[str, tuple[str, str]] = {}
-    mass, x = s.table.mass_kg[row], s.table.x_m[row]
-    for at, id in enumerate(s.table.ids):
-        if mass[at] == 0:
-            continue
-        key = id.split("/")[0]
-        sums = weight.setdefault(key, [0.0, 0.0])
-        sums[0] += float(mass[at])
-        sums[1] += float(mass[at] * x[at])
-        facts.setdefault(key, (s.table.names[at], s.table.groups[at]))
-    singles = [Bob((id,), facts[id][0], facts[id][1], m, mx / m) for id, (m, mx) in weight.items() if abs(m) > 1e-9]
+def single_bobs(s: Studied, row: int) -> list[Bob]:
+    """A bob for every part with its contents, heaviest first; the shell's faces as one."""
+    mass, moment = s.table.mass_kg[row], s.table.mass_kg[row] * s.table.x_m[row]
+    weight: dict[str, tuple[float, float, int]] = {}
+    for at in np.flatnonzero(mass).tolist():
+        key = s.table.ids[at].split("/")[0]
+        kg, kg_m, first = weight.get(key, (0.0, 0.0, at))
+        weight[key] = (kg + float(mass[at]), kg_m + float(moment[at]), first)
+    singles = [
+        Bob((id,), s.table.names[at], s.table.groups[at], kg, kg_m / kg)
+        for id, (kg, kg_m, at) in weight.items()
+        if abs(kg) > 1e-9
+    ]
     shell = [bob for bob in singles if bob.group == "shell"]
-    rest = [bob for bob in singles if bob.group != "shell"]
-    made = ([merged(shell, "Shell")] if len(shell) > 1 else shell) + rest
-    made.sort(key=lambda bob: -abs(bob.mass_kg))
+    made = ([merged(shell, "Shell")] if len(shell) > 1 else shell) + [bob for bob in singles if bob.group != "shell"]
+    return sorted(made, key=lambda bob: -abs(bob.mass_kg))
+
+
+def bobs(made: list[Bob], most: int = MOST) -> tuple[Bob, ...]:
+    """At most ``most`` bobs of the single ones: the lightest merged by group."""
     if len(made) <= most:
         return tuple(made)
     # groups of what is left over take a bob each, so fewer stay single
-    keep = most
-    while keep > 0:
+    for keep in range(most, 2, -1):
         single, over = made[:keep], made[keep:]
         groups: dict[str, list[Bob]] = {}
         for bob in over:
             groups.setdefault(bob.group, []).append(bob)
         if keep + len(groups) <= most:
-            return tuple(
-                single
-                + [
-                    merged(many, f"{GROUP_NAMES.get(group, group)}, {len(many)} more") if len(many) > 1 else many[0]
-                    for group, many in groups.items()
-                ]
-            )
-        keep -= 1
-    return (merged(made, "All"),)
+            return tuple(single + [_together(many, GROUP_NAMES.get(group, group)) for group, many in groups.items()])
+    return (*made[: most - 1], _together(made[most - 1 :], "Others"))
+
+
+def _together(many: list[Bob], name: str) -> Bob:
+    return merged(many, f"{name}, {len(many)} more") if len(many) > 1 else many[0]
 
 
 def merged(many: list[Bob], name: str) -> Bob:

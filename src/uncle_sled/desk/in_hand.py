@@ -85,7 +85,6 @@ class InHand(QWidget):
             thing = things[0]
             self._use_form(thing.id, thing.tank is not None)
             self.name.show_text(thing.name)
-            self._where(thing)
             self.note.setText(self._thing_note(thing))
         elif axle is not None and not things:
             self._use_form(axle.id, False, axle=True)
@@ -109,6 +108,8 @@ class InHand(QWidget):
         self.filler.setVisible(self.form is None)
         if self.form is not None:
             self.form.refresh()
+            if len(things) == 1:
+                self._where(things[0])
 
     def _drop_form(self) -> None:
         if self.form is not None:
@@ -195,7 +196,6 @@ class InHand(QWidget):
         """Fields of place show the place of the mode that is shown."""
         if self.form is None:
             return
-        self.form.refresh()
         place = next((p for p in self._mode().places if p.id == thing.id), None)
         if place is not None:
             for row, _, field in self.form.rows:

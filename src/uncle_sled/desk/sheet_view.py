@@ -17,7 +17,7 @@ from uncle_sled.core.document.placing import is_home, place_ops
 from uncle_sled.core.drawing import rig_views
 from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
-from uncle_sled.core.studies.reading import length_m
+from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, paint_tape
 from uncle_sled.desk.painting import Frame, Written, paint, write
@@ -50,6 +50,7 @@ class SheetView(QWidget):
         self._fitted = True
         self._gestures = 0
         self._flashing: tuple[str, ...] = ()
+        self._placed_for: tuple[Studied, int, tuple[Placed, ...]] | None = None
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -137,7 +138,10 @@ class SheetView(QWidget):
         return "side" if at.y() < self.side_y + GUTTER_PX / 2 else "plan"
 
     def placed(self) -> tuple[Placed, ...]:
-        return rig_views.things_in(self.session.studied, self.session.row) if self.session.studied.table.cases else ()
+        studied, row = self.session.studied, self.session.row
+        if self._placed_for is None or self._placed_for[0] is not studied or self._placed_for[1] != row:
+            self._placed_for = (studied, row, rig_views.things_in(studied, row) if studied.table.cases else ())
+        return self._placed_for[2]
 
     def thing_at(self, at: QPointF) -> str | None:
         """The topmost thing under a point; small ones lie over big ones."""

@@ -13,7 +13,7 @@ from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.findings.words import lower_first
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, weight
-from uncle_sled.desk.bobs import Bob, Hung, bobs, hang
+from uncle_sled.desk.bobs import Bob, Hung, bobs, hang, single_bobs
 from uncle_sled.desk.painting import Written, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sled_reading import Reading, reading
@@ -41,6 +41,7 @@ class SledLine(QWidget):
         self._case_spots: list[tuple[QRectF, str]] = []
         self._drag: tuple[Bob, float, object, str] | None = None
         self._drags = 0
+        self._most = 14
         self.setFixedHeight(FULL_PX)
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -308,12 +309,17 @@ class SledLine(QWidget):
     def _paint_bobs(
         self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float
     ) -> None:
-        for most in (14, 12, 10, 8):  # where they crowd, the lightest are merged
-            made = bobs(s, row, most)
+        tries = []
+        singles = single_bobs(s, row)
+        # where they crowd, the lightest are merged; a drag keeps to what it began with, so that bobs do not flicker
+        for most in (self._most,) if self.session.dragging else (14, 12, 10):
+            made = bobs(singles, most)
+            self._most = most
             words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
-            self.hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words)
-            if not any(hung.crowded for hung in self.hung):
+            tries.append(hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words))
+            if not any(hung.crowded for hung in tries[-1]):
                 break
+        self.hung = min(tries, key=lambda hung: sum(one.crowded for one in hung))
         chosen = set(self.session.selection)
         for hung in self.hung:
             here = bool(chosen & set(hung.bob.ids))

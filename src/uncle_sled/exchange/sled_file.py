@@ -22,6 +22,7 @@ from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.core.materials import materials
 from uncle_sled.core.units import FACTORS
 
 LARGEST_BYTES = 64 * 1024 * 1024
@@ -279,6 +280,13 @@ def _wrong_build(build: Build) -> list[str]:
             for lv in case.levels
             if not 0 <= lv.level <= 1
         ]
+    for face in build.shell.faces:
+        for layer in face.layers:
+            where = f"variants.{build.id}.shell.faces.{face.id}.layers.{layer.id}"
+            if layer.material not in materials():
+                faults.append(f"{where}.material: there is no material “{layer.material}”.")
+            if layer.thickness.si < 0 or not 0 <= layer.framing <= 1:
+                faults.append(f"{where}: a thickness must be 0 or more and framing between 0 and 1.")
     for thing in build.stow.things:
         where = f"variants.{build.id}.stow.things.{thing.id}"
         for name in ("length", "width", "height", "mass"):

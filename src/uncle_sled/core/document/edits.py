@@ -120,10 +120,9 @@ def get(root: Any, path: str) -> Any:
     node = root
     for segment in path.split("."):
         if isinstance(node, tuple):
-            found = [item for item in node if getattr(item, "id", item) == segment]
-            if not found:
+            node = next((item for item in node if getattr(item, "id", item) == segment), None)
+            if node is None:
                 raise EditError(f"There is no “{segment}” in {path}.")
-            node = found[0]
         elif isinstance(node, msgspec.Struct) and segment in field_types(type(node)):
             node = getattr(node, segment)
         else:

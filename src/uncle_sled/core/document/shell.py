@@ -27,8 +27,17 @@ class ProfileNode(msgspec.Struct, frozen=True):
     out_v: float
 
 
+class Layer(msgspec.Struct, frozen=True):
+    """One layer of a face, outside first; ``framing`` is the share of it that is timber."""
+
+    id: str
+    material: str
+    thickness: Length
+    framing: float = 0.0
+
+
 class Face(msgspec.Struct, frozen=True):
-    """One face of the body and what it weighs, fittings and fasteners with it."""
+    """One face of the body: what it weighs as typed, or the layers that it is worked out from."""
 
     id: str
     kind: FaceKind
@@ -36,6 +45,8 @@ class Face(msgspec.Struct, frozen=True):
     mass: Mass | None = None
     source: Source = "estimated"
     weight_at: Length | None = None  # station, where the drawing's own centre is not right
+    made_of: str = ""  # name of the way it is made, where its mass is worked out from layers
+    layers: tuple[Layer, ...] = ()
 
 
 class Shell(msgspec.Struct, frozen=True):

@@ -17,6 +17,7 @@ from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
 from uncle_sled.core.findings.linear_moves import Moves, clears, moves_of, shift_of, state, worse
+from uncle_sled.core.findings.shell import bend_ops
 from uncle_sled.core.findings.stow import FAR_M
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.parts.from_stow import standing_size_m
@@ -26,6 +27,7 @@ from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied, study
 
 MOVABLE = {
+    "will-not-bend",
     "ball-light",
     "ball-heavy",
     "ball-unsure",
@@ -103,6 +105,8 @@ class _Search:
         ]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
+        if one.code == "will-not-bend":
+            return self._thinner(one, found)
         for depth in DEPTHS:
             for candidate in sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]:
                 if stopped():
@@ -130,6 +134,21 @@ class _Search:
             if one.code == "tank-far" and move.thing.id not in one.where:
                 continue
             yield from self._best_places(one, move, depth)
+
+    def _thinner(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
+        """Two or three thin sheets in the place of one that is too thick for its bend."""
+        parted = bend_ops(self.s, one.where[0])
+        if parted is None:
+            return None
+        name = next(face.name for face in self.s.build.shell.faces if face.id == one.where[0])
+        sheets = {2: "two", 3: "three"}[parted[1]]
+        return self._tried(
+            Candidate(
+                0.0, parted[0], lambda after: f"Make the {lower_first(name)} of {sheets} thin sheets for one: {after}."
+            ),
+            one,
+            found,
+        )
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         s = self.s
@@ -290,6 +309,8 @@ class _Search:
 
     def why_none(self, one: Finding) -> str:
         placing = axle_placing(self.s) if one.code.startswith("ball-") else None
+        if one.code == "will-not-bend":
+            return "Thinner sheets do not go round either: a larger radius or another material."
         if one.code == "ball-unsure":
             return "No place makes the guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:

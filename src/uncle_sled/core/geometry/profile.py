@@ -46,6 +46,15 @@ class Outline:
             float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area),
         )
 
+    def chain(self, facing: str) -> Points:
+        """The points of the skin that face front, rear or up, shape (n, 2); the run with most of them."""
+        step = np.diff(self.skin, axis=0)
+        length = np.hypot(step[:, 0], step[:, 1])
+        forward = np.divide(step[:, 1], length, out=np.zeros_like(length), where=length > 0)
+        of = {"front": forward > FACING, "rear": forward < -FACING, "roof": np.abs(forward) <= FACING}[facing]
+        at = np.flatnonzero(of)
+        return self.skin[at[0] : at[-1] + 2] if len(at) else self.skin[:0]
+
     def skin_part(self, facing: str) -> tuple[float, float, float]:
         """Length, mean station and mean height [m] of the skin that faces front, rear or up (roof)."""
         step = np.diff(self.skin, axis=0)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.geometry.profile import Outline, outline
+from uncle_sled.core.parts.face_build import face_build
 from uncle_sled.core.parts.part import MEMBER_M, Part
 
 
@@ -13,7 +14,8 @@ def parts_of_shell(shell: Shell) -> tuple[Part, ...]:
         return ()
     parts = []
     for face in shell.faces:
-        if not face.mass or face.mass.si <= 0:
+        mass, source = face_mass(face, shell, silhouette)
+        if mass <= 0:
             continue
         x, y, z = centre_of(face, shell, silhouette)
         size = (
@@ -26,19 +28,38 @@ def parts_of_shell(shell: Shell) -> tuple[Part, ...]:
                 face.id,
                 face.name,
                 "shell",
-                f"shell.faces.{face.id}.mass",
-                face.source,
-                face.mass.si,
+                f"shell.faces.{face.id}",
+                source,
+                mass,
                 x,
                 y,
                 z,
                 size,
                 MEMBER_M,
-                "shell" if face.source == "computed" else None,
+                "shell" if source == "computed" else None,
                 base=True,
             )
         )
     return tuple(parts)
+
+
+def face_mass(face: Face, shell: Shell, silhouette: Outline) -> tuple[float, str]:
+    """Mass of a face [kg] and where it comes from: its layers over its area, else as typed."""
+    if face.layers:
+        return face_build(face.layers, face.kind).kg_m2 * face_area_m2(face.kind, shell, silhouette), "computed"
+    return (face.mass.si if face.mass else 0.0), face.source
+
+
+def face_area_m2(kind: str, shell: Shell, silhouette: Outline) -> float:
+    """Area of a face in the drawing [m2], openings not yet taken out; a bulkhead is taken as wide and three quarters as high."""
+    width = shell.width.si if shell.width else 0.0
+    if kind in ("left side", "right side"):
+        return silhouette.area_m2
+    if kind == "floor":
+        return width * (shell.length.si if shell.length else 0.0)
+    if kind in ("front", "rear", "roof"):
+        return width * silhouette.skin_part(kind)[0]
+    return width * 0.75 * (shell.height.si if shell.height else 0.0)
 
 
 def centre_of(face: Face, shell: Shell, silhouette: Outline) -> tuple[float, float, float]:

@@ -18,6 +18,7 @@ from uncle_sled.core.parts.from_stow import part_of_thing
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
 
 # Level of each kind of contents in the standing cases.
 _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
@@ -104,12 +105,25 @@ def _made(build: Build, key: str, name: str, mode: str, by_contents: dict[str, f
     return LoadCase(key, name, mode, "loaded", levels)
 
 
-def aboard(build: Build, case: LoadCase, mode: Mode) -> dict[str, bool]:
-    """Which things ride in a case, by id."""
-    said = {a.id: a.aboard for a in case.aboard}
-    absent = set(mode.absent)
-    loaded, built = case.stage == "loaded", case.stage != "bare shell"
-    return {t.id: said.get(t.id, built and (loaded or not t.cargo) and t.id not in absent) for t in build.stow.things}
+def _aboard(
+    parts: tuple[Part, ...],
+    is_thing: Bools,
+    is_base: Bools,
+    is_cargo: Bools,
+    case: LoadCase,
+    mode: Mode,
+    column_of: dict[str, int],
+) -> Bools:
+    """Which parts ride in a case, shape (parts,): by its stage, then the mode's absent things, then what the case says itself."""
+    built, loaded = case.stage != "bare shell", case.stage == "loaded"
+    on = np.where(is_thing, built & (loaded | ~is_cargo), is_base | built)
+    for id in mode.absent:
+        if id in column_of:
+            on[column_of[id]] = False
+    for said in case.aboard:
+        if said.id in column_of:
+            on[column_of[said.id]] = said.aboard
+    return on
 
 
 def in_words(build: Build, case: LoadCase) -> str:
@@ -152,16 +166,11 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     bottom = np.array([p.contents.bottom_m for _, p in tanks if p.contents])
     tall = np.array([p.contents.height_m for _, p in tanks if p.contents])
     is_thing = np.array([p.made_by.startswith("stow.") for p in parts], dtype=bool)
+    is_base = np.array([p.base for p in parts], dtype=bool)
+    is_cargo = np.array([p.cargo for p in parts], dtype=bool)
     for row, case in enumerate(cases):
         mode = modes.get(case.mode, build.stow.modes[0])
-        rides = aboard(build, case, mode)
-        on = np.array(
-            [
-                rides.get(p.id, True) if thing else (p.base or case.stage != "bare shell")
-                for p, thing in zip(parts, is_thing, strict=True)
-            ],
-            dtype=bool,
-        )
+        on = _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
         level = np.zeros(len(tanks))
         by_id = {lv.id: lv.level for lv in case.levels}
         for k, (at, part) in enumerate(tanks):

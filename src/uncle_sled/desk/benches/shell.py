@@ -6,11 +6,14 @@ import msgspec
 from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
-from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.primitives import Primitive, dimension
 from uncle_sled.core.drawing.rig_views import frame_top_m
+from uncle_sled.core.studies.compare_ways import way_ops
 from uncle_sled.core.studies.reading import silhouette_of
 from uncle_sled.core.units import distance, weight
 from uncle_sled.desk.benches.bench import Bench
@@ -36,6 +39,12 @@ class ShellBench(Bench):
         self.face_button.clicked.connect(self._add_face)
         self.top.addWidget(self.profile_button)
         self.top.addWidget(self.face_button)
+        self.ways_button = QPushButton("Compare ways…")
+        self.ways_button.setToolTip(
+            "The same faces made in other ways, side by side; nothing changes until you keep one"
+        )
+        self.ways_button.clicked.connect(self.compare)
+        self.top.addWidget(self.ways_button)
         self.end_top("left side, to scale")
         self.sheet = SheetView(session, plan=False)
         self.rows.addWidget(self.sheet, 6)
@@ -57,7 +66,7 @@ class ShellBench(Bench):
         self.form.layout().addWidget(self.sums)
         self.faces: Form | None = None
         self.sources: Form | None = None
-        self.face_ids: tuple[str, ...] = ()
+        self.face_ids: tuple[tuple[str, str], ...] = ()
         self.columns: Columns | None = None
         session.changed.connect(self.refresh)
         self._make_faces()
@@ -67,20 +76,30 @@ class ShellBench(Bench):
 
     def _make_faces(self) -> None:
         faces = self.session.build.shell.faces
-        self.face_ids = tuple(face.id for face in faces)
+        self.face_ids = tuple((face.id, face.made_of) for face in faces)
         self.faces = Form(
             self.session,
             "What each face weighs",
             [
-                Row(face.name, f"shell.faces.{face.id}.mass", Mass, f"{face.name} with its fittings and fasteners")
+                Row(
+                    face.name,
+                    f"shell.faces.{face.id}.mass",
+                    Mass,
+                    f"{face.name} with its fittings and fasteners",
+                    when=self._typed(face.id),
+                )
                 for face in faces
             ],
             "Shell",
         )
+        self.by_layers = label("", "small", "pencil", wrap=True)
+        self.by_layers.setMinimumHeight(18)
+        self.faces.layout().addWidget(self.by_layers)
+        self.made = Form(self.session, "Made of", [self._way_row(face) for face in faces], "Shell", label_px=84)
         self.sources = Form(
             self.session,
             "Known by",
-            [Row(face.name, f"shell.faces.{face.id}.source", SOURCES) for face in faces],
+            [Row(face.name, f"shell.faces.{face.id}.source", SOURCES, when=self._typed(face.id)) for face in faces],
             "Shell",
         )
         if not faces:
@@ -93,26 +112,67 @@ class ShellBench(Bench):
             self.rows.removeWidget(self.columns)
             self.columns.hide()
             self.columns.deleteLater()
-        self.columns = Columns(list[QWidget]([self.form, self.faces, self.sources]))
+        self.columns = Columns(list[QWidget]([self.form, self.faces, self.made, self.sources]))
         self.rows.addWidget(self.columns, 5)
         self._refresh_forms()
+
+    def _typed(self, id: str):  # type: ignore[no-untyped-def]
+        """Whether a face's weight is typed; one that is made of layers weighs what they weigh."""
+        return lambda build: not any(face.id == id and face.layers for face in build.shell.faces)
+
+    def _way_row(self, face: Face) -> Row:
+        ways = [name for name in WAYS if name.startswith("floor") is (face.kind == "floor") or "bare" in name]
+        known: list[tuple[object, str]] = [("", "as typed"), *((name, name) for name in ways)]
+        if face.made_of and face.made_of not in ways:
+            known.append((face.made_of, face.made_of))
+
+        def ops(name: object) -> list[Op]:
+            layers = face.layers if name == face.made_of else WAYS.get(str(name), ())
+            return list(way_ops((face.id,), str(name), layers))
+
+        return Row(
+            face.name,
+            f"shell.faces.{face.id}.made_of",
+            known,
+            "Layers from outside in; its weight follows the drawing",
+            ops=ops,
+        )
+
+    def compare(self) -> None:
+        from uncle_sled.desk.compare_ways import CompareWays  # not on the first screen
+
+        if silhouette_of(self.session.build.shell) is None or not self.session.build.shell.faces:
+            self.session.said.emit("There is no body with faces yet: take a profile and add its faces first.", "note")
+            return
+        CompareWays(self.session, self).open()
 
     def _refresh_forms(self) -> None:
         self.form.refresh()
         if self.faces is not None and self.sources is not None:
             self.faces.refresh()
             self.sources.refresh()
+            self.made.refresh()
+            self.made.setVisible(bool(self.face_ids))
+            shown = self.session.shown
+            layered = {face.id for face in self.session.build.shell.faces if face.layers}
+            told = [
+                f"{part.name} {weight(part.mass_kg, shown)}"
+                for part in self.session.studied.parts
+                if part.id in layered
+            ]
+            self.by_layers.setText(f"By their layers: {', '.join(told)}" if told else "")
+            self.by_layers.setVisible(bool(told))
             self.sources.setVisible(bool(self.face_ids))
 
     def refresh(self) -> None:
         if not self.isVisible():
             return
         build, shown = self.session.build, self.session.shown
-        if tuple(face.id for face in build.shell.faces) != self.face_ids:
+        if tuple((face.id, face.made_of) for face in build.shell.faces) != self.face_ids:
             self._make_faces()
         self._refresh_forms()
         body = silhouette_of(build.shell)
-        total = sum(face.mass.si for face in build.shell.faces if face.mass)
+        total = sum(part.mass_kg for part in self.session.studied.parts if part.made_by.startswith("shell."))
         area = "" if body is None else f"Side {body.area_m2:.2f} m² in the drawing. "
         self.sums.setText(
             f"{area}Faces weigh {weight(total, shown)} together."

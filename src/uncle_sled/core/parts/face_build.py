@@ -1,0 +1,71 @@
+"""What does a face weigh, how warm is it, what does it cost, and how tight does it bend?
+
+U by parallel paths through framing and fill. Source: 30-shell, "What a face is made of".
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from uncle_sled.core.document.shell import Layer
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.geometry.bends import tightest_radius_m
+from uncle_sled.core.materials import Material, materials
+
+FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
+FRAME = "softwood"
+R_INSIDE = {"roof": 0.10, "floor": 0.17}
+R_INSIDE_WALL, R_OUTSIDE, R_UNDER = 0.13, 0.04, 0.17
+
+
+@dataclass(frozen=True)
+class FaceBuild:
+    """Per m2 of face: mass, R and U, thickness; money and hours to compare by; tightest radius of its sheets [m]."""
+
+    kg_m2: float
+    r_m2k_w: float
+    u_w_m2k: float
+    thickness_m: float
+    money_m2: float
+    hours_m2: float
+    tightest_m: float
+
+
+def material_of(layer: Layer) -> Material:
+    """Raises: GeometryError: names the layer whose material is not in the library."""
+    found = materials().get(layer.material)
+    if found is None:
+        raise GeometryError(f"There is no material “{layer.material}” (layer {layer.id}).")
+    return found
+
+
+def face_build(layers: tuple[Layer, ...], kind: str) -> FaceBuild:
+    """Values of a face made of layers from outside in. Args: kind: of the face, for its air films.
+
+    Raises: GeometryError: no layers, an unknown material, a thickness below nothing or a framing share outside 0 to 1.
+    """
+    if not layers:
+        raise GeometryError("A face needs one layer at least.")
+    inside = R_INSIDE.get(kind, R_INSIDE_WALL)
+    outside = R_UNDER if kind == "floor" else R_OUTSIDE
+    fill = frame = inside + outside
+    share = mass = money = hours = thickness = tightest = 0.0
+    timber = materials()[FRAME]
+    for layer in layers:
+        material, t = material_of(layer), layer.thickness.si
+        if t < 0 or not 0 <= layer.framing <= 1:
+            raise GeometryError(
+                f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1."
+            )
+        f = layer.framing
+        share = max(share, f)
+        mass += (1 - f) * material.weight_kg_m2(t) + f * timber.weight_kg_m2(t)
+        money += (1 - f) * material.price_m2(t) + f * timber.price_m2(t)
+        hours += material.hours_m2 + f * timber.hours_m2
+        fill += material.resistance_m2k_w(t)
+        frame += timber.resistance_m2k_w(t) if f > 0 else material.resistance_m2k_w(t)
+        thickness += t
+        if material.bends and material.bends != "sandwich":
+            tightest = max(tightest, tightest_radius_m(material.bends, t))
+    u = share / frame + (1 - share) / fill
+    return FaceBuild(mass * (1 + FASTENERS), 1 / u, u, thickness, money, hours, tightest)

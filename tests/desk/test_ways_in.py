@@ -12,8 +12,7 @@ from uncle_sled.core.drawing.scale_sheet import POINTS_PER_M, scale_sheet
 from uncle_sled.core.findings.all_findings import to_settle
 from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.core.studies.reading import study
-from uncle_sled.desk import keeper
-from uncle_sled.desk import window as window_module
+from uncle_sled.desk import file_work, keeper
 from uncle_sled.desk.new_build import NewBuild
 from uncle_sled.desk.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
@@ -31,7 +30,7 @@ def answers(monkeypatch):
         asked.append((title, text))
         return given.pop(0)
 
-    for module in (keeper, window_module):
+    for module in (keeper, file_work):
         monkeypatch.setattr(module, "ask", answer)
     return given, asked
 

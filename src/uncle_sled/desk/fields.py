@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QWidget
 
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import FACTORS, Shown
+from uncle_sled.core.units import Shown
 
 
 def label(text: str, face: str = "", ink: str = "", wrap: bool = False, parent: QWidget | None = None) -> QLabel:
@@ -209,8 +209,3 @@ class ChoiceField(QComboBox):
             event.ignore()
             return True
         return super().eventFilter(watched, event)
-
-
-def unit_factor(dimension: str, unit: str) -> float:
-    """SI of one shown unit, for steps and snaps."""
-    return float(FACTORS[dimension]["in" if unit == "ft-in" else unit.lower()])

@@ -123,6 +123,9 @@ class Header(QFrame):
         self.undo.setToolTip(f"Last: {s.history.done[-1].says}" if done else "What you change is listed here")
 
     def _cases(self) -> None:
+        self.case_menu().exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
+
+    def case_menu(self) -> QMenu:
         menu = QMenu(self)
         for case in self.session.studied.table.cases:
             same = f" (as {', '.join(lower_first(name) for name in case.same_as)})" if case.same_as else ""
@@ -130,9 +133,12 @@ class Header(QFrame):
             act.setCheckable(True)
             act.setChecked(case.id == self.session.studied.table.cases[self.session.row].id)
             act.triggered.connect(lambda _=False, id=case.id: self.session.show_case(id))
-        menu.exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
+        return menu
 
     def _steps(self) -> None:
+        self.step_menu().exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
+
+    def step_menu(self) -> QMenu:
         """What changed, newest first: jump to it, or undo back to before it."""
         menu = QMenu(self)
         history = self.session.history
@@ -147,4 +153,4 @@ class Header(QFrame):
             menu.addAction(f"Do again: {history.undone[0].says}").triggered.connect(lambda _=False: self.session.redo())
         if not history.done and not history.undone:
             menu.addAction("Nothing was changed yet").setEnabled(False)
-        menu.exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
+        return menu

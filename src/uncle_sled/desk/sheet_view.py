@@ -13,7 +13,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.edits import Op
-from uncle_sled.core.document.placing import is_home, place_ops
+from uncle_sled.core.document.placing import place_ops
 from uncle_sled.core.drawing import rig_views
 from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
@@ -545,7 +545,3 @@ class SheetView(QWidget):
                     painter.drawLine(self.box_of(old, pane).center(), box.center())
         if tried.build.rig.axles != self.session.build.rig.axles:
             paint(painter, rig_views.side_wheels(tried.build), self.frame("side"), stroke="chalk")
-
-    def home_mode(self) -> bool:
-        cases = self.session.studied.table.cases
-        return not cases or is_home(self.session.build, cases[self.session.row].mode)

@@ -7,7 +7,6 @@ to the first reading is held to a ratio of a bare window's (benchmarks/start.py)
 from __future__ import annotations
 
 from collections.abc import Callable
-from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -15,11 +14,9 @@ from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QLabel,
-    QMainWindow,
     QMenu,
     QPushButton,
     QStackedWidget,
@@ -27,32 +24,27 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import TRAIL, to_settle
 from uncle_sled.desk.actions import Act, Actions
-from uncle_sled.desk.ask import ask
 from uncle_sled.desk.benches.bench import Bench, NotYet
 from uncle_sled.desk.benches.brief import BriefBench
 from uncle_sled.desk.benches.rig import RigBench
 from uncle_sled.desk.benches.shell import ShellBench
 from uncle_sled.desk.benches.stow import StowBench
+from uncle_sled.desk.file_work import FileWork
 from uncle_sled.desk.header import Header
 from uncle_sled.desk.in_hand import InHand
-from uncle_sled.desk.keeper import Keeper, recovered
+from uncle_sled.desk.keeper import Keeper
 from uncle_sled.desk.says import Says
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.sled_line import SledLine
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
 from uncle_sled.desk.trail import Trail
-from uncle_sled.exchange import sled_file
-from uncle_sled.exchange.demos import DEMOS, demo
-from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
+from uncle_sled.exchange.demos import DEMOS
 
 if TYPE_CHECKING:
-    from uncle_sled.core.drawing.balance_sheet import Page
-    from uncle_sled.desk.bring_list import BringList
     from uncle_sled.desk.finder import Finder
     from uncle_sled.desk.first_page import FirstPage
 
@@ -63,10 +55,9 @@ BENCHES: dict[str, Callable[[Session], Bench]] = {
     "Stow": StowBench,
 }
 RIGHT_PX = 300
-FILTER = "Uncle Sled builds (*.sled)"
 
 
-class Window(QMainWindow):
+class Window(FileWork):
     def __init__(self, session: Session, settings: Settings | None = None) -> None:
         super().__init__()
         self.session = session
@@ -385,202 +376,6 @@ class Window(QMainWindow):
         from uncle_sled.desk.dialogs import SettingsDialog
 
         SettingsDialog(self.settings, self._setting_changed, self).open()
-
-    # files ------------------------------------------------------------------------------------
-    def may_leave(self) -> bool:
-        """Ask before changes that were not saved are let go."""
-        if not self.session.history.modified:
-            return True
-        done = len(self.session.history.done)
-        what = f"{done} changes that were" if done != 1 else "a change that was"
-        text = f"{self.session.project.name} has {what} not saved. Leaving now loses them."
-        answer = ask(self, "Not saved yet", text, [("save", "Save first"), ("lose", "Lose them"), ("", "Stay here")])
-        return self.save() if answer == "save" else answer == "lose"
-
-    def new(self) -> None:
-        if self.may_leave():
-            from uncle_sled.desk.new_build import NewBuild
-
-            dialog = NewBuild(self.settings, self)
-            dialog.made.connect(self.begin)
-            dialog.open()
-
-    def begin(self, project: Project) -> None:
-        """A new build is on the bench, not saved yet."""
-        self.keeper.drop()
-        self.session.open(project, None, unsaved=True)
-        self.keeper.begin(None)
-        self.show_build()
-        self.session.go_to("Stow")
-
-    def open_demo(self, name: str) -> None:
-        if self.may_leave():
-            self.keeper.drop()
-            self.session.open(demo(name), None)
-            self.keeper.begin(None)
-            self.show_build()
-
-    def open_file(self) -> None:
-        if not self.may_leave():
-            return
-        word, _ = QFileDialog.getOpenFileName(self, "Open a build", str(self.session.path or Path.home()), FILTER)
-        if word:
-            self.open_path(Path(word))
-
-    def open_asked(self, path: Path) -> None:
-        if self.may_leave():
-            self.open_path(path)
-
-    def open_path(self, path: Path) -> bool:
-        """Open a file, asking where another window has it; what cannot be read is said and nothing changes."""
-        try:
-            project = sled_file.read(path)
-        except SledError as fault:
-            self.say(str(fault), "stop")
-            return False
-        how = self.keeper.may_open(path)
-        if not how:
-            return False
-        self.keeper.drop()
-        self.session.open(project, path, read_only=how == "read")
-        self.keeper.begin(path)
-        self._opened(path)
-        self.show_build()
-        return True
-
-    def _opened(self, path: Path) -> None:
-        try:
-            self.settings.opened(path)
-        except SledError as fault:
-            self.say(str(fault), "stop")
-
-    def go_on(self, autosave: Autosave) -> None:
-        """Go on with what a crash left behind; it counts as not saved."""
-        try:
-            project = recovered(autosave)
-        except SledError as fault:
-            self.say(str(fault), "stop")
-            return
-        path = autosave.of if autosave.of is not None and autosave.of.parent.is_dir() else None
-        read_only = path is not None and self.keeper.may_open(path) != "write"
-        self.session.open(project, path, unsaved=True, read_only=read_only)
-        self.keeper.begin(path)
-        self.keeper.adopt(autosave)
-        self.show_build()
-        self.say(f"{project.name} is back as it was kept. Save it when you have looked.", "note")
-
-    def throw_away(self, autosave: Autosave) -> None:
-        text = f"The kept copy of {autosave.name} would be gone for good. The saved file, if there is one, stays."
-        if ask(self, "Throw it away", text, [("yes", "Throw it away"), ("", "Keep it")]) == "yes":
-            drop_autosave(autosave)
-            self.show_first_page()
-
-    def close_build(self) -> None:
-        if self.may_leave():
-            self.keeper.close()
-            self.session.open(empty_project(), None)
-            self.show_first_page()
-
-    def show_first_page(self) -> None:
-        self.first_page.show_page(self.settings.recent, left_behind())
-        self.pages.setCurrentWidget(self.first_page)
-        self.setWindowTitle("Uncle Sled")
-
-    def show_build(self) -> None:
-        if self.pages.currentWidget() is not self.whole:
-            self.pages.setCurrentWidget(self.whole)
-        QTimer.singleShot(0, self._align)
-
-    def bring_list(self) -> None:
-        word, _ = QFileDialog.getOpenFileName(
-            self, "Bring in a list of weights", str(Path.home()), "Lists (*.csv *.tsv *.txt *.xlsx)"
-        )
-        if word:
-            self.bring_from(Path(word))
-
-    def bring_from(self, path: Path) -> BringList | None:
-        from uncle_sled.desk.bring_list import BringList
-        from uncle_sled.exchange.weight_list import read_sheet
-
-        try:
-            sheet = read_sheet(path)
-        except SledError as fault:
-            self.say(str(fault), "stop")
-            return None
-        dialog = BringList(self.session, path, sheet, self)
-        dialog.open()
-        return dialog
-
-    def save(self) -> bool:
-        return self.save_to(self.session.path) if self.session.path is not None else self.save_as()
-
-    def save_to(self, path: Path) -> bool:
-        """Save, asking first where somebody else's work would be overwritten."""
-        may = self.keeper.may_save(path)
-        if may == "as":
-            return self.save_as()
-        if may != "yes":
-            return False
-        if not self.session.save(path):
-            return False
-        self.keeper.saved(path)
-        self._opened(path)
-        return True
-
-    def save_as(self) -> bool:
-        first = self.session.path or Path.home() / f"{self.session.project.name.lower().replace(' ', '-')}.sled"
-        word, _ = QFileDialog.getSaveFileName(self, "Save the build", str(first), FILTER)
-        if not word:
-            return False
-        path = Path(word)
-        path = path if path.suffix else path.with_suffix(".sled")
-        if path == self.session.path and self.session.read_only:
-            self.say("That name is held by another window; choose another one.", "stop")
-            return False
-        return self.save_to(path)
-
-    def _printed_page(self, kind: str) -> Page:
-        from uncle_sled.core.drawing.balance_sheet import balance_sheet
-        from uncle_sled.core.drawing.scale_sheet import scale_sheet
-
-        s, today = self.session.studied, date.today().isoformat()
-        if kind == "sheet":
-            return balance_sheet(s, self.session.findings, self.session.project.name, today)
-        return scale_sheet(s, self.session.row, self.session.project.name, today)
-
-    def print_sheet(self) -> None:
-        self._print(self._printed_page("sheet"))
-
-    def print_drawing(self) -> None:
-        self._print(self._printed_page("drawing"))
-
-    def _print(self, page: Page) -> None:
-        from uncle_sled.desk.printing import choose_printer, page_printer, print_page
-
-        printer = page_printer(page)
-        if choose_printer(printer, self):
-            print_page(page, printer)
-            self.say(f"Sent to the printer: {page.title}.", "note")
-
-    def export(self, kind: str) -> None:
-        first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(
-            f".{kind}"
-        )
-        word, _ = QFileDialog.getSaveFileName(
-            self, f"Export as {kind.upper()}", str(first), f"{kind.upper()} (*.{kind})"
-        )
-        if word:
-            self.export_to(kind, Path(word))
-
-    def export_to(self, kind: str, path: Path) -> None:
-        from uncle_sled.exchange.export import export_bytes, write_file
-
-        try:
-            write_file(path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings))
-        except SledError as fault:
-            self.say(str(fault), "stop")
-        else:
-            self.say(f"Written: {path}", "note")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:

@@ -74,13 +74,17 @@ def bobs(made: list[Bob], most: int = MOST) -> tuple[Bob, ...]:
     if len(made) <= most:
         return tuple(made)
     # groups of what is left over take a bob each, so fewer stay single
-    for keep in range(most, 2, -1):
-        single, over = made[:keep], made[keep:]
+    seen: set[str] = set()
+    groups_after = [0] * (len(made) + 1)
+    for at in range(len(made) - 1, -1, -1):
+        seen.add(made[at].group)
+        groups_after[at] = len(seen)
+    keep = next((keep for keep in range(most, 2, -1) if keep + groups_after[keep] <= most), 0)
+    if keep:
         groups: dict[str, list[Bob]] = {}
-        for bob in over:
+        for bob in made[keep:]:
             groups.setdefault(bob.group, []).append(bob)
-        if keep + len(groups) <= most:
-            return tuple(single + [_together(many, GROUP_NAMES.get(group, group)) for group, many in groups.items()])
+        return tuple(made[:keep] + [_together(many, GROUP_NAMES.get(group, group)) for group, many in groups.items()])
     return (*made[: most - 1], _together(made[most - 1 :], "Others"))
 
 

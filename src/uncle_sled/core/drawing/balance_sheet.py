@@ -110,7 +110,7 @@ def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> flo
         "Left / right",
         "In band",
     )
-    stops = (0, 246, 298, 334, 404, 450, 514, 544)
+    stops = (0, 246, 298, 334, 404, 450, 508, 546)
     shapes += [
         Text((EDGE + x, top), head, 10, "pencil", "text", "left" if at == 0 else "right")
         for at, (x, head) in enumerate(zip(stops, heads, strict=True))
@@ -124,7 +124,7 @@ def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> flo
         tongue = float(b.tongue_kg[row])
         out = not bed and not np.isnan(tongue) and not b.band_kg[row, 0] <= tongue <= b.band_kg[row, 1]
         cells = _cells(s, row, words, bed)
-        shapes.append(line((EDGE, y + ROW - 7), (EDGE + 544, y + ROW - 7), "rule", 0.5))
+        shapes.append(line((EDGE, y + ROW - 7), (EDGE + 546, y + ROW - 7), "rule", 0.5))
         shapes.append(Text((EDGE + 76, y), elided(case.says, 9, 124), 9, "pencil", "text", "left"))
         for at, (x, cell) in enumerate(zip(stops, (elided(case.name, 10, 72), *cells), strict=True)):
             shapes.append(
@@ -189,7 +189,7 @@ def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> No
                 (EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"
             ),
             Text(
-                (EDGE + 544, y),
+                (EDGE + 546, y),
                 next(c.name for c in s.table.cases if c.id == limit.case_id),
                 10,
                 "pencil",

@@ -7,6 +7,7 @@ takes the place of a standing one. Cases that come out equal in mass and place a
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -126,17 +127,17 @@ def _aboard(
     return on
 
 
-def in_words(build: Build, case: LoadCase) -> str:
-    """What sets the case apart, for a heading."""
+@lru_cache(maxsize=512)
+def in_words(case: LoadCase, tanks: tuple[tuple[str, str], ...]) -> str:
+    """What sets the case apart, for a heading. Args: tanks: id and contents of every tank."""
     if case.stage == "bare shell":
         return "frame and body, nothing in it"
     if case.stage == "as built":
         return "no cargo, tanks empty"
     kinds: dict[str, list[float]] = {}
     levels = {lv.id: lv.level for lv in case.levels}
-    for thing in build.stow.things:
-        if thing.tank:
-            kinds.setdefault(thing.tank.contents, []).append(levels.get(thing.id, 0.0))
+    for id, contents in tanks:
+        kinds.setdefault(contents, []).append(levels.get(id, 0.0))
     words = [_level_words(kind, sum(at) / len(at)) for kind, at in kinds.items()]
     return ", ".join(words[:3]) if words else "loaded"
 
@@ -194,11 +195,12 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     for at, part in enumerate(parts):
         if part.bias_group:
             groups.setdefault(part.bias_group, []).append(at)
+    kinds = tuple((t.id, t.tank.contents) for t in build.stow.things if t.tank)
     described = tuple(
         Case(
             cases[r],
             modes.get(cases[r].mode, build.stow.modes[0]),
-            in_words(build, cases[r]),
+            in_words(cases[r], kinds),
             tuple(cases[s].name for s in same[r]),
         )
         for r in kept

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
@@ -36,6 +36,10 @@ class InHand(QWidget):
         self.session = session
         # Uncle takes what he needs first; this takes the rest
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(100)
+        self._later.timeout.connect(self.refresh)
         self.form: Form | None = None
         self.form_for: tuple[str, bool] | None = None
         rows = QVBoxLayout(self)
@@ -66,7 +70,7 @@ class InHand(QWidget):
         self.filler = QWidget()
         rows.addWidget(self.filler, 1)
         session.selected.connect(self.refresh)
-        session.changed.connect(self.refresh)
+        session.changed.connect(self._changed)
         session.case_changed.connect(self.refresh)
         self.refresh()
 
@@ -76,6 +80,13 @@ class InHand(QWidget):
     def _things(self) -> list[Thing]:
         chosen = set(self.session.selection)
         return [thing for thing in self.session.build.stow.things if thing.id in chosen]
+
+    def _changed(self) -> None:
+        """While a hand drags, the fields follow ten times a second: the frame belongs to drawing and reading."""
+        if not self.session.dragging:
+            self.refresh()
+        elif not self._later.isActive():
+            self._later.start()
 
     def refresh(self) -> None:
         session = self.session

@@ -1,6 +1,6 @@
 """The check cases of the trade's balance arithmetic, and closed forms computed here.
 
-Sources: moments about the axle, any statics text; the numbers of check cases 1 to 3 are the notes'.
+Source: moments about the axle, any statics text; expected values are worked by hand.
 """
 
 import math

@@ -1,4 +1,4 @@
-"""Faces by their layers and bends: the shell notes' check cases, and closed forms.
+"""Faces by their layers and bends: worked cases and closed forms.
 
 Sources: U by parallel paths (any building-physics text); radius table for cold, dry sheets; spring-back 1 / (1 - 1/n^2).
 """

@@ -1,6 +1,6 @@
 """Judgements on the ball, the wheels, the plates and the parked trailer.
 
-Source of every threshold: decisions on severity, and 10-balance, "Judgements to speak".
+Sources of the thresholds: docs/methods.md.
 """
 
 from __future__ import annotations

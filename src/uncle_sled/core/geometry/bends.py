@@ -1,6 +1,6 @@
 """Will the sheet go round? Tightest radius by material, thickness and direction, and two thin sheets for one thick.
 
-Source: 30-shell, "Will it bend": cold, dry sheets; linear between the listed thicknesses.
+Source: the trade's radius table for cold, dry sheets (docs/methods.md); linear between the listed thicknesses.
 """
 
 from __future__ import annotations

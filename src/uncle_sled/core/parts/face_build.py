@@ -1,6 +1,6 @@
 """What does a face weigh, how warm is it, what does it cost, and how tight does it bend?
 
-U by parallel paths through framing and fill. Source: 30-shell, "What a face is made of".
+U by parallel paths through framing and fill. Source: ISO 6946's simplified method (any building-physics text).
 """
 
 from __future__ import annotations

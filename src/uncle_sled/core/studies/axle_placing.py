@@ -2,7 +2,7 @@
 
 T is linear in 1/a for a single or equalised axle whose own mass moves with it, so every case
 gives one interval of stations in closed form; independent axles are judged on a grid of 5 mm.
-Source: 10-balance, "Placing the axle".
+Source: moments about the axle, solved for its station.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """What stands on the ball, on each axle and on each side, in every load case, and how sure is it?
 
-Statics of a body on two supports (10-balance): the ball and the axle group, or the two axles of
+Statics of a body on two supports (any statics text): the ball and the axle group, or the two axles of
 a vehicle under a bed. Doubt is first order, with the bias that computed masses share.
 """
 
@@ -130,7 +130,7 @@ def independent_axle_loads_kg(moment_kg_m: Floats, support: Support) -> Floats:
         moment_kg_m: Moments of the masses about the ball [kg m], any shape.
     Returns: Loads, with one more dimension than the moments: (..., axles).
     Raises: GeometryError: without a spring rate.
-    Source: 10-balance, independent tandem.
+    Source: a rigid beam on springs held at one end (any structures text).
     """
     if support.stiffness_n_m <= 0:
         raise GeometryError("Independent axles need a spring rate to share a load.")
@@ -240,7 +240,7 @@ def _total_sigma(table: MassTable) -> Floats:
 
 
 def _doubt(table: MassTable, axle_m: Floats, group_kg: Floats) -> tuple[Floats, Floats, Floats]:
-    """Variances of tongue and total and their covariance [kg2], first order (10-balance, How sure)."""
+    """Variances of tongue and total and their covariance [kg2], first order (propagation of errors, any statistics text)."""
     arm = 1 - table.x_m / axle_m[:, None]
     own = table.sigma_kg**2
     tongue = (arm**2 * own).sum(axis=1) + ((table.mass_kg / axle_m[:, None] * table.sigma_x_m) ** 2).sum(axis=1)

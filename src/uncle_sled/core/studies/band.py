@@ -1,6 +1,6 @@
 """How much of the trailer should stand on the ball? Schools by region, and the limits that always hold.
 
-Source: towing practice of the three regions as 10-balance gives it; the Australian and New
+Source: towing practice of the three regions (docs/methods.md); the Australian and New
 Zealand "about 10 %" is taken as 9 to 12 %, so that its floor of 8 % stays below the band.
 """
 

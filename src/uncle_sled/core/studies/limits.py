@@ -1,6 +1,6 @@
 """Which plate, axle, tyre, coupler, vehicle or jack is nearest to its limit, and in which case?
 
-Ratings are the user's own from plates and papers; tyre loads by index from 20-road-and-frame,
+Ratings are the user's own from plates and papers; tyre loads by the standard load index,
 never rounded up.
 """
 
@@ -18,7 +18,7 @@ from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.load_cases import Floats, MassTable
 from uncle_sled.core.studies.parked import Parked
 
-# Load index to kg. Source: 20-road-and-frame.
+# Load index to kg. Source: the tyre trade's standard load index table.
 TYRE_KG = {
     62: 265,
     66: 300,

@@ -149,7 +149,7 @@ def _level_words(kind: str, level: float) -> str:
 
 @keep_last(4)
 def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
-    """Masses, places and doubts of every case of the build. Source: 10-balance, first principles."""
+    """Masses, places and doubts of every case of the build. Source: first principles."""
     cases = standing_cases(build)
     modes = {mode.id: mode for mode in build.stow.modes}
     columns = len(parts)

@@ -1,7 +1,7 @@
 """How far may one thing slide so that every case stands in its band?
 
 T is linear in the station of each thing, so each case gives an interval, and they are intersected.
-Source: 10-balance, "Moving things".
+Source: moments about the axle, solved for each thing's station.
 """
 
 from __future__ import annotations

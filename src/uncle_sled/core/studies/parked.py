@@ -1,6 +1,6 @@
 """What stands on the jack when it is unhitched, and does somebody on the tail tip it?
 
-The body on jack and axle group, moments about the axle (10-balance, parked and unhitched).
+The body on jack and axle group, moments about the axle (any statics text).
 Stabilisers wound snug are taken to carry nothing but the tail's overload.
 """
 

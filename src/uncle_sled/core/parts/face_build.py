@@ -1,6 +1,6 @@
 """What does a face weigh, how warm is it, what does it cost, and how tight does it bend?
 
-U by parallel paths through framing and fill. Source: ISO 6946's simplified method (any building-physics text).
+U by parallel paths through framing and fill. Source: the parallel-path method, the optimistic bound of R (any building-physics text).
 """
 
 from __future__ import annotations

@@ -17,6 +17,7 @@ from uncle_sled.core.document.placing import place_ops
 from uncle_sled.core.drawing import rig_views
 from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
+from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, paint_tape
@@ -167,7 +168,7 @@ class SheetView(QWidget):
         rig = self.session.build.rig
         if rig.carrier != "ball":
             return False
-        wheel = (rig.tyre.diameter.si if rig.tyre.diameter else 0.6) / 2
+        wheel = wheel_radius_m(rig)
         x, z = self.frame("side").metres(at)
         return self.pane_at(at) == "side" and any(
             math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles

@@ -13,6 +13,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, standing_size_m
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
 from uncle_sled.core.units import weight
@@ -78,7 +79,7 @@ def side_rig(build: Build) -> tuple[Primitive, ...]:
     """Ground, wheels, frame and coupler (or the truck), without the body."""
     reach = length_m(build)
     shapes: list[Primitive] = [line((-0.35, 0.0), (reach + 0.55, 0.0), "pencil", 1.4)]
-    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(build.rig)
     if build.rig.carrier == "vehicle bed":
         return (*shapes, *_truck_side(build, wheel))
     top = frame_top_m(build)
@@ -114,7 +115,7 @@ def side_rig(build: Build) -> tuple[Primitive, ...]:
 
 def side_wheels(build: Build) -> tuple[Primitive, ...]:
     """Wheels last, over the body's edge."""
-    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(build.rig)
     if build.rig.carrier == "vehicle bed":
         stations = [("front-axle", 0.0)] + (
             [("rear-axle", build.rig.bed.wheelbase.si)] if build.rig.bed.wheelbase else []
@@ -155,7 +156,7 @@ def _truck_side(build: Build, wheel: float) -> list[Primitive]:
 
 
 def frame_top_m(build: Build) -> float:
-    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(build.rig)
     if build.rig.frame_top:
         return build.rig.frame_top.si
     return build.shell.floor.si if build.shell.floor and build.shell.form != "none" else wheel + 0.15
@@ -211,7 +212,7 @@ def plan_rig(build: Build) -> tuple[Primitive, ...]:
 
 
 def plan_wheels(build: Build) -> tuple[Primitive, ...]:
-    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(build.rig)
     wide = build.rig.tyre.width.si if build.rig.tyre.width else 0.17
     if build.rig.carrier == "vehicle bed":
         bed = build.rig.bed
@@ -404,7 +405,7 @@ def names_beside(
 
 def _structure(build: Build, view: str) -> list[Box]:
     """Rectangles that no name should cover: frame, drawbar, wheels."""
-    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(build.rig)
     stations = (
         [a.station.si for a in build.rig.axles]
         if build.rig.carrier == "ball"

@@ -115,9 +115,7 @@ def _limit_words(s: Studied, words: Words) -> str:
 
 def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
     b, rows = s.readings, s.towing_rows
-    high = s.band.high * b.total_kg
-    if s.band.limit_kg is not None:
-        high = np.minimum(high, s.band.limit_kg)
+    high = b.band_kg[:, 1]
     heavy = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] > high[row] + 1e-6]
     if not heavy:
         return

@@ -13,7 +13,7 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.balance import LEAN_SHARE
-from uncle_sled.core.studies.balance import Support, independent_axle_loads_kg
+from uncle_sled.core.studies.balance import Support, band_kg, independent_axle_loads_kg
 from uncle_sled.core.studies.free_places import free_places
 from uncle_sled.core.studies.limits import TYRE_RESERVE
 from uncle_sled.core.studies.load_cases import Floats
@@ -105,10 +105,7 @@ def _axle_loads(moment: Floats, total: Floats, support: Support) -> Floats:
 
 
 def _band(s: Studied, after: State, depth: float) -> tuple[Floats, Floats]:
-    low = s.band.low * after.total
-    high = s.band.high * after.total
-    if s.band.limit_kg is not None:
-        high = np.minimum(high, s.band.limit_kg)
+    low, high = band_kg(s.band, after.total)
     inset = depth * np.maximum(high - low, 0.0)
     return low + inset, high - inset
 

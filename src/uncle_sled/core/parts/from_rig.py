@@ -8,6 +8,11 @@ from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.parts.part import MEMBER_M, SURENESS, Part
 
 
+def wheel_radius_m(rig: Rig) -> float:
+    """Radius of the wheels with their tyres [m]; 0.3 while no tyre is known."""
+    return (rig.tyre.diameter.si if rig.tyre.diameter else 0.6) / 2
+
+
 def frame_cg_m(rig: Rig) -> float:
     """Station of a plain A-frame's centre [m]: rails and cross-members aft, two drawbar legs ahead.
 
@@ -28,7 +33,7 @@ def frame_cg_m(rig: Rig) -> float:
 def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
     if rig.carrier == "vehicle bed":
         return _bed_vehicle(rig)
-    wheel = (rig.tyre.diameter.si if rig.tyre.diameter else 0.6) / 2
+    wheel = wheel_radius_m(rig)
     top = rig.frame_top.si if rig.frame_top else wheel + 0.15
     if rig.base == "as bought":
         return _bought(rig, top)

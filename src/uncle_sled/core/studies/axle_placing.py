@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.studies.balance import independent_axle_loads_kg
+from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
@@ -67,10 +67,7 @@ def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bo
     Returns: (k, cases) of violation, and whether it is the light side that is nearer.
     """
     tongue, total = tongue_at_stations(s, stations_m)
-    low = s.band.low * total
-    high = s.band.high * total
-    if s.band.limit_kg is not None:
-        high = np.minimum(high, s.band.limit_kg)
+    low, high = band_kg(s.band, total)
     ratings = [limit for limit in (s.build.rig.axle_group,) if limit and limit.si > 0]
     if ratings:
         low = np.maximum(low, total - ratings[0].si)

@@ -154,6 +154,11 @@ def independent_axle_loads_kg(moment_kg_m: Floats, support: Support) -> Floats:
     return np.where(carrying, rate * np.maximum(squeeze, 0.0), 0.0)
 
 
+def band_kg(band: Band, total_kg: Floats) -> tuple[Floats, Floats]:
+    """Least and most load on the ball that the band advises for totals [kg]; the lowest rating caps the most."""
+    return band.low * total_kg, np.minimum(band.high * total_kg, np.inf if band.limit_kg is None else band.limit_kg)
+
+
 def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
     """The reading of every case. Shapes as in MassTable. Never raises: what is unknown is NaN."""
     mass, x, y, z = table.mass_kg, table.x_m, table.y_m, table.z_m
@@ -212,8 +217,7 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
         axle = np.repeat(((total - tongue) / len(support.axles_m))[:, None], len(support.axles_m), axis=1)
     group = total - tongue
     lean = roll / support.track_m if support.track_m else none
-    low = band.low * total
-    high = np.minimum(band.high * total, np.inf if band.limit_kg is None else band.limit_kg)
+    low, high = band_kg(band, total)
     variance_t, variance_w, covariance = _doubt(table, effective, group)
     return Balance(
         total,

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication
 from uncle_sled.core.drawing.inks import THEMES, mixed
 
 TEXT_FAMILY, HEAD_FAMILY = "IBM Plex Sans Condensed", "Barlow Semi Condensed SemiBold"
-RULER, SMALL, BODY, FIELD, HEAD, READING = 11, 12, 13, 15, 17, 26
+SMALL, BODY, HEAD = 12, 13, 17
 
 _now = {"name": "light"}
 

@@ -2,15 +2,16 @@ import math
 
 import pytest
 
-from tests.builders import a_shell
+from tests.builders import a_build, a_shell
 from uncle_sled.core.document.presets import PRESETS
+from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import ProfileNode, Shell
 from uncle_sled.core.drawing import inks
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.profile import flatten, outline
-from uncle_sled.core.parts.from_shell import parts_of_shell
+from uncle_sled.core.studies.reading import study
 
 
 def test_a_box_has_the_area_and_centre_of_a_rectangle():
@@ -54,7 +55,7 @@ def test_too_few_nodes_are_refused_and_no_body_has_no_outline():
 
 
 def test_faces_weigh_where_the_drawing_puts_them():
-    floor, roof = parts_of_shell(a_shell())
+    floor, roof = (p for p in study(a_build(shell=a_shell()), Facts()).parts if p.group == "shell")
 
     assert floor.x_m == pytest.approx(2.7) and floor.z_m == pytest.approx(0.57)
     assert roof.z_m > 1.5 and floor.bias_group == "shell"

@@ -4,7 +4,7 @@ from uncle_sled.exchange.demos import demo
 
 
 def test_a_face_is_made_of_layers_and_given_back(open_on):
-    window = open_on(demo("marsh-heron"), judged=False)
+    window = open_on(demo("dark-sky"), judged=False)
     session = window.session
     session.go_to("Shell")
     bench = window.bench("Shell")

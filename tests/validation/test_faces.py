@@ -17,10 +17,12 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.remedies import with_remedies
+from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import judge, least_radius_m, sprung_radius_m, tightest_radius_m
 from uncle_sled.core.geometry.profile import outline
 from uncle_sled.core.materials import materials
-from uncle_sled.core.parts.face_build import FASTENERS, face_build
+from uncle_sled.core.parts.all_parts import framed_of
+from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.parts.from_shell import parts_of_shell
 from uncle_sled.core.studies.compare_ways import compare_ways, way_ops
 from uncle_sled.core.studies.reading import study
@@ -99,7 +101,8 @@ def test_the_radius_along_a_circle_is_its_radius_and_corners_are_joints():
 def test_a_layered_face_weighs_its_area():
     face = Face("f1", "left side", "Left", Mass(99.0), "guessed", made_of="x", layers=WAYS["laminate sandwich"])
     shell = a_shell(faces=(face, Face("f2", "floor", "Floor", layers=WAYS["floor of ply and foam"])))
-    side, floor = parts_of_shell(shell)
+    build = a_build(shell=shell)
+    side, floor = parts_of_shell(shell, framed_of(build, Facts()), library_of(()), None)
 
     assert side.mass_kg == pytest.approx(outline(shell).area_m2 * face_build(face.layers, "left side").kg_m2)
     assert side.source == "computed" and side.bias_group == "shell"

@@ -11,6 +11,7 @@ import os
 import re
 import tempfile
 from collections import Counter
+from collections.abc import Set
 from functools import cache
 from importlib import resources
 from pathlib import Path
@@ -262,12 +263,12 @@ def _wrong_values(project: Project) -> list[str]:
     if project.variants and project.open_variant not in {b.id for b in project.variants}:
         faults.append(f"open_variant: there is no variant “{project.open_variant}”.")
     for build in project.variants:
-        faults += _wrong_build(build)
+        faults += _wrong_build(build, materials().keys() | {one.id for one in project.facts.materials})
     return faults
 
 
-def _wrong_build(build: Build) -> list[str]:
-    faults = []
+def _wrong_build(build: Build, known: Set[str]) -> list[str]:
+    faults = _wrong_openings(build)
     modes = {mode.id for mode in build.stow.modes}
     if not modes:
         faults.append(f"variants.{build.id}.stow.modes: there is none; a build has at least one mode.")
@@ -283,7 +284,7 @@ def _wrong_build(build: Build) -> list[str]:
     for face in build.shell.faces:
         for layer in face.layers:
             where = f"variants.{build.id}.shell.faces.{face.id}.layers.{layer.id}"
-            if layer.material not in materials():
+            if layer.material not in known:
                 faults.append(f"{where}.material: there is no material “{layer.material}”.")
             if layer.thickness.si < 0 or not 0 <= layer.framing <= 1:
                 faults.append(f"{where}: a thickness must be 0 or more and framing between 0 and 1.")
@@ -294,6 +295,16 @@ def _wrong_build(build: Build) -> list[str]:
                 faults.append(f"{where}.{name}: {getattr(thing, name).si} is negative; it must be 0 or more.")
         if thing.tank and thing.tank.volume and thing.tank.volume.si < 0:
             faults.append(f"{where}.tank.volume: a tank cannot hold less than nothing.")
+    return faults
+
+
+def _wrong_openings(build: Build) -> list[str]:
+    faults = []
+    for opening in build.shell.openings:
+        where = f"variants.{build.id}.shell.openings.{opening.id}"
+        for name in ("width", "height"):
+            if getattr(opening, name).si <= 0:
+                faults.append(f"{where}.{name}: {getattr(opening, name).si} cannot be cut; it must be more than 0.")
     return faults
 
 

@@ -13,11 +13,30 @@ FORMAT = "uncle-sled"
 VERSION = 1
 
 
+class OwnMaterial(msgspec.Struct, frozen=True):
+    """A material of one's own, beside the shipped ones: per m3 and its conductivity, or per m2 with its R."""
+
+    id: str
+    name: str
+    density_kg_m3: float | None = None
+    conductivity_w_mk: float | None = None
+    mu: float | None = None
+    kg_m2: float | None = None
+    r_m2k_w: float | None = None
+    money_m3: float | None = None
+    money_m2: float | None = None
+    hours_m2: float = 0.3
+    bends: str = ""
+    source: str = ""  # whose data sheet
+    date: str = ""
+
+
 class Facts(msgspec.Struct, frozen=True):
-    """People, vehicles and what else does not change with a variant."""
+    """People, vehicles, materials of one's own and what else does not change with a variant."""
 
     people: tuple[Person, ...] = ()
     vehicles: tuple[Vehicle, ...] = ()
+    materials: tuple[OwnMaterial, ...] = ()
 
 
 class SetAside(msgspec.Struct, frozen=True):

@@ -17,7 +17,7 @@ from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
 from uncle_sled.core.findings.linear_moves import Moves, clears, moves_of, shift_of, state, worse
-from uncle_sled.core.findings.shell import bend_ops
+from uncle_sled.core.findings.shell import SETTLED_BY_EDIT, shell_remedy
 from uncle_sled.core.findings.stow import FAR_M
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.parts.from_stow import standing_size_m
@@ -27,7 +27,7 @@ from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied, study
 
 MOVABLE = {
-    "will-not-bend",
+    *SETTLED_BY_EDIT,
     "ball-light",
     "ball-heavy",
     "ball-unsure",
@@ -105,8 +105,8 @@ class _Search:
         ]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
-        if one.code == "will-not-bend":
-            return self._thinner(one, found)
+        if one.code in SETTLED_BY_EDIT:
+            return self._edited(one, found)
         for depth in DEPTHS:
             for candidate in sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]:
                 if stopped():
@@ -135,20 +135,12 @@ class _Search:
                 continue
             yield from self._best_places(one, move, depth)
 
-    def _thinner(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
-        """Two or three thin sheets in the place of one that is too thick for its bend."""
-        parted = bend_ops(self.s, one.where[0])
-        if parted is None:
+    def _edited(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
+        """One plain edit of the body: thin sheets for a thick one, a seal, a drip edge."""
+        made = shell_remedy(self.s, one)
+        if made is None:
             return None
-        name = next(face.name for face in self.s.build.shell.faces if face.id == one.where[0])
-        sheets = {2: "two", 3: "three"}[parted[1]]
-        return self._tried(
-            Candidate(
-                0.0, parted[0], lambda after: f"Make the {lower_first(name)} of {sheets} thin sheets for one: {after}."
-            ),
-            one,
-            found,
-        )
+        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one, found)
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         s = self.s
@@ -311,6 +303,8 @@ class _Search:
         placing = axle_placing(self.s) if one.code.startswith("ball-") else None
         if one.code == "will-not-bend":
             return "Thinner sheets do not go round either: a larger radius or another material."
+        if one.code in SETTLED_BY_EDIT:
+            return "The usual edit would make something else worse; settle it by hand."
         if one.code == "ball-unsure":
             return "No place makes the guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:

@@ -2,21 +2,41 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.brief import Brief
+from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.framing.frame_body import Framed, frame_body
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_rig import parts_of_rig
 from uncle_sled.core.parts.from_shell import parts_of_shell
 from uncle_sled.core.parts.from_stow import parts_of_things
 from uncle_sled.core.parts.part import Part
 
 
+def axle_middle_m(rig: Rig) -> float | None:
+    """Middle of the wheels under the body [m]: the axle group, or a bed vehicle's rear axle."""
+    if rig.carrier == "vehicle bed":
+        return rig.bed.wheelbase.si if rig.bed.wheelbase else None
+    return sum(a.station.si for a in rig.axles) / len(rig.axles) if rig.axles else None
+
+
 @keep_last(8)
-def _base(rig: Rig, shell: Shell) -> tuple[Part, ...]:
-    return parts_of_rig(rig) + parts_of_shell(shell)
+def _framed(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], brief: Brief) -> Framed:
+    return frame_body(shell, axle_middle_m(rig), brief.region == "North American", library_of(own))
 
 
-def parts_of(build: Build) -> tuple[Part, ...]:
+def framed_of(build: Build, facts: Facts) -> Framed:
+    """The body framed, kept while rig and shell stay the same objects."""
+    return _framed(build.rig, build.shell, facts.materials, build.brief)
+
+
+@keep_last(8)
+def _base(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], framed: Framed) -> tuple[Part, ...]:
+    return parts_of_rig(rig) + parts_of_shell(shell, framed, library_of(own), axle_middle_m(rig))
+
+
+def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
     """Rig, shell and things as parts, in that order."""
-    return _base(build.rig, build.shell) + parts_of_things(build.stow.things)
+    return _base(build.rig, build.shell, facts.materials, framed_of(build, facts)) + parts_of_things(build.stow.things)

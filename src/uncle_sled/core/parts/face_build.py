@@ -5,14 +5,17 @@ U by parallel paths through framing and fill. Source: the parallel-path method, 
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
+from uncle_sled.core.document.project import OwnMaterial
 from uncle_sled.core.document.shell import Layer
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import tightest_radius_m
 from uncle_sled.core.materials import Material, materials
 
-FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 FRAME = "softwood"
 R_INSIDE = {"roof": 0.10, "floor": 0.17}
 R_INSIDE_WALL, R_OUTSIDE, R_UNDER = 0.13, 0.04, 0.17
@@ -31,16 +34,34 @@ class FaceBuild:
     tightest_m: float
 
 
-def material_of(layer: Layer) -> Material:
+Library = Mapping[str, Material]
+
+
+@keep_last(4)
+def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
+    """The shipped materials with one's own beside them; one's own of the same id takes the place of a shipped one."""
+    made = dict(materials())
+    for one in own:
+        made[one.id] = Material(
+            one.id, one.name, one.density_kg_m3, one.conductivity_w_mk, one.mu, one.kg_m2, one.r_m2k_w,
+            one.money_m3, one.money_m2, one.hours_m2, one.bends, f"{one.source or 'own'} {one.date}".strip(),
+        )  # fmt: skip
+    return made
+
+
+def material_of(layer: Layer, library: Library | None = None) -> Material:
     """Raises: GeometryError: names the layer whose material is not in the library."""
-    found = materials().get(layer.material)
+    found = (library or materials()).get(layer.material)
     if found is None:
         raise GeometryError(f"There is no material “{layer.material}” (layer {layer.id}).")
     return found
 
 
-def face_build(layers: tuple[Layer, ...], kind: str) -> FaceBuild:
-    """Values of a face made of layers from outside in. Args: kind: of the face, for its air films.
+def face_build(
+    layers: tuple[Layer, ...], kind: str, library: Library | None = None, sticks: float | None = None
+) -> FaceBuild:
+    """Values of a face made of layers from outside in. Args: kind: of the face, for its air films; sticks: share of
+    its framed layers that drawn members fill, in place of the typed one; their mass is then theirs and not the face's.
 
     Raises: GeometryError: no layers, an unknown material, a thickness below nothing or a framing share outside 0 to 1.
     """
@@ -52,14 +73,14 @@ def face_build(layers: tuple[Layer, ...], kind: str) -> FaceBuild:
     share = mass = money = hours = thickness = tightest = 0.0
     timber = materials()[FRAME]
     for layer in layers:
-        material, t = material_of(layer), layer.thickness.si
+        material, t = material_of(layer, library), layer.thickness.si
         if t < 0 or not 0 <= layer.framing <= 1:
             raise GeometryError(
                 f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1."
             )
-        f = layer.framing
+        f = layer.framing if sticks is None or layer.framing == 0 else sticks
         share = max(share, f)
-        mass += (1 - f) * material.weight_kg_m2(t) + f * timber.weight_kg_m2(t)
+        mass += (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)
         money += (1 - f) * material.price_m2(t) + f * timber.price_m2(t)
         hours += material.hours_m2 + f * timber.hours_m2
         fill += material.resistance_m2k_w(t)

@@ -1,82 +1,253 @@
-"""One part for each face of the body, at the centre that the drawing gives it."""
+"""The body's parts: each face's sheets, each face's sticks, doors and windows, wheel boxes and nose box."""
 
 from __future__ import annotations
 
-from uncle_sled.core.document.shell import Face, Shell
-from uncle_sled.core.geometry.profile import Outline, outline
-from uncle_sled.core.parts.face_build import face_build
+import itertools
+from dataclasses import dataclass
+
+import numpy as np
+from shapely.geometry import Polygon, box
+
+from uncle_sled.core.document.shell import Face, Opening, Shell
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
+from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
+from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.part import MEMBER_M, Part
 
+# What a door, window or vent weighs per m2 of its opening where nobody said, as a guess [kg/m2].
+USUAL_KG_M2 = {"door": 16.0, "hatch": 13.0, "window": 14.0, "vent": 18.0, "light": 6.0}
+WHEEL_BOX_KG_M2 = 9.0
+NOSE_BOX_KG_M2 = 9.0
+FULL_DEPTH = 0.5  # sticks shallower than this share of the framed layers do not bridge them
+UNMEASURED = 0.75  # height of a bulkhead as a share of the body's
 
-def parts_of_shell(shell: Shell) -> tuple[Part, ...]:
-    silhouette = outline(shell)
-    if silhouette is None:
+
+@dataclass(frozen=True)
+class FaceSums:
+    """A face over its surfaces: net area [m2], centre [m], share of sticks, and its build-up if it has layers."""
+
+    area_m2: float
+    centre_m: tuple[float, float, float]
+    sticks: float | None
+    build: FaceBuild | None
+
+
+def parts_of_shell(shell: Shell, framed: Framed, library: Library, axle_m: float | None) -> tuple[Part, ...]:
+    body = framed.body
+    if body is None:
         return ()
-    parts = []
+    size = (body.length, body.width, body.height)
+    parts: list[Part] = []
     for face in shell.faces:
-        mass, source = face_mass(face, shell, silhouette)
-        if mass <= 0:
+        sums = face_sums(face, shell, framed, library)
+        if sums.build is not None:
+            mass, source = sums.build.kg_m2 * sums.area_m2, "computed"
+        else:
+            mass, source = (face.mass.si if face.mass else 0.0), face.source
+        if mass > 0:
+            x, y, z = sums.centre_m
+            x = face.weight_at.si if face.weight_at else x
+            parts.append(
+                Part(
+                    face.id,
+                    face.name,
+                    "shell",
+                    f"shell.faces.{face.id}",
+                    source,
+                    mass,
+                    x,
+                    y,
+                    z,
+                    size,
+                    MEMBER_M,
+                    "shell" if source == "computed" else None,
+                    base=True,
+                )
+            )
+    return (*parts, *_sticks(shell, framed), *_openings(shell, framed), *_boxes(shell, body, axle_m))
+
+
+def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> FaceSums:
+    """Net area, centre and build-up of a face, with the share of its framed layers that members fill."""
+    body = framed.body
+    assert body is not None
+    surfaces = body.of(face.kind)
+    area, centre = net_area(framed, surfaces)
+    if not surfaces:
+        area = body.width * UNMEASURED * body.height
+        centre = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
+    sticks = sticks_share(face, framed, surfaces, area)
+    build = None
+    if face.layers:
+        try:
+            build = face_build(face.layers, face.kind, library, sticks)
+        except GeometryError:
+            build = None  # said as a finding; the face keeps its typed mass, if it has one
+    thick = build.thickness_m if build else shell.wall.si if shell.wall else 0.0
+    return FaceSums(area, _sunk(centre, surfaces, thick), sticks, build)
+
+
+def _sunk(
+    centre: tuple[float, float, float], surfaces: tuple[Surface, ...], thick_m: float
+) -> tuple[float, float, float]:
+    """The centre half the build-up inside of the outer surface, where the face is one flat surface."""
+    if len(surfaces) != 1 or surfaces[0].swept:
+        return centre
+    inward, half = surfaces[0].inward, thick_m / 2
+    return centre[0] + inward[0] * half, centre[1] + inward[1] * half, centre[2] + inward[2] * half
+
+
+def sticks_share(face: Face, framed: Framed, surfaces: tuple[Surface, ...], area: float) -> float | None:
+    """Share of the face's framed layers that is timber by its members; None where none were framed."""
+    ids = {surface.id for surface in surfaces}
+    members = [m for m in framed.members if m.face in ids]
+    depth = framed_depth_m(face, 0.0)
+    if not members or depth <= 0 or area <= 0:
+        return None
+    through = [m for m in members if m.section_m[1] >= FULL_DEPTH * depth]
+    return min(sum(m.shape.area for m in through) / area, 1.0)
+
+
+def net_area(framed: Framed, surfaces: tuple[Surface, ...]) -> tuple[float, tuple[float, float, float]]:
+    """Area less openings [m2] and its centre [m] over several surfaces."""
+    total, moment = 0.0, np.zeros(3)
+    for surface in surfaces:
+        shape = net(surface.polygon, framed.holes_in(surface.id))
+        area = float(shape.area)
+        total += area
+        moment += area * np.array(centre_on(surface, shape))
+    at = moment / total if total > 0 else np.zeros(3)
+    return total, (float(at[0]), float(at[1]), float(at[2]))
+
+
+def centre_on(surface: Surface, shape: Polygon) -> tuple[float, float, float]:
+    """Centre of an area of a surface [m]; a swept one is summed chord by chord."""
+    if shape.is_empty:
+        return surface.place(0.0, 0.0)
+    if surface.chain is None:
+        return surface.place(shape.centroid.x, shape.centroid.y)
+    runs = lengths(surface.chain)
+    _, low, _, high = shape.bounds
+    total, moment = 0.0, np.zeros(3)
+    for a, b in itertools.pairwise(runs):
+        part = shape.intersection(box(float(a), low, float(b), high))
+        if part.area > 0:
+            total += part.area
+            moment += part.area * np.array(surface.place(part.centroid.x, part.centroid.y))
+    at = moment / max(total, 1e-12)
+    return float(at[0]), float(at[1]), float(at[2])
+
+
+def _sticks(shell: Shell, framed: Framed) -> list[Part]:
+    """The members of each face as one part; those of a face with a typed weight are in that weight already."""
+    typed = {face.kind for face in shell.faces if not face.layers and face.mass is not None}
+    made = []
+    for kind in dict.fromkeys(m.face_kind for m in framed.members):
+        if kind in typed:
             continue
-        x, y, z = centre_of(face, shell, silhouette)
-        size = (
-            shell.length.si if shell.length else 0.0,
-            shell.width.si if shell.width else 0.0,
-            shell.height.si if shell.height else 0.0,
-        )
-        parts.append(
+        members = [m for m in framed.members if m.face_kind == kind]
+        mass = sum(m.mass_kg for m in members)
+        at = [sum(m.mass_kg * m.at_m[k] for m in members) / mass for k in range(3)]
+        body = framed.body
+        assert body is not None
+        made.append(
             Part(
-                face.id,
-                face.name,
+                f"sticks-{kind.replace(' ', '-')}",
+                f"{kind.capitalize()} framing",
                 "shell",
-                f"shell.faces.{face.id}",
-                source,
+                "shell.framing",
+                "computed",
+                mass,
+                at[0],
+                at[1],
+                at[2],
+                (body.length, body.width, body.height),
+                MEMBER_M,
+                "shell",
+                base=True,
+            )
+        )
+    return made
+
+
+def usual_mass_kg(opening: Opening) -> float:
+    """What the door or window itself is guessed to weigh [kg]."""
+    return USUAL_KG_M2.get(opening.kind, 0.0) * opening.width.si * opening.height.si
+
+
+def _openings(shell: Shell, framed: Framed) -> list[Part]:
+    body = framed.body
+    assert body is not None
+    surfaces = {surface.id: surface for surface in body.surfaces}
+    shapes = {cut.id: cut for cut in framed.cuts if cut.kind != "wheel box"}
+    made = []
+    for opening in shell.openings:
+        cut = shapes.get(opening.id)
+        mass = opening.mass.si if opening.mass else usual_mass_kg(opening)
+        if cut is None or mass <= 0:
+            continue
+        x, y, z = surfaces[cut.surface].place(cut.shape.centroid.x, cut.shape.centroid.y)
+        made.append(
+            Part(
+                opening.id,
+                opening.name,
+                "shell",
+                f"shell.openings.{opening.id}",
+                opening.source if opening.mass else "guessed",
                 mass,
                 x,
                 y,
                 z,
-                size,
+                (opening.width.si, 0.0, opening.height.si),
                 MEMBER_M,
-                "shell" if source == "computed" else None,
+                None,
                 base=True,
             )
         )
-    return tuple(parts)
+    return made
 
 
-def face_mass(face: Face, shell: Shell, silhouette: Outline) -> tuple[float, str]:
-    """Mass of a face [kg] and where it comes from: its layers over its area, else as typed."""
-    if face.layers:
-        return face_build(face.layers, face.kind).kg_m2 * face_area_m2(face.kind, shell, silhouette), "computed"
-    return (face.mass.si if face.mass else 0.0), face.source
-
-
-def face_area_m2(kind: str, shell: Shell, silhouette: Outline) -> float:
-    """Area of a face in the drawing [m2], openings not yet taken out; a bulkhead is taken as wide and three quarters as high."""
-    width = shell.width.si if shell.width else 0.0
-    if kind in ("left side", "right side"):
-        return silhouette.area_m2
-    if kind == "floor":
-        return width * (shell.length.si if shell.length else 0.0)
-    if kind in ("front", "rear", "roof"):
-        return width * silhouette.skin_part(kind)[0]
-    return width * 0.75 * (shell.height.si if shell.height else 0.0)
-
-
-def centre_of(face: Face, shell: Shell, silhouette: Outline) -> tuple[float, float, float]:
-    """Station, side and height of a face's centre of mass [m]."""
-    x, z = silhouette.centroid
-    half = (shell.width.si if shell.width else 0.0) / 2
-    wall = (shell.wall.si if shell.wall else 0.0) / 2
-    front = shell.front.si if shell.front else 0.0
-    length = shell.length.si if shell.length else 0.0
-    floor = shell.floor.si if shell.floor else 0.0
-    y = 0.0
-    if face.kind == "left side":
-        y = -(half - wall)
-    elif face.kind == "right side":
-        y = half - wall
-    elif face.kind == "floor":
-        x, z = front + length / 2, floor + wall
-    elif face.kind in ("front", "rear", "roof"):
-        _, x, z = silhouette.skin_part(face.kind)
-    return (face.weight_at.si if face.weight_at else x), y, z
+def _boxes(shell: Shell, body: Body, axle_m: float | None) -> list[Part]:
+    made = []
+    spans = wheel_box_spans(shell, body, axle_m)
+    if spans is not None:
+        a, b, wide, high = spans
+        each = ((b - a) * (wide + high) + 2 * wide * high) * WHEEL_BOX_KG_M2
+        made.append(
+            Part(
+                "wheel-boxes",
+                "Wheel boxes",
+                "shell",
+                "shell.wheel_boxes",
+                "estimated",
+                2 * each,
+                body.front + (a + b) / 2,
+                0.0,
+                body.under + high * 0.65,
+                (b - a, body.width, high),
+                MEMBER_M,
+                base=True,
+            )
+        )
+    if shell.nose_box is not None:
+        nose = shell.nose_box
+        long, wide, high = nose.length.si, nose.width.si, nose.height.si
+        usual = 2 * (long * wide + long * high + wide * high) * NOSE_BOX_KG_M2
+        made.append(
+            Part(
+                "nose-box",
+                "Nose box",
+                "shell",
+                "shell.nose_box",
+                nose.source if nose.mass else "guessed",
+                nose.mass.si if nose.mass else usual,
+                body.front - long / 2,
+                0.0,
+                body.under + high / 2,
+                (long, wide, high),
+                MEMBER_M,
+                base=True,
+            )
+        )
+    return [part for part in made if part.mass_kg > 0]

@@ -15,8 +15,8 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.geometry.bends import least_radius_m
 from uncle_sled.core.geometry.profile import Outline
-from uncle_sled.core.parts.face_build import face_build
-from uncle_sled.core.parts.from_shell import face_area_m2
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.studies.reading import Studied, silhouette_of, study
 
 CURVED = ("front", "roof", "rear")
@@ -70,8 +70,14 @@ def _way(
 ) -> Way:
     ops = way_ops(face_ids, name, layers)
     s = study(apply(build, ops), facts)
-    areas = {face.kind: face_area_m2(face.kind, build.shell, body) for face in build.shell.faces if face.id in face_ids}
-    made = {kind: face_build(layers, kind) for kind in areas}
+    # openings and sticks of this very body are in: its framing share is that of the drawn members
+    sums = {
+        face.kind: face_sums(face, s.build.shell, s.framed, library_of(facts.materials))
+        for face in s.build.shell.faces
+        if face.id in face_ids
+    }
+    areas = {kind: one.area_m2 for kind, one in sums.items()}
+    made = {kind: one.build for kind, one in sums.items() if one.build is not None}
     area = sum(areas.values()) or 1.0
     row = worst_row(s)
     thick = max(m.thickness_m for m in made.values())

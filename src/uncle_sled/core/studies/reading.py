@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.geometry.profile import outline
-from uncle_sled.core.parts.all_parts import parts_of
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.surfaces import silhouette
+from uncle_sled.core.parts.all_parts import framed_of, parts_of
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.studies.balance import Balance, Support, balance, support_of
 from uncle_sled.core.studies.band import Band, band_of
@@ -30,6 +31,7 @@ class Studied:
     readings: Balance
     at_rest: Parked | None
     limits: tuple[Limit, ...]
+    framed: Framed
     trouble: str | None  # why there is no reading, where geometry forbids one
 
     @property
@@ -48,7 +50,7 @@ def tail_m(build: Build) -> float | None:
 @keep_last(6)
 def study(build: Build, facts: Facts) -> Studied:
     """Run the frame tier: about 2 ms at 300 things and 12 cases."""
-    parts = parts_of(build)
+    parts = parts_of(build, facts)
     table = mass_table(build, parts)
     band = band_of(build.brief, build.rig, facts)
     trouble = None
@@ -68,6 +70,7 @@ def study(build: Build, facts: Facts) -> Studied:
         readings,
         at_rest,
         limits(build, facts, table, readings, at_rest),
+        framed_of(build, facts),
         trouble,
     )
 
@@ -84,4 +87,4 @@ def length_m(build: Build) -> float:
     return max(ends, default=5.0)
 
 
-silhouette_of = keep_last(4)(outline)  # of a shell, kept by identity
+silhouette_of = keep_last(4)(silhouette)  # of a shell, kept by identity

@@ -1,0 +1,212 @@
+"""Lays sticks on a face one after another; each new one is cut back by what is there already.
+
+So members never overlap openings, wheel boxes or each other, whatever shape the face has.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+
+import numpy as np
+from shapely import affinity, prepare
+from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
+
+from uncle_sled.core.document.shell import HandChange
+from uncle_sled.core.framing.member import Member, Point2, run_of, stick_mass_kg
+from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.materials import Material
+
+SHORTEST_M = 0.04  # shorter pieces are left out: nobody screws them
+NARROW = 0.45  # of a stick's thickness; narrower rips are left out
+TRUE_M2 = 2e-6
+
+
+@dataclass
+class Cutter:
+    """The bench for one face. ``blocked`` holds openings and wheel boxes, ``region`` where sticks may lie."""
+
+    surface: Surface
+    region: BaseGeometry
+    blocked: list[Polygon]
+    material: Material
+    skin_m: float  # what lies outside of the sticks
+    fasteners: float
+    changes: Mapping[str, HandChange] = field(default_factory=dict)
+    members: list[Member] = field(default_factory=list)
+    shapes: list[Polygon] = field(default_factory=list)
+    bounds: list[tuple[float, float, float, float]] = field(default_factory=list)
+    keys: dict[str, int] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        prepare(self.region)
+
+    def key(self, role: str, anchor: str) -> str:
+        return f"{self.surface.id}/{role}/{anchor}"
+
+    def upright(
+        self, s: float, role: str, anchor: str, section: Point2, low: float, high: float, joint: bool = False
+    ) -> list[Member]:
+        """A stick along t with its middle at s."""
+        b = section[0]
+        return self.lay(
+            box(s - b / 2, low, s + b / 2, high),
+            role,
+            anchor,
+            section,
+            (0.0, 1.0),
+            whole_width=not joint,
+            through=s if joint else None,
+        )
+
+    def level(self, t: float, role: str, anchor: str, section: Point2, left: float, right: float) -> list[Member]:
+        """A stick along s with its middle at t."""
+        b = section[0]
+        return self.lay(box(left, t - b / 2, right, t + b / 2), role, anchor, section, (1.0, 0.0))
+
+    def lay(
+        self,
+        shape: Polygon,
+        role: str,
+        anchor: str,
+        section: Point2,
+        direction: Point2,
+        whole_width: bool = False,
+        through: float | None = None,
+        by_hand: bool = False,
+    ) -> list[Member]:
+        """Lay a stick; what is left of it after cutting comes back, in pieces where something parts it.
+
+        whole_width: pieces ripped narrower than the stick are left out. through: a piece that holds this
+        s is kept although it is ripped, because a sheet's edge lies there.
+        """
+        change = self.changes.get(self.key(role, anchor))
+        if change is not None:
+            by_hand = True
+            if change.op == "leave out":
+                return []
+            shape, section, through = self._changed(change, shape, section, direction, through)
+        free = shape.intersection(self.region)
+        if free.is_empty:
+            return []
+        left, low, right, high = free.bounds
+        if self.bounds:
+            laid = np.array(self.bounds)
+            near = np.flatnonzero((laid[:, 0] < right) & (laid[:, 2] > left) & (laid[:, 1] < high) & (laid[:, 3] > low))
+            for at in near:
+                free = free.difference(self.shapes[at])
+        for hole in self.blocked:
+            free = free.difference(hole)
+        made = []
+        for piece in pieces(free):
+            wide = _width(piece, direction)
+            kept = through is not None and piece.bounds[0] - 1e-6 <= through <= piece.bounds[2] + 1e-6
+            if wide < section[0] * (0.98 if whole_width and not kept else NARROW):
+                continue
+            one = self._member(piece, role, anchor, section, direction, by_hand)
+            if one is not None:
+                made.append(one)
+        return made
+
+    def _changed(
+        self, change: HandChange, shape: Polygon, section: Point2, direction: Point2, through: float | None
+    ) -> tuple[Polygon, Point2, float | None]:
+        if change.op == "section" and change.section is not None:
+            new = (change.section.thick.si, change.section.deep.si)
+            grow = new[0] / section[0]
+            shape = affinity.scale(shape, *((1.0, grow) if direction[0] else (grow, 1.0)))
+            section = new
+        if change.by is not None and change.op == "move":
+            by = change.by.si
+            shape = affinity.translate(shape, *((0.0, by) if direction[0] else (by, 0.0)))
+            through = None
+        return shape, section, through
+
+    def _member(
+        self, piece: Polygon, role: str, anchor: str, section: Point2, direction: Point2, by_hand: bool
+    ) -> Member | None:
+        long, ends = run_of(piece, direction)
+        if long < SHORTEST_M or piece.area < TRUE_M2:
+            return None
+        key = self.key(role, anchor)
+        self.keys[key] = self.keys.get(key, 0) + 1
+        id = key if self.keys[key] == 1 else f"{key}/{self.keys[key]}"
+        middle = piece.centroid
+        made = Member(
+            id,
+            self.surface.id,
+            self.surface.kind,
+            role,
+            role,
+            anchor,
+            section,
+            self.material.id,
+            tuple((float(x), float(y)) for x, y in list(piece.exterior.coords)[:-1]),
+            long,
+            ends,
+            stick_mass_kg(piece, section[1], self.material, self.fasteners),
+            self.surface.place(middle.x, middle.y, self.skin_m + section[1] / 2),
+            bool(abs(direction[0]) > abs(direction[1])),
+            by_hand,
+        )
+        self.members.append(made)
+        self.shapes.append(piece)
+        self.bounds.append(piece.bounds)
+        return made
+
+
+def pieces(shape: BaseGeometry) -> Iterable[Polygon]:
+    """The polygons of a shape, from left to right and low to high."""
+    parts = [g for g in getattr(shape, "geoms", [shape]) if g.geom_type == "Polygon" and g.area > TRUE_M2]
+    return sorted(parts, key=lambda g: (g.bounds[0], g.bounds[1]))
+
+
+def _width(piece: Polygon, direction: Point2) -> float:
+    """How wide a stick is across its run [m]: its area over its length, so that slanted ends do not count."""
+    points = np.asarray(piece.exterior.coords)
+    across = points @ np.array([-direction[1], direction[0]])
+    return float(np.ptp(across))
+
+
+def edge_strips(shape: Polygon, thick: float, wanted: Iterable[bool]) -> list[tuple[Polygon, Point2, Point2, Point2]]:
+    """Strips inside a polygon's edges, mitred where two wanted edges meet, else run out to the neighbour.
+
+    Returns: (strip, start, end, direction) of each wanted edge; the polygon must run counter-clockwise.
+    """
+    ring = [(float(x), float(y)) for x, y in list(shape.exterior.coords)[:-1]]
+    n, use = len(ring), list(wanted)
+    directions: list[Point2] = []
+    for at in range(n):
+        (x0, y0), (x1, y1) = ring[at], ring[(at + 1) % n]
+        long = max(math.hypot(x1 - x0, y1 - y0), 1e-12)
+        directions.append(((x1 - x0) / long, (y1 - y0) / long))
+    strips = []
+    for at in range(n):
+        if not use[at]:
+            continue
+        d = directions[at]
+        inward = (-d[1], d[0])
+        corners = []
+        for end, other, start in ((at, (at - 1) % n, True), ((at + 1) % n, (at + 1) % n, False)):
+            o = directions[other]
+            if use[other]:
+                normal = (-o[1], o[0])
+                dot = 1 + inward[0] * normal[0] + inward[1] * normal[1]
+                shift = (
+                    (inward[0] + normal[0]) * thick / max(dot, 0.15),
+                    (inward[1] + normal[1]) * thick / max(dot, 0.15),
+                )
+            else:
+                # along the neighbour, so that this stick runs out to it
+                way = (-o[0], -o[1]) if start else o
+                rise = way[0] * inward[0] + way[1] * inward[1]
+                far = thick / rise if rise > 0.2 else 0.0
+                shift = (way[0] * far, way[1] * far) if far else (inward[0] * thick, inward[1] * thick)
+            corners.append((ring[end], shift))
+        (p, a), (q, b) = corners
+        strip = Polygon([p, q, (q[0] + b[0], q[1] + b[1]), (p[0] + a[0], p[1] + a[1])])
+        if strip.is_valid and strip.area > TRUE_M2:
+            strips.append((strip, p, q, d))
+    return strips

@@ -1,0 +1,402 @@
+"""Every stick of a body: its faces are framed one by one by the school that was chosen.
+
+What cannot be framed is said with its place, and only that is left out. Hand changes are matched to
+the sticks that are there now; one that matches none waits as a loose one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Iterable
+from dataclasses import dataclass
+
+from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
+from shapely.validation import explain_validity
+
+from uncle_sled.core.document.shell import Face, HandChange, Opening, Shell
+from uncle_sled.core.framing.cut_plywood import PLYWOOD
+from uncle_sled.core.framing.cutter import Cutter
+from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for
+from uncle_sled.core.framing.stick_timber import STICK
+from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
+from uncle_sled.core.materials import Material
+
+SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD)}
+FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
+LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
+LEAST_PITCH_M = 0.1
+
+
+@dataclass(frozen=True)
+class Fault:
+    """What cannot be built as drawn: where, in words, and whether it keeps something from being framed."""
+
+    code: str
+    where: tuple[str, ...]
+    says: str
+
+
+@dataclass(frozen=True)
+class Cut:
+    """An opening or wheel box as it is cut into one surface."""
+
+    id: str
+    name: str
+    kind: str
+    surface: str
+    shape: Polygon
+    good: bool
+
+
+@dataclass(frozen=True)
+class Framed:
+    """The body's surfaces, what is cut into them, its sticks, and what was wrong."""
+
+    body: Body | None
+    cuts: tuple[Cut, ...]
+    members: tuple[Member, ...]
+    faults: tuple[Fault, ...]
+    loose: tuple[HandChange, ...]
+    sizes: Sizes | None
+
+    def on(self, surface: str) -> tuple[Member, ...]:
+        return tuple(m for m in self.members if m.face == surface)
+
+    def holes_in(self, surface: str) -> tuple[Polygon, ...]:
+        return tuple(c.shape for c in self.cuts if c.surface == surface and c.good)
+
+
+NOTHING = Framed(None, (), (), (), (), None)
+
+
+def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict[str, Material]) -> Framed:
+    """Frame a shell. Args: axle_m: middle of the wheels that wheel boxes stand over [m]; library: materials by id."""
+    body = body_of(shell)
+    if body is None:
+        return NOTHING
+    faults = list(_profile_faults(body))
+    cuts, bad = _cuts(shell, body, axle_m)
+    faults += bad
+    school = SCHOOLS.get(shell.framing.school)
+    if school is None or (faults and faults[0].code == "profile-crosses"):
+        return Framed(body, cuts, (), tuple(faults), (), None)
+    sizes = sizes_for(school, shell.framing, imperial)
+    wrong = _unbuildable(shell, school, sizes, library)
+    if wrong:
+        return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
+    timber = library[shell.framing.material]
+    mine = tuple(c for c in shell.framing.changes if c.school == school.name)
+    members: list[Member] = []
+    loose: list[HandChange] = []
+    for surface in body.surfaces:
+        made, bad, left = _frame_face(shell, body, surface, cuts, school, sizes, timber, mine)
+        members += made
+        faults += bad
+        loose += left
+    here = {surface.id for surface in body.surfaces}
+    loose += [c for c in mine if c.face not in here]
+    return Framed(body, cuts, tuple(members), tuple(faults), tuple(loose), sizes)
+
+
+def _profile_faults(body: Body) -> Iterable[Fault]:
+    shape = Polygon(body.side.polygon)
+    if not shape.is_valid:
+        where = explain_validity(shape)
+        spot = where[where.find("[") + 1 : where.find("]")].split()
+        place = f" about {float(spot[0]) - body.front:.2f} m from the body's front" if len(spot) == 2 else ""
+        yield Fault("profile-crosses", ("shell",), f"The profile crosses itself{place}; pull its points apart.")
+
+
+def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str, Material]) -> list[Fault]:
+    found = []
+    if shell.form not in school.forms:
+        found.append(
+            Fault(
+                "school-form",
+                ("shell",),
+                f"{school.name.capitalize()} cannot make a {shell.form} body: its sides are one profile. Take stick timber, or a profile, box, shed or flat body that falls to front or rear.",
+            )
+        )
+    for name, size in (("pitch", sizes.pitch), ("rib pitch", sizes.rib_pitch)):
+        if size < LEAST_PITCH_M:
+            found.append(
+                Fault(
+                    "no-pitch",
+                    ("shell",),
+                    f"The framing {name} is {size * 1000:.0f} mm; {LEAST_PITCH_M * 1000:.0f} mm or more would be right.",
+                )
+            )
+    for name, pair in (("stick", sizes.stick), ("rib", sizes.rib), ("joist", sizes.joist)):
+        if min(pair) <= 0:
+            found.append(Fault("no-section", ("shell",), f"The {name} has a side of nothing; type both its sizes."))
+    if min(sizes.sheet_width, sizes.sheet_length) < 0.3:
+        found.append(Fault("no-sheet", ("shell",), "A sheet must be 300 mm at least on both sides."))
+    if shell.framing.material not in library:
+        found.append(
+            Fault("no-material", ("shell",), f"There is no material “{shell.framing.material}” for the sticks.")
+        )
+    return found
+
+
+def wheel_box_spans(shell: Shell, body: Body, axle_m: float | None) -> tuple[float, float, float, float] | None:
+    """Front and rear end on the body [m from its front], width inward and height of the wheel boxes, where there are any."""
+    boxes = shell.wheel_boxes
+    if boxes is None or axle_m is None or min(boxes.length.si, boxes.width.si, boxes.height.si) <= 0:
+        return None
+    middle = axle_m - body.front
+    return middle - boxes.length.si / 2, middle + boxes.length.si / 2, boxes.width.si, boxes.height.si
+
+
+def _cuts(shell: Shell, body: Body, axle_m: float | None) -> tuple[tuple[Cut, ...], list[Fault]]:
+    """Openings and wheel boxes as cut, with those marked that cannot be."""
+    cuts: list[Cut] = []
+    faults: list[Fault] = []
+    spans = wheel_box_spans(shell, body, axle_m)
+    if spans is not None:
+        a, b, wide, high = spans
+        a, b = max(a, 0.0), min(b, body.length)
+        if b - a > 0.02:
+            for side, t in (("left", (0.0, wide)), ("right", (body.width - wide, body.width))):
+                cuts.append(
+                    Cut(
+                        f"wheel-box-{side}",
+                        f"the {side} wheel box",
+                        "wheel box",
+                        f"{side} side",
+                        box(a, 0.0, b, high),
+                        True,
+                    )
+                )
+                cuts.append(
+                    Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", "floor", box(a, t[0], b, t[1]), True)
+                )
+    for opening in shell.openings:
+        found = cut_in(body, opening)
+        if found is None:
+            faults.append(_opening_fault(opening, "has no size, or its face is not there", "opening-nowhere"))
+            continue
+        surface, shape = found
+        wrong, other = _why_not(shape, surface, [c for c in cuts if c.surface == surface.id and c.good])
+        if wrong:
+            faults.append(_opening_fault(opening, wrong, "openings-meet" if other else "opening-over-edge", other))
+        cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong))
+    return tuple(cuts), faults
+
+
+def _why_not(shape: Polygon, surface: Surface, others: list[Cut]) -> tuple[str, str]:
+    over = shape.difference(surface.polygon)
+    if over.area > 1e-5:
+        left, low, right, high = over.bounds
+        return (
+            f"comes over the edge of the {surface.id} by up to {max(min(right - left, high - low), 0.001) * 1000:.0f} mm",
+            "",
+        )
+    for other in others:
+        if shape.intersection(other.shape).area > 1e-6:
+            return f"lies over {other.name}", other.id
+    return "", ""
+
+
+def _opening_fault(opening: Opening, says: str, code: str, other: str = "") -> Fault:
+    where = (opening.id, other) if other else (opening.id,)
+    advice = "set them apart" if other else "move it or make it smaller"
+    return Fault(code, where, f"{opening.name} {says}; {advice}.")
+
+
+def skin_m(face: Face | None) -> float:
+    """Thickness of what lies outside of the framed layer [m]."""
+    if face is None:
+        return 0.0
+    before = 0.0
+    for layer in face.layers:
+        if layer.framing > 0:
+            return before
+        before += layer.thickness.si
+    return 0.0
+
+
+def framed_depth_m(face: Face | None, wall: float) -> float:
+    """Depth that sticks have in a face [m]: its framed layers, or the whole wall where layers are not said."""
+    if face is None or not face.layers:
+        return wall
+    return sum(layer.thickness.si for layer in face.layers if layer.framing > 0)
+
+
+def face_of(shell: Shell, kind: str) -> Face | None:
+    return next((face for face in shell.faces if face.kind == kind), None)
+
+
+def _frame_face(
+    shell: Shell,
+    body: Body,
+    surface: Surface,
+    cuts: tuple[Cut, ...],
+    school: SchoolOf,
+    sizes: Sizes,
+    timber: Material,
+    changes: tuple[HandChange, ...],
+) -> tuple[list[Member], list[Fault], list[HandChange]]:
+    key = _key(shell, surface, cuts, school, sizes, timber, changes)
+    if key in _KEPT:
+        return _KEPT[key]
+    made = _framed_face(shell, body, surface, cuts, school, sizes, timber, changes)
+    _KEPT[key] = made
+    while len(_KEPT) > MOST_KEPT:
+        del _KEPT[next(iter(_KEPT))]
+    return made
+
+
+Made = tuple[list[Member], list[Fault], list[HandChange]]
+# Faces framed before, by everything they depend on: a dragged opening reframes its own face only.
+MOST_KEPT = 160
+_KEPT: dict[Hashable, Made] = {}
+
+
+def _key(
+    shell: Shell,
+    surface: Surface,
+    cuts: tuple[Cut, ...],
+    school: SchoolOf,
+    sizes: Sizes,
+    timber: Material,
+    changes: tuple[HandChange, ...],
+) -> Hashable:
+    return (
+        surface.id,
+        surface.origin,
+        surface.polygon.wkb,
+        None if surface.chain is None else surface.chain.tobytes(),
+        tuple((c.id, c.kind, c.shape.wkb) for c in cuts if c.surface == surface.id and c.good),
+        school.name,
+        sizes,
+        timber,
+        shell.faces,
+        shell.wall,
+        tuple(c for c in changes if c.face == surface.id),
+    )
+
+
+def _framed_face(
+    shell: Shell,
+    body: Body,
+    surface: Surface,
+    cuts: tuple[Cut, ...],
+    school: SchoolOf,
+    sizes: Sizes,
+    timber: Material,
+    changes: tuple[HandChange, ...],
+) -> Made:
+    face = face_of(shell, surface.kind)
+    walls = surface.kind in ("left side", "right side") or (surface.kind in ("front", "rear") and not surface.swept)
+    section = sizes.stick if walls else sizes.joist if surface.kind == "floor" else sizes.rib
+    depth = framed_depth_m(face, shell.wall.si if shell.wall else 0.0)
+    mine = tuple(c for c in changes if c.face == surface.id)
+    if 0 < depth < section[1] - 1e-6:
+        says = f"A stick {section[1] * 1000:.0f} mm deep does not go into the {depth * 1000:.0f} mm of the {surface.id}; take a shallower stick or a thicker layer."
+        return [], [Fault("stick-too-deep", (face.id if face else surface.id,), says)], []
+    if face is not None and face.layers and depth == 0:
+        return [], [], list(mine)  # nothing in it is framed: a bare sheet or a sandwich
+    region = _region(shell, body, surface, sizes, school, walls)
+    _, low, _, high = region.bounds if not region.is_empty else (0, 0, 0, 0)
+    if region.is_empty or (walls and high - low < LEAST_WALL_M):
+        says = f"The {surface.id} leaves {max(high - low, 0) * 1000:.0f} mm of height to frame; {LEAST_WALL_M * 1000:.0f} mm is the least."
+        return [], [Fault("wall-too-low", (face.id if face else surface.id,), says)], list(mine)
+    here = [cut for cut in cuts if cut.surface == surface.id and cut.good]
+    holes = [_hole(cut) for cut in here if cut.kind not in ("gland", "light", "screw row")]
+    framer = school.wall if walls else school.ribs
+
+    def lay(by_key: dict[str, HandChange]) -> Cutter:
+        cut = Cutter(surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key)
+        for change in mine:
+            if change.op == "add":
+                _add(cut, change, section)
+        framer(cut, sizes, holes)
+        return cut
+
+    cut = lay({})
+    wanted = [c for c in mine if c.op != "add"]
+    if not wanted:
+        return cut.members, [], []
+    matched, loose = match(wanted, cut.members, sizes.pitch)
+    return lay(matched).members, [], loose
+
+
+def _add(cut: Cutter, change: HandChange, section: tuple[float, float]) -> None:
+    """A stick that a hand added: upright, at its station."""
+    _, low, _, high = cut.region.bounds
+    size = (change.section.thick.si, change.section.deep.si) if change.section else section
+    s, b = float(change.anchor), size[0]
+    cut.lay(box(s - b / 2, low, s + b / 2, high), "added", change.anchor, size, (0.0, 1.0), by_hand=True)
+
+
+def match(
+    changes: list[HandChange], members: list[Member], pitch: float
+) -> tuple[dict[str, HandChange], list[HandChange]]:
+    """Changes by the key that they hold for now: the same key, else the nearest of its role within half a pitch."""
+    keys = {f"{m.face}/{m.role}/{m.anchor}": m for m in members}
+    matched: dict[str, HandChange] = {}
+    loose: list[HandChange] = []
+    for change in changes:
+        key = f"{change.face}/{change.role}/{change.anchor}"
+        if key in keys:
+            matched[key] = change
+            continue
+        at = station_of(change.anchor)
+        near = [
+            (abs(other - at), k)
+            for k, m in keys.items()
+            if at is not None
+            and m.role == change.role
+            and (other := station_of(m.anchor)) is not None
+            and k not in matched
+        ]
+        if near and min(near)[0] <= pitch / 2:
+            matched[min(near)[1]] = change
+        else:
+            loose.append(change)
+    return matched, loose
+
+
+def station_of(anchor: str) -> float | None:
+    try:
+        return float(anchor)
+    except ValueError:
+        return None
+
+
+def _hole(cut: Cut) -> Hole:
+    return Hole(cut.id, cut.kind, *cut.shape.bounds)
+
+
+def _region(shell: Shell, body: Body, surface: Surface, sizes: Sizes, school: SchoolOf, walls: bool) -> BaseGeometry:
+    """Where sticks may lie on a surface: clear of the floor, of the roof's build-up and of the other walls."""
+    shape: BaseGeometry = surface.polygon
+    if not walls:
+        left, low, right, high = shape.bounds
+        side = sizes.side_thick
+        if side and not surface.id.startswith("bevel"):
+            shape = shape.intersection(box(left, low + side, right, high - side))
+        return shape
+    floor = build_up_m(shell, "floor", sizes.joist[1])
+    roof = build_up_m(shell, "roof", sizes.rib[1])
+    left, low, right, high = shape.bounds
+    for edge in surface.roof_edges:
+        shape = shape.difference(edge.buffer(roof, cap_style="square", join_style="mitre"))
+    shape = shape.intersection(box(left, low + floor, right, high))
+    if surface.kind in ("front", "rear"):
+        inset = build_up_m(shell, "left side", sizes.stick[1]) if school.feet else sizes.side_thick + sizes.stick[1]
+        shape = shape.intersection(box(left + inset, low, right - inset, high))
+    if shape.geom_type == "MultiPolygon":
+        shape = max(shape.geoms, key=lambda g: g.area)
+    return shape
+
+
+def build_up_m(shell: Shell, kind: str, stick: float) -> float:
+    """Outer skin and sticks of a face [m]: how far another face's framing stays away from its outside."""
+    face = face_of(shell, kind)
+    if face is not None and face.layers:
+        return skin_m(face) + min(
+            max(framed_depth_m(face, 0.0), stick), sum(layer.thickness.si for layer in face.layers)
+        )
+    return stick

@@ -1,0 +1,383 @@
+"""The body as the surfaces it is built of: flat walls and slopes, and skins that are swept over the width.
+
+A body is a side silhouette swept over its width, or cut by a cross-section (gable, butterfly, sideways
+shed, bevelled edges). Each surface has its own flat coordinates (s, t) [m]: s along it, t up or across,
+and is laid flat as it will be cut. Source: developable surfaces, any sheet-metal text.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from shapely import affinity
+from shapely.geometry import LineString, Polygon, box
+
+from uncle_sled.core.document.shell import Opening, Shell
+from uncle_sled.core.geometry.profile import Outline, Points, outline
+
+Vector = tuple[float, float, float]
+SIDES = ("left side", "right side")
+FALL = 1 / 40  # of a flat roof, where its low edge is not given
+FIRST_EAVES, FIRST_BEVEL = 0.7, 0.25  # of height; metres
+
+
+@dataclass(frozen=True)
+class Surface:
+    """One face or part of a face, laid flat.
+
+    Flat: ``origin`` and the unit vectors of s and t, ``inward`` pointing into the body. Swept: ``chain``
+    of (station, height) that s runs along, t from the left edge across.
+    """
+
+    id: str
+    kind: str
+    polygon: Polygon
+    origin: Vector = (0.0, 0.0, 0.0)
+    along: Vector = (1.0, 0.0, 0.0)
+    up: Vector = (0.0, 0.0, 1.0)
+    inward: Vector = (0.0, 1.0, 0.0)
+    chain: Points | None = None
+    roof_edges: tuple[LineString, ...] = ()  # edges that roof or nose lies over
+    grain: str = ""
+
+    @property
+    def area_m2(self) -> float:
+        return float(self.polygon.area)
+
+    @property
+    def swept(self) -> bool:
+        return self.chain is not None
+
+    def place(self, s: float, t: float, depth_m: float = 0.0) -> Vector:
+        """Station, side and height [m] of a point of the surface, moved inward by a depth."""
+        if self.chain is None:
+            x, y, z = (self.origin[k] + self.along[k] * s + self.up[k] * t + self.inward[k] * depth_m for k in range(3))
+            return x, y, z
+        runs = lengths(self.chain)
+        at = min(max(int(np.searchsorted(runs, s, side="right")) - 1, 0), len(self.chain) - 2)
+        a, b = self.chain[at], self.chain[at + 1]
+        long = max(runs[at + 1] - runs[at], 1e-9)
+        share = (s - runs[at]) / long
+        dx, dz = (b - a) / long
+        # walking from the front foot over the roof, the inside is on the right hand
+        return (
+            float(a[0] + (b[0] - a[0]) * share + dz * depth_m),
+            self.origin[1] + t,
+            float(a[1] + (b[1] - a[1]) * share - dx * depth_m),
+        )
+
+
+@dataclass(frozen=True)
+class Body:
+    """Silhouette and surfaces of a body; sizes in metres."""
+
+    side: Outline
+    surfaces: tuple[Surface, ...]
+    front: float
+    under: float
+    length: float
+    width: float
+    height: float
+
+    def of(self, kind: str) -> tuple[Surface, ...]:
+        return tuple(one for one in self.surfaces if one.kind == kind)
+
+
+def lengths(chain: Points) -> Points:
+    """Running length along a chain [m], shape (n,)."""
+    return np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(chain, axis=0).T))])
+
+
+def eaves_m(shell: Shell, height: float) -> float:
+    """Height of the low edge of the roof above the underside [m], as typed or as a first guess."""
+    if shell.eaves is not None:
+        return min(max(shell.eaves.si, 0.0), height)
+    if shell.form == "flat":
+        across = shell.width if shell.low_side in ("left", "right") else shell.length
+        return height - (across.si if across else 0.0) * FALL
+    return height * (FIRST_EAVES if shell.form != "butterfly" else 0.85)
+
+
+def body_of(shell: Shell) -> Body | None:
+    """The body's surfaces, or None where there is none to build yet."""
+    side = silhouette(shell)
+    if side is None or not shell.length or not shell.height:
+        return None
+    wide = shell.width.si if shell.width and shell.width.si > 0 else 0.0
+    made = Body(
+        side,
+        (),
+        shell.front.si if shell.front else 0.0,
+        shell.floor.si if shell.floor else 0.0,
+        shell.length.si,
+        wide,
+        shell.height.si,
+    )
+    if wide <= 0:
+        return made
+    surfaces = _by_section(shell, made) if _sectioned(shell) else _swept(made)
+    return Body(side, surfaces, made.front, made.under, made.length, made.width, made.height)
+
+
+def _sectioned(shell: Shell) -> bool:
+    return shell.form in ("gable", "butterfly", "bevelled") or (
+        shell.form in ("shed", "flat") and shell.low_side in ("left", "right")
+    )
+
+
+def silhouette(shell: Shell) -> Outline | None:
+    """The outline of the left side [m]: front foot over the roof to the rear foot."""
+    made = outline(shell)
+    if made is None or shell.form in ("none", "profile", "box", "gable", "butterfly"):
+        return made
+    assert shell.length and shell.height
+    x, z = (shell.front.si if shell.front else 0.0), (shell.floor.si if shell.floor else 0.0)
+    long, high = shell.length.si, shell.height.si
+    if shell.form == "bevelled":
+        b = bevel_m(shell)
+        points = [(0, 0), (0, high - b), (b, high), (long - b, high), (long, high - b), (long, 0)]
+    elif shell.low_side in ("left", "right"):
+        return made
+    else:
+        low = eaves_m(shell, high)
+        front, rear = (high, low) if shell.low_side == "rear" else (low, high)
+        points = [(0, 0), (0, front), (long, rear), (long, 0)]
+    skin = np.array(points, dtype=float) + [x, z]
+    return Outline(skin.copy(), skin)
+
+
+def bevel_m(shell: Shell) -> float:
+    assert shell.length and shell.height
+    most = min(shell.length.si, shell.width.si if shell.width else shell.length.si, 2 * shell.height.si) / 2 - 0.01
+    return max(min(shell.bevel.si if shell.bevel else FIRST_BEVEL, most), 0.01)
+
+
+def _swept(body: Body) -> tuple[Surface, ...]:
+    """Sides of the silhouette, and the skin in three runs: front, roof, rear."""
+    half, wide = body.width / 2, body.width
+    made = [_floor(body)]
+    flat = body.side.polygon - [body.front, body.under]
+    runs = {kind: body.side.chain(kind) for kind in ("front", "roof", "rear")}
+    over = tuple(
+        LineString(chain - [body.front, body.under])
+        for kind, chain in runs.items()
+        if len(chain) > 1 and not (kind != "roof" and _plumb(chain))
+    )
+    for name, y, inward in (("left side", -half, 1.0), ("right side", half, -1.0)):
+        made.append(
+            Surface(
+                name,
+                name,
+                _valid(Polygon(flat)),
+                (body.front, y, body.under),
+                inward=(0.0, inward, 0.0),
+                roof_edges=over,
+            )
+        )
+    for kind, chain in runs.items():
+        if len(chain) < 2:
+            continue
+        if kind != "roof" and _plumb(chain):
+            made.append(_end_wall(body, kind, box(0, 0, wide, float(np.ptp(chain[:, 1]))), float(chain[0, 0])))
+            continue
+        long = float(lengths(chain)[-1])
+        if long > 1e-6:
+            made.append(Surface(kind, kind, box(0, 0, long, wide), (0.0, -half, 0.0), chain=chain))
+    return tuple(made)
+
+
+def _plumb(chain: Points) -> bool:
+    return bool(np.ptp(chain[:, 0]) < 0.002)
+
+
+def _end_wall(body: Body, kind: str, shape: Polygon, station: float, edges: tuple[LineString, ...] = ()) -> Surface:
+    top = float(shape.bounds[3])
+    edges = edges or (LineString([(0, top), (body.width, top)]),)
+    return Surface(
+        kind,
+        kind,
+        shape,
+        (station, -body.width / 2, body.under),
+        (0.0, 1.0, 0.0),
+        (0.0, 0.0, 1.0),
+        (1.0 if kind == "front" else -1.0, 0.0, 0.0),
+        roof_edges=edges,
+    )
+
+
+def _floor(body: Body) -> Surface:
+    half = body.width / 2
+    return Surface(
+        "floor",
+        "floor",
+        box(0, 0, body.length, body.width),
+        (body.front, -half, body.under),
+        (1.0, 0.0, 0.0),
+        (0.0, 1.0, 0.0),
+        (0.0, 0.0, 1.0),
+    )
+
+
+def _valid(shape: Polygon) -> Polygon:
+    if shape.is_valid:
+        return shape
+    whole = shape.buffer(0)
+    return max(whole.geoms, key=lambda g: g.area) if hasattr(whole, "geoms") and len(whole.geoms) else whole
+
+
+def section_points(shell: Shell, body: Body) -> tuple[tuple[float, float], ...]:
+    """The cross-section from its left foot over the roof to its right foot: (from the left edge, height) [m]."""
+    w, h, low = body.width, body.height, eaves_m(shell, body.height)
+    if shell.form == "gable":
+        return ((0, 0), (0, low), (w / 2, h), (w, low), (w, 0))
+    if shell.form == "butterfly":
+        return ((0, 0), (0, h), (w / 2, low), (w, h), (w, 0))
+    if shell.form == "bevelled":
+        b = bevel_m(shell)
+        return ((0, 0), (0, h - b), (b, h), (w - b, h), (w, h - b), (w, 0))
+    if shell.form in ("shed", "flat") and shell.low_side in ("left", "right"):
+        left, right = (low, h) if shell.low_side == "left" else (h, low)
+        return ((0, 0), (0, left), (w, right), (w, 0))
+    return ((0, 0), (0, h), (w, h), (w, 0))
+
+
+def _by_section(shell: Shell, body: Body) -> tuple[Surface, ...]:
+    """Walls up to where the roof begins, and the roof's slopes; bevels are slopes of their own."""
+    points = section_points(shell, body)
+    half, long, wide = body.width / 2, body.length, body.width
+    made = [_floor(body)]
+    b = bevel_m(shell) if shell.form == "bevelled" else 0.0
+    for name, y, inward, top in (
+        ("left side", -half, 1.0, points[1][1]),
+        ("right side", half, -1.0, points[-2][1]),
+    ):
+        made.append(
+            Surface(
+                name,
+                name,
+                box(0, 0, long, top),
+                (body.front, y, body.under),
+                inward=(0.0, inward, 0.0),
+                roof_edges=(LineString([(0, top), (long, top)]),),
+            )
+        )
+    slopes = list(itertools.pairwise(points[1:-1]))
+    end = Polygon(points if not b else [(0, 0), (0, body.height - b), (wide, body.height - b), (wide, 0)])
+    edges = tuple(LineString(pair) for pair in slopes) if not b else ()
+    for kind, station in (("front", body.front), ("rear", body.front + long)):
+        made.append(_end_wall(body, kind, end, station, edges))
+    over = shell.roof_overhang.si if shell.roof_overhang and not b else 0.0
+    for at, (p, q) in enumerate(slopes):
+        made.append(_slope(body, at, p, q, b, over, len(slopes)))
+    if b:
+        made += [_end_bevel(body, "front", b), _end_bevel(body, "rear", b)]
+    return tuple(made)
+
+
+def _slope(
+    body: Body, at: int, p: tuple[float, float], q: tuple[float, float], b: float, over: float, many: int
+) -> Surface:
+    """A roof slope: s along the body, t up the slope from its left (or lower) edge."""
+    run = math.hypot(q[0] - p[0], q[1] - p[1])
+    up = (0.0, (q[0] - p[0]) / run, (q[1] - p[1]) / run)
+    if b and many == 3 and at != 1:  # a bevel: as long as the body below, shorter above
+        low, high = (0.0, b) if at == 0 else (b, 0.0)
+        shape = Polygon([(low, 0), (body.length - low, 0), (body.length - high, run), (high, run)])
+    elif b:
+        shape = box(b, 0, body.length - b, run)
+    else:
+        left = over if at == 0 else 0.0
+        right = over if at == many - 1 else 0.0
+        shape = box(-over, -left, body.length + over, run + right)
+    name = (
+        "roof"
+        if many == 1
+        else ("roof left", "roof right")[at]
+        if many == 2
+        else ("bevel left", "roof", "bevel right")[at]
+    )
+    return Surface(
+        name,
+        "roof",
+        shape,
+        (body.front, -body.width / 2 + p[0], body.under + p[1]),
+        (1.0, 0.0, 0.0),
+        up,
+        (0.0, up[2], -up[1]),
+    )
+
+
+def _end_bevel(body: Body, kind: str, b: float) -> Surface:
+    run = b * math.sqrt(2)
+    shape = Polygon([(0, 0), (body.width, 0), (body.width - b, run), (b, run)])
+    forward = kind == "front"
+    slant = 1 / math.sqrt(2)
+    return Surface(
+        f"bevel {kind}",
+        "roof",
+        shape,
+        (body.front if forward else body.front + body.length, -body.width / 2, body.under + body.height - b),
+        (0.0, 1.0, 0.0),
+        (slant if forward else -slant, 0.0, slant),
+        (slant if forward else -slant, 0.0, -slant),
+    )
+
+
+def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
+    """The surface that an opening is cut into and its rectangle there [m]; None where its face is not there."""
+    w, h = opening.width.si, opening.height.si
+    a, u = opening.along.si, opening.up.si
+    found = body.of(opening.face)
+    if not found or w <= 0 or h <= 0:
+        return None
+    if opening.face in SIDES or (opening.face in ("front", "rear") and not found[0].swept):
+        return found[0], box(a, u, a + w, u + h)
+    if opening.face == "floor":
+        return found[0], box(a, u, a + w, u + h)
+    if opening.face in ("front", "rear"):
+        # up is height above the underside: find it along the skin
+        chain = found[0].chain
+        assert chain is not None
+        runs, heights = lengths(chain), chain[:, 1] - body.under
+        if opening.face == "front":
+            s = float(np.interp(u, heights, runs))
+            return found[0], box(s, a, s + h, a + w)
+        s = float(np.interp(u, heights[::-1], runs[::-1]))
+        return found[0], box(s - h, a, s, a + w)
+    return _cut_in_roof(body, found, a, u, w, h)
+
+
+def _cut_in_roof(
+    body: Body, found: tuple[Surface, ...], a: float, u: float, w: float, h: float
+) -> tuple[Surface, Polygon]:
+    first = found[0]
+    if first.swept:
+        chain = first.chain
+        assert chain is not None
+        s = float(np.interp(a, chain[:, 0] - body.front, lengths(chain)))
+        return first, box(s, u, s + w, u + h)
+    # the slope over whose width the middle of the opening lies
+    middle = u + h / 2
+    level = [one for one in found if abs(one.along[0] - 1) < 1e-9]
+    for one in level:
+        left = one.origin[1] + body.width / 2
+        run = float(one.polygon.bounds[3])
+        if left - 1e-9 <= middle <= left + run * one.up[1] + 1e-9:
+            t = (u - left) / max(one.up[1], 1e-6)
+            return one, box(a, t, a + w, t + h)
+    return level[0], box(a, u, a + w, u + h)
+
+
+def net(shape: Polygon, holes: tuple[Polygon, ...]) -> Polygon:
+    """A surface less what is cut out of it."""
+    for hole in holes:
+        shape = shape.difference(hole)
+    return shape
+
+
+def mirrored(shape: Polygon, length: float) -> Polygon:
+    """The other of a mirrored pair, as it lies with its good face up."""
+    return affinity.scale(shape, -1.0, 1.0, origin=(length / 2, 0.0))

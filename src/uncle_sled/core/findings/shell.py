@@ -121,11 +121,11 @@ def _water(s: Studied, words: Words) -> Iterator[Finding]:
                 "A drip edge over every opening in a wall.", (one.id,),
             )  # fmt: skip
     in_roof = [hole for hole in found if hole.on_roof]
-    if in_roof:
+    if len(in_roof) > 1:  # one is the least that a vent needs; the bench counts it
         many = sum(hole.many for hole in in_roof)
         named = ", ".join(lower_first(hole.opening.name) for hole in in_roof[:4])
         yield Finding(
-            "roof-holes", "note", "Shell", f"{many} {'hole' if many == 1 else 'holes'} in the roof",
+            "roof-holes", "note", "Shell", f"{many} holes in the roof",
             f"{named}: {words.m(sum(h.seam_m for h in in_roof))} of seam that water stands on. Look at them every autumn.",
             "Every hole in a roof leaks one day; the fewer the better.", tuple(h.opening.id for h in in_roof), number=float(many),
             why_none="Glue rather than screw, and lead cables through a wall.",

@@ -14,7 +14,7 @@ from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.exchange.demos import DEMOS, open_named
-from uncle_sled.exchange.export import export_bytes, write_file
+from uncle_sled.exchange.export import KINDS, export_bytes, write_file
 
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
@@ -53,9 +53,9 @@ def _parser() -> argparse.ArgumentParser:
     verb = verbs.add_parser("check", help="exit 0: nothing stops it; 1: something does; 2: unreadable; 3: no answer")
     verb.add_argument("file", help=file_help)
     verb.set_defaults(run=_check)
-    verb = verbs.add_parser("export", help="the balance sheet or the masses as a file")
+    verb = verbs.add_parser("export", help="the balance sheet, the masses or the framing drawings as a file")
     verb.add_argument("file", help=file_help)
-    verb.add_argument("--to", required=True, choices=("csv", "pdf", "svg"))
+    verb.add_argument("--to", required=True, choices=tuple(KINDS), metavar="KIND", help=", ".join(KINDS))
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
@@ -150,13 +150,8 @@ def _check(args: argparse.Namespace) -> int:
 def _export(args: argparse.Namespace) -> int:
     name, s, found = _studied(args.file)
     source = Path(args.file)
-    out = (
-        Path(args.out)
-        if args.out
-        else source.with_suffix(f".{args.to}")
-        if source.exists()
-        else Path(f"{source.name}.{args.to}")
-    )
+    ending = ("-framing" if args.to.startswith("framing-") else "") + f".{KINDS[args.to][0]}"
+    out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if source.exists() else source.name}{ending}")
     write_file(out, export_bytes(args.to, name, s, found))
     print(out)
     return OK

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QMessageBox, QWidget
+from PySide6.QtWidgets import QInputDialog, QLineEdit, QMessageBox, QWidget
 
 
 def ask(parent: QWidget | None, title: str, text: str, answers: list[tuple[str, str]]) -> str:
@@ -25,3 +25,9 @@ def ask(parent: QWidget | None, title: str, text: str, answers: list[tuple[str, 
     box.exec()
     chosen = box.clickedButton()
     return next((key for key, button in buttons.items() if button == chosen), answers[-1][0])
+
+
+def ask_text(parent: QWidget | None, title: str, text: str, first: str = "") -> str:
+    """A line of words, or nothing where it was left."""
+    said, given = QInputDialog.getText(parent, title, text, QLineEdit.EchoMode.Normal, first)
+    return said.strip() if given else ""

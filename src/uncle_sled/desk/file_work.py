@@ -20,7 +20,7 @@ from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
 
 if TYPE_CHECKING:
-    from uncle_sled.core.drawing.balance_sheet import Page
+    from uncle_sled.core.drawing.page import Page
     from uncle_sled.desk.bring_list import BringList
     from uncle_sled.desk.first_page import FirstPage
 
@@ -222,12 +222,12 @@ class FileWork(QMainWindow):
             self.say(f"Sent to the printer: {page.title}.", "note")
 
     def export(self, kind: str) -> None:
-        first = (self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")).with_suffix(
-            f".{kind}"
-        )
-        word, _ = QFileDialog.getSaveFileName(
-            self, f"Export as {kind.upper()}", str(first), f"{kind.upper()} (*.{kind})"
-        )
+        from uncle_sled.exchange.export import KINDS
+
+        ending, what = KINDS[kind]
+        first = self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")
+        first = first.with_name(f"{first.stem}{'-framing' if kind.startswith('framing') else ''}.{ending}")
+        word, _ = QFileDialog.getSaveFileName(self, what, str(first), f"{ending.upper()} (*.{ending})")
         if word:
             self.export_to(kind, Path(word))
 

@@ -19,7 +19,10 @@ from uncle_sled.desk.snapping import snapped, snaps_for
 from uncle_sled.desk.theme.theme import colour
 
 if TYPE_CHECKING:
+    from uncle_sled.desk.flat_view import FlatView
     from uncle_sled.desk.sheet_view import SheetView
+
+    Sheet = SheetView | FlatView
 
 
 class Gesture:
@@ -27,7 +30,7 @@ class Gesture:
 
     holds: tuple[str, ...] = ()  # things that move, painted apart from the rest
 
-    def __init__(self, view: SheetView, pane: str, at: QPointF) -> None:
+    def __init__(self, view: Sheet, pane: str, at: QPointF) -> None:
         self.view, self.pane, self.start = view, pane, at
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None: ...
@@ -112,14 +115,65 @@ def paint_tape(painter: QPainter, view: SheetView, a: QPointF, b: QPointF, metre
     write(painter, middle, text, 13, "primer", "strong", "middle", view.written)
 
 
-class DragThings(Gesture):
+class TypedDrag(Gesture):
+    """A drag during which a number can be typed that places the front edge exactly."""
+
+    def __init__(self, view: Sheet, pane: str, at: QPointF) -> None:
+        super().__init__(view, pane, at)
+        view.session.put_back(because="something was moved")
+        self.session, self.before = view.session, view.session.project
+        self.lines: list[tuple[str, float]] = []
+        self.words = ""
+        self.complaint = ""
+
+    def place(self, si: float) -> None:
+        """Put the front edge at a typed length [m]."""
+        raise NotImplementedError
+
+    def typed(self, text: str) -> bool:
+        self.words = self.words[:-1] if text == "\b" else self.words + text
+        self.complaint = ""
+        if self.words:
+            try:
+                value = Length.read(self.words, self.session.shown)
+                if not self.session.dragging:
+                    self.session.dragging = True
+                    self.view.hold(self.holds)
+                self.place(value.si)
+            except EntryError:
+                self.complaint = "not a length yet"
+        self.view.update()
+        return True
+
+    def finished(self) -> None:
+        self.view.release()
+        self.session.let_go()
+
+    def paint(self, painter: QPainter) -> None:
+        painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DashLine))
+        for axis, line in self.lines:
+            if axis == "x":
+                x = self.view.frame(self.pane).point((line, 0)).x()
+                painter.drawLine(QPointF(x, 0), QPointF(x, self.view.height()))
+            else:
+                y = self.view.frame(self.pane).point((0, line)).y()
+                painter.drawLine(QPointF(0, y), QPointF(self.view.width(), y))
+        if self.words:
+            text = f"front edge at {self.words}{'  ' + self.complaint if self.complaint else ''}"
+            spot = QRectF(self.view.width() / 2 - 130, 8, 260, 26)
+            painter.setPen(QPen(colour("chalk"), 1.6))
+            painter.setBrush(colour("field"))
+            painter.drawRoundedRect(spot, 4, 4)
+            write(painter, spot.center(), text, 15, "ink", "strong", "middle", self.view.written, "field")
+
+
+class DragThings(TypedDrag):
     """Moves the selected things; the one under the hand snaps, a typed number places it exactly."""
 
     def __init__(self, view: SheetView, pane: str, at: QPointF, id: str) -> None:
         super().__init__(view, pane, at)
         session = view.session
-        session.put_back(because="something was moved")
-        self.session, self.lead, self.before = session, id, session.project
+        self.lead = id
         self.holds = session.selection
         self.mode = (
             session.studied.table.cases[session.row].mode
@@ -133,9 +187,6 @@ class DragThings(Gesture):
             session.shown.length in ("in", "ft-in"),
         )
         self.merge = f"drag-{id}-{view.next_gesture()}"
-        self.lines: list[tuple[str, float]] = []
-        self.words = ""
-        self.complaint = ""
         self.lifted = False
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
@@ -184,48 +235,14 @@ class DragThings(Gesture):
             f"Move the {name}", self.before.with_build(apply(build, ops)), "Stow", tuple(self.first), self.merge
         )
 
-    def typed(self, text: str) -> bool:
-        """Numbers typed while dragging place the front edge exactly."""
-        self.words = self.words[:-1] if text == "\b" else self.words + text
-        self.complaint = ""
-        if self.words:
-            try:
-                value = Length.read(self.words, self.session.shown)
-                if not self.session.dragging:
-                    self.session.dragging = True
-                    self.view.hold(self.holds)
-                self.lines = [("x", value.si)]
-                self._put(value.si - self.first[self.lead].x, 0.0)
-            except EntryError:
-                self.complaint = "not a length yet"
-        self.view.update()
-        return True
-
-    def finished(self) -> None:
-        self.view.release()
-        self.session.let_go()
+    def place(self, si: float) -> None:
+        self.lines = [("x", si)]
+        self._put(si - self.first[self.lead].x, 0.0)
 
     def cancelled(self) -> None:
         """Esc: everything goes back to where it was taken up, and no step is left."""
         self._put(0.0, 0.0)
         self.finished()
-
-    def paint(self, painter: QPainter) -> None:
-        painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DashLine))
-        for axis, line in self.lines:
-            if axis == "x":
-                x = self.view.frame("side").point((line, 0)).x()
-                painter.drawLine(QPointF(x, 0), QPointF(x, self.view.height()))
-            else:
-                y = self.view.frame(self.pane).point((0, line)).y()
-                painter.drawLine(QPointF(0, y), QPointF(self.view.width(), y))
-        if self.words:
-            text = f"front edge at {self.words}{'  ' + self.complaint if self.complaint else ''}"
-            spot = QRectF(self.view.width() / 2 - 130, 8, 260, 26)
-            painter.setPen(QPen(colour("chalk"), 1.6))
-            painter.setBrush(colour("field"))
-            painter.drawRoundedRect(spot, 4, 4)
-            write(painter, spot.center(), text, 15, "ink", "strong", "middle", self.view.written, "field")
 
 
 class DragAxle(Gesture):

@@ -54,6 +54,19 @@ class CaseButton(QPushButton):
         painter.drawPolyline([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)])
 
 
+class VariantButton(CaseButton):
+    """Which variant is open, with a mark that there are more."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setProperty("kind", "quiet")
+        self.full = ""
+
+    def show_text(self, text: str) -> None:
+        self.full = text
+        self.setText(QFontMetrics(self.font()).elidedText(text, Qt.TextElideMode.ElideMiddle, 92))
+
+
 class Header(QFrame):
     """44 px along the top; the load case is one click or one key away."""
 
@@ -70,8 +83,10 @@ class Header(QFrame):
         row.setSpacing(8)
         self.name = ElidedLabel("head")
         self.name.setMaximumWidth(230)
-        self.variant = ElidedLabel("", "pencil")
-        self.variant.setMaximumWidth(110)
+        self.variant = VariantButton()
+        self.variant.setMaximumWidth(130)
+        self.variant.setToolTip("Variants: keep this build as one, open another, see them side by side")
+        self.variant.clicked.connect(self._variants)
         self.menu_button = QPushButton("File")
         self.menu_button.setAccessibleName("File menu")
         self.menu_button.clicked.connect(
@@ -107,6 +122,7 @@ class Header(QFrame):
             s.project.name + (" *" if s.history.modified else "") + (" (read only)" if s.read_only else "")
         )
         self.variant.show_text(s.build.name)
+        self.variant.setAccessibleName(f"Variant {s.build.name}")
         cases = s.studied.table.cases
         if cases:
             case = cases[s.row]
@@ -124,6 +140,11 @@ class Header(QFrame):
 
     def _cases(self) -> None:
         self.case_menu().exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
+
+    def _variants(self) -> None:
+        from uncle_sled.desk.variants import variant_menu  # not on the first screen
+
+        variant_menu(self.session, self).exec(self.variant.mapToGlobal(QPoint(0, self.variant.height() + 2)))
 
     def case_menu(self) -> QMenu:
         menu = QMenu(self)

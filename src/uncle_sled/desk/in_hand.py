@@ -8,7 +8,10 @@ from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.placing import place_ops, spot_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.findings.words import upper_first
+from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.part import SURENESS
 from uncle_sled.core.studies.moves import ball_per_100_mm_kg, slide_window_m
 from uncle_sled.core.units import distance, show, weight
@@ -16,6 +19,7 @@ from uncle_sled.desk.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.form import SOURCES, Form, Row
 from uncle_sled.desk.header import ElidedLabel
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.shell_rows import MemberForm, opening_note, opening_rows
 
 CONTENTS: list[tuple[object, str]] = [
     ("fresh", "fresh water"),
@@ -40,7 +44,7 @@ class InHand(QWidget):
         self._later.setSingleShot(True)
         self._later.setInterval(100)
         self._later.timeout.connect(self.refresh)
-        self.form: Form | None = None
+        self.form: Form | MemberForm | None = None
         self.form_for: tuple[str, bool] | None = None
         rows = QVBoxLayout(self)
         rows.setContentsMargins(14, 6, 0, 6)
@@ -105,6 +109,16 @@ class InHand(QWidget):
                 if session.build.rig.axle_place == "to be placed"
                 else "The axle is fixed."
             )
+        elif not things and (opening := self._opening()) is not None:
+            self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(opening.id, opening.face))
+            self.name.show_text(opening.name)
+            self.note.setText(opening_note(session, opening.id))
+        elif not things and (member := self._member()) is not None:
+            self._use_member(member.id)
+            self.name.show_text(f"{upper_first(member.kind)}, {member.face}")
+            self.note.setText(
+                "Changed by hand; it stays so through every reframing." if member.by_hand else "As the school laid it."
+            )
         else:
             self._drop_form()
             self.name.show_text(f"{len(things)} things" if things else "")
@@ -129,12 +143,29 @@ class InHand(QWidget):
             self.form.deleteLater()
             self.form, self.form_for = None, None
 
-    def _use_form(self, id: str, tank: bool, axle: bool = False) -> None:
+    def _opening(self) -> Opening | None:
+        return next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)
+
+    def _member(self) -> Member | None:
+        chosen = self.session.selection
+        if len(chosen) != 1 or "/" not in chosen[0]:
+            return None
+        return next((m for m in self.session.studied.framed.members if m.id == chosen[0]), None)
+
+    def _use_member(self, id: str) -> None:
+        if self.form_for != (id, False):
+            self._drop_form()
+            self.form, self.form_for = MemberForm(self.session, id), (id, False)
+            self.body.addWidget(self.form)
+            self.body.addStretch(1)
+
+    def _use_form(self, id: str, tank: bool, axle: bool = False, rows: list[Row] | None = None) -> None:
         if self.form_for == (id, tank):
             return
         self._drop_form()
-        rows = self._axle_rows(id) if axle else self._thing_rows(id, tank)
-        self.form = Form(self.session, "", rows, "Rig" if axle else "Stow", card=False, label_px=84)
+        stop = "Rig" if axle else "Stow" if rows is None else "Shell"
+        rows = rows or (self._axle_rows(id) if axle else self._thing_rows(id, tank))
+        self.form = Form(self.session, "", rows, stop, card=False, label_px=84)
         self.form_for = (id, tank)
         self.body.addWidget(self.form)
         self.body.addStretch(1)
@@ -205,7 +236,7 @@ class InHand(QWidget):
 
     def _where(self, thing: Thing) -> None:
         """Fields of place show the place of the mode that is shown."""
-        if self.form is None:
+        if not isinstance(self.form, Form):
             return
         place = next((p for p in self._mode().places if p.id == thing.id), None)
         if place is not None:

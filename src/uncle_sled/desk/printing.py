@@ -6,7 +6,7 @@ from PySide6.QtCore import QMarginsF
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter
 from PySide6.QtWidgets import QDialog, QWidget
 
-from uncle_sled.core.drawing.balance_sheet import Page
+from uncle_sled.core.drawing.page import Page
 from uncle_sled.desk.painting import Frame, paint
 from uncle_sled.desk.theme.theme import paper_colours
 

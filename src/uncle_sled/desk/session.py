@@ -170,7 +170,10 @@ class Session(QObject):
             {thing.id for thing in self.build.stow.things}
             | {axle.id for axle in self.build.rig.axles}
             | {face.id for face in self.build.shell.faces}
+            | {opening.id for opening in self.build.shell.openings}
         )
+        if any("/" in id for id in self.selection):  # a stick of the frame
+            there |= {member.id for member in self.studied.framed.members}
         kept = tuple(id for id in self.selection if id in there)
         if kept != self.selection:
             self.selection = kept
@@ -216,9 +219,9 @@ class Session(QObject):
         remedy, after = self.ghost
         self.ghost = None
         ids = tuple(op.path.split(".")[2] for op in remedy.ops if op.path.count(".") >= 2)
-        self.take(
-            remedy.says.split(":")[0], after, "Stow" if any("stow" in op.path for op in remedy.ops) else "Rig", ids
-        )
+        roots = {op.path.split(".")[0] for op in remedy.ops}
+        stop = next((stop for root, stop in (("stow", "Stow"), ("shell", "Shell")) if root in roots), "Rig")
+        self.take(remedy.says.split(":")[0], after, stop, ids)
         self.history = self.history.sealed()
         self.judged.emit()
         self.said.emit(f"Kept: {remedy.says}", "note")

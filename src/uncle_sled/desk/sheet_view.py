@@ -20,7 +20,7 @@ from uncle_sled.core.drawing.rig_views import Placed
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
-from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, paint_tape
+from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
 from uncle_sled.desk.painting import Frame, Written, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
@@ -33,6 +33,7 @@ class SheetView(QWidget):
     """A drawing of the build. ``things`` may be dragged, ``axle`` too, as the bench allows."""
 
     view_changed = Signal()
+    above_px = 0  # room over the drawing that a bench writes in
 
     def __init__(self, session: Session, plan: bool = True, things: bool = False, axle: bool = False) -> None:
         super().__init__()
@@ -81,7 +82,7 @@ class SheetView(QWidget):
         reach = min(max([length_m(build), *self._extra_reach()]), 40.0) + 0.25
         left = -0.95 if build.rig.carrier == "vehicle bed" else 0.0
         wide = max(self.width() - LEFT_PX - 22, 100)
-        high = max(self.height() - RULER_PX - TOP_PX - (GUTTER_PX if self.with_plan else 12), 60)
+        high = max(self.height() - RULER_PX - TOP_PX - self.above_px - (GUTTER_PX if self.with_plan else 12), 60)
         self.scale = max(
             min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0
         )
@@ -89,7 +90,7 @@ class SheetView(QWidget):
         self.x0 = LEFT_PX - left * self.scale + spare / 2
         used = self.scale * (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
         slack = max(high - used, 0) / 2
-        self.side_y = TOP_PX + slack + self.scale * (top + 0.1)
+        self.side_y = TOP_PX + self.above_px + slack + self.scale * (top + 0.1)
         self.plan_y = self.side_y + GUTTER_PX + half * self.scale
         self._moved_view()
 
@@ -276,7 +277,7 @@ class SheetView(QWidget):
 
     def event(self, event: QEvent) -> bool:
         # what is typed while dragging is a number with its unit, not the key of an action
-        if event.type() == QEvent.Type.ShortcutOverride and isinstance(self.gesture, DragThings):
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(self.gesture, TypedDrag):
             event.accept()
             return True
         return super().event(event)
@@ -289,7 +290,7 @@ class SheetView(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, text = event.key(), event.text()
-        if isinstance(self.gesture, DragThings) and self._drag_key(event, text):
+        if isinstance(self.gesture, TypedDrag) and self._drag_key(event, text):
             return
         arrows = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
         if key == Qt.Key.Key_Space:
@@ -309,8 +310,9 @@ class SheetView(QWidget):
             super().keyPressEvent(event)
 
     def _drag_key(self, event: QKeyEvent, text: str) -> bool:
+        """Keys during a drag: Escape gives back, Enter takes, digits and units place exactly."""
         gesture = self.gesture
-        assert isinstance(gesture, DragThings)
+        assert isinstance(gesture, TypedDrag)
         if event.key() == Qt.Key.Key_Escape:
             self.gesture = None
             gesture.cancelled()

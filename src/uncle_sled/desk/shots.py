@@ -50,6 +50,8 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             if stop == "Stow":
                 session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
             shot(f"{at}-{stop.lower()}")
+            if stop == "Shell":
+                _shell_shots(window, shot)
         worst = window.says.worst()
         if worst is not None:
             if worst.case_id:
@@ -90,6 +92,23 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         if screen:
             os.unlink(screen)
     return 0
+
+
+def _shell_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
+    """The other views of the Shell stop, each with something in hand."""
+    session = window.session
+    for letter, view in zip("bcd", ("Openings", "Framing", "Faces"), strict=True):
+        window.shell_view(view)
+        framed = session.studied.framed
+        if view == "Openings":
+            session.select(tuple(o.id for o in session.build.shell.openings if o.kind == "door")[:1])
+        elif view == "Framing":
+            session.select(tuple(m.id for m in framed.members if m.face == "left side" and not m.along_s)[1:2])
+        else:
+            session.select(())
+        shot(f"3{letter}-shell-{view.lower()}")
+    session.select(())
+    window.shell_view("Profile")
 
 
 def example_list() -> Path:

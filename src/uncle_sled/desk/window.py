@@ -39,6 +39,7 @@ from uncle_sled.desk.keeper import Keeper
 from uncle_sled.desk.says import Says
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
+from uncle_sled.desk.shell_sheet import ShellSheet
 from uncle_sled.desk.sled_line import SledLine
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
 from uncle_sled.desk.trail import Trail
@@ -201,11 +202,12 @@ class Window(FileWork):
                 return ("vehicle's bed", "good") if build.rig.bed.wheelbase else ("not begun", "none")
             return (build.rig.base, "good") if build.rig.axles else ("not begun", "none")
         if stop == "Shell":
+            if build.shell.form == "none":
+                return "not begun", "none"
+            school = build.shell.framing.school.replace("cut plywood sides", "plywood sides")
             return (
-                ("drawn" if build.shell.form == "profile" else "box", "good")
-                if build.shell.form != "none"
-                else ("not begun", "none")
-            )
+                school if school != "none" else "drawn" if build.shell.form == "profile" else build.shell.form
+            ), "good"
         if stop == "Stow":
             n = len(build.stow.things)
             return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
@@ -267,6 +269,32 @@ class Window(FileWork):
             Act("sheet-pdf", "Balance sheet as PDF…", "File", "", lambda: self.export("pdf")),
             Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
             Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
+            Act("framing-pdf", "Framing drawings as PDF…", "File", "", lambda: self.export("framing-pdf")),
+            Act("framing-svg", "Framing drawings as SVG…", "File", "", lambda: self.export("framing-svg")),
+            Act("dxf", "Faces laid flat as DXF…", "File", "", lambda: self.export("dxf")),
+            Act("keep-variant", "Keep as a variant…", "Change", "", self.keep_variant),
+            Act("side-by-side", "Variants side by side…", "View", "", self.side_by_side),
+            Act("cut-in", "Cut in an opening", "Shell", "C", lambda: self.shell_verb("_cut_menu"), "Shell"),
+            Act(
+                "close-up",
+                "Close up the chosen opening",
+                "Shell",
+                "Shift+Delete",
+                lambda: self.shell_verb("close_up"),
+                "Shell",
+            ),
+            Act("add-point", "Add a point to the profile", "Shell", "P", lambda: self.shell_point(), "Shell"),
+            *(
+                Act(
+                    f"shell-{view.lower()}",
+                    f"Show {view.lower()}",
+                    "Shell",
+                    key,
+                    lambda view=view: self.shell_view(view),
+                    "Shell",
+                )
+                for view, key in (("Profile", "1"), ("Openings", "2"), ("Framing", "3"), ("Faces", "4"))
+            ),
             Act("new", "New build…", "File", "Ctrl+N", self.new),
             Act("quit", "Quit", "File", "Ctrl+Q", self.close),
             Act("undo", "Undo", "Change", "Ctrl+Z", s.undo),
@@ -321,12 +349,35 @@ class Window(FileWork):
         recent.setEnabled(bool(there))
         put(menu, "save", "save-as", "", "list", "")
         export = menu.addMenu("Export")
-        put(export, "sheet-pdf", "sheet-svg", "masses-csv")
+        put(export, "sheet-pdf", "sheet-svg", "masses-csv", "", "framing-pdf", "framing-svg", "dxf")
         put(menu, "print-sheet", "print-drawing", "")
         demos = menu.addMenu("Demos")
         put(demos, *(f"demo-{name}" for name in DEMOS))
         put(menu, "", "settings", "keys", "theme", "", "first-page", "quit")
         return menu
+
+    def keep_variant(self) -> None:
+        from uncle_sled.desk.variants import ask_keep
+
+        ask_keep(self.session, self)
+
+    def side_by_side(self) -> None:
+        from uncle_sled.desk.variants import SideBySide
+
+        SideBySide(self.session, self).open()
+
+    def shell_verb(self, verb: str) -> None:
+        getattr(self.bench("Shell"), verb)()
+
+    def shell_view(self, view: str) -> None:
+        bench = self.bench("Shell")
+        assert isinstance(bench, ShellBench)
+        bench.show_view(view)
+
+    def shell_point(self) -> None:
+        sheet = self.bench("Shell").sheet
+        assert isinstance(sheet, ShellSheet)
+        sheet.add_point()
 
     def escape(self) -> None:
         if self.session.ghost is not None:

@@ -10,23 +10,52 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.exchange import sled_file
 
+# What can be written, with its file ending and what it is.
+KINDS: dict[str, tuple[str, str]] = {
+    "pdf": ("pdf", "Balance sheet as PDF"),
+    "svg": ("svg", "Balance sheet as SVG"),
+    "csv": ("csv", "Every mass as CSV"),
+    "framing-pdf": ("pdf", "Framing drawings as PDF, a page a face"),
+    "framing-svg": ("svg", "Framing drawings as SVG, one below the other"),
+    "dxf": ("dxf", "Faces laid flat at full size as DXF"),
+}
+
 
 def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -> bytes:
-    """The balance sheet (pdf, svg) or the masses (csv) of a build as a file's bytes."""
+    """One of KINDS of a build as a file's bytes. Raises: FileError: where the build has nothing of the kind yet."""
     if kind == "csv":
         from uncle_sled.exchange.case_list import csv_text
 
         return csv_text(s).encode()
-    from uncle_sled.core.drawing.balance_sheet import balance_sheet
+    if kind == "dxf":
+        from uncle_sled.exchange.dxf import dxf_bytes
 
-    page = balance_sheet(s, found, name, date.today().isoformat())
-    if kind == "svg":
+        _needs_body(s)
+        return dxf_bytes(s)
+    today = date.today().isoformat()
+    if kind.startswith("framing-"):
+        from uncle_sled.core.drawing.framing_sheets import framing_sheets
+
+        _needs_body(s)
+        pages = framing_sheets(s, name, today)
+    else:
+        from uncle_sled.core.drawing.balance_sheet import balance_sheet
+
+        pages = (balance_sheet(s, found, name, today),)
+    if kind.endswith("svg"):
         from uncle_sled.exchange.svg import svg_bytes
 
-        return svg_bytes(page)
+        return svg_bytes(*pages)
     from uncle_sled.exchange.pdf import pdf_bytes
 
-    return pdf_bytes(page)
+    return pdf_bytes(*pages)
+
+
+def _needs_body(s: Studied) -> None:
+    if s.framed.body is None:
+        raise FileError(
+            "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."
+        )
 
 
 def write_file(path: Path, data: bytes) -> None:

@@ -6,14 +6,16 @@ import io
 from importlib import resources
 from typing import Any
 
-from uncle_sled.core.drawing.balance_sheet import Page
 from uncle_sled.core.drawing.inks import LIGHT, mixed
+from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, hatch_lines
 from uncle_sled.exchange.svg import FACES
 
 
-def pdf_bytes(page: Page) -> bytes:
-    """The page as a one-page PDF document at its true size."""
+def pdf_bytes(*pages: Page) -> bytes:
+    """The pages as a PDF document at their true size. Raises: ValueError: without a page."""
+    if not pages:
+        raise ValueError("a document needs a page")
     from reportlab.pdfbase import pdfmetrics  # half a second to load, and only a print needs it
     from reportlab.pdfbase.ttfonts import TTFont
     from reportlab.pdfgen.canvas import Canvas
@@ -24,11 +26,13 @@ def pdf_bytes(page: Page) -> bytes:
                 TTFont(f"sled-{face}", io.BytesIO(resources.files("uncle_sled.fonts").joinpath(file).read_bytes()))
             )
     out = io.BytesIO()
-    canvas = Canvas(out, pagesize=(page.width, page.height), invariant=True)
-    canvas.setTitle(page.title)
-    for shape in page.shapes:
-        _write(canvas, shape)
-    canvas.showPage()
+    canvas = Canvas(out, invariant=True)
+    canvas.setTitle(pages[0].title)
+    for page in pages:
+        canvas.setPageSize((page.width, page.height))
+        for shape in page.shapes:
+            _write(canvas, shape)
+        canvas.showPage()
     canvas.save()
     return out.getvalue()
 

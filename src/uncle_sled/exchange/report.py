@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 import msgspec
@@ -13,13 +12,9 @@ from uncle_sled.core.studies.axle_placing import axle_placing
 from uncle_sled.core.studies.balance import Support
 from uncle_sled.core.studies.limits import use
 from uncle_sled.core.studies.reading import Studied
+from uncle_sled.exchange.shell_report import number, shell_report
 
 SCHEMA_VERSION = 1
-
-
-def number(value: Any) -> float | None:
-    """A float for JSON; unknown is null."""
-    return None if value is None or not math.isfinite(float(value)) else float(value)
 
 
 def report(
@@ -60,6 +55,7 @@ def report(
             }
             for p in s.parts
         ],
+        "shell": shell_report(s),
         "cases": [_case(s, row) for row in rows],
         "findings": [_finding(one) for one in found],
         "axle_placing": placing

@@ -6,9 +6,9 @@ import base64
 from importlib import resources
 from xml.etree import ElementTree as Tree
 
-from uncle_sled.core.drawing.balance_sheet import Page
 from uncle_sled.core.drawing.inks import LIGHT, mixed
-from uncle_sled.core.drawing.primitives import Circle, Poly, Text, hatch_lines
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines, placed
 
 FACES = {
     "text": "IBMPlexSansCondensed-Regular.ttf",
@@ -17,8 +17,20 @@ FACES = {
 }
 
 
-def svg_bytes(page: Page) -> bytes:
-    """The page as an SVG document, one user unit a point."""
+def stacked(pages: tuple[Page, ...]) -> Page:
+    """Pages below each other as one."""
+    high = sum(page.height for page in pages)
+    shapes: list[Primitive] = []
+    top = high
+    for page in pages:
+        top -= page.height
+        shapes += placed(page.shapes, 1.0, 0.0, top)
+    return Page(max(page.width for page in pages), high, tuple(shapes), pages[0].title)
+
+
+def svg_bytes(*pages: Page) -> bytes:
+    """The pages as one SVG document, below each other, one user unit a point."""
+    page = pages[0] if len(pages) == 1 else stacked(pages)
     root = Tree.Element(
         "svg",
         {

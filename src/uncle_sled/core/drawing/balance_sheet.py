@@ -5,13 +5,12 @@ A4 landscape, in points, y up; the same page goes to PDF and SVG.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
+from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig_views import heights_m, whole_view
-from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.limits import use
@@ -20,14 +19,6 @@ from uncle_sled.core.studies.reading import Studied, length_m
 WIDTH, HEIGHT, EDGE = 842.0, 595.0, 36.0
 DRAWING_HIGH = 200.0
 ROW = 14.0
-
-
-@dataclass(frozen=True)
-class Page:
-    width: float
-    height: float
-    shapes: tuple[Primitive, ...]
-    title: str
 
 
 def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, printed: str) -> Page:
@@ -223,15 +214,3 @@ def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -
             shapes.append(Text((left, y), elided(text, 10, wide, face), 10, ink, face, "left"))  # type: ignore[arg-type]
             y -= 12
         y -= 6
-
-
-def wrapped(text: str, size: float, room: float, face: str = "text") -> list[str]:
-    """A text broken into lines that fit the room."""
-    lines: list[str] = []
-    for word in text.split():
-        joined = f"{lines[-1]} {word}" if lines else word
-        if lines and text_width(joined, size, face) <= room:
-            lines[-1] = joined
-        else:
-            lines.append(word)
-    return lines

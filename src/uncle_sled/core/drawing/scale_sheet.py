@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.balance_sheet import Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, SCALES, Page
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig_views import heights_m, whole_view
 from uncle_sled.core.studies.reading import Studied, length_m
 
-POINTS_PER_M = 72 / 0.0254
-SCALES = (5, 10, 15, 20, 25, 30, 40, 50, 75, 100, 200)
 PAPERS = {"A4": (842.0, 595.0), "A3": (1191.0, 842.0), "Letter": (792.0, 612.0)}
 EDGE = 34.0
 BAR_M = 0.1

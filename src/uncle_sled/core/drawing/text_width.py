@@ -34,3 +34,15 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
         if text_width(short, size, face) <= room:
             return short
     return "…" if text_width("…", size, face) <= room else ""
+
+
+def wrapped(text: str, size: float, room: float, face: str = "text") -> list[str]:
+    """A text broken into lines that fit the room."""
+    lines: list[str] = []
+    for word in text.split():
+        joined = f"{lines[-1]} {word}" if lines else word
+        if lines and text_width(joined, size, face) <= room:
+            lines[-1] = joined
+        else:
+            lines.append(word)
+    return lines

@@ -23,6 +23,16 @@ class Words:
     def m(self, metres: float) -> str:
         return distance(metres, self.shown)
 
+    def thick(self, metres: float) -> str:
+        """A thickness or a stick's side: millimetres, or inches with fractions."""
+        return self.m(metres) if self.shown.length in ("in", "ft-in") else f"{metres * 1000:g} mm"
+
+    def section(self, section_m: tuple[float, float]) -> str:
+        """A stick's two sides: seen in the face, through the wall."""
+        if self.shown.length in ("in", "ft-in"):
+            return f"{self.m(section_m[0])} × {self.m(section_m[1])}"
+        return f"{section_m[0] * 1000:g} × {section_m[1] * 1000:g}"
+
     def share(self, part: float, places: int = 1) -> str:
         return f"{part * 100:.{places}f} %".replace("-", "−")
 

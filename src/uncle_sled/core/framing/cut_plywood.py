@@ -12,7 +12,7 @@ from uncle_sled.core.framing import laying
 from uncle_sled.core.framing.cutter import Cutter, edge_strips, pieces
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 
-CHORD_M = 0.003
+CHORD_M = 0.010  # furring round a curve is cut in straight pieces this true to it; the spars back the skin itself
 
 
 def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:

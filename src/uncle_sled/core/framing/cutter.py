@@ -34,7 +34,7 @@ class Cutter:
     material: Material
     skin_m: float  # what lies outside of the sticks
     fasteners: float
-    changes: Mapping[str, HandChange] = field(default_factory=dict)
+    changes: Mapping[str, list[HandChange]] = field(default_factory=dict)
     members: list[Member] = field(default_factory=list)
     shapes: list[Polygon] = field(default_factory=list)
     bounds: list[tuple[float, float, float, float]] = field(default_factory=list)
@@ -82,8 +82,7 @@ class Cutter:
         whole_width: pieces ripped narrower than the stick are left out. through: a piece that holds this
         s is kept although it is ripped, because a sheet's edge lies there.
         """
-        change = self.changes.get(self.key(role, anchor))
-        if change is not None:
+        for change in self.changes.get(self.key(role, anchor), ()):
             by_hand = True
             if change.op == "leave out":
                 return []

@@ -306,7 +306,7 @@ def _framed_face(
     holes = [_hole(cut) for cut in here if cut.kind not in ("gland", "light", "screw row")]
     framer = school.wall if walls else school.ribs
 
-    def lay(by_key: dict[str, HandChange]) -> Cutter:
+    def lay(by_key: dict[str, list[HandChange]]) -> Cutter:
         cut = Cutter(surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key)
         for change in mine:
             if change.op == "add":
@@ -332,29 +332,29 @@ def _add(cut: Cutter, change: HandChange, section: tuple[float, float]) -> None:
 
 def match(
     changes: list[HandChange], members: list[Member], pitch: float
-) -> tuple[dict[str, HandChange], list[HandChange]]:
+) -> tuple[dict[str, list[HandChange]], list[HandChange]]:
     """Changes by the key that they hold for now: the same key, else the nearest of its role within half a pitch."""
     keys = {f"{m.face}/{m.role}/{m.anchor}": m for m in members}
-    matched: dict[str, HandChange] = {}
+    own = {f"{c.face}/{c.role}/{c.anchor}" for c in changes} & keys.keys()
+    matched: dict[str, list[HandChange]] = {}
     loose: list[HandChange] = []
     for change in changes:
         key = f"{change.face}/{change.role}/{change.anchor}"
-        if key in keys:
-            matched[key] = change
-            continue
         at = station_of(change.anchor)
-        near = [
-            (abs(other - at), k)
-            for k, m in keys.items()
-            if at is not None
-            and m.role == change.role
-            and (other := station_of(m.anchor)) is not None
-            and k not in matched
-        ]
-        if near and min(near)[0] <= pitch / 2:
-            matched[min(near)[1]] = change
-        else:
-            loose.append(change)
+        if key not in keys:
+            near = [
+                (abs(other - at), k)
+                for k, m in keys.items()
+                if at is not None
+                and m.role == change.role
+                and k not in own
+                and (other := station_of(m.anchor)) is not None
+            ]
+            if not near or min(near)[0] > pitch / 2:
+                loose.append(change)
+                continue
+            key = min(near)[1]
+        matched.setdefault(key, []).append(change)
     return matched, loose
 
 

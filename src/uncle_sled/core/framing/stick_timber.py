@@ -30,7 +30,8 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
     cut.lay(box(left, low, right, low + b), "sole", "foot", sizes.stick, (1.0, 0.0))
     _top_plates(cut, sizes)
     for hole in holes:
-        deep = header_depth_m(hole.right - hole.left)
+        # over a wheel box the frame carries: one stick closes the wall
+        deep = header_depth_m(hole.right - hole.left) if hole.kind != "wheel box" else HEADERS[0][1]
         cut.lay(
             box(hole.left - b, hole.high, hole.right + b, hole.high + deep),
             "header",

@@ -381,3 +381,24 @@ def net(shape: Polygon, holes: tuple[Polygon, ...]) -> Polygon:
 def mirrored(shape: Polygon, length: float) -> Polygon:
     """The other of a mirrored pair, as it lies with its good face up."""
     return affinity.scale(shape, -1.0, 1.0, origin=(length / 2, 0.0))
+
+
+def place_after(body: Body, opening: Opening, surface: Surface, ds: float, dt: float) -> tuple[float, float]:
+    """``along`` and ``up`` [m] of an opening after its rectangle was moved on its laid-flat surface by (ds, dt)."""
+    a, u = opening.along.si, opening.up.si
+    if not surface.swept:
+        if surface.kind == "roof":
+            return a + ds, u + dt * surface.up[1]
+        return a + ds, u + dt
+    chain = surface.chain
+    assert chain is not None
+    runs = lengths(chain)
+    if opening.face == "roof":
+        s = float(np.interp(a, chain[:, 0] - body.front, runs)) + ds
+        return float(np.interp(s, runs, chain[:, 0] - body.front)), u + dt
+    heights = chain[:, 1] - body.under
+    if opening.face == "front":
+        s = float(np.interp(u, heights, runs)) + ds
+    else:
+        s = float(np.interp(u, heights[::-1], runs[::-1])) + ds
+    return a + dt, float(np.interp(s, runs, heights))

@@ -178,6 +178,10 @@ def bolts(s: Studied) -> Bolts | None:
     )
     gaps = [(p + q) / 2 for p, q in itertools.pairwise(joists) if q - p > 0.1]
     spans = wheel_box_spans(s.build.shell, body, axle_middle_m(s.build.rig))
+    # where the rails run inside of the wheel boxes, nothing is in the bolts' way
+    frame = s.build.rig.frame_width.si if s.build.rig.frame_width else body.width
+    if spans is not None and frame / 2 < body.width / 2 - spans[2]:
+        spans = None
     places = []
     for x in np.linspace(a, b, min(a_side, 200)):
         at = min(gaps, key=lambda g: abs(g - float(x))) if gaps else float(x)

@@ -1,30 +1,78 @@
-"""Shell: the body's form and size, and what each face weighs, beside its profile."""
+"""Shell: the body's profile, what is cut into it, how it is framed and what its faces are made of."""
 
 from __future__ import annotations
 
-import msgspec
-from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QMenu, QPushButton, QWidget
+import base64
+from pathlib import Path
 
-from uncle_sled.core.document.assemblies import WAYS
+import msgspec
+from PySide6.QtCore import QBuffer, QIODevice, QPoint, Qt
+from PySide6.QtGui import QImage
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.document.shell import Face
-from uncle_sled.core.drawing.primitives import Primitive, dimension
 from uncle_sled.core.drawing.rig_views import frame_top_m
-from uncle_sled.core.studies.compare_ways import way_ops
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.words import Words, lower_first
+from uncle_sled.core.geometry.profile_edit import moved
+from uncle_sled.core.studies.holes import holes
 from uncle_sled.core.studies.reading import silhouette_of
-from uncle_sled.core.units import distance, weight
+from uncle_sled.core.studies.shell_measures import measures
+from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.columns import Columns
-from uncle_sled.desk.fields import label
+from uncle_sled.desk.faces_panel import FacesPanel
+from uncle_sled.desk.fields import QuantityField, label
+from uncle_sled.desk.flat_view import FlatView
 from uncle_sled.desk.form import SOURCES, Form, Row
+from uncle_sled.desk.framing_panel import FramingPanel
+from uncle_sled.desk.openings_table import OpeningsTable
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet_view import SheetView
+from uncle_sled.desk.shell_sheet import VIEWS, ShellSheet
 
-FORMS: list[tuple[object, str]] = [("none", "no body yet"), ("profile", "drawn profile"), ("box", "box")]
+FORMS: list[tuple[object, str]] = [
+    ("none", "no body yet"),
+    ("profile", "drawn profile"),
+    ("box", "box"),
+    ("flat", "flat roof with a fall"),
+    ("shed", "shed roof"),
+    ("gable", "gable roof"),
+    ("butterfly", "butterfly roof"),
+    ("bevelled", "box, bevelled edges"),
+]
+LOW_SIDES: list[tuple[object, str]] = [(side, side) for side in ("rear", "front", "left", "right")]
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
+SKETCH_PX = 1600
+# Share of the height that the sheet gets in each view.
+UPPER = {"Profile": 0.62, "Openings": 0.56, "Framing": 0.44, "Faces": 0.46}
+
+
+def _form_is(*forms: str):  # type: ignore[no-untyped-def]
+    return lambda build: build.shell.form in forms
+
+
+def _has(name: str):  # type: ignore[no-untyped-def]
+    return lambda build: getattr(build.shell, name) is not None
+
+
+def _tell(words: QLabel, text: str) -> None:
+    """Words in a card, with the height that they need at its width."""
+    words.setText(text)
+    words.setMinimumHeight(words.heightForWidth(max(words.width(), 200)))
 
 
 class ShellBench(Bench):
@@ -32,170 +80,290 @@ class ShellBench(Bench):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.profile_button = QPushButton("Profile…")
-        self.profile_button.setToolTip("Take one of the usual silhouettes")
-        self.profile_button.clicked.connect(self._presets)
-        self.face_button = QPushButton("Add a face")
-        self.face_button.clicked.connect(self._add_face)
-        self.top.addWidget(self.profile_button)
-        self.top.addWidget(self.face_button)
-        self.ways_button = QPushButton("Compare ways…")
-        self.ways_button.setToolTip(
-            "The same faces made in other ways, side by side; nothing changes until you keep one"
+        self.views = QButtonGroup(self)
+        self.view_buttons: dict[str, QPushButton] = {}
+        for name in VIEWS:
+            button = QPushButton(name)
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, name=name: self.show_view(name))
+            self.views.addButton(button)
+            self.top.addWidget(button)
+            self.view_buttons[name] = button
+        self.top.addSpacing(6)
+        self.profile_button = self._button("Silhouette…", self._presets, "Take one of the usual silhouettes")
+        self.point_button = self._button(
+            "Points…", self._points, "Add, take out or round a point; lay a sketch under it"
         )
-        self.ways_button.clicked.connect(self.compare)
-        self.top.addWidget(self.ways_button)
-        self.end_top("left side, to scale")
-        self.sheet = SheetView(session, plan=False)
-        self.rows.addWidget(self.sheet, 6)
+        self.cut_button = self._button("Cut in…", self._cut_menu, "Cut in a door, hatch, window, vent or cable")
+        self.off_button = self._button("Close it up", self.close_up, "Take the chosen opening out again")
+        self.face_button = self._button("Add a face", self._add_face, "")
+        self.ways_button = self._button(
+            "Compare ways…",
+            self.compare,
+            "The same faces made in other ways, side by side; nothing changes until you keep one",
+        )
+        self.end_top("")
+        self.sheet = ShellSheet(session)
+        self.sheet.node_chosen.connect(self._node_fields)
+        self.sheet.scaled.connect(self._scale_sketch)
+        self.panels = QStackedWidget()
+        self.split = QSplitter(Qt.Orientation.Vertical)
+        self.split.setChildrenCollapsible(False)
+        self.split.addWidget(self.sheet)
+        self.split.addWidget(self.panels)
+        self.split.splitterMoved.connect(lambda *_: self.parted.add(self.view))
+        self.parted: set[str] = set()  # views whose halves a hand has parted
+        self.rows.addWidget(self.split, 1)
+        self._make_profile_panel()
+        self.openings_table = OpeningsTable(session)
+        self.opening_flat = FlatView(session)
+        openings = QWidget()
+        row = QHBoxLayout(openings)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(3)
+        self.holes_words = label("", "small", "pencil", wrap=True)
+        left.addWidget(self.openings_table, 1)
+        left.addWidget(self.holes_words)
+        row.addLayout(left, 5)
+        row.addWidget(self.opening_flat, 3)
+        self.framing = FramingPanel(session)
+        self.faces_panel = FacesPanel(session)
+        for panel in (self.profile_panel, openings, self.framing, self.faces_panel):
+            self.panels.addWidget(panel)
+        session.changed.connect(self.refresh)
+        session.selected.connect(self._selected)
+        self.show_view("Profile")
+
+    def _button(self, text: str, does: object, tip: str) -> QPushButton:
+        button = QPushButton(text)
+        button.setToolTip(tip)
+        button.clicked.connect(lambda _=False: does())  # type: ignore[operator]
+        self.top.addWidget(button)
+        return button
+
+    # views --------------------------------------------------------------------------------------------
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.view_buttons[name].setChecked(True)
+        self.sheet.show_view(name)  # type: ignore[union-attr]
+        self.panels.setCurrentIndex(VIEWS.index(name))
+        self._part()
+        for button, view in (
+            (self.profile_button, "Profile"),
+            (self.point_button, "Profile"),
+            (self.cut_button, "Openings"),
+            (self.off_button, "Openings"),
+            (self.face_button, "Faces"),
+            (self.ways_button, "Faces"),
+        ):
+            button.setVisible(view == name)
+        self.refresh()
+
+    def _part(self) -> None:
+        """Each view gives its drawing the room that it wants, until a hand parts them otherwise."""
+        if self.view not in self.parted:
+            high, upper = self.split.height(), UPPER[self.view]
+            self.split.setSizes([round(high * upper), round(high * (1 - upper))])
+
+    def resizeEvent(self, event: object) -> None:
+        self._part()
+
+    def showEvent(self, event: object) -> None:
+        self._part()
+        self.refresh()
+
+    def refresh(self) -> None:
+        if not self.isVisible():
+            return
+        if self.view == "Profile":
+            self._refresh_profile()
+        elif self.view == "Openings":
+            self.openings_table.refresh()
+            self._selected()
+            self._count_holes()
+        elif self.view == "Framing":
+            self.framing.refresh()
+        else:
+            self.faces_panel.refresh()
+
+    # profile ------------------------------------------------------------------------------------------
+    def _make_profile_panel(self) -> None:
+        session = self.session
         self.form = Form(
             session,
             "Form",
             [
                 Row("Body", "shell.form", FORMS),
+                Row("Falls to", "shell.low_side", LOW_SIDES, when=_form_is("shed", "flat")),
                 Row("Front", "shell.front", Length, "Body's front, from the ball (or the front axle of a bed)", None),
                 Row("Length", "shell.length", Length),
                 Row("Width", "shell.width", Length),
                 Row("Height", "shell.height", Length, "Floor underside to roof top"),
-                Row("Underside", "shell.floor", Length, "Above ground"),
-                Row("Wall", "shell.wall", Length, "Thickness of walls, floor and roof"),
-            ],
-            "Shell",
-        )
-        self.sums = label("", "small", "pencil", wrap=True)
-        self.form.layout().addWidget(self.sums)
-        self.faces: Form | None = None
-        self.sources: Form | None = None
-        self.face_ids: tuple[tuple[str, str], ...] = ()
-        self.columns: Columns | None = None
-        session.changed.connect(self.refresh)
-        self._make_faces()
-
-    def showEvent(self, event: object) -> None:
-        self.refresh()
-
-    def _make_faces(self) -> None:
-        faces = self.session.build.shell.faces
-        self.face_ids = tuple((face.id, face.made_of) for face in faces)
-        self.faces = Form(
-            self.session,
-            "What each face weighs",
-            [
                 Row(
-                    face.name,
-                    f"shell.faces.{face.id}.mass",
-                    Mass,
-                    f"{face.name} with its fittings and fasteners",
-                    when=self._typed(face.id),
-                )
-                for face in faces
+                    "Low edge",
+                    "shell.eaves",
+                    Length,
+                    "Height of the eaves, or of a butterfly's valley, above the underside",
+                    when=_form_is("shed", "flat", "gable", "butterfly"),
+                ),
+                Row("Bevel", "shell.bevel", Length, "Along the edge of wall and roof", when=_form_is("bevelled")),
+                Row(
+                    "Roof past wall",
+                    "shell.roof_overhang",
+                    Length,
+                    "Overhang of the roof",
+                    when=_form_is("gable", "butterfly"),
+                ),
+                Row("Underside", "shell.floor", Length, "Above ground"),
+                Row("Wall", "shell.wall", Length, "Thickness where faces have no layers"),
+                Row("Mattress top", "shell.mattress", Length, "Above the underside; the inside length is taken there"),
             ],
             "Shell",
         )
-        self.by_layers = label("", "small", "pencil", wrap=True)
-        self.by_layers.setMinimumHeight(18)
-        self.faces.layout().addWidget(self.by_layers)
-        self.made = Form(self.session, "Made of", [self._way_row(face) for face in faces], "Shell", label_px=84)
-        self.sources = Form(
-            self.session,
-            "Known by",
-            [Row(face.name, f"shell.faces.{face.id}.source", SOURCES, when=self._typed(face.id)) for face in faces],
-            "Shell",
-        )
-        if not faces:
-            text = "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer."
-            none_yet = label(text, wrap=True)
-            none_yet.setMinimumHeight(56)
-            self.faces.layout().addWidget(none_yet)
-        if self.columns is not None:
-            self.form.setParent(None)
-            self.rows.removeWidget(self.columns)
-            self.columns.hide()
-            self.columns.deleteLater()
-        self.columns = Columns(list[QWidget]([self.form, self.faces, self.made, self.sources]))
-        self.rows.addWidget(self.columns, 5)
-        self._refresh_forms()
+        self.room = Form(session, "Room and outside", [], "Shell")
+        self.room_words = label("", "", wrap=True)
+        self.room.layout().addWidget(self.room_words)
+        self.node_card = Form(session, "Point of the profile", [], "Shell")
+        self.node_fields: dict[str, QuantityField] = {}
+        for at, (key, title) in enumerate((("u", "From front"), ("v", "Height"))):
+            field = QuantityField(Length, title, lambda: session.shown, False, None)
+            field.entered.connect(lambda value, key=key: self._type_node(key, value))
+            field.wrong.connect(self.node_card._complain)
+            self.node_card.grid.addWidget(label(title, "", "pencil"), at, 0)
+            self.node_card.grid.addWidget(field, at, 1)
+            self.node_fields[key] = field
+        self.node_words = label("", "small", "pencil", wrap=True)
+        self.node_card.layout().addWidget(self.node_words)
+        self.boxes = Form(session, "Wheel boxes and nose box", self._box_rows(), "Shell")
+        self.box_buttons = QHBoxLayout()
+        self.wheel_button = QPushButton()
+        self.wheel_button.clicked.connect(self.toggle_wheel_boxes)
+        self.nose_button = QPushButton()
+        self.nose_button.clicked.connect(self.toggle_nose_box)
+        for button in (self.wheel_button, self.nose_button):
+            self.box_buttons.addWidget(button)
+        self.boxes.layout().addLayout(self.box_buttons)  # type: ignore[attr-defined]
+        self.profile_panel = Columns(list[QWidget]([self.form, self.room, self.node_card, self.boxes]))
 
-    def _typed(self, id: str):  # type: ignore[no-untyped-def]
-        """Whether a face's weight is typed; one that is made of layers weighs what they weigh."""
-        return lambda build: not any(face.id == id and face.layers for face in build.shell.faces)
+    def _box_rows(self) -> list[Row]:
+        wheel, nose = _has("wheel_boxes"), _has("nose_box")
+        path = "shell.wheel_boxes"
+        return [
+            Row("Wheel, long", f"{path}.length", Length, "Over the axles, which it follows", 0.001, False, when=wheel),
+            Row("Wheel, wide", f"{path}.width", Length, "Into the body", 0.001, False, when=wheel),
+            Row("Wheel, high", f"{path}.height", Length, "Above the underside", 0.001, False, when=wheel),
+            Row("Nose, long", "shell.nose_box.length", Length, "", 0.001, False, when=nose),
+            Row("Nose, wide", "shell.nose_box.width", Length, "", 0.001, False, when=nose),
+            Row("Nose, high", "shell.nose_box.height", Length, "", 0.001, False, when=nose),
+            Row("Nose weight", "shell.nose_box.mass", Mass, "Empty; a guess by its size until you say", when=nose),
+            Row("Known by", "shell.nose_box.source", SOURCES, when=nose),
+        ]
 
-    def _way_row(self, face: Face) -> Row:
-        ways = [name for name in WAYS if name.startswith("floor") is (face.kind == "floor") or "bare" in name]
-        known: list[tuple[object, str]] = [("", "as typed"), *((name, name) for name in ways)]
-        if face.made_of and face.made_of not in ways:
-            known.append((face.made_of, face.made_of))
-
-        def ops(name: object) -> list[Op]:
-            layers = face.layers if name == face.made_of else WAYS.get(str(name), ())
-            return list(way_ops((face.id,), str(name), layers))
-
-        return Row(
-            face.name,
-            f"shell.faces.{face.id}.made_of",
-            known,
-            "Layers from outside in; its weight follows the drawing",
-            ops=ops,
-        )
-
-    def compare(self) -> None:
-        from uncle_sled.desk.compare_ways import CompareWays  # not on the first screen
-
-        if silhouette_of(self.session.build.shell) is None or not self.session.build.shell.faces:
-            self.session.said.emit("There is no body with faces yet: take a profile and add its faces first.", "note")
-            return
-        CompareWays(self.session, self).open()
-
-    def _refresh_forms(self) -> None:
+    def _refresh_profile(self) -> None:
         self.form.refresh()
-        if self.faces is not None and self.sources is not None:
-            self.faces.refresh()
-            self.sources.refresh()
-            self.made.refresh()
-            self.made.setVisible(bool(self.face_ids))
-            shown = self.session.shown
-            layered = {face.id for face in self.session.build.shell.faces if face.layers}
-            told = [
-                f"{part.name} {weight(part.mass_kg, shown)}"
-                for part in self.session.studied.parts
-                if part.id in layered
-            ]
-            self.by_layers.setText(f"By their layers: {', '.join(told)}" if told else "")
-            self.by_layers.setVisible(bool(told))
-            self.sources.setVisible(bool(self.face_ids))
+        self.boxes.refresh()
+        shell = self.session.build.shell
+        self.wheel_button.setText("No wheel boxes" if shell.wheel_boxes else "Add wheel boxes")
+        self.nose_button.setText("No nose box" if shell.nose_box else "Add a nose box")
+        self.node_card.setVisible(shell.form == "profile")
+        self._node_fields()
+        _tell(self.room_words, self._room())
 
-    def refresh(self) -> None:
-        if not self.isVisible():
+    def _room(self) -> str:
+        s, words = self.session.studied, Words(self.session.shown)
+        m = measures(s)
+        if m is None:
+            return "Take a silhouette or a form and type its sizes to begin."
+        lines = [f"Side {m.outline_area_m2:.2f} m², skin {m.skin_area_m2:.1f} m² in all."]
+        if m.inside_length_m is not None:
+            lines.append(f"Inside {words.m(m.inside_length_m)} long at the mattress")
+        if m.inside_width_m is not None and m.inside_height_m is not None:
+            lines[-1] += f", {words.m(m.inside_width_m)} wide, {words.m(m.inside_height_m)} head room at most."
+        if self.session.build.shell.form == "profile":
+            radii = [f"{kind} {words.m(r)}" for kind, r in m.radii_m if r < 50]
+            lines.append(f"Tightest radius: {', '.join(radii) or 'all flat'}.")
+        if m.departure_deg is not None:
+            lines.append(f"Departs at {m.departure_deg:.0f}° behind the rear tyre.")
+        if m.overhang_m is not None and m.overhang_m > 0.01:
+            lines.append(f"Reaches {words.m(m.overhang_m)} past the frame's end.")
+        if m.hatch_line is not None:
+            lines.append(f"Hatch line {words.m(m.hatch_line[1])} above the ground.")
+        total = sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell."))
+        lines.append(f"The body weighs {words.kg(total)}.")
+        return "\n".join(lines)
+
+    def _node_fields(self) -> None:
+        shell = self.session.build.shell
+        node = self.sheet.node  # type: ignore[union-attr]
+        if node is not None and node >= len(shell.profile):
+            self.sheet.node = node = None  # type: ignore[union-attr]
+        there = node is not None and shell.length is not None and shell.height is not None
+        for field in self.node_fields.values():
+            field.setEnabled(there and node not in (0, len(shell.profile) - 1))
+        if there and node is not None and shell.length and shell.height:
+            n = shell.profile[node]
+            self.node_fields["u"].show_value(Length(n.u * shell.length.si))
+            self.node_fields["v"].show_value(Length(n.v * shell.height.si))
+            self.node_words.setText(
+                "A foot stays at its end of the floor."
+                if node in (0, len(shell.profile) - 1)
+                else "Pull it or its crosses; Shift breaks the tangent, Ctrl does not snap, Delete takes it out."
+            )
+        else:
+            for field in self.node_fields.values():
+                field.show_value(None)
+            self.node_words.setText("Click a blue diamond on the outline; double-click the outline for one more.")
+
+    def _type_node(self, key: str, value: Length) -> None:
+        shell, sheet = self.session.build.shell, self.sheet
+        assert isinstance(sheet, ShellSheet)
+        if sheet.node is None or shell.length is None or shell.height is None:
             return
-        build, shown = self.session.build, self.session.shown
-        if tuple((face.id, face.made_of) for face in build.shell.faces) != self.face_ids:
-            self._make_faces()
-        self._refresh_forms()
-        body = silhouette_of(build.shell)
-        total = sum(part.mass_kg for part in self.session.studied.parts if part.made_by.startswith("shell."))
-        area = "" if body is None else f"Side {body.area_m2:.2f} m² in the drawing. "
-        self.sums.setText(
-            f"{area}Faces weigh {weight(total, shown)} together."
-            if build.shell.form != "none"
-            else "Take a profile to begin."
-        )
-        extra: tuple[Primitive, ...] = ()
-        if body is not None and build.shell.length and build.shell.front:
-            # over the roof, clear of wheels and labels
-            high = float(body.skin[:, 1].max()) + 0.16
-            a, b = (build.shell.front.si, high), (build.shell.front.si + build.shell.length.si, high)
-            extra = dimension(a, b, f"outside {distance(build.shell.length.si, shown)}", 0.03)
-        if self.sheet is not None:
-            self.sheet.set_extra(extra)
+        n = shell.profile[sheet.node]
+        u = value.si / shell.length.si if key == "u" else n.u
+        v = value.si / shell.height.si if key == "v" else n.v
+        sheet.edit_profile("Place a point of the profile", moved(shell.profile, sheet.node, "node", u, v))
+        self._node_fields()
+
+    def toggle_wheel_boxes(self) -> None:
+        build = self.session.build
+        if build.shell.wheel_boxes is not None:
+            self.session.edit("No wheel boxes", [set_to("shell.wheel_boxes", None)], "Shell")
+            return
+        if not build.rig.axles and build.rig.carrier == "ball":
+            self.session.said.emit("Wheel boxes stand over the wheels: give the rig an axle first.", "note")
+            return
+        stations = [a.station.si for a in build.rig.axles] or [0.0]
+        wheel = build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6
+        size = {
+            "length": {"si": round(max(stations) - min(stations) + wheel + 0.2, 3)},
+            "width": {"si": 0.22},
+            "height": {"si": 0.22},
+        }
+        self.session.edit("Add wheel boxes", [set_to("shell.wheel_boxes", size)], "Shell")
+
+    def toggle_nose_box(self) -> None:
+        if self.session.build.shell.nose_box is not None:
+            self.session.edit("No nose box", [set_to("shell.nose_box", None)], "Shell")
+            return
+        size = {"length": {"si": 0.4}, "width": {"si": 0.9}, "height": {"si": 0.45}}
+        self.session.edit("Add a nose box", [set_to("shell.nose_box", size)], "Shell")
 
     def _presets(self) -> None:
         menu = QMenu(self)
         for name in PRESETS:
             menu.addAction(name).triggered.connect(lambda _=False, name=name: self.take_profile(name))
-        menu.addAction("box").triggered.connect(
-            lambda _=False: self.session.edit("Body: box", [set_to("shell.form", "box"), *self._sizes()], "Shell")
-        )
+        menu.addSeparator()
+        for value, words in FORMS[2:]:
+            menu.addAction(words).triggered.connect(
+                lambda _=False, form=str(value), words=words: self.take_form(form, words)
+            )
         menu.exec(self.profile_button.mapToGlobal(QPoint(0, self.profile_button.height() + 2)))
+
+    def take_form(self, form: str, words: str) -> None:
+        self.session.edit(f"Body: {words}", [set_to("shell.form", form), *self._sizes()], "Shell")
 
     def take_profile(self, name: str) -> None:
         nodes = msgspec.to_builtins(PRESETS[name])
@@ -205,7 +373,7 @@ class ShellBench(Bench):
             "Shell",
         )
 
-    def _sizes(self):  # type: ignore[no-untyped-def]
+    def _sizes(self) -> list[Op]:
         """Sizes to begin with, where none were typed yet."""
         build = self.session.build
         first = {
@@ -221,6 +389,142 @@ class ShellBench(Bench):
             for name, si in first.items()
             if getattr(build.shell, name) is None
         ]
+
+    def _points(self) -> None:
+        sheet = self.sheet
+        assert isinstance(sheet, ShellSheet)
+        menu = QMenu(self)
+        menu.addAction("Add a point").triggered.connect(lambda: sheet.add_point())
+        menu.addAction("Take the chosen point out").triggered.connect(sheet.take_point)
+        menu.addAction("Round it, or make it a corner").triggered.connect(sheet.round_point)
+        menu.addSeparator()
+        menu.addAction("Lay a sketch under it…").triggered.connect(self.lay_sketch)
+        if self.session.build.shell.sketch is not None:
+            menu.addAction("Scale the sketch by two points").triggered.connect(lambda: self._hold_sketch("scale"))
+            menu.addAction("Slide the sketch").triggered.connect(lambda: self._hold_sketch("move"))
+            menu.addAction("Take the sketch away").triggered.connect(
+                lambda: self.session.edit("Take the sketch away", [set_to("shell.sketch", None)], "Shell")
+            )
+        menu.exec(self.point_button.mapToGlobal(QPoint(0, self.point_button.height() + 2)))
+
+    def _hold_sketch(self, how: str) -> None:
+        self.sheet.sketching = how  # type: ignore[union-attr]
+        says = "Pull from one point of the sketch to another whose distance you know."
+        self.session.said.emit(
+            says if how == "scale" else "Pull the sketch to its place; choose another view when done.", "note"
+        )
+
+    def lay_sketch(self) -> None:
+        word, _ = QFileDialog.getOpenFileName(
+            self, "A picture of the sketch", "", "Pictures (*.png *.jpg *.jpeg *.bmp)"
+        )
+        if word:
+            self.lay_sketch_from(Path(word))
+
+    def lay_sketch_from(self, path: Path) -> None:
+        """Put a picture under the profile, as wide as the body for a start. What cannot be read is said."""
+        image = QImage(str(path))
+        if image.isNull():
+            self.session.said.emit(
+                f"{path.name} is not a picture that can be read; a PNG or JPEG would be right.", "stop"
+            )
+            return
+        if max(image.width(), image.height()) > SKETCH_PX:
+            image = image.scaled(
+                SKETCH_PX, SKETCH_PX, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
+            )
+        buffer = QBuffer()
+        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+        image.convertToFormat(QImage.Format.Format_RGB32).save(buffer, "JPEG", 80)
+        shell = self.session.build.shell
+        long = shell.length.si if shell.length else 3.0
+        record = {
+            "picture": base64.b64encode(bytes(buffer.data().data())).decode(),
+            "x": {"si": shell.front.si if shell.front else 1.2},
+            "z": {"si": shell.floor.si if shell.floor else 0.5},
+            "m_per_px": long / image.width(),
+        }
+        self.session.edit(f"Lay {path.name} under the profile", [set_to("shell.sketch", record)], "Shell")
+        self._hold_sketch("scale")
+
+    def _scale_sketch(self, far: float) -> None:
+        """Two points were set that lie ``far`` apart as drawn; what is it really?"""
+        words = Words(self.session.shown)
+        text = ask_text(self, "Scale the sketch", f"As drawn now they are {words.m(far)} apart. What is it really?")
+        if text:
+            self.scale_sketch(far, text)
+
+    def scale_sketch(self, far: float, text: str) -> None:
+        sketch = self.session.build.shell.sketch
+        if sketch is None:
+            return
+        try:
+            real = Length.read(text, self.session.shown).si
+        except EntryError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return
+        if real <= 0:
+            self.session.said.emit("A distance must be more than nothing.", "stop")
+            return
+        self.session.edit("Scale the sketch", [set_to("shell.sketch.m_per_px", sketch.m_per_px * real / far)], "Shell")
+
+    # openings -----------------------------------------------------------------------------------------
+    def _selected(self) -> None:
+        if self.view != "Openings":
+            return
+        opening = next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)
+        self.off_button.setEnabled(opening is not None)
+        if opening is not None:
+            self.opening_flat.show_kind(opening.face)
+
+    def _count_holes(self) -> None:
+        found, words = holes(self.session.studied), Words(self.session.shown)
+        roof = sum(h.many for h in found if h.on_roof)
+        seam = sum(h.seam_m for h in found)
+        self.holes_words.setText(
+            f"{sum(h.many for h in found)} holes in the skin, {roof} in the roof, {words.m(seam)} of seam. Drag one on the drawing; its face reframes."
+            if found
+            else "Nothing is cut in yet. A door, a hatch, a window: Cut in…"
+        )
+
+    def _cut_menu(self) -> None:
+        menu = QMenu(self)
+        for kind in KINDS:
+            words = {"gland": "cable gland", "screw row": "row of screws"}.get(kind, kind)
+            menu.addAction(words).triggered.connect(lambda _=False, kind=kind: self.cut_in(kind))
+        menu.exec(self.cut_button.mapToGlobal(QPoint(0, self.cut_button.height() + 2)))
+
+    def cut_in(self, kind: str) -> None:
+        shell = self.session.build.shell
+        if silhouette_of(shell) is None:
+            self.session.said.emit("There is no body to cut into yet: take a silhouette first.", "note")
+            return
+        record = first_opening(shell, kind)
+        if self.session.edit(
+            f"Cut in a {lower_first(record['name'])}", [add_to("shell.openings", record)], "Shell", (record["id"],)
+        ):
+            self.session.select((record["id"],))
+
+    def close_up(self) -> None:
+        opening = next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)
+        if opening is not None:
+            self.session.edit(
+                f"Close up {lower_first(opening.name)}",
+                [remove(f"shell.openings.{opening.id}")],
+                "Shell",
+                (opening.id,),
+            )
+
+    # faces --------------------------------------------------------------------------------------------
+    def compare(self) -> None:
+        from uncle_sled.desk.compare_ways import CompareWays  # not on the first screen
+
+        if silhouette_of(self.session.build.shell) is None or not self.session.build.shell.faces:
+            self.session.said.emit(
+                "There is no body with faces yet: take a silhouette and add its faces first.", "note"
+            )
+            return
+        CompareWays(self.session, self).open()
 
     def _add_face(self) -> None:
         menu = QMenu(self)

@@ -122,6 +122,9 @@ def style_sheet() -> str:
     QHeaderView::up-arrow, QHeaderView::down-arrow {{ width: 9px; height: 6px; }}
     QTableView {{ gridline-color: {c("rule")}; alternate-background-color: {c("body")}; }}
     QPushButton[kind="link"] {{ background: transparent; border: 2px solid transparent; color: {c("chalk")}; padding: 1px 3px; min-height: 16px; text-align: left; }}
+    QPushButton[kind="quiet"] {{ background: transparent; border: 1px solid transparent; color: {c("pencil")}; text-align: left; padding: 3px 26px 3px 6px; }}
+    QPushButton[kind="quiet"]:hover {{ border-color: {c("field edge")}; }}
+    QPushButton[kind="quiet"]:focus {{ border: 2px solid {c("chalk")}; padding: 2px 25px 2px 5px; }}
     QPushButton[kind="link"]:hover {{ text-decoration: underline; }}
     QPushButton[kind="link"]:focus {{ border-color: {c("chalk")}; border-radius: 3px; }}
     QLineEdit, QComboBox, QPlainTextEdit {{ background: {c("field")}; border: 1px solid {c("field edge")}; border-radius: 3px; padding: 2px 6px; min-height: 20px; selection-background-color: {c("chalk")}; selection-color: {c("on chalk")}; }}

@@ -6,7 +6,7 @@ from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Axle, BedVehicle, Rig
-from uncle_sled.core.document.shell import Face, Shell
+from uncle_sled.core.document.shell import Face, Framing, Opening, Shell
 from uncle_sled.core.document.stow import Stow, Tank, Thing
 from uncle_sled.core.units import Shown
 
@@ -75,6 +75,22 @@ def a_shell(**changes):
         (Face("floor", "floor", "Floor", Mass(40.0), "computed"), Face("roof", "roof", "Roof", Mass(30.0), "computed")),
     )
     return msgspec.structs.replace(shell, **changes)
+
+
+def a_body(form="box", school="none", **changes):
+    """A body 4.0 long, 2.0 wide, 2.1 high, 1.2 from the ball and 0.5 up, in a wall 120 mm thick."""
+    shell = Shell(
+        form,
+        *(Length(v) for v in (1.2, 4.0, 2.0, 2.1, 0.5, 0.12)),
+        PRESETS["round nose, straight tail"],
+        framing=Framing(school),
+    )
+    return msgspec.structs.replace(shell, **changes)
+
+
+def a_hole(id, face, along, up, width, height, kind="window", **changes):
+    made = Opening(id, kind, id.capitalize(), face, *(Length(v) for v in (along, up, width, height)))
+    return msgspec.structs.replace(made, **changes)
 
 
 def a_build(things=(), rig=None, shell=None, **changes):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.geometry.bends import judge, sprung_radius_m
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.compare_ways import CURVED, radius_of
@@ -39,9 +40,7 @@ def sheet_bends(s: Studied) -> tuple[SheetBend, ...]:
             material = library.get(layer.material)
             if material is None or material.bends in ("", "sandwich"):
                 continue
-            twins = sum(
-                1 for one in face.layers if one.material == layer.material and one.thickness.si == layer.thickness.si
-            )
+            twins = _glued(face.layers, layer)
             bend = judge(material.bends, layer.thickness.si, radius)
             # glued to a tighter form, n equal layers open up to the radius that is wanted
             formed = radius * radius / sprung_radius_m(radius, twins) if twins > 1 and radius < 1e6 else None
@@ -51,3 +50,17 @@ def sheet_bends(s: Studied) -> tuple[SheetBend, ...]:
                 )
             )
     return tuple(made)
+
+
+def _glued(layers: tuple[Layer, ...], layer: Layer) -> int:
+    """How many equal sheets lie on each other here, this one with them."""
+    run: list[Layer] = []
+    for one in layers:
+        same = one.material == layer.material and one.thickness.si == layer.thickness.si
+        if same:
+            run.append(one)
+        elif layer in run:
+            break
+        else:
+            run = []
+    return len(run) if layer in run else 1

@@ -28,6 +28,7 @@ from uncle_sled.core.studies.reading import Studied
 MATTRESS_M = 0.40  # top of a mattress above the underside, where nobody said
 GUST_PA, UPLIFT = 735.0, 1.2  # 35 m/s of towing air, on a roof's edge
 BOLT_SHEAR_N, BOLT_TENSION_N, MOST_BOLT_PITCH_M = 3000.0, 2500.0, 0.6
+BESIDE_M = 0.05
 G = 9.80665
 HEAD_STEP_M = 0.05
 
@@ -170,13 +171,12 @@ def bolts(s: Studied) -> Bolts | None:
     shear, uplift = mass * G, GUST_PA * UPLIFT * body.length * body.width
     wanted = max(math.ceil(shear / BOLT_SHEAR_N), math.ceil(uplift / BOLT_TENSION_N), 4)
     a, b = body.front + 0.1, body.front + body.length - 0.1
-    a_side = max(math.ceil(wanted / 2), math.ceil((b - a) / MOST_BOLT_PITCH_M) + 1)
+    a_side = max(math.ceil(wanted / 2), math.ceil((b - a) / (MOST_BOLT_PITCH_M - 2 * BESIDE_M)) + 1)
     joists = sorted(
         body.front + sum(x for x, _ in m.outline) / len(m.outline)
         for m in s.framed.on("floor")
         if not m.along_s and m.role in ("joist", "trimmer")
     )
-    gaps = [(p + q) / 2 for p, q in itertools.pairwise(joists) if q - p > 0.1]
     spans = wheel_box_spans(s.build.shell, body, axle_middle_m(s.build.rig))
     # where the rails run inside of the wheel boxes, nothing is in the bolts' way
     frame = s.build.rig.frame_width.si if s.build.rig.frame_width else body.width
@@ -184,7 +184,10 @@ def bolts(s: Studied) -> Bolts | None:
         spans = None
     places = []
     for x in np.linspace(a, b, min(a_side, 200)):
-        at = min(gaps, key=lambda g: abs(g - float(x))) if gaps else float(x)
+        at = float(x)
+        near = min(joists, key=lambda j: abs(j - at), default=None)
+        if near is not None and abs(near - at) < BESIDE_M:  # a bolt goes down beside a joist, not through it
+            at = near + (BESIDE_M if at >= near else -BESIDE_M)
         if spans is None or not spans[0] <= at - body.front <= spans[1]:
             places.append(round(at, 3))
     stations = tuple(sorted(set(places)))

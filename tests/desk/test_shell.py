@@ -1,6 +1,20 @@
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QImage
+
+from tests.desk.driving import drag, key, move, press, release, type_words
 from tests.desk.walk import faults_of
+from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.desk.benches.shell import FORMS
 from uncle_sled.desk.compare_ways import CompareWays
+from uncle_sled.desk.layers_dialog import LayersDialog, OwnMaterialDialog
+from uncle_sled.desk.variants import SideBySide, keep_as_variant, open_variant, throw_away
+from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
+
+CTRL = Qt.KeyboardModifier.ControlModifier
 
 
 def test_a_face_is_made_of_layers_and_given_back(open_on):
@@ -8,15 +22,17 @@ def test_a_face_is_made_of_layers_and_given_back(open_on):
     session = window.session
     session.go_to("Shell")
     bench = window.bench("Shell")
+    bench.show_view("Faces")
+    panel = bench.faces_panel
     before = session.build
-    row, _, _ = next(r for r in bench.made.rows if "roof" in r[0].path)
-    bench.made._take(row, "aluminium and foam")
+    row, _, _ = next(r for r in panel.made.rows if "roof" in r[0].path)
+    panel.made._take(row, "aluminium and foam")
 
     face = next(f for f in session.build.shell.faces if f.id == "roof")
     assert face.made_of and len(face.layers) == 3
-    assert "Roof" in bench.by_layers.text() and faults_of(window) == []
-    row = next(r[0] for r in bench.made.rows if "roof" in r[0].path)
-    bench.made._take(row, "")
+    assert "Roof" in panel.by_layers.text() and faults_of(window) == []
+    row = next(r[0] for r in panel.made.rows if "roof" in r[0].path)
+    panel.made._take(row, "")
     assert session.build == before
 
 
@@ -38,3 +54,283 @@ def test_ways_are_compared_and_one_is_kept(open_on):
     assert all(f.made_of == dialog.ways[3].name for f in sides) and len(session.history.done) == 1
     session.undo()
     assert session.project == before
+
+
+def shell_bench(open_on, name="marsh-heron", view="Profile", **size):
+    window = open_on(demo(name), judged=False, **size)
+    window.session.go_to("Shell")
+    bench = window.bench("Shell")
+    bench.show_view(view)
+    window.grab()
+    return window, window.session, bench
+
+
+def on_side(sheet, x, z):
+    return sheet.frame("side").point((x, z))
+
+
+def test_an_opening_is_dragged_and_its_wall_reframes_in_one_step(open_on):
+    window, session, bench = shell_bench(open_on, view="Openings")
+    sheet, before = bench.sheet, session.project
+    sticks = session.studied.framed.on("left side")
+    drag(sheet, on_side(sheet, 1.25 + 0.85, 0.56 + 0.7), (0.2 * sheet.scale, 0), CTRL)
+    opening = next(o for o in session.build.shell.openings if o.id == "window")
+
+    assert opening.along.si == pytest.approx(0.96, abs=0.01) and opening.along.typed is None
+    assert session.studied.framed.on("left side") != sticks and session.selection == ("window",)
+    assert window.in_hand.name.full == "Side window" and len(session.history.done) == 1
+    session.undo()
+    assert session.project == before
+    # a number typed during the drag places the near edge exactly; Escape gives back
+    spot = on_side(sheet, 1.25 + 0.85, 0.56 + 0.7)
+    press(sheet, spot)
+    move(sheet, spot + QPointF(30, 0))
+    type_words(sheet, "0.9 m")
+    key(sheet, Qt.Key.Key_Return)
+    assert next(o for o in session.build.shell.openings if o.id == "window").along.si == pytest.approx(0.9)
+    press(sheet, on_side(sheet, 1.25 + 1.0, 0.56 + 0.7))
+    move(sheet, on_side(sheet, 1.25 + 1.4, 0.56 + 0.7))
+    key(sheet, Qt.Key.Key_Escape)
+    assert next(o for o in session.build.shell.openings if o.id == "window").along.si == pytest.approx(0.9)
+
+
+def test_an_opening_dragged_over_another_is_told_and_the_drawing_stays(open_on):
+    window, session, bench = shell_bench(open_on, "orchard-keeper", "Openings")
+    sheet = bench.sheet
+    body = session.studied.framed.body
+    win = next(o for o in session.build.shell.openings if o.id == "win2")
+    start = on_side(sheet, body.front + win.along.si + 0.3, body.under + win.up.si + 0.4)
+    drag(sheet, start, (2.1 * sheet.scale, 0), CTRL)
+
+    assert {f.code for f in session.studied.framed.faults} == {"openings-meet"}
+    assert session.studied.framed.members and sheet.good_framed() is session.studied.framed
+    assert "lies over" in window.in_hand.note.text()
+    session.undo()
+    assert session.studied.framed.faults == ()
+
+
+def test_a_roof_vent_is_dragged_on_the_flat_roof(open_on):
+    window, session, bench = shell_bench(open_on, view="Openings")
+    session.select(("vent",))
+    flat = bench.opening_flat
+    window.grab()
+    assert flat.kind == "roof"
+    surface = flat.surfaces()[0]
+    cut = next(c for c in session.studied.framed.cuts if c.id == "vent")
+    spot = flat.frame(surface.id).point((cut.shape.centroid.x, cut.shape.centroid.y))
+    drag(flat, spot, (0.15 * flat.scale, -0.1 * flat.scale), CTRL)
+    vent = next(o for o in session.build.shell.openings if o.id == "vent")
+
+    assert vent.up.si == pytest.approx(0.71, abs=0.02) and vent.along.si > 1.85
+    assert session.studied.framed.faults == ()
+
+
+def test_cutting_in_closing_up_and_the_table(open_on):
+    window, session, bench = shell_bench(open_on, view="Openings")
+    rows = bench.openings_table.rowCount()
+    for kind in ("light", "screw row"):
+        bench.cut_in(kind)
+    assert bench.openings_table.rowCount() == rows + 2 and "in the roof" in bench.holes_words.text()
+    assert bench.openings_table.selectedIndexes()
+    bench.openings_table.selectRow(0)
+    assert session.selection == (bench.openings_table.ids[0],)
+    bench.off_button.click()
+    assert bench.openings_table.rowCount() == rows + 1
+    for _ in range(3):
+        session.undo()
+    assert bench.openings_table.rowCount() == rows and not session.history.modified
+
+
+def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(open_on):
+    window, session, bench = shell_bench(open_on)
+    sheet, before = bench.sheet, session.project
+    node = session.build.shell.profile[2]
+    drag(sheet, sheet._spot(node.u, node.v), (0, -30), CTRL)
+    assert sheet.node == 2 and session.build.shell.height.si > 1.35 and len(session.history.done) == 1
+    session.undo()
+    assert session.project == before
+    # over the nose and back: it stays where it last was good, and says so
+    rear = session.build.shell.profile[3]
+    press(sheet, sheet._spot(rear.u, rear.v))
+    move(sheet, sheet._spot(-0.3, 0.5), keys=CTRL)
+    assert "cross itself" in sheet.gesture.says
+    key_escape_gesture(sheet)
+    assert session.build == before.build
+    sheet.choose_node(3)
+    bench.node_fields["u"].setText("2.9 m")
+    bench.node_fields["u"].setModified(True)
+    bench.node_fields["u"].editingFinished.emit()
+    assert session.build.shell.profile[3].u == pytest.approx(2.9 / 3.05)
+    sheet.add_point()
+    sheet.take_point()
+    assert len(session.build.shell.profile) == len(before.build.shell.profile)
+    sheet.choose_node(2)
+    sheet.round_point()
+    key(sheet, Qt.Key.Key_Up)
+    while session.history.done:
+        session.undo()
+    assert session.project == before
+
+
+def key_escape_gesture(sheet):
+    gesture, sheet.gesture = sheet.gesture, None
+    gesture.cancelled()
+
+
+def test_a_stick_is_changed_by_hand_and_given_back(open_on):
+    window, session, bench = shell_bench(open_on, "orchard-keeper", "Framing")
+    flat, before = bench.framing.flat, session.project
+    stud = next(m for m in session.studied.framed.on("left side") if m.kind == "stud")
+    frame = flat.frame("left side")
+    mid = stud.shape.centroid
+    press(flat, frame.point((mid.x, mid.y)))
+    release(flat, frame.point((mid.x, mid.y)))
+    assert session.selection == (stud.id,) and "Stud" in window.in_hand.name.full
+    form = window.in_hand.form
+    enter(form.fields["by"], '2"')
+    assert next(m for m in session.studied.framed.members if m.id == stud.id).by_hand
+    assert form.back.isVisibleTo(form) and "by hand" in window.in_hand.note.text()
+    enter(form.fields["thick"], '2 1/2"')
+    assert len(session.build.shell.framing.changes) == 2
+    form.back.click()
+    assert session.build.shell.framing.changes == () and session.build == before.build
+    session.select((stud.id,))
+    window.in_hand.form.out.click()
+    assert stud.id not in {m.id for m in session.studied.framed.members}
+    bench.refresh()
+    bench.framing.restore.click()
+    bench.framing.add_stick()
+    assert [c.op for c in session.build.shell.framing.changes] == ["add"]
+
+
+def enter(field, words):
+    field.setText(words)
+    field.setModified(True)
+    field.editingFinished.emit()
+
+
+def test_schools_and_sizes_are_switched_and_bad_ones_are_told(open_on):
+    window, session, bench = shell_bench(open_on, view="Framing")
+    panel = bench.framing
+    row = next(r for r, _, _ in panel.form.rows if r.path == "shell.framing.school")
+    panel.form._take(row, "stick timber")
+    assert {m.kind for m in session.studied.framed.members} >= {
+        "stud",
+        "plate",
+        "spar",
+        "joist",
+    } or session.studied.framed.faults
+    deep = next((r, f) for r, _, f in panel.form.rows if r.path == "shell.framing.stick.deep")
+    enter(deep[1], "300 mm")
+    assert "stick-too-deep" in {f.code for f in session.findings}
+    panel.form._take(deep[0], None)
+    assert session.build.shell.framing.stick is None
+    pitch = next(f for r, _, f in panel.form.rows if r.path == "shell.framing.pitch")
+    enter(pitch, "1 mm")
+    assert "no-pitch" in {f.code for f in session.findings} and bench.sheet.good_framed() is not None
+    assert faults_of(window) == []
+
+
+def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
+    window, session, bench = shell_bench(open_on, view="Faces")
+    face = next(f for f in session.build.shell.faces if f.id == "left")
+    before = session.build
+    own = OwnMaterialDialog(session, window)
+    own.keep()
+    assert "name" in own.complaint.text()
+    own.name.setText("Old oak")
+    own.keep()
+    assert "density" in own.complaint.text()
+    own.numbers["density_kg_m3"].setText("very heavy")
+    own.keep()
+    assert "not a number" in own.complaint.text()
+    own.numbers["density_kg_m3"].setText("99000")
+    own.keep()
+    assert "out of reason" in own.complaint.text()
+    own.numbers["density_kg_m3"].setText("700")
+    own.keep()
+    assert session.facts.materials[0].name == "Old oak"
+    dialog = LayersDialog(session, face, window)
+    dialog.show()
+    assert faults_of(dialog) == []
+    dialog.add_layer()
+    dialog._change(3, material="own1", thickness=Length(0.004))
+    dialog._swap(3)
+    dialog.keep_button.click()
+    layers = session.build.shell.faces[1].layers
+    assert [la.material for la in layers] == ["light-ply", "xps", "own1", "light-ply"]
+    session.undo()
+    assert session.build == before
+
+
+def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path):
+    window, session, bench = shell_bench(open_on)
+    picture = QImage(400, 200, QImage.Format.Format_RGB32)
+    picture.fill(0xFFFFFF)
+    picture.save(str(tmp_path / "s.png"))
+    (tmp_path / "bad.png").write_text("no picture")
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    bench.lay_sketch_from(tmp_path / "bad.png")
+    assert session.build.shell.sketch is None and "not a picture" in said[-1]
+    bench.lay_sketch_from(tmp_path / "s.png")
+    sketch = session.build.shell.sketch
+    assert sketch.m_per_px == pytest.approx(3.05 / 400) and bench.sheet.sketching == "scale"
+    bench.scale_sketch(1.0, "2 m")
+    assert session.build.shell.sketch.m_per_px == pytest.approx(2 * 3.05 / 400)
+    for bad in ("-1 m", "a bit"):
+        bench.scale_sketch(1.0, bad)
+    assert session.build.shell.sketch.m_per_px == pytest.approx(2 * 3.05 / 400)
+    bench._hold_sketch("move")
+    drag(bench.sheet, QPointF(300, 120), (40, 0))
+    assert session.build.shell.sketch.x.si == pytest.approx(1.25 + 40 / bench.sheet.scale, abs=0.01)
+    window.grab()
+    again = sled_file.read_bytes(sled_file.to_bytes(session.project), "x")
+    assert again == session.project
+
+
+def test_variants_are_kept_opened_compared_and_thrown_away(open_on):
+    window, session, bench = shell_bench(open_on)
+    assert keep_as_variant(session, "with a lower roof") and window.header.variant.full == "with a lower roof"
+    session.edit("Lower", [set_to("shell.height", {"si": 1.2, "typed": None})], "Shell")
+    dialog = SideBySide(session, window)
+    dialog.show()
+    assert dialog.table.columnCount() == 2 and faults_of(dialog) == []
+    body = [dialog.table.item(1, at).text() for at in (0, 1)]
+    assert body[0] != body[1]
+    dialog.table.selectColumn(0)
+    dialog.open_button.click()
+    assert session.build.name == "as drawn" and session.build.shell.height.si == 1.28
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    assert not keep_as_variant(session, "as drawn") and "already" in said[-1]
+    assert open_variant(session, session.project.variants[1].id)
+    assert throw_away(session, session.build.id) and len(session.project.variants) == 1
+    while session.history.done:
+        session.undo()
+    assert not session.history.modified
+
+
+def test_forms_boxes_and_an_empty_body(open_on):
+    window, session, bench = shell_bench(open_on)
+    for form, words in FORMS[1:]:
+        bench.take_form(form, words)
+        for view in ("Profile", "Openings", "Framing", "Faces"):
+            bench.show_view(view)
+            assert faults_of(window) == [], (form, view)
+    bench.toggle_wheel_boxes()
+    bench.toggle_nose_box()
+    assert session.build.shell.wheel_boxes is not None and "nose-box" in {p.id for p in session.studied.parts}
+    bench.toggle_nose_box()
+    empty, session, bench = open_on(empty_project(), judged=False), None, None
+    session = empty.session
+    session.go_to("Shell")
+    bench = empty.bench("Shell")
+    for view in ("Profile", "Openings", "Framing", "Faces"):
+        bench.show_view(view)
+        assert faults_of(empty) == [], view
+    bench.cut_in("door")
+    bench.toggle_wheel_boxes()
+    bench.compare()
+    bench.sheet.add_point()
+    assert not session.history.done

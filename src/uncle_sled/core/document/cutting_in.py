@@ -25,6 +25,9 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     name, face, wide, high, _, _ = FIRST[kind]
     long = shell.length.si if shell.length else 3.0
     tall = shell.height.si if shell.height else 1.2
+    if shell.form in ("gable", "shed", "butterfly", "bevelled", "flat"):
+        # the walls are lower than the ridge
+        tall = min(shell.eaves.si, tall) if shell.eaves else tall * 0.7
     across = shell.width.si if shell.width else 1.6
     if kind == "door" and tall > 1.8:
         wide, high = 0.75, 1.75
@@ -36,6 +39,8 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
         up = min(0.1, rise * 0.1)
     else:
         up = (rise - high) / 2 if face == "roof" else rise * 0.45
+    if face == "roof" and shell.form in ("gable", "butterfly"):
+        up = max(across / 4 - high / 2, 0.05)  # on the left slope, clear of ridge and valley
     same = [o.name for o in shell.openings]
     many = sum(1 for one in same if one.startswith(name))
 

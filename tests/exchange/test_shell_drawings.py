@@ -1,0 +1,109 @@
+"""Framing drawings in every format, from the same faces; what the demos' shells hold."""
+
+import io
+import json
+
+import ezdxf
+import pytest
+
+from tests.builders import a_body, a_build, a_hole
+from uncle_sled.cli import main
+from uncle_sled.core.document.project import Facts, empty_project
+from uncle_sled.core.drawing.framing_sheets import framing_sheets, pieces_of
+from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.drawing.shell_views import flat_face, side_sticks
+from uncle_sled.core.findings.words import Words
+from uncle_sled.core.studies.reading import study
+from uncle_sled.core.units import Shown
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.dxf import dxf_bytes
+from uncle_sled.exchange.export import KINDS, export_bytes
+
+
+def studied(name):
+    project = demo(name)
+    return study(project.build, project.facts)
+
+
+@pytest.mark.parametrize("name", ["marsh-heron", "orchard-keeper"])
+def test_every_stick_is_on_its_page_and_in_its_list(name):
+    s = studied(name)
+    pages = framing_sheets(s, name, "today")
+
+    assert len(pages) == 1 + len(s.framed.body.surfaces) + 1
+    for page, surface in zip(pages[1:], s.framed.body.surfaces, strict=False):
+        ids = {shape.id for shape in page.shapes if isinstance(shape, Poly)}
+        assert {m.id for m in s.framed.on(surface.id)} <= ids
+        assert sum(piece.many for piece in pieces_of(s.framed.on(surface.id))) == len(s.framed.on(surface.id))
+        for text in (shape for shape in page.shapes if isinstance(shape, Text)):
+            assert -1 <= text.at[0] <= page.width and -1 <= text.at[1] <= page.height, text.text
+
+
+def test_the_dxf_is_at_full_size_and_sound():
+    s = studied("orchard-keeper")
+    drawing = ezdxf.read(io.StringIO(dxf_bytes(s).decode()))
+    outlines = list(drawing.modelspace().query('LWPOLYLINE[layer=="OUTLINE"]'))
+    sticks = list(drawing.modelspace().query('LWPOLYLINE[layer=="STICKS"]'))
+
+    assert drawing.audit().errors == [] and drawing.units == ezdxf.units.MM
+    assert len(outlines) == len(s.framed.body.surfaces) and len(sticks) == len(s.framed.members)
+    left = next(o for o, one in zip(outlines, s.framed.body.surfaces, strict=True) if one.id == "left side")
+    xs = [p[0] for p in left.get_points()]
+    assert max(xs) - min(xs) == pytest.approx(6908.8)
+
+
+@pytest.mark.parametrize("kind", list(KINDS))
+def test_every_kind_is_written_and_a_body_is_asked_for(kind, tmp_path, capsys):
+    out = tmp_path / f"x.{KINDS[kind][0]}"
+    assert main(["export", "marsh-heron", "--to", kind, "--out", str(out)]) == 0 and out.stat().st_size > 500
+    sled_file.save(empty_project(), tmp_path / "e.sled")
+    code = main(["export", str(tmp_path / "e.sled"), "--to", kind, "--out", str(tmp_path / "e")])
+    needs = kind == "dxf" or kind.startswith("framing")
+    assert code == (2 if needs else 0)
+    assert ("no body to draw" in capsys.readouterr().err) is needs
+
+
+def test_the_framing_pdf_has_a_page_a_face():
+    s = studied("marsh-heron")
+    data = export_bytes("framing-pdf", "Heron", s, ())
+    assert data.startswith(b"%PDF") and data.count(b"/Type /Page\n") == len(framing_sheets(s, "Heron", "today"))
+
+
+def test_openings_that_cannot_be_are_drawn_apart():
+    shell = a_body("box", "stick timber", openings=(a_hole("w", "left side", 3.8, 0.6, 0.9, 0.8),))
+    s = study(a_build(shell=shell), Facts())
+    surface = s.framed.body.of("left side")[0]
+    drawn = {p.id: p for p in flat_face(s, surface, Words(Shown()), 100.0) if isinstance(p, Poly)}
+
+    assert drawn["w"].stroke == "primer" and drawn["w"].dash
+    assert any(p.id.startswith("left side/stud") for p in side_sticks(s))
+
+
+def test_the_report_of_the_body_adds_up(capsys):
+    for name, school in (("marsh-heron", "cut plywood sides"), ("orchard-keeper", "stick timber")):
+        main(["report", name, "--json"])
+        got = json.loads(capsys.readouterr().out)
+        shell, parts = got["shell"], got["parts"]
+        assert shell["school"] == school and len(shell["members"]) >= 80 and shell["bolts"]["many"] >= 8
+        sticks = sum(p["mass_kg"] for p in parts if p["id"].startswith("sticks-"))
+        assert sticks == pytest.approx(sum(m["mass_kg"] for m in shell["members"]))
+        faces = {f["id"]: f for f in shell["faces"]}
+        for part in parts:
+            if part["id"] in faces and faces[part["id"]]["kg_m2"] is not None:
+                face = faces[part["id"]]
+                assert part["mass_kg"] == pytest.approx(face["kg_m2"] * face["area_m2"])
+    main(["report", "rosin-box", "--json"])
+    assert json.loads(capsys.readouterr().out)["shell"]["members"] == []
+
+
+def test_a_file_with_an_opening_of_no_size_is_told_with_its_place(tmp_path):
+    project = demo("marsh-heron")
+    text = sled_file.to_bytes(project).decode()
+    raw = json.loads(text)
+    raw["variants"][0]["shell"]["openings"][0]["width"] = {"si": -0.2, "typed": None}
+    from uncle_sled.core.errors import FileError
+
+    with pytest.raises(FileError) as told:
+        sled_file.read_bytes(json.dumps(raw).encode(), "x.sled")
+    assert any("shell.openings.door.width" in fault for fault in told.value.faults)

@@ -1,12 +1,14 @@
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
+from PySide6.QtWidgets import QApplication
 
 from tests.desk.driving import drag, key, move, press, release, type_words
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.desk.benches.shell import FORMS
 from uncle_sled.desk.compare_ways import CompareWays
 from uncle_sled.desk.layers_dialog import LayersDialog, OwnMaterialDialog
@@ -104,6 +106,7 @@ def test_an_opening_dragged_over_another_is_told_and_the_drawing_stays(open_on):
 
     assert {f.code for f in session.studied.framed.faults} == {"openings-meet"}
     assert session.studied.framed.members and sheet.good_framed() is session.studied.framed
+    window.in_hand.refresh()  # it follows a drag ten times a second
     assert "lies over" in window.in_hand.note.text()
     session.undo()
     assert session.studied.framed.faults == ()
@@ -118,15 +121,15 @@ def test_a_roof_vent_is_dragged_on_the_flat_roof(open_on):
     surface = flat.surfaces()[0]
     cut = next(c for c in session.studied.framed.cuts if c.id == "vent")
     spot = flat.frame(surface.id).point((cut.shape.centroid.x, cut.shape.centroid.y))
-    drag(flat, spot, (0.15 * flat.scale, -0.1 * flat.scale), CTRL)
+    drag(flat, spot, (0.15 * flat.scale, -0.2 * flat.scale), CTRL)
     vent = next(o for o in session.build.shell.openings if o.id == "vent")
 
-    assert vent.up.si == pytest.approx(0.71, abs=0.02) and vent.along.si > 1.85
+    assert vent.up.si == pytest.approx(0.81, abs=0.02) and vent.along.si > 1.85
     assert session.studied.framed.faults == ()
 
 
 def test_cutting_in_closing_up_and_the_table(open_on):
-    window, session, bench = shell_bench(open_on, view="Openings")
+    _window, session, bench = shell_bench(open_on, view="Openings")
     rows = bench.openings_table.rowCount()
     for kind in ("light", "screw row"):
         bench.cut_in(kind)
@@ -142,7 +145,7 @@ def test_cutting_in_closing_up_and_the_table(open_on):
 
 
 def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(open_on):
-    window, session, bench = shell_bench(open_on)
+    _window, session, bench = shell_bench(open_on)
     sheet, before = bench.sheet, session.project
     node = session.build.shell.profile[2]
     drag(sheet, sheet._spot(node.u, node.v), (0, -30), CTRL)
@@ -203,6 +206,14 @@ def test_a_stick_is_changed_by_hand_and_given_back(open_on):
     assert [c.op for c in session.build.shell.framing.changes] == ["add"]
 
 
+def settled(window):
+    """Everything laid out again after quick changes, with the remedies in."""
+    window.session.judge(with_remedies(window.session.studied))
+    for _ in range(4):
+        QApplication.processEvents()
+    return faults_of(window)
+
+
 def enter(field, words):
     field.setText(words)
     field.setModified(True)
@@ -228,11 +239,11 @@ def test_schools_and_sizes_are_switched_and_bad_ones_are_told(open_on):
     pitch = next(f for r, _, f in panel.form.rows if r.path == "shell.framing.pitch")
     enter(pitch, "1 mm")
     assert "no-pitch" in {f.code for f in session.findings} and bench.sheet.good_framed() is not None
-    assert faults_of(window) == []
+    assert settled(window) == []
 
 
 def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
-    window, session, bench = shell_bench(open_on, view="Faces")
+    window, session, _bench = shell_bench(open_on, view="Faces")
     face = next(f for f in session.build.shell.faces if f.id == "left")
     before = session.build
     own = OwnMaterialDialog(session, window)
@@ -290,7 +301,7 @@ def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path)
 
 
 def test_variants_are_kept_opened_compared_and_thrown_away(open_on):
-    window, session, bench = shell_bench(open_on)
+    window, session, _bench = shell_bench(open_on)
     assert keep_as_variant(session, "with a lower roof") and window.header.variant.full == "with a lower roof"
     session.edit("Lower", [set_to("shell.height", {"si": 1.2, "typed": None})], "Shell")
     dialog = SideBySide(session, window)
@@ -317,7 +328,7 @@ def test_forms_boxes_and_an_empty_body(open_on):
         bench.take_form(form, words)
         for view in ("Profile", "Openings", "Framing", "Faces"):
             bench.show_view(view)
-            assert faults_of(window) == [], (form, view)
+            assert settled(window) == [], (form, view)
     bench.toggle_wheel_boxes()
     bench.toggle_nose_box()
     assert session.build.shell.wheel_boxes is not None and "nose-box" in {p.id for p in session.studied.parts}

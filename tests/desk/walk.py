@@ -133,6 +133,8 @@ def walk(window) -> list[str]:
         session.go_to(stop)
         session.select(("t1",) if stop == "Stow" else ())
         found += [f"{stop}: {fault}" for fault in faults_of(window)]
+        if stop == "Shell":
+            found += _walk_shell(window)
     session.go_to("Stow")
     bench = window.bench("Stow")
     bench.show_table()
@@ -146,6 +148,22 @@ def walk(window) -> list[str]:
     found += [f"Trying: {fault}" for fault in faults_of(window)]
     session.put_back()
     window.notice.hide()
+    return found
+
+
+def _walk_shell(window) -> list[str]:
+    """The Shell's other views, each with something in hand."""
+    session, found = window.session, []
+    for view in ("Openings", "Framing", "Faces"):
+        window.shell_view(view)
+        ids = [o.id for o in session.build.shell.openings] if view == "Openings" else []
+        if view == "Framing":
+            ids = [m.id for m in session.studied.framed.members]
+        session.select(tuple(ids[:1]))
+        QApplication.processEvents()
+        found += [f"Shell, {view}: {fault}" for fault in faults_of(window)]
+    session.select(())
+    window.shell_view("Profile")
     return found
 
 

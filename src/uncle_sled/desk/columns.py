@@ -45,6 +45,17 @@ class Columns(QScrollArea):
             column.setSpacing(8)
             column.addStretch(1)
             self.row.addLayout(column, 1)
+        self.settle()
+
+    def settle(self) -> None:
+        """Lay the cards again after one of them changed its height."""
+        for at in range(self.row.count()):
+            column = self.row.itemAt(at).layout()
+            if column is not None:
+                column.invalidate()
+        self.row.invalidate()
+        self.row.activate()
+        self.row.setGeometry(self.inside.rect())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

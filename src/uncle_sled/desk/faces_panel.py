@@ -172,3 +172,5 @@ class FacesPanel(QWidget):
         typed = len(layered) < len(self.face_ids)
         self.sources.setVisible(typed)
         self._section()
+        if self.columns is not None:
+            self.columns.settle()

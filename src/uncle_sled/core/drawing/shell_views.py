@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 import numpy as np
+from shapely.geometry import box
 
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.primitives import Circle, Hatch, Point, Poly, Primitive, Text, dimension, line, rect
@@ -120,10 +121,16 @@ def side_openings(s: Studied, words: Words, px_per_m: float, sides: tuple[str, .
     if body is None:
         return ()
     shapes: list[Primitive] = []
+    near = [c.shape for c in s.framed.cuts if c.surface == "left side"]
     for cut in sorted(s.framed.cuts, key=lambda c: c.surface != "right side"):
         if cut.surface in sides:
             points = tuple((body.front + x, body.under + z) for x, z in list(cut.shape.exterior.coords)[:-1])
-            shapes += _opening(s, cut, points, words, px_per_m, far=cut.surface == "right side")
+            far = cut.surface == "right side"
+            # the far side's words stand in its lower half, and not where a near opening is
+            left, low, right, high = cut.shape.bounds
+            lower = box(left, low, right, low + 0.5 * (high - low))
+            named = px_per_m if not far or all(one.intersection(lower).area < 1e-4 for one in near) else 0.0
+            shapes += _opening(s, cut, points, words, named, far)
     return tuple(shapes)
 
 

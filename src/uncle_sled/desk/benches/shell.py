@@ -6,7 +6,7 @@ import base64
 from pathlib import Path
 
 import msgspec
-from PySide6.QtCore import QBuffer, QIODevice, QPoint, Qt
+from PySide6.QtCore import QBuffer, QIODevice, QPoint, Qt, QTimer
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -52,7 +52,7 @@ FORMS: list[tuple[object, str]] = [
     ("shed", "shed roof"),
     ("gable", "gable roof"),
     ("butterfly", "butterfly roof"),
-    ("bevelled", "box, bevelled edges"),
+    ("bevelled", "bevelled box"),
 ]
 LOW_SIDES: list[tuple[object, str]] = [(side, side) for side in ("rear", "front", "left", "right")]
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
@@ -160,6 +160,7 @@ class ShellBench(Bench):
         ):
             button.setVisible(view == name)
         self.refresh()
+        QTimer.singleShot(0, self.refresh)  # once more when the panel knows its width
 
     def _part(self) -> None:
         """Each view gives its drawing the room that it wants, until a hand parts them otherwise."""
@@ -270,6 +271,7 @@ class ShellBench(Bench):
         self.node_card.setVisible(shell.form == "profile")
         self._node_fields()
         _tell(self.room_words, self._room())
+        self.profile_panel.settle()
 
     def _room(self) -> str:
         s, words = self.session.studied, Words(self.session.shown)

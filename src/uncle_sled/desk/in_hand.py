@@ -138,9 +138,10 @@ class InHand(QWidget):
 
     def _drop_form(self) -> None:
         if self.form is not None:
-            self.body.removeWidget(self.form)
             self.form.hide()
             self.form.deleteLater()
+            while self.body.count():  # the stretch under it goes as well, or the next form sinks
+                self.body.takeAt(0)
             self.form, self.form_for = None, None
 
     def _opening(self) -> Opening | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem
 
 from uncle_sled.core.findings.words import Words
@@ -31,9 +32,16 @@ class OpeningsTable(QTableWidget):
         header = self.horizontalHeader()
         header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        header.setMinimumSectionSize(44)
         header.setHighlightSections(False)
         self.itemSelectionChanged.connect(self._picked)
         session.selected.connect(self._follow)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Where there is little room, places are read In hand and on the drawing."""
+        super().resizeEvent(event)
+        for column, least in ((2, 520), (3, 520), (6, 400)):
+            self.setColumnHidden(column, self.width() < least)
 
     def refresh(self) -> None:
         s = self.session.studied

@@ -312,7 +312,7 @@ class SledLine(QWidget):
         tries = []
         singles = single_bobs(s, row)
         # where they crowd, the lightest are merged; a drag keeps to what it began with, so that bobs do not flicker
-        for most in (self._most,) if self.session.dragging else (14, 12, 10):
+        for most in (self._most,) if self.session.dragging else (14, 12, 10, 8):
             made = bobs(singles, most)
             self._most = most
             words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}

@@ -30,7 +30,6 @@ from uncle_sled.desk.actions import Act, Actions
 from uncle_sled.desk.benches.bench import Bench, NotYet
 from uncle_sled.desk.benches.brief import BriefBench
 from uncle_sled.desk.benches.rig import RigBench
-from uncle_sled.desk.benches.shell import ShellBench
 from uncle_sled.desk.benches.stow import StowBench
 from uncle_sled.desk.file_work import FileWork
 from uncle_sled.desk.header import Header
@@ -39,7 +38,6 @@ from uncle_sled.desk.keeper import Keeper
 from uncle_sled.desk.says import Says
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
-from uncle_sled.desk.shell_sheet import ShellSheet
 from uncle_sled.desk.sled_line import SledLine
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
 from uncle_sled.desk.trail import Trail
@@ -49,10 +47,16 @@ if TYPE_CHECKING:
     from uncle_sled.desk.finder import Finder
     from uncle_sled.desk.first_page import FirstPage
 
+def _shell(session: Session) -> Bench:
+    from uncle_sled.desk.benches.shell import ShellBench  # not on the first screen
+
+    return ShellBench(session)
+
+
 BENCHES: dict[str, Callable[[Session], Bench]] = {
     "Brief": BriefBench,
     "Rig": RigBench,
-    "Shell": ShellBench,
+    "Shell": _shell,
     "Stow": StowBench,
 }
 RIGHT_PX = 300
@@ -370,14 +374,10 @@ class Window(FileWork):
         getattr(self.bench("Shell"), verb)()
 
     def shell_view(self, view: str) -> None:
-        bench = self.bench("Shell")
-        assert isinstance(bench, ShellBench)
-        bench.show_view(view)
+        self.bench("Shell").show_view(view)  # type: ignore[attr-defined]
 
     def shell_point(self) -> None:
-        sheet = self.bench("Shell").sheet
-        assert isinstance(sheet, ShellSheet)
-        sheet.add_point()
+        self.bench("Shell").sheet.add_point()  # type: ignore[union-attr]
 
     def escape(self) -> None:
         if self.session.ghost is not None:

@@ -127,7 +127,7 @@ class ShellBench(Bench):
         left.addWidget(self.openings_table, 1)
         left.addWidget(self.holes_words)
         row.addLayout(left, 5)
-        row.addWidget(self.opening_flat, 3)
+        row.addWidget(self.opening_flat, 2)
         self.framing = FramingPanel(session)
         self.faces_panel = FacesPanel(session)
         for panel in (self.profile_panel, openings, self.framing, self.faces_panel):

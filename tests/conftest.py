@@ -6,6 +6,7 @@ import tempfile
 from pathlib import Path
 
 import pytest
+from PySide6.QtCore import QEvent
 
 _screen = Path(tempfile.mkdtemp()) / "screen.json"
 _screen.write_text(
@@ -57,10 +58,13 @@ def open_on(qapp, qtbot):
         return window
 
     yield make
+    qapp.processEvents()  # what was put off for a moment happens while its window is there
     for window in opened:
         window.session.history = window.session.history.was_saved()
         window.close()
         window.deleteLater()
+    # what is to be deleted goes now: hundreds of windows kept would be styled anew with every theme
+    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     qapp.processEvents()
 
 

@@ -148,7 +148,7 @@ class FileWork(QMainWindow):
     def show_build(self) -> None:
         if self.pages.currentWidget() is not self.whole:
             self.pages.setCurrentWidget(self.whole)
-        QTimer.singleShot(0, self._align)
+        QTimer.singleShot(0, self, self._align)
 
     def bring_list(self) -> None:
         word, _ = QFileDialog.getOpenFileName(

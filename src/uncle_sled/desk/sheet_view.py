@@ -200,7 +200,7 @@ class SheetView(QWidget):
         """Point at things for a moment."""
         self._flashing = ids
         self.update()
-        QTimer.singleShot(900, self._flashed)
+        QTimer.singleShot(900, self, self._flashed)
 
     def _flashed(self) -> None:
         self._flashing = ()

@@ -47,6 +47,7 @@ if TYPE_CHECKING:
     from uncle_sled.desk.finder import Finder
     from uncle_sled.desk.first_page import FirstPage
 
+
 def _shell(session: Session) -> Bench:
     from uncle_sled.desk.benches.shell import ShellBench  # not on the first screen
 
@@ -176,7 +177,7 @@ class Window(FileWork):
         self._states()
         if bench.sheet is not None and self.isVisible():
             bench.sheet.setFocus()
-        QTimer.singleShot(0, self._align)
+        QTimer.singleShot(0, self, self._align)
 
     def _align(self) -> None:
         """Hang the bobs straight under the drawing."""
@@ -454,7 +455,7 @@ class Window(FileWork):
             self.sled_line.set_strip(self.bench(self.session.stop).strip or self._small)
         self.header.case_button.setFixedWidth(min(360, max(200, self.width() // 3 - 60)))
         self.header.refresh()
-        QTimer.singleShot(0, self._align)
+        QTimer.singleShot(0, self, self._align)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():

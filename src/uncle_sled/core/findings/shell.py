@@ -26,6 +26,7 @@ LEAST_HEADER = 0.85  # of the depth that its span wants
 TITLES = {
     "profile-crosses": "The profile crosses itself",
     "school-form": "This school cannot make this body",
+    "body-too-big": "A body too big to frame",
     "no-pitch": "Framing too close",
     "no-section": "A stick of no size",
     "no-sheet": "A sheet of no size",

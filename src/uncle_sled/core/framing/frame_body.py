@@ -26,6 +26,7 @@ SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOO
 FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
 LEAST_PITCH_M = 0.1
+LONGEST_M = 30.0
 
 
 @dataclass(frozen=True)
@@ -110,6 +111,10 @@ def _profile_faults(body: Body) -> Iterable[Fault]:
 
 def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str, Material]) -> list[Fault]:
     found = []
+    most = max(size.si if size else 0.0 for size in (shell.length, shell.width, shell.height))
+    if most > LONGEST_M:
+        says = f"The body is {most:.0f} m on its longest side; nothing on the road is over {LONGEST_M:.0f} m, so it is not framed."
+        found.append(Fault("body-too-big", ("shell",), says))
     if shell.form not in school.forms:
         found.append(
             Fault(

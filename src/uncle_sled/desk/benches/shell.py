@@ -160,7 +160,7 @@ class ShellBench(Bench):
         ):
             button.setVisible(view == name)
         self.refresh()
-        QTimer.singleShot(0, self.refresh)  # once more when the panel knows its width
+        QTimer.singleShot(0, self, self.refresh)  # once more when the panel knows its width
 
     def _part(self) -> None:
         """Each view gives its drawing the room that it wants, until a hand parts them otherwise."""

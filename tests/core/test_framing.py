@@ -166,6 +166,7 @@ BAD = [
     ({"framing": Framing(STICK, sheet_width=Length(0.1))}, "no-sheet", "300 mm"),
     ({"framing": Framing(STICK, material="moon")}, "no-material", "moon"),
     ({"height": Length(0.2)}, "wall-too-low", "least"),
+    ({"length": Length(29.0), "width": Length(25.0), "framing": Framing(STICK, pitch=Length(0.1))}, "too-many-sticks", "wider pitch"),
     ({"length": Length(1e6)}, "body-too-big", "30 m"),
 ]  # fmt: skip
 

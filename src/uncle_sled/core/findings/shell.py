@@ -27,6 +27,7 @@ TITLES = {
     "profile-crosses": "The profile crosses itself",
     "school-form": "This school cannot make this body",
     "body-too-big": "A body too big to frame",
+    "too-many-sticks": "More sticks than anybody would cut",
     "no-pitch": "Framing too close",
     "no-section": "A stick of no size",
     "no-sheet": "A sheet of no size",

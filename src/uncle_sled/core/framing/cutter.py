@@ -22,6 +22,7 @@ from uncle_sled.core.materials import Material
 SHORTEST_M = 0.04  # shorter pieces are left out: nobody screws them
 NARROW = 0.45  # of a stick's thickness; narrower rips are left out
 TRUE_M2 = 2e-6
+MOST_STICKS = 500  # in one face; more is a pitch typed wrong
 
 
 @dataclass
@@ -82,6 +83,8 @@ class Cutter:
         whole_width: pieces ripped narrower than the stick are left out. through: a piece that holds this
         s is kept although it is ripped, because a sheet's edge lies there.
         """
+        if len(self.members) >= MOST_STICKS:
+            return []
         for change in self.changes.get(self.key(role, anchor), ()):
             by_hand = True
             if change.op == "leave out":

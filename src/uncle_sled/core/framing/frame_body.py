@@ -15,7 +15,7 @@ from shapely.validation import explain_validity
 
 from uncle_sled.core.document.shell import Face, HandChange, Opening, Shell
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
-from uncle_sled.core.framing.cutter import Cutter
+from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for
 from uncle_sled.core.framing.stick_timber import STICK
@@ -320,6 +320,9 @@ def _framed_face(
         return cut
 
     cut = lay({})
+    if len(cut.members) >= MOST_STICKS:
+        says = f"The {surface.id} would take over {MOST_STICKS} sticks; a wider pitch or larger sheets would be right."
+        return [], [Fault("too-many-sticks", (face.id if face else surface.id,), says)], list(mine)
     wanted = [c for c in mine if c.op != "add"]
     if not wanted:
         return cut.members, [], []

@@ -97,7 +97,7 @@ def eaves_m(shell: Shell, height: float) -> float:
         return min(max(shell.eaves.si, 0.0), height)
     if shell.form == "flat":
         across = shell.width if shell.low_side in ("left", "right") else shell.length
-        return height - (across.si if across else 0.0) * FALL
+        return max(height - (across.si if across else 0.0) * FALL, 0.2 * height)
     return height * (FIRST_EAVES if shell.form != "butterfly" else 0.85)
 
 

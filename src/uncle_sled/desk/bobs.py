@@ -147,7 +147,19 @@ def _hang_one(
                     continue
                 taken += [body, spot]
                 return Hung(bob, x, drop, radius, side, short)
-    return Hung(bob, x, float(drops[0]), min(radius, 5.0), 0, "", True)
+    # no free place: a small one where it covers least
+    r = min(radius, 5.0)
+    best = min(drops, key=lambda drop: (_covers((x - r, drop - r, x + r, drop + r * 1.3), taken), drop))
+    taken.append((x - r, best - r, x + r, best + r * 1.3))
+    return Hung(bob, x, float(best), r, 0, "", True)
+
+
+def _covers(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> float:
+    """How much of what is hung already a spot would cover [px2]."""
+    return sum(
+        max(min(spot[2], o[2]) - max(spot[0], o[0]), 0.0) * max(min(spot[3], o[3]) - max(spot[1], o[1]), 0.0)
+        for o in taken
+    )
 
 
 def _meets(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> bool:

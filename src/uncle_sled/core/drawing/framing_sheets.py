@@ -131,6 +131,8 @@ def _face_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     x0 = EDGE + 10 - left * per_m
     y0 = HEIGHT - EDGE - 40 - high * per_m
     title = upper_first(surface.id) + (", laid flat along the skin" if surface.swept else "")
+    if surface.id == "right side":
+        title += ", as seen from the left: the left one's mirror, good face out"
     shapes = _head(f"{name}: {title}", f"1 : {scale} on A4, {printed}")
     drawn = flat_face(s, surface, words, per_m)
     shapes += placed(drawn, per_m, x0, y0)

@@ -29,6 +29,7 @@ from uncle_sled.core.drawing.rig_views import frame_top_m
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.geometry.profile_edit import moved
+from uncle_sled.core.studies.bends import sheet_bends
 from uncle_sled.core.studies.holes import holes
 from uncle_sled.core.studies.reading import silhouette_of
 from uncle_sled.core.studies.shell_measures import measures
@@ -286,6 +287,13 @@ class ShellBench(Bench):
         if self.session.build.shell.form == "profile":
             radii = [f"{kind} {words.m(r)}" for kind, r in m.radii_m if r < 50]
             lines.append(f"Tightest radius: {', '.join(radii) or 'all flat'}.")
+        formed = {b.face_id: b for b in sheet_bends(s) if b.formed_m is not None and b.radius_m < 50}
+        for face in s.build.shell.faces:
+            bend = formed.get(face.id)
+            if bend is not None and bend.formed_m is not None:
+                lines.append(
+                    f"{face.name}: glue its sheets to a form of {words.m(bend.formed_m)}; they spring to {words.m(bend.radius_m)}."
+                )
         if m.departure_deg is not None:
             lines.append(f"Departs at {m.departure_deg:.0f}° behind the rear tyre.")
         if m.overhang_m is not None and m.overhang_m > 0.01:

@@ -91,7 +91,7 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     members: list[Member] = []
     loose: list[HandChange] = []
     for surface in body.surfaces:
-        made, bad, left = _frame_face(shell, body, surface, cuts, school, sizes, timber, mine)
+        made, bad, left = _frame_face(_Job(shell, surface, cuts, school, sizes, timber, mine))
         members += made
         faults += bad
         loose += left
@@ -232,24 +232,34 @@ def face_of(shell: Shell, kind: str) -> Face | None:
     return next((face for face in shell.faces if face.kind == kind), None)
 
 
-def _frame_face(
-    shell: Shell,
-    body: Body,
-    surface: Surface,
-    cuts: tuple[Cut, ...],
-    school: SchoolOf,
-    sizes: Sizes,
-    timber: Material,
-    changes: tuple[HandChange, ...],
-) -> tuple[list[Member], list[Fault], list[HandChange]]:
-    key = _key(shell, surface, cuts, school, sizes, timber, changes)
-    if key in _KEPT:
-        return _KEPT[key]
-    made = _framed_face(shell, body, surface, cuts, school, sizes, timber, changes)
-    _KEPT[key] = made
-    while len(_KEPT) > MOST_KEPT:
-        del _KEPT[next(iter(_KEPT))]
-    return made
+@dataclass(frozen=True)
+class _Job:
+    """What one face is framed by."""
+
+    shell: Shell
+    surface: Surface
+    cuts: tuple[Cut, ...]
+    school: SchoolOf
+    sizes: Sizes
+    timber: Material
+    changes: tuple[HandChange, ...]
+
+    def key(self) -> Hashable:
+        """Everything that the result depends on, by value."""
+        surface, shell = self.surface, self.shell
+        return (
+            surface.id,
+            surface.origin,
+            surface.polygon.wkb,
+            None if surface.chain is None else surface.chain.tobytes(),
+            tuple((c.id, c.kind, c.shape.wkb) for c in self.cuts if c.surface == surface.id and c.good),
+            self.school.name,
+            self.sizes,
+            self.timber,
+            shell.faces,
+            shell.wall,
+            tuple(c for c in self.changes if c.face == surface.id),
+        )
 
 
 Made = tuple[list[Member], list[Fault], list[HandChange]]
@@ -258,40 +268,18 @@ MOST_KEPT = 160
 _KEPT: dict[Hashable, Made] = {}
 
 
-def _key(
-    shell: Shell,
-    surface: Surface,
-    cuts: tuple[Cut, ...],
-    school: SchoolOf,
-    sizes: Sizes,
-    timber: Material,
-    changes: tuple[HandChange, ...],
-) -> Hashable:
-    return (
-        surface.id,
-        surface.origin,
-        surface.polygon.wkb,
-        None if surface.chain is None else surface.chain.tobytes(),
-        tuple((c.id, c.kind, c.shape.wkb) for c in cuts if c.surface == surface.id and c.good),
-        school.name,
-        sizes,
-        timber,
-        shell.faces,
-        shell.wall,
-        tuple(c for c in changes if c.face == surface.id),
-    )
+def _frame_face(job: _Job) -> Made:
+    key = job.key()
+    if key not in _KEPT:
+        _KEPT[key] = _framed_face(job)
+        while len(_KEPT) > MOST_KEPT:
+            del _KEPT[next(iter(_KEPT))]
+    return _KEPT[key]
 
 
-def _framed_face(
-    shell: Shell,
-    body: Body,
-    surface: Surface,
-    cuts: tuple[Cut, ...],
-    school: SchoolOf,
-    sizes: Sizes,
-    timber: Material,
-    changes: tuple[HandChange, ...],
-) -> Made:
+def _framed_face(job: _Job) -> Made:
+    shell, surface, cuts, school, sizes = job.shell, job.surface, job.cuts, job.school, job.sizes
+    timber, changes = job.timber, job.changes
     face = face_of(shell, surface.kind)
     walls = surface.kind in ("left side", "right side") or (surface.kind in ("front", "rear") and not surface.swept)
     section = sizes.stick if walls else sizes.joist if surface.kind == "floor" else sizes.rib
@@ -302,7 +290,7 @@ def _framed_face(
         return [], [Fault("stick-too-deep", (face.id if face else surface.id,), says)], []
     if face is not None and face.layers and depth == 0:
         return [], [], list(mine)  # nothing in it is framed: a bare sheet or a sandwich
-    region = _region(shell, body, surface, sizes, school, walls)
+    region = _region(shell, surface, sizes, school, walls)
     _, low, _, high = region.bounds if not region.is_empty else (0, 0, 0, 0)
     if region.is_empty or (walls and high - low < LEAST_WALL_M):
         says = f"The {surface.id} leaves {max(high - low, 0) * 1000:.0f} mm of height to frame; {LEAST_WALL_M * 1000:.0f} mm is the least."
@@ -377,7 +365,7 @@ def _hole(cut: Cut) -> Hole:
     return Hole(cut.id, cut.kind, *cut.shape.bounds)
 
 
-def _region(shell: Shell, body: Body, surface: Surface, sizes: Sizes, school: SchoolOf, walls: bool) -> BaseGeometry:
+def _region(shell: Shell, surface: Surface, sizes: Sizes, school: SchoolOf, walls: bool) -> BaseGeometry:
     """Where sticks may lie on a surface: clear of the floor, of the roof's build-up and of the other walls."""
     shape: BaseGeometry = surface.polygon
     if not walls:

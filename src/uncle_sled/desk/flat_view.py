@@ -11,7 +11,7 @@ from uncle_sled.core.findings.words import Words, upper_first
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.desk.gestures import TypedDrag
 from uncle_sled.desk.opening_drag import DragOpening
-from uncle_sled.desk.painting import Frame, Written, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -126,10 +126,7 @@ class FlatView(QWidget):
         if self.gesture is not None:
             self.gesture.paint(painter)
         painter.setClipping(False)
-        if self.hasFocus():
-            painter.setPen(QPen(colour("chalk"), 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), 5, 5)
+        focus_ring(painter, self)
 
     def _chosen(self, painter: QPainter) -> None:
         chosen = set(self.session.selection)

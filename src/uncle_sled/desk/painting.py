@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines
 from uncle_sled.core.drawing.text_width import text_width
@@ -88,6 +89,14 @@ def paint(
             painter.drawEllipse(frame.point(shape.centre), shape.radius * frame.scale, shape.radius * frame.scale)
         else:
             _paint_poly(painter, shape, frame, ground, stroke)
+
+
+def focus_ring(painter: QPainter, widget: QWidget) -> None:
+    """The edge of a drawing that has the keys."""
+    if widget.hasFocus():
+        painter.setPen(QPen(colour("chalk"), 2))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRoundedRect(QRectF(1, 1, widget.width() - 2, widget.height() - 2), 5, 5)
 
 
 def _pen(shape: Poly | Circle, stroke: str | None) -> QPen:

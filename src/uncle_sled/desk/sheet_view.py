@@ -21,7 +21,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
-from uncle_sled.desk.painting import Frame, Written, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -385,10 +385,7 @@ class SheetView(QWidget):
         if self.gesture is not None:
             self.gesture.paint(painter)
         painter.setClipping(False)
-        if self.hasFocus():
-            painter.setPen(QPen(colour("chalk"), 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRoundedRect(QRectF(1, 1, self.width() - 2, self.height() - 2), 5, 5)
+        focus_ring(painter, self)
 
     def _rested(self) -> QPixmap:
         ratio = self.devicePixelRatioF()

@@ -7,22 +7,22 @@ from typing import Any
 from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.shell import Shell
 
-# Kind: name, face, width, height [m], seal that is usual, whether it wants a drip edge.
-FIRST: dict[str, tuple[str, str, float, float, str, bool]] = {
-    "door": ("Door", "right side", 0.70, 0.95, "bulb", True),
-    "hatch": ("Tail hatch", "rear", 1.20, 0.70, "two lines", True),
-    "window": ("Window", "left side", 0.55, 0.40, "tape", True),
-    "vent": ("Roof vent", "roof", 0.40, 0.40, "tape", False),
-    "light": ("Outside light", "left side", 0.08, 0.08, "sealant", False),
-    "gland": ("Cable gland", "left side", 0.03, 0.03, "sealant", False),
-    "screw row": ("Screw row", "roof", 1.00, 0.01, "sealant", False),
+# Kind: name, face, width, height [m].
+FIRST: dict[str, tuple[str, str, float, float]] = {
+    "door": ("Door", "right side", 0.70, 0.95),
+    "hatch": ("Tail hatch", "rear", 1.20, 0.70),
+    "window": ("Window", "left side", 0.55, 0.40),
+    "vent": ("Roof vent", "roof", 0.40, 0.40),
+    "light": ("Outside light", "left side", 0.08, 0.08),
+    "gland": ("Cable gland", "left side", 0.03, 0.03),
+    "screw row": ("Screw row", "roof", 1.00, 0.01),
 }
 KINDS = tuple(FIRST)
 
 
 def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     """A new opening of a kind as plain data: in the middle of its usual face, no larger than that has room for."""
-    name, face, wide, high, _, _ = FIRST[kind]
+    name, face, wide, high = FIRST[kind]
     long = shell.length.si if shell.length else 3.0
     tall = shell.height.si if shell.height else 1.2
     if shell.form in ("gable", "shed", "butterfly", "bevelled", "flat"):

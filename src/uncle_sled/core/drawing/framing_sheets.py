@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from uncle_sled.core.drawing.page import POINTS_PER_M, SCALES, Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig_views import heights_m, side_rig, side_wheels
 from uncle_sled.core.drawing.shell_views import (
@@ -31,11 +31,15 @@ CAUTION = "Screening only: measure the real frame first; local code and a licens
 
 @dataclass(frozen=True)
 class Piece:
-    """Sticks that are cut alike: letter, how many, and the stick."""
+    """Sticks that are cut alike: letter, their ids, and one of them."""
 
     mark: str
-    many: int
+    ids: tuple[str, ...]
     member: Member
+
+    @property
+    def many(self) -> int:
+        return len(self.ids)
 
 
 def pieces_of(members: tuple[Member, ...]) -> tuple[Piece, ...]:
@@ -45,7 +49,7 @@ def pieces_of(members: tuple[Member, ...]) -> tuple[Piece, ...]:
         ends = tuple(sorted(abs(round(e)) for e in m.ends_deg))
         alike.setdefault((m.kind, m.section_m, round(m.length_m, 3), ends), []).append(m)
     order = sorted(alike.values(), key=lambda group: (-group[0].length_m, group[0].kind))
-    return tuple(Piece(_letter(at), len(group), group[0]) for at, group in enumerate(order))
+    return tuple(Piece(_letter(at), tuple(m.id for m in group), group[0]) for at, group in enumerate(order))
 
 
 def _letter(at: int) -> str:
@@ -72,18 +76,12 @@ def _head(title: str, right: str) -> list[Primitive]:
     ]
 
 
-def _scale(wide: float, high: float, room: tuple[float, float]) -> int:
-    return next(
-        (n for n in SCALES if wide / n * POINTS_PER_M <= room[0] and high / n * POINTS_PER_M <= room[1]), SCALES[-1]
-    )
-
-
 def _side_page(s: Studied, name: str, printed: str) -> Page:
     words = Words(s.build.brief.reading.shown())
     top, _ = heights_m(s.build)
     left = 0.95 if s.build.rig.carrier == "vehicle bed" else 0.4
     reach = length_m(s.build) + left + 0.6
-    scale = _scale(reach, top + 0.3, (WIDTH - 2 * EDGE, 400.0))
+    scale = scale_for(reach, top + 0.3, (WIDTH - 2 * EDGE, 400.0))
     per_m = POINTS_PER_M / scale
     x0, y0 = (WIDTH - reach * per_m) / 2 + left * per_m, HEIGHT - EDGE - 34 - (top + 0.1) * per_m
     inside = (
@@ -126,7 +124,7 @@ def _face_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     words = Words(s.build.brief.reading.shown())
     left, low, right, high = surface.polygon.bounds
     room = (WIDTH - 2 * EDGE - LIST_WIDE - 46, HEIGHT - 2 * EDGE - 90)
-    scale = _scale(right - left, high - low, room)
+    scale = scale_for(right - left, high - low, room)
     per_m = POINTS_PER_M / scale
     x0 = EDGE + 10 - left * per_m
     y0 = HEIGHT - EDGE - 40 - high * per_m
@@ -137,19 +135,11 @@ def _face_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     drawn = flat_face(s, surface, words, per_m)
     shapes += placed(drawn, per_m, x0, y0)
     made = pieces_of(s.framed.on(surface.id))
-    marks: dict[str, str] = {}
-    for piece in made:
-        for m in s.framed.on(surface.id):
-            if (m.kind, m.section_m, round(m.length_m, 3)) == (
-                piece.member.kind,
-                piece.member.section_m,
-                round(piece.member.length_m, 3),
-            ):
-                marks.setdefault(m.id, piece.mark)
+    marks = {id: piece.mark for piece in made for id in piece.ids}
     for m in s.framed.on(surface.id):
         xs, ys = [p[0] for p in m.outline], [p[1] for p in m.outline]
         at = ((min(xs) + max(xs)) / 2 * per_m + x0, (min(ys) + max(ys)) / 2 * per_m + y0)
-        shapes.append(Text(at, marks.get(m.id, ""), 7, "ink", ground="paper", id=m.id))
+        shapes.append(Text(at, marks[m.id], 7, "ink", ground="paper", id=m.id))
     shapes += _from_left(s, surface, words, per_m, x0, y0)
     shapes += _list(made, words, WIDTH - EDGE - LIST_WIDE + 6, HEIGHT - EDGE - 34)
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {title}")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.page import POINTS_PER_M, SCALES, Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig_views import heights_m, whole_view
 from uncle_sled.core.studies.reading import Studied, length_m
@@ -20,9 +20,7 @@ def scale_sheet(s: Studied, row: int, project_name: str, printed: str, paper: st
     top, half = heights_m(s.build)
     tall = top + 2 * half + 0.35
     room = (wide - 2 * EDGE, high - 2 * EDGE - 62)
-    scale = next(
-        (n for n in SCALES if reach / n * POINTS_PER_M <= room[0] and tall / n * POINTS_PER_M <= room[1]), SCALES[-1]
-    )
+    scale = scale_for(reach, tall, room)
     per_m = POINTS_PER_M / scale
     x0 = (wide - reach * per_m) / 2 + left * per_m
     side_y = high - EDGE - 36 - top * per_m

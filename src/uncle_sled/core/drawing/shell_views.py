@@ -16,11 +16,10 @@ from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.framing.frame_body import Cut, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
-from uncle_sled.core.geometry.bends import judge
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.materials import Material
-from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.studies.compare_ways import CURVED, radius_of
+from uncle_sled.core.parts.from_rig import wheel_radius_m
+from uncle_sled.core.studies.bends import sheet_bends
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.shell_measures import Measures, inside_of
 
@@ -302,7 +301,7 @@ def departure_mark(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ..
         return ()
     end = max(float(body.side.polygon[:, 0].max()), s.build.rig.frame_length.si if s.build.rig.frame_length else 0.0)
     axle = max(a.station.si for a in s.build.rig.axles)
-    radius = s.build.rig.tyre.diameter.si / 2 if s.build.rig.tyre.diameter else 0.3
+    radius = wheel_radius_m(s.build.rig)
     slope = np.radians(m.departure_deg)
     foot = (axle + radius * float(np.sin(slope)), radius * (1 - float(np.cos(slope))))
     reach = end + 0.15 - foot[0]
@@ -316,22 +315,15 @@ def departure_mark(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ..
 def bend_marks(s: Studied, words: Words) -> tuple[Primitive, ...]:
     """Curved skins that will not go round, marked along the skin."""
     body = s.framed.body
-    if body is None or s.build.shell.form != "profile":
+    if body is None:
         return ()
     shapes: list[Primitive] = []
-    library = library_of(s.facts.materials)
+    bends = sheet_bends(s)
     for face in s.build.shell.faces:
-        if face.kind not in CURVED:
-            continue
-        radius = radius_of(body.side, face.kind)
-        verdicts = [
-            judge(library[layer.material].bends, layer.thickness.si, radius).verdict
-            for layer in face.layers
-            if layer.material in library and library[layer.material].bends not in ("", "sandwich")
-        ]
+        verdicts = {bend.verdict for bend in bends if bend.face_id == face.id}
         ink = "primer" if "refused" in verdicts else "ochre" if "warned" in verdicts else ""
-        chain = body.side.chain(face.kind)
-        if ink and len(chain) > 1:
+        chain = body.side.chain(face.kind) if ink else ()
+        if len(chain) > 1:
             shapes.append(Poly(tuple((float(x), float(z)) for x, z in chain), ink, "", 3.0, closed=False, id=face.id))
     return tuple(shapes)
 

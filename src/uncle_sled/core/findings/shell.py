@@ -16,7 +16,8 @@ from uncle_sled.core.framing.stick_timber import header_depth_m
 from uncle_sled.core.geometry.bends import judge
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import face_build, library_of, material_of
-from uncle_sled.core.studies.compare_ways import CURVED, radius_of, way_ops
+from uncle_sled.core.studies.bends import SheetBend, sheet_bends
+from uncle_sled.core.studies.compare_ways import radius_of, way_ops
 from uncle_sled.core.studies.holes import SEALS, USUAL_SEAL, holes
 from uncle_sled.core.studies.reading import Studied, silhouette_of
 
@@ -192,26 +193,16 @@ def _headers(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def _bends(s: Studied, words: Words) -> Iterator[Finding]:
-    body = silhouette_of(s.build.shell)
-    if body is None or s.build.shell.form != "profile":
-        return
-    library = library_of(s.facts.materials)
+    bends = sheet_bends(s)
     for face in s.build.shell.faces:
-        if face.kind not in CURVED or not face.layers:
-            continue
-        radius = radius_of(body, face.kind)
-        for layer in face.layers:
-            material = library.get(layer.material)
-            if material is None or not material.bends or material.bends == "sandwich":
-                continue
-            bend = judge(material.bends, layer.thickness.si, radius)
-            if bend.verdict != "allowed":
-                yield _bend(face, material.name, layer, radius, bend.tightest_m, bend.verdict == "refused", words)
-                break
+        worst = next((b for b in bends if b.face_id == face.id and b.verdict != "allowed"), None)
+        if worst is not None:
+            yield _bend(face, worst, words)
 
 
-def _bend(face: Face, name: str, layer: Layer, radius: float, tightest: float, refused: bool, words: Words) -> Finding:
-    thick = f"{layer.thickness.si * 1000:g} mm {name.lower()}"
+def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
+    radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
+    thick = f"{bend.thickness_m * 1000:g} mm {bend.material.lower()}"
     says = (
         f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
         if refused

@@ -12,7 +12,6 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from shapely import affinity
 from shapely.geometry import LineString, Polygon, box
 
 from uncle_sled.core.document.shell import Opening, Shell
@@ -41,7 +40,6 @@ class Surface:
     inward: Vector = (0.0, 1.0, 0.0)
     chain: Points | None = None
     roof_edges: tuple[LineString, ...] = ()  # edges that roof or nose lies over
-    grain: str = ""
 
     @property
     def area_m2(self) -> float:
@@ -376,11 +374,6 @@ def net(shape: Polygon, holes: tuple[Polygon, ...]) -> Polygon:
     for hole in holes:
         shape = shape.difference(hole)
     return shape
-
-
-def mirrored(shape: Polygon, length: float) -> Polygon:
-    """The other of a mirrored pair, as it lies with its good face up."""
-    return affinity.scale(shape, -1.0, 1.0, origin=(length / 2, 0.0))
 
 
 def place_after(body: Body, opening: Opening, surface: Surface, ds: float, dt: float) -> tuple[float, float]:

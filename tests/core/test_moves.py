@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.placing import Stand
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle
@@ -18,10 +19,11 @@ from uncle_sled.core.findings.linear_moves import moves_of, rows_judged, shift_o
 from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.parts.from_stow import part_of_thing, standing_size_m
-from uncle_sled.core.studies.free_places import box_at, free_places, inner_profile, neighbours
+from uncle_sled.core.studies.free_places import box_at, free_places, neighbours
 from uncle_sled.core.studies.limits import limits
 from uncle_sled.core.studies.moves import ball_per_100_mm_kg
 from uncle_sled.core.studies.reading import length_m, study, tail_m
+from uncle_sled.core.studies.room import room_of
 
 FLOOR = 0.59
 TANDEM = {
@@ -45,7 +47,7 @@ def test_linear_statics_agree_with_the_whole_study(kind):
     things = [a_thing("t1", 60.0, x=1.6, z=FLOOR), a_tank("w1", 40.0, x=3.2, z=FLOOR)]
     build = a_build(things, rig=rigs()[kind], shell=a_shell())
     s = study(build, Facts())
-    move = moves_of(s, build.stow.things[1], inner_profile(build))
+    move = moves_of(s, build.stow.things[1], room_of(build, Facts()))
     after = state(s, *shift_of(s, move))
     for at in range(0, len(move.x), max(1, len(move.x) // 7)):
         there = apply(
@@ -72,17 +74,17 @@ def test_free_places_touch_nothing_and_lie_inside(others, turn):
     things = [a_thing(f"t{at}", x=x, y=y, z=FLOOR, size=(side, side, 0.3)) for at, (x, y, side) in enumerate(others)]
     mover = a_thing("m1", x=2.0, y=0.0, z=FLOOR, size=(0.4, 0.2, 0.3), turn=turn)
     build = a_build([*things, mover], shell=a_shell())
-    inner = inner_profile(build)
+    inner = room_of(build, Facts())
     found = free_places(build, mover, inner)
     size = np.array(standing_size_m(mover, turn))
-    own = box_at(mover, (2.0, 0.0, FLOOR), turn)
+    own = box_at(Stand(2.0, 0.0, FLOOR, turn, standing_size_m(mover, turn)))
     for x, y, z in zip(found.x_m, found.y_m, found.z_m, strict=True):
         low = np.array([x, y - size[1] / 2, z])
         high = low + size
         if np.allclose(low, own[0]):
             continue
-        assert abs(y) + size[1] / 2 <= 0.8 - 0.04 + 1e-9
-        assert inner.covers(shapely.box(x, z, x + size[0], z + size[2]).buffer(-0.003))
+        assert abs(y) + size[1] / 2 <= inner.half_m + 1e-9
+        assert inner.side.covers(shapely.box(x, z, x + size[0], z + size[2]).buffer(-0.003))
         for id, (lo, hi) in neighbours(build, mover):
             already = bool(((own[0] < hi - 0.002) & (own[1] > lo + 0.002)).all())
             assert already or not ((low < hi - 0.003) & (high > lo + 0.003)).all(), id
@@ -92,21 +94,21 @@ def test_what_is_in_the_way_in_another_mode_counts():
     wall = a_thing("t2", x=1.3, z=FLOOR, size=(0.3, 1.5, 1.0))
     camp = Mode("camp", "Camp", False, (Place("t2", Length(3.0), Length(0.0), Length(FLOOR)),), ())
     build = a_build([a_thing("t1", x=2.0, z=FLOOR), wall], shell=a_shell())
-    free = free_places(build, build.stow.things[0], inner_profile(build))
+    free = free_places(build, build.stow.things[0], room_of(build, Facts()))
     moved = apply(build, [set_to("stow.modes", msgspec.to_builtins((build.stow.modes[0], camp)))])
-    fewer = free_places(moved, moved.stow.things[0], inner_profile(moved))
+    fewer = free_places(moved, moved.stow.things[0], room_of(moved, Facts()))
     absent = Mode("camp", "Camp", False, camp.places, ("t2",))
     gone = apply(build, [set_to("stow.modes", msgspec.to_builtins((build.stow.modes[0], absent)))])
 
     assert any(abs(x - 3.0) < 0.2 for x in free.x_m) and not any(abs(x - 3.0) < 0.2 for x in fewer.x_m)
-    assert len(free_places(gone, gone.stow.things[0], inner_profile(gone)).x_m) == len(free.x_m)
+    assert len(free_places(gone, gone.stow.things[0], room_of(gone, Facts())).x_m) == len(free.x_m)
 
 
 def test_a_thing_rests_on_floor_or_furniture_and_never_floats():
     shelf = a_thing("t2", x=2.8, z=FLOOR, size=(0.8, 1.0, 0.4))
     box = a_thing("t1", x=3.0, z=FLOOR + 0.4, size=(0.2, 0.2, 0.2))
     build = a_build([box, shelf], shell=a_shell())
-    found = free_places(build, box, inner_profile(build))
+    found = free_places(build, box, room_of(build, Facts()))
 
     for x, y, z in zip(found.x_m, found.y_m, found.z_m, strict=True):
         on_shelf = abs(z - FLOOR - 0.4) < 0.03 and 2.8 <= x + 0.1 <= 3.6 and abs(y) <= 0.5
@@ -116,7 +118,7 @@ def test_a_thing_rests_on_floor_or_furniture_and_never_floats():
 def test_outside_things_stay_on_the_drawbar():
     box = a_thing("t1", x=0.6, z=0.5, size=(0.3, 0.3, 0.3), outside=True)
     build = a_build([box, a_thing("t2", x=0.95, z=0.5, size=(0.2, 0.3, 0.3), outside=True)], shell=a_shell())
-    found = free_places(build, box, inner_profile(build))
+    found = free_places(build, box, room_of(build, Facts()))
 
     assert len(found.x_m) and found.x_m.min() >= 0.35 and (found.x_m + 0.3).max() <= 0.95 + 0.003
     assert set(found.y_m) == {0.0}
@@ -134,7 +136,7 @@ def test_what_stays_or_weighs_nothing_is_not_moved():
     )
     s = study(build, Facts())
 
-    assert [moves_of(s, thing, inner_profile(build)) for thing in build.stow.things] == [None] * 4
+    assert [moves_of(s, thing, room_of(build, Facts())) for thing in build.stow.things] == [None] * 4
 
 
 def test_two_moves_are_found_where_one_is_not_enough():

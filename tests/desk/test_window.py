@@ -71,7 +71,7 @@ def test_what_is_tried_is_put_back_before_any_other_edit(open_on):
         assert session.ghost is None
 
     assert sum("Put back" in text for text in said) >= 4
-    assert [t.x.si for t in session.build.stow.things if t.id == "t2"] == [3.8]
+    assert [t.x.si for t in session.build.stow.things if t.id == "t2"] == [3.84]
 
 
 def test_remedies_come_from_the_worker_and_late_ones_are_dropped(qtbot, open_on):

@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from uncle_sled.core.document.edits import Op, apply, set_to
-from uncle_sled.core.document.placing import place_ops
+from uncle_sled.core.document.placing import place_ops, with_inner
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.words import lower_first
@@ -174,7 +174,7 @@ class DragThings(TypedDrag):
         super().__init__(view, pane, at)
         session = view.session
         self.lead = id
-        self.holds = session.selection
+        self.holds = with_inner(session.build.stow, session.selection)
         self.mode = (
             session.studied.table.cases[session.row].mode
             if session.studied.table.cases

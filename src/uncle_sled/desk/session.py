@@ -14,6 +14,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from uncle_sled.core.document.edits import Op, add_to, apply, remove
 from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import TRAIL, findings
 from uncle_sled.core.findings.finding import Finding, Remedy
@@ -92,6 +93,12 @@ class Session(QObject):
             if case.id == self.case_id:
                 return row
         return 0
+
+    @property
+    def mode(self) -> Mode:
+        """The mode of the load case that is shown."""
+        cases = self.studied.table.cases
+        return cases[self.row].mode if cases else self.build.stow.modes[0]
 
     @property
     def findings(self) -> tuple[Finding, ...]:

@@ -15,10 +15,12 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import place_ops
 from uncle_sled.core.drawing import rig_views
+from uncle_sled.core.drawing.people import people_view, under_sleepers
 from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
+from uncle_sled.core.drawing.swings import clash_view, swings_view
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.studies.reading import Studied, length_m
+from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
 from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
@@ -39,6 +41,8 @@ class SheetView(QWidget):
         super().__init__()
         self.session, self.with_plan, self.drag_things, self.drag_axle = session, plan, things, axle
         self.scale, self.x0, self.side_y, self.plan_y = 100.0, 80.0, 200.0, 400.0
+        self.shows_use = things and plan  # what opens, who lies in it, what clashes
+        self.people = True
         self.gesture: Gesture | None = None
         self.measuring = False
         self.tape: tuple[str, tuple[float, float], tuple[float, float]] | None = None
@@ -78,8 +82,9 @@ class SheetView(QWidget):
         """Show all of it."""
         self._fitted = True
         build = self.session.build
-        top, half = rig_views.heights_m(build)
-        reach = min(max([length_m(build), *self._extra_reach()]), 40.0) + 0.25
+        mode = self.session.mode
+        top, half = rig_views.heights_m(build, mode)
+        reach = min(max([rig_views.reach_m(build, mode), *self._extra_reach()]), 40.0) + 0.25
         left = -0.95 if build.rig.carrier == "vehicle bed" else 0.0
         wide = max(self.width() - LEFT_PX - 22, 100)
         high = max(self.height() - RULER_PX - TOP_PX - self.above_px - (GUTTER_PX if self.with_plan else 12), 60)
@@ -371,6 +376,8 @@ class SheetView(QWidget):
                         None,
                         "body",
                     )
+        if self.shows_use:
+            self._paint_clashes(painter)
         self._paint_selection(painter)
         self._paint_ghost(painter)
         if self.tape:
@@ -399,6 +406,7 @@ class SheetView(QWidget):
             theme_name(),
             self._held,
             self.extra,
+            self.people,
         )
         if self._layer is not None and self._layer_of == key:
             return self._layer
@@ -434,11 +442,14 @@ class SheetView(QWidget):
             paint(painter, rigs[pane], frame, self._resting)
             paint(
                 painter,
-                rig_views.things_view(s, row, pane, self.scale, things, labels[pane]),
+                rig_views.things_view(s, row, pane, self.scale, things, labels[pane], self._under(pane)),
                 frame,
                 self._resting,
                 "body",
             )
+            if self.shows_use:
+                in_use = rig_views.clear_of(self._in_use(pane), labels[pane], self.scale)
+                paint(painter, in_use, frame, self._resting, "body")
         paint(painter, rig_views.side_wheels(build), self.frame("side"))
         if self.with_plan:  # a name in one of the views is enough
             for pane in self.panes():
@@ -451,10 +462,27 @@ class SheetView(QWidget):
                 )
         paint(painter, self.extra, self.frame("side"), self._resting)
         if self.with_plan:
-            half = rig_views.heights_m(build)[1] * self.scale
+            half = rig_views.heights_m(build, self.session.mode)[1] * self.scale
             write(painter, QPointF(12, self.plan_y - half + 8), "right", 11, "pencil", kept=self._resting)
             write(painter, QPointF(12, self.plan_y + half - 8), "left", 11, "pencil", kept=self._resting)
         self._ball_to_axle(painter)
+
+    def _under(self, pane: str) -> frozenset[str]:
+        """What lies under those who sleep."""
+        if not (self.shows_use and self.people and pane == "plan"):
+            return frozenset()
+        return under_sleepers(self.session.build, self.session.facts, self.session.mode)
+
+    def _in_use(self, pane: str) -> tuple[Primitive, ...]:
+        """What opens in this mode, and who lies, sits and stands in it."""
+        build, facts, mode = self.session.build, self.session.facts, self.session.mode
+        return (*swings_view(build, facts, mode, pane), *(people_view(build, facts, mode, pane) if self.people else ()))
+
+    def _paint_clashes(self, painter: QPainter) -> None:
+        """Follows the hand: what stands in what, at this moment."""
+        for pane in self.panes():
+            shapes = clash_view(self.session.build, self.session.facts, self.session.mode, pane)
+            paint(painter, shapes, self.frame(pane), None, "body")
 
     def _room(self, pane: str) -> tuple[float, float, float, float]:
         left, high = self.frame(pane).metres(QPointF(6, 6))

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from dataclasses import dataclass
+
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Mode, Thing
+from uncle_sled.core.document.stow import Mode, State, Stow, Thing
 
 Spot = tuple[float, float, float]
 
@@ -15,19 +18,89 @@ def is_home(build: Build, mode: Mode) -> bool:
     return mode.id == (towing[0] if towing else build.stow.modes[0]).id
 
 
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """How a thing stands in a mode [m]: front edge, middle, underside, turn, size along x, y, z, and its state."""
+
+    x: float
+    y: float
+    z: float
+    turn: int
+    size: tuple[float, float, float]
+    state: str | None = None
+
+    @property
+    def spot(self) -> Spot:
+        return self.x, self.y, self.z
+
+
+def stand_of(thing: Thing, mode: Mode) -> Stand:
+    """Where and how a thing stands in a mode. A state that is not there any more counts as the thing as it is."""
+    place = next((place for place in mode.places if place.id == thing.id), None)
+    at = place or thing
+    x, y, z, turn = at.x.si, at.y.si, at.z.si, at.turn
+    state = state_in(thing, mode)
+    size = (thing.length.si, thing.width.si, thing.height.si)
+    if state is not None:
+        size = (state.length.si, state.width.si, state.height.si)
+        dx, dy, dz = offset_of(state)
+        x, y, z = x + dx, y + dy, z + dz
+    if turn % 180:
+        size = (size[1], size[0], size[2])
+    return Stand(x, y, z, turn, size, state.id if state else None)
+
+
+def state_in(thing: Thing, mode: Mode) -> State | None:
+    """The state that a mode puts a thing in; None as it is."""
+    if not thing.states or not mode.states:
+        return None
+    wanted = next((one.state for one in mode.states if one.id == thing.id), None)
+    return next((state for state in thing.states if state.id == wanted), None)
+
+
+def offset_of(state: State | None) -> Spot:
+    """How far a state moves its thing from its place [m]."""
+    if state is None:
+        return 0.0, 0.0, 0.0
+    return tuple(d.si if d else 0.0 for d in (state.dx, state.dy, state.dz))  # type: ignore[return-value]
+
+
 def spot_of(thing: Thing, mode: Mode) -> tuple[Spot, int]:
-    """Front edge, middle and underside [m] of a thing in a mode, and its turn."""
-    for place in mode.places:
-        if place.id == thing.id:
-            return (place.x.si, place.y.si, place.z.si), place.turn
-    return (thing.x.si, thing.y.si, thing.z.si), thing.turn
+    """Front edge, middle and underside [m] of a thing as it stands in a mode, and its turn."""
+    stand = stand_of(thing, mode)
+    return stand.spot, stand.turn
+
+
+def with_inner(stow: Stow, ids: Iterable[str]) -> tuple[str, ...]:
+    """The ids and those of everything that is built into or stands in them, at whatever depth."""
+    found = dict.fromkeys(ids)
+    more = True
+    while more:
+        more = False
+        for thing in stow.things:
+            if thing.inside in found and thing.id not in found:
+                found[thing.id] = None
+                more = True
+    return tuple(found)
+
+
+def state_ops(mode: Mode, thing: Thing, state: str | None) -> list[Op]:
+    """Ops that put a thing into one of its states in a mode; None: as it is."""
+    path = f"stow.modes.{mode.id}.states"
+    ops = [remove(f"{path}.{thing.id}")] if any(one.id == thing.id for one in mode.states) else []
+    return ops + ([add_to(path, {"id": thing.id, "state": state})] if state else [])
 
 
 def place_ops(build: Build, mode: Mode, thing: Thing, spot: Spot, turn: int | None = None) -> list[Op]:
     """Ops that put a thing at a spot in a mode; what does not change keeps the words it was typed in."""
     (x, y, z), turned = spot_of(thing, mode)
+    dx, dy, dz = offset_of(state_in(thing, mode))
     turn = turned if turn is None else turn
-    new = {"x": (x, round(spot[0], 4)), "y": (y, round(spot[1], 4)), "z": (z, round(spot[2], 4))}
+    new = {
+        "x": (x - dx, round(spot[0] - dx, 4)),
+        "y": (y - dy, round(spot[1] - dy, 4)),
+        "z": (z - dz, round(spot[2] - dz, 4)),
+    }
     if is_home(build, mode):
         ops = [
             set_to(f"stow.things.{thing.id}.{axis}", {"si": after, "typed": None})
@@ -54,6 +127,10 @@ def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
         ops += [remove(f"stow.modes.{mode.id}.places.{place.id}") for place in mode.places if place.id in gone]
         if gone & set(mode.absent):
             ops.append(set_to(f"stow.modes.{mode.id}.absent", [id for id in mode.absent if id not in gone]))
+        ops += [remove(f"stow.modes.{mode.id}.states.{one.id}") for one in mode.states if one.id in gone]
+    ops += [
+        set_to(f"stow.things.{t.id}.inside", None) for t in build.stow.things if t.inside in gone and t.id not in gone
+    ]
     for case in build.stow.cases:
         ops += [remove(f"stow.cases.{case.id}.levels.{level.id}") for level in case.levels if level.id in gone]
         ops += [remove(f"stow.cases.{case.id}.aboard.{one.id}") for one in case.aboard if one.id in gone]

@@ -75,6 +75,8 @@ class Opening(msgspec.Struct, frozen=True):
     drip: bool = False
     mass: Mass | None = None  # of the door, window or vent itself
     source: Source = "estimated"
+    opens: bool = True  # a window or vent that cannot be opened is no way out
+    open_deg: int | None = None  # how far a hatch opens from shut; 90 where nobody said
 
 
 class WheelBoxes(msgspec.Struct, frozen=True):

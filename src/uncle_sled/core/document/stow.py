@@ -27,11 +27,72 @@ Kind = Literal[
 Contents = Literal["fresh", "grey", "black", "gas", "petrol", "diesel"]
 
 
+TankShape = Literal["box", "cylinder", "wedge", "jug", "outline"]
+Side = Literal["front", "rear", "left", "right", "top"]
+
+
+class TankPoint(msgspec.Struct, frozen=True):
+    """A corner of a tank's own outline, seen from its left: shares of its length (from its front) and height."""
+
+    u: float
+    v: float
+
+
 class Tank(msgspec.Struct, frozen=True):
-    """What a tank holds; its outside is the box of its thing."""
+    """What a tank holds and its true shape inside the box of its thing."""
 
     volume: Volume | None = None
     contents: Contents = "fresh"
+    shape: TankShape = "box"
+    axis: Literal["along", "across", "upright"] = "along"  # of a cylinder
+    thin: Literal["front", "rear"] = "front"  # of a wedge: its low end
+    thin_height: Length | None = None  # there; half of the height where nobody said
+    slant: Literal["top", "bottom"] = "top"  # which face of a wedge slants
+    outline: tuple[TankPoint, ...] = ()  # own outline, swept over the width
+
+
+class State(msgspec.Struct, frozen=True):
+    """Another form of a thing: a bed folded, a table dropped, an awning out. ``d`` moves it from its place."""
+
+    id: str
+    name: str
+    length: Length
+    width: Length
+    height: Length
+    dx: Length | None = None
+    dy: Length | None = None
+    dz: Length | None = None
+
+
+class Clear(msgspec.Struct, frozen=True):
+    """Room that a thing needs beside it when it is used: its door's swing, its drawer's travel, air, heat."""
+
+    id: str
+    kind: Literal["door", "drawer", "lid", "service", "air", "heat"]
+    side: Side  # of the unturned thing
+    deep: Length
+
+
+class Hold(msgspec.Struct, frozen=True):
+    """What holds a thing on the road; ``rated`` is the working load of one."""
+
+    kind: Literal["strap", "bolt", "latch", "lip", "rail", "built in"] = "strap"
+    many: int = 1
+    rated: Mass | None = None
+    into: Literal["frame", "framing", "skin"] = "framing"
+
+
+class Figures(msgspec.Struct, frozen=True):
+    """Figures of a thing's kind that power, gas and water are reckoned from; what is not known stays empty."""
+
+    power_w: float | None = None  # while it runs
+    hours_day: float | None = None
+    store_wh: float | None = None  # of a battery, usable
+    solar_wp: float | None = None
+    charge_w: float | None = None
+    volts: float | None = None
+    gas_g_h: float | None = None
+    water_l_day: float | None = None
 
 
 class Thing(msgspec.Struct, frozen=True):
@@ -59,6 +120,14 @@ class Thing(msgspec.Struct, frozen=True):
     stays: bool = False
     taken_out: bool = False  # was weighed with the bought shell and is gone: counts negative
     held_by: str = ""
+    hold: Hold | None = None
+    inside: str | None = None  # id of the thing that it is built into or stands in
+    states: tuple[State, ...] = ()
+    clear: tuple[Clear, ...] = ()
+    role: Literal["", "seat", "counter", "table", "pet place"] = ""
+    places: int = 0  # how many sit at or on it
+    arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
+    figures: Figures | None = None
 
 
 class Place(msgspec.Struct, frozen=True):
@@ -71,14 +140,28 @@ class Place(msgspec.Struct, frozen=True):
     turn: Literal[0, 90, 180, 270] = 0
 
 
+class InState(msgspec.Struct, frozen=True):
+    """Which of its states a thing is in."""
+
+    id: str  # the thing's
+    state: str
+
+
 class Mode(msgspec.Struct, frozen=True):
-    """Road, camp or cargo: which things are elsewhere, and which are not aboard."""
+    """Road, camp or cargo: which things are elsewhere or in another state, and which are not aboard."""
 
     id: str
     name: str
     towing: bool = True
     places: tuple[Place, ...] = ()
     absent: tuple[str, ...] = ()
+    states: tuple[InState, ...] = ()
+    shut: tuple[str, ...] = ()  # doors and hatches that stay shut; on the road all are
+
+    @property
+    def touched(self) -> frozenset[str]:
+        """Things that do not stand at home, or not as they are."""
+        return frozenset([place.id for place in self.places] + [one.id for one in self.states])
 
 
 class Level(msgspec.Struct, frozen=True):

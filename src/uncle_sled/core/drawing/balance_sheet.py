@@ -60,7 +60,9 @@ def _drawing(s: Studied, words: Words) -> list[Primitive]:
     scale = min((WIDTH - 2 * EDGE) / (reach - left), (DRAWING_HIGH - 24) / max(top, 0.5))
     x0 = (WIDTH - scale * (reach + left)) / 2
     y0 = HEIGHT - 70 - DRAWING_HIGH + 12
-    shapes: list[Primitive] = list(placed(whole_view(s, 0, "side", scale), scale, x0, y0))
+    shapes: list[Primitive] = list(
+        placed(whole_view(s, 0, "side", scale, (left, -4 / scale, reach, 1e9)), scale, x0, y0)
+    )
     shapes.append(
         Text(
             (WIDTH - EDGE, HEIGHT - 76),

@@ -7,15 +7,22 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from shapely.geometry import Polygon
+from shapely.geometry import box as shapely_box
+
+from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.parts.from_stow import group_of, standing_size_m
+from uncle_sled.core.parts.from_stow import group_of
+from uncle_sled.core.studies.load_cases import ON_GROUND_M
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
+from uncle_sled.core.studies.solids import outline_of
 from uncle_sled.core.units import weight
 
 LABEL = 11.0
@@ -38,13 +45,13 @@ class Placed:
     level: float | None
     mass_kg: float
     aboard: bool
+    state: str | None = None
 
 
 def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, ...]:
     """Every thing as it stands in a case (or another mode), heaviest first."""
     build, case = s.build, s.table.cases[row] if s.table.cases else None
     mode = mode or (case.mode if case else build.stow.modes[0])
-    places = {place.id: place for place in mode.places}
     levels = {lv.id: lv.level for lv in case.case.levels} if case else {}
     weighs: dict[str, float] = {}
     if case:
@@ -55,21 +62,22 @@ def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, .
     for thing in build.stow.things:
         if thing.id in mode.absent:
             continue
-        place = places.get(thing.id)
-        turn = place.turn if place else thing.turn
-        x, y, z = (place.x.si, place.y.si, place.z.si) if place else (thing.x.si, thing.y.si, thing.z.si)
+        stand = stand_of(thing, mode)
         mass = weighs.get(thing.id, thing.mass.si)
+        set_out = not mode.towing and stand.z < ON_GROUND_M
+        mass = thing.mass.si if set_out else mass
         made.append(
             Placed(
                 thing,
-                x,
-                y,
-                z,
-                standing_size_m(thing, turn),
-                turn,
+                stand.x,
+                stand.y,
+                stand.z,
+                stand.size,
+                stand.turn,
                 levels.get(thing.id, 0.0) if thing.tank else None,
                 mass,
                 mass != 0.0 or thing.mass.si == 0.0,
+                stand.state,
             )
         )
     return tuple(sorted(made, key=lambda p: -p.size[0] * p.size[2]))
@@ -264,37 +272,34 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     if view == "plan" and p.thing.kind == "solar":  # it lies on the roof: an outline, so that the inside shows
         return (rect(p.x, low, lx, high, stroke=group, fill="", width=1.3, dash=(6, 3), id=p.thing.id),)
     hatch = HATCH_OF_GROUP[group] if hatched and p.thing.tank is None and p.aboard else ""
-    shapes: list[Primitive] = [
-        rect(
-            p.x,
-            low,
-            lx,
-            high,
-            stroke=group,
-            fill=group if p.aboard else "",
-            tint=0.24,
-            hatch=hatch,
-            width=1.3,
-            dash=dash,
-            id=p.thing.id,
-        )
-    ]
+    fill = group if p.aboard else ""
+    outline = tank_outline(p, view)
+    box = ((p.x, low), (p.x + lx, low), (p.x + lx, low + high), (p.x, low + high))
+    points = tuple(outline.exterior.coords)[:-1] if outline is not None else box
+    shapes: list[Primitive] = [Poly(points, group, fill, 1.3, hatch=hatch, dash=dash, tint=0.24, id=p.thing.id)]
     if p.level and view == "side":
-        shapes.append(
-            rect(
-                p.x,
-                low,
-                lx,
-                high * p.level,
-                stroke=group,
-                fill=group,
-                tint=0.62,
-                width=0.8,
-                hatch="water",
-                id=p.thing.id,
-            )
-        )
+        wet = _wet(p, outline, low, high)
+        if wet:
+            shapes.append(Poly(wet, group, group, 0.8, hatch="water", tint=0.62, id=p.thing.id))
     return tuple(shapes)
+
+
+def tank_outline(p: Placed, view: str) -> Polygon | None:
+    """A tank's true outline in a view (side, plan, rear), where it is no box."""
+    stand = Stand(p.x, p.y, p.z, p.turn, p.size, p.state)
+    plane, shape = outline_of(p.thing, stand) if p.thing.tank else (None, None)
+    return shape if plane == {"side": "xz", "plan": "xy", "rear": "yz"}[view] else None
+
+
+def _wet(p: Placed, outline: Polygon | None, low: float, high: float) -> tuple[Point, ...]:
+    """What of a tank is under its level, seen from the side or the rear."""
+    vessel = vessel_of(p.thing)
+    rise = vessel.fill(p.level or 0.0).height_m if vessel is not None and p.state is None else high * (p.level or 0.0)
+    if outline is None:
+        return ((p.x, low), (p.x + p.size[0], low), (p.x + p.size[0], low + rise), (p.x, low + rise))
+    left, under, right, _ = outline.bounds
+    wet = outline.intersection(shapely_box(left - 1, under - 1, right + 1, low + rise))
+    return tuple(wet.exterior.coords)[:-1] if isinstance(wet, Polygon) and not wet.is_empty else ()
 
 
 def thing_label(
@@ -364,18 +369,35 @@ class Labels:
 
 
 def things_view(
-    s: Studied, row: int, view: str, px_per_m: float, things: Sequence[Placed], labels: Labels | None = None
+    s: Studied,
+    row: int,
+    view: str,
+    px_per_m: float,
+    things: Sequence[Placed],
+    labels: Labels | None = None,
+    under: frozenset[str] = frozenset(),
 ) -> tuple[Primitive, ...]:
-    """All things of one view, big ones under small ones, with the labels that have room inside."""
+    """All things of one view, big ones under small ones, with the labels that have room inside.
+
+    under: ids that lie under something in this view: dashed lines and no label, as draughtsmen do.
+    """
     shown = s.build.brief.reading.shown()
     labels = labels or Labels([], set())
     across = 2 if view == "side" else 1
     order = sorted(things, key=lambda p: -p.size[0] * p.size[across])
     shapes: list[Primitive] = []
     for p in order:
-        shapes += thing_shapes(p, view, len(order) <= MOST_HATCHED)
+        if p.thing.id in under:
+            shapes += [
+                replace(one, fill="", hatch="", dash=(4, 3), width=0.9) if isinstance(one, Poly) else one
+                for one in thing_shapes(p, view)[:1]
+            ]
+        else:
+            shapes += thing_shapes(p, view, len(order) <= MOST_HATCHED)
     boxes = [box_of(q, view) for q in order]
     for at, p in sorted(enumerate(order), key=lambda pair: -pair[1].mass_kg)[:MOST_HATCHED]:
+        if p.thing.id in under:
+            continue
         # a label inside a box must not lie under a smaller box
         over = [b for b in boxes[at + 1 :] if b[2] > b[0]] if len(things) <= MOST_LEADERS else []
         label = thing_label(p, view, px_per_m, weight(p.mass_kg, shown), labels.taken, over)
@@ -383,6 +405,20 @@ def things_view(
         if label:
             labels.named.add(p.thing.id)
     return tuple(shapes)
+
+
+def clear_of(shapes: Sequence[Primitive], labels: Labels, px_per_m: float) -> tuple[Primitive, ...]:
+    """The shapes without those words that would be written over a label; what is written is noted."""
+    kept: list[Primitive] = []
+    for shape in shapes:
+        if isinstance(shape, Text):
+            half, tall = (shape.width + 4) / 2 / px_per_m, LABEL * LEADING / 2 / px_per_m
+            spot = (shape.at[0] - half, shape.at[1] - tall, shape.at[0] + half, shape.at[1] + tall)
+            if _meets(spot, labels.taken):
+                continue
+            labels.taken.append(spot)
+        kept.append(shape)
+    return tuple(kept)
 
 
 def names_beside(
@@ -499,9 +535,11 @@ def _beside(
     return ()
 
 
-def whole_view(s: Studied, row: int, view: str, px_per_m: float) -> tuple[Primitive, ...]:
-    """Rig, body, things and wheels of one view."""
-    things, labels = things_in(s, row), Labels([], set())
+def whole_view(
+    s: Studied, row: int, view: str, px_per_m: float, room: Box = (-1e9, -1e9, 1e9, 1e9)
+) -> tuple[Primitive, ...]:
+    """Rig, body, things and wheels of one view; names keep within ``room`` [m]."""
+    things, labels = things_in(s, row), Labels([], set(), room)
     inside = things_view(s, row, view, px_per_m, things, labels)
     beside = names_beside(s, view, px_per_m, things, labels)
     if view == "side":
@@ -509,17 +547,26 @@ def whole_view(s: Studied, row: int, view: str, px_per_m: float) -> tuple[Primit
     return (*plan_rig(s.build), *plan_wheels(s.build), *plan_body(s.build), *inside, *beside)
 
 
-def heights_m(build: Build) -> tuple[float, float]:
-    """Top of the side view and half width of the plan [m]."""
+def heights_m(build: Build, mode: Mode | None = None) -> tuple[float, float]:
+    """Top of the side view and half width of the plan [m], with all that stands about in a mode."""
     body = silhouette_of(build.shell)
     tops = [frame_top_m(build) + 0.3] + ([float(body.skin[:, 1].max()) + 0.22] if body is not None else [])
+    stands = [stand_of(thing, mode) for thing in build.stow.things if thing.id not in mode.absent] if mode else []
     tops += [t.z.si + t.height.si for t in build.stow.things if 0 < t.z.si + t.height.si < 12]
+    tops += [s.z + s.size[2] for s in stands if 0 < s.z + s.size[2] < 12]
     if build.rig.carrier == "vehicle bed":
         tops.append(2.1)
     halves = [
         (build.rig.track.si if build.rig.track else 1.6) / 2 + 0.12,
         (build.shell.width.si / 2 if build.shell.width and build.shell.form != "none" else 0.7),
     ]
+    halves += [abs(s.y) + s.size[1] / 2 + 0.05 for s in stands if abs(s.y) + s.size[1] / 2 < 6]
     if build.rig.carrier == "vehicle bed":
         halves.append((build.rig.bed.bed_width.si if build.rig.bed.bed_width else 2.0) / 2)
     return max(tops), max(halves)
+
+
+def reach_m(build: Build, mode: Mode) -> float:
+    """How far aft anything stands in a mode [m]."""
+    stands = [stand_of(thing, mode) for thing in build.stow.things if thing.id in mode.touched]
+    return max([length_m(build), *(s.x + s.size[0] for s in stands if s.x + s.size[0] < 40)])

@@ -20,8 +20,9 @@ from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.bends import sheet_bends
+from uncle_sled.core.studies.inside import inside_of
 from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.shell_measures import Measures, inside_of
+from uncle_sled.core.studies.shell_measures import Measures
 
 LABEL = 11.0
 STICK_TINT = 0.55

@@ -8,8 +8,11 @@ from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import balance_findings
 from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.fitting import fitting_findings
+from uncle_sled.core.findings.held import held_findings
 from uncle_sled.core.findings.shell import shell_findings
 from uncle_sled.core.findings.stow import stow_findings
+from uncle_sled.core.findings.tanks import tank_findings
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.reading import Studied
 
@@ -23,7 +26,14 @@ def findings(studied: Studied) -> tuple[Finding, ...]:
     aside = {said.id: said for said in studied.build.set_aside}
     words = Words(studied.build.brief.reading.shown())
     seen: dict[tuple[str, tuple[str, ...]], Finding] = {}
-    for found in (*balance_findings(studied, words), *shell_findings(studied, words), *stow_findings(studied, words)):
+    for found in (
+        *balance_findings(studied, words),
+        *shell_findings(studied, words),
+        *stow_findings(studied, words),
+        *tank_findings(studied),
+        *fitting_findings(studied, words),
+        *held_findings(studied, words),
+    ):
         seen.setdefault(found.key, _aside(found, aside.get(found.id)))
     return tuple(sorted(seen.values(), key=lambda f: (f.set_aside is not None, RANK[f.severity], TRAIL.index(f.stop))))
 

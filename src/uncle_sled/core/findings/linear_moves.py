@@ -9,8 +9,8 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from shapely.geometry.base import BaseGeometry
 
+from uncle_sled.core.document.placing import with_inner
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.balance import LEAN_SHARE
 from uncle_sled.core.studies.balance import Support, band_kg, independent_axle_loads_kg
@@ -18,6 +18,7 @@ from uncle_sled.core.studies.free_places import free_places
 from uncle_sled.core.studies.limits import TYRE_RESERVE
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.studies.room import Room
 
 LEAST_KG = 1.5
 
@@ -34,21 +35,34 @@ class Moves:
     case_kg: Floats  # (cases,)
     rows: tuple[int, ...]  # cases in which its home place counts
     mass_kg: float
+    inner: tuple[str, ...] = ()  # what goes along with it
 
 
-def moves_of(s: Studied, thing: Thing, inner: BaseGeometry | None) -> Moves | None:
-    if thing.stays or thing.taken_out or min(thing.length.si, thing.width.si, thing.height.si) <= 0:
+def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = False) -> Moves | None:
+    """Free places of a thing with all that is in it; None for what stays, weighs little or stands in another thing.
+
+    keeps_clear: it is to be moved out of what it stands in, whatever it weighs.
+    """
+    if (
+        thing.stays
+        or thing.inside is not None
+        or thing.taken_out
+        or min(thing.length.si, thing.width.si, thing.height.si) <= 0
+    ):
         return None
-    columns = [at for at, id in enumerate(s.table.ids) if id.split("/")[0] == thing.id]
+    along = with_inner(s.build.stow, (thing.id,))
+    columns = [at for at, id in enumerate(s.table.ids) if id.split("/")[0] in along]
     case_kg = s.table.mass_kg[:, columns].sum(axis=1)
-    if case_kg.max(initial=0.0) < LEAST_KG:
+    if case_kg.max(initial=0.0) < LEAST_KG and not keeps_clear:
         return None
-    elsewhere = {mode.id for mode in s.build.stow.modes if any(p.id == thing.id for p in mode.places)}
+    elsewhere = {mode.id for mode in s.build.stow.modes if thing.id in mode.touched}
     rows = tuple(row for row, case in enumerate(s.table.cases) if case.mode.id not in elsewhere)
-    free = free_places(s.build, thing, inner)
+    free = free_places(s.build, thing, room, keeps_clear)
     if not len(free.x_m):
         return None
-    return Moves(thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max()))
+    return Moves(
+        thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max(initial=0.0)), along[1:]
+    )
 
 
 @dataclass(frozen=True)

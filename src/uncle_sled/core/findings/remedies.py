@@ -16,18 +16,22 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
+from uncle_sled.core.findings.fitting import IN_THE_WAY, STOWED_BY_EDIT, stow_remedy
+from uncle_sled.core.findings.held import held_words
 from uncle_sled.core.findings.linear_moves import Moves, clears, moves_of, shift_of, state, worse
 from uncle_sled.core.findings.shell import SETTLED_BY_EDIT, shell_remedy
 from uncle_sled.core.findings.stow import FAR_M
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.studies.axle_placing import axle_placing
-from uncle_sled.core.studies.free_places import inner_profile
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied, study
+from uncle_sled.core.studies.room import room_of
 
 MOVABLE = {
     *SETTLED_BY_EDIT,
+    *STOWED_BY_EDIT,
+    *IN_THE_WAY,
     "ball-light",
     "ball-heavy",
     "ball-unsure",
@@ -42,6 +46,7 @@ MOVABLE = {
     "over-tyre",
 }
 TRIES = 14
+CLEARINGS = 16
 PAIR_THINGS, PAIR_PLACES = 8, 42
 MOST_MOVED, SEARCH_S = 40, 8.0
 SPLIT = "\x1f"
@@ -94,19 +99,23 @@ class _Search:
         self.s, self.stopped = s, stopped
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
-        inner = inner_profile(s.build)
+        self.room = room_of(s.build, s.facts)
         # the heaviest come first: what weighs little settles little
         heavy = sorted(
             s.build.stow.things,
             key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0)),
         )
         self.moves = [
-            move for thing in heavy[:MOST_MOVED] if not stopped() and (move := moves_of(s, thing, inner)) is not None
+            move
+            for thing in heavy[:MOST_MOVED]
+            if not stopped() and (move := moves_of(s, thing, self.room)) is not None
         ]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
-        if one.code in SETTLED_BY_EDIT:
+        if one.code in SETTLED_BY_EDIT or one.code in STOWED_BY_EDIT:
             return self._edited(one, found)
+        if one.code in IN_THE_WAY:
+            return self._cleared(one, found, stopped)
         for depth in DEPTHS:
             for candidate in sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]:
                 if stopped():
@@ -137,10 +146,33 @@ class _Search:
 
     def _edited(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
         """One plain edit of the body: thin sheets for a thick one, a seal, a drip edge."""
-        made = shell_remedy(self.s, one)
+        made = stow_remedy(self.s, one) if one.code in STOWED_BY_EDIT else shell_remedy(self.s, one)
         if made is None:
             return None
         return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one, found)
+
+    def _cleared(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
+        """The nearest free place of either party, the lighter one first."""
+        things = [t for t in self.s.build.stow.things if t.id in one.where]
+        candidates: list[Candidate] = []
+        for thing in sorted(things, key=lambda t: t.mass.si):
+            move = moves_of(self.s, thing, self.room, keeps_clear=True)
+            if move is None or stopped():
+                continue
+            away = _away(move)
+            near: dict[tuple[int, int, int], int] = {}
+            for at in np.argsort(away):
+                spot = (round(float(move.x[at]) / 0.2), round(float(move.y[at]) / 0.2), round(float(move.z[at]) / 0.1))
+                near.setdefault(spot, int(at))
+            chosen = [at for at in near.values() if away[at] > 0.002][:CLEARINGS]
+            candidates += [self._move(move, at, float(away[at])) for at in chosen]
+        for candidate in sorted(candidates, key=lambda c: c.cost):
+            if stopped():
+                return None
+            remedy = self._tried(candidate, one, found)
+            if remedy:
+                return remedy
+        return None
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         s = self.s
@@ -249,7 +281,7 @@ class _Search:
             set_to(f"stow.things.{thing.id}.{axis}", {"si": round(new, 4), "typed": None})
             for axis, (old, new) in places.items()
             if abs(new - old) > 1e-4
-        )
+        ) + self._along(move, {axis: new - old for axis, (old, new) in places.items()})
         dx, dy = places["x"][1] - places["x"][0], places["y"][1] - places["y"][0]
         name = lower_first(thing.name)
         told = self._tank_beside(move, at)
@@ -271,6 +303,16 @@ class _Search:
 
         return Candidate(away * hardness, ops, says)
 
+    def _along(self, move: Moves, by: dict[str, float]) -> tuple[Op, ...]:
+        """What stands in a thing goes where it goes."""
+        return tuple(
+            set_to(f"stow.things.{one.id}.{axis}", {"si": round(getattr(one, axis).si + shift, 4), "typed": None})
+            for one in self.s.build.stow.things
+            if one.id in move.inner
+            for axis, shift in by.items()
+            if abs(shift) > 1e-4
+        )
+
     def _tried(self, candidate: Candidate, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
@@ -278,6 +320,14 @@ class _Search:
         if any(f.key == one.key for f in after) or makes_worse(found, after):
             return None
         return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
+
+    def _why_stuck(self, one: Finding) -> str:
+        things = [t for t in self.s.build.stow.things if t.id in one.where]
+        if any(t.inside for t in things):
+            return "What is built into another thing is moved with it, or set apart by hand."
+        if any(t.id in mode.touched for t in things for mode in self.s.build.stow.modes):
+            return "It has a place of its own in that mode; move it there by hand."
+        return "No free place of either settles it without another trouble. A smaller thing, or say that one is built into the other."
 
     def _reading(self, one: Finding, tried: Studied) -> str:
         """The number that the remedy leaves, in the finding's own case."""
@@ -288,6 +338,11 @@ class _Search:
         )
         row, b, words = rows[0], tried.readings, self.words
         case = lower_first(tried.table.cases[row].name)
+        if one.code.startswith("held-"):
+            return held_words(tried, one.where[0], words)
+        if one.stop == "Stow" and one.code != "tank-far" and tried.build.rig.carrier == "ball" and tried.towing_rows:
+            row = min(tried.towing_rows, key=lambda r: float(b.chance[r]) if np.isfinite(b.chance[r]) else 1.0)
+            return f"{words.kg(float(b.tongue_kg[row]))} on the ball {lower_first(tried.table.cases[row].name)}"
         if tried.build.rig.carrier == "vehicle bed":
             return f"front axle {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))} {case}"
         if one.code == "over-axle":
@@ -305,6 +360,8 @@ class _Search:
             return "Thinner sheets do not go round either: a larger radius or another material."
         if one.code in SETTLED_BY_EDIT:
             return "The usual edit would make something else worse; settle it by hand."
+        if one.code in IN_THE_WAY:
+            return self._why_stuck(one)
         if one.code == "ball-unsure":
             return "No place makes the guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:

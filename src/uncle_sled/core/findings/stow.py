@@ -40,7 +40,7 @@ def _unmeasured(thing: Thing) -> Iterator[Finding]:
             (thing.id,),
             why_none="Only a tape measure helps.",
         )
-    if thing.tank and not (thing.tank.volume and thing.tank.volume.si > 0):
+    if thing.tank and (thing.tank.volume is None or thing.tank.volume.si == 0):
         yield Finding(
             "tank-no-volume",
             "note",
@@ -51,19 +51,6 @@ def _unmeasured(thing: Thing) -> Iterator[Finding]:
             (thing.id,),
             why_none="Type how much it holds.",
         )
-    elif thing.tank and thing.tank.volume:
-        outside = thing.length.si * thing.width.si * thing.height.si
-        if 0 < outside < thing.tank.volume.si:
-            yield Finding(
-                "tank-too-small",
-                "mind",
-                "Stow",
-                f"{thing.name} cannot hold that",
-                f"{thing.name} is said to hold {thing.tank.volume.si * 1000:.0f} L, but its outside is {outside * 1000:.0f} L.",
-                "A box holds less than its outside.",
-                (thing.id,),
-                why_none="Measure the tank again, or type the right volume.",
-            )
     if thing.mass.si == 0 and not thing.tank:
         yield Finding(
             "no-weight",

@@ -116,11 +116,11 @@ def body_of(shell: Shell) -> Body | None:
     )
     if wide <= 0:
         return made
-    surfaces = _by_section(shell, made) if _sectioned(shell) else _swept(made)
+    surfaces = _by_section(shell, made) if sectioned(shell) else _swept(made)
     return Body(side, surfaces, made.front, made.under, made.length, made.width, made.height)
 
 
-def _sectioned(shell: Shell) -> bool:
+def sectioned(shell: Shell) -> bool:
     return shell.form in ("gable", "butterfly", "bevelled") or (
         shell.form in ("shed", "flat") and shell.low_side in ("left", "right")
     )

@@ -5,8 +5,12 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 
+import numpy as np
+
+from uncle_sled.core.document.placing import Stand
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.part import DENSITY, Contents, Group, Part, unknown_cg_sigma_m
 
 GROUP_OF_KIND: dict[str, Group] = {
@@ -47,24 +51,18 @@ def _si(q: Length | None) -> float:
     return q.si if q else 0.0
 
 
-def part_of_thing(
-    thing: Thing, x_m: float | None = None, y_m: float | None = None, z_m: float | None = None, turn: int | None = None
-) -> Part:
-    """The thing as a part, at home or at the place given (front edge, middle, underside)."""
-    turn = thing.turn if turn is None else turn
-    size = standing_size_m(thing, turn)
-    x, y, z = (
-        (thing.x.si if x_m is None else x_m),
-        (thing.y.si if y_m is None else y_m),
-        (thing.z.si if z_m is None else z_m),
-    )
+def home_of(thing: Thing) -> Stand:
+    """The thing at home, as it is."""
+    return Stand(thing.x.si, thing.y.si, thing.z.si, thing.turn, standing_size_m(thing, thing.turn))
+
+
+def part_of_thing(thing: Thing, stand: Stand | None = None) -> Part:
+    """The thing as a part, at home or as it stands in a mode."""
+    stand = stand or home_of(thing)
+    size = stand.size
     dx, dy = _si(thing.cg_dx), _si(thing.cg_dy)
-    angle = math.radians(turn)
+    angle = math.radians(stand.turn)
     known = thing.cg_dx is not None or thing.tank is not None
-    contents = None
-    if thing.tank and thing.tank.volume and thing.tank.volume.si > 0:
-        volume = thing.tank.volume.si
-        contents = Contents(thing.tank.contents, volume * DENSITY[thing.tank.contents], volume, z, size[2])
     return Part(
         thing.id,
         thing.name,
@@ -72,14 +70,42 @@ def part_of_thing(
         f"stow.things.{thing.id}",
         thing.source,
         -thing.mass.si if thing.taken_out else thing.mass.si,
-        x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle),
-        y + dx * math.sin(angle) + dy * math.cos(angle),
-        z + size[2] / 2 + _si(thing.cg_dz),
+        stand.x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle),
+        stand.y + dx * math.sin(angle) + dy * math.cos(angle),
+        stand.z + size[2] / 2 + _si(thing.cg_dz),
         size,
         unknown_cg_sigma_m(size[0], known),
         None,
-        contents,
+        contents_of(thing, stand),
         thing.cargo,
+    )
+
+
+def contents_of(thing: Thing, stand: Stand) -> Contents | None:
+    """What a tank can hold where it stands; None for what holds nothing."""
+    if thing.tank is None or thing.tank.volume is None or thing.tank.volume.si <= 0:
+        return None
+    volume, vessel = thing.tank.volume.si, vessel_of(thing)
+    centres: tuple[tuple[float, ...], ...] = ()
+    if vessel is not None and not vessel.linear:
+        turned = round(math.cos(math.radians(stand.turn))), round(math.sin(math.radians(stand.turn)))
+        off = np.array(vessel.along)
+        dx, dy = (off, 0 * off) if vessel.plane == "xz" else (0 * off, off)
+        centres = (
+            vessel.shares,
+            tuple(dx * turned[0] - dy * turned[1]),
+            tuple(dx * turned[1] + dy * turned[0]),
+            vessel.up,
+        )
+    return Contents(
+        thing.tank.contents,
+        volume * DENSITY[thing.tank.contents],
+        volume,
+        stand.x + stand.size[0] / 2,
+        stand.y,
+        stand.z,
+        stand.size[2],
+        centres,
     )
 
 

@@ -6,6 +6,8 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 Group = Literal["frame", "shell", "fresh", "grey", "gas", "fuel", "power", "cargo", "kit", "outside", "vehicle"]
 
 # One standard deviation of a mass as a share of it, by where it came from; shared bias on top of
@@ -19,13 +21,31 @@ DENSITY = {"fresh": 1000.0, "grey": 1000.0, "black": 1000.0, "gas": 510.0, "petr
 
 @dataclass(frozen=True, slots=True)
 class Contents:
-    """What a tank can hold: its full mass and the box that the level rises in [m]."""
+    """What a tank can hold: its full mass, and where its box stands: middle and underside [m].
+
+    ``centres`` tables what the centre does with the level where it does more than rise by half of it:
+    rows of level, and the centre from the middle of the underside along x, y and z as the tank stands.
+    """
 
     kind: str
     full_kg: float
     volume_m3: float
+    middle_x_m: float
+    middle_y_m: float
     bottom_m: float
     height_m: float
+    centres: tuple[tuple[float, ...], ...] = ()
+
+    def centre_m(self, level: float) -> tuple[float, float, float]:
+        """Station, side and height of the contents' centre at a level, 0 to 1 [m]."""
+        if not self.centres:
+            return self.middle_x_m, self.middle_y_m, self.bottom_m + self.height_m * level / 2
+        at, dx, dy, dz = self.centres
+        return (
+            self.middle_x_m + float(np.interp(level, at, dx)),
+            self.middle_y_m + float(np.interp(level, at, dy)),
+            self.bottom_m + float(np.interp(level, at, dz)),
+        )
 
 
 @dataclass(frozen=True, slots=True)

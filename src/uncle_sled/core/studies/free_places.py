@@ -8,20 +8,19 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from shapely import box, contains, prepare
-from shapely.geometry import Polygon
-from shapely.geometry.base import BaseGeometry
+from shapely import box, contains
 
-from uncle_sled.core.document.placing import Spot, spot_of
+from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import home_of, standing_size_m
+from uncle_sled.core.studies.clashes import related
 from uncle_sled.core.studies.load_cases import Floats
-from uncle_sled.core.studies.reading import silhouette_of
+from uncle_sled.core.studies.room import Room, floor_m
+from uncle_sled.core.studies.solids import TOUCH_M
 
 STEP_M = 0.02
 LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not searched
-TOUCH_M = 0.002
 MOST_THINGS = 600  # beyond, the search would take minutes and gigabytes
 
 
@@ -36,48 +35,44 @@ class Places:
     beside: tuple[str | None, ...]
 
 
-def box_at(thing: Thing, spot: Spot, turn: int) -> Floats:
-    """Lower and upper corner of a thing at a place [m], shape (2, 3)."""
-    size = standing_size_m(thing, turn)
-    low = np.array([spot[0], spot[1] - size[1] / 2, spot[2]])
-    return np.stack([low, low + size])
+def box_at(stand: Stand) -> Floats:
+    """Lower and upper corner of a thing as it stands [m], shape (2, 3)."""
+    low = np.array([stand.x, stand.y - stand.size[1] / 2, stand.z])
+    return np.stack([low, low + stand.size])
 
 
 def neighbours(build: Build, thing: Thing) -> list[tuple[str, Floats]]:
-    """Boxes of all other things, wherever they stand in the modes in which this one stands at home."""
+    """Boxes of all other things, wherever they stand in the modes in which this one stands at home.
+
+    What is built into the thing goes along with it, and what it is built into does not stand in its way.
+    """
+    holder = {other.id: other.inside for other in build.stow.things}
     found: dict[tuple[str, bytes], tuple[str, Floats]] = {}
     for mode in build.stow.modes:
-        if thing.id in mode.absent or any(place.id == thing.id for place in mode.places):
+        if thing.id in mode.absent or thing.id in mode.touched:
             continue
         for other in build.stow.things:
-            if other.id != thing.id and other.id not in mode.absent:
-                box_ = box_at(other, *spot_of(other, mode))
+            if other.id != thing.id and other.id not in mode.absent and not related(thing.id, other.id, holder):
+                box_ = box_at(stand_of(other, mode))
                 found[other.id, box_.tobytes()] = (other.id, box_)
     return list(found.values())
 
 
-def inner_profile(build: Build) -> BaseGeometry | None:
-    """The side profile less the wall's thickness, or None without a body."""
-    body = silhouette_of(build.shell)
-    if body is None:
-        return None
-    wall = build.shell.wall.si if build.shell.wall else 0.0
-    inner = Polygon(body.polygon).buffer(0).buffer(TOUCH_M - wall)  # what stands on the floor touches it
-    prepare(inner)
-    return inner if not inner.is_empty else None
-
-
-def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Places:
+def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool = False) -> Places:
     """Every place on a grid, and beside every other thing, where the thing stands free in every mode that has it at home.
 
-    A thing outside stays on the drawbar, between the coupler and the body.
+    A thing outside stays on the drawbar, between the coupler and the body. ``keeps_clear``: also of what it stands
+    in now; else that is taken as meant.
     """
     lx, ly, lz = standing_size_m(thing, thing.turn)
-    own = box_at(thing, (thing.x.si, thing.y.si, thing.z.si), thing.turn)
+    own = box_at(home_of(thing))
     shell = build.shell
-    floor = (shell.floor.si if shell.floor else 0.0) + (shell.wall.si if shell.wall else 0.0)
+    inner = room.side if room else None
+    floor = floor_m(build)
     front = shell.front.si if shell.front else 0.0
-    others = [(id, b) for id, b in neighbours(build, thing) if not _overlap(b[0], b[1], own[0], own[1])]
+    others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not _overlap(b[0], b[1], own[0], own[1])]
+    if room is not None and not thing.outside:
+        others += [(arch.id, np.array([arch.low, arch.high])) for arch in room.wheel_boxes]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
@@ -89,7 +84,8 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
         ys, zs = [thing.y.si], [thing.z.si]
         half = None
     else:
-        half = (shell.width.si if shell.width else 2.0) / 2 - (shell.wall.si if shell.wall else 0.0)
+        assert room is not None
+        half = room.half_m
         low, high = inner.bounds[0], inner.bounds[2]
         if high - low > LONGEST_M or max(lx, ly, lz) > LONGEST_M or len(build.stow.things) > MOST_THINGS:
             return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
@@ -128,7 +124,14 @@ def free_places(build: Build, thing: Thing, inner: BaseGeometry | None) -> Place
         spots = {z: contains(inner, box(xs, np.full(len(xs), z), xs + lx, np.full(len(xs), z + lz))) for z in zs}
         where = np.searchsorted(xs, grid[:, 0])
         fits = np.array([spots[round(z, 4)][min(at, len(xs) - 1)] for at, z in zip(where, grid[:, 2], strict=True)])
-        good &= fits | (np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6)
+        if room is not None and room.section is not None:
+            under = {
+                (y, z): bool(contains(room.section, box(y - ly / 2, z, y + ly / 2, z + lz))) for y in ys for z in zs
+            }
+            fits &= np.array([under[round(y, 4), round(z, 4)] for y, z in grid[:, 1:]], dtype=bool)
+        if not keeps_clear:
+            fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
+        good &= fits
         if _rests(own, floor, corners):
             good &= np.array([_rests(np.stack([lo, hi]), floor, corners) for lo, hi in zip(lows, highs, strict=True)])
     grid, lows, highs = grid[good], lows[good], highs[good]

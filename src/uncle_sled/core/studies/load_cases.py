@@ -12,6 +12,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode
 from uncle_sled.core.engine import keep_last
@@ -19,6 +20,7 @@ from uncle_sled.core.parts.from_stow import part_of_thing
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
 
 Floats = NDArray[np.float64]
+ON_GROUND_M = 0.02  # underside of what is set down beside the rig
 Bools = NDArray[np.bool_]
 
 # Level of each kind of contents in the standing cases.
@@ -169,6 +171,9 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     is_thing = np.array([p.made_by.startswith("stow.") for p in parts], dtype=bool)
     is_base = np.array([p.base for p in parts], dtype=bool)
     is_cargo = np.array([p.cargo for p in parts], dtype=bool)
+    middle = np.array([(p.contents.middle_x_m, p.contents.middle_y_m) for _, p in tanks if p.contents]).reshape(-1, 2)
+    x[:, columns:], y[:, columns:] = middle[:, 0], middle[:, 1]
+    shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
     for row, case in enumerate(cases):
         mode = modes.get(case.mode, build.stow.modes[0])
         on = _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
@@ -181,15 +186,21 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
         mass[row, columns:] = full * level
         sigma[row, columns:] = CONTENTS_SHARE * full * (level > 0)
         z[row, columns:] = bottom + tall * level / 2
-        for place in mode.places:
-            if place.id in things and place.id in column_of:
-                there = part_of_thing(things[place.id], place.x.si, place.y.si, place.z.si, place.turn)
-                spot = column_of[place.id]
-                x[row, spot], y[row, spot], z[row, spot] = there.x_m, there.y_m, there.z_m
-                if place.id in tank_column:
-                    spot = tank_column[place.id]
-                    x[row, spot], y[row, spot] = there.x_m, there.y_m
-                    z[row, spot] = place.z.si + there.size_m[2] * level[spot - columns] / 2
+        contents = {k: tanks[k][1].contents for k in shaped}
+        for id in mode.touched & things.keys() & column_of.keys():
+            stand = stand_of(things[id], mode)
+            there = part_of_thing(things[id], stand)
+            spot = column_of[id]
+            x[row, spot], y[row, spot], z[row, spot] = there.x_m, there.y_m, there.z_m
+            if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
+                mass[row, spot] = sigma[row, spot] = 0.0
+                if id in tank_column:
+                    mass[row, tank_column[id]] = sigma[row, tank_column[id]] = 0.0
+            if id in tank_column:
+                contents[tank_column[id] - columns] = there.contents
+        for k, held in contents.items():
+            if held is not None:
+                x[row, columns + k], y[row, columns + k], z[row, columns + k] = held.centre_m(float(level[k]))
     kept, same = _once(cases, mass, x, y, modes)
     groups: dict[str, list[int]] = {}
     for at, part in enumerate(parts):

@@ -1,0 +1,186 @@
+"""Everything aboard as solids in one mode: boxes, with a tank's true outline where it has one.
+
+Coordinates as everywhere: x aft of the ball, y to the right, z above the ground [m].
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+from shapely.affinity import affine_transform
+from shapely.geometry import Polygon, box
+
+from uncle_sled.core.document.placing import Stand, stand_of
+from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
+from uncle_sled.core.geometry.vessel import Plane, vessel_of
+
+Floats = NDArray[np.float64]
+Corner = tuple[float, float, float]
+TOUCH_M = 0.002  # what overlaps less than this touches
+AXES: dict[str, tuple[int, int, int]] = {"xz": (0, 2, 1), "yz": (1, 2, 0), "xy": (0, 1, 2)}
+SLICES = 40
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Solid:
+    """A box, or a prism in it: ``shape`` is its outline in ``plane``. Found by identity."""
+
+    id: str
+    name: str
+    low: Corner
+    high: Corner
+    outside: bool = False
+    inside: str | None = None  # what it is built into
+    plane: Plane | None = None
+    shape: Polygon | None = None
+
+    @property
+    def volume_m3(self) -> float:
+        whole = (self.high[0] - self.low[0]) * (self.high[1] - self.low[1]) * (self.high[2] - self.low[2])
+        if self.shape is None or self.plane is None:
+            return whole
+        a, b, _ = AXES[self.plane]
+        return whole * self.shape.area / ((self.high[a] - self.low[a]) * (self.high[b] - self.low[b]))
+
+    def seen(self, plane: Plane) -> Polygon:
+        """Its outline in a plane."""
+        if self.shape is not None and self.plane == plane:
+            return self.shape
+        a, b, _ = AXES[plane]
+        return box(self.low[a], self.low[b], self.high[a], self.high[b])
+
+
+def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = False) -> Solid:
+    return Solid(id, name, low, high, outside)
+
+
+class _Same:
+    """A key by identity."""
+
+    __slots__ = ("one",)
+
+    def __init__(self, one: object) -> None:
+        self.one = one
+
+    def __hash__(self) -> int:
+        return id(self.one)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Same) and other.one is self.one
+
+
+@lru_cache(maxsize=8192)
+def _solid(thing: _Same, stand: Stand) -> Solid:
+    one = thing.one
+    assert isinstance(one, Thing)
+    low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
+    high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
+    plane, shape = outline_of(one, stand)
+    return Solid(one.id, one.name, low, high, one.outside, one.inside, plane, shape)
+
+
+def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
+    """A tank's outline where it stands; a box needs none."""
+    vessel = vessel_of(thing)
+    if vessel is None or not vessel.sound or stand.state is not None:
+        return None, None
+    if len(vessel.outline) == 4 and vessel.linear:
+        return None, None
+    middle = (stand.x + stand.size[0] / 2, stand.y)
+    quarter, half = stand.turn % 180 == 90, stand.turn in (180, 270)
+    # in plan a quarter turn takes x to y and y to -x
+    sign = -1.0 if half else 1.0
+    shape = Polygon(vessel.outline)
+    if vessel.plane == "xy":
+        turned = [0.0, -sign, sign, 0.0] if quarter else [sign, 0.0, 0.0, sign]
+        return "xy", affine_transform(shape, [*turned, *middle])
+    if vessel.plane == "xz":
+        plane: Plane = "yz" if quarter else "xz"
+        along = middle[1] if quarter else middle[0]
+    else:
+        plane = "xz" if quarter else "yz"
+        along = middle[0] if quarter else middle[1]
+        sign = -sign if quarter else sign
+    return plane, affine_transform(shape, [sign, 0.0, 0.0, 1.0, along, stand.z])
+
+
+def sized(thing: Thing) -> bool:
+    return min(thing.length.si, thing.width.si, thing.height.si) > 0
+
+
+def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
+    """Every thing that is there in a mode and has a size; an untouched thing keeps its solid."""
+    absent = set(mode.absent)
+    return tuple(
+        _solid(_Same(thing), stand_of(thing, mode))
+        for thing in stow.things
+        if thing.id not in absent and not thing.taken_out and sized(thing)
+    )
+
+
+def overlap_m3(a: Solid, b: Solid) -> float:
+    """Volume that two solids share [m3], 0 where they only touch.
+
+    Exact for boxes and for two outlines in one plane; outlines in crossing planes are summed in slices.
+    """
+    shared = [min(a.high[k], b.high[k]) - max(a.low[k], b.low[k]) for k in range(3)]
+    if min(shared) <= TOUCH_M:
+        return 0.0
+    if a.shape is None and b.shape is None:
+        return shared[0] * shared[1] * shared[2]
+    planes = {one.plane for one in (a, b) if one.plane}
+    if len(planes) == 1:
+        plane = planes.pop()
+        assert plane is not None
+        return float(a.seen(plane).intersection(b.seen(plane)).area) * shared[AXES[plane][2]]
+    return _crossing(a, b)
+
+
+def _crossing(a: Solid, b: Solid) -> float:
+    """Two prisms in different planes share one axis; their widths across it are multiplied slice by slice."""
+    assert a.plane and b.plane
+    axis = next(k for k in AXES[a.plane][:2] if k in AXES[b.plane][:2])
+    low, high = max(a.low[axis], b.low[axis]), min(a.high[axis], b.high[axis])
+    step = (high - low) / SLICES
+    volume = 0.0
+    for k in range(SLICES):
+        at = low + (k + 0.5) * step
+        widths = []
+        for one, other in ((a, b), (b, a)):
+            assert one.plane
+            across = next(n for n in AXES[one.plane][:2] if n != axis)
+            widths.append(_run(one, axis, at, across, other.low[across], other.high[across]))
+        volume += widths[0] * widths[1] * step
+    return volume
+
+
+def _run(one: Solid, axis: int, at: float, across: int, low: float, high: float) -> float:
+    """Length of a prism's outline at a level of an axis, within a span [m]."""
+    assert one.plane and one.shape is not None
+    first = AXES[one.plane][0] == axis
+    thin = 1e-7
+    strip = box(at - thin, low, at + thin, high) if first else box(low, at - thin, high, at + thin)
+    return float(one.shape.intersection(strip).area) / (2 * thin)
+
+
+_OUT: dict[Side, tuple[int, int]] = {"front": (0, -1), "rear": (0, 1), "left": (1, -1), "right": (1, 1), "top": (2, 1)}
+_ROUND: tuple[Side, ...] = ("front", "left", "rear", "right")
+
+
+def side_of(side: Side, turn: int) -> Side:
+    """The side of the rig that a thing's side looks to after its turn: a quarter takes the front to the left."""
+    return side if side == "top" else _ROUND[(_ROUND.index(side) + turn // 90) % 4]
+
+
+def zone_of(solid: Solid, clear: Clear, turn: int) -> Solid:
+    """The room that a thing needs beside it, as a box."""
+    axis, way = _OUT[side_of(clear.side, turn)]
+    low, high = list(solid.low), list(solid.high)
+    if way > 0:
+        low[axis], high[axis] = high[axis], high[axis] + clear.deep.si
+    else:
+        low[axis], high[axis] = low[axis] - clear.deep.si, low[axis]
+    return box_solid(solid.id, solid.name, (low[0], low[1], low[2]), (high[0], high[1], high[2]), solid.outside)

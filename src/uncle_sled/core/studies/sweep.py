@@ -1,0 +1,112 @@
+"""The ball at every level of every tank: which combination is the worst?
+
+T = sum m (1 - x / a) is summed for every combination at once; only what the tanks hold differs. With few tanks
+the levels are fine, with many only empty and full are taken: the ball is linear in each of them but for tanks
+whose centre wanders. Source: statics, enumerated.
+"""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass
+
+import numpy as np
+
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.from_stow import contents_of
+from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
+from uncle_sled.core.studies.load_cases import Floats
+from uncle_sled.core.studies.reading import Studied
+
+MOST = 4096
+
+
+@dataclass(frozen=True)
+class Spot:
+    """One combination: the level of each tank, what is on the ball, of how much, and how far out of its band [kg]."""
+
+    levels: tuple[tuple[str, float], ...]
+    tongue_kg: float
+    total_kg: float
+    out_kg: float  # under (low) or over (high) the band; negative inside
+
+
+@dataclass(frozen=True)
+class Sweep:
+    """All combinations of one case's cargo: arrays of shape (k,), and the two worst."""
+
+    case_id: str
+    tanks: tuple[str, ...]
+    left_out: int  # tanks that are kept at their level of the case: too many to try all
+    tongue_kg: Floats
+    total_kg: Floats
+    low_kg: Floats
+    high_kg: Floats
+    worst_low: Spot
+    worst_high: Spot
+
+
+def steps_for(tanks: int) -> int:
+    """Levels tried for each of so many tanks, so that a few hundred combinations are looked at."""
+    return {0: 1, 1: 21, 2: 15, 3: 7, 4: 5, 5: 3, 6: 3}.get(tanks, 2)
+
+
+@keep_last(4)
+def sweep(s: Studied, row: int) -> Sweep | None:
+    """Every level of every tank in a towing case. None without a ball, a reading or a case.
+
+    Tanks beyond twelve stay at their level of the case, the smallest first.
+    """
+    if s.support is None or s.support.carrier != "ball" or not 0 <= row < len(s.table.cases):
+        return None
+    case = s.table.cases[row]
+    if not case.mode.towing:
+        return None
+    aboard = {id for at, id in enumerate(s.table.ids) if s.table.mass_kg[row, at] != 0 or "/contents" in id}
+    made = []
+    for thing in s.build.stow.things:
+        if thing.tank is None or thing.id in case.mode.absent or thing.id not in aboard:
+            continue
+        contents = contents_of(thing, stand_of(thing, case.mode))
+        if contents is not None:
+            made.append((thing.id, contents))
+    made.sort(key=lambda pair: -pair[1].full_kg)
+    most = 12
+    tried, left_out = made[:most], max(len(made) - most, 0)
+    moving = {f"{id}/contents" for id, _ in tried}
+    rest = np.array([id not in moving for id in s.table.ids])
+    mass, x = s.table.mass_kg[row, rest], s.table.x_m[row, rest]
+    base, moment = float(mass.sum()), float((mass * x).sum())
+    level = np.linspace(0.0, 1.0, steps_for(len(tried)))
+    grid = np.array(list(itertools.product(level, repeat=len(tried)))[:MOST]).reshape(-1, len(tried))
+    total, moments = np.full(len(grid), base), np.full(len(grid), moment)
+    for at, (_, contents) in enumerate(tried):
+        stations = np.array([contents.centre_m(float(share))[0] for share in level])
+        held = contents.full_kg * grid[:, at]
+        total = total + held
+        moments = moments + held * np.interp(grid[:, at], level, stations)
+    if s.support.independent:
+        tongue = total - independent_axle_loads_kg(moments, s.support).sum(axis=1)
+    else:
+        tongue = total - moments / s.support.mean_axle_m
+    low, high = band_kg(s.band, total)
+    names = tuple(id for id, _ in tried)
+
+    def spot(at: int, out: float) -> Spot:
+        levels = tuple((id, float(grid[at, k])) for k, id in enumerate(names))
+        return Spot(levels, float(tongue[at]), float(total[at]), out)
+
+    under, over = low - tongue, tongue - high
+    lowest, highest = int(np.argmax(under)), int(np.argmax(over))
+    return Sweep(
+        case.id,
+        names,
+        left_out,
+        tongue,
+        total,
+        low,
+        high,
+        spot(lowest, float(under[lowest])),
+        spot(highest, float(over[highest])),
+    )

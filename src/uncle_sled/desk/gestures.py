@@ -137,7 +137,7 @@ class TypedDrag(Gesture):
             try:
                 value = Length.read(self.words, self.session.shown)
                 if not self.session.dragging:
-                    self.session.dragging = True
+                    self.session.begin_drag()
                     self.view.hold(self.holds)
                 self.place(value.si)
             except EntryError:
@@ -195,7 +195,7 @@ class DragThings(TypedDrag):
         if not self.session.dragging and (at - self.start).manhattanLength() < 4:
             return
         if not self.session.dragging:
-            self.session.dragging = True
+            self.session.begin_drag()
             self.view.hold(self.holds)
         scale = self.view.scale
         free = bool(keys & Qt.KeyboardModifier.ControlModifier)
@@ -257,7 +257,7 @@ class DragAxle(Gesture):
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
         dx = (at.x() - self.start.x()) / self.view.scale
-        self.view.session.dragging = True
+        self.view.session.begin_drag()
         if not keys & Qt.KeyboardModifier.ControlModifier:
             lead = next(iter(self.stations.values()))
             dx = round((lead + dx) / 0.01) * 0.01 - lead

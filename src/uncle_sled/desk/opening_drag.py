@@ -61,7 +61,7 @@ class DragOpening(TypedDrag):
             return
         if not self.session.dragging and (at - self.start).manhattanLength() < TREMBLE_PX:
             return
-        self.session.dragging = True
+        self.session.begin_drag()
         scale = self.view.scale
         ds, dt = (at.x() - self.start.x()) / scale, -(at.y() - self.start.y()) / scale
         left, low, right, high = self.box

@@ -16,7 +16,7 @@ from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.all_findings import TRAIL, findings
+from uncle_sled.core.findings.all_findings import TRAIL, findings, findings_in_hand
 from uncle_sled.core.findings.finding import Finding, Remedy
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.units import Shown
@@ -48,6 +48,7 @@ class Session(QObject):
         self.stop = "Stow"
         self.ghost: tuple[Remedy, Project] | None = None
         self.dragging = False
+        self._rested: Studied | None = None  # results of the build when a hand began to drag
         self._judged: dict[tuple[str, tuple[str, ...]], Finding] = {}
         self._judged_for: Build | None = None
         self._asked_for: Build | None = None
@@ -103,6 +104,8 @@ class Session(QObject):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """All findings; each with the remedy that was found for it while it still says the same."""
+        if self.dragging and self._rested is not None:
+            return findings_in_hand(self.studied, self._rested, self.mode.id)
         now = findings(self.studied)
         if self._judged_for is self.build:
             return tuple(self._judged.get(one.key, one) for one in now)
@@ -142,11 +145,19 @@ class Session(QObject):
         self._changed()
         return True
 
+    def begin_drag(self) -> None:
+        """A hand took something up: until it lets go, only what fits a frame is judged anew."""
+        if not self.dragging:
+            self.dragging = True
+            self._rested = self.studied
+
     def let_go(self) -> None:
         """The hand let go: the next drag is a step of its own."""
         self.dragging = False
+        self._rested = None
         self.history = self.history.sealed()
         self._rest.start()
+        self.judged.emit()
 
     def undo(self) -> None:
         self._step(self.history.done[-1] if self.history.done else None, "Undone", lambda: self.history.undo())

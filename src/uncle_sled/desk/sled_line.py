@@ -499,7 +499,7 @@ class SledLine(QWidget):
         things = [t for t in build.stow.things if t.id in bob.ids]
         if not things:
             return
-        self.session.dragging = True
+        self.session.begin_drag()
         mode = self.session.studied.table.cases[self.session.row].mode
         ops = []
         for thing in things:

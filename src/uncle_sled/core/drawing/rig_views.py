@@ -19,7 +19,7 @@ from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Po
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.parts.from_stow import group_of
+from uncle_sled.core.parts.from_stow import group_of, home_of
 from uncle_sled.core.studies.load_cases import ON_GROUND_M
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
 from uncle_sled.core.studies.solids import outline_of
@@ -58,11 +58,11 @@ def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, .
         for column, id in enumerate(s.table.ids):
             key = id.split("/")[0]
             weighs[key] = weighs.get(key, 0.0) + float(s.table.mass_kg[row, column])
-    made = []
+    made, touched = [], mode.touched
     for thing in build.stow.things:
         if thing.id in mode.absent:
             continue
-        stand = stand_of(thing, mode)
+        stand = stand_of(thing, mode) if thing.id in touched else home_of(thing)
         mass = weighs.get(thing.id, thing.mass.si)
         set_out = not mode.towing and stand.z < ON_GROUND_M
         mass = thing.mass.si if set_out else mass

@@ -18,6 +18,7 @@ from uncle_sled.core.studies.solids import AXES, Solid, side_of, solids_in, zone
 
 PLANE: dict[str, Plane] = {"side": "xz", "plan": "xy", "rear": "yz"}
 ARC_STEPS = 14
+MOST_MARKED, MOST_HATCHED = 40, 8  # more than that is a blur
 INK_OF = {"heat": "gas", "air": "fresh"}
 
 
@@ -146,10 +147,20 @@ def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primi
     solids = {solid.id: solid for solid in solids_in(build.stow, mode)}
     room = room_of(build, facts)
     shapes: list[Primitive] = []
-    for clash in found[:60]:
+    for clash in found[:MOST_MARKED]:
         for polygon in _where(clash, solids, room, view):
             points = tuple((float(x), float(y)) for x, y in polygon.exterior.coords)[:-1]
-            shapes.append(Poly(points, "primer", "primer", 1.6, hatch="metal", tint=0.35, id=clash.a))
+            shapes.append(
+                Poly(
+                    points,
+                    "primer",
+                    "primer",
+                    1.6,
+                    hatch="metal" if len(found) <= MOST_HATCHED else "",
+                    tint=0.35,
+                    id=clash.a,
+                )
+            )
     return tuple(shapes)
 
 

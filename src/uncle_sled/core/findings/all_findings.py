@@ -8,7 +8,7 @@ from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import balance_findings
 from uncle_sled.core.findings.finding import RANK, Finding
-from uncle_sled.core.findings.fitting import fitting_findings
+from uncle_sled.core.findings.fitting import clash_findings, fitting_findings
 from uncle_sled.core.findings.held import held_findings
 from uncle_sled.core.findings.shell import shell_findings
 from uncle_sled.core.findings.stow import stow_findings
@@ -23,17 +23,42 @@ TRAIL = ("Brief", "Rig", "Shell", "Stow", "Balance", "Systems", "Cut", "Build", 
 @keep_last(6)
 def findings(studied: Studied) -> tuple[Finding, ...]:
     """Every finding without its remedy, stops first; of one code and place the first only."""
-    aside = {said.id: said for said in studied.build.set_aside}
     words = Words(studied.build.brief.reading.shown())
+    return _judged(studied, (*_in_frame(studied, words), *_at_rest(studied, words)))
+
+
+@keep_last(6)
+def findings_in_hand(studied: Studied, rested: Studied, mode: str) -> tuple[Finding, ...]:
+    """The same while a hand drags in a mode: what takes longer than a frame is kept from when it last rested."""
+    words = Words(studied.build.brief.reading.shown())
+    return _judged(studied, (*_in_frame(studied, words, mode), *_rested(rested, mode)))
+
+
+@keep_last(2)
+def _rested(rested: Studied, mode: str) -> tuple[Finding, ...]:
+    words = Words(rested.build.brief.reading.shown())
+    others = [m.id for m in rested.build.stow.modes if m.id != mode]
+    return (*_at_rest(rested, words), *(found for one in others for found in clash_findings(rested, words, one)))
+
+
+def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Finding, ...]:
+    return (
+        *balance_findings(s, words),
+        *shell_findings(s, words),
+        *stow_findings(s, words),
+        *tank_findings(s),
+        *clash_findings(s, words, only),
+    )
+
+
+def _at_rest(s: Studied, words: Words) -> tuple[Finding, ...]:
+    return (*fitting_findings(s, words), *held_findings(s, words))
+
+
+def _judged(studied: Studied, all_found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    aside = {said.id: said for said in studied.build.set_aside}
     seen: dict[tuple[str, tuple[str, ...]], Finding] = {}
-    for found in (
-        *balance_findings(studied, words),
-        *shell_findings(studied, words),
-        *stow_findings(studied, words),
-        *tank_findings(studied),
-        *fitting_findings(studied, words),
-        *held_findings(studied, words),
-    ):
+    for found in all_found:
         seen.setdefault(found.key, _aside(found, aside.get(found.id)))
     return tuple(sorted(seen.values(), key=lambda f: (f.set_aside is not None, RANK[f.severity], TRAIL.index(f.stop))))
 

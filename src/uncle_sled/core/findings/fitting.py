@@ -31,11 +31,17 @@ from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
 IN_THE_WAY = {"clash", "clash-body", "clash-wheel-box", "covers", "no-room-to-open", "door-blocked"}
 STOWED_BY_EDIT = {"stands-outside", "level-odd", "grey-small", "held-loose", "held-weak", "held-jumps"}
 OUTSIDE_SHARE = 0.98
+MOST_TOLD = 12
+
+
+def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterator[Finding]:
+    """What stands in what, the largest first; of one mode where a hand drags in it."""
+    yield from _clash_findings(s.build, s.facts, words, only)
 
 
 def fitting_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Who fits and how one gets about: judged again when the hand rests."""
     build, facts = s.build, s.facts
-    yield from _clash_findings(build, facts, words)
     yield from _empty_modes(build)
     used = modes_in_use(build)
     standing = [mode for mode in build.stow.modes if mode.id in used]
@@ -51,21 +57,34 @@ def _fit(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -
 
 
 # clashes ------------------------------------------------------------------------------------------------
-def _clash_findings(build: Build, facts: Facts, words: Words) -> Iterator[Finding]:
+def _clash_findings(build: Build, facts: Facts, words: Words, only: str | None) -> Iterator[Finding]:
     names = {mode.id: mode.name for mode in build.stow.modes}
     met: dict[tuple[str, str, str], list[Clash]] = {}
-    for found in clashes(build, facts).values():
+    for found in clashes(build, facts, only).values():
         for clash in found:
             # one line for a thing in a wall, whatever sticks it meets there
             other = "shell" if clash.kind == "stick" else clash.b
             met.setdefault((clash.kind if clash.kind != "stick" else "body", clash.a, other), []).append(clash)
-    for (kind, a, _), of in met.items():
+    told = list(met.items())
+    for (kind, a, _), of in told[:MOST_TOLD]:
         modes = list(dict.fromkeys(names[clash.mode] for clash in of))
         said = max(of, key=lambda clash: clash.overlap_m3)
         first = next((clash for clash in of if clash.kind != "stick"), of[0])
         sticks = list(dict.fromkeys(clash.b_name for clash in of if clash.kind == "stick"))
         where = (a,) if kind in ("body", "outside") else (a, first.b)
         yield _clash(build, kind, first, said, sticks, _in_modes(modes, len(names)), where, words)
+    if len(told) > MOST_TOLD:
+        yield Finding(
+            "clash-many",
+            "mind",
+            "Stow",
+            f"{len(told) - MOST_TOLD} more stand in each other",
+            f"{len(told)} pairs overlap in all; the largest are named one by one.",
+            "So many at once is a layout not yet laid out.",
+            ("stow",),
+            number=float(len(told)),
+            why_none="Set the named ones apart first.",
+        )
 
 
 def _in_modes(modes: list[str], many: int) -> str:

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
+Floats = NDArray[np.float64]
 Group = Literal["frame", "shell", "fresh", "grey", "gas", "fuel", "power", "cargo", "kit", "outside", "vehicle"]
 
 # One standard deviation of a mass as a share of it, by where it came from; shared bias on top of
@@ -36,16 +38,13 @@ class Contents:
     height_m: float
     centres: tuple[tuple[float, ...], ...] = ()
 
-    def centre_m(self, level: float) -> tuple[float, float, float]:
-        """Station, side and height of the contents' centre at a level, 0 to 1 [m]."""
+    def centres_m(self, level: Floats | float) -> tuple[Floats | float, Floats | float, Floats | float]:
+        """Station, side and height of the contents' centre at levels, 0 to 1 [m]."""
         if not self.centres:
             return self.middle_x_m, self.middle_y_m, self.bottom_m + self.height_m * level / 2
-        at, dx, dy, dz = self.centres
-        return (
-            self.middle_x_m + float(np.interp(level, at, dx)),
-            self.middle_y_m + float(np.interp(level, at, dy)),
-            self.bottom_m + float(np.interp(level, at, dz)),
-        )
+        at, *off = self.centres
+        dx, dy, dz = (np.interp(level, at, along) if any(along) else 0.0 for along in off)
+        return self.middle_x_m + dx, self.middle_y_m + dy, self.bottom_m + dz
 
 
 @dataclass(frozen=True, slots=True)

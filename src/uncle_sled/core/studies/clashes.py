@@ -6,11 +6,11 @@ of things quick, and a mode of which one thing moved is only searched again arou
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 from shapely import STRtree, box, contains
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
@@ -20,7 +20,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Stow
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.room import Hole, Room, room_of
-from uncle_sled.core.studies.solids import TOUCH_M, Solid, overlap_m3, solids_in, zone_of
+from uncle_sled.core.studies.solids import TOUCH_M, Solid, corners_of, overlap_m3, solids_in, within, zone_of
 
 Kind = Literal["things", "body", "outside", "wheel box", "stick", "opening", "swing"]
 LEAST_M3 = 1e-6
@@ -49,11 +49,15 @@ class Clash:
         return self.kind not in ("opening", "swing")
 
 
-def clashes(build: Build, facts: Facts) -> dict[str, tuple[Clash, ...]]:
-    """The clashes of every mode, by mode id."""
+def clashes(build: Build, facts: Facts, only: str | None = None) -> dict[str, tuple[Clash, ...]]:
+    """The clashes of every mode, or of one, by mode id."""
     room = room_of(build, facts)
     used = modes_in_use(build)
-    return {mode.id: _in_mode(build.stow, mode, room, mode.id in used) for mode in build.stow.modes}
+    return {
+        mode.id: _in_mode(build.stow, mode, room, mode.id in used)
+        for mode in build.stow.modes
+        if only in (None, mode.id)
+    }
 
 
 def modes_in_use(build: Build) -> frozenset[str]:
@@ -65,44 +69,78 @@ def modes_in_use(build: Build) -> frozenset[str]:
 @keep_last(24)
 def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[Clash, ...]:
     solids = solids_in(stow, mode)
-    found = [*_pairs(mode.id, solids)]
-    if room is not None:
-        for solid in solids:
-            found += [_of_mode(one, mode.id) for one in _in_body(solid, room, not mode.towing)]
+    memo = _searched(mode, solids, room)
+    found = [*memo.pairs.values(), *(one for of in memo.walls.values() for one in of)]
     if in_use:
         found += _swings(stow, mode, solids, room)
-        if room is not None:
-            found += [_of_mode(one, mode.id) for hole in room.holes for one in _before(hole, solids, mode)]
+        for hole in room.holes if room is not None else ():
+            found += _before(hole, solids, mode)
     return tuple(sorted(found, key=lambda c: (not c.solid, -c.overlap_m3)))
 
 
-def _of_mode(one: Clash, mode: str) -> Clash:
-    return Clash(mode, one.kind, one.a, one.b, one.a_name, one.b_name, one.overlap_m3, one.by_m)
-
-
-# things against things ---------------------------------------------------------------------------------
+# things against things and walls, searched again only around what moved --------------------------------------
 Pairs = dict[tuple[int, int], Clash]
-_LAST: dict[str, tuple[tuple[Solid, ...], NDArray[np.float64], Pairs]] = {}
 
 
-def _pairs(mode: str, solids: tuple[Solid, ...]) -> list[Clash]:
-    """Clashes of pairs. What was found for the same solids a moment ago is taken over."""
-    old = _LAST.get(mode)
-    if old is not None and len(old[0]) == len(solids):
-        moved = [k for k, (a, b) in enumerate(zip(old[0], solids, strict=True)) if a is not b]
-        if len(moved) <= AROUND:
-            corners, hits = old[1].copy(), old[2]
-            if moved:
-                gone = set(moved)
-                hits = {key: one for key, one in hits.items() if not gone & set(key)}
-                corners[moved] = _corners([solids[k] for k in moved])
-                for k in moved:
-                    near = (corners[:, 1] > corners[k, 0] + TOUCH_M) & (corners[:, 0] < corners[k, 1] - TOUCH_M)
-                    _measure(mode, solids, [(min(k, j), max(k, j)) for j in _where(near) if j != k], hits)
-            _LAST[mode] = (solids, corners, hits)
-            return list(hits.values())
-    corners = _corners(solids)
-    hits = {}
+@dataclass(frozen=True)
+class _Memo:
+    """What the last search of a mode found, by the places of the solids in their list."""
+
+    solids: tuple[Solid, ...]
+    room: Room | None
+    towing: bool
+    pairs: Pairs
+    walls: dict[int, tuple[Clash, ...]]
+
+
+_LAST: dict[str, _Memo] = {}
+
+
+def _searched(mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo:
+    old = _LAST.get(mode.id)
+    moved = None
+    if old is not None and len(old.solids) == len(solids) and old.room is room and old.towing == mode.towing:
+        moved = [k for k, (a, b) in enumerate(zip(old.solids, solids, strict=True)) if a is not b]
+    if old is not None and moved is not None and len(moved) <= AROUND:
+        made = _around(old, mode, solids, room, moved)
+    else:
+        made = _Memo(solids, room, mode.towing, _pairs(mode.id, solids), _walls(mode, solids, room, range(len(solids))))
+    _LAST.pop(mode.id, None)
+    _LAST[mode.id] = made
+    while len(_LAST) > 16:
+        del _LAST[next(iter(_LAST))]
+    return made
+
+
+def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None, moved: list[int]) -> _Memo:
+    gone = set(moved)
+    pairs = {key: one for key, one in old.pairs.items() if not gone & set(key)}
+    corners = corners_of(solids)
+    for k in moved:
+        near = (corners[:, 1] > corners[k, 0] + TOUCH_M) & (corners[:, 0] < corners[k, 1] - TOUCH_M)
+        _measure(
+            mode.id,
+            solids,
+            [(min(k, j), max(k, j)) for j in np.flatnonzero(near.all(axis=1)).tolist() if j != k],
+            pairs,
+        )
+    walls = {k: of for k, of in old.walls.items() if k not in gone} | _walls(mode, solids, room, moved)
+    return _Memo(solids, room, mode.towing, pairs, walls)
+
+
+def _walls(
+    mode: Mode, solids: tuple[Solid, ...], room: Room | None, which: Iterable[int]
+) -> dict[int, tuple[Clash, ...]]:
+    if room is None:
+        return {}
+    found = {k: _in_body(solids[k], room, not mode.towing) for k in which}
+    return {k: tuple(replace(one, mode=mode.id) for one in of) for k, of in found.items() if of}
+
+
+def _pairs(mode: str, solids: tuple[Solid, ...]) -> Pairs:
+    """Every pair whose boxes overlap, measured."""
+    corners = corners_of(solids)
+    hits: Pairs = {}
     if len(solids) > 1:
         plan = box(corners[:, 0, 0], corners[:, 0, 1], corners[:, 1, 0], corners[:, 1, 1])
         one, other = STRtree(plan).query(plan)
@@ -110,18 +148,7 @@ def _pairs(mode: str, solids: tuple[Solid, ...]) -> list[Clash]:
             np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0]) > TOUCH_M
         ).all(axis=1)
         _measure(mode, solids, list(zip(one[both].tolist(), other[both].tolist(), strict=True)), hits)
-    _LAST[mode] = (solids, corners, hits)
-    while len(_LAST) > 16:
-        del _LAST[next(iter(_LAST))]
-    return list(hits.values())
-
-
-def _corners(solids: list[Solid] | tuple[Solid, ...]) -> NDArray[np.float64]:
-    return np.array([(s.low, s.high) for s in solids], dtype=float).reshape(-1, 2, 3)
-
-
-def _where(near: NDArray[np.bool_]) -> list[int]:
-    return np.flatnonzero(near.all(axis=1)).tolist()
+    return hits
 
 
 def _measure(mode: str, solids: tuple[Solid, ...], pairs: list[tuple[int, int]], hits: Pairs) -> None:
@@ -153,7 +180,6 @@ def _apart_m(a: Solid, b: Solid) -> float:
 
 
 # things against the body ---------------------------------------------------------------------------------
-@keep_last(4096)
 def _in_body(solid: Solid, room: Room, standing: bool) -> tuple[Clash, ...]:
     """What one solid meets of the body: wall and curve, wheel boxes, sticks; from outside, the body itself.
 
@@ -244,15 +270,12 @@ def _before(hole: Hole, solids: tuple[Solid, ...], mode: Mode) -> list[Clash]:
     a, b = (k for k in range(3) if k != hole.normal)
     area = (hole.high[a] - hole.low[a]) * (hole.high[b] - hole.low[b])
     found = []
-    for solid in solids:
+    for solid in within(solids, hole.low, hole.high):
         shared = [min(solid.high[k], hole.high[k]) - max(solid.low[k], hole.low[k]) for k in range(3)]
-        if min(shared) <= TOUCH_M:
-            continue
-        covered = shared[a] * shared[b]
-        if covered > COVERED[hole.opening.kind] * area:
+        if shared[a] * shared[b] > COVERED[hole.opening.kind] * area:
             volume = shared[0] * shared[1] * shared[2]
             name = hole.opening.name
-            found.append(Clash("", "opening", solid.id, hole.opening.id, solid.name, name, volume, min(shared)))
+            found.append(Clash(mode.id, "opening", solid.id, hole.opening.id, solid.name, name, volume, min(shared)))
     return found
 
 
@@ -263,7 +286,6 @@ def _swings(stow: Stow, mode: Mode, solids: tuple[Solid, ...], room: Room | None
     if not users:
         return []
     holder = {solid.id: solid.inside for solid in solids}
-    corners = _corners(solids)
     found = []
     for thing in users:
         turn = stand_of(thing, mode).turn
@@ -271,9 +293,7 @@ def _swings(stow: Stow, mode: Mode, solids: tuple[Solid, ...], room: Room | None
             if clear.deep.si <= TOUCH_M:
                 continue
             zone = zone_of(by_id[thing.id], clear, turn)
-            shared = np.minimum(corners[:, 1], zone.high) - np.maximum(corners[:, 0], zone.low)
-            for at in np.flatnonzero((shared > TOUCH_M).all(axis=1)):
-                other = solids[int(at)]
+            for other in within(solids, zone.low, zone.high):
                 volume = overlap_m3(zone, other)
                 if (
                     other.id != thing.id

@@ -17,7 +17,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
-from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
+from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Contents, Part
 
 Floats = NDArray[np.float64]
 ON_GROUND_M = 0.02  # underside of what is set down beside the rig
@@ -173,6 +173,7 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     is_cargo = np.array([p.cargo for p in parts], dtype=bool)
     middle = np.array([(p.contents.middle_x_m, p.contents.middle_y_m) for _, p in tanks if p.contents]).reshape(-1, 2)
     x[:, columns:], y[:, columns:] = middle[:, 0], middle[:, 1]
+    levels, elsewhere = np.zeros((c, len(tanks))), list[tuple[int, int, Contents]]()
     shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
     for row, case in enumerate(cases):
         mode = modes.get(case.mode, build.stow.modes[0])
@@ -186,7 +187,7 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
         mass[row, columns:] = full * level
         sigma[row, columns:] = CONTENTS_SHARE * full * (level > 0)
         z[row, columns:] = bottom + tall * level / 2
-        contents = {k: tanks[k][1].contents for k in shaped}
+        levels[row] = level
         for id in mode.touched & things.keys() & column_of.keys():
             stand = stand_of(things[id], mode)
             there = part_of_thing(things[id], stand)
@@ -196,11 +197,14 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
                 mass[row, spot] = sigma[row, spot] = 0.0
                 if id in tank_column:
                     mass[row, tank_column[id]] = sigma[row, tank_column[id]] = 0.0
-            if id in tank_column:
-                contents[tank_column[id] - columns] = there.contents
-        for k, held in contents.items():
-            if held is not None:
-                x[row, columns + k], y[row, columns + k], z[row, columns + k] = held.centre_m(float(level[k]))
+            if there.contents is not None and id in tank_column:
+                elsewhere.append((row, tank_column[id], there.contents))
+    for k in shaped:
+        held = tanks[k][1].contents
+        if held is not None:
+            x[:, columns + k], y[:, columns + k], z[:, columns + k] = held.centres_m(levels[:, k])
+    for row, spot, held in elsewhere:
+        x[row, spot], y[row, spot], z[row, spot] = held.centres_m(levels[row, spot - columns])
     kept, same = _once(cases, mass, x, y, modes)
     groups: dict[str, list[int]] = {}
     for at, part in enumerate(parts):

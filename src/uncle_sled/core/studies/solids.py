@@ -15,7 +15,9 @@ from shapely.geometry import Polygon, box
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
+from uncle_sled.core.parts.from_stow import standing_size_m
 
 Floats = NDArray[np.float64]
 Corner = tuple[float, float, float]
@@ -111,14 +113,47 @@ def sized(thing: Thing) -> bool:
     return min(thing.length.si, thing.width.si, thing.height.si) > 0
 
 
+@lru_cache(maxsize=8192)
+def _home_solid(thing: _Same) -> Solid | None:
+    one = thing.one
+    assert isinstance(one, Thing)
+    if one.taken_out or not sized(one):
+        return None
+    stand = Stand(one.x.si, one.y.si, one.z.si, one.turn, standing_size_m(one, one.turn))
+    return _solid(thing, stand)
+
+
+@keep_last(16)
 def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
     """Every thing that is there in a mode and has a size; an untouched thing keeps its solid."""
-    absent = set(mode.absent)
-    return tuple(
-        _solid(_Same(thing), stand_of(thing, mode))
-        for thing in stow.things
-        if thing.id not in absent and not thing.taken_out and sized(thing)
-    )
+    absent, touched = set(mode.absent), mode.touched
+    made = []
+    for thing in stow.things:
+        if thing.id in absent:
+            continue
+        if thing.id not in touched:
+            solid = _home_solid(_Same(thing))
+        elif thing.taken_out:
+            continue
+        else:
+            stand = stand_of(thing, mode)
+            solid = _solid(_Same(thing), stand) if min(stand.size) > 0 else None
+        if solid is not None:
+            made.append(solid)
+    return tuple(made)
+
+
+@keep_last(16)
+def corners_of(solids: tuple[Solid, ...]) -> Floats:
+    """Lower and upper corner of each [m], shape (n, 2, 3)."""
+    return np.array([(s.low, s.high) for s in solids], dtype=float).reshape(-1, 2, 3)
+
+
+def within(solids: tuple[Solid, ...], low: Corner, high: Corner) -> list[Solid]:
+    """Those whose boxes reach into a box by more than a touch."""
+    corners = corners_of(solids)
+    shared = np.minimum(corners[:, 1], high) - np.maximum(corners[:, 0], low)
+    return [solids[int(k)] for k in np.flatnonzero((shared > TOUCH_M).all(axis=1))]
 
 
 def overlap_m3(a: Solid, b: Solid) -> float:

@@ -82,7 +82,7 @@ def sweep(s: Studied, row: int) -> Sweep | None:
     grid = np.array(list(itertools.product(level, repeat=len(tried)))[:MOST]).reshape(-1, len(tried))
     total, moments = np.full(len(grid), base), np.full(len(grid), moment)
     for at, (_, contents) in enumerate(tried):
-        stations = np.array([contents.centre_m(float(share))[0] for share in level])
+        stations = np.broadcast_to(np.asarray(contents.centres_m(level)[0]), level.shape)
         held = contents.full_kg * grid[:, at]
         total = total + held
         moments = moments + held * np.interp(grid[:, at], level, stations)

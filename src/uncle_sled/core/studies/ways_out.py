@@ -16,7 +16,7 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.beds import beds_in
 from uncle_sled.core.studies.room import Hole, Room, room_of
-from uncle_sled.core.studies.solids import TOUCH_M, Solid, solids_in
+from uncle_sled.core.studies.solids import Solid, solids_in, within
 
 LEAST_M = (0.43, 0.61)
 BESIDE_M = 0.8  # an opening nearer than this to a stove or a vehicle goes through the galley or garage
@@ -75,11 +75,7 @@ def _in_front(hole: Hole, solids: tuple[Solid, ...]) -> list[Solid]:
     face = hole.mid[hole.normal]
     inner = face - hole.out * CLIMB_M
     low[hole.normal], high[hole.normal] = min(face, inner), max(face, inner)
-    found = [
-        s
-        for s in solids
-        if not s.outside and all(min(s.high[k], high[k]) - max(s.low[k], low[k]) > TOUCH_M for k in range(3))
-    ]
+    found = [s for s in within(solids, (low[0], low[1], low[2]), (high[0], high[1], high[2])) if not s.outside]
     return sorted(found, key=lambda s: -math.prod(min(s.high[k], high[k]) - max(s.low[k], low[k]) for k in range(3)))
 
 
@@ -112,7 +108,7 @@ def is_galley(thing: Thing) -> bool:
 def _through(hole: Hole, solids: tuple[Solid, ...], things: dict[str, Thing]) -> str:
     for solid in solids:
         thing = things[solid.id]
-        word = "galley" if is_galley(thing) else "garage" if thing.kind == "vehicle aboard" else ""
+        word = "garage" if thing.kind == "vehicle aboard" else "galley" if is_galley(thing) else ""
         if not word or solid.outside:
             continue
         gap = [max(solid.low[k] - hole.mid[k], hole.mid[k] - solid.high[k], 0.0) for k in (0, 1)]

@@ -28,7 +28,8 @@ def a_thing(id="t1", mass=20.0, x=2.0, y=0.0, z=0.6, size=(0.4, 0.4, 0.3), **cha
 
 
 def a_tank(id="w1", litres=40.0, contents="fresh", mass=4.0, **changes):
-    return a_thing(id, mass, kind="tank", tank=Tank(Volume(litres / 1000), contents), **changes)
+    tank = changes.pop("tank", None) or Tank(Volume(litres / 1000), contents)
+    return a_thing(id, mass, kind="tank", tank=tank, **changes)
 
 
 def a_rig(axle=3.0, frame=200.0, frame_cg=2.6, **changes):

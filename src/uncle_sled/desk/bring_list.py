@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.document.edits import add_to
+from uncle_sled.core.studies.room import floor_m
 from uncle_sled.core.units import distance, weight
 from uncle_sled.desk.fields import ChoiceField, label
 from uncle_sled.desk.session import Session
@@ -112,9 +113,7 @@ class BringList(QDialog):
 
     def refresh(self) -> None:
         build = self.session.build
-        floor = (build.shell.floor.si if build.shell.floor else 0.5) + (
-            build.shell.wall.si if build.shell.wall else 0.0
-        )
+        floor = floor_m(build)
         self.taken = take(self.sheet, self.columns, self.bare, [t.id for t in build.stow.things], floor)
         shown = self.session.shown
         self.table.setColumnCount(5)

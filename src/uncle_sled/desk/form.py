@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QSizePolicy, QVBox
 
 from uncle_sled.core.document.edits import Op, get, set_to
 from uncle_sled.core.document.quantity import Quantity
-from uncle_sled.core.errors import EditError
+from uncle_sled.core.errors import EditError, EntryError
 from uncle_sled.core.findings.words import lower_first
 from uncle_sled.desk.fields import ChoiceField, QuantityField, TextField, label
 from uncle_sled.desk.session import Session
@@ -25,9 +25,12 @@ SOURCES: list[tuple[object, str]] = [
 ]
 
 
+NUMBER = "a plain number"
+
+
 @dataclass(frozen=True)
 class Row:
-    """One row of a form. ``kind`` is a Quantity class, a list of choices, str, bool, int or float (a share in %)."""
+    """One row of a form. ``kind`` is a Quantity class, a list of choices, str, bool, int, float (a share in %) or NUMBER."""
 
     title: str
     path: str
@@ -37,6 +40,7 @@ class Row:
     empty: bool = True
     when: Callable[[Any], bool] | None = None
     ops: Callable[[Any], list[Op]] | None = None
+    read: Callable[[Any], Any] | None = None  # what stands there, where no single path says it
 
 
 class Form(QFrame):
@@ -107,7 +111,7 @@ class Form(QFrame):
             box = QCheckBox(row.title)
             box.clicked.connect(lambda on, r=row: self._take(r, on))
             return box
-        if row.kind in (int, float):
+        if row.kind in (int, float, NUMBER):
             number = TextField(row.title, may_be_empty=True)
             number.entered.connect(lambda value, r=row: self._take_number(r, value))
             return number
@@ -125,20 +129,31 @@ class Form(QFrame):
     def _take_number(self, row: Row, text: str) -> None:
         body = text.replace("%", "").replace(",", ".").strip()
         try:
-            value: Any = None if not body else int(body) if row.kind is int else float(body) / 100
+            value: Any = None if not body else int(body) if row.kind is int else float(body)
+            if row.kind is NUMBER and value is not None and not 0 <= value < 1e7:
+                raise ValueError
+            if row.kind is float and value is not None:
+                value = value / 100
             if row.kind is float and value is not None and not 0 <= value <= 1:
                 raise ValueError
             if row.kind is int and value is not None and not 0 <= value <= 300:
                 raise ValueError
         except ValueError:
-            right = "a whole number such as 84" if row.kind is int else "a share from 0 to 100 %"
+            right = {int: "a whole number such as 84", NUMBER: "a number, 0 or more"}.get(
+                row.kind, "a share from 0 to 100 %"
+            )
             self._complain(f"{row.title}: “{text}” cannot be taken; {right} would be right.")
             return
         self._complain("")
         self._take(row, value)
 
     def _take(self, row: Row, value: Any) -> None:
-        ops = row.ops(value) if row.ops else [set_to(row.path, msgspec.to_builtins(value))]
+        try:
+            ops = row.ops(value) if row.ops else [set_to(row.path, msgspec.to_builtins(value))]
+        except EntryError as fault:  # words that mean nothing stay in their field, with what would be right
+            self._complain(f"{row.title}: {fault}")
+            return
+        self._complain("")
         ids = tuple(segment for segment in row.path.split(".")[2:3])
         shown = (
             value.text(self.session.shown)
@@ -167,13 +182,13 @@ class Form(QFrame):
             if not visible:
                 continue
             try:
-                value = get(root, row.path)
+                value = row.read(root) if row.read else get(root, row.path)
             except EditError:
                 continue
             if isinstance(field, QCheckBox):
                 field.setChecked(bool(value))
-            elif row.kind is int:
-                field.show_value("" if value is None else str(value))  # type: ignore[attr-defined]
+            elif row.kind in (int, NUMBER):
+                field.show_value("" if value is None else f"{value:g}")  # type: ignore[attr-defined]
             elif row.kind is float:
                 field.show_value("" if value is None else f"{value * 100:g} %")  # type: ignore[attr-defined]
             else:

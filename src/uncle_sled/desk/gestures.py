@@ -175,11 +175,7 @@ class DragThings(TypedDrag):
         session = view.session
         self.lead = id
         self.holds = with_inner(session.build.stow, session.selection)
-        self.mode = (
-            session.studied.table.cases[session.row].mode
-            if session.studied.table.cases
-            else session.build.stow.modes[0]
-        )
+        self.mode = session.mode
         self.first = {p.thing.id: p for p in view.placed() if p.thing.id in self.holds}
         self.snaps = snaps_for(
             session.build,

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import Op, set_to
-from uncle_sled.core.document.placing import place_ops, spot_of
-from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.findings.words import upper_first
+from uncle_sled.core.findings.words import lower_first, upper_first
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.part import SURENESS
 from uncle_sled.core.studies.moves import ball_per_100_mm_kg, slide_window_m
@@ -20,16 +19,7 @@ from uncle_sled.desk.form import SOURCES, Form, Row
 from uncle_sled.desk.header import ElidedLabel
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.shell_rows import MemberForm, opening_note, opening_rows
-
-CONTENTS: list[tuple[object, str]] = [
-    ("fresh", "fresh water"),
-    ("grey", "grey water"),
-    ("black", "black water"),
-    ("gas", "gas"),
-    ("petrol", "petrol"),
-    ("diesel", "diesel"),
-]
-TURNS: list[tuple[object, str]] = [(0, "as it is"), (90, "quarter turn"), (180, "half turn"), (270, "three quarters")]
+from uncle_sled.desk.thing_rows import equal_grey, tank_words, thing_sections
 
 
 class InHand(QWidget):
@@ -45,7 +35,11 @@ class InHand(QWidget):
         self._later.setInterval(100)
         self._later.timeout.connect(self.refresh)
         self.form: Form | MemberForm | None = None
-        self.form_for: tuple[str, bool] | None = None
+        self.form_for: tuple[str, object] | None = None
+        self.sections: list[Form] = []
+        self.tank_says: QLabel | None = None
+        self.tank_foot: QWidget | None = None
+        self.open: set[str] = set()  # headings that a hand opened
         rows = QVBoxLayout(self)
         rows.setContentsMargins(14, 6, 0, 6)
         rows.setSpacing(4)
@@ -98,7 +92,7 @@ class InHand(QWidget):
         axle = next((a for a in session.build.rig.axles if a.id in session.selection), None)
         if len(things) == 1:
             thing = things[0]
-            self._use_form(thing.id, thing.tank is not None)
+            self._use_thing(thing)
             self.name.show_text(thing.name)
             self.note.setText(self._thing_note(thing))
         elif axle is not None and not things:
@@ -133,15 +127,26 @@ class InHand(QWidget):
         self.filler.setVisible(self.form is None)
         if self.form is not None:
             self.form.refresh()
+            for section in self.sections:
+                if section.isVisible():
+                    section.refresh()
             if len(things) == 1:
                 self._where(things[0])
+                if self.tank_says is not None and self.tank_foot is not None and self.tank_foot.isVisible():
+                    self.tank_says.setText(tank_words(session, things[0]))
+                    self.tank_says.setFixedHeight(max(self.tank_says.heightForWidth(max(self.width() - 30, 120)), 14))
 
     def _drop_form(self) -> None:
         if self.form is not None:
             self.form.hide()
             self.form.deleteLater()
+            self.sections = []
+            self.tank_says = self.tank_foot = None
             while self.body.count():  # the stretch under it goes as well, or the next form sinks
-                self.body.takeAt(0)
+                gone = self.body.takeAt(0).widget()
+                if gone is not None:
+                    gone.hide()
+                    gone.deleteLater()
             self.form, self.form_for = None, None
 
     def _opening(self) -> Opening | None:
@@ -164,12 +169,75 @@ class InHand(QWidget):
         if self.form_for == (id, tank):
             return
         self._drop_form()
-        stop = "Rig" if axle else "Stow" if rows is None else "Shell"
-        rows = rows or (self._axle_rows(id) if axle else self._thing_rows(id, tank))
+        stop = "Rig" if axle else "Shell"
+        rows = rows or self._axle_rows(id)
         self.form = Form(self.session, "", rows, stop, card=False, label_px=84)
         self.form_for = (id, tank)
         self.body.addWidget(self.form)
         self.body.addStretch(1)
+
+    def _use_thing(self, thing: Thing) -> None:
+        """The sections of a thing; those that a hand opened stay open from one thing to the next."""
+        key = (
+            thing.id,
+            (thing.tank is not None, self.session.mode.id, thing.states, len(self.session.build.stow.things)),
+        )
+        if self.form_for == key:
+            return
+        self._drop_form()
+        for at, (heading, rows) in enumerate(thing_sections(self.session, thing)):
+            form = Form(self.session, "", rows, "Stow", card=False, label_px=84)
+            if at == 0:
+                self.form = form
+            else:
+                self.body.addWidget(self._heading(heading, form))
+                form.setVisible(heading in self.open)
+                self.sections.append(form)
+            self.body.addWidget(form)
+            if heading == "Shape of the tank":
+                self.body.addWidget(self._tank_foot(thing, heading))
+        self.form_for = key
+        self.body.addStretch(1)
+
+    def _tank_foot(self, thing: Thing, heading: str) -> QWidget:
+        """What the shape holds, and the habit of equal jugs."""
+        foot = QWidget()
+        rows = QVBoxLayout(foot)
+        rows.setContentsMargins(0, 0, 0, 2)
+        rows.setSpacing(3)
+        self.tank_says = label("", "small", "pencil", wrap=True)
+        rows.addWidget(self.tank_says)
+        if thing.tank is not None and thing.tank.contents == "fresh":
+            equal = QPushButton("Equal grey jug")
+            equal.setToolTip("Same-size fresh and grey: what goes in comes out, and it never runs over")
+            equal.clicked.connect(lambda _=False, id=thing.id: self._equal(id))
+            rows.addWidget(equal)
+        foot.setVisible(heading in self.open)
+        self.tank_foot = foot
+        return foot
+
+    def _equal(self, id: str) -> None:
+        thing = next((t for t in self.session.build.stow.things if t.id == id), None)
+        if thing is not None:
+            equal_grey(self.session, thing)
+
+    def _heading(self, heading: str, form: Form) -> QPushButton:
+        words = heading if heading != "In this mode" else f"In {lower_first(self.session.mode.name)}"
+        button = QPushButton(words)
+        button.setProperty("kind", "fold")
+        button.setCheckable(True)
+        button.setChecked(heading in self.open)
+
+        def turn(on: bool) -> None:
+            (self.open.add if on else self.open.discard)(heading)
+            form.setVisible(on)
+            form.refresh()
+            if heading == "Shape of the tank" and self.tank_foot is not None:
+                self.tank_foot.setVisible(on)
+                self.refresh()
+
+        button.clicked.connect(turn)
+        return button
 
     def _axle_rows(self, id: str) -> list[Row]:
         path = f"rig.axles.{id}"
@@ -180,71 +248,17 @@ class InHand(QWidget):
             Row("Known by", f"{path}.source", SOURCES),
         ]
 
-    def _thing_rows(self, id: str, tank: bool) -> list[Row]:
-        path = f"stow.things.{id}"
-
-        def put(axis: int) -> object:
-            def ops(value: Length) -> list[Op]:
-                thing = next(t for t in self.session.build.stow.things if t.id == id)
-                mode = self._mode()
-                spot, _ = spot_of(thing, mode)
-                if not any(place.id == id for place in mode.places):
-                    home = self.session.build.stow.modes[0]
-                    if mode.id == home.id or mode.towing:
-                        return [set_to(f"{path}.{'xyz'[axis]}", {"si": value.si, "typed": value.typed})]
-                new = [*spot]
-                new[axis] = value.si
-                return place_ops(self.session.build, mode, thing, (new[0], new[1], new[2]))
-
-            return ops
-
-        rows = [
-            Row("Name", f"{path}.name", str, empty=False),
-            Row(
-                "Front edge",
-                f"{path}.x",
-                Length,
-                "From the ball, or from the front axle of a bed",
-                None,
-                False,
-                ops=put(0),
-            ),  # type: ignore[arg-type]
-            Row("Middle", f"{path}.y", Length, "Right of the middle line; left is minus", None, False, ops=put(1)),  # type: ignore[arg-type]
-            Row("Underside", f"{path}.z", Length, "Above the ground", 0.0, False, ops=put(2)),  # type: ignore[arg-type]
-            Row("Length", f"{path}.length", Length, empty=False),
-            Row("Width", f"{path}.width", Length, empty=False),
-            Row("Height", f"{path}.height", Length, empty=False),
-            Row("Turned", f"{path}.turn", TURNS),
-            Row("Empty" if tank else "Weight", f"{path}.mass", Mass, empty=False),
-            Row("Known by", f"{path}.source", SOURCES),
-        ]
-        if tank:
-            rows += [Row("Holds", f"{path}.tank.volume", Volume), Row("What", f"{path}.tank.contents", CONTENTS)]
-        rows += [
-            Row("Weight off", f"{path}.cg_dx", Length, "How far aft of its middle its weight sits", None),
-            Row("Held by", f"{path}.held_by", str),
-        ]
-        rows += [
-            Row("Goes home with the people", f"{path}.cargo", bool),
-            Row("Stands outside the body", f"{path}.outside", bool),
-            Row("Stays where it is", f"{path}.stays", bool),
-        ]
-        return rows
-
-    def _mode(self):  # type: ignore[no-untyped-def]
-        cases = self.session.studied.table.cases
-        return cases[self.session.row].mode if cases else self.session.build.stow.modes[0]
-
     def _where(self, thing: Thing) -> None:
         """Fields of place show the place of the mode that is shown."""
         if not isinstance(self.form, Form):
             return
-        place = next((p for p in self._mode().places if p.id == thing.id), None)
-        if place is not None:
+        mode = self.session.mode
+        if thing.id in mode.touched:
+            place = stand_of(thing, mode)
             for row, _, field in self.form.rows:
                 axis = {"Front edge": "x", "Middle": "y", "Underside": "z"}.get(row.title)
                 if axis and isinstance(field, QuantityField):
-                    field.show_value(getattr(place, axis))
+                    field.show_value(Length(round(getattr(place, axis), 4)))
                 if row.title == "Turned" and isinstance(field, ChoiceField):
                     field.show_value(place.turn)
 

@@ -45,6 +45,7 @@ class Session(QObject):
         self.read_only = False
         self.selection: tuple[str, ...] = ()
         self.case_id = ""
+        self._mode_id = ""  # shown beside a case of another mode that weighs the same
         self.stop = "Stow"
         self.ghost: tuple[Remedy, Project] | None = None
         self.dragging = False
@@ -97,9 +98,22 @@ class Session(QObject):
 
     @property
     def mode(self) -> Mode:
-        """The mode of the load case that is shown."""
-        cases = self.studied.table.cases
-        return cases[self.row].mode if cases else self.build.stow.modes[0]
+        """The mode that is shown: the load case's, or one that has no case of its own."""
+        modes, cases = self.build.stow.modes, self.studied.table.cases
+        shown = next((mode for mode in modes if mode.id == self._mode_id), None)
+        return shown or (cases[self.row].mode if cases else modes[0])
+
+    def show_mode(self, mode_id: str) -> None:
+        """Go into a mode: by a case of its own, or with the present case where it weighs as another mode does."""
+        case = next((case for case in self.studied.table.cases if case.mode.id == mode_id), None)
+        before = self.mode.id
+        self._mode_id = ""
+        if case is None:
+            self._mode_id = mode_id
+        elif self.studied.table.cases[self.row].mode.id != mode_id:
+            self.case_id = case.id
+        if self.mode.id != before:
+            self.case_changed.emit()
 
     @property
     def findings(self) -> tuple[Finding, ...]:
@@ -274,8 +288,8 @@ class Session(QObject):
             self.selected.emit()
 
     def show_case(self, case_id: str) -> None:
-        if case_id != self.case_id:
-            self.case_id = case_id
+        if case_id != self.case_id or self._mode_id:
+            self.case_id, self._mode_id = case_id, ""
             self.case_changed.emit()
 
     def step_case(self, by: int) -> None:

@@ -14,13 +14,14 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import place_ops
+from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing import rig_views
 from uncle_sled.core.drawing.people import people_view, under_sleepers
 from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
 from uncle_sled.core.drawing.rig_views import Placed
 from uncle_sled.core.drawing.swings import clash_view, swings_view
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
 from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
@@ -56,7 +57,7 @@ class SheetView(QWidget):
         self._fitted = True
         self._gestures = 0
         self._flashing: tuple[str, ...] = ()
-        self._placed_for: tuple[Studied, int, tuple[Placed, ...]] | None = None
+        self._placed_for: tuple[Studied, int, Mode, tuple[Placed, ...]] | None = None
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -145,10 +146,12 @@ class SheetView(QWidget):
         return "side" if at.y() < self.side_y + GUTTER_PX / 2 else "plan"
 
     def placed(self) -> tuple[Placed, ...]:
-        studied, row = self.session.studied, self.session.row
-        if self._placed_for is None or self._placed_for[0] is not studied or self._placed_for[1] != row:
-            self._placed_for = (studied, row, rig_views.things_in(studied, row) if studied.table.cases else ())
-        return self._placed_for[2]
+        studied, row, mode = self.session.studied, self.session.row, self.session.mode
+        kept = self._placed_for
+        if kept is None or kept[0] is not studied or kept[1] != row or kept[2] is not mode:
+            made = rig_views.things_in(studied, row, mode) if studied.table.cases else ()
+            self._placed_for = kept = (studied, row, mode, made)
+        return kept[3]
 
     def thing_at(self, at: QPointF) -> str | None:
         """The topmost thing under a point; small ones lie over big ones."""
@@ -338,7 +341,7 @@ class SheetView(QWidget):
         imperial = session.shown.length in ("in", "ft-in")
         by = 0.0127 if imperial else 0.01
         ops: list[Op] = []
-        mode = session.studied.table.cases[session.row].mode
+        mode = session.mode
         for p in self.placed():
             if p.thing.id in session.selection:
                 spot = (
@@ -407,6 +410,7 @@ class SheetView(QWidget):
             self._held,
             self.extra,
             self.people,
+            self.session.mode.id,
         )
         if self._layer is not None and self._layer_of == key:
             return self._layer
@@ -437,6 +441,9 @@ class SheetView(QWidget):
         }
         named: set[str] = set()
         labels = {pane: rig_views.Labels([], named, self._room(pane)) for pane in self.panes()}
+        if self.with_plan:  # the measured line under the ground keeps its words
+            low, high = (-GUTTER_PX * share / self.scale for share in (0.72, 0.1))
+            labels["side"].taken.append((-1.0, low, length_m(build) + 1.0, high))
         for pane in self.panes():
             frame = self.frame(pane)
             paint(painter, rigs[pane], frame, self._resting)
@@ -553,13 +560,17 @@ class SheetView(QWidget):
                 painter.setPen(QPen(colour("chalk"), 1.6, Qt.PenStyle.DashLine))
                 painter.drawLine(QPointF(x, TOP_PX), QPointF(x, self.height() - RULER_PX))
 
+    def _tried_mode(self, tried: Studied) -> Mode:
+        """The shown mode as what is tried would have it."""
+        return next((m for m in tried.build.stow.modes if m.id == self.session.mode.id), tried.build.stow.modes[0])
+
     def _paint_ghost(self, painter: QPainter) -> None:
         tried = self.session.ghost_studied
         if tried is None or not tried.table.cases:
             return
         row = min(self.session.row, len(tried.table.cases) - 1)
         now = {p.thing.id: p for p in self.placed()}
-        for p in rig_views.things_in(tried, row):
+        for p in rig_views.things_in(tried, row, self._tried_mode(tried)):
             old = now.get(p.thing.id)
             if old is not None and (old.x, old.y, old.z, old.turn) == (p.x, p.y, p.z, p.turn):
                 continue

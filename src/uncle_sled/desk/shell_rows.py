@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
@@ -32,6 +35,10 @@ HUNG: list[tuple[object, str]] = [("", "fixed")] + [
 ]
 
 
+def _is(id: str, kind: str) -> Callable[[Any], bool]:
+    return lambda build: any(o.id == id and o.kind == kind for o in build.shell.openings)
+
+
 def opening_rows(id: str, face: str) -> list[Row]:
     path = f"shell.openings.{id}"
     ends = face in ("front", "rear")
@@ -60,6 +67,8 @@ def opening_rows(id: str, face: str) -> list[Row]:
         Row("Height", f"{path}.height", Length, "Clear opening", 0.001, False),
         Row("Corners", f"{path}.corner", Length, "Radius of its corners"),
         Row("Hung", f"{path}.hung", HUNG),
+        Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
+        Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
         Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
         Row("Drip edge over it", f"{path}.drip", bool),
         Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),

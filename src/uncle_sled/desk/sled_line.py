@@ -500,7 +500,7 @@ class SledLine(QWidget):
         if not things:
             return
         self.session.begin_drag()
-        mode = self.session.studied.table.cases[self.session.row].mode
+        mode = self.session.mode
         ops = []
         for thing in things:
             (sx, sy, sz), _ = spot_of(thing, mode)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.drawing.rig_views import Placed
+from uncle_sled.core.studies.room import floor_m
 
 HOLD_PX = 7.0
 
@@ -30,7 +31,7 @@ def snaps_for(build: Build, others: list[Placed], imperial: bool) -> Snaps:
         wall = shell.wall.si if shell.wall else 0.0
         xs += [shell.front.si + wall, shell.front.si + shell.length.si - wall]
         ys += [-shell.width.si / 2 + wall, shell.width.si / 2 - wall]
-        zs.append((shell.floor.si if shell.floor else 0.0) + wall)
+        zs.append(floor_m(build))
     axles = tuple(a.station.si for a in build.rig.axles)
     return Snaps(
         {"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)},

@@ -277,6 +277,8 @@ class Window(FileWork):
             Act("framing-pdf", "Framing drawings as PDF…", "File", "", lambda: self.export("framing-pdf")),
             Act("framing-svg", "Framing drawings as SVG…", "File", "", lambda: self.export("framing-svg")),
             Act("dxf", "Faces laid flat as DXF…", "File", "", lambda: self.export("dxf")),
+            Act("gauges", "Gauge strips of the tanks as PDF…", "File", "", lambda: self.export("gauges")),
+            Act("things-csv", "All things as CSV…", "File", "", lambda: self.export("things")),
             Act("keep-variant", "Keep as a variant…", "Change", "", self.keep_variant),
             Act("side-by-side", "Variants side by side…", "View", "", self.side_by_side),
             Act("cut-in", "Cut in an opening", "Shell", "C", lambda: self.shell_verb("_cut_menu"), "Shell"),
@@ -312,6 +314,29 @@ class Window(FileWork):
             Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"),
             Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
             Act("find", "Find anything", "View", "Ctrl+F", self.find),
+            *(
+                Act(
+                    f"stow-{view.lower()}",
+                    f"Show {words}",
+                    "Stow",
+                    str(at),
+                    lambda view=view: self.bench("Stow").show_view(view),  # type: ignore[attr-defined]
+                    "Stow",
+                )
+                for at, (view, words) in enumerate(
+                    (
+                        ("Drawing", "side and plan"),
+                        ("Solid", "from behind and in three directions"),
+                        ("Modes", "all modes side by side"),
+                        ("Cases", "load cases and the sweep"),
+                        ("Fits", "who fits"),
+                        ("Held", "what holds things"),
+                        ("Table", "the table of things"),
+                    ),
+                    1,
+                )
+            ),
+            Act("people", "People in the drawing", "Stow", "P", stow("show_people"), "Stow"),
             Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"),
             Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
             Act("turn", "Turn a quarter", "Stow", "T", stow("turn"), "Stow"),
@@ -354,7 +379,19 @@ class Window(FileWork):
         recent.setEnabled(bool(there))
         put(menu, "save", "save-as", "", "list", "")
         export = menu.addMenu("Export")
-        put(export, "sheet-pdf", "sheet-svg", "masses-csv", "", "framing-pdf", "framing-svg", "dxf")
+        put(
+            export,
+            "sheet-pdf",
+            "sheet-svg",
+            "masses-csv",
+            "",
+            "framing-pdf",
+            "framing-svg",
+            "dxf",
+            "",
+            "gauges",
+            "things-csv",
+        )
         put(menu, "print-sheet", "print-drawing", "")
         demos = menu.addMenu("Demos")
         put(demos, *(f"demo-{name}" for name in DEMOS))

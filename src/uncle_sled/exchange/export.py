@@ -18,6 +18,8 @@ KINDS: dict[str, tuple[str, str]] = {
     "framing-pdf": ("pdf", "Framing drawings as PDF, a page a face"),
     "framing-svg": ("svg", "Framing drawings as SVG, one below the other"),
     "dxf": ("dxf", "Faces laid flat at full size as DXF"),
+    "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
+    "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
 
 
@@ -32,8 +34,18 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
 
         _needs_body(s)
         return dxf_bytes(s)
+    if kind == "things":
+        from uncle_sled.catalogue.things import csv_text as things_csv
+
+        return things_csv(s.build.stow.things).encode()
     today = date.today().isoformat()
-    if kind.startswith("framing-"):
+    if kind == "gauges":
+        from uncle_sled.core.drawing.gauge_strips import gauge_strips
+
+        pages = gauge_strips(s, name, today)
+        if not pages:
+            raise FileError("No tank has a size and a volume yet; type them in In hand on the Stow stop.")
+    elif kind.startswith("framing-"):
         from uncle_sled.core.drawing.framing_sheets import framing_sheets
 
         _needs_body(s)

@@ -13,6 +13,7 @@ from uncle_sled.core.studies.balance import Support
 from uncle_sled.core.studies.limits import use
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.exchange.shell_report import number, shell_report
+from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
 
 SCHEMA_VERSION = 1
 
@@ -57,6 +58,10 @@ def report(
         ],
         "shell": shell_report(s),
         "cases": [_case(s, row) for row in rows],
+        "modes": modes_report(s),
+        "tanks": tanks_report(s, rows[0] if rows else 0),
+        "sweep": sweep_report(s, _on_road(s, rows)),
+        "restraints": restraints_report(s),
         "findings": [_finding(one) for one in found],
         "axle_placing": placing
         and {
@@ -79,6 +84,11 @@ def report(
             for lim in s.limits
         ],
     }
+
+
+def _on_road(s: Studied, rows: list[int]) -> int:
+    """The first towing case among the rows, or of all."""
+    return next((row for row in (*rows, *s.towing_rows) if s.table.cases[row].mode.towing), 0)
 
 
 def _axles(s: Studied) -> list[dict[str, float | None]]:

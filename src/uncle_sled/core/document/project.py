@@ -7,7 +7,7 @@ import msgspec
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.document.stow import Stow
+from uncle_sled.core.document.stow import Stow, Thing
 
 FORMAT = "uncle-sled"
 VERSION = 1
@@ -37,6 +37,7 @@ class Facts(msgspec.Struct, frozen=True):
     people: tuple[Person, ...] = ()
     vehicles: tuple[Vehicle, ...] = ()
     materials: tuple[OwnMaterial, ...] = ()
+    things: tuple[Thing, ...] = ()  # a catalogue of one's own, at no place
 
 
 class SetAside(msgspec.Struct, frozen=True):

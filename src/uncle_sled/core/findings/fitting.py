@@ -31,7 +31,7 @@ from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
 IN_THE_WAY = {"clash", "clash-body", "clash-wheel-box", "covers", "no-room-to-open", "door-blocked"}
 STOWED_BY_EDIT = {"stands-outside", "level-odd", "grey-small", "held-loose", "held-weak", "held-jumps"}
 OUTSIDE_SHARE = 0.98
-MOST_TOLD = 12
+MOST_TOLD, MOST_SORTED_OUT = 12, 200
 
 
 def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterator[Finding]:
@@ -60,8 +60,10 @@ def _fit(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -
 def _clash_findings(build: Build, facts: Facts, words: Words, only: str | None) -> Iterator[Finding]:
     names = {mode.id: mode.name for mode in build.stow.modes}
     met: dict[tuple[str, str, str], list[Clash]] = {}
+    pairs = 0
     for found in clashes(build, facts, only).values():
-        for clash in found:
+        pairs = max(pairs, len(found))
+        for clash in found[:MOST_SORTED_OUT]:
             # one line for a thing in a wall, whatever sticks it meets there
             other = "shell" if clash.kind == "stick" else clash.b
             met.setdefault((clash.kind if clash.kind != "stick" else "body", clash.a, other), []).append(clash)
@@ -73,16 +75,17 @@ def _clash_findings(build: Build, facts: Facts, words: Words, only: str | None) 
         sticks = list(dict.fromkeys(clash.b_name for clash in of if clash.kind == "stick"))
         where = (a,) if kind in ("body", "outside") else (a, first.b)
         yield _clash(build, kind, first, said, sticks, _in_modes(modes, len(names)), where, words)
-    if len(told) > MOST_TOLD:
+    more = max(len(told), pairs) - MOST_TOLD
+    if more > 0:
         yield Finding(
             "clash-many",
             "mind",
             "Stow",
-            f"{len(told) - MOST_TOLD} more stand in each other",
-            f"{len(told)} pairs overlap in all; the largest are named one by one.",
+            f"{more} more stand in each other",
+            f"{more + MOST_TOLD} pairs overlap in all; the largest are named one by one.",
             "So many at once is a layout not yet laid out.",
             ("stow",),
-            number=float(len(told)),
+            number=float(more),
             why_none="Set the named ones apart first.",
         )
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -100,16 +101,16 @@ class _Search:
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
         self.room = room_of(s.build, s.facts)
-        # the heaviest come first: what weighs little settles little
+
+    @cached_property
+    def moves(self) -> list[Moves]:
+        """Free places of the heaviest things: what weighs little settles little."""
         heavy = sorted(
-            s.build.stow.things,
+            self.s.build.stow.things,
             key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0)),
         )
-        self.moves = [
-            move
-            for thing in heavy[:MOST_MOVED]
-            if not stopped() and (move := moves_of(s, thing, self.room)) is not None
-        ]
+        found = (moves_of(self.s, thing, self.room) for thing in heavy[:MOST_MOVED] if not self.stopped())
+        return [move for move in found if move is not None]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
         if one.code in SETTLED_BY_EDIT or one.code in STOWED_BY_EDIT:
@@ -416,9 +417,11 @@ def _both(first: Candidate, second: Candidate) -> Candidate:
 def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool:
     """Whether judging again shows a finding that was not there, or a worse one."""
     was = {f.key: f for f in before}
+    # of a crowd only the largest clashes are told by name: one that comes up in its place is not a new one
+    crowd = any(f.code == "clash-many" for f in before)
     for f in after:
         old = was.get(f.key)
-        if old is None and f.severity != "note":
+        if old is None and f.severity != "note" and not (crowd and f.code in IN_THE_WAY):
             return True
         if old is not None and RANK[f.severity] < RANK[old.severity]:
             return True

@@ -93,9 +93,9 @@ def outline_fault(tank: Tank) -> str | None:
     if any(not (0 <= p.u <= 1 and 0 <= p.v <= 1) for p in tank.outline):
         return "reaches out of its own box"
     shape = Polygon([(p.u, p.v) for p in tank.outline])
-    if not shape.is_valid:
-        return "crosses itself"
-    return "has no area" if shape.area < 1e-4 else None
+    if shape.convex_hull.area < 1e-4:
+        return "has no area"
+    return None if shape.is_valid else "crosses itself"
 
 
 @lru_cache(maxsize=512)

@@ -75,7 +75,7 @@ def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[C
         found += _swings(stow, mode, solids, room)
         for hole in room.holes if room is not None else ():
             found += _before(hole, solids, mode)
-    return tuple(sorted(found, key=lambda c: (not c.solid, -c.overlap_m3)))
+    return tuple(sorted(found, key=lambda c: (not c.solid, -round(c.overlap_m3, 9), c.a, c.b)))
 
 
 # things against things and walls, searched again only around what moved --------------------------------------

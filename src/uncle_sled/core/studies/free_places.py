@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from shapely import box, contains
 
 from uncle_sled.core.document.placing import Stand, stand_of
@@ -123,24 +124,24 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     if inner is not None and not thing.outside:
         spots = {z: contains(inner, box(xs, np.full(len(xs), z), xs + lx, np.full(len(xs), z + lz))) for z in zs}
         where = np.searchsorted(xs, grid[:, 0])
-        fits = np.array([spots[round(z, 4)][min(at, len(xs) - 1)] for at, z in zip(where, grid[:, 2], strict=True)])
+        level = np.searchsorted(np.array(zs), grid[:, 2] - 1e-9)
+        fits = np.array([spots[z] for z in zs])[level, np.minimum(where, len(xs) - 1)]
         if room is not None and room.section is not None:
-            under = {
-                (y, z): bool(contains(room.section, box(y - ly / 2, z, y + ly / 2, z + lz))) for y in ys for z in zs
-            }
-            fits &= np.array([under[round(y, 4), round(z, 4)] for y, z in grid[:, 1:]], dtype=bool)
+            low_y = np.array(ys)[:, None] - ly / 2
+            slope = contains(room.section, box(low_y, np.array(zs)[None], low_y + ly, np.array(zs)[None] + lz))
+            fits &= slope[np.searchsorted(np.array(ys), grid[:, 1] - 1e-9), level]
         if not keeps_clear:
             fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
         good &= fits
         if _rests(own, floor, corners):
-            good &= np.array([_rests(np.stack([lo, hi]), floor, corners) for lo, hi in zip(lows, highs, strict=True)])
+            good &= _rest(lows, highs, floor, corners)
     grid, lows, highs = grid[good], lows[good], highs[good]
     return Places(
         thing,
         grid[:, 0],
         grid[:, 1],
         grid[:, 2],
-        tuple(_beside(lo, hi, others) for lo, hi in zip(lows, highs, strict=True)),
+        _beside(lows, highs, others),
     )
 
 
@@ -150,23 +151,28 @@ def _overlap(low_a: Floats, high_a: Floats, low_b: Floats, high_b: Floats) -> bo
 
 def _rests(own: Floats, floor_m: float, corners: Floats) -> bool:
     """Whether a box stands on the floor or with its middle on top of another thing."""
-    if abs(own[0][2] - floor_m) < 0.03:
-        return True
+    return bool(_rest(own[:1], own[1:], floor_m, corners)[0])
+
+
+def _rest(lows: Floats, highs: Floats, floor_m: float, corners: Floats) -> NDArray[np.bool_]:
+    """The same of many boxes, shape (k,)."""
+    on_floor = np.abs(lows[:, 2] - floor_m) < 0.03
     if not len(corners):
-        return False
-    middle = own.mean(axis=0)[:2]
-    under = (
-        (np.abs(corners[:, 1, 2] - own[0][2]) < 0.03)
-        & (corners[:, 0, :2] <= middle).all(axis=1)
-        & (corners[:, 1, :2] >= middle).all(axis=1)
-    )
-    return bool(under.any())
+        return np.asarray(on_floor)
+    middle = ((lows + highs) / 2)[:, None, :2]
+    level = np.abs(corners[None, :, 1, 2] - lows[:, None, 2]) < 0.03
+    over = (corners[None, :, 0, :2] <= middle).all(axis=2) & (corners[None, :, 1, :2] >= middle).all(axis=2)
+    return np.asarray(on_floor | (level & over).any(axis=1))
 
 
-def _beside(low: Floats, high: Floats, others: list[tuple[str, Floats]]) -> str | None:
-    """The thing whose side this one touches, if any."""
-    for id, (lo, hi) in others:
-        gap = np.maximum(lo - high, low - hi)
-        if gap[2] < 0 and ((abs(gap[1]) < 0.06 and gap[0] < -0.05) or (abs(gap[0]) < 0.06 and gap[1] < -0.05)):
-            return id
-    return None
+def _beside(lows: Floats, highs: Floats, others: list[tuple[str, Floats]]) -> tuple[str | None, ...]:
+    """The thing whose side each box touches, if any."""
+    if not others or not len(lows):
+        return (None,) * len(lows)
+    corners = np.array([b for _, b in others])
+    gap = np.maximum(corners[None, :, 0] - highs[:, None], lows[:, None] - corners[None, :, 1])
+    across = (np.abs(gap[..., 1]) < 0.06) & (gap[..., 0] < -0.05)
+    along = (np.abs(gap[..., 0]) < 0.06) & (gap[..., 1] < -0.05)
+    touch = (gap[..., 2] < 0) & (across | along)
+    first = touch.argmax(axis=1)
+    return tuple(others[int(at)][0] if touch[k, at] else None for k, at in enumerate(first))

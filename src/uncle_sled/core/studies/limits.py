@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.studies.balance import Balance
@@ -77,6 +78,13 @@ def tyre_capacity_kg(load_index: int | None) -> float | None:
         return None
     lower = [index for index in TYRE_KG if index <= load_index]
     return float(TYRE_KG[max(lower)]) if lower else None
+
+
+def rear_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
+    """Load of a car's rear axle with so much on its ball [kg], or None where its papers are not filled in."""
+    if not (car.rear_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
+        return None
+    return car.rear_empty.si + tongue_kg * (car.wheelbase.si + car.ball_overhang.si) / car.wheelbase.si
 
 
 def limits(
@@ -159,8 +167,8 @@ def _trailer(
         yield from _worst(
             f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, _si(car.tow_limit), table, towing, car.id
         )
-        if car.rear_axle_rating and car.rear_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0:
-            rear = car.rear_empty.si + b.tongue_kg * (car.wheelbase.si + car.ball_overhang.si) / car.wheelbase.si
+        rear = rear_axle_of(car, b.tongue_kg)
+        if car.rear_axle_rating and rear is not None:
             yield from _worst(
                 f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, table, known, car.id
             )

@@ -99,6 +99,16 @@ def standing_cases(build: Build) -> tuple[LoadCase, ...]:
     return tuple(standing[:at]) + tuple(own.values()) + tuple(standing[at:])
 
 
+def is_own(build: Build, case: LoadCase) -> bool:
+    """Whether the builder made or changed a case."""
+    return any(one.id == case.id for one in build.stow.cases)
+
+
+def is_standing(build: Build, case_id: str) -> bool:
+    """Whether there is a case of this id without the builder's own."""
+    return case_id in {*_LEVELS, "for-sale", "bare-shell", *(mode.id for mode in build.stow.modes)}
+
+
 def _towing(build: Build, case: LoadCase) -> bool:
     return next((mode.towing for mode in build.stow.modes if mode.id == case.mode), True)
 

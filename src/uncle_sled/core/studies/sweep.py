@@ -79,7 +79,8 @@ def sweep(s: Studied, row: int) -> Sweep | None:
     mass, x = s.table.mass_kg[row, rest], s.table.x_m[row, rest]
     base, moment = float(mass.sum()), float((mass * x).sum())
     level = np.linspace(0.0, 1.0, steps_for(len(tried)))
-    grid = np.array(list(itertools.product(level, repeat=len(tried)))[:MOST]).reshape(-1, len(tried))
+    combinations = list(itertools.islice(itertools.product(level, repeat=len(tried)), MOST))
+    grid = np.array(combinations, dtype=float).reshape(len(combinations), len(tried))
     total, moments = np.full(len(grid), base), np.full(len(grid), moment)
     for at, (_, contents) in enumerate(tried):
         stations = np.broadcast_to(np.asarray(contents.centres_m(level)[0]), level.shape)

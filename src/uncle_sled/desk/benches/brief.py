@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
-from uncle_sled.core.document.edits import add_to, fresh_id, remove
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.drawing.figures import standing_people
 from uncle_sled.desk.benches.bench import Bench
@@ -27,6 +29,11 @@ LENGTHS: list[tuple[object, str]] = [
 ]
 MASSES: list[tuple[object, str]] = [("kg", "kilograms"), ("lb", "pounds")]
 VOLUMES: list[tuple[object, str]] = [("L", "litres"), ("gal", "gallons (US)")]
+
+
+def _count(name: str) -> Callable[[int | None], list[Op]]:
+    """Ops of a number that is nothing where it is left empty."""
+    return lambda value: [set_to(f"brief.{name}", value or 0)]
 
 
 class BriefBench(Bench):
@@ -61,6 +68,12 @@ class BriefBench(Bench):
                 Row("Volumes in", "brief.reading.volume", VOLUMES),
                 Row("Band from", "brief.band_low", float, "Share of the whole on the ball; empty: by practice"),
                 Row("Band to", "brief.band_high", float, "Share of the whole on the ball; empty: by practice"),
+                Row(
+                    "Eat inside", "brief.eats_inside", int, "How many sit down to eat inside", ops=_count("eats_inside")
+                ),
+                Row("Pets", "brief.pets", int, "How many pets come along", ops=_count("pets")),
+                Row("Sit up in bed", "brief.sits_up", bool),
+                Row("Stand up inside", "brief.stands", bool),
                 Row("Notes", "brief.notes", str),
             ],
             "Brief",

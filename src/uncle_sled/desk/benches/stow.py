@@ -2,76 +2,38 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 import msgspec
-from PySide6.QtCore import QPoint, Qt, Signal
-from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QPoint
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
-from uncle_sled.catalogue.things import Entry, entries
+from uncle_sled.catalogue.things import placed
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.words import lower_first
-from uncle_sled.core.units import weight
+from uncle_sled.core.studies.room import floor_m
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
+from uncle_sled.desk.shelf import Shelf
 
 if TYPE_CHECKING:
     from uncle_sled.desk.thing_table import ThingTable
 
-
-class Shelf(QFrame):
-    """The catalogue to choose from, with a search; Enter takes the first."""
-
-    chosen = Signal(object)
-
-    def __init__(self, session: Session, parent: QWidget) -> None:
-        super().__init__(parent, Qt.WindowType.Popup)
-        self.session = session
-        self.setObjectName("popup")
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(8, 8, 8, 8)
-        self.search = QLineEdit()
-        self.search.setPlaceholderText("Search: jug, battery, bed…")
-        self.search.setAccessibleName("Search the catalogue")
-        self.list = QListWidget()
-        self.list.setAccessibleName("Catalogue of things")
-        rows.addWidget(self.search)
-        rows.addWidget(self.list)
-        self.setFixedSize(330, 380)
-        self.search.textChanged.connect(self._fill)
-        self.search.returnPressed.connect(lambda: self._take(self.list.item(0)))
-        self.list.itemClicked.connect(self._take)
-        self.list.itemActivated.connect(self._take)
-        self._fill("")
-
-    def _fill(self, text: str) -> None:
-        self.list.clear()
-        words = text.lower().split()
-        for entry in entries():
-            if all(word in f"{entry.name} {entry.kind} {entry.contents}".lower() for word in words):
-                size = (
-                    " × ".join(f"{side * 1000:.0f}" for side in entry.size_m)
-                    if self.session.shown.length in ("mm", "m")
-                    else " × ".join(f"{side / 0.0254:.0f}" for side in entry.size_m)
-                )
-                unit = "mm" if self.session.shown.length in ("mm", "m") else "in"
-                item = QListWidgetItem(f"{entry.name}   {weight(entry.mass_kg, self.session.shown)}   {size} {unit}")
-                item.setData(Qt.ItemDataRole.UserRole, entry.id)
-                self.list.addItem(item)
-        if not self.list.count():
-            item = QListWidgetItem("Nothing of that name. Take something near and rename it.")
-            item.setFlags(Qt.ItemFlag.NoItemFlags)
-            self.list.addItem(item)
-
-    def _take(self, item: QListWidgetItem | None) -> None:
-        id = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
-        entry = next((e for e in entries() if e.id == id), None)
-        if entry is not None:
-            self.hide()
-            self.chosen.emit(entry)
+VIEWS = ("Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table")
+TIPS = {
+    "Drawing": "Left side and plan, to be dragged in (1)",
+    "Solid": "From behind, and in three directions with the body peeled (2)",
+    "Modes": "All modes side by side (3)",
+    "Cases": "Load cases as columns, and every tank at every level (4)",
+    "Fits": "Who sleeps, gets out, reaches and passes (5)",
+    "Held": "What holds every thing on the road (6)",
+    "Table": "All things as a table (7)",
+}
 
 
 class StowBench(Bench):
@@ -79,50 +41,126 @@ class StowBench(Bench):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.modes: dict[str, QPushButton] = {}
-        self.mode_at = self.top.count()
-        self.add_button, self.measure_button = QPushButton("Add"), QPushButton("Measure")
-        self.turn_button, self.copy_button, self.delete_button = (
-            QPushButton("Turn"),
-            QPushButton("Copy"),
-            QPushButton("Delete"),
-        )
-        self.fit_button, self.table_button = QPushButton("Fit"), QPushButton("Table")
-        self.table_button.setCheckable(True)
-        self.measure_button.setCheckable(True)
-        tips = {
-            self.add_button: "Add a thing from the catalogue (A)",
-            self.measure_button: "Tape between two points (M)",
-            self.turn_button: "A quarter turn (T)",
-            self.copy_button: "Ctrl+D",
-            self.delete_button: "Del",
-            self.fit_button: "Show all (F)",
-            self.table_button: "All things as a table (L)",
-        }
-        for button, tip in tips.items():
-            button.setToolTip(tip)
+        self.view = "Drawing"
+        self.view_buttons: dict[str, QPushButton] = {}
+        group = QButtonGroup(self)
+        for at, name in enumerate(VIEWS):
+            button = QPushButton(name)
+            button.setCheckable(True)
+            button.setChecked(at == 0)
+            button.setToolTip(TIPS[name])
+            button.clicked.connect(lambda _=False, name=name: self.show_view(name))
+            group.addButton(button)
             self.top.addWidget(button)
+            self.view_buttons[name] = button
         self.end_top("")
+        self.modes: dict[str, QPushButton] = {}
+        self.tools = QWidget()
+        self.tool_row = QHBoxLayout(self.tools)
+        self.tool_row.setContentsMargins(0, 0, 0, 0)
+        self.tool_row.setSpacing(6)
+        self.gap = QWidget()
+        self.gap.setFixedWidth(8)
+        self.tool_row.addWidget(self.gap)
+        self.add_button = self._tool("Add", self.open_shelf, "Add a thing from the catalogue (A)")
+        self.measure_button = self._tool("Measure", self.measure, "Tape between two points (M)")
+        self.people_button = self._tool("People", self.show_people, "Who lies, sits and stands in it (P)")
+        self.turn_button = self._tool("Turn", self.turn, "A quarter turn (T)")
+        self.copy_button = self._tool("Copy", self.copy, "Ctrl+D")
+        self.delete_button = self._tool("Delete", self.delete, "Del")
+        self.fit_button = self._tool("Fit", lambda: self.sheet.fit() if self.sheet else None, "Show all (F)")
+        for button in (self.measure_button, self.people_button):
+            button.setCheckable(True)
+        self.people_button.setChecked(True)
+        self.tool_row.addStretch(1)
+        self.rows.addWidget(self.tools)
         self.sheet = SheetView(session, plan=True, things=True, axle=True)
-        self.table: ThingTable | None = None
-        self.rows.addWidget(self.sheet, 1)
-        self.table_button.clicked.connect(self.show_table)
-        self.add_button.clicked.connect(self.open_shelf)
-        self.measure_button.clicked.connect(self.measure)
-        self.turn_button.clicked.connect(self.turn)
-        self.copy_button.clicked.connect(self.copy)
-        self.delete_button.clicked.connect(self.delete)
-        self.fit_button.clicked.connect(self.sheet.fit)
+        self.panels = QStackedWidget()
+        self.panels.addWidget(self.sheet)
+        self.made: dict[str, QWidget] = {"Drawing": self.sheet}
+        self.rows.addWidget(self.panels, 1)
         self.shelf: Shelf | None = None
+        self.solid_bar: QWidget | None = None
         for signal in (session.changed, session.case_changed, session.selected):
             signal.connect(self.refresh)
         self.refresh()
+
+    def _tool(self, text: str, does: Callable[[], object], tip: str) -> QPushButton:
+        button = QPushButton(text)
+        button.setToolTip(tip)
+        button.clicked.connect(lambda _=False: does())
+        self.tool_row.addWidget(button)
+        return button
+
+    # views ------------------------------------------------------------------------------------------
+    def panel(self, name: str) -> QWidget:
+        """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
+        if name not in self.made:
+            self.made[name] = made = self._make(name)
+            self.panels.addWidget(made)
+        return self.made[name]
+
+    def _make(self, name: str) -> QWidget:
+        if name == "Solid":
+            from uncle_sled.desk.solid_view import SolidView
+
+            solid = SolidView(self.session)
+            self.solid_bar = solid.bar
+            self.tool_row.insertWidget(self.tool_row.count() - 1, solid.bar)
+            return solid
+        if name == "Modes":
+            from uncle_sled.desk.mode_strip import ModeStrip
+
+            return ModeStrip(self.session)
+        if name == "Cases":
+            from uncle_sled.desk.case_bench import CaseBench
+
+            return CaseBench(self.session)
+        if name == "Fits":
+            from uncle_sled.desk.fit_panel import FitPanel
+
+            return FitPanel(self.session)
+        if name == "Held":
+            from uncle_sled.desk.held_table import HeldTable
+
+            return HeldTable(self.session)
+        from uncle_sled.desk.thing_table import ThingTable
+
+        return ThingTable(self.session)
+
+    def show_view(self, name: str) -> None:
+        assert self.sheet is not None
+        self.view = name
+        panel = self.panel(name)
+        self.panels.setCurrentWidget(panel)
+        self.view_buttons[name].setChecked(True)
+        drawing = name == "Drawing"
+        self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Table"))
+        for button in (self.measure_button, self.people_button, self.fit_button):
+            button.setVisible(drawing)
+        for button in (self.add_button, self.turn_button, self.copy_button, self.delete_button):
+            button.setVisible(name in ("Drawing", "Table"))
+        if self.solid_bar is not None:
+            self.solid_bar.setVisible(name == "Solid")
+        (getattr(panel, "view", None) or getattr(panel, "sheet", None) or panel).setFocus()
+        self.refresh()
+        self.sheet.view_changed.emit()
+
+    @property
+    def table(self) -> ThingTable | None:
+        return self.made.get("Table")  # type: ignore[return-value]
+
+    def show_people(self) -> None:
+        assert self.sheet is not None
+        self.sheet.people = not self.sheet.people
+        self.people_button.setChecked(self.sheet.people)
+        self.sheet.update()
 
     def refresh(self) -> None:
         build, session = self.session.build, self.session
         if list(self.modes) != [mode.id for mode in build.stow.modes]:
             for button in self.modes.values():
-                self.top.removeWidget(button)
+                self.tool_row.removeWidget(button)
                 button.deleteLater()
             self.modes = {}
             for at, mode in enumerate(build.stow.modes):
@@ -130,10 +168,9 @@ class StowBench(Bench):
                 button.setCheckable(True)
                 button.setToolTip(f"{mode.name} mode: {'on the road' if mode.towing else 'standing'}")
                 button.clicked.connect(lambda _=False, id=mode.id: self.show_mode(id))
-                self.top.insertWidget(self.mode_at + at, button)
+                self.tool_row.insertWidget(at, button)
                 self.modes[mode.id] = button
-        cases = session.studied.table.cases
-        current = cases[session.row].mode.id if cases else ""
+        current = session.mode.id
         for id, button in self.modes.items():
             button.setChecked(id == current)
         chosen = any(t.id in session.selection for t in build.stow.things)
@@ -143,30 +180,12 @@ class StowBench(Bench):
             self.measure_button.setChecked(self.sheet.measuring)
 
     def show_mode(self, id: str) -> None:
-        case = next((case for case in self.session.studied.table.cases if case.mode.id == id), None)
-        if case is not None:
-            self.session.show_case(case.id)
-        else:
-            self.session.said.emit("No load case of its own in this mode: it weighs as another one does.", "note")
+        self.session.show_mode(id)
         self.refresh()
 
     def show_table(self) -> None:
         """The drawing or its twin, the table."""
-        assert self.sheet is not None
-        if self.table is None:
-            from uncle_sled.desk.thing_table import ThingTable  # at start nobody waits for a table that is not shown
-
-            self.table = ThingTable(self.session)
-            self.table.hide()
-            self.rows.addWidget(self.table, 1)
-        table = not self.table.isVisible()
-        self.sheet.setVisible(not table)
-        self.table.setVisible(table)
-        self.table_button.setChecked(table)
-        for button in (self.measure_button, self.fit_button):
-            button.setEnabled(not table)
-        (self.table.view if table else self.sheet).setFocus()
-        self.sheet.view_changed.emit()
+        self.show_view("Drawing" if self.view == "Table" else "Table")
 
     def measure(self) -> None:
         assert self.sheet is not None
@@ -184,25 +203,18 @@ class StowBench(Bench):
         self.shelf.show()
         self.shelf.search.setFocus()
 
-    def add(self, entry: Entry) -> None:
+    def add(self, entry: Thing) -> None:
         """Put a catalogue thing into the body near the axle, or outside on the drawbar, and take it in hand."""
         build = self.session.build
         shell, rig = build.shell, build.rig
         id = fresh_id("t", [t.id for t in build.stow.things])
-        floor = (shell.floor.si if shell.floor else 0.5) + (shell.wall.si if shell.wall else 0.0)
-        if entry.outside:
-            top = rig.frame_top.si if rig.frame_top else floor
-            x, z = (
-                (0.6, top)
-                if entry.kind != "solar"
-                else (
-                    self._middle() - entry.size_m[0] / 2,
-                    (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5),
-                )
-            )
-        else:
-            x, z = self._middle() - entry.size_m[0] / 2, floor
-        thing = entry.thing(id, round(x, 3), 0.0, round(z, 3))
+        floor = floor_m(build)
+        x, z = self._middle() - entry.length.si / 2, floor
+        if entry.outside and entry.kind == "solar":
+            z = (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5)
+        elif entry.outside:
+            x, z = 0.6, rig.frame_top.si if rig.frame_top else floor
+        thing = placed(entry, id, round(x, 3), 0.0, round(z, 3))
         if self.session.edit(
             f"Add {lower_first(entry.name)}", [add_to("stow.things", msgspec.to_builtins(thing))], "Stow", (id,)
         ):
@@ -221,7 +233,7 @@ class StowBench(Bench):
 
     def turn(self) -> None:
         session = self.session
-        mode = session.studied.table.cases[session.row].mode
+        mode = session.mode
         ops: list[Op] = []
         for thing in session.build.stow.things:
             if thing.id in session.selection:

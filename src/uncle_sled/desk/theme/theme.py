@@ -119,10 +119,13 @@ def style_sheet() -> str:
     QPushButton:disabled {{ color: {c("pencil")}; }}
     QPushButton[kind="main"]:disabled {{ background: {c("rule")}; border-color: {c("rule")}; color: {c("ink")}; }}
     QHeaderView::section {{ background: {c("kraft deep")}; color: {c("ink")}; border: none; border-right: 1px solid {c("rule")}; padding: 4px 6px; font-weight: 600; }}
+    QTableView QTableCornerButton::section {{ background: {c("kraft deep")}; border: none; }}
     QHeaderView::up-arrow, QHeaderView::down-arrow {{ width: 9px; height: 6px; }}
     QTableView {{ gridline-color: {c("rule")}; alternate-background-color: {c("body")}; }}
     QPushButton[kind="link"] {{ background: transparent; border: 2px solid transparent; color: {c("chalk")}; padding: 1px 3px; min-height: 16px; text-align: left; }}
     QPushButton[kind="quiet"] {{ background: transparent; border: 1px solid transparent; color: {c("pencil")}; text-align: left; padding: 3px 26px 3px 6px; }}
+    QPushButton[kind="fold"] {{ background: transparent; border: none; border-top: 1px solid {c("rule")}; border-radius: 0; color: {c("ink")}; text-align: left; padding: 4px 2px 2px 2px; font-weight: 600; }}
+    QPushButton[kind="fold"]:checked {{ background: transparent; color: {c("chalk")}; }} QPushButton[kind="fold"]:focus {{ border: 2px solid {c("chalk")}; }}
     QPushButton[kind="quiet"]:hover {{ border-color: {c("field edge")}; }}
     QPushButton[kind="quiet"]:focus {{ border: 2px solid {c("chalk")}; padding: 2px 25px 2px 5px; }}
     QPushButton[kind="link"]:hover {{ text-decoration: underline; }}

@@ -1,0 +1,215 @@
+"""One line of a catalogue of things, from a table and back into one. Headings carry their unit: length_mm, mass_lb."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, get_args
+
+import msgspec
+
+from uncle_sled.core import units
+from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.document.rig import Source
+from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing
+from uncle_sled.core.errors import EntryError
+
+FIGURES = ("power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day")
+COLUMNS = (
+    "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
+    "outside", "cargo", "role", "places", "arrival", *FIGURES, "clear", "states",
+)  # fmt: skip
+NEEDED = ("name", "length", "width", "height", "mass")
+MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "mass", "volume": "volume"}
+BARE = {"length": "mm", "mass": "kg", "volume": "l"}
+YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
+MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
+ROLES = ("", "seat", "counter", "table", "pet place")
+
+
+def heading(word: str) -> tuple[str, str]:
+    """A heading as its field and the unit it names, if any. Raises: EntryError: a unit that is none of the field's."""
+    name, _, unit = word.strip().lower().replace(" ", "_").rpartition("_")
+    if name in MEASURED:
+        try:
+            units.parse("1", MEASURED[name], unit)  # type: ignore[arg-type]
+        except EntryError:
+            like = {"length": "mm, cm, m, in or ft", "mass": "kg or lb", "volume": "l or gal"}[MEASURED[name]]
+            raise EntryError(f"“{word}” has no unit that fits; {like} would be right.") from None
+        return name, unit
+    whole = word.strip().lower().replace(" ", "_")
+    return whole, BARE.get(MEASURED.get(whole, ""), "")
+
+
+def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
+    """A thing at no place yet. Args: line: cells by field; bare: the unit of bare numbers by field.
+
+    Raises: EntryError: names the column and what would be right.
+    """
+    name = line.get("name", "").strip()
+    if not name:
+        raise EntryError("name: it is empty; what is it called?")
+    sizes = {field: _measure(line, field, bare) for field in MEASURED}
+    for field in ("length", "width", "height", "mass"):
+        if sizes[field] is None:
+            raise EntryError(f"{field}: it is empty; a number would be right.")
+    kind = _one_of(line, "kind", get_args(Kind), "gear")
+    contents = _one_of(line, "contents", ("", *get_args(Contents)), "")
+    shape = _one_of(line, "shape", ("", *get_args(TankShape)), "") or "box"
+    tank = None
+    if contents:
+        volume = sizes["volume"]
+        axis = _one_of(line, "axis", ("", "along", "across", "upright"), "") or "along"
+        tank = Tank(Volume(volume) if volume else None, contents, "box" if shape == "outline" else shape, axis)  # type: ignore[arg-type]
+    figures = {field: _figure(line, field) for field in FIGURES}
+    return Thing(
+        line.get("id", "").strip() or "t0",
+        name[:120],
+        kind,  # type: ignore[arg-type]
+        Length(sizes["length"] or 0.0),
+        Length(sizes["width"] or 0.0),
+        Length(sizes["height"] or 0.0),
+        Length(0.0),
+        Length(0.0),
+        Length(0.0),
+        Mass(sizes["mass"] or 0.0),
+        _one_of(line, "source", get_args(Source), "estimated"),  # type: ignore[arg-type]
+        tank=tank,
+        cargo=_yes(line, "cargo"),
+        outside=_yes(line, "outside"),
+        role=_one_of(line, "role", ROLES, ""),  # type: ignore[arg-type]
+        places=_count(line, "places"),
+        arrival=_yes(line, "arrival"),
+        figures=Figures(**figures) if any(v is not None for v in figures.values()) else None,
+        clear=clears_of(line.get("clear", "")),
+        states=states_of(line.get("states", "")),
+    )
+
+
+def line_of(thing: Thing) -> dict[str, str]:
+    """The line of a thing, in millimetres, kilograms and litres."""
+    tank, figures = thing.tank, thing.figures or Figures()
+    made: dict[str, Any] = {
+        "id": thing.id,
+        "name": thing.name,
+        "kind": thing.kind,
+        "length_mm": _mm(thing.length.si),
+        "width_mm": _mm(thing.width.si),
+        "height_mm": _mm(thing.height.si),
+        "mass_kg": f"{thing.mass.si:.6g}",
+        "source": thing.source,
+        "contents": tank.contents if tank else "",
+        "volume_l": f"{tank.volume.si * 1000:.6g}" if tank and tank.volume else "",
+        "shape": tank.shape if tank and tank.shape != "outline" else "",
+        "axis": tank.axis if tank and tank.shape == "cylinder" else "",
+        "outside": "yes" if thing.outside else "",
+        "cargo": "yes" if thing.cargo else "",
+        "role": thing.role,
+        "places": str(thing.places) if thing.places else "",
+        "arrival": "yes" if thing.arrival else "",
+        "clear": clears_words(thing.clear),
+        "states": states_words(thing.states),
+    }
+    made |= {field: "" if (value := getattr(figures, field)) is None else f"{value:g}" for field in FIGURES}
+    return made
+
+
+def _mm(metres: float) -> str:
+    return f"{metres * 1000:.6g}"
+
+
+def clears_words(clears: tuple[Clear, ...]) -> str:
+    """Rooms beside a thing as they are typed."""
+    return ";".join(f"{c.kind}:{c.side}:{_mm(c.deep.si)}" for c in clears)
+
+
+def states_words(states: tuple[State, ...]) -> str:
+    """Other forms of a thing as they are typed."""
+    return ";".join(_state_words(state) for state in states)
+
+
+def _state_words(state: State) -> str:
+    size = "x".join(_mm(side.si) for side in (state.length, state.width, state.height))
+    off = ",".join(_mm(d.si if d else 0.0) for d in (state.dx, state.dy, state.dz))
+    return f"{state.name}|{size}|{off}"
+
+
+def _measure(line: dict[str, str], field: str, bare: dict[str, str]) -> float | None:
+    text = line.get(field, "").strip()
+    if not text:
+        return None
+    try:
+        value = units.parse(text, MEASURED[field], bare.get(field, BARE[MEASURED[field]]))  # type: ignore[arg-type]
+    except EntryError as fault:
+        raise EntryError(f"{field}: {fault}") from None
+    if not math.isfinite(value) or value < 0:
+        raise EntryError(f"{field}: “{text}” is less than nothing; 0 or more would be right.")
+    if value > MOST[field]:
+        raise EntryError(f"{field}: “{text}” is more than any thing has; is the unit right?")
+    return value
+
+
+def _one_of(line: dict[str, str], field: str, allowed: tuple[str, ...], usual: str) -> str:
+    text = line.get(field, "").strip().lower().replace("data sheet", "data_sheet")
+    if not text:
+        return usual
+    if text not in allowed:
+        raise EntryError(f"{field}: “{text}” is none of {', '.join(word for word in allowed if word)}.")
+    return text
+
+
+def _yes(line: dict[str, str], field: str) -> bool:
+    return line.get(field, "").strip().lower() in YES
+
+
+def _count(line: dict[str, str], field: str) -> int:
+    text = line.get(field, "").strip()
+    if text and not text.isdigit():
+        raise EntryError(f"{field}: “{text}” is no whole number.")
+    return min(int(text or 0), 99)
+
+
+def _figure(line: dict[str, str], field: str) -> float | None:
+    text = line.get(field, "").strip().replace(",", ".")
+    if not text:
+        return None
+    try:
+        value = float(text)
+    except ValueError:
+        value = math.nan
+    if not math.isfinite(value) or value < 0:
+        raise EntryError(f"{field}: “{text}” is no number; 0 or more would be right.")
+    return value
+
+
+def clears_of(text: str) -> tuple[Clear, ...]:
+    """Rooms beside a thing: kind:side:depth in mm, parted by semicolons."""
+    made = []
+    for at, part in enumerate(word for word in text.split(";") if word.strip()):
+        bits = [bit.strip() for bit in part.split(":")]
+        try:
+            kind, side, deep = bits
+            record = {"id": f"c{at + 1}", "kind": kind, "side": side, "deep": {"si": float(deep) / 1000}}
+            made.append(msgspec.convert(record, Clear))
+        except (ValueError, msgspec.ValidationError):
+            sides = ", ".join(get_args(Side))
+            raise EntryError(
+                f"clear: “{part.strip()}” cannot be read; door:front:450 would be right, with a side of {sides}."
+            ) from None
+    return tuple(made)
+
+
+def states_of(text: str) -> tuple[State, ...]:
+    """Other forms: name|length x width x height|dx,dy,dz in mm, parted by semicolons."""
+    made = []
+    for at, part in enumerate(word for word in text.split(";") if word.strip()):
+        try:
+            name, size, shift = part.split("|")
+            long, wide, high = (float(v) / 1000 for v in size.split("x"))
+            dx, dy, dz = (float(v) / 1000 for v in shift.split(","))
+        except ValueError:
+            raise EntryError(
+                f"states: “{part.strip()}” cannot be read; folded|1900x120x700|0,300,0 would be right."
+            ) from None
+        off = [Length(d) if d else None for d in (dx, dy, dz)]
+        made.append(State(f"s{at + 1}", name.strip(), Length(long), Length(wide), Length(high), off[0], off[1], off[2]))
+    return tuple(made)

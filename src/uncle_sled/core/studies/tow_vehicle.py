@@ -1,0 +1,46 @@
+"""What the vehicle in front feels, and what may still be loaded, case by case.
+
+Moments about the car's front axle: rear axle = empty + T (wheelbase + overhang) / wheelbase. Source: any statics text.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from uncle_sled.core.studies.band import vehicles_of
+from uncle_sled.core.studies.limits import rear_axle_of
+from uncle_sled.core.studies.reading import Studied
+
+
+def rear_axle_kg(s: Studied, row: int) -> float | None:
+    """The first vehicle's rear axle in a case [kg]; None in a standing mode or where nothing is known."""
+    if not s.table.cases[row].mode.towing:
+        return None
+    for car in vehicles_of(s.build.brief, s.facts):
+        rear = rear_axle_of(car, s.readings.tongue_kg)
+        if rear is not None and not np.isnan(rear[row]):
+            return float(rear[row])
+    return None
+
+
+def payload_left_kg(s: Studied, row: int) -> float | None:
+    """What may still be loaded before the plate, the axle group or the axles are full [kg]; less than nothing when over.
+
+    Whatever is nearest counts: gross and what a vehicle may tow against the whole, axle ratings against the wheels.
+    """
+    b, rig = s.readings, s.build.rig
+    total, left = float(b.total_kg[row]), []
+    axles = [float(kg) for kg in b.axle_kg[row]] if b.axle_kg.shape[1] else []
+    if rig.carrier == "vehicle bed":
+        bed = rig.bed
+        left += [bed.gross_rating.si - total] if bed.gross_rating else []
+        ratings = [bed.front_rating, bed.rear_rating]
+    else:
+        left += [rig.gross_total.si - total] if rig.gross_total else []
+        wheels = sum(axles)
+        left += [rig.axle_group.si - wheels] if rig.axle_group and axles else []
+        left += [car.tow_limit.si - total for car in vehicles_of(s.build.brief, s.facts) if car.tow_limit]
+        ratings = [axle.rating for axle in sorted(rig.axles, key=lambda a: a.station.si)]
+    if axles and all(ratings) and not any(np.isnan(axles)):
+        left.append(sum(r.si for r in ratings if r) - sum(axles))
+    return min(left) if left else None

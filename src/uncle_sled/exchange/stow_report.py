@@ -1,0 +1,113 @@
+"""The layout's part of the report: modes with their clashes, sleepers and ways out, tanks, the sweep, what holds things."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import msgspec
+
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.geometry.vessel import vessel_of
+from uncle_sled.core.parts.from_stow import contents_of
+from uncle_sled.core.studies.beds import sleepers_in
+from uncle_sled.core.studies.clashes import clashes, modes_in_use
+from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.studies.restraints import restraints
+from uncle_sled.core.studies.sweep import Spot, sweep
+from uncle_sled.core.studies.ways_out import ways_out
+
+
+def modes_report(s: Studied) -> list[dict[str, Any]]:
+    """The ``modes`` key; who sleeps and gets out is judged in the modes that stand."""
+    found, used = clashes(s.build, s.facts), modes_in_use(s.build)
+    made = []
+    for mode in s.build.stow.modes:
+        stands = mode.id in used
+        made.append(
+            {
+                "id": mode.id,
+                "name": mode.name,
+                "towing": mode.towing,
+                "clashes": [
+                    {"a": one.a, "b": one.b, "kind": one.kind, "overlap_m3": one.overlap_m3} for one in found[mode.id]
+                ],
+                "sleepers": [
+                    {"id": one.id, "name": one.name, "bed": one.bed, "fits": one.fits, "why": one.why}
+                    for one in (sleepers_in(s.build, s.facts, mode) if stands else ())
+                ],
+                "ways_out": [
+                    {"id": way.id, "clear_m": list(way.clear_m), "through": way.through or None}
+                    for way in (ways_out(s.build, s.facts, mode) if stands else ())
+                    if way.good
+                ],
+            }
+        )
+    return made
+
+
+def tanks_report(s: Studied, row: int) -> list[dict[str, Any]]:
+    """The ``tanks`` key: each tank as it is in one case, with the centre of its contents."""
+    if not s.table.cases:
+        return []
+    case = s.table.cases[row]
+    levels = {lv.id: min(max(lv.level, 0.0), 1.0) for lv in case.case.levels}
+    made = []
+    for thing in s.build.stow.things:
+        if thing.tank is None:
+            continue
+        held = contents_of(thing, stand_of(thing, case.mode))
+        level = levels.get(thing.id, 0.0) if thing.id not in case.mode.absent else 0.0
+        vessel = vessel_of(thing)
+        made.append(
+            {
+                "id": thing.id,
+                "contents": thing.tank.contents,
+                "shape": thing.tank.shape,
+                "volume_l": held.volume_m3 * 1000 if held else 0.0,
+                "outside_l": vessel.volume_m3 * 1000 if vessel else None,
+                "case_id": case.id,
+                "level": level,
+                "mass_kg": held.full_kg * level if held else 0.0,
+                "cg_m": [float(v) for v in held.centres_m(level)] if held else None,
+            }
+        )
+    return made
+
+
+def sweep_report(s: Studied, row: int) -> dict[str, Any] | None:
+    """The ``sweep`` key: the worst of every tank at every level; null where there is no ball or no reading."""
+    found = sweep(s, row)
+    if found is None:
+        return None
+    return {
+        "case_id": found.case_id,
+        "combinations": len(found.tongue_kg),
+        "worst_low": _spot(found.worst_low),
+        "worst_high": _spot(found.worst_high),
+    }
+
+
+def _spot(spot: Spot) -> dict[str, Any]:
+    return {
+        "levels": [{"id": id, "level": level} for id, level in spot.levels],
+        "tongue_kg": spot.tongue_kg,
+        "total_kg": spot.total_kg,
+        "tongue_share": spot.tongue_kg / spot.total_kg if spot.total_kg else None,
+        "out_kg": spot.out_kg,
+    }
+
+
+def restraints_report(s: Studied) -> list[dict[str, Any]]:
+    """The ``restraints`` key: pulls in newtons against what holds."""
+    return [
+        {
+            "id": one.id,
+            "mass_kg": one.mass_kg,
+            "pull_n": {"along": one.along_n, "across": one.across_n, "up": one.up_n},
+            "hold": msgspec.to_builtins(one.hold) if one.hold else None,
+            "in": one.in_thing,
+            "capacity_n": one.capacity_n,
+            "fault": one.fault or None,
+        }
+        for one in restraints(s.build, s.table)
+    ]

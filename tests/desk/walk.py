@@ -137,9 +137,14 @@ def walk(window) -> list[str]:
             found += _walk_shell(window)
     session.go_to("Stow")
     bench = window.bench("Stow")
-    bench.show_table()
-    found += [f"Table: {fault}" for fault in faults_of(window)]
-    bench.show_table()
+    for view in ("Solid", "Modes", "Cases", "Fits", "Held", "Table"):
+        bench.show_view(view)
+        QApplication.processEvents()
+        found += [f"Stow, {view}: {fault}" for fault in faults_of(window)]
+    bench.show_view("Drawing")
+    window.in_hand.open = {"Shape of the tank", "In this mode", "Held down", "Use", "Power, gas, water"}
+    session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
+    found += [f"In hand: {fault}" for fault in faults_of(window)]
     for case in session.studied.table.cases:
         session.show_case(case.id)
         found += [f"Stow, {case.name}: {fault}" for fault in faults_of(window)]

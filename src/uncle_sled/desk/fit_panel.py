@@ -100,8 +100,8 @@ class Card(QFrame):
 
     def _settle(self) -> None:
         """Give every line the height that its words want at the width that is left for them."""
-        for one, (_, text, _show) in zip(self.said, self.lines, strict=False):
-            room = self.width() - 24 - 22 - (44 if one.ids else 0)
+        room = self.width() - 24 - 28 - (66 if any(one.ids for one in self.said) else 0)
+        for _, (_, text, _show) in zip(self.said, self.lines, strict=False):
             high = text.heightForWidth(max(room, 80))
             if high > 0:
                 text.setFixedHeight(high)

@@ -39,6 +39,7 @@ class InHand(QWidget):
         self.sections: list[Form] = []
         self.tank_says: QLabel | None = None
         self.tank_foot: QWidget | None = None
+        self.mode_heading: QPushButton | None = None
         self.open: set[str] = set()  # headings that a hand opened
         rows = QVBoxLayout(self)
         rows.setContentsMargins(14, 6, 0, 6)
@@ -128,8 +129,10 @@ class InHand(QWidget):
         if self.form is not None:
             self.form.refresh()
             for section in self.sections:
-                if section.isVisible():
+                if not section.isHidden():
                     section.refresh()
+            if self.mode_heading is not None:
+                self.mode_heading.setText(f"In {lower_first(self.session.mode.name)}")
             if len(things) == 1:
                 self._where(things[0])
                 if self.tank_says is not None and self.tank_foot is not None and self.tank_foot.isVisible():
@@ -141,7 +144,7 @@ class InHand(QWidget):
             self.form.hide()
             self.form.deleteLater()
             self.sections = []
-            self.tank_says = self.tank_foot = None
+            self.tank_says = self.tank_foot = self.mode_heading = None
             while self.body.count():  # the stretch under it goes as well, or the next form sinks
                 gone = self.body.takeAt(0).widget()
                 if gone is not None:
@@ -178,10 +181,7 @@ class InHand(QWidget):
 
     def _use_thing(self, thing: Thing) -> None:
         """The sections of a thing; those that a hand opened stay open from one thing to the next."""
-        key = (
-            thing.id,
-            (thing.tank is not None, self.session.mode.id, thing.states, len(self.session.build.stow.things)),
-        )
+        key = (thing.id, (thing.tank is not None, thing.states, len(self.session.build.stow.things)))
         if self.form_for == key:
             return
         self._drop_form()
@@ -191,15 +191,17 @@ class InHand(QWidget):
                 self.form = form
             else:
                 self.body.addWidget(self._heading(heading, form))
-                form.setVisible(heading in self.open)
                 self.sections.append(form)
             self.body.addWidget(form)
+            form.setVisible(at == 0 or heading in self.open)  # once it has its parent, or it would be a window
             if heading == "Shape of the tank":
-                self.body.addWidget(self._tank_foot(thing, heading))
+                self.tank_foot = self._tank_foot(thing)
+                self.body.addWidget(self.tank_foot)
+                self.tank_foot.setVisible(heading in self.open)
         self.form_for = key
         self.body.addStretch(1)
 
-    def _tank_foot(self, thing: Thing, heading: str) -> QWidget:
+    def _tank_foot(self, thing: Thing) -> QWidget:
         """What the shape holds, and the habit of equal jugs."""
         foot = QWidget()
         rows = QVBoxLayout(foot)
@@ -212,8 +214,6 @@ class InHand(QWidget):
             equal.setToolTip("Same-size fresh and grey: what goes in comes out, and it never runs over")
             equal.clicked.connect(lambda _=False, id=thing.id: self._equal(id))
             rows.addWidget(equal)
-        foot.setVisible(heading in self.open)
-        self.tank_foot = foot
         return foot
 
     def _equal(self, id: str) -> None:
@@ -222,8 +222,9 @@ class InHand(QWidget):
             equal_grey(self.session, thing)
 
     def _heading(self, heading: str, form: Form) -> QPushButton:
-        words = heading if heading != "In this mode" else f"In {lower_first(self.session.mode.name)}"
-        button = QPushButton(words)
+        button = QPushButton(heading)
+        if heading == "In this mode":
+            self.mode_heading = button
         button.setProperty("kind", "fold")
         button.setCheckable(True)
         button.setChecked(heading in self.open)

@@ -74,7 +74,7 @@ def _named(s: Studied, spot: Spot, words: Words, at: Point, way: float, width: f
     label = Text((0.0, 0.0), text, 11, "ink", "strong")
     half = label.width / 2
     x = min(max(at[0], LEFT + half), max(width - RIGHT - half, LEFT + half))
-    y = at[1] + way * 15
+    y = max(at[1] + way * 15, LOW + 9)
     return [
         Circle(at, 5, "ink", "primer" if spot.out_kg > 0 else "spruce", 1.4),
         Text((x, y), text, 11, "ink", "strong", ground="paper"),

@@ -1,0 +1,324 @@
+"""A journey through modes, cases, fit and holding in the real window, and what a hurried hand types there."""
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+
+from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
+from tests.desk.driving import drag, key, middle_of, press
+from uncle_sled.catalogue.things import entries
+from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.studies.clashes import clashes
+from uncle_sled.desk.case_bench import read_level
+from uncle_sled.desk.gestures import DragThings
+from uncle_sled.desk.thing_rows import equal_grey
+from uncle_sled.exchange.catalogue_csv import read_catalogue
+from uncle_sled.exchange.demos import demo
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def opened(open_on, name="marsh-heron", view=None, **size):
+    window = open_on(demo(name), judged=False, **size)
+    window.session.go_to("Stow")
+    bench = window.bench("Stow")
+    if view:
+        bench.show_view(view)
+    window.grab()
+    return window, window.session, bench
+
+
+def thing(session, id):
+    return next(t for t in session.build.stow.things if t.id == id)
+
+
+def mode(session, id):
+    return next(m for m in session.build.stow.modes if m.id == id)
+
+
+def test_a_journey_through_modes(open_on):
+    window, session, bench = opened(open_on, "rosin-box")
+    start = session.project
+    bench.modes["camp"].click()
+    assert session.mode.id == "camp" and session.studied.table.cases[session.row].mode.id == "camp"
+
+    # what is moved here stays at home on the road
+    home = thing(session, "t9").x.si
+    session.select(("t2",))
+    drag(bench.sheet, middle_of(bench.sheet, "t2", "plan"), (0.4 * bench.sheet.scale, 0), CTRL)
+    there = stand_of(thing(session, "t2"), mode(session, "camp"))
+    assert there.x == pytest.approx(thing(session, "t2").x.si + 0.4, abs=0.02)
+    bench.modes["road"].click()
+    assert session.mode.id == "road" and thing(session, "t9").x.si == home
+    assert stand_of(thing(session, "t2"), session.mode).x == thing(session, "t2").x.si
+
+    # a bunk that folds: its state and its being left out are edits of the mode in hand
+    bench.modes["cargo"].click()
+    window.in_hand.open = {"In this mode"}
+    session.select(("t4",))
+    rows = {row.title: field for form in window.in_hand.sections for row, _, field in form.rows}
+    assert rows["It is"].currentText() == "folded up"
+    rows["It is"].activated.emit(0)
+    assert session.build.stow.modes[2].states == () and clashes(session.build, session.facts)["cargo"]
+    rows = {row.title: field for form in window.in_hand.sections for row, _, field in form.rows}
+    rows["Left out of this mode"].click()
+    assert "t4" in mode(session, "cargo").absent
+    while session.history.done:
+        session.undo()
+    assert session.project == start
+
+
+def test_clashes_follow_the_hand_and_are_marked(open_on):
+    _window, session, bench = opened(open_on)
+    sheet = bench.sheet
+    before = {f.key for f in session.findings}
+    spot = middle_of(sheet, "t16", "side")
+    press(sheet, spot)
+    session.select(("t16",))
+    sheet.gesture = DragThings(sheet, "side", spot, "t16")
+    sheet.gesture.moved(spot + QPointF(0.4 * sheet.scale, 0), CTRL)
+    assert session.dragging
+    new = {f.key for f in session.findings} - before
+    assert any(code == "clash" for code, _ in new)
+    sheet.gesture.finished()
+    sheet.gesture = None
+    assert not session.dragging and set(session.findings) == set(findings(session.studied))
+
+
+def test_the_strip_shows_every_mode_and_a_click_goes_there(open_on):
+    _window, session, bench = opened(open_on, "rosin-box", "Modes")
+    strip = bench.panel("Modes")
+    strip.sheet.grab()
+    assert set(strip.sheet.cards) == {"road", "camp", "cargo"}
+    press(strip.sheet, strip.sheet.cards["cargo"].center() + QPointF(0, -100))
+    assert session.mode.id == "cargo"
+
+    strip.make("Rainy day")
+    assert [m.name for m in session.build.stow.modes][-1] == "Rainy day" and session.mode.id == "rainy-day"
+    strip.turn()
+    assert not session.mode.towing
+    strip.drop(session.mode)
+    assert len(session.build.stow.modes) == 3 and session.mode.id in {"road", "camp", "cargo"}
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    session.show_mode("road")
+    one = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
+    one.session.go_to("Stow")
+    one.bench("Stow").show_view("Modes")
+    one.session.said.connect(lambda text, _: said.append(text))
+    one.bench("Stow").panel("Modes").turn()
+    assert "One mode has to drive" in said[-1]
+
+
+def test_a_mode_that_weighs_as_another_can_still_be_worked_in(open_on):
+    _, session, bench = opened(open_on)
+    bench.show_view("Modes")
+    bench.panel("Modes").make("Ferry")
+    ferry = session.mode
+    bench.show_view("Drawing")
+
+    assert ferry.name == "Ferry" and bench.modes["ferry"].isChecked()
+    drag(bench.sheet, middle_of(bench.sheet, "t12", "plan"), (0.1 * bench.sheet.scale, 0), CTRL)
+    assert [p.id for p in mode(session, "ferry").places] == ["t12"]
+    assert any(c.mode.id == "ferry" for c in session.studied.table.cases)
+
+
+def test_cases_are_edited_in_place_and_given_back(open_on):
+    _window, session, bench = opened(open_on, view="Cases")
+    cases = bench.panel("Cases")
+    model = cases.model
+    row = next(k for k, line in enumerate(model.lines) if line.kind == "level" and line.key == "t1")
+    column = next(k for k, c in enumerate(model.cases) if c.id == "coming-home")
+    before = float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")])
+
+    assert model.setData(model.index(row, column), "half")
+    after = float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")])
+    assert after > before and model.headerData(column, Qt.Orientation.Horizontal).endswith("•")
+    session.show_case("coming-home")
+    assert cases.back_button.isEnabled()
+    cases.give_back()
+    assert session.build.stow.cases == ()
+    assert float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")]) == pytest.approx(before)
+
+    line = next(k for k, line in enumerate(model.lines) if line.kind == "aboard" and line.key == "t12")
+    checked = Qt.CheckState.Unchecked.value
+    assert model.setData(model.index(line, column), checked, Qt.ItemDataRole.CheckStateRole)
+    assert "t12" not in [
+        m
+        for m in session.studied.table.ids
+        if session.studied.table.mass_kg[column][session.studied.table.ids.index(m)]
+    ]
+    cases.add("Half full")
+    assert any(c.name == "Half full" for c in session.build.stow.cases)
+
+
+@pytest.mark.parametrize(
+    ("text", "level"),
+    [
+        ("50", 0.5),
+        ("50 %", 0.5),
+        ("full", 1.0),
+        ("empty", 0.0),
+        ("12,5", 0.125),
+        ("130 %", None),
+        ("-1", None),
+        ("lots", None),
+    ],
+)
+def test_a_level_is_read_or_refused(text, level):
+    assert read_level(text) == level
+
+
+def test_a_level_of_130_percent_is_said_and_nothing_changes(open_on):
+    _, session, bench = opened(open_on, view="Cases")
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    model, before = bench.panel("Cases").model, session.project
+    row = next(k for k, line in enumerate(model.lines) if line.kind == "level")
+
+    assert not model.setData(model.index(row, 0), "130 %") and session.project is before
+    assert "130 %" in said[-1] and "0 to 100" in said[-1]
+
+
+def test_the_sweep_is_drawn_or_says_why_not(open_on):
+    _window, _session, bench = opened(open_on, view="Cases")
+    cases = bench.panel("Cases")
+    cases.fan.grab()
+    assert "combinations" in cases.says.text() and any("kg:" in w.text for w in cases.fan.written)
+    _truck, _, other = opened(open_on, "dark-sky", "Cases")
+    other.panel("Cases").fan.grab()
+    assert any("no ball" in w.text for w in other.panel("Cases").fan.written)
+
+
+def test_fit_and_holding_speak_and_point(open_on):
+    _window, session, bench = opened(open_on, view="Fits")
+    fits = bench.panel("Fits")
+    said = [line.text for card in fits.cards.values() for line in card.said]
+    assert any("Tall watcher" in text for text in said) and any("Door" in text for text in said)
+    card = fits.cards["In bed"]
+    card.lines[0][2].click()
+    assert session.selection == ("t5",)
+
+    bench.show_view("Held")
+    held = bench.panel("Held")
+    assert {one.fault for one in held.model.held} == {""} and not held.strap_button.isEnabled()
+    session.edit("Loose", [set_to("stow.things.t1.hold", None)])
+    session.edit(
+        "Loose",
+        [set_to("stow.things.t1.held_by", "")],
+    )
+    assert held.strap_button.isEnabled() and held.model.held[0].fault == "loose"
+    held.strap()
+    assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.model.held} == {""}
+
+
+def test_solid_view_picks_and_peels(open_on):
+    _window, session, bench = opened(open_on, view="Solid")
+    solid = bench.panel("Solid")
+    counts = []
+    for peel in solid.peel_buttons:
+        solid.peel_buttons[peel].click()
+        counts.append(len(solid.sheet.panes()[1].shapes))
+    assert len(set(counts)) == len(counts)
+    pane = solid.sheet.panes()[1]
+    shape = next(s for s in reversed(pane.shapes) if getattr(s, "id", "") == "t15")
+    xs, ys = zip(*shape.points, strict=True)
+    press(solid.sheet, pane.frame.point((sum(xs) / len(xs), sum(ys) / len(ys))))
+    assert session.selection == ("t15",)
+    key(solid.sheet, Qt.Key.Key_Right)
+    assert len(session.selection) == 1 and session.selection != ("t15",)
+
+
+def test_in_hand_takes_a_tank_s_shape_and_refuses_nonsense(open_on):
+    window = open_on(a_project([a_tank("w1", 30, z=0.6)], shell=a_shell(), rig=a_rig()), judged=False)
+    session = window.session
+    session.go_to("Stow")
+    session.select(("w1",))
+    forms = {row.title: (form, row) for form in window.in_hand.sections for row, _, _ in form.rows}
+    form, row = forms["Shape"]
+    form._take(row, "outline")
+    form, row = forms["Corners"]
+    before = session.build
+    form._take(row, "0,0 100,0 banana")
+    assert session.build is before and "is no corner" in form.complaint.text()
+    form._take(row, "0,0 100,0 100,60 0,100")
+    assert len(thing(session, "w1").tank.outline) == 4
+    form, row = forms["Wants room"]
+    form._take(row, "door:front:450;heat:top:300")
+    assert [c.kind for c in thing(session, "w1").clear] == ["door", "heat"]
+    form._take(row, "door")
+    assert "door:front:450 would be right" in form.complaint.text() and len(thing(session, "w1").clear) == 2
+    form, row = forms["Held by"]
+    form._take(row, "strap")
+    assert thing(session, "w1").hold.kind == "strap"
+    form, row = forms["Runs on, W"]
+    form._take_number(row, "45")
+    form._take_number(row, "-3")
+    assert thing(session, "w1").figures.power_w == 45.0
+
+
+def test_equal_jugs(open_on):
+    window = open_on(a_project([a_tank("w1", 30, z=0.6)], shell=a_shell(), rig=a_rig()), judged=False)
+    session = window.session
+    assert equal_grey(session, thing(session, "w1"))
+    grey = session.build.stow.things[1]
+    assert grey.tank.contents == "grey" and grey.tank.volume == thing(session, "w1").tank.volume
+    assert clashes(session.build, session.facts)["road"] == () or all(
+        "w1" not in (c.a, c.b) or c.kind != "things" for c in clashes(session.build, session.facts)["road"]
+    )
+
+
+def test_the_shelf_keeps_brings_in_and_writes_out(open_on, tmp_path):
+    _window, session, bench = opened(open_on)
+    session.select(("t12",))
+    bench.open_shelf()
+    shelf = bench.shelf
+    shelf.keep()
+    assert [t.name for t in session.facts.things] == ["Wet waders box"]
+    shelf.search.setText("waders")
+    assert shelf.list.item(0).text().startswith("mine")
+    shelf.write(tmp_path / "out.csv")
+    assert len(read_catalogue(tmp_path / "out.csv").things) == len(shelf.shown())
+
+    bad = tmp_path / "bad.csv"
+    bad.write_text("name,length_mm,width_mm,height_mm,mass_kg\nGood,1,1,1,1\nBad,x,1,1,1\n")
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    shelf.bring(bad)
+    assert len(session.facts.things) == 2 and "line 3" in said[-1]
+    wrong = tmp_path / "wrong.csv"
+    wrong.write_text("name,length_lb\nA,1\n")
+    shelf.bring(wrong)
+    assert len(session.facts.things) == 2 and "no unit that fits" in said[-1]
+    shelf.search.setText("")
+    shelf.kind.setCurrentIndex(1)
+    shelf.list.setCurrentRow(0)
+    shelf.drop()
+    assert len(session.facts.things) == 1 and len(entries()) > 150
+
+
+def test_dragging_a_container_takes_along_what_is_in_it(open_on):
+    things = [
+        a_thing("l", x=2.0, z=0.6, size=(0.6, 0.5, 0.5)),
+        a_thing("i", x=2.1, z=0.7, size=(0.2, 0.2, 0.2), inside="l"),
+    ]
+    window = open_on(a_project(things, shell=a_shell(), rig=a_rig()), judged=False)
+    window.session.go_to("Stow")
+    sheet = window.bench("Stow").sheet
+    window.session.select(("l",))
+    spot = middle_of(sheet, "l", "side") + QPointF(0.2 * sheet.scale, -0.2 * sheet.scale)
+    drag(sheet, spot, (0.3 * sheet.scale, 0), CTRL)
+
+    assert thing(window.session, "l").x.si == pytest.approx(2.3, abs=0.02)
+    assert thing(window.session, "i").x.si - thing(window.session, "l").x.si == pytest.approx(0.1, abs=1e-6)
+
+
+@pytest.mark.parametrize("view", ["Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table"])
+def test_an_empty_build_says_what_each_view_is_for(open_on, view):
+    window = open_on(a_project([]), judged=False)
+    window.session.go_to("Stow")
+    window.bench("Stow").show_view(view)
+    window.grab()
+
+    assert window.bench("Stow").view == view

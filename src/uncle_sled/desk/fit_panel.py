@@ -87,7 +87,6 @@ class Card(QFrame):
                 mark.style().polish(mark)
             text.setText(one.text)
             show.setVisible(bool(one.ids))
-        self._settle()
         return True
 
     def _show(self, at: int) -> None:
@@ -95,15 +94,12 @@ class Card(QFrame):
         self.session.select(ids)
         self.session.flash.emit(ids)
 
-    def resizeEvent(self, event: object) -> None:
-        self._settle()
-
-    def _settle(self) -> None:
-        """Give every line the height that its words want at the width that is left for them."""
-        room = self.width() - 24 - 28 - (66 if any(one.ids for one in self.said) else 0)
+    def fit_width(self, wide: int) -> None:
+        """Give every line the height that its words want at a width."""
+        room = wide - 24 - 28 - (66 if any(one.ids for one in self.said) else 0)
         for _, (_, text, _show) in zip(self.said, self.lines, strict=False):
             high = text.heightForWidth(max(room, 80))
-            if high > 0:
+            if high > 0 and high != text.minimumHeight():
                 text.setFixedHeight(high)
 
 

@@ -18,8 +18,8 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
 Index = QModelIndex | QPersistentModelIndex
-HEADS = ("Thing", "Fore and aft", "Sideways", "Up", "Held by", "Good for", "Verdict")
-WIDTHS = (146, 84, 66, 58, 196, 66, 90)
+HEADS = ("Thing", "Verdict", "Fore and aft", "Sideways", "Up", "Good for", "Held by")
+WIDTHS = (146, 92, 80, 66, 56, 66, 150)
 VERDICTS = {
     "": ("enough", "spruce"),
     "loose": ("loose", "primer"),
@@ -59,9 +59,9 @@ class HeldModel(QAbstractTableModel):
         one, column = self.held[index.row()], index.column()
         if role == Qt.ItemDataRole.DisplayRole:
             return self._cells(one)[column]
-        if role == Qt.ItemDataRole.TextAlignmentRole and column in (1, 2, 3, 5):
+        if role == Qt.ItemDataRole.TextAlignmentRole and column in (2, 3, 4, 5):
             return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        if role == Qt.ItemDataRole.ForegroundRole and column == 6:
+        if role == Qt.ItemDataRole.ForegroundRole and column == 1:
             return QBrush(colour(self._verdict(one)[1]))
         return None
 
@@ -83,7 +83,7 @@ class HeldModel(QAbstractTableModel):
             held = said or "nothing"
         pulls = [words.kg(newton / GRAVITY) for newton in (one.along_n, one.across_n, one.up_n)]
         good = "–" if one.capacity_n is None else words.kg(one.capacity_n / GRAVITY)
-        return (one.name, *pulls, held, good, self._verdict(one)[0])
+        return (one.name, self._verdict(one)[0], *pulls, good, held)
 
 
 def _kinds(hold: Hold) -> str:

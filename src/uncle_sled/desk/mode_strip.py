@@ -106,6 +106,9 @@ class StripSheet(Drawn):
         tongue = s.readings.tongue_kg[row] if row is not None else float("nan")
         if mode.towing and row is not None and tongue == tongue:
             made.append((f"{words.kg(float(tongue))} on the ball, {words.share(float(s.readings.share[row]))}", "ink"))
+        if build.rig.carrier == "vehicle bed" and row is not None and s.readings.axle_kg.shape[1] == 2:
+            front, rear = (words.kg(float(kg)) for kg in s.readings.axle_kg[row])
+            made.append((f"front axle {front}, rear {rear}", "ink"))
         if mode.id in modes_in_use(build) and beds_in(build, facts, mode):
             sleepers = sleepers_in(build, facts, mode)
             good = sum(1 for one in sleepers if one.fits)

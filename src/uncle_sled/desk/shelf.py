@@ -25,7 +25,7 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.words import lower_first
-from uncle_sled.core.units import weight
+from uncle_sled.core.units import show
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.export import write_file
@@ -111,9 +111,7 @@ class Shelf(QFrame):
             sides = (entry.length.si, entry.width.si, entry.height.si)
             size = " × ".join(f"{side * 1000:.0f}" if metric else f"{side / 0.0254:.0f}" for side in sides)
             mine = "mine   " if entry.id in own else ""
-            words = (
-                f"{mine}{entry.name}   {weight(entry.mass.si, self.session.shown)}   {size} {'mm' if metric else 'in'}"
-            )
+            words = f"{mine}{entry.name}   {show(entry.mass.si, 'mass', self.session.shown.mass, 1 if entry.mass.si < 10 else 0)}   {size} {'mm' if metric else 'in'}"
             item = QListWidgetItem(words)
             item.setData(Qt.ItemDataRole.UserRole, entry.id)
             item.setToolTip(figures_words(entry) or "no figures of its kind")

@@ -129,3 +129,14 @@ def test_a_drag_is_one_step_and_vanishes_when_it_comes_back():
     assert len(history.done) == 1 and history.done[0].before is start
     assert history.took("Move", "Stow", ("t1",), at(2.0), "d").done == ()
     assert len(history.sealed().took("Move", "Stow", ("t1",), at(2.3), "d").done) == 2
+
+
+def test_the_last_mode_stays_and_an_empty_list_of_modes_is_refused():
+    build = a_build()
+    one = apply(build, [remove("stow.modes.camp")])
+
+    assert [mode.id for mode in one.stow.modes] == ["road"]
+    for ops in ([remove("stow.modes.road")], [set_to("stow.modes", [])]):
+        with pytest.raises(EditError):
+            apply(one, ops)
+    assert len(apply(one, [add_to("stow.modes", {"id": "m1", "name": "Ferry"})]).stow.modes) == 2

@@ -82,7 +82,7 @@ def _build(raw):
         (_raw(lambda r: _build(r)["stow"]["things"][1].update(id="a.b")), "holds a dot"),
         (_raw(lambda r: r.update(open_variant="gone")), "no variant “gone”"),
         (_raw(lambda r: r.update(variants=[])), "at least one"),
-        (_raw(lambda r: _build(r)["stow"].update(modes=[])), "at least one mode"),
+        (_raw(lambda r: _build(r)["stow"].update(modes=[])), "at least one is needed"),
         (_raw(lambda r: _build(r)["stow"].update(cases=[{"id": "c", "name": "c", "mode": "sea"}])), "no mode “sea”"),
         (
             _raw(

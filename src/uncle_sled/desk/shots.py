@@ -52,6 +52,8 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             shot(f"{at}-{stop.lower()}")
             if stop == "Shell":
                 _shell_shots(window, shot)
+            elif stop == "Stow":
+                _stow_shots(window, shot)
         worst = window.says.worst()
         if worst is not None:
             if worst.case_id:
@@ -109,6 +111,21 @@ def _shell_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
         shot(f"3{letter}-shell-{view.lower()}")
     session.select(())
     window.shell_view("Profile")
+
+
+def _stow_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
+    """The other views of the Stow stop, in camp where there is one."""
+    session, bench = window.session, window.bench("Stow")
+    standing = next((mode.id for mode in session.build.stow.modes if not mode.towing), session.mode.id)
+    for letter, view in zip("bcde", ("Solid", "Modes", "Cases", "Fits"), strict=True):
+        if view != "Cases":
+            session.show_mode(standing)
+        else:
+            session.show_case(session.studied.table.cases[0].id)
+        bench.show_view(view)
+        shot(f"4{letter}-stow-{view.lower()}")
+    session.show_case(session.studied.table.cases[0].id)
+    bench.show_view("Drawing")
 
 
 def example_list() -> Path:

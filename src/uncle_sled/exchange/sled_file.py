@@ -176,7 +176,8 @@ def _schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:
     faults = []
     for fault in sorted(Draft202012Validator(schema()).iter_errors(raw), key=lambda f: list(map(str, f.absolute_path))):
         leaf = max(fault.context, key=lambda f: len(f.absolute_path)) if fault.context else fault
-        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {leaf.message[:160]}")
+        says = "there is none; at least one is needed" if leaf.validator == "minItems" else leaf.message[:160]
+        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {says}")
     return tuple(dict.fromkeys(faults))[:MOST_FAULTS] or ("the values could not be matched to the schema",)
 
 
@@ -270,8 +271,6 @@ def _wrong_values(project: Project) -> list[str]:
 def _wrong_build(build: Build, known: Set[str]) -> list[str]:
     faults = _wrong_openings(build)
     modes = {mode.id for mode in build.stow.modes}
-    if not modes:
-        faults.append(f"variants.{build.id}.stow.modes: there is none; a build has at least one mode.")
     for case in build.stow.cases:
         where = f"variants.{build.id}.stow.cases.{case.id}"
         if case.mode not in modes:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 from functools import cache
-from typing import Any, Literal, TypeVar, get_args
+from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
@@ -74,12 +74,15 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
         if old is None:
             raise EditError(f"{path}: nothing is set at “{name}” yet, so nothing inside it can change.")
         new = _change(old, rest, op, path) if isinstance(old, (msgspec.Struct, tuple)) else _no_inside(name, path)
+        if new == () and get_origin(types[name]) is Annotated:
+            raise EditError(f"{path}: the last of them stays; one at least is needed.")
     elif op.op == "set":
         new = _converted(op.value, types[name], path)
     elif op.op == "add":
         if not isinstance(old, tuple):
             raise EditError(f"{path} is not a list, so nothing can be added to it.")
-        item = _converted(op.value, get_args(types[name])[0], path)
+        listed = get_args(types[name])[0] if get_origin(types[name]) is Annotated else types[name]
+        item = _converted(op.value, get_args(listed)[0], path)
         if getattr(item, "id", None) in {getattr(other, "id", object()) for other in old}:
             raise EditError(f"{path} holds “{item.id}” already; an id is used once.")
         new = (*old, item)

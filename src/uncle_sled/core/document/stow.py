@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 import msgspec
 
@@ -191,5 +191,9 @@ class LoadCase(msgspec.Struct, frozen=True):
 
 class Stow(msgspec.Struct, frozen=True):
     things: tuple[Thing, ...] = ()
-    modes: tuple[Mode, ...] = (Mode("road", "Road", True), Mode("camp", "Camp", False))
+    # one at least: everything stands in some mode
+    modes: Annotated[tuple[Mode, ...], msgspec.Meta(min_length=1)] = (
+        Mode("road", "Road", True),
+        Mode("camp", "Camp", False),
+    )
     cases: tuple[LoadCase, ...] = ()  # the builder's own; the standing ones are made

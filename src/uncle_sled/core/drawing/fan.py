@@ -20,7 +20,7 @@ def fan(s: Studied, found: Sweep, words: Words, width: float, height: float) -> 
     x0, x1 = float(total.min()) - pad, float(total.max()) + pad
     edges = [float(tongue.min()), float(tongue.max()), float(found.low_kg.min()), float(found.high_kg.max())]
     reach = max(max(edges) - min(edges), 5.0)
-    y0, y1 = min(edges) - 0.15 * reach, max(edges) + 0.2 * reach
+    y0, y1 = min(edges) - 0.4 * reach, max(edges) + 0.2 * reach
 
     def at(total_kg: float, tongue_kg: float) -> Point:
         return (

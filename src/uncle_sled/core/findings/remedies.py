@@ -338,6 +338,8 @@ class _Search:
             or [0]
         )
         row, b, words = rows[0], tried.readings, self.words
+        if not tried.table.cases:
+            return "no load case to read yet"
         case = lower_first(tried.table.cases[row].name)
         if one.code.startswith("held-"):
             return held_words(tried, one.where[0], words)
@@ -350,7 +352,7 @@ class _Search:
             return f"{words.kg(float(b.axle_kg[row].max()))} on the heavier axle {case}"
         if one.code == "leans":
             return f"{words.bare_kg(float(b.left_kg[row]))} left, {words.kg(float(b.right_kg[row]))} right {case}"
-        if one.code == "tank-far":
+        if one.code == "tank-far" and tried.towing_rows:
             lowest = min(tried.towing_rows, key=lambda r: float(b.tongue_kg[r]))
             return f"{words.kg(float(b.tongue_kg[lowest]))} on the ball at the least"
         return f"{words.kg(float(b.tongue_kg[row]))} on the ball {case}"

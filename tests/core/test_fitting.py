@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_bed, a_body, a_build, a_hole, a_rig, a_shell, a_tank, a_thing
-from uncle_sled.core.document.brief import Brief, Person
+from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.placing import delete_ops
 from uncle_sled.core.document.project import Facts
@@ -22,7 +22,7 @@ from uncle_sled.core.studies.beds import beds_in, narrow, sleepers_in, standing_
 from uncle_sled.core.studies.reading import study
 from uncle_sled.core.studies.restraints import restraints
 from uncle_sled.core.studies.sweep import steps_for, sweep
-from uncle_sled.core.studies.tow_vehicle import payload_left_kg
+from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
 from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
 
 FLOOR = 0.62
@@ -351,3 +351,17 @@ def test_deleting_a_container_frees_what_was_in_it():
     after = apply(build, delete_ops(build, ("l",)))
 
     assert [(t.id, t.inside) for t in after.stow.things] == [("i", None)]
+
+
+def test_the_car_s_axles_by_moments():
+    """Check: 80 kg on a ball 1.0 m behind the rear axle of a 2.7 m wheelbase: rear + 109.6, front - 29.6."""
+    car = Vehicle(
+        "v", "Car", front_empty=Mass(900.0), rear_empty=Mass(600.0), wheelbase=Length(2.7), ball_overhang=Length(1.0)
+    )
+    s = study(build_of(a_thing("t", 60, x=1.6)), Facts(vehicles=(car,)))
+    tongue = float(s.readings.tongue_kg[0])
+
+    assert rear_axle_kg(s, 0) == pytest.approx(600 + tongue * 3.7 / 2.7)
+    assert front_axle_kg(s, 0) == pytest.approx(900 - tongue / 2.7)
+    camp = next(r for r, c in enumerate(s.table.cases) if not c.mode.towing)
+    assert rear_axle_kg(s, camp) is None and front_axle_kg(s, camp) is None

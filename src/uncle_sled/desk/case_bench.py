@@ -28,7 +28,7 @@ from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.load_cases import Case, is_own, is_standing
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sweep import sweep
-from uncle_sled.core.studies.tow_vehicle import payload_left_kg, rear_axle_kg
+from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.painting import Frame, Written, paint, write
@@ -77,6 +77,8 @@ class CaseModel(QAbstractTableModel):
         names += [("payload", "Payload left")]
         if not bed and any(v.wheelbase and v.rear_empty for v in self.session.facts.vehicles):
             names.append(("car", "Car's rear axle"))
+        if not bed and any(v.wheelbase and v.front_empty and v.ball_overhang for v in self.session.facts.vehicles):
+            names.append(("nose", "Car's front axle"))
         lines = [Line(title, "reading", key) for key, title in names]
         tanks = [t for t in build.stow.things if t.tank]
         if tanks:
@@ -161,6 +163,8 @@ class CaseModel(QAbstractTableModel):
         if key == "payload":
             left = payload_left_kg(s, column)
             return ("–", "") if left is None else (words.kg(left), "primer" if left < 0 else "")
+        if key == "nose":
+            return _kg(front_axle_kg(s, column), words), ""
         if key == "car":
             return _kg(rear_axle_kg(s, column), words), self._over("rear-axle", case.id)
         return self._ball(key, column, s, words, case)

@@ -105,7 +105,7 @@ class InHand(QWidget):
                 else "The axle is fixed."
             )
         elif not things and (opening := self._opening()) is not None:
-            self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(opening.id, opening.face))
+            self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(session, opening.id, opening.face))
             self.name.show_text(opening.name)
             self.note.setText(opening_note(session, opening.id))
         elif not things and (member := self._member()) is not None:

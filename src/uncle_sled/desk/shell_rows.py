@@ -7,6 +7,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
+from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
 from uncle_sled.core.document.shell import Section
 from uncle_sled.core.findings.words import Words, lower_first
@@ -39,7 +40,7 @@ def _is(id: str, kind: str) -> Callable[[Any], bool]:
     return lambda build: any(o.id == id and o.kind == kind for o in build.shell.openings)
 
 
-def opening_rows(id: str, face: str) -> list[Row]:
+def opening_rows(session: Session, id: str, face: str) -> list[Row]:
     path = f"shell.openings.{id}"
     ends = face in ("front", "rear")
     flat = face in ("roof", "floor")
@@ -69,10 +70,35 @@ def opening_rows(id: str, face: str) -> list[Row]:
         Row("Hung", f"{path}.hung", HUNG),
         Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
         Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
+        *_shut_row(session, id),
         Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
         Row("Drip edge over it", f"{path}.drip", bool),
         Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),
+    ]
+
+
+def _shut_row(session: Session, id: str) -> list[Row]:
+    """Whether a door or hatch stays shut in the mode that is shown, where modes open them at all."""
+
+    def ops(value: bool) -> list[Op]:
+        mode = session.mode
+        shut = [one for one in mode.shut if one != id] + ([id] if value else [])
+        return [set_to(f"stow.modes.{mode.id}.shut", shut)]
+
+    def opens(build: Any) -> bool:
+        door = any(o.id == id and o.kind in ("door", "hatch") for o in build.shell.openings)
+        return door and not session.mode.towing
+
+    return [
+        Row(
+            "Stays shut in this mode",
+            f"shell.openings.{id}.id",
+            bool,
+            ops=ops,
+            read=lambda _: id in session.mode.shut,
+            when=opens,
+        )
     ]
 
 

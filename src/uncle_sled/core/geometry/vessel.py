@@ -13,9 +13,10 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 from shapely import contains_xy
-from shapely.geometry import Polygon, box
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.stow import Tank, TankPoint, Thing
 
@@ -169,17 +170,14 @@ def _tabled(points: Floats) -> tuple[list[float], ...]:
     whole = Polygon(points)
     left, low, right, high = whole.bounds
     steps = np.unique(np.round(np.concatenate([np.linspace(low, high, STEPS + 1), points[:, 1]]), 9))
-    shares, heights, along, up = [0.0], [float(steps[0])], [], []
-    for height in steps[1:]:
-        part = whole.intersection(box(left - 1, low - 1, right + 1, float(height)))
-        if part.area <= 1e-12 * whole.area or part.area / whole.area <= shares[-1]:
-            heights[-1] = float(height) if len(shares) == 1 else heights[-1]
-            continue
-        shares.append(part.area / whole.area)
-        heights.append(float(height))
-        along.append(float(part.centroid.x))
-        up.append(float(part.centroid.y))
-    return shares, heights, [along[0], *along], [heights[0], *up]
+    parts = shapely.intersection(whole, shapely.box(left - 1, low - 1, right + 1, steps[1:]))
+    share = shapely.area(parts) / whole.area
+    centre = shapely.centroid(parts)
+    # what adds nothing (a step within rounding) would make the table ambiguous
+    rising = np.concatenate([[True], np.diff(share) > 1e-12]) & (share > 1e-12)
+    along, up = shapely.get_x(centre)[rising].tolist(), shapely.get_y(centre)[rising].tolist()
+    first = float(steps[0])
+    return [0.0, *share[rising].tolist()], [first, *steps[1:][rising].tolist()], [along[0], *along], [first, *up]
 
 
 def surge_m(vessel: Vessel, level: float, tilt: float = BRAKING, turn: int = 0) -> float:

@@ -23,6 +23,17 @@ def rear_axle_kg(s: Studied, row: int) -> float | None:
     return None
 
 
+def front_axle_kg(s: Studied, row: int) -> float | None:
+    """The first vehicle's front axle in a case [kg]: the ball behind the rear axle lifts it."""
+    if not s.table.cases[row].mode.towing:
+        return None
+    tongue = float(s.readings.tongue_kg[row])
+    for car in vehicles_of(s.build.brief, s.facts):
+        if car.front_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0 and not np.isnan(tongue):
+            return car.front_empty.si - tongue * car.ball_overhang.si / car.wheelbase.si
+    return None
+
+
 def payload_left_kg(s: Studied, row: int) -> float | None:
     """What may still be loaded before the plate, the axle group or the axles are full [kg]; less than nothing when over.
 

@@ -9,7 +9,6 @@ import msgspec
 from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
-from uncle_sled.catalogue.things import placed
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
 from uncle_sled.core.document.quantity import Length
@@ -19,9 +18,9 @@ from uncle_sled.core.studies.room import floor_m
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
-from uncle_sled.desk.shelf import Shelf
 
 if TYPE_CHECKING:
+    from uncle_sled.desk.shelf import Shelf
     from uncle_sled.desk.thing_table import ThingTable
 
 VIEWS = ("Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table")
@@ -195,6 +194,8 @@ class StowBench(Bench):
         self.refresh()
 
     def open_shelf(self) -> None:
+        from uncle_sled.desk.shelf import Shelf  # at start nobody waits for the catalogue
+
         if self.shelf is not None:
             self.shelf.deleteLater()
         self.shelf = Shelf(self.session, self)
@@ -205,6 +206,8 @@ class StowBench(Bench):
 
     def add(self, entry: Thing) -> None:
         """Put a catalogue thing into the body near the axle, or outside on the drawbar, and take it in hand."""
+        from uncle_sled.catalogue.things import placed
+
         build = self.session.build
         shell, rig = build.shell, build.rig
         id = fresh_id("t", [t.id for t in build.stow.things])

@@ -3,7 +3,8 @@
 import pytest
 
 from tests.builders import a_tank, a_thing
-from uncle_sled.catalogue.things import csv_text, entries, matches, placed
+from uncle_sled.catalogue.things import entries, matches, placed
+from uncle_sled.core.document.catalogue_line import csv_text
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Clear, Figures, State
 from uncle_sled.core.errors import FileError

@@ -8,7 +8,7 @@ from importlib import resources
 
 import msgspec
 
-from uncle_sled.core.document.catalogue_line import COLUMNS, heading, line_of, thing_of
+from uncle_sled.core.document.catalogue_line import heading, thing_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
 
@@ -35,15 +35,3 @@ def matches(entry: Thing, text: str) -> bool:
     )
     told = f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {entry.role}".lower()
     return all(word in told for word in text.lower().split())
-
-
-def csv_text(things: tuple[Thing, ...]) -> str:
-    """Things as a table that can be read back, in millimetres, kilograms and litres."""
-    rows = [COLUMNS, *(tuple(line_of(thing)[column] for column in COLUMNS) for thing in things)]
-    return "".join(",".join(_cell(cell) for cell in row) + "\n" for row in rows)
-
-
-def _cell(text: str) -> str:
-    # a cell that begins like a formula would be run by a spreadsheet
-    text = f"'{text}" if text[:1] in "=+@" and text[:1] else text
-    return '"' + text.replace('"', '""') + '"' if any(sign in text for sign in ',"\n;') else text

@@ -19,7 +19,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from uncle_sled.catalogue.things import csv_text, entries, matches
+from uncle_sled.catalogue.things import entries, matches
+from uncle_sled.core.document.catalogue_line import csv_text
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing

@@ -24,6 +24,8 @@ from uncle_sled.exchange.recovery import Autosave, drop_autosave, write_autosave
 if TYPE_CHECKING:
     from multiprocessing.connection import Connection
 
+    from uncle_sled.core.findings.move_sets import MoveSets
+
 
 def serve(pipe: Connection, newest: Any) -> None:
     """The loop of the worker process: remedies of the newest build asked about."""
@@ -45,9 +47,10 @@ def serve(pipe: Connection, newest: Any) -> None:
             forgotten.add(given[0].path)
             drop_autosave(given[0])
         elif number == newest.value:
-            answer, fault = _judge(number, newest, *given)
+            work = solve_moves if kind == "moves" else solve
+            answer, fault = _worked(work, number, newest, *given)
             if fault or number == newest.value:
-                pipe.send(("judged", number, answer, fault))
+                pipe.send(("moved" if kind == "moves" else "judged", number, answer, fault))
 
 
 def _autosave(forgotten: set[Path], autosave: Autosave, data: bytes) -> tuple[str, int, None, str]:
@@ -60,9 +63,9 @@ def _autosave(forgotten: set[Path], autosave: Autosave, data: bytes) -> tuple[st
     return ("autosaved", 0, None, "")
 
 
-def _judge(number: int, newest: Any, build: bytes, facts: bytes) -> tuple[tuple[Finding, ...] | None, str]:
+def _worked(work: Callable[..., Any], number: int, newest: Any, build: bytes, facts: bytes) -> tuple[Any, str]:
     try:
-        return solve(build, facts, lambda: number != newest.value), ""
+        return work(build, facts, lambda: number != newest.value), ""
     except Exception as fault:  # the desk says it; a worker that dies would say nothing
         return None, f"{type(fault).__name__}: {fault}"
 
@@ -76,10 +79,19 @@ def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: Fals
     return with_remedies(s, stopped)
 
 
+def solve_moves(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> MoveSets:
+    """What to move in a serialised build."""
+    from uncle_sled.core.findings.move_sets import move_sets
+
+    s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
+    return move_sets(s, stopped)
+
+
 class Worker(QObject):
     """Asks for remedies and hands them over when they come."""
 
     answered = Signal(int, object, str)
+    moved = Signal(object, str)  # what to move, or what went wrong
     autosaved = Signal(str)  # what went wrong, if anything
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -113,6 +125,12 @@ class Worker(QObject):
         self._send(("judge", self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
         return self.number
 
+    def ask_moves(self, build: Build, facts: Facts) -> None:
+        """Ask what to move; a change of the build drops the answer, as it drops remedies."""
+        self.start()
+        self._newest.value = self.number
+        self._send(("moves", self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
+
     def autosave(self, autosave: Autosave, project: Project) -> None:
         self.start()
         self._send(("autosave", 0, autosave, msgspec.json.encode(project)))
@@ -144,6 +162,9 @@ class Worker(QObject):
                 kind, number, answer, fault = self._pipe.recv()
                 if kind == "autosaved":
                     self.autosaved.emit(fault)
+                elif kind == "moved":
+                    if number == self.number:
+                        self.moved.emit(answer, fault)
                 elif number == self.number:
                     self.answered.emit(number, answer, fault)
         except (EOFError, OSError):

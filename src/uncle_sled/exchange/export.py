@@ -35,7 +35,7 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         _needs_body(s)
         return dxf_bytes(s)
     if kind == "things":
-        from uncle_sled.catalogue.things import csv_text as things_csv
+        from uncle_sled.core.document.catalogue_line import csv_text as things_csv
 
         return things_csv(s.build.stow.things).encode()
     today = date.today().isoformat()

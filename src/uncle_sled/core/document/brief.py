@@ -37,6 +37,8 @@ class Vehicle(msgspec.Struct, frozen=True):
     rear_empty: Mass | None = None
     wheelbase: Length | None = None
     ball_overhang: Length | None = None
+    width: Length | None = None
+    bumper: Length | None = None  # from the ball forward to the tail of the car
 
 
 class Reading(msgspec.Struct, frozen=True):

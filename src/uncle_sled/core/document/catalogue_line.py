@@ -213,3 +213,15 @@ def states_of(text: str) -> tuple[State, ...]:
         off = [Length(d) if d else None for d in (dx, dy, dz)]
         made.append(State(f"s{at + 1}", name.strip(), Length(long), Length(wide), Length(high), off[0], off[1], off[2]))
     return tuple(made)
+
+
+def csv_text(things: tuple[Thing, ...]) -> str:
+    """Things as a table that can be read back, in millimetres, kilograms and litres."""
+    rows = [COLUMNS, *(tuple(line_of(thing)[column] for column in COLUMNS) for thing in things)]
+    return "".join(",".join(_cell(cell) for cell in row) + "\n" for row in rows)
+
+
+def _cell(text: str) -> str:
+    # a cell that begins like a formula would be run by a spreadsheet
+    text = f"'{text}" if text[:1] in "=+@" and text[:1] else text
+    return '"' + text.replace('"', '""') + '"' if any(sign in text for sign in ',"\n;') else text

@@ -73,6 +73,7 @@ class Rig(msgspec.Struct, frozen=True):
     track: Length | None = None
     spring_rate: Stiffness | None = None
     level_load: Mass | None = None
+    spring_side: Literal["", "over", "under"] = ""
     ball_height: Length | None = None
     reference_height: Length | None = None
     tyre: Tyre = Tyre()

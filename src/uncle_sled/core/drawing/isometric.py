@@ -15,10 +15,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line
-from uncle_sled.core.drawing.rig_views import Placed, frame_top_m
+from uncle_sled.core.drawing.rig_views import Placed
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of
+from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.studies.room import Hole, room_of
 from uncle_sled.core.studies.solids import Solid

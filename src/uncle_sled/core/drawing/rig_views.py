@@ -20,6 +20,7 @@ from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of
+from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.studies.load_cases import ON_GROUND_M
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
 from uncle_sled.core.studies.solids import outline_of
@@ -161,17 +162,6 @@ def _truck_side(build: Build, wheel: float) -> list[Primitive]:
         rect(-0.1, wheel * 1.1, end + 0.1, 0.14, stroke="zinc", fill="zinc", id="frame"),
         rect(front, top - 0.1, end - front, 0.1, stroke="zinc", fill="zinc", id="bed"),
     ]
-
-
-def frame_top_m(build: Build) -> float:
-    wheel = wheel_radius_m(build.rig)
-    if build.rig.frame_top:
-        return build.rig.frame_top.si
-    return build.shell.floor.si if build.shell.floor and build.shell.form != "none" else wheel + 0.15
-
-
-def ball_height_m(build: Build) -> float:
-    return build.rig.ball_height.si if build.rig.ball_height else max(frame_top_m(build) - 0.08, 0.2)
 
 
 def side_body(build: Build) -> tuple[Primitive, ...]:

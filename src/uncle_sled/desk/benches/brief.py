@@ -124,6 +124,13 @@ class BriefBench(Bench):
                     Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
                     Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length),
                     Row("Ball behind", f"facts.vehicles.{v.id}.ball_overhang", Length, "Ball behind the rear axle"),
+                    Row("Wide", f"facts.vehicles.{v.id}.width", Length, "For the room in a tight bend"),
+                    Row(
+                        "Tail to ball",
+                        f"facts.vehicles.{v.id}.bumper",
+                        Length,
+                        "From the car's tail or open tailgate back to the ball",
+                    ),
                 ],
                 "Brief",
                 facts=True,

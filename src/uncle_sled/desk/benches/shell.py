@@ -25,10 +25,10 @@ from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.drawing.rig_views import frame_top_m
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.geometry.profile_edit import moved
+from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.studies.bends import sheet_bends
 from uncle_sled.core.studies.holes import holes
 from uncle_sled.core.studies.reading import silhouette_of

@@ -1,0 +1,211 @@
+"""Share on the ball over the axle's station, a line a case; band, window, conflicts and the axle as it stands.
+
+In points, y up, in a field of width by height.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.findings.words import Words, lower_first
+from uncle_sled.core.studies.axle_conflicts import Conflict
+from uncle_sled.core.studies.axle_placing import AxlePlacing, tongue_at_stations
+from uncle_sled.core.studies.hitch_height import HitchCurve
+from uncle_sled.core.studies.reading import Studied
+
+LEFT, RIGHT, LOW, TOP = 52.0, 150.0, 36.0, 30.0
+SPAN_M, STEPS = 0.34, 69
+DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 3), (8, 3, 2, 3), (4, 2), (10, 4))
+
+
+@dataclass(frozen=True)
+class Field:
+    """Where stations and shares fall."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    width: float
+    height: float
+
+    def x(self, station_m: float) -> float:
+        return LEFT + (station_m - self.x0) / (self.x1 - self.x0) * (self.width - LEFT - RIGHT)
+
+    def y(self, share: float) -> float:
+        return LOW + (share - self.y0) / (self.y1 - self.y0) * (self.height - LOW - TOP)
+
+    def station(self, x: float) -> float:
+        """The station under a point of the chart [m]."""
+        return self.x0 + (x - LEFT) / max(self.width - LEFT - RIGHT, 1.0) * (self.x1 - self.x0)
+
+
+def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: float, height: float) -> Field:
+    """The field round a station; it reaches to the window where that is near."""
+    low, high = middle_m - SPAN_M, middle_m + SPAN_M
+    if placing is not None and placing.window_m is not None:
+        low, high = min(low, placing.window_m[0] - 0.08), max(high, placing.window_m[1] + 0.08)
+    low = max(low, 0.3)
+    high = min(max(high, low + 0.3), low + 3.0)
+    top = s.band.high * 1.9 + 0.02
+    return Field(low, high, -0.02, max(top, 0.12), width, height)
+
+
+def axle_chart(
+    s: Studied, placing: AxlePlacing | None, found: tuple[Conflict, ...], field: Field, words: Words
+) -> tuple[Primitive, ...]:
+    """The chart. A case that leaves its band at the present station is red and named so."""
+    assert s.support is not None
+    now = s.support.mean_axle_m
+    shapes: list[Primitive] = [*_band(s, field, words), *_window(placing, field), *_conflicts(found, field)]
+    shapes += _axes(field, words)
+    stations = np.linspace(field.x0, field.x1, STEPS)
+    tongue, total = tongue_at_stations(s, stations)
+    share = tongue / np.where(total > 0, total, np.nan)
+    names: list[tuple[float, str, str]] = []
+    for column, row in enumerate(s.towing_rows):
+        points = [
+            (field.x(float(x)), field.y(float(p)))
+            for x, p in zip(stations, share[:, column], strict=True)
+            if field.y0 <= p <= field.y1
+        ]
+        if len(points) < 2:
+            continue
+        low, high = s.readings.band_kg[row]
+        bad = not low <= s.readings.tongue_kg[row] <= high
+        ink = "primer" if bad else "ink"
+        shapes.append(Poly(tuple(points), ink, "", 2.2 if bad else 1.3, False, dash=DASHES[column % len(DASHES)]))
+        names.append((points[-1][1], s.table.cases[row].name, ink))
+    shapes += _names(names, field)
+    x = field.x(now)
+    shapes += [
+        line((x, LOW), (x, field.height - TOP + 6), "chalk", 2.4, id="axle"),
+        Circle((x, LOW), 7, "chalk", "chalk", 1.0, id="axle"),
+        Text((x, field.height - TOP + 14), f"axle {words.m(now)}", 13, "chalk", "strong"),
+    ]
+    return tuple(shapes)
+
+
+def _band(s: Studied, field: Field, words: Words) -> list[Primitive]:
+    low, high = field.y(max(s.band.low, field.y0)), field.y(min(s.band.high, field.y1))
+    right = field.width - RIGHT
+    says = f"{words.share(s.band.low, 0)} to {words.share(s.band.high, 0)}"
+    return [
+        rect(LEFT, low, right - LEFT, high - low, stroke="", fill="spruce wash", id="band"),
+        Text((LEFT + 6 + text_width(says, 11) / 2, high - 9), says, 11, "spruce"),
+    ]
+
+
+def _window(placing: AxlePlacing | None, field: Field) -> list[Primitive]:
+    if placing is None or placing.window_m is None:
+        return []
+    a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in placing.window_m)
+    if b - a < 0.5:
+        return []
+    box = rect(
+        a, LOW, b - a, field.height - LOW - TOP, stroke="spruce", fill="spruce wash", width=1.2, dash=(4, 3), tint=0.6
+    )
+    return [box, *([Text(((a + b) / 2, LOW + 9), "window", 11, "spruce")] if b - a > 46 else [])]
+
+
+def _conflicts(found: tuple[Conflict, ...], field: Field) -> list[Primitive]:
+    """Forbidden spans, hatched; the words of each in a row of its own."""
+    shapes: list[Primitive] = []
+    row = 0
+    for one in found:
+        a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in (one.low_m, one.high_m))
+        if b - a < 1.0 or row > 3:
+            continue
+        high = field.height - TOP
+        shapes.append(Poly(((a, LOW), (b, LOW), (b, high), (a, high)), "pencil", "", 0.6, hatch="metal", id=one.id))
+        words = elided(one.says, 11, max(field.width - LEFT - RIGHT - 10, 60))
+        half = text_width(words, 11) / 2
+        x = min(max((a + b) / 2, LEFT + half + 4), field.width - RIGHT - half - 4)
+        shapes.append(Text((x, LOW + 24 + 15 * row), words, 11, "pencil", ground="paper", id=one.id))
+        row += 1
+    return shapes
+
+
+def _axes(field: Field, words: Words) -> list[Primitive]:
+    right, top = field.width - RIGHT, field.height - TOP
+    shapes: list[Primitive] = [line((LEFT, LOW), (right, LOW), "pencil"), line((LEFT, LOW), (LEFT, top), "pencil")]
+    step = next(g for g in (0.01, 0.02, 0.05, 0.1) if (field.y1 - field.y0) / g <= 9 or g == 0.1)
+    for k in range(int(np.ceil(field.y0 / step)), int(field.y1 / step) + 1):
+        y = field.y(k * step)
+        shapes += [
+            line((LEFT - 3, y), (LEFT, y), "pencil"),
+            Text((LEFT - 6, y), words.share(k * step, 0), 11, "pencil", anchor="right"),
+        ]
+    apart = next(g for g in (0.05, 0.1, 0.2, 0.5, 1.0) if (field.x1 - field.x0) / g <= 8 or g == 1.0)
+    for k in range(int(np.ceil(field.x0 / apart)), int(field.x1 / apart) + 1):
+        x = field.x(k * apart)
+        shapes += [line((x, LOW - 4), (x, LOW), "pencil"), Text((x, LOW - 14), words.m(k * apart), 11, "pencil")]
+    shapes.append(Text((right, LOW - 28), "the axle's middle, from the ball", 11, "pencil", anchor="right"))
+    shapes.append(Text((8, top + 14), "share on the ball", 11, "pencil", anchor="left"))
+    return shapes
+
+
+def _names(names: list[tuple[float, str, str]], field: Field) -> list[Primitive]:
+    """The cases at the right, as near their lines' ends as they can stand."""
+    shapes: list[Primitive] = []
+    y = field.height - TOP + 8
+    for at, name, ink in sorted(names, reverse=True):
+        y = min(at, y - 15)
+        shapes.append(
+            Text(
+                (field.width - RIGHT + 8, y),
+                elided(lower_first(name), 11, RIGHT - 14, "strong" if ink == "primer" else "text"),
+                11,
+                ink,
+                "strong" if ink == "primer" else "text",
+                "left",
+            )
+        )
+    return shapes
+
+
+def hitch_chart(
+    curve: HitchCurve, ratings_kg: tuple[float | None, ...], words: Words, width: float, height: float
+) -> tuple[Primitive, ...]:
+    """Both axles and the ball over the hitch's height, with the axles' ratings; drawn in the same manner."""
+    top = max(float(curve.axle_kg.max()), *(r for r in ratings_kg if r), float(curve.tongue_kg.max())) * 1.12
+    x0, x1 = float(curve.height_m[0]), float(curve.height_m[-1])
+
+    def at(h: float, kg: float) -> tuple[float, float]:
+        return LEFT + (h - x0) / (x1 - x0) * (width - LEFT - RIGHT), LOW + max(kg, 0.0) / top * (height - LOW - TOP)
+
+    shapes: list[Primitive] = [line(at(x0, 0), at(x1, 0), "pencil"), line(at(x0, 0), at(x0, top), "pencil")]
+    names: list[tuple[float, str, str]] = []
+    for k in range(curve.axle_kg.shape[1]):
+        rating = ratings_kg[k] if k < len(ratings_kg) else None
+        over = rating is not None and float(np.interp(curve.now_m, curve.height_m, curve.axle_kg[:, k])) > rating
+        points = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.axle_kg[:, k], strict=True))
+        shapes.append(Poly(points, "primer" if over else "ink", "", 2.0, False, dash=DASHES[k]))
+        names.append((points[-1][1], f"axle {k + 1}", "primer" if over else "ink"))
+        if rating:
+            shapes.append(line(at(x0, rating), at(x1, rating), "primer", 1.0, (5, 3)))
+            names.append((at(x1, rating)[1], f"rated {words.kg(rating)}", "primer"))
+    ball = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.tongue_kg, strict=True))
+    shapes.append(Poly(ball, "chalk", "", 2.0, False))
+    names.append((ball[-1][1], "on the ball", "chalk"))
+    field = Field(x0, x1, 0.0, top, width, height)
+    shapes += _names(names, field)
+    now = at(curve.now_m, 0)[0]
+    shapes += [
+        line((now, LOW), (now, height - TOP), "chalk", 1.6, (4, 3)),
+        Text((now, height - TOP + 12), f"hitch {words.m(curve.now_m)}", 12, "chalk", "strong"),
+    ]
+    for share in (0.04, 0.5, 0.96):
+        h = x0 + share * (x1 - x0)
+        shapes.append(Text((at(h, 0)[0], LOW - 13), words.m(h), 11, "pencil"))
+    for share in (0.25, 0.5, 0.75, 1.0):
+        shapes.append(
+            Text((LEFT - 5, at(x0, top * share)[1]), words.bare_kg(top * share), 11, "pencil", anchor="right")
+        )
+    shapes.append(Text((8, height - 9), f"load in {words.shown.mass}", 11, "pencil", anchor="left"))
+    shapes.append(Text((width - RIGHT, LOW - 27), "height of the ball", 11, "pencil", anchor="right"))
+    return tuple(shapes)

@@ -135,6 +135,11 @@ def walk(window) -> list[str]:
         found += [f"{stop}: {fault}" for fault in faults_of(window)]
         if stop == "Shell":
             found += _walk_shell(window)
+        if stop == "Balance":
+            for view in ("Moves", "Sure", "Limits"):
+                window.bench("Balance").show_view(view)
+                QApplication.processEvents()
+                found += [f"Balance, {view}: {fault}" for fault in faults_of(window)]
     session.go_to("Stow")
     bench = window.bench("Stow")
     for view in ("Solid", "Modes", "Cases", "Fits", "Held", "Table"):

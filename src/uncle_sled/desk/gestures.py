@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
-from uncle_sled.core.document.edits import Op, apply, set_to
-from uncle_sled.core.document.placing import place_ops, with_inner
+from uncle_sled.core.document.edits import Op, apply
+from uncle_sled.core.document.placing import axle_shift_ops, place_ops, with_inner
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.words import lower_first
@@ -260,20 +260,9 @@ class DragAxle(Gesture):
         self._put(dx)
 
     def _put(self, dx: float) -> None:
-        least = min(self.stations.values())
-        dx = max(dx, 0.1 - least)
-        ops = [
-            set_to(f"rig.axles.{id}.station", {"si": round(at + dx, 4), "typed": None})
-            for id, at in self.stations.items()
-            if abs(dx) > 1e-9
-        ]
-        self.view.session.take(
-            "Move the axle",
-            self.before.with_build(apply(self.before.build, ops)),
-            "Rig",
-            tuple(self.stations),
-            self.merge,
-        )
+        build = self.before.build
+        after = self.before.with_build(apply(build, axle_shift_ops(build, dx)))
+        self.view.session.take("Move the axle", after, "Rig", tuple(self.stations), self.merge)
 
     def finished(self) -> None:
         self.view.session.let_go()

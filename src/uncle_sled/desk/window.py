@@ -54,11 +54,18 @@ def _shell(session: Session) -> Bench:
     return ShellBench(session)
 
 
+def _balance(session: Session) -> Bench:
+    from uncle_sled.desk.benches.balance import BalanceBench  # not on the first screen
+
+    return BalanceBench(session)
+
+
 BENCHES: dict[str, Callable[[Session], Bench]] = {
     "Brief": BriefBench,
     "Rig": RigBench,
     "Shell": _shell,
     "Stow": StowBench,
+    "Balance": _balance,
 }
 RIGHT_PX = 300
 
@@ -336,6 +343,27 @@ class Window(FileWork):
                     1,
                 )
             ),
+            *(
+                Act(
+                    f"balance-{view.lower()}",
+                    f"Show {words}",
+                    "Balance",
+                    str(at),
+                    lambda view=view: self.bench("Balance").show_view(view),  # type: ignore[attr-defined]
+                    "Balance",
+                )
+                for at, (view, words) in enumerate(
+                    (
+                        ("Axle", "the axle's place"),
+                        ("Moves", "what to move"),
+                        ("Sure", "how sure"),
+                        ("Limits", "the limits"),
+                    ),
+                    1,
+                )
+            ),
+            Act("find-moves", "Find moves", "Balance", "M", lambda: self.bench("Balance").find_moves(), "Balance"),  # type: ignore[attr-defined]
+            Act("axle-order", "Order sheet for the axle as PDF…", "File", "", lambda: self.export("axle-order")),
             Act("people", "People in the drawing", "Stow", "P", stow("show_people"), "Stow"),
             Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"),
             Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
@@ -391,6 +419,7 @@ class Window(FileWork):
             "",
             "gauges",
             "things-csv",
+            "axle-order",
         )
         put(menu, "print-sheet", "print-drawing", "")
         demos = menu.addMenu("Demos")

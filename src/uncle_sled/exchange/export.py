@@ -18,6 +18,7 @@ KINDS: dict[str, tuple[str, str]] = {
     "framing-pdf": ("pdf", "Framing drawings as PDF, a page a face"),
     "framing-svg": ("svg", "Framing drawings as SVG, one below the other"),
     "dxf": ("dxf", "Faces laid flat at full size as DXF"),
+    "axle-order": ("pdf", "Order sheet for the axle as PDF"),
     "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
@@ -45,6 +46,13 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         pages = gauge_strips(s, name, today)
         if not pages:
             raise FileError("No tank has a size and a volume yet; type them in In hand on the Stow stop.")
+    elif kind == "axle-order":
+        from uncle_sled.core.drawing.axle_order import axle_order
+
+        order = axle_order(s, name, today)
+        if order is None:
+            raise FileError("There is no axle to order yet: a ball, an axle and something to carry are wanted first.")
+        pages = (order,)
     elif kind.startswith("framing-"):
         from uncle_sled.core.drawing.framing_sheets import framing_sheets
 

@@ -8,10 +8,12 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.move_sets import move_sets
 from uncle_sled.core.studies.axle_placing import axle_placing
 from uncle_sled.core.studies.balance import Support
 from uncle_sled.core.studies.limits import use
 from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.studies.sureness import owners
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
 
@@ -70,6 +72,8 @@ def report(
             "worst_violation_kg": placing.worst_violation_kg,
             "fighting_cases": list(placing.fighting_cases) if placing.fighting_cases else None,
         },
+        "moves": moves_report(s),
+        "sureness": sureness_report(s),
         "limits": [
             {
                 "id": lim.id,
@@ -89,6 +93,38 @@ def report(
 def _on_road(s: Studied, rows: list[int]) -> int:
     """The first towing case among the rows, or of all."""
     return next((row for row in (*rows, *s.towing_rows) if s.table.cases[row].mode.towing), 0)
+
+
+def moves_report(s: Studied) -> list[dict[str, Any]]:
+    """The ``moves`` key: what move_sets offers, the easiest first."""
+    return [
+        {
+            "kind": move.kind,
+            "items": [{"id": i.id, "from_m": i.from_m, "to_m": i.to_m} for i in move.items],
+            "cost": move.cost,
+            "feasible": move.feasible,
+            "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in move.after],
+        }
+        for move in move_sets(s).moves
+    ]
+
+
+def sureness_report(s: Studied) -> list[dict[str, Any]]:
+    """The ``sureness`` key: doubt and chance of every towing case, and what to weigh first."""
+    if s.support is None or s.support.carrier != "ball":
+        return []
+    return [
+        {
+            "case_id": s.table.cases[row].id,
+            "tongue_sigma_kg": number(s.readings.tongue_sigma_kg[row]),
+            "chance_in_band": number(s.readings.chance[row]),
+            "weigh_first": [
+                {"id": one.id, "share": one.share, "sigma_weighed_kg": one.left_weighed_kg, "sigma_kg": one.left_kg}
+                for one in owners(s, row, 6)
+            ],
+        }
+        for row in s.towing_rows
+    ]
 
 
 def _axles(s: Studied) -> list[dict[str, float | None]]:

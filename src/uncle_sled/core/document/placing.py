@@ -119,6 +119,22 @@ def _at_home(thing: Thing, record: dict[str, object], turn: int) -> bool:
     return turn == thing.turn and all(abs(record[a]["si"] - getattr(thing, a).si) < 1e-9 for a in ("x", "y", "z"))  # type: ignore[index]
 
 
+LEAST_AXLE_M = 0.1
+
+
+def axle_shift_ops(build: Build, by_m: float) -> list[Op]:
+    """Ops that shift the whole axle group along the frame [m], the foremost never nearer than 0.1 m to the ball."""
+    axles = build.rig.axles
+    if not axles:
+        return []
+    by_m = max(by_m, LEAST_AXLE_M - min(axle.station.si for axle in axles))
+    return [
+        set_to(f"rig.axles.{axle.id}.station", {"si": round(axle.station.si + by_m, 4), "typed": None})
+        for axle in axles
+        if abs(by_m) > 1e-9
+    ]
+
+
 def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
     """Ops that take things out of the build, and out of every mode and case that names them."""
     ops: list[Op] = []

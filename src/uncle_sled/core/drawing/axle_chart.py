@@ -51,8 +51,7 @@ def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: fl
         low, high = min(low, placing.window_m[0] - 0.08), max(high, placing.window_m[1] + 0.08)
     low = max(low, 0.3)
     high = min(max(high, low + 0.3), low + 3.0)
-    top = s.band.high * 1.9 + 0.02
-    return Field(low, high, -0.02, max(top, 0.12), width, height)
+    return Field(low, high, -0.02, max(s.band.high * 1.5 + 0.015, 0.1), width, height)
 
 
 def axle_chart(
@@ -188,7 +187,8 @@ def hitch_chart(
         names.append((points[-1][1], f"axle {k + 1}", "primer" if over else "ink"))
         if rating:
             shapes.append(line(at(x0, rating), at(x1, rating), "primer", 1.0, (5, 3)))
-            names.append((at(x1, rating)[1], f"rated {words.kg(rating)}", "primer"))
+            told = (at(x1, rating)[1], f"rated {words.kg(rating)}", "primer")
+            names += [told] if told not in names else []
     ball = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.tongue_kg, strict=True))
     shapes.append(Poly(ball, "chalk", "", 2.0, False))
     names.append((ball[-1][1], "on the ball", "chalk"))
@@ -206,6 +206,8 @@ def hitch_chart(
         shapes.append(
             Text((LEFT - 5, at(x0, top * share)[1]), words.bare_kg(top * share), 11, "pencil", anchor="right")
         )
-    shapes.append(Text((8, height - 9), f"load in {words.shown.mass}", 11, "pencil", anchor="left"))
+    shapes.append(
+        Text((8, height - 9), f"by the hitch's height, load in {words.shown.mass}", 11, "pencil", anchor="left")
+    )
     shapes.append(Text((width - RIGHT, LOW - 27), "height of the ball", 11, "pencil", anchor="right"))
     return tuple(shapes)

@@ -8,8 +8,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from uncle_sled.core.document.placing import is_home
 from uncle_sled.core.parts.from_rig import wheel_radius_m
+from uncle_sled.core.studies.axle_placing import AxlePlacing
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.solids import TOUCH_M, solids_in
 
@@ -74,6 +77,14 @@ def _of_frame(s: Studied) -> list[Conflict]:
     if rig.drawbar_length:
         made.append(Conflict(-1e3, rig.drawbar_length.si + reach, "the hangers stand on the drawbar", "frame"))
     return made
+
+
+def clear_best_m(placing: AxlePlacing, found: tuple[Conflict, ...]) -> float | None:
+    """The best station that nothing forbids, in the window where there is one [m]; None where all of it is forbidden."""
+    low, high = placing.window_m or (placing.best_m, placing.best_m)
+    stations = np.union1d(np.arange(low, high + 1e-9, 0.005), [placing.best_m])
+    free = [float(x) for x in stations if not any(one.low_m < x < one.high_m for one in found)]
+    return min(free, key=lambda x: abs(x - placing.best_m), default=None)
 
 
 def tyre_gap(s: Studied) -> TyreGap | None:

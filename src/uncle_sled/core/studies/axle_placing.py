@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
@@ -30,6 +31,7 @@ class AxlePlacing:
     fighting_cases: tuple[str, str] | None
 
 
+@keep_last(3)
 def axle_placing(s: Studied) -> AxlePlacing | None:
     """The window of an own axle, or None where there is no axle, no mass or no ball."""
     rows = s.towing_rows
@@ -59,6 +61,22 @@ def axle_placing(s: Studied) -> AxlePlacing | None:
         heaviest = rows[int(np.argmax(np.where(~light[best], at, -np.inf)))]
         fighting = (s.table.cases[lightest].id, s.table.cases[heaviest].id)
     return AxlePlacing(window, float(stations[best]), float(max(worst[best], 0.0)), fighting)
+
+
+def balance_points(s: Studied) -> tuple[tuple[float, float, str], ...]:
+    """Balance point, axle place for the middle of the band [m] and name of each towing case.
+
+    The old way of the shop: load it, find the point where it balances, put the axle a little behind:
+    a = x_cg / (1 - p), which is the same as welding for a share p.
+    """
+    made = []
+    share = (s.band.low + s.band.high) / 2
+    for row in s.towing_rows:
+        point, total = float(s.readings.cg_m[row, 0]), float(s.readings.total_kg[row])
+        aim = min(share, 0.9 * s.band.limit_kg / total) if s.band.limit_kg and total > 0 else share
+        if np.isfinite(point) and point > 0 and aim < 1:
+            made.append((point, point / (1 - aim), s.table.cases[row].name))
+    return tuple(made)
 
 
 def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bool_]]:

@@ -1,6 +1,6 @@
 """Which few masses own the doubt on the ball, and how much would weighing each of them narrow it?
 
-First order: a weighing leaves 1 % of the mass as doubt; what is owed to its place stays. Source: propagation of errors.
+First order: a weighing leaves 1 % of the mass as doubt, its balance point 15 mm of place. Source: propagation of errors.
 """
 
 from __future__ import annotations
@@ -10,18 +10,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from uncle_sled.core.parts.part import SURENESS
+from uncle_sled.core.parts.part import PLACED_M, SURENESS
 from uncle_sled.core.studies.balance import doubt_shares
 from uncle_sled.core.studies.reading import Studied
 
 
 @dataclass(frozen=True)
 class Owner:
-    """One mass: its share of the ball's variance, and the doubt that would be left once it is weighed [kg]."""
+    """One mass: its share of the ball's variance, and the doubt left once it is weighed, and balanced too [kg]."""
 
     id: str
     name: str
     share: float
+    left_weighed_kg: float
     left_kg: float
 
 
@@ -44,8 +45,11 @@ def owners(s: Studied, row: int, most: int) -> tuple[Owner, ...]:
         mass, arm = float(table.mass_kg[row, at]), 1 - float(table.x_m[row, at]) / axle
         placed = mass / axle * float(table.sigma_x_m[at])
         weighed = (arm * SURENESS["weighed"] * mass) ** 2 + placed**2
-        left = max(sigma**2 * (1 - share) + min(weighed, sigma**2 * share), 0.0)
-        made.append(Owner(id, name, share, math.sqrt(left)))
+        balanced = weighed - placed**2 + (mass / axle * PLACED_M) ** 2
+        others, mine = sigma**2 * (1 - share), sigma**2 * share
+        made.append(
+            Owner(id, name, share, math.sqrt(others + min(weighed, mine)), math.sqrt(others + min(balanced, mine)))
+        )
     return tuple(made)
 
 

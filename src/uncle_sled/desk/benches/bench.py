@@ -49,7 +49,6 @@ class NotYet(Bench):
     """A stop that does not exist yet says in one honest line what it will add."""
 
     WILL = {
-        "Balance": "Will show axle placing, moves, sureness and limits as drawings. Until then the Sled line and Uncle carry the reading of every case.",
         "Systems": "Will add power, water, gas, warmth and air as drawings with findings.",
         "Cut": "Will turn the drawing into pieces, sheets, bars, templates, a buy list and a budget.",
         "Build": "Will add the plan of work, lift day, glue and resin, checklists and the log.",

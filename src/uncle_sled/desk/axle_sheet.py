@@ -1,0 +1,102 @@
+"""The axle's chart with the axle to be dragged, and what there is to say beside it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+
+from uncle_sled.core.document.edits import apply
+from uncle_sled.core.document.placing import axle_shift_ops
+from uncle_sled.core.drawing.axle_chart import Field, axle_chart, field_of
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.findings.words import Words
+from uncle_sled.core.studies.axle_conflicts import conflicts
+from uncle_sled.core.studies.axle_placing import axle_placing
+from uncle_sled.desk.chart import Chart
+from uncle_sled.desk.session import Session
+
+STEP_M, NUDGE_M = 0.005, 0.01
+
+
+class AxleSheet(Chart):
+    """Drag the axle, or step it with the arrow keys, while it is still to be placed."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Share on the ball over the axle's place", self._shapes, empty=self._why_none)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.grabbed: tuple[Field, object, float, str] | None = None
+        self._drags = 0
+
+    def _field(self, width: float, height: float) -> Field | None:
+        s = self.session.studied
+        if s.support is None or s.support.carrier != "ball" or not s.towing_rows:
+            return None
+        if self.grabbed is not None:
+            return self.grabbed[0]  # the field stays put under the hand
+        return field_of(s, axle_placing(s), s.support.mean_axle_m, width, height)
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        s, field = self.session.studied, self._field(width, height)
+        if field is None or s.support is None or s.readings.total_kg[s.towing_rows].min() <= 0:
+            return ()
+        return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown))
+
+    def _why_none(self) -> str:
+        s = self.session.studied
+        if s.build.rig.carrier == "vehicle bed":
+            return "A vehicle's axles stand where they stand."
+        return s.trouble or "Give the rig an axle and something to carry, and its place is drawn here."
+
+    # hands -------------------------------------------------------------------------------------------------
+    def _may_move(self) -> bool:
+        if self.session.build.rig.axle_place == "to be placed":
+            return True
+        self.session.said.emit("The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.", "note")  # fmt: skip
+        return False
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        s, field = self.session.studied, self._field(float(self.width()), float(self.height()))
+        if event.button() != Qt.MouseButton.LeftButton or field is None or s.support is None:
+            return
+        if abs(event.position().x() - field.x(s.support.mean_axle_m)) > 24 or not self._may_move():
+            return
+        self.session.put_back(because="the axle was moved")
+        self._drags += 1
+        self.grabbed = (field, self.session.project, s.support.mean_axle_m, f"chart-axle-{self._drags}")
+        self.session.select(tuple(a.id for a in s.build.rig.axles)[:1])
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.grabbed is None:
+            return
+        field, before, start, merge = self.grabbed
+        station = field.station(event.position().x())
+        if not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            station = round(station / STEP_M) * STEP_M
+        self.session.begin_drag()
+        self._put(before, station - start, merge)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.grabbed is not None:
+            self.grabbed = None
+            self.session.let_go()
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()))
+        if event.key() == Qt.Key.Key_Escape and self.grabbed is not None:
+            _, before, _, merge = self.grabbed
+            self._put(before, 0.0, merge)
+            self.grabbed = None
+            self.session.let_go()
+        elif step is not None and self._may_move():
+            times = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
+            self._put(self.session.project, step * times * NUDGE_M, "nudge-axle")
+        else:
+            super().keyPressEvent(event)
+
+    def _put(self, before: object, by_m: float, merge: str) -> None:
+        project = before
+        build = project.build  # type: ignore[attr-defined]
+        after = project.with_build(apply(build, axle_shift_ops(build, by_m)))  # type: ignore[attr-defined]
+        self.session.take("Move the axle", after, "Rig", tuple(a.id for a in build.rig.axles), merge)

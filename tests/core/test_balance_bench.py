@@ -1,0 +1,301 @@
+"""Axle placing, moves, sureness and road checks against closed forms, brute force and enumeration."""
+
+import itertools
+
+import msgspec
+import numpy as np
+import pytest
+
+from tests.builders import a_bed, a_body, a_build, a_hole, a_rig, a_shell, a_tank, a_thing
+from uncle_sled.core.document.brief import Brief, Vehicle
+from uncle_sled.core.document.edits import apply
+from uncle_sled.core.document.placing import axle_shift_ops
+from uncle_sled.core.document.project import Facts
+from uncle_sled.core.document.quantity import Length, Mass, Stiffness
+from uncle_sled.core.document.rig import Axle, Tyre
+from uncle_sled.core.document.shell import WheelBoxes
+from uncle_sled.core.drawing.axle_chart import axle_chart, field_of, hitch_chart
+from uncle_sled.core.drawing.axle_order import axle_order
+from uncle_sled.core.drawing.primitives import Text
+from uncle_sled.core.findings.move_sets import move_sets, runs_of, solve_least, spans_of, window_m
+from uncle_sled.core.findings.words import Words
+from uncle_sled.core.studies import road_checks
+from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
+from uncle_sled.core.studies.axle_placing import AxlePlacing, axle_placing, balance_points
+from uncle_sled.core.studies.hitch_height import hitch_curve
+from uncle_sled.core.studies.reading import study
+from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, owners
+from uncle_sled.exchange.demos import DEMOS, demo
+
+NA = Brief(region="North American")
+SPRUNG = {
+    "axles": (Axle("a1", Length(2.8), Mass(60.0), Mass(900.0)), Axle("a2", Length(3.6), Mass(60.0), Mass(900.0))),
+    "suspension": "independent",
+    "spring_rate": Stiffness(5e4),
+    "level_load": Mass(900.0),
+    "ball_height": Length(0.5),
+    "reference_height": Length(0.45),
+}
+
+
+def studied(*things, facts=None, **changes):
+    return study(a_build(things, shell=changes.pop("shell", a_body()), **changes), facts or Facts())
+
+
+# axle -----------------------------------------------------------------------------------------------------
+def test_the_balance_point_way_is_the_closed_form():
+    """Check case: axle for 12 % with the weight at 2.75 m: 3.125 m."""
+    s = studied(a_thing("t", 100, x=2.0), brief=msgspec.structs.replace(NA, band_low=0.12, band_high=0.12))
+    point, place, _ = balance_points(s)[0]
+
+    assert place == pytest.approx(point / 0.88) and pytest.approx(3.125) == 2.75 / (1 - 0.12)
+
+
+def test_the_window_is_that_of_shifting_the_axle_and_judging_again():
+    s = studied(a_tank("w", 60, x=2.7, z=0.62), brief=NA)
+    placing = axle_placing(s)
+    low, high = placing.window_m
+    for station, good in ((low + 0.004, True), (high - 0.004, True), (low - 0.03, False), (high + 0.03, False)):
+        moved = study(apply(s.build, axle_shift_ops(s.build, station - 3.0)), Facts())
+        inside = [
+            moved.readings.band_kg[r, 0] <= moved.readings.tongue_kg[r] <= moved.readings.band_kg[r, 1]
+            for r in moved.towing_rows
+        ]
+        assert all(inside) is good
+
+
+def test_conflicts_are_where_boxes_would_meet():
+    shell = a_body(
+        wheel_boxes=WheelBoxes(Length(0.8), Length(0.3), Length(0.4)),
+        openings=(a_hole("door", "right side", 2.6, 0.1, 0.7, 1.6, "door"),),
+    )
+    chest = a_thing("c", x=4.2, y=-0.75, z=0.62, size=(0.4, 0.24, 0.5))
+    shelf = a_thing("s", x=2.0, y=-0.75, z=1.4, size=(0.4, 0.24, 0.5))
+    found = {
+        one.id: (one.low_m, one.high_m) for one in conflicts(studied(chest, shelf, shell=shell)) if one.id != "frame"
+    }
+
+    assert found.keys() == {"c", "door"}
+    assert found["c"] == (pytest.approx(3.8), pytest.approx(5.0))
+    assert found["door"] == (pytest.approx(1.2 + 2.6 - 0.4), pytest.approx(1.2 + 3.3 + 0.4))
+    placing = AxlePlacing((3.5, 4.1), 3.9, 0.0, None)
+    assert clear_best_m(
+        placing, conflicts(studied(chest, shell=a_body(wheel_boxes=shell.wheel_boxes)))
+    ) == pytest.approx(3.8, abs=0.006)
+
+
+def test_tyre_gap_and_its_missing_parts():
+    shell = a_body(wheel_boxes=WheelBoxes(Length(0.8), Length(0.3), Length(0.5)))
+    rig = a_rig(tyre=Tyre(diameter=Length(0.6), width=Length(0.18)), track=Length(1.75))
+    gap = tyre_gap(studied(shell=shell, rig=rig))
+
+    assert gap.side_m == pytest.approx(0.875 - 0.09 - 0.7) and gap.along_m == pytest.approx(0.1)
+    assert gap.over_m == pytest.approx(0.5 + 0.5 - 0.6 - 0.06)
+    assert tyre_gap(studied()) is None and tyre_gap(studied(rig=a_bed())) is None
+
+
+def test_an_independent_tandem_by_hand():
+    """Both axles and the ball against a solution of the two equations by hand."""
+    s = studied(a_thing("t", 500, x=2.9), rig=a_rig(**SPRUNG))
+    curve = hitch_curve(s, 0)
+    moment, total = float((s.table.mass_kg[0] * s.table.x_m[0]).sum()), float(s.table.mass_kg[0].sum())
+    k = 2 * 5e4 / 9.80665
+    for h, tongue, axles in zip(curve.height_m, curve.tongue_kg, curve.axle_kg, strict=True):
+        c = 900 / (2 * k) - (h - 0.45)
+        theta = (moment / k - c * (2.8 + 3.6)) / (2.8**2 + 3.6**2)
+        wanted = [k * (c + theta * x) for x in (2.8, 3.6)]
+        assert axles == pytest.approx(wanted) and tongue == pytest.approx(total - sum(wanted))
+    assert curve.axle_kg[-1, 1] > curve.axle_kg[0, 1] and curve.tongue_kg[-1] > curve.tongue_kg[0]
+    assert hitch_curve(studied(), 0) is None
+    shapes = hitch_chart(curve, (900.0, 900.0), Words(s.build.brief.reading.shown()), 500, 240)
+    assert any(isinstance(one, Text) and "hitch" in one.text for one in shapes)
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_charts_and_order_sheets_are_drawn_or_say_none(name):
+    project = demo(name)
+    s = study(project.build, project.facts)
+    words = Words(project.build.brief.reading.shown())
+    page = axle_order(s, project.name, "today")
+    if project.build.rig.carrier == "vehicle bed":
+        assert page is None and axle_placing(s) is None
+        return
+    field = field_of(s, axle_placing(s), s.support.mean_axle_m, 800, 320)
+    texts = [one for one in axle_chart(s, axle_placing(s), conflicts(s), field, words) if isinstance(one, Text)]
+    assert any(one.text.startswith("axle") for one in texts)
+    assert field.station(field.x(2.9)) == pytest.approx(2.9)
+    assert all(48 - 1 <= one.at[0] <= page.width for one in page.shapes if isinstance(one, Text))
+
+
+@pytest.mark.parametrize(
+    "rig",
+    [
+        a_rig(axles=()),
+        a_rig(axles=(Axle("a1", Length(-0.5)),)),
+        a_rig(track=Length(0.0)),
+        a_rig(axle=0.3),
+        a_rig(axles=(Axle("a1", Length(3.0), None, Mass(0.0)),)),
+    ],
+)
+def test_impossible_rigs_are_said_not_raised(rig):
+    s = studied(a_thing("t", 50, x=4.0), rig=rig)
+
+    (
+        axle_placing(s),
+        conflicts(s),
+        tyre_gap(s),
+        road_checks.on_road(s),
+        road_checks.rides(s, 0),
+        move_sets(s),
+        axle_order(s, "x", "y"),
+    )
+    assert owners(s, 0, 4) == () or s.support is not None
+
+
+# moves ----------------------------------------------------------------------------------------------------
+def test_a_single_window_is_that_of_brute_force():
+    rng = np.random.default_rng(3)
+    for _ in range(60):
+        mass = rng.choice([0.0, 20.0, 50.0], 4)
+        low, high = rng.uniform(-40, 10, 4), rng.uniform(-5, 60, 4)
+        low, high = np.minimum(low, high), np.maximum(low, high)
+        shifts = np.linspace(-3, 3, 6001)
+        good = np.array([((mass * d >= low - 1e-9) & (mass * d <= high + 1e-9)).all() for d in shifts])
+        found = window_m(mass, low, high)
+        if not (mass > 0).any():
+            assert found is None
+        elif found is None:
+            assert not good.any()
+        else:
+            inside = (shifts >= found[0]) & (shifts <= found[1])
+            assert (good == inside).mean() > 0.999
+
+
+def test_the_program_finds_what_enumeration_finds():
+    rng = np.random.default_rng(11)
+    solved = 0
+    for _ in range(25):
+        n = 3
+        masses = [rng.uniform(10, 60, 3) for _ in range(n)]
+        now = [1.0, 2.0, 3.0]
+        runs = [((x - 0.4, x + 0.1), (x + 0.3, x + 0.6)) for x in now]
+        hard = rng.uniform(1, 3, n).tolist()
+        target = rng.uniform(-25, 25)
+        low, high = np.full(3, target - 6.0), np.full(3, target + 6.0)
+        most = 2
+        grid = [np.concatenate([np.linspace(-0.4, 0.1, 26), np.linspace(0.3, 0.6, 16)])] * n
+        best = np.inf
+        for shift in itertools.product(*grid):
+            if sum(abs(d) > 1e-9 for d in shift) > most:
+                continue
+            added = sum(m * d for m, d in zip(masses, shift, strict=True))
+            if ((added >= low) & (added <= high)).all():
+                best = min(best, sum(h * abs(d) + 0.15 * (abs(d) > 1e-9) for h, d in zip(hard, shift, strict=True)))
+        found = solve_least(masses, runs, now, hard, low, high, most, [])
+        if not np.isfinite(best):
+            continue
+        solved += 1
+        assert found is not None and sum(abs(d) > 1e-6 for d in found) <= most
+        cost = sum(h * abs(d) + 0.15 * (abs(d) > 1e-6) for h, d in zip(hard, found, strict=True))
+        assert cost <= best + 1e-6  # the grid can only be worse
+        added = sum(m * d for m, d in zip(masses, found, strict=True))
+        assert ((added >= low - 1e-6) & (added <= high + 1e-6)).all()
+        assert all(
+            any(a - 1e-6 <= x + d <= b + 1e-6 for a, b in run) for x, d, run in zip(now, found, runs, strict=True)
+        )
+    assert solved > 8
+
+
+def test_things_in_one_row_keep_their_order():
+    masses, now = [np.array([50.0]), np.array([50.0])], [1.0, 2.0]
+    runs = [((0.5, 4.0),), ((0.5, 4.0),)]
+    found = solve_least(masses, runs, now, [1.0, 1.0], np.array([80.0]), np.array([90.0]), 2, [(0, 1, 0.8)])
+
+    assert now[0] + found[0] + 0.8 <= now[1] + found[1] + 1e-6
+
+
+def test_runs_are_split_where_the_grid_has_gaps():
+    assert runs_of(np.array([1.0, 1.02, 1.04, 1.2, 1.22])) == ((1.0, 1.04), (1.2, 1.22)) and runs_of(np.empty(0)) == ()
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_each_demo_is_settled_by_a_move_or_by_its_axle(name):
+    project = demo(name)
+    s = study(project.build, project.facts)
+    found = move_sets(s)
+    good = [move for move in found.moves if move.feasible]
+    assert good, found.why
+    for move in good:
+        after = study(apply(project.build, move.ops), project.facts)
+        low, high = spans_of(after)
+        assert ((low <= 0.02) & (high >= -0.02)).all()
+        told = dict(move.after)
+        for row, case in enumerate(after.table.cases):
+            kg = after.readings.tongue_kg[row]
+            assert told[case.id] == (None if np.isnan(kg) else pytest.approx(float(kg)))
+
+
+def test_what_stays_is_left_alone_and_what_cannot_be_is_named():
+    pinned = studied(a_thing("t", 200, x=1.6, stays=True), brief=NA)
+    assert move_sets(pinned).moves == () and "nothing aboard that may move" in move_sets(pinned).why
+    fine = studied(brief=NA, rig=a_rig(axle=axle_placing(studied(brief=NA)).best_m))
+    assert "nothing has to move" in move_sets(fine).why
+    apart = studied(
+        a_tank("f", 300, x=1.4, z=0.62, size=(0.5, 1.2, 0.6)),
+        a_tank("g", 300, contents="grey", x=4.4, z=0.62, size=(0.5, 1.2, 0.6), stays=True),
+        brief=NA,
+    )
+    found = move_sets(apart)
+    assert any(move.feasible for move in found.moves) or len(found.fights) >= 1
+
+
+# sureness and road ----------------------------------------------------------------------------------------
+def test_weighing_narrows_as_a_draw_of_twenty_thousand_says():
+    things = [
+        a_thing("t", 120, x=1.5, source="guessed", size=(1.2, 0.4, 0.3)),
+        a_thing("u", 60, x=4.0, source="estimated"),
+    ]
+    s = studied(*things, brief=NA)
+    first = owners(s, 0, 5)
+    assert first[0].id == "t" and first[0].left_kg <= first[0].left_weighed_kg < float(s.readings.tongue_sigma_kg[0])
+    known = [msgspec.structs.replace(things[0], source="weighed", cg_dx=Length(0.0)), things[1]]
+    again = studied(*known, brief=NA)
+    assert first[0].left_kg == pytest.approx(float(again.readings.tongue_sigma_kg[0]), rel=0.02)
+
+    rng, n = np.random.default_rng(5), 20_000
+    t = s.table
+    mass = t.mass_kg[0] + rng.normal(size=(n, len(t.ids))) * t.sigma_kg[0]
+    x = t.x_m[0] + rng.normal(size=(n, len(t.ids))) * t.sigma_x_m
+    axle = float(s.readings.effective_axle_m[0]) + rng.normal(size=n) * 0.005
+    tongue = mass.sum(axis=1) - (mass * x).sum(axis=1) / axle
+    assert tongue.std() == pytest.approx(float(s.readings.tongue_sigma_kg[0]), rel=0.05)
+    assert doubt_of_all_weighed_kg(s, 0, first) < first[0].left_kg
+
+
+def test_braking_grade_and_roll_by_hand():
+    s = studied(a_thing("t", 300, x=2.8, z=0.9), rig=a_rig(ball_height=Length(0.45)), brief=NA)
+    one = road_checks.on_road(s)[0]
+    w, z, a = float(s.readings.total_kg[0]), float(s.readings.cg_m[0, 2]), 3.0
+
+    assert one.unbraked_kg == pytest.approx(one.tongue_kg + w * 0.4 * (z - 0.45) / a)
+    assert one.braked_kg == pytest.approx(one.tongue_kg + w * 0.4 * z / a)
+    p = one.tongue_kg / w
+    assert one.roll_g == pytest.approx(1.6 * (1 - p) / (2 * (z - p * 0.45)))
+    slope = np.arctan(0.15)
+    assert one.downhill_kg == pytest.approx(one.tongue_kg * np.cos(slope) + w * np.sin(slope) * (z - 0.45) / a)
+    under, over = road_checks.rides(s, 0)
+    assert over.cg_m - under.cg_m == pytest.approx(0.10) and over.roll_g < under.roll_g
+    assert over.departure_deg > under.departure_deg
+
+
+def test_turning_room_is_the_corner_s_way_round_the_ball():
+    car = Vehicle("v", "Car", width=Length(1.8), bumper=Length(0.25))
+    free, angle = road_checks.nearest_m((2.0, 0.5), car)
+    tight, _ = road_checks.nearest_m((0.5, 1.1), car)
+
+    assert free > 0.5 and 0 < angle <= 90 and tight < 0
+    # straight behind, a narrow nose is its distance and the bumper's away
+    assert road_checks.nearest_m((3.0, 0.01), car)[0] <= 3.25
+    s = studied(a_thing("t", 50), facts=Facts(vehicles=(car,)))
+    assert [one.name for one in road_checks.turning(s)] == ["Car"]
+    assert road_checks.turning(studied(shell=a_shell())) == ()

@@ -1,0 +1,144 @@
+"""The Balance bench driven: the axle dragged on its chart, moves tried and kept, doubt and limits drawn."""
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+
+from tests.builders import a_project
+from tests.desk.driving import drag, key
+from uncle_sled.core.findings.move_sets import move_sets
+from uncle_sled.desk.worker import Worker, solve_moves
+from uncle_sled.exchange.demos import DEMOS, demo
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def balance(open_on, name="marsh-heron", view=None):
+    window = open_on(demo(name), judged=False)
+    window.session.worker = None
+    window.session.go_to("Balance")
+    bench = window.bench("Balance")
+    if view:
+        bench.show_view(view)
+    window.grab()
+    return window, window.session, bench
+
+
+def axle_spot(bench):
+    sheet = bench.axle_sheet
+    field = sheet._field(float(sheet.width()), float(sheet.height()))
+    return QPointF(field.x(sheet.session.studied.support.mean_axle_m), sheet.height() / 2), field
+
+
+def test_the_axle_is_dragged_on_its_chart_as_one_step(open_on):
+    _window, session, bench = balance(open_on)
+    start = session.project
+    spot, field = axle_spot(bench)
+    per_m = field.x(field.x0 + 1.0) - field.x(field.x0)
+    before = session.studied.support.mean_axle_m
+    drag(bench.axle_sheet, spot, (0.1 * per_m, 0))
+
+    assert session.studied.support.mean_axle_m == pytest.approx(before + 0.1, abs=0.006)
+    assert len(session.history.done) == 1 and session.history.done[0].says == "Move the axle"
+    session.undo()
+    assert session.project == start
+    session.go_to("Balance")
+    key(bench.axle_sheet, Qt.Key.Key_Right)
+    assert session.studied.support.mean_axle_m == pytest.approx(before + 0.01, abs=1e-6)
+
+
+def test_a_welded_axle_says_so(open_on):
+    _, session, bench = balance(open_on, "rosin-box")
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    spot, _ = axle_spot(bench)
+    drag(bench.axle_sheet, spot, (60, 0))
+
+    assert "fixed" in said[-1] and not session.history.done
+
+
+def test_the_best_place_is_tried_and_put_back(open_on):
+    _, session, bench = balance(open_on, "orchard-keeper")
+    before = session.project
+    bench.best_button.click()
+    assert session.ghost is not None and session.project is before
+    tried = session.ghost_studied
+    light = [r for r in tried.towing_rows if tried.readings.tongue_kg[r] < tried.readings.band_kg[r, 0]]
+    assert light == []
+    session.put_back()
+    assert session.project is before and session.ghost is None
+
+
+def test_moves_are_found_tried_and_kept(open_on):
+    _window, session, bench = balance(open_on, view="Moves")
+    bench.find_button.click()
+    assert bench.offers.count() >= 1 and "settles every case" in bench.moves_says.text()
+    bench._offer(bench.offers.item(0))
+    assert session.ghost is not None and bench.keep_button.isEnabled()
+    bench.ghost_chart.grab()
+    assert any("to" in w.text for w in bench.ghost_chart.written)
+    bench.keep_button.click()
+    assert session.ghost is None and len(session.history.done) == 1
+    low = [
+        r
+        for r in session.studied.towing_rows
+        if session.studied.readings.tongue_kg[r] < session.studied.readings.band_kg[r, 0]
+    ]
+    assert low == [] and bench.offers.count() == 0
+    session.undo()
+    bench.find_moves()
+    session.go_to("Balance")
+    assert bench.found is not None
+
+
+def test_the_worker_gives_the_same_moves_and_late_ones_are_dropped(qtbot, open_on):
+    import msgspec
+
+    project = demo("marsh-heron")
+    _window, session, bench = balance(open_on, view="Moves")
+    here = move_sets(session.studied)
+    sent = solve_moves(msgspec.json.encode(project.build), msgspec.json.encode(project.facts))
+    assert [m.items for m in sent.moves] == [m.items for m in here.moves]
+    worker = Worker()
+    try:
+        with qtbot.waitSignal(worker.moved, timeout=20_000) as got:
+            worker.ask_moves(project.build, project.facts)
+        assert [m.items for m in got.args[0].moves] == [m.items for m in here.moves]
+    finally:
+        worker.stop()
+    bench.asked_for = None
+    bench._take_moves(here, "")
+    assert "changed meanwhile" in bench.moves_says.text() and bench.offers.count() == 0
+    bench._take_moves(None, "it broke")
+    assert "it broke" in bench.moves_says.text()
+    bench.stop_moves()
+    assert "Nothing was changed" in bench.moves_says.text()
+
+
+@pytest.mark.parametrize("name", DEMOS)
+@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits"])
+def test_every_view_of_every_demo_speaks(open_on, name, view):
+    _window, _session, bench = balance(open_on, name, view)
+    chart = {
+        "Axle": bench.bed_chart if name == "dark-sky" else bench.axle_sheet,
+        "Moves": bench.ghost_chart,
+        "Sure": bench.sure_chart,
+        "Limits": bench.limit_chart,
+    }[view]
+    chart.grab()
+
+    assert chart.written
+    if view == "Limits":
+        assert "Screening only" in bench.road_lines.words.text()
+
+
+@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits"])
+def test_an_empty_build_says_what_is_missing(open_on, view):
+    window = open_on(a_project([]), judged=False)
+    window.session.worker = None
+    window.session.go_to("Balance")
+    bench = window.bench("Balance")
+    bench.show_view(view)
+    bench.find_moves()
+    window.grab()
+
+    assert bench.found is not None and (bench.found.why or bench.found.moves)

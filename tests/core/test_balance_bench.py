@@ -299,3 +299,38 @@ def test_turning_room_is_the_corner_s_way_round_the_ball():
     s = studied(a_thing("t", 50), facts=Facts(vehicles=(car,)))
     assert [one.name for one in road_checks.turning(s)] == ["Car"]
     assert road_checks.turning(studied(shell=a_shell())) == ()
+
+
+def test_chains_stabilisers_and_tyres_are_limits_of_their_own():
+    rig = a_rig(
+        chain_rating=Mass(400.0),
+        stabiliser_station=Length(4.2),
+        stabiliser_rating=Mass(10.0),
+        tyre=Tyre(84, "N", Length(0.6), Length(0.18), 300.0, 180.0),
+    )
+    s = studied(a_thing("t", 200, x=4.4), rig=rig)
+    found = {limit.id: limit for limit in s.limits}
+
+    assert found["chains"].value == pytest.approx(float(s.readings.total_kg[s.towing_rows].max()))
+    assert found["chains"].severity == "stop"
+    jack = float(s.at_rest.jack_tail_loaded_kg.min())
+    row = int(np.argmin(s.at_rest.jack_tail_loaded_kg))
+    axle = float(s.readings.effective_axle_m[row])
+    assert jack < 0 and found["stabiliser"].value == pytest.approx(-jack * (axle - 0.5) / (4.2 - axle) / 2)
+    use = road_checks.tyre_use(s)
+    assert use.speed_kmh == 140 and use.rated_kg == 500.0
+    assert use.pressure_kpa == pytest.approx(min(max(300 * use.load_kg / 500, 180), 300))
+    slow = studied(rig=a_rig(tyre=Tyre(speed_symbol="F")))
+    assert road_checks.tyre_use(slow).speed_kmh == 80 and road_checks.tyre_use(studied()) is None
+
+
+def test_a_move_never_makes_it_lean_over_the_limit():
+    left = a_thing("l", 120, x=1.5, y=-0.55, z=0.62, size=(0.4, 0.4, 0.4))
+    right = a_thing("r", 120, x=4.3, y=0.55, z=0.62, size=(0.4, 0.4, 0.4))
+    s = studied(left, right, a_thing("m", 20, x=2.6, y=0.55, z=0.62), brief=NA)
+    for move in move_sets(s).moves:
+        after = study(apply(s.build, move.ops), Facts())
+        group = after.readings.total_kg - after.readings.tongue_kg
+        lean = np.abs(after.readings.right_kg - after.readings.left_kg) / group
+        before = np.abs(s.readings.right_kg - s.readings.left_kg) / (s.readings.total_kg - s.readings.tongue_kg)
+        assert (lean[after.towing_rows] <= np.maximum(0.05, before[s.towing_rows].max()) + 1e-6).all()

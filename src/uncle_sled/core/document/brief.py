@@ -39,6 +39,7 @@ class Vehicle(msgspec.Struct, frozen=True):
     ball_overhang: Length | None = None
     width: Length | None = None
     bumper: Length | None = None  # from the ball forward to the tail of the car
+    front_axle_rating: Mass | None = None
 
 
 class Reading(msgspec.Struct, frozen=True):

@@ -30,6 +30,8 @@ class Tyre(msgspec.Struct, frozen=True):
     speed_symbol: str = ""
     diameter: Length | None = None
     width: Length | None = None
+    rated_kpa: float | None = None  # cold, at its full load
+    least_kpa: float | None = None
 
 
 class BedVehicle(msgspec.Struct, frozen=True):
@@ -87,4 +89,7 @@ class Rig(msgspec.Struct, frozen=True):
     jack_station: Length | None = None
     jack_rating: Mass | None = None
     stabiliser_station: Length | None = None
+    stabiliser_rating: Mass | None = None  # of one
+    chain_rating: Mass | None = None  # of one; each has to hold the whole trailer
+    brakes: Literal["", "none", "overrun", "electric", "hydraulic"] = ""
     bed: BedVehicle = BedVehicle()

@@ -84,7 +84,7 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         ("Heaviest axle", words.kg(max(float(b.axle_kg[r].max()) for r in s.towing_rows))),
         ("Rated, as drawn", ", ".join(ratings) if ratings else "to be chosen, above the heaviest"),
         ("Tyre", " ".join(word for word in tyre if word)),
-        ("Brakes", "by the local rule; to be said"),
+        ("Brakes", s.build.rig.brakes or "by the local rule; to be said"),
         ("Wheel studs and offset", "to be said by the maker"),
     ]  # fmt: skip
     if gap is not None and gap.side_m is not None:

@@ -210,6 +210,8 @@ _OVER_TITLES = {
     "coupler": "Coupler over its rating",
     "hitch": "Hitch over its rating",
     "jack": "Jack is too small",
+    "stabiliser": "Stabilisers are too small",
+    "chains": "Chain under the trailer's weight",
     "front-axle": "Front axle over its rating",
     "rear-axle": "Rear axle over its rating",
     "least-front": "Front axle lightened",

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.placing import with_inner
+from uncle_sled.core.findings.balance import LEAN_SHARE
 from uncle_sled.core.findings.linear_moves import Moves, moves_of, rows_judged, state
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.studies.balance import band_kg
@@ -340,11 +341,13 @@ def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float]], sides: list[
 def _tried(s: Studied, found: list[Move]) -> list[Move]:
     """Each offer judged again as a whole build: out with those that make new clashes; readings with the rest."""
     before = {(c.a, c.b, c.kind) for of in clashes(s.build, s.facts).values() for c in of}
+    lean_now = float(state(s).lean.max(initial=0.0))
     kept = []
     for move in found[: 3 * SHOWN]:
         after = study(apply(s.build, move.ops), s.facts)
+        leans = state(after).lean.max(initial=0.0) > max(LEAN_SHARE, lean_now) + 1e-6
         new = {(c.a, c.b, c.kind) for of in clashes(after.build, after.facts).values() for c in of} - before
-        if new:
+        if new or leans:
             continue
         low, high = spans_of(after)
         settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all())

@@ -7,7 +7,7 @@ Source: moments about the axle, solved for its station.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -108,10 +108,8 @@ def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
     with_axle = 0.0 if bought else table.mass_kg[rows][:, moving].sum(axis=1)
     moment = moments[None, :] + shift[:, None] * with_axle
     if support.independent:
-        carried = np.empty_like(moment)
-        for k, by in enumerate(shift):
-            there = replace(support, axles_m=tuple(x + float(by) for x in support.axles_m))
-            carried[k] = independent_axle_loads_kg(moment[k], there).sum(axis=1)
+        there = shift[:, None, None] + np.array(support.axles_m)
+        carried = independent_axle_loads_kg(moment, support, there).sum(axis=2)
     else:
         carried = moment / stations_m[:, None]
     tongue = total[None, :] - carried

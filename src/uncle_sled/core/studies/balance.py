@@ -121,26 +121,27 @@ def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
     return float((np.asarray(mass_kg) * (axle_m - np.asarray(station_m))).sum() / axle_m)
 
 
-def independent_axle_loads_kg(moment_kg_m: Floats, support: Support) -> Floats:
+def independent_axle_loads_kg(moment_kg_m: Floats, support: Support, axles_m: Floats | None = None) -> Floats:
     """Load of each independently sprung axle [kg] under a rigid frame held at the ball.
 
     Compression of axle k is c0 - h + theta x_k, never below nothing; theta from the moments about the ball.
 
     Args:
         moment_kg_m: Moments of the masses about the ball [kg m], any shape.
+        axles_m: Other stations than the support's [m], shape (..., axles), to be judged many at a time.
     Returns: Loads, with one more dimension than the moments: (..., axles).
     Raises: GeometryError: without a spring rate.
     Source: a rigid beam on springs held at one end (any structures text).
     """
     if support.stiffness_n_m <= 0:
         raise GeometryError("Independent axles need a spring rate to share a load.")
-    x = np.array(support.axles_m)
+    x = np.array(support.axles_m) if axles_m is None else axles_m
     rate = 2 * support.stiffness_n_m / GRAVITY  # kg per m of an axle
-    level = support.level_kg / (rate * len(x)) - support.nose_up_m
+    level = support.level_kg / (rate * x.shape[-1]) - support.nose_up_m
     moment = np.asarray(moment_kg_m, dtype=float)[..., None]
-    carrying = np.ones((*moment.shape[:-1], len(x)), dtype=bool)
+    carrying = np.ones(np.broadcast_shapes((*moment.shape[:-1], x.shape[-1]), x.shape), dtype=bool)
     squeeze = np.zeros(carrying.shape)
-    for _ in x:
+    for _ in range(x.shape[-1]):
         reach = np.where(carrying, x, 0.0)
         theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum(
             (reach**2).sum(axis=-1, keepdims=True), 1e-12

@@ -87,6 +87,13 @@ def rear_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
     return car.rear_empty.si + tongue_kg * (car.wheelbase.si + car.ball_overhang.si) / car.wheelbase.si
 
 
+def front_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
+    """Load of a car's front axle with so much on its ball [kg]: the ball behind the rear axle lifts it."""
+    if not (car.front_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
+        return None
+    return car.front_empty.si - tongue_kg * car.ball_overhang.si / car.wheelbase.si
+
+
 def limits(
     build: Build, facts: Facts, table: MassTable, readings: Balance, at_rest: Parked | None
 ) -> tuple[Limit, ...]:
@@ -172,9 +179,29 @@ def _trailer(
             yield from _worst(
                 f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, table, known, car.id
             )
+        nose = front_axle_of(car, b.tongue_kg)
+        if car.front_axle_rating and nose is not None:
+            yield from _worst(
+                f"car-front/{car.id}", f"Front axle, {car.name}", nose, car.front_axle_rating.si, table, known, car.id
+            )
         if car.train_limit and car.front_empty and car.rear_empty:
             train = b.total_kg + car.front_empty.si + car.rear_empty.si
             yield from _worst(f"train/{car.id}", f"Train, {car.name}", train, car.train_limit.si, table, towing, car.id)
+    yield from _worst("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), table, towing)
+    if at_rest is not None and rig.stabiliser_station is not None and rig.jack_station is not None:
+        # wound snug they take what the tail's load would lift off the jack, shared by two
+        behind = rig.stabiliser_station.si - b.effective_axle_m
+        over = np.maximum(-at_rest.jack_tail_loaded_kg, 0.0) * (b.effective_axle_m - rig.jack_station.si)
+        each = np.where(behind > 0.05, over / np.maximum(behind, 0.05) / 2, 0.0)
+        yield from _worst(
+            "stabiliser",
+            "Stabiliser, tail loaded",
+            each,
+            _si(rig.stabiliser_rating),
+            table,
+            np.ones_like(towing),
+            over="mind",
+        )
     if at_rest is not None:
         yield from _worst(
             "jack",

@@ -17,6 +17,11 @@ from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.shell_measures import departure_deg
 
+# Speed symbol to km/h. Source: the tyre trade's standard table.
+SPEED_KMH = {
+    "F": 80, "G": 90, "J": 100, "K": 110, "L": 120, "M": 130, "N": 140, "P": 150, "Q": 160, "R": 170, "S": 180, "T": 190,
+    "H": 210, "V": 240,
+}  # fmt: skip
 BRAKING_G, GRADE = 0.4, 0.15
 ROLL_LEAST_G = 0.5  # under this a hurried bend tips what a quiet one does not
 SPRUNG = 0.75  # what tyres and springs leave of the bound
@@ -56,6 +61,29 @@ class Turning:
     name: str
     gap_m: float
     at_deg: float
+
+
+@dataclass(frozen=True)
+class TyreUse:
+    """The heaviest tyre [kg] against its load, the speed that its symbol allows [km/h] and the cold pressure it wants [kPa]."""
+
+    load_kg: float
+    rated_kg: float | None
+    speed_kmh: int | None
+    pressure_kpa: float | None
+
+
+def tyre_use(s: Studied) -> TyreUse | None:
+    """What the tyres do in the worst case; None without axles. Pressure goes with the load, never under the least."""
+    limit = next((one for one in s.limits if one.id == "tyre"), None)
+    tyre = s.build.rig.tyre
+    speed = SPEED_KMH.get(tyre.speed_symbol.strip().upper()[:1]) if tyre.speed_symbol else None
+    if limit is None:
+        return TyreUse(0.0, None, speed, None) if speed else None
+    pressure = None
+    if tyre.rated_kpa:
+        pressure = min(max(tyre.rated_kpa * limit.value / limit.limit, tyre.least_kpa or 0.0), tyre.rated_kpa)
+    return TyreUse(limit.value, limit.limit, speed, pressure)
 
 
 def on_road(s: Studied) -> tuple[OnRoad, ...]:

@@ -8,7 +8,7 @@ from __future__ import annotations
 import numpy as np
 
 from uncle_sled.core.studies.band import vehicles_of
-from uncle_sled.core.studies.limits import rear_axle_of
+from uncle_sled.core.studies.limits import front_axle_of, rear_axle_of
 from uncle_sled.core.studies.reading import Studied
 
 
@@ -24,13 +24,13 @@ def rear_axle_kg(s: Studied, row: int) -> float | None:
 
 
 def front_axle_kg(s: Studied, row: int) -> float | None:
-    """The first vehicle's front axle in a case [kg]: the ball behind the rear axle lifts it."""
+    """The first vehicle's front axle in a case [kg]; None in a standing mode or where nothing is known."""
     if not s.table.cases[row].mode.towing:
         return None
-    tongue = float(s.readings.tongue_kg[row])
     for car in vehicles_of(s.build.brief, s.facts):
-        if car.front_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0 and not np.isnan(tongue):
-            return car.front_empty.si - tongue * car.ball_overhang.si / car.wheelbase.si
+        front = front_axle_of(car, s.readings.tongue_kg)
+        if front is not None and not np.isnan(front[row]):
+            return float(front[row])
     return None
 
 

@@ -216,6 +216,10 @@ class BalanceBench(Bench):
             sides = [(gap.side_m, "beside"), (gap.over_m, "over it at full travel"), (gap.along_m, "ahead and behind")]
             told = [f"{words.thick(max(v, -9.0))} {where}" for v, where in sides if v is not None]
             lines.append("Tyre in its wheel box: " + ", ".join(told) + "; measure both sides.")
+        if s.band.limit_kg is not None:
+            lines.append(
+                f"Whatever the share, never over {words.kg(s.band.limit_kg)} on the ball: the lowest rating holds."
+            )
         lines.append("Screening only: axle maker, plates and local law decide.")
         return lines
 
@@ -466,6 +470,39 @@ class BalanceBench(Bench):
         self.limit_chart.update()
         self.road_lines.show_lines(self._road_words())
 
+    def _tyre_words(self) -> list[str]:
+        use = road_checks.tyre_use(self.session.studied)
+        if use is None:
+            return []
+        told = []
+        if use.speed_kmh:
+            told.append(f"allowed to {use.speed_kmh} km/h ({use.speed_kmh / 1.609344:.0f} mph)")
+        if use.pressure_kpa:
+            told.append(f"want {use.pressure_kpa:.0f} kPa ({use.pressure_kpa / 6.894757:.0f} psi) cold for their load")
+        return ["Tyres: " + ", ".join(told) + ", and no less than their least pressure."] if told else []
+
+    def _parked_words(self) -> list[str]:
+        s, words = self.session.studied, self.words
+        if s.at_rest is None:
+            return []
+        row = int(np.argmin(s.at_rest.jack_tail_loaded_kg))
+        jack, tail = float(s.at_rest.jack_kg[row]), float(s.at_rest.jack_tail_loaded_kg[row])
+        tips = "it tips without rear stabilisers" if tail < 0 else "it stays down"
+        return [f"Parked, somebody on the tail: the jack goes from {words.bare_kg(jack)} to {words.kg(tail)}; {tips} ({lower_first(s.table.cases[row].name)})."]  # fmt: skip
+
+    def _brake_words(self) -> list[str]:
+        s, words = self.session.studied, self.words
+        if s.build.rig.carrier != "ball" or not s.towing_rows:
+            return []
+        total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
+        asks = {
+            "European": "brakes are usually asked for above 750 kg or half of the car's weight",
+            "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
+            "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
+        }[s.build.brief.region]
+        has = {"": "none said yet", "none": "it has none"}.get(s.build.rig.brakes, f"it has {s.build.rig.brakes} ones")
+        return [f"Brakes: {words.kg(total)} at the most, {has}; {asks}. Ask for the rule where you drive."]
+
     def _road_words(self) -> list[str]:
         s, words = self.session.studied, self.words
         found = road_checks.on_road(s)
@@ -481,6 +518,7 @@ class BalanceBench(Bench):
             )
             if tippy is not None and tippy.roll_g is not None:
                 lines.append(f"A wheel lifts at {tippy.roll_g:.2f} g sideways at the most, nearer {tippy.roll_g * road_checks.SPRUNG:.2f} on its springs ({names[tippy.case_id]}).")  # fmt: skip
+        lines += self._tyre_words() + self._parked_words()
         for ride in road_checks.rides(s, worst_row(self.session)):
             angle = "" if ride.departure_deg is None else f", departure {ride.departure_deg:.0f}°"
             roll = "" if ride.roll_g is None else f", lifts a wheel at {ride.roll_g:.2f} g"
@@ -492,5 +530,6 @@ class BalanceBench(Bench):
             lines.append(f"{turn.name} in a tight bend, {turn.at_deg:.0f}°: {meets}.")
         if not lines:
             lines = ["No road checks yet: they want a ball, an axle, a track and heights."]
-        lines.append("Brakes are asked for by different rules in each place: ask for yours. Screening only; axle, tyre, coupler and vehicle makers decide.")  # fmt: skip
+        lines += self._brake_words()
+        lines.append("Screening only; axle, tyre, coupler and vehicle makers and local law decide.")  # fmt: skip
         return lines

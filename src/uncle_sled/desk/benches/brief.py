@@ -120,6 +120,7 @@ class BriefBench(Bench):
                     Row("May tow", f"facts.vehicles.{v.id}.tow_limit", Mass),
                     Row("Train", f"facts.vehicles.{v.id}.train_limit", Mass, "Vehicle and trailer together"),
                     Row("Rear axle", f"facts.vehicles.{v.id}.rear_axle_rating", Mass, "Rating"),
+                    Row("Front axle", f"facts.vehicles.{v.id}.front_axle_rating", Mass, "Rating"),
                     Row("Front empty", f"facts.vehicles.{v.id}.front_empty", Mass),
                     Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
                     Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length),

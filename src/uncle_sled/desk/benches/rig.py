@@ -10,13 +10,21 @@ from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.columns import Columns
 from uncle_sled.desk.fields import label
-from uncle_sled.desk.form import SOURCES, Form, Row
+from uncle_sled.desk.form import NUMBER, SOURCES, Form, Row
 from uncle_sled.desk.plate_picture import PlatePicture
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
 
 CARRIERS: list[tuple[object, str]] = [("ball", "a coupler and ball"), ("vehicle bed", "a vehicle's bed")]
 BASES: list[tuple[object, str]] = [("own frame", "own frame"), ("as bought", "bought, weighed")]
+SPRINGS: list[tuple[object, str]] = [("", "not said"), ("over", "over the axle"), ("under", "under the axle")]
+BRAKES: list[tuple[object, str]] = [
+    ("", "not said"),
+    ("none", "none"),
+    ("overrun", "overrun"),
+    ("electric", "electric"),
+    ("hydraulic", "hydraulic"),
+]
 SUSPENSIONS: list[tuple[object, str]] = [
     ("single", "one axle"),
     ("equalised", "leaf, equalised"),
@@ -110,8 +118,18 @@ class RigBench(Bench):
                     ),
                     Row("Track", "rig.track", Length, "Between tyre centre lines", when=_ball),
                     Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
+                    Row("Speed symbol", "rig.tyre.speed_symbol", str, "The letter after the load index, such as N"),
+                    Row(
+                        "Rated pressure",
+                        "rig.tyre.rated_kpa",
+                        NUMBER,
+                        "kPa, cold, at its full load; 100 kPa is 14.5 psi",
+                    ),
+                    Row("Least pressure", "rig.tyre.least_kpa", NUMBER, "kPa, never under this"),
                     Row("Tyre height", "rig.tyre.diameter", Length),
                     Row("Tyre width", "rig.tyre.width", Length),
+                    Row("Springs", "rig.spring_side", SPRINGS, when=_ball),
+                    Row("Brakes", "rig.brakes", BRAKES, "Which are asked for is a local rule", when=_ball),
                     Row("Spring rate", "rig.spring_rate", Stiffness, "Per wheel", when=_torsion),
                     Row(
                         "Rides level at",
@@ -148,6 +166,14 @@ class RigBench(Bench):
                     Row("Jack at", "rig.jack_station", Length, "From the ball", when=_ball),
                     Row("Jack rated", "rig.jack_rating", Mass, when=_ball),
                     Row("Stabilisers at", "rig.stabiliser_station", Length, "From the ball; empty: none", when=_ball),
+                    Row("Stabiliser rated", "rig.stabiliser_rating", Mass, "One of them", when=_ball),
+                    Row(
+                        "Chain rated",
+                        "rig.chain_rating",
+                        Mass,
+                        "One chain; each has to hold the whole trailer",
+                        when=_ball,
+                    ),
                     Row(
                         "Weight-distributing hitch",
                         "rig.weight_distributing",

@@ -54,6 +54,7 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
                 _shell_shots(window, shot)
             elif stop == "Stow":
                 _stow_shots(window, shot)
+        _balance_shots(window, shot)
         worst = window.says.worst()
         if worst is not None:
             if worst.case_id:
@@ -68,9 +69,6 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         window.notice.hide()
         shot("6-table")
         window.bench("Stow").show_table()
-        session.go_to("Systems")
-        window.notice.hide()
-        shot("7-not-yet")
         window.show_first_page()
         shot("0-first-page")
         dialog = NewBuild(window.settings)
@@ -126,6 +124,27 @@ def _stow_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
         shot(f"4{letter}-stow-{view.lower()}")
     session.show_case(session.studied.table.cases[0].id)
     bench.show_view("Drawing")
+
+
+def _balance_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
+    """The Balance bench: the axle's chart, and moves with the first of them tried."""
+    from uncle_sled.core.findings.move_sets import move_sets
+
+    session = window.session
+    session.go_to("Balance")
+    bench = window.bench("Balance")
+    shot("5a-balance-axle")
+    bench.show_view("Moves")
+    bench.asked_for = session.build
+    bench._take_moves(move_sets(session.studied), "")
+    if bench.offers.count():
+        bench.offers.setCurrentRow(0)
+        bench._offer(bench.offers.item(0))
+    window.notice.hide()
+    shot("5b-balance-moves")
+    session.put_back()
+    window.notice.hide()
+    bench.show_view("Axle")
 
 
 def example_list() -> Path:

@@ -6,6 +6,7 @@ In points, y up, in a field of width by height.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -65,7 +66,7 @@ def axle_chart(
     stations = np.linspace(field.x0, field.x1, STEPS)
     tongue, total = tongue_at_stations(s, stations)
     share = tongue / np.where(total > 0, total, np.nan)
-    names: list[tuple[float, str, str]] = []
+    names: list[tuple[float, str, str, tuple[float, ...]]] = []
     for column, row in enumerate(s.towing_rows):
         points = [
             (field.x(float(x)), field.y(float(p)))
@@ -78,7 +79,8 @@ def axle_chart(
         bad = not low <= s.readings.tongue_kg[row] <= high
         ink = "primer" if bad else "ink"
         shapes.append(Poly(tuple(points), ink, "", 2.2 if bad else 1.3, False, dash=DASHES[column % len(DASHES)]))
-        names.append((points[-1][1], s.table.cases[row].name, ink))
+        # by where it would be at the right edge: what leaves the field at its top keeps its order
+        names.append((field.y(float(share[-1, column])), s.table.cases[row].name, ink, DASHES[column % len(DASHES)]))
     shapes += _names(names, field)
     x = field.x(now)
     shapes += [
@@ -148,22 +150,17 @@ def _axes(field: Field, words: Words) -> list[Primitive]:
     return shapes
 
 
-def _names(names: list[tuple[float, str, str]], field: Field) -> list[Primitive]:
-    """The cases at the right, as near their lines' ends as they can stand."""
+def _names(names: list[tuple[float, str, str, tuple[float, ...]]], field: Field) -> list[Primitive]:
+    """What each line is, at the right with a piece of it, in the order that the lines have there."""
     shapes: list[Primitive] = []
-    y = field.height - TOP + 8
-    for at, name, ink in sorted(names, reverse=True):
+    left, y = field.width - RIGHT + 8, field.height - TOP + 8
+    for at, name, ink, dash in sorted(names, reverse=True):
         y = min(at, y - 15)
-        shapes.append(
-            Text(
-                (field.width - RIGHT + 8, y),
-                elided(lower_first(name), 11, RIGHT - 14, "strong" if ink == "primer" else "text"),
-                11,
-                ink,
-                "strong" if ink == "primer" else "text",
-                "left",
-            )
-        )
+        face: Literal["text", "strong"] = "strong" if ink == "primer" else "text"
+        shapes += [
+            line((left, y), (left + 20, y), ink, 1.8, dash),
+            Text((left + 26, y), elided(lower_first(name), 11, RIGHT - 40, face), 11, ink, face, "left"),
+        ]
     return shapes
 
 
@@ -178,20 +175,20 @@ def hitch_chart(
         return LEFT + (h - x0) / (x1 - x0) * (width - LEFT - RIGHT), LOW + max(kg, 0.0) / top * (height - LOW - TOP)
 
     shapes: list[Primitive] = [line(at(x0, 0), at(x1, 0), "pencil"), line(at(x0, 0), at(x0, top), "pencil")]
-    names: list[tuple[float, str, str]] = []
+    names: list[tuple[float, str, str, tuple[float, ...]]] = []
     for k in range(curve.axle_kg.shape[1]):
         rating = ratings_kg[k] if k < len(ratings_kg) else None
         over = rating is not None and float(np.interp(curve.now_m, curve.height_m, curve.axle_kg[:, k])) > rating
         points = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.axle_kg[:, k], strict=True))
         shapes.append(Poly(points, "primer" if over else "ink", "", 2.0, False, dash=DASHES[k]))
-        names.append((points[-1][1], f"axle {k + 1}", "primer" if over else "ink"))
+        names.append((points[-1][1], f"axle {k + 1}", "primer" if over else "ink", DASHES[k % len(DASHES)]))
         if rating:
             shapes.append(line(at(x0, rating), at(x1, rating), "primer", 1.0, (5, 3)))
-            told = (at(x1, rating)[1], f"rated {words.kg(rating)}", "primer")
+            told = (at(x1, rating)[1], f"rated {words.kg(rating)}", "primer", (5.0, 3.0))
             names += [told] if told not in names else []
     ball = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.tongue_kg, strict=True))
     shapes.append(Poly(ball, "chalk", "", 2.0, False))
-    names.append((ball[-1][1], "on the ball", "chalk"))
+    names.append((ball[-1][1], "on the ball", "chalk", ()))
     field = Field(x0, x1, 0.0, top, width, height)
     shapes += _names(names, field)
     now = at(curve.now_m, 0)[0]

@@ -194,7 +194,8 @@ class BalanceBench(Bench):
         lines = []
         if placing.window_m is not None:
             low, high = placing.window_m
-            lines.append(f"{words.m(low)} to {words.m(high)} serves every case; the best is {words.m(placing.best_m)}.")
+            span = f"{words.m(low)} to {words.m(high)} serves" if high - low > 0.008 else f"Only {words.m(low)} serves"
+            lines.append(f"{span} every case; the best is {words.m(placing.best_m)}.")
         elif placing.fighting_cases is not None:
             a, b = (names[id] for id in placing.fighting_cases)
             apart = f"{a} and {b} pull against each other" if a != b else f"{a} has no place within its limits"

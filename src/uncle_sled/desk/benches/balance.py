@@ -523,8 +523,9 @@ class BalanceBench(Bench):
         for ride in road_checks.rides(s, worst_row(self.session)):
             angle = "" if ride.departure_deg is None else f", departure {ride.departure_deg:.0f}°"
             roll = "" if ride.roll_g is None else f", lifts a wheel at {ride.roll_g:.2f} g"
+            floor = "" if ride.floor_m is None else f"floor {words.m(ride.floor_m)} up, "
             lines.append(
-                f"{ride.name.capitalize()}: coupler {words.m(ride.coupler_m)} up, weight {words.m(ride.cg_m)} up{angle}{roll}."
+                f"{ride.name.capitalize()}: {floor}coupler {words.m(ride.coupler_m)} up, weight {words.m(ride.cg_m)} up{angle}{roll}."
             )
         for turn in road_checks.turning(s):
             meets = "they meet" if turn.gap_m < 0 else f"{words.m(turn.gap_m)} between nose and car"

@@ -165,7 +165,7 @@ def _walk_shell(window) -> list[str]:
     """The Shell's other views, each with something in hand."""
     session, found = window.session, []
     for view in ("Openings", "Framing", "Faces"):
-        window.shell_view(view)
+        window.bench("Shell").show_view(view)
         ids = [o.id for o in session.build.shell.openings] if view == "Openings" else []
         if view == "Framing":
             ids = [m.id for m in session.studied.framed.members]
@@ -173,7 +173,7 @@ def _walk_shell(window) -> list[str]:
         QApplication.processEvents()
         found += [f"Shell, {view}: {fault}" for fault in faults_of(window)]
     session.select(())
-    window.shell_view("Profile")
+    window.bench("Shell").show_view("Profile")
     return found
 
 

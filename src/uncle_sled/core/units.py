@@ -311,6 +311,11 @@ def weight(kg: float, shown: Shown) -> str:
     return show(kg, "mass", shown.mass, 0)
 
 
+def fine_weight(kg: float, shown: Shown) -> str:
+    """A doubt or a small excess, finer than a scale: one decimal, always shown."""
+    return f"{_decimals(kg / float(FACTORS['mass'][shown.mass]), 1)} {shown.mass}"
+
+
 def distance(metres: float, shown: Shown) -> str:
     """A length for a sentence: metres to the centimetre, or feet and inches."""
     if shown.length in ("mm", "m", "cm"):

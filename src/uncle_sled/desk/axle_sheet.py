@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.placing import axle_shift_ops
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.drawing.axle_chart import Field, axle_chart, field_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words
@@ -25,7 +26,7 @@ class AxleSheet(Chart):
         super().__init__(session, "Share on the ball over the axle's place", self._shapes, empty=self._why_none)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.grabbed: tuple[Field, object, float, str] | None = None
+        self.grabbed: tuple[Field, Project, float, str] | None = None
         self._drags = 0
 
     def _field(self, width: float, height: float) -> Field | None:
@@ -95,8 +96,7 @@ class AxleSheet(Chart):
         else:
             super().keyPressEvent(event)
 
-    def _put(self, before: object, by_m: float, merge: str) -> None:
-        project = before
-        build = project.build  # type: ignore[attr-defined]
-        after = project.with_build(apply(build, axle_shift_ops(build, by_m)))  # type: ignore[attr-defined]
+    def _put(self, before: Project, by_m: float, merge: str) -> None:
+        build = before.build
+        after = before.with_build(apply(build, axle_shift_ops(build, by_m)))
         self.session.take("Move the axle", after, "Rig", tuple(a.id for a in build.rig.axles), merge)

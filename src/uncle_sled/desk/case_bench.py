@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 import msgspec
-from PySide6.QtCore import QAbstractTableModel, QEvent, QModelIndex, QObject, QPersistentModelIndex, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QAbstractTableModel, QEvent, QModelIndex, QObject, QPersistentModelIndex, QPointF, Qt
+from PySide6.QtGui import QBrush, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -31,7 +31,7 @@ from uncle_sled.core.studies.sweep import sweep
 from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.fields import label
-from uncle_sled.desk.painting import Frame, Written, paint, write
+from uncle_sled.desk.painting import Frame, Written, lay_paper, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -280,10 +280,7 @@ class Fan(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 5, 5)
+        lay_paper(painter, self)
         self.written = []
         found = sweep(self.session.studied, swept_row(self.session))
         if found is None:

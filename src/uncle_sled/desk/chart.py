@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, QSize
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
-from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.theme.theme import colour
 
 Maker = Callable[[float, float], tuple[Primitive, ...]]
 
@@ -38,10 +37,7 @@ class Chart(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 5, 5)
+        lay_paper(painter, self)
         self.written = []
         shapes = self.make(float(self.width()), float(self.height()))
         if not shapes:

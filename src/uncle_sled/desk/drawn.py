@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive
 from uncle_sled.core.units import weight
-from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -66,10 +66,7 @@ class Drawn(QWidget):
     # painting ---------------------------------------------------------------------------------------
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 5, 5)
+        lay_paper(painter, self)
         self.written = []
         for pane in self.panes():
             painter.setClipRect(pane.room)

@@ -11,7 +11,7 @@ from uncle_sled.core.findings.words import Words, upper_first
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.desk.gestures import TypedDrag
 from uncle_sled.desk.opening_drag import DragOpening
-from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -101,10 +101,7 @@ class FlatView(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 5, 5)
+        lay_paper(painter, self)
         painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
         self.written = []
         s, words = self.session.studied, Words(self.session.shown)

@@ -91,6 +91,14 @@ def paint(
             _paint_poly(painter, shape, frame, ground, stroke)
 
 
+def lay_paper(painter: QPainter, widget: QWidget) -> None:
+    """The ground of every drawing: paper with a ruled edge."""
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(QPen(colour("rule"), 1))
+    painter.setBrush(colour("paper"))
+    painter.drawRoundedRect(QRectF(0.5, 0.5, widget.width() - 1, widget.height() - 1), 5, 5)
+
+
 def focus_ring(painter: QPainter, widget: QWidget) -> None:
     """The edge of a drawing that has the keys."""
     if widget.hasFocus():

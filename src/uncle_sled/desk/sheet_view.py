@@ -24,7 +24,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
-from uncle_sled.desk.painting import Frame, Written, focus_ring, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -418,10 +418,7 @@ class SheetView(QWidget):
         layer.setDevicePixelRatio(ratio)
         layer.fill(colour("kraft"))
         painter = QPainter(layer)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 5, 5)
+        lay_paper(painter, self)
         self._resting = []
         painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1))
         self._grid(painter)

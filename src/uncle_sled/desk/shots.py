@@ -98,7 +98,7 @@ def _shell_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
     """The other views of the Shell stop, each with something in hand."""
     session = window.session
     for letter, view in zip("bcd", ("Openings", "Framing", "Faces"), strict=True):
-        window.shell_view(view)
+        window.bench("Shell").show_view(view)
         framed = session.studied.framed
         if view == "Openings":
             session.select(tuple(o.id for o in session.build.shell.openings if o.kind == "door")[:1])
@@ -108,7 +108,7 @@ def _shell_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
             session.select(())
         shot(f"3{letter}-shell-{view.lower()}")
     session.select(())
-    window.shell_view("Profile")
+    window.bench("Shell").show_view("Profile")
 
 
 def _stow_shots(window, shot) -> None:  # type: ignore[no-untyped-def]

@@ -6,7 +6,7 @@ to the first reading is held to a ratio of a bare window's (benchmarks/start.py)
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -262,6 +262,18 @@ class Window(FileWork):
         def stow(verb: str) -> Callable[[], object]:
             return lambda: getattr(self.bench("Stow"), verb)()
 
+        def views(stop: str, named: Iterable[tuple[str, str]]) -> Iterator[Act]:
+            """One act a view of a stop, on the keys 1, 2, 3 and so on."""
+            for at, (view, words) in enumerate(named, 1):
+                yield Act(
+                    f"{stop.lower()}-{view.lower()}",
+                    f"Show {words}",
+                    stop,
+                    str(at),
+                    lambda view=view: self.bench(stop).show_view(view),  # type: ignore[attr-defined]
+                    stop,
+                )
+
         def sheet_fit() -> None:
             sheet = self.bench(s.stop).sheet
             if sheet is not None:
@@ -298,17 +310,7 @@ class Window(FileWork):
                 "Shell",
             ),
             Act("add-point", "Add a point to the profile", "Shell", "P", lambda: self.shell_point(), "Shell"),
-            *(
-                Act(
-                    f"shell-{view.lower()}",
-                    f"Show {view.lower()}",
-                    "Shell",
-                    key,
-                    lambda view=view: self.shell_view(view),
-                    "Shell",
-                )
-                for view, key in (("Profile", "1"), ("Openings", "2"), ("Framing", "3"), ("Faces", "4"))
-            ),
+            *views("Shell", ((view, view.lower()) for view in ("Profile", "Openings", "Framing", "Faces"))),
             Act("new", "New build…", "File", "Ctrl+N", self.new),
             Act("quit", "Quit", "File", "Ctrl+Q", self.close),
             Act("undo", "Undo", "Change", "Ctrl+Z", s.undo),
@@ -321,46 +323,26 @@ class Window(FileWork):
             Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"),
             Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
             Act("find", "Find anything", "View", "Ctrl+F", self.find),
-            *(
-                Act(
-                    f"stow-{view.lower()}",
-                    f"Show {words}",
-                    "Stow",
-                    str(at),
-                    lambda view=view: self.bench("Stow").show_view(view),  # type: ignore[attr-defined]
-                    "Stow",
-                )
-                for at, (view, words) in enumerate(
-                    (
-                        ("Drawing", "side and plan"),
-                        ("Solid", "from behind and in three directions"),
-                        ("Modes", "all modes side by side"),
-                        ("Cases", "load cases and the sweep"),
-                        ("Fits", "who fits"),
-                        ("Held", "what holds things"),
-                        ("Table", "the table of things"),
-                    ),
-                    1,
-                )
+            *views(
+                "Stow",
+                (
+                    ("Drawing", "side and plan"),
+                    ("Solid", "from behind and in three directions"),
+                    ("Modes", "all modes side by side"),
+                    ("Cases", "load cases and the sweep"),
+                    ("Fits", "who fits"),
+                    ("Held", "what holds things"),
+                    ("Table", "the table of things"),
+                ),
             ),
-            *(
-                Act(
-                    f"balance-{view.lower()}",
-                    f"Show {words}",
-                    "Balance",
-                    str(at),
-                    lambda view=view: self.bench("Balance").show_view(view),  # type: ignore[attr-defined]
-                    "Balance",
-                )
-                for at, (view, words) in enumerate(
-                    (
-                        ("Axle", "the axle's place"),
-                        ("Moves", "what to move"),
-                        ("Sure", "how sure"),
-                        ("Limits", "the limits"),
-                    ),
-                    1,
-                )
+            *views(
+                "Balance",
+                (
+                    ("Axle", "the axle's place"),
+                    ("Moves", "what to move"),
+                    ("Sure", "how sure"),
+                    ("Limits", "the limits"),
+                ),
             ),
             Act("find-moves", "Find moves", "Balance", "M", lambda: self.bench("Balance").find_moves(), "Balance"),  # type: ignore[attr-defined]
             Act("axle-order", "Order sheet for the axle as PDF…", "File", "", lambda: self.export("axle-order")),
@@ -439,9 +421,6 @@ class Window(FileWork):
 
     def shell_verb(self, verb: str) -> None:
         getattr(self.bench("Shell"), verb)()
-
-    def shell_view(self, view: str) -> None:
-        self.bench("Shell").show_view(view)  # type: ignore[attr-defined]
 
     def shell_point(self) -> None:
         self.bench("Shell").sheet.add_point()  # type: ignore[union-attr]

@@ -6,6 +6,7 @@ In points, y up, in a field of width by height; nothing is drawn below its foot.
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
@@ -22,6 +23,18 @@ INKS = {"stop": "primer", "mind": "ochre", None: "spruce", "note": "spruce"}
 def rows_high(count: int) -> float:
     """Height that so many rows take with their heading."""
     return 2 * EDGE + 34 + ROW * count
+
+
+def _scale(known: list[float], margin: float, left: float, right: float) -> Callable[[float], float]:
+    """Where a weight [kg] falls between two edges, with a margin over the range of those known."""
+    low, high = min(known), max(known)
+    pad = max(margin * (high - low), 1.0)
+    low, high = low - pad, high + pad
+
+    def x(kg: float) -> float:
+        return left + (kg - low) / (high - low) * (right - left)
+
+    return x
 
 
 def limit_bars(
@@ -82,14 +95,8 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
     known = [v for v in ends if math.isfinite(v)]
     if not known:
         return ()
-    low, high = min(known), max(known)
-    pad = max(0.06 * (high - low), 1.0)
-    low, high = low - pad, high + pad
     left, right = EDGE + NAME, width - EDGE - 96
-
-    def x(kg: float) -> float:
-        return left + (kg - low) / (high - low) * (right - left)
-
+    x = _scale(known, 0.06, left, right)
     shapes: list[Primitive] = []
     y = height - EDGE - 32
     for row in rows:
@@ -128,7 +135,7 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
         y -= ROW
     y -= 2
     if y > EDGE + 10:
-        for kg in (low + pad, (low + high) / 2, high - pad):
+        for kg in (min(known), (min(known) + max(known)) / 2, max(known)):
             shapes.append(Text((x(kg), y + 6), words.kg(kg), 11, "pencil"))
     return tuple(shapes)
 
@@ -146,7 +153,7 @@ def owner_bars(
             break
         long = max((right - left) * one.share / most, 1.0)
         how = "weighed" if one.left_weighed_kg - one.left_kg < 0.05 * sigma_kg else "weighed, its balance point found"
-        says = f"{how}: {_kg(sigma_kg, words)} to {_kg(one.left_kg, words)}"
+        says = f"{how}: {words.fine_kg(sigma_kg)} to {words.fine_kg(one.left_kg)}"
         shapes += [
             Text((EDGE, y), elided(one.name, 13, NAME - 8), 13, "ink", "text", "left", id=one.id),
             rect(left, y - 6, long, 12, stroke="", fill="chalk", id=one.id),
@@ -155,13 +162,6 @@ def owner_bars(
         ]
         y -= ROW
     return tuple(shapes)
-
-
-def _kg(kg: float, words: Words) -> str:
-    """A doubt, finer than a weight."""
-    unit = words.shown.mass
-    value = kg if unit == "kg" else kg / 0.45359237
-    return f"{value:.1f} {unit}"
 
 
 def bed_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
@@ -220,14 +220,8 @@ def ghost_rows(
     known = [v for _, v in before] + list(after.values()) + [v for pair in bands.values() for v in pair]
     if not known:
         return ()
-    low, high = min(known), max(known)
-    pad = max(0.08 * (high - low), 1.0)
-    low, high = low - pad, high + pad
     left, right = EDGE + NAME, width - EDGE - 120
-
-    def x(kg: float) -> float:
-        return left + (kg - low) / (high - low) * (right - left)
-
+    x = _scale(known, 0.08, left, right)
     shapes: list[Primitive] = []
     y = height - EDGE - 32
     for name, kg in before:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.stow import Mode
+from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.held import hold_remedy
 from uncle_sled.core.findings.tanks import tank_remedy
@@ -17,7 +17,6 @@ from uncle_sled.core.studies.beds import (
     STAND_OVER_M,
     beds_in,
     narrow,
-    people_of,
     sleepers_in,
     standing_room_m,
     tallest_m,
@@ -36,28 +35,7 @@ MOST_TOLD, MOST_SORTED_OUT = 12, 200
 
 def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterator[Finding]:
     """What stands in what, the largest first; of one mode where a hand drags in it."""
-    yield from _clash_findings(s.build, s.facts, words, only)
-
-
-def fitting_findings(s: Studied, words: Words) -> Iterator[Finding]:
-    """Who fits and how one gets about: judged again when the hand rests."""
     build, facts = s.build, s.facts
-    yield from _empty_modes(build)
-    used = modes_in_use(build)
-    standing = [mode for mode in build.stow.modes if mode.id in used]
-    yield from _fit(build, facts, tuple(standing), words)
-
-
-def _fit(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
-    yield from _sleep(build, facts, standing, words)
-    yield from _get_out(build, facts, standing)
-    yield from _upright(build, facts, words)
-    yield from _sit_and_cook(build, facts, standing, words)
-    yield from _come_and_go(build, facts, standing, words)
-
-
-# clashes ------------------------------------------------------------------------------------------------
-def _clash_findings(build: Build, facts: Facts, words: Words, only: str | None) -> Iterator[Finding]:
     names = {mode.id: mode.name for mode in build.stow.modes}
     met: dict[tuple[str, str, str], list[Clash]] = {}
     pairs = 0
@@ -90,6 +68,20 @@ def _clash_findings(build: Build, facts: Facts, words: Words, only: str | None) 
         )
 
 
+def fitting_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Who fits and how one gets about: judged again when the hand rests."""
+    build, facts = s.build, s.facts
+    yield from _empty_modes(build)
+    used = modes_in_use(build)
+    standing = tuple(mode for mode in build.stow.modes if mode.id in used)
+    yield from _sleep(build, facts, standing, words)
+    yield from _get_out(build, facts, standing)
+    yield from _upright(build, facts, words)
+    yield from _sit_and_cook(build, facts, standing, words)
+    yield from _come_and_go(build, facts, standing, words)
+
+
+# clashes ------------------------------------------------------------------------------------------------
 def _in_modes(modes: list[str], many: int) -> str:
     if len(modes) == many:
         return "in every mode" if many > 1 else "as it stands"
@@ -190,8 +182,8 @@ def _clash(
     )
 
 
-def _all_out(thing: object, clash: Clash) -> bool:
-    size = thing.length.si * thing.width.si * thing.height.si  # type: ignore[attr-defined]
+def _all_out(thing: Thing, clash: Clash) -> bool:
+    size = thing.length.si * thing.width.si * thing.height.si
     return bool(clash.kind == "body" and clash.overlap_m3 >= OUTSIDE_SHARE * size)
 
 
@@ -430,10 +422,6 @@ def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: 
                 (kit.id, *([kit.behind] if kit.behind else [])),
                 why_none="Bring it to the edge of a door or hatch, or outside.",
             )
-
-
-def people_are_known(build: Build, facts: Facts) -> bool:
-    return any(p.height for p in people_of(build, facts))
 
 
 def stow_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:

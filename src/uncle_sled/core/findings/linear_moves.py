@@ -10,7 +10,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.placing import with_inner
+from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.balance import LEAN_SHARE
 from uncle_sled.core.studies.balance import Support, band_kg, independent_axle_loads_kg
@@ -35,7 +37,6 @@ class Moves:
     case_kg: Floats  # (cases,)
     rows: tuple[int, ...]  # cases in which its home place counts
     mass_kg: float
-    inner: tuple[str, ...] = ()  # what goes along with it
 
 
 def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = False) -> Moves | None:
@@ -60,8 +61,30 @@ def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = Fa
     free = free_places(s.build, thing, room, keeps_clear)
     if not len(free.x_m):
         return None
-    return Moves(
-        thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max(initial=0.0)), along[1:]
+    return Moves(thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max(initial=0.0)))
+
+
+def heaviest_first(build: Build) -> list[Thing]:
+    """Things by what they weigh with a full tank."""
+    return sorted(
+        build.stow.things, key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0))
+    )
+
+
+def hardness(move: Moves) -> float:
+    """Trouble a metre: weight, and more for what is built in."""
+    return 1 + move.mass_kg / 25 + (0.6 if move.thing.kind in ("bed", "cabinet", "appliance") else 0.0)
+
+
+def carry_ops(build: Build, thing: Thing, by: dict[str, float]) -> tuple[Op, ...]:
+    """Ops that shift a thing by so much along each axis [m], and what stands in it with it."""
+    along = with_inner(build.stow, (thing.id,))
+    return tuple(
+        set_to(f"stow.things.{one.id}.{axis}", {"si": round(getattr(one, axis).si + shift, 4), "typed": None})
+        for one in build.stow.things
+        if one.id in along
+        for axis, shift in by.items()
+        if abs(shift) > 1e-4
     )
 
 

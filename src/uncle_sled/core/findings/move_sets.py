@@ -14,10 +14,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.document.edits import Op, apply, set_to
-from uncle_sled.core.document.placing import with_inner
+from uncle_sled.core.document.edits import Op, apply
 from uncle_sled.core.findings.balance import LEAN_SHARE
-from uncle_sled.core.findings.linear_moves import Moves, moves_of, rows_judged, state
+from uncle_sled.core.findings.linear_moves import (
+    Moves,
+    carry_ops,
+    hardness,
+    heaviest_first,
+    moves_of,
+    rows_judged,
+    state,
+)
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.studies.balance import band_kg
 from uncle_sled.core.studies.clashes import clashes
@@ -96,8 +103,7 @@ def spans_of(s: Studied) -> tuple[Floats, Floats]:
         low = np.maximum(low, total - group.si)
     inset = INSET * np.maximum(high - low, 0.0)
     # dT/dM is constant for one or an equalised axle, and near enough for independent ones
-    step = 1.0
-    slope = (state(s, np.full((1, len(rows)), step)).tongue - now.tongue)[0] / step
+    slope = (state(s, np.ones((1, len(rows)))).tongue - now.tongue)[0]
     slope = np.where(np.abs(slope) > 1e-9, slope, -1e-9)
     ends = np.stack([(low + inset - now.tongue[0]) / slope, (high - inset - now.tongue[0]) / slope])
     return ends.min(axis=0), ends.max(axis=0)
@@ -130,11 +136,8 @@ def move_sets(s: Studied, stopped: Callable[[], bool] = lambda: False) -> MoveSe
 
 def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
     room, rows = room_of(s.build, s.facts), rows_judged(s)
-    heavy = sorted(
-        s.build.stow.things, key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0))
-    )
     made: list[_Item] = []
-    for thing in heavy:
+    for thing in heaviest_first(s.build):
         if stopped() or len(made) >= MOST_THINGS:
             break
         move = moves_of(s, thing, room)
@@ -144,8 +147,7 @@ def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
         runs = runs_of(move.x[own])
         at_home = np.array([row in move.rows for row in rows])
         if runs:
-            stubborn = 0.6 if thing.kind in ("bed", "cabinet", "appliance") else 0.0
-            made.append(_Item(move, move.case_kg[rows] * at_home, runs, 1 + move.mass_kg / 25 + stubborn))
+            made.append(_Item(move, move.case_kg[rows] * at_home, runs, hardness(move)))
     return made
 
 
@@ -205,11 +207,17 @@ def _swaps(s: Studied, items: list[_Item], low: Floats, high: Floats) -> list[Mo
 
 def _least(s: Studied, items: list[_Item], low: Floats, high: Floats, most: int) -> Move | None:
     """The least total of metres times trouble over at most so many things."""
-    solved = solve_least([i.mass_kg for i in items], [i.runs for i in items], [i.move.thing.x.si for i in items], [i.hard for i in items], low, high, most, _rows(items))  # fmt: skip
+    solved = _solved(items, low, high, most)
     if solved is None:
         return None
     chosen = [(item, float(by)) for item, by in zip(items, solved, strict=True) if abs(by) > LEAST_SHIFT_M]
     return _made(s, "set", chosen) if len(chosen) > 1 else None
+
+
+def _solved(items: list[_Item], low: Floats, high: Floats, most: int, elastic: bool = False) -> Floats | None:
+    masses, runs, hard = [i.mass_kg for i in items], [i.runs for i in items], [i.hard for i in items]
+    now = [i.move.thing.x.si for i in items]
+    return solve_least(masses, runs, now, hard, low, high, most, _rows(items), elastic)
 
 
 def _rows(items: list[_Item]) -> list[tuple[int, int, float]]:
@@ -305,8 +313,7 @@ def solve_least(
 def _fighting(s: Studied, items: list[_Item], low: Floats, high: Floats) -> tuple[str, ...]:
     """The cases that are still out when everything moves as well as it can, and one they pull against."""
     rows = rows_judged(s)
-    masses = [i.mass_kg for i in items]
-    excess = solve_least(masses, [i.runs for i in items], [i.move.thing.x.si for i in items], [i.hard for i in items], low, high, len(items), _rows(items), elastic=True)  # fmt: skip
+    excess = _solved(items, low, high, len(items), elastic=True)
     if excess is None:
         return ()
     out = [at for at in np.argsort(-excess) if excess[at] > 1e-6][:2]
@@ -324,16 +331,11 @@ def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float]], sides: list[
     """The offer as ops: what stands in a thing goes along."""
     ops: list[Op] = []
     told = []
-    things = {t.id: t for t in s.build.stow.things}
     for at, (item, by) in enumerate(shifts):
         thing = item.move.thing
         to_y = sides[at] if sides else None
         told.append(Shift(thing.id, thing.name, thing.x.si, round(thing.x.si + by, 4), to_y))
-        for id in with_inner(s.build.stow, (thing.id,)):
-            path, one = f"stow.things.{id}", things[id]
-            ops.append(set_to(f"{path}.x", {"si": round(one.x.si + by, 4), "typed": None}))
-            if to_y is not None and abs(to_y - thing.y.si) > 1e-6:
-                ops.append(set_to(f"{path}.y", {"si": round(one.y.si + to_y - thing.y.si, 4), "typed": None}))
+        ops += carry_ops(s.build, thing, {"x": by, "y": 0.0 if to_y is None else to_y - thing.y.si})
     cost = sum(item.hard * abs(by) + FIXED_COST for item, by in shifts)
     return Move(kind, tuple(told), cost, True, tuple(ops), ())
 

@@ -15,11 +15,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
+from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
 from uncle_sled.core.findings.fitting import IN_THE_WAY, STOWED_BY_EDIT, stow_remedy
 from uncle_sled.core.findings.held import held_words
-from uncle_sled.core.findings.linear_moves import Moves, clears, moves_of, shift_of, state, worse
+from uncle_sled.core.findings.linear_moves import (
+    Moves,
+    carry_ops,
+    clears,
+    hardness,
+    heaviest_first,
+    moves_of,
+    shift_of,
+    state,
+    worse,
+)
 from uncle_sled.core.findings.shell import SETTLED_BY_EDIT, shell_remedy
 from uncle_sled.core.findings.stow import FAR_M
 from uncle_sled.core.findings.words import Words, lower_first
@@ -105,11 +116,8 @@ class _Search:
     @cached_property
     def moves(self) -> list[Moves]:
         """Free places of the heaviest things: what weighs little settles little."""
-        heavy = sorted(
-            self.s.build.stow.things,
-            key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0)),
-        )
-        found = (moves_of(self.s, thing, self.room) for thing in heavy[:MOST_MOVED] if not self.stopped())
+        heavy = heaviest_first(self.s.build)[:MOST_MOVED]
+        found = (moves_of(self.s, thing, self.room) for thing in heavy if not self.stopped())
         return [move for move in found if move is not None]
 
     def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
@@ -118,21 +126,27 @@ class _Search:
         if one.code in IN_THE_WAY:
             return self._cleared(one, found, stopped)
         for depth in DEPTHS:
-            for candidate in sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]:
-                if stopped():
-                    return None
-                remedy = self._tried(candidate, one, found)
-                if remedy:
-                    return remedy
+            candidates = sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]
+            remedy = self._first_that_helps(candidates, one, found, stopped)
+            if remedy or stopped():
+                return remedy
         if one.code == "tank-far":
             return None
         for depth in DEPTHS[1:]:
-            for candidate in self._pairs(one, depth):
-                if stopped():
-                    return None
-                remedy = self._tried(candidate, one, found)
-                if remedy:
-                    return remedy
+            remedy = self._first_that_helps(self._pairs(one, depth), one, found, stopped)
+            if remedy or stopped():
+                return remedy
+        return None
+
+    def _first_that_helps(
+        self, candidates: list[Candidate], one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]
+    ) -> Remedy | None:
+        for candidate in candidates:
+            if stopped():
+                return None
+            remedy = self._tried(candidate, one, found)
+            if remedy:
+                return remedy
         return None
 
     def _candidates(self, one: Finding, depth: float) -> Iterator[Candidate]:
@@ -167,13 +181,7 @@ class _Search:
                 near.setdefault(spot, int(at))
             chosen = [at for at in near.values() if away[at] > 0.002][:CLEARINGS]
             candidates += [self._move(move, at, float(away[at])) for at in chosen]
-        for candidate in sorted(candidates, key=lambda c: c.cost):
-            if stopped():
-                return None
-            remedy = self._tried(candidate, one, found)
-            if remedy:
-                return remedy
-        return None
+        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one, found, stopped)
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         s = self.s
@@ -188,10 +196,7 @@ class _Search:
         by = target - s.support.mean_axle_m
         if abs(by) < 0.005 or not low <= target <= high:
             return
-        ops = tuple(
-            set_to(f"rig.axles.{a.id}.station", {"si": round(a.station.si + by, 4), "typed": None})
-            for a in s.build.rig.axles
-        )
+        ops = tuple(axle_shift_ops(s.build, by))
         yield Candidate(
             abs(by) * 6.0,
             ops,
@@ -273,20 +278,10 @@ class _Search:
 
     def _move(self, move: Moves, at: int, away: float) -> Candidate:
         thing, words = move.thing, self.words
-        places = {
-            "x": (thing.x.si, float(move.x[at])),
-            "y": (thing.y.si, float(move.y[at])),
-            "z": (thing.z.si, float(move.z[at])),
-        }
-        ops = tuple(
-            set_to(f"stow.things.{thing.id}.{axis}", {"si": round(new, 4), "typed": None})
-            for axis, (old, new) in places.items()
-            if abs(new - old) > 1e-4
-        ) + self._along(move, {axis: new - old for axis, (old, new) in places.items()})
-        dx, dy = places["x"][1] - places["x"][0], places["y"][1] - places["y"][0]
+        dx, dy, dz = (float(to[at]) - now.si for to, now in ((move.x, thing.x), (move.y, thing.y), (move.z, thing.z)))
+        ops = carry_ops(self.s.build, thing, {"x": dx, "y": dy, "z": dz})
         name = lower_first(thing.name)
         told = self._tank_beside(move, at)
-        hardness = 1 + move.mass_kg / 25 + (0.6 if thing.kind in ("bed", "cabinet", "appliance") else 0.0)
 
         def says(after: str) -> str:
             if told and abs(dx) >= 0.05:
@@ -302,17 +297,7 @@ class _Search:
                 return f"Slide the {name} {words.m(abs(dx))} {'back' if dx > 0 else 'forward'}: {after}."
             return f"Move the {name} {words.m(abs(dy))} to the {'right' if dy > 0 else 'left'}: {after}."
 
-        return Candidate(away * hardness, ops, says)
-
-    def _along(self, move: Moves, by: dict[str, float]) -> tuple[Op, ...]:
-        """What stands in a thing goes where it goes."""
-        return tuple(
-            set_to(f"stow.things.{one.id}.{axis}", {"si": round(getattr(one, axis).si + shift, 4), "typed": None})
-            for one in self.s.build.stow.things
-            if one.id in move.inner
-            for axis, shift in by.items()
-            if abs(shift) > 1e-4
-        )
+        return Candidate(away * hardness(move), ops, says)
 
     def _tried(self, candidate: Candidate, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
         """The remedy, where the whole build judged again says that it is one."""

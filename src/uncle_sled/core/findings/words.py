@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from uncle_sled.core.units import Shown, distance, weight
+from uncle_sled.core.units import Shown, distance, fine_weight, weight
 
 
 @dataclass(frozen=True)
@@ -15,6 +15,10 @@ class Words:
 
     def kg(self, mass_kg: float) -> str:
         return weight(mass_kg, self.shown)
+
+    def fine_kg(self, mass_kg: float) -> str:
+        """With a decimal: a doubt or a small excess."""
+        return fine_weight(mass_kg, self.shown)
 
     def bare_kg(self, mass_kg: float) -> str:
         """Without the unit, for the first of two numbers that share one."""

@@ -5,32 +5,34 @@ Moments about the car's front axle: rear axle = empty + T (wheelbase + overhang)
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
+from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.limits import front_axle_of, rear_axle_of
+from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
 
 def rear_axle_kg(s: Studied, row: int) -> float | None:
     """The first vehicle's rear axle in a case [kg]; None in a standing mode or where nothing is known."""
-    if not s.table.cases[row].mode.towing:
-        return None
-    for car in vehicles_of(s.build.brief, s.facts):
-        rear = rear_axle_of(car, s.readings.tongue_kg)
-        if rear is not None and not np.isnan(rear[row]):
-            return float(rear[row])
-    return None
+    return _first_known(s, row, rear_axle_of)
 
 
 def front_axle_kg(s: Studied, row: int) -> float | None:
     """The first vehicle's front axle in a case [kg]; None in a standing mode or where nothing is known."""
+    return _first_known(s, row, front_axle_of)
+
+
+def _first_known(s: Studied, row: int, axle_of: Callable[[Vehicle, Floats], Floats | None]) -> float | None:
     if not s.table.cases[row].mode.towing:
         return None
     for car in vehicles_of(s.build.brief, s.facts):
-        front = front_axle_of(car, s.readings.tongue_kg)
-        if front is not None and not np.isnan(front[row]):
-            return float(front[row])
+        load = axle_of(car, s.readings.tongue_kg)
+        if load is not None and not np.isnan(load[row]):
+            return float(load[row])
     return None
 
 

@@ -7,7 +7,6 @@ import math
 import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QFrame,
     QHBoxLayout,
     QListWidget,
@@ -86,17 +85,7 @@ class BalanceBench(Bench):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = "Axle"
-        self.view_buttons: dict[str, QPushButton] = {}
-        group = QButtonGroup(self)
-        for name in VIEWS:
-            button = QPushButton(name)
-            button.setCheckable(True)
-            button.setChecked(name == self.view)
-            button.setToolTip(TIPS[name])
-            button.clicked.connect(lambda _=False, name=name: self.show_view(name))
-            group.addButton(button)
-            self.top.addWidget(button)
-            self.view_buttons[name] = button
+        self.view_buttons = self.add_views(VIEWS, self.show_view, TIPS)
         self.end_top("")
         self.panels = QStackedWidget()
         for panel in (self._axle_panel(), self._moves_panel(), self._sure_panel(), self._limits_panel()):
@@ -199,7 +188,7 @@ class BalanceBench(Bench):
         elif placing.fighting_cases is not None:
             a, b = (names[id] for id in placing.fighting_cases)
             apart = f"{a} and {b} pull against each other" if a != b else f"{a} has no place within its limits"
-            lines.append(f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {self._fine(placing.worst_violation_kg)} out.")  # fmt: skip
+            lines.append(f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {words.fine_kg(placing.worst_violation_kg)} out.")  # fmt: skip
         if s.build.rig.axle_place == "fixed":
             lines.append(
                 "The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed."
@@ -223,11 +212,6 @@ class BalanceBench(Bench):
             )
         lines.append("Screening only: axle maker, plates and local law decide.")
         return lines
-
-    def _fine(self, kg: float) -> str:
-        """A small weight with a decimal."""
-        unit = self.words.shown.mass
-        return f"{kg if unit == 'kg' else kg / 0.45359237:.1f} {unit}"
 
     def _bed_lines(self) -> list[str]:
         s, words = self.session.studied, self.words
@@ -442,8 +426,7 @@ class BalanceBench(Bench):
             return
         sigma = float(s.readings.tongue_sigma_kg[row])
         left = doubt_of_all_weighed_kg(s, row, found)
-        unit = 1.0 if words.shown.mass == "kg" else 1 / 0.45359237
-        self.sure_says.setText(f"{s.table.cases[row].name}: {words.kg(float(s.readings.tongue_kg[row]))} give or take {sigma * unit:.1f} {words.shown.mass} (one sigma). With all of these weighed {left * unit:.1f} {words.shown.mass} would be left: places and the rest.")  # fmt: skip
+        self.sure_says.setText(f"{s.table.cases[row].name}: {words.kg(float(s.readings.tongue_kg[row]))} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest.")  # fmt: skip
 
     # limits --------------------------------------------------------------------------------------------
     def _limits_panel(self) -> QWidget:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable, Mapping
+
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
@@ -36,6 +38,22 @@ class Bench(QWidget):
         self.hint.setProperty("face", "small")
         self.hint.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.rows.addLayout(self.top)
+
+    def add_views(
+        self, names: Iterable[str], show: Callable[[str], object], tips: Mapping[str, str] | None = None
+    ) -> dict[str, QPushButton]:
+        """A button for each view of the stop in its title row, one of them down; the first for a start."""
+        group = QButtonGroup(self)
+        made: dict[str, QPushButton] = {}
+        for name in names:
+            made[name] = button = QPushButton(name)
+            button.setCheckable(True)
+            button.setChecked(len(made) == 1)
+            button.setToolTip((tips or {}).get(name, ""))
+            button.clicked.connect(lambda _=False, name=name: show(name))
+            group.addButton(button)
+            self.top.addWidget(button)
+        return made
 
     def end_top(self, hint: str) -> None:
         self.top.addStretch(1)

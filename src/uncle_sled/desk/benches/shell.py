@@ -9,7 +9,6 @@ import msgspec
 from PySide6.QtCore import QBuffer, QIODevice, QPoint, Qt, QTimer
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QFileDialog,
     QHBoxLayout,
     QLabel,
@@ -81,15 +80,7 @@ class ShellBench(Bench):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.views = QButtonGroup(self)
-        self.view_buttons: dict[str, QPushButton] = {}
-        for name in VIEWS:
-            button = QPushButton(name)
-            button.setCheckable(True)
-            button.clicked.connect(lambda _=False, name=name: self.show_view(name))
-            self.views.addButton(button)
-            self.top.addWidget(button)
-            self.view_buttons[name] = button
+        self.view_buttons = self.add_views(VIEWS, self.show_view)
         self.top.addSpacing(6)
         self.profile_button = self._button("Silhouette…", self._presets, "Take one of the usual silhouettes")
         self.point_button = self._button(

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
@@ -41,17 +41,7 @@ class StowBench(Bench):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = "Drawing"
-        self.view_buttons: dict[str, QPushButton] = {}
-        group = QButtonGroup(self)
-        for at, name in enumerate(VIEWS):
-            button = QPushButton(name)
-            button.setCheckable(True)
-            button.setChecked(at == 0)
-            button.setToolTip(TIPS[name])
-            button.clicked.connect(lambda _=False, name=name: self.show_view(name))
-            group.addButton(button)
-            self.top.addWidget(button)
-            self.view_buttons[name] = button
+        self.view_buttons = self.add_views(VIEWS, self.show_view, TIPS)
         self.end_top("")
         self.modes: dict[str, QPushButton] = {}
         self.tools = QWidget()

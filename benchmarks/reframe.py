@@ -1,4 +1,4 @@
-"""One drag step of an opening on the largest framed demo, as a ratio to its Shapely operations. Run: .venv/bin/python -m benchmarks.reframe"""
+"""One drag step of an opening on the largest framed demo as the desk does it, as a ratio to its Shapely operations. Run: .venv/bin/python -m benchmarks.reframe"""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from shapely import affinity
 from shapely.geometry import Polygon, box
 
 from uncle_sled.core.document.edits import apply, set_to
-from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.all_findings import findings_in_hand
 from uncle_sled.core.studies.reading import study
 from uncle_sled.exchange.demos import demo
 
@@ -33,14 +33,14 @@ def main() -> None:
     project = demo("orchard-keeper")
     build, facts = project.build, project.facts
     first = next(o for o in build.shell.openings if o.id == OPENING).along.si
-    s = study(build, facts)
+    s, mode = study(build, facts), build.stow.modes[0].id
     shapes, holes = [m.shape for m in s.framed.on(FACE)], list(s.framed.holes_in(FACE))
     alone = statistics.median(shapely_alone_s(shapes, holes) for _ in range(30))
     took = []
     for step in range(STEPS):
         ops = [set_to(f"shell.openings.{OPENING}.along", {"si": first + 0.0031 * step, "typed": None})]
         begin = time.perf_counter()
-        findings(study(apply(build, ops), facts))
+        findings_in_hand(study(apply(build, ops), facts), s, mode)
         took.append(time.perf_counter() - begin)
     p95 = sorted(took)[int(0.95 * STEPS)]
     print(

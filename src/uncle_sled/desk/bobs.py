@@ -53,12 +53,13 @@ class Hung:
 
 def single_bobs(s: Studied, row: int) -> list[Bob]:
     """A bob for every part with its contents, heaviest first; the shell's faces as one."""
-    mass, moment = s.table.mass_kg[row], s.table.mass_kg[row] * s.table.x_m[row]
+    mass = s.table.mass_kg[row].tolist()
+    moment = (s.table.mass_kg[row] * s.table.x_m[row]).tolist()
     weight: dict[str, tuple[float, float, int]] = {}
     for at in np.flatnonzero(mass).tolist():
         key = s.table.ids[at].split("/")[0]
         kg, kg_m, first = weight.get(key, (0.0, 0.0, at))
-        weight[key] = (kg + float(mass[at]), kg_m + float(moment[at]), first)
+        weight[key] = (kg + mass[at], kg_m + moment[at], first)
     singles = [
         Bob((id,), s.table.names[at], s.table.groups[at], kg, kg_m / kg)
         for id, (kg, kg_m, at) in weight.items()

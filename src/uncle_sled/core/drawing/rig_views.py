@@ -19,7 +19,7 @@ from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Po
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.parts.from_stow import group_of, home_of
+from uncle_sled.core.parts.from_stow import group_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.studies.load_cases import ON_GROUND_M
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
@@ -56,14 +56,14 @@ def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, .
     levels = {lv.id: lv.level for lv in case.case.levels} if case else {}
     weighs: dict[str, float] = {}
     if case:
-        for column, id in enumerate(s.table.ids):
+        for id, kg in zip(s.table.ids, s.table.mass_kg[row].tolist(), strict=True):
             key = id.split("/")[0]
-            weighs[key] = weighs.get(key, 0.0) + float(s.table.mass_kg[row, column])
+            weighs[key] = weighs.get(key, 0.0) + kg
     made, touched = [], mode.touched
-    for thing in build.stow.things:
+    for thing, home in zip(build.stow.things, homes_of(build.stow.things), strict=True):
         if thing.id in mode.absent:
             continue
-        stand = stand_of(thing, mode) if thing.id in touched else home_of(thing)
+        stand = stand_of(thing, mode) if thing.id in touched else home
         mass = weighs.get(thing.id, thing.mass.si)
         set_out = not mode.towing and stand.z < ON_GROUND_M
         mass = thing.mass.si if set_out else mass

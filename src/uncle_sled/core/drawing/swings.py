@@ -141,7 +141,7 @@ def _travel(solid: Solid, thing: Thing, mode: Mode, view: str) -> list[Primitive
 # clashes -----------------------------------------------------------------------------------------------------
 def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primitive, ...]:
     """What stands in what, marked where it does."""
-    found = clashes(build, facts)[mode.id]
+    found = clashes(build, facts, mode.id)[mode.id]
     if not found:
         return ()
     solids = {solid.id: solid for solid in solids_in(build.stow, mode)}

@@ -6,29 +6,39 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.engine import keep_each, keep_last
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.words import Words
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import homes_of, standing_size_m
 from uncle_sled.core.studies.reading import Studied, silhouette_of
 from uncle_sled.core.studies.sureness import weigh_first
 
 FAR_TANK_M3, FAR_M = 0.040, 0.5
 GUESS_SHARE = 0.25
+Size = tuple[float, float, float]
 
 
 def stow_findings(s: Studied, words: Words) -> Iterator[Finding]:
-    body = silhouette_of(s.build.shell)
-    for thing in s.build.stow.things:
-        yield from _unmeasured(thing)
-        if body is not None and not thing.outside:
-            yield from _too_big(s, thing, words)
-        if thing.tank and s.build.rig.carrier == "ball" and s.support is not None:
+    body = silhouette_of(s.build.shell) is not None
+    axled = s.build.rig.carrier == "ball" and s.support is not None
+    things, room = s.build.stow.things, sizes_m(s.build.shell)
+    for thing, home, plain in zip(things, homes_of(things), _unmeasured(things), strict=True):
+        yield from plain
+        if body and not thing.outside:
+            yield from _too_big(thing, home.size, room, words)
+        if thing.tank and axled:
             yield from _far_tank(s, thing, words)
     yield from _guesses(s, words)
 
 
-def _unmeasured(thing: Thing) -> Iterator[Finding]:
+@keep_each
+def _unmeasured(thing: Thing) -> tuple[Finding, ...]:
+    return tuple(_plain_faults(thing))
+
+
+def _plain_faults(thing: Thing) -> Iterator[Finding]:
     if min(thing.length.si, thing.width.si, thing.height.si) <= 0:
         yield Finding(
             "no-size",
@@ -64,15 +74,15 @@ def _unmeasured(thing: Thing) -> Iterator[Finding]:
         )
 
 
-def _too_big(s: Studied, thing: Thing, words: Words) -> Iterator[Finding]:
-    shell = s.build.shell
-    size = standing_size_m(thing, thing.turn)
-    inside = (
-        (shell.length.si if shell.length else 0),
-        (shell.width.si if shell.width else 0),
-        (shell.height.si if shell.height else 0),
-    )
-    for name, has, room in zip(("long", "wide", "high"), size, inside, strict=True):
+@keep_last(2)
+def sizes_m(shell: Shell) -> Size:
+    """Length, width and height of a body as typed [m], nothing where not known."""
+    long, wide, high = (side.si if side else 0.0 for side in (shell.length, shell.width, shell.height))
+    return long, wide, high
+
+
+def _too_big(thing: Thing, size_m: Size, room_m: Size, words: Words) -> Iterator[Finding]:
+    for name, has, room in zip(("long", "wide", "high"), size_m, room_m, strict=True):
         if room > 0 and has > room:
             yield Finding(
                 "too-big",

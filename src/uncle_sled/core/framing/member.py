@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -13,7 +14,7 @@ from uncle_sled.core.materials import Material
 Point2 = tuple[float, float]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Member:
     """A stick in its face's flat coordinates [m]. ``id`` is its key: face / role / anchor."""
 
@@ -33,7 +34,7 @@ class Member:
     along_s: bool  # whether it runs along s
     by_hand: bool = False
 
-    @property
+    @cached_property
     def shape(self) -> Polygon:
         return Polygon(self.outline)
 

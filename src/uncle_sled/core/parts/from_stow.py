@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import numpy as np
 
 from uncle_sled.core.document.placing import Stand
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.engine import keep_each
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.part import DENSITY, Contents, Group, Part, unknown_cg_sigma_m
 
@@ -109,25 +109,5 @@ def contents_of(thing: Thing, stand: Stand) -> Contents | None:
     )
 
 
-class _Holder:
-    """Keeps a thing by identity, so that an untouched thing keeps its part."""
-
-    __slots__ = ("thing",)
-
-    def __init__(self, thing: Thing) -> None:
-        self.thing = thing
-
-    def __hash__(self) -> int:
-        return id(self.thing)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Holder) and other.thing is self.thing
-
-
-@lru_cache(maxsize=4096)
-def _kept(holder: _Holder) -> Part:
-    return part_of_thing(holder.thing)
-
-
-def parts_of_things(things: tuple[Thing, ...]) -> tuple[Part, ...]:
-    return tuple(_kept(_Holder(thing)) for thing in things)
+parts_of_things = keep_each(part_of_thing)  # an untouched thing keeps its part
+homes_of = keep_each(home_of)

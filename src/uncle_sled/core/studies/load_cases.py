@@ -183,21 +183,28 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     is_cargo = np.array([p.cargo for p in parts], dtype=bool)
     middle = np.array([(p.contents.middle_x_m, p.contents.middle_y_m) for _, p in tanks if p.contents]).reshape(-1, 2)
     x[:, columns:], y[:, columns:] = middle[:, 0], middle[:, 1]
-    levels, elsewhere = np.zeros((c, len(tanks))), list[tuple[int, int, Contents]]()
+    elsewhere = list[tuple[int, int, Contents]]()
     shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
+    placed = [modes.get(case.mode, build.stow.modes[0]) for case in cases]
+    on = np.array(
+        [
+            _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
+            for case, mode in zip(cases, placed, strict=True)
+        ],
+        dtype=bool,
+    ).reshape(c, columns)
+    levels = np.zeros((c, len(tanks)))
     for row, case in enumerate(cases):
-        mode = modes.get(case.mode, build.stow.modes[0])
-        on = _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
-        level = np.zeros(len(tanks))
-        by_id = {lv.id: lv.level for lv in case.levels}
-        for k, (at, part) in enumerate(tanks):
-            level[k] = min(max(by_id.get(part.id, 0.0), 0.0), 1.0) * on[at]
-        mass[row, :columns] *= on
-        sigma[row, :columns] *= on
-        mass[row, columns:] = full * level
-        sigma[row, columns:] = CONTENTS_SHARE * full * (level > 0)
-        z[row, columns:] = bottom + tall * level / 2
-        levels[row] = level
+        for lv in case.levels:
+            if lv.id in tank_column:
+                levels[row, tank_column[lv.id] - columns] = lv.level
+    levels = np.clip(levels, 0.0, 1.0) * on[:, tank_at]
+    mass[:, :columns] *= on
+    sigma[:, :columns] *= on
+    mass[:, columns:] = full * levels
+    sigma[:, columns:] = CONTENTS_SHARE * full * (levels > 0)
+    z[:, columns:] = bottom + tall * levels / 2
+    for row, mode in enumerate(placed):
         for id in mode.touched & things.keys() & column_of.keys():
             stand = stand_of(things[id], mode)
             there = part_of_thing(things[id], stand)
@@ -224,7 +231,7 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     described = tuple(
         Case(
             cases[r],
-            modes.get(cases[r].mode, build.stow.modes[0]),
+            placed[r],
             in_words(cases[r], kinds),
             tuple(cases[s].name for s in same[r]),
         )

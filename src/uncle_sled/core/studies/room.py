@@ -15,6 +15,7 @@ from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Opening, Shell
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
+from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.studies.inside import inside_of, thickness_m
@@ -156,21 +157,34 @@ def _reach(surface: Surface, bounds: tuple[float, ...], depths: tuple[float, flo
 
 def _sticks(shell: Shell, framed: Framed, body: Body) -> list[Solid]:
     """Sticks of plumb and level faces as boxes; those of slopes and curves lie within the room's outline."""
-    surfaces = {one.id: one for one in body.surfaces if _square(one) is not None}
-    made = []
-    for member in framed.members:
-        surface = surfaces.get(member.face)
-        if surface is None:
-            continue
-        shape = member.shape
-        left, low, right, high = shape.bounds
-        if shape.area < 0.85 * (right - left) * (high - low):
-            continue
-        skin = skin_m(face_of(shell, surface.kind))
-        a, b = _reach(surface, shape.bounds, (skin, skin + member.section_m[1]))
-        name = f"the {member.kind} in the {member.face}"
-        made.append(box_solid(member.id, name, tuple(map(float, a)), tuple(map(float, b))))  # type: ignore[arg-type]
+    made: list[Solid] = []
+    for surface in body.surfaces:
+        if _square(surface) is not None:
+            made += _sticks_of(surface, framed.on(surface.id), skin_m(face_of(shell, surface.kind)))
     return made
+
+
+def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> list[Solid]:
+    """The sticks of one face, from its skin inward; a flat face takes the corners of its shapes straight."""
+    bounds = np.array([m.shape.bounds for m in members]).reshape(-1, 4)
+    area = np.array([m.shape.area for m in members])
+    deep = np.array([m.section_m[1] for m in members])
+    straight = area >= 0.85 * (bounds[:, 2] - bounds[:, 0]) * (bounds[:, 3] - bounds[:, 1])
+    origin, along, up, inward = (np.array(v) for v in (surface.origin, surface.along, surface.up, surface.inward))
+    corners = np.array(
+        [
+            origin + bounds[:, [s]] * along + bounds[:, [t]] * up + (skin + depth)[:, None] * inward
+            for s in (0, 2)
+            for t in (1, 3)
+            for depth in (np.zeros(len(members)), deep)
+        ]
+    ).reshape(8, -1, 3)
+    lows, highs = corners.min(axis=0).tolist(), corners.max(axis=0).tolist()
+    return [
+        box_solid(m.id, f"the {m.kind} in the {m.face}", tuple(low), tuple(high))
+        for m, low, high, whole in zip(members, lows, highs, straight, strict=True)
+        if whole
+    ]
 
 
 def _holes(shell: Shell, framed: Framed, body: Body) -> list[Hole]:

@@ -15,9 +15,9 @@ from shapely.geometry import Polygon, box
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep_each, keep_last
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import home_of
 
 Floats = NDArray[np.float64]
 Corner = tuple[float, float, float]
@@ -113,34 +113,26 @@ def sized(thing: Thing) -> bool:
     return min(thing.length.si, thing.width.si, thing.height.si) > 0
 
 
-@lru_cache(maxsize=8192)
-def _home_solid(thing: _Same) -> Solid | None:
-    one = thing.one
-    assert isinstance(one, Thing)
-    if one.taken_out or not sized(one):
-        return None
-    stand = Stand(one.x.si, one.y.si, one.z.si, one.turn, standing_size_m(one, one.turn))
-    return _solid(thing, stand)
+def _home_solid(thing: Thing) -> Solid | None:
+    return None if thing.taken_out or not sized(thing) else _solid(_Same(thing), home_of(thing))
+
+
+_home_solids = keep_each(_home_solid)
 
 
 @keep_last(16)
 def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
     """Every thing that is there in a mode and has a size; an untouched thing keeps its solid."""
     absent, touched = set(mode.absent), mode.touched
-    made = []
-    for thing in stow.things:
-        if thing.id in absent:
-            continue
-        if thing.id not in touched:
-            solid = _home_solid(_Same(thing))
-        elif thing.taken_out:
-            continue
-        else:
-            stand = stand_of(thing, mode)
-            solid = _solid(_Same(thing), stand) if min(stand.size) > 0 else None
-        if solid is not None:
-            made.append(solid)
-    return tuple(made)
+    made = list(_home_solids(stow.things))
+    if touched or absent:
+        for at, thing in enumerate(stow.things):
+            if thing.id in absent:
+                made[at] = None
+            elif thing.id in touched and not thing.taken_out:
+                stand = stand_of(thing, mode)
+                made[at] = _solid(_Same(thing), stand) if min(stand.size) > 0 else None
+    return tuple([solid for solid in made if solid is not None])
 
 
 @keep_last(16)

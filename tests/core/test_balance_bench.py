@@ -17,7 +17,9 @@ from uncle_sled.core.document.shell import WheelBoxes
 from uncle_sled.core.drawing.axle_chart import axle_chart, field_of, hitch_chart
 from uncle_sled.core.drawing.axle_order import axle_order
 from uncle_sled.core.drawing.primitives import Text
-from uncle_sled.core.findings.move_sets import move_sets, runs_of, solve_least, spans_of, window_m
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.least_moves import Allowed, Lane, Mover, nearest_shift, only_ball, solve_least
+from uncle_sled.core.findings.move_sets import move_sets, runs_of, spans_of
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies import road_checks
 from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
@@ -153,65 +155,102 @@ def test_impossible_rigs_are_said_not_raised(rig):
 
 
 # moves ----------------------------------------------------------------------------------------------------
-def test_a_single_window_is_that_of_brute_force():
+def allowed(low, high, roll=0.0, share=None, wheels=500.0, slope=0.3, track=1.6):
+    """Limits of as many cases as low has; share: of the wheels' load that may be more on one side."""
+    low = np.asarray(low, float)
+    arm = np.inf if share is None else share * track / 2
+    fill = [np.full(len(low), float(v)) for v in (roll, arm, wheels, slope)]
+    return Allowed(low, np.asarray(high, float), *fill)
+
+
+def test_a_single_shift_is_that_of_brute_force_with_and_without_the_lean():
     rng = np.random.default_rng(3)
-    for _ in range(60):
+    found_some = 0
+    for at in range(120):
         mass = rng.choice([0.0, 20.0, 50.0], 4)
         low, high = rng.uniform(-40, 10, 4), rng.uniform(-5, 60, 4)
         low, high = np.minimum(low, high), np.maximum(low, high)
+        room = allowed(low, high, rng.uniform(-30, 30), 0.05 if at % 2 else None)
+        lane = Lane(rng.choice([0.0, 0.4]), 0.0, 6.0)
         shifts = np.linspace(-3, 3, 6001)
-        good = np.array([((mass * d >= low - 1e-9) & (mass * d <= high + 1e-9)).all() for d in shifts])
-        found = window_m(mass, low, high)
-        if not (mass > 0).any():
-            assert found is None
-        elif found is None:
+        good = np.array([room.holds(mass * d, mass * lane.y_m) for d in shifts])
+        found = nearest_shift(Mover(3.0, 0.0, mass, (lane,), 1.0), lane, room)
+        if found is None:
             assert not good.any()
         else:
-            inside = (shifts >= found[0]) & (shifts <= found[1])
-            assert (good == inside).mean() > 0.999
+            found_some += 1
+            assert good.any() and abs(found) <= np.abs(shifts[good]).min() + 1e-9
+            assert room.holds(mass * found, mass * lane.y_m, 1e-6)
+    assert found_some > 20
 
 
 def test_the_program_finds_what_enumeration_finds():
     rng = np.random.default_rng(11)
     solved = 0
     for _ in range(25):
-        n = 3
-        masses = [rng.uniform(10, 60, 3) for _ in range(n)]
-        now = [1.0, 2.0, 3.0]
-        runs = [((x - 0.4, x + 0.1), (x + 0.3, x + 0.6)) for x in now]
-        hard = rng.uniform(1, 3, n).tolist()
+        now, n, most = [1.0, 2.0, 3.0], 3, 2
+        movers = [
+            Mover(
+                x,
+                0.0,
+                rng.uniform(10, 60, 3),
+                (Lane(0.0, x - 0.4, x + 0.1), Lane(0.0, x + 0.3, x + 0.6), Lane(0.5, x - 0.2, x + 0.2)),
+                rng.uniform(1, 3),
+            )
+            for x in now
+        ]
         target = rng.uniform(-25, 25)
-        low, high = np.full(3, target - 6.0), np.full(3, target + 6.0)
-        most = 2
-        grid = [np.concatenate([np.linspace(-0.4, 0.1, 26), np.linspace(0.3, 0.6, 16)])] * n
+        room = allowed(np.full(3, target - 6.0), np.full(3, target + 6.0), rng.uniform(-45, -15), 0.05)
+        along = [(d, 0.0) for d in np.concatenate([np.linspace(-0.4, 0.1, 11), np.linspace(0.3, 0.6, 7)])]
+        spots = [along + [(d, 0.5) for d in np.linspace(-0.2, 0.2, 9)]] * n
         best = np.inf
-        for shift in itertools.product(*grid):
-            if sum(abs(d) > 1e-9 for d in shift) > most:
+        for shift in itertools.product(*spots):
+            moved = [abs(d) > 1e-9 or y > 0 for d, y in shift]
+            if sum(moved) > most:
                 continue
-            added = sum(m * d for m, d in zip(masses, shift, strict=True))
-            if ((added >= low) & (added <= high)).all():
-                best = min(best, sum(h * abs(d) + 0.15 * (abs(d) > 1e-9) for h, d in zip(hard, shift, strict=True)))
-        found = solve_least(masses, runs, now, hard, low, high, most, [])
+            aft = sum(m.mass_kg * d for m, (d, _) in zip(movers, shift, strict=True))
+            right = sum(m.mass_kg * y for m, (_, y) in zip(movers, shift, strict=True))
+            if room.holds(aft, right):
+                costs = [m.hard * (abs(d) + y) + 0.15 * go for m, (d, y), go in zip(movers, shift, moved, strict=True)]
+                best = min(best, sum(costs))
+        found, _ = solve_least(movers, room, most)
         if not np.isfinite(best):
             continue
         solved += 1
-        assert found is not None and sum(abs(d) > 1e-6 for d in found) <= most
-        cost = sum(h * abs(d) + 0.15 * (abs(d) > 1e-6) for h, d in zip(hard, found, strict=True))
-        assert cost <= best + 1e-6  # the grid can only be worse
-        added = sum(m * d for m, d in zip(masses, found, strict=True))
-        assert ((added >= low - 1e-6) & (added <= high + 1e-6)).all()
-        assert all(
-            any(a - 1e-6 <= x + d <= b + 1e-6 for a, b in run) for x, d, run in zip(now, found, runs, strict=True)
+        assert found is not None
+        sides = [m.lanes[k].y_m for m, (_, k) in zip(movers, found, strict=True)]
+        moved = [abs(d) > 1e-6 or y > 0 for (d, _), y in zip(found, sides, strict=True)]
+        assert sum(moved) <= most
+        cost = sum(
+            m.hard * (abs(d) + y) + 0.15 * go for m, (d, _), y, go in zip(movers, found, sides, moved, strict=True)
         )
+        assert cost <= best + 1e-6  # the grid can only be worse
+        aft = sum(m.mass_kg * d for m, (d, _) in zip(movers, found, strict=True))
+        assert room.holds(aft, sum(m.mass_kg * y for m, y in zip(movers, sides, strict=True)), 1e-5)
+        for mover, (d, k) in zip(movers, found, strict=True):
+            assert mover.lanes[k].low_m - 1e-6 <= mover.x_m + d <= mover.lanes[k].high_m + 1e-6
     assert solved > 8
 
 
-def test_things_in_one_row_keep_their_order():
-    masses, now = [np.array([50.0]), np.array([50.0])], [1.0, 2.0]
-    runs = [((0.5, 4.0),), ((0.5, 4.0),)]
-    found = solve_least(masses, runs, now, [1.0, 1.0], np.array([80.0]), np.array([90.0]), 2, [(0, 1, 0.8)])
+def test_things_in_one_row_keep_their_order_until_one_leaves_it():
+    movers = [Mover(x, 0.0, np.array([50.0]), (Lane(0.0, 0.5, 4.0),), 1.0) for x in (1.0, 2.0)]
+    ball = only_ball(np.array([80.0]), np.array([90.0]))
+    found, _ = solve_least(movers, ball, 2, [(0, 1, 0.8)])
 
-    assert now[0] + found[0] + 0.8 <= now[1] + found[1] + 1e-6
+    assert 1.0 + found[0][0] + 0.8 <= 2.0 + found[1][0] + 1e-6
+    aside = [Mover(1.0, 0.0, np.array([50.0]), (Lane(0.0, 0.5, 4.0), Lane(0.6, 0.5, 4.0)), 0.1), movers[1]]
+    (first, lane), (second, _) = solve_least(aside, ball, 2, [(0, 1, 0.8)])[0]
+    assert lane == 1 and 1.0 + first > 2.0 + second
+
+
+def test_pairs_that_would_meet_are_not_taken_together():
+    movers = [Mover(1.0, 0.0, np.array([50.0]), (Lane(0.0, 1.0, 1.0), Lane(0.3, 1.4, 1.6)), 1.0) for _ in range(2)]
+    ball = only_ball(np.array([40.0]), np.array([70.0]))
+
+    assert [k for _, k in solve_least(movers, ball, 2)[0]] == [1, 1]
+    assert solve_least(movers, ball, 2, barred=[((0, 1), (1, 1))])[0] is None
+    _, excess = solve_least(movers, only_ball(np.array([90.0]), np.array([99.0])), 2, elastic=True)
+    assert excess == pytest.approx([90 - 60])
 
 
 def test_runs_are_split_where_the_grid_has_gaps():
@@ -224,11 +263,18 @@ def test_each_demo_is_settled_by_a_move_or_by_its_axle(name):
     s = study(project.build, project.facts)
     found = move_sets(s)
     good = [move for move in found.moves if move.feasible]
-    assert good, found.why
+    if name == "orchard-keeper":  # its rear axle stays over until the hitch is lowered
+        assert not good and found.moves and axle_placing(s).window_m is not None
+    else:
+        assert good, found.why
     for move in good:
         after = study(apply(project.build, move.ops), project.facts)
         low, high = spans_of(after)
         assert ((low <= 0.02) & (high >= -0.02)).all()
+        group = after.readings.axle_kg.sum(axis=1)
+        lean = np.abs(after.readings.right_kg - after.readings.left_kg) / group
+        assert (lean[after.towing_rows] <= 0.05 + 1e-6).all()
+        assert not [one for one in findings(after) if one.severity == "stop"]
         told = dict(move.after)
         for row, case in enumerate(after.table.cases):
             kg = after.readings.tongue_kg[row]

@@ -100,7 +100,10 @@ def moves_report(s: Studied) -> list[dict[str, Any]]:
     return [
         {
             "kind": move.kind,
-            "items": [{"id": i.id, "from_m": i.from_m, "to_m": i.to_m} for i in move.items],
+            "items": [
+                {"id": i.id, "from_m": i.from_m, "to_m": i.to_m, "from_y_m": i.from_y_m, "to_y_m": i.to_y_m}
+                for i in move.items
+            ],
             "cost": move.cost,
             "feasible": move.feasible,
             "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in move.after],

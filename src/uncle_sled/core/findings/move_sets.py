@@ -1,21 +1,21 @@
 """What to move: single slides, swaps of two, and the least total movement over several things, ranked.
 
-The ball is linear in every station, so each case gives one interval for the sum of mass times shift; free runs
-along a thing's row keep it out of walls and neighbours. Source: a mixed-integer linear program (SciPy's milp);
-what it finds is judged again as a whole build.
+Ball, axles and lean are linear in every shift, so that each case gives one interval; free lanes keep a thing out of
+walls and neighbours. What is found (closed form, or the program of least_moves.py) is judged again as a whole build.
 """
 
 from __future__ import annotations
 
 import itertools
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply
 from uncle_sled.core.findings.balance import LEAN_SHARE
+from uncle_sled.core.findings.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least
 from uncle_sled.core.findings.linear_moves import (
     Moves,
     carry_ops,
@@ -25,31 +25,33 @@ from uncle_sled.core.findings.linear_moves import (
     rows_judged,
     state,
 )
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.studies.balance import band_kg
 from uncle_sled.core.studies.clashes import clashes
+from uncle_sled.core.studies.free_places import box_at, boxes_meet
 from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.room import room_of
 
 Floats = NDArray[np.float64]
-MOST_THINGS, MOST_MOVED, SHOWN = 14, 3, 6
+MOST_THINGS, MOST_MOVED, SHOWN = 14, 4, 6
+MOST_LANES, TRIES = 7, 4
 LEAST_SHIFT_M, INSET = 0.01, 0.05
-FIXED_COST = 0.15  # of taking hold of one more thing, in metres
-SECONDS = 0.8
 SWAPPED = 8
 ROUND_KG_M = 0.02  # stations are rounded to a tenth of a millimetre
+WEIGHT_ONLY = ("gross", "towed", "train", "chains")  # limits that no move can better
 
 
 @dataclass(frozen=True)
 class Shift:
-    """One thing's station before and after [m] and, in a swap, its side."""
+    """One thing's front edge and middle before and after [m]."""
 
     id: str
     name: str
     from_m: float
     to_m: float
-    to_y_m: float | None = None
+    from_y_m: float
+    to_y_m: float
 
 
 @dataclass(frozen=True)
@@ -76,13 +78,14 @@ class MoveSets:
 @dataclass(frozen=True)
 class _Item:
     move: Moves
-    mass_kg: Floats  # by case
-    runs: tuple[tuple[float, float], ...]  # free stations of its front edge
-    hard: float
+    mover: Mover
 
 
-def spans_of(s: Studied) -> tuple[Floats, Floats]:
-    """Least and most of the moment that may be added aft in each judged case [kg m] so that all is within its limits."""
+def spans_of(s: Studied, ball_only: bool = False) -> tuple[Floats, Floats]:
+    """Least and most of the moment that may be added aft in each judged case [kg m] so that all is within its limits.
+
+    ``ball_only``: whatever each axle of a trailer is rated for.
+    """
     now, rows = state(s), rows_judged(s)
     total = now.total[0]
     if s.support is None:
@@ -102,36 +105,69 @@ def spans_of(s: Studied) -> tuple[Floats, Floats]:
     if group and group.si > 0:
         low = np.maximum(low, total - group.si)
     inset = INSET * np.maximum(high - low, 0.0)
-    # dT/dM is constant for one or an equalised axle, and near enough for independent ones
-    slope = (state(s, np.ones((1, len(rows)))).tongue - now.tongue)[0]
+    # slopes are constant for one or an equalised axle, and near enough for independent ones
+    one_more = state(s, np.ones((1, len(rows))))
+    slope = (one_more.tongue - now.tongue)[0]
     slope = np.where(np.abs(slope) > 1e-9, slope, -1e-9)
     ends = np.stack([(low + inset - now.tongue[0]) / slope, (high - inset - now.tongue[0]) / slope])
-    return ends.min(axis=0), ends.max(axis=0)
+    least, most = ends.min(axis=0), ends.max(axis=0)
+    for k, axle in enumerate(sorted(s.build.rig.axles, key=lambda a: a.station.si)):
+        if axle.rating and axle.rating.si > 0 and not ball_only:
+            load = now.axles[0, :, k]
+            rate = one_more.axles[0, :, k] - load
+            end = (axle.rating.si - load) / np.where(np.abs(rate) > 1e-9, rate, 1e-9)
+            least, most = (
+                np.where(rate < 0, np.maximum(least, end), least),
+                np.where(rate > 0, np.minimum(most, end), most),
+            )
+    return least, most
+
+
+def allowed_of(s: Studied, as_it_leans: bool = False, ball_only: bool = False) -> Allowed:
+    """What every judged case leaves for moves; ``as_it_leans``: it may lean as much as it does now, where that is more."""
+    now, rows, t = state(s), rows_judged(s), s.table
+    low, high = spans_of(s, ball_only)
+    roll = (t.mass_kg[rows] * t.y_m[rows]).sum(axis=1)
+    wheels = now.axles[0].sum(axis=1)
+    more = state(s, np.ones((1, len(rows)))).axles[0].sum(axis=1) - wheels
+    share = np.maximum(LEAN_SHARE, now.lean[0]) if as_it_leans else np.full(len(rows), LEAN_SHARE)
+    track = s.support.track_m if s.support is not None else None
+    arm = share * track / 2 if track else np.full(len(rows), np.inf)
+    return Allowed(low, high, roll, arm, wheels, more)
 
 
 def move_sets(s: Studied, stopped: Callable[[], bool] = lambda: False) -> MoveSets:
-    """Ranked offers for a build. Pins ("stays"), walls and neighbours are kept; sides change only in a swap."""
+    """Ranked offers for a build. Pins ("stays"), walls, neighbours and the left-right limit are kept."""
     if s.support is None or not rows_judged(s):
         return MoveSets((), (), "There is no reading yet that a move could better.")
-    low, high = spans_of(s)
-    if ((low <= 0) & (high >= 0)).all():
+    still = np.zeros(len(rows_judged(s)))
+    if allowed_of(s).holds(still, still):
         return MoveSets((), (), "Every case is within its limits; nothing has to move.")
     items = _items(s, stopped)
     if not items:
         return MoveSets((), (), "There is nothing aboard that may move: all of it stays, or weighs little.")
-    found = [*_singles(s, items, low, high)]
-    if not stopped():
-        found += _swaps(s, items, low, high)
-    for most in (2, MOST_MOVED, len(items)):
-        if stopped() or any(move.kind == "set" for move in found):
+    sound: list[Move] = []
+    # where it cannot be made level, it is not made to lean more; where an axle stays over, the ball may still be righted
+    leans = bool((state(s).lean > LEAN_SHARE).any())
+    for as_it_leans, ball_only in ((False, False), *([(True, False)] if leans else []), (True, True)):
+        sound = _tried(s, _found(s, items, allowed_of(s, as_it_leans, ball_only), stopped), stopped)
+        if sound or stopped():
             break
-        made = _least(s, items, low, high, most)
-        if made is not None:
-            found.append(made)
-    sound = [move for move in _tried(s, sorted(found, key=lambda m: m.cost)) if not stopped()]
-    fights = () if any(move.feasible for move in sound) else _fighting(s, items, low, high)
-    why = "" if sound else "No slides of what may move serve every case."
+    fights = () if any(move.feasible for move in sound) else _fighting(s, items)
+    why = "" if sound else "No moves of what may move serve every case."
     return MoveSets(tuple(sound[:SHOWN]), fights, why)
+
+
+def _found(s: Studied, items: list[_Item], allowed: Allowed, stopped: Callable[[], bool]) -> list[Move]:
+    found = [*_singles(s, items, allowed)]
+    if not stopped():
+        found += _swaps(s, items, allowed)
+    for most in (2, MOST_MOVED):
+        made = () if stopped() else _least(s, items, allowed, most)
+        if made is not None:
+            found += made
+            break
+    return sorted(found, key=lambda m: m.cost)
 
 
 def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
@@ -143,12 +179,25 @@ def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
         move = moves_of(s, thing, room)
         if move is None:
             continue
-        own = (np.abs(move.y - thing.y.si) < 1e-6) & (np.abs(move.z - thing.z.si) < 1e-3)
-        runs = runs_of(move.x[own])
+        lanes = lanes_of(move)
         at_home = np.array([row in move.rows for row in rows])
-        if runs:
-            made.append(_Item(move, move.case_kg[rows] * at_home, runs, hardness(move)))
+        if lanes:
+            mover = Mover(thing.x.si, thing.y.si, move.case_kg[rows] * at_home, lanes, hardness(move))
+            made.append(_Item(move, mover))
     return made
+
+
+def lanes_of(move: Moves) -> tuple[Lane, ...]:
+    """Free runs at the thing's own height: in its own row, and in a few others spread over the width."""
+    level = np.abs(move.z - move.thing.z.si) < 1e-3
+    sides = np.unique(np.round(move.y[level], 4))
+    own = sides[np.abs(sides - move.thing.y.si) < 1e-4]
+    others = sides[np.abs(sides - move.thing.y.si) >= 1e-4]
+    if len(others) > MOST_LANES - 1:
+        others = others[np.unique(np.linspace(0, len(others) - 1, MOST_LANES - 1).round().astype(int))]
+    return tuple(
+        Lane(float(y), a, b) for y in (*own, *others) for a, b in runs_of(move.x[level & (np.abs(move.y - y) < 1e-3)])
+    )
 
 
 def runs_of(stations: Floats, step_m: float = 0.0201) -> tuple[tuple[float, float], ...]:
@@ -160,64 +209,66 @@ def runs_of(stations: Floats, step_m: float = 0.0201) -> tuple[tuple[float, floa
     return tuple((float(run[0]), float(run[-1])) for run in np.split(x, breaks))
 
 
-def _singles(s: Studied, items: list[_Item], low: Floats, high: Floats) -> list[Move]:
-    """The nearest free place along its row that settles every case, for each thing by itself."""
+def _singles(s: Studied, items: list[_Item], allowed: Allowed) -> list[Move]:
+    """The easiest free place that settles every case, for each thing by itself."""
     made = []
     for item in items:
-        window = window_m(item.mass_kg, low, high)
-        if window is None:
-            continue
-        now = item.move.thing.x.si
-        best: float | None = None
-        for a, b in item.runs:
-            left, right = max(a - now, window[0]), min(b - now, window[1])
-            if left <= right:
-                near = min(max(0.0, left), right)
-                best = near if best is None or abs(near) < abs(best) else best
-        if best is not None and abs(best) > LEAST_SHIFT_M:
-            made.append(_made(s, "single", [(item, best)]))
+        mover = item.mover
+        shifts = [(nearest_shift(mover, lane, allowed), lane) for lane in mover.lanes]
+        far = [(abs(by) + abs(lane.y_m - mover.y_m), by, lane) for by, lane in shifts if by is not None]
+        if far:
+            _, by, lane = min(far, key=lambda one: one[0])
+            made.append(_made(s, "single", [(item, by, lane.y_m)]))
     return made
 
 
-def window_m(mass_kg: Floats, low: Floats, high: Floats) -> tuple[float, float] | None:
-    """Shifts of one thing that put every case within its span [m]; None where there is none.
-
-    A case in which it weighs nothing is skipped if it is in its span and empties the answer if not.
-    """
-    weighs = mass_kg > 1e-9
-    if ((low > 0) | (high < 0))[~weighs].any() or not weighs.any():
-        return None
-    a, b = float((low[weighs] / mass_kg[weighs]).max()), float((high[weighs] / mass_kg[weighs]).min())
-    return (a, b) if a <= b else None
-
-
-def _swaps(s: Studied, items: list[_Item], low: Floats, high: Floats) -> list[Move]:
+def _swaps(s: Studied, items: list[_Item], allowed: Allowed) -> list[Move]:
     """Two things that change places, front edge for front edge, where that settles every case."""
     made = []
     for a, b in itertools.combinations(items[:SWAPPED], 2):
-        one, two = a.move.thing, b.move.thing
-        dx = two.x.si - one.x.si
-        added = (a.mass_kg - b.mass_kg) * dx
-        if abs(dx) < 0.05 or not ((added >= low) & (added <= high)).all():
-            continue
-        shifts = [(a, dx, two.y.si), (b, -dx, one.y.si)]
-        made.append(_made(s, "swap", [(item, by) for item, by, _ in shifts], [y for *_, y in shifts]))
+        one, two = a.mover, b.mover
+        dx, dy = two.x_m - one.x_m, two.y_m - one.y_m
+        apart = one.mass_kg - two.mass_kg
+        if abs(dx) >= 0.05 and allowed.holds(apart * dx, apart * dy):
+            made.append(_made(s, "swap", [(a, dx, two.y_m), (b, -dx, one.y_m)]))
     return made
 
 
-def _least(s: Studied, items: list[_Item], low: Floats, high: Floats, most: int) -> Move | None:
-    """The least total of metres times trouble over at most so many things."""
-    solved = _solved(items, low, high, most)
-    if solved is None:
-        return None
-    chosen = [(item, float(by)) for item, by in zip(items, solved, strict=True) if abs(by) > LEAST_SHIFT_M]
-    return _made(s, "set", chosen) if len(chosen) > 1 else None
+def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int) -> tuple[Move, ...] | None:
+    """The least total of metres times trouble over at most so many things; those that meet are parted and tried again.
+
+    Nothing where moving one thing alone is least (the singles have it), None where no shifts of so many do.
+    """
+    movers, rows = [item.mover for item in items], _rows(items)
+    barred: list[tuple[tuple[int, int], tuple[int, int]]] = []
+    for _ in range(TRIES):
+        solved, _excess = solve_least(movers, allowed, most, rows, barred)
+        if solved is None:
+            return None
+        moved = [
+            (i, by, k)
+            for i, (by, k) in enumerate(solved)
+            if abs(by) > LEAST_SHIFT_M or abs(movers[i].lanes[k].y_m - movers[i].y_m) > LEAST_SHIFT_M
+        ]
+        meet = [
+            ((i, k), (j, m))
+            for (i, a, k), (j, b, m) in itertools.combinations(moved, 2)
+            if _meet(items, (i, a, k), (j, b, m))
+        ]
+        if not meet:
+            shifts = [(items[i], by, movers[i].lanes[k].y_m) for i, by, k in moved]
+            return (_made(s, "set", shifts),) if len(moved) > 1 else ()
+        barred += meet
+    return None
 
 
-def _solved(items: list[_Item], low: Floats, high: Floats, most: int, elastic: bool = False) -> Floats | None:
-    masses, runs, hard = [i.mass_kg for i in items], [i.runs for i in items], [i.hard for i in items]
-    now = [i.move.thing.x.si for i in items]
-    return solve_least(masses, runs, now, hard, low, high, most, _rows(items), elastic)
+def _meet(items: list[_Item], one: tuple[int, float, int], two: tuple[int, float, int]) -> bool:
+    """Whether two moved things would stand in each other."""
+    boxes = []
+    for i, by, k in (one, two):
+        thing, mover = items[i].move.thing, items[i].mover
+        boxes.append(box_at(replace(home_of(thing), x=mover.x_m + by, y=mover.lanes[k].y_m)))
+    return boxes_meet(boxes[0], boxes[1])
 
 
 def _rows(items: list[_Item]) -> list[tuple[int, int, float]]:
@@ -233,126 +284,52 @@ def _rows(items: list[_Item]) -> list[tuple[int, int, float]]:
     return pairs
 
 
-def solve_least(
-    masses: list[Floats],
-    runs: list[tuple[tuple[float, float], ...]],
-    now: list[float],
-    hard: list[float],
-    low: Floats,
-    high: Floats,
-    most: int,
-    rows: list[tuple[int, int, float]],
-    elastic: bool = False,
-) -> Floats | None:
-    """Shifts [m] of least sum of hard times distance that bring every case into its span; None where there are none.
-
-    Args:
-        masses: Mass of each thing by case [kg], each shape (c,).
-        runs: Free stations of each thing's front edge [m].
-        low, high: Span of the added moment by case [kg m], shape (c,).
-        most: How many things may move.
-        rows: Pairs that keep their order: ahead, behind, length of the one ahead [m].
-        elastic: Give the excess of each case instead [kg m], shape (c,): what no shift can take away.
-    Source: mixed-integer linear programming; HiGHS through SciPy.
-    """
-    from scipy.optimize import Bounds, LinearConstraint, milp  # the first reading does not wait for SciPy
-    from scipy.sparse import lil_matrix
-
-    n, cases = len(masses), len(low)
-    spans = [(i, a, b) for i in range(n) for a, b in runs[i]]
-    # columns: forward and aft parts of each shift, whether it moves, whether it stands in a run, slack of each case
-    back, ahead, used, stands, slack = 0, n, 2 * n, 3 * n, 3 * n + len(spans)
-    width = slack + cases
-    reach = 40.0
-    lines: list[tuple[dict[int, float], float, float]] = []
-    for j in range(cases):
-        line = {back + i: float(masses[i][j]) for i in range(n)} | {ahead + i: -float(masses[i][j]) for i in range(n)}
-        if np.isfinite(low[j]):
-            lines.append((line | {slack + j: 1.0}, float(low[j]), np.inf))
-        if np.isfinite(high[j]):
-            lines.append((line | {slack + j: -1.0}, -np.inf, float(high[j])))
-    for i in range(n):
-        mine = [k for k, span in enumerate(spans) if span[0] == i]
-        lines.append(({back + i: 1.0, ahead + i: 1.0, used + i: -reach}, -np.inf, 0.0))
-        lines.append(({stands + k: 1.0 for k in mine}, 1.0, 1.0))
-        shift = {back + i: 1.0, ahead + i: -1.0}
-        # x lies between the ends of the run that it stands in
-        lines.append((shift | {stands + k: -(spans[k][1] - now[i]) for k in mine}, 0.0, np.inf))
-        lines.append((shift | {stands + k: -(spans[k][2] - now[i]) for k in mine}, -np.inf, 0.0))
-    lines.append(({used + i: 1.0 for i in range(n)}, 0.0, float(most)))
-    for i, j, long in rows:
-        line = {back + i: 1.0, ahead + i: -1.0, back + j: -1.0, ahead + j: 1.0}
-        lines.append((line, -np.inf, max(now[j] - now[i] - long, 0.0)))
-    matrix = lil_matrix((len(lines), width))
-    for at, (line, _, _) in enumerate(lines):
-        for column, value in line.items():
-            matrix[at, column] = value
-    cost = np.zeros(width)
-    cost[back : back + n] = cost[ahead : ahead + n] = [0.0 if elastic else h for h in hard]
-    cost[used : used + n] = 0.0 if elastic else FIXED_COST
-    cost[slack:] = 1.0 if elastic else 0.0
-    top = np.full(width, reach)
-    top[used:slack] = 1.0
-    top[slack:] = np.inf if elastic else 0.0
-    whole = np.zeros(width)
-    whole[used:slack] = 1
-    answer = milp(
-        cost,
-        constraints=LinearConstraint(matrix.tocsr(), [lo for _, lo, _ in lines], [hi for _, _, hi in lines]),
-        bounds=Bounds(np.zeros(width), top),
-        integrality=whole,
-        options={"time_limit": SECONDS},
-    )
-    if answer.x is None:
-        return None
-    if elastic:
-        return np.asarray(answer.x[slack:])
-    return np.asarray(answer.x[back : back + n] - answer.x[ahead : ahead + n])
-
-
-def _fighting(s: Studied, items: list[_Item], low: Floats, high: Floats) -> tuple[str, ...]:
+def _fighting(s: Studied, items: list[_Item]) -> tuple[str, ...]:
     """The cases that are still out when everything moves as well as it can, and one they pull against."""
-    rows = rows_judged(s)
-    excess = _solved(items, low, high, len(items), elastic=True)
-    if excess is None:
-        return ()
-    out = [at for at in np.argsort(-excess) if excess[at] > 1e-6][:2]
+    rows, (low, high) = rows_judged(s), spans_of(s)
+    _, excess = solve_least(
+        [item.mover for item in items], allowed_of(s, ball_only=True), len(items), _rows(items), elastic=True
+    )
+    out = [int(at) for at in np.argsort(-excess) if excess[at] > 1e-6][:2]
     if len(out) == 1:
         # the one it fights is that with the least room on the other side
         at = out[0]
         light = low[at] > 0
         room = high if light else -low
-        others = [k for k in np.argsort(room) if k != at]
-        out += others[:1]
-    return tuple(s.table.cases[rows[int(at)]].id for at in out)
+        out += [int(k) for k in np.argsort(room) if k != at][:1]
+    return tuple(s.table.cases[rows[at]].id for at in out)
 
 
-def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float]], sides: list[float] | None = None) -> Move:
+def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float, float]]) -> Move:
     """The offer as ops: what stands in a thing goes along."""
     ops: list[Op] = []
-    told = []
-    for at, (item, by) in enumerate(shifts):
-        thing = item.move.thing
-        to_y = sides[at] if sides else None
-        told.append(Shift(thing.id, thing.name, thing.x.si, round(thing.x.si + by, 4), to_y))
-        ops += carry_ops(s.build, thing, {"x": by, "y": 0.0 if to_y is None else to_y - thing.y.si})
-    cost = sum(item.hard * abs(by) + FIXED_COST for item, by in shifts)
+    told, cost = [], 0.0
+    for item, by, to_y in shifts:
+        thing, dy = item.move.thing, to_y - item.mover.y_m
+        told.append(Shift(thing.id, thing.name, thing.x.si, round(thing.x.si + by, 4), thing.y.si, round(to_y, 4)))
+        ops += carry_ops(s.build, thing, {"x": by, "y": dy})
+        cost += item.mover.hard * (abs(by) + abs(dy)) + FIXED_COST
     return Move(kind, tuple(told), cost, True, tuple(ops), ())
 
 
-def _tried(s: Studied, found: list[Move]) -> list[Move]:
-    """Each offer judged again as a whole build: out with those that make new clashes; readings with the rest."""
+def _tried(s: Studied, found: list[Move], stopped: Callable[[], bool]) -> list[Move]:
+    """Each offer judged again as a whole build: out with those that make new clashes or lean more; readings with the rest."""
     before = {(c.a, c.b, c.kind) for of in clashes(s.build, s.facts).values() for c in of}
     lean_now = float(state(s).lean.max(initial=0.0))
     kept = []
     for move in found[: 3 * SHOWN]:
+        if stopped():
+            break
         after = study(apply(s.build, move.ops), s.facts)
-        leans = state(after).lean.max(initial=0.0) > max(LEAN_SHARE, lean_now) + 1e-6
+        lean = float(state(after).lean.max(initial=0.0))
         new = {(c.a, c.b, c.kind) for of in clashes(after.build, after.facts).values() for c in of} - before
-        if new or leans:
+        if new or lean > max(LEAN_SHARE, lean_now) + 1e-6:
             continue
         low, high = spans_of(after)
-        settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all())
+        settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all()) and lean <= LEAN_SHARE + 1e-6
+        settled = settled and not any(
+            one.severity == "stop" and one.id.split("/")[0] not in WEIGHT_ONLY for one in after.limits
+        )
         tongue = after.readings.tongue_kg
         told = tuple(
             (case.id, None if np.isnan(tongue[row]) else float(tongue[row]))

@@ -96,6 +96,14 @@ def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bo
 
 def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
     """Ball load and total [kg] of every towing case with the axles' middle at each station, shape (k, cases)."""
+    loads = axles_at_stations(s, stations_m)
+    total = s.table.mass_kg[s.towing_rows].sum(axis=1)
+    tongue = total[None, :] - loads.sum(axis=2)
+    return tongue, np.broadcast_to(total, tongue.shape)
+
+
+def axles_at_stations(s: Studied, stations_m: Floats) -> Floats:
+    """Load of every axle [kg] in every towing case with the axles' middle at each station, shape (k, cases, axles)."""
     rows = s.towing_rows
     table, support = s.table, s.support
     assert support is not None
@@ -103,14 +111,43 @@ def tongue_at_stations(s: Studied, stations_m: Floats) -> tuple[Floats, Floats]:
     moving = np.array([id in axles for id in table.ids], dtype=bool)
     bought = s.build.rig.base == "as bought"
     shift = stations_m - support.mean_axle_m
-    total = table.mass_kg[rows].sum(axis=1)
     moments = (table.mass_kg[rows] * table.x_m[rows]).sum(axis=1)
     with_axle = 0.0 if bought else table.mass_kg[rows][:, moving].sum(axis=1)
     moment = moments[None, :] + shift[:, None] * with_axle
+    many = len(support.axles_m)
     if support.independent:
-        there = shift[:, None, None] + np.array(support.axles_m)
-        carried = independent_axle_loads_kg(moment, support, there).sum(axis=2)
-    else:
-        carried = moment / stations_m[:, None]
-    tongue = total[None, :] - carried
-    return tongue, np.broadcast_to(total, tongue.shape)
+        return independent_axle_loads_kg(moment, support, shift[:, None, None] + np.array(support.axles_m))
+    return np.repeat((moment / stations_m[:, None] / many)[:, :, None], many, axis=2)
+
+
+@dataclass(frozen=True)
+class AxleOver:
+    """An axle that is over its rating in the window: which one, in which case, by how much at least [kg], and from
+    where on it keeps its rating [m], or None where it does nowhere in the window."""
+
+    number: int
+    case_id: str
+    least_over_kg: float
+    kept_from_m: float | None
+
+
+def axles_over(s: Studied, placing: AxlePlacing) -> tuple[AxleOver, ...]:
+    """Axles of a group whose own rating the window does not keep; the window itself judges ball and group."""
+    if s.support is None or len(s.support.axles_m) < 2:
+        return ()
+    low, high = placing.window_m or (placing.best_m, placing.best_m)
+    stations = np.linspace(low, high, 41)
+    loads = axles_at_stations(s, stations)
+    made = []
+    for at, axle in enumerate(sorted(s.build.rig.axles, key=lambda a: a.station.si)):
+        if not axle.rating or axle.rating.si <= 0:
+            continue
+        over = loads[:, :, at] - axle.rating.si
+        worst = over.max(axis=1)
+        if (worst <= 0).all():
+            continue
+        best = int(np.argmin(worst))
+        kept = float(stations[int(np.argmax(worst <= 0))]) if (worst <= 0).any() else None
+        case = s.table.cases[s.towing_rows[int(np.argmax(over[best]))]]
+        made.append(AxleOver(at + 1, case.id, float(worst[best]), kept))
+    return tuple(made)

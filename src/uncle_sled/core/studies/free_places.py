@@ -71,7 +71,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     inner = room.side if room else None
     floor = floor_m(build)
     front = shell.front.si if shell.front else 0.0
-    others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not _overlap(b[0], b[1], own[0], own[1])]
+    others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not boxes_meet(b, own)]
     if room is not None and not thing.outside:
         others += [(arch.id, np.array([arch.low, arch.high])) for arch in room.wheel_boxes]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
@@ -145,8 +145,9 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     )
 
 
-def _overlap(low_a: Floats, high_a: Floats, low_b: Floats, high_b: Floats) -> bool:
-    return bool(((low_a < high_b - TOUCH_M) & (high_a > low_b + TOUCH_M)).all())
+def boxes_meet(a: Floats, b: Floats) -> bool:
+    """Whether two boxes, each lower and upper corner (2, 3) [m], share more than a touch."""
+    return bool(((a[0] < b[1] - TOUCH_M) & (a[1] > b[0] + TOUCH_M)).all())
 
 
 def _rests(own: Floats, floor_m: float, corners: Floats) -> bool:

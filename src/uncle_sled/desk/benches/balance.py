@@ -23,11 +23,11 @@ from uncle_sled.core.drawing import bars
 from uncle_sled.core.drawing.axle_chart import hitch_chart
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.finding import Remedy
-from uncle_sled.core.findings.move_sets import Move, MoveSets
+from uncle_sled.core.findings.move_sets import Move, MoveSets, Shift
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies import road_checks
 from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
-from uncle_sled.core.studies.axle_placing import axle_placing, balance_points
+from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, balance_points
 from uncle_sled.core.studies.hitch_height import hitch_curve
 from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, owners
 from uncle_sled.desk.axle_sheet import AxleSheet
@@ -189,6 +189,11 @@ class BalanceBench(Bench):
             a, b = (names[id] for id in placing.fighting_cases)
             apart = f"{a} and {b} pull against each other" if a != b else f"{a} has no place within its limits"
             lines.append(f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {words.fine_kg(placing.worst_violation_kg)} out.")  # fmt: skip
+        for over in axles_over(s, placing):
+            kept = "" if over.kept_from_m is None else f" before {words.m(over.kept_from_m)}"
+            by = f", {words.kg(over.least_over_kg)} at least" if over.kept_from_m is None else ""
+            hitch = " The hitch's height shares it out." if s.support.independent else ""
+            lines.append(f"Axle {over.number} is over its rating{kept or ' wherever it stands'} ({names[over.case_id]}{by}).{hitch}")  # fmt: skip
         if s.build.rig.axle_place == "fixed":
             lines.append(
                 "The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed."
@@ -338,17 +343,19 @@ class BalanceBench(Bench):
         self.moves_says.setText(text)
 
     def _move_words(self, move: Move) -> str:
-        words = self.words
         if move.kind == "swap":
             a, b = move.items
             text = f"Swap the {lower_first(a.name)} and the {lower_first(b.name)}"
         else:
-            text = "; ".join(
-                f"{lower_first(i.name)} {words.m(abs(i.to_m - i.from_m))} {'back' if i.to_m > i.from_m else 'forward'}"
-                for i in move.items
-            )
+            text = "; ".join(f"{lower_first(i.name)} {' and '.join(self._ways(i))}" for i in move.items)
             text = text[:1].upper() + text[1:]
         return text + ("" if move.feasible else "   (helps, does not settle all)")
+
+    def _ways(self, shift: Shift) -> list[str]:
+        """How far a thing goes along and across, in words."""
+        ways = [(shift.to_m - shift.from_m, "back", "forward")]
+        ways.append((shift.to_y_m - shift.from_y_m, "to the right", "to the left"))
+        return [f"{self.words.m(abs(by))} {more if by > 0 else less}" for by, more, less in ways if abs(by) > 0.004]
 
     def _offer(self, item: QListWidgetItem) -> None:
         at = item.data(Qt.ItemDataRole.UserRole)

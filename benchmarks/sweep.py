@@ -30,7 +30,7 @@ def main() -> None:
         found = sweep(s, 0)
         if found is None:
             continue
-        many, wide = len(found.tongue_kg), s.table.mass_kg.shape[1]
+        many, wide = len(found.load_kg), s.table.mass_kg.shape[1]
         mass, arm = np.repeat(s.table.mass_kg[:1], many, axis=0), 1 - s.table.x_m[0] / 3.0
         bare = best_ms(lambda mass=mass, arm=arm: mass @ arm)
         whole = best_ms(lambda s=s: sweep.__wrapped__(s, 0))  # type: ignore[attr-defined]

@@ -91,7 +91,7 @@ def test_tyre_gap_and_its_missing_parts():
     rig = a_rig(tyre=Tyre(diameter=Length(0.6), width=Length(0.18)), track=Length(1.75))
     gap = tyre_gap(studied(shell=shell, rig=rig))
 
-    assert gap.side_m == pytest.approx(0.875 - 0.09 - 0.7) and gap.along_m == pytest.approx(0.1)
+    assert gap.left_m == gap.right_m == pytest.approx(0.875 - 0.09 - 0.7) and gap.along_m == pytest.approx(0.1)
     assert gap.over_m == pytest.approx(0.5 + 0.5 - 0.6 - 0.06)
     assert tyre_gap(studied()) is None and tyre_gap(studied(rig=a_bed())) is None
 
@@ -336,15 +336,25 @@ def test_braking_grade_and_roll_by_hand():
 
 def test_turning_room_is_the_corner_s_way_round_the_ball():
     car = Vehicle("v", "Car", width=Length(1.8), bumper=Length(0.25))
-    free, angle = road_checks.nearest_m((2.0, 0.5), car)
-    tight, _ = road_checks.nearest_m((0.5, 1.1), car)
+
+    def nose(behind, half, y=0.0):
+        return road_checks.Nose("n", "the box", behind, half, 0.5, y)
+
+    free, angle = road_checks.nearest_m(nose(2.0, 0.5), car)
+    tight, _ = road_checks.nearest_m(nose(0.5, 1.1), car)
 
     assert free > 0.5 and 0 < angle <= 90 and tight < 0
     # straight behind, a narrow nose is its distance and the bumper's away
-    assert road_checks.nearest_m((3.0, 0.01), car)[0] <= 3.25
+    assert road_checks.gap_m(nose(3.0, 0.01), car, 0.0) == pytest.approx(3.25, abs=1e-3)
+    # at a right angle its corner lies half its width ahead of the ball: 0.4 - 0.25 into the tail
+    assert road_checks.gap_m(nose(0.5, 0.4), car, 90.0) == pytest.approx(0.25 - 0.4)
+    assert road_checks.nearest_m(nose(0.5, 0.2, 0.3), car) == road_checks.nearest_m(nose(0.5, 0.2, -0.3), car)
     s = studied(a_thing("t", 50), facts=Facts(vehicles=(car,)))
-    assert [one.name for one in road_checks.turning(s)] == ["Car"]
+    assert [(one.name, one.nose) for one in road_checks.turning(s)] == [("Car", "the body")]
     assert road_checks.turning(studied(shell=a_shell())) == ()
+    near = studied(a_thing("g", 12, x=0.3, size=(0.3, 0.9, 0.5), outside=True), facts=Facts(vehicles=(car,)))
+    met = next(one for one in findings(near) if one.code == "nose-meets-car")
+    assert met.where == ("g", "v") and "the box g" in met.says and met.severity == "mind"
 
 
 def test_chains_stabilisers_and_tyres_are_limits_of_their_own():

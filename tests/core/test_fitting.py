@@ -252,10 +252,10 @@ def test_the_sweep_is_that_of_whole_studies_one_by_one():
 
     for at, (a, b) in enumerate(grid):
         if (float(a), float(b)) in told:
-            assert found.tongue_kg[at] == pytest.approx(told[float(a), float(b)], abs=1e-6)
-    out = found.low_kg - found.tongue_kg
-    assert found.worst_low.out_kg == pytest.approx(out.max()) and len(found.tongue_kg) == steps_for(2) ** 2
-    assert found.worst_low.tongue_kg == pytest.approx(found.tongue_kg[int(out.argmax())])
+            assert found.load_kg[at] == pytest.approx(told[float(a), float(b)], abs=1e-6)
+    out = found.low_kg - found.load_kg
+    assert found.worst_low.out_kg == pytest.approx(out.max()) and len(found.load_kg) == steps_for(2) ** 2
+    assert found.worst_low.load_kg == pytest.approx(found.load_kg[int(out.argmax())])
 
 
 def test_many_tanks_none_and_a_bed_are_swept_or_said():
@@ -263,11 +263,13 @@ def test_many_tanks_none_and_a_bed_are_swept_or_said():
     s = study(build_of(*many), Facts())
     found = sweep(s, 0)
 
-    assert len(found.tongue_kg) == 4096 and found.left_out == 8 and "w0" not in found.tanks
+    assert len(found.load_kg) == 4096 and found.left_out == 8 and "w0" not in found.tanks
     bare = study(build_of(), Facts())
-    assert len(sweep(bare, 0).tongue_kg) == 1 and sweep(bare, 99) is None
+    assert len(sweep(bare, 0).load_kg) == 1 and sweep(bare, 99) is None
     truck = study(build_of(rig=a_bed()), Facts())
-    assert sweep(truck, 0) is None
+    on_bed = sweep(truck, 0)
+    assert on_bed.of == "rear axle" and on_bed.load_kg[0] == pytest.approx(float(truck.readings.axle_kg[0, 1]))
+    assert on_bed.high_kg[0] == pytest.approx(min(2400, float(truck.readings.total_kg[0]) - 0.9 * 1400))
     camp = next(r for r, c in enumerate(s.table.cases) if not c.mode.towing)
     assert sweep(s, camp) is None
 

@@ -309,9 +309,10 @@ def test_bars_and_fans_keep_their_words_apart_and_inside(name, size):
     words = Words(project.build.brief.reading.shown())
     drawn = [bars.limit_bars(s, s.limits, words, *size)]
     if project.build.rig.carrier == "ball":
-        drawn += [bars.sure_bars(s, 0, words, *size), fan(s, sweep(s, 0), words, *size)]
+        drawn += [bars.sure_bars(s, 0, words, *size), bars.car_bars(s, words, *size)]
     else:
         drawn.append(bars.bed_bars(s, words, *size))
+    drawn.append(fan(s, sweep(s, 0), words, *size))
     for shapes in drawn:
         assert shapes and texts_apart(shapes) == []
         for t in (x for x in shapes if isinstance(x, Text)):

@@ -115,23 +115,24 @@ def test_the_worker_gives_the_same_moves_and_late_ones_are_dropped(qtbot, open_o
 
 
 @pytest.mark.parametrize("name", DEMOS)
-@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits"])
+@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits", "Driving"])
 def test_every_view_of_every_demo_speaks(open_on, name, view):
     _window, _session, bench = balance(open_on, name, view)
     chart = {
         "Axle": bench.bed_chart if name == "dark-sky" else bench.axle_sheet,
         "Moves": bench.ghost_chart,
         "Sure": bench.sure_chart,
-        "Limits": bench.limit_chart,
+        "Limits": bench.limits.chart,
+        "Driving": bench.driving.cards["A firm stop"],
     }[view]
     chart.grab()
 
     assert chart.written
     if view == "Limits":
-        assert "Screening only" in bench.road_lines.words.text()
+        assert "Screening only" in bench.limits.says.text()
 
 
-@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits"])
+@pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits", "Driving"])
 def test_an_empty_build_says_what_is_missing(open_on, view):
     window = open_on(a_project([]), judged=False)
     window.session.worker = None

@@ -8,8 +8,10 @@ from tests.desk.driving import drag, key, middle_of, press
 from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.drawing.fan import field_of
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.studies.clashes import clashes
+from uncle_sled.core.studies.sweep import sweep
 from uncle_sled.desk.case_bench import read_level
 from uncle_sled.desk.gestures import DragThings
 from uncle_sled.desk.thing_rows import equal_grey
@@ -182,13 +184,20 @@ def test_a_level_of_130_percent_is_said_and_nothing_changes(open_on):
 
 
 def test_the_sweep_is_drawn_or_says_why_not(open_on):
-    _window, _session, bench = opened(open_on, view="Cases")
+    _window, session, bench = opened(open_on, view="Cases")
     cases = bench.panel("Cases")
     cases.fan.grab()
     assert "combinations" in cases.says.text() and any("kg:" in w.text for w in cases.fan.written)
-    _truck, _, other = opened(open_on, "dark-sky", "Cases")
+    _truck, bed, other = opened(open_on, "dark-sky", "Cases")
     other.panel("Cases").fan.grab()
-    assert any("no ball" in w.text for w in other.panel("Cases").fan.written)
+    assert any("rear axle" in w.text for w in other.panel("Cases").fan.written)
+    assert "within both axles" in other.panel("Cases").says.text()
+    bed.show_case("cargo")
+    assert "too much on the rear axle with" in other.panel("Cases").says.text()
+    chart = cases.fan
+    found = sweep(session.studied, session.row)
+    at = field_of(found, chart.width(), chart.height()).at(float(found.total_kg[0]), float(found.load_kg[0]))
+    assert "Fresh jug empty" in chart.read(*at, chart.width(), chart.height()) and chart.read(0, 0, 300, 200) == ""
 
 
 def test_fit_and_holding_speak_and_point(open_on):

@@ -136,7 +136,7 @@ def walk(window) -> list[str]:
         if stop == "Shell":
             found += _walk_shell(window)
         if stop == "Balance":
-            for view in ("Moves", "Sure", "Limits"):
+            for view in ("Moves", "Sure", "Limits", "Driving"):
                 window.bench("Balance").show_view(view)
                 QApplication.processEvents()
                 found += [f"Balance, {view}: {fault}" for fault in faults_of(window)]

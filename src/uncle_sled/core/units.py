@@ -316,6 +316,11 @@ def fine_weight(kg: float, shown: Shown) -> str:
     return f"{_decimals(kg / float(FACTORS['mass'][shown.mass]), 1)} {shown.mass}"
 
 
+def volume(cubic_metres: float, shown: Shown) -> str:
+    """A volume for a sentence: litres or gallons to a tenth, whole from a hundred on."""
+    return show(cubic_metres, "volume", shown.volume)
+
+
 def distance(metres: float, shown: Shown) -> str:
     """A length for a sentence: metres to the centimetre, or feet and inches."""
     if shown.length in ("mm", "m", "cm"):

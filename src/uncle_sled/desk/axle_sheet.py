@@ -8,7 +8,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.document.project import Project
-from uncle_sled.core.drawing.axle_chart import Field, axle_chart, field_of
+from uncle_sled.core.drawing.axle_chart import Field, axle_chart, axle_words, field_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.axle_conflicts import conflicts
@@ -25,7 +25,7 @@ class AxleSheet(Chart):
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Share on the ball over the axle's place", self._shapes, empty=self._why_none)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setMouseTracking(True)
+        self.reads(self._read)
         self.grabbed: tuple[Field, Project, float, str] | None = None
         self._drags = 0
 
@@ -42,6 +42,10 @@ class AxleSheet(Chart):
         if field is None or s.support is None or s.readings.total_kg[s.towing_rows].min() <= 0:
             return ()
         return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown))
+
+    def _read(self, x: float, y: float, width: float, height: float) -> str:
+        field = self._field(width, height)
+        return axle_words(self.session.studied, field, x, Words(self.session.shown)) if field is not None else ""
 
     def _why_none(self) -> str:
         s = self.session.studied
@@ -69,6 +73,7 @@ class AxleSheet(Chart):
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.grabbed is None:
+            super().mouseMoveEvent(event)
             return
         field, before, start, merge = self.grabbed
         station = field.station(event.position().x())

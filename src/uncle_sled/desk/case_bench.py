@@ -7,14 +7,13 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 import msgspec
-from PySide6.QtCore import QAbstractTableModel, QEvent, QModelIndex, QObject, QPersistentModelIndex, QPointF, Qt
-from PySide6.QtGui import QBrush, QPainter, QPaintEvent
+from PySide6.QtCore import QAbstractTableModel, QEvent, QModelIndex, QObject, QPersistentModelIndex, Qt
+from PySide6.QtGui import QBrush
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QHeaderView,
     QPushButton,
-    QSizePolicy,
     QSplitter,
     QTableView,
     QVBoxLayout,
@@ -23,15 +22,16 @@ from PySide6.QtWidgets import (
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
 from uncle_sled.core.document.stow import LoadCase, Thing
-from uncle_sled.core.drawing.fan import fan, levels_words
+from uncle_sled.core.drawing.fan import fan, levels_words, read_off
+from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.load_cases import Case, is_own, is_standing
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sweep import sweep
 from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
 from uncle_sled.desk.ask import ask_text
+from uncle_sled.desk.chart import Chart
 from uncle_sled.desk.fields import label
-from uncle_sled.desk.painting import Frame, Written, lay_paper, paint, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -265,34 +265,25 @@ def swept_row(session: Session) -> int:
     return next((row for row, case in enumerate(cases) if case.mode.towing), 0)
 
 
-class Fan(QWidget):
-    """The sweep of the case that is shown."""
+class Fan(Chart):
+    """The sweep of the case that is shown; the pointer reads a combination off."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.written: list[Written] = []
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        super().__init__(session, "Every tank at every level", self._shapes, empty=self._why_none)
         self.setMinimumHeight(130)
-        self.setAccessibleName("Every tank at every level")
-        for signal in (session.changed, session.case_changed):
-            signal.connect(self.update)
+        self.reads(self._read)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        self.written = []
-        found = sweep(self.session.studied, swept_row(self.session))
-        if found is None:
-            write(painter, QPointF(14, 20), self._why_none(), 13, "pencil", kept=self.written)
-            return
-        words = Words(self.session.shown)
-        shapes = fan(self.session.studied, found, words, self.width(), self.height() - 4.0)
-        paint(painter, shapes, Frame(1.0, 0.0, self.height() - 2.0), self.written)
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        s = self.session.studied
+        found = sweep(s, swept_row(self.session))
+        return fan(s, found, Words(self.session.shown), width, height) if found is not None else ()
+
+    def _read(self, x: float, y: float, width: float, height: float) -> str:
+        s = self.session.studied
+        found = sweep(s, swept_row(self.session))
+        return read_off(s, found, Words(self.session.shown), (x, y), width, height) if found is not None else ""
 
     def _why_none(self) -> str:
-        if self.session.build.rig.carrier != "ball":
-            return "A vehicle's bed has no ball; its axles stand in the table."
         if self.session.studied.support is None:
             return "There is no reading yet, so there is nothing to sweep."
         return "Nothing is on the road yet that could be swept."
@@ -390,12 +381,15 @@ class CaseBench(QWidget):
         words = Words(self.session.shown)
         worst = max((found.worst_low, found.worst_high), key=lambda spot: spot.out_kg)
         way = "light" if worst is found.worst_low else "heavy"
+        if found.of == "rear axle":
+            way = "much on the front axle" if worst is found.worst_low else "much on the rear axle"
+        well = "in the band" if found.of == "ball" else "within both axles"
         tail = f" {found.left_out} small tanks keep their level." if found.left_out else ""
-        tried = f"{len(found.tongue_kg)} combinations with the cargo of {lower_first(swept.name) if swept else ''}."
+        tried = f"{len(found.load_kg)} combinations with the cargo of {lower_first(swept.name) if swept else ''}."
         self.says.setText(
             f"{tried} Worst: {words.kg(worst.out_kg)} too {way} with {levels_words(self.session.studied, worst)}.{tail}"
             if worst.out_kg > 0
-            else f"{tried} All of them are in the band.{tail}"
+            else f"{tried} All of them are {well}.{tail}"
         )
 
     def _show(self, column: int) -> None:

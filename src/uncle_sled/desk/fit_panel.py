@@ -9,6 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Mode
+from uncle_sled.core.drawing.fit_plan import fit_plan
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.findings.fit_words import kit_words, passing_words, size_words
 from uncle_sled.core.findings.words import Words, lower_first, upper_first
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.studies import at_hand
@@ -22,7 +25,8 @@ from uncle_sled.core.studies.beds import (
 )
 from uncle_sled.core.studies.clashes import modes_in_use
 from uncle_sled.core.studies.room import room_of
-from uncle_sled.core.studies.ways_out import ways_out
+from uncle_sled.core.studies.ways_out import LEAST_M, ways_out
+from uncle_sled.desk.chart import Chart
 from uncle_sled.desk.columns import Columns
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
@@ -38,6 +42,9 @@ class Said:
     verdict: str
     text: str
     ids: tuple[str, ...] = ()
+
+
+PLAN_PX = 170
 
 
 class Card(QFrame):
@@ -96,7 +103,7 @@ class Card(QFrame):
 
     def fit_width(self, wide: int) -> None:
         """Give every line the height that its words want at a width."""
-        room = wide - 24 - 28 - (66 if any(one.ids for one in self.said) else 0)
+        room = wide - 24 - 22 - (56 if any(one.ids for one in self.said) else 0)
         for _, (_, text, _show) in zip(self.said, self.lines, strict=False):
             high = text.heightForWidth(max(room, 80))
             if high > 0 and high != text.minimumHeight():
@@ -117,12 +124,22 @@ class FitPanel(QWidget):
         rows.setContentsMargins(0, 0, 0, 0)
         self.head = label("", "small", "pencil", wrap=True)
         rows.addWidget(self.head)
-        rows.addWidget(self.columns, 1)
+        rows.addWidget(self.columns, 3)
+        self.plan = Chart(
+            session, "Who fits, seen from above", self._plan, empty=lambda: "No body yet: draw it on the Shell stop."
+        )
+        self.plan.setMinimumHeight(PLAN_PX)
+        session.selected.connect(self.plan.update)
+        rows.addWidget(self.plan, 2)
         session.changed.connect(self.refresh)
         session.case_changed.connect(self.refresh)
 
     def showEvent(self, event: object) -> None:
         self.refresh()
+
+    def _plan(self, width: float, height: float) -> tuple[Primitive, ...]:
+        session = self.session
+        return fit_plan(session.studied, self._standing(), session.selection, self._words(), width, height)
 
     def _standing(self) -> Mode:
         """The shown mode where it stands, else the first one that does."""
@@ -192,17 +209,17 @@ class FitPanel(QWidget):
                 past = f", past the {way.through}" if way.through else ""
                 yield Said("mind" if way.through else "good", f"{way.name}, {size}{past}")
             else:
-                why = f"too small, {size}" if "least" in way.why else way.why
+                why = f"too small, {size}" if way.small else way.why
                 yield Said("none", f"{way.name}: {why}")
         if ways:
-            yield Said("none", f"Two are wanted, {words.m(0.43)} × {words.m(0.61)} clear at least.")
+            yield Said("none", f"Two are wanted, {size_words(LEAST_M, words)} clear at least.")
 
     def _arrival(self) -> Iterator[Said]:
-        build, facts = self.session.build, self.session.facts
+        build, facts, words = self.session.build, self.session.facts, self._words()
         road = next((mode for mode in build.stow.modes if mode.towing), build.stow.modes[0])
         kit = at_hand.arrival_kit(build, facts, road)
         for one in kit[: MOST_LINES - 1]:
-            yield Said("good" if one.good else "bad", f"{one.name}: {one.why}", (one.id, *([one.behind] if one.behind else [])))  # fmt: skip
+            yield Said("good" if one.good else "bad", f"{one.name}: {kit_words(one, words)}", (one.id, *([one.behind] if one.behind else [])))  # fmt: skip
         if not kit:
             yield Said("none", "Nothing is marked as wanted first: blocks, cord, hose, gloves.")
 
@@ -210,7 +227,7 @@ class FitPanel(QWidget):
         build, facts, words = self.session.build, self.session.facts, self._words()
         going = sorted(at_hand.passing(build, facts), key=lambda one: one.good)
         for one in going[: MOST_LINES - 1]:
-            yield Said("good" if one.good else "bad", f"{one.name} {one.why}" if not one.good else f"{one.name} goes through", (one.id,))  # fmt: skip
+            yield Said("good" if one.good else "bad", f"{one.name} {passing_words(one, words)}" if not one.good else f"{one.name} goes through", (one.id,))  # fmt: skip
         if not going:
             yield Said("none", "Nothing that comes and goes is aboard, or no door is drawn.")
         wide = at_hand.aisle_m(build, facts, mode)
@@ -263,4 +280,8 @@ class FitPanel(QWidget):
         words = self._words()
         for id, moment in sorted(sums.items(), key=lambda pair: -sign * pair[1])[:3]:
             if sign * moment > 0.5 and id in parts:
-                yield Said("none", f"{parts[id].name}: {words.kg(2 * sign * moment / track)} between the wheels", (id,))
+                yield Said(
+                    "none",
+                    f"{parts[id].name} puts {words.kg(2 * sign * moment / track)} more on the {'right' if sign > 0 else 'left'}",
+                    (id,),
+                )

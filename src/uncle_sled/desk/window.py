@@ -342,6 +342,7 @@ class Window(FileWork):
                     ("Moves", "what to move"),
                     ("Sure", "how sure"),
                     ("Limits", "the limits"),
+                    ("Driving", "what driving does"),
                 ),
             ),
             Act("find-moves", "Find moves", "Balance", "M", lambda: self.bench("Balance").find_moves(), "Balance"),  # type: ignore[attr-defined]

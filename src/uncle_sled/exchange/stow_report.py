@@ -13,8 +13,9 @@ from uncle_sled.core.studies.beds import sleepers_in
 from uncle_sled.core.studies.clashes import clashes, modes_in_use
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.restraints import restraints
-from uncle_sled.core.studies.sweep import Spot, sweep
+from uncle_sled.core.studies.sweep import Spot, Sweep, sweep
 from uncle_sled.core.studies.ways_out import ways_out
+from uncle_sled.exchange.shell_report import number
 
 
 def modes_report(s: Studied) -> list[dict[str, Any]]:
@@ -75,25 +76,26 @@ def tanks_report(s: Studied, row: int) -> list[dict[str, Any]]:
 
 
 def sweep_report(s: Studied, row: int) -> dict[str, Any] | None:
-    """The ``sweep`` key: the worst of every tank at every level; null where there is no ball or no reading."""
+    """The ``sweep`` key: the worst of every tank at every level; null where there is no reading. A bed has no ball: its rear axle is swept."""
     found = sweep(s, row)
     if found is None:
         return None
     return {
         "case_id": found.case_id,
-        "combinations": len(found.tongue_kg),
-        "worst_low": _spot(found.worst_low),
-        "worst_high": _spot(found.worst_high),
+        "combinations": len(found.load_kg),
+        "worst_low": _spot(found, found.worst_low),
+        "worst_high": _spot(found, found.worst_high),
     }
 
 
-def _spot(spot: Spot) -> dict[str, Any]:
+def _spot(found: Sweep, spot: Spot) -> dict[str, Any]:
     return {
         "levels": [{"id": id, "level": level} for id, level in spot.levels],
-        "tongue_kg": spot.tongue_kg,
+        "tongue_kg": spot.load_kg if found.of == "ball" else None,
+        "rear_axle_kg": spot.load_kg if found.of == "rear axle" else None,
         "total_kg": spot.total_kg,
-        "tongue_share": spot.tongue_kg / spot.total_kg if spot.total_kg else None,
-        "out_kg": spot.out_kg,
+        "tongue_share": spot.load_kg / spot.total_kg if spot.total_kg and found.of == "ball" else None,
+        "out_kg": number(spot.out_kg),
     }
 
 

@@ -32,6 +32,8 @@ class Tyre(msgspec.Struct, frozen=True):
     width: Length | None = None
     rated_kpa: float | None = None  # cold, at its full load
     least_kpa: float | None = None
+    gap_left: Length | None = None  # measured to fender or wheel box, beside the left tyres
+    gap_right: Length | None = None
 
 
 class BedVehicle(msgspec.Struct, frozen=True):

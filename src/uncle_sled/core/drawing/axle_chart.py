@@ -91,6 +91,19 @@ def axle_chart(
     return tuple(shapes)
 
 
+def axle_words(s: Studied, field: Field, x: float, words: Words) -> str:
+    """What every case would have on the ball with the axle under a point of the chart; "" beside the field."""
+    if not LEFT <= x <= field.width - RIGHT:
+        return ""
+    station = field.station(x)
+    tongue, total = tongue_at_stations(s, np.array([station]))
+    lines = [f"Axle at {words.m(station)}"]
+    for column, row in enumerate(s.towing_rows):
+        share = tongue[0, column] / total[0, column] if total[0, column] > 0 else 0.0
+        lines.append(f"{s.table.cases[row].name}: {words.kg(float(tongue[0, column]))}, {words.share(float(share))}")
+    return "\n".join(lines)
+
+
 def _band(s: Studied, field: Field, words: Words) -> list[Primitive]:
     low, high = field.y(max(s.band.low, field.y0)), field.y(min(s.band.high, field.y1))
     right = field.width - RIGHT
@@ -162,6 +175,18 @@ def _names(names: list[tuple[float, str, str, tuple[float, ...]]], field: Field)
             Text((left + 26, y), elided(lower_first(name), 11, RIGHT - 40, face), 11, ink, face, "left"),
         ]
     return shapes
+
+
+def hitch_words(curve: HitchCurve, x: float, words: Words, width: float) -> str:
+    """Ball and axles at the hitch height under a point of the hitch's chart."""
+    share = (x - LEFT) / max(width - LEFT - RIGHT, 1.0)
+    if not 0 <= share <= 1:
+        return ""
+    height = float(curve.height_m[0] + share * (curve.height_m[-1] - curve.height_m[0]))
+    loads = [float(np.interp(height, curve.height_m, curve.axle_kg[:, k])) for k in range(curve.axle_kg.shape[1])]
+    ball = float(np.interp(height, curve.height_m, curve.tongue_kg))
+    axles = "\n".join(f"Axle {k + 1}: {words.kg(load)}" for k, load in enumerate(loads))
+    return f"Hitch at {words.m(height)}\nOn the ball: {words.kg(ball)}\n{axles}"
 
 
 def hitch_chart(

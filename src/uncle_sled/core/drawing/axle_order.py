@@ -87,6 +87,9 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         ("Brakes", s.build.rig.brakes or "by the local rule; to be said"),
         ("Wheel studs and offset", "to be said by the maker"),
     ]  # fmt: skip
-    if gap is not None and gap.side_m is not None:
-        lines.append(("Tyre to wheel box", f"{words.thick(gap.side_m)} beside it"))
+    if gap is not None:
+        gaps = [(gap.left_m, "left"), (gap.right_m, "right")]
+        told = [f"{words.thick(room)} {side}" for room, side in gaps if room is not None]
+        how = "as measured" if gap.measured else "as drawn; measure both"
+        lines += [("Tyre to wheel box", ", ".join(told) + f", {how}")] if told else []
     return lines

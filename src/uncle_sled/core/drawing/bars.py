@@ -11,6 +11,7 @@ from collections.abc import Callable
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.findings.words import Words, lower_first
+from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.limits import Limit, use
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sureness import Owner
@@ -80,6 +81,57 @@ def limit_bars(
             ),
         ]
         y -= ROW
+    return tuple(shapes)
+
+
+CAR_ROWS = (
+    ("ball/", "On its ball"), ("towed/", "Towed"), ("car-rear/", "Rear axle"), ("car-front/", "Front axle"),
+    ("train/", "Car and trailer"),
+)  # fmt: skip
+CARS_BESIDE = 3
+
+
+def cars_high() -> float:
+    """Height that the cars' columns take with their headings."""
+    return 2 * EDGE + 58 + ROW * len(CAR_ROWS)
+
+
+def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """The cars side by side, a column each: what its papers allow, and what the worst case asks."""
+    cars = vehicles_of(s.build.brief, s.facts)[:CARS_BESIDE]
+    if s.build.rig.carrier != "ball" or not cars:
+        return ()
+    by_id = {limit.id: limit for limit in s.limits}
+    names = {case.id: lower_first(case.name) for case in s.table.cases}
+    name = 110.0
+    column = (width - 2 * EDGE - name) / len(cars)
+    shapes: list[Primitive] = []
+    for at, car in enumerate(cars):
+        left = EDGE + name + at * column
+        y = height - EDGE - 32
+        shapes.append(Text((left, y), elided(car.name, 13, column - 20, "strong"), 13, "ink", "strong", "left"))
+        bar = min(column - 20.0, 220.0) if column < 360 else column - 260.0
+        beside = column >= 360
+        for kind, _ in CAR_ROWS:
+            y -= ROW
+            limit = by_id.get(kind + car.id)
+            if limit is None:
+                shapes.append(Text((left, y), "not in its papers yet", 11, "pencil", "text", "left"))
+                continue
+            ink = "primer" if limit.severity == "stop" else "ink"
+            says = f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}"
+            worst = f"{says}, {names.get(limit.case_id, '')}"
+            long = bar if beside else min(bar * 0.4, 90.0)
+            shapes += [
+                rect(left, y - 6, long, 12, stroke="", fill="rule"),
+                rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=INKS[limit.severity], id=limit.id),
+                line((left + long / 1.15, y - 9), (left + long / 1.15, y + 9), "ink", 2.0),
+                Text((left + long + 8, y), elided(worst, 12, column - long - 24), 12, ink, "text", "left", id=limit.id),
+            ]  # fmt: skip
+    y = height - EDGE - 32
+    for _, says in CAR_ROWS:
+        y -= ROW
+        shapes.append(Text((EDGE, y), says, 13, "ink", "text", "left"))
     return tuple(shapes)
 
 

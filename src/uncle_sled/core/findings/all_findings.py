@@ -7,6 +7,7 @@ from dataclasses import replace
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import balance_findings
+from uncle_sled.core.findings.clearances import clearance_findings
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.fitting import clash_findings, fitting_findings
 from uncle_sled.core.findings.held import held_findings
@@ -44,9 +45,10 @@ def _rested(rested: Studied, mode: str) -> tuple[Finding, ...]:
 def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Finding, ...]:
     return (
         *balance_findings(s, words),
+        *clearance_findings(s, words),
         *shell_findings(s, words),
         *stow_findings(s, words),
-        *tank_findings(s),
+        *tank_findings(s, words),
         *clash_findings(s, words, only),
     )
 

@@ -238,7 +238,7 @@ def _over(s: Studied, limit: Limit, words: Words) -> Finding:
     elif kind == "jack":
         says = f"{case.name}: the jack needs {words.kg(limit.value)}, which is {JACK_FACTOR:g} times what stands on it; it is rated {words.kg(limit.limit)}."
         why = "A jack is rated for half as much again as it lifts."
-    elif limit.severity == "mind":
+    elif kind == "tyre" and limit.severity == "mind":
         says = f"{case.name}: {words.bare_kg(limit.value)} of {words.kg(limit.limit)}; 15 % in reserve is advised."
         why = "A tyre near its load runs hot. Never under its minimum pressure."
     else:

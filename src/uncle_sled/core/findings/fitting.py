@@ -8,6 +8,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.fit_words import kit_words, passing_words, size_words, way_words
 from uncle_sled.core.findings.held import hold_remedy
 from uncle_sled.core.findings.tanks import tank_remedy
 from uncle_sled.core.findings.words import Words, lower_first
@@ -24,7 +25,7 @@ from uncle_sled.core.studies.beds import (
 from uncle_sled.core.studies.clashes import Clash, clashes, modes_in_use
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.room import room_of
-from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
+from uncle_sled.core.studies.ways_out import LEAST_M, second_way_missing, ways_out
 
 # Codes that a move of one party may settle, and those that one plain edit does.
 IN_THE_WAY = {"clash", "clash-body", "clash-wheel-box", "covers", "no-room-to-open", "door-blocked"}
@@ -75,7 +76,7 @@ def fitting_findings(s: Studied, words: Words) -> Iterator[Finding]:
     used = modes_in_use(build)
     standing = tuple(mode for mode in build.stow.modes if mode.id in used)
     yield from _sleep(build, facts, standing, words)
-    yield from _get_out(build, facts, standing)
+    yield from _get_out(build, facts, standing, words)
     yield from _upright(build, facts, words)
     yield from _sit_and_cook(build, facts, standing, words)
     yield from _come_and_go(build, facts, standing, words)
@@ -98,7 +99,7 @@ def _clash(
     where: tuple[str, ...],
     words: Words,
 ) -> Finding:
-    a, b, litres = clash.a_name, clash.b_name, f"{worst.overlap_m3 * 1000:.1f} L"
+    a, b, litres = clash.a_name, clash.b_name, words.m3(worst.overlap_m3)
     why = "Two things cannot stand in one place."
     if kind == "things":
         return Finding(
@@ -271,7 +272,7 @@ def _sleep(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words)
                 )
 
 
-def _get_out(build: Build, facts: Facts, standing: tuple[Mode, ...]) -> Iterator[Finding]:
+def _get_out(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
     if room_of(build, facts) is None or not any(beds_in(build, facts, mode) for mode in standing):
         return
     if not build.shell.openings:
@@ -298,8 +299,8 @@ def _get_out(build: Build, facts: Facts, standing: tuple[Mode, ...]) -> Iterator
                 "stop",
                 "Stow",
                 f"{missing[:1].upper() + missing[1:]}",
-                "Every sleeper wants two, 430 × 610 mm clear, one not past stove or garage."
-                + (f" {bad.name} {bad.why}." if bad else ""),
+                f"Every sleeper wants two, {size_words(LEAST_M, words)} clear, one not past stove or garage."
+                + (f" {bad.name} {way_words(bad, words)}." if bad else ""),
                 "Smoke and fire leave seconds. Local rules may ask for more.",
                 ("shell", *(way.id for way in ways if way.good)),
                 caution="A screening only: local fire rules and those who apply them decide.",
@@ -390,7 +391,7 @@ def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: 
                 "mind",
                 "Stow",
                 f"{one.name} goes through no door",
-                f"It {one.why}, the best there is.",
+                f"It {passing_words(one, words)}, the best there is.",
                 "What comes and goes passes a door or hatch, wheeled or tipped.",
                 (one.id,),
                 why_none="A wider door or hatch, or a place outside.",
@@ -417,7 +418,7 @@ def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: 
                 "mind",
                 "Stow",
                 f"{kit.name} is out of reach on arrival",
-                f"It lies {kit.why}." if kit.behind else f"It is {kit.why}.",
+                f"It {'lies' if kit.behind else 'is'} {kit_words(kit, words)}.",
                 "Blocks, cord and hose are wanted first, in the rain, from outside.",
                 (kit.id, *([kit.behind] if kit.behind else [])),
                 why_none="Bring it to the edge of a door or hatch, or outside.",

@@ -7,22 +7,22 @@ from collections.abc import Iterator
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.stow import LoadCase, Thing
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.findings.words import lower_first
+from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.geometry.vessel import outline_fault, vessel_of
 from uncle_sled.core.studies.reading import Studied
 
 TOL_M3 = 1e-6
 
 
-def tank_findings(s: Studied) -> Iterator[Finding]:
+def tank_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for thing in s.build.stow.things:
         if thing.tank is not None:
-            yield from _shape(thing)
+            yield from _shape(thing, words)
     yield from _levels(s)
-    yield from _equal_jugs(s)
+    yield from _equal_jugs(s, words)
 
 
-def _shape(thing: Thing) -> Iterator[Finding]:
+def _shape(thing: Thing, words: Words) -> Iterator[Finding]:
     assert thing.tank is not None
     fault = outline_fault(thing.tank)
     if fault is not None:
@@ -43,9 +43,9 @@ def _shape(thing: Thing) -> Iterator[Finding]:
             "mind",
             "Stow",
             f"{thing.name} holds less than nothing",
-            f"{held.si * 1000:.0f} L cannot be; it is taken as empty. Its outside is {vessel.volume_m3 * 1000:.0f} L."
+            f"{words.m3(held.si)} cannot be; it is taken as empty. Its outside is {words.m3(vessel.volume_m3)}."
             if vessel
-            else f"{held.si * 1000:.0f} L cannot be; it is taken as empty.",
+            else f"{words.m3(held.si)} cannot be; it is taken as empty.",
             "A tank holds nothing or more.",
             (thing.id,),
             why_none="Type how much it holds.",
@@ -56,7 +56,7 @@ def _shape(thing: Thing) -> Iterator[Finding]:
             "mind",
             "Stow",
             f"{thing.name} cannot hold that",
-            f"{thing.name} is said to hold {held.si * 1000:.0f} L, but its outside is {vessel.volume_m3 * 1000:.0f} L.",
+            f"{thing.name} is said to hold {words.m3(held.si)}, but its outside is {words.m3(vessel.volume_m3)}.",
             "A tank holds less than its outside.",
             (thing.id,),
             why_none="Measure the tank again, or type the right volume.",
@@ -94,7 +94,7 @@ def volumes_m3(s: Studied) -> tuple[float, float]:
     return sums["fresh"], sums["grey"]
 
 
-def _equal_jugs(s: Studied) -> Iterator[Finding]:
+def _equal_jugs(s: Studied, words: Words) -> Iterator[Finding]:
     fresh, grey = volumes_m3(s)
     if grey > 0 and grey < fresh - TOL_M3:
         greys = tuple(t.id for t in s.build.stow.things if t.tank and t.tank.contents == "grey")
@@ -103,7 +103,7 @@ def _equal_jugs(s: Studied) -> Iterator[Finding]:
             "note",
             "Stow",
             "Less grey than fresh",
-            f"Fresh holds {fresh * 1000:.0f} L, grey {grey * 1000:.0f} L: it runs over before fresh is empty.",
+            f"Fresh holds {words.m3(fresh)}, grey {words.m3(grey)}: it runs over before fresh is empty.",
             "Equal containers, filled and emptied in turn, are the habit to keep.",
             greys,
             number=fresh - grey,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from uncle_sled.core.units import Shown, distance, fine_weight, weight
+from uncle_sled.core.units import Shown, distance, fine_weight, volume, weight
 
 
 @dataclass(frozen=True)
@@ -24,12 +24,16 @@ class Words:
         """Without the unit, for the first of two numbers that share one."""
         return weight(mass_kg, self.shown).split(" ")[0]
 
+    def m3(self, cubic_metres: float) -> str:
+        """What a tank holds."""
+        return volume(cubic_metres, self.shown)
+
     def m(self, metres: float) -> str:
         return distance(metres, self.shown)
 
     def thick(self, metres: float) -> str:
         """A thickness or a stick's side: millimetres, or inches with fractions."""
-        return self.m(metres) if self.shown.length in ("in", "ft-in") else f"{metres * 1000:g} mm"
+        return self.m(metres) if self.shown.length in ("in", "ft-in") else f"{round(metres * 1000, 1):g} mm"
 
     def section(self, section_m: tuple[float, float]) -> str:
         """A stick's two sides: seen in the face, through the wall."""

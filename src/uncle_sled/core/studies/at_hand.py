@@ -10,10 +10,12 @@ import math
 from dataclasses import dataclass
 
 from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
 from shapely.ops import unary_union
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.room import Hole, Room, room_of
 from uncle_sled.core.studies.solids import Solid, solids_in
 
@@ -34,6 +36,8 @@ class InReach:
     good: bool
     why: str
     behind: str | None = None  # what would have to be moved
+    far_m: float | None = None  # in from the nearest opening, where that is too far
+    opening: str = ""  # its name
 
 
 @dataclass(frozen=True)
@@ -45,6 +49,9 @@ class Passing:
     good: bool
     opening: str | None
     why: str
+    need_m: tuple[float, float] = (0.0, 0.0)
+    clear_m: tuple[float, float] = (0.0, 0.0)
+    opening_name: str = ""
 
 
 @dataclass(frozen=True)
@@ -93,9 +100,8 @@ def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InR
     if nearest is None:
         return InReach(solid.id, solid.name, False, "no door or hatch is drawn that it could be reached through")
     far, hole = nearest
-    return InReach(
-        solid.id, solid.name, False, f"{far:.2f} m in from {hole.opening.name}; an arm reaches {ARM_M:.2f} m"
-    )
+    why = f"{far:.2f} m in from {hole.opening.name}; an arm reaches {ARM_M:.2f} m"
+    return InReach(solid.id, solid.name, False, why, None, far, hole.opening.name)
 
 
 def _depth_m(solid: Solid, hole: Hole) -> float | None:
@@ -171,7 +177,8 @@ def _passes(thing: Thing, doors: list[Hole]) -> Passing:
     wide, high = hole.clear_m
     size = f"{need[0]:.2f} × {need[1]:.2f} m"
     why = f"wants {size}; {hole.opening.name} is {wide:.2f} × {high:.2f} m clear"
-    return Passing(thing.id, thing.name, spare >= -TOL, hole.opening.id, why)
+    name = hole.opening.name
+    return Passing(thing.id, thing.name, spare >= -TOL, hole.opening.id, why, need, hole.clear_m, name)
 
 
 def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
@@ -180,6 +187,13 @@ def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
     None where one cannot walk, or no door is drawn, or there is nothing to walk to. Found by shrinking the free
     floor by half the width and asking whether it still hangs together (Minkowski erosion).
     """
+    found = walkway(build, facts, mode)
+    return found[0] if found is not None else None
+
+
+@keep_last(8)
+def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
+    """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
     room = room_of(build, facts)
     if room is None:
         return None
@@ -198,26 +212,29 @@ def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
     free = floor.difference(unary_union([_plan(s) for s in (*solids, *room.wheel_boxes)]))
     starts = [box(h.low[0], h.low[1], h.high[0], h.high[1]) for h in doors]
     narrow, wide = 0.0, 1.2
-    if not _leads(free, starts, targets, 0.02):
-        return 0.0
+    way = _leads(free, starts, targets, 0.02)
+    if way is None:
+        return 0.0, Polygon()
     for _ in range(8):
         middle = (narrow + wide) / 2
-        narrow, wide = (middle, wide) if _leads(free, starts, targets, middle) else (narrow, middle)
-    return narrow
+        leads = _leads(free, starts, targets, middle)
+        narrow, wide, way = (middle, wide, leads) if leads is not None else (narrow, middle, way)
+    return narrow, way.buffer(max(narrow, 0.02) / 2, join_style="mitre")
 
 
 def _plan(solid: Solid) -> Polygon:
     return box(solid.low[0], solid.low[1], solid.high[0], solid.high[1])
 
 
-def _leads(free: Polygon, starts: list[Polygon], targets: list[Polygon], wide: float) -> bool:
+def _leads(free: BaseGeometry, starts: list[Polygon], targets: list[Polygon], wide: float) -> BaseGeometry | None:
+    """The part of the floor that the middle of a body so wide can reach, where it leads from a start to every target."""
     left = free.buffer(-wide / 2, join_style="mitre")
     parts = [g for g in getattr(left, "geoms", [left]) if not g.is_empty]
     near = wide / 2 + 0.25
-    return any(
-        any(part.distance(start) <= near for start in starts) and all(part.distance(t) <= near for t in targets)
-        for part in parts
-    )
+    for part in parts:
+        if any(part.distance(start) <= near for start in starts) and all(part.distance(t) <= near for t in targets):
+            return part
+    return None
 
 
 def heights(build: Build, facts: Facts, mode: Mode) -> tuple[Height, ...]:

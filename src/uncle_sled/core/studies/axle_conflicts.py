@@ -32,11 +32,18 @@ class Conflict:
 
 @dataclass(frozen=True)
 class TyreGap:
-    """Room round a tyre in its wheel box [m]: to the inside, over it at full travel, ahead and behind; None unknown."""
+    """Room round the tyres [m]: beside the left and the right ones, over them at full travel, ahead and behind; None unknown."""
 
-    side_m: float | None
+    left_m: float | None
+    right_m: float | None
     over_m: float | None
     along_m: float | None
+    measured: bool  # beside them, on one side at least
+
+    @property
+    def least_m(self) -> float | None:
+        known = [v for v in (self.left_m, self.right_m, self.over_m, self.along_m) if v is not None]
+        return min(known, default=None)
 
 
 def conflicts(s: Studied) -> tuple[Conflict, ...]:
@@ -88,16 +95,23 @@ def clear_best_m(placing: AxlePlacing, found: tuple[Conflict, ...]) -> float | N
 
 
 def tyre_gap(s: Studied) -> TyreGap | None:
-    """Room round the tyres, the same on both sides as drawn; measure both, for fenders get welded off centre."""
+    """Room round the tyres: as measured where somebody did, else as drawn, the same on both sides."""
     rig, body, boxes = s.build.rig, s.framed.body, s.build.shell.wheel_boxes
-    if body is None or boxes is None or rig.carrier != "ball":
+    left, right = (gap.si if gap else None for gap in (rig.tyre.gap_left, rig.tyre.gap_right))
+    measured = left is not None or right is not None
+    if rig.carrier != "ball" or not rig.axles:
         return None
+    if body is None or boxes is None:
+        return TyreGap(left, right, None, None, True) if measured else None
     radius, wide = wheel_radius_m(rig), rig.tyre.width.si if rig.tyre.width else None
     inner = body.width / 2 - boxes.width.si
     stations = [axle.station.si for axle in rig.axles]
-    spread = max(stations) - min(stations) if stations else 0.0
+    spread = max(stations) - min(stations)
+    drawn = rig.track.si / 2 - wide / 2 - inner if rig.track and wide else None
     return TyreGap(
-        rig.track.si / 2 - wide / 2 - inner if rig.track and wide else None,
+        drawn if left is None else left,
+        drawn if right is None else right,
         body.under + boxes.height.si - 2 * radius - BUMP_M,
         (boxes.length.si - spread) / 2 - radius,
+        measured,
     )

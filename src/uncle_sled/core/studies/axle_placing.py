@@ -79,6 +79,37 @@ def balance_points(s: Studied) -> tuple[tuple[float, float, str], ...]:
     return tuple(made)
 
 
+@dataclass(frozen=True)
+class OwnLimit:
+    """One end of what a case may have on the ball [kg], and whose it is."""
+
+    kg: float
+    says: str
+
+
+def own_limits(s: Studied, case_id: str) -> tuple[OwnLimit, OwnLimit]:
+    """Least and most on the ball that a case's own limits allow: where they cross, no station can serve it."""
+    row = s.table.row(case_id)
+    total = float(s.readings.total_kg[row])
+    least = OwnLimit(s.band.low * total, f"{s.band.low * 100:g} % of {s.band.says}")
+    wheels = _wheels_kg(s)
+    if wheels is not None and total - wheels > least.kg:
+        least = OwnLimit(total - wheels, "what the axles cannot carry")
+    most = OwnLimit(s.band.high * total, f"{s.band.high * 100:g} %")
+    if s.band.limit_kg is not None and s.band.limit_kg < most.kg:
+        most = OwnLimit(s.band.limit_kg, s.band.limit_says or "the lowest rating")
+    return least, most
+
+
+def _wheels_kg(s: Studied) -> float | None:
+    """What the wheels may carry [kg]: the group's plate, or the axles' ratings together; None where not known."""
+    rig = s.build.rig
+    if rig.axle_group and rig.axle_group.si > 0:
+        return rig.axle_group.si
+    ratings = [axle.rating.si if axle.rating else 0.0 for axle in rig.axles]
+    return sum(ratings) if ratings and min(ratings) > 0 else None
+
+
 def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bool_]]:
     """How far out of its band each towing case is [kg on the ball], negative inside, for axles at the stations.
 
@@ -86,11 +117,9 @@ def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bo
     """
     tongue, total = tongue_at_stations(s, stations_m)
     low, high = band_kg(s.band, total)
-    ratings = [limit for limit in (s.build.rig.axle_group,) if limit and limit.si > 0]
-    if ratings:
-        low = np.maximum(low, total - ratings[0].si)
-    elif all(a.rating and a.rating.si > 0 for a in s.build.rig.axles):
-        low = np.maximum(low, total - sum(a.rating.si for a in s.build.rig.axles if a.rating))
+    wheels = _wheels_kg(s)
+    if wheels is not None:
+        low = np.maximum(low, total - wheels)
     return np.maximum(low - tongue, tongue - high), (low - tongue) > (tongue - high)
 
 

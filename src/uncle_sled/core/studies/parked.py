@@ -39,3 +39,12 @@ def parked(rig: Rig, readings: Balance, tail_m: float | None) -> Parked | None:
     jack = readings.tongue_kg * axle / arm
     behind = 0.0 if tail_m is None else np.maximum(tail_m - axle, 0.0)
     return Parked(jack, jack - PERSON_KG * behind / arm)
+
+
+def jack_with_person_kg(rig: Rig, readings: Balance, row: int, at_m: Floats) -> Floats | None:
+    """Jack load of one case with a person standing at each place [m], shape of ``at_m``; None where it is not known."""
+    there = parked(rig, readings, None)
+    if there is None or rig.jack_station is None:
+        return None
+    axle = float(readings.effective_axle_m[row])
+    return np.asarray(there.jack_kg[row] - PERSON_KG * (at_m - axle) / (axle - rig.jack_station.si))

@@ -7,11 +7,13 @@ upper bound that tyres and springs take 20 to 30 % off. Source: statics of an ac
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from uncle_sled.core.document.brief import Vehicle
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.reading import Studied
@@ -24,6 +26,7 @@ SPEED_KMH = {
 }  # fmt: skip
 BRAKING_G, GRADE = 0.4, 0.15
 ROLL_LEAST_G = 0.5  # under this a hurried bend tips what a quiet one does not
+GRIP = 0.7  # of a tyre on a dry road
 SPRUNG = 0.75  # what tyres and springs leave of the bound
 SPRING_RAISE_M = 0.10  # a spring pack and an axle tube, where nobody measured
 ANGLES = 91
@@ -61,6 +64,8 @@ class Turning:
     name: str
     gap_m: float
     at_deg: float
+    nose_id: str
+    nose: str
 
 
 @dataclass(frozen=True)
@@ -86,27 +91,69 @@ def tyre_use(s: Studied) -> TyreUse | None:
     return TyreUse(limit.value, limit.limit, speed, pressure)
 
 
+@dataclass(frozen=True)
+class Statics:
+    """What the road's sums start from in one case: ball load, whole weight [kg], axle, weight's height, hitch's height [m]."""
+
+    tongue_kg: float
+    total_kg: float
+    axle_m: float
+    cg_height_m: float
+    hitch_m: float
+
+    def stopping_kg(self, decel_g: float, braked: bool) -> float:
+        """Ball load in a stop [kg]; ``braked``: the trailer brakes itself, else the car holds all of it.
+
+        With D the push on the ball: T + (W d z - D h) / a. The brakes hold what the road does: at most GRIP of the wheels' load.
+        """
+        push = self.total_kg * decel_g
+        if not braked:
+            return self.tongue_kg + push * (self.cg_height_m - self.hitch_m) / self.axle_m
+        alone = self.tongue_kg + push * self.cg_height_m / self.axle_m
+        if push <= GRIP * (self.total_kg - alone):
+            return alone
+        # the wheels slide: B = GRIP (W - T_b), D = W d - B, solved for T_b
+        gripped = push * (self.cg_height_m - self.hitch_m) + GRIP * self.total_kg * self.hitch_m
+        return (self.tongue_kg * self.axle_m + gripped) / (self.axle_m + GRIP * self.hitch_m)
+
+    def on_grade_kg(self, grade: float) -> float:
+        """Ball load standing or held by the car on a grade [kg]; nose down is positive."""
+        slope = math.atan(grade)
+        rise = self.cg_height_m - self.hitch_m
+        return self.tongue_kg * math.cos(slope) + self.total_kg * math.sin(slope) * rise / self.axle_m
+
+
+def statics_of(s: Studied, row: int) -> Statics | None:
+    """The statics of a towing case, or None where it has no reading."""
+    if not 0 <= row < len(s.table.cases) or s.build.rig.carrier != "ball":
+        return None
+    told = (
+        float(s.readings.tongue_kg[row]),
+        float(s.readings.total_kg[row]),
+        float(s.readings.effective_axle_m[row]),
+        float(s.readings.cg_m[row, 2]),
+    )
+    if not all(map(math.isfinite, told)) or told[1] <= 0 or told[2] <= 0:
+        return None
+    return Statics(*told, ball_height_m(s.build))
+
+
 def on_road(s: Studied) -> tuple[OnRoad, ...]:
     """Every towing case that has a reading."""
     made = []
-    hitch = ball_height_m(s.build)
     for row in s.towing_rows:
-        tongue, total = float(s.readings.tongue_kg[row]), float(s.readings.total_kg[row])
-        axle, height = float(s.readings.effective_axle_m[row]), float(s.readings.cg_m[row, 2])
-        if not all(map(math.isfinite, (tongue, total, axle, height))) or total <= 0 or axle <= 0:
-            continue
-        push = total * BRAKING_G
-        slope = math.atan(GRADE)
-        made.append(
-            OnRoad(
-                s.table.cases[row].id,
-                tongue,
-                tongue + push * (height - hitch) / axle,
-                tongue + push * height / axle,
-                tongue * math.cos(slope) + total * math.sin(slope) * (height - hitch) / axle,
-                roll_g(s, row),
+        one = statics_of(s, row)
+        if one is not None:
+            made.append(
+                OnRoad(
+                    s.table.cases[row].id,
+                    one.tongue_kg,
+                    one.stopping_kg(BRAKING_G, False),
+                    one.stopping_kg(BRAKING_G, True),
+                    one.on_grade_kg(GRADE),
+                    roll_g(s, row),
+                )
             )
-        )
     return tuple(made)
 
 
@@ -121,8 +168,9 @@ def roll_g(s: Studied, row: int, raised_m: float = 0.0) -> float | None:
 
 
 def rides(s: Studied, row: int, raise_m: float | None = None) -> tuple[Ride, ...]:
-    """The rig as it is and with its springs on the other side of the axle; () where no ride can be told."""
-    if s.build.rig.carrier != "ball" or not s.build.rig.axles or s.framed.body is None:
+    """The rig as it is and with its springs on the other side of the axle; () where no ride can be told (torsion arms have no spring)."""
+    rig = s.build.rig
+    if rig.carrier != "ball" or not rig.axles or s.framed.body is None or rig.suspension == "independent":
         return ()
     over = s.build.rig.spring_side == "over"
     step = raise_m if raise_m is not None else SPRING_RAISE_M
@@ -154,46 +202,75 @@ def _angle_gain(s: Studied, by_m: float) -> float:
     return math.degrees(math.atan2(by_m, behind)) if behind > 0.1 else 0.0
 
 
-def turning(s: Studied) -> tuple[Turning, ...]:
-    """The nose against each car that says how wide it is and how far its bumper is from the ball."""
-    nose = _nose(s)
-    if nose is None:
+@dataclass(frozen=True)
+class Nose:
+    """What stands foremost on the trailer, from above: its front behind the ball, half its width, its length, its middle [m]."""
+
+    id: str
+    name: str
+    behind_m: float
+    half_m: float
+    long_m: float
+    y_m: float = 0.0
+
+
+def noses(s: Studied) -> tuple[Nose, ...]:
+    """Body, nose box, and what is carried outside behind the ball."""
+    if s.build.rig.carrier != "ball":
         return ()
     made = []
-    for car in vehicles_of(s.build.brief, s.facts):
-        if car.width and car.bumper and car.width.si > 0:
-            gap, angle = nearest_m(nose, car)
-            made.append(Turning(car.id, car.name, gap, angle))
+    body, box = s.framed.body, s.build.shell.nose_box
+    if body is not None:
+        made.append(Nose("shell", "the body", body.front, body.width / 2, body.length))
+        if box is not None:
+            made.append(Nose("nose-box", "the nose box", body.front - box.length.si, box.width.si / 2, box.length.si))
+    for thing in s.build.stow.things:
+        long, wide, _ = standing_size_m(thing, thing.turn)
+        if thing.outside and thing.x.si > 0 and min(long, wide) > 0 and not thing.taken_out:
+            made.append(Nose(thing.id, lower_name(thing.name), thing.x.si, wide / 2, long, thing.y.si))
     return tuple(made)
 
 
-def _nose(s: Studied) -> tuple[float, float] | None:
-    """Distance behind the ball and half the width of what stands foremost [m]."""
-    spots = []
-    if s.framed.body is not None and s.build.rig.carrier == "ball":
-        front = s.framed.body.front
-        spots.append((front, s.framed.body.width / 2))
-        nose = s.build.shell.nose_box
-        if nose is not None:
-            spots.append((front - nose.length.si, nose.width.si / 2))
-    for thing in s.build.stow.things:
-        if thing.outside and thing.x.si > 0 and min(thing.length.si, thing.width.si) > 0:
-            spots.append((thing.x.si, abs(thing.y.si) + thing.width.si / 2))
-    return min(spots, key=lambda spot: spot[0] - 0.7 * spot[1]) if spots else None
+def lower_name(name: str) -> str:
+    return f"the {name[:1].lower()}{name[1:]}"
 
 
-def nearest_m(nose: tuple[float, float], car: Vehicle) -> tuple[float, float]:
-    """Least gap of a nose's corner to a car's tail over 0 to 90 degrees [m; less than nothing when they meet], and the angle."""
+def _of_noses(s: Studied) -> tuple[object, ...]:
+    outside = tuple(thing for thing in s.build.stow.things if thing.outside)
+    return s.framed, s.build.shell, s.build.brief, s.facts, *outside
+
+
+@keep_by(_of_noses, 4)
+def turning(s: Studied) -> tuple[Turning, ...]:
+    """What stands foremost against each car that says how wide it is and how far its bumper is from the ball."""
+    made = []
+    found = noses(s)
+    for car in vehicles_of(s.build.brief, s.facts):
+        if found and car.width and car.bumper and car.width.si > 0:
+            gap, angle, nose = min(((*nearest_m(nose, car), nose) for nose in found), key=lambda one: one[0])
+            made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name))
+    return tuple(made)
+
+
+def corner_at(nose: Nose, degrees: float, side: int = 1) -> tuple[float, float]:
+    """Where a nose's front corner is, turned about the ball: behind it, and to its side [m]; side 1 swings to the car."""
+    x, y = nose.behind_m, nose.y_m + side * nose.half_m
+    angle = math.radians(degrees)
+    return x * math.cos(angle) - y * math.sin(angle), x * math.sin(angle) + y * math.cos(angle)
+
+
+def gap_m(nose: Nose, car: Vehicle, degrees: float) -> float:
+    """Distance of its front corners to the car's tail, turned either way [m]; less than nothing where they meet."""
     assert car.width and car.bumper
-    behind, half = nose
-    best = (math.inf, 0.0)
-    for degrees in np.linspace(0, 90, ANGLES):
-        angle = math.radians(float(degrees))
-        # the corner on the inside of the bend, turned about the ball; the car's tail is ahead by the bumper's distance
-        x = behind * math.cos(angle) - half * math.sin(angle)
-        y = behind * math.sin(angle) + half * math.cos(angle)
+    gaps = []
+    for one in (nose, replace(nose, y_m=-nose.y_m)):  # a bend to the other side is this one seen in a mirror
+        x, y = corner_at(one, degrees)
+        # the car's tail is ahead of the ball by the bumper's distance
         dx, dy = x + car.bumper.si, max(abs(y) - car.width.si / 2, 0.0)
-        gap = math.hypot(max(dx, 0.0), dy) if dx > 0 or dy > 0 else dx
-        if gap < best[0]:
-            best = (gap, float(degrees))
-    return best
+        gaps.append(math.hypot(max(dx, 0.0), dy) if dx > 0 or dy > 0 else dx)
+    return min(gaps)
+
+
+def nearest_m(nose: Nose, car: Vehicle) -> tuple[float, float]:
+    """Least gap over 0 to 90 degrees [m], and the angle at which it is [degrees]."""
+    return min((gap_m(nose, car, float(degrees)), float(degrees)) for degrees in np.linspace(0, 90, ANGLES))

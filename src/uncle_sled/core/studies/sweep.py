@@ -8,7 +8,8 @@ whose centre wanders. Source: statics, enumerated.
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -16,6 +17,7 @@ from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import contents_of
 from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
+from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
@@ -24,12 +26,16 @@ MOST = 4096
 
 @dataclass(frozen=True)
 class Spot:
-    """One combination: the level of each tank, what is on the ball, of how much, and how far out of its band [kg]."""
+    """One combination: the level of each tank, the load on the ball (a bed: on the rear axle), of how much, and how far
+    out of its span [kg]."""
 
     levels: tuple[tuple[str, float], ...]
-    tongue_kg: float
+    load_kg: float
     total_kg: float
     out_kg: float  # under (low) or over (high) the band; negative inside
+
+
+_NOWHERE = Spot((), 0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -39,12 +45,18 @@ class Sweep:
     case_id: str
     tanks: tuple[str, ...]
     left_out: int  # tanks that are kept at their level of the case: too many to try all
-    tongue_kg: Floats
+    of: Literal["ball", "rear axle"]
+    load_kg: Floats
     total_kg: Floats
     low_kg: Floats
     high_kg: Floats
     worst_low: Spot
     worst_high: Spot
+    grid: Floats  # (k, tanks): the levels
+
+    def spot(self, at: int, out_kg: float = 0.0) -> Spot:
+        levels = tuple((id, float(level)) for id, level in zip(self.tanks, self.grid[at], strict=True))
+        return Spot(levels, float(self.load_kg[at]), float(self.total_kg[at]), out_kg)
 
 
 def steps_for(tanks: int) -> int:
@@ -52,13 +64,26 @@ def steps_for(tanks: int) -> int:
     return {0: 1, 1: 21, 2: 15, 3: 7, 4: 5, 5: 3, 6: 3}.get(tanks, 2)
 
 
+def span_kg(s: Studied, total_kg: Floats) -> tuple[Floats, Floats]:
+    """Least and most load that totals may have [kg]: on the ball its band; on a bed's rear axle what both axles allow."""
+    if s.build.rig.carrier == "ball":
+        return band_kg(s.band, total_kg)
+    bed = s.build.rig.bed
+    least_front = LEAST_FRONT_SHARE * total_kg
+    if bed.front_empty:
+        least_front = np.maximum(least_front, LEAST_FRONT_OF_EMPTY * bed.front_empty.si)
+    low = total_kg - bed.front_rating.si if bed.front_rating else np.full(total_kg.shape, -np.inf)
+    high = total_kg - least_front
+    return low, np.minimum(high, bed.rear_rating.si) if bed.rear_rating else high
+
+
 @keep_last(4)
 def sweep(s: Studied, row: int) -> Sweep | None:
-    """Every level of every tank in a towing case. None without a ball, a reading or a case.
+    """Every level of every tank in a towing case. None without a reading or a case.
 
     Tanks beyond twelve stay at their level of the case, the smallest first.
     """
-    if s.support is None or s.support.carrier != "ball" or not 0 <= row < len(s.table.cases):
+    if s.support is None or not 0 <= row < len(s.table.cases):
         return None
     case = s.table.cases[row]
     if not case.mode.towing:
@@ -87,27 +112,30 @@ def sweep(s: Studied, row: int) -> Sweep | None:
         held = contents.full_kg * grid[:, at]
         total = total + held
         moments = moments + held * np.interp(grid[:, at], level, stations)
-    if s.support.independent:
-        tongue = total - independent_axle_loads_kg(moments, s.support).sum(axis=1)
+    if s.support.carrier == "vehicle bed":
+        load = moments / s.support.axles_m[1]
+    elif s.support.independent:
+        load = total - independent_axle_loads_kg(moments, s.support).sum(axis=1)
     else:
-        tongue = total - moments / s.support.mean_axle_m
-    low, high = band_kg(s.band, total)
-    names = tuple(id for id, _ in tried)
-
-    def spot(at: int, out: float) -> Spot:
-        levels = tuple((id, float(grid[at, k])) for k, id in enumerate(names))
-        return Spot(levels, float(tongue[at]), float(total[at]), out)
-
-    under, over = low - tongue, tongue - high
+        load = total - moments / s.support.mean_axle_m
+    low, high = span_kg(s, total)
+    under, over = low - load, load - high
     lowest, highest = int(np.argmax(under)), int(np.argmax(over))
-    return Sweep(
+    found = Sweep(
         case.id,
-        names,
+        tuple(id for id, _ in tried),
         left_out,
-        tongue,
+        "ball" if s.support.carrier == "ball" else "rear axle",
+        load,
         total,
         low,
         high,
-        spot(lowest, float(under[lowest])),
-        spot(highest, float(over[highest])),
+        _NOWHERE,
+        _NOWHERE,
+        grid,
+    )
+    return replace(
+        found,
+        worst_low=found.spot(lowest, float(under[lowest])),
+        worst_high=found.spot(highest, float(over[highest])),
     )

@@ -34,6 +34,7 @@ class WayOut:
     good: bool
     through: str  # "", "galley" or "garage"
     why: str
+    small: bool = False  # whether it is its size
 
 
 @keep_last(12)
@@ -56,9 +57,10 @@ def _judged(
     opening = hole.opening
     wide, high = hole.clear_m
     why = ""
+    small = min(wide, high) < LEAST_M[0] - 1e-6 or max(wide, high) < LEAST_M[1] - 1e-6
     if not opening.opens:
         why = "does not open"
-    elif min(wide, high) < LEAST_M[0] - 1e-6 or max(wide, high) < LEAST_M[1] - 1e-6:
+    elif small:
         why = f"is {wide:.2f} × {high:.2f} m, and {LEAST_M[0]:.2f} × {LEAST_M[1]:.2f} m is the least"
     elif any(min(beds) < wall < hole.mid[0] or hole.mid[0] < wall < max(beds) for wall in walls) if beds else False:
         why = "lies behind the bulkhead"
@@ -66,7 +68,8 @@ def _judged(
         before = _in_front(hole, solids)
         if not _climbs(hole, before):
             why = f"is blocked by {before[0].name}"
-    return WayOut(opening.id, opening.name, hole.clear_m, not why, "" if why else _through(hole, solids, things), why)
+    through = "" if why else _through(hole, solids, things)
+    return WayOut(opening.id, opening.name, hole.clear_m, not why, through, why, small and opening.opens)
 
 
 def _in_front(hole: Hole, solids: tuple[Solid, ...]) -> list[Solid]:

@@ -7,12 +7,10 @@ import math
 import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
-    QFrame,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
     QPushButton,
-    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -20,63 +18,31 @@ from PySide6.QtWidgets import (
 
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.drawing import bars
-from uncle_sled.core.drawing.axle_chart import hitch_chart
+from uncle_sled.core.drawing.axle_chart import hitch_chart, hitch_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.findings.move_sets import Move, MoveSets, Shift
 from uncle_sled.core.findings.words import Words, lower_first
-from uncle_sled.core.studies import road_checks
-from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
-from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, balance_points
+from uncle_sled.core.studies.axle_conflicts import TyreGap, clear_best_m, conflicts, tyre_gap
+from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, balance_points, own_limits
 from uncle_sled.core.studies.hitch_height import hitch_curve
 from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, owners
 from uncle_sled.desk.axle_sheet import AxleSheet
+from uncle_sled.desk.benches.balance_panels import DrivingPanel, LimitsPanel, Lines, worst_row
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.chart import Chart
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 
-VIEWS = ("Axle", "Moves", "Sure", "Limits")
+VIEWS = ("Axle", "Moves", "Sure", "Limits", "Driving")
 TIPS = {
     "Axle": "The ball over the axle's place, drawn (1)",
     "Moves": "What to slide or swap so that every case is right (2)",
     "Sure": "How far the ball can be trusted, and what to weigh first (3)",
-    "Limits": "Every rating with its worst case, and what the road adds (4)",
+    "Limits": "Every rating with its worst case, the cars side by side (4)",
+    "Driving": "What a stop, a grade, a lean, a person on the tail and a tight bend do (5)",
 }
 MOST_OWNERS = 6
-
-
-def worst_row(session: Session) -> int:
-    """The shown case where it is on the road, else the first that is."""
-    s = session.studied
-    if s.table.cases and s.table.cases[session.row].mode.towing:
-        return session.row
-    return s.towing_rows[0] if s.towing_rows else 0
-
-
-class Lines(QFrame):
-    """A card of plain sentences, a line each."""
-
-    def __init__(self, title: str) -> None:
-        super().__init__()
-        self.setObjectName("card")
-        self.rows = QVBoxLayout(self)
-        self.rows.setContentsMargins(12, 8, 12, 8)
-        self.rows.setSpacing(4)
-        self.rows.addWidget(label(title, "title"))
-        self.words = label("", wrap=True)
-        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        scroll.setWidget(self.words)
-        self.rows.addWidget(scroll, 1)
-
-    def show_lines(self, lines: list[str]) -> None:
-        text = "\n".join(lines)
-        if self.words.text() != text:
-            self.words.setText(text)
 
 
 class BalanceBench(Bench):
@@ -88,7 +54,8 @@ class BalanceBench(Bench):
         self.view_buttons = self.add_views(VIEWS, self.show_view, TIPS)
         self.end_top("")
         self.panels = QStackedWidget()
-        for panel in (self._axle_panel(), self._moves_panel(), self._sure_panel(), self._limits_panel()):
+        self.limits, self.driving = LimitsPanel(session), DrivingPanel(session)
+        for panel in (self._axle_panel(), self._moves_panel(), self._sure_panel(), self.limits, self.driving):
             self.panels.addWidget(panel)
         self.rows.addWidget(self.panels, 1)
         for signal in (session.changed, session.case_changed, session.judged):
@@ -113,9 +80,13 @@ class BalanceBench(Bench):
     def refresh(self) -> None:
         if not self.isVisible():
             return
-        {"Axle": self._show_axle, "Moves": self._show_moves, "Sure": self._show_sure, "Limits": self._show_limits}[
-            self.view
-        ]()
+        {
+            "Axle": self._show_axle,
+            "Moves": self._show_moves,
+            "Sure": self._show_sure,
+            "Limits": self.limits.refresh,
+            "Driving": self.driving.refresh,
+        }[self.view]()
 
     # axle ----------------------------------------------------------------------------------------------
     def _axle_panel(self) -> QWidget:
@@ -145,6 +116,7 @@ class BalanceBench(Bench):
         buttons.addStretch(1)
         self.axle_lines.rows.addLayout(buttons)
         self.hitch = Chart(self.session, "Axles and ball over the hitch's height", self._hitch_shapes)
+        self.hitch.reads(self._hitch_read)
         low.addWidget(self.axle_lines, 3)
         low.addWidget(self.hitch, 4)
         rows.addLayout(low, 2)
@@ -159,6 +131,10 @@ class BalanceBench(Bench):
             a.rating.si if a.rating else None for a in sorted(s.build.rig.axles, key=lambda a: a.station.si)
         )
         return hitch_chart(curve, ratings, self.words, width, height)
+
+    def _hitch_read(self, x: float, y: float, width: float, height: float) -> str:
+        curve = hitch_curve(self.session.studied, worst_row(self.session))
+        return hitch_words(curve, x, self.words, width) if curve is not None else ""
 
     def _show_axle(self) -> None:
         s = self.session.studied
@@ -187,7 +163,10 @@ class BalanceBench(Bench):
             lines.append(f"{span} every case; the best is {words.m(placing.best_m)}.")
         elif placing.fighting_cases is not None:
             a, b = (names[id] for id in placing.fighting_cases)
-            apart = f"{a} and {b} pull against each other" if a != b else f"{a} has no place within its limits"
+            apart = f"{a} and {b} pull against each other"
+            if a == b:
+                least, most = own_limits(s, placing.fighting_cases[0])
+                apart = f"{a} wants {words.kg(least.kg)} at least ({least.says}) and may have {words.kg(most.kg)} at most ({most.says})"
             lines.append(f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {words.fine_kg(placing.worst_violation_kg)} out.")  # fmt: skip
         for over in axles_over(s, placing):
             kept = "" if over.kept_from_m is None else f" before {words.m(over.kept_from_m)}"
@@ -208,15 +187,21 @@ class BalanceBench(Bench):
             lines.append(f"{words.kg(along)} of axle, wheels and springs move with it.")
         gap = tyre_gap(s)
         if gap is not None:
-            sides = [(gap.side_m, "beside"), (gap.over_m, "over it at full travel"), (gap.along_m, "ahead and behind")]
-            told = [f"{words.thick(max(v, -9.0))} {where}" for v, where in sides if v is not None]
-            lines.append("Tyre in its wheel box: " + ", ".join(told) + "; measure both sides.")
+            lines.append(self._tyre_words(gap))
         if s.band.limit_kg is not None:
             lines.append(
                 f"Whatever the share, never over {words.kg(s.band.limit_kg)} on the ball: the lowest rating holds."
             )
         lines.append("Screening only: axle maker, plates and local law decide.")
         return lines
+
+    def _tyre_words(self, gap: TyreGap) -> str:
+        sides = [(gap.left_m, "left"), (gap.right_m, "right")]
+        if gap.left_m == gap.right_m:
+            sides = [(gap.left_m, "beside")]
+        sides += [(gap.over_m, "over it at full travel"), (gap.along_m, "ahead and behind")]
+        told = [f"{self.words.thick(max(v, -9.0))} {where}" for v, where in sides if v is not None]
+        return "Room round the tyre: " + ", ".join(told) + ("." if gap.measured else "; measure both sides.")
 
     def _bed_lines(self) -> list[str]:
         s, words = self.session.studied, self.words
@@ -434,94 +419,3 @@ class BalanceBench(Bench):
         sigma = float(s.readings.tongue_sigma_kg[row])
         left = doubt_of_all_weighed_kg(s, row, found)
         self.sure_says.setText(f"{s.table.cases[row].name}: {words.kg(float(s.readings.tongue_kg[row]))} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest.")  # fmt: skip
-
-    # limits --------------------------------------------------------------------------------------------
-    def _limits_panel(self) -> QWidget:
-        panel = QWidget()
-        rows = QVBoxLayout(panel)
-        rows.setContentsMargins(0, 0, 0, 0)
-        self.limit_chart = Chart(
-            self.session,
-            "Every limit",
-            lambda w, h: bars.limit_bars(self.session.studied, self.session.studied.limits, self.words, w, h) if self.session.studied.limits else (),
-            "Nearest to their limits",
-            lambda: "No rating is known yet: type plates, axles, tyres, coupler and the car's papers on Brief and Rig.",
-        )  # fmt: skip
-        self.limit_scroll = QScrollArea()
-        self.limit_scroll.setWidgetResizable(True)
-        self.limit_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.limit_scroll.setWidget(self.limit_chart)
-        rows.addWidget(self.limit_scroll, 3)
-        self.road_lines = Lines("What the road adds")
-        rows.addWidget(self.road_lines, 2)
-        return panel
-
-    def _show_limits(self) -> None:
-        self.limit_chart.setMinimumHeight(int(bars.rows_high(len(self.session.studied.limits))))
-        self.limit_chart.update()
-        self.road_lines.show_lines(self._road_words())
-
-    def _tyre_words(self) -> list[str]:
-        use = road_checks.tyre_use(self.session.studied)
-        if use is None:
-            return []
-        told = []
-        if use.speed_kmh:
-            told.append(f"allowed to {use.speed_kmh} km/h ({use.speed_kmh / 1.609344:.0f} mph)")
-        if use.pressure_kpa:
-            told.append(f"want {use.pressure_kpa:.0f} kPa ({use.pressure_kpa / 6.894757:.0f} psi) cold for their load")
-        return ["Tyres: " + ", ".join(told) + ", and no less than their least pressure."] if told else []
-
-    def _parked_words(self) -> list[str]:
-        s, words = self.session.studied, self.words
-        if s.at_rest is None:
-            return []
-        row = int(np.argmin(s.at_rest.jack_tail_loaded_kg))
-        jack, tail = float(s.at_rest.jack_kg[row]), float(s.at_rest.jack_tail_loaded_kg[row])
-        tips = "it tips without rear stabilisers" if tail < 0 else "it stays down"
-        return [f"Parked, somebody on the tail: the jack goes from {words.bare_kg(jack)} to {words.kg(tail)}; {tips} ({lower_first(s.table.cases[row].name)})."]  # fmt: skip
-
-    def _brake_words(self) -> list[str]:
-        s, words = self.session.studied, self.words
-        if s.build.rig.carrier != "ball" or not s.towing_rows:
-            return []
-        total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
-        asks = {
-            "European": "brakes are usually asked for above 750 kg or half of the car's weight",
-            "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
-            "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
-        }[s.build.brief.region]
-        has = {"": "none said yet", "none": "it has none"}.get(s.build.rig.brakes, f"it has {s.build.rig.brakes} ones")
-        return [f"Brakes: {words.kg(total)} at the most, {has}; {asks}. Ask for the rule where you drive."]
-
-    def _road_words(self) -> list[str]:
-        s, words = self.session.studied, self.words
-        found = road_checks.on_road(s)
-        names = {case.id: lower_first(case.name) for case in s.table.cases}
-        lines = []
-        if found:
-            hard = max(found, key=lambda one: one.braked_kg)
-            lines.append(f"A firm stop ({road_checks.BRAKING_G:g} g) brings the ball from {words.bare_kg(hard.tongue_kg)} to {words.kg(hard.braked_kg)} with the trailer braking itself, {words.kg(hard.unbraked_kg)} where the car stops it ({names[hard.case_id]}).")  # fmt: skip
-            steep = max(found, key=lambda one: abs(one.downhill_kg - one.tongue_kg))
-            lines.append(f"Nose down a grade of {words.share(road_checks.GRADE, 0)}: {words.kg(steep.downhill_kg)} on the ball ({names[steep.case_id]}).")  # fmt: skip
-            tippy = min(
-                (one for one in found if one.roll_g is not None), key=lambda one: one.roll_g or 9.0, default=None
-            )
-            if tippy is not None and tippy.roll_g is not None:
-                lines.append(f"A wheel lifts at {tippy.roll_g:.2f} g sideways at the most, nearer {tippy.roll_g * road_checks.SPRUNG:.2f} on its springs ({names[tippy.case_id]}).")  # fmt: skip
-        lines += self._tyre_words() + self._parked_words()
-        for ride in road_checks.rides(s, worst_row(self.session)):
-            angle = "" if ride.departure_deg is None else f", departure {ride.departure_deg:.0f}°"
-            roll = "" if ride.roll_g is None else f", lifts a wheel at {ride.roll_g:.2f} g"
-            floor = "" if ride.floor_m is None else f"floor {words.m(ride.floor_m)} up, "
-            lines.append(
-                f"{ride.name.capitalize()}: {floor}coupler {words.m(ride.coupler_m)} up, weight {words.m(ride.cg_m)} up{angle}{roll}."
-            )
-        for turn in road_checks.turning(s):
-            meets = "they meet" if turn.gap_m < 0 else f"{words.m(turn.gap_m)} between nose and car"
-            lines.append(f"{turn.name} in a tight bend, {turn.at_deg:.0f}°: {meets}.")
-        if not lines:
-            lines = ["No road checks yet: they want a ball, an axle, a track and heights."]
-        lines += self._brake_words()
-        lines.append("Screening only; axle, tyre, coupler and vehicle makers and local law decide.")  # fmt: skip
-        return lines

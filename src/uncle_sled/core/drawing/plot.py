@@ -1,0 +1,99 @@
+"""A field with two axes in a drawing: where values fall, round ticks in the shown unit, lines clipped to it.
+
+In points, y up.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
+from uncle_sled.core.drawing.text_width import text_width
+from uncle_sled.core.findings.words import Words
+
+Floats = NDArray[np.float64]
+KG_OF = {"kg": 1.0, "lb": 0.45359237}
+STEPS = (1.0, 2.0, 2.5, 5.0, 10.0)
+
+
+@dataclass(frozen=True)
+class Plot:
+    """Data x0 to x1 and y0 to y1 over a rectangle of points."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    left: float
+    low: float
+    right: float
+    top: float
+
+    def at(self, x: float, y: float) -> Point:
+        return (
+            self.left + (x - self.x0) / (self.x1 - self.x0) * (self.right - self.left),
+            self.low + (y - self.y0) / (self.y1 - self.y0) * (self.top - self.low),
+        )
+
+    def curve(
+        self, xs: Floats, ys: Floats, ink: str, width: float = 1.8, dash: tuple[float, ...] = ()
+    ) -> list[Primitive]:
+        """The line through some points, as far as it lies in the field."""
+        inside = (ys >= self.y0 - 1e-9) & (ys <= self.y1 + 1e-9)
+        points = tuple(self.at(float(a), float(b)) for a, b in zip(xs[inside], ys[inside], strict=True))
+        return [Poly(points, ink, "", width, False, dash=dash)] if len(points) > 1 else []
+
+
+def ticks(low: float, high: float, most: int = 6, per: float = 1.0) -> list[float]:
+    """Round values between two ends, at most so many and two at least where there is room; ``per``: size of the shown unit."""
+    span = (high - low) / per
+    if not math.isfinite(span) or span <= 0:
+        return []
+    rough = span / max(most, 1)
+    power = 10.0 ** math.floor(math.log10(rough))
+    step = next(power * s for s in STEPS if power * s >= rough * (1 - 1e-9))
+    first = math.ceil(low / per / step - 1e-9)
+    return [k * step * per for k in range(first, math.floor(high / per / step + 1e-9) + 1)]
+
+
+def axes(
+    plot: Plot,
+    x_ticks: Sequence[float],
+    y_ticks: Sequence[float],
+    x_says: Callable[[float], str],
+    y_says: Callable[[float], str],
+    x_title: str = "",
+    y_title: str = "",
+) -> list[Primitive]:
+    """Both axes with ticks and what they are; words that would touch the one before are left out."""
+    shapes: list[Primitive] = [
+        line((plot.left, plot.low), (plot.right, plot.low), "pencil"),
+        line((plot.left, plot.low), (plot.left, plot.top), "pencil"),
+    ]
+    taken = -1e9
+    for x in x_ticks:
+        at, _ = plot.at(x, plot.y0)
+        shapes.append(line((at, plot.low - 4), (at, plot.low), "pencil"))
+        half = text_width(x_says(x), 11) / 2
+        if at - half > taken + 6:
+            shapes.append(Text((at, plot.low - 13), x_says(x), 11, "pencil"))
+            taken = at + half
+    for y in y_ticks:
+        _, up = plot.at(plot.x0, y)
+        shapes.append(line((plot.left - 3, up), (plot.left, up), "pencil"))
+        shapes.append(Text((plot.left - 6, up), y_says(y), 11, "pencil", anchor="right"))
+    if x_title:
+        shapes.append(Text((plot.right, plot.low - 27), x_title, 11, "pencil", anchor="right"))
+    if y_title:
+        shapes.append(Text((8, plot.top + 12), y_title, 11, "pencil", anchor="left"))
+    return shapes
+
+
+def kg_ticks(plot: Plot, words: Words, most: int = 5) -> list[float]:
+    """Round weights on the y axis, in kilograms."""
+    return ticks(plot.y0, plot.y1, most, KG_OF[words.shown.mass])

@@ -33,8 +33,10 @@ os.environ.pop("DISPLAY", None)
 
 @pytest.fixture(scope="session")
 def qapp():
+    from uncle_sled.desk import painting
     from uncle_sled.desk.app import application
 
+    painting.STRICT = True
     return application()
 
 

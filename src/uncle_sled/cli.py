@@ -6,6 +6,8 @@ import argparse
 import json
 import os
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from uncle_sled.core.errors import FileError, SledError
@@ -96,10 +98,31 @@ def _report(args: argparse.Namespace) -> int:
     if args.json:
         from uncle_sled.exchange.report import report
 
-        print(json.dumps(report(s, found, name, rows), indent=1, ensure_ascii=False, allow_nan=False))
+        with _solver_aside():
+            made = report(s, found, name, rows)
+        print(json.dumps(made, indent=1, ensure_ascii=False, allow_nan=False))
         return OK
     print(report_text(name, s, found, rows))
     return OK
+
+
+@contextmanager
+def _solver_aside() -> Iterator[None]:
+    """Keep what is written below Python off standard output, where only JSON may stand.
+
+    WORKAROUND: the solver inside SciPy 1.17 prints a remark of its own on hard numbers, whatever its options say.
+    """
+    import ctypes
+
+    sys.stdout.flush()
+    kept = os.dup(1)
+    os.dup2(2, 1)
+    try:
+        yield
+    finally:
+        ctypes.CDLL(None).fflush(None)
+        os.dup2(kept, 1)
+        os.close(kept)
 
 
 def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[int]) -> str:

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.text_width import wrapped
-from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -62,6 +62,7 @@ class Chart(QWidget):
     def minimumSizeHint(self) -> QSize:
         return QSize(300, 110)
 
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive
 from uncle_sled.core.units import weight
-from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -64,6 +64,7 @@ class Drawn(QWidget):
         return self._panes
 
     # painting ---------------------------------------------------------------------------------------
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)

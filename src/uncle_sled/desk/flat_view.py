@@ -11,7 +11,7 @@ from uncle_sled.core.findings.words import Words, upper_first
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.desk.gestures import TypedDrag
 from uncle_sled.desk.opening_drag import DragOpening
-from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -99,6 +99,7 @@ class FlatView(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         self.fit()
 
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)

@@ -21,7 +21,7 @@ from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
 from uncle_sled.desk.ask import ask, ask_text
 from uncle_sled.desk.drawn import Drawn, Pane
 from uncle_sled.desk.fields import label
-from uncle_sled.desk.painting import Frame, write
+from uncle_sled.desk.painting import Frame, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -117,6 +117,7 @@ class StripSheet(Drawn):
             made.append((missing or "two ways out", "primer" if missing else "spruce"))
         return made[:LINES]
 
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
         painter = QPainter(self)

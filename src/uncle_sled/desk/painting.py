@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import sys
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from functools import wraps
+from traceback import print_exc
+from typing import Any
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines
-from uncle_sled.core.drawing.text_width import text_width
+from uncle_sled.core.drawing.text_width import text_width, wrapped
 from uncle_sled.desk.theme.theme import colour, font
 
 HATCH_PX = 7.0
@@ -62,6 +66,34 @@ def write(
     if kept is not None and text:
         kept.append(Written(text, rect, ink, ground))
     return rect
+
+
+STRICT = False  # tests want the fault itself
+
+
+def said_if_it_fails(paint_event: Callable[[Any, Any], None]) -> Callable[[Any, Any], None]:
+    """A paint event whose fault is written on its widget: an exception that leaves one would take the program down."""
+
+    @wraps(paint_event)
+    def run(widget: Any, event: Any) -> None:
+        if STRICT:
+            paint_event(widget, event)
+            return
+        try:
+            paint_event(widget, event)
+            return
+        except Exception as fault:
+            says = (
+                f"This could not be drawn ({type(fault).__name__}: {fault}). Undo what changed last; nothing is lost."
+            )
+            print_exc(file=sys.stderr)
+        # the painter of the failed drawing ended with its frame
+        painter = QPainter(widget)
+        painter.fillRect(widget.rect(), colour("paper"))
+        for at, row in enumerate(wrapped(says, 13, max(widget.width() - 28, 60))):
+            write(painter, QPointF(14, 22 + 18 * at), row, 13, "primer")
+
+    return run
 
 
 def paint(

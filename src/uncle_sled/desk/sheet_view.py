@@ -24,7 +24,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, feet_inches, weight
 from uncle_sled.desk.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
-from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, write
+from uncle_sled.desk.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -360,6 +360,7 @@ class SheetView(QWidget):
             )
 
     # paint ------------------------------------------------------------------------------------
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self._rested())

@@ -21,7 +21,7 @@ from uncle_sled.core.studies.shell_measures import measures
 from uncle_sled.core.units import distance
 from uncle_sled.desk.gestures import Gesture
 from uncle_sled.desk.opening_drag import DragOpening
-from uncle_sled.desk.painting import paint, write
+from uncle_sled.desk.painting import paint, said_if_it_fails, write
 from uncle_sled.desk.profile_drag import DragNode, MoveSketch, SetTwoPoints
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet_view import SheetView
@@ -120,6 +120,7 @@ class ShellSheet(SheetView):
             self._good = None
         return self._good
 
+    @said_if_it_fails
     def paintEvent(self, event: object) -> None:
         super().paintEvent(event)  # type: ignore[arg-type]
         painter = QPainter(self)

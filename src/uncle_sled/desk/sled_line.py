@@ -14,7 +14,7 @@ from uncle_sled.core.findings.words import lower_first
 from uncle_sled.core.studies.reading import Studied, length_m
 from uncle_sled.core.units import distance, weight
 from uncle_sled.desk.bobs import Bob, Hung, bobs, hang, single_bobs
-from uncle_sled.desk.painting import Written, write
+from uncle_sled.desk.painting import Written, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sled_reading import Reading, reading
 from uncle_sled.desk.theme.theme import colour
@@ -79,6 +79,7 @@ class SledLine(QWidget):
         return GAUGE_X + GAUGE_W + 10, self.width() - SIDE_PX - 8
 
     # paint ------------------------------------------------------------------------------------
+    @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -28,7 +28,7 @@ from uncle_sled.core.findings.linear_moves import (
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.studies.balance import band_kg
 from uncle_sled.core.studies.clashes import clashes
-from uncle_sled.core.studies.free_places import box_at, boxes_meet
+from uncle_sled.core.studies.free_places import LONGEST_M, box_at, boxes_meet
 from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.room import room_of
@@ -176,6 +176,8 @@ def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
     for thing in heaviest_first(s.build):
         if stopped() or len(made) >= MOST_THINGS:
             break
+        if abs(thing.x.si) > LONGEST_M:  # typed by mistake; its shifts would swamp all the others
+            continue
         move = moves_of(s, thing, room)
         if move is None:
             continue

@@ -186,7 +186,8 @@ def _cuts(shell: Shell, body: Body, axle_m: float | None) -> tuple[tuple[Cut, ..
         if wrong:
             faults.append(_opening_fault(opening, wrong, "openings-meet" if other else "opening-over-edge", other))
         cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong))
-    return tuple(cuts), faults
+    here = {surface.id for surface in body.surfaces}  # a side too low to be one has no wheel box either
+    return tuple(cut for cut in cuts if cut.surface in here), faults
 
 
 def _why_not(shape: Polygon, surface: Surface, others: list[Cut]) -> tuple[str, str]:

@@ -13,7 +13,7 @@ from uncle_sled.core.studies.balance import independent_axle_loads_kg
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
-SPAN_M, STEPS, LEAST_M = 0.15, 31, 0.2
+SPAN_M, STEPS, LEAST_M, MOST_M = 0.15, 31, 0.2, 3.0  # no hitch is higher
 
 
 @dataclass(frozen=True)
@@ -34,7 +34,9 @@ def hitch_curve(s: Studied, row: int) -> HitchCurve | None:
     if not 0 <= row < len(s.table.cases) or not s.table.cases[row].mode.towing:
         return None
     now = rig.ball_height.si
-    heights = np.linspace(max(now - SPAN_M, LEAST_M), now + SPAN_M, STEPS)
+    if not 0 < now < MOST_M:
+        return None
+    heights = np.linspace(max(now - SPAN_M, min(LEAST_M, now)), now + SPAN_M, STEPS)
     moment = float((s.table.mass_kg[row] * s.table.x_m[row]).sum())
     total = float(s.table.mass_kg[row].sum())
     axles = np.stack(

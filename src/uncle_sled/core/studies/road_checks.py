@@ -172,6 +172,8 @@ def rides(s: Studied, row: int, raise_m: float | None = None) -> tuple[Ride, ...
     rig = s.build.rig
     if rig.carrier != "ball" or not rig.axles or s.framed.body is None or rig.suspension == "independent":
         return ()
+    if not math.isfinite(s.readings.cg_m[row, 2]):
+        return ()
     over = s.build.rig.spring_side == "over"
     step = raise_m if raise_m is not None else SPRING_RAISE_M
     body = s.framed.body

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from uncle_sled.core.parts.part import PLACED_M, SURENESS
+from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SHARED_BIAS, SURENESS
 from uncle_sled.core.studies.balance import doubt_shares
 from uncle_sled.core.studies.reading import Studied
 
@@ -38,23 +38,35 @@ def owners(s: Studied, row: int, most: int) -> tuple[Owner, ...]:
     sigma, axle = float(s.readings.tongue_sigma_kg[row]), float(s.readings.effective_axle_m[row])
     if not math.isfinite(sigma) or not math.isfinite(axle) or axle <= 0:
         return ()
-    table = s.table
     made = []
     for id, name, share in weigh_first(s, row, most):
-        at = table.ids.index(id)
-        mass, arm = float(table.mass_kg[row, at]), 1 - float(table.x_m[row, at]) / axle
-        placed = mass / axle * float(table.sigma_x_m[at])
-        weighed = (arm * SURENESS["weighed"] * mass) ** 2 + placed**2
-        balanced = weighed - placed**2 + (mass / axle * PLACED_M) ** 2
-        others, mine = sigma**2 * (1 - share), sigma**2 * share
-        made.append(
-            Owner(id, name, share, math.sqrt(others + min(weighed, mine)), math.sqrt(others + min(balanced, mine)))
-        )
+        column = [s.table.ids.index(id)]
+        weighed, balanced = (_left_kg(s, row, column, found) for found in (False, True))
+        made.append(Owner(id, name, share, min(weighed, sigma), min(balanced, sigma)))
     return tuple(made)
 
 
+def _left_kg(s: Studied, row: int, weighed: list[int], balanced: bool) -> float:
+    """Doubt on the ball once some columns are weighed, and their balance points found too [kg].
+
+    A weighed mass has no part in its group's shared bias any more.
+    """
+    table, axle = s.table, float(s.readings.effective_axle_m[row])
+    arm = 1 - table.x_m[row] / axle
+    sigma, place = table.sigma_kg[row].copy(), table.sigma_x_m.copy()
+    biased = SHARED_BIAS * table.mass_kg[row]
+    sigma[weighed] = np.minimum(sigma[weighed], SURENESS["weighed"] * np.abs(table.mass_kg[row, weighed]))
+    biased[weighed] = 0.0
+    if balanced:
+        place[weighed] = np.minimum(place[weighed], PLACED_M)
+    group = float(s.readings.total_kg[row] - s.readings.tongue_kg[row])
+    variance = float(((arm * sigma) ** 2).sum() + ((table.mass_kg[row] / axle * place) ** 2).sum())
+    variance += (group / axle * AXLE_M) ** 2
+    variance += sum(float((arm[list(columns)] * biased[list(columns)]).sum()) ** 2 for _, columns in table.bias)
+    return math.sqrt(variance)
+
+
 def doubt_of_all_weighed_kg(s: Studied, row: int, first: tuple[Owner, ...]) -> float:
-    """The doubt that is left once all of those are weighed [kg]."""
-    sigma = float(s.readings.tongue_sigma_kg[row])
-    taken = sum(sigma**2 - one.left_kg**2 for one in first)
-    return math.sqrt(max(sigma**2 - taken, 0.0))
+    """The doubt that is left once all of those are weighed, and their balance points found [kg]."""
+    columns = [s.table.ids.index(one.id) for one in first]
+    return min(_left_kg(s, row, columns, True), float(s.readings.tongue_sigma_kg[row]))

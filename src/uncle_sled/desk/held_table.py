@@ -118,7 +118,9 @@ class HeldTable(QWidget):
         rows.setContentsMargins(0, 0, 0, 0)
         rows.addLayout(top)
         rows.addWidget(self.view, 1)
-        rows.addWidget(label(f"As weight: a pull of 20 kg is 196 N. {CAUTION}", "small", "pencil", wrap=True))
+        rows.addWidget(
+            label(f"Pulls are written as the weight that pulls as much. {CAUTION}", "small", "pencil", wrap=True)
+        )
         session.changed.connect(self.refresh)
 
     def showEvent(self, event: object) -> None:

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.drawing import bars
 from uncle_sled.core.drawing.axle_chart import hitch_chart, hitch_words
+from uncle_sled.core.drawing.moves_plan import moves_plan
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.findings.move_sets import Move, MoveSets, Shift
@@ -269,7 +270,14 @@ class BalanceBench(Bench):
         self.offers.itemActivated.connect(self._offer)
         rows.addWidget(self.offers, 1)
         self.ghost_chart = Chart(self.session, "Every case before and after", self._ghost_shapes, "Every case, as it is and as it would be", lambda: "Standing modes and beds have no ball to show.")  # fmt: skip
-        rows.addWidget(self.ghost_chart, 3)
+        rows.addWidget(self.ghost_chart, 4)
+        self.moves_plan = Chart(
+            self.session,
+            "Where things would go, from above",
+            lambda w, h: moves_plan(self.session.studied, self.session.ghost_studied, self.session.row, w, h),
+            empty=lambda: "Nothing is aboard yet.",
+        )
+        rows.addWidget(self.moves_plan, 3)
         self.found: MoveSets | None = None
         self.found_for: object = None
         self.asked_for: object = None
@@ -375,6 +383,7 @@ class BalanceBench(Bench):
         if self.found is None and not self.stop_button.isEnabled():
             self.moves_says.setText("Looks for the easiest slides, swaps of two, and the least total movement that put every case right. Nothing moves until you keep it.")  # fmt: skip
         self.ghost_chart.update()
+        self.moves_plan.update()
 
     # sureness ------------------------------------------------------------------------------------------
     def _sure_panel(self) -> QWidget:

@@ -8,6 +8,8 @@ from tests.desk.driving import drag, key, middle_of, press
 from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.document.quantity import Length, Volume
+from uncle_sled.core.document.stow import Tank
 from uncle_sled.core.drawing.fan import field_of
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.studies.clashes import clashes
@@ -253,11 +255,6 @@ def test_in_hand_takes_a_tank_s_shape_and_refuses_nonsense(open_on):
     assert session.build is before and "is no corner" in form.complaint.text()
     form._take(row, "0,0 100,0 100,60 0,100")
     assert len(thing(session, "w1").tank.outline) == 4
-    form, row = forms["Wants room"]
-    form._take(row, "door:front:450;heat:top:300")
-    assert [c.kind for c in thing(session, "w1").clear] == ["door", "heat"]
-    form._take(row, "door")
-    assert "door:front:450 would be right" in form.complaint.text() and len(thing(session, "w1").clear) == 2
     form, row = forms["Held by"]
     form._take(row, "strap")
     assert thing(session, "w1").hold.kind == "strap"
@@ -265,6 +262,72 @@ def test_in_hand_takes_a_tank_s_shape_and_refuses_nonsense(open_on):
     form._take_number(row, "45")
     form._take_number(row, "-3")
     assert thing(session, "w1").figures.power_w == 45.0
+
+
+def rows_of(window):
+    return {row.title: (form, row) for form in window.in_hand.sections for row, _, _ in form.rows}
+
+
+def take(window, title, value=None):
+    form, row = rows_of(window)[title]
+    form._take(row, value)
+
+
+def test_other_forms_and_room_are_added_typed_and_taken_away(open_on):
+    window = open_on(a_project([a_thing("t", z=0.6)], shell=a_shell(), rig=a_rig()), judged=False)
+    session = window.session
+    session.go_to("Stow")
+    session.select(("t",))
+    take(window, "Add another form")
+    (state,) = thing(session, "t").states
+    assert state.name == "folded" and state.length == thing(session, "t").length
+    take(window, "Folded length", Length(1.9))
+    take(window, "Folded, right", Length(0.3))
+    take(window, "It is", state.id)
+    assert session.mode.states[0].state == state.id and thing(session, "t").states[0].dy.si == 0.3
+    take(window, "Called", "made up")
+    assert "Made up length" in rows_of(window) and "Folded length" not in rows_of(window)
+    take(window, "Add room that it wants")
+    take(window, "Room for", "heat")
+    take(window, "At its", "top")
+    take(window, "Deep", Length(0.3))
+    take(window, "Add room that it wants")
+    first, second = thing(session, "t").clear
+    assert (first.kind, first.side, first.deep.si, second.kind) == ("heat", "top", 0.3, "door")
+    take(window, "Take away room 1")
+    assert thing(session, "t").clear == (second,)
+    take(window, "Take away made up")
+    assert thing(session, "t").states == ()
+    while session.history.done:
+        session.undo()
+    assert thing(session, "t") == a_thing("t", z=0.6)
+
+
+def test_an_outline_is_pulled_cornered_and_undone(open_on):
+    tank = Tank(Volume(0.03), "fresh", "outline")
+    window = open_on(a_project([a_tank("w1", tank=tank, z=0.6, size=(0.6, 0.4, 0.3))], shell=a_shell()), judged=False)
+    session = window.session
+    session.go_to("Stow")
+    session.select(("w1",))
+    window.in_hand.open.add("Shape of the tank")
+    window.in_hand._drop_form()
+    window.in_hand.refresh()
+    pad = window.in_hand.pad
+    pad.resize(220, 150)
+    corner = pad.spot(pad.corners()[2])  # top rear
+    drag(pad, corner, (0, pad.box().height() / 2))
+    pulled = thing(session, "w1").tank.outline
+    assert len(pulled) == 4 and pulled[2].v == pytest.approx(0.5, abs=0.02) and len(session.history.done) == 1
+    pad.add(pad.box().center() + QPointF(0, pad.box().height()))
+    assert len(thing(session, "w1").tank.outline) == 5 and thing(session, "w1").tank.outline[pad.chosen].v == 0.0
+    key(pad, Qt.Key.Key_Up)
+    assert thing(session, "w1").tank.outline[pad.chosen].v == 0.01
+    key(pad, Qt.Key.Key_Delete)
+    assert thing(session, "w1").tank.outline == pulled
+    pad.grab()
+    while session.history.done:
+        session.undo()
+    assert thing(session, "w1").tank.outline == ()
 
 
 def test_equal_jugs(open_on):

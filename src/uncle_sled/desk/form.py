@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import msgspec
-from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, get, set_to
 from uncle_sled.core.document.quantity import Quantity
@@ -26,11 +26,15 @@ SOURCES: list[tuple[object, str]] = [
 
 
 NUMBER = "a plain number"
+VERB = "a button that does what the row's ops say"
 
 
 @dataclass(frozen=True)
 class Row:
-    """One row of a form. ``kind`` is a Quantity class, a list of choices, str, bool, int, float (a share in %) or NUMBER."""
+    """One row of a form.
+
+    ``kind`` is a Quantity class, a list of choices, str, bool, int, float (a share in %), NUMBER or VERB.
+    """
 
     title: str
     path: str
@@ -90,7 +94,7 @@ class Form(QFrame):
         words = label(row.title, "", "pencil")
         words.setBuddy(field)
         at = len(self.rows)
-        if isinstance(field, QCheckBox):
+        if isinstance(field, QCheckBox | QPushButton):
             self.grid.addWidget(field, at, 0, 1, 2)
             words.hide()
         else:
@@ -103,6 +107,11 @@ class Form(QFrame):
             choice = ChoiceField(row.title, row.kind)
             choice.entered.connect(lambda value, r=row: self._take(r, value))
             return choice
+        if row.kind == VERB:
+            button = QPushButton(row.title)
+            button.setProperty("kind", "link")
+            button.clicked.connect(lambda _=False, r=row: self._take(r, None))
+            return button
         if row.kind is str:
             text = TextField(row.title, may_be_empty=row.empty)
             text.entered.connect(lambda value, r=row: self._take(r, value))
@@ -163,7 +172,11 @@ class Form(QFrame):
             else str(value)
         )
         self.session.edit(
-            f"{row.title}: {shown}" if len(shown) < 40 else f"Change the {lower_first(row.title)}",
+            row.title
+            if row.kind == VERB
+            else f"{row.title}: {shown}"
+            if len(shown) < 40
+            else f"Change the {lower_first(row.title)}",
             ops,
             self.stop,
             ids,
@@ -178,8 +191,8 @@ class Form(QFrame):
             visible = row.when is None or row.when(root)
             if field.isHidden() == visible:
                 field.setVisible(visible)
-                words.setVisible(visible and not isinstance(field, QCheckBox))
-            if not visible:
+                words.setVisible(visible and not isinstance(field, QCheckBox | QPushButton))
+            if not visible or row.kind == VERB:
                 continue
             try:
                 value = row.read(root) if row.read else get(root, row.path)

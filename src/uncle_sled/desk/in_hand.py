@@ -17,6 +17,7 @@ from uncle_sled.core.units import distance, show, weight
 from uncle_sled.desk.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.form import SOURCES, Form, Row
 from uncle_sled.desk.header import ElidedLabel
+from uncle_sled.desk.outline_pad import OutlinePad
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.shell_rows import MemberForm, opening_note, opening_rows
 from uncle_sled.desk.thing_rows import equal_grey, tank_words, thing_sections
@@ -137,6 +138,7 @@ class InHand(QWidget):
                 self._where(things[0])
                 if self.tank_says is not None and self.tank_foot is not None and self.tank_foot.isVisible():
                     self.tank_says.setText(tank_words(session, things[0]))
+                    self.pad.setVisible(things[0].tank is not None and things[0].tank.shape == "outline")
                     self.tank_says.setFixedHeight(max(self.tank_says.heightForWidth(max(self.width() - 30, 120)), 14))
 
     def _drop_form(self) -> None:
@@ -181,7 +183,8 @@ class InHand(QWidget):
 
     def _use_thing(self, thing: Thing) -> None:
         """The sections of a thing; those that a hand opened stay open from one thing to the next."""
-        key = (thing.id, (thing.tank is not None, thing.states, len(self.session.build.stow.things)))
+        forms, rooms = tuple((s.id, s.name) for s in thing.states), tuple(c.id for c in thing.clear)
+        key = (thing.id, (thing.tank is not None, forms, rooms, len(self.session.build.stow.things)))
         if self.form_for == key:
             return
         self._drop_form()
@@ -209,6 +212,8 @@ class InHand(QWidget):
         rows.setSpacing(3)
         self.tank_says = label("", "small", "pencil", wrap=True)
         rows.addWidget(self.tank_says)
+        self.pad = OutlinePad(self.session, thing.id)
+        rows.addWidget(self.pad)
         if thing.tank is not None and thing.tank.contents == "fresh":
             equal = QPushButton("Equal grey jug")
             equal.setToolTip("Same-size fresh and grey: what goes in comes out, and it never runs over")

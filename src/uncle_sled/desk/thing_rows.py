@@ -7,19 +7,19 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.catalogue_line import FIGURES, clears_of, clears_words, states_of, states_words
-from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
+from uncle_sled.core.document.catalogue_line import FIGURES
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length, Mass, Volume
-from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.document.stow import State, Thing
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.tanks import match_ops
-from uncle_sled.core.findings.words import lower_first
+from uncle_sled.core.findings.words import lower_first, upper_first
 from uncle_sled.core.geometry.vessel import surge_m, vessel_of
 from uncle_sled.core.parts.part import DENSITY
 from uncle_sled.core.units import distance, show, weight
-from uncle_sled.desk.form import NUMBER, SOURCES, Row
+from uncle_sled.desk.form import NUMBER, SOURCES, VERB, Row
 from uncle_sled.desk.session import Session
 
 CONTENTS: list[tuple[object, str]] = [
@@ -56,6 +56,15 @@ ROLES: list[tuple[object, str]] = [
     ("table", "a table"),
     ("pet place", "a pet's place"),
 ]
+CLEARS: list[tuple[object, str]] = [
+    ("door", "a door's swing"),
+    ("drawer", "a drawer"),
+    ("lid", "a lid"),
+    ("service", "service"),
+    ("air", "air"),
+    ("heat", "heat"),
+]
+SIDES: list[tuple[object, str]] = [(side, side) for side in ("front", "rear", "left", "right", "top")]
 FIGURE_NAMES = {
     "power_w": ("Runs on", "W while it runs"),
     "hours_day": ("Runs", "hours a day"),
@@ -77,6 +86,7 @@ def thing_sections(session: Session, thing: Thing) -> list[tuple[str, list[Row]]
     made.append(("In this mode", _mode_rows(session, thing)))
     made.append(("Held down", _hold_rows(thing.id, path)))
     made.append(("Use", _use_rows(session, thing.id, path)))
+    made.append(("Room beside it", _clear_rows(session, thing)))
     made.append(("Power, gas, water", _figure_rows(thing.id, path)))
     return made
 
@@ -207,22 +217,62 @@ def _mode_rows(session: Session, thing: Thing) -> list[Row]:
             read=lambda _: thing.id in session.mode.absent,
         )
     )
-
-    def forms(text: str) -> list[Op]:
-        return [set_to(f"stow.things.{thing.id}.states", states_of(text))]
-
-    tip = "name|length x width x height|shift aft, right, up, in mm: folded|1900x120x700|0,300,0"
-    rows.append(
-        Row(
-            "Other forms",
-            f"stow.things.{thing.id}.states",
-            str,
-            tip,
-            ops=forms,
-            read=_of(thing.id, lambda t: states_words(t.states)),
-        )
-    )
+    for state in thing.states:
+        rows += _state_rows(f"stow.things.{thing.id}.states.{state.id}", state)
+    rows.append(Row("Add another form", f"stow.things.{thing.id}.states", VERB, "Folded, dropped, pulled out: another size, and where it goes from its place", ops=lambda _: _another_form(session, thing.id)))  # fmt: skip
     return rows
+
+
+def _state_rows(path: str, state: State) -> list[Row]:
+    """The fields of one other form, each named for it."""
+    name = upper_first(state.name)
+    sizes = [Row(f"{name} {side}", f"{path}.{side}", Length, empty=False) for side in ("length", "width", "height")]
+    shifts = [
+        Row(
+            f"{name}, {way}", f"{path}.{axis}", Length, f"How far {way} of its place it goes; minus the other way", None
+        )
+        for axis, way in (("dx", "aft"), ("dy", "right"), ("dz", "up"))
+    ]
+    called = Row("Called", f"{path}.name", str, empty=False)
+    gone = Row(f"Take away {lower_first(state.name)}", path, VERB, ops=lambda _: [remove(path)])
+    return [called, *sizes, *shifts, gone]
+
+
+def _another_form(session: Session, id: str) -> list[Op]:
+    thing = _thing(session.build, id)
+    assert thing is not None
+    taken = {state.id for state in thing.states}
+    name = next(
+        (word for word in ("folded", "pulled out", "dropped", "raised") if word.replace(" ", "-") not in taken),
+        "another",
+    )
+    record = {"id": fresh_id("s", list(taken)), "name": name}
+    record |= {side: msgspec.to_builtins(getattr(thing, side)) for side in ("length", "width", "height")}
+    return [add_to(f"stow.things.{id}.states", record)]
+
+
+def _clear_rows(session: Session, thing: Thing) -> list[Row]:
+    """The room that a thing wants beside it, one after another."""
+    rows = []
+    for at, clear in enumerate(thing.clear, 1):
+        path = f"stow.things.{thing.id}.clear.{clear.id}"
+        which = f" {at}" if len(thing.clear) > 1 else ""
+        rows += [
+            Row(f"Room{which} for", f"{path}.kind", CLEARS),
+            Row("At its", f"{path}.side", SIDES, "Of the thing before it is turned"),
+            Row("Deep", f"{path}.deep", Length, "How far its door swings, its drawer comes out, its heat reaches", empty=False),
+            Row(f"Take away room{which}", path, VERB, ops=lambda _, path=path: [remove(path)]),
+        ]  # fmt: skip
+
+    def another(_: Any) -> list[Op]:
+        now = _thing(session.build, thing.id)
+        assert now is not None
+        id = fresh_id("c", [clear.id for clear in now.clear])
+        record = {"id": id, "kind": "door", "side": "front", "deep": {"si": 0.45, "typed": None}}
+        return [add_to(f"stow.things.{thing.id}.clear", record)]
+
+    tip = "For a door, a drawer, a lid, service, air or heat"
+    return [*rows, Row("Add room that it wants", f"stow.things.{thing.id}.clear", VERB, tip, ops=another)]
 
 
 def _hold_rows(id: str, path: str) -> list[Row]:
@@ -258,9 +308,6 @@ def _use_rows(session: Session, id: str, path: str) -> list[Row]:
     others: list[tuple[object, str]] = [(None, "nothing")]
     others += [(t.id, lower_first(t.name)) for t in session.build.stow.things if t.id != id]
 
-    def rooms(text: str) -> list[Op]:
-        return [set_to(f"{path}.clear", clears_of(text))]
-
     def into(value: Any) -> list[Op]:
         at, seen = value, {id}
         holder = {t.id: t.inside for t in session.build.stow.things}
@@ -275,14 +322,6 @@ def _use_rows(session: Session, id: str, path: str) -> list[Row]:
         Row("Built into", f"{path}.inside", others, "It goes where that goes, and does not clash with it", ops=into),
         Row("Serves as", f"{path}.role", ROLES),
         Row("Places", f"{path}.places", int, "How many sit there"),
-        Row(
-            "Wants room",
-            f"{path}.clear",
-            str,
-            "kind:side:depth in mm, parted by semicolons: door:front:450;heat:top:300",
-            ops=rooms,
-            read=_of(id, lambda thing: clears_words(thing.clear)),
-        ),
         Row("Wanted first on arrival", f"{path}.arrival", bool),
         Row("Goes home with the people", f"{path}.cargo", bool),
         Row("Stands outside the body", f"{path}.outside", bool),

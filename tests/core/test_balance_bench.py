@@ -19,7 +19,7 @@ from uncle_sled.core.drawing.axle_order import axle_order
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.least_moves import Allowed, Lane, Mover, nearest_shift, only_ball, solve_least
-from uncle_sled.core.findings.move_sets import move_sets, runs_of, spans_of
+from uncle_sled.core.findings.move_sets import allowed_of, move_sets, runs_of, spans_of
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies import road_checks
 from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
@@ -279,6 +279,36 @@ def test_each_demo_is_settled_by_a_move_or_by_its_axle(name):
         for row, case in enumerate(after.table.cases):
             kg = after.readings.tongue_kg[row]
             assert told[case.id] == (None if np.isnan(kg) else pytest.approx(float(kg)))
+
+
+def test_two_slides_are_offered_where_no_single_one_is_enough():
+    things = [a_thing(id, 25, x=1.4, y=y, z=0.62) for id, y in (("a", -0.5), ("b", 0.0), ("c", 0.5))]
+    s = studied(*things, brief=NA, rig=a_rig(axle=3.2))
+    (move,) = move_sets(s).moves
+    assert move.kind == "set" and move.feasible and len(move.items) == 2
+
+    room = allowed_of(s, sure=True)
+    furthest = 1.2 + 4.0 - 0.12 - 0.4 - 1.4  # to the inside of the rear wall
+    loads = np.array([25.0 if case.mode.towing and case.case.stage != "bare shell" else 0.0 for case in s.table.cases])[
+        s.towing_rows
+    ]
+    across = np.zeros(len(loads))
+    assert not any(room.holds(loads * dx, across) for dx in np.arange(0, furthest + 0.01, 0.01))
+    pairs = [(a, b) for a in np.arange(0, furthest + 0.01, 0.04) for b in np.arange(0, a + 0.01, 0.04)]
+    best = min(a + b for a, b in pairs if room.holds(loads * (a + b), across))
+    assert sum(abs(i.to_m - i.from_m) for i in move.items) == pytest.approx(best, abs=0.09)
+
+
+def test_a_move_that_spoils_something_else_is_not_offered():
+    project = demo("marsh-heron")
+    s = study(project.build, project.facts)
+    kit = next(t for t in project.build.stow.things if t.arrival)
+    offered = move_sets(s).moves
+    assert offered and kit.id not in {i.id for move in offered for i in move.items}
+    for move in offered:
+        after = study(apply(project.build, move.ops), project.facts)
+        assert {f.key for f in findings(after) if f.severity != "note"} <= {f.key for f in findings(s)}
+        assert float(after.readings.chance[after.towing_rows].min()) >= 0.8
 
 
 def test_what_stays_is_left_alone_and_what_cannot_be_is_named():

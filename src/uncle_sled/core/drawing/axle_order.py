@@ -8,7 +8,7 @@ from uncle_sled.core.drawing.rig_views import heights_m, plan_rig, plan_wheels, 
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.axle_conflicts import tyre_gap
-from uncle_sled.core.studies.axle_placing import axle_placing
+from uncle_sled.core.studies.axle_placing import AxlePlacing, axle_placing
 from uncle_sled.core.studies.reading import Studied, length_m
 
 WIDTH, HEIGHT, EDGE = 595.0, 842.0, 48.0
@@ -75,7 +75,7 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     lines = [
         ("Axles", f"{len(rig.axles)}, {rig.suspension}" + (f", {words.m(apart)} apart" if apart > 0 else "")),
         ("Place of their middle", f"{words.m(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded")),
-        ("Window", f"{words.m(placing.window_m[0])} to {words.m(placing.window_m[1])}" if placing and placing.window_m else "none serves every case yet"),
+        ("Window", _window_words(placing, s.support.mean_axle_m, words)),
         ("Track, wheel to wheel", words.m(rig.track.si) if rig.track else "to be measured"),
         ("Frame over the axle, wide", words.m(rig.frame_width.si) if rig.frame_width else "to be measured"),
         ("Frame top above ground", words.m(rig.frame_top.si) if rig.frame_top else "to be measured"),
@@ -93,3 +93,12 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         how = "as measured" if gap.measured else "as drawn; measure both"
         lines += [("Tyre to wheel box", ", ".join(told) + f", {how}")] if told else []
     return lines
+
+
+def _window_words(placing: AxlePlacing | None, now_m: float, words: Words) -> str:
+    """The window, and whether the axle stands in it: the sheet goes to somebody who welds."""
+    if placing is None or placing.window_m is None:
+        return "none serves every case yet"
+    low, high = placing.window_m
+    out = "" if low - 1e-6 <= now_m <= high + 1e-6 else "; the place above is not in it"
+    return f"{words.m(low)} to {words.m(high)}{out}"

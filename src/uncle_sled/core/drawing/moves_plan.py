@@ -8,6 +8,7 @@ from __future__ import annotations
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig_views import Placed, plan_body, plan_rig, plan_wheels, things_in
 from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.studies.reading import Studied, length_m
 
 EDGE = 12.0
@@ -27,7 +28,7 @@ def moves_plan(s: Studied, tried: Studied | None, row: int, width: float, height
         if other is not None and (abs(other.x - p.x) > 1e-6 or abs(other.y - p.y) > 1e-6):
             moved.append((p, other))
         else:
-            shapes.append(_box(p, "pencil", "kit", 0.8, 0.25))
+            shapes.append(_box(p, "pencil", group_of(p.thing), 0.8, 0.35))
     for p, other in moved:
         shapes += [_box(p, "pencil", "", 1.2, 1.0, (4, 3)), _box(other, "chalk", "chalk wash", 2.0, 1.0)]
         shapes.append(line(_middle(p), _middle(other), "chalk", 1.8, id=p.thing.id))

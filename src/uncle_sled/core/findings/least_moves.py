@@ -107,7 +107,7 @@ def solve_least(
     Args:
         most: How many things may move.
         rows: Pairs in one row that keep their order while both stay in it: ahead, behind, length of the one ahead [m].
-        barred: Pairs of (mover, lane) that must not be taken together.
+        barred: Pairs of (mover, lane) that must not be taken together; twice the same: not at all.
         elastic: Ask only for the excess of each case that no shift can take away.
     Returns: Shift aft [m] and lane of each mover, or None where no shifts do (and when elastic); excess [kg m], (c,).
     """
@@ -155,7 +155,9 @@ def solve_least(
         apart = movers[i].reach_m + movers[j].reach_m
         line |= {stands + at: -apart for (one, k), at in at_of.items() if one in (i, j) and abs(side(one, k)) > 1e-6}
         lines.append((line, -np.inf, max(movers[j].x_m - movers[i].x_m - long, 0.0)))
-    lines += [({stands + at_of[a]: 1.0, stands + at_of[b]: 1.0}, -np.inf, 1.0) for a, b in barred]
+    for one, other in barred:
+        both = {stands + at_of[one]: 1.0} if one == other else {stands + at_of[one]: 1.0, stands + at_of[other]: 1.0}
+        lines.append((both, -np.inf, len(both) - 1.0))
     matrix = lil_matrix((len(lines), width))
     for at, (line, _, _) in enumerate(lines):
         for column, value in line.items():

@@ -7,13 +7,14 @@ walls and neighbours. What is found (closed form, or the program of least_moves.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply
+from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.balance import LEAN_SHARE
 from uncle_sled.core.findings.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least
 from uncle_sled.core.findings.linear_moves import (
@@ -27,18 +28,20 @@ from uncle_sled.core.findings.linear_moves import (
 )
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.studies.balance import band_kg
-from uncle_sled.core.studies.clashes import clashes
 from uncle_sled.core.studies.free_places import LONGEST_M, box_at, boxes_meet
 from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.room import room_of
 
 Floats = NDArray[np.float64]
-MOST_THINGS, MOST_MOVED, SHOWN = 14, 4, 6
-MOST_LANES, TRIES = 7, 4
+MOST_THINGS, MOST_MOVED, SHOWN = 14, 3, 6
+MOST_LANES, TRIES = 7, 6
+Barred = tuple[tuple[int, int], tuple[int, int]]  # lanes of two things, by their places in the list
 LEAST_SHIFT_M, INSET = 0.01, 0.05
+SURE_SIGMAS, MOST_INSET = 0.9, 0.4  # inside an edge by so many sigmas: a chance of four in five and a little more
 SWAPPED = 8
 ROUND_KG_M = 0.02  # stations are rounded to a tenth of a millimetre
+UNSURE = {"ball-unsure"}  # told beside every offer by the chance in its case
 WEIGHT_ONLY = ("gross", "towed", "train", "chains")  # limits that no move can better
 
 
@@ -81,10 +84,11 @@ class _Item:
     mover: Mover
 
 
-def spans_of(s: Studied, ball_only: bool = False) -> tuple[Floats, Floats]:
+def spans_of(s: Studied, ball_only: bool = False, sure: bool = False) -> tuple[Floats, Floats]:
     """Least and most of the moment that may be added aft in each judged case [kg m] so that all is within its limits.
 
-    ``ball_only``: whatever each axle of a trailer is rated for.
+    ``ball_only``: whatever each axle of a trailer is rated for. ``sure``: so far inside the band that the chance to be
+    in it is good, where the band is wide enough for that.
     """
     now, rows = state(s), rows_judged(s)
     total = now.total[0]
@@ -104,7 +108,10 @@ def spans_of(s: Studied, ball_only: bool = False) -> tuple[Floats, Floats]:
     group = s.build.rig.axle_group
     if group and group.si > 0:
         low = np.maximum(low, total - group.si)
-    inset = INSET * np.maximum(high - low, 0.0)
+    wide = np.maximum(high - low, 0.0)
+    inset = INSET * wide
+    if sure:
+        inset = np.clip(SURE_SIGMAS * s.readings.tongue_sigma_kg[rows], inset, MOST_INSET * wide)
     # slopes are constant for one or an equalised axle, and near enough for independent ones
     one_more = state(s, np.ones((1, len(rows))))
     slope = (one_more.tongue - now.tongue)[0]
@@ -123,10 +130,10 @@ def spans_of(s: Studied, ball_only: bool = False) -> tuple[Floats, Floats]:
     return least, most
 
 
-def allowed_of(s: Studied, as_it_leans: bool = False, ball_only: bool = False) -> Allowed:
+def allowed_of(s: Studied, as_it_leans: bool = False, ball_only: bool = False, sure: bool = False) -> Allowed:
     """What every judged case leaves for moves; ``as_it_leans``: it may lean as much as it does now, where that is more."""
     now, rows, t = state(s), rows_judged(s), s.table
-    low, high = spans_of(s, ball_only)
+    low, high = spans_of(s, ball_only, sure)
     roll = (t.mass_kg[rows] * t.y_m[rows]).sum(axis=1)
     wheels = now.axles[0].sum(axis=1)
     more = state(s, np.ones((1, len(rows)))).axles[0].sum(axis=1) - wheels
@@ -147,10 +154,9 @@ def move_sets(s: Studied, stopped: Callable[[], bool] = lambda: False) -> MoveSe
     if not items:
         return MoveSets((), (), "There is nothing aboard that may move: all of it stays, or weighs little.")
     sound: list[Move] = []
-    # where it cannot be made level, it is not made to lean more; where an axle stays over, the ball may still be righted
-    leans = bool((state(s).lean > LEAN_SHARE).any())
-    for as_it_leans, ball_only in ((False, False), *([(True, False)] if leans else []), (True, True)):
-        sound = _tried(s, _found(s, items, allowed_of(s, as_it_leans, ball_only), stopped), stopped)
+    judge = _Judge(s)
+    for allowed in _asks(s):
+        sound = _found(s, items, allowed, judge, stopped)
         if sound or stopped():
             break
     fights = () if any(move.feasible for move in sound) else _fighting(s, items)
@@ -158,16 +164,31 @@ def move_sets(s: Studied, stopped: Callable[[], bool] = lambda: False) -> MoveSe
     return MoveSets(tuple(sound[:SHOWN]), fights, why)
 
 
-def _found(s: Studied, items: list[_Item], allowed: Allowed, stopped: Callable[[], bool]) -> list[Move]:
+def _asks(s: Studied) -> Iterator[Allowed]:
+    """What is asked of moves, the most first: sure of the band; in it; level no worse than now; an axle may stay over."""
+    yield allowed_of(s, sure=True)
+    yield allowed_of(s)
+    if (state(s).lean > LEAN_SHARE).any():
+        yield allowed_of(s, as_it_leans=True)
+    yield allowed_of(s, as_it_leans=True, ball_only=True)
+
+
+def _found(s: Studied, items: list[_Item], allowed: Allowed, judge: _Judge, stopped: Callable[[], bool]) -> list[Move]:
+    """The sound offers, those that settle every case and are easiest first."""
     found = [*_singles(s, items, allowed)]
     if not stopped():
         found += _swaps(s, items, allowed)
-    for most in (2, MOST_MOVED):
-        made = () if stopped() else _least(s, items, allowed, most)
-        if made is not None:
-            found += made
+    sound: list[Move] = []
+    for move in sorted(found, key=lambda m: m.cost)[: 3 * SHOWN]:
+        if stopped() or len(sound) >= SHOWN:
             break
-    return sorted(found, key=lambda m: m.cost)
+        sound += judge.passed(move)
+    for most in (2, MOST_MOVED):
+        made = [] if stopped() else _least(s, items, allowed, most, judge)
+        if made is not None:
+            sound += made
+            break
+    return sorted(sound, key=lambda m: (not m.feasible, m.cost))
 
 
 def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
@@ -236,15 +257,15 @@ def _swaps(s: Studied, items: list[_Item], allowed: Allowed) -> list[Move]:
     return made
 
 
-def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int) -> tuple[Move, ...] | None:
-    """The least total of metres times trouble over at most so many things; those that meet are parted and tried again.
+def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int, judge: _Judge) -> list[Move] | None:
+    """The least total of metres times trouble over at most so many things.
 
-    Nothing where moving one thing alone is least (the singles have it), None where no shifts of so many do.
+    What would stand in each other, or spoil something else, is barred and the next best looked for. Nothing where
+    moving one thing alone is least (the singles have it), None where no shifts of so many do.
     """
     movers, rows = [item.mover for item in items], _rows(items)
-    barred: list[tuple[tuple[int, int], tuple[int, int]]] = []
-    for _ in range(TRIES):
-        solved, _excess = solve_least(movers, allowed, most, rows, barred)
+    while judge.tries > 0:
+        solved, _excess = solve_least(movers, allowed, most, rows, judge.barred)
         if solved is None:
             return None
         moved = [
@@ -252,16 +273,35 @@ def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int) -> tuple
             for i, (by, k) in enumerate(solved)
             if abs(by) > LEAST_SHIFT_M or abs(movers[i].lanes[k].y_m - movers[i].y_m) > LEAST_SHIFT_M
         ]
+        if len(moved) < 2:
+            return []
+        lanes = [(i, k) for i, _, k in moved]
         meet = [
-            ((i, k), (j, m))
-            for (i, a, k), (j, b, m) in itertools.combinations(moved, 2)
-            if _meet(items, (i, a, k), (j, b, m))
+            (a, b)
+            for (a, one), (b, two) in itertools.combinations(zip(lanes, moved, strict=True), 2)
+            if _meet(items, one, two)
         ]
         if not meet:
-            shifts = [(items[i], by, movers[i].lanes[k].y_m) for i, by, k in moved]
-            return (_made(s, "set", shifts),) if len(moved) > 1 else ()
-        barred += meet
+            made = judge.passed(_made(s, "set", [(items[i], by, movers[i].lanes[k].y_m) for i, by, k in moved]))
+            if made:
+                return made
+            meet = _way_of_most(movers, lanes)
+        judge.tries -= 1
+        judge.barred += meet
     return None
+
+
+def _way_of_most(movers: list[Mover], lanes: list[tuple[int, int]]) -> list[Barred]:
+    """What to bar where moving things to lanes spoils something: the side that the furthest goes to, or the pair."""
+
+    def aside(i: int, k: int) -> float:
+        return movers[i].lanes[k].y_m - movers[i].y_m
+
+    i, k = max(lanes, key=lambda spot: abs(aside(*spot)))
+    if abs(aside(i, k)) <= LEAST_SHIFT_M:
+        return [(lanes[0], lanes[1])]
+    side = [n for n in range(len(movers[i].lanes)) if aside(i, n) * aside(i, k) > 0]
+    return [((i, n), (i, n)) for n in side]
 
 
 def _meet(items: list[_Item], one: tuple[int, float, int], two: tuple[int, float, int]) -> bool:
@@ -314,28 +354,30 @@ def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float, float]]) -> Mo
     return Move(kind, tuple(told), cost, True, tuple(ops), ())
 
 
-def _tried(s: Studied, found: list[Move], stopped: Callable[[], bool]) -> list[Move]:
-    """Each offer judged again as a whole build: out with those that make new clashes or lean more; readings with the rest."""
-    before = {(c.a, c.b, c.kind) for of in clashes(s.build, s.facts).values() for c in of}
-    lean_now = float(state(s).lean.max(initial=0.0))
-    kept = []
-    for move in found[: 3 * SHOWN]:
-        if stopped():
-            break
-        after = study(apply(s.build, move.ops), s.facts)
+class _Judge:
+    """Judges an offer as a whole build: out with what settles one thing by spoiling another."""
+
+    def __init__(self, s: Studied) -> None:
+        self.s = s
+        self.before = {one.key for one in findings(s) if one.severity != "note"}
+        self.lean = float(state(s).lean.max(initial=0.0))
+        self.barred: list[Barred] = []  # what was tried together and spoilt something
+        self.tries = TRIES
+
+    def passed(self, move: Move) -> list[Move]:
+        """The offer with its readings, and whether it settles every case; nothing where it does harm."""
+        after = study(apply(self.s.build, move.ops), self.s.facts)
         lean = float(state(after).lean.max(initial=0.0))
-        new = {(c.a, c.b, c.kind) for of in clashes(after.build, after.facts).values() for c in of} - before
-        if new or lean > max(LEAN_SHARE, lean_now) + 1e-6:
-            continue
+        new = {one.code for one in findings(after) if one.severity != "note" and one.key not in self.before}
+        if new - UNSURE or lean > max(LEAN_SHARE, self.lean) + 1e-6:
+            return []
         low, high = spans_of(after)
         settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all()) and lean <= LEAN_SHARE + 1e-6
-        settled = settled and not any(
-            one.severity == "stop" and one.id.split("/")[0] not in WEIGHT_ONLY for one in after.limits
-        )
+        over = (one for one in after.limits if one.severity == "stop")
+        settled = settled and not any(one.id.split("/")[0] not in WEIGHT_ONLY for one in over)
         tongue = after.readings.tongue_kg
         told = tuple(
             (case.id, None if np.isnan(tongue[row]) else float(tongue[row]))
             for row, case in enumerate(after.table.cases)
         )
-        kept.append(Move(move.kind, move.items, move.cost, settled, move.ops, told))
-    return sorted(kept, key=lambda m: (not m.feasible, m.cost))
+        return [replace(move, feasible=settled, after=told)]

@@ -268,6 +268,7 @@ class BalanceBench(Bench):
         self.offers.setAccessibleName("Moves that were found, the easiest first")
         self.offers.itemClicked.connect(self._offer)
         self.offers.itemActivated.connect(self._offer)
+        self.offers.setMinimumHeight(96)  # four rows
         rows.addWidget(self.offers, 1)
         self.ghost_chart = Chart(self.session, "Every case before and after", self._ghost_shapes, "Every case, as it is and as it would be", lambda: "Standing modes and beds have no ball to show.")  # fmt: skip
         rows.addWidget(self.ghost_chart, 4)

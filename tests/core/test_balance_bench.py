@@ -26,7 +26,7 @@ from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre
 from uncle_sled.core.studies.axle_placing import AxlePlacing, axle_placing, balance_points
 from uncle_sled.core.studies.hitch_height import hitch_curve
 from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, owners
+from uncle_sled.core.studies.sureness import chances, doubt_of_all_weighed_kg, load_sigma_kg, owners
 from uncle_sled.exchange.demos import DEMOS, demo
 
 NA = Brief(region="North American")
@@ -346,6 +346,44 @@ def test_weighing_narrows_as_a_draw_of_twenty_thousand_says():
     tongue = mass.sum(axis=1) - (mass * x).sum(axis=1) / axle
     assert tongue.std() == pytest.approx(float(s.readings.tongue_sigma_kg[0]), rel=0.05)
     assert doubt_of_all_weighed_kg(s, 0, first) < first[0].left_kg
+
+
+def test_a_bed_s_doubt_and_chance_are_those_of_twenty_thousand_draws():
+    rig = a_bed(rear_rating=Mass(1560.0), front_rating=Mass(1500.0))
+    things = [
+        a_thing("t", 330, x=3.3, z=1.2, source="guessed", size=(1.0, 1.0, 0.5)),
+        a_thing("u", 250, x=2.0, z=1.2, source="estimated"),
+    ]
+    s = study(a_build(things, rig=rig, shell=a_body(front=Length(1.4))), Facts())
+    row = s.towing_rows[0]
+    rng, n, t = np.random.default_rng(8), 20_000, s.table
+    mass = t.mass_kg[row] + rng.normal(size=(n, len(t.ids))) * t.sigma_kg[row]
+    for _, columns in t.bias:
+        mass[:, list(columns)] += 0.04 * t.mass_kg[row, list(columns)] * rng.normal(size=(n, 1))
+    x = t.x_m[row] + rng.normal(size=(n, len(t.ids))) * t.sigma_x_m
+    rear, total = (mass * x).sum(axis=1) / 3.4, mass.sum(axis=1)
+    front = total - rear
+    good = (rear <= 1560) & (front <= 1500) & (front >= 0.3 * total) & (front >= 0.9 * 1400) & (total <= 4000)
+
+    assert rear.std() == pytest.approx(float(load_sigma_kg(s)[row]), rel=0.03)
+    assert 0.2 < float(chances(s)[row]) < 0.98 and float(chances(s)[row]) == pytest.approx(good.mean(), abs=0.015)
+    first = owners(s, row, 4)
+    assert first[0].id == "t" and first[0].left_kg < float(load_sigma_kg(s)[row])
+    known = [msgspec.structs.replace(things[0], source="weighed", cg_dx=Length(0.0)), things[1]]
+    again = study(a_build(known, rig=rig, shell=a_body(front=Length(1.4))), Facts())
+    assert first[0].left_kg == pytest.approx(float(load_sigma_kg(again)[row]), rel=1e-6)
+
+
+def test_axles_that_keep_their_limits_by_chance_only_are_told_with_what_to_weigh():
+    things = [a_thing("t", 300, x=3.2, z=1.2, source="guessed", size=(1.0, 1.0, 0.5))]
+    open_ = study(a_build(things, rig=a_bed(), shell=a_body(front=Length(1.4))), Facts())
+    most = float(open_.readings.axle_kg[open_.towing_rows, 1].max())
+    s = study(a_build(things, rig=a_bed(rear_rating=Mass(most + 5)), shell=a_body(front=Length(1.4))), Facts())
+    found = {one.code: one for one in findings(s)}
+
+    assert "Weigh first: box t" in found["axles-unsure"].says and found["axles-unsure"].why_none
+    sure = study(a_build(things, rig=a_bed(rear_rating=Mass(2600.0)), shell=a_body(front=Length(1.4))), Facts())
+    assert "axles-unsure" not in {one.code for one in findings(sure)}
 
 
 def test_braking_grade_and_roll_by_hand():

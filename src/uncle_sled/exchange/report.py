@@ -13,7 +13,7 @@ from uncle_sled.core.studies.axle_placing import axle_placing
 from uncle_sled.core.studies.balance import Support
 from uncle_sled.core.studies.limits import use
 from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.sureness import owners
+from uncle_sled.core.studies.sureness import chances, load_sigma_kg, owners
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
 
@@ -113,14 +113,17 @@ def moves_report(s: Studied) -> list[dict[str, Any]]:
 
 
 def sureness_report(s: Studied) -> list[dict[str, Any]]:
-    """The ``sureness`` key: doubt and chance of every towing case, and what to weigh first."""
-    if s.support is None or s.support.carrier != "ball":
+    """The ``sureness`` key: doubt and chance of every towing case, and what to weigh first. A bed has no ball: its rear axle."""
+    if s.support is None:
         return []
+    ball, sigmas, chance = s.support.carrier == "ball", load_sigma_kg(s), chances(s)
     return [
         {
             "case_id": s.table.cases[row].id,
-            "tongue_sigma_kg": number(s.readings.tongue_sigma_kg[row]),
-            "chance_in_band": number(s.readings.chance[row]),
+            "tongue_sigma_kg": number(sigmas[row]) if ball else None,
+            "chance_in_band": number(chance[row]) if ball else None,
+            "rear_axle_sigma_kg": None if ball else number(sigmas[row]),
+            "chance_in_limits": None if ball else number(chance[row]),
             "weigh_first": [
                 {"id": one.id, "share": one.share, "sigma_weighed_kg": one.left_weighed_kg, "sigma_kg": one.left_kg}
                 for one in owners(s, row, 6)

@@ -14,7 +14,8 @@ from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.limits import Limit, use
 from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.sureness import Owner
+from uncle_sled.core.studies.sureness import Owner, chances, load_kg, load_sigma_kg
+from uncle_sled.core.studies.sweep import span_kg
 
 ROW, EDGE, NAME = 25.0, 12.0, 150.0
 VALUE, CASE = 140.0, 110.0
@@ -136,14 +137,17 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
 
 
 def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
-    """Each towing case: its band, its ball with the doubt as a soft width of two sigmas, and its chance."""
+    """Each towing case: what it may have, its load with the doubt as a soft width of two sigmas, and its chance.
+
+    The load is that on the ball, or on the rear axle of a vehicle with a bed.
+    """
     rows = s.towing_rows
-    b = s.readings
-    ends = [
-        float(v)
-        for r in rows
-        for v in (*b.band_kg[r], b.tongue_kg[r] - 2 * b.tongue_sigma_kg[r], b.tongue_kg[r] + 2 * b.tongue_sigma_kg[r])
-    ]
+    if s.support is None or not rows:
+        return ()
+    load, sigmas, chance_of = load_kg(s), load_sigma_kg(s), chances(s)
+    low, high = span_kg(s, s.readings.total_kg)
+    bed = s.support.carrier == "vehicle bed"
+    ends = [float(v) for r in rows for v in (low[r], high[r], load[r] - 2 * sigmas[r], load[r] + 2 * sigmas[r])]
     known = [v for v in ends if math.isfinite(v)]
     if not known:
         return ()
@@ -154,10 +158,10 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
     for row in rows:
         if y < EDGE:
             break
-        tongue, sigma, chance = float(b.tongue_kg[row]), float(b.tongue_sigma_kg[row]), float(b.chance[row])
+        tongue, sigma, chance = float(load[row]), float(sigmas[row]), float(chance_of[row])
         if not math.isfinite(tongue):
             continue
-        band = [float(kg) for kg in b.band_kg[row]]
+        band = [max(float(low[row]), min(known)), min(float(high[row]), max(known))]
         name = s.table.cases[row].name
         ink = "spruce" if chance >= 0.8 else "primer" if chance < 0.2 else "ochre word"
         shown = row == row_shown
@@ -182,7 +186,14 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
             ),
             rect(x(tongue - sigma), y - 4, max(x(tongue + sigma) - x(tongue - sigma), 1.0), 8, stroke="", fill="wood"),
             Circle((x(tongue), y), 4.5, "ink", "ink", 1.0),
-            Text((width - EDGE, y), f"{words.share(chance, 0)} in band", 13, ink, "strong", "right"),
+            Text(
+                (width - EDGE, y),
+                f"{words.share(chance, 0)} {'within' if bed else 'in band'}",
+                13,
+                ink,
+                "strong",
+                "right",
+            ),
         ]
         y -= ROW
     y -= 2

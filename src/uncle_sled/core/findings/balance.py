@@ -14,7 +14,8 @@ from uncle_sled.core.findings.words import Words, lower_first, upper_first
 from uncle_sled.core.studies.limits import JACK_FACTOR, Limit
 from uncle_sled.core.studies.parked import PERSON_KG
 from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.sureness import weigh_first
+from uncle_sled.core.studies.sureness import chances, load_kg, load_sigma_kg, weigh_first
+from uncle_sled.core.studies.sweep import span_kg
 
 LEAN_SHARE = 0.05
 LEAST_CHANCE = 0.80
@@ -30,6 +31,8 @@ def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
         yield from _chance(s, words)
         yield from _parked(s, words)
     if s.support is not None:
+        if s.support.carrier == "vehicle bed" and s.readings.axle_kg.shape[1] == 2:
+            yield from _bed_chance(s, words)
         yield from _lean(s, words)
         yield from _over_limits(s, words)
 
@@ -170,6 +173,32 @@ def _chance(s: Studied, words: Words) -> Iterator[Finding]:
         case.id,
         float(1 - b.chance[worst]),
         TOW_CAUTION,
+    )
+
+
+def _bed_chance(s: Studied, words: Words) -> Iterator[Finding]:
+    """Cases that keep both axles' limits as drawn, but not for sure."""
+    load, chance = load_kg(s), chances(s)
+    low, high = span_kg(s, s.readings.total_kg)
+    unsure = [row for row in s.towing_rows if low[row] <= load[row] <= high[row] and chance[row] < LEAST_CHANCE]
+    if not unsure:
+        return
+    worst = min(unsure, key=lambda row: chance[row])
+    case, sigma = s.table.cases[worst], float(load_sigma_kg(s)[worst])
+    names = " and ".join(lower_first(name) for _, name, _ in weigh_first(s, worst, 2))
+    yield Finding(
+        "axles-unsure",
+        "mind",
+        "Balance",
+        f"Not sure of the axles: {lower_first(case.name)}",
+        f"{case.name}: rear axle {words.bare_kg(float(load[worst]))} give or take {words.kg(sigma)}. The chance that both "
+        f"axles keep their limits is {words.share(float(chance[worst]), 0)}, want 80 %. Weigh first: {names}.",
+        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+        ("wheels",),
+        case.id,
+        float(1 - chance[worst]),
+        SCREEN_CAUTION,
+        why_none="Weigh what is named, or leave some of the load at home.",
     )
 
 

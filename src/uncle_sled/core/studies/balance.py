@@ -6,6 +6,7 @@ a vehicle under a bed. Doubt is first order, with the bias that computed masses 
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -258,17 +259,6 @@ def _doubt(table: MassTable, axle_m: Floats, group_kg: Floats) -> tuple[Floats, 
     return tongue, total, both
 
 
-def doubt_shares(table: MassTable, row: int, axle_m: float) -> Floats:
-    """Share of the tongue's variance that each mass owns in one case, shape (n,), summing to at most 1."""
-    arm = 1 - table.x_m[row] / axle_m
-    own = (arm * table.sigma_kg[row]) ** 2 + (table.mass_kg[row] / axle_m * table.sigma_x_m) ** 2
-    for _, columns in table.bias:
-        biased = arm[list(columns)] * SHARED_BIAS * table.mass_kg[row, columns]
-        total = biased.sum()
-        own[list(columns)] += total * biased
-    return own / max(own.sum(), 1e-12)
-
-
 def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
     """Standard normal distribution function to 1.5e-7. Source: Abramowitz and Stegun 7.1.26."""
     w = np.abs(value) / np.sqrt(2.0)
@@ -286,21 +276,43 @@ def chance_in_band(
 ) -> Floats:
     """Chance per case that p_lo W <= T <= min(p_hi W, limit), T and W jointly normal; shape (c,).
 
-    Given T = t the total must lie in [t/p_hi, t/p_lo]; that is integrated over t up to the
-    limit by Gauss-Legendre. Source: conditional normal distribution (any statistics text).
+    Given T = t the total must lie in [t/p_hi, t/p_lo]. Source: conditional normal distribution (any statistics text).
     """
-    sigma_t = np.sqrt(np.maximum(variance_t, 1e-12))
-    end = tongue + 7 * sigma_t
-    if band.limit_kg is not None:
-        end = np.minimum(end, band.limit_kg)
-    start = np.maximum(tongue - 7 * sigma_t, 0.0) if band.low > 0 else tongue - 7 * sigma_t
+    return chance_between(
+        tongue,
+        total,
+        (variance_t, variance_w, covariance),
+        np.inf if band.limit_kg is None else band.limit_kg,
+        lambda t: t / band.high if band.high > 0 else np.full_like(t, np.inf),
+        lambda t: t / band.low if band.low > 0 else np.full_like(t, np.inf),
+        0.0 if band.low > 0 else -np.inf,
+    )
+
+
+def chance_between(
+    load: Floats,
+    total: Floats,
+    doubt: tuple[Floats, Floats, Floats],
+    most_kg: float,
+    least_total: Callable[[Floats], Floats],
+    most_total: Callable[[Floats], Floats],
+    least_kg: float = -np.inf,
+) -> Floats:
+    """Chance per case, shape (c,), that a load [kg] lies from least_kg to most_kg and the total within ends that go with it.
+
+    Load and total are jointly normal with variances and covariance ``doubt`` [kg2]. Given the load t, the total is
+    normal too; its chance is integrated over t by Gauss-Legendre, to seven sigmas.
+    """
+    variance, variance_w, covariance = doubt
+    sigma = np.sqrt(np.maximum(variance, 1e-12))
+    end = np.minimum(load + 7 * sigma, most_kg)
+    start = np.maximum(load - 7 * sigma, least_kg)
     width = np.maximum(end - start, 0.0)[:, None]
     t = start[:, None] + width * (_NODES + 1) / 2
-    slope = (covariance / sigma_t**2)[:, None]
-    mean = total[:, None] + slope * (t - tongue[:, None])
+    slope = (covariance / sigma**2)[:, None]
+    mean = total[:, None] + slope * (t - load[:, None])
     spread = np.sqrt(np.maximum(variance_w[:, None] - slope * covariance[:, None], 1e-9))
-    most = normal_cdf((t / band.low - mean) / spread) if band.low > 0 else np.ones_like(t)
-    least = normal_cdf((t / band.high - mean) / spread) if band.high > 0 else np.zeros_like(t)
-    density = np.exp(-0.5 * ((t - tongue[:, None]) / sigma_t[:, None]) ** 2) / (sigma_t[:, None] * np.sqrt(2 * np.pi))
-    inside = np.maximum(most - least, 0.0) * density
-    return np.clip((inside * _WEIGHTS).sum(axis=1) * width[:, 0] / 2, 0.0, 1.0)
+    high, low = most_total(t), least_total(t)
+    inside = np.where(high > low, normal_cdf((high - mean) / spread) - normal_cdf((low - mean) / spread), 0.0)
+    density = np.exp(-0.5 * ((t - load[:, None]) / sigma[:, None]) ** 2) / (sigma[:, None] * np.sqrt(2 * np.pi))
+    return np.clip((np.maximum(inside, 0.0) * density * _WEIGHTS).sum(axis=1) * width[:, 0] / 2, 0.0, 1.0)

@@ -27,7 +27,7 @@ from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.axle_conflicts import TyreGap, clear_best_m, conflicts, tyre_gap
 from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, balance_points, own_limits
 from uncle_sled.core.studies.hitch_height import hitch_curve
-from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, owners
+from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, load_kg, load_sigma_kg, owners
 from uncle_sled.desk.axle_sheet import AxleSheet
 from uncle_sled.desk.benches.balance_panels import DrivingPanel, LimitsPanel, Lines, worst_row
 from uncle_sled.desk.benches.bench import Bench
@@ -391,14 +391,13 @@ class BalanceBench(Bench):
         panel = QWidget()
         rows = QVBoxLayout(panel)
         rows.setContentsMargins(0, 0, 0, 0)
-        none = "A vehicle's bed has no ball; its axle loads are as sure as the masses." if self.session.build.rig.carrier == "vehicle bed" else "There is no reading yet to be sure of."  # fmt: skip
         self.sure_chart = Chart(
             self.session,
-            "The ball of every case with its doubt",
-            lambda w, h: bars.sure_bars(self.session.studied, worst_row(self.session), self.words, w, h) if self.session.studied.support is not None and self.session.build.rig.carrier == "ball" else (),
-            "The ball, give or take",
-            lambda: none,
-        )  # fmt: skip
+            "Every case with its doubt",
+            lambda w, h: bars.sure_bars(self.session.studied, worst_row(self.session), self.words, w, h),
+            "Give or take",
+            lambda: "There is no reading yet to be sure of.",
+        )
         self.owner_chart = Chart(self.session, "What owns the doubt", self._owner_shapes, "Weigh these first", lambda: "Nothing stands out.")  # fmt: skip
         rows.addWidget(self.sure_chart, 3)
         rows.addWidget(self.owner_chart, 2)
@@ -408,24 +407,20 @@ class BalanceBench(Bench):
 
     def _owner_shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         s, row = self.session.studied, worst_row(self.session)
-        if s.support is None or s.support.carrier != "ball" or not s.towing_rows:
-            return ()
-        return bars.owner_bars(
-            owners(s, row, MOST_OWNERS), float(s.readings.tongue_sigma_kg[row]), self.words, width, height
-        )
+        found = owners(s, row, MOST_OWNERS) if s.towing_rows else ()
+        return bars.owner_bars(found, float(load_sigma_kg(s)[row]), self.words, width, height) if found else ()
 
     def _show_sure(self) -> None:
         s, row, words = self.session.studied, worst_row(self.session), self.words
+        bed = s.build.rig.carrier == "vehicle bed"
+        self.sure_chart.title = "The rear axle, give or take" if bed else "The ball, give or take"
         self.sure_chart.update()
         self.owner_chart.update()
-        found = (
-            owners(s, row, MOST_OWNERS)
-            if s.support is not None and s.support.carrier == "ball" and s.towing_rows
-            else ()
-        )
+        found = owners(s, row, MOST_OWNERS) if s.towing_rows else ()
         if not found:
             self.sure_says.setText("")
             return
-        sigma = float(s.readings.tongue_sigma_kg[row])
+        sigma, load = float(load_sigma_kg(s)[row]), float(load_kg(s)[row])
         left = doubt_of_all_weighed_kg(s, row, found)
-        self.sure_says.setText(f"{s.table.cases[row].name}: {words.kg(float(s.readings.tongue_kg[row]))} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest.")  # fmt: skip
+        where = "rear axle " if bed else ""
+        self.sure_says.setText(f"{s.table.cases[row].name}: {where}{words.kg(load)} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest.")  # fmt: skip

@@ -68,6 +68,19 @@ def test_the_best_place_is_tried_and_put_back(open_on):
     assert session.project is before and session.ghost is None
 
 
+def test_the_balance_point_way_is_tried_for_the_shown_case(open_on):
+    _window, session, bench = balance(open_on, view="Axle")
+    session.show_case("coming-home")
+    row = session.row
+    point = float(session.studied.readings.cg_m[row, 0])
+    assert f"{bench.words.m(point)} from the ball" in bench.axle_lines.words.text()
+    bench.point_button.click()
+    tried = session.ghost_studied
+    assert float(tried.readings.share[row]) == pytest.approx(0.06, abs=0.004)  # the axle's own mass goes along
+    session.put_back()
+    assert session.ghost is None and not session.history.done
+
+
 def test_moves_are_found_tried_and_kept(open_on):
     _window, session, bench = balance(open_on, view="Moves")
     bench.find_button.click()

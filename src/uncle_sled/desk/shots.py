@@ -23,10 +23,8 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
 
         from uncle_sled.core.findings.remedies import with_remedies
         from uncle_sled.desk.app import application, open_window
-        from uncle_sled.desk.bring_list import BringList
         from uncle_sled.desk.new_build import NewBuild
         from uncle_sled.desk.theme.theme import use_theme
-        from uncle_sled.exchange import weight_list
         from uncle_sled.exchange.demos import demo
 
         app = application(theme)
@@ -75,11 +73,6 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         dialog.show()
         shot("8-new-build", dialog)
         dialog.close()
-        sheet = weight_list.read_sheet(example_list())
-        bring = BringList(session, Path("weights.csv"), sheet)
-        bring.show()
-        shot("9-bring-list", bring)
-        bring.close()
         if theme == "light":
             use_theme(app, "dark")
             window.show_build()
@@ -144,17 +137,9 @@ def _balance_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
     shot("5b-balance-moves")
     session.put_back()
     window.notice.hide()
+    bench.show_view("Driving")
+    shot("5c-balance-driving")
     bench.show_view("Axle")
-
-
-def example_list() -> Path:
-    """A list as people keep it, with two lines that cannot be understood."""
-    path = Path(tempfile.mkdtemp()) / "weights.csv"
-    path.write_text(
-        "Item;Weight kg;From ball m;Length m\nFolding chairs;6,5;3,4;1,0\nSpotting scope;4,2;1,9;0,6\nAwning;9,8;2,7;1,9\nLamp oil;about two;3,9;0,2\nTool roll;3,1;-;0,4\nTea chest;5;3,6;0,4\n",
-        encoding="utf-8",
-    )
-    return path
 
 
 def _offscreen(size: tuple[int, int], scale: float) -> str | None:

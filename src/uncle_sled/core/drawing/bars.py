@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+from uncle_sled.core.drawing.plot import KG_OF, ticks
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.findings.words import Words, lower_first
@@ -198,8 +199,11 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
         y -= ROW
     y -= 2
     if y > EDGE + 10:
-        for kg in (min(known), (min(known) + max(known)) / 2, max(known)):
-            shapes.append(Text((x(kg), y + 6), words.kg(kg), 11, "pencil"))
+        for kg in ticks(min(known), max(known), 4, KG_OF[words.shown.mass]):
+            shapes += [
+                line((x(kg), y + 16), (x(kg), y + 12), "pencil"),
+                Text((x(kg), y + 3), words.kg(kg), 11, "pencil"),
+            ]
     return tuple(shapes)
 
 

@@ -109,10 +109,14 @@ class BalanceBench(Bench):
         buttons = QHBoxLayout()
         self.best_button = QPushButton("Try the best place")
         self.best_button.clicked.connect(lambda _=False: self.try_best())
+        self.point_button = QPushButton("Try it by the balance point")
+        self.point_button.setToolTip("The old way: the shown load's balance point, and the axle so far behind it")
+        self.point_button.clicked.connect(lambda _=False: self.try_balance_point())
         self.sheet_button = QPushButton("Order sheet…")
         self.sheet_button.setToolTip("What the axle maker has to know, as PDF")
         self.sheet_button.clicked.connect(lambda _=False: self.window().export("axle-order"))  # type: ignore[attr-defined]
         buttons.addWidget(self.best_button)
+        buttons.addWidget(self.point_button)
         buttons.addWidget(self.sheet_button)
         buttons.addStretch(1)
         self.axle_lines.rows.addLayout(buttons)
@@ -146,6 +150,8 @@ class BalanceBench(Bench):
         placing = axle_placing(s)
         loose = s.build.rig.axle_place == "to be placed"
         self.best_button.setVisible(not bed)
+        self.point_button.setVisible(not bed)
+        self.point_button.setEnabled(placing is not None and loose and bool(balance_points(s)))
         self.sheet_button.setVisible(not bed)
         self.best_button.setEnabled(placing is not None and loose and s.support is not None and abs(placing.best_m - s.support.mean_axle_m) > 0.004)  # fmt: skip
         self.axle_lines.show_lines(self._bed_lines() if bed else self._axle_words())
@@ -178,9 +184,9 @@ class BalanceBench(Bench):
             lines.append(
                 "The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed."
             )
-        points = balance_points(s)
-        if points:
-            point, place, name = points[0]
+        shown = self._balance_point()
+        if shown is not None:
+            point, place, name = shown
             lines.append(f"By hand: load it as {lower_first(name)}, find the point where it balances, {words.m(point)} from the ball, and put the axle {words.m(place - point)} behind it.")  # fmt: skip
         axles = {a.id for a in s.build.rig.axles}
         along = sum(p.mass_kg for p in s.parts if p.id in axles)
@@ -224,6 +230,20 @@ class BalanceBench(Bench):
                 f"What stands behind the rear axle, {words.m(bed.wheelbase.si)} from the front one, counts more than it weighs."
             )
         return [*lines, "Not in scope: gooseneck, fifth wheel and drawbar trailers with a steered axle.", "Screening only: plates, papers and local law decide."]  # fmt: skip
+
+    def _balance_point(self) -> tuple[float, float, str] | None:
+        """Balance point and axle place [m] of the shown case, or of the first on the road."""
+        s = self.session.studied
+        points = balance_points(s)
+        name = s.table.cases[worst_row(self.session)].name if s.table.cases else ""
+        return next((one for one in points if one[2] == name), points[0] if points else None)
+
+    def try_balance_point(self) -> None:
+        """The axle as far behind the shown load's balance point as the band wants, as a ghost."""
+        s, shown = self.session.studied, self._balance_point()
+        if shown is not None and s.support is not None:
+            ops = tuple(axle_shift_ops(s.build, shown[1] - s.support.mean_axle_m))
+            self._try(f"Put the axle {self.words.m(shown[1] - shown[0])} behind the balance point", ops)
 
     def try_best(self) -> None:
         """The best place as a ghost; Ctrl+Enter keeps it."""

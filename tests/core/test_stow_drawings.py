@@ -14,6 +14,7 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Clear, InState, Mode, Place, State, Tank
 from uncle_sled.core.drawing import bars
+from uncle_sled.core.drawing.axle_chart import hitch_chart
 from uncle_sled.core.drawing.fan import fan, levels_words
 from uncle_sled.core.drawing.gauge_strips import gauge_strips, step_m3
 from uncle_sled.core.drawing.isometric import PEELS, VIEWER, _far_to_near, bounds_of, flat, isometric
@@ -24,6 +25,7 @@ from uncle_sled.core.drawing.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
 from uncle_sled.core.drawing.swings import clash_view, swings_view
 from uncle_sled.core.findings.words import Words
+from uncle_sled.core.studies.hitch_height import hitch_curve
 from uncle_sled.core.studies.reading import study
 from uncle_sled.core.studies.solids import box_solid
 from uncle_sled.core.studies.sweep import sweep
@@ -313,6 +315,9 @@ def test_bars_and_fans_keep_their_words_apart_and_inside(name, size):
     else:
         drawn.append(bars.bed_bars(s, words, *size))
     drawn.append(fan(s, sweep(s, 0), words, *size))
+    curve = hitch_curve(s, 0)
+    if curve is not None:
+        drawn.append(hitch_chart(curve, (2000.0, 2721.0), words, *size))
     for shapes in drawn:
         assert shapes and texts_apart(shapes) == []
         for t in (x for x in shapes if isinstance(x, Text)):

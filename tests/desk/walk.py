@@ -147,7 +147,14 @@ def walk(window) -> list[str]:
         QApplication.processEvents()
         found += [f"Stow, {view}: {fault}" for fault in faults_of(window)]
     bench.show_view("Drawing")
-    window.in_hand.open = {"Shape of the tank", "In this mode", "Held down", "Use", "Power, gas, water"}
+    window.in_hand.open = {
+        "Shape of the tank",
+        "In this mode",
+        "Held down",
+        "Use",
+        "Room beside it",
+        "Power, gas, water",
+    }
     session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
     found += [f"In hand: {fault}" for fault in faults_of(window)]
     for case in session.studied.table.cases:

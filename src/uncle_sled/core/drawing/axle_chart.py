@@ -10,6 +10,7 @@ from typing import Literal
 
 import numpy as np
 
+from uncle_sled.core.drawing.plot import Plot, axes, kg_ticks, ticks
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.findings.words import Words, lower_first
@@ -177,6 +178,12 @@ def _names(names: list[tuple[float, str, str, tuple[float, ...]]], field: Field)
     return shapes
 
 
+def _hitch_plot(curve: HitchCurve, ratings_kg: tuple[float | None, ...], width: float, height: float) -> Plot:
+    top = max(float(curve.axle_kg.max()), *(r for r in ratings_kg if r), float(curve.tongue_kg.max()), 1.0) * 1.08
+    ends = float(curve.height_m[0]), float(curve.height_m[-1])
+    return Plot(*ends, 0.0, top, LEFT, LOW, max(width - RIGHT, LEFT + 40), max(height - TOP, LOW + 20))
+
+
 def hitch_words(curve: HitchCurve, x: float, words: Words, width: float) -> str:
     """Ball and axles at the hitch height under a point of the hitch's chart."""
     share = (x - LEFT) / max(width - LEFT - RIGHT, 1.0)
@@ -193,43 +200,28 @@ def hitch_chart(
     curve: HitchCurve, ratings_kg: tuple[float | None, ...], words: Words, width: float, height: float
 ) -> tuple[Primitive, ...]:
     """Both axles and the ball over the hitch's height, with the axles' ratings; drawn in the same manner."""
-    top = max(float(curve.axle_kg.max()), *(r for r in ratings_kg if r), float(curve.tongue_kg.max())) * 1.12
-    x0, x1 = float(curve.height_m[0]), float(curve.height_m[-1])
-
-    def at(h: float, kg: float) -> tuple[float, float]:
-        return LEFT + (h - x0) / (x1 - x0) * (width - LEFT - RIGHT), LOW + max(kg, 0.0) / top * (height - LOW - TOP)
-
-    shapes: list[Primitive] = [line(at(x0, 0), at(x1, 0), "pencil"), line(at(x0, 0), at(x0, top), "pencil")]
+    plot = _hitch_plot(curve, ratings_kg, width, height)
+    heights = ticks(plot.x0, plot.x1, 4, 0.0254 if words.shown.length in ("in", "ft-in") else 0.01)
+    shapes: list[Primitive] = axes(
+        plot, heights, kg_ticks(plot, words, 4), words.m, words.bare_kg, "height of the ball", words.shown.mass
+    )
     names: list[tuple[float, str, str, tuple[float, ...]]] = []
     for k in range(curve.axle_kg.shape[1]):
         rating = ratings_kg[k] if k < len(ratings_kg) else None
         over = rating is not None and float(np.interp(curve.now_m, curve.height_m, curve.axle_kg[:, k])) > rating
-        points = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.axle_kg[:, k], strict=True))
-        shapes.append(Poly(points, "primer" if over else "ink", "", 2.0, False, dash=DASHES[k]))
-        names.append((points[-1][1], f"axle {k + 1}", "primer" if over else "ink", DASHES[k % len(DASHES)]))
+        ink, dash = "primer" if over else "ink", DASHES[k % len(DASHES)]
+        shapes += plot.curve(curve.height_m, curve.axle_kg[:, k], ink, 2.0, dash)
+        names.append((plot.at(plot.x1, float(curve.axle_kg[-1, k]))[1], f"axle {k + 1}", ink, dash))
         if rating:
-            shapes.append(line(at(x0, rating), at(x1, rating), "primer", 1.0, (5, 3)))
-            told = (at(x1, rating)[1], f"rated {words.kg(rating)}", "primer", (5.0, 3.0))
+            shapes.append(line(plot.at(plot.x0, rating), plot.at(plot.x1, rating), "primer", 1.0, (5, 3)))
+            told = (plot.at(plot.x1, rating)[1], f"rated {words.kg(rating)}", "primer", (5.0, 3.0))
             names += [told] if told not in names else []
-    ball = tuple(at(float(h), float(kg)) for h, kg in zip(curve.height_m, curve.tongue_kg, strict=True))
-    shapes.append(Poly(ball, "chalk", "", 2.0, False))
-    names.append((ball[-1][1], "on the ball", "chalk", ()))
-    field = Field(x0, x1, 0.0, top, width, height)
-    shapes += _names(names, field)
-    now = at(curve.now_m, 0)[0]
+    shapes += plot.curve(curve.height_m, curve.tongue_kg, "chalk", 2.0)
+    names.append((plot.at(plot.x1, float(curve.tongue_kg[-1]))[1], "on the ball", "chalk", ()))
+    shapes += _names(names, Field(plot.x0, plot.x1, 0.0, plot.y1, width, height))
+    now = plot.at(curve.now_m, 0.0)[0]
     shapes += [
-        line((now, LOW), (now, height - TOP), "chalk", 1.6, (4, 3)),
-        Text((now, height - TOP + 12), f"hitch {words.m(curve.now_m)}", 12, "chalk", "strong"),
+        line((now, plot.low), (now, plot.top), "chalk", 1.6, (4, 3)),
+        Text((now, plot.top + 12), f"hitch {words.m(curve.now_m)}", 12, "chalk", "strong"),
     ]
-    for share in (0.04, 0.5, 0.96):
-        h = x0 + share * (x1 - x0)
-        shapes.append(Text((at(h, 0)[0], LOW - 13), words.m(h), 11, "pencil"))
-    for share in (0.25, 0.5, 0.75, 1.0):
-        shapes.append(
-            Text((LEFT - 5, at(x0, top * share)[1]), words.bare_kg(top * share), 11, "pencil", anchor="right")
-        )
-    shapes.append(
-        Text((8, height - 9), f"by the hitch's height, load in {words.shown.mass}", 11, "pencil", anchor="left")
-    )
-    shapes.append(Text((width - RIGHT, LOW - 27), "height of the ball", 11, "pencil", anchor="right"))
     return tuple(shapes)

@@ -29,9 +29,9 @@ from uncle_sled.core.findings.linear_moves import (
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.studies.balance import band_kg
 from uncle_sled.core.studies.free_places import LONGEST_M, box_at, boxes_meet
-from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.room import room_of
+from uncle_sled.core.studies.sweep import span_kg
 
 Floats = NDArray[np.float64]
 MOST_THINGS, MOST_MOVED, SHOWN = 14, 3, 6
@@ -95,15 +95,9 @@ def spans_of(s: Studied, ball_only: bool = False, sure: bool = False) -> tuple[F
     if s.support is None:
         return np.full(len(rows), -np.inf), np.full(len(rows), np.inf)
     if s.build.rig.carrier == "vehicle bed":
-        base, bed = s.support.axles_m[1], s.build.rig.bed
-        front, rear = now.axles[0, :, 0], now.axles[0, :, 1]
-        most = (bed.rear_rating.si - rear) * base if bed.rear_rating else np.full(len(rows), np.inf)
-        least = LEAST_FRONT_SHARE * total
-        if bed.front_empty:
-            least = np.maximum(least, LEAST_FRONT_OF_EMPTY * bed.front_empty.si)
-        most = np.minimum(most, (front - least) * base)
-        low = (front - bed.front_rating.si) * base if bed.front_rating else np.full(len(rows), -np.inf)
-        return low, most
+        base, rear = s.support.axles_m[1], now.axles[0, :, 1]
+        low, high = span_kg(s, total)
+        return (low - rear) * base, (high - rear) * base
     low, high = band_kg(s.band, total)
     group = s.build.rig.axle_group
     if group and group.si > 0:

@@ -169,7 +169,8 @@ def _tabled(points: Floats) -> tuple[list[float], ...]:
     """Share of the area, height, centre across and centre up, from empty to full."""
     whole = Polygon(points)
     left, low, right, high = whole.bounds
-    steps = np.unique(np.round(np.concatenate([np.linspace(low, high, STEPS + 1), points[:, 1]]), 9))
+    every = np.round(np.concatenate([np.linspace(low, high, STEPS + 1), points[:, 1]]), 9)
+    steps = np.array(sorted(set(every.tolist())))  # np.unique would load numpy.ma before the first reading
     parts = shapely.intersection(whole, shapely.box(left - 1, low - 1, right + 1, steps[1:]))
     share = shapely.area(parts) / whole.area
     centre = shapely.centroid(parts)

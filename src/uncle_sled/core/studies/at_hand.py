@@ -9,9 +9,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from shapely import unary_union
 from shapely.geometry import Polygon, box
 from shapely.geometry.base import BaseGeometry
-from shapely.ops import unary_union
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing

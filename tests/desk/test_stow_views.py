@@ -185,6 +185,32 @@ def test_a_level_of_130_percent_is_said_and_nothing_changes(open_on):
     assert "130 %" in said[-1] and "0 to 100" in said[-1]
 
 
+def inks(model, title):
+    row = next(at for at, line in enumerate(model.lines) if line.title == title)
+    cells = [model.index(row, column) for column in range(model.columnCount())]
+    return [model._reading(model.lines[row].key, cell.column())[1] for cell in cells]
+
+
+def test_each_load_is_red_over_its_own_limit_and_in_every_case(open_on):
+    _window, session, bench = opened(open_on, "orchard-keeper", "Cases")
+    model, b = bench.panel("Cases").model, session.studied.readings
+    assert "primer" in inks(model, "Axle 2") and "primer" not in inks(model, "Axle 1")
+    assert inks(model, "Axle 2") == ["primer" if kg > 2721.55422 else "" for kg in b.axle_kg[:, 1]]
+    assert "primer" not in inks(model, "Car's rear axle")
+    session.edit(
+        "A lighter car",
+        [set_to("facts.vehicles.v1.rear_axle_rating", {"si": 1500.0, "typed": None})],
+        whole_project=True,
+    )
+    assert "primer" in inks(model, "Car's rear axle") and "primer" not in inks(model, "Car's front axle")
+    session.edit("A low plate", [set_to("rig.gross_total", {"si": 5400.0, "typed": None})])
+    assert inks(model, "Whole weight") == ["primer" if kg > 5400 else "" for kg in b.total_kg]
+    _bed, truck, other = opened(open_on, "dark-sky", "Cases")
+    row = truck.studied.table.row("cargo")
+    assert inks(other.panel("Cases").model, "Rear axle")[row] == "primer"
+    assert inks(other.panel("Cases").model, "Chance within")[row] == "ochre word"
+
+
 def test_the_sweep_is_drawn_or_says_why_not(open_on):
     _window, session, bench = opened(open_on, view="Cases")
     cases = bench.panel("Cases")

@@ -21,12 +21,15 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
+from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.stow import LoadCase, Thing
 from uncle_sled.core.drawing.fan import fan, levels_words, read_off
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words, lower_first
+from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.load_cases import Case, is_own, is_standing
 from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.studies.sureness import chances
 from uncle_sled.core.studies.sweep import sweep
 from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
 from uncle_sled.desk.ask import ask_text
@@ -70,7 +73,7 @@ class CaseModel(QAbstractTableModel):
             names += [("tongue", "On the ball"), ("share", "Share"), ("want", "Want"), ("chance", "Chance in band")]
         count = len(self.session.studied.readings.axle_kg[0]) if len(self.session.studied.readings.axle_kg) else 0
         if bed and count == 2:
-            names += [("axle0", "Front axle"), ("axle1", "Rear axle")]
+            names += [("axle0", "Front axle"), ("axle1", "Rear axle"), ("within", "Chance within")]
         else:
             names += [(f"axle{k}", "Axle" if count == 1 else f"Axle {k + 1}") for k in range(count)]
         names += [("left", "Left wheels"), ("right", "Right wheels"), ("cgx", "Weight at"), ("cgz", "Weight up at")]
@@ -152,9 +155,13 @@ class CaseModel(QAbstractTableModel):
         s, words = self.session.studied, Words(self.session.shown)
         b, case = s.readings, self.cases[column]
         if key == "total":
-            return words.kg(float(b.total_kg[column])), ""
+            return _kg(b.total_kg[column], words), over(b.total_kg[column], self._most_total())
         if key.startswith("axle"):
-            return _kg(b.axle_kg[column, int(key[4:])], words), self._over("axle", case.id)
+            kg = b.axle_kg[column, int(key[4:])]
+            return _kg(kg, words), over(kg, axle_ratings(self.session.build.rig)[int(key[4:])])
+        if key == "within":
+            chance = float(chances(s)[column])
+            return words.share(chance, 0), "ochre word" if chance < 0.8 else ""
         if key in ("left", "right"):
             return _kg((b.left_kg if key == "left" else b.right_kg)[column], words), ""
         if key in ("cgx", "cgz"):
@@ -164,9 +171,9 @@ class CaseModel(QAbstractTableModel):
             left = payload_left_kg(s, column)
             return ("–", "") if left is None else (words.kg(left), "primer" if left < 0 else "")
         if key == "nose":
-            return _kg(front_axle_kg(s, column), words), ""
+            return _kg(front_axle_kg(s, column), words), over(front_axle_kg(s, column), self._car("front_axle_rating"))
         if key == "car":
-            return _kg(rear_axle_kg(s, column), words), self._over("rear-axle", case.id)
+            return _kg(rear_axle_kg(s, column), words), over(rear_axle_kg(s, column), self._car("rear_axle_rating"))
         return self._ball(key, column, s, words, case)
 
     def _ball(self, key: str, column: int, s: Studied, words: Words, case: Case) -> tuple[str, str]:
@@ -184,10 +191,19 @@ class CaseModel(QAbstractTableModel):
             return f"{words.bare_kg(low)} to {words.bare_kg(high)}", ""
         return words.share(float(b.chance[column]), 0), "ochre word" if b.chance[column] < 0.8 else ""
 
-    def _over(self, kind: str, case: str) -> str:
-        over = [one for one in self.session.studied.limits if one.case_id == case and kind in one.id]
-        worst = {one.severity for one in over}
-        return "primer" if "stop" in worst else "ochre word" if "mind" in worst else ""
+    def _most_total(self) -> float | None:
+        """What the whole may weigh by plate and cars [kg]; None where nothing says."""
+        rig = self.session.build.rig
+        plate = rig.bed.gross_rating if rig.carrier == "vehicle bed" else rig.gross_total
+        cars = vehicles_of(self.session.build.brief, self.session.facts) if rig.carrier == "ball" else ()
+        return min((m.si for m in (plate, *(car.tow_limit for car in cars)) if m and m.si > 0), default=None)
+
+    def _car(self, rating: str) -> float | None:
+        """A rating of the car whose axles stand in the table: the first that tells its own loads."""
+        cars = vehicles_of(self.session.build.brief, self.session.facts)
+        known = (car for car in cars if car.wheelbase and car.ball_overhang and (car.rear_empty or car.front_empty))
+        mass = getattr(next(known, None), rating, None)
+        return mass.si if mass is not None else None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
         line, case = self.lines[index.row()], self.cases[index.column()]
@@ -216,6 +232,20 @@ class CaseModel(QAbstractTableModel):
                 return False
             return set_level(self.session, case.case, line.key, level)
         return False
+
+
+def axle_ratings(rig: Rig) -> list[float | None]:
+    """The axles' ratings front to rear [kg], None where not known."""
+    if rig.carrier == "vehicle bed":
+        masses = [rig.bed.front_rating, rig.bed.rear_rating]
+    else:
+        masses = [axle.rating for axle in sorted(rig.axles, key=lambda axle: axle.station.si)]
+    return [mass.si if mass and mass.si > 0 else None for mass in masses]
+
+
+def over(kg: Any, limit_kg: float | None) -> str:
+    """The ink of a load: red over its limit."""
+    return "primer" if kg is not None and limit_kg is not None and kg > limit_kg else ""
 
 
 def _kg(value: Any, words: Words) -> str:

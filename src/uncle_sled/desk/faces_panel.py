@@ -151,7 +151,7 @@ class FacesPanel(QWidget):
         text = "\n".join(layer_words(face, library, words))
         if sums.build is not None:
             sticks = f", {words.share(sums.sticks, 0)} of it sticks" if sums.sticks is not None else ""
-            text += f"\n{sums.area_m2:.2f} m² net of openings{sticks}; R {show(sums.build.r_m2k_w, 'resistance', shown.unit('resistance'), 1)}, U {sums.build.u_w_m2k:.2f} W/m²K"
+            text += f"\n{words.m2(sums.area_m2, 2)} net of openings{sticks}; R {show(sums.build.r_m2k_w, 'resistance', shown.unit('resistance'), 1)}, U {sums.build.u_w_m2k:.2f} W/m²K"
         self.words.setText(text)
         self.words.setMinimumHeight(self.words.heightForWidth(max(self.words.width(), 200)))
 

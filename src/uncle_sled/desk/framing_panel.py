@@ -143,7 +143,7 @@ class FramingPanel(QWidget):
             says += f" {by_hand} {'change' if by_hand == 1 else 'changes'} by hand kept."
         down = bolts(s) if s.framed.members else None
         if down is not None:
-            says += f" Bolted down by {down.many} of 10 mm, {words.m(down.pitch_m)} apart at most ({down.shear_n / 1000:.0f} kN braking, {down.uplift_n / 1000:.0f} kN wind). Screening only: local code and a licensed engineer decide."
+            says += f" Bolted down by {down.many} of 10 mm, {words.m(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
         self.sums.setText(says)
         out = left_out(s.build.shell)
         self.restore.setVisible(bool(out))

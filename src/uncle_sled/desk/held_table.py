@@ -12,7 +12,7 @@ from uncle_sled.core.document.stow import Hold
 from uncle_sled.core.findings.held import CAUTION
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.balance import GRAVITY
-from uncle_sled.core.studies.restraints import Restraint, restraints
+from uncle_sled.core.studies.restraints import LEAST_KG, Restraint, restraints
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -130,16 +130,17 @@ class HeldTable(QWidget):
         if not self.isVisible():
             return
         self.model.refresh()
+        words = Words(self.session.shown)
         bad = [one for one in self.model.held if one.fault not in ("", "unrated")]
         said = {t.id for t in self.session.build.stow.things if t.held_by}
         loose = [one for one in bad if one.fault == "loose" and one.id not in said]
         self.strap_button.setEnabled(bool(loose))
         if not self.model.held:
-            self.says.setText("Nothing over 3 kg is aboard, so there is nothing to hold yet.")
+            self.says.setText(f"Nothing over {words.kg(LEAST_KG)} is aboard, so there is nothing to hold yet.")
         else:
             wrong = len([one for one in bad if one.fault != "loose" or one.id not in said])
             self.says.setText(
-                f"{len(self.model.held)} things over 3 kg ride along; "
+                f"{len(self.model.held)} things over {words.kg(LEAST_KG)} ride along; "
                 + (f"{wrong} are not held as they should be." if wrong else "all of them are held.")
             )
 

@@ -10,6 +10,7 @@ from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sureness import load_sigma_kg
+from uncle_sled.core.studies.tow_vehicle import payload_left_kg
 
 
 @dataclass(frozen=True)
@@ -76,7 +77,7 @@ def reading(s: Studied, row: int) -> Reading:
             words.kg(jack) if jack is not None else "no jack",
             (
                 "unhitched",
-                "tail loaded " + words.kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else "",
+                "tail loaded " + words.bare_kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else "",
             ),
             jack,
             0.0,
@@ -147,7 +148,8 @@ def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None
         )
         for at, case in enumerate(s.table.cases)
     )
-    left = "" if not bed.gross_rating else f"{words.kg(bed.gross_rating.si - float(b.total_kg[row]))} left"
+    spare = payload_left_kg(s, row)
+    left = "" if spare is None else f"{words.kg(spare)} left" if spare >= 0 else f"{words.kg(-spare)} too much"
     high = max([rear * 1.1, *(n.kg for n in needles), *([rating] if rating else [])]) * 1.06
     return Reading(
         "Rear axle",

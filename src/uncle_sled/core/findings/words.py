@@ -6,6 +6,8 @@ from dataclasses import dataclass
 
 from uncle_sled.core.units import Shown, distance, fine_weight, volume, weight
 
+THIN_M = 0.0025  # under this a sixteenth says too little
+
 
 @dataclass(frozen=True)
 class Words:
@@ -32,8 +34,22 @@ class Words:
         return distance(metres, self.shown)
 
     def thick(self, metres: float) -> str:
-        """A thickness or a stick's side: millimetres, or inches with fractions."""
-        return self.m(metres) if self.shown.length in ("in", "ft-in") else f"{round(metres * 1000, 1):g} mm"
+        """A thickness or a stick's side: millimetres, or inches with fractions; thin sheet metal in thousandths."""
+        if self.shown.length not in ("in", "ft-in"):
+            return f"{round(metres * 1000, 1):g} mm"
+        return f'{metres / 0.0254:.3f}"' if 0 < abs(metres) < THIN_M else self.m(metres)
+
+    def m2(self, square_metres: float, places: int = 1) -> str:
+        """An area, in square metres or square feet."""
+        if self.shown.length in ("in", "ft-in"):
+            return f"{square_metres / 0.3048**2:.{max(places - 1, 0)}f} ft²"
+        return f"{square_metres:.{places}f} m²"
+
+    def newtons(self, force_n: float) -> str:
+        """A force in kilonewtons, or as the pounds that pull as much."""
+        if self.shown.mass == "lb":
+            return f"{force_n / 4.4482216:.0f} lbf"
+        return f"{force_n / 1000:.0f} kN"
 
     def section(self, section_m: tuple[float, float]) -> str:
         """A stick's two sides: seen in the face, through the wall."""

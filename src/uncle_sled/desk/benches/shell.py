@@ -270,7 +270,7 @@ class ShellBench(Bench):
         m = measures(s)
         if m is None:
             return "Take a silhouette or a form and type its sizes to begin."
-        lines = [f"Side {m.outline_area_m2:.2f} m², skin {m.skin_area_m2:.1f} m² in all."]
+        lines = [f"Side {words.m2(m.outline_area_m2, 2)}, skin {words.m2(m.skin_area_m2)} in all."]
         if m.inside_length_m is not None:
             lines.append(f"Inside {words.m(m.inside_length_m)} long at the mattress")
         if m.inside_width_m is not None and m.inside_height_m is not None:

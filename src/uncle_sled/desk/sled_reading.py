@@ -77,7 +77,9 @@ def reading(s: Studied, row: int) -> Reading:
             words.kg(jack) if jack is not None else "no jack",
             (
                 "unhitched",
-                "tail loaded " + words.bare_kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else "",
+                "tail loaded " + words.bare_kg(float(s.at_rest.jack_tail_loaded_kg[row]))
+                if s.at_rest is not None
+                else "",
             ),
             jack,
             0.0,

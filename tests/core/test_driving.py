@@ -20,7 +20,7 @@ from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.parked import jack_with_person_kg, parked
 from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.road_checks import GRIP, Statics, noses, rides, roll_g, statics_of
+from uncle_sled.core.studies.road_checks import GRIP, Statics, noses, rides, roll_g, statics_of, turning
 from uncle_sled.exchange.demos import DEMOS, demo
 
 CARDS = (
@@ -100,6 +100,15 @@ def test_what_stands_foremost_is_body_box_and_what_hangs_outside():
     assert found.keys() == {"shell", "g"} and found["g"].behind_m == 0.4 and found["g"].half_m == 0.25
     turned = apply(build, [set_to("stow.things.g.turn", 90)])
     assert {n.id: n.half_m for n in noses(study(turned, Facts()))}["g"] == pytest.approx(0.15)
+
+
+def test_what_stands_foremost_is_judged_anew_when_the_carrier_changes():
+    car = Vehicle("v", "Car", width=Length(1.8), bumper=Length(0.2))
+    build = a_build([a_thing("g", 10, x=0.4, size=(0.3, 0.5, 0.4), outside=True)])
+    facts = Facts(vehicles=(car,))
+    assert [one.nose_id for one in turning(study(build, facts))] == ["g"]
+
+    assert turning(study(apply(build, [set_to("rig.carrier", "vehicle bed")]), facts)) == ()
 
 
 # drawings ---------------------------------------------------------------------------------------------------

@@ -239,7 +239,7 @@ def lower_name(name: str) -> str:
 
 def _of_noses(s: Studied) -> tuple[object, ...]:
     outside = tuple(thing for thing in s.build.stow.things if thing.outside)
-    return s.framed, s.build.shell, s.build.brief, s.facts, *outside
+    return s.build.rig, s.framed, s.build.shell, s.build.brief, s.facts, *outside
 
 
 @keep_by(_of_noses, 4)

@@ -21,17 +21,16 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
-from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.stow import LoadCase, Thing
 from uncle_sled.core.drawing.fan import fan, levels_words, read_off
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words, lower_first
-from uncle_sled.core.studies.band import vehicles_of
+from uncle_sled.core.studies.limits import axle_ratings_kg
 from uncle_sled.core.studies.load_cases import Case, is_own, is_standing
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sureness import chances
 from uncle_sled.core.studies.sweep import sweep
-from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
+from uncle_sled.core.studies.tow_vehicle import front_axle, most_total_kg, payload_left_kg, rear_axle
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.chart import Chart
 from uncle_sled.desk.fields import label
@@ -155,10 +154,10 @@ class CaseModel(QAbstractTableModel):
         s, words = self.session.studied, Words(self.session.shown)
         b, case = s.readings, self.cases[column]
         if key == "total":
-            return _kg(b.total_kg[column], words), over(b.total_kg[column], self._most_total())
+            return _kg(b.total_kg[column], words), over(b.total_kg[column], most_total_kg(s))
         if key.startswith("axle"):
             kg = b.axle_kg[column, int(key[4:])]
-            return _kg(kg, words), over(kg, axle_ratings(self.session.build.rig)[int(key[4:])])
+            return _kg(kg, words), over(kg, axle_ratings_kg(self.session.build.rig)[int(key[4:])])
         if key == "within":
             chance = float(chances(s)[column])
             return words.share(chance, 0), "ochre word" if chance < 0.8 else ""
@@ -170,10 +169,9 @@ class CaseModel(QAbstractTableModel):
         if key == "payload":
             left = payload_left_kg(s, column)
             return ("–", "") if left is None else (words.kg(left), "primer" if left < 0 else "")
-        if key == "nose":
-            return _kg(front_axle_kg(s, column), words), over(front_axle_kg(s, column), self._car("front_axle_rating"))
-        if key == "car":
-            return _kg(rear_axle_kg(s, column), words), over(rear_axle_kg(s, column), self._car("rear_axle_rating"))
+        if key in ("nose", "car"):
+            axle = (front_axle if key == "nose" else rear_axle)(s, column)
+            return ("–", "") if axle is None else (_kg(axle.kg, words), over(axle.kg, axle.rating_kg))
         return self._ball(key, column, s, words, case)
 
     def _ball(self, key: str, column: int, s: Studied, words: Words, case: Case) -> tuple[str, str]:
@@ -190,20 +188,6 @@ class CaseModel(QAbstractTableModel):
         if key == "want":
             return f"{words.bare_kg(low)} to {words.bare_kg(high)}", ""
         return words.share(float(b.chance[column]), 0), "ochre word" if b.chance[column] < 0.8 else ""
-
-    def _most_total(self) -> float | None:
-        """What the whole may weigh by plate and cars [kg]; None where nothing says."""
-        rig = self.session.build.rig
-        plate = rig.bed.gross_rating if rig.carrier == "vehicle bed" else rig.gross_total
-        cars = vehicles_of(self.session.build.brief, self.session.facts) if rig.carrier == "ball" else ()
-        return min((m.si for m in (plate, *(car.tow_limit for car in cars)) if m and m.si > 0), default=None)
-
-    def _car(self, rating: str) -> float | None:
-        """A rating of the car whose axles stand in the table: the first that tells its own loads."""
-        cars = vehicles_of(self.session.build.brief, self.session.facts)
-        known = (car for car in cars if car.wheelbase and car.ball_overhang and (car.rear_empty or car.front_empty))
-        mass = getattr(next(known, None), rating, None)
-        return mass.si if mass is not None else None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
         line, case = self.lines[index.row()], self.cases[index.column()]
@@ -232,15 +216,6 @@ class CaseModel(QAbstractTableModel):
                 return False
             return set_level(self.session, case.case, line.key, level)
         return False
-
-
-def axle_ratings(rig: Rig) -> list[float | None]:
-    """The axles' ratings front to rear [kg], None where not known."""
-    if rig.carrier == "vehicle bed":
-        masses = [rig.bed.front_rating, rig.bed.rear_rating]
-    else:
-        masses = [axle.rating for axle in sorted(rig.axles, key=lambda axle: axle.station.si)]
-    return [mass.si if mass and mass.si > 0 else None for mass in masses]
 
 
 def over(kg: Any, limit_kg: float | None) -> str:

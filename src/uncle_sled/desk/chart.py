@@ -45,16 +45,19 @@ class Chart(QWidget):
             return
         at = event.position()
         says = self.read(at.x(), self.height() - at.y(), float(self.width()), float(self.height()))
-        self.pointed = at.x() if says else None
+        self._point(at.x() if says else None)
         if says:
             QToolTip.showText(event.globalPosition().toPoint() + QPoint(14, 10), says, self)
         else:
             QToolTip.hideText()
-        self.update()
 
     def leaveEvent(self, event: QEvent) -> None:
-        self.pointed = None
-        self.update()
+        self._point(None)
+
+    def _point(self, x: float | None) -> None:
+        if x != self.pointed:
+            self.pointed = x
+            self.update()
 
     def sizeHint(self) -> QSize:
         return QSize(600, 220)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
+from uncle_sled.core.studies.limits import least_front_kg
 from uncle_sled.core.studies.reading import Studied
 from uncle_sled.core.studies.sureness import load_sigma_kg
 from uncle_sled.core.studies.tow_vehicle import payload_left_kg
@@ -134,10 +134,7 @@ def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None
     b, bed = s.readings, s.build.rig.bed
     rear, front = float(b.axle_kg[row, 1]), float(b.axle_kg[row, 0])
     rating = bed.rear_rating.si if bed.rear_rating else None
-    least = max(
-        LEAST_FRONT_SHARE * float(b.total_kg[row]),
-        LEAST_FRONT_OF_EMPTY * bed.front_empty.si if bed.front_empty else 0.0,
-    )
+    least = float(least_front_kg(bed, b.total_kg)[row])
     front_rating = bed.front_rating.si if bed.front_rating else None
     bad = (rating is not None and rear > rating) or (front_rating is not None and front > front_rating)
     needles = tuple(

@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from uncle_sled.core.drawing.plot import KG_OF, ticks
+from uncle_sled.core.drawing.plot import ticks, unit_kg
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.findings.words import Words, lower_first
@@ -199,7 +199,7 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
         y -= ROW
     y -= 2
     if y > EDGE + 10:
-        for kg in ticks(min(known), max(known), 4, KG_OF[words.shown.mass]):
+        for kg in ticks(min(known), max(known), 4, unit_kg(words)):
             shapes += [
                 line((x(kg), y + 16), (x(kg), y + 12), "pencil"),
                 Text((x(kg), y + 3), words.kg(kg), 11, "pencil"),

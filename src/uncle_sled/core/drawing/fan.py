@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from uncle_sled.core.drawing.plot import KG_OF, Plot, axes, kg_ticks, ticks
+from uncle_sled.core.drawing.plot import Plot, axes, kg_ticks, ticks, unit_kg
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.reading import Studied
@@ -39,7 +39,7 @@ def fan(s: Studied, found: Sweep, words: Words, width: float, height: float) -> 
     shapes = _allowed(s, plot)
     # one tick less than there is room for: the foot of the field belongs to the names of the worst
     shapes += axes(
-        plot, ticks(plot.x0, plot.x1, 5, KG_OF[words.shown.mass]), kg_ticks(plot, words, 4), words.kg, words.kg,
+        plot, ticks(plot.x0, plot.x1, 5, unit_kg(words)), kg_ticks(plot, words, 4), words.kg, words.kg,
         "the whole weight", f"on the {found.of}",
     )  # fmt: skip
     step = max(len(found.total_kg) // MOST_DOTS, 1)
@@ -56,8 +56,8 @@ def fan(s: Studied, found: Sweep, words: Words, width: float, height: float) -> 
 def read_off(s: Studied, found: Sweep, words: Words, at: Point, width: float, height: float) -> str:
     """The combination under the pointer in words; "" where there is none."""
     plot = field_of(found, width, height)
-    spots = np.array([plot.at(float(t), float(p)) for t, p in zip(found.total_kg, found.load_kg, strict=True)])
-    far = np.hypot(spots[:, 0] - at[0], spots[:, 1] - at[1])
+    across, up = plot.at(found.total_kg, found.load_kg)
+    far = np.hypot(across - at[0], up - at[1])
     if not len(far) or far.min() > NEAR:
         return ""
     spot = found.spot(int(far.argmin()))

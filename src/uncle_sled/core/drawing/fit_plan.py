@@ -35,9 +35,10 @@ def fit_plan(
     shapes: list[Primitive] = [*plan_rig(build), *plan_wheels(build), *plan_body(build)]
     walk = walkway(build, facts, mode)
     hidden = under_sleepers(build, facts, mode)
-    things = [p for p in things_in(s, 0, mode) if p.thing.id not in hidden] if s.table.cases else []
+    things = things_in(s, 0, mode) if s.table.cases else ()
     for p in things:
-        shapes += thing_shapes(p, "plan", hatched=False)
+        if p.thing.id not in hidden:
+            shapes += thing_shapes(p, "plan", hatched=False)
     if walk is not None:
         for part in getattr(walk[1], "geoms", [walk[1]]):
             if not part.is_empty:
@@ -46,7 +47,7 @@ def fit_plan(
                 )
     shapes += swings_view(build, facts, mode, "plan")
     shapes += people_view(build, facts, mode, "plan")
-    for p in things_in(s, 0, mode) if s.table.cases else ():
+    for p in things:
         if p.thing.id in chosen:
             box = (p.x, p.y - p.size[1] / 2, p.size[0], p.size[1])
             shapes.append(rect(*box, stroke="chalk", fill="", width=2.4, id=p.thing.id))

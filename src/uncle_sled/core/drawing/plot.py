@@ -8,16 +8,18 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.findings.words import Words
+from uncle_sled.core.units import FACTORS
 
 Floats = NDArray[np.float64]
-KG_OF = {"kg": 1.0, "lb": 0.45359237}
+Number = TypeVar("Number", float, Floats)
 STEPS = (1.0, 2.0, 2.5, 5.0, 10.0)
 
 
@@ -34,7 +36,8 @@ class Plot:
     right: float
     top: float
 
-    def at(self, x: float, y: float) -> Point:
+    def at(self, x: Number, y: Number) -> tuple[Number, Number]:
+        """Where a value falls, or many at a time."""
         return (
             self.left + (x - self.x0) / (self.x1 - self.x0) * (self.right - self.left),
             self.low + (y - self.y0) / (self.y1 - self.y0) * (self.top - self.low),
@@ -45,7 +48,8 @@ class Plot:
     ) -> list[Primitive]:
         """The line through some points, as far as it lies in the field."""
         inside = (ys >= self.y0 - 1e-9) & (ys <= self.y1 + 1e-9)
-        points = tuple(self.at(float(a), float(b)) for a, b in zip(xs[inside], ys[inside], strict=True))
+        across, up = self.at(xs[inside], ys[inside])
+        points = tuple(zip(across.tolist(), up.tolist(), strict=True))
         return [Poly(points, ink, "", width, False, dash=dash)] if len(points) > 1 else []
 
 
@@ -94,6 +98,11 @@ def axes(
     return shapes
 
 
+def unit_kg(words: Words) -> float:
+    """One of the shown unit of weight [kg]."""
+    return float(FACTORS["mass"][words.shown.mass])
+
+
 def kg_ticks(plot: Plot, words: Words, most: int = 5) -> list[float]:
     """Round weights on the y axis, in kilograms."""
-    return ticks(plot.y0, plot.y1, most, KG_OF[words.shown.mass])
+    return ticks(plot.y0, plot.y1, most, unit_kg(words))

@@ -37,7 +37,7 @@ def _bend(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
     gap = tyre_gap(s)
-    if gap is None:
+    if gap is None or gap.least_m is None or gap.least_m >= SPARE_M - 1e-6:
         return
     spots = {
         "beside the left tyre": gap.left_m,
@@ -45,18 +45,16 @@ def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
         "over the tyre at full travel": gap.over_m,
         "ahead of and behind it": gap.along_m,
     }
-    tight = {where: room for where, room in spots.items() if room is not None and room < SPARE_M - 1e-6}
-    if tight:
-        where, room = min(tight.items(), key=lambda one: one[1])
-        left = f"{words.thick(room)} is left" if room >= 0 else f"it lacks {words.thick(-room)}"
-        yield Finding(
-            "tyre-rubs",
-            "mind",
-            "Rig",
-            "A tyre has no room" if room < 0 else "A tyre is close",
-            f"{upper_first(where)} {left}, want {words.thick(SPARE_M)} at least.",
-            "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
-            ("wheels",),
-            number=SPARE_M - room,
-            why_none="Another track or tyre, or larger wheel boxes.",
-        )
+    where, room = min(((at, room) for at, room in spots.items() if room is not None), key=lambda one: one[1])
+    left = f"{words.thick(room)} is left" if room >= 0 else f"it lacks {words.thick(-room)}"
+    yield Finding(
+        "tyre-rubs",
+        "mind",
+        "Rig",
+        "A tyre has no room" if room < 0 else "A tyre is close",
+        f"{upper_first(where)} {left}, want {words.thick(SPARE_M)} at least.",
+        "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
+        ("wheels",),
+        number=SPARE_M - room,
+        why_none="Another track or tyre, or larger wheel boxes.",
+    )

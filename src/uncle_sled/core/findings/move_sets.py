@@ -29,6 +29,7 @@ from uncle_sled.core.findings.linear_moves import (
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.studies.balance import band_kg
 from uncle_sled.core.studies.free_places import LONGEST_M, box_at, boxes_meet
+from uncle_sled.core.studies.limits import axle_ratings_kg
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.room import room_of
 from uncle_sled.core.studies.sweep import span_kg
@@ -112,11 +113,11 @@ def spans_of(s: Studied, ball_only: bool = False, sure: bool = False) -> tuple[F
     slope = np.where(np.abs(slope) > 1e-9, slope, -1e-9)
     ends = np.stack([(low + inset - now.tongue[0]) / slope, (high - inset - now.tongue[0]) / slope])
     least, most = ends.min(axis=0), ends.max(axis=0)
-    for k, axle in enumerate(sorted(s.build.rig.axles, key=lambda a: a.station.si)):
-        if axle.rating and axle.rating.si > 0 and not ball_only:
+    for k, rating in enumerate(() if ball_only else axle_ratings_kg(s.build.rig)):
+        if rating is not None:
             load = now.axles[0, :, k]
             rate = one_more.axles[0, :, k] - load
-            end = (axle.rating.si - load) / np.where(np.abs(rate) > 1e-9, rate, 1e-9)
+            end = (rating - load) / np.where(np.abs(rate) > 1e-9, rate, 1e-9)
             least, most = (
                 np.where(rate < 0, np.maximum(least, end), least),
                 np.where(rate > 0, np.minimum(most, end), most),

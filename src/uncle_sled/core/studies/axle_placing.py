@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
+from uncle_sled.core.studies.limits import axle_ratings_kg
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
@@ -106,8 +107,9 @@ def _wheels_kg(s: Studied) -> float | None:
     rig = s.build.rig
     if rig.axle_group and rig.axle_group.si > 0:
         return rig.axle_group.si
-    ratings = [axle.rating.si if axle.rating else 0.0 for axle in rig.axles]
-    return sum(ratings) if ratings and min(ratings) > 0 else None
+    ratings = axle_ratings_kg(rig)
+    known = [kg for kg in ratings if kg is not None]
+    return sum(known) if known and len(known) == len(ratings) else None
 
 
 def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bool_]]:
@@ -168,10 +170,10 @@ def axles_over(s: Studied, placing: AxlePlacing) -> tuple[AxleOver, ...]:
     stations = np.linspace(low, high, 41)
     loads = axles_at_stations(s, stations)
     made = []
-    for at, axle in enumerate(sorted(s.build.rig.axles, key=lambda a: a.station.si)):
-        if not axle.rating or axle.rating.si <= 0:
+    for at, rating in enumerate(axle_ratings_kg(s.build.rig)):
+        if rating is None:
             continue
-        over = loads[:, :, at] - axle.rating.si
+        over = loads[:, :, at] - rating
         worst = over.max(axis=1)
         if (worst <= 0).all():
             continue

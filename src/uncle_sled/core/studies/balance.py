@@ -220,7 +220,8 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
     group = total - tongue
     lean = roll / support.track_m if support.track_m else none
     low, high = band_kg(band, total)
-    variance_t, variance_w, covariance = _doubt(table, effective, group)
+    arm, axle_kg2 = 1 - table.x_m / effective[:, None], (group / effective * AXLE_M) ** 2
+    variance_t, variance_w, covariance = joint_doubt(table, arm, 1 / effective, axle_kg2)
     return Balance(
         total,
         tongue,
@@ -245,18 +246,23 @@ def _total_sigma(table: MassTable) -> Floats:
     return np.sqrt(variance)
 
 
-def _doubt(table: MassTable, axle_m: Floats, group_kg: Floats) -> tuple[Floats, Floats, Floats]:
-    """Variances of tongue and total and their covariance [kg2], first order (propagation of errors, any statistics text)."""
-    arm = 1 - table.x_m / axle_m[:, None]
+def joint_doubt(table: MassTable, arm: Floats, per_m: Floats, axle_kg2: Floats) -> tuple[Floats, Floats, Floats]:
+    """Variances of a load and of the total and their covariance [kg2], each shape (c,), first order.
+
+    Args:
+        arm: What a kilogram of each mass puts on the load, shape (c, n).
+        per_m: What a metre of station does for each kilogram [1/m], shape (c,).
+        axle_kg2: Variance that the axle's own place adds [kg2], shape (c,).
+    Source: propagation of errors (any statistics text).
+    """
     own = table.sigma_kg**2
-    tongue = (arm**2 * own).sum(axis=1) + ((table.mass_kg / axle_m[:, None] * table.sigma_x_m) ** 2).sum(axis=1)
-    tongue = tongue + (group_kg / axle_m * AXLE_M) ** 2
+    load = (arm**2 * own).sum(axis=1) + ((table.mass_kg * per_m[:, None] * table.sigma_x_m) ** 2).sum(axis=1) + axle_kg2
     total, both = own.sum(axis=1), (arm * own).sum(axis=1)
     for _, columns in table.bias:
         biased = SHARED_BIAS * table.mass_kg[:, columns]
         t, w = (arm[:, columns] * biased).sum(axis=1), biased.sum(axis=1)
-        tongue, total, both = tongue + t**2, total + w**2, both + t * w
-    return tongue, total, both
+        load, total, both = load + t**2, total + w**2, both + t * w
+    return load, total, both
 
 
 def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -14,6 +14,7 @@ import numpy as np
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Mass
+from uncle_sled.core.document.rig import BedVehicle, Rig
 from uncle_sled.core.studies.balance import Balance
 from uncle_sled.core.studies.band import vehicles_of
 from uncle_sled.core.studies.load_cases import Floats, MassTable
@@ -92,6 +93,21 @@ def front_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
     if not (car.front_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
         return None
     return car.front_empty.si - tongue_kg * car.ball_overhang.si / car.wheelbase.si
+
+
+def least_front_kg(bed: BedVehicle, total_kg: Floats) -> Floats:
+    """What a bed vehicle's front axle should carry at least [kg], for totals: a share of the whole, and of itself empty."""
+    least = LEAST_FRONT_SHARE * total_kg
+    return np.maximum(least, LEAST_FRONT_OF_EMPTY * bed.front_empty.si) if bed.front_empty else least
+
+
+def axle_ratings_kg(rig: Rig) -> tuple[float | None, ...]:
+    """The axles' ratings front to rear [kg]; None where one is not known or nothing."""
+    if rig.carrier == "vehicle bed":
+        masses = [rig.bed.front_rating, rig.bed.rear_rating]
+    else:
+        masses = [axle.rating for axle in sorted(rig.axles, key=lambda a: a.station.si)]
+    return tuple(mass.si if mass and mass.si > 0 else None for mass in masses)
 
 
 def limits(

@@ -14,7 +14,7 @@ import numpy as np
 from uncle_sled.core.document.rig import BedVehicle
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SHARED_BIAS, SURENESS
-from uncle_sled.core.studies.balance import chance_between
+from uncle_sled.core.studies.balance import chance_between, joint_doubt
 from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
@@ -61,11 +61,18 @@ def load_kg(s: Studied) -> Floats:
 
 
 @keep_last(4)
+def _bed_doubt_kg2(s: Studied) -> tuple[Floats, Floats, Floats]:
+    """Variances of a bed's rear axle and of the whole, and their covariance [kg2], of every case."""
+    assert s.support is not None
+    base, none = s.support.axles_m[1], np.zeros(len(s.table.cases))
+    return joint_doubt(s.table, s.table.x_m / base, none + 1 / base, none)
+
+
 def load_sigma_kg(s: Studied) -> Floats:
     """Its doubt, one sigma [kg], shape (c,); NaN where there is no reading."""
     if s.support is None or s.support.carrier == "ball":
         return s.readings.tongue_sigma_kg
-    return np.array([_doubt_kg(s, row, [], False) for row in range(len(s.table.cases))])
+    return np.sqrt(_bed_doubt_kg2(s)[0])
 
 
 @keep_last(4)
@@ -74,11 +81,10 @@ def chances(s: Studied) -> Floats:
     if s.support is None or s.support.carrier == "ball":
         return s.readings.chance
     bed, total = s.build.rig.bed, s.readings.total_kg
-    doubt = np.array([_joint_kg2(s, row) for row in range(len(s.table.cases))]).reshape(-1, 3).T
     most = bed.rear_rating.si if bed.rear_rating else np.inf
     return chance_between(
-        load_kg(s), total, (doubt[0], doubt[1], doubt[2]), most, lambda rear: _ends(bed, rear)[0], lambda rear: _ends(bed, rear)[1]
-    )  # fmt: skip
+        load_kg(s), total, _bed_doubt_kg2(s), most, lambda rear: _ends(bed, rear)[0], lambda rear: _ends(bed, rear)[1]
+    )
 
 
 def _ends(bed: BedVehicle, rear_kg: Floats) -> tuple[Floats, Floats]:
@@ -88,21 +94,6 @@ def _ends(bed: BedVehicle, rear_kg: Floats) -> tuple[Floats, Floats]:
         least = np.maximum(least, rear_kg + LEAST_FRONT_OF_EMPTY * bed.front_empty.si)
     most = rear_kg + bed.front_rating.si if bed.front_rating else np.full_like(rear_kg, np.inf)
     return least, np.minimum(most, bed.gross_rating.si) if bed.gross_rating else most
-
-
-def _joint_kg2(s: Studied, row: int) -> tuple[float, float, float]:
-    """Variances of load and total, and their covariance [kg2], of one case."""
-    arm = lever(s, row)
-    assert arm is not None
-    table, own = s.table, s.table.sigma_kg[row] ** 2
-    load = float((arm.of_mass**2 * own).sum() + ((table.mass_kg[row] * arm.of_place * table.sigma_x_m) ** 2).sum())
-    total, both = float(own.sum()), float((arm.of_mass * own).sum())
-    for _, columns in table.bias:
-        at = list(columns)
-        biased = SHARED_BIAS * table.mass_kg[row, at]
-        t, w = float((arm.of_mass[at] * biased).sum()), float(biased.sum())
-        load, total, both = load + t**2, total + w**2, both + t * w
-    return load + arm.axle_kg2, total, both
 
 
 def doubt_shares(s: Studied, row: int) -> Floats:

@@ -8,7 +8,8 @@ whose centre wanders. Source: statics, enumerated.
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -17,7 +18,7 @@ from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import contents_of
 from uncle_sled.core.studies.balance import band_kg, independent_axle_loads_kg
-from uncle_sled.core.studies.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
+from uncle_sled.core.studies.limits import least_front_kg
 from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
@@ -35,12 +36,9 @@ class Spot:
     out_kg: float  # under (low) or over (high) the band; negative inside
 
 
-_NOWHERE = Spot((), 0.0, 0.0, 0.0)
-
-
 @dataclass(frozen=True)
 class Sweep:
-    """All combinations of one case's cargo: arrays of shape (k,), and the two worst."""
+    """All combinations of one case's cargo: arrays of shape (k,), and the levels of each, shape (k, tanks)."""
 
     case_id: str
     tanks: tuple[str, ...]
@@ -50,13 +48,25 @@ class Sweep:
     total_kg: Floats
     low_kg: Floats
     high_kg: Floats
-    worst_low: Spot
-    worst_high: Spot
-    grid: Floats  # (k, tanks): the levels
+    grid: Floats
 
     def spot(self, at: int, out_kg: float = 0.0) -> Spot:
         levels = tuple((id, float(level)) for id, level in zip(self.tanks, self.grid[at], strict=True))
         return Spot(levels, float(self.load_kg[at]), float(self.total_kg[at]), out_kg)
+
+    @cached_property
+    def worst_low(self) -> Spot:
+        """The combination that is furthest under its span."""
+        return self._worst(self.low_kg - self.load_kg)
+
+    @cached_property
+    def worst_high(self) -> Spot:
+        """The combination that is furthest over it."""
+        return self._worst(self.load_kg - self.high_kg)
+
+    def _worst(self, out_kg: Floats) -> Spot:
+        at = int(np.argmax(out_kg))
+        return self.spot(at, float(out_kg[at]))
 
 
 def steps_for(tanks: int) -> int:
@@ -69,11 +79,8 @@ def span_kg(s: Studied, total_kg: Floats) -> tuple[Floats, Floats]:
     if s.build.rig.carrier == "ball":
         return band_kg(s.band, total_kg)
     bed = s.build.rig.bed
-    least_front = LEAST_FRONT_SHARE * total_kg
-    if bed.front_empty:
-        least_front = np.maximum(least_front, LEAST_FRONT_OF_EMPTY * bed.front_empty.si)
     low = total_kg - bed.front_rating.si if bed.front_rating else np.full(total_kg.shape, -np.inf)
-    high = total_kg - least_front
+    high = total_kg - least_front_kg(bed, total_kg)
     return low, np.minimum(high, bed.rear_rating.si) if bed.rear_rating else high
 
 
@@ -119,9 +126,7 @@ def sweep(s: Studied, row: int) -> Sweep | None:
     else:
         load = total - moments / s.support.mean_axle_m
     low, high = span_kg(s, total)
-    under, over = low - load, load - high
-    lowest, highest = int(np.argmax(under)), int(np.argmax(over))
-    found = Sweep(
+    return Sweep(
         case.id,
         tuple(id for id, _ in tried),
         left_out,
@@ -130,12 +135,5 @@ def sweep(s: Studied, row: int) -> Sweep | None:
         total,
         low,
         high,
-        _NOWHERE,
-        _NOWHERE,
         grid,
-    )
-    return replace(
-        found,
-        worst_low=found.spot(lowest, float(under[lowest])),
-        worst_high=found.spot(highest, float(over[highest])),
     )

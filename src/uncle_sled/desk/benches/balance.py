@@ -27,6 +27,7 @@ from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.axle_conflicts import TyreGap, clear_best_m, conflicts, tyre_gap
 from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, balance_points, own_limits
 from uncle_sled.core.studies.hitch_height import hitch_curve
+from uncle_sled.core.studies.limits import axle_ratings_kg
 from uncle_sled.core.studies.sureness import doubt_of_all_weighed_kg, load_kg, load_sigma_kg, owners
 from uncle_sled.desk.axle_sheet import AxleSheet
 from uncle_sled.desk.benches.balance_panels import DrivingPanel, LimitsPanel, Lines, worst_row
@@ -133,10 +134,7 @@ class BalanceBench(Bench):
         curve = hitch_curve(s, worst_row(self.session))
         if curve is None:
             return ()
-        ratings = tuple(
-            a.rating.si if a.rating else None for a in sorted(s.build.rig.axles, key=lambda a: a.station.si)
-        )
-        return hitch_chart(curve, ratings, self.words, width, height)
+        return hitch_chart(curve, axle_ratings_kg(s.build.rig), self.words, width, height)
 
     def _hitch_read(self, x: float, y: float, width: float, height: float) -> str:
         curve = hitch_curve(self.session.studied, worst_row(self.session))

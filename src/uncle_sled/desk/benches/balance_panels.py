@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QScrollArea, QVBoxLayout, QWidget
@@ -10,10 +12,14 @@ from uncle_sled.core.drawing import bars, road_cards
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies import road_checks
+from uncle_sled.core.studies.band import vehicles_of
+from uncle_sled.core.studies.reading import Studied
 from uncle_sled.desk.chart import Chart
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 
+Shapes = tuple[Primitive, ...]
+Card = Callable[[Studied, Words, float, float], Shapes]
 CARD_W, CARD_H = 236, 214  # least, so that a drawing and its words have room
 GAP = 8
 ASKS = {
@@ -100,7 +106,8 @@ class LimitsPanel(QWidget):
         bed = self.session.build.rig.carrier == "vehicle bed"
         self.chart.setMinimumHeight(int(bars.rows_high(len(self._mine()))))
         self.cars.setVisible(not bed)
-        self.cars.setMinimumHeight(int(bars.cars_high()) if bars.car_bars(self.session.studied, Words(self.session.shown), 600, 300) else 60)  # fmt: skip
+        cars = vehicles_of(self.session.build.brief, self.session.facts)
+        self.cars.setMinimumHeight(int(bars.cars_high()) if cars else 60)
         self.chart.update()
         self.cars.update()
         self.says.setText(" ".join([*self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."]))  # fmt: skip
@@ -138,20 +145,18 @@ class DrivingPanel(QWidget):
         self.grid = QGridLayout(self.inner)
         self.grid.setContentsMargins(0, 0, 0, 0)
         self.grid.setSpacing(GAP)
-        makers = {
-            "A firm stop": (road_cards.stop_card, "No ball and no reading, so nothing to brake."),
-            "On a grade": (road_cards.grade_card, "No ball and no reading yet."),
-            "Leaning over": (road_cards.lean_card, "Wants an axle with its track on Rig."),
-            "Somebody on the tail": (road_cards.tail_card, "Wants the jack's place on Rig."),
+        cards: dict[str, tuple[Card, str]] = {
+            "A firm stop": (self._at_row(road_cards.stop_card), "No ball and no reading, so nothing to brake."),
+            "On a grade": (self._at_row(road_cards.grade_card), "No ball and no reading yet."),
+            "Leaning over": (self._at_row(road_cards.lean_card), "Wants an axle with its track on Rig."),
+            "Somebody on the tail": (self._at_row(road_cards.tail_card), "Wants the jack's place on Rig."),
             "Spring over or under": (
-                road_cards.rides_card,
+                self._at_row(road_cards.rides_card),
                 "Wants a leaf-sprung axle and a body; torsion arms set the height by their start angle.",
             ),
-            "A tight bend": (None, "Wants the car's width and its tail to the ball on Brief."),
+            "A tight bend": (road_cards.bend_card, "Wants the car's width and its tail to the ball on Brief."),
         }
-        self.cards: dict[str, Chart] = {}
-        for title, (maker, why) in makers.items():
-            self.cards[title] = self._card(title, maker, why)
+        self.cards = {title: self._card(title, card, why) for title, (card, why) in cards.items()}
         self.columns = 0
         self._lay(3)
         self.area = scrolled(self.inner)
@@ -161,16 +166,21 @@ class DrivingPanel(QWidget):
         self.rest = QWidget()
         rows.addWidget(self.rest)
 
-    def _card(self, title: str, maker, why: str) -> Chart:  # type: ignore[no-untyped-def]
-        def make(width: float, height: float) -> tuple[Primitive, ...]:
-            s, words = self.session.studied, Words(self.session.shown)
-            if maker is None:
-                return road_cards.bend_card(s, words, width, height)
-            return maker(s, worst_row(self.session), words, width, height) if s.towing_rows else ()
+    def _at_row(self, card: Callable[..., Shapes]) -> Card:
+        """A card of one load case: the shown one, or the first on the road."""
 
-        card = Chart(self.session, title, make, title, lambda: why)
-        card.setMinimumSize(CARD_W, CARD_H)
-        return card
+        def at_row(s: Studied, words: Words, width: float, height: float) -> Shapes:
+            return card(s, worst_row(self.session), words, width, height) if s.towing_rows else ()
+
+        return at_row
+
+    def _card(self, title: str, card: Card, why: str) -> Chart:
+        session = self.session
+        chart = Chart(
+            session, title, lambda w, h: card(session.studied, Words(session.shown), w, h), title, lambda: why
+        )
+        chart.setMinimumSize(CARD_W, CARD_H)
+        return chart
 
     def _lay(self, columns: int) -> None:
         if columns != self.columns:

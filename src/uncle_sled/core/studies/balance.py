@@ -22,11 +22,20 @@ GRAVITY = 9.80665
 
 
 def _gauss_legendre(n: int) -> tuple[Floats, Floats]:
-    """Nodes and weights on [-1, 1]. Source: Golub and Welsch 1969 (numpy.polynomial takes 17 ms to load)."""
-    k = np.arange(1, n)
-    off = k / np.sqrt(4.0 * k * k - 1.0)
-    nodes, vectors = np.linalg.eigh(np.diag(off, 1) + np.diag(off, -1))
-    return nodes, 2 * vectors[0] ** 2
+    """Nodes and weights on [-1, 1] by Newton's method. Source: any text of numerical analysis.
+
+    Without linear algebra: an eigenvalue problem of this size wakes BLAS threads while the window waits for its
+    import, 2 ms on one thread and 250 ms on two busy cores.
+    """
+    x = np.cos(np.pi * (np.arange(n, 0, -1) - 0.25) / (n + 0.5))
+    slope = x
+    for _ in range(4):
+        before, now = np.ones(n), x
+        for k in range(2, n + 1):
+            before, now = now, ((2 * k - 1) * x * now - (k - 1) * before) / k
+        slope = n * (x * now - before) / (x * x - 1)
+        x = x - now / slope
+    return x, 2 / ((1 - x * x) * slope * slope)
 
 
 _NODES, _WEIGHTS = _gauss_legendre(96)

@@ -9,15 +9,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shapely import unary_union
-from shapely.geometry import Polygon, box
+import numpy as np
+from numpy.typing import NDArray
+from shapely import box, unary_union
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.room import Hole, Room, room_of
-from uncle_sled.core.studies.solids import Solid, solids_in
+from uncle_sled.core.studies.solids import Solid, corners_of, solids_in
 
 ARM_M = 0.60
 AISLE_M, GOOD_AISLE_M, TALL_M = 0.50, 0.60, 1.60
@@ -124,28 +126,28 @@ def _between(solid: Solid, hole: Hole, solids: tuple[Solid, ...]) -> Solid | Non
         hole.mid[k] if k == hole.normal else min(max(target[k], hole.low[k] + 0.02), hole.high[k] - 0.02)
         for k in range(3)
     ]
-    holders = {s.id: s.inside for s in solids}
-    for other in solids:
-        if other.id in (solid.id, solid.inside) or holders.get(other.id) == solid.id or other.outside:
+    for at in np.flatnonzero(_on_the_way(start, target, solids)).tolist():
+        other = solids[at]
+        if other.id in (solid.id, solid.inside) or other.inside == solid.id or other.outside:
             continue
-        if _segment_meets(start, target, other):
-            return other
+        return other
     return None
 
 
-def _segment_meets(a: list[float], b: list[float], solid: Solid) -> bool:
-    """Whether the straight line between two points passes through a box (slab method, any graphics text)."""
-    first, last = 0.0, 1.0
+def _on_the_way(a: list[float], b: list[float], solids: tuple[Solid, ...]) -> NDArray[np.bool_]:
+    """Through which boxes the straight line between two points passes (slab method, any graphics text)."""
+    corners = corners_of(solids)
+    low, high = corners[:, 0] + 0.004, corners[:, 1] - 0.004
+    first, last = np.zeros(len(solids)), np.ones(len(solids))
     for k in range(3):
         run = b[k] - a[k]
-        low, high = solid.low[k] + 0.004, solid.high[k] - 0.004
         if abs(run) < 1e-9:
-            if not low <= a[k] <= high:
-                return False
+            last[(a[k] < low[:, k]) | (a[k] > high[:, k])] = -1.0
             continue
-        t0, t1 = sorted(((low - a[k]) / run, (high - a[k]) / run))
-        first, last = max(first, t0), min(last, t1)
-    return first < last - 1e-6
+        one, other = (low[:, k] - a[k]) / run, (high[:, k] - a[k]) / run
+        first, last = np.maximum(first, np.minimum(one, other)), np.minimum(last, np.maximum(one, other))
+    through: NDArray[np.bool_] = first < last - 1e-6
+    return through
 
 
 def passing(build: Build, facts: Facts) -> tuple[Passing, ...]:

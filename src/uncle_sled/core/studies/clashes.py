@@ -7,20 +7,31 @@ of things quick, and a mode of which one thing moved is only searched again arou
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from shapely import STRtree, box, contains
-from shapely.geometry import Polygon
+from numpy.typing import NDArray
+from shapely import STRtree, area, bounds, box, contains, difference, intersection
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Stow
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.room import Hole, Room, room_of
-from uncle_sled.core.studies.solids import TOUCH_M, Solid, corners_of, overlap_m3, solids_in, within, zone_of
+from uncle_sled.core.studies.solids import (
+    AXES,
+    TOUCH_M,
+    Floats,
+    Solid,
+    corners_of,
+    overlap_m3,
+    solids_in,
+    within,
+    zone_of,
+)
 
 Kind = Literal["things", "body", "outside", "wheel box", "stick", "opening", "swing"]
 LEAST_M3 = 1e-6
@@ -131,10 +142,7 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
 def _walls(
     mode: Mode, solids: tuple[Solid, ...], room: Room | None, which: Iterable[int]
 ) -> dict[int, tuple[Clash, ...]]:
-    if room is None:
-        return {}
-    found = {k: _in_body(solids[k], room, not mode.towing) for k in which}
-    return {k: tuple(replace(one, mode=mode.id) for one in of) for k, of in found.items() if of}
+    return {} if room is None else _in_body(mode, solids, room, list(which))
 
 
 def _pairs(mode: str, solids: tuple[Solid, ...]) -> Pairs:
@@ -180,47 +188,77 @@ def _apart_m(a: Solid, b: Solid) -> float:
 
 
 # things against the body ---------------------------------------------------------------------------------
-def _in_body(solid: Solid, room: Room, standing: bool) -> tuple[Clash, ...]:
-    """What one solid meets of the body: wall and curve, wheel boxes, sticks; from outside, the body itself.
+def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]) -> dict[int, tuple[Clash, ...]]:
+    """What solids meet of the body: wall and curve, wheel boxes, sticks; from outside, the body itself.
 
-    While it stands, things are set up around the body.
+    While it stands, things are set up around the body. All at once: GEOS takes arrays, and most meet nothing.
     """
-    if solid.low[2] < -TOUCH_M:
-        return (Clash("", "body", solid.id, "ground", solid.name, "the ground", solid.volume_m3, -solid.low[2]),)
-    if solid.outside:
-        inside = _within(solid, room.outer, room.outer_section, room.outer_half_m)
-        if inside > POKES * solid.volume_m3:
-            return (Clash("", "outside", solid.id, "shell", solid.name, "the body", inside),)
-        return ()
-    if standing and _drawn_out(solid, room):
-        return ()
-    if standing and _within(solid, room.outer, room.outer_section, room.outer_half_m) < TOUCH_M * solid.volume_m3:
-        return ()
-    found = []
-    low, high = solid.low, solid.high
-    clear = (
-        abs(low[1]) <= room.half_m + TOUCH_M
-        and abs(high[1]) <= room.half_m + TOUCH_M
-        and contains(room.side, solid.seen("xz"))
-        and (room.section is None or contains(room.section, solid.seen("yz")))
+    some = [solids[k] for k in which]
+    low, high = corners_of(solids)[which, 0], corners_of(solids)[which, 1]
+    volume = np.array([solid.volume_m3 for solid in some])
+    elevation, across = _seen(some, low, high, "xz"), _seen(some, low, high, "yz")
+    outside = np.array([solid.outside for solid in some], dtype=bool)
+    buried = low[:, 2] < -TOUCH_M
+    standing = not mode.towing
+    outer = np.zeros(len(some))
+    asks = outside | standing
+    if asks.any():
+        outer[asks] = _within(
+            volume[asks], elevation[asks], across[asks], room.outer, room.outer_section, room.outer_half_m
+        )
+    inside = ~outside & ~buried
+    if standing:
+        inside &= outer >= TOUCH_M * volume
+    reach = room.half_m + TOUCH_M
+    over = inside & ~(
+        (np.abs(low[:, 1]) <= reach)
+        & (np.abs(high[:, 1]) <= reach)
+        & contains(room.side, elevation)
+        & (True if room.section is None else contains(room.section, across))
     )
-    if not clear:
-        out = solid.volume_m3 - _within(solid, room.side, room.section, room.half_m + TOUCH_M)
-        if out > LEAST_M3:
-            by = _out_by_m(solid, room)
-            found.append(Clash("", "body", solid.id, "shell", solid.name, "the wall or roof", out, by))
-    for wheel in room.wheel_boxes:
-        volume = overlap_m3(solid, wheel)
-        if volume > LEAST_M3:
-            found.append(
-                Clash("", "wheel box", solid.id, wheel.id, solid.name, wheel.name, volume, _apart_m(solid, wheel))
-            )
-    for at in room.stick_tree.query(box(low[0], low[1], high[0], high[1])) if room.sticks else ():
-        stick = room.sticks[int(at)]
-        volume = overlap_m3(solid, stick)
-        if volume > LEAST_M3:
-            found.append(Clash("", "stick", solid.id, stick.id, solid.name, stick.name, volume, _apart_m(solid, stick)))
-    return tuple(found)
+    out = np.zeros(len(some))
+    if over.any():
+        out[over] = volume[over] - _within(volume[over], elevation[over], across[over], room.side, room.section, reach)
+    found: dict[int, list[Clash]] = {}
+
+    def meets(at: int, kind: Kind, id: str, name: str, m3: float, by: float = 0.0) -> None:
+        found.setdefault(at, []).append(Clash(mode.id, kind, some[at].id, id, some[at].name, name, m3, by))
+
+    for at in np.flatnonzero(buried).tolist():
+        meets(at, "body", "ground", "the ground", some[at].volume_m3, -some[at].low[2])
+    for at in np.flatnonzero(outside & ~buried & (outer > POKES * volume)).tolist():
+        meets(at, "outside", "shell", "the body", float(outer[at]))
+    much = np.flatnonzero(out > LEAST_M3)
+    if len(much):
+        by = _out_by_m(low[much], high[much], elevation[much], across[much], room)
+        for at, far in zip(much.tolist(), by.tolist(), strict=True):
+            meets(at, "body", "shell", "the wall or roof", float(out[at]), far)
+    rows = np.flatnonzero(inside)
+    for kind, others, corners in (
+        ("wheel box", room.wheel_boxes, room.wheel_corners),
+        ("stick", room.sticks, room.stick_corners),
+    ):
+        shared = np.minimum(high[rows, None], corners[:, 1]) - np.maximum(low[rows, None], corners[:, 0])
+        for row, other in np.argwhere((shared > TOUCH_M).all(axis=2)).tolist():
+            at, one = int(rows[row]), others[other]
+            m3 = overlap_m3(some[at], one)
+            if m3 > LEAST_M3:
+                meets(at, kind, one.id, one.name, m3, _apart_m(some[at], one))  # type: ignore[arg-type]
+    return {
+        which[at]: tuple(of)
+        for at, of in sorted(found.items())
+        if not (standing and inside[at] and _drawn_out(some[at], room))
+    }
+
+
+def _seen(solids: list[Solid], low: Floats, high: Floats, plane: Plane) -> NDArray[np.object_]:
+    """Outlines of solids in a plane."""
+    a, b, _ = AXES[plane]
+    made = np.asarray(box(low[:, a], low[:, b], high[:, a], high[:, b]), dtype=object)
+    for at, solid in enumerate(solids):
+        if solid.shape is not None and solid.plane == plane:
+            made[at] = solid.shape
+    return made
 
 
 def _drawn_out(solid: Solid, room: Room) -> bool:
@@ -238,29 +276,40 @@ def _drawn_out(solid: Solid, room: Room) -> bool:
     )
 
 
-def _within(solid: Solid, side: BaseGeometry, section: BaseGeometry | None, half_m: float) -> float:
-    """Volume of a solid that lies within an outline seen from the side, and in a section or between two walls [m3].
+def _within(
+    volume: Floats,
+    elevation: NDArray[np.object_],
+    across: NDArray[np.object_],
+    side: BaseGeometry,
+    section: BaseGeometry | None,
+    half_m: float,
+) -> Floats:
+    """Volume of each solid that lies within an outline seen from the side, and in a section or between two walls [m3].
 
     Exact unless it crosses both outlines at once; there the two shares are multiplied.
     """
-    volume = solid.volume_m3
-    elevation = solid.seen("xz")
-    share = elevation.intersection(side).area / max(elevation.area, 1e-12)
-    across: Polygon = solid.seen("yz")
     wall = section if section is not None else box(-half_m, -1e3, half_m, 1e3)
-    return float(volume * share * across.intersection(wall).area / max(across.area, 1e-12))
+    share = area(intersection(elevation, side)) / np.maximum(area(elevation), 1e-12)
+    found: Floats = volume * share * area(intersection(across, wall)) / np.maximum(area(across), 1e-12)
+    return found
 
 
-def _out_by_m(solid: Solid, room: Room) -> float:
-    """How far a solid reaches over the inside at most, by its own box [m]."""
-    over = solid.seen("xz").difference(room.side)
-    sides = [0.0] if over.is_empty else [min(over.bounds[2] - over.bounds[0], over.bounds[3] - over.bounds[1])]
-    sides.append(max(abs(solid.low[1]), abs(solid.high[1])) - room.half_m)
-    if room.section is not None:
-        over = solid.seen("yz").difference(room.section)
-        if not over.is_empty:
-            sides.append(min(over.bounds[2] - over.bounds[0], over.bounds[3] - over.bounds[1]))
-    return max(sides)
+def _zone_within(zone: Solid, room: Room) -> float:
+    low, high = np.array([zone.low]), np.array([zone.high])
+    seen = (_seen([zone], low, high, "xz"), _seen([zone], low, high, "yz"))
+    return float(_within(np.array([zone.volume_m3]), *seen, room.side, room.section, room.half_m + TOUCH_M)[0])
+
+
+def _out_by_m(
+    low: Floats, high: Floats, elevation: NDArray[np.object_], across: NDArray[np.object_], room: Room
+) -> Floats:
+    """How far each solid reaches over the inside at most, by its own box [m]."""
+    sides = [np.zeros(len(low)), np.maximum(np.abs(low[:, 1]), np.abs(high[:, 1])) - room.half_m]
+    for seen, shape in ((elevation, room.side), (across, room.section)):
+        if shape is not None:
+            left, under, right, top = bounds(difference(seen, shape)).T
+            sides.append(np.fmin(right - left, top - under))
+    return np.fmax.reduce(sides)
 
 
 def _before(hole: Hole, solids: tuple[Solid, ...], mode: Mode) -> list[Clash]:
@@ -302,7 +351,7 @@ def _swings(stow: Stow, mode: Mode, solids: tuple[Solid, ...], room: Room | None
                 ):
                     found.append(_swing(mode, clear.kind, thing.id, other.id, thing.name, other.name, volume))
             if room is not None and not zone.outside:
-                out = zone.volume_m3 - _within(zone, room.side, room.section, room.half_m + TOUCH_M)
+                out = zone.volume_m3 - _zone_within(zone, room)
                 if out > 0.3 * zone.volume_m3 and not _through(zone, room, mode):
                     found.append(_swing(mode, clear.kind, thing.id, "shell", thing.name, "the wall", out))
     return found

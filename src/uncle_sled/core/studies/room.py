@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from shapely import STRtree, prepare
-from shapely.geometry import LineString, Polygon, box
+from shapely import box, prepare
+from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.project import Build, Facts
@@ -19,7 +19,7 @@ from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.studies.inside import inside_of, thickness_m
-from uncle_sled.core.studies.solids import TOUCH_M, Solid, box_solid
+from uncle_sled.core.studies.solids import TOUCH_M, Floats, Solid, box_solid, corners_in
 
 NO_BODY_FLOOR_M = 0.5  # where things are set down before there is a frame or a body
 STAND_BEFORE_M = {"door": 0.30, "window": 0.03, "vent": 0.05, "hatch": 0.0}  # what is kept free inside an opening
@@ -58,8 +58,12 @@ class Room:
     holes: tuple[Hole, ...]
 
     @cached_property
-    def stick_tree(self) -> STRtree:
-        return STRtree([box(s.low[0], s.low[1], s.high[0], s.high[1]) for s in self.sticks])
+    def stick_corners(self) -> Floats:
+        return corners_in(self.sticks)
+
+    @cached_property
+    def wheel_corners(self) -> Floats:
+        return corners_in(self.wheel_boxes)
 
     @property
     def span_m(self) -> tuple[float, float]:

@@ -135,10 +135,12 @@ def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
     return tuple([solid for solid in made if solid is not None])
 
 
-@keep_last(16)
-def corners_of(solids: tuple[Solid, ...]) -> Floats:
+def corners_in(solids: tuple[Solid, ...]) -> Floats:
     """Lower and upper corner of each [m], shape (n, 2, 3)."""
     return np.array([(s.low, s.high) for s in solids], dtype=float).reshape(-1, 2, 3)
+
+
+corners_of = keep_last(16)(corners_in)
 
 
 def within(solids: tuple[Solid, ...], low: Corner, high: Corner) -> list[Solid]:

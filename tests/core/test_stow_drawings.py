@@ -1,6 +1,5 @@
 """Stow's drawings: what is painted over what, figures to scale, swings outward, marks where things meet, true gauges."""
 
-import dataclasses
 import itertools
 import math
 
@@ -243,7 +242,7 @@ def test_tanks_are_drawn_in_their_true_shape_with_their_level():
     assert len({tuple(np.round(p, 6)) for p in outline.points}) == 3 and max(p[1] for p in wet.points) == pytest.approx(
         FLOOR + 0.3, abs=0.002
     )
-    half = thing_shapes(dataclasses.replace(placed, level=0.25), "side")[1]
+    half = thing_shapes(msgspec.structs.replace(placed, level=0.25), "side")[1]
     assert max(p[1] for p in half.points) < FLOOR + 0.1
 
 

@@ -6,13 +6,13 @@ Prices and hours are estimates in the user's own money, for comparing one face w
 from __future__ import annotations
 
 import csv
-from dataclasses import dataclass
 from functools import lru_cache
 from importlib import resources
 
+import msgspec
 
-@dataclass(frozen=True)
-class Material:
+
+class Material(msgspec.Struct, frozen=True):
     """Density, conductivity and vapour resistance; or weight and R per m2 of what comes in one thickness."""
 
     id: str

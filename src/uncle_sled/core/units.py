@@ -8,9 +8,10 @@ is not in the short table is looked up in Pint, which is loaded only then.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, Literal
+
+import msgspec
 
 from uncle_sled.core.errors import EntryError
 
@@ -110,8 +111,7 @@ _NEXT_DOWN = {"ft": "in", "lb": "oz"}
 MOST = 1e7  # no length, weight or volume of this trade is larger in its SI unit
 
 
-@dataclass(frozen=True)
-class Shown:
+class Shown(msgspec.Struct, frozen=True):
     """The unit each dimension is shown and read in, when a bare number is typed."""
 
     length: str = "mm"

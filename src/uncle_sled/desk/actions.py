@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
+import msgspec
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QWidget
 
 
-@dataclass(frozen=True)
-class Act:
+class Act(msgspec.Struct, frozen=True):
     """One action: what it is called, its key, the bench it belongs to (empty: everywhere), and what it does."""
 
     id: str

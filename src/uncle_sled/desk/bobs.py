@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.drawing.text_width import elided, text_width
@@ -27,8 +27,7 @@ GROUP_NAMES = {
 }
 
 
-@dataclass(frozen=True)
-class Bob:
+class Bob(msgspec.Struct, frozen=True):
     """A mass on the beam: station [m], mass [kg], and the parts that it stands for."""
 
     ids: tuple[str, ...]
@@ -38,8 +37,7 @@ class Bob:
     x_m: float
 
 
-@dataclass(frozen=True)
-class Hung:
+class Hung(msgspec.Struct, frozen=True):
     """A bob with its place on the widget: middle, drop and radius [px], and its label's side (-1, 0 none, 1)."""
 
     bob: Bob

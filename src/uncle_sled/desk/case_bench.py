@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Any, Literal
 
 import msgspec
@@ -42,8 +41,7 @@ Kind = Literal["reading", "level", "aboard", "head"]
 COLUMN_PX, FIRST_PX = 86, 140
 
 
-@dataclass(frozen=True)
-class Line:
+class Line(msgspec.Struct, frozen=True):
     """One row of the bench: what it shows, and the thing whose level or presence it is."""
 
     title: str

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
@@ -15,8 +14,7 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
 
-@dataclass(frozen=True)
-class Pane:
+class Pane(msgspec.Struct, frozen=True):
     """One drawing on the sheet: where it falls, what is on it, and its title."""
 
     frame: Frame

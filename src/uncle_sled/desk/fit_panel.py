@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
+import msgspec
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
@@ -35,8 +35,7 @@ MARKS = {"good": ("✓", "spruce"), "mind": ("!", "ochre word"), "bad": ("✗", 
 MOST_LINES = 9
 
 
-@dataclass(frozen=True)
-class Said:
+class Said(msgspec.Struct, frozen=True):
     """One line: its verdict, what it says, and what it points at."""
 
     verdict: str

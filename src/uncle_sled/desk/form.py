@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
 import msgspec
@@ -29,8 +28,7 @@ NUMBER = "a plain number"
 VERB = "a button that does what the row's ops say"
 
 
-@dataclass(frozen=True)
-class Row:
+class Row(msgspec.Struct, frozen=True):
     """One row of a form.
 
     ``kind`` is a Quantity class, a list of choices, str, bool, int, float (a share in %), NUMBER or VERB.

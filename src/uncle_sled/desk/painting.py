@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
 from functools import wraps
 from traceback import print_exc
 from typing import Any
 
+import msgspec
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
@@ -20,8 +20,7 @@ from uncle_sled.desk.theme.theme import colour, font
 HATCH_PX = 7.0
 
 
-@dataclass(frozen=True)
-class Frame:
+class Frame(msgspec.Struct, frozen=True):
     """Where a drawing's metres fall on a widget: pixels a metre, and the pixel of its origin."""
 
     scale: float
@@ -35,8 +34,7 @@ class Frame:
         return (at.x() - self.x0) / self.scale, (self.y0 - at.y()) / self.scale
 
 
-@dataclass(frozen=True)
-class Written:
+class Written(msgspec.Struct, frozen=True):
     """A text that was painted, for tests of clipping, overlap and contrast."""
 
     text: str

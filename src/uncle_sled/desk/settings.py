@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
+
+import msgspec
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.places import config_folder
 from uncle_sled.exchange.sled_file import write_whole
 
 
-@dataclass(frozen=True)
-class Setting:
+class Setting(msgspec.Struct, frozen=True):
     """One setting: its key, title, what it may be, what it is at first, and what it does."""
 
     key: str

@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import math
 
+from msgspec.structs import replace
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
 
@@ -458,6 +459,4 @@ def _inside(points: tuple[tuple[float, float], ...], x: float, y: float) -> bool
 
 def _with(s, framed: Framed):  # type: ignore[no-untyped-def]
     """The study with another framing, to draw the last good one."""
-    from dataclasses import replace
-
     return s if s.framed is framed else replace(s, framed=framed)

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 
 from uncle_sled.core.findings.words import Words
@@ -13,8 +12,7 @@ from uncle_sled.core.studies.sureness import load_sigma_kg
 from uncle_sled.core.studies.tow_vehicle import payload_left_kg
 
 
-@dataclass(frozen=True)
-class Needle:
+class Needle(msgspec.Struct, frozen=True):
     """One case on the gauge [kg], and whether it is out of its band."""
 
     name: str
@@ -24,8 +22,7 @@ class Needle:
     words: str
 
 
-@dataclass(frozen=True)
-class Reading:
+class Reading(msgspec.Struct, frozen=True):
     """The gauge of one case. Unknown numbers are None."""
 
     title: str

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.drawing.rig_views import Placed
@@ -11,8 +11,7 @@ from uncle_sled.core.studies.room import floor_m
 HOLD_PX = 7.0
 
 
-@dataclass(frozen=True)
-class Snaps:
+class Snaps(msgspec.Struct, frozen=True):
     """Lines [m] that an edge (or a middle) may meet, by axis."""
 
     edges: dict[str, tuple[float, ...]]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 import msgspec
@@ -32,8 +31,7 @@ Index = QModelIndex | QPersistentModelIndex
 SORT = Qt.ItemDataRole.UserRole
 
 
-@dataclass(frozen=True)
-class Column:
+class Column(msgspec.Struct, frozen=True):
     """One column: its heading, the field behind it, and what kind of value stands there."""
 
     title: str

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from pathlib import Path
 
 import msgspec
@@ -16,8 +15,7 @@ from uncle_sled.exchange.weight_list import Fault, read_sheet
 KNOWN = {heading(column)[0] for column in COLUMNS}
 
 
-@dataclass(frozen=True)
-class Read:
+class Read(msgspec.Struct, frozen=True):
     """Things of a file, the lines that could not be read, and the columns that were left out."""
 
     things: tuple[Thing, ...]

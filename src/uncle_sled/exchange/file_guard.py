@@ -8,14 +8,14 @@ import json
 import os
 import socket
 import time
-from dataclasses import dataclass
 from pathlib import Path
+
+import msgspec
 
 from uncle_sled.exchange.recovery import is_running
 
 
-@dataclass(frozen=True)
-class Holder:
+class Holder(msgspec.Struct, frozen=True):
     """Who has a file open."""
 
     pid: int

@@ -11,16 +11,16 @@ import os
 import socket
 import time
 import uuid
-from dataclasses import dataclass
 from pathlib import Path
+
+import msgspec
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.places import recovery_folder
 from uncle_sled.exchange.sled_file import write_whole
 
 
-@dataclass(frozen=True)
-class Autosave:
+class Autosave(msgspec.Struct, frozen=True):
     """An autosave on disk: the project's bytes, the file it belongs to (None: never saved), and its writer."""
 
     path: Path

@@ -8,9 +8,10 @@ from __future__ import annotations
 
 import csv
 import re
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
+
+import msgspec
 
 from uncle_sled.core import units
 from uncle_sled.core.document.edits import fresh_id
@@ -43,8 +44,7 @@ DIMENSION = {
 MOST = {"mass": 20_000.0, "length": 15.0}
 
 
-@dataclass(frozen=True)
-class Sheet:
+class Sheet(msgspec.Struct, frozen=True):
     """A table as read: headings, and rows with the number of their line in the file."""
 
     headings: tuple[str, ...]
@@ -52,14 +52,12 @@ class Sheet:
     note: str = ""
 
 
-@dataclass(frozen=True)
-class Fault:
+class Fault(msgspec.Struct, frozen=True):
     line: int
     says: str
 
 
-@dataclass(frozen=True)
-class Taken:
+class Taken(msgspec.Struct, frozen=True):
     """What a list gives: things, and the lines that could not be understood."""
 
     things: tuple[Thing, ...]

@@ -5,8 +5,9 @@ Everything it sets can be changed later; what nobody said is a marked guess or e
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
+
+import msgspec
 
 from uncle_sled.core.document.brief import Brief, Person, Reading, Region
 from uncle_sled.core.document.presets import PRESETS
@@ -25,8 +26,7 @@ FRAME_KG_M = 24.0  # a light welded frame per metre of length
 DRAWBAR_M = 1.2
 
 
-@dataclass(frozen=True)
-class Answers:
+class Answers(msgspec.Struct, frozen=True):
     """What was answered; sizes are the body's outside. For a bed ``axle`` is the wheelbase."""
 
     have: Have

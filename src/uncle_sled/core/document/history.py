@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+import msgspec
 
 from uncle_sled.core.document.project import Project
 
 
-@dataclass(frozen=True)
-class Step:
+class Step(msgspec.Struct, frozen=True):
     """One named change; it knows its stop of the trail and the ids it touched."""
 
     says: str
@@ -19,14 +18,13 @@ class Step:
     merge: str | None = None
 
 
-@dataclass(frozen=True)
-class History:
+class History(msgspec.Struct, frozen=True):
     """Frozen like the projects in it; every verb gives the next history."""
 
     project: Project
     done: tuple[Step, ...] = ()
     undone: tuple[Step, ...] = ()
-    saved: Project | None = field(default=None)
+    saved: Project | None = None
 
     def took(self, says: str, stop: str, ids: tuple[str, ...], after: Project, merge: str | None = None) -> History:
         """The history after an edit. Steps of one merge key (a drag) become one; one that ends where it began vanishes."""

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+
+import msgspec
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.project import Build
@@ -18,8 +19,7 @@ def is_home(build: Build, mode: Mode) -> bool:
     return mode.id == (towing[0] if towing else build.stow.modes[0]).id
 
 
-@dataclass(frozen=True, slots=True)
-class Stand:
+class Stand(msgspec.Struct, frozen=True):
     """How a thing stands in a mode [m]: front edge, middle, underside, turn, size along x, y, z, and its state."""
 
     x: float

@@ -5,9 +5,9 @@ In points, y up, in a field of width by height.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.drawing.plot import Plot, axes, kg_ticks, ticks
@@ -24,8 +24,7 @@ SPAN_M, STEPS = 0.34, 69
 DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 3), (8, 3, 2, 3), (4, 2), (10, 4))
 
 
-@dataclass(frozen=True)
-class Field:
+class Field(msgspec.Struct, frozen=True):
     """Where stations and shares fall."""
 
     x0: float

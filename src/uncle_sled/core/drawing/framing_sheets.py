@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
@@ -29,8 +29,7 @@ LIST_WIDE, ROW = 236.0, 11.5
 CAUTION = "Screening only: measure the real frame first; local code and a licensed engineer decide. Mask against dust and resin."
 
 
-@dataclass(frozen=True)
-class Piece:
+class Piece(msgspec.Struct, frozen=True):
     """Sticks that are cut alike: letter, their ids, and one of them."""
 
     mark: str

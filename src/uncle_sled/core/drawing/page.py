@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.drawing.primitives import Primitive
 
@@ -17,8 +17,7 @@ def scale_for(wide_m: float, high_m: float, room: tuple[float, float]) -> int:
     )
 
 
-@dataclass(frozen=True)
-class Page:
+class Page(msgspec.Struct, frozen=True):
     width: float
     height: float
     shapes: tuple[Primitive, ...]

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from typing import TypeVar
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -23,8 +23,7 @@ Number = TypeVar("Number", float, Floats)
 STEPS = (1.0, 2.0, 2.5, 5.0, 10.0)
 
 
-@dataclass(frozen=True)
-class Plot:
+class Plot(msgspec.Struct, frozen=True):
     """Data x0 to x1 and y0 to y1 over a rectangle of points."""
 
     x0: float

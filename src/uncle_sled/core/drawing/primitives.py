@@ -7,8 +7,10 @@ text sizes are in points of the medium and do not scale with the drawing.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
 from typing import Literal
+
+import msgspec
+from msgspec.structs import replace
 
 from uncle_sled.core.drawing.text_width import text_width
 
@@ -16,8 +18,7 @@ Hatch = Literal["", "wood", "foam", "metal", "water", "gas", "power", "cargo", "
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True, slots=True)
-class Poly:
+class Poly(msgspec.Struct, frozen=True):
     """A chain of points: a line, an outline, a filled and hatched area, or a band inside its outline."""
 
     points: tuple[Point, ...]
@@ -32,8 +33,7 @@ class Poly:
     tint: float = 1.0  # share of the fill over the paper
 
 
-@dataclass(frozen=True, slots=True)
-class Circle:
+class Circle(msgspec.Struct, frozen=True):
     centre: Point
     radius: float
     stroke: str = "ink"
@@ -43,8 +43,7 @@ class Circle:
     id: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Text:
+class Text(msgspec.Struct, frozen=True):
     at: Point
     text: str
     size: float = 11.0

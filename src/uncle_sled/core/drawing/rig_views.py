@@ -7,8 +7,10 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
+import msgspec
+from msgspec.structs import replace
 from shapely.geometry import Polygon
 from shapely.geometry import box as shapely_box
 
@@ -33,8 +35,7 @@ MOST_LEADERS = 60  # more things than this leave their names to hovering
 Box = tuple[float, float, float, float]
 
 
-@dataclass(frozen=True)
-class Placed:
+class Placed(msgspec.Struct, frozen=True):
     """A thing where one mode puts it: corner and size of its box [m], and its level if it is a tank."""
 
     thing: Thing

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
 from typing import Literal
+
+import msgspec
+from msgspec.structs import replace
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.project import SetAside
@@ -12,8 +14,7 @@ Severity = Literal["stop", "mind", "note"]
 RANK = {"stop": 0, "mind": 1, "note": 2}
 
 
-@dataclass(frozen=True)
-class Remedy:
+class Remedy(msgspec.Struct, frozen=True):
     """An edit that can be tried: what it does in words, and the ball in every case after it."""
 
     says: str
@@ -21,8 +22,7 @@ class Remedy:
     after: tuple[tuple[str, float | None], ...]
 
 
-@dataclass(frozen=True)
-class Finding:
+class Finding(msgspec.Struct, frozen=True):
     """One judgement. ``code`` and ``where`` together say which one it is."""
 
     code: str

@@ -6,8 +6,7 @@ Source: mixed-integer linear programming (any operations research text); HiGHS t
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -16,8 +15,7 @@ FIXED_COST = 0.15  # of taking hold of one more thing, in metres
 SECONDS = 0.8
 
 
-@dataclass(frozen=True)
-class Lane:
+class Lane(msgspec.Struct, frozen=True):
     """Free stations of a thing's front edge [m] with its middle at one side place."""
 
     y_m: float
@@ -25,8 +23,7 @@ class Lane:
     high_m: float
 
 
-@dataclass(frozen=True)
-class Mover:
+class Mover(msgspec.Struct, frozen=True):
     """One thing that may move: front edge and middle now [m], mass by case [kg] shape (c,), trouble a metre."""
 
     x_m: float
@@ -41,8 +38,7 @@ class Mover:
         return max(max(abs(lane.low_m - self.x_m), abs(lane.high_m - self.x_m)) for lane in self.lanes)
 
 
-@dataclass(frozen=True)
-class Allowed:
+class Allowed(msgspec.Struct, frozen=True):
     """What every case leaves for shifts, each shape (c,).
 
     low, high: moment that may be added aft [kg m]. roll: moment to the right now [kg m]; it may be ``arm_m`` times

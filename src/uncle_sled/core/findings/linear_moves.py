@@ -5,8 +5,7 @@ A candidate is a shift of moments along and across the rig in every case; nothin
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -25,8 +24,7 @@ from uncle_sled.core.studies.room import Room
 LEAST_KG = 1.5
 
 
-@dataclass(frozen=True)
-class Moves:
+class Moves(msgspec.Struct, frozen=True):
     """Free places of one thing and what it weighs in each case."""
 
     thing: Thing
@@ -88,8 +86,7 @@ def carry_ops(build: Build, thing: Thing, by: dict[str, float]) -> tuple[Op, ...
     )
 
 
-@dataclass(frozen=True)
-class State:
+class State(msgspec.Struct, frozen=True):
     """Readings of the towing cases for every candidate place, shape (k, cases)."""
 
     tongue: Floats

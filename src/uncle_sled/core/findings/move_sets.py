@@ -8,9 +8,10 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
 
+import msgspec
 import numpy as np
+from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply
@@ -46,8 +47,7 @@ UNSURE = {"ball-unsure"}  # told beside every offer by the chance in its case
 WEIGHT_ONLY = ("gross", "towed", "train", "chains")  # limits that no move can better
 
 
-@dataclass(frozen=True)
-class Shift:
+class Shift(msgspec.Struct, frozen=True):
     """One thing's front edge and middle before and after [m]."""
 
     id: str
@@ -58,8 +58,7 @@ class Shift:
     to_y_m: float
 
 
-@dataclass(frozen=True)
-class Move:
+class Move(msgspec.Struct, frozen=True):
     """One offer. ``after`` is the ball in every case [kg]; not feasible: it helps, but not every case is settled."""
 
     kind: str  # single, swap or set
@@ -70,8 +69,7 @@ class Move:
     after: tuple[tuple[str, float | None], ...]
 
 
-@dataclass(frozen=True)
-class MoveSets:
+class MoveSets(msgspec.Struct, frozen=True):
     """What was found, cheapest first; where nothing serves every case, the cases that pull against each other."""
 
     moves: tuple[Move, ...]
@@ -79,8 +77,7 @@ class MoveSets:
     why: str
 
 
-@dataclass(frozen=True)
-class _Item:
+class _Item(msgspec.Struct, frozen=True):
     move: Moves
     mover: Mover
 

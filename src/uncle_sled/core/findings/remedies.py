@@ -8,10 +8,11 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, replace
 from functools import cached_property
 
+import msgspec
 import numpy as np
+from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
@@ -66,8 +67,7 @@ SPLIT = "\x1f"
 DEPTHS = (0.35, 0.2, 0.08, 0.0)
 
 
-@dataclass(frozen=True)
-class Candidate:
+class Candidate(msgspec.Struct, frozen=True):
     """An edit and what it costs in trouble: metres times how hard the thing is to move."""
 
     cost: float

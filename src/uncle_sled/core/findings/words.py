@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.units import Shown, distance, fine_weight, volume, weight
 
 THIN_M = 0.0025  # under this a sixteenth says too little
 
 
-@dataclass(frozen=True)
-class Words:
+class Words(msgspec.Struct, frozen=True):
     """How numbers read in this build."""
 
     shown: Shown

@@ -7,8 +7,8 @@ the sticks that are there now; one that matches none waits as a loose one.
 from __future__ import annotations
 
 from collections.abc import Hashable, Iterable
-from dataclasses import dataclass
 
+import msgspec
 from shapely.geometry import Polygon, box
 from shapely.geometry.base import BaseGeometry
 from shapely.validation import explain_validity
@@ -29,8 +29,7 @@ LEAST_PITCH_M = 0.1
 LONGEST_M = 30.0
 
 
-@dataclass(frozen=True)
-class Fault:
+class Fault(msgspec.Struct, frozen=True):
     """What cannot be built as drawn: where, in words, and whether it keeps something from being framed."""
 
     code: str
@@ -38,8 +37,7 @@ class Fault:
     says: str
 
 
-@dataclass(frozen=True)
-class Cut:
+class Cut(msgspec.Struct, frozen=True):
     """An opening or wheel box as it is cut into one surface."""
 
     id: str
@@ -50,8 +48,7 @@ class Cut:
     good: bool
 
 
-@dataclass(frozen=True)
-class Framed:
+class Framed(msgspec.Struct, frozen=True):
     """The body's surfaces, what is cut into them, its sticks, and what was wrong."""
 
     body: Body | None
@@ -233,8 +230,7 @@ def face_of(shell: Shell, kind: str) -> Face | None:
     return next((face for face in shell.faces if face.kind == kind), None)
 
 
-@dataclass(frozen=True)
-class _Job:
+class _Job(msgspec.Struct, frozen=True):
     """What one face is framed by."""
 
     shell: Shell

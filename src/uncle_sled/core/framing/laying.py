@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
+from msgspec.structs import replace
 
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.member import Point2

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import cached_property
 
+import msgspec
 import numpy as np
 from shapely.geometry import Polygon
 
@@ -14,8 +14,7 @@ from uncle_sled.core.materials import Material
 Point2 = tuple[float, float]
 
 
-@dataclass(frozen=True)
-class Member:
+class Member(msgspec.Struct, frozen=True, dict=True):
     """A stick in its face's flat coordinates [m]. ``id`` is its key: face / role / anchor."""
 
     id: str

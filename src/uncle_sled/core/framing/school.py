@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+
+import msgspec
 
 from uncle_sled.core.document.shell import Framing, Section
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.member import Point2
 
 
-@dataclass(frozen=True)
-class Sizes:
+class Sizes(msgspec.Struct, frozen=True):
     """Everything that a school asks for [m]: pitches, sections (seen, through the wall), sheets."""
 
     pitch: float
@@ -24,8 +24,7 @@ class Sizes:
     side_thick: float  # of a cut side that the ribs stand between; 0 where they lie over the walls
 
 
-@dataclass(frozen=True)
-class Hole:
+class Hole(msgspec.Struct, frozen=True):
     """What a face is framed around: an opening or a wheel box, with its rectangle [m]."""
 
     id: str
@@ -39,8 +38,7 @@ class Hole:
 FaceFramer = Callable[[Cutter, Sizes, list[Hole]], None]
 
 
-@dataclass(frozen=True)
-class SchoolOf:
+class SchoolOf(msgspec.Struct, frozen=True):
     """One school. ``wall`` frames sides and plumb ends, ``ribs`` floors, roofs and swept skins."""
 
     name: str

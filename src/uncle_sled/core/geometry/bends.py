@@ -5,9 +5,9 @@ Source: the trade's radius table for cold, dry sheets (docs/methods.md); linear 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.geometry.profile import Points
@@ -21,8 +21,7 @@ TIMES_THICKNESS = {"polycarbonate": 100.0, "acrylic": 330.0, "aluminium": 50.0, 
 WARN_WITHIN = 1.15  # nearer to the tightest than this wants a test strip
 
 
-@dataclass(frozen=True)
-class Bend:
+class Bend(msgspec.Struct, frozen=True):
     """Whether a sheet takes a radius: allowed, warned (test-bend a strip) or refused, and its tightest [m]."""
 
     verdict: Literal["allowed", "warned", "refused"]

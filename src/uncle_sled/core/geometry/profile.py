@@ -7,8 +7,8 @@ Bezier spans flattened to 24 chords, which leaves under 0.3 mm on a teardrop of 
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -24,8 +24,7 @@ FACING = 0.8
 Points = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
-class Outline:
+class Outline(msgspec.Struct, frozen=True):
     """The body's silhouette: closed polygon [m], shape (n, 2) as (station, height), and the skin's chain."""
 
     polygon: Points

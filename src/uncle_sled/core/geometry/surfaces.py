@@ -9,8 +9,8 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from shapely.geometry import LineString, Polygon, box
 
@@ -23,8 +23,7 @@ FALL = 1 / 40  # of a flat roof, where its low edge is not given
 FIRST_EAVES, FIRST_BEVEL = 0.7, 0.25  # of height; metres
 
 
-@dataclass(frozen=True)
-class Surface:
+class Surface(msgspec.Struct, frozen=True):
     """One face or part of a face, laid flat.
 
     Flat: ``origin`` and the unit vectors of s and t, ``inward`` pointing into the body. Swept: ``chain``
@@ -68,8 +67,7 @@ class Surface:
         )
 
 
-@dataclass(frozen=True)
-class Body:
+class Body(msgspec.Struct, frozen=True):
     """Silhouette and surfaces of a body; sizes in metres."""
 
     side: Outline

@@ -8,10 +8,10 @@ a polygon below a level line (any geometry text); a circle is a polygon of 120 c
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
+import msgspec
 import numpy as np
 import shapely
 from numpy.typing import NDArray
@@ -28,8 +28,7 @@ SHOULDER, NECK = 0.80, 0.42  # of a jug: where its shoulder begins, and how much
 BRAKING = 0.3  # of g: a firm stop, and what the surge is reckoned at
 
 
-@dataclass(frozen=True)
-class Fill:
+class Fill(msgspec.Struct, frozen=True):
     """Liquid at one level [m]: height of its surface and its centre, from the middle of the box's underside, unturned."""
 
     height_m: float
@@ -38,8 +37,7 @@ class Fill:
     dz_m: float
 
 
-@dataclass(frozen=True)
-class Vessel:
+class Vessel(msgspec.Struct, frozen=True):
     """A tank's outside. ``outline`` [m]: across from the middle, up from the underside (or both from the middle, plane xy)."""
 
     plane: Plane

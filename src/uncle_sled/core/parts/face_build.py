@@ -6,7 +6,8 @@ U by parallel paths through framing and fill. Source: the parallel-path method, 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+import msgspec
 
 from uncle_sled.core.document.project import OwnMaterial
 from uncle_sled.core.document.shell import Layer
@@ -21,8 +22,7 @@ R_INSIDE = {"roof": 0.10, "floor": 0.17}
 R_INSIDE_WALL, R_OUTSIDE, R_UNDER = 0.13, 0.04, 0.17
 
 
-@dataclass(frozen=True)
-class FaceBuild:
+class FaceBuild(msgspec.Struct, frozen=True):
     """Per m2 of face: mass, R and U, thickness; money and hours to compare by; tightest radius of its sheets [m]."""
 
     kg_m2: float

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from shapely.geometry import Polygon, box
 
@@ -23,8 +23,7 @@ FULL_DEPTH = 0.5  # sticks shallower than this share of the framed layers do not
 UNMEASURED = 0.75  # height of a bulkhead as a share of the body's
 
 
-@dataclass(frozen=True)
-class FaceSums:
+class FaceSums(msgspec.Struct, frozen=True):
     """A face over its surfaces: net area [m2], centre [m], share of sticks, and its build-up if it has layers."""
 
     area_m2: float

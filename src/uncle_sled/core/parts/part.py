@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Literal
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -21,8 +21,7 @@ MEMBER_M, PLACED_M, UNKNOWN_CG_SHARE, AXLE_M, CONTENTS_SHARE = 0.005, 0.015, 0.1
 DENSITY = {"fresh": 1000.0, "grey": 1000.0, "black": 1000.0, "gas": 510.0, "petrol": 745.0, "diesel": 840.0}
 
 
-@dataclass(frozen=True, slots=True)
-class Contents:
+class Contents(msgspec.Struct, frozen=True):
     """What a tank can hold: its full mass, and where its box stands: middle and underside [m].
 
     ``centres`` tables what the centre does with the level where it does more than rise by half of it:
@@ -47,8 +46,7 @@ class Contents:
         return self.middle_x_m + dx, self.middle_y_m + dy, self.bottom_m + dz
 
 
-@dataclass(frozen=True, slots=True)
-class Part:
+class Part(msgspec.Struct, frozen=True):
     """A mass at a place. Stations aft of the ball, y right of the middle, z above ground [m]."""
 
     id: str

@@ -7,8 +7,8 @@ seat 430 to 480, counter 850 to 950 mm.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 from shapely import box, unary_union
@@ -29,8 +29,7 @@ SHARE_UNDER = 0.6  # of a hatch's leaf: where the cook's head is
 TOL = 1e-4
 
 
-@dataclass(frozen=True)
-class InReach:
+class InReach(msgspec.Struct, frozen=True):
     """Whether a thing of the arrival kit is got at from outside without moving anything."""
 
     id: str
@@ -42,8 +41,7 @@ class InReach:
     opening: str = ""  # its name
 
 
-@dataclass(frozen=True)
-class Passing:
+class Passing(msgspec.Struct, frozen=True):
     """Whether a thing goes through an opening: the best one, and its clear size against the thing's."""
 
     id: str
@@ -56,8 +54,7 @@ class Passing:
     opening_name: str = ""
 
 
-@dataclass(frozen=True)
-class Height:
+class Height(msgspec.Struct, frozen=True):
     """A seat's or a counter's top above where its user stands [m], with the usual span."""
 
     id: str

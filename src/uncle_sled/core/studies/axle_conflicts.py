@@ -6,8 +6,7 @@ Source: plan geometry; hangers want 0.30 m of rail on either side of the axle.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.placing import is_home
@@ -20,8 +19,7 @@ HANGER_M = 0.30
 BUMP_M, SPARE_M = 0.06, 0.025  # full travel of a light axle, and what stays clear after it
 
 
-@dataclass(frozen=True)
-class Conflict:
+class Conflict(msgspec.Struct, frozen=True):
     """Stations of the axle group's middle [m] that are forbidden, and by what."""
 
     low_m: float
@@ -30,8 +28,7 @@ class Conflict:
     id: str
 
 
-@dataclass(frozen=True)
-class TyreGap:
+class TyreGap(msgspec.Struct, frozen=True):
     """Room round the tyres [m]: beside the left and the right ones, over them at full travel, ahead and behind; None unknown."""
 
     left_m: float | None

@@ -7,8 +7,7 @@ Source: moments about the axle, solved for its station.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -22,8 +21,7 @@ GRID_M = 0.005
 MOST_STATIONS = 6000
 
 
-@dataclass(frozen=True)
-class AxlePlacing:
+class AxlePlacing(msgspec.Struct, frozen=True):
     """Stations of the axle group's middle [m]: the window that serves every case, and the best in or out of it."""
 
     window_m: tuple[float, float] | None
@@ -80,8 +78,7 @@ def balance_points(s: Studied) -> tuple[tuple[float, float, str], ...]:
     return tuple(made)
 
 
-@dataclass(frozen=True)
-class OwnLimit:
+class OwnLimit(msgspec.Struct, frozen=True):
     """One end of what a case may have on the ball [kg], and whose it is."""
 
     kg: float
@@ -151,8 +148,7 @@ def axles_at_stations(s: Studied, stations_m: Floats) -> Floats:
     return np.repeat((moment / stations_m[:, None] / many)[:, :, None], many, axis=2)
 
 
-@dataclass(frozen=True)
-class AxleOver:
+class AxleOver(msgspec.Struct, frozen=True):
     """An axle that is over its rating in the window: which one, in which case, by how much at least [kg], and from
     where on it keeps its rating [m], or None where it does nowhere in the window."""
 

@@ -7,8 +7,8 @@ a vehicle under a bed. Doubt is first order, with the bias that computed masses 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -41,8 +41,7 @@ def _gauss_legendre(n: int) -> tuple[Floats, Floats]:
 _NODES, _WEIGHTS = _gauss_legendre(96)
 
 
-@dataclass(frozen=True)
-class Support:
+class Support(msgspec.Struct, frozen=True):
     """What the body stands on; stations aft of the ball [m] (aft of the front axle for a bed)."""
 
     carrier: str
@@ -58,8 +57,7 @@ class Support:
         return sum(self.axles_m) / len(self.axles_m)
 
 
-@dataclass(frozen=True)
-class Balance:
+class Balance(msgspec.Struct, frozen=True):
     """One row per case (c). Unknown is NaN. tongue_sigma and chance are first order."""
 
     total_kg: Floats

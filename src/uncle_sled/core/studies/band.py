@@ -6,7 +6,7 @@ Zealand "about 10 %" is taken as 9 to 12 %, so that its floor of 8 % stays below
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.project import Facts
@@ -14,8 +14,7 @@ from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.engine import keep_last
 
 
-@dataclass(frozen=True)
-class Practice:
+class Practice(msgspec.Struct, frozen=True):
     """Advised shares on the ball, and the share under which sway is a danger."""
 
     low: float
@@ -31,8 +30,7 @@ PRACTICES = {
 }
 
 
-@dataclass(frozen=True)
-class Band:
+class Band(msgspec.Struct, frozen=True):
     """The band on the ball: shares low and high, least share, and the lowest vertical limit [kg]."""
 
     low: float

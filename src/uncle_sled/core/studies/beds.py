@@ -7,7 +7,8 @@ standing height tallest + 50 mm (docs/methods.md).
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+
+import msgspec
 
 from uncle_sled.core.document.brief import Person
 from uncle_sled.core.document.project import Build, Facts
@@ -21,8 +22,7 @@ SIT_UP_M, STAND_OVER_M, FEET_M = 0.90, 0.05, 0.28
 TOL = 1e-6
 
 
-@dataclass(frozen=True)
-class Sleeper:
+class Sleeper(msgspec.Struct, frozen=True):
     """One person in one mode: the bed they lie on, and why it fits or does not."""
 
     id: str
@@ -34,8 +34,7 @@ class Sleeper:
     spot: int = 0  # which place across the bed, from its left
 
 
-@dataclass(frozen=True)
-class Bed:
+class Bed(msgspec.Struct, frozen=True):
     """A bed as it stands: its long side, its places across, and the room over it [m]."""
 
     id: str

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.geometry.bends import judge, sprung_radius_m
@@ -11,8 +11,7 @@ from uncle_sled.core.studies.compare_ways import CURVED, radius_of
 from uncle_sled.core.studies.reading import Studied, silhouette_of
 
 
-@dataclass(frozen=True)
-class SheetBend:
+class SheetBend(msgspec.Struct, frozen=True):
     """One layer on one curved face; ``formed_m`` is the radius to glue to where equal layers spring back [m], else None."""
 
     face_id: str

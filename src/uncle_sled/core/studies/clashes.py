@@ -7,9 +7,9 @@ of things quick, and a mode of which one thing moved is only searched again arou
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Literal
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 from shapely import STRtree, area, bounds, box, contains, difference, intersection
@@ -41,8 +41,7 @@ AROUND = 6  # moved things up to which only their surroundings are searched agai
 IN_THE_WAY = 0.05  # of a swing's room
 
 
-@dataclass(frozen=True, slots=True)
-class Clash:
+class Clash(msgspec.Struct, frozen=True):
     """Two parties that want the same room in one mode, worst first by volume; ``by_m`` is the least shift that parts them."""
 
     mode: str
@@ -93,8 +92,7 @@ def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[C
 Pairs = dict[tuple[int, int], Clash]
 
 
-@dataclass(frozen=True)
-class _Memo:
+class _Memo(msgspec.Struct, frozen=True):
     """What the last search of a mode found, by the places of the solids in their list."""
 
     solids: tuple[Solid, ...]

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.project import Project
@@ -14,8 +13,7 @@ from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.studies.shell_measures import measures
 
 
-@dataclass(frozen=True)
-class Standing:
+class Standing(msgspec.Struct, frozen=True):
     """One variant: masses [kg], worst ball [kg] and share with its case, room [m], R over the layered faces [m2K/W], money, hours."""
 
     id: str

@@ -5,8 +5,6 @@ Every way is put on a copy of the build and the whole is studied again; the buil
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import msgspec
 
 from uncle_sled.core.document.assemblies import WAYS
@@ -22,8 +20,7 @@ from uncle_sled.core.studies.reading import Studied, silhouette_of, study
 CURVED = ("front", "roof", "rear")
 
 
-@dataclass(frozen=True)
-class Way:
+class Way(msgspec.Struct, frozen=True):
     """One way of making the chosen faces, over the whole body."""
 
     name: str

@@ -5,8 +5,7 @@ Elevation by Shapely (the box must lie within the inner profile), plan and heigh
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 from shapely import box, contains
@@ -25,8 +24,7 @@ LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not se
 MOST_THINGS = 600  # beyond, the search would take minutes and gigabytes
 
 
-@dataclass(frozen=True)
-class Places:
+class Places(msgspec.Struct, frozen=True):
     """Candidate places of one thing: front edge, middle and underside [m], each shape (k,), and whom each stands beside."""
 
     thing: Thing

@@ -5,9 +5,9 @@ Source: a rigid frame on springs, held at the ball (studies/balance.py).
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
-
+import msgspec
 import numpy as np
+from msgspec.structs import replace
 
 from uncle_sled.core.studies.balance import independent_axle_loads_kg
 from uncle_sled.core.studies.load_cases import Floats
@@ -16,8 +16,7 @@ from uncle_sled.core.studies.reading import Studied
 SPAN_M, STEPS, LEAST_M, MOST_M = 0.15, 31, 0.2, 3.0  # no hitch is higher
 
 
-@dataclass(frozen=True)
-class HitchCurve:
+class HitchCurve(msgspec.Struct, frozen=True):
     """Ball heights above the ground [m], shape (k,); ball load (k,) and axle loads (k, axles) [kg]; the height now."""
 
     height_m: Floats

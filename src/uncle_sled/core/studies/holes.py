@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.studies.reading import Studied
@@ -22,8 +22,7 @@ DRIPS = ("door", "hatch", "window")  # what wants a drip edge over it on a wall
 SCREW_PITCH_M = 0.15
 
 
-@dataclass(frozen=True)
-class Hole:
+class Hole(msgspec.Struct, frozen=True):
     """One hole with its seam [m]; ``many`` counts screws of a row."""
 
     opening: Opening

@@ -7,8 +7,8 @@ never rounded up.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.brief import Vehicle
@@ -59,8 +59,7 @@ JACK_FACTOR = 1.5
 LEAST_FRONT_SHARE, LEAST_FRONT_OF_EMPTY = 0.30, 0.90
 
 
-@dataclass(frozen=True)
-class Limit:
+class Limit(msgspec.Struct, frozen=True):
     """A value against its limit in its worst case; utilisation over 1 is over the limit."""
 
     id: str

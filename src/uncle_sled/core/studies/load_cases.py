@@ -6,9 +6,9 @@ takes the place of a standing one. Cases that come out equal in mass and place a
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -33,8 +33,7 @@ _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
 }
 
 
-@dataclass(frozen=True)
-class Case:
+class Case(msgspec.Struct, frozen=True):
     """A load case with what it is in words, and the names of cases that weigh the same."""
 
     case: LoadCase
@@ -51,8 +50,7 @@ class Case:
         return self.case.name
 
 
-@dataclass(frozen=True)
-class MassTable:
+class MassTable(msgspec.Struct, frozen=True):
     """Every mass in every case. Rows are cases (c), columns masses (n): parts, then contents.
 
     mass_kg, x_m, y_m, z_m, sigma_kg have shape (c, n); sigma_x_m shape (n,); bias maps a

@@ -6,8 +6,7 @@ Stabilisers wound snug are taken to carry nothing but the tail's overload.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.rig import Rig
@@ -17,8 +16,7 @@ from uncle_sled.core.studies.load_cases import Floats
 PERSON_KG = 100.0
 
 
-@dataclass(frozen=True)
-class Parked:
+class Parked(msgspec.Struct, frozen=True):
     """Per case [kg], shape (c,): jack load at rest, and with a person standing on the tail."""
 
     jack_kg: Floats

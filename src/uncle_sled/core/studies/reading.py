@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep_last
@@ -18,8 +18,7 @@ from uncle_sled.core.studies.load_cases import MassTable, mass_table
 from uncle_sled.core.studies.parked import Parked, parked
 
 
-@dataclass(frozen=True)
-class Studied:
+class Studied(msgspec.Struct, frozen=True):
     """The frame tier's results for one build."""
 
     build: Build

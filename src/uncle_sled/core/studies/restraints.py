@@ -7,7 +7,7 @@ Source: cargo securing practice for light trailers (docs/methods.md); screening 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import msgspec
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Hold, Stow, Thing
@@ -19,8 +19,7 @@ ALONG_G, ACROSS_G, UP_G, VEHICLE_G = 1.0, 0.8, 1.0, 2.0
 HOLDS_DOWN = {"strap", "bolt", "latch", "built in"}  # a lip or a rail lets a thing jump
 
 
-@dataclass(frozen=True)
-class Restraint:
+class Restraint(msgspec.Struct, frozen=True):
     """One thing's holding: what it must take [N] with all that leans on it, and what it is rated for."""
 
     id: str

@@ -7,9 +7,10 @@ upper bound that tyres and springs take 20 to 30 % off. Source: statics of an ac
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
 
+import msgspec
 import numpy as np
+from msgspec.structs import replace
 
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.engine import keep_by
@@ -32,8 +33,7 @@ SPRING_RAISE_M = 0.10  # a spring pack and an axle tube, where nobody measured
 ANGLES = 91
 
 
-@dataclass(frozen=True)
-class OnRoad:
+class OnRoad(msgspec.Struct, frozen=True):
     """One towing case: ball load [kg] braking with and without trailer brakes, nose down a grade, and the roll threshold [g]."""
 
     case_id: str
@@ -44,8 +44,7 @@ class OnRoad:
     roll_g: float | None
 
 
-@dataclass(frozen=True)
-class Ride:
+class Ride(msgspec.Struct, frozen=True):
     """Spring over or under the axle: what each gives [m, degrees, g]."""
 
     name: str
@@ -56,8 +55,7 @@ class Ride:
     roll_g: float | None
 
 
-@dataclass(frozen=True)
-class Turning:
+class Turning(msgspec.Struct, frozen=True):
     """Nearest distance of the nose to a car while it turns [m], and the angle between them then [degrees]."""
 
     vehicle_id: str
@@ -68,8 +66,7 @@ class Turning:
     nose: str
 
 
-@dataclass(frozen=True)
-class TyreUse:
+class TyreUse(msgspec.Struct, frozen=True):
     """The heaviest tyre [kg] against its load, the speed that its symbol allows [km/h] and the cold pressure it wants [kPa]."""
 
     load_kg: float
@@ -91,8 +88,7 @@ def tyre_use(s: Studied) -> TyreUse | None:
     return TyreUse(limit.value, limit.limit, speed, pressure)
 
 
-@dataclass(frozen=True)
-class Statics:
+class Statics(msgspec.Struct, frozen=True):
     """What the road's sums start from in one case: ball load, whole weight [kg], axle, weight's height, hitch's height [m]."""
 
     tongue_kg: float
@@ -204,8 +200,7 @@ def _angle_gain(s: Studied, by_m: float) -> float:
     return math.degrees(math.atan2(by_m, behind)) if behind > 0.1 else 0.0
 
 
-@dataclass(frozen=True)
-class Nose:
+class Nose(msgspec.Struct, frozen=True):
     """What stands foremost on the trailer, from above: its front behind the ball, half its width, its length, its middle [m]."""
 
     id: str

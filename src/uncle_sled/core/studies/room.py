@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
+import msgspec
 import numpy as np
 from shapely import box, prepare
 from shapely.geometry import LineString, Polygon
@@ -26,8 +26,7 @@ STAND_BEFORE_M = {"door": 0.30, "window": 0.03, "vent": 0.05, "hatch": 0.0}  # w
 STAND_OVER_M = 0.12  # and outside of it
 
 
-@dataclass(frozen=True, eq=False)
-class Hole:
+class Hole(msgspec.Struct, frozen=True, eq=False):
     """An opening where it is in space: the box that must stay free for it to be used."""
 
     opening: Opening
@@ -42,8 +41,7 @@ class Hole:
     free: tuple[float, float, float]  # middle of the edge opposite
 
 
-@dataclass(frozen=True, eq=False)
-class Room:
+class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     """What a thing may stand in. ``side`` is (station, height), ``section`` (across, height) where the roof is cut by one."""
 
     side: BaseGeometry

@@ -9,8 +9,8 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
@@ -33,8 +33,7 @@ G = 9.80665
 HEAD_STEP_M = 0.05
 
 
-@dataclass(frozen=True)
-class Measures:
+class Measures(msgspec.Struct, frozen=True):
     """Room and outside of a body [m, m2, degrees]; None where it cannot be said yet."""
 
     outline_area_m2: float
@@ -51,8 +50,7 @@ class Measures:
     radii_m: tuple[tuple[str, float], ...]  # tightest of each curved face
 
 
-@dataclass(frozen=True)
-class Bolts:
+class Bolts(msgspec.Struct, frozen=True):
     """Bolts from body to frame: how many, their stations on each rail, their greatest distance [m]."""
 
     many: int

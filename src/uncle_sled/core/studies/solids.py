@@ -5,9 +5,9 @@ Coordinates as everywhere: x aft of the ball, y to the right, z above the ground
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 from shapely.affinity import affine_transform
@@ -26,8 +26,7 @@ AXES: dict[str, tuple[int, int, int]] = {"xz": (0, 2, 1), "yz": (1, 2, 0), "xy":
 SLICES = 40
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Solid:
+class Solid(msgspec.Struct, frozen=True, eq=False):
     """A box, or a prism in it: ``shape`` is its outline in ``plane``. Found by identity."""
 
     id: str

@@ -7,8 +7,8 @@ the mass as doubt, its balance point 15 mm of place. Source: propagation of erro
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.rig import BedVehicle
@@ -20,8 +20,7 @@ from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
 
-@dataclass(frozen=True)
-class Owner:
+class Owner(msgspec.Struct, frozen=True):
     """One mass: its share of the reading's variance, and the doubt left once it is weighed, and balanced too [kg]."""
 
     id: str
@@ -31,8 +30,7 @@ class Owner:
     left_kg: float
 
 
-@dataclass(frozen=True)
-class Lever:
+class Lever(msgspec.Struct, frozen=True):
     """What a kilogram of each mass does to the reading, and a metre of its station for each kilogram; doubt of the axle."""
 
     of_mass: Floats

@@ -8,10 +8,10 @@ whose centre wanders. Source: statics, enumerated.
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.placing import stand_of
@@ -25,8 +25,7 @@ from uncle_sled.core.studies.reading import Studied
 MOST = 4096
 
 
-@dataclass(frozen=True)
-class Spot:
+class Spot(msgspec.Struct, frozen=True):
     """One combination: the level of each tank, the load on the ball (a bed: on the rear axle), of how much, and how far
     out of its span [kg]."""
 
@@ -36,8 +35,7 @@ class Spot:
     out_kg: float  # under (low) or over (high) the band; negative inside
 
 
-@dataclass(frozen=True)
-class Sweep:
+class Sweep(msgspec.Struct, frozen=True, dict=True):
     """All combinations of one case's cargo: arrays of shape (k,), and the levels of each, shape (k, tanks)."""
 
     case_id: str

@@ -6,8 +6,8 @@ Moments about the car's front axle: rear axle = empty + T (wheelbase + overhang)
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.brief import Vehicle
@@ -18,8 +18,7 @@ from uncle_sled.core.studies.load_cases import Floats
 from uncle_sled.core.studies.reading import Studied
 
 
-@dataclass(frozen=True)
-class CarAxle:
+class CarAxle(msgspec.Struct, frozen=True):
     """What one axle of a car carries, and what it is rated for [kg]."""
 
     kg: float

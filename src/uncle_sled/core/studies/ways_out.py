@@ -7,8 +7,8 @@ garage (docs/methods.md).
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
+import msgspec
 import numpy as np
 
 from uncle_sled.core.document.project import Build, Facts
@@ -24,8 +24,7 @@ CLIMB_M = 0.30  # how deep the way inside of an opening must be free
 GRID = 24
 
 
-@dataclass(frozen=True)
-class WayOut:
+class WayOut(msgspec.Struct, frozen=True):
     """One opening as a way out in a mode; ``why`` says what is wrong where it is none."""
 
     id: str

@@ -6,8 +6,11 @@ import math
 
 import msgspec
 import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.studies.load_cases import columns_of
 from uncle_sled.core.studies.reading import Studied
 
 MOST = 14
@@ -49,22 +52,33 @@ class Hung(msgspec.Struct, frozen=True):
     crowded: bool = False  # it found no free place
 
 
+@keep_last(4)
+def _owners(ids: tuple[str, ...]) -> tuple[list[str], NDArray[np.int_], list[int]]:
+    """What is bobbed as one: its id, which one each column of a table belongs to, and its first column."""
+    columns = columns_of(ids)
+    owner = np.zeros(len(ids), dtype=int)
+    for k, of in enumerate(columns.values()):
+        owner[list(of)] = k
+    return list(columns), owner, [of[0] for of in columns.values()]
+
+
 def single_bobs(s: Studied, row: int) -> list[Bob]:
     """A bob for every part with its contents, heaviest first; the shell's faces as one."""
-    mass = s.table.mass_kg[row].tolist()
-    moment = (s.table.mass_kg[row] * s.table.x_m[row]).tolist()
-    weight: dict[str, tuple[float, float, int]] = {}
-    for at in np.flatnonzero(mass).tolist():
-        key = s.table.ids[at].split("/")[0]
-        kg, kg_m, first = weight.get(key, (0.0, 0.0, at))
-        weight[key] = (kg + mass[at], kg_m + moment[at], first)
+    keys, owner, first = _owners(s.table.ids)
+    kg = np.bincount(owner, s.table.mass_kg[row], len(keys))
+    kg_m = np.bincount(owner, s.table.mass_kg[row] * s.table.x_m[row], len(keys))
+    names, groups = s.table.names, s.table.groups
+    some = np.flatnonzero(np.abs(kg) > 1e-9)
+    order = some[np.argsort(-np.abs(kg[some]), kind="stable")]
+    mass, at = kg[order].tolist(), (kg_m[order] / kg[order]).tolist()
     singles = [
-        Bob((id,), s.table.names[at], s.table.groups[at], kg, kg_m / kg)
-        for id, (kg, kg_m, at) in weight.items()
-        if abs(kg) > 1e-9
+        Bob((keys[k],), names[first[k]], groups[first[k]], w, x)
+        for k, w, x in zip(order.tolist(), mass, at, strict=True)
     ]
     shell = [bob for bob in singles if bob.group == "shell"]
-    made = ([merged(shell, "Shell")] if len(shell) > 1 else shell) + [bob for bob in singles if bob.group != "shell"]
+    if len(shell) < 2:
+        return singles
+    made = [merged(shell, "Shell")] + [bob for bob in singles if bob.group != "shell"]
     return sorted(made, key=lambda bob: -abs(bob.mass_kg))
 
 

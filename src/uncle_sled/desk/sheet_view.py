@@ -153,6 +153,14 @@ class SheetView(QWidget):
             self._placed_for = kept = (studied, row, mode, made)
         return kept[3]
 
+    def placed_of(self, ids: set[str]) -> tuple[Placed, ...]:
+        """Some of them: a frame of a drag needs no more."""
+        studied, kept = self.session.studied, self._placed_for
+        row, mode = self.session.row, self.session.mode
+        if kept is not None and kept[0] is studied and kept[1] == row and kept[2] is mode:
+            return tuple(p for p in kept[3] if p.thing.id in ids)
+        return rig_views.things_in(studied, row, mode, frozenset(ids)) if studied.table.cases else ()
+
     def thing_at(self, at: QPointF) -> str | None:
         """The topmost thing under a point; small ones lie over big ones."""
         pane = self.pane_at(at)
@@ -369,7 +377,7 @@ class SheetView(QWidget):
         clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
         painter.setClipRect(clip)
         if self._held:
-            held = [p for p in self.placed() if p.thing.id in self._held]
+            held = self.placed_of(set(self._held))
             for pane in self.panes():
                 for p in held:
                     paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
@@ -543,15 +551,14 @@ class SheetView(QWidget):
         chosen = set(self.session.selection) | set(self._flashing)
         if not chosen:
             return
-        for p in self.placed():
-            if p.thing.id in chosen:
-                for pane in self.panes():
-                    box = self.box_of(p, pane)
-                    painter.setPen(QPen(colour("chalk"), 2.2))
-                    painter.setBrush(Qt.BrushStyle.NoBrush)
-                    painter.drawRect(box.adjusted(-1.5, -1.5, 1.5, 1.5))
-                    for corner in (box.topLeft(), box.topRight(), box.bottomLeft(), box.bottomRight()):
-                        painter.fillRect(QRectF(corner.x() - 3, corner.y() - 3, 6, 6), colour("chalk"))
+        for p in self.placed_of(chosen):
+            for pane in self.panes():
+                box = self.box_of(p, pane)
+                painter.setPen(QPen(colour("chalk"), 2.2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(box.adjusted(-1.5, -1.5, 1.5, 1.5))
+                for corner in (box.topLeft(), box.topRight(), box.bottomLeft(), box.bottomRight()):
+                    painter.fillRect(QRectF(corner.x() - 3, corner.y() - 3, 6, 6), colour("chalk"))
         for axle in self.session.build.rig.axles:
             if axle.id in chosen and self.session.build.rig.carrier == "ball":
                 x = self.frame("side").point((axle.station.si, 0)).x()

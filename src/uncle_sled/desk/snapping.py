@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import msgspec
+import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.drawing.rig_views import Placed
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.studies.room import floor_m
 
 HOLD_PX = 7.0
@@ -39,14 +42,22 @@ def snaps_for(build: Build, others: list[Placed], imperial: bool) -> Snaps:
     )
 
 
+@keep_last(8)
+def lines_of(lines: tuple[float, ...]) -> NDArray[np.float64]:
+    return np.array(lines, dtype=float)
+
+
 def snapped(snaps: Snaps, axis: str, low_m: float, size_m: float, px_per_m: float) -> tuple[float, float | None]:
     """The low edge after snapping [m], and the line that it met, if any."""
     hold = HOLD_PX / px_per_m
     best: tuple[float, float, float] | None = None
-    for line in snaps.edges[axis]:
-        for edge in (low_m, low_m + size_m):
-            if abs(line - edge) < hold and (best is None or abs(line - edge) < best[0]):
-                best = (abs(line - edge), low_m + line - edge, line)
+    lines = lines_of(snaps.edges[axis])
+    if len(lines):
+        off = lines[:, None] - np.array((low_m, low_m + size_m))
+        nearest = int(np.argmin(np.abs(off)))
+        far = float(off.flat[nearest])
+        if abs(far) < hold:
+            best = (abs(far), low_m + far, float(lines[nearest // 2]))
     for line in snaps.middles[axis]:
         off = line - (low_m + size_m / 2)
         if abs(off) < hold and (best is None or abs(off) < best[0]):

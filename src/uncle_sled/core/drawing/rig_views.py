@@ -23,7 +23,7 @@ from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
-from uncle_sled.core.studies.load_cases import ON_GROUND_M
+from uncle_sled.core.studies.load_cases import ON_GROUND_M, columns_of
 from uncle_sled.core.studies.reading import Studied, length_m, silhouette_of
 from uncle_sled.core.studies.solids import outline_of
 from uncle_sled.core.units import weight
@@ -50,19 +50,18 @@ class Placed(msgspec.Struct, frozen=True):
     state: str | None = None
 
 
-def things_in(s: Studied, row: int, mode: Mode | None = None) -> tuple[Placed, ...]:
-    """Every thing as it stands in a case (or another mode), heaviest first."""
+def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[str] | None = None) -> tuple[Placed, ...]:
+    """Every thing (or only some) as it stands in a case (or another mode), largest first."""
     build, case = s.build, s.table.cases[row] if s.table.cases else None
     mode = mode or (case.mode if case else build.stow.modes[0])
     levels = {lv.id: lv.level for lv in case.case.levels} if case else {}
     weighs: dict[str, float] = {}
     if case:
-        for id, kg in zip(s.table.ids, s.table.mass_kg[row].tolist(), strict=True):
-            key = id.split("/")[0]
-            weighs[key] = weighs.get(key, 0.0) + kg
+        columns, kg = columns_of(s.table.ids), s.table.mass_kg[row].tolist()
+        weighs = {id: sum([kg[at] for at in columns[id]]) for id in only or columns if id in columns}
     made, touched = [], mode.touched
     for thing, home in zip(build.stow.things, homes_of(build.stow.things), strict=True):
-        if thing.id in mode.absent:
+        if thing.id in mode.absent or (only is not None and thing.id not in only):
             continue
         stand = stand_of(thing, mode) if thing.id in touched else home
         mass = weighs.get(thing.id, thing.mass.si)

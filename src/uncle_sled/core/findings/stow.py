@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 import numpy as np
@@ -24,11 +25,14 @@ def stow_findings(s: Studied, words: Words) -> Iterator[Finding]:
     body = silhouette_of(s.build.shell) is not None
     axled = s.build.rig.carrier == "ball" and s.support is not None
     things, room = s.build.stow.things, sizes_m(s.build.shell)
+    long, wide, high = (side if side > 0 else math.inf for side in room)
     for thing, home, plain in zip(things, homes_of(things), _unmeasured(things), strict=True):
-        yield from plain
-        if body and not thing.outside:
-            yield from _too_big(thing, home.size, room, words)
-        if thing.tank and axled:
+        if plain:
+            yield from plain
+        size = home.size
+        if body and (size[0] > long or size[1] > wide or size[2] > high) and not thing.outside:
+            yield from _too_big(thing, size, room, words)
+        if axled and thing.tank:
             yield from _far_tank(s, thing, words)
     yield from _guesses(s, words)
 

@@ -14,14 +14,25 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Level, LoadCase, Mode
+from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
-from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Contents, Part
+from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
 
 Floats = NDArray[np.float64]
 ON_GROUND_M = 0.02  # underside of what is set down beside the rig
 Bools = NDArray[np.bool_]
+
+
+@keep_last(4)
+def columns_of(ids: tuple[str, ...]) -> dict[str, tuple[int, ...]]:
+    """The columns of a table that belong to one part, its contents with it."""
+    found: dict[str, tuple[int, ...]] = {}
+    for at, id in enumerate(ids):
+        key = id.split("/", 1)[0]
+        found[key] = (*found.get(key, ()), at)
+    return found
+
 
 # Level of each kind of contents in the standing cases.
 _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
@@ -157,9 +168,62 @@ def _level_words(kind: str, level: float) -> str:
     return f"{kind} {share}"
 
 
+class _Laid(msgspec.Struct, frozen=True):
+    """Every case's row before those that weigh the same are taken together, and what it was laid from."""
+
+    build: Build
+    parts: tuple[Part, ...]
+    cases: tuple[LoadCase, ...]
+    modes: tuple[Mode, ...]  # of each case
+    says: tuple[str, ...]
+    first: int  # column of the first thing
+    tank_at: NDArray[np.int_]
+    tank_column: dict[str, int]
+    levels: Floats
+    on: Bools
+    mass: Floats
+    x: Floats
+    y: Floats
+    z: Floats
+    sigma: Floats
+    sigma_x: Floats
+    ids: tuple[str, ...]
+    names: tuple[str, ...]
+    groups: tuple[str, ...]
+    bias: tuple[tuple[str, tuple[int, ...]], ...]
+
+
+AROUND = 8  # moved things up to which only their columns are laid again
+_LAST: list[_Laid] = []
+
+
 @keep_last(4)
 def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     """Masses, places and doubts of every case of the build. Source: first principles."""
+    moved = _moved(_LAST[0], build, parts) if _LAST else None
+    laid = _laid(build, parts) if moved is None else _laid_again(_LAST[0], build, parts, moved)
+    _LAST[:] = [laid]
+    kept, same = _once(laid)
+    cases = laid.cases
+    described = tuple(
+        [Case(cases[r], laid.modes[r], laid.says[r], tuple([cases[s].name for s in same[r]])) for r in kept]
+    )
+    return MassTable(
+        described,
+        laid.ids,
+        laid.names,
+        laid.groups,
+        laid.mass[kept],
+        laid.x[kept],
+        laid.y[kept],
+        laid.z[kept],
+        laid.sigma[kept],
+        laid.sigma_x,
+        laid.bias,
+    )
+
+
+def _laid(build: Build, parts: tuple[Part, ...]) -> _Laid:
     cases = standing_cases(build)
     modes = {mode.id: mode for mode in build.stow.modes}
     columns = len(parts)
@@ -181,9 +245,8 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     is_cargo = np.array([p.cargo for p in parts], dtype=bool)
     middle = np.array([(p.contents.middle_x_m, p.contents.middle_y_m) for _, p in tanks if p.contents]).reshape(-1, 2)
     x[:, columns:], y[:, columns:] = middle[:, 0], middle[:, 1]
-    elsewhere = list[tuple[int, int, Contents]]()
     shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
-    placed = [modes.get(case.mode, build.stow.modes[0]) for case in cases]
+    placed = tuple([modes.get(case.mode, build.stow.modes[0]) for case in cases])
     on = np.array(
         [
             _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
@@ -202,64 +265,134 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     mass[:, columns:] = full * levels
     sigma[:, columns:] = CONTENTS_SHARE * full * (levels > 0)
     z[:, columns:] = bottom + tall * levels / 2
-    for row, mode in enumerate(placed):
-        for id in mode.touched & things.keys() & column_of.keys():
-            stand = stand_of(things[id], mode)
-            there = part_of_thing(things[id], stand)
-            spot = column_of[id]
-            x[row, spot], y[row, spot], z[row, spot] = there.x_m, there.y_m, there.z_m
-            if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
-                mass[row, spot] = sigma[row, spot] = 0.0
-                if id in tank_column:
-                    mass[row, tank_column[id]] = sigma[row, tank_column[id]] = 0.0
-            if there.contents is not None and id in tank_column:
-                elsewhere.append((row, tank_column[id], there.contents))
     for k in shaped:
         held = tanks[k][1].contents
         if held is not None:
             x[:, columns + k], y[:, columns + k], z[:, columns + k] = held.centres_m(levels[:, k])
-    for row, spot, held in elsewhere:
-        x[row, spot], y[row, spot], z[row, spot] = held.centres_m(levels[row, spot - columns])
-    kept, same = _once(cases, mass, x, y, modes)
     groups: dict[str, list[int]] = {}
     for at, part in enumerate(parts):
         if part.bias_group:
             groups.setdefault(part.bias_group, []).append(at)
     kinds = tuple((t.id, t.tank.contents) for t in build.stow.things if t.tank)
-    described = tuple(
-        Case(
-            cases[r],
-            placed[r],
-            in_words(cases[r], kinds),
-            tuple(cases[s].name for s in same[r]),
-        )
-        for r in kept
-    )
-    return MassTable(
-        described,
+    laid = _Laid(
+        build,
+        parts,
+        cases,
+        placed,
+        tuple([in_words(case, kinds) for case in cases]),
+        columns - len(build.stow.things),
+        tank_at,
+        tank_column,
+        levels,
+        on,
+        mass,
+        x,
+        y,
+        z,
+        sigma,
+        sigma_x,
         tuple(p.id for p in parts) + tuple(f"{p.id}/contents" for _, p in tanks),
         tuple(p.name for p in parts) + tuple(p.name for _, p in tanks),
         tuple(p.group for p in parts) + tuple(p.group for _, p in tanks),
-        mass[kept],
-        x[kept],
-        y[kept],
-        z[kept],
-        sigma[kept],
-        sigma_x,
         tuple((g, tuple(at)) for g, at in groups.items()),
     )
+    for row, mode in enumerate(placed):
+        for id in mode.touched & things.keys() & column_of.keys():
+            _stand_in(laid, row, mode, things[id], column_of[id])
+    return laid
 
 
-def _once(
-    cases: tuple[LoadCase, ...], mass: Floats, x: Floats, y: Floats, modes: dict[str, Mode]
-) -> tuple[list[int], dict[int, list[int]]]:
+def _stand_in(laid: _Laid, row: int, mode: Mode, thing: Thing, spot: int) -> None:
+    """Lay a thing where a mode puts it."""
+    stand = stand_of(thing, mode)
+    there = part_of_thing(thing, stand)
+    laid.x[row, spot], laid.y[row, spot], laid.z[row, spot] = there.x_m, there.y_m, there.z_m
+    tank = laid.tank_column.get(thing.id)
+    if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
+        laid.mass[row, spot] = laid.sigma[row, spot] = 0.0
+        if tank is not None:
+            laid.mass[row, tank] = laid.sigma[row, tank] = 0.0
+    if there.contents is not None and tank is not None:
+        level = laid.levels[row, tank - len(laid.parts)]
+        laid.x[row, tank], laid.y[row, tank], laid.z[row, tank] = there.contents.centres_m(level)
+
+
+def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | None:
+    """Places in their list of those things that only stand elsewhere; None where more has changed, or too many."""
+    was, now = old.build.stow, build.stow
+    if now.cases is not was.cases or len(parts) != len(old.parts) or len(now.things) != len(was.things):
+        return None
+    if len(now.modes) != len(was.modes) or any(
+        a is not b for a, b in zip(old.parts[: old.first], parts[: old.first], strict=True)
+    ):
+        return None
+    moved = [at for at, (a, b) in enumerate(zip(was.things, now.things, strict=True)) if a is not b]
+    if len(moved) > AROUND:
+        return None
+    for at in moved:
+        a, b = was.things[at], now.things[at]
+        if a.tank is not b.tank or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at]):
+            return None
+    elsewhere: set[str] = set()
+    for m, n in zip(was.modes, now.modes, strict=True):
+        if m is n:
+            continue
+        if (m.id, m.name, m.towing, m.absent, m.states) != (n.id, n.name, n.towing, n.absent, n.states):
+            return None
+        kept = {id(place) for place in m.places} & {id(place) for place in n.places}
+        elsewhere |= {place.id for place in (*m.places, *n.places) if id(place) not in kept}
+    if elsewhere:
+        moved = [at for at, thing in enumerate(now.things) if at in moved or thing.id in elsewhere]
+    return moved if len(moved) <= AROUND else None
+
+
+def _weighs(part: Part) -> tuple[object, ...]:
+    """Everything of a part but its place."""
+    held = part.contents and (part.contents.kind, part.contents.full_kg)
+    what = (part.id, part.name, part.group, part.made_by, part.source, part.mass_kg)
+    return (*what, part.station_sigma_m, part.bias_group, part.cargo, part.base, held)
+
+
+def _laid_again(old: _Laid, build: Build, parts: tuple[Part, ...], moved: list[int]) -> _Laid:
+    """The rows with the columns of what moved laid anew."""
+    modes = {mode.id: mode for mode in build.stow.modes}
+    laid = msgspec.structs.replace(
+        old,
+        build=build,
+        parts=parts,
+        modes=tuple([modes.get(case.mode, build.stow.modes[0]) for case in old.cases]),
+        mass=old.mass.copy(),
+        x=old.x.copy(),
+        y=old.y.copy(),
+        z=old.z.copy(),
+        sigma=old.sigma.copy(),
+    )
+    touching = [(row, mode, mode.touched) for row, mode in enumerate(laid.modes) if mode.places or mode.states]
+    for at in moved:
+        thing, spot = build.stow.things[at], old.first + at
+        part, aboard = parts[spot], laid.on[:, spot]
+        laid.x[:, spot], laid.y[:, spot], laid.z[:, spot] = part.x_m, part.y_m, part.z_m
+        laid.mass[:, spot], laid.sigma[:, spot] = part.mass_kg * aboard, part.sigma_kg * aboard
+        tank = laid.tank_column.get(thing.id)
+        if tank is not None and part.contents is not None:
+            full, levels = part.contents.full_kg, laid.levels[:, tank - len(parts)]
+            laid.mass[:, tank], laid.sigma[:, tank] = full * levels, CONTENTS_SHARE * full * (levels > 0)
+            laid.x[:, tank], laid.y[:, tank], laid.z[:, tank] = part.contents.centres_m(levels)
+        for row, mode, touched in touching:
+            if thing.id in touched:
+                _stand_in(laid, row, mode, thing, spot)
+    return laid
+
+
+def _once(laid: _Laid) -> tuple[list[int], dict[int, list[int]]]:
+    """Rows that differ in mass or place, and those that are the same as each."""
     kept: list[int] = []
     same: dict[int, list[int]] = {}
     seen: dict[tuple[bool, bytes], int] = {}
-    for row, case in enumerate(cases):
-        mode = modes.get(case.mode)
-        weighs = mass[row].tobytes() + (x[row] * (mass[row] != 0)).tobytes() + (y[row] * (mass[row] != 0)).tobytes()
-        key = (mode.towing if mode else True, weighs)
+    there = laid.mass != 0
+    rows = np.concatenate([laid.mass, laid.x * there, laid.y * there], axis=1)
+    for row, mode in enumerate(laid.modes):
+        key = (mode.towing, rows[row].tobytes())
         if key in seen:
             same[seen[key]].append(row)
         else:

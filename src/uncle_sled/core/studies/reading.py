@@ -74,6 +74,7 @@ def study(build: Build, facts: Facts) -> Studied:
     )
 
 
+@keep_last(4)
 def length_m(build: Build) -> float:
     """How far the rig and body reach aft [m], for drawings and scales; 5 m where nothing is known."""
     ends = [axle.station.si + 0.3 for axle in build.rig.axles]

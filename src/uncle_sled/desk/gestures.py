@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from uncle_sled.core.document.edits import Op, apply
@@ -40,6 +40,10 @@ class Gesture:
         return False
 
     def paint(self, painter: QPainter) -> None: ...
+
+    def lines_px(self) -> list[QRect]:
+        """Where it paints while it holds something [px]."""
+        return []
 
 
 class Pan(Gesture):
@@ -148,6 +152,16 @@ class TypedDrag(Gesture):
     def finished(self) -> None:
         self.view.release()
         self.session.let_go()
+
+    def lines_px(self) -> list[QRect]:
+        made, wide, high = [], self.view.width(), self.view.height()
+        for axis, line in self.lines:
+            at = self.view.frame(self.pane).point((line, line))
+            if axis == "x":
+                made.append(QRect(math.floor(at.x()) - 1, 0, 4, high))
+            else:
+                made.append(QRect(0, math.floor(at.y()) - 1, wide, 4))
+        return [*made, QRect(wide // 2 - 134, 4, 268, 34)] if self.words else made
 
     def paint(self, painter: QPainter) -> None:
         painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DashLine))

@@ -4,13 +4,23 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable, Iterable
-from functools import wraps
+from functools import lru_cache, wraps
 from traceback import print_exc
 from typing import Any
 
 import msgspec
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QFontMetricsF,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+    QStaticText,
+    QTransform,
+)
 from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines
@@ -43,6 +53,19 @@ class Written(msgspec.Struct, frozen=True):
     ground: str
 
 
+_again: dict[tuple[str, float, str], None] = {}
+
+
+@lru_cache(maxsize=1024)
+def _laid(text: str, size: float, face: str) -> tuple[QStaticText, float]:
+    """A text laid out once, and how far its baseline is under its top [px]."""
+    made = QStaticText(text)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setPerformanceHint(QStaticText.PerformanceHint.AggressiveCaching)
+    made.prepare(QTransform(), font(size, face))
+    return made, QFontMetricsF(font(size, face)).ascent()
+
+
 def write(
     painter: QPainter,
     at: QPointF,
@@ -60,7 +83,15 @@ def write(
     rect = QRectF(left, at.y() - size * 0.62, width, size * 1.24)
     painter.setFont(font(size, face))
     painter.setPen(colour(ink))
-    painter.drawText(QPointF(left, at.y() + size * 0.35), text)
+    key = (text, size, face)
+    laid = _laid(*key) if key in _again else None
+    if laid is None:  # most numbers are written once; what is written again is laid out and kept
+        _again[key] = None
+        while len(_again) > 2048:
+            del _again[next(iter(_again))]
+        painter.drawText(QPointF(left, at.y() + size * 0.35), text)
+    else:
+        painter.drawStaticText(QPointF(left, at.y() + size * 0.35 - laid[1]), laid[0])
     if kept is not None and text:
         kept.append(Written(text, rect, ink, ground))
     return rect

@@ -9,7 +9,18 @@ from __future__ import annotations
 import math
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent, QWheelEvent
+from PySide6.QtGui import (
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QPolygonF,
+    QRegion,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.edits import Op
@@ -58,6 +69,9 @@ class SheetView(QWidget):
         self._gestures = 0
         self._flashing: tuple[str, ...] = ()
         self._placed_for: tuple[Studied, int, Mode, tuple[Placed, ...]] | None = None
+        self._some_for: tuple[tuple[Studied, int, Mode, frozenset[str]], tuple[Placed, ...]] | None = None
+        self._dirty = QRegion()  # what the last frame of a drag painted over
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills all of itself
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -155,11 +169,31 @@ class SheetView(QWidget):
 
     def placed_of(self, ids: set[str]) -> tuple[Placed, ...]:
         """Some of them: a frame of a drag needs no more."""
-        studied, kept = self.session.studied, self._placed_for
-        row, mode = self.session.row, self.session.mode
-        if kept is not None and kept[0] is studied and kept[1] == row and kept[2] is mode:
-            return tuple(p for p in kept[3] if p.thing.id in ids)
-        return rig_views.things_in(studied, row, mode, frozenset(ids)) if studied.table.cases else ()
+        key = (self.session.studied, self.session.row, self.session.mode, frozenset(ids))
+        kept = self._some_for
+        if kept is None or kept[0][0] is not key[0] or kept[0][2] is not key[2] or kept[0][1::2] != key[1::2]:
+            made = rig_views.things_in(key[0], key[1], key[2], key[3]) if key[0].table.cases else ()
+            self._some_for = kept = (key, made)
+        return kept[1]
+
+    def _over(self) -> QRegion:
+        """Where a held drag paints over what rests: boxes and frames, marks of clashes, snap lines, typed words."""
+        session, chosen = self.session, set(self.session.selection) | set(self._held)
+        region = QRegion()
+        for p in self.placed_of(chosen):
+            for pane in self.panes():
+                region += self.box_of(p, pane).adjusted(-6, -6, 6, 6).toAlignedRect()
+        if self.shows_use:
+            for pane in self.panes():
+                frame = self.frame(pane)
+                for shape in clash_view(session.build, session.facts, session.mode, pane):
+                    if isinstance(shape, Poly):
+                        box = QPolygonF([frame.point(p) for p in shape.points]).boundingRect()
+                        region += box.adjusted(-3, -3, 3, 3).toAlignedRect()
+        if self.gesture is not None:
+            for line in self.gesture.lines_px():
+                region += line
+        return region
 
     def thing_at(self, at: QPointF) -> str | None:
         """The topmost thing under a point; small ones lie over big ones."""
@@ -199,6 +233,7 @@ class SheetView(QWidget):
     def hold(self, ids: tuple[str, ...]) -> None:
         self._held = ids
         self._layer = None
+        self._dirty = QRegion(self.rect())  # the first frame makes its picture anew
 
     def release(self) -> None:
         self._held = ()
@@ -206,6 +241,10 @@ class SheetView(QWidget):
         self.update()
 
     def _on_change(self) -> None:
+        if self._held and self.session.ghost is None and self.tape is None and not self._flashing:
+            before, self._dirty = self._dirty, self._over()
+            self.update(before + self._dirty)
+            return
         if not self._held:
             self._layer = None
             if self._fitted and self.gesture is None:
@@ -377,7 +416,9 @@ class SheetView(QWidget):
         clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
         painter.setClipRect(clip)
         if self._held:
-            held = self.placed_of(set(self._held))
+            held = [
+                p for p in self.placed_of(set(self.session.selection) | set(self._held)) if p.thing.id in self._held
+            ]
             for pane in self.panes():
                 for p in held:
                     paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
@@ -551,7 +592,9 @@ class SheetView(QWidget):
         chosen = set(self.session.selection) | set(self._flashing)
         if not chosen:
             return
-        for p in self.placed_of(chosen):
+        for p in self.placed_of(chosen | set(self._held)):
+            if p.thing.id not in chosen:
+                continue
             for pane in self.panes():
                 box = self.box_of(p, pane)
                 painter.setPen(QPen(colour("chalk"), 2.2))

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from functools import lru_cache
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
@@ -26,6 +28,22 @@ SIDE_PX = 300
 INK_OF_STATE = {"good": "sled good", "mind": "sled mind", "stop": "sled bad", "none": "sled pencil"}
 
 
+@lru_cache(maxsize=256)
+def _bob_path(r: float) -> QPainterPath:
+    """A plumb-bob of a radius [px] about its own middle."""
+    path = QPainterPath(QPointF(0, r * 1.3))
+    path.cubicTo(QPointF(-r * 0.5, r * 0.8), QPointF(-r, r * 0.3), QPointF(-r, -r * 0.15))
+    path.cubicTo(QPointF(-r, -r * 0.8), QPointF(-r * 0.5, -r), QPointF(0, -r))
+    path.cubicTo(QPointF(r * 0.5, -r), QPointF(r, -r * 0.8), QPointF(r, -r * 0.15))
+    path.cubicTo(QPointF(r, r * 0.3), QPointF(r * 0.5, r * 0.8), QPointF(0, r * 1.3))
+    return path
+
+
+@lru_cache(maxsize=256)
+def _bob_hatch(hatch: str, r: float) -> list[QLineF]:
+    return [QLineF(*a, *b) for a, b in hatch_lines(hatch, -r, -r, r, r * 1.3, 5.0)]
+
+
 class SledLine(QWidget):
     """Along the bottom of every stop: in full under an elevation, else a strip."""
 
@@ -43,6 +61,7 @@ class SledLine(QWidget):
         self._drags = 0
         self._most = 14
         self.setFixedHeight(FULL_PX)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills all of itself
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Sled line")
@@ -322,35 +341,15 @@ class SledLine(QWidget):
                 break
         self.hung = min(tries, key=lambda hung: sum(one.crowded for one in hung))
         chosen = set(self.session.selection)
-        for hung in self.hung:
-            here = bool(chosen & set(hung.bob.ids))
+        held = [not chosen.isdisjoint(hung.bob.ids) for hung in self.hung]
+        for hung, here in zip(self.hung, held, strict=True):
             painter.setPen(QPen(colour("sled ink" if here else "sled pencil"), 1.6 if here else 0.9))
             painter.drawLine(QPointF(hung.x, BEAM_Y + 2), QPointF(hung.x, BEAM_Y + hung.drop - hung.radius))
-        for hung in self.hung:
-            here = bool(chosen & set(hung.bob.ids))
+        for hung, here in zip(self.hung, held, strict=True):
             tip = QPointF(hung.x, BEAM_Y + hung.drop)
             r = hung.radius
-            path = QPainterPath(QPointF(tip.x(), tip.y() + r * 1.3))
-            path.cubicTo(
-                QPointF(tip.x() - r * 0.5, tip.y() + r * 0.8),
-                QPointF(tip.x() - r, tip.y() + r * 0.3),
-                QPointF(tip.x() - r, tip.y() - r * 0.15),
-            )
-            path.cubicTo(
-                QPointF(tip.x() - r, tip.y() - r * 0.8),
-                QPointF(tip.x() - r * 0.5, tip.y() - r),
-                QPointF(tip.x(), tip.y() - r),
-            )
-            path.cubicTo(
-                QPointF(tip.x() + r * 0.5, tip.y() - r),
-                QPointF(tip.x() + r, tip.y() - r * 0.8),
-                QPointF(tip.x() + r, tip.y() - r * 0.15),
-            )
-            path.cubicTo(
-                QPointF(tip.x() + r, tip.y() + r * 0.3),
-                QPointF(tip.x() + r * 0.5, tip.y() + r * 0.8),
-                QPointF(tip.x(), tip.y() + r * 1.3),
-            )
+            painter.translate(tip)
+            path = _bob_path(r)
             painter.setPen(QPen(colour("sled ink"), 2.2) if here else QPen(colour("sled"), 1))
             painter.setBrush(colour(hung.bob.group))
             painter.drawPath(path)
@@ -358,16 +357,9 @@ class SledLine(QWidget):
                 painter.save()
                 painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
                 painter.setPen(QPen(colour("sled"), 0.9))
-                for a, b in hatch_lines(
-                    HATCH_OF_GROUP.get(hung.bob.group, ""),
-                    tip.x() - r,
-                    tip.y() - r,
-                    tip.x() + r,
-                    tip.y() + r * 1.3,
-                    5.0,
-                ):
-                    painter.drawLine(QPointF(*a), QPointF(*b))
+                painter.drawLines(_bob_hatch(HATCH_OF_GROUP.get(hung.bob.group, ""), r))
                 painter.restore()
+            painter.translate(-tip)
             if hung.label:
                 x = hung.x + hung.side * (r + 5)
                 wide = text_width(hung.label, 12, "strong" if here else "text")

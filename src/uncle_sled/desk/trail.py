@@ -29,6 +29,7 @@ class Trail(QWidget):
         self.folded = False
         self.written: list[Written] = []
         self.setFixedWidth(self.WIDE)
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills all of itself
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Trail of nine stops")

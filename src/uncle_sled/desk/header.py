@@ -118,6 +118,20 @@ class Header(QFrame):
 
     def refresh(self) -> None:
         s = self.session
+        cases, done = s.studied.table.cases, s.history.done
+        shown = (
+            *(s.project.name, s.history.modified, s.read_only, s.build.name, self.case_button.width()),
+            *((len(done), done[-1].says) if done else ()),
+            *((s.row, cases[s.row].says, cases[s.row].name, cases[s.row].mode.name) if cases else ()),
+        )
+        if shown != self._shown:  # a drag changes none of it from one frame to the next
+            self._shown = shown
+            self._show()
+
+    _shown: tuple[object, ...] = ()
+
+    def _show(self) -> None:
+        s = self.session
         self.name.show_text(
             s.project.name + (" *" if s.history.modified else "") + (" (read only)" if s.read_only else "")
         )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
@@ -14,6 +14,7 @@ from uncle_sled.desk.trail import knot_mark
 
 MOST_CARDS = 12
 SAYS_LENGTH = 140
+WHILE_DRAGGING_MS = 60
 INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
 
 
@@ -142,6 +143,8 @@ def _put(words: QLabel, text: str, ink: str = "") -> None:
 class Says(QWidget):
     """The right pane's upper part."""
 
+    said = Signal()  # what is said was brought up to date
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -174,9 +177,21 @@ class Says(QWidget):
         self.scroll.setWidget(inside)
         rows.addWidget(self.scroll, 1)
         self.cards: dict[tuple[str, tuple[str, ...]], Card] = {}
-        for signal in (session.changed, session.judged, session.stop_changed):
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(WHILE_DRAGGING_MS)
+        self._later.timeout.connect(self.refresh)
+        session.changed.connect(self._changed)
+        for signal in (session.judged, session.stop_changed):
             signal.connect(self.refresh)
         self.refresh()
+
+    def _changed(self) -> None:
+        """While a hand drags, what is said follows after the frame: that belongs to drawing and reading."""
+        if not self.session.dragging:
+            self.refresh()
+        elif not self._later.isActive():
+            self._later.start()
 
     def refresh(self) -> None:
         session = self.session
@@ -215,6 +230,7 @@ class Says(QWidget):
             self.over.setText(f"and {len(found) - MOST_CARDS} more of less weight")
         if not session.dragging:
             self.updateGeometry()
+        self.said.emit()
 
     def hasHeightForWidth(self) -> bool:
         return False

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 
 import msgspec
 from msgspec.structs import replace
+from shapely import box as shapely_box
 from shapely.geometry import Polygon
-from shapely.geometry import box as shapely_box
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 import numpy as np
-from shapely.geometry import box
+from shapely import box
 
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.primitives import Circle, Hatch, Point, Poly, Primitive, Text, dimension, line, rect

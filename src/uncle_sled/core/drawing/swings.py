@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 
-from shapely.geometry import Polygon, box
+from shapely import box
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.placing import stand_of

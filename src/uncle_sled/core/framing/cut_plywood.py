@@ -5,7 +5,8 @@ The side sheets themselves are layers of the side faces; this lays the sticks on
 
 from __future__ import annotations
 
-from shapely.geometry import Polygon, box
+from shapely import box
+from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from uncle_sled.core.framing import laying
@@ -23,7 +24,7 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
             box(hole.left - b, hole.high, hole.right + b, hole.high + b), "header", hole.id, sizes.stick, (1.0, 0.0)
         )
         cut.lay(box(hole.left - b, hole.low - b, hole.right + b, hole.low), "sill", hole.id, sizes.stick, (1.0, 0.0))
-    for shape in pieces(cut.region):
+    for shape, _ in pieces(cut.region):
         shape = orient(Polygon(shape.exterior).simplify(CHORD_M))
         edges = edge_strips(shape, b, [True] * (len(shape.exterior.coords) - 1))
         for at, (strip, _, _, direction) in enumerate(edges):

@@ -9,9 +9,8 @@ import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
-import numpy as np
-from shapely import affinity, prepare
-from shapely.geometry import Polygon, box
+from shapely import affinity, bounds, box, centroid, get_coordinates, get_exterior_ring, get_parts, prepare
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import HandChange
@@ -20,6 +19,7 @@ from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import Material
 
 SHORTEST_M = 0.04  # shorter pieces are left out: nobody screws them
+Bounds = tuple[float, float, float, float]
 NARROW = 0.45  # of a stick's thickness; narrower rips are left out
 TRUE_M2 = 2e-6
 MOST_STICKS = 500  # in one face; more is a pitch typed wrong
@@ -38,11 +38,14 @@ class Cutter:
     changes: Mapping[str, list[HandChange]] = field(default_factory=dict)
     members: list[Member] = field(default_factory=list)
     shapes: list[Polygon] = field(default_factory=list)
-    bounds: list[tuple[float, float, float, float]] = field(default_factory=list)
+    bounds: list[Bounds] = field(default_factory=list)
     keys: dict[str, int] = field(default_factory=dict)
+
+    blocked_bounds: list[Bounds] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         prepare(self.region)
+        self.blocked_bounds = [bounds_of(hole) for hole in self.blocked]
 
     def key(self, role: str, anchor: str) -> str:
         return f"{self.surface.id}/{role}/{anchor}"
@@ -93,23 +96,26 @@ class Cutter:
         free = shape.intersection(self.region)
         if free.is_empty:
             return []
-        left, low, right, high = free.bounds
-        if self.bounds:
-            laid = np.array(self.bounds)
-            near = np.flatnonzero((laid[:, 0] < right) & (laid[:, 2] > left) & (laid[:, 1] < high) & (laid[:, 3] > low))
-            for at in near:
+        box_of = bounds_of(free)
+        for at, one in enumerate(self.bounds):
+            if _meet(one, box_of):
                 free = free.difference(self.shapes[at])
-        for hole in self.blocked:
-            free = free.difference(hole)
+        for hole, of in zip(self.blocked, self.blocked_bounds, strict=True):
+            if _meet(of, box_of):
+                free = free.difference(hole)
         made = []
-        for piece in pieces(free):
-            wide = _width(piece, direction)
-            kept = through is not None and piece.bounds[0] - 1e-6 <= through <= piece.bounds[2] + 1e-6
+        for piece, ring in pieces(free):
+            wide = _width(ring, direction)
+            if through is not None:
+                xs = [x for x, _ in ring]
+                kept = min(xs) - 1e-6 <= through <= max(xs) + 1e-6
+            else:
+                kept = False
             if wide < section[0] * (0.98 if whole_width and not kept else NARROW):
                 continue
-            one = self._member(piece, role, anchor, section, direction, by_hand)
-            if one is not None:
-                made.append(one)
+            one_made = self._member(piece, ring, role, anchor, section, direction, by_hand)
+            if one_made is not None:
+                made.append(one_made)
         return made
 
     def _changed(
@@ -127,15 +133,22 @@ class Cutter:
         return shape, section, through
 
     def _member(
-        self, piece: Polygon, role: str, anchor: str, section: Point2, direction: Point2, by_hand: bool
+        self,
+        piece: Polygon,
+        ring: list[Point2],
+        role: str,
+        anchor: str,
+        section: Point2,
+        direction: Point2,
+        by_hand: bool,
     ) -> Member | None:
-        long, ends = run_of(piece, direction)
-        if long < SHORTEST_M or piece.area < TRUE_M2:
+        long, ends = run_of(ring, direction)
+        if long < SHORTEST_M:
             return None
         key = self.key(role, anchor)
         self.keys[key] = self.keys.get(key, 0) + 1
         id = key if self.keys[key] == 1 else f"{key}/{self.keys[key]}"
-        middle = piece.centroid
+        middle = get_coordinates(centroid(piece))[0].tolist()
         made = Member(
             id,
             self.surface.id,
@@ -145,31 +158,45 @@ class Cutter:
             anchor,
             section,
             self.material.id,
-            tuple((float(x), float(y)) for x, y in list(piece.exterior.coords)[:-1]),
+            tuple(ring),
             long,
             ends,
             stick_mass_kg(piece, section[1], self.material, self.fasteners),
-            self.surface.place(middle.x, middle.y, self.skin_m + section[1] / 2),
+            self.surface.place(middle[0], middle[1], self.skin_m + section[1] / 2),
             bool(abs(direction[0]) > abs(direction[1])),
             by_hand,
         )
         self.members.append(made)
         self.shapes.append(piece)
-        self.bounds.append(piece.bounds)
+        self.bounds.append(bounds_of(piece))
         return made
 
 
-def pieces(shape: BaseGeometry) -> Iterable[Polygon]:
-    """The polygons of a shape, from left to right and low to high."""
-    parts = [g for g in getattr(shape, "geoms", [shape]) if g.geom_type == "Polygon" and g.area > TRUE_M2]
-    return sorted(parts, key=lambda g: (g.bounds[0], g.bounds[1]))
+def bounds_of(shape: BaseGeometry) -> Bounds:
+    left, low, right, high = bounds(shape).tolist()
+    return left, low, right, high
 
 
-def _width(piece: Polygon, direction: Point2) -> float:
-    """How wide a stick is across its run [m]: its area over its length, so that slanted ends do not count."""
-    points = np.asarray(piece.exterior.coords)
-    across = points @ np.array([-direction[1], direction[0]])
-    return float(np.ptp(across))
+def _meet(a: Bounds, b: Bounds) -> bool:
+    return a[0] < b[2] and a[2] > b[0] and a[1] < b[3] and a[3] > b[1]
+
+
+def pieces(shape: BaseGeometry) -> list[tuple[Polygon, list[Point2]]]:
+    """The polygons of a shape with their rings, from left to right and low to high."""
+    found = []
+    for part in get_parts(shape).tolist():
+        if part.geom_type == "Polygon" and part.area > TRUE_M2:
+            ring = [(x, y) for x, y in get_coordinates(get_exterior_ring(part)).tolist()[:-1]]
+            found.append((part, ring))
+    if len(found) > 1:
+        found.sort(key=lambda one: (min(x for x, _ in one[1]), min(y for _, y in one[1])))
+    return found
+
+
+def _width(ring: list[Point2], direction: Point2) -> float:
+    """How wide a stick is across its run [m]."""
+    across = [y * direction[0] - x * direction[1] for x, y in ring]
+    return max(across) - min(across)
 
 
 def edge_strips(shape: Polygon, thick: float, wanted: Iterable[bool]) -> list[tuple[Polygon, Point2, Point2, Point2]]:

@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Hashable, Iterable
 
 import msgspec
-from shapely.geometry import Polygon, box
+from shapely import box
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 from shapely.validation import explain_validity
 

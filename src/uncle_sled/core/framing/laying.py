@@ -49,7 +49,7 @@ def name_cripples(cut: Cutter, role: str, holes: list[Hole]) -> None:
     """What stands under a sill or over a header is a cripple."""
     for at, member in enumerate(cut.members):
         if member.role == role:
-            left, _, right, _ = cut.shapes[at].bounds
+            left, _, right, _ = cut.bounds[at]
             if any(hole.left - 1e-6 < (left + right) / 2 < hole.right + 1e-6 for hole in holes):
                 cut.members[at] = replace(member, kind="cripple")
 

@@ -6,7 +6,6 @@ import math
 from functools import cached_property
 
 import msgspec
-import numpy as np
 from shapely.geometry import Polygon
 
 from uncle_sled.core.materials import Material
@@ -38,18 +37,19 @@ class Member(msgspec.Struct, frozen=True, dict=True):
         return Polygon(self.outline)
 
 
-def run_of(shape: Polygon, direction: Point2) -> tuple[float, tuple[float, float]]:
-    """Length along a direction [m] and how far each end is off square [degrees, signed]."""
-    points = np.asarray(shape.exterior.coords)[:-1]
-    long, across = points @ np.array(direction), points @ np.array([-direction[1], direction[0]])
-    low, high = across.min(), across.max()
+def run_of(ring: list[Point2], direction: Point2) -> tuple[float, tuple[float, float]]:
+    """Length along a direction [m] and how far each end is off square [degrees, signed]. Args: ring: not closed."""
+    dx, dy = direction
+    long, across = [x * dx + y * dy for x, y in ring], [y * dx - x * dy for x, y in ring]
+    low, high = min(across), max(across)
     wide = max(high - low, 1e-9)
-    on_low, on_high = long[across < low + 0.25 * wide], long[across > high - 0.25 * wide]
+    on_low = [a for a, b in zip(long, across, strict=True) if b < low + 0.25 * wide]
+    on_high = [a for a, b in zip(long, across, strict=True) if b > high - 0.25 * wide]
     ends = (
-        math.degrees(math.atan2(on_high.min() - on_low.min(), wide)),
-        math.degrees(math.atan2(on_high.max() - on_low.max(), wide)),
+        math.degrees(math.atan2(min(on_high) - min(on_low), wide)),
+        math.degrees(math.atan2(max(on_high) - max(on_low), wide)),
     )
-    return float(np.ptp(long)), (round(ends[0], 1) + 0.0, round(ends[1], 1) + 0.0)
+    return max(long) - min(long), (round(ends[0], 1) + 0.0, round(ends[1], 1) + 0.0)
 
 
 def stick_mass_kg(shape: Polygon, deep_m: float, material: Material, fasteners: float) -> float:

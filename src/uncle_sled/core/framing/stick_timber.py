@@ -7,7 +7,8 @@ from __future__ import annotations
 
 import itertools
 
-from shapely.geometry import Polygon, box
+from shapely import box
+from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from uncle_sled.core.framing import laying
@@ -53,7 +54,7 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 
 
 def _top_plates(cut: Cutter, sizes: Sizes) -> None:
-    for shape in pieces(cut.region):
+    for shape, _ in pieces(cut.region):
         shape = orient(Polygon(shape.exterior).simplify(CHORD_M))
         left, low, right, _ = shape.bounds
         ring = list(shape.exterior.coords)

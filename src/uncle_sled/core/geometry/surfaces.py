@@ -12,7 +12,8 @@ import math
 
 import msgspec
 import numpy as np
-from shapely.geometry import LineString, Polygon, box
+from shapely import box
+from shapely.geometry import LineString, Polygon
 
 from uncle_sled.core.document.shell import Opening, Shell
 from uncle_sled.core.geometry.profile import Outline, Points, outline

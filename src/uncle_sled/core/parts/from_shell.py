@@ -6,7 +6,9 @@ import itertools
 
 import msgspec
 import numpy as np
-from shapely.geometry import Polygon, box
+from shapely import area as polygon_areas
+from shapely import box
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
@@ -105,7 +107,7 @@ def sticks_share(face: Face, framed: Framed, surfaces: tuple[Surface, ...], area
     if not members or depth <= 0 or area <= 0:
         return None
     through = [m for m in members if m.section_m[1] >= FULL_DEPTH * depth]
-    return min(sum(m.shape.area for m in through) / area, 1.0)
+    return min(sum(polygon_areas([m.shape for m in through]).tolist()) / area, 1.0)
 
 
 def net_area(framed: Framed, surfaces: tuple[Surface, ...]) -> tuple[float, tuple[float, float, float]]:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from shapely.geometry import LineString, Polygon, box
+from shapely import box
+from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import Shell

@@ -11,6 +11,7 @@ import math
 import msgspec
 import numpy as np
 from msgspec.structs import replace
+from numpy.typing import NDArray
 
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.engine import keep_by
@@ -270,4 +271,19 @@ def gap_m(nose: Nose, car: Vehicle, degrees: float) -> float:
 
 def nearest_m(nose: Nose, car: Vehicle) -> tuple[float, float]:
     """Least gap over 0 to 90 degrees [m], and the angle at which it is [degrees]."""
-    return min((gap_m(nose, car, float(degrees)), float(degrees)) for degrees in np.linspace(0, 90, ANGLES))
+    degrees = np.linspace(0, 90, ANGLES)
+    gaps = _gaps_m(nose, car, np.radians(degrees))
+    at = int(np.argmin(gaps))
+    return float(gaps[at]), float(degrees[at])
+
+
+def _gaps_m(nose: Nose, car: Vehicle, turned: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The same at many angles [rad]."""
+    assert car.width and car.bumper
+    found = []
+    for y in (nose.y_m, -nose.y_m):  # a bend to the other side is this one seen in a mirror
+        x, y = nose.behind_m, y + nose.half_m
+        dx = x * np.cos(turned) - y * np.sin(turned) + car.bumper.si
+        dy = np.maximum(np.abs(x * np.sin(turned) + y * np.cos(turned)) - car.width.si / 2, 0.0)
+        found.append(np.where((dx > 0) | (dy > 0), np.hypot(np.maximum(dx, 0.0), dy), dx))
+    return np.minimum(*found)

@@ -6,6 +6,7 @@ from functools import cached_property
 
 import msgspec
 import numpy as np
+import shapely
 from shapely import box, prepare
 from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -162,14 +163,24 @@ def _sticks(shell: Shell, framed: Framed, body: Body) -> list[Solid]:
     made: list[Solid] = []
     for surface in body.surfaces:
         if _square(surface) is not None:
-            made += _sticks_of(surface, framed.on(surface.id), skin_m(face_of(shell, surface.kind)))
+            members, skin = framed.on(surface.id), skin_m(face_of(shell, surface.kind))
+            # a dragged opening reframes its own face only: the others keep their members
+            key = (surface.origin, surface.along, surface.up, surface.inward, skin, *map(id, members))
+            if key not in _KEPT:
+                _KEPT[key] = (members, _sticks_of(surface, members, skin))
+                while len(_KEPT) > 24:
+                    del _KEPT[next(iter(_KEPT))]
+            made += _KEPT[key][1]
     return made
+
+
+_KEPT: dict[tuple[object, ...], tuple[tuple[Member, ...], list[Solid]]] = {}
 
 
 def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> list[Solid]:
     """The sticks of one face, from its skin inward; a flat face takes the corners of its shapes straight."""
-    bounds = np.array([m.shape.bounds for m in members]).reshape(-1, 4)
-    area = np.array([m.shape.area for m in members])
+    shapes = [m.shape for m in members]
+    bounds, area = shapely.bounds(shapes).reshape(-1, 4), shapely.area(shapes)
     deep = np.array([m.section_m[1] for m in members])
     straight = area >= 0.85 * (bounds[:, 2] - bounds[:, 0]) * (bounds[:, 3] - bounds[:, 1])
     origin, along, up, inward = (np.array(v) for v in (surface.origin, surface.along, surface.up, surface.inward))

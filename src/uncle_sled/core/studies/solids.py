@@ -10,8 +10,9 @@ from functools import lru_cache
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
+from shapely import box
 from shapely.affinity import affine_transform
-from shapely.geometry import Polygon, box
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing

@@ -2,12 +2,15 @@
 
 The core is imported here, before any module of the desk imports Qt: once PySide6 is loaded its
 import hook reads the source of every module that is imported after it, which costs 1 ms each.
+What judges is not needed for the first reading and comes when it was painted.
 """
 
 import uncle_sled.core.document.placing
-import uncle_sled.core.drawing.figures
-import uncle_sled.core.findings.all_findings
-import uncle_sled.core.studies.moves
+import uncle_sled.core.drawing.people
+import uncle_sled.core.drawing.rig_views
+import uncle_sled.core.drawing.swings
+import uncle_sled.core.findings.finding
+import uncle_sled.core.studies.tow_vehicle
 import uncle_sled.exchange.demos
 import uncle_sled.exchange.file_guard
 import uncle_sled.exchange.recovery  # noqa: F401

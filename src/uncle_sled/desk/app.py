@@ -39,9 +39,16 @@ def application(theme: str = "light") -> QApplication:
 
 
 def open_window(
-    project: Project, path: Path | None = None, worker: Worker | None = None, settings: Settings | None = None
+    project: Project,
+    path: Path | None = None,
+    worker: Worker | None = None,
+    settings: Settings | None = None,
+    reading_first: bool = False,
 ) -> Window:
-    window = Window(Session(project, path, worker), settings)
+    """A window on a project. Args: reading_first: its findings are judged once the first reading is painted."""
+    session = Session(project, path, worker)
+    session.reading_first = reading_first
+    window = Window(session, settings)
     window.resize(1280, 800)
     return window
 
@@ -73,7 +80,7 @@ def run(word: str | None) -> int:
         read(path)  # a file that cannot be read is said before a window opens
     project = demo(word) if word in DEMOS and path is None else empty_project()
     app = application(settings.get("theme"))
-    window = open_window(project, None, Worker(), settings)
+    window = open_window(project, None, Worker(), settings, reading_first=True)
     if word is None:
         window.show_first_page()
     window.show()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
@@ -12,15 +14,14 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.words import lower_first, upper_first
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.part import SURENESS
-from uncle_sled.core.studies.moves import ball_per_100_mm_kg, slide_window_m
 from uncle_sled.core.units import distance, show, weight
 from uncle_sled.desk.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.form import SOURCES, Form, Row
 from uncle_sled.desk.header import ElidedLabel
-from uncle_sled.desk.outline_pad import OutlinePad
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.shell_rows import MemberForm, opening_note, opening_rows
-from uncle_sled.desk.thing_rows import equal_grey, tank_words, thing_sections
+
+if TYPE_CHECKING:
+    from uncle_sled.desk.shell_rows import MemberForm
 
 
 class InHand(QWidget):
@@ -106,6 +107,8 @@ class InHand(QWidget):
                 else "The axle is fixed."
             )
         elif not things and (opening := self._opening()) is not None:
+            from uncle_sled.desk.shell_rows import opening_note, opening_rows
+
             self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(session, opening.id, opening.face))
             self.name.show_text(opening.name)
             self.note.setText(opening_note(session, opening.id))
@@ -137,6 +140,8 @@ class InHand(QWidget):
             if len(things) == 1:
                 self._where(things[0])
                 if self.tank_says is not None and self.tank_foot is not None and self.tank_foot.isVisible():
+                    from uncle_sled.desk.thing_rows import tank_words
+
                     self.tank_says.setText(tank_words(session, things[0]))
                     self.pad.setVisible(things[0].tank is not None and things[0].tank.shape == "outline")
                     self.tank_says.setFixedHeight(max(self.tank_says.heightForWidth(max(self.width() - 30, 120)), 14))
@@ -166,6 +171,8 @@ class InHand(QWidget):
     def _use_member(self, id: str) -> None:
         if self.form_for != (id, False):
             self._drop_form()
+            from uncle_sled.desk.shell_rows import MemberForm
+
             self.form, self.form_for = MemberForm(self.session, id), (id, False)
             self.body.addWidget(self.form)
             self.body.addStretch(1)
@@ -187,6 +194,8 @@ class InHand(QWidget):
         key = (thing.id, (thing.tank is not None, forms, rooms, len(self.session.build.stow.things)))
         if self.form_for == key:
             return
+        from uncle_sled.desk.thing_rows import thing_sections  # nothing is in hand at start
+
         self._drop_form()
         for at, (heading, rows) in enumerate(thing_sections(self.session, thing)):
             form = Form(self.session, "", rows, "Stow", card=False, label_px=84)
@@ -206,6 +215,8 @@ class InHand(QWidget):
 
     def _tank_foot(self, thing: Thing) -> QWidget:
         """What the shape holds, and the habit of equal jugs."""
+        from uncle_sled.desk.outline_pad import OutlinePad
+
         foot = QWidget()
         rows = QVBoxLayout(foot)
         rows.setContentsMargins(0, 0, 0, 2)
@@ -224,6 +235,8 @@ class InHand(QWidget):
     def _equal(self, id: str) -> None:
         thing = next((t for t in self.session.build.stow.things if t.id == id), None)
         if thing is not None:
+            from uncle_sled.desk.thing_rows import equal_grey
+
             equal_grey(self.session, thing)
 
     def _heading(self, heading: str, form: Form) -> QPushButton:
@@ -269,6 +282,8 @@ class InHand(QWidget):
                     field.show_value(place.turn)
 
     def _thing_note(self, thing: Thing) -> str:
+        from uncle_sled.core.studies.moves import ball_per_100_mm_kg, slide_window_m
+
         session, shown = self.session, self.session.shown
         doubt = thing.mass.si * SURENESS[thing.source]
         says = f"Give or take {show(doubt, 'mass', shown.mass, 2 if doubt < 0.3 else 1)}."

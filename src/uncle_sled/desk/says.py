@@ -6,8 +6,7 @@ from PySide6.QtCore import QPointF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from uncle_sled.core.findings.all_findings import to_settle
-from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.finding import RANK, Finding, to_settle
 from uncle_sled.desk.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.trail import knot_mark
@@ -223,7 +222,7 @@ class Says(QWidget):
                 self.list.removeWidget(card)
                 self.list.insertWidget(at, card)
             card.show_finding(one, session.remedies_pending, self.trying == one.key and session.ghost is not None)
-        calm = not found and not session.studied.trouble
+        calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)
         self.over.setVisible(len(found) > MOST_CARDS)
         if len(found) > MOST_CARDS:

@@ -16,8 +16,7 @@ from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.all_findings import TRAIL, findings, findings_in_hand
-from uncle_sled.core.findings.finding import Finding, Remedy
+from uncle_sled.core.findings.finding import TRAIL, Finding, Remedy
 from uncle_sled.core.studies.reading import Studied, study
 from uncle_sled.core.units import Shown
 from uncle_sled.desk.worker import Worker
@@ -49,6 +48,7 @@ class Session(QObject):
         self.stop = "Stow"
         self.ghost: tuple[Remedy, Project] | None = None
         self.dragging = False
+        self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
         self._judged: dict[tuple[str, tuple[str, ...]], Finding] = {}
         self._judged_for: Build | None = None
@@ -118,12 +118,22 @@ class Session(QObject):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """All findings; each with the remedy that was found for it while it still says the same."""
+        if self.reading_first:
+            return ()
+        from uncle_sled.core.findings.all_findings import findings, findings_in_hand  # not for the first reading
+
         if self.dragging and self._rested is not None:
             return findings_in_hand(self.studied, self._rested, self.mode.id)
         now = findings(self.studied)
         if self._judged_for is self.build:
             return tuple(self._judged.get(one.key, one) for one in now)
         return now
+
+    def judge_now(self) -> None:
+        """The first reading is on the screen: what is said about it follows."""
+        if self.reading_first:
+            self.reading_first = False
+            self.judged.emit()
 
     @property
     def remedies_pending(self) -> bool:

@@ -78,6 +78,7 @@ class SheetView(QWidget):
         self.setAccessibleName("Drawing, left side" + (" and plan from above" if plan else ""))
         session.changed.connect(self._on_change)
         session.selected.connect(self.update)
+        session.judged.connect(self.update)
         session.case_changed.connect(self._on_change)
 
     def sizeHint(self) -> QSize:
@@ -429,7 +430,7 @@ class SheetView(QWidget):
                         None,
                         "body",
                     )
-        if self.shows_use:
+        if self.shows_use and not self.session.reading_first:
             self._paint_clashes(painter)
         self._paint_selection(painter)
         self._paint_ghost(painter)

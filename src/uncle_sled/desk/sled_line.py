@@ -48,6 +48,8 @@ class SledLine(QWidget):
     """Along the bottom of every stop: in full under an elevation, else a strip."""
 
     picked = Signal(tuple)
+    first_read = Signal()  # the first reading was painted
+    _was_read = False
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -118,6 +120,9 @@ class SledLine(QWidget):
         self._paint_gauge(painter, s, said, was)
         self._paint_beam(painter, s, row)
         self._paint_sides(painter, s, said, row)
+        if not self._was_read:
+            self._was_read = True
+            self.first_read.emit()
 
     def _text(
         self,

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from uncle_sled.core.findings.all_findings import TRAIL
+from uncle_sled.core.findings.finding import TRAIL
 from uncle_sled.desk.painting import Written, write
 from uncle_sled.desk.theme.theme import colour
 

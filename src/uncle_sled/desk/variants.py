@@ -20,7 +20,8 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.all_findings import findings, to_settle
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.findings.words import Words, lower_first
 from uncle_sled.core.studies.compare_variants import Standing, compare_variants
 from uncle_sled.core.studies.reading import study

@@ -25,11 +25,9 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.all_findings import TRAIL, to_settle
+from uncle_sled.core.findings.finding import TRAIL, to_settle
 from uncle_sled.desk.actions import Act, Actions
 from uncle_sled.desk.benches.bench import Bench, NotYet
-from uncle_sled.desk.benches.brief import BriefBench
-from uncle_sled.desk.benches.rig import RigBench
 from uncle_sled.desk.benches.stow import StowBench
 from uncle_sled.desk.file_work import FileWork
 from uncle_sled.desk.header import Header
@@ -48,6 +46,18 @@ if TYPE_CHECKING:
     from uncle_sled.desk.first_page import FirstPage
 
 
+def _brief(session: Session) -> Bench:
+    from uncle_sled.desk.benches.brief import BriefBench  # not on the first screen
+
+    return BriefBench(session)
+
+
+def _rig(session: Session) -> Bench:
+    from uncle_sled.desk.benches.rig import RigBench  # not on the first screen
+
+    return RigBench(session)
+
+
 def _shell(session: Session) -> Bench:
     from uncle_sled.desk.benches.shell import ShellBench  # not on the first screen
 
@@ -61,13 +71,14 @@ def _balance(session: Session) -> Bench:
 
 
 BENCHES: dict[str, Callable[[Session], Bench]] = {
-    "Brief": BriefBench,
-    "Rig": RigBench,
+    "Brief": _brief,
+    "Rig": _rig,
     "Shell": _shell,
     "Stow": StowBench,
     "Balance": _balance,
 }
 RIGHT_PX = 300
+FIRST_READ_MS = 20  # the frame with the first reading reaches the screen before anything is judged
 
 
 class Window(FileWork):
@@ -96,6 +107,7 @@ class Window(FileWork):
         self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
         session.stop_changed.connect(self.show_stop)
         self.says.said.connect(self._states)
+        self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, session.judge_now))
         session.said.connect(self.say)
         session.flash.connect(self._flash)
         session.file_changed.connect(self._title)

@@ -8,7 +8,7 @@ from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import balance_findings
 from uncle_sled.core.findings.clearances import clearance_findings
-from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.finding import RANK, TRAIL, Finding, to_settle
 from uncle_sled.core.findings.fitting import clash_findings, fitting_findings
 from uncle_sled.core.findings.held import held_findings
 from uncle_sled.core.findings.shell import shell_findings
@@ -17,8 +17,8 @@ from uncle_sled.core.findings.tanks import tank_findings
 from uncle_sled.core.findings.words import Words
 from uncle_sled.core.studies.reading import Studied
 
+__all__ = ["TRAIL", "findings", "findings_in_hand", "to_settle"]
 WORSE_BY = 0.1
-TRAIL = ("Brief", "Rig", "Shell", "Stow", "Balance", "Systems", "Cut", "Build", "Road")
 
 
 @keep_last(6)
@@ -74,8 +74,3 @@ def _aside(found: Finding, said: SetAside | None) -> Finding:
     ):
         return found
     return replace(found, set_aside=said)
-
-
-def to_settle(found: tuple[Finding, ...], stop: str | None = None) -> int:
-    """How many stop and mind findings there are, of one stop of the trail or of all."""
-    return sum(1 for f in found if f.severity != "note" and f.set_aside is None and (stop is None or f.stop == stop))

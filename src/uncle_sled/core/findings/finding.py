@@ -12,6 +12,7 @@ from uncle_sled.core.document.project import SetAside
 
 Severity = Literal["stop", "mind", "note"]
 RANK = {"stop": 0, "mind": 1, "note": 2}
+TRAIL = ("Brief", "Rig", "Shell", "Stow", "Balance", "Systems", "Cut", "Build", "Road")
 
 
 class Remedy(msgspec.Struct, frozen=True):
@@ -50,3 +51,8 @@ class Finding(msgspec.Struct, frozen=True):
 
     def settled_by(self, remedy: Remedy | None, why_none: str | None) -> Finding:
         return replace(self, remedy=remedy, why_none=why_none)
+
+
+def to_settle(found: tuple[Finding, ...], stop: str | None = None) -> int:
+    """How many stop and mind findings there are, of one stop of the trail or of all."""
+    return sum(1 for f in found if f.severity != "note" and f.set_aside is None and (stop is None or f.stop == stop))

@@ -86,8 +86,15 @@ def _solid(thing: _Same, stand: Stand) -> Solid:
 
 def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
     """A tank's outline where it stands; a box needs none."""
+    return (None, None) if thing.tank is None or stand.state is not None else _outline(_Same(thing), stand)
+
+
+@lru_cache(maxsize=8192)
+def _outline(same: _Same, stand: Stand) -> tuple[Plane | None, Polygon | None]:
+    thing = same.one
+    assert isinstance(thing, Thing)
     vessel = vessel_of(thing)
-    if vessel is None or not vessel.sound or stand.state is not None:
+    if vessel is None or not vessel.sound:
         return None, None
     if len(vessel.outline) == 4 and vessel.linear:
         return None, None

@@ -12,6 +12,7 @@ import math
 
 import msgspec
 import numpy as np
+from shapely import bounds, get_parts, intersection, length, linestrings
 from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
@@ -70,11 +71,7 @@ def measures(s: Studied) -> Measures | None:
     left, low, right, high = inside.bounds if not inside.is_empty else (0.0,) * 4
     level = body.under + (shell.mattress.si if shell.mattress else MATTRESS_M)
     span = _longest(inside, LineString([(left - 1, level), (right + 1, level)]))
-    rooms = []
-    for x in np.arange(left + HEAD_STEP_M / 2, right, HEAD_STEP_M) if right - left < 40 else ():
-        tall = _longest(inside, LineString([(float(x), low - 1), (float(x), high + 1)]), upright=True)
-        if tall is not None:
-            rooms.append((float(x), tall[1] - low))
+    rooms = _head_room(inside, left, low, right, high) if right - left < 40 else []
     side = thickness_m(shell, "left side")
     return Measures(
         body.side.area_m2,
@@ -92,13 +89,27 @@ def measures(s: Studied) -> Measures | None:
     )
 
 
-def _longest(shape: BaseGeometry, line: LineString, upright: bool = False) -> tuple[float, float] | None:
+def _head_room(inside: BaseGeometry, left: float, low: float, right: float, high: float) -> list[tuple[float, float]]:
+    """Height of the longest upright run at every step along a room [m], all cut at once."""
+    xs = np.arange(left + HEAD_STEP_M / 2, right, HEAD_STEP_M)
+    if not len(xs):
+        return []
+    lines = linestrings([[(x, low - 1), (x, high + 1)] for x in xs.tolist()])
+    runs, of = get_parts(intersection(inside, lines), return_index=True)
+    tops: dict[int, tuple[float, float]] = {}
+    for at, long, top in zip(of.tolist(), length(runs).tolist(), bounds(runs)[:, 3].tolist(), strict=True):
+        if long > tops.get(at, (0.0, 0.0))[0]:
+            tops[at] = (long, top)
+    return [(float(xs[at]), top - low) for at, (_, top) in sorted(tops.items())]
+
+
+def _longest(shape: BaseGeometry, line: LineString) -> tuple[float, float] | None:
     cut = shape.intersection(line)
     runs = [g for g in getattr(cut, "geoms", [cut]) if g.geom_type == "LineString" and g.length > 0]
     if not runs:
         return None
-    left, low, right, high = max(runs, key=lambda g: g.length).bounds
-    return (low, high) if upright else (left, right)
+    left, _, right, _ = max(runs, key=lambda g: g.length).bounds
+    return left, right
 
 
 def departure_deg(build: Build, body: Body) -> float | None:

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import QApplication
 
 from benchmarks.big_build import big_project
 from uncle_sled.desk.app import application, open_window, settle_memory
-from uncle_sled.desk.gestures import DragThings
+from uncle_sled.desk.sheet.gestures import DragThings
 
 
 def mouse(kind: QEvent.Type, at: QPointF, button: Qt.MouseButton, buttons: Qt.MouseButton) -> QMouseEvent:

@@ -10,7 +10,7 @@ from shapely.geometry import Polygon, box
 
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.findings.all_findings import findings_in_hand
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange.demos import demo
 
 STEPS, OPENING, FACE = 120, "win1", "left side"

@@ -9,8 +9,8 @@ import time
 
 import numpy as np
 
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.sweep import sweep
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.sweep import sweep
 from uncle_sled.exchange.demos import DEMOS, demo
 
 

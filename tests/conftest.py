@@ -33,8 +33,8 @@ os.environ.pop("DISPLAY", None)
 
 @pytest.fixture(scope="session")
 def qapp():
-    from uncle_sled.desk import painting
     from uncle_sled.desk.app import application
+    from uncle_sled.desk.kit import painting
 
     painting.STRICT = True
     return application()
@@ -43,7 +43,7 @@ def qapp():
 @pytest.fixture
 def open_on(qapp, qtbot):
     """Opens a window on a project, with remedies worked out in this process; closes it afterwards."""
-    from uncle_sled.core.findings.remedies import with_remedies
+    from uncle_sled.core.remedies.remedies import with_remedies
     from uncle_sled.desk.app import open_window
 
     opened = []

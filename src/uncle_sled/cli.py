@@ -12,9 +12,9 @@ from pathlib import Path
 
 from uncle_sled.core.errors import FileError, SledError
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.reading import Studied, study
+from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, open_named
 from uncle_sled.exchange.export import KINDS, export_bytes, write_file
 

@@ -14,19 +14,19 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle, Tyre
 from uncle_sled.core.document.shell import WheelBoxes
-from uncle_sled.core.drawing.axle_chart import axle_chart, field_of, hitch_chart
-from uncle_sled.core.drawing.axle_order import axle_order
+from uncle_sled.core.drawing.balance.axle_chart import axle_chart, field_of, hitch_chart
+from uncle_sled.core.drawing.balance.axle_order import axle_order
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.least_moves import Allowed, Lane, Mover, nearest_shift, only_ball, solve_least
-from uncle_sled.core.findings.move_sets import allowed_of, move_sets, runs_of, spans_of
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies import road_checks
-from uncle_sled.core.studies.axle_conflicts import clear_best_m, conflicts, tyre_gap
-from uncle_sled.core.studies.axle_placing import AxlePlacing, axle_placing, balance_points
-from uncle_sled.core.studies.hitch_height import hitch_curve
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.sureness import chances, doubt_of_all_weighed_kg, load_sigma_kg, owners
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.least_moves import Allowed, Lane, Mover, nearest_shift, only_ball, solve_least
+from uncle_sled.core.remedies.move_sets import allowed_of, move_sets, runs_of, spans_of
+from uncle_sled.core.studies.balance import road_checks
+from uncle_sled.core.studies.balance.axle_conflicts import clear_best_m, conflicts, tyre_gap
+from uncle_sled.core.studies.balance.axle_placing import AxlePlacing, axle_placing, balance_points
+from uncle_sled.core.studies.balance.hitch_height import hitch_curve
+from uncle_sled.core.studies.balance.sureness import chances, doubt_of_all_weighed_kg, load_sigma_kg, owners
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 
 NA = Brief(region="North American")

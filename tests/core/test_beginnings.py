@@ -5,7 +5,7 @@ from uncle_sled.core.document.brief import Reading
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import sled_file
 
 

@@ -15,9 +15,9 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.shell import WheelBoxes
 from uncle_sled.core.document.stow import Clear, InState, Mode, Place, State, Tank
-from uncle_sled.core.studies.clashes import clashes, modes_in_use
-from uncle_sled.core.studies.room import room_of
-from uncle_sled.core.studies.solids import TOUCH_M, overlap_m3, side_of, solids_in
+from uncle_sled.core.studies.stow.clashes import clashes, modes_in_use
+from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.studies.stow.solids import TOUCH_M, overlap_m3, side_of, solids_in
 
 # a_body stands from 1.2 to 5.2, 2.0 wide, from 0.5 to 2.6 high, in a wall of 0.12
 FLOOR = 0.62

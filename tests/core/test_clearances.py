@@ -13,9 +13,9 @@ from uncle_sled.core.document.rig import Axle, Tyre
 from uncle_sled.core.document.shell import WheelBoxes
 from uncle_sled.core.engine import keep_by, keep_each
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.studies.axle_conflicts import tyre_gap
-from uncle_sled.core.studies.axle_placing import axle_placing, axles_over, own_limits
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
+from uncle_sled.core.studies.balance.axle_placing import axle_placing, axles_over, own_limits
 
 BOXES = WheelBoxes(Length(0.9), Length(0.25), Length(0.40))
 

@@ -7,10 +7,10 @@ import pytest
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
 from uncle_sled.core.document.project import Facts, Person
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.balance_sheet import balance_sheet, wrapped
-from uncle_sled.core.drawing.figures import standing_people
+from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet, wrapped
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, dimension, hatch_lines, placed, rect
-from uncle_sled.core.drawing.rig_views import (
+from uncle_sled.core.drawing.rig.figures import standing_people
+from uncle_sled.core.drawing.rig.rig_views import (
     Labels,
     ball_height_m,
     heights_m,
@@ -20,9 +20,9 @@ from uncle_sled.core.drawing.rig_views import (
     things_view,
     whole_view,
 )
-from uncle_sled.core.drawing.scale_sheet import PAPERS, POINTS_PER_M, scale_sheet
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.drawing.rig.scale_sheet import PAPERS, POINTS_PER_M, scale_sheet
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.exchange.demos import DEMOS, demo
 
 

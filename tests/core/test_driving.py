@@ -12,15 +12,15 @@ from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.drawing import bars, road_cards
-from uncle_sled.core.drawing.fit_plan import fit_plan
-from uncle_sled.core.drawing.moves_plan import moves_plan
+from uncle_sled.core.drawing.balance import bars, road_cards
+from uncle_sled.core.drawing.balance.moves_plan import moves_plan
 from uncle_sled.core.drawing.plot import Plot, axes, ticks
 from uncle_sled.core.drawing.primitives import Poly, Text
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.parked import jack_with_person_kg, parked
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.road_checks import GRIP, Statics, noses, rides, roll_g, statics_of, turning
+from uncle_sled.core.drawing.stow.fit_plan import fit_plan
+from uncle_sled.core.reading.parked import jack_with_person_kg, parked
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.road_checks import GRIP, Statics, noses, rides, roll_g, statics_of, turning
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 
 CARDS = (

@@ -10,9 +10,9 @@ from uncle_sled.core.document.rig import Axle, Rig, Tyre
 from uncle_sled.core.document.stow import LoadCase, Mode
 from uncle_sled.core.findings.all_findings import findings, to_settle
 from uncle_sled.core.findings.finding import RANK
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.core.studies.limits import tyre_capacity_kg, use
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.limits import tyre_capacity_kg, use
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.exchange.demos import DEMOS, demo
 
 

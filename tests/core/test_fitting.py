@@ -15,15 +15,15 @@ from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.document.stow import Figures, Hold, Level, LoadCase, Mode, Place, Tank
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.remedies import makes_worse, with_remedies
-from uncle_sled.core.studies.at_hand import aisle_m, arrival_kit, hatch_head_m, heights, passing, seats
-from uncle_sled.core.studies.balance import GRAVITY
-from uncle_sled.core.studies.beds import beds_in, narrow, sleepers_in, standing_room_m
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.restraints import restraints
-from uncle_sled.core.studies.sweep import steps_for, sweep
-from uncle_sled.core.studies.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
-from uncle_sled.core.studies.ways_out import second_way_missing, ways_out
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import makes_worse, with_remedies
+from uncle_sled.core.studies.balance.sweep import steps_for, sweep
+from uncle_sled.core.studies.balance.tow_vehicle import front_axle_kg, payload_left_kg, rear_axle_kg
+from uncle_sled.core.studies.stow.at_hand import aisle_m, arrival_kit, hatch_head_m, heights, passing, seats
+from uncle_sled.core.studies.stow.beds import beds_in, narrow, sleepers_in, standing_room_m
+from uncle_sled.core.studies.stow.restraints import restraints
+from uncle_sled.core.studies.stow.ways_out import second_way_missing, ways_out
+from uncle_sled.core.units import GRAVITY
 
 FLOOR = 0.62
 ROAD, CAMP = Mode("road", "Road", True), Mode("camp", "Camp", False)

@@ -7,14 +7,15 @@ import msgspec
 import pytest
 
 from uncle_sled.core.document.edits import apply, set_to
-from uncle_sled.core.drawing import axle_chart, bars, fan, fit_plan, moves_plan, road_cards
+from uncle_sled.core.drawing.balance import axle_chart, bars, moves_plan, road_cards
+from uncle_sled.core.drawing.stow import fan, fit_plan
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.axle_conflicts import conflicts
-from uncle_sled.core.studies.axle_placing import axle_placing
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.sweep import sweep
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.axle_conflicts import conflicts
+from uncle_sled.core.studies.balance.axle_placing import axle_placing
+from uncle_sled.core.studies.balance.sweep import sweep
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.report import report
 

@@ -15,15 +15,15 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.document.stow import Mode, Place
-from uncle_sled.core.findings.linear_moves import moves_of, rows_judged, shift_of, state
-from uncle_sled.core.findings.remedies import with_remedies
 from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.parts.from_stow import part_of_thing, standing_size_m
-from uncle_sled.core.studies.free_places import box_at, free_places, neighbours
-from uncle_sled.core.studies.limits import limits
-from uncle_sled.core.studies.moves import ball_per_100_mm_kg
-from uncle_sled.core.studies.reading import length_m, study, tail_m
-from uncle_sled.core.studies.room import room_of
+from uncle_sled.core.reading.limits import limits
+from uncle_sled.core.reading.studied import length_m, study, tail_m
+from uncle_sled.core.remedies.linear_moves import moves_of, rows_judged, shift_of, state
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg
+from uncle_sled.core.studies.stow.free_places import box_at, free_places, neighbours
+from uncle_sled.core.studies.stow.room import room_of
 
 FLOOR = 0.59
 TANDEM = {

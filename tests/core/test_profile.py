@@ -11,7 +11,7 @@ from uncle_sled.core.drawing import inks
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.profile import flatten, outline
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
 
 
 def test_a_box_has_the_area_and_centre_of_a_rectangle():

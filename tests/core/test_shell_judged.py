@@ -14,12 +14,12 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Framing, HandChange, Layer
 from uncle_sled.core.errors import EditError
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.core.studies.bends import sheet_bends
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.compare_variants import compare_variants
-from uncle_sled.core.studies.holes import holes
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.shell_measures import bolts, measures
+from uncle_sled.core.studies.shell.bends import sheet_bends
+from uncle_sled.core.studies.shell.holes import holes
+from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 
 ROOF = Face("roof", "roof", "Roof", layers=(Layer("l1", "birch-ply", Length(0.006)),))
 

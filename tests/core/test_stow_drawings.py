@@ -12,22 +12,22 @@ from uncle_sled.core.document.brief import Brief, Person
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Clear, InState, Mode, Place, State, Tank
-from uncle_sled.core.drawing import bars
-from uncle_sled.core.drawing.axle_chart import hitch_chart
-from uncle_sled.core.drawing.fan import fan, levels_words
-from uncle_sled.core.drawing.gauge_strips import gauge_strips, step_m3
-from uncle_sled.core.drawing.isometric import PEELS, VIEWER, _far_to_near, bounds_of, flat, isometric
+from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance.axle_chart import hitch_chart
 from uncle_sled.core.drawing.page import POINTS_PER_M
-from uncle_sled.core.drawing.people import people_view, sitting, standing, under_sleepers
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text
-from uncle_sled.core.drawing.rear_view import rear_size_m, rear_view
-from uncle_sled.core.drawing.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
-from uncle_sled.core.drawing.swings import clash_view, swings_view
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.hitch_height import hitch_curve
-from uncle_sled.core.studies.reading import study
-from uncle_sled.core.studies.solids import box_solid
-from uncle_sled.core.studies.sweep import sweep
+from uncle_sled.core.drawing.rig.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
+from uncle_sled.core.drawing.stow.fan import fan, levels_words
+from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips, step_m3
+from uncle_sled.core.drawing.stow.isometric import PEELS, VIEWER, _far_to_near, bounds_of, flat, isometric
+from uncle_sled.core.drawing.stow.people import people_view, sitting, standing, under_sleepers
+from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
+from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.hitch_height import hitch_curve
+from uncle_sled.core.studies.balance.sweep import sweep
+from uncle_sled.core.studies.stow.solids import box_solid
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 
 FLOOR = 0.62

@@ -13,7 +13,7 @@ from uncle_sled.core.geometry.surfaces import body_of, cut_in, place_after
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.parts.from_shell import centre_on, face_sums
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
 
 L, W, H = 4.0, 2.0, 2.1
 

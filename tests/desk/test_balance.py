@@ -5,7 +5,7 @@ from PySide6.QtCore import QPointF, Qt
 
 from tests.builders import a_project
 from tests.desk.driving import drag, key
-from uncle_sled.core.findings.move_sets import move_sets
+from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.desk.worker import Worker, solve_moves
 from uncle_sled.exchange.demos import DEMOS, demo
 

@@ -10,11 +10,11 @@ from tests.builders import a_build, a_project, a_thing
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.drawing.axle_chart import axle_words, hitch_words
-from uncle_sled.core.findings.move_sets import move_sets
-from uncle_sled.core.studies.hitch_height import hitch_curve
-from uncle_sled.desk import painting
-from uncle_sled.desk.chart import Chart
+from uncle_sled.core.drawing.balance.axle_chart import axle_words, hitch_words
+from uncle_sled.core.remedies.move_sets import move_sets
+from uncle_sled.core.studies.balance.hitch_height import hitch_curve
+from uncle_sled.desk.kit import painting
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.exchange.demos import demo
 
 

@@ -15,28 +15,29 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Rig
-from uncle_sled.core.drawing.rig_views import things_in
+from uncle_sled.core.drawing.rig.bobs import bobs, hang, single_bobs
+from uncle_sled.core.drawing.rig.rig_views import things_in
 from uncle_sled.core.findings.all_findings import TRAIL
-from uncle_sled.core.studies.reading import study
-from uncle_sled.desk.bobs import bobs, hang, single_bobs
-from uncle_sled.desk.fields import ChoiceField, QuantityField, TextField
-from uncle_sled.desk.sled_reading import reading
-from uncle_sled.desk.snapping import snapped, snaps_for
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.units import Shown
+from uncle_sled.desk.frame.sled_reading import reading
+from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField
+from uncle_sled.desk.sheet.snapping import snapped, snaps_for
 from uncle_sled.desk.worker import solve
 from uncle_sled.exchange.demos import demo
 
 
 def test_snaps_prefer_the_nearest_face_and_else_round():
     s = study(a_build([a_thing("t1", x=2.0, size=(0.5, 0.4, 0.3))], shell=a_shell()), Facts())
-    snaps = snaps_for(s.build, list(things_in(s, 0)), imperial=False)
+    snaps = snaps_for(s.build, list(things_in(s, 0)), Shown())
 
     assert snapped(snaps, "x", 2.503, 0.3, 100.0) == (pytest.approx(2.5), pytest.approx(2.5))
     assert snapped(snaps, "x", 1.716, 0.3, 100.0) == (pytest.approx(1.7), pytest.approx(2.0))
     assert snapped(snaps, "x", 2.836, 0.3, 100.0) == (pytest.approx(2.85), 3.0)  # its middle over the axle
     assert snapped(snaps, "x", 3.3331, 0.3, 1000.0) == (pytest.approx(3.33), None)
-    assert snapped(snaps_for(s.build, [], imperial=True), "y", 0.2, 0.3, 5000.0)[0] % 0.0127 == pytest.approx(
-        0, abs=1e-9
-    )
+    assert snapped(snaps_for(s.build, [], Shown("ft-in", "lb", "gal")), "y", 0.2, 0.3, 5000.0)[
+        0
+    ] % 0.0127 == pytest.approx(0, abs=1e-9)
 
 
 @pytest.mark.parametrize("most", [14, 10, 5, 3])

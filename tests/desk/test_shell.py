@@ -8,11 +8,11 @@ from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.desk.benches.shell import FORMS
-from uncle_sled.desk.compare_ways import CompareWays
-from uncle_sled.desk.layers_dialog import LayersDialog, OwnMaterialDialog
-from uncle_sled.desk.variants import SideBySide, keep_as_variant, open_variant, throw_away
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.desk.benches.shell.bench import FORMS
+from uncle_sled.desk.benches.shell.compare_ways import CompareWays
+from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, OwnMaterialDialog
+from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 

@@ -10,13 +10,13 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Tank
-from uncle_sled.core.drawing.fan import field_of
+from uncle_sled.core.drawing.stow.fan import field_of
 from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.studies.clashes import clashes
-from uncle_sled.core.studies.sweep import sweep
-from uncle_sled.desk.case_bench import read_level
-from uncle_sled.desk.gestures import DragThings
-from uncle_sled.desk.thing_rows import equal_grey
+from uncle_sled.core.studies.balance.sweep import sweep
+from uncle_sled.core.studies.stow.clashes import clashes
+from uncle_sled.desk.benches.stow.case_bench import read_level
+from uncle_sled.desk.benches.stow.thing_rows import equal_grey
+from uncle_sled.desk.sheet.gestures import DragThings
 from uncle_sled.exchange.catalogue_csv import read_catalogue
 from uncle_sled.exchange.demos import demo
 

@@ -8,13 +8,13 @@ from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.scale_sheet import POINTS_PER_M, scale_sheet
+from uncle_sled.core.drawing.rig.scale_sheet import POINTS_PER_M, scale_sheet
 from uncle_sled.core.findings.all_findings import to_settle
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.core.studies.reading import study
-from uncle_sled.desk import file_work, keeper
-from uncle_sled.desk.new_build import NewBuild
-from uncle_sled.desk.printing import page_printer, print_page
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.desk.frame import file_work, keeper
+from uncle_sled.desk.frame.new_build import NewBuild
+from uncle_sled.desk.kit.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import file_guard, recovery, sled_file
@@ -280,7 +280,7 @@ def test_settings_are_kept_and_a_damaged_file_is_said(tmp_path):
 
 def test_keys_can_be_changed_but_not_doubled(open_on):
     window = open_on(demo("marsh-heron"), judged=False)
-    from uncle_sled.desk.dialogs import Keys, SettingsDialog
+    from uncle_sled.desk.frame.dialogs import Keys, SettingsDialog
 
     dialog = Keys(window.actions_, window.settings, "Stow", window)
     dialog.show()

@@ -7,9 +7,9 @@ from tests.desk.driving import drag, key, middle_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.findings.all_findings import TRAIL
-from uncle_sled.core.findings.remedies import with_remedies
-from uncle_sled.desk.fields import QuantityField
-from uncle_sled.desk.sled_reading import reading
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.desk.frame.sled_reading import reading
+from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo

@@ -185,7 +185,7 @@ def _walk_shell(window) -> list[str]:
 
 
 def main() -> int:
-    from uncle_sled.core.findings.remedies import with_remedies
+    from uncle_sled.core.remedies.remedies import with_remedies
     from uncle_sled.desk.app import application, open_window
 
     application()

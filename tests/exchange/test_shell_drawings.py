@@ -9,12 +9,12 @@ import pytest
 from tests.builders import a_body, a_build, a_hole
 from uncle_sled.cli import main
 from uncle_sled.core.document.project import Facts, empty_project
-from uncle_sled.core.drawing.framing_sheets import framing_sheets, pieces_of
 from uncle_sled.core.drawing.primitives import Poly, Text
-from uncle_sled.core.drawing.shell_views import flat_face, side_sticks
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_of
+from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
+from uncle_sled.core.reading.studied import study
 from uncle_sled.core.units import Shown
+from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.dxf import dxf_bytes

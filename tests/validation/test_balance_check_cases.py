@@ -15,11 +15,11 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.studies.axle_placing import axle_placing, tongue_at_stations
-from uncle_sled.core.studies.balance import Support, balance, independent_axle_loads_kg, support_of, tongue_mass_kg
-from uncle_sled.core.studies.load_cases import mass_table
-from uncle_sled.core.studies.moves import slide_window_m
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.balance import Support, balance, independent_axle_loads_kg, support_of, tongue_mass_kg
+from uncle_sled.core.reading.load_cases import mass_table
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.axle_placing import axle_placing, tongue_at_stations
+from uncle_sled.core.studies.balance.moves import slide_window_m
 
 
 def test_check_case_1_two_masses():
@@ -189,7 +189,7 @@ def test_first_order_doubt_agrees_with_monte_carlo():
 
 
 def test_the_limit_cuts_the_chance():
-    from uncle_sled.core.studies.band import Band
+    from uncle_sled.core.reading.band import Band
 
     s = study(a_build([a_thing(mass=100.0, x=2.2)]), Facts())
     tongue = float(s.readings.tongue_kg[0])

@@ -24,6 +24,11 @@ _G = Fraction(980665, 100000)
 _PSI = _POUND * _G / (_INCH * _INCH)
 _BTU_H = Fraction(29307107017, 10**11)
 
+INCH_M, FOOT_M = float(_INCH), float(12 * _INCH)
+POUND_KG, GALLON_M3 = float(_POUND), float(_GALLON)
+GRAVITY = float(_G)  # standard acceleration of fall [m/s2]
+POUND_FORCE_N = float(_POUND * _G)
+
 # Factor to SI by dimension and by every spelling that is understood at once.
 FACTORS: dict[str, dict[str, Fraction]] = {
     "length": {
@@ -118,12 +123,22 @@ class Shown(msgspec.Struct, frozen=True):
     mass: str = "kg"
     volume: str = "L"
 
+    @property
+    def imperial(self) -> bool:
+        """Whether lengths are in inches, or in feet and inches."""
+        return self.length in ("in", "ft-in")
+
+    @property
+    def step_m(self) -> float:
+        """How far an arrow key moves something, and what a drag rounds to: half an inch or 10 mm [m]."""
+        return INCH_M / 2 if self.imperial else 0.01
+
     def unit(self, dimension: str) -> str:
         """The unit that a bare number of this dimension is in; feet-and-inches reads as inches."""
         chosen = {"length": self.length, "mass": self.mass, "volume": self.volume}.get(dimension)
         if chosen:
             return chosen
-        imperial = self.length in ("in", "ft-in")
+        imperial = self.imperial
         return {
             "pressure": "psi" if imperial else "kPa",
             "temperature": "degF" if imperial else "degC",

@@ -6,11 +6,11 @@ What judges is not needed for the first reading and comes when it was painted.
 """
 
 import uncle_sled.core.document.placing
-import uncle_sled.core.drawing.people
-import uncle_sled.core.drawing.rig_views
-import uncle_sled.core.drawing.swings
+import uncle_sled.core.drawing.rig.rig_views
+import uncle_sled.core.drawing.stow.people
+import uncle_sled.core.drawing.stow.swings
 import uncle_sled.core.findings.finding
-import uncle_sled.core.studies.tow_vehicle
+import uncle_sled.core.studies.balance.tow_vehicle
 import uncle_sled.exchange.demos
 import uncle_sled.exchange.file_guard
 import uncle_sled.exchange.recovery  # noqa: F401

@@ -17,8 +17,10 @@ from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import TRAIL, Finding, Remedy
-from uncle_sled.core.studies.reading import Studied, study
+from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.units import Shown
+from uncle_sled.core.words import lower_first
+from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
 
@@ -47,7 +49,8 @@ class Session(QObject):
         self._mode_id = ""  # shown beside a case of another mode that weighs the same
         self.stop = "Stow"
         self.ghost: tuple[Remedy, Project] | None = None
-        self.dragging = False
+        self.hand: Hand | None = None
+        self._hands = 0
         self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
         self._judged: dict[tuple[str, tuple[str, ...]], Finding] = {}
@@ -150,6 +153,7 @@ class Session(QObject):
         whole_project: bool = False,
     ) -> bool:
         """Apply an edit to the open variant (or the project); what cannot be is said and nothing changes."""
+        self.let_go()
         self.put_back(because=f"{says} came first")
         try:
             after = apply(self.project, ops) if whole_project else self.project.with_build(apply(self.build, ops))
@@ -169,25 +173,43 @@ class Session(QObject):
         self._changed()
         return True
 
-    def begin_drag(self) -> None:
-        """A hand took something up: until it lets go, only what fits a frame is judged anew."""
-        if not self.dragging:
-            self.dragging = True
-            self._rested = self.studied
+    # a hand --------------------------------------------------------------------------------
+    @property
+    def dragging(self) -> bool:
+        """Whether a hand moves something: until it lets go, only what fits a frame is judged anew."""
+        return self.hand is not None and self.hand.moved
 
-    def let_go(self) -> None:
+    def take_up(self, says: str, stop: str | None = None, ids: tuple[str, ...] = ()) -> Hand:
+        """Something is in a hand from now on; what was tried is put back, and what was in a hand before is let go."""
+        self.let_go()
+        self.put_back(because=f"{lower_first(says)} came first")
+        self._hands += 1
+        self.hand = Hand(self, self._hands, says, stop, ids)
+        return self.hand
+
+    def hand_moves(self, hand: Hand) -> None:
+        self._rested = self.studied
+
+    def hand_rests(self, hand: Hand) -> None:
         """The hand let go: the next drag is a step of its own."""
-        self.dragging = False
+        if self.hand is hand:
+            self.hand = None
         self._rested = None
         self.history = self.history.sealed()
-        self._rest.start()
-        self.judged.emit()
+        if hand.moved:
+            self._rest.start()
+            self.judged.emit()
+
+    def let_go(self) -> None:
+        """Whatever is in a hand is put down where it is."""
+        if self.hand is not None:
+            self.hand.let_go()
 
     def undo(self) -> None:
-        self._step(self.history.done[-1] if self.history.done else None, "Undone", lambda: self.history.undo())
+        self._step(lambda h: h.done[-1:], "Undone", lambda: self.history.undo())
 
     def redo(self) -> None:
-        self._step(self.history.undone[0] if self.history.undone else None, "Done again", lambda: self.history.redo())
+        self._step(lambda h: h.undone[:1], "Done again", lambda: self.history.redo())
 
     def show_step(self, step: Step) -> None:
         """Go to where a step changed something and point at it."""
@@ -195,8 +217,10 @@ class Session(QObject):
             self.go_to(step.stop)
         self.flash.emit(step.ids)
 
-    def _step(self, step: Step | None, word: str, go: Callable[[], History]) -> None:
+    def _step(self, find: Callable[[History], tuple[Step, ...]], word: str, go: Callable[[], History]) -> None:
+        self.let_go()
         self.put_back()
+        step = next(iter(find(self.history)), None)
         if step is None:
             self.said.emit("Nothing to undo." if word == "Undone" else "Nothing to do again.", "note")
             return
@@ -288,7 +312,7 @@ class Session(QObject):
         ops = [remove(f"set_aside.{one.id}")] if any(old.id == one.id for old in self.build.set_aside) else []
         self.edit(f"Set aside: {one.title}", [*ops, add_to("set_aside", record)], one.stop, one.where)
 
-    def take_up(self, one: Finding) -> None:
+    def no_more_aside(self, one: Finding) -> None:
         self.edit(f"Take up again: {one.title}", [remove(f"set_aside.{one.id}")], one.stop, one.where)
 
     # what is shown -------------------------------------------------------------------------
@@ -309,12 +333,14 @@ class Session(QObject):
 
     def go_to(self, stop: str) -> None:
         if stop != self.stop:
+            self.let_go()
             self.put_back(because="another stop was opened")
             self.stop = stop
             self.stop_changed.emit(stop)
 
     # file ----------------------------------------------------------------------------------
     def save(self, path: Path) -> bool:
+        self.let_go()
         self.put_back(because="it was saved as it stood")
         try:
             sled_file.save(self.project, path)
@@ -329,6 +355,7 @@ class Session(QObject):
 
     def open(self, project: Project, path: Path | None, unsaved: bool = False, read_only: bool = False) -> None:
         """Begin with another project; what was open is let go. ``unsaved``: it came back from an autosave."""
+        self.let_go()
         self.ghost = None
         self.history = History(project, saved=None if unsaved else project)
         self.path, self.read_only = path, read_only

@@ -21,9 +21,9 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
     try:
         from PySide6.QtWidgets import QApplication, QWidget
 
-        from uncle_sled.core.findings.remedies import with_remedies
+        from uncle_sled.core.remedies.remedies import with_remedies
         from uncle_sled.desk.app import application, open_window
-        from uncle_sled.desk.new_build import NewBuild
+        from uncle_sled.desk.frame.new_build import NewBuild
         from uncle_sled.desk.theme.theme import use_theme
         from uncle_sled.exchange.demos import demo
 
@@ -121,7 +121,7 @@ def _stow_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
 
 def _balance_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
     """The Balance bench: the axle's chart, and moves with the first of them tried."""
-    from uncle_sled.core.findings.move_sets import move_sets
+    from uncle_sled.core.remedies.move_sets import move_sets
 
     session = window.session
     session.go_to("Balance")

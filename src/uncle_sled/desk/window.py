@@ -28,44 +28,44 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import TRAIL, to_settle
 from uncle_sled.desk.actions import Act, Actions
 from uncle_sled.desk.benches.bench import Bench, NotYet
-from uncle_sled.desk.benches.stow import StowBench
-from uncle_sled.desk.file_work import FileWork
-from uncle_sled.desk.header import Header
-from uncle_sled.desk.in_hand import InHand
-from uncle_sled.desk.keeper import Keeper
-from uncle_sled.desk.says import Says
+from uncle_sled.desk.benches.stow.bench import StowBench
+from uncle_sled.desk.frame.file_work import FileWork
+from uncle_sled.desk.frame.header import Header
+from uncle_sled.desk.frame.in_hand import InHand
+from uncle_sled.desk.frame.keeper import Keeper
+from uncle_sled.desk.frame.says import Says
+from uncle_sled.desk.frame.sled_line import SledLine
+from uncle_sled.desk.frame.trail import Trail
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
-from uncle_sled.desk.sled_line import SledLine
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
-from uncle_sled.desk.trail import Trail
 from uncle_sled.exchange.demos import DEMOS
 
 if TYPE_CHECKING:
-    from uncle_sled.desk.finder import Finder
-    from uncle_sled.desk.first_page import FirstPage
+    from uncle_sled.desk.frame.finder import Finder
+    from uncle_sled.desk.frame.first_page import FirstPage
 
 
 def _brief(session: Session) -> Bench:
-    from uncle_sled.desk.benches.brief import BriefBench  # not on the first screen
+    from uncle_sled.desk.benches.brief.bench import BriefBench  # not on the first screen
 
     return BriefBench(session)
 
 
 def _rig(session: Session) -> Bench:
-    from uncle_sled.desk.benches.rig import RigBench  # not on the first screen
+    from uncle_sled.desk.benches.rig.bench import RigBench  # not on the first screen
 
     return RigBench(session)
 
 
 def _shell(session: Session) -> Bench:
-    from uncle_sled.desk.benches.shell import ShellBench  # not on the first screen
+    from uncle_sled.desk.benches.shell.bench import ShellBench  # not on the first screen
 
     return ShellBench(session)
 
 
 def _balance(session: Session) -> Bench:
-    from uncle_sled.desk.benches.balance import BalanceBench  # not on the first screen
+    from uncle_sled.desk.benches.balance.bench import BalanceBench  # not on the first screen
 
     return BalanceBench(session)
 
@@ -163,7 +163,7 @@ class Window(FileWork):
     def first_page(self) -> FirstPage:
         """Made when it is first shown; a build that is opened at once does not wait for it."""
         if self._first_page is None:
-            from uncle_sled.desk.first_page import FirstPage
+            from uncle_sled.desk.frame.first_page import FirstPage
 
             self._first_page = first = FirstPage()
             first.wants_new.connect(self.new)
@@ -422,12 +422,12 @@ class Window(FileWork):
         return menu
 
     def keep_variant(self) -> None:
-        from uncle_sled.desk.variants import ask_keep
+        from uncle_sled.desk.frame.variants import ask_keep
 
         ask_keep(self.session, self)
 
     def side_by_side(self) -> None:
-        from uncle_sled.desk.variants import SideBySide
+        from uncle_sled.desk.frame.variants import SideBySide
 
         SideBySide(self.session, self).open()
 
@@ -451,7 +451,7 @@ class Window(FileWork):
             self.session.said.emit("Nothing to try just now.", "note")
 
     def find(self) -> None:
-        from uncle_sled.desk.finder import Finder
+        from uncle_sled.desk.frame.finder import Finder
 
         if self.finder is not None:
             self.finder.deleteLater()
@@ -477,12 +477,12 @@ class Window(FileWork):
                 widget.update()
 
     def keys(self) -> None:
-        from uncle_sled.desk.dialogs import Keys
+        from uncle_sled.desk.frame.dialogs import Keys
 
         Keys(self.actions_, self.settings, self.session.stop, self).open()
 
     def show_settings(self) -> None:
-        from uncle_sled.desk.dialogs import SettingsDialog
+        from uncle_sled.desk.frame.dialogs import SettingsDialog
 
         SettingsDialog(self.settings, self._setting_changed, self).open()
 

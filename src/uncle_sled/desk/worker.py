@@ -17,14 +17,14 @@ from PySide6.QtCore import QObject, QSocketNotifier, Signal
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.studies.reading import study
+from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, write_autosave
 
 if TYPE_CHECKING:
     from multiprocessing.connection import Connection
 
-    from uncle_sled.core.findings.move_sets import MoveSets
+    from uncle_sled.core.remedies.move_sets import MoveSets
 
 
 def serve(pipe: Connection, newest: Any) -> None:
@@ -73,7 +73,7 @@ def _worked(work: Callable[..., Any], number: int, newest: Any, build: bytes, fa
 def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
     """Findings with remedies of a serialised build."""
     # loaded here, in the worker: the search needs Shapely, and the window's start does not wait for it
-    from uncle_sled.core.findings.remedies import with_remedies
+    from uncle_sled.core.remedies.remedies import with_remedies
 
     s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
     return with_remedies(s, stopped)
@@ -81,7 +81,7 @@ def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: Fals
 
 def solve_moves(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> MoveSets:
     """What to move in a serialised build."""
-    from uncle_sled.core.findings.move_sets import move_sets
+    from uncle_sled.core.remedies.move_sets import move_sets
 
     s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
     return move_sets(s, stopped)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.reading.studied import Studied
 
 
 def csv_text(s: Studied) -> str:

@@ -8,10 +8,10 @@ from ezdxf import document, units
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.layout import Modelspace
 
-from uncle_sled.core.findings.words import Words
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import Surface
-from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.words import Words
 
 MM = 1000.0
 GAP_M = 0.6

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.reading.studied import Studied
 from uncle_sled.exchange import sled_file
 
 # What can be written, with its file ending and what it is.
@@ -41,25 +41,25 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         return things_csv(s.build.stow.things).encode()
     today = date.today().isoformat()
     if kind == "gauges":
-        from uncle_sled.core.drawing.gauge_strips import gauge_strips
+        from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
 
         pages = gauge_strips(s, name, today)
         if not pages:
             raise FileError("No tank has a size and a volume yet; type them in In hand on the Stow stop.")
     elif kind == "axle-order":
-        from uncle_sled.core.drawing.axle_order import axle_order
+        from uncle_sled.core.drawing.balance.axle_order import axle_order
 
         order = axle_order(s, name, today)
         if order is None:
             raise FileError("There is no axle to order yet: a ball, an axle and something to carry are wanted first.")
         pages = (order,)
     elif kind.startswith("framing-"):
-        from uncle_sled.core.drawing.framing_sheets import framing_sheets
+        from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
 
         _needs_body(s)
         pages = framing_sheets(s, name, today)
     else:
-        from uncle_sled.core.drawing.balance_sheet import balance_sheet
+        from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
 
         pages = (balance_sheet(s, found, name, today),)
     if kind.endswith("svg"):

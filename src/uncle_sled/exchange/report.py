@@ -8,12 +8,12 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.findings.move_sets import move_sets
-from uncle_sled.core.studies.axle_placing import axle_placing
-from uncle_sled.core.studies.balance import Support
-from uncle_sled.core.studies.limits import use
-from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.sureness import chances, load_sigma_kg, owners
+from uncle_sled.core.reading.balance import Support
+from uncle_sled.core.reading.limits import use
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.remedies.move_sets import move_sets
+from uncle_sled.core.studies.balance.axle_placing import axle_placing
+from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
 

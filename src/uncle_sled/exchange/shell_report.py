@@ -7,10 +7,10 @@ from typing import Any
 
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
-from uncle_sled.core.studies.bends import sheet_bends
-from uncle_sled.core.studies.holes import holes
-from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.shell_measures import bolts, measures
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.bends import sheet_bends
+from uncle_sled.core.studies.shell.holes import holes
+from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 
 
 def number(value: Any) -> float | None:

@@ -9,12 +9,12 @@ import msgspec
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_stow import contents_of
-from uncle_sled.core.studies.beds import sleepers_in
-from uncle_sled.core.studies.clashes import clashes, modes_in_use
-from uncle_sled.core.studies.reading import Studied
-from uncle_sled.core.studies.restraints import restraints
-from uncle_sled.core.studies.sweep import Spot, Sweep, sweep
-from uncle_sled.core.studies.ways_out import ways_out
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.sweep import Spot, Sweep, sweep
+from uncle_sled.core.studies.stow.beds import sleepers_in
+from uncle_sled.core.studies.stow.clashes import clashes, modes_in_use
+from uncle_sled.core.studies.stow.restraints import restraints
+from uncle_sled.core.studies.stow.ways_out import ways_out
 from uncle_sled.exchange.shell_report import number
 
 

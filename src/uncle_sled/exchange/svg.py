@@ -7,7 +7,7 @@ from importlib import resources
 from xml.etree import ElementTree as Tree
 
 from uncle_sled.core.drawing.inks import LIGHT, mixed
-from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines, placed
 
 FACES = {
@@ -36,8 +36,8 @@ def svg_bytes(*pages: Page) -> bytes:
         {
             "xmlns": "http://www.w3.org/2000/svg",
             "viewBox": f"0 0 {page.width:g} {page.height:g}",
-            "width": f"{page.width / 72 * 25.4:.1f}mm",
-            "height": f"{page.height / 72 * 25.4:.1f}mm",
+            "width": f"{page.width / POINTS_PER_M * 1000:.1f}mm",
+            "height": f"{page.height / POINTS_PER_M * 1000:.1f}mm",
         },
     )
     Tree.SubElement(root, "title").text = page.title

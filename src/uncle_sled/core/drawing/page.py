@@ -5,8 +5,9 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.units import INCH_M
 
-POINTS_PER_M = 72 / 0.0254
+POINTS_PER_M = 72 / INCH_M
 SCALES = (5, 10, 15, 20, 25, 30, 40, 50, 75, 100, 200)
 
 

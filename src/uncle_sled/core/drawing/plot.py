@@ -15,8 +15,8 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import text_width
-from uncle_sled.core.findings.words import Words
 from uncle_sled.core.units import FACTORS
+from uncle_sled.core.words import Words
 
 Floats = NDArray[np.float64]
 Number = TypeVar("Number", float, Floats)

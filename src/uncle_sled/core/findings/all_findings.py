@@ -6,16 +6,16 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
-from uncle_sled.core.findings.balance import balance_findings
-from uncle_sled.core.findings.clearances import clearance_findings
+from uncle_sled.core.findings.balance.ball import balance_findings
+from uncle_sled.core.findings.balance.clearances import clearance_findings
 from uncle_sled.core.findings.finding import RANK, TRAIL, Finding, to_settle
-from uncle_sled.core.findings.fitting import clash_findings, fitting_findings
-from uncle_sled.core.findings.held import held_findings
-from uncle_sled.core.findings.shell import shell_findings
-from uncle_sled.core.findings.stow import stow_findings
-from uncle_sled.core.findings.tanks import tank_findings
-from uncle_sled.core.findings.words import Words
-from uncle_sled.core.studies.reading import Studied
+from uncle_sled.core.findings.shell.body import shell_findings
+from uncle_sled.core.findings.stow.fitting import clash_findings, fitting_findings
+from uncle_sled.core.findings.stow.held import held_findings
+from uncle_sled.core.findings.stow.tanks import tank_findings
+from uncle_sled.core.findings.stow.things import stow_findings
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.words import Words
 
 __all__ = ["TRAIL", "findings", "findings_in_hand", "to_settle"]
 WORSE_BY = 0.1

@@ -8,9 +8,9 @@ import numpy as np
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
-from uncle_sled.core.studies.compare_ways import worst_row
-from uncle_sled.core.studies.reading import Studied, study
-from uncle_sled.core.studies.shell_measures import measures
+from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.studies.shell.compare_ways import worst_row
+from uncle_sled.core.studies.shell.shell_measures import measures
 
 
 class Standing(msgspec.Struct, frozen=True):

@@ -7,9 +7,9 @@ from collections.abc import Callable, Iterable, Mapping
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from uncle_sled.desk.fields import label
+from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet_view import SheetView
+from uncle_sled.desk.sheet.sheet_view import SheetView
 
 EDGE_PX = 14
 

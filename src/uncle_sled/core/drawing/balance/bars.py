@@ -1,0 +1,323 @@
+"""Bars for the Balance bench: every limit with its number and case, the doubt of every case, who owns it, what moves.
+
+In points, y up, in a field of width by height; nothing is drawn below its foot.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from uncle_sled.core.drawing.plot import ticks, unit_kg
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.reading.band import vehicles_of
+from uncle_sled.core.reading.limits import Limit, use
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.sureness import Owner, chances, load_kg, load_sigma_kg
+from uncle_sled.core.studies.balance.sweep import span_kg
+from uncle_sled.core.words import Words, lower_first
+
+ROW, EDGE, NAME = 25.0, 12.0, 150.0
+VALUE, CASE = 140.0, 110.0
+INKS = {"stop": "primer", "mind": "ochre", None: "spruce", "note": "spruce"}
+
+
+def rows_high(count: int) -> float:
+    """Height that so many rows take with their heading."""
+    return 2 * EDGE + 34 + ROW * count
+
+
+def _scale(known: list[float], margin: float, left: float, right: float) -> Callable[[float], float]:
+    """Where a weight [kg] falls between two edges, with a margin over the range of those known."""
+    low, high = min(known), max(known)
+    pad = max(margin * (high - low), 1.0)
+    low, high = low - pad, high + pad
+
+    def x(kg: float) -> float:
+        return left + (kg - low) / (high - low) * (right - left)
+
+    return x
+
+
+def limit_bars(
+    s: Studied, limits: tuple[Limit, ...], words: Words, width: float, height: float
+) -> tuple[Primitive, ...]:
+    """A bar a limit, nearest first: value as a share of its limit, the limit as a post, and the case it is worst in."""
+    names = {case.id: case.name for case in s.table.cases}
+    bar = max(width - 2 * EDGE - NAME - VALUE - CASE - 20, 60.0)
+    post = EDGE + NAME + bar / 1.15
+    shapes: list[Primitive] = []
+    y = height - EDGE - 32
+    for limit in limits:
+        if y < EDGE:
+            break
+        share = min(use(limit), 1.15)
+        ink = INKS[limit.severity]
+        floor = limit.id.startswith("least-")
+        says = f"{words.bare_kg(limit.value)} {'of at least' if floor else 'of'} {words.kg(limit.limit)}"
+        strong = limit.severity is not None
+        shapes += [
+            Text(
+                (EDGE, y),
+                elided(limit.name, 13, NAME - 8, "strong" if strong else "text"),
+                13,
+                "ink",
+                "strong" if strong else "text",
+                "left",
+                id=limit.id,
+            ),
+            rect(EDGE + NAME, y - 6, bar, 12, stroke="", fill="rule"),
+            rect(EDGE + NAME, y - 6, max(bar * share / 1.15, 1.0), 12, stroke="", fill=ink, id=limit.id),
+            line((post, y - 10), (post, y + 10), "ink", 2.0),
+            Text(
+                (EDGE + NAME + bar + 10, y), says, 13, "primer" if limit.severity == "stop" else "ink", "text", "left"
+            ),
+            Text(
+                (width - EDGE, y),
+                elided(lower_first(names.get(limit.case_id, "")), 11, CASE - 6),
+                11,
+                "pencil",
+                "text",
+                "right",
+            ),
+        ]
+        y -= ROW
+    return tuple(shapes)
+
+
+CAR_ROWS = (
+    ("ball/", "On its ball"), ("towed/", "Towed"), ("car-rear/", "Rear axle"), ("car-front/", "Front axle"),
+    ("train/", "Car and trailer"),
+)  # fmt: skip
+CARS_BESIDE = 3
+
+
+def cars_high() -> float:
+    """Height that the cars' columns take with their headings."""
+    return 2 * EDGE + 58 + ROW * len(CAR_ROWS)
+
+
+def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """The cars side by side, a column each: what its papers allow, and what the worst case asks."""
+    cars = vehicles_of(s.build.brief, s.facts)[:CARS_BESIDE]
+    if s.build.rig.carrier != "ball" or not cars:
+        return ()
+    by_id = {limit.id: limit for limit in s.limits}
+    names = {case.id: lower_first(case.name) for case in s.table.cases}
+    name = 110.0
+    column = (width - 2 * EDGE - name) / len(cars)
+    shapes: list[Primitive] = []
+    for at, car in enumerate(cars):
+        left = EDGE + name + at * column
+        y = height - EDGE - 32
+        shapes.append(Text((left, y), elided(car.name, 13, column - 20, "strong"), 13, "ink", "strong", "left"))
+        bar = min(column - 20.0, 220.0) if column < 360 else column - 260.0
+        beside = column >= 360
+        for kind, _ in CAR_ROWS:
+            y -= ROW
+            limit = by_id.get(kind + car.id)
+            if limit is None:
+                shapes.append(Text((left, y), "not in its papers yet", 11, "pencil", "text", "left"))
+                continue
+            ink = "primer" if limit.severity == "stop" else "ink"
+            says = f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}"
+            worst = f"{says}, {names.get(limit.case_id, '')}"
+            long = bar if beside else min(bar * 0.4, 90.0)
+            shapes += [
+                rect(left, y - 6, long, 12, stroke="", fill="rule"),
+                rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=INKS[limit.severity], id=limit.id),
+                line((left + long / 1.15, y - 9), (left + long / 1.15, y + 9), "ink", 2.0),
+                Text((left + long + 8, y), elided(worst, 12, column - long - 24), 12, ink, "text", "left", id=limit.id),
+            ]  # fmt: skip
+    y = height - EDGE - 32
+    for _, says in CAR_ROWS:
+        y -= ROW
+        shapes.append(Text((EDGE, y), says, 13, "ink", "text", "left"))
+    return tuple(shapes)
+
+
+def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """Each towing case: what it may have, its load with the doubt as a soft width of two sigmas, and its chance.
+
+    The load is that on the ball, or on the rear axle of a vehicle with a bed.
+    """
+    rows = s.towing_rows
+    if s.support is None or not rows:
+        return ()
+    load, sigmas, chance_of = load_kg(s), load_sigma_kg(s), chances(s)
+    low, high = span_kg(s, s.readings.total_kg)
+    bed = s.support.carrier == "vehicle bed"
+    ends = [float(v) for r in rows for v in (low[r], high[r], load[r] - 2 * sigmas[r], load[r] + 2 * sigmas[r])]
+    known = [v for v in ends if math.isfinite(v)]
+    if not known:
+        return ()
+    left, right = EDGE + NAME, width - EDGE - 96
+    x = _scale(known, 0.06, left, right)
+    shapes: list[Primitive] = []
+    y = height - EDGE - 32
+    for row in rows:
+        if y < EDGE:
+            break
+        tongue, sigma, chance = float(load[row]), float(sigmas[row]), float(chance_of[row])
+        if not math.isfinite(tongue):
+            continue
+        band = [max(float(low[row]), min(known)), min(float(high[row]), max(known))]
+        name = s.table.cases[row].name
+        ink = "spruce" if chance >= 0.8 else "primer" if chance < 0.2 else "ochre word"
+        shown = row == row_shown
+        shapes += [
+            Text(
+                (EDGE, y),
+                elided(name, 13, NAME - 8, "strong" if shown else "text"),
+                13,
+                "ink",
+                "strong" if shown else "text",
+                "left",
+            ),
+            line((left, y), (right, y), "rule", 1.0),
+            rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"),
+            rect(
+                x(tongue - 2 * sigma),
+                y - 4,
+                max(x(tongue + 2 * sigma) - x(tongue - 2 * sigma), 1.0),
+                8,
+                stroke="",
+                fill="foam",
+            ),
+            rect(x(tongue - sigma), y - 4, max(x(tongue + sigma) - x(tongue - sigma), 1.0), 8, stroke="", fill="wood"),
+            Circle((x(tongue), y), 4.5, "ink", "ink", 1.0),
+            Text(
+                (width - EDGE, y),
+                f"{words.share(chance, 0)} {'within' if bed else 'in band'}",
+                13,
+                ink,
+                "strong",
+                "right",
+            ),
+        ]
+        y -= ROW
+    y -= 2
+    if y > EDGE + 10:
+        for kg in ticks(min(known), max(known), 4, unit_kg(words)):
+            shapes += [
+                line((x(kg), y + 16), (x(kg), y + 12), "pencil"),
+                Text((x(kg), y + 3), words.kg(kg), 11, "pencil"),
+            ]
+    return tuple(shapes)
+
+
+def owner_bars(
+    found: tuple[Owner, ...], sigma_kg: float, words: Words, width: float, height: float
+) -> tuple[Primitive, ...]:
+    """Who owns the doubt: a bar of the share each, and what would be left once it is weighed."""
+    left, right = EDGE + NAME, width - EDGE - 330
+    shapes: list[Primitive] = []
+    y = height - EDGE - 32
+    most = max((one.share for one in found), default=1.0)
+    for one in found:
+        if y < EDGE:
+            break
+        long = max((right - left) * one.share / most, 1.0)
+        how = "weighed" if one.left_weighed_kg - one.left_kg < 0.05 * sigma_kg else "weighed, its balance point found"
+        says = f"{how}: {words.fine_kg(sigma_kg)} to {words.fine_kg(one.left_kg)}"
+        shapes += [
+            Text((EDGE, y), elided(one.name, 13, NAME - 8), 13, "ink", "text", "left", id=one.id),
+            rect(left, y - 6, long, 12, stroke="", fill="chalk", id=one.id),
+            Text((left + long + 6, y), words.share(one.share, 0), 13, "ink", "strong", "left"),
+            Text((width - EDGE, y), says, 13, "pencil", "text", "right"),
+        ]
+        y -= ROW
+    return tuple(shapes)
+
+
+def bed_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """Front and rear axle of a bed's vehicle in every case against their ratings and the front's least."""
+    bed, b = s.build.rig.bed, s.readings
+    if b.axle_kg.shape[1] != 2:
+        return ()
+    ratings = (bed.front_rating.si if bed.front_rating else None, bed.rear_rating.si if bed.rear_rating else None)
+    most = max([float(b.axle_kg.max()), *(r for r in ratings if r)]) * 1.08
+    half = (width - 2 * EDGE - NAME - 30) / 2
+    shapes: list[Primitive] = []
+    starts = (EDGE + NAME, EDGE + NAME + half + 30)
+    for at, name in enumerate(("front axle", "rear axle")):
+        rating = ratings[at]
+        says = name + (f", rated {words.kg(rating)}" if rating else ", no rating yet")
+        shapes.append(Text((starts[at], height - EDGE - 24), says, 13, "ink", "strong", "left"))
+    y = height - EDGE - 50
+    for row, case in enumerate(s.table.cases):
+        if y < EDGE:
+            break
+        shapes.append(Text((EDGE, y), elided(case.name, 13, NAME - 8), 13, "ink", "text", "left"))
+        for at in (0, 1):
+            kg, rating = float(b.axle_kg[row, at]), ratings[at]
+            if not math.isfinite(kg):
+                continue
+            over = rating is not None and kg > rating
+            room = half - 86
+            shapes += [
+                rect(starts[at], y - 6, room, 12, stroke="", fill="rule"),
+                rect(
+                    starts[at],
+                    y - 6,
+                    max(room * max(kg, 0.0) / most, 1.0),
+                    12,
+                    stroke="",
+                    fill="primer" if over else "spruce",
+                ),
+                Text((starts[at] + half - 4, y), words.kg(kg), 13, "primer" if over else "ink", "text", "right"),
+            ]
+            if rating:
+                x = starts[at] + room * rating / most
+                shapes.append(line((x, y - 10), (x, y + 10), "ink", 2.0))
+        y -= ROW
+    return tuple(shapes)
+
+
+def ghost_rows(
+    before: tuple[tuple[str, float], ...],
+    after: dict[str, float],
+    bands: dict[str, tuple[float, float]],
+    words: Words,
+    width: float,
+    height: float,
+) -> tuple[Primitive, ...]:
+    """Every case before and after a move: its band, a ring where it stands and a disc where it would."""
+    known = [v for _, v in before] + list(after.values()) + [v for pair in bands.values() for v in pair]
+    if not known:
+        return ()
+    left, right = EDGE + NAME, width - EDGE - 120
+    x = _scale(known, 0.08, left, right)
+    shapes: list[Primitive] = []
+    y = height - EDGE - 32
+    for name, kg in before:
+        if y < EDGE:
+            break
+        then = after.get(name, kg)
+        band = bands.get(name)
+        good = band is None or band[0] - 0.05 <= then <= band[1] + 0.05
+        shapes += [
+            Text((EDGE, y), elided(name, 13, NAME - 8), 13, "ink", "text", "left"),
+            line((left, y), (right, y), "rule", 1.0),
+        ]
+        if band:
+            shapes.append(
+                rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash")
+            )
+        if abs(then - kg) > 0.01:
+            shapes.append(Poly(((x(kg), y), (x(then), y)), "chalk", "", 1.6, False))
+        shapes += [
+            Circle((x(kg), y), 4.5, "ink", "", 1.4),
+            Circle((x(then), y), 4.5, "chalk", "chalk" if good else "primer", 1.0),
+            Text(
+                (width - EDGE, y),
+                f"{words.bare_kg(kg)} to {words.kg(then)}",
+                13,
+                "ink" if good else "primer",
+                "text",
+                "right",
+            ),
+        ]
+        y -= ROW
+    return tuple(shapes)

@@ -1,0 +1,179 @@
+"""Which plumb-bobs hang from the beam, how big, and how low, so that their labels keep clear."""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.reading.load_cases import columns_of
+from uncle_sled.core.reading.studied import Studied
+
+MOST = 14
+LABEL_PX = 12.0
+GROUP_NAMES = {
+    "frame": "Frame",
+    "shell": "Shell",
+    "fresh": "Fresh",
+    "grey": "Grey",
+    "gas": "Gas",
+    "fuel": "Fuel",
+    "power": "Power",
+    "cargo": "Cargo",
+    "kit": "Fittings",
+    "outside": "Outside",
+    "vehicle": "Vehicle",
+}
+
+
+class Bob(msgspec.Struct, frozen=True):
+    """A mass on the beam: station [m], mass [kg], and the parts that it stands for."""
+
+    ids: tuple[str, ...]
+    name: str
+    group: str
+    mass_kg: float
+    x_m: float
+
+
+class Hung(msgspec.Struct, frozen=True):
+    """A bob with its place on the widget: middle, drop and radius [px], and its label's side (-1, 0 none, 1)."""
+
+    bob: Bob
+    x: float
+    drop: float
+    radius: float
+    side: int
+    label: str
+    crowded: bool = False  # it found no free place
+
+
+@keep_last(4)
+def _owners(ids: tuple[str, ...]) -> tuple[list[str], NDArray[np.int_], list[int]]:
+    """What is bobbed as one: its id, which one each column of a table belongs to, and its first column."""
+    columns = columns_of(ids)
+    owner = np.zeros(len(ids), dtype=int)
+    for k, of in enumerate(columns.values()):
+        owner[list(of)] = k
+    return list(columns), owner, [of[0] for of in columns.values()]
+
+
+def single_bobs(s: Studied, row: int) -> list[Bob]:
+    """A bob for every part with its contents, heaviest first; the shell's faces as one."""
+    keys, owner, first = _owners(s.table.ids)
+    kg = np.bincount(owner, s.table.mass_kg[row], len(keys))
+    kg_m = np.bincount(owner, s.table.mass_kg[row] * s.table.x_m[row], len(keys))
+    names, groups = s.table.names, s.table.groups
+    some = np.flatnonzero(np.abs(kg) > 1e-9)
+    order = some[np.argsort(-np.abs(kg[some]), kind="stable")]
+    mass, at = kg[order].tolist(), (kg_m[order] / kg[order]).tolist()
+    singles = [
+        Bob((keys[k],), names[first[k]], groups[first[k]], w, x)
+        for k, w, x in zip(order.tolist(), mass, at, strict=True)
+    ]
+    shell = [bob for bob in singles if bob.group == "shell"]
+    if len(shell) < 2:
+        return singles
+    made = [merged(shell, "Shell")] + [bob for bob in singles if bob.group != "shell"]
+    return sorted(made, key=lambda bob: -abs(bob.mass_kg))
+
+
+def bobs(made: list[Bob], most: int = MOST) -> tuple[Bob, ...]:
+    """At most ``most`` bobs of the single ones: the lightest merged by group."""
+    if len(made) <= most:
+        return tuple(made)
+    # groups of what is left over take a bob each, so fewer stay single
+    seen: set[str] = set()
+    groups_after = [0] * (len(made) + 1)
+    for at in range(len(made) - 1, -1, -1):
+        seen.add(made[at].group)
+        groups_after[at] = len(seen)
+    keep = next((keep for keep in range(most, 2, -1) if keep + groups_after[keep] <= most), 0)
+    if keep:
+        groups: dict[str, list[Bob]] = {}
+        for bob in made[keep:]:
+            groups.setdefault(bob.group, []).append(bob)
+        return tuple(made[:keep] + [_together(many, GROUP_NAMES.get(group, group)) for group, many in groups.items()])
+    return (*made[: most - 1], _together(made[most - 1 :], "Others"))
+
+
+def _together(many: list[Bob], name: str) -> Bob:
+    return merged(many, f"{name}, {len(many)} more") if len(many) > 1 else many[0]
+
+
+def merged(many: list[Bob], name: str) -> Bob:
+    mass = sum(bob.mass_kg for bob in many)
+    x = sum(bob.mass_kg * bob.x_m for bob in many) / mass if abs(mass) > 1e-9 else many[0].x_m
+    return Bob(tuple(id for bob in many for id in bob.ids), name, many[0].group, mass, x)
+
+
+def hang(
+    made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: float, high: float, words: dict[Bob, str]
+) -> tuple[Hung, ...]:
+    """Place the bobs under the beam without their labels meeting. ``high`` is the room under the beam [px]."""
+    if not made:
+        return ()
+    heaviest = max(abs(bob.mass_kg) for bob in made)
+    taken: list[tuple[float, float, float, float]] = []
+    hung: list[Hung] = []
+    for bob in made:
+        x = x_of + bob.x_m * scale
+        if not left <= x <= right:
+            continue
+        radius = max(6.0, 15.0 * math.sqrt(abs(bob.mass_kg) / heaviest))
+        hung.append(_hang_one(bob, x, radius, left, right, high, words[bob], taken))
+    return tuple(hung)
+
+
+def _hang_one(
+    bob: Bob,
+    x: float,
+    radius: float,
+    left: float,
+    right: float,
+    high: float,
+    label: str,
+    taken: list[tuple[float, float, float, float]],
+) -> Hung:
+    short = elided(label, LABEL_PX, 116)
+    wide = text_width(short, LABEL_PX) + 6
+    lowest = high - radius * 1.25 - 3
+    drops = list(range(22, max(int(lowest) + 1, 23), 6))
+    for with_label in (True, False):
+        for drop in drops:
+            body = (x - radius - 2, drop - radius - 4, x + radius + 2, drop + radius * 1.3 + 2)
+            if _meets(body, taken):
+                continue
+            if not with_label:
+                taken.append(body)
+                return Hung(bob, x, drop, radius, 0, "")
+            for side in (1, -1):
+                start = x + side * (radius + 4)
+                spot = (
+                    (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
+                )
+                if spot[0] < left or spot[2] > right or _meets(spot, taken):
+                    continue
+                taken += [body, spot]
+                return Hung(bob, x, drop, radius, side, short)
+    # no free place: a small one where it covers least
+    r = min(radius, 5.0)
+    best = min(drops, key=lambda drop: (_covers((x - r, drop - r, x + r, drop + r * 1.3), taken), drop))
+    taken.append((x - r, best - r, x + r, best + r * 1.3))
+    return Hung(bob, x, float(best), r, 0, "", True)
+
+
+def _covers(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> float:
+    """How much of what is hung already a spot would cover [px2]."""
+    return sum(
+        max(min(spot[2], o[2]) - max(spot[0], o[0]), 0.0) * max(min(spot[3], o[3]) - max(spot[1], o[1]), 0.0)
+        for o in taken
+    )
+
+
+def _meets(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> bool:
+    return any(spot[0] < o[2] and spot[2] > o[0] and spot[1] < o[3] and spot[3] > o[1] for o in taken)

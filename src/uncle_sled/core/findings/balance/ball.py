@@ -1,0 +1,322 @@
+"""Judgements on the ball, the wheels, the plates and the parked trailer.
+
+Sources of the thresholds: docs/methods.md.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from uncle_sled.core.findings.finding import Finding, Severity
+from uncle_sled.core.reading.limits import JACK_FACTOR, Limit
+from uncle_sled.core.reading.parked import PERSON_KG
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.sureness import chances, load_kg, load_sigma_kg, weigh_first
+from uncle_sled.core.studies.balance.sweep import span_kg
+from uncle_sled.core.words import Words, lower_first, upper_first
+
+LEAN_SHARE = 0.05
+LEAST_CHANCE = 0.80
+TOW_CAUTION = "Weigh it before you tow; the papers of car and coupler and local law decide."
+SCREEN_CAUTION = "Screening only: plates, papers and local law decide."
+
+
+def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    yield from _no_reading(s)
+    if s.build.rig.carrier == "ball" and s.support is not None and s.towing_rows:
+        yield from _ball_light(s, words)
+        yield from _ball_heavy(s, words)
+        yield from _chance(s, words)
+        yield from _parked(s, words)
+    if s.support is not None:
+        if s.support.carrier == "vehicle bed" and s.readings.axle_kg.shape[1] == 2:
+            yield from _bed_chance(s, words)
+        yield from _lean(s, words)
+        yield from _over_limits(s, words)
+
+
+def _no_reading(s: Studied) -> Iterator[Finding]:
+    rig = s.build.rig
+    if s.trouble:
+        yield Finding(
+            "no-statics",
+            "stop",
+            "Rig",
+            "No reading from this rig",
+            s.trouble,
+            "A body stands on the ball and on wheels behind it.",
+            ("rig",),
+            why_none="Only the right measure helps: type it on the Rig stop.",
+        )
+    elif s.support is None:
+        what = (
+            "Tell the wheelbase of the vehicle"
+            if rig.carrier == "vehicle bed"
+            else "Tell where the axle stands, or will stand"
+        )
+        yield Finding(
+            "no-axle",
+            "note",
+            "Rig",
+            "No axle yet",
+            f"{what}, and the reading on the ball appears.",
+            "Nothing can be balanced on nothing.",
+            ("rig",),
+            why_none="Type it on the Rig stop.",
+        )
+    elif s.towing_rows and float(np.nanmax(np.abs(s.readings.total_kg[s.towing_rows]))) < 1e-9:
+        yield Finding(
+            "no-mass",
+            "note",
+            "Stow",
+            "Nothing weighs anything yet",
+            "Give the frame a weight, or put a thing in.",
+            "The reading needs one mass at least.",
+            ("rig",),
+            why_none="Type a weight on the Rig stop or add a thing on the Stow stop.",
+        )
+
+
+def _case_list(s: Studied, rows: list[int], worst: int) -> str:
+    others = [lower_first(s.table.cases[row].name) for row in rows if row != worst]
+    return f" Also {', '.join(others[:3])}." if others else ""
+
+
+def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
+    b, rows = s.readings, s.towing_rows
+    low = b.band_kg[:, 0]
+    light = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] < low[row] - 1e-6]
+    if not light:
+        return
+    worst = min(light, key=lambda row: b.share[row])
+    tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
+    severity: Severity = "stop" if tongue < s.band.least * b.total_kg[worst] else "mind"
+    title = f"Nose lifts: {lower_first(case.name)}" if tongue < 0 else f"Nose goes light: {lower_first(case.name)}"
+    says = (
+        f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
+        f"want {words.bare_kg(float(b.band_kg[worst, 0]))} to {words.kg(float(b.band_kg[worst, 1]))}.{_case_list(s, light, worst)}"
+    )
+    yield Finding(
+        "ball-light",
+        severity,
+        "Balance",
+        title,
+        says,
+        f"{s.band.says}{_limit_words(s, words)}. A light nose sways.",
+        ("ball",),
+        case.id,
+        float(low[worst] - tongue),
+        TOW_CAUTION,
+    )
+
+
+def _limit_words(s: Studied, words: Words) -> str:
+    return f", never over {words.kg(s.band.limit_kg)} ({s.band.limit_says})" if s.band.limit_kg is not None else ""
+
+
+def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
+    b, rows = s.readings, s.towing_rows
+    high = b.band_kg[:, 1]
+    heavy = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] > high[row] + 1e-6]
+    if not heavy:
+        return
+    worst = max(heavy, key=lambda row: b.tongue_kg[row] - high[row])
+    tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
+    says = (
+        f"{upper_first(case.says)}: {words.kg(tongue)} on the ball, {words.share(float(b.share[worst]))} of {words.kg(float(b.total_kg[worst]))}; "
+        f"want {words.kg(float(high[worst]))} at most.{_case_list(s, heavy, worst)}"
+    )
+    severity: Severity = (
+        "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
+    )
+    yield Finding(
+        "ball-heavy",
+        severity,
+        "Balance",
+        f"Nose is heavy: {lower_first(case.name)}",
+        says,
+        f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.",
+        ("ball",),
+        case.id,
+        float(tongue - high[worst]),
+        TOW_CAUTION,
+    )
+
+
+def _chance(s: Studied, words: Words) -> Iterator[Finding]:
+    b = s.readings
+    inside = [
+        row
+        for row in s.towing_rows
+        if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE
+    ]
+    if not inside:
+        return
+    worst = min(inside, key=lambda row: b.chance[row])
+    case = s.table.cases[worst]
+    first = weigh_first(s, worst, 2)
+    names = " and ".join(lower_first(name) for _, name, _ in first)
+    says = (
+        f"{case.name}: {words.bare_kg(float(b.tongue_kg[worst]))} give or take {words.kg(float(b.tongue_sigma_kg[worst]))}. "
+        f"The chance to be in the band is {words.share(float(b.chance[worst]), 0)}, want 80 %. Weigh first: {names}."
+    )
+    yield Finding(
+        "ball-unsure",
+        "mind",
+        "Balance",
+        f"Not sure of the ball: {lower_first(case.name)}",
+        says,
+        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+        ("ball",),
+        case.id,
+        float(1 - b.chance[worst]),
+        TOW_CAUTION,
+    )
+
+
+def _bed_chance(s: Studied, words: Words) -> Iterator[Finding]:
+    """Cases that keep both axles' limits as drawn, but not for sure."""
+    load, chance = load_kg(s), chances(s)
+    low, high = span_kg(s, s.readings.total_kg)
+    unsure = [row for row in s.towing_rows if low[row] <= load[row] <= high[row] and chance[row] < LEAST_CHANCE]
+    if not unsure:
+        return
+    worst = min(unsure, key=lambda row: chance[row])
+    case, sigma = s.table.cases[worst], float(load_sigma_kg(s)[worst])
+    names = " and ".join(lower_first(name) for _, name, _ in weigh_first(s, worst, 2))
+    yield Finding(
+        "axles-unsure",
+        "mind",
+        "Balance",
+        f"Not sure of the axles: {lower_first(case.name)}",
+        f"{case.name}: rear axle {words.bare_kg(float(load[worst]))} give or take {words.kg(sigma)}. The chance that both "
+        f"axles keep their limits is {words.share(float(chance[worst]), 0)}, want 80 %. Weigh first: {names}.",
+        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+        ("wheels",),
+        case.id,
+        float(1 - chance[worst]),
+        SCREEN_CAUTION,
+        why_none="Weigh what is named, or leave some of the load at home.",
+    )
+
+
+def _lean(s: Studied, words: Words) -> Iterator[Finding]:
+    b = s.readings
+    rows = [row for row in s.towing_rows if b.total_kg[row] > 0 and not np.isnan(b.left_kg[row])]
+    wheels = {row: float(b.left_kg[row] + b.right_kg[row]) for row in rows}
+    leaning = [
+        row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]
+    ]
+    if not leaning:
+        return
+    worst = max(leaning, key=lambda row: abs(b.right_kg[row] - b.left_kg[row]) / wheels[row])
+    case, side = s.table.cases[worst], "right" if b.right_kg[worst] > b.left_kg[worst] else "left"
+    apart = abs(float(b.right_kg[worst] - b.left_kg[worst]))
+    says = (
+        f"{case.name}: {words.bare_kg(float(b.left_kg[worst]))} left, {words.kg(float(b.right_kg[worst]))} right. "
+        f"{words.share(apart / wheels[worst])} apart, want 5 % at most.{_case_list(s, leaning, worst)}"
+    )
+    yield Finding(
+        "leans",
+        "mind",
+        "Balance",
+        f"Heavy on the {side}",
+        says,
+        "Uneven wheels wear tyres, pull on the brakes and lean on bends.",
+        ("wheels",),
+        case.id,
+        apart / wheels[worst],
+        SCREEN_CAUTION,
+    )
+
+
+_OVER_TITLES = {
+    "gross": "Over the plate",
+    "axle-group": "Axle group over its plate",
+    "tyre": "Tyres",
+    "coupler": "Coupler over its rating",
+    "hitch": "Hitch over its rating",
+    "jack": "Jack is too small",
+    "stabiliser": "Stabilisers are too small",
+    "chains": "Chain under the trailer's weight",
+    "front-axle": "Front axle over its rating",
+    "rear-axle": "Rear axle over its rating",
+    "least-front": "Front axle lightened",
+    "least-front-share": "Front axle carries too little",
+}
+
+
+def _over_limits(s: Studied, words: Words) -> Iterator[Finding]:
+    for limit in s.limits:
+        if limit.severity is None or limit.id.startswith("ball/"):
+            continue  # the ball's own finding names the vehicle
+        yield _over(s, limit, words)
+
+
+def _over(s: Studied, limit: Limit, words: Words) -> Finding:
+    kind = limit.id.split("/")[0]
+    case = next(c for c in s.table.cases if c.id == limit.case_id)
+    title = _OVER_TITLES.get(kind, f"{limit.name} over its rating")
+    if kind == "tyre":
+        title = "Tyres over their load" if limit.severity == "stop" else "Tyres near their load"
+    if kind.startswith("least-"):
+        says = f"{case.name}: the front axle carries {words.kg(limit.value)}, want {words.kg(limit.limit)} at least, or steering suffers."
+        why = "A body behind the rear axle lifts the front: 30 % of the whole and 90 % of its empty load should stay."
+    elif kind == "jack":
+        says = f"{case.name}: the jack needs {words.kg(limit.value)}, which is {JACK_FACTOR:g} times what stands on it; it is rated {words.kg(limit.limit)}."
+        why = "A jack is rated for half as much again as it lifts."
+    elif kind == "tyre" and limit.severity == "mind":
+        says = f"{case.name}: {words.bare_kg(limit.value)} of {words.kg(limit.limit)}; 15 % in reserve is advised."
+        why = "A tyre near its load runs hot. Never under its minimum pressure."
+    else:
+        says = f"{case.name}: {words.kg(limit.value)}, and {words.kg(limit.limit)} is the limit: {words.kg(limit.value - limit.limit)} too much."
+        why = "The number on the plate or in the papers holds whatever the drawing says."
+    where = limit.id.split("/")[1] if limit.id.startswith("axle/") else "rig"
+    return Finding(
+        f"over-{kind}",
+        "stop" if limit.severity == "stop" else "mind",
+        "Balance" if kind != "jack" else "Rig",
+        title,
+        says,
+        why,
+        (where, limit.id),
+        case.id,
+        limit.value / limit.limit if limit.limit else None,
+        SCREEN_CAUTION,
+    )
+
+
+def _parked(s: Studied, words: Words) -> Iterator[Finding]:
+    if s.at_rest is None:
+        return
+    jack, tail = s.at_rest.jack_kg, s.at_rest.jack_tail_loaded_kg
+    row = int(np.argmin(jack))
+    case = s.table.cases[row]
+    if jack[row] < 0:
+        yield Finding(
+            "jack-lifts",
+            "stop",
+            "Balance",
+            "Tips onto its tail",
+            f"{case.name}, unhitched: the jack would have to pull down {words.kg(-float(jack[row]))}.",
+            "More weight stands behind the axle than ahead of it.",
+            ("jack",),
+            case.id,
+            float(-jack[row]),
+            "Never unhitch it like this.",
+        )
+    elif tail[row] < 0 and s.build.rig.stabiliser_station is None:
+        yield Finding(
+            "tail-tips",
+            "mind",
+            "Rig",
+            "A person on the tail tips it",
+            f"{case.name}, unhitched: {words.kg(PERSON_KG)} on the tail takes the jack from {words.bare_kg(float(jack[row]))} to {words.kg(float(tail[row]))}.",
+            "Rear stabilisers, wound down first, carry that.",
+            ("jack",),
+            case.id,
+            float(-tail[row]),
+            "Set rear stabilisers before anyone climbs in at the back.",
+        )

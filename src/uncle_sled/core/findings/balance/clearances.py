@@ -1,0 +1,60 @@
+"""Judgements on room outside: the nose against the car in a bend, the tyres in their boxes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.axle_conflicts import SPARE_M, tyre_gap
+from uncle_sled.core.studies.balance.road_checks import turning
+from uncle_sled.core.words import Words, upper_first
+
+CAUTION = "Screening only: try it slowly in an empty yard, somebody watching, before the road."
+
+
+def clearance_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    yield from _bend(s, words)
+    yield from _tyres(s, words)
+
+
+def _bend(s: Studied, words: Words) -> Iterator[Finding]:
+    for one in turning(s):
+        if one.gap_m < 0:
+            yield Finding(
+                "nose-meets-car",
+                "mind",
+                "Rig",
+                f"{upper_first(one.nose)} meets the car",
+                f"{one.name}: at {one.at_deg:.0f}° {one.nose} reaches {words.m(-one.gap_m)} into its tail.",
+                "Backing round a corner folds car and trailer to a right angle.",
+                (one.nose_id, one.vehicle_id),
+                number=-one.gap_m,
+                caution=CAUTION,
+                why_none="A longer drawbar, a narrower nose, or never that sharp.",
+            )
+
+
+def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
+    gap = tyre_gap(s)
+    if gap is None or gap.least_m is None or gap.least_m >= SPARE_M - 1e-6:
+        return
+    spots = {
+        "beside the left tyre": gap.left_m,
+        "beside the right tyre": gap.right_m,
+        "over the tyre at full travel": gap.over_m,
+        "ahead of and behind it": gap.along_m,
+    }
+    where, room = min(((at, room) for at, room in spots.items() if room is not None), key=lambda one: one[1])
+    left = f"{words.thick(room)} is left" if room >= 0 else f"it lacks {words.thick(-room)}"
+    yield Finding(
+        "tyre-rubs",
+        "mind",
+        "Rig",
+        "A tyre has no room" if room < 0 else "A tyre is close",
+        f"{upper_first(where)} {left}, want {words.thick(SPARE_M)} at least.",
+        "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
+        ("wheels",),
+        number=SPARE_M - room,
+        why_none="Another track or tyre, or larger wheel boxes.",
+    )

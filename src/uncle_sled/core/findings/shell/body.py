@@ -1,0 +1,301 @@
+"""Judgements on the body: what cannot be built as drawn, sheets that will not go round, and the way of water."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, remove, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.shell import Face, Layer
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.framing.frame_body import Fault
+from uncle_sled.core.framing.stick_timber import header_depth_m
+from uncle_sled.core.geometry.bends import judge
+from uncle_sled.core.materials import Material
+from uncle_sled.core.parts.face_build import face_build, library_of, material_of
+from uncle_sled.core.reading.studied import Studied, silhouette_of
+from uncle_sled.core.studies.shell.bends import SheetBend, sheet_bends
+from uncle_sled.core.studies.shell.compare_ways import radius_of, way_ops
+from uncle_sled.core.studies.shell.holes import SEALS, USUAL_SEAL, holes
+from uncle_sled.core.words import Words, lower_first
+
+THINNEST_M = 0.0015  # half of the thinnest sheet that can be bought
+LEAST_FALL_DEG = 1.0
+LEAST_HEADER = 0.85  # of the depth that its span wants
+TITLES = {
+    "profile-crosses": "The profile crosses itself",
+    "school-form": "This school cannot make this body",
+    "body-too-big": "A body too big to frame",
+    "too-many-sticks": "More sticks than anybody would cut",
+    "no-pitch": "Framing too close",
+    "no-section": "A stick of no size",
+    "no-sheet": "A sheet of no size",
+    "no-material": "Sticks of no material",
+    "opening-nowhere": "An opening has no face",
+    "openings-meet": "Openings lie over each other",
+    "opening-over-edge": "An opening comes over the edge",
+    "stick-too-deep": "Sticks deeper than their wall",
+    "wall-too-low": "A wall too low to frame",
+}
+
+
+def _of_body(s: Studied, words: Words) -> tuple[object, ...]:
+    return s.build.shell, s.build.rig, s.build.brief, s.facts.materials, s.framed
+
+
+@keep_by(_of_body, 4)  # a dragged thing leaves the body as it is
+def shell_findings(s: Studied, words: Words) -> tuple[Finding, ...]:
+    return tuple(_judged(s, words))
+
+
+def _judged(s: Studied, words: Words) -> Iterator[Finding]:
+    for fault in s.framed.faults:
+        yield _fault(fault)
+    yield from _loose(s)
+    yield from _layers(s)
+    yield from _water(s, words)
+    yield from _headers(s, words)
+    yield from _bends(s, words)
+
+
+def _fault(fault: Fault) -> Finding:
+    return Finding(
+        fault.code,
+        "mind",
+        "Shell",
+        TITLES[fault.code],
+        fault.says,
+        "What cannot be built as drawn is left out of the framing and its weight until it is mended.",
+        fault.where,
+        why_none="Move or size it by hand: what is right only you know.",
+    )
+
+
+def _loose(s: Studied) -> Iterator[Finding]:
+    for change in s.framed.loose:
+        yield Finding(
+            "loose-change",
+            "mind",
+            "Shell",
+            "A change by hand waits",
+            f"The {change.role} at {change.anchor} on the {change.face} is gone, and your change ({change.op}) with it. Keep it for later or drop it.",
+            "Changes by hand are kept by face, kind of stick and place.",
+            (change.id,),
+        )
+
+
+def _layers(s: Studied) -> Iterator[Finding]:
+    library = library_of(s.facts.materials)
+    for face in s.build.shell.faces:
+        if not face.layers:
+            continue
+        try:
+            face_build(face.layers, face.kind, library)
+        except GeometryError as fault:
+            yield Finding(
+                "layers-wrong", "mind", "Shell", f"{face.name} cannot be made so", str(fault), "A face is weighed from its layers.",
+                (face.id,), why_none="Mend the layer on the Shell stop.",
+            )  # fmt: skip
+            continue
+        for layer in face.layers:
+            material = material_of(layer, library)
+            if layer.thickness.si <= 0 and material.kg_m2 is None:
+                yield Finding(
+                    "layer-no-thickness", "mind", "Shell", f"{material.name} of no thickness",
+                    f"{material.name} in the {lower_first(face.name)} has no thickness, so it weighs and warms nothing.",
+                    "A layer without a thickness is no layer.", (face.id,), why_none="Type how thick it is, or take it out.",
+                )  # fmt: skip
+                break
+
+
+def _water(s: Studied, words: Words) -> Iterator[Finding]:
+    found = holes(s)
+    for hole in found:
+        one = hole.opening
+        if one.seal == "none":
+            yield Finding(
+                "no-seal", "mind", "Shell", f"{one.name} has no seal",
+                f"{one.name} has {words.m(hole.seam_m)} of open seam; nothing is said of how it is sealed.",
+                "Water gets in at the holes, not through the skin.", (one.id,), number=hole.seam_m,
+            )  # fmt: skip
+        elif one.kind == "hatch" and one.seal != "two lines":
+            yield Finding(
+                "hatch-one-line", "mind", "Shell", f"{one.name} has one line of seal",
+                f"{one.name} is sealed in one line ({SEALS[one.seal]}); a hatch wants two, the outer against rain, the inner against what passed it.",
+                "Hatches flex on the road and open a single line.", (one.id,),
+            )  # fmt: skip
+        if hole.wants_drip and not one.drip:
+            yield Finding(
+                "no-drip", "mind", "Shell", f"{one.name} has no drip edge",
+                f"Rain runs down the wall onto the top seal of {lower_first(one.name)}; a drip edge {words.m(one.width.si + 0.1)} long throws it off.",
+                "A drip edge over every opening in a wall.", (one.id,),
+            )  # fmt: skip
+    in_roof = [hole for hole in found if hole.on_roof]
+    if len(in_roof) > 1:  # one is the least that a vent needs; the bench counts it
+        many = sum(hole.many for hole in in_roof)
+        named = ", ".join(lower_first(hole.opening.name) for hole in in_roof[:4])
+        yield Finding(
+            "roof-holes", "note", "Shell", f"{many} holes in the roof",
+            f"{named}: {words.m(sum(h.seam_m for h in in_roof))} of seam that water stands on. Look at them every autumn.",
+            "Every hole in a roof leaks one day; the fewer the better.", tuple(h.opening.id for h in in_roof), number=float(many),
+            why_none="Glue rather than screw, and lead cables through a wall.",
+        )  # fmt: skip
+    yield from _roof_fall(s, words)
+
+
+def _roof_fall(s: Studied, words: Words) -> Iterator[Finding]:
+    shell, body = s.build.shell, s.framed.body
+    roof = next((face for face in shell.faces if face.kind == "roof"), None)
+    if body is None or roof is None or body.width <= 0:
+        return
+    if shell.form == "butterfly":
+        yield Finding(
+            "butterfly", "mind", "Shell", "The valley collects water and snow",
+            "A butterfly roof leads every drop and twice the snow into its valley, over the middle of your bed. It wants a fall along the valley, a wide outlet and a second one for when leaves block the first.",
+            "Snow in a valley is taken double. Screening only: local code and a licensed engineer decide.", (roof.id,),
+            why_none="A gable or a shed of the same size sheds it all.",
+        )  # fmt: skip
+    if shell.form in ("box", "bevelled") or (shell.form in ("flat", "shed") and _fall_deg(s) < LEAST_FALL_DEG):
+        yield Finding(
+            "roof-level", "note", "Shell", "Water stands on the roof",
+            f"The roof lies level; a fall of 1 in 40 ({words.m(body.length / 40)} over its length) lets it run off.",
+            "Standing water finds every seam, and freezes in it.", (roof.id,),
+            why_none=None if shell.form == "box" else "Lay it on tapered strips, or park nose down.",
+        )  # fmt: skip
+
+
+def _fall_deg(s: Studied) -> float:
+    slopes = [surface for surface in s.framed.body.surfaces if surface.kind == "roof"] if s.framed.body else []
+    falls = [0.0]
+    for one in slopes:
+        if one.chain is not None:
+            run, rise = abs(one.chain[-1][0] - one.chain[0][0]), abs(one.chain[-1][1] - one.chain[0][1])
+            falls.append(math.degrees(math.atan2(rise, run)))
+        else:
+            falls.append(math.degrees(math.asin(min(abs(one.up[2]), 1.0))))
+    return max(falls)
+
+
+def _headers(s: Studied, words: Words) -> Iterator[Finding]:
+    if s.build.shell.framing.school != "stick timber":
+        return
+    for member in s.framed.members:
+        if (
+            member.role != "header"
+            or member.face_kind in ("floor", "roof")
+            or not member.along_s
+            or "/" in member.anchor
+        ):
+            continue
+        heights = [z for _, z in member.outline]
+        opening = next((o for o in s.build.shell.openings if o.id == member.anchor), None)
+        wanted = header_depth_m(opening.width.si) if opening else 0.0
+        if opening and max(heights) - min(heights) < LEAST_HEADER * wanted:
+            yield Finding(
+                "header-no-room", "mind", "Shell", f"No room for a header over {lower_first(opening.name)}",
+                f"{words.m(max(heights) - min(heights))} is left over it; a span of {words.m(opening.width.si)} wants {words.m(wanted)}.",
+                "Headers by span for light roofs. Screening only: local code and a licensed engineer decide.", (opening.id,),
+                number=wanted, why_none="Lower the opening, or make it narrower.",
+            )  # fmt: skip
+
+
+def _bends(s: Studied, words: Words) -> Iterator[Finding]:
+    bends = sheet_bends(s)
+    for face in s.build.shell.faces:
+        worst = next((b for b in bends if b.face_id == face.id and b.verdict != "allowed"), None)
+        if worst is not None:
+            yield _bend(face, worst, words)
+
+
+def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
+    radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
+    thick = f"{bend.thickness_m * 1000:g} mm {bend.material.lower()}"
+    says = (
+        f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
+        if refused
+        else f"{thick} takes {words.m(tightest)} and {face.name.lower()} turns on {words.m(radius)}: bend a test strip first."
+    )
+    return Finding(
+        "will-not-bend" if refused else "bends-tight",
+        "mind" if refused else "note",
+        "Shell",
+        f"{face.name} will not bend" if refused else f"{face.name} bends tight",
+        says,
+        "Radius table for cold, dry sheets. Two thin sheets glued over each other go round where one thick one breaks.",
+        (face.id,),
+        None,
+        tightest / max(radius, 1e-6),
+        "Sheets under strain spring: clamp both ends, wear eye protection.",
+        None,
+        None if refused else "Only a test strip tells.",
+    )
+
+
+def thinner_layers(face: Face, radius: float, library: dict[str, Material]) -> tuple[tuple[Layer, ...], int] | None:
+    """The face's layers with each sheet that is too thick parted in two or three, or None where that does not help."""
+    for n in (2, 3):
+        made: list[Layer] = []
+        for layer in face.layers:
+            bends = material_of(layer, library).bends
+            if not bends or bends == "sandwich" or judge(bends, layer.thickness.si, radius).verdict != "refused":
+                made.append(layer)
+                continue
+            thin = layer.thickness.si / n
+            if thin < THINNEST_M or judge(bends, thin, radius).verdict == "refused":
+                break
+            made += [
+                Layer(f"{layer.id}-{k}", layer.material, Length(round(thin, 5)), layer.framing) for k in range(1, n + 1)
+            ]
+        else:
+            if len(made) > len(face.layers):
+                return tuple(made), n
+    return None
+
+
+def bend_ops(s: Studied, face_id: str) -> tuple[tuple[Op, ...], int] | None:
+    """Ops that make a face of thinner sheets, and into how many each was parted."""
+    body = silhouette_of(s.build.shell)
+    face = next((f for f in s.build.shell.faces if f.id == face_id), None)
+    found = (
+        thinner_layers(face, radius_of(body, face.kind), library_of(s.facts.materials))
+        if body is not None and face is not None
+        else None
+    )
+    if face is None or found is None:
+        return None
+    return way_ops((face.id,), f"{face.made_of}, in thin sheets", found[0]), found[1]
+
+
+def shell_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """Ops that settle a finding of the body by one plain edit, and what they do in words."""
+    shell = s.build.shell
+    opening = next((o for o in shell.openings if o.id in one.where), None)
+    if one.code == "will-not-bend":
+        parted = bend_ops(s, one.where[0])
+        name = next((face.name for face in shell.faces if face.id == one.where[0]), "")
+        if parted is None:
+            return None
+        return parted[0], f"Make the {lower_first(name)} of {({2: 'two', 3: 'three'})[parted[1]]} thin sheets for one"
+    if one.code == "loose-change":
+        return (remove(f"shell.framing.changes.{one.where[0]}"),), "Drop the change by hand"
+    if one.code == "roof-level" and s.framed.body is not None:
+        low = {"si": round(s.framed.body.height - s.framed.body.length / 40, 3), "typed": None}
+        return (
+            (set_to("shell.form", "flat"), set_to("shell.eaves", low), set_to("shell.low_side", "rear")),
+            "Let the roof fall 1 in 40 to the rear",
+        )
+    if opening is None:
+        return None
+    path = f"shell.openings.{opening.id}"
+    if one.code in ("no-seal", "hatch-one-line"):
+        seal = USUAL_SEAL[opening.kind]
+        return (set_to(f"{path}.seal", seal),), f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
+    if one.code == "no-drip":
+        return (set_to(f"{path}.drip", True),), f"Put a drip edge over the {lower_first(opening.name)}"
+    return None
+
+
+SETTLED_BY_EDIT = {"will-not-bend", "loose-change", "roof-level", "no-seal", "hatch-one-line", "no-drip"}

@@ -1,0 +1,31 @@
+"""What fits and what does not, in words of the build's own units; the studies' own reasons are in metres."""
+
+from __future__ import annotations
+
+from uncle_sled.core.studies.stow.at_hand import ARM_M, InReach, Passing
+from uncle_sled.core.studies.stow.ways_out import LEAST_M, WayOut
+from uncle_sled.core.words import Words
+
+
+def size_words(size_m: tuple[float, float], words: Words) -> str:
+    return f"{words.m(size_m[0])} × {words.m(size_m[1])}"
+
+
+def kit_words(one: InReach, words: Words) -> str:
+    """Where a thing of the arrival kit is, seen from outside."""
+    if one.far_m is None:
+        return one.why
+    return f"{words.m(one.far_m)} in from {one.opening}; an arm reaches {words.m(ARM_M)}"
+
+
+def passing_words(one: Passing, words: Words) -> str:
+    """What a thing wants of a door, and what the best one has."""
+    clear = size_words(one.clear_m, words)
+    return f"wants {size_words(one.need_m, words)}; {one.opening_name} is {clear} clear"
+
+
+def way_words(way: WayOut, words: Words) -> str:
+    """Why an opening is no way out."""
+    if not way.small:
+        return way.why
+    return f"is {size_words(way.clear_m, words)}, and {size_words(LEAST_M, words)} is the least"

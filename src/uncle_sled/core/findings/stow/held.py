@@ -1,0 +1,128 @@
+"""Judgements on what holds things on the road, and the straps that would."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.restraints import Restraint, restraints
+from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.words import Words, lower_first
+
+STRAP_KG, BOLT_KG = 250.0, 300.0  # working loads of a 25 mm strap with its ring, and of an M8 through framing
+WHY = "Design pulls of 1.0 g fore and aft, 0.8 g sideways, 1.0 g up; a vehicle aboard twice its mass."
+CAUTION = "Screening only: what flies in a stop can kill. Rings and straps hold what their makers say."
+
+
+def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    found = restraints(s.build, s.table)
+    things = {thing.id: thing for thing in s.build.stow.things}
+    begun = any(one.hold is not None or things[one.id].held_by for one in found)
+    unrated = [one for one in found if one.fault == "unrated" or (one.fault == "loose" and things[one.id].held_by)]
+    loose = [one for one in found if one.fault == "loose" and not things[one.id].held_by]
+    for one in found:
+        if one.fault in ("weak", "jumps", "skin"):
+            yield _finding(one, words)
+    if loose:
+        yield _loose(sorted(loose, key=lambda one: -one.mass_kg), begun, words)
+    if unrated:
+        heaviest = sorted(unrated, key=lambda one: -one.mass_kg)
+        yield Finding(
+            "held-unrated",
+            "note",
+            "Stow",
+            _many(len(unrated), "hangs", "hang") + " on something unrated",
+            f"Nobody said what holds {_names(heaviest)} is good for.",
+            WHY,
+            tuple(one.id for one in heaviest),
+            number=float(len(unrated)),
+            caution=CAUTION,
+            why_none="Type the working load that stands on strap, ring or latch.",
+        )
+
+
+def _many(count: int, one: str, more: str) -> str:
+    return f"1 thing {one}" if count == 1 else f"{count} things {more}"
+
+
+def _names(heaviest: list[Restraint]) -> str:
+    names = [lower_first(one.name) for one in heaviest[:3]]
+    return ", ".join(names) + (" and others" if len(heaviest) > 3 else "")
+
+
+def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
+    """One line for all of them; a mere note while nobody has begun with holding things down."""
+    total = sum(one.along_n for one in heaviest) / GRAVITY
+    return Finding(
+        "held-loose",
+        "mind" if begun else "note",
+        "Stow",
+        _many(len(heaviest), "rides", "ride") + " loose",
+        f"Nothing is said to hold {_names(heaviest)}: {words.kg(total)} of pull in a stop.",
+        WHY,
+        tuple(one.id for one in heaviest),
+        number=total,
+        caution=CAUTION,
+    )
+
+
+def _finding(one: Restraint, words: Words) -> Finding:
+    pull = words.kg(one.along_n / GRAVITY)
+    title, says = {
+        "weak": (
+            f"{one.name} is held too weakly",
+            f"It pulls {pull} in a stop; what holds it is good for {words.kg((one.capacity_n or 0) / GRAVITY)}.",
+        ),
+        "jumps": (
+            f"{one.name} can jump out",
+            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.up_n / GRAVITY)} upward over a bump.",
+        ),
+        "skin": (
+            f"{one.name} is tied to the skin",
+            f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame.",
+        ),
+    }[one.fault]
+    return Finding(
+        f"held-{one.fault}",
+        "mind",
+        "Stow",
+        title,
+        says,
+        WHY,
+        (one.id,),
+        number=one.along_n,
+        caution=CAUTION,
+        why_none="Carry the rings down to the frame." if one.fault == "skin" else None,
+    )
+
+
+def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """Enough straps, or bolts for what is heavy and stays; of many loose things all at once."""
+    found = [r for r in restraints(s.build, s.table) if r.id in one.where]
+    if not found:
+        return None
+    words = Words(s.build.brief.reading.shown())
+    ops, says = [], ""
+    for restraint in found:
+        pull = restraint.along_n / GRAVITY
+        heavy = pull > 4 * STRAP_KG
+        kind, each = ("bolt", BOLT_KG) if heavy else ("strap", STRAP_KG)
+        many = max(math.ceil(pull / each - 1e-9), 2)
+        into = "frame" if restraint.vehicle or heavy else "framing"
+        record = {"kind": kind, "many": many, "rated": {"si": each, "typed": None}, "into": into}
+        ops.append(set_to(f"stow.things.{restraint.id}.hold", record))
+        says = f"Hold the {lower_first(restraint.name)} with {many} {kind}s good for {words.kg(each)} each"
+    if len(found) > 1:
+        says = f"Two straps good for {words.kg(STRAP_KG)} each over each of the {len(found)}, more where it is heavy"
+    return tuple(ops), says
+
+
+def held_words(s: Studied, id: str, words: Words) -> str:
+    """What holds a thing against what it pulls, for the end of a remedy's sentence."""
+    found = next((r for r in restraints(s.build, s.table) if r.id == id), None)
+    if found is None or found.capacity_n is None:
+        return "held"
+    return f"{words.kg(found.capacity_n / GRAVITY)} against a pull of {words.kg(found.along_n / GRAVITY)}"

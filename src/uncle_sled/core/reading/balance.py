@@ -1,0 +1,330 @@
+"""What stands on the ball, on each axle and on each side, in every load case, and how sure is it?
+
+Statics of a body on two supports (any statics text): the ball and the axle group, or the two axles of
+a vehicle under a bed. Doubt is first order, with the bias that computed masses share.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.parts.part import AXLE_M, SHARED_BIAS
+from uncle_sled.core.reading.band import Band
+from uncle_sled.core.reading.load_cases import Floats, MassTable
+from uncle_sled.core.units import GRAVITY
+
+
+def _gauss_legendre(n: int) -> tuple[Floats, Floats]:
+    """Nodes and weights on [-1, 1] by Newton's method. Source: any text of numerical analysis.
+
+    Without linear algebra: an eigenvalue problem of this size wakes BLAS threads while the window waits for its
+    import, 2 ms on one thread and 250 ms on two busy cores.
+    """
+    x = np.cos(np.pi * (np.arange(n, 0, -1) - 0.25) / (n + 0.5))
+    slope = x
+    for _ in range(4):
+        before, now = np.ones(n), x
+        for k in range(2, n + 1):
+            before, now = now, ((2 * k - 1) * x * now - (k - 1) * before) / k
+        slope = n * (x * now - before) / (x * x - 1)
+        x = x - now / slope
+    return x, 2 / ((1 - x * x) * slope * slope)
+
+
+_NODES, _WEIGHTS = _gauss_legendre(96)
+
+
+class Support(msgspec.Struct, frozen=True):
+    """What the body stands on; stations aft of the ball [m] (aft of the front axle for a bed)."""
+
+    carrier: str
+    axles_m: tuple[float, ...]
+    independent: bool
+    track_m: float | None
+    stiffness_n_m: float = 0.0  # per wheel
+    level_kg: float = 0.0  # axle-group load at which the frame rides level
+    nose_up_m: float = 0.0  # ball above its reference height
+
+    @property
+    def mean_axle_m(self) -> float:
+        return sum(self.axles_m) / len(self.axles_m)
+
+
+class Balance(msgspec.Struct, frozen=True):
+    """One row per case (c). Unknown is NaN. tongue_sigma and chance are first order."""
+
+    total_kg: Floats
+    tongue_kg: Floats
+    share: Floats
+    axle_kg: Floats  # (c, axles); for a vehicle bed (c, 2): front, rear
+    left_kg: Floats
+    right_kg: Floats
+    cg_m: Floats  # (c, 3)
+    effective_axle_m: Floats
+    tongue_sigma_kg: Floats
+    total_sigma_kg: Floats
+    covariance_kg2: Floats
+    chance: Floats
+    band_kg: Floats  # (c, 2)
+
+
+def support_of(rig: Rig) -> Support | None:
+    """What the rig stands on, or None while there is nothing to stand on.
+
+    Raises: GeometryError: an axle at or ahead of the ball, a wheelbase of nothing.
+    """
+    if rig.carrier == "vehicle bed":
+        if not rig.bed.wheelbase:
+            return None
+        if rig.bed.wheelbase.si <= 0:
+            raise GeometryError("The wheelbase is not longer than nothing: measure from front axle to rear axle.")
+        return Support(
+            "vehicle bed",
+            (0.0, rig.bed.wheelbase.si),
+            False,
+            rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None,
+        )
+    if not rig.axles:
+        return None
+    stations = tuple(sorted(axle.station.si for axle in rig.axles))
+    if stations[0] <= 0:
+        raise GeometryError(
+            "An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0."
+        )
+    independent = rig.suspension == "independent" and len(stations) > 1
+    rate = rig.spring_rate.si if rig.spring_rate and rig.spring_rate.si > 0 else 0.0
+    if independent and rate <= 0:
+        # Rubber torsion arms come down about 60 mm at their rating; without a rate this stands for it.
+        ratings = [a.rating.si for a in rig.axles if a.rating and a.rating.si > 0]
+        rate = (sum(ratings) / len(ratings) if ratings else 1000.0) * GRAVITY / 2 / 0.06
+    level = rig.level_load.si if rig.level_load else sum(a.rating.si for a in rig.axles if a.rating) * 0.8
+    up = (rig.ball_height.si - rig.reference_height.si) if rig.ball_height and rig.reference_height else 0.0
+    return Support(
+        "ball", stations, independent, rig.track.si if rig.track and rig.track.si > 0 else None, rate, level, up
+    )
+
+
+def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
+    """Static load on the ball of a level trailer, carried as mass [kg], positive down.
+
+    Args:
+        mass_kg: Masses of the parts [kg], shape (n,).
+        station_m: Distance of each part aft of the ball [m], shape (n,).
+        axle_m: Effective axle station [m], > 0.
+    Returns: Scalar [kg]; negative when the tongue lifts.
+    Raises: GeometryError: if axle_m <= 0 or the shapes differ.
+    Source: moments about the axle (any statics text).
+    """
+    if axle_m <= 0:
+        raise GeometryError("The axle must be aft of the ball: its station must be more than 0.")
+    if np.shape(mass_kg) != np.shape(station_m):
+        raise GeometryError("There must be one station for each mass.")
+    return float((np.asarray(mass_kg) * (axle_m - np.asarray(station_m))).sum() / axle_m)
+
+
+def independent_axle_loads_kg(moment_kg_m: Floats, support: Support, axles_m: Floats | None = None) -> Floats:
+    """Load of each independently sprung axle [kg] under a rigid frame held at the ball.
+
+    Compression of axle k is c0 - h + theta x_k, never below nothing; theta from the moments about the ball.
+
+    Args:
+        moment_kg_m: Moments of the masses about the ball [kg m], any shape.
+        axles_m: Other stations than the support's [m], shape (..., axles), to be judged many at a time.
+    Returns: Loads, with one more dimension than the moments: (..., axles).
+    Raises: GeometryError: without a spring rate.
+    Source: a rigid beam on springs held at one end (any structures text).
+    """
+    if support.stiffness_n_m <= 0:
+        raise GeometryError("Independent axles need a spring rate to share a load.")
+    x = np.array(support.axles_m) if axles_m is None else axles_m
+    rate = 2 * support.stiffness_n_m / GRAVITY  # kg per m of an axle
+    level = support.level_kg / (rate * x.shape[-1]) - support.nose_up_m
+    moment = np.asarray(moment_kg_m, dtype=float)[..., None]
+    carrying = np.ones(np.broadcast_shapes((*moment.shape[:-1], x.shape[-1]), x.shape), dtype=bool)
+    squeeze = np.zeros(carrying.shape)
+    for _ in range(x.shape[-1]):
+        reach = np.where(carrying, x, 0.0)
+        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum(
+            (reach**2).sum(axis=-1, keepdims=True), 1e-12
+        )
+        squeeze = level + theta * x
+        lifted = carrying & (squeeze < 0)
+        # the last axle keeps its load: a wheel line cannot pull the road up, and something must carry
+        carrying &= ~lifted | (carrying.sum(axis=-1, keepdims=True) == 1)
+        if not lifted.any():
+            break
+    return np.where(carrying, rate * np.maximum(squeeze, 0.0), 0.0)
+
+
+def band_kg(band: Band, total_kg: Floats) -> tuple[Floats, Floats]:
+    """Least and most load on the ball that the band advises for totals [kg]; the lowest rating caps the most."""
+    return band.low * total_kg, np.minimum(band.high * total_kg, np.inf if band.limit_kg is None else band.limit_kg)
+
+
+def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
+    """The reading of every case. Shapes as in MassTable. Never raises: what is unknown is NaN."""
+    mass, x, y, z = table.mass_kg, table.x_m, table.y_m, table.z_m
+    total = mass.sum(axis=1)
+    moment = (mass * x).sum(axis=1)
+    roll = (mass * y).sum(axis=1)
+    some = np.where(np.abs(total) > 1e-9, total, np.nan)
+    cg = np.stack([moment / some, roll / some, (mass * z).sum(axis=1) / some], axis=1)
+    none = np.full(len(total), np.nan)
+    if support is None:
+        return Balance(
+            total,
+            none,
+            none,
+            np.empty((len(total), 0)),
+            none,
+            none,
+            cg,
+            none,
+            none,
+            _total_sigma(table),
+            none,
+            none,
+            np.full((len(total), 2), np.nan),
+        )
+    if support.carrier == "vehicle bed":
+        rear = moment / support.axles_m[1]
+        half, lean = total / 2, roll / support.track_m if support.track_m else none
+        return Balance(
+            total,
+            none,
+            none,
+            np.stack([total - rear, rear], axis=1),
+            half - lean,
+            half + lean,
+            cg,
+            np.full(len(total), support.axles_m[1]),
+            none,
+            _total_sigma(table),
+            none,
+            none,
+            np.full((len(total), 2), np.nan),
+        )
+    if support.independent:
+        axle = independent_axle_loads_kg(moment, support)
+        carried = axle.sum(axis=1)
+        effective = np.where(
+            carried > 0,
+            (axle * np.array(support.axles_m)).sum(axis=1) / np.where(carried > 0, carried, 1),
+            support.mean_axle_m,
+        )
+        tongue = total - carried
+    else:
+        effective = np.full(len(total), support.mean_axle_m)
+        tongue = total - moment / effective
+        axle = np.repeat(((total - tongue) / len(support.axles_m))[:, None], len(support.axles_m), axis=1)
+    group = total - tongue
+    lean = roll / support.track_m if support.track_m else none
+    low, high = band_kg(band, total)
+    arm, axle_kg2 = 1 - table.x_m / effective[:, None], (group / effective * AXLE_M) ** 2
+    variance_t, variance_w, covariance = joint_doubt(table, arm, 1 / effective, axle_kg2)
+    return Balance(
+        total,
+        tongue,
+        tongue / some,
+        axle,
+        group / 2 - lean,
+        group / 2 + lean,
+        cg,
+        effective,
+        np.sqrt(variance_t),
+        np.sqrt(variance_w),
+        covariance,
+        chance_in_band(tongue, total, variance_t, variance_w, covariance, band),
+        np.stack([low, high], axis=1),
+    )
+
+
+def _total_sigma(table: MassTable) -> Floats:
+    variance = (table.sigma_kg**2).sum(axis=1)
+    for _, columns in table.bias:
+        variance = variance + (SHARED_BIAS * table.mass_kg[:, columns].sum(axis=1)) ** 2
+    return np.sqrt(variance)
+
+
+def joint_doubt(table: MassTable, arm: Floats, per_m: Floats, axle_kg2: Floats) -> tuple[Floats, Floats, Floats]:
+    """Variances of a load and of the total and their covariance [kg2], each shape (c,), first order.
+
+    Args:
+        arm: What a kilogram of each mass puts on the load, shape (c, n).
+        per_m: What a metre of station does for each kilogram [1/m], shape (c,).
+        axle_kg2: Variance that the axle's own place adds [kg2], shape (c,).
+    Source: propagation of errors (any statistics text).
+    """
+    own = table.sigma_kg**2
+    load = (arm**2 * own).sum(axis=1) + ((table.mass_kg * per_m[:, None] * table.sigma_x_m) ** 2).sum(axis=1) + axle_kg2
+    total, both = own.sum(axis=1), (arm * own).sum(axis=1)
+    for _, columns in table.bias:
+        biased = SHARED_BIAS * table.mass_kg[:, columns]
+        t, w = (arm[:, columns] * biased).sum(axis=1), biased.sum(axis=1)
+        load, total, both = load + t**2, total + w**2, both + t * w
+    return load, total, both
+
+
+def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Standard normal distribution function to 1.5e-7. Source: Abramowitz and Stegun 7.1.26."""
+    w = np.abs(value) / np.sqrt(2.0)
+    t = 1 / (1 + 0.3275911 * w)
+    tail = (
+        t
+        * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))))
+        * np.exp(-w * w)
+    )
+    return np.where(value >= 0, 1 - tail / 2, tail / 2)
+
+
+def chance_in_band(
+    tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band
+) -> Floats:
+    """Chance per case that p_lo W <= T <= min(p_hi W, limit), T and W jointly normal; shape (c,).
+
+    Given T = t the total must lie in [t/p_hi, t/p_lo]. Source: conditional normal distribution (any statistics text).
+    """
+    return chance_between(
+        tongue,
+        total,
+        (variance_t, variance_w, covariance),
+        np.inf if band.limit_kg is None else band.limit_kg,
+        lambda t: t / band.high if band.high > 0 else np.full_like(t, np.inf),
+        lambda t: t / band.low if band.low > 0 else np.full_like(t, np.inf),
+        0.0 if band.low > 0 else -np.inf,
+    )
+
+
+def chance_between(
+    load: Floats,
+    total: Floats,
+    doubt: tuple[Floats, Floats, Floats],
+    most_kg: float,
+    least_total: Callable[[Floats], Floats],
+    most_total: Callable[[Floats], Floats],
+    least_kg: float = -np.inf,
+) -> Floats:
+    """Chance per case, shape (c,), that a load [kg] lies from least_kg to most_kg and the total within ends that go with it.
+
+    Load and total are jointly normal with variances and covariance ``doubt`` [kg2]. Given the load t, the total is
+    normal too; its chance is integrated over t by Gauss-Legendre, to seven sigmas.
+    """
+    variance, variance_w, covariance = doubt
+    sigma = np.sqrt(np.maximum(variance, 1e-12))
+    end = np.minimum(load + 7 * sigma, most_kg)
+    start = np.maximum(load - 7 * sigma, least_kg)
+    width = np.maximum(end - start, 0.0)[:, None]
+    t = start[:, None] + width * (_NODES + 1) / 2
+    slope = (covariance / sigma**2)[:, None]
+    mean = total[:, None] + slope * (t - load[:, None])
+    spread = np.sqrt(np.maximum(variance_w[:, None] - slope * covariance[:, None], 1e-9))
+    high, low = most_total(t), least_total(t)
+    inside = np.where(high > low, normal_cdf((high - mean) / spread) - normal_cdf((low - mean) / spread), 0.0)
+    density = np.exp(-0.5 * ((t - load[:, None]) / sigma[:, None]) ** 2) / (sigma[:, None] * np.sqrt(2 * np.pi))
+    return np.clip((np.maximum(inside, 0.0) * density * _WEIGHTS).sum(axis=1) * width[:, 0] / 2, 0.0, 1.0)

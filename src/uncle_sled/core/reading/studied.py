@@ -1,0 +1,90 @@
+"""Everything that one frame needs: parts, masses, readings, limits, kept by identity of build and facts."""
+
+from __future__ import annotations
+
+import msgspec
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.surfaces import silhouette
+from uncle_sled.core.parts.all_parts import framed_of, parts_of
+from uncle_sled.core.parts.part import Part
+from uncle_sled.core.reading.balance import Balance, Support, balance, support_of
+from uncle_sled.core.reading.band import Band, band_of
+from uncle_sled.core.reading.limits import Limit, limits
+from uncle_sled.core.reading.load_cases import MassTable, mass_table
+from uncle_sled.core.reading.parked import Parked, parked
+
+
+class Studied(msgspec.Struct, frozen=True):
+    """The frame tier's results for one build."""
+
+    build: Build
+    facts: Facts
+    parts: tuple[Part, ...]
+    table: MassTable
+    band: Band
+    support: Support | None
+    readings: Balance
+    at_rest: Parked | None
+    limits: tuple[Limit, ...]
+    framed: Framed
+    trouble: str | None  # why there is no reading, where geometry forbids one
+
+    @property
+    def towing_rows(self) -> list[int]:
+        return [row for row, case in enumerate(self.table.cases) if case.mode.towing]
+
+
+def tail_m(build: Build) -> float | None:
+    """Where a person can stand at the rear: the end of frame or body [m]."""
+    ends = [build.rig.frame_length.si] if build.rig.frame_length else []
+    if build.shell.form != "none" and build.shell.front and build.shell.length:
+        ends.append(build.shell.front.si + build.shell.length.si)
+    return max(ends, default=None)
+
+
+@keep_last(6)
+def study(build: Build, facts: Facts) -> Studied:
+    """Run the frame tier: about 2 ms at 300 things and 12 cases."""
+    parts = parts_of(build, facts)
+    table = mass_table(build, parts)
+    band = band_of(build.brief, build.rig, facts)
+    trouble = None
+    try:
+        support = support_of(build.rig)
+    except GeometryError as fault:
+        support, trouble = None, str(fault)
+    readings = balance(table, support, band)
+    at_rest = parked(build.rig, readings, tail_m(build))
+    return Studied(
+        build,
+        facts,
+        parts,
+        table,
+        band,
+        support,
+        readings,
+        at_rest,
+        limits(build, facts, table, readings, at_rest),
+        framed_of(build, facts),
+        trouble,
+    )
+
+
+@keep_last(4)
+def length_m(build: Build) -> float:
+    """How far the rig and body reach aft [m], for drawings and scales; 5 m where nothing is known."""
+    ends = [axle.station.si + 0.3 for axle in build.rig.axles]
+    ends += [t.x.si + t.length.si for t in build.stow.things if abs(t.x.si) < 100 and t.length.si < 100]
+    reach = tail_m(build)
+    if reach is not None:
+        ends.append(reach)
+    if build.rig.carrier == "vehicle bed" and build.rig.bed.wheelbase:
+        ends.append(build.rig.bed.wheelbase.si + 1.0)
+    return max(ends, default=5.0)
+
+
+silhouette_of = keep_last(4)(silhouette)  # of a shell, kept by identity

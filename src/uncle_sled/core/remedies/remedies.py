@@ -1,0 +1,422 @@
+"""What can be tried: one move or two and, where it is not welded yet, another place for the axle.
+
+Every candidate is first judged by the linear statics, then the whole build with it is judged
+again: a remedy clears its finding, adds no stop and makes no case worse, or it is not offered.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Iterator
+from functools import cached_property
+
+import msgspec
+import numpy as np
+from msgspec.structs import replace
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.edits import Op, apply, set_to
+from uncle_sled.core.document.placing import axle_shift_ops
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.finding import RANK, Finding, Remedy
+from uncle_sled.core.findings.shell.body import SETTLED_BY_EDIT, shell_remedy
+from uncle_sled.core.findings.stow.fitting import IN_THE_WAY, STOWED_BY_EDIT, stow_remedy
+from uncle_sled.core.findings.stow.held import held_words
+from uncle_sled.core.findings.stow.things import FAR_M
+from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.reading.load_cases import Floats
+from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.remedies.linear_moves import (
+    Moves,
+    carry_ops,
+    clears,
+    hardness,
+    heaviest_first,
+    moves_of,
+    shift_of,
+    state,
+    worse,
+)
+from uncle_sled.core.studies.balance.axle_placing import axle_placing
+from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.words import Words, lower_first
+
+MOVABLE = {
+    *SETTLED_BY_EDIT,
+    *STOWED_BY_EDIT,
+    *IN_THE_WAY,
+    "ball-light",
+    "ball-heavy",
+    "ball-unsure",
+    "leans",
+    "tank-far",
+    "over-rear-axle",
+    "over-front-axle",
+    "over-least-front",
+    "over-least-front-share",
+    "over-axle",
+    "jack-lifts",
+    "over-tyre",
+}
+TRIES = 14
+CLEARINGS = 16
+PAIR_THINGS, PAIR_PLACES = 8, 42
+MOST_MOVED, SEARCH_S = 40, 8.0
+SPLIT = "\x1f"
+# How far into the band a move should land at best, as a share of its width.
+DEPTHS = (0.35, 0.2, 0.08, 0.0)
+
+
+class Candidate(msgspec.Struct, frozen=True):
+    """An edit and what it costs in trouble: metres times how hard the thing is to move."""
+
+    cost: float
+    ops: tuple[Op, ...]
+    says: Callable[[str], str]
+
+
+def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
+    """The findings of a build, each with a remedy that was tried or the reason why there is none."""
+    found = findings(s)
+    settled = []
+    search: _Search | None = None
+    end = time.monotonic() + SEARCH_S
+    for one in found:
+        if one.remedy or one.why_none or one.set_aside or stopped():
+            settled.append(one)
+        elif time.monotonic() > end:
+            settled.append(
+                one.settled_by(None, "There is too much aboard to search it all. Move the heaviest by hand.")
+            )
+        elif one.code not in MOVABLE:
+            settled.append(
+                one.settled_by(
+                    None,
+                    "Only less weight or a higher rating helps."
+                    if one.code.startswith("over-")
+                    else "No edit settles this by itself.",
+                )
+            )
+        else:
+            search = search or _Search(s, lambda: stopped() or time.monotonic() > end)
+            remedy = search.remedy_for(one, found, search.stopped)
+            settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
+    return tuple(settled)
+
+
+class _Search:
+    """Candidate places of every movable thing, worked out once for all findings of a build."""
+
+    def __init__(self, s: Studied, stopped: Callable[[], bool]) -> None:
+        self.s, self.stopped = s, stopped
+        self.words = Words(s.build.brief.reading.shown())
+        self.before = state(s)
+        self.room = room_of(s.build, s.facts)
+
+    @cached_property
+    def moves(self) -> list[Moves]:
+        """Free places of the heaviest things: what weighs little settles little."""
+        heavy = heaviest_first(self.s.build)[:MOST_MOVED]
+        found = (moves_of(self.s, thing, self.room) for thing in heavy if not self.stopped())
+        return [move for move in found if move is not None]
+
+    def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
+        if one.code in SETTLED_BY_EDIT or one.code in STOWED_BY_EDIT:
+            return self._edited(one, found)
+        if one.code in IN_THE_WAY:
+            return self._cleared(one, found, stopped)
+        for depth in DEPTHS:
+            candidates = sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]
+            remedy = self._first_that_helps(candidates, one, found, stopped)
+            if remedy or stopped():
+                return remedy
+        if one.code == "tank-far":
+            return None
+        for depth in DEPTHS[1:]:
+            remedy = self._first_that_helps(self._pairs(one, depth), one, found, stopped)
+            if remedy or stopped():
+                return remedy
+        return None
+
+    def _first_that_helps(
+        self, candidates: list[Candidate], one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]
+    ) -> Remedy | None:
+        for candidate in candidates:
+            if stopped():
+                return None
+            remedy = self._tried(candidate, one, found)
+            if remedy:
+                return remedy
+        return None
+
+    def _candidates(self, one: Finding, depth: float) -> Iterator[Candidate]:
+        if one.code.startswith("ball-"):
+            yield from self._axle_moves(depth)
+        if self.s.support is not None and self.s.support.independent and one.code != "leans":
+            yield from self._hitch_heights(one, depth)
+        for move in self.moves:
+            if one.code == "tank-far" and move.thing.id not in one.where:
+                continue
+            yield from self._best_places(one, move, depth)
+
+    def _edited(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
+        """One plain edit of the body: thin sheets for a thick one, a seal, a drip edge."""
+        made = stow_remedy(self.s, one) if one.code in STOWED_BY_EDIT else shell_remedy(self.s, one)
+        if made is None:
+            return None
+        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one, found)
+
+    def _cleared(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
+        """The nearest free place of either party, the lighter one first."""
+        things = [t for t in self.s.build.stow.things if t.id in one.where]
+        candidates: list[Candidate] = []
+        for thing in sorted(things, key=lambda t: t.mass.si):
+            move = moves_of(self.s, thing, self.room, keeps_clear=True)
+            if move is None or stopped():
+                continue
+            away = _away(move)
+            near: dict[tuple[int, int, int], int] = {}
+            for at in np.argsort(away):
+                spot = (round(float(move.x[at]) / 0.2), round(float(move.y[at]) / 0.2), round(float(move.z[at]) / 0.1))
+                near.setdefault(spot, int(at))
+            chosen = [at for at in near.values() if away[at] > 0.002][:CLEARINGS]
+            candidates += [self._move(move, at, float(away[at])) for at in chosen]
+        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one, found, stopped)
+
+    def _axle_moves(self, depth: float) -> Iterator[Candidate]:
+        s = self.s
+        if s.build.rig.axle_place != "to be placed" or s.support is None:
+            return
+        placing = axle_placing(s)
+        if placing is None or placing.window_m is None:
+            return
+        low, high = placing.window_m
+        inset = depth * (high - low)
+        target = round(min(max(s.support.mean_axle_m, low + inset), high - inset), 2)
+        by = target - s.support.mean_axle_m
+        if abs(by) < 0.005 or not low <= target <= high:
+            return
+        ops = tuple(axle_shift_ops(s.build, by))
+        yield Candidate(
+            abs(by) * 6.0,
+            ops,
+            lambda after: (
+                f"Weld the axle {self.words.m(abs(by))} further {'back' if by > 0 else 'forward'}, at {self.words.m(target)} from the ball: {after}."
+            ),
+        )
+
+    def _hitch_heights(self, one: Finding, depth: float) -> Iterator[Candidate]:
+        """Independent axles share by the hitch's height: the smallest change that helps."""
+        s, rig = self.s, self.s.build.rig
+        if rig.ball_height is None or rig.reference_height is None or s.support is None:
+            return
+        for by in sorted(np.arange(-0.15, 0.151, 0.01), key=abs):
+            if abs(by) < 0.005 or rig.ball_height.si + by < 0.25:
+                continue
+            after = state(s, support=replace(s.support, nose_up_m=s.support.nose_up_m + float(by)))
+            if clears(one.code, after, self.before, depth, s).all():
+                height = round(rig.ball_height.si + float(by), 4)
+                how, far = ("Lower" if by < 0 else "Raise"), self.words.m(abs(float(by)))
+                ops = (set_to("rig.ball_height", {"si": height, "typed": None}),)
+
+                def says(after: str, how: str = how, far: str = far, height: float = height) -> str:
+                    return f"{how} the hitch {far}, to {self.words.m(height)}: {after}."
+
+                yield Candidate(abs(float(by)) * 4, ops, says)
+                return
+
+    def _pairs(self, one: Finding, depth: float) -> list[Candidate]:
+        """Two moves at once, where no single one helps: the heaviest things, on a coarser grid."""
+        heavy = [m for m in sorted(self.moves, key=lambda m: -m.mass_kg)[:PAIR_THINGS] if len(_few_places(m))]
+        few = [_few_places(move) for move in heavy]
+        found: list[tuple[float, int, int, int, int]] = []
+        for i in range(len(heavy)):
+            for j in range(i + 1, len(heavy)):
+                if self.stopped():
+                    return []
+                (along_a, across_a), (along_b, across_b) = (
+                    shift_of(self.s, heavy[i], few[i]),
+                    shift_of(self.s, heavy[j], few[j]),
+                )
+                shape = (len(few[i]) * len(few[j]), -1)
+                after = state(
+                    self.s,
+                    (along_a[:, None] + along_b[None]).reshape(shape),
+                    (across_a[:, None] + across_b[None]).reshape(shape),
+                )
+                good = clears(one.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
+                cost = (_trouble(heavy[i], few[i])[:, None] + _trouble(heavy[j], few[j])[None]).ravel()
+                for at in np.flatnonzero(good)[np.argsort(cost[good])][:3]:
+                    found.append((float(cost[at]), i, j, int(few[i][at // len(few[j])]), int(few[j][at % len(few[j])])))
+        made = []
+        for _, i, j, a, b in sorted(found)[: 4 * TRIES]:
+            one_, two = heavy[i], heavy[j]
+            if not _meet(one_, a, two, b):
+                made.append(_both(self._move(one_, a, _away(one_)[a]), self._move(two, b, _away(two)[b])))
+        return made[:TRIES]
+
+    def _best_places(self, one: Finding, move: Moves, depth: float) -> Iterator[Candidate]:
+        s, thing = self.s, move.thing
+        after = state(s, *shift_of(s, move))
+        good_enough, bad = clears(one.code, after, self.before, depth, s), worse(after, self.before, s)
+        if one.code == "tank-far" and s.support is not None:
+            good_enough = np.abs(move.x + standing_size_m(thing, thing.turn)[0] / 2 - s.support.mean_axle_m) <= FAR_M
+        good = np.flatnonzero(good_enough & ~bad)
+        away = _away(move)
+        good = good[away[good] > 0.015]
+        near = good[np.argsort(away[good])]
+        for at in near[:2]:
+            yield self._move(move, int(at), float(away[at]))
+        # Equal jugs side by side swing the nose least, and are the habit to keep.
+        for at in [k for k in near if self._tank_beside(move, int(k))][:1]:
+            yield self._move(move, int(at), 0.3 * float(away[at]))
+
+    def _tank_beside(self, move: Moves, at: int) -> str | None:
+        if move.thing.tank is None:
+            return None
+        return next((t.name for t in self.s.build.stow.things if t.id == move.beside[at] and t.tank), None)
+
+    def _move(self, move: Moves, at: int, away: float) -> Candidate:
+        thing, words = move.thing, self.words
+        dx, dy, dz = (float(to[at]) - now.si for to, now in ((move.x, thing.x), (move.y, thing.y), (move.z, thing.z)))
+        ops = carry_ops(self.s.build, thing, {"x": dx, "y": dy, "z": dz})
+        name = lower_first(thing.name)
+        told = self._tank_beside(move, at)
+
+        def says(after: str) -> str:
+            if told and abs(dx) >= 0.05:
+                return f"Set the {name} beside the {lower_first(told)}, {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'}: {after}."
+            if told:
+                return f"Set the {name} beside the {lower_first(told)}: {after}."
+            if abs(dx) > 0.1 and abs(dy) > 0.1:
+                return (
+                    f"Set the {name} {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'} and "
+                    f"{words.m(abs(dy))} to the {'right' if dy > 0 else 'left'}: {after}."
+                )
+            if abs(dx) >= abs(dy):
+                return f"Slide the {name} {words.m(abs(dx))} {'back' if dx > 0 else 'forward'}: {after}."
+            return f"Move the {name} {words.m(abs(dy))} to the {'right' if dy > 0 else 'left'}: {after}."
+
+        return Candidate(away * hardness(move), ops, says)
+
+    def _tried(self, candidate: Candidate, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
+        """The remedy, where the whole build judged again says that it is one."""
+        tried = study(apply(self.s.build, candidate.ops), self.s.facts)
+        after = findings(tried)
+        if any(f.key == one.key for f in after) or makes_worse(found, after):
+            return None
+        return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
+
+    def _why_stuck(self, one: Finding) -> str:
+        things = [t for t in self.s.build.stow.things if t.id in one.where]
+        if any(t.inside for t in things):
+            return "What is built into another thing is moved with it, or set apart by hand."
+        if any(t.id in mode.touched for t in things for mode in self.s.build.stow.modes):
+            return "It has a place of its own in that mode; move it there by hand."
+        return "No free place of either settles it without another trouble. A smaller thing, or say that one is built into the other."
+
+    def _reading(self, one: Finding, tried: Studied) -> str:
+        """The number that the remedy leaves, in the finding's own case."""
+        rows = (
+            [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id]
+            or tried.towing_rows[:1]
+            or [0]
+        )
+        row, b, words = rows[0], tried.readings, self.words
+        if not tried.table.cases:
+            return "no load case to read yet"
+        case = lower_first(tried.table.cases[row].name)
+        if one.code.startswith("held-"):
+            return held_words(tried, one.where[0], words)
+        if one.stop == "Stow" and one.code != "tank-far" and tried.build.rig.carrier == "ball" and tried.towing_rows:
+            row = min(tried.towing_rows, key=lambda r: float(b.chance[r]) if np.isfinite(b.chance[r]) else 1.0)
+            return f"{words.kg(float(b.tongue_kg[row]))} on the ball {lower_first(tried.table.cases[row].name)}"
+        if tried.build.rig.carrier == "vehicle bed":
+            return f"front axle {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))} {case}"
+        if one.code == "over-axle":
+            return f"{words.kg(float(b.axle_kg[row].max()))} on the heavier axle {case}"
+        if one.code == "leans":
+            return f"{words.bare_kg(float(b.left_kg[row]))} left, {words.kg(float(b.right_kg[row]))} right {case}"
+        if one.code == "tank-far" and tried.towing_rows:
+            lowest = min(tried.towing_rows, key=lambda r: float(b.tongue_kg[r]))
+            return f"{words.kg(float(b.tongue_kg[lowest]))} on the ball at the least"
+        return f"{words.kg(float(b.tongue_kg[row]))} on the ball {case}"
+
+    def why_none(self, one: Finding) -> str:
+        placing = axle_placing(self.s) if one.code.startswith("ball-") else None
+        if one.code == "will-not-bend":
+            return "Thinner sheets do not go round either: a larger radius or another material."
+        if one.code in SETTLED_BY_EDIT:
+            return "The usual edit would make something else worse; settle it by hand."
+        if one.code in IN_THE_WAY:
+            return self._why_stuck(one)
+        if one.code == "ball-unsure":
+            return "No place makes the guesses surer: weigh what owns the doubt."
+        if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:
+            names = [
+                lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
+            ]
+            return f"No one or two moves settle it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
+        if not self.moves:
+            return "There is nothing aboard yet that could be moved."
+        return "No one or two moves inside the body settle every case."
+
+
+def _away(move: Moves) -> Floats:
+    thing = move.thing
+    return np.abs(move.x - thing.x.si) + np.abs(move.y - thing.y.si) + 2 * np.abs(move.z - thing.z.si)
+
+
+def _trouble(move: Moves, chosen: NDArray[np.intp]) -> Floats:
+    return _away(move)[chosen] * (1 + move.mass_kg / 25)
+
+
+def _few_places(move: Moves) -> NDArray[np.intp]:
+    """At most some forty places of a thing, a hand apart, the nearest of each."""
+    away = _away(move)
+    kept: dict[tuple[int, int], int] = {}
+    for at in np.argsort(away):
+        kept.setdefault((round(float(move.x[at]) / 0.15), round(float(move.y[at]) / 0.3)), int(at))
+    return np.array([at for at in list(kept.values())[:PAIR_PLACES] if away[at] > 0.015], dtype=np.intp)
+
+
+def _meet(a: Moves, at: int, b: Moves, bt: int) -> bool:
+    """Whether two things would stand in each other at their new places."""
+    (al, aw, ah), (bl, bw, bh) = standing_size_m(a.thing, a.thing.turn), standing_size_m(b.thing, b.thing.turn)
+    return bool(
+        a.x[at] < b.x[bt] + bl
+        and b.x[bt] < a.x[at] + al
+        and abs(a.y[at] - b.y[bt]) < (aw + bw) / 2
+        and a.z[at] < b.z[bt] + bh
+        and b.z[bt] < a.z[at] + ah
+    )
+
+
+def _both(first: Candidate, second: Candidate) -> Candidate:
+    """Two moves as one: the sentence of the first without its reading, then the second with it."""
+
+    def says(after: str) -> str:
+        return f"{first.says(SPLIT).split(': ' + SPLIT)[0]}. {second.says(after)}"
+
+    return Candidate(first.cost + second.cost, (*first.ops, *second.ops), says)
+
+
+def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool:
+    """Whether judging again shows a finding that was not there, or a worse one."""
+    was = {f.key: f for f in before}
+    # of a crowd only the largest clashes are told by name: one that comes up in its place is not a new one
+    crowd = any(f.code == "clash-many" for f in before)
+    for f in after:
+        old = was.get(f.key)
+        if old is None and f.severity != "note" and not (crowd and f.code in IN_THE_WAY):
+            return True
+        if old is not None and RANK[f.severity] < RANK[old.severity]:
+            return True
+    return False
+
+
+def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:
+    tongue = tried.readings.tongue_kg
+    return tuple(
+        (case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases)
+    )

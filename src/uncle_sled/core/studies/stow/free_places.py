@@ -1,0 +1,177 @@
+"""Where else could a thing stand: inside the body, on the floor or at its height, in nobody's way?
+
+Elevation by Shapely (the box must lie within the inner profile), plan and height by boxes.
+"""
+
+from __future__ import annotations
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+from shapely import box, contains
+
+from uncle_sled.core.document.placing import Stand, stand_of
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.parts.from_stow import home_of, standing_size_m
+from uncle_sled.core.reading.load_cases import Floats
+from uncle_sled.core.studies.stow.clashes import related
+from uncle_sled.core.studies.stow.room import Room, floor_m
+from uncle_sled.core.studies.stow.solids import TOUCH_M
+
+STEP_M = 0.02
+LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not searched
+MOST_THINGS = 600  # beyond, the search would take minutes and gigabytes
+
+
+class Places(msgspec.Struct, frozen=True):
+    """Candidate places of one thing: front edge, middle and underside [m], each shape (k,), and whom each stands beside."""
+
+    thing: Thing
+    x_m: Floats
+    y_m: Floats
+    z_m: Floats
+    beside: tuple[str | None, ...]
+
+
+def box_at(stand: Stand) -> Floats:
+    """Lower and upper corner of a thing as it stands [m], shape (2, 3)."""
+    low = np.array([stand.x, stand.y - stand.size[1] / 2, stand.z])
+    return np.stack([low, low + stand.size])
+
+
+def neighbours(build: Build, thing: Thing) -> list[tuple[str, Floats]]:
+    """Boxes of all other things, wherever they stand in the modes in which this one stands at home.
+
+    What is built into the thing goes along with it, and what it is built into does not stand in its way.
+    """
+    holder = {other.id: other.inside for other in build.stow.things}
+    found: dict[tuple[str, bytes], tuple[str, Floats]] = {}
+    for mode in build.stow.modes:
+        if thing.id in mode.absent or thing.id in mode.touched:
+            continue
+        for other in build.stow.things:
+            if other.id != thing.id and other.id not in mode.absent and not related(thing.id, other.id, holder):
+                box_ = box_at(stand_of(other, mode))
+                found[other.id, box_.tobytes()] = (other.id, box_)
+    return list(found.values())
+
+
+def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool = False) -> Places:
+    """Every place on a grid, and beside every other thing, where the thing stands free in every mode that has it at home.
+
+    A thing outside stays on the drawbar, between the coupler and the body. ``keeps_clear``: also of what it stands
+    in now; else that is taken as meant.
+    """
+    lx, ly, lz = standing_size_m(thing, thing.turn)
+    own = box_at(home_of(thing))
+    shell = build.shell
+    inner = room.side if room else None
+    floor = floor_m(build)
+    front = shell.front.si if shell.front else 0.0
+    others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not boxes_meet(b, own)]
+    if room is not None and not thing.outside:
+        others += [(arch.id, np.array([arch.low, arch.high])) for arch in room.wheel_boxes]
+    corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
+    if thing.outside or inner is None:
+        nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
+        xs = (
+            np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M)
+            if own[0][0] < nose
+            else np.array([thing.x.si])
+        )
+        ys, zs = [thing.y.si], [thing.z.si]
+        half = None
+    else:
+        assert room is not None
+        half = room.half_m
+        low, high = inner.bounds[0], inner.bounds[2]
+        if high - low > LONGEST_M or max(lx, ly, lz) > LONGEST_M or len(build.stow.things) > MOST_THINGS:
+            return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
+        xs = np.unique(
+            np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4)
+        )
+        ys = sorted(
+            {
+                round(y, 4)
+                for y in (
+                    thing.y.si,
+                    -thing.y.si,
+                    0.0,
+                    -half + ly / 2,
+                    half - ly / 2,
+                    *(b[0][1] - ly / 2 for _, b in others),
+                    *(b[1][1] + ly / 2 for _, b in others),
+                )
+                if abs(y) + ly / 2 <= half + 1e-9
+            }
+        )
+        resting = _rests(own, floor, corners)
+        zs = sorted(
+            {round(thing.z.si, 4)}
+            | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set())
+        )
+    grid = np.array([(x, y, z) for z in zs for y in ys for x in xs]).reshape(-1, 3)
+    if not len(grid):
+        return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
+    lows = grid - [0, ly / 2, 0]
+    highs = lows + [lx, ly, lz]
+    both = (lows[:, None] < corners[None, :, 1] - TOUCH_M) & (highs[:, None] > corners[None, :, 0] + TOUCH_M)
+    clash = np.all(both, axis=2).any(axis=1)
+    good = ~clash
+    if inner is not None and not thing.outside:
+        spots = {z: contains(inner, box(xs, np.full(len(xs), z), xs + lx, np.full(len(xs), z + lz))) for z in zs}
+        where = np.searchsorted(xs, grid[:, 0])
+        level = np.searchsorted(np.array(zs), grid[:, 2] - 1e-9)
+        fits = np.array([spots[z] for z in zs])[level, np.minimum(where, len(xs) - 1)]
+        if room is not None and room.section is not None:
+            low_y = np.array(ys)[:, None] - ly / 2
+            slope = contains(room.section, box(low_y, np.array(zs)[None], low_y + ly, np.array(zs)[None] + lz))
+            fits &= slope[np.searchsorted(np.array(ys), grid[:, 1] - 1e-9), level]
+        if not keeps_clear:
+            fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
+        good &= fits
+        if _rests(own, floor, corners):
+            good &= _rest(lows, highs, floor, corners)
+    grid, lows, highs = grid[good], lows[good], highs[good]
+    return Places(
+        thing,
+        grid[:, 0],
+        grid[:, 1],
+        grid[:, 2],
+        _beside(lows, highs, others),
+    )
+
+
+def boxes_meet(a: Floats, b: Floats) -> bool:
+    """Whether two boxes, each lower and upper corner (2, 3) [m], share more than a touch."""
+    return bool(((a[0] < b[1] - TOUCH_M) & (a[1] > b[0] + TOUCH_M)).all())
+
+
+def _rests(own: Floats, floor_m: float, corners: Floats) -> bool:
+    """Whether a box stands on the floor or with its middle on top of another thing."""
+    return bool(_rest(own[:1], own[1:], floor_m, corners)[0])
+
+
+def _rest(lows: Floats, highs: Floats, floor_m: float, corners: Floats) -> NDArray[np.bool_]:
+    """The same of many boxes, shape (k,)."""
+    on_floor = np.abs(lows[:, 2] - floor_m) < 0.03
+    if not len(corners):
+        return np.asarray(on_floor)
+    middle = ((lows + highs) / 2)[:, None, :2]
+    level = np.abs(corners[None, :, 1, 2] - lows[:, None, 2]) < 0.03
+    over = (corners[None, :, 0, :2] <= middle).all(axis=2) & (corners[None, :, 1, :2] >= middle).all(axis=2)
+    return np.asarray(on_floor | (level & over).any(axis=1))
+
+
+def _beside(lows: Floats, highs: Floats, others: list[tuple[str, Floats]]) -> tuple[str | None, ...]:
+    """The thing whose side each box touches, if any."""
+    if not others or not len(lows):
+        return (None,) * len(lows)
+    corners = np.array([b for _, b in others])
+    gap = np.maximum(corners[None, :, 0] - highs[:, None], lows[:, None] - corners[None, :, 1])
+    across = (np.abs(gap[..., 1]) < 0.06) & (gap[..., 0] < -0.05)
+    along = (np.abs(gap[..., 0]) < 0.06) & (gap[..., 1] < -0.05)
+    touch = (gap[..., 2] < 0) & (across | along)
+    first = touch.argmax(axis=1)
+    return tuple(others[int(at)][0] if touch[k, at] else None for k, at in enumerate(first))

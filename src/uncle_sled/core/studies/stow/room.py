@@ -1,0 +1,257 @@
+"""The room inside a body as things see it: its inner outline, floor, width, wheel boxes, sticks and openings."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+import msgspec
+import numpy as np
+import shapely
+from shapely import box, prepare
+from shapely.geometry import LineString, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.document.shell import Opening, Shell
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
+from uncle_sled.core.framing.member import Member
+from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
+from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
+from uncle_sled.core.studies.shell.inside import inside_of, thickness_m
+from uncle_sled.core.studies.stow.solids import TOUCH_M, Floats, Solid, box_solid, corners_in
+
+NO_BODY_FLOOR_M = 0.5  # where things are set down before there is a frame or a body
+STAND_BEFORE_M = {"door": 0.30, "window": 0.03, "vent": 0.05, "hatch": 0.0}  # what is kept free inside an opening
+STAND_OVER_M = 0.12  # and outside of it
+
+
+class Hole(msgspec.Struct, frozen=True, eq=False):
+    """An opening where it is in space: the box that must stay free for it to be used."""
+
+    opening: Opening
+    surface: str
+    low: tuple[float, float, float]
+    high: tuple[float, float, float]
+    normal: int  # axis that it faces along
+    out: int  # which way is outside, -1 or 1
+    clear_m: tuple[float, float]  # width and height of the clear opening
+    mid: tuple[float, float, float]  # on the outside
+    hinge: tuple[float, float, float]  # middle of the edge that it is hung by, on the outside
+    free: tuple[float, float, float]  # middle of the edge opposite
+
+
+class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
+    """What a thing may stand in. ``side`` is (station, height), ``section`` (across, height) where the roof is cut by one."""
+
+    side: BaseGeometry
+    outer: Polygon
+    section: BaseGeometry | None
+    outer_section: Polygon | None
+    floor_m: float
+    half_m: float
+    outer_half_m: float
+    wheel_boxes: tuple[Solid, ...]
+    sticks: tuple[Solid, ...]
+    holes: tuple[Hole, ...]
+
+    @cached_property
+    def stick_corners(self) -> Floats:
+        return corners_in(self.sticks)
+
+    @cached_property
+    def wheel_corners(self) -> Floats:
+        return corners_in(self.wheel_boxes)
+
+    @property
+    def span_m(self) -> tuple[float, float]:
+        """Front and rear end of the room [m]."""
+        left, _, right, _ = self.side.bounds
+        return left, right
+
+    def ceiling_m(self, x: float, y: float = 0.0) -> float | None:
+        """Height of the ceiling above the ground at a place [m], or None outside."""
+        heights = []
+        for shape, at in ((self.side, x), (self.section, y)):
+            if shape is None:
+                continue
+            _, low, _, high = shape.bounds
+            run = shape.intersection(box(at - 1e-6, low - 1, at + 1e-6, high + 1))
+            if run.is_empty:
+                return None
+            heights.append(float(run.bounds[3]))
+        return min(heights) if abs(y) <= self.half_m else None
+
+
+def floor_m(build: Build) -> float:
+    """Height of the floor that things are set down on [m]: the body's inside, the frame, or a first guess."""
+    shell = build.shell
+    if shell.form != "none" and shell.floor:
+        return shell.floor.si + thickness_m(shell, "floor")
+    return build.rig.frame_top.si if build.rig.frame_top else NO_BODY_FLOOR_M
+
+
+def room_of(build: Build, facts: Facts) -> Room | None:
+    """The room of a build's body, kept while rig and shell stay the same objects; None without a body."""
+    return _room(build.rig, build.shell, framed_of(build, facts))
+
+
+@keep_last(4)
+def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
+    body = framed.body
+    if body is None or body.width <= 0:
+        return None
+    inner = inside_of(shell, body)
+    if inner.is_empty or inner.area <= 0:
+        return None
+    side = inner.buffer(TOUCH_M, join_style="mitre")  # what stands on the floor touches it
+    section = outer_section = None
+    if sectioned(shell):
+        points = [(y - body.width / 2, body.under + z) for y, z in section_points(shell, body)]
+        outer_section = Polygon(points)
+        roof = LineString(points[1:-1]).buffer(thickness_m(shell, "roof"), cap_style="square", join_style="mitre")
+        half = body.width / 2 - thickness_m(shell, "left side")
+        _, low, _, high = outer_section.bounds
+        inner = outer_section.difference(roof).intersection(box(-half, low, half, high))
+        section = inner.buffer(TOUCH_M, join_style="mitre") if not inner.is_empty else None
+    prepare(side)
+    return Room(
+        side,
+        Polygon(body.side.polygon).buffer(0),
+        section,
+        outer_section,
+        body.under + thickness_m(shell, "floor"),
+        max(body.width / 2 - thickness_m(shell, "left side"), 0.01),
+        body.width / 2,
+        tuple(_wheel_boxes(rig, shell, body)),
+        tuple(_sticks(shell, framed, body)),
+        tuple(_holes(shell, framed, body)),
+    )
+
+
+def _wheel_boxes(rig: Rig, shell: Shell, body: Body) -> list[Solid]:
+    spans = wheel_box_spans(shell, body, axle_middle_m(rig))
+    if spans is None:
+        return []
+    a, b, wide, high = spans
+    made = []
+    for side, sign in (("left", -1), ("right", 1)):
+        outer, inner = sign * body.width / 2, sign * (body.width / 2 - wide)
+        low = (body.front + a, min(outer, inner), body.under)
+        corner = (body.front + b, max(outer, inner), body.under + high)
+        made.append(box_solid(f"wheel-box-{side}", f"the {side} wheel box", low, corner))
+    return made
+
+
+def _square(surface: Surface) -> int | None:
+    """The axis that a surface faces along, or None where it leans or curves."""
+    if surface.swept:
+        return None
+    axis = int(np.argmax(np.abs(surface.inward)))
+    return axis if abs(surface.inward[axis]) > 0.999 else None
+
+
+def _reach(surface: Surface, bounds: tuple[float, ...], depths: tuple[float, float]) -> tuple[np.ndarray, np.ndarray]:
+    left, low, right, high = bounds
+    places = np.array([surface.place(s, t, d) for s in (left, right) for t in (low, high) for d in depths])
+    return places.min(axis=0), places.max(axis=0)
+
+
+def _sticks(shell: Shell, framed: Framed, body: Body) -> list[Solid]:
+    """Sticks of plumb and level faces as boxes; those of slopes and curves lie within the room's outline."""
+    made: list[Solid] = []
+    for surface in body.surfaces:
+        if _square(surface) is not None:
+            members, skin = framed.on(surface.id), skin_m(face_of(shell, surface.kind))
+            # a dragged opening reframes its own face only: the others keep their members
+            key = (surface.origin, surface.along, surface.up, surface.inward, skin, *map(id, members))
+            if key not in _KEPT:
+                _KEPT[key] = (members, _sticks_of(surface, members, skin))
+                while len(_KEPT) > 24:
+                    del _KEPT[next(iter(_KEPT))]
+            made += _KEPT[key][1]
+    return made
+
+
+_KEPT: dict[tuple[object, ...], tuple[tuple[Member, ...], list[Solid]]] = {}
+
+
+def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> list[Solid]:
+    """The sticks of one face, from its skin inward; a flat face takes the corners of its shapes straight."""
+    shapes = [m.shape for m in members]
+    bounds, area = shapely.bounds(shapes).reshape(-1, 4), shapely.area(shapes)
+    deep = np.array([m.section_m[1] for m in members])
+    straight = area >= 0.85 * (bounds[:, 2] - bounds[:, 0]) * (bounds[:, 3] - bounds[:, 1])
+    origin, along, up, inward = (np.array(v) for v in (surface.origin, surface.along, surface.up, surface.inward))
+    corners = np.array(
+        [
+            origin + bounds[:, [s]] * along + bounds[:, [t]] * up + (skin + depth)[:, None] * inward
+            for s in (0, 2)
+            for t in (1, 3)
+            for depth in (np.zeros(len(members)), deep)
+        ]
+    ).reshape(8, -1, 3)
+    lows, highs = corners.min(axis=0).tolist(), corners.max(axis=0).tolist()
+    return [
+        box_solid(m.id, f"the {m.kind} in the {m.face}", tuple(low), tuple(high))
+        for m, low, high, whole in zip(members, lows, highs, straight, strict=True)
+        if whole
+    ]
+
+
+def _holes(shell: Shell, framed: Framed, body: Body) -> list[Hole]:
+    surfaces = {one.id: one for one in body.surfaces}
+    openings = {one.id: one for one in shell.openings}
+    made = []
+    for cut in framed.cuts:
+        opening = openings.get(cut.id)
+        if opening is None or not cut.good or opening.kind not in STAND_BEFORE_M:
+            continue
+        made.append(_hole(shell, opening, cut, surfaces[cut.surface]))
+    return made
+
+
+def _hole(shell: Shell, opening: Opening, cut: Cut, surface: Surface) -> Hole:
+    thick = thickness_m(shell, surface.kind)
+    low, high = _reach(surface, cut.shape.bounds, (-STAND_OVER_M, thick + STAND_BEFORE_M[opening.kind]))
+    left, below, right, above = cut.shape.bounds
+    s, t = (left + right) / 2, (below + above) / 2
+    mid, deep = np.array(surface.place(s, t)), np.array(surface.place(s, t, 0.1))
+    axis = int(np.argmax(np.abs(deep - mid)))
+    hinge, free = _hung(opening, surface, (left, below, right, above))
+    return Hole(
+        opening,
+        surface.id,
+        tuple(map(float, low)),  # type: ignore[arg-type]
+        tuple(map(float, high)),  # type: ignore[arg-type]
+        axis,
+        -1 if deep[axis] > mid[axis] else 1,
+        (round(above - below, 6), round(right - left, 6))
+        if surface.swept
+        else (round(right - left, 6), round(above - below, 6)),
+        tuple(map(float, mid)),  # type: ignore[arg-type]
+        hinge,
+        free,
+    )
+
+
+def _hung(opening: Opening, surface: Surface, bounds: tuple[float, ...]) -> tuple[tuple[float, float, float], ...]:
+    """Middles of the hung edge and of the one opposite; a hatch is hung at its top where nobody said."""
+    left, low, right, high = bounds
+    edges = {
+        "s0": (left, (low + high) / 2),
+        "s1": (right, (low + high) / 2),
+        "t0": ((left + right) / 2, low),
+        "t1": ((left + right) / 2, high),
+    }
+    at = {key: tuple(float(v) for v in surface.place(*spot)) for key, spot in edges.items()}
+    hung = opening.hung or ("top" if opening.kind != "door" else "front")
+    axis, most = {"front": (0, min), "rear": (0, max), "top": (2, max), "bottom": (2, min)}[hung]
+    spread = {pair: abs(at[pair + "0"][axis] - at[pair + "1"][axis]) for pair in ("s", "t")}
+    pair = "s" if spread["s"] >= spread["t"] else "t"
+    if max(spread.values()) < 1e-6:  # hung at an edge that this face has not: a rear door's front
+        pair = "s"
+    first = most((pair + "0", pair + "1"), key=lambda key: at[key][axis])
+    other = pair + ("1" if first.endswith("0") else "0")
+    return at[first], at[other]  # type: ignore[return-value]

@@ -1,0 +1,68 @@
+"""Small helpers for sentences: weights and lengths in the build's units."""
+
+from __future__ import annotations
+
+import msgspec
+
+from uncle_sled.core.units import FOOT_M, INCH_M, POUND_FORCE_N, Shown, distance, fine_weight, volume, weight
+
+THIN_M = 0.0025  # under this a sixteenth says too little
+
+
+class Words(msgspec.Struct, frozen=True):
+    """How numbers read in this build."""
+
+    shown: Shown
+
+    def kg(self, mass_kg: float) -> str:
+        return weight(mass_kg, self.shown)
+
+    def fine_kg(self, mass_kg: float) -> str:
+        """With a decimal: a doubt or a small excess."""
+        return fine_weight(mass_kg, self.shown)
+
+    def bare_kg(self, mass_kg: float) -> str:
+        """Without the unit, for the first of two numbers that share one."""
+        return weight(mass_kg, self.shown).split(" ")[0]
+
+    def m3(self, cubic_metres: float) -> str:
+        """What a tank holds."""
+        return volume(cubic_metres, self.shown)
+
+    def m(self, metres: float) -> str:
+        return distance(metres, self.shown)
+
+    def thick(self, metres: float) -> str:
+        """A thickness or a stick's side: millimetres, or inches with fractions; thin sheet metal in thousandths."""
+        if not self.shown.imperial:
+            return f"{round(metres * 1000, 1):g} mm"
+        return f'{metres / INCH_M:.3f}"' if 0 < abs(metres) < THIN_M else self.m(metres)
+
+    def m2(self, square_metres: float, places: int = 1) -> str:
+        """An area, in square metres or square feet."""
+        if self.shown.imperial:
+            return f"{square_metres / FOOT_M**2:.{max(places - 1, 0)}f} ft²"
+        return f"{square_metres:.{places}f} m²"
+
+    def newtons(self, force_n: float) -> str:
+        """A force in kilonewtons, or as the pounds that pull as much."""
+        if self.shown.mass == "lb":
+            return f"{force_n / POUND_FORCE_N:.0f} lbf"
+        return f"{force_n / 1000:.0f} kN"
+
+    def section(self, section_m: tuple[float, float]) -> str:
+        """A stick's two sides: seen in the face, through the wall."""
+        if self.shown.imperial:
+            return f"{self.m(section_m[0])} × {self.m(section_m[1])}"
+        return f"{section_m[0] * 1000:g} × {section_m[1] * 1000:g}"
+
+    def share(self, part: float, places: int = 1) -> str:
+        return f"{part * 100:.{places}f} %".replace("-", "−")
+
+
+def lower_first(text: str) -> str:
+    return text[:1].lower() + text[1:]
+
+
+def upper_first(text: str) -> str:
+    return text[:1].upper() + text[1:]

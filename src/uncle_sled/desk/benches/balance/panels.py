@@ -1,0 +1,206 @@
+"""Two views of the Balance bench: every limit with the cars side by side, and what driving does, drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QFrame, QGridLayout, QScrollArea, QVBoxLayout, QWidget
+
+from uncle_sled.core.drawing.balance import bars, road_cards
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.reading.band import vehicles_of
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance import road_checks
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.session import Session
+
+Shapes = tuple[Primitive, ...]
+Card = Callable[[Studied, Words, float, float], Shapes]
+CARD_W, CARD_H = 236, 214  # least, so that a drawing and its words have room
+GAP = 8
+ASKS = {
+    "European": "brakes are usually asked for above 750 kg or half of the car's weight",
+    "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
+    "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
+}
+
+
+def worst_row(session: Session) -> int:
+    """The shown case where it is on the road, else the first that is."""
+    s = session.studied
+    if s.table.cases and s.table.cases[session.row].mode.towing:
+        return session.row
+    return s.towing_rows[0] if s.towing_rows else 0
+
+
+class Lines(QFrame):
+    """A card of plain sentences, a line each."""
+
+    def __init__(self, title: str) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.rows = QVBoxLayout(self)
+        self.rows.setContentsMargins(12, 8, 12, 8)
+        self.rows.setSpacing(4)
+        self.rows.addWidget(label(title, "title"))
+        self.words = label("", wrap=True)
+        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.rows.addWidget(scrolled(self.words), 1)
+
+    def show_lines(self, lines: list[str]) -> None:
+        text = "\n".join(lines)
+        if self.words.text() != text:
+            self.words.setText(text)
+
+
+def scrolled(inner: QWidget) -> QScrollArea:
+    """A widget that scrolls up and down where it has no room."""
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    area.setWidget(inner)
+    return area
+
+
+class LimitsPanel(QWidget):
+    """Every rating as a bar with number, limit and worst case; the cars' papers in columns under it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(GAP)
+        self.chart = Chart(
+            session,
+            "Every limit of the rig",
+            self._bars,
+            "Nearest to their limits",
+            lambda: "No rating is known yet: type plates, axles, tyres and coupler on Rig.",
+        )
+        self.cars = Chart(
+            session,
+            "The cars side by side",
+            lambda w, h: bars.car_bars(session.studied, Words(session.shown), w, h),
+            "The car in front",
+            lambda: "No car yet: add one on Brief with the limits in its papers.",
+        )
+        rows.addWidget(scrolled(self.chart), 3)
+        rows.addWidget(self.cars, 2)
+        self.says = label("", wrap=True)
+        rows.addWidget(self.says)
+
+    def _mine(self) -> tuple:  # type: ignore[type-arg]
+        return tuple(one for one in self.session.studied.limits if one.vehicle_id is None)
+
+    def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
+        mine = self._mine()
+        return bars.limit_bars(self.session.studied, mine, Words(self.session.shown), width, height) if mine else ()
+
+    def refresh(self) -> None:
+        bed = self.session.build.rig.carrier == "vehicle bed"
+        self.chart.setMinimumHeight(int(bars.rows_high(len(self._mine()))))
+        self.cars.setVisible(not bed)
+        cars = vehicles_of(self.session.build.brief, self.session.facts)
+        self.cars.setMinimumHeight(int(bars.cars_high()) if cars else 60)
+        self.chart.update()
+        self.cars.update()
+        self.says.setText(" ".join([*self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."]))  # fmt: skip
+
+    def _tyre_words(self) -> list[str]:
+        use = road_checks.tyre_use(self.session.studied)
+        if use is None:
+            return []
+        told = []
+        if use.speed_kmh:
+            told.append(f"allowed to {use.speed_kmh} km/h ({use.speed_kmh / 1.609344:.0f} mph)")
+        if use.pressure_kpa:
+            told.append(f"want {use.pressure_kpa:.0f} kPa ({use.pressure_kpa / 6.894757:.0f} psi) cold for their load")
+        return ["Tyres: " + ", ".join(told) + "; never under their least pressure."] if told else []
+
+    def _brake_words(self) -> list[str]:
+        s, words = self.session.studied, Words(self.session.shown)
+        if s.build.rig.carrier != "ball" or not s.towing_rows:
+            return []
+        total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
+        has = {"": "none said yet", "none": "it has none"}.get(s.build.rig.brakes, f"it has {s.build.rig.brakes} ones")
+        return [f"Brakes: {words.kg(total)} at the most, {has}; {ASKS[s.build.brief.region]}. Ask for the rule where you drive."]  # fmt: skip
+
+
+class DrivingPanel(QWidget):
+    """Six small drawings of the shown case; in a narrow window two in a row, and they scroll."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(4)
+        self.inner = QWidget()
+        self.grid = QGridLayout(self.inner)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setSpacing(GAP)
+        cards: dict[str, tuple[Card, str]] = {
+            "A firm stop": (self._at_row(road_cards.stop_card), "No ball and no reading, so nothing to brake."),
+            "On a grade": (self._at_row(road_cards.grade_card), "No ball and no reading yet."),
+            "Leaning over": (self._at_row(road_cards.lean_card), "Wants an axle with its track on Rig."),
+            "Somebody on the tail": (self._at_row(road_cards.tail_card), "Wants the jack's place on Rig."),
+            "Spring over or under": (
+                self._at_row(road_cards.rides_card),
+                "Wants a leaf-sprung axle and a body; torsion arms set the height by their start angle.",
+            ),
+            "A tight bend": (road_cards.bend_card, "Wants the car's width and its tail to the ball on Brief."),
+        }
+        self.cards = {title: self._card(title, card, why) for title, (card, why) in cards.items()}
+        self.columns = 0
+        self._lay(3)
+        self.area = scrolled(self.inner)
+        rows.addWidget(self.area, 1)
+        self.says = label("", wrap=True)
+        rows.addWidget(self.says)
+        self.rest = QWidget()
+        rows.addWidget(self.rest)
+
+    def _at_row(self, card: Callable[..., Shapes]) -> Card:
+        """A card of one load case: the shown one, or the first on the road."""
+
+        def at_row(s: Studied, words: Words, width: float, height: float) -> Shapes:
+            return card(s, worst_row(self.session), words, width, height) if s.towing_rows else ()
+
+        return at_row
+
+    def _card(self, title: str, card: Card, why: str) -> Chart:
+        session = self.session
+        chart = Chart(
+            session, title, lambda w, h: card(session.studied, Words(session.shown), w, h), title, lambda: why
+        )
+        chart.setMinimumSize(CARD_W, CARD_H)
+        return chart
+
+    def _lay(self, columns: int) -> None:
+        if columns != self.columns:
+            self.columns = columns
+            for at, card in enumerate(self.cards.values()):
+                self.grid.addWidget(card, at // columns, at % columns)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._lay(3 if self.width() >= 3 * CARD_W + 2 * GAP + 4 else 2)
+
+    def refresh(self) -> None:
+        for card in self.cards.values():
+            card.update()
+        s = self.session.studied
+        bed = s.build.rig.carrier == "vehicle bed"
+        self.area.setVisible(not bed)
+        self.rest.setVisible(bed)
+        if bed:
+            self.says.setText("A vehicle's bed has no ball: its limits are on the view before this one.")
+        elif s.towing_rows:
+            self.says.setText(f"Drawn for {s.table.cases[worst_row(self.session)].name}. Screening only: stiff tyres, level road, nobody's driving; makers of axle, tyre and car decide.")  # fmt: skip
+        else:
+            self.says.setText("")

@@ -1,0 +1,228 @@
+"""The faces of one kind laid flat, to scale, with sticks and openings; openings can be dragged, sticks picked."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+
+from uncle_sled.core.drawing.shell.shell_views import flat_face
+from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.words import Words, upper_first
+from uncle_sled.desk.benches.shell.opening_drag import DragOpening
+from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.session import Session
+from uncle_sled.desk.theme.theme import colour
+
+LEFT_PX, RIGHT_PX, TOP_PX, LOW_PX, GAP_PX = 18, 66, 26, 26, 34
+
+
+class FlatView(QWidget):
+    """Shows every surface of ``kind``, one above the other; its pane is the surface's id."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.kind = "left side"
+        self.scale = 50.0
+        self.frames: dict[str, Frame] = {}
+        self.gesture: DragOpening | None = None
+        self.written: list[Written] = []
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName("Face laid flat")
+        session.changed.connect(self._changed)
+        session.selected.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(420, 220)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(220, 120)
+
+    def show_kind(self, kind: str) -> None:
+        if kind != self.kind:
+            self.kind = kind
+            self.fit()
+
+    def surfaces(self) -> tuple[Surface, ...]:
+        body = self.session.studied.framed.body
+        return body.of(self.kind) if body is not None else ()
+
+    # what a gesture asks of its view -----------------------------------------------------------------
+    def frame(self, pane: str) -> Frame:
+        return self.frames.get(pane) or Frame(self.scale, LEFT_PX, self.height() - LOW_PX)
+
+    def origin_of(self, surface: Surface) -> tuple[float, float]:
+        return 0.0, 0.0
+
+    def hold(self, ids: tuple[str, ...]) -> None: ...
+
+    def release(self) -> None:
+        self.update()
+
+    # --------------------------------------------------------------------------------------------------
+    def _changed(self) -> None:
+        if self.gesture is None:
+            self.fit()
+        else:
+            self.update()
+
+    def fit(self) -> None:
+        surfaces = self.surfaces()
+        self.frames = {}
+        if surfaces:
+            bounds = [one.polygon.bounds for one in surfaces]
+            wide = max(b[2] - b[0] for b in bounds)
+            tall = sum(b[3] - b[1] for b in bounds)
+            room = (
+                max(self.width() - LEFT_PX - RIGHT_PX, 40),
+                max(self.height() - TOP_PX - LOW_PX * len(bounds) - GAP_PX * (len(bounds) - 1), 30),
+            )
+            self.scale = max(min(room[0] / max(wide, 0.01), room[1] / max(tall, 0.01)), 2.0)
+            y = TOP_PX + max(room[1] - tall * self.scale, 0.0) / 2
+            spare = (room[0] - wide * self.scale) / 2
+            for one, (left, _, _, high) in zip(surfaces, bounds, strict=True):
+                low = one.polygon.bounds[1]
+                y += (high - low) * self.scale
+                self.frames[one.id] = Frame(self.scale, LEFT_PX + spare - left * self.scale, y + low * self.scale)
+                y += LOW_PX + GAP_PX
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.fit()
+
+    @said_if_it_fails
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        lay_paper(painter, self)
+        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
+        self.written = []
+        s, words = self.session.studied, Words(self.session.shown)
+        surfaces = self.surfaces()
+        if not surfaces:
+            write(
+                painter, QPointF(16, 24), f"There is no {self.kind} to lay flat yet.", 13, "pencil", kept=self.written
+            )
+        for one in surfaces:
+            frame = self.frames.get(one.id)
+            if frame is None:
+                continue
+            left, _, _, high = one.polygon.bounds
+            corner = frame.point((left, high))
+            title = upper_first(one.id) + (", laid flat along the skin" if one.swept else "")
+            write(painter, QPointF(max(corner.x(), 8), corner.y() - 11), title, 11, "pencil", kept=self.written)
+            paint(painter, flat_face(s, one, words, self.scale), frame, self.written)
+        self._chosen(painter)
+        if self.gesture is not None:
+            self.gesture.paint(painter)
+        painter.setClipping(False)
+        focus_ring(painter, self)
+
+    def _chosen(self, painter: QPainter) -> None:
+        chosen = set(self.session.selection)
+        s = self.session.studied
+        painter.setPen(QPen(colour("chalk"), 2.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for one in self.surfaces():
+            frame = self.frames.get(one.id)
+            if frame is None:
+                continue
+            for member in s.framed.on(one.id):
+                if member.id in chosen:
+                    painter.drawPolygon(QPolygonF([frame.point(p) for p in member.outline]))
+            for cut in s.framed.cuts:
+                if cut.surface == one.id and cut.id in chosen:
+                    left, low, right, high = cut.shape.bounds
+                    painter.drawRect(QRectF(frame.point((left, high)), frame.point((right, low))))
+
+    def at(self, spot: QPointF) -> tuple[Surface, str, bool] | None:
+        """The surface under a point with the id of its opening or stick there, and whether it is an opening."""
+        s = self.session.studied
+        for one in self.surfaces():
+            frame = self.frames.get(one.id)
+            if frame is None:
+                continue
+            x, y = frame.metres(spot)
+            reach = 3 / self.scale
+            for cut in s.framed.cuts:
+                left, low, right, high = cut.shape.bounds
+                if (
+                    cut.surface == one.id
+                    and cut.kind != "wheel box"
+                    and left - reach <= x <= right + reach
+                    and low - reach <= y <= high + reach
+                ):
+                    return one, cut.id, True
+            for member in s.framed.on(one.id):
+                xs, ys = [p[0] for p in member.outline], [p[1] for p in member.outline]
+                if min(xs) - reach <= x <= max(xs) + reach and min(ys) - reach <= y <= max(ys) + reach:
+                    return one, member.id, False
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        found = self.at(event.position())
+        if found is None:
+            self.session.select(())
+            return
+        surface, id, opening = found
+        self.session.select((id,))
+        if opening:
+            self.gesture = DragOpening(self, surface.id, event.position(), id, surface)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.gesture is not None:
+            self.gesture.moved(event.position(), event.modifiers())
+            return
+        found = self.at(event.position())
+        self.setCursor(Qt.CursorShape.SizeAllCursor if found and found[2] else Qt.CursorShape.ArrowCursor)
+        member = next((m for m in self.session.studied.framed.members if found and m.id == found[1]), None)
+        if member is not None:
+            words = Words(self.session.shown)
+            QToolTip.showText(
+                event.globalPosition().toPoint(),
+                f"{member.kind}, {words.section(member.section_m)}, {words.m(member.length_m)} long, {words.kg(member.mass_kg)}",
+                self,
+            )
+        else:
+            QToolTip.hideText()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.gesture is not None:
+            done, self.gesture = self.gesture, None
+            done.finished()
+            self.fit()
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.ShortcutOverride and self.gesture is not None:
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        gesture, key, text = self.gesture, event.key(), event.text()
+        if gesture is None:
+            self._rest_key(event)
+        elif key in (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.gesture = None
+            if key == Qt.Key.Key_Escape:
+                gesture.cancelled()
+            else:
+                gesture.finished()
+        elif key == Qt.Key.Key_Backspace:
+            gesture.typed("\b")
+        elif text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
+            gesture.typed(text)
+
+    def _rest_key(self, event: QKeyEvent) -> None:
+        """Left and right step through the sticks of the faces shown; the list of openings is their own table."""
+        ids = [m.id for one in self.surfaces() for m in self.session.studied.framed.on(one.id)]
+        if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and ids:
+            now = next((at for at, id in enumerate(ids) if id in self.session.selection), -1)
+            self.session.select((ids[(now + (1 if event.key() == Qt.Key.Key_Right else -1)) % len(ids)],))
+        else:
+            super().keyPressEvent(event)

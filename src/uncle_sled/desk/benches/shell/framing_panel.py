@@ -1,0 +1,180 @@
+"""The framing view's lower half: the school with its sizes, and each face laid flat."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import msgspec
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, remove, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.framing.by_hand import add_ops, left_out
+from uncle_sled.core.framing.frame_body import SCHOOLS
+from uncle_sled.core.framing.school import Sizes, sizes_for
+from uncle_sled.core.studies.shell.shell_measures import bolts
+from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.shell.flat_view import FlatView
+from uncle_sled.desk.kit.fields import QuantityField, label
+from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.session import Session
+
+SCHOOL_CHOICES: list[tuple[object, str]] = [("none", "not framed yet"), *((name, name) for name in SCHOOLS)]
+FACES = ("left side", "right side", "front", "rear", "roof", "floor")
+STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
+
+
+class FramingPanel(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        rows = [
+            Row("School", "shell.framing.school", SCHOOL_CHOICES),
+            Row("Pitch", "shell.framing.pitch", Length, "Middle to middle; empty: the school's own", 0.001),
+        ]
+        for key, title in STICKS:
+            for side, word in (("thick", "thick"), ("deep", "deep")):
+                rows.append(
+                    Row(
+                        f"{title} {word}",
+                        f"shell.framing.{key}.{side}",
+                        Length,
+                        f"{'Seen in the face' if side == 'thick' else 'Through the wall'}; empty: the school's own",
+                        0.001,
+                        ops=self._section(key, side),
+                    )
+                )
+        rows += [
+            Row("Sheet wide", "shell.framing.sheet_width", Length, "As bought", 0.001),
+            Row("Sheet long", "shell.framing.sheet_length", Length, "As bought; its grain runs this way", 0.001),
+        ]
+        self.form = Form(session, "", rows, "Shell", label_px=92)
+        self.sums = label("", "small", "pencil", wrap=True)
+        self.form.layout().addWidget(self.sums)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.form)
+        scroll.setFixedWidth(284)
+        row.addWidget(scroll)
+        column = QVBoxLayout()
+        column.setSpacing(5)
+        faces = QHBoxLayout()
+        faces.setSpacing(4)
+        self.group = QButtonGroup(self)
+        self.buttons: dict[str, QPushButton] = {}
+        for name in FACES:
+            button = QPushButton(name.removesuffix(" side").capitalize())
+            button.setCheckable(True)
+            button.setAccessibleName(f"Lay the {name} flat")
+            button.clicked.connect(lambda _=False, name=name: self.show_face(name))
+            self.group.addButton(button)
+            faces.addWidget(button)
+            self.buttons[name] = button
+        faces.addStretch(1)
+        self.add = QPushButton("Add a stick")
+        self.add.setToolTip(
+            "One more upright in the middle of the face that is shown; it stays through every reframing"
+        )
+        self.add.clicked.connect(self.add_stick)
+        self.restore = QPushButton("")
+        self.restore.setToolTip("Put back the sticks that were left out by hand")
+        self.restore.clicked.connect(self.put_back)
+        self.form.layout().addWidget(self.restore)
+        self.form.layout().addWidget(self.add)
+        column.addLayout(faces)
+        self.flat = FlatView(session)
+        column.addWidget(self.flat, 1)
+        row.addLayout(column, 1)
+        self.buttons["left side"].setChecked(True)
+
+    def _section(self, key: str, side: str) -> Callable[[object], list[Op]]:
+        def ops(value: object) -> list[Op]:
+            framing = self.session.build.shell.framing
+            now = getattr(framing, key)
+            if value is None:
+                return [set_to(f"shell.framing.{key}", None)]
+            usual = self._usual()
+            pair = getattr(usual, key) if usual is not None else (0.045, 0.045)
+            sides = {"thick": {"si": pair[0]}, "deep": {"si": pair[1]}}
+            if now is not None:
+                sides = msgspec.to_builtins(now)
+            sides[side] = msgspec.to_builtins(value)
+            return [set_to(f"shell.framing.{key}", sides)]
+
+        return ops
+
+    def _usual(self) -> Sizes | None:
+        """The school's own sizes, for what was not typed."""
+        build = self.session.build
+        school = SCHOOLS.get(build.shell.framing.school)
+        if school is None:
+            return None
+        return sizes_for(
+            school,
+            msgspec.structs.replace(
+                build.shell.framing, pitch=None, stick=None, rib=None, joist=None, sheet_width=None, sheet_length=None
+            ),
+            build.brief.region == "North American",
+        )
+
+    def show_face(self, kind: str) -> None:
+        self.buttons[kind].setChecked(True)
+        self.flat.show_kind(kind)
+
+    def refresh(self) -> None:
+        self.form.refresh()
+        usual, words = self._usual(), Words(self.session.shown)
+        if usual is not None:
+            for row, _, field in self.form.rows:
+                if isinstance(field, QuantityField) and field.value is None:
+                    field.setPlaceholderText(self._placeholder(row.path, usual))
+        s = self.session.studied
+        mass = sum(m.mass_kg for m in s.framed.members)
+        by_hand = len(s.build.shell.framing.changes)
+        says = (
+            "No sticks yet: take a school."
+            if not s.framed.members
+            else f"{len(s.framed.members)} sticks, {words.kg(mass)}."
+        )
+        if by_hand:
+            says += f" {by_hand} {'change' if by_hand == 1 else 'changes'} by hand kept."
+        down = bolts(s) if s.framed.members else None
+        if down is not None:
+            says += f" Bolted down by {down.many} of 10 mm, {words.m(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
+        self.sums.setText(says)
+        out = left_out(s.build.shell)
+        self.restore.setVisible(bool(out))
+        self.restore.setText(f"Put back {len(out)} left out")
+        self.add.setEnabled(bool(s.framed.members))
+        self.flat.fit()
+
+    def _placeholder(self, path: str, usual: Sizes) -> str:
+        *_, key, side = path.split(".")
+        value = {
+            "pitch": usual.pitch,
+            "sheet_width": usual.sheet_width,
+            "sheet_length": usual.sheet_length,
+        }.get(side)
+        if value is None:
+            value = getattr(usual, key)[0 if side == "thick" else 1]
+        return f"{Length(value).text(self.session.shown)}, usual"
+
+    def add_stick(self) -> None:
+        surfaces = self.flat.surfaces()
+        if surfaces:
+            left, _, right, _ = surfaces[0].polygon.bounds
+            self.session.edit(
+                f"Add a stick to the {surfaces[0].id}",
+                add_ops(self.session.build.shell, surfaces[0].id, (left + right) / 2),
+                "Shell",
+            )
+
+    def put_back(self) -> None:
+        self.session.edit(
+            "Put back what was left out",
+            [remove(f"shell.framing.changes.{c.id}") for c in left_out(self.session.build.shell)],
+            "Shell",
+        )

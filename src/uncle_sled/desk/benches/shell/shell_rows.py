@@ -1,0 +1,224 @@
+"""In hand for what belongs to the body: the fields of an opening, and of a generated stick."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.quantity import Length, Mass, Quantity
+from uncle_sled.core.document.shell import Section
+from uncle_sled.core.framing.by_hand import as_generated_ops, change_ops, changes_of
+from uncle_sled.core.framing.member import Member
+from uncle_sled.core.studies.shell.holes import SEALS
+from uncle_sled.core.units import show
+from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.kit.fields import QuantityField, label
+from uncle_sled.desk.kit.form import SOURCES, Row
+from uncle_sled.desk.session import Session
+
+CUT_FACES: list[tuple[object, str]] = [
+    (name, name) for name in ("left side", "right side", "roof", "front", "rear", "floor")
+]
+OPENING_KINDS: list[tuple[object, str]] = [
+    ("door", "door"),
+    ("hatch", "hatch"),
+    ("window", "window"),
+    ("vent", "vent"),
+    ("light", "light"),
+    ("gland", "cable gland"),
+    ("screw row", "row of screws"),
+]
+HUNG: list[tuple[object, str]] = [("", "fixed")] + [
+    (side, f"at its {side}") for side in ("front", "rear", "top", "bottom")
+]
+
+
+def _is(id: str, kind: str) -> Callable[[Any], bool]:
+    return lambda build: any(o.id == id and o.kind == kind for o in build.shell.openings)
+
+
+def opening_rows(session: Session, id: str, face: str) -> list[Row]:
+    path = f"shell.openings.{id}"
+    ends = face in ("front", "rear")
+    flat = face in ("roof", "floor")
+    return [
+        Row("Name", f"{path}.name", str, empty=False),
+        Row("Kind", f"{path}.kind", OPENING_KINDS),
+        Row("Face", f"{path}.face", CUT_FACES),
+        Row(
+            "From left" if ends else "From front",
+            f"{path}.along",
+            Length,
+            "From the body's left edge" if ends else "From the body's front to the near edge",
+            None,
+            False,
+        ),
+        Row(
+            "From left" if flat else "Sill",
+            f"{path}.up",
+            Length,
+            "From the body's left edge" if flat else "From the body's underside",
+            None,
+            False,
+        ),
+        Row("Width", f"{path}.width", Length, "Clear opening", 0.001, False),
+        Row("Height", f"{path}.height", Length, "Clear opening", 0.001, False),
+        Row("Corners", f"{path}.corner", Length, "Radius of its corners"),
+        Row("Hung", f"{path}.hung", HUNG),
+        Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
+        Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
+        *_shut_row(session, id),
+        Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
+        Row("Drip edge over it", f"{path}.drip", bool),
+        Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
+        Row("Known by", f"{path}.source", SOURCES),
+    ]
+
+
+def _shut_row(session: Session, id: str) -> list[Row]:
+    """Whether a door or hatch stays shut in the mode that is shown, where modes open them at all."""
+
+    def ops(value: bool) -> list[Op]:
+        mode = session.mode
+        shut = [one for one in mode.shut if one != id] + ([id] if value else [])
+        return [set_to(f"stow.modes.{mode.id}.shut", shut)]
+
+    def opens(build: Any) -> bool:
+        door = any(o.id == id and o.kind in ("door", "hatch") for o in build.shell.openings)
+        return door and not session.mode.towing
+
+    return [
+        Row(
+            "Stays shut in this mode",
+            f"shell.openings.{id}.id",
+            bool,
+            ops=ops,
+            read=lambda _: id in session.mode.shut,
+            when=opens,
+        )
+    ]
+
+
+def opening_note(session: Session, id: str) -> str:
+    """What the frame does around an opening, in one line."""
+    s, words = session.studied, Words(session.shown)
+    fault = next((f for f in s.framed.faults if id in f.where), None)
+    if fault is not None:
+        return fault.says
+    around: dict[str, int] = {}
+    for m in s.framed.members:
+        if m.anchor == id or m.anchor.startswith(f"{id}/"):
+            around[m.kind] = around.get(m.kind, 0) + 1
+    part = next((p for p in s.parts if p.id == id), None)
+    says = "Moving it reframes its face."
+    if around:
+        says = f"Framed by {', '.join(f'{n} {kind}' + ('s' if n > 1 else '') for kind, n in around.items())}. {says}"
+    return f"{words.kg(part.mass_kg)}, {part.source.replace('_', ' ')}. {says}" if part is not None else says
+
+
+class MemberForm(QWidget):
+    """A generated stick: what it is, and what a hand may change; changes stay through every regeneration."""
+
+    def __init__(self, session: Session, id: str) -> None:
+        super().__init__()
+        self.session, self.id = session, id
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(5)
+        self.says = label("", wrap=True)
+        rows.addWidget(self.says)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(4)
+        grid.setColumnMinimumWidth(0, 84)
+        grid.setColumnStretch(1, 1)
+        rows.addLayout(grid)
+        self.complaint = label("", "small", "primer", wrap=True)
+        self.fields: dict[str, QuantityField] = {}
+        for at, (key, title, least) in enumerate(
+            (("by", "Moved by", None), ("thick", "Thick", 0.005), ("deep", "Deep", 0.005))
+        ):
+            field = QuantityField(Length, title, lambda: session.shown, key == "by", least)
+            field.entered.connect(lambda value, key=key: self._take(key, value))
+            field.wrong.connect(self._complain)
+            grid.addWidget(label(title, "", "pencil"), at, 0)
+            grid.addWidget(field, at, 1)
+            self.fields[key] = field
+        rows.addWidget(self.complaint)
+        self.out = QPushButton("Leave it out")
+        self.out.clicked.connect(self._leave_out)
+        self.back = QPushButton("As generated")
+        self.back.setToolTip("Give the stick back to the school, without what was changed by hand")
+        self.back.clicked.connect(self._as_generated)
+        rows.addWidget(self.out)
+        rows.addWidget(self.back)
+        rows.addStretch(1)
+        self.complaint.hide()
+        self.refresh()
+
+    def _complain(self, says: str) -> None:
+        self.complaint.setText(says)
+        self.complaint.setVisible(bool(says))
+
+    @property
+    def member(self) -> Member | None:
+        return next((m for m in self.session.studied.framed.members if m.id == self.id), None)
+
+    def refresh(self) -> None:
+        member, words = self.member, Words(self.session.shown)
+        for widget in (*self.fields.values(), self.out):
+            widget.setEnabled(member is not None)
+        if member is None:
+            self.says.setText("This stick is not there any more.")
+            self.back.setVisible(False)
+            return
+        ends = " and ".join(f"{abs(e):.0f}°" for e in member.ends_deg if abs(e) > 0.5)
+        self.says.setText(
+            f"{words.section(member.section_m)}, {words.m(member.length_m)} long, {show(member.mass_kg, 'mass', self.session.shown.mass, 1)}. "
+            f"Ends {ends + ' off square' if ends else 'square'}. {words.m(member.at_m[0])} from "
+            f"{'the front axle' if self.session.build.rig.carrier == 'vehicle bed' else 'the ball'}."
+        )
+        mine = changes_of(self.session.build.shell, member)
+        by = next((c.by for c in mine if c.op == "move"), None)
+        self.fields["by"].show_value(by)
+        self.fields["by"].setPlaceholderText("not moved")
+        self.fields["thick"].show_value(Length(member.section_m[0]))
+        self.fields["deep"].show_value(Length(member.section_m[1]))
+        self.back.setVisible(bool(mine) or member.role == "added")
+
+    def _take(self, key: str, value: Quantity | None) -> None:
+        member = self.member
+        if member is None:
+            return
+        shell = self.session.build.shell
+        if key == "by":
+            ops = change_ops(shell, member, "move", value if isinstance(value, Length) else None)
+            self._edit(f"Move the {member.kind} by hand", ops, member)
+        elif isinstance(value, Length):
+            thick, deep = (Length(v) for v in member.section_m)
+            section = Section(value, deep) if key == "thick" else Section(thick, value)
+            self._edit(
+                f"Another size for the {member.kind}", change_ops(shell, member, "section", None, section), member
+            )
+
+    def _leave_out(self) -> None:
+        member = self.member
+        if member is not None:
+            self._edit(
+                f"Leave out the {member.kind}", change_ops(self.session.build.shell, member, "leave out"), member
+            )
+
+    def _as_generated(self) -> None:
+        member = self.member
+        if member is not None:
+            self._edit(
+                f"Give back the {lower_first(member.kind)}", as_generated_ops(self.session.build.shell, member), member
+            )
+
+    def _edit(self, says: str, ops: list, member: Member) -> None:  # type: ignore[type-arg]
+        if ops:
+            self.session.edit(says, ops, "Shell", (member.id,))
+        self.refresh()

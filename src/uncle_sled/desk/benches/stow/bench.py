@@ -1,0 +1,269 @@
+"""Stow: real-size things in side view and plan, dragged until it tows right."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+import msgspec
+from PySide6.QtCore import QPoint
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
+
+from uncle_sled.core.document.edits import Op, add_to, fresh_id
+from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.studies.stow.room import floor_m
+from uncle_sled.core.words import lower_first
+from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.session import Session
+from uncle_sled.desk.sheet.sheet_view import SheetView
+
+if TYPE_CHECKING:
+    from uncle_sled.desk.benches.stow.shelf import Shelf
+    from uncle_sled.desk.benches.stow.thing_table import ThingTable
+
+VIEWS = ("Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table")
+TIPS = {
+    "Drawing": "Left side and plan, to be dragged in (1)",
+    "Solid": "From behind, and in three directions with the body peeled (2)",
+    "Modes": "All modes side by side (3)",
+    "Cases": "Load cases as columns, and every tank at every level (4)",
+    "Fits": "Who sleeps, gets out, reaches and passes (5)",
+    "Held": "What holds every thing on the road (6)",
+    "Table": "All things as a table (7)",
+}
+
+
+class StowBench(Bench):
+    stop = "Stow"
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.view = "Drawing"
+        self.view_buttons = self.add_views(VIEWS, self.show_view, TIPS)
+        self.end_top("")
+        self.modes: dict[str, QPushButton] = {}
+        self.tools = QWidget()
+        self.tool_row = QHBoxLayout(self.tools)
+        self.tool_row.setContentsMargins(0, 0, 0, 0)
+        self.tool_row.setSpacing(6)
+        self.gap = QWidget()
+        self.gap.setFixedWidth(8)
+        self.tool_row.addWidget(self.gap)
+        self.add_button = self._tool("Add", self.open_shelf, "Add a thing from the catalogue (A)")
+        self.measure_button = self._tool("Measure", self.measure, "Tape between two points (M)")
+        self.people_button = self._tool("People", self.show_people, "Who lies, sits and stands in it (P)")
+        self.turn_button = self._tool("Turn", self.turn, "A quarter turn (T)")
+        self.copy_button = self._tool("Copy", self.copy, "Ctrl+D")
+        self.delete_button = self._tool("Delete", self.delete, "Del")
+        self.fit_button = self._tool("Fit", lambda: self.sheet.fit() if self.sheet else None, "Show all (F)")
+        for button in (self.measure_button, self.people_button):
+            button.setCheckable(True)
+        self.people_button.setChecked(True)
+        self.tool_row.addStretch(1)
+        self.rows.addWidget(self.tools)
+        self.sheet = SheetView(session, plan=True, things=True, axle=True)
+        self.panels = QStackedWidget()
+        self.panels.addWidget(self.sheet)
+        self.made: dict[str, QWidget] = {"Drawing": self.sheet}
+        self.rows.addWidget(self.panels, 1)
+        self.shelf: Shelf | None = None
+        self.solid_bar: QWidget | None = None
+        for signal in (session.changed, session.case_changed, session.selected):
+            signal.connect(self.refresh)
+        self.refresh()
+
+    def _tool(self, text: str, does: Callable[[], object], tip: str) -> QPushButton:
+        button = QPushButton(text)
+        button.setToolTip(tip)
+        button.clicked.connect(lambda _=False: does())
+        self.tool_row.addWidget(button)
+        return button
+
+    # views ------------------------------------------------------------------------------------------
+    def panel(self, name: str) -> QWidget:
+        """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
+        if name not in self.made:
+            self.made[name] = made = self._make(name)
+            self.panels.addWidget(made)
+        return self.made[name]
+
+    def _make(self, name: str) -> QWidget:
+        if name == "Solid":
+            from uncle_sled.desk.benches.stow.solid_view import SolidView
+
+            solid = SolidView(self.session)
+            self.solid_bar = solid.bar
+            self.tool_row.insertWidget(self.tool_row.count() - 1, solid.bar)
+            return solid
+        if name == "Modes":
+            from uncle_sled.desk.benches.stow.mode_strip import ModeStrip
+
+            return ModeStrip(self.session)
+        if name == "Cases":
+            from uncle_sled.desk.benches.stow.case_bench import CaseBench
+
+            return CaseBench(self.session)
+        if name == "Fits":
+            from uncle_sled.desk.benches.stow.fit_panel import FitPanel
+
+            return FitPanel(self.session)
+        if name == "Held":
+            from uncle_sled.desk.benches.stow.held_table import HeldTable
+
+            return HeldTable(self.session)
+        from uncle_sled.desk.benches.stow.thing_table import ThingTable
+
+        return ThingTable(self.session)
+
+    def show_view(self, name: str) -> None:
+        assert self.sheet is not None
+        self.view = name
+        panel = self.panel(name)
+        self.panels.setCurrentWidget(panel)
+        self.view_buttons[name].setChecked(True)
+        drawing = name == "Drawing"
+        self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Table"))
+        for button in (self.measure_button, self.people_button, self.fit_button):
+            button.setVisible(drawing)
+        for button in (self.add_button, self.turn_button, self.copy_button, self.delete_button):
+            button.setVisible(name in ("Drawing", "Table"))
+        if self.solid_bar is not None:
+            self.solid_bar.setVisible(name == "Solid")
+        (getattr(panel, "view", None) or getattr(panel, "sheet", None) or panel).setFocus()
+        self.refresh()
+        self.sheet.view_changed.emit()
+
+    @property
+    def table(self) -> ThingTable | None:
+        return self.made.get("Table")  # type: ignore[return-value]
+
+    def show_people(self) -> None:
+        assert self.sheet is not None
+        self.sheet.people = not self.sheet.people
+        self.people_button.setChecked(self.sheet.people)
+        self.sheet.update()
+
+    def refresh(self) -> None:
+        build, session = self.session.build, self.session
+        if list(self.modes) != [mode.id for mode in build.stow.modes]:
+            for button in self.modes.values():
+                self.tool_row.removeWidget(button)
+                button.deleteLater()
+            self.modes = {}
+            for at, mode in enumerate(build.stow.modes):
+                button = QPushButton(mode.name)
+                button.setCheckable(True)
+                button.setToolTip(f"{mode.name} mode: {'on the road' if mode.towing else 'standing'}")
+                button.clicked.connect(lambda _=False, id=mode.id: self.show_mode(id))
+                self.tool_row.insertWidget(at, button)
+                self.modes[mode.id] = button
+        current = session.mode.id
+        for id, button in self.modes.items():
+            button.setChecked(id == current)
+        chosen = any(t.id in session.selection for t in build.stow.things)
+        for button in (self.turn_button, self.copy_button, self.delete_button):
+            button.setEnabled(chosen)
+        if self.sheet is not None:
+            self.measure_button.setChecked(self.sheet.measuring)
+
+    def show_mode(self, id: str) -> None:
+        self.session.show_mode(id)
+        self.refresh()
+
+    def show_table(self) -> None:
+        """The drawing or its twin, the table."""
+        self.show_view("Drawing" if self.view == "Table" else "Table")
+
+    def measure(self) -> None:
+        assert self.sheet is not None
+        self.sheet.measuring = not self.sheet.measuring
+        self.sheet.tape = None
+        self.sheet.update()
+        self.refresh()
+
+    def open_shelf(self) -> None:
+        from uncle_sled.desk.benches.stow.shelf import Shelf  # at start nobody waits for the catalogue
+
+        if self.shelf is not None:
+            self.shelf.deleteLater()
+        self.shelf = Shelf(self.session, self)
+        self.shelf.chosen.connect(self.add)
+        self.shelf.move(self.add_button.mapToGlobal(QPoint(0, self.add_button.height() + 2)))
+        self.shelf.show()
+        self.shelf.search.setFocus()
+
+    def add(self, entry: Thing) -> None:
+        """Put a catalogue thing into the body near the axle, or outside on the drawbar, and take it in hand."""
+        from uncle_sled.catalogue.things import placed
+
+        build = self.session.build
+        shell, rig = build.shell, build.rig
+        id = fresh_id("t", [t.id for t in build.stow.things])
+        floor = floor_m(build)
+        x, z = self._middle() - entry.length.si / 2, floor
+        if entry.outside and entry.kind == "solar":
+            z = (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5)
+        elif entry.outside:
+            x, z = 0.6, rig.frame_top.si if rig.frame_top else floor
+        thing = placed(entry, id, round(x, 3), 0.0, round(z, 3))
+        if self.session.edit(
+            f"Add {lower_first(entry.name)}", [add_to("stow.things", msgspec.to_builtins(thing))], "Stow", (id,)
+        ):
+            self.session.select((id,))
+            if self.sheet is not None:
+                self.sheet.setFocus()
+
+    def _middle(self) -> float:
+        shell, axles = self.session.build.shell, self.session.build.rig.axles
+        if shell.form != "none" and shell.front and shell.length:
+            return shell.front.si + shell.length.si / 2
+        return axles[0].station.si if axles else 2.0
+
+    def _chosen(self) -> list[str]:
+        return [t.id for t in self.session.build.stow.things if t.id in self.session.selection]
+
+    def turn(self) -> None:
+        session = self.session
+        mode = session.mode
+        ops: list[Op] = []
+        for thing in session.build.stow.things:
+            if thing.id in session.selection:
+                (x, y, z), turn = spot_of(thing, mode)
+                # about its middle, so that it stays where it was
+                now = thing.length.si if turn % 180 == 0 else thing.width.si
+                then = thing.width.si if turn % 180 == 0 else thing.length.si
+                ops += place_ops(session.build, mode, thing, (x + (now - then) / 2, y, z), (turn + 90) % 360)
+        if ops:
+            session.edit("Turn " + self._name(), ops, "Stow", tuple(self._chosen()))
+
+    def _name(self) -> str:
+        chosen = self._chosen()
+        thing = next((t for t in self.session.build.stow.things if t.id in chosen), None)
+        return f"{len(chosen)} things" if len(chosen) != 1 or thing is None else f"the {lower_first(thing.name)}"
+
+    def copy(self) -> None:
+        build = self.session.build
+        ops, made = [], []
+        taken = [t.id for t in build.stow.things]
+        for thing in build.stow.things:
+            if thing.id in self.session.selection:
+                id = fresh_id("t", [*taken, *made])
+                made.append(id)
+                twin = msgspec.structs.replace(
+                    thing,
+                    id=id,
+                    name=f"{thing.name} copy",
+                    x=Length(round(thing.x.si + 0.05, 4)),
+                    y=Length(round(thing.y.si + 0.05, 4)),
+                )
+                ops.append(add_to("stow.things", msgspec.to_builtins(twin)))
+        if ops:
+            self.session.edit("Copy " + self._name(), ops, "Stow", tuple(made))
+            self.session.select(tuple(made))
+
+    def delete(self) -> None:
+        chosen = tuple(self._chosen())
+        if chosen:
+            self.session.edit("Delete " + self._name(), delete_ops(self.session.build, chosen), "Stow", chosen)

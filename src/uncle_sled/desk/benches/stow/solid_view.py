@@ -1,0 +1,93 @@
+"""The rig from behind and in three directions at once, linked with every other view."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.drawing.rig.rig_views import Placed, things_in
+from uncle_sled.core.drawing.stow.isometric import PEELS, Peel, bounds_of, isometric
+from uncle_sled.core.drawing.stow.people import people_view
+from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
+from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
+from uncle_sled.desk.kit.drawn import Drawn, Pane
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.painting import Frame
+from uncle_sled.desk.session import Session
+
+EDGE_PX, TITLE_PX = 16, 22
+REAR_SHARE = 0.36
+
+
+class SolidSheet(Drawn):
+    """From behind at the left, in three directions at the right."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Drawing from behind and in three directions")
+        self.peel: Peel = "near side off"
+
+    def things(self) -> tuple[Placed, ...]:
+        session = self.session
+        return things_in(session.studied, session.row, session.mode) if session.studied.table.cases else ()
+
+    def make_panes(self) -> tuple[Pane, ...]:
+        session, things = self.session, self.things()
+        wide, high = max(self.width(), 80), max(self.height(), 80)
+        part = wide * REAR_SHARE
+        half, top = rear_size_m(session.studied, things)
+        scale = max(min((part - 2 * EDGE_PX) / (2 * half), (high - 2 * EDGE_PX - TITLE_PX) / top), 4.0)
+        rear = Frame(scale, part / 2, TITLE_PX + EDGE_PX + (high - TITLE_PX - 2 * EDGE_PX + top * scale) / 2)
+        build, facts, mode = session.build, session.facts, session.mode
+        behind = (
+            *rear_view(session.studied, session.row, things, scale),
+            *swings_view(build, facts, mode, "rear"),
+            *people_view(build, facts, mode, "rear"),
+            *clash_view(build, facts, mode, "rear"),
+        )
+        solid = isometric(session.studied, things, self.peel)
+        left, low, right, up = bounds_of(solid)
+        room = QRectF(part, 0, wide - part, high)
+        size = max(
+            min(
+                (room.width() - 2 * EDGE_PX) / max(right - left, 0.1),
+                (high - TITLE_PX - 2 * EDGE_PX) / max(up - low, 0.1),
+            ),
+            4.0,
+        )
+        x0 = room.left() + (room.width() - (left + right) * size) / 2
+        y0 = TITLE_PX / 2 + (high + (up + low) * size) / 2
+        return (
+            Pane(rear, QRectF(1, 1, part - 1, high - 2), behind, "from behind: left, right"),
+            Pane(Frame(size, x0, y0), room.adjusted(0, 1, -1, -1), solid, "from behind the left shoulder"),
+        )
+
+
+class SolidView(QWidget):
+    """The sheet with what is peeled off chosen above it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.sheet = SolidSheet(session)
+        self.buttons = QButtonGroup(self)
+        self.bar = QWidget()
+        top = QHBoxLayout(self.bar)
+        top.setContentsMargins(10, 0, 0, 0)
+        top.setSpacing(6)
+        top.addWidget(label("Body", "", "pencil"))
+        self.peel_buttons: dict[str, QPushButton] = {}
+        for peel in PEELS:
+            button = QPushButton(peel.capitalize())
+            button.setCheckable(True)
+            button.setChecked(peel == self.sheet.peel)
+            button.clicked.connect(lambda _=False, peel=peel: self.show_peel(peel))
+            self.buttons.addButton(button)
+            top.addWidget(button)
+            self.peel_buttons[peel] = button
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.addWidget(self.sheet, 1)
+
+    def show_peel(self, peel: Peel) -> None:
+        self.sheet.peel = peel
+        self.peel_buttons[peel].setChecked(True)
+        self.sheet.renew()

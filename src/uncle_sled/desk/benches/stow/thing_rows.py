@@ -1,0 +1,399 @@
+"""The fields of a thing in hand, in sections: place and size, tank, mode, holding, use, figures."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import msgspec
+
+from uncle_sled.core.document.catalogue_line import FIGURES
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.document.stow import State, Thing
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.stow.tanks import match_ops
+from uncle_sled.core.geometry.vessel import surge_m, vessel_of
+from uncle_sled.core.parts.part import DENSITY
+from uncle_sled.core.units import distance, show, weight
+from uncle_sled.core.words import lower_first, upper_first
+from uncle_sled.desk.kit.form import NUMBER, SOURCES, VERB, Row
+from uncle_sled.desk.session import Session
+
+CONTENTS: list[tuple[object, str]] = [
+    ("fresh", "fresh water"),
+    ("grey", "grey water"),
+    ("black", "black water"),
+    ("gas", "gas"),
+    ("petrol", "petrol"),
+    ("diesel", "diesel"),
+]
+TURNS: list[tuple[object, str]] = [(0, "as it is"), (90, "quarter turn"), (180, "half turn"), (270, "three quarters")]
+SHAPES: list[tuple[object, str]] = [
+    ("box", "box"),
+    ("cylinder", "cylinder"),
+    ("wedge", "wedge"),
+    ("jug", "jug"),
+    ("outline", "own outline"),
+]
+AXES: list[tuple[object, str]] = [("along", "lying along"), ("across", "lying across"), ("upright", "upright")]
+HOLDS: list[tuple[object, str]] = [
+    (None, "nothing yet"),
+    ("strap", "straps"),
+    ("bolt", "bolts"),
+    ("latch", "latches"),
+    ("lip", "a lip"),
+    ("rail", "a rail"),
+    ("built in", "built in"),
+]
+INTO: list[tuple[object, str]] = [("framing", "the framing"), ("frame", "the frame"), ("skin", "the skin")]
+ROLES: list[tuple[object, str]] = [
+    ("", "nothing special"),
+    ("seat", "a seat"),
+    ("counter", "a counter"),
+    ("table", "a table"),
+    ("pet place", "a pet's place"),
+]
+CLEARS: list[tuple[object, str]] = [
+    ("door", "a door's swing"),
+    ("drawer", "a drawer"),
+    ("lid", "a lid"),
+    ("service", "service"),
+    ("air", "air"),
+    ("heat", "heat"),
+]
+SIDES: list[tuple[object, str]] = [(side, side) for side in ("front", "rear", "left", "right", "top")]
+FIGURE_NAMES = {
+    "power_w": ("Runs on", "W while it runs"),
+    "hours_day": ("Runs", "hours a day"),
+    "store_wh": ("Stores", "Wh that can be used"),
+    "solar_wp": ("Solar", "W peak"),
+    "charge_w": ("Charges", "W at most"),
+    "volts": ("Volts", "V"),
+    "gas_g_h": ("Gas", "grams an hour"),
+    "water_l_day": ("Water", "litres a day"),
+}
+
+
+def thing_sections(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
+    """Headings and rows; the first has no heading and is always open."""
+    path = f"stow.things.{thing.id}"
+    made = [("", _place_rows(session, thing.id, path, thing.tank is not None))]
+    if thing.tank is not None:
+        made.append(("Shape of the tank", _tank_rows(thing.id, path)))
+    made.append(("In this mode", _mode_rows(session, thing)))
+    made.append(("Held down", _hold_rows(thing.id, path)))
+    made.append(("Use", _use_rows(session, thing.id, path)))
+    made.append(("Room beside it", _clear_rows(session, thing)))
+    made.append(("Power, gas, water", _figure_rows(thing.id, path)))
+    return made
+
+
+def _thing(build: Build, id: str) -> Thing | None:
+    return next((t for t in build.stow.things if t.id == id), None)
+
+
+def _of(id: str, what: Callable[[Thing], Any]) -> Callable[[Any], Any]:
+    def read(build: Any) -> Any:
+        thing = _thing(build, id)
+        return what(thing) if thing is not None else None
+
+    return read
+
+
+def _put(session: Session, id: str, path: str, axis: int) -> Callable[[Any], list[Op]]:
+    """Ops that set one coordinate, at home or in the mode that is shown."""
+
+    def ops(value: Length) -> list[Op]:
+        thing, mode = _thing(session.build, id), session.mode
+        assert thing is not None
+        if id not in mode.touched and (mode.id == session.build.stow.modes[0].id or mode.towing):
+            return [set_to(f"{path}.{'xyz'[axis]}", {"si": value.si, "typed": value.typed})]
+        spot, _ = spot_of(thing, mode)
+        new = [*spot]
+        new[axis] = value.si
+        return place_ops(session.build, mode, thing, (new[0], new[1], new[2]))
+
+    return ops
+
+
+def _place_rows(session: Session, id: str, path: str, tank: bool) -> list[Row]:
+    def at(title: str, axis: int, tip: str, least: float | None = None) -> Row:
+        return Row(title, f"{path}.{'xyz'[axis]}", Length, tip, least, False, ops=_put(session, id, path, axis))
+
+    rows = [
+        Row("Name", f"{path}.name", str, empty=False),
+        at("Front edge", 0, "From the ball, or from the front axle of a bed"),
+        at("Middle", 1, "Right of the middle line; left is minus"),
+        at("Underside", 2, "Above the ground", 0.0),
+        Row("Length", f"{path}.length", Length, empty=False),
+        Row("Width", f"{path}.width", Length, empty=False),
+        Row("Height", f"{path}.height", Length, empty=False),
+        Row("Turned", f"{path}.turn", TURNS),
+        Row("Empty" if tank else "Weight", f"{path}.mass", Mass, empty=False),
+        Row("Known by", f"{path}.source", SOURCES),
+    ]
+    if tank:
+        rows += [Row("Holds", f"{path}.tank.volume", Volume), Row("What", f"{path}.tank.contents", CONTENTS)]
+    return [*rows, Row("Weight off", f"{path}.cg_dx", Length, "How far aft of its middle its weight sits", None)]
+
+
+def _tank_rows(id: str, path: str) -> list[Row]:
+    def shaped(*shapes: str) -> Callable[[Any], bool]:
+        def when(build: Any) -> bool:
+            thing = _thing(build, id)
+            return bool(thing and thing.tank and thing.tank.shape in shapes)
+
+        return when
+
+    def outline_words(thing: Thing) -> str:
+        return " ".join(f"{p.u * 100:g},{p.v * 100:g}" for p in thing.tank.outline) if thing.tank else ""
+
+    def outline(text: str) -> list[Op]:
+        points = []
+        for pair in text.split():
+            try:
+                u, v = (float(part) / 100 for part in pair.split(","))
+            except ValueError:
+                raise EntryError(
+                    f"“{pair}” is no corner; pairs such as 0,0 100,0 100,60 0,100 would be right."
+                ) from None
+            if not (0 <= u <= 1 and 0 <= v <= 1):
+                raise EntryError(
+                    f"“{pair}” lies outside the tank's box; 0 to 100 of its length and height would be right."
+                )
+            points.append({"u": u, "v": v})
+        if 0 < len(points) < 3:
+            raise EntryError("an outline wants three corners or more.")
+        return [set_to(f"{path}.tank.outline", points)]
+
+    return [
+        Row("Shape", f"{path}.tank.shape", SHAPES),
+        Row("Lies", f"{path}.tank.axis", AXES, when=shaped("cylinder")),
+        Row("Low end", f"{path}.tank.thin", [("front", "front"), ("rear", "rear")], when=shaped("wedge")),
+        Row("Height there", f"{path}.tank.thin_height", Length, "Half of the height where nothing is typed", when=shaped("wedge")),
+        Row("Slants", f"{path}.tank.slant", [("top", "its top"), ("bottom", "its bottom")], when=shaped("wedge")),
+        Row(
+            "Corners",
+            f"{path}.tank.outline",
+            str,
+            "Seen from the left, in hundredths of its length and height, once round: 0,0 100,0 100,60 0,100",
+            when=shaped("outline"),
+            ops=outline,
+            read=_of(id, outline_words),
+        ),
+    ]  # fmt: skip
+
+
+def _mode_rows(session: Session, thing: Thing) -> list[Row]:
+    states: list[tuple[object, str]] = [(None, "as it is"), *((state.id, state.name) for state in thing.states)]
+
+    def state_now(build: Any) -> Any:
+        now = _thing(build, thing.id)
+        state = state_in(now, session.mode) if now is not None else None
+        return state.id if state else None
+
+    def to_state(value: Any) -> list[Op]:
+        now = _thing(session.build, thing.id)
+        return state_ops(session.mode, now, value) if now is not None else []
+
+    def leave_out(value: Any) -> list[Op]:
+        mode = session.mode
+        absent = [id for id in mode.absent if id != thing.id] + ([thing.id] if value else [])
+        return [set_to(f"stow.modes.{mode.id}.absent", absent)]
+
+    rows = []
+    if thing.states:
+        rows.append(Row("It is", f"stow.things.{thing.id}.states", states, ops=to_state, read=state_now))
+    rows.append(
+        Row(
+            "Left out of this mode",
+            f"stow.things.{thing.id}.id",
+            bool,
+            "It is not there at all while this mode is shown",
+            ops=leave_out,
+            read=lambda _: thing.id in session.mode.absent,
+        )
+    )
+    for state in thing.states:
+        rows += _state_rows(f"stow.things.{thing.id}.states.{state.id}", state)
+    rows.append(Row("Add another form", f"stow.things.{thing.id}.states", VERB, "Folded, dropped, pulled out: another size, and where it goes from its place", ops=lambda _: _another_form(session, thing.id)))  # fmt: skip
+    return rows
+
+
+def _state_rows(path: str, state: State) -> list[Row]:
+    """The fields of one other form, each named for it."""
+    name = upper_first(state.name)
+    sizes = [Row(f"{name} {side}", f"{path}.{side}", Length, empty=False) for side in ("length", "width", "height")]
+    shifts = [
+        Row(
+            f"{name}, {way}", f"{path}.{axis}", Length, f"How far {way} of its place it goes; minus the other way", None
+        )
+        for axis, way in (("dx", "aft"), ("dy", "right"), ("dz", "up"))
+    ]
+    called = Row("Called", f"{path}.name", str, empty=False)
+    gone = Row(f"Take away {lower_first(state.name)}", path, VERB, ops=lambda _: [remove(path)])
+    return [called, *sizes, *shifts, gone]
+
+
+def _another_form(session: Session, id: str) -> list[Op]:
+    thing = _thing(session.build, id)
+    assert thing is not None
+    taken = {state.id for state in thing.states}
+    name = next(
+        (word for word in ("folded", "pulled out", "dropped", "raised") if word.replace(" ", "-") not in taken),
+        "another",
+    )
+    record = {"id": fresh_id("s", list(taken)), "name": name}
+    record |= {side: msgspec.to_builtins(getattr(thing, side)) for side in ("length", "width", "height")}
+    return [add_to(f"stow.things.{id}.states", record)]
+
+
+def _clear_rows(session: Session, thing: Thing) -> list[Row]:
+    """The room that a thing wants beside it, one after another."""
+    rows = []
+    for at, clear in enumerate(thing.clear, 1):
+        path = f"stow.things.{thing.id}.clear.{clear.id}"
+        which = f" {at}" if len(thing.clear) > 1 else ""
+        rows += [
+            Row(f"Room{which} for", f"{path}.kind", CLEARS),
+            Row("At its", f"{path}.side", SIDES, "Of the thing before it is turned"),
+            Row("Deep", f"{path}.deep", Length, "How far its door swings, its drawer comes out, its heat reaches", empty=False),
+            Row(f"Take away room{which}", path, VERB, ops=lambda _, path=path: [remove(path)]),
+        ]  # fmt: skip
+
+    def another(_: Any) -> list[Op]:
+        now = _thing(session.build, thing.id)
+        assert now is not None
+        id = fresh_id("c", [clear.id for clear in now.clear])
+        record = {"id": id, "kind": "door", "side": "front", "deep": {"si": 0.45, "typed": None}}
+        return [add_to(f"stow.things.{thing.id}.clear", record)]
+
+    tip = "For a door, a drawer, a lid, service, air or heat"
+    return [*rows, Row("Add room that it wants", f"stow.things.{thing.id}.clear", VERB, tip, ops=another)]
+
+
+def _hold_rows(id: str, path: str) -> list[Row]:
+    def held(what: Callable[[Any], Any]) -> Callable[[Any], Any]:
+        return _of(id, lambda thing: what(thing.hold) if thing.hold else None)
+
+    def kind(value: Any) -> list[Op]:
+        return [
+            set_to(f"{path}.hold", None if value is None else {"kind": value, "many": 2 if value == "strap" else 1})
+        ]
+
+    def has(build: Any) -> bool:
+        thing = _thing(build, id)
+        return thing is not None and thing.hold is not None
+
+    def many(value: Any) -> list[Op]:
+        if value is not None and value < 1:
+            raise EntryError("one at least holds it.")
+        return [set_to(f"{path}.hold.many", value or 1)]
+
+    return [
+        Row("Held by", f"{path}.hold", HOLDS, ops=kind, read=held(lambda hold: hold.kind)),
+        Row("How many", f"{path}.hold.many", int, when=has, ops=many, read=held(lambda hold: hold.many)),
+        Row(
+            "Each good for", f"{path}.hold.rated", Mass, "Working load, as it stands on strap, ring or latch", when=has
+        ),
+        Row("Goes into", f"{path}.hold.into", INTO, when=has),
+        Row("In words", f"{path}.held_by", str),
+    ]
+
+
+def _use_rows(session: Session, id: str, path: str) -> list[Row]:
+    others: list[tuple[object, str]] = [(None, "nothing")]
+    others += [(t.id, lower_first(t.name)) for t in session.build.stow.things if t.id != id]
+
+    def into(value: Any) -> list[Op]:
+        at, seen = value, {id}
+        holder = {t.id: t.inside for t in session.build.stow.things}
+        while at is not None:
+            if at in seen:
+                raise EntryError("two things cannot be built into each other.")
+            seen.add(at)
+            at = holder.get(at)
+        return [set_to(f"{path}.inside", value)]
+
+    return [
+        Row("Built into", f"{path}.inside", others, "It goes where that goes, and does not clash with it", ops=into),
+        Row("Serves as", f"{path}.role", ROLES),
+        Row("Places", f"{path}.places", int, "How many sit there"),
+        Row("Wanted first on arrival", f"{path}.arrival", bool),
+        Row("Goes home with the people", f"{path}.cargo", bool),
+        Row("Stands outside the body", f"{path}.outside", bool),
+        Row("Stays where it is", f"{path}.stays", bool),
+    ]
+
+
+def _figure_rows(id: str, path: str) -> list[Row]:
+    def figure(name: str) -> Row:
+        title, tip = FIGURE_NAMES[name]
+
+        def ops(value: Any) -> list[Op]:
+            return [set_to(f"{path}.figures.{name}", value)]
+
+        def first(value: Any) -> list[Op]:
+            return [set_to(f"{path}.figures", {name: value})]
+
+        def either(value: Any) -> list[Op]:
+            return ops(value) if has["it"] else first(value)
+
+        has = {"it": False}
+
+        def read(build: Any) -> Any:
+            thing = _thing(build, id)
+            has["it"] = thing is not None and thing.figures is not None
+            return getattr(thing.figures, name) if thing is not None and thing.figures is not None else None
+
+        return Row(f"{title}, {tip.split(' ')[0]}", f"{path}.figures", NUMBER, tip, ops=either, read=read)
+
+    return [figure(name) for name in FIGURES]
+
+
+def equal_grey(session: Session, fresh: Thing) -> bool:
+    """A grey container of the same size set beside a fresh one, or the only grey one made its twin."""
+    greys = [t for t in session.build.stow.things if t.tank and t.tank.contents == "grey"]
+    if len(greys) == 1:
+        says = f"Make the {lower_first(greys[0].name)} as large as the {lower_first(fresh.name)}"
+        return session.edit(says, match_ops(fresh, greys[0]), "Stow", (greys[0].id,))
+    assert fresh.tank is not None
+    id = fresh_id("t", [t.id for t in session.build.stow.things])
+    twin = msgspec.structs.replace(
+        fresh,
+        id=id,
+        name=fresh.name.replace("Fresh", "Grey").replace("fresh", "grey")
+        if "resh" in fresh.name
+        else f"Grey {fresh.name}",
+        x=Length(round(fresh.x.si + (fresh.length.si if fresh.turn % 180 == 0 else fresh.width.si) + 0.02, 4)),
+        tank=msgspec.structs.replace(fresh.tank, contents="grey"),
+    )
+    made = session.edit("Add an equal grey jug", [add_to("stow.things", msgspec.to_builtins(twin))], "Stow", (id,))
+    if made:
+        session.select((id,))
+    return made
+
+
+def tank_words(session: Session, thing: Thing) -> str:
+    """What a tank holds as drawn, where its liquid stands in the shown case, and what it does in a firm stop."""
+    vessel = vessel_of(thing)
+    if thing.tank is None or vessel is None:
+        return ""
+    shown = session.shown
+    says = f"As drawn it holds {show(vessel.volume_m3, 'volume', shown.volume)}."
+    cases = session.studied.table.cases
+    held = thing.tank.volume.si if thing.tank.volume else 0.0
+    if not cases or held <= 0:
+        return says
+    level = next((lv.level for lv in cases[session.row].case.levels if lv.id == thing.id), 0.0)
+    if level > 0:
+        says += f" {level * 100:.0f} % full: {distance(vessel.fill(level).height_m, shown)} up."
+    half = surge_m(vessel, 0.5, turn=thing.turn)
+    axle = session.studied.support.mean_axle_m if session.studied.support else None
+    kg = 0.5 * held * DENSITY[thing.tank.contents] * half / axle if axle else 0.0
+    if kg > 0.3 and session.build.rig.carrier == "ball":
+        says += f" Half full it surges {distance(half, shown)} in a firm stop, {weight(kg, shown)} on the ball."
+    return says

@@ -1,0 +1,263 @@
+"""Uncle says: every finding in plain words, worst first, with what can be tried."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+
+from uncle_sled.core.findings.finding import RANK, Finding, to_settle
+from uncle_sled.desk.frame.trail import knot_mark
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.session import Session
+
+MOST_CARDS = 12
+SAYS_LENGTH = 140
+WHILE_DRAGGING_MS = 60
+INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
+
+
+class Mark(QWidget):
+    """The shape of a severity."""
+
+    def __init__(self, state: str) -> None:
+        super().__init__()
+        self.state = state
+        self.setFixedSize(QSize(18, 18))
+        self.setAccessibleName(state)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        knot_mark(painter, QPointF(9, 9), self.state, 5.5)
+
+
+class Card(QFrame):
+    """One finding. ``show_finding`` changes its words in place while a hand drags."""
+
+    tried = Signal(object)
+    kept = Signal()
+    put_back = Signal()
+    pointed = Signal(object)
+    aside = Signal(object)
+
+    def __init__(self, one: Finding) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.one = one
+        self.more = False
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(10, 8, 10, 8)
+        rows.setSpacing(4)
+        top = QHBoxLayout()
+        top.setSpacing(6)
+        self.mark = Mark(one.severity)
+        self.title = label("", "title", wrap=True)
+        top.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
+        top.addWidget(self.title, 1)
+        rows.addLayout(top)
+        self.says, self.why = label("", wrap=True), label("", "small", "pencil", wrap=True)
+        self.remedy, self.caution = label("", "", "spruce", wrap=True), label("", "small", "pencil", wrap=True)
+        for words in (self.says, self.remedy, self.why, self.caution):
+            rows.addWidget(words)
+        keys = QHBoxLayout()
+        keys.setSpacing(6)
+        self.try_button, self.keep_button, self.back_button, self.why_button = (
+            QPushButton(text) for text in ("Try it", "Keep", "Put back", "why")
+        )
+        self.try_button.setProperty("kind", "main")
+        self.keep_button.setProperty("kind", "main")
+        self.keep_button.setToolTip("Ctrl+Enter")
+        self.back_button.setToolTip("Esc")
+        self.why_button.setProperty("kind", "link")
+        self.point_button = QPushButton("where")
+        self.point_button.setProperty("kind", "link")
+        self.aside_button = QPushButton("set aside")
+        self.aside_button.setProperty("kind", "link")
+        self.aside_button.clicked.connect(lambda: self.aside.emit(self.one))
+        for button in (
+            self.try_button,
+            self.keep_button,
+            self.back_button,
+            self.why_button,
+            self.point_button,
+            self.aside_button,
+        ):
+            keys.addWidget(button)
+        keys.addStretch(1)
+        rows.addLayout(keys)
+        self.try_button.clicked.connect(lambda: self.tried.emit(self.one))
+        self.keep_button.clicked.connect(self.kept)
+        self.back_button.clicked.connect(self.put_back)
+        self.point_button.clicked.connect(lambda: self.pointed.emit(self.one))
+        self.why_button.clicked.connect(self._more)
+
+    def _more(self) -> None:
+        self.more = not self.more
+        self.show_finding(self.one, *self._state)
+
+    _state = (False, False)
+
+    def show_finding(self, one: Finding, pending: bool, trying: bool) -> None:
+        self.one, self._state = one, (pending, trying)
+        self.mark.state = one.severity
+        self.mark.setAccessibleName(one.severity)
+        _put(self.title, one.title, "pencil" if one.set_aside else INK[one.severity])
+        says = (
+            one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
+        )
+        _put(self.says, says)
+        if one.set_aside is not None:
+            _put(self.remedy, f"Set aside on {one.set_aside.date}: {one.set_aside.reason}", "pencil")
+        elif one.remedy is not None:
+            _put(self.remedy, one.remedy.says, "spruce")
+        elif pending and not one.why_none:
+            _put(self.remedy, "Looking for what helps…", "pencil")
+        else:
+            _put(self.remedy, one.why_none or "", "pencil")
+        _put(self.why, one.why if self.more else "", "pencil")
+        _put(self.caution, one.caution, "pencil")
+        self.aside_button.setText("take up again" if one.set_aside else "set aside")
+        self.aside_button.setVisible(not trying)
+        self.try_button.setVisible(one.remedy is not None and not trying)
+        self.keep_button.setVisible(trying)
+        self.back_button.setVisible(trying)
+        self.why_button.setText("less" if self.more else "why")
+        self.point_button.setVisible(
+            not trying and any(id not in ("ball", "wheels", "rig", "jack") for id in one.where[:1])
+        )
+
+
+def _put(words: QLabel, text: str, ink: str = "") -> None:
+    if words.text() != text:
+        words.setText(text)
+    if words.isHidden() != (not text):
+        words.setVisible(bool(text))
+    if words.property("ink") != ink:
+        words.setProperty("ink", ink)
+        words.style().unpolish(words)
+        words.style().polish(words)
+
+
+class Says(QWidget):
+    """The right pane's upper part."""
+
+    said = Signal()  # what is said was brought up to date
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.trying: tuple[str, tuple[str, ...]] | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum)
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(10, 8, 0, 0)
+        rows.setSpacing(6)
+        top = QHBoxLayout()
+        top.setContentsMargins(4, 0, 14, 0)
+        self.head = label("Uncle says", "head")
+        self.count = label("", "", "pencil")
+        top.addWidget(self.head)
+        top.addStretch(1)
+        top.addWidget(self.count)
+        rows.addLayout(top)
+        self.scroll = QScrollArea()
+        self.scroll.setWidgetResizable(True)
+        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        inside = QWidget()
+        self.list = QVBoxLayout(inside)
+        self.list.setContentsMargins(0, 0, 10, 6)
+        self.list.setSpacing(6)
+        self.calm = label("Nothing to settle. Every towing case stands in its band.", "", "spruce", wrap=True)
+        self.over = label("", "", "pencil", wrap=True)
+        self.list.addWidget(self.calm)
+        self.list.addWidget(self.over)
+        self.list.addStretch(1)
+        self.scroll.setWidget(inside)
+        rows.addWidget(self.scroll, 1)
+        self.cards: dict[tuple[str, tuple[str, ...]], Card] = {}
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(WHILE_DRAGGING_MS)
+        self._later.timeout.connect(self.refresh)
+        session.changed.connect(self._changed)
+        for signal in (session.judged, session.stop_changed):
+            signal.connect(self.refresh)
+        self.refresh()
+
+    def _changed(self) -> None:
+        """While a hand drags, what is said follows after the frame: that belongs to drawing and reading."""
+        if not self.session.dragging:
+            self.refresh()
+        elif not self._later.isActive():
+            self._later.start()
+
+    def refresh(self) -> None:
+        session = self.session
+        found = session.findings
+        if session.ghost is None:
+            self.trying = None
+        order = sorted(found, key=lambda f: (f.set_aside is not None, RANK[f.severity], f.stop != session.stop))
+        order = order[:MOST_CARDS]
+        keys = [one.key for one in order]
+        settle = to_settle(found)
+        text = "1 to settle" if settle == 1 else f"{settle} to settle" if settle else "all settled" if found else ""
+        if self.count.text() != text:
+            self.count.setText(text)
+        for key in [key for key in self.cards if key not in keys]:
+            gone = self.cards.pop(key)
+            self.list.removeWidget(gone)
+            gone.hide()
+            gone.deleteLater()
+        for at, one in enumerate(order):
+            card = self.cards.get(one.key)
+            if card is None:
+                card = self.cards[one.key] = Card(one)
+                card.tried.connect(self._try)
+                card.kept.connect(session.keep)
+                card.put_back.connect(session.put_back)
+                card.pointed.connect(lambda f: session.flash.emit(f.where))
+                card.aside.connect(self._aside)
+            if self.list.indexOf(card) != at:
+                self.list.removeWidget(card)
+                self.list.insertWidget(at, card)
+            card.show_finding(one, session.remedies_pending, self.trying == one.key and session.ghost is not None)
+        calm = not found and not session.studied.trouble and not session.reading_first
+        self.calm.setVisible(calm)
+        self.over.setVisible(len(found) > MOST_CARDS)
+        if len(found) > MOST_CARDS:
+            self.over.setText(f"and {len(found) - MOST_CARDS} more of less weight")
+        if not session.dragging:
+            self.updateGeometry()
+        self.said.emit()
+
+    def hasHeightForWidth(self) -> bool:
+        return False
+
+    def sizeHint(self) -> QSize:
+        """As tall as what is said, up to the room there is; In hand takes the rest."""
+        inside = self.scroll.widget()
+        return QSize(
+            290,
+            48
+            + (inside.layout().totalHeightForWidth(280) if inside is not None and inside.layout() is not None else 100),
+        )
+
+    def _aside(self, one: Finding) -> None:
+        if one.set_aside is not None:
+            self.session.no_more_aside(one)
+            return
+        from uncle_sled.desk.frame.dialogs import AsideDialog  # not on the first screen
+
+        dialog = AsideDialog(one, self)
+        dialog.accepted.connect(lambda: self.session.set_aside(one, dialog.reason.text()))
+        dialog.open()
+
+    def _try(self, one: Finding) -> None:
+        if one.remedy is not None:
+            self.trying = one.key
+            self.session.try_it(one.remedy)
+
+    def worst(self) -> Finding | None:
+        """The first finding that has something to try."""
+        return next((one for one in self.session.findings if one.remedy is not None), None)

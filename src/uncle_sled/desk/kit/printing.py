@@ -1,0 +1,40 @@
+"""Pages on paper at their true size, through the platform's print dialog."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QMarginsF
+from PySide6.QtGui import QPageLayout, QPageSize, QPainter
+from PySide6.QtWidgets import QDialog, QWidget
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.desk.kit.painting import Frame, paint
+from uncle_sled.desk.theme.theme import paper_colours
+
+
+def page_printer(page: Page):  # type: ignore[no-untyped-def]
+    """A printer set up for the page: A4 or the nearest, landscape, no margins of its own."""
+    from PySide6.QtPrintSupport import QPrinter  # only a print needs it
+
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    printer.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
+    printer.setPageOrientation(QPageLayout.Orientation.Landscape)
+    printer.setPageMargins(QMarginsF(0, 0, 0, 0))
+    printer.setFullPage(True)
+    printer.setDocName(page.title)
+    return printer
+
+
+def choose_printer(printer, parent: QWidget | None) -> bool:  # type: ignore[no-untyped-def]
+    from PySide6.QtPrintSupport import QPrintDialog
+
+    return QPrintDialog(printer, parent).exec() == QDialog.DialogCode.Accepted
+
+
+def print_page(page: Page, printer) -> None:  # type: ignore[no-untyped-def]
+    """Paint the page one point to one point, in the day's colours whatever the theme."""
+    painter = QPainter(printer)
+    per_point = printer.resolution() / 72
+    painter.scale(per_point, per_point)
+    with paper_colours():
+        paint(painter, page.shapes, Frame(1.0, 0.0, page.height), None, "paper")
+    painter.end()

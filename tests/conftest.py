@@ -48,8 +48,8 @@ def open_on(qapp, qtbot):
 
     opened = []
 
-    def make(project, path=None, size=(1280, 800), judged=True):
-        window = open_window(project, path)
+    def make(project, path=None, size=(1280, 800), judged=True, worker=None):
+        window = open_window(project, path, worker)
         window.resize(*size)
         window.show()
         qtbot.waitExposed(window)
@@ -68,6 +68,16 @@ def open_on(qapp, qtbot):
     # what is to be deleted goes now: hundreds of windows kept would be styled anew with every theme
     qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     qapp.processEvents()
+
+
+@pytest.fixture
+def worker(qapp):
+    """The helper process, ended with the test."""
+    from uncle_sled.desk.worker import Worker
+
+    made = Worker()
+    yield made
+    made.stop()
 
 
 @pytest.fixture(autouse=True)

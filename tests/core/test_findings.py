@@ -8,8 +8,8 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Axle, Rig, Tyre
 from uncle_sled.core.document.stow import LoadCase, Mode
-from uncle_sled.core.findings.all_findings import findings, to_settle
-from uncle_sled.core.findings.finding import RANK
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.finding import RANK, to_settle
 from uncle_sled.core.reading.limits import tyre_capacity_kg, use
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies

@@ -11,7 +11,6 @@ from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.drawing.balance.axle_chart import axle_words, hitch_words
-from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.studies.balance.hitch_height import hitch_curve
 from uncle_sled.desk.kit import painting
 from uncle_sled.desk.kit.chart import Chart
@@ -92,32 +91,30 @@ def point(chart, x, y):
 
 def test_the_pointer_reads_every_case_off_the_axle_chart(open_on):
     _window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
-    sheet = bench.axle_sheet
+    sheet = bench.axle.axle_sheet
     field = sheet._field(float(sheet.width()), float(sheet.height()))
     now = field.x(session.studied.support.mean_axle_m)
-    told = axle_words(session.studied, field, now, bench.words)
+    told = axle_words(session.studied, field, now, bench.axle.words)
     ball = float(session.studied.readings.tongue_kg[session.row])
 
-    assert f"Going out: {bench.words.kg(ball)}" in told and told.startswith("Axle at")
+    assert f"Going out: {bench.axle.words.kg(ball)}" in told and told.startswith("Axle at")
     point(sheet, now, 60)
     assert sheet.pointed == now and "Going out" in QToolTip.text()
     point(sheet, 2, 60)
-    assert sheet.pointed is None and axle_words(session.studied, field, 2, bench.words) == ""
+    assert sheet.pointed is None and axle_words(session.studied, field, 2, bench.axle.words) == ""
     curve = hitch_curve(session.studied, session.row)
-    read = hitch_words(curve, 300.0, bench.words, 460.0)
-    assert "Axle 2" in read and "On the ball" in read and hitch_words(curve, 5.0, bench.words, 460.0) == ""
+    read = hitch_words(curve, 300.0, bench.axle.words, 460.0)
+    assert "Axle 2" in read and "On the ball" in read and hitch_words(curve, 5.0, bench.axle.words, 460.0) == ""
 
 
 def test_a_move_is_drawn_from_above_while_it_is_tried(open_on):
     _window, session, bench = balance(open_on, demo("rosin-box"), "Moves")
-    before = words_of(bench.moves_plan)
-    bench.asked_for = session.build
-    bench._take_moves(move_sets(session.studied), "")
-    bench._offer(bench.offers.item(0))
-    text = bench.offers.item(0).text()
+    before = words_of(bench.moves.moves_plan)
+    bench.moves.try_first()
+    text = bench.moves.offers.item(0).text()
 
     assert "to the right" in text and "back" in text
-    assert "Bench vice" in words_of(bench.moves_plan) and "Bench vice" not in before
+    assert "Bench vice" in words_of(bench.moves.moves_plan) and "Bench vice" not in before
     session.keep()
     left, right = (float(v[session.row]) for v in (session.studied.readings.left_kg, session.studied.readings.right_kg))
     assert abs(right - left) / (left + right) < 0.05 and len(session.history.done) == 1
@@ -158,9 +155,9 @@ def test_a_drawing_that_fails_says_so_and_the_window_lives(open_on, monkeypatch,
 
 def test_room_at_the_tyres_is_typed_on_the_rig_and_told(open_on):
     window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
-    assert "measure both sides" in bench.axle_lines.words.text()
+    assert "measure both sides" in bench.axle.axle_lines.words.text()
     session.edit("Measured", [set_to("rig.tyre.gap_left", {"si": 0.010, "typed": "10 mm"})], "Rig")
-    told = bench.axle_lines.words.text()
+    told = bench.axle.axle_lines.words.text()
     assert "left" in told and "measure both sides" not in told
     assert any(one.code == "tyre-rubs" for one in session.findings)
     session.go_to("Rig")

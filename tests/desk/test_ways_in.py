@@ -9,14 +9,13 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.rig.scale_sheet import POINTS_PER_M, scale_sheet
-from uncle_sled.core.findings.all_findings import to_settle
+from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.frame import file_work, keeper
 from uncle_sled.desk.frame.new_build import NewBuild
 from uncle_sled.desk.kit.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
-from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import file_guard, recovery, sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
 
@@ -169,17 +168,6 @@ def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
     assert recovery.left_behind() == [] and not autosave.path.exists()
 
 
-def test_the_worker_writes_the_autosave(open_on, qtbot):
-    window = open_on(a_project([a_thing()]), judged=False)
-    window.session.worker = worker = Worker()
-    window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
-    with qtbot.waitSignal(worker.autosaved, timeout=20_000):
-        window.keeper.keep()
-    assert sled_file.read(window.keeper.autosave.path).build.rig.track.si == 1.9
-    worker.stop()
-    window.session.worker = None
-
-
 def test_a_file_held_elsewhere_opens_to_read_only(open_on, tmp_path, answers, monkeypatch):
     given, asked = answers
     path = tmp_path / "heron.sled"
@@ -282,15 +270,15 @@ def test_keys_can_be_changed_but_not_doubled(open_on):
     window = open_on(demo("marsh-heron"), judged=False)
     from uncle_sled.desk.frame.dialogs import Keys, SettingsDialog
 
-    dialog = Keys(window.actions_, window.settings, "Stow", window)
+    dialog = Keys(window.acts, window.settings, "Stow", window)
     dialog.show()
     assert faults_of(dialog) == []
     dialog.edits["fit"].setKeySequence(QKeySequence("Ctrl+G"))
     dialog._changed("fit")
-    assert window.actions_.qt["fit"].shortcut().toString() == "Ctrl+G"
+    assert window.acts.qt["fit"].shortcut().toString() == "Ctrl+G"
     dialog.edits["turn"].setKeySequence(QKeySequence("M"))
     dialog._changed("turn")
-    assert "is the key of “Measure”" in dialog.complaint.text() and window.actions_.key_of("turn") == "T"
+    assert "is the key of “Measure”" in dialog.complaint.text() and window.acts.key_of("turn") == "T"
     assert Settings(window.settings.path).keys == {"fit": "Ctrl+G"}
     other = SettingsDialog(window.settings, window._setting_changed, window)
     other.show()

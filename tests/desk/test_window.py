@@ -10,7 +10,6 @@ from uncle_sled.core.findings.all_findings import TRAIL
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import QuantityField
-from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 
@@ -75,36 +74,6 @@ def test_what_is_tried_is_put_back_before_any_other_edit(open_on):
     assert [t.x.si for t in session.build.stow.things if t.id == "t2"] == [3.8]
 
 
-def test_remedies_come_from_the_worker_and_late_ones_are_dropped(qtbot, open_on):
-    window = open_on(demo("marsh-heron"), judged=False)
-    session = window.session
-    session.worker = worker = Worker()
-    worker.answered.connect(session._take_answer)
-    assert session.remedies_pending and "Looking" in card(window).remedy.text()
-    session._ask()
-    session.edit("move", [set_to("stow.things.t2.x", {"si": 3.9})])  # the first answer is late now
-
-    qtbot.waitUntil(lambda: not session.remedies_pending, timeout=20_000)
-
-    assert session.findings[0].remedy is not None and session._judged_for is session.build
-    worker.stop()
-
-
-def test_a_worker_that_was_killed_is_started_again(qtbot, qapp):
-    worker, project, got = Worker(), demo("marsh-heron"), []
-    worker.answered.connect(lambda number, answer, fault: got.append(answer))
-    worker.start()
-    worker._process.kill()
-    worker._process.join()
-    qapp.processEvents()
-    worker.ask(project.build, project.facts)
-
-    qtbot.waitUntil(lambda: bool(got), timeout=20_000)
-
-    assert got[0][0].remedy is not None
-    worker.stop()
-
-
 def test_undo_goes_to_the_stop_of_the_step(open_on):
     window = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
     session = window.session
@@ -119,7 +88,7 @@ def test_undo_goes_to_the_stop_of_the_step(open_on):
 def test_every_stop_opens_by_its_key_and_says_its_state(open_on):
     window = open_on(demo("marsh-heron"), judged=False)
     for stop in TRAIL:
-        window.actions_.qt[f"stop-{stop.lower()}"].trigger()
+        window.acts.qt[f"stop-{stop.lower()}"].trigger()
         words, _ = window.trail.states[stop]
 
         assert window.session.stop == stop and 0 < len(words) <= 16
@@ -151,7 +120,7 @@ def test_a_bed_shows_two_axles_and_no_ball(open_on):
 
 def test_the_finder_finds_actions_things_and_cases(open_on):
     window = open_on(demo("marsh-heron"), judged=False)
-    window.find()
+    window.find_anything()
     for words, seen in (
         ("grey jug", "Grey jug"),
         ("coming home", "Case: Coming home"),

@@ -24,7 +24,8 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.drawing.inks import THEMES, contrast
-from uncle_sled.core.findings.all_findings import TRAIL
+from uncle_sled.core.trail import HOME
+from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.theme.theme import theme_name
 from uncle_sled.exchange.demos import demo
 
@@ -127,26 +128,8 @@ def _written(widget) -> list[str]:
 
 
 def walk(window) -> list[str]:
-    """Every stop, with a thing in hand on Stow and every load case, and a remedy tried."""
+    """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried."""
     session, found = window.session, []
-    for stop in TRAIL:
-        session.go_to(stop)
-        session.select(("t1",) if stop == "Stow" else ())
-        found += [f"{stop}: {fault}" for fault in faults_of(window)]
-        if stop == "Shell":
-            found += _walk_shell(window)
-        if stop == "Balance":
-            for view in ("Moves", "Sure", "Limits", "Driving"):
-                window.bench("Balance").show_view(view)
-                QApplication.processEvents()
-                found += [f"Balance, {view}: {fault}" for fault in faults_of(window)]
-    session.go_to("Stow")
-    bench = window.bench("Stow")
-    for view in ("Solid", "Modes", "Cases", "Fits", "Held", "Table"):
-        bench.show_view(view)
-        QApplication.processEvents()
-        found += [f"Stow, {view}: {fault}" for fault in faults_of(window)]
-    bench.show_view("Drawing")
     window.in_hand.open = {
         "Shape of the tank",
         "In this mode",
@@ -155,32 +138,26 @@ def walk(window) -> list[str]:
         "Room beside it",
         "Power, gas, water",
     }
-    session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
-    found += [f"In hand: {fault}" for fault in faults_of(window)]
+    for said in abouts():
+        session.go_to(said.stop)
+        bench = window.bench(said.stop)
+        for view in said.views or (None,):
+            if view is not None:
+                bench.show_view(view.name)
+            session.select(view.picks(session.build, session.studied) if view is not None and view.picks else ())
+            QApplication.processEvents()
+            found += [f"{said.stop}, {view.name if view else ''}: {fault}" for fault in faults_of(window)]
+        if said.views:
+            bench.show_view(said.views[0].name)
+    session.go_to(HOME)
     for case in session.studied.table.cases:
         session.show_case(case.id)
-        found += [f"Stow, {case.name}: {fault}" for fault in faults_of(window)]
+        found += [f"{HOME}, {case.name}: {fault}" for fault in faults_of(window)]
     window.try_worst()
     window.notice.hide()
     found += [f"Trying: {fault}" for fault in faults_of(window)]
     session.put_back()
     window.notice.hide()
-    return found
-
-
-def _walk_shell(window) -> list[str]:
-    """The Shell's other views, each with something in hand."""
-    session, found = window.session, []
-    for view in ("Openings", "Framing", "Faces"):
-        window.bench("Shell").show_view(view)
-        ids = [o.id for o in session.build.shell.openings] if view == "Openings" else []
-        if view == "Framing":
-            ids = [m.id for m in session.studied.framed.members]
-        session.select(tuple(ids[:1]))
-        QApplication.processEvents()
-        found += [f"Shell, {view}: {fault}" for fault in faults_of(window)]
-    session.select(())
-    window.bench("Shell").show_view("Profile")
     return found
 
 

@@ -1,21 +1,63 @@
-"""Results kept by identity: a study whose inputs are the same objects is not run again."""
+"""Results that are kept: a study whose inputs are the same is not run again.
+
+Frozen inputs are found again by identity, so that nothing is compared value by value in a frame. These verbs are the
+only place of the core that remembers anything, besides tables of pure functions of plain values (functools). ``proved``
+runs everything that was kept once more, fresh, and compares: the one test of them all.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable, Iterator
+from contextlib import contextmanager
 from functools import wraps
-from typing import ParamSpec, TypeVar
+from typing import Any, ParamSpec, TypeVar
 
 P = ParamSpec("P")
 R = TypeVar("R")
 T = TypeVar("T")
 
+Proof = Callable[[str, Any, Any], None]  # name of a study, what was kept of it, what it gives fresh
+_proof: list[Proof] = []
+
+
+@contextmanager
+def proved(proof: Proof) -> Iterator[None]:
+    """Within this, every result that was kept is worked out fresh as well and both are given to ``proof``."""
+    _proof.append(proof)
+    try:
+        yield
+    finally:
+        _proof.pop()
+
+
+def _kept(study: Callable[..., R], args: tuple[Any, ...], result: R) -> R:
+    if _proof:
+        proof = _proof.pop()  # what it calls in turn is proved when it is asked for by itself
+        try:
+            fresh = study(*args)
+        finally:
+            _proof.append(proof)
+        proof(f"{study.__module__}.{study.__qualname__}", result, fresh)
+    return result
+
+
+class Same:
+    """A key by identity; it holds what it stands for, so that an id is never that of another object."""
+
+    __slots__ = ("one",)
+
+    def __init__(self, one: object) -> None:
+        self.one = one
+
+    def __hash__(self) -> int:
+        return id(self.one)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Same) and other.one is self.one
+
 
 def keep_last(most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Keep the newest results of a pure function of frozen objects, found again by identity.
-
-    The inputs are held together with the result, so that an id is never that of another object.
-    """
+    """Keep the newest results of a pure function of frozen objects, found again by identity of all of them."""
     return keep_by(lambda *args: args, most)
 
 
@@ -31,9 +73,31 @@ def keep_by(reads: Callable[..., tuple[object, ...]], most: int = 2) -> Callable
             read = reads(*args)
             key = tuple(map(id, read))
             if key in kept:
-                return kept[key][1]
+                return kept[key][1] if not _proof else _kept(study, args, kept[key][1])
             result = study(*args, **kwargs)
             kept[key] = (read, result)
+            while len(kept) > most:
+                del kept[next(iter(kept))]
+            return result
+
+        return run
+
+    return around
+
+
+def keep_keyed(key_of: Callable[..., Hashable], most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Keep many results by a key of everything they depend on; ``Same`` stands for a frozen object in it."""
+
+    def around(study: Callable[P, R]) -> Callable[P, R]:
+        kept: dict[Hashable, R] = {}
+
+        @wraps(study)
+        def run(*args: P.args, **kwargs: P.kwargs) -> R:
+            assert not kwargs, "kept studies take their inputs by position"
+            key = key_of(*args)
+            if key in kept:
+                return kept[key] if not _proof else _kept(study, args, kept[key])
+            result = kept[key] = study(*args, **kwargs)
             while len(kept) > most:
                 del kept[next(iter(kept))]
             return result
@@ -46,6 +110,9 @@ def keep_by(reads: Callable[..., tuple[object, ...]], most: int = 2) -> Callable
 def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]]:
     """Map a pure function over a tuple of frozen objects; those that were in the last tuple keep their results."""
     last: tuple[tuple[T, ...], tuple[R, ...]] = ((), ())
+
+    def fresh(items: tuple[T, ...]) -> tuple[R, ...]:
+        return tuple([made(one) for one in items])
 
     @wraps(made)
     def run(items: tuple[T, ...]) -> tuple[R, ...]:
@@ -60,6 +127,36 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
             at_of = [kept.get(id(one)) for one in items]
             results = tuple([made(one) if at is None else results[at] for one, at in zip(items, at_of, strict=True)])
         last = (items, results)
-        return results
+        return results if not _proof else _kept(wraps(made)(fresh), (items,), results)
 
     return run
+
+
+def from_last(
+    again: Callable[..., R | None], lane: Callable[..., Hashable] = lambda *args: None, most: int = 1
+) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Make a result from the last one of its lane, where little has changed since.
+
+    Args:
+        again: Takes the last result and the inputs; gives the new result, or None where too much has changed.
+        lane: Which line of results a call belongs to (a mode, say).
+        most: How many lanes are remembered.
+    """
+
+    def around(study: Callable[P, R]) -> Callable[P, R]:
+        last: dict[Hashable, R] = {}
+
+        @wraps(study)
+        def run(*args: P.args, **kwargs: P.kwargs) -> R:
+            assert not kwargs, "kept studies take their inputs by position"
+            key = lane(*args)
+            made = again(last.pop(key), *args) if key in last else None
+            result = study(*args, **kwargs) if made is None else made if not _proof else _kept(study, args, made)
+            last[key] = result
+            while len(last) > most:
+                del last[next(iter(last))]
+            return result
+
+        return run
+
+    return around

@@ -14,3 +14,6 @@ import uncle_sled.core.studies.balance.tow_vehicle
 import uncle_sled.exchange.demos
 import uncle_sled.exchange.file_guard
 import uncle_sled.exchange.recovery  # noqa: F401
+from uncle_sled.desk.benches.about import abouts
+
+abouts()

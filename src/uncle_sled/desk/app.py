@@ -91,5 +91,4 @@ def run(word: str | None) -> int:
     elif word is not None and left_behind():
         window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
     QTimer.singleShot(1500, settle_memory)
-    QTimer.singleShot(400, window.session._ask)  # the worker warms up after the first reading is on the screen
     return app.exec()

@@ -10,6 +10,7 @@ from typing import Protocol
 
 from uncle_sled.core.document.edits import Op, apply
 from uncle_sled.core.document.project import Build, Project
+from uncle_sled.core.trail import stop_of
 
 
 class Holder(Protocol):
@@ -17,6 +18,9 @@ class Holder(Protocol):
 
     @property
     def project(self) -> Project: ...
+
+    stop: str
+
     def take(
         self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None
     ) -> bool: ...
@@ -27,9 +31,10 @@ class Holder(Protocol):
 class Hand:
     """Made by ``Session.take_up``. ``moved``: something was put, so a drag is on; ``open``: it was not let go yet."""
 
-    def __init__(self, holder: Holder, number: int, says: str, stop: str | None, ids: tuple[str, ...]) -> None:
+    def __init__(self, holder: Holder, number: int, says: str, ids: tuple[str, ...]) -> None:
         self._holder, self._merge = holder, f"hand-{number}"
-        self.says, self.stop, self.ids = says, stop, ids
+        self.says, self.ids = says, ids
+        self.stop: str | None = None  # that owns what was put
         self.before = holder.project
         self.moved = False
         self.open = True
@@ -50,6 +55,8 @@ class Hand:
 
         Raises: EditError.
         """
+        ops = tuple(ops)
+        self.stop = self.stop or stop_of((op.path for op in ops), self._holder.stop)
         return self._put(self.before.with_build(apply(self.before.build, ops)), says)
 
     def _put(self, after: Project, says: str) -> bool:

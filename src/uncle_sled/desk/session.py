@@ -16,10 +16,12 @@ from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.finding import TRAIL, Finding, Remedy
+from uncle_sled.core.findings.finding import Finding, Remedy
 from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.trail import HOME, TRAIL, stop_of
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import lower_first
+from uncle_sled.desk.answers import Answers
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
@@ -47,23 +49,21 @@ class Session(QObject):
         self.selection: tuple[str, ...] = ()
         self.case_id = ""
         self._mode_id = ""  # shown beside a case of another mode that weighs the same
-        self.stop = "Stow"
+        self.stop = HOME
         self.ghost: tuple[Remedy, Project] | None = None
         self.hand: Hand | None = None
         self._hands = 0
         self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
-        self._judged: dict[tuple[str, tuple[str, ...]], Finding] = {}
-        self._judged_for: Build | None = None
-        self._asked_for: Build | None = None
         self.worker = worker
+        self.answers = Answers(worker, lambda: self.project, lambda: self.studied, self)
+        self.answers.changed.connect(self._answer)
         if worker is not None:
-            worker.answered.connect(self._take_answer)
-            worker.autosaved.connect(lambda fault: self.said.emit(fault, "stop") if fault else None)
+            worker.replaced.connect(lambda says: self.said.emit(says, "note"))
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self._ask)
+        self._rest.timeout.connect(self.ask_at_rest)
 
     # what is there -------------------------------------------------------------------------
     @property
@@ -123,24 +123,37 @@ class Session(QObject):
         """All findings; each with the remedy that was found for it while it still says the same."""
         if self.reading_first:
             return ()
-        from uncle_sled.core.findings.all_findings import findings, findings_in_hand  # not for the first reading
+        from uncle_sled.core.findings.all_findings import (  # not for the start
+            at_rest,
+            findings_in_hand,
+            findings_now,
+            with_answers,
+        )
 
         if self.dragging and self._rested is not None:
-            return findings_in_hand(self.studied, self._rested, self.mode.id)
-        now = findings(self.studied)
-        if self._judged_for is self.build:
-            return tuple(self._judged.get(one.key, one) for one in now)
-        return now
+            rested = self.answers.of(at_rest).value or ()
+            return findings_in_hand(self.studied, self._rested, self.mode.id, rested)
+        now = findings_now(self.studied, self.answers.now(at_rest) or ())
+        settled = self._settled()
+        return with_answers(now, settled) if settled is not None else now
+
+    def _settled(self) -> tuple[Finding, ...] | None:
+        """Findings with their remedies, where they were looked for in the build as it is."""
+        from uncle_sled.core.remedies.remedies import with_remedies
+
+        answer = self.answers.of(with_remedies)
+        return answer.value if answer.fresh else None
 
     def judge_now(self) -> None:
         """The first reading is on the screen: what is said about it follows."""
         if self.reading_first:
             self.reading_first = False
+            self.ask_at_rest()
             self.judged.emit()
 
     @property
     def remedies_pending(self) -> bool:
-        return self._judged_for is not self.build
+        return self._settled() is None
 
     # edits ---------------------------------------------------------------------------------
     def edit(
@@ -153,6 +166,7 @@ class Session(QObject):
         whole_project: bool = False,
     ) -> bool:
         """Apply an edit to the open variant (or the project); what cannot be is said and nothing changes."""
+        ops = tuple(ops)
         self.let_go()
         self.put_back(because=f"{says} came first")
         try:
@@ -160,7 +174,7 @@ class Session(QObject):
         except SledError as fault:
             self.said.emit(str(fault), "stop")
             return False
-        return self.take(says, after, stop, ids, merge)
+        return self.take(says, after, stop or stop_of((op.path for op in ops), self.stop), ids, merge)
 
     def take(
         self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None
@@ -179,12 +193,12 @@ class Session(QObject):
         """Whether a hand moves something: until it lets go, only what fits a frame is judged anew."""
         return self.hand is not None and self.hand.moved
 
-    def take_up(self, says: str, stop: str | None = None, ids: tuple[str, ...] = ()) -> Hand:
+    def take_up(self, says: str, ids: tuple[str, ...] = ()) -> Hand:
         """Something is in a hand from now on; what was tried is put back, and what was in a hand before is let go."""
         self.let_go()
         self.put_back(because=f"{lower_first(says)} came first")
         self._hands += 1
-        self.hand = Hand(self, self._hands, says, stop, ids)
+        self.hand = Hand(self, self._hands, says, ids)
         return self.hand
 
     def hand_moves(self, hand: Hand) -> None:
@@ -244,29 +258,41 @@ class Session(QObject):
         if kept != self.selection:
             self.selection = kept
             self.selected.emit()
-        if self.worker is not None:
-            self.worker.cancel()
+        self.answers.build_changed()
         self._rest.start()
         self.changed.emit()
 
     # remedies ------------------------------------------------------------------------------
-    def _ask(self) -> None:
-        if self.worker is not None and not self.dragging and self._judged_for is not self.build:
-            self._asked_for = self.build
-            self.worker.ask(self.build, self.facts)
-
-    def _take_answer(self, number: int, answer: tuple[Finding, ...] | None, fault: str) -> None:
-        if answer is None:
-            self.said.emit(f"The search for remedies stopped: {fault}", "stop")
+    def ask_at_rest(self) -> None:
+        """The hand rests: what takes longer than a frame is judged, and what helps is looked for in the worker."""
+        if self.dragging or self.reading_first:
             return
-        if self._asked_for is self.build:
-            self.judge(answer)
+        from uncle_sled.core.findings.all_findings import at_rest
+
+        self.answers.ask(at_rest)
+        if not self.answers.in_place:
+            from uncle_sled.core.remedies.remedies import with_remedies
+
+            self.answers.ask(with_remedies)
+
+    def _answer(self, study: object) -> None:
+        from uncle_sled.core.findings.all_findings import at_rest
+        from uncle_sled.core.remedies.remedies import with_remedies
+
+        if study is with_remedies:
+            answer = self.answers.of(with_remedies)
+            if answer.fault:
+                self.said.emit(f"The search for remedies stopped: {answer.words}", "stop")
+            elif answer.working and answer.value is not None and not answer.fresh:
+                return  # progress is shown by whoever shows it; nothing new is said yet
+        if study in (at_rest, with_remedies):
+            self.judged.emit()
 
     def judge(self, answer: tuple[Finding, ...]) -> None:
         """Take findings with remedies for the build as it is."""
-        self._judged = {one.key: one for one in answer}
-        self._judged_for = self.build
-        self.judged.emit()
+        from uncle_sled.core.remedies.remedies import with_remedies
+
+        self.answers.take(with_remedies, answer)
 
     # ghost ---------------------------------------------------------------------------------
     def try_it(self, remedy: Remedy) -> None:
@@ -285,9 +311,7 @@ class Session(QObject):
         remedy, after = self.ghost
         self.ghost = None
         ids = tuple(op.path.split(".")[2] for op in remedy.ops if op.path.count(".") >= 2)
-        roots = {op.path.split(".")[0] for op in remedy.ops}
-        stop = next((stop for root, stop in (("stow", "Stow"), ("shell", "Shell")) if root in roots), "Rig")
-        self.take(remedy.says.split(":")[0], after, stop, ids)
+        self.take(remedy.says.split(":")[0], after, stop_of((op.path for op in remedy.ops), self.stop), ids)
         self.history = self.history.sealed()
         self.judged.emit()
         self.said.emit(f"Kept: {remedy.says}", "note")
@@ -361,7 +385,7 @@ class Session(QObject):
         self.path, self.read_only = path, read_only
         self.selection = ()
         self.case_id = ""
-        self._judged_for = None
+        self.answers.forget()
         self.selected.emit()
         self._changed()
         self.case_changed.emit()

@@ -7,8 +7,14 @@ import os
 import sys
 import tempfile
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from uncle_sled.core.errors import FileError
+from uncle_sled.core.trail import HOME
+
+if TYPE_CHECKING:
+    from uncle_sled.desk.benches.about import About, Shot
+    from uncle_sled.desk.window import Window
 
 
 def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float) -> int:
@@ -23,6 +29,7 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
 
         from uncle_sled.core.remedies.remedies import with_remedies
         from uncle_sled.desk.app import application, open_window
+        from uncle_sled.desk.benches.about import abouts
         from uncle_sled.desk.frame.new_build import NewBuild
         from uncle_sled.desk.theme.theme import use_theme
         from uncle_sled.exchange.demos import demo
@@ -43,16 +50,16 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             print(path)
 
         session.judge(with_remedies(session.studied))
-        for at, stop in enumerate(("Brief", "Rig", "Shell", "Stow"), 1):
-            session.go_to(stop)
-            if stop == "Stow":
-                session.select(tuple(t.id for t in session.build.stow.things if t.tank)[:1])
-            shot(f"{at}-{stop.lower()}")
-            if stop == "Shell":
-                _shell_shots(window, shot)
-            elif stop == "Stow":
-                _stow_shots(window, shot)
-        _balance_shots(window, shot)
+        for said in abouts():
+            for one in said.shots:
+                _make_ready(window, said, one)
+                shot(one.name)
+                if one.after is not None:
+                    one.after(window.bench(said.stop))
+            if said.views:
+                window.bench(said.stop).show_view(said.views[0].name)
+        session.select(())
+        session.go_to(HOME)
         worst = window.says.worst()
         if worst is not None:
             if worst.case_id:
@@ -61,12 +68,6 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             window.notice.hide()
             shot("5-stow-trying")
             session.put_back()
-        session.go_to("Stow")
-        session.select(())
-        window.bench("Stow").show_table()
-        window.notice.hide()
-        shot("6-table")
-        window.bench("Stow").show_table()
         window.show_first_page()
         shot("0-first-page")
         dialog = NewBuild(window.settings)
@@ -76,7 +77,7 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         if theme == "light":
             use_theme(app, "dark")
             window.show_build()
-            session.go_to("Stow")
+            session.go_to(HOME)
             window.notice.hide()
             shot("10-stow-night")
         window.close()
@@ -87,59 +88,25 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
     return 0
 
 
-def _shell_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
-    """The other views of the Shell stop, each with something in hand."""
+def _make_ready(window: Window, said: About, one: Shot) -> None:
+    """The stop, its view and mode, and what is worth having in hand on it."""
     session = window.session
-    for letter, view in zip("bcd", ("Openings", "Framing", "Faces"), strict=True):
-        window.bench("Shell").show_view(view)
-        framed = session.studied.framed
-        if view == "Openings":
-            session.select(tuple(o.id for o in session.build.shell.openings if o.kind == "door")[:1])
-        elif view == "Framing":
-            session.select(tuple(m.id for m in framed.members if m.face == "left side" and not m.along_s)[1:2])
-        else:
-            session.select(())
-        shot(f"3{letter}-shell-{view.lower()}")
+    session.go_to(said.stop)
+    bench, modes = window.bench(said.stop), session.build.stow.modes
+    mode = next((m.id for m in modes if m.towing != one.standing), None)
+    if one.standing and mode is not None:
+        session.show_mode(mode)
+    elif session.studied.table.cases:
+        session.show_case(session.studied.table.cases[0].id)
     session.select(())
-    window.bench("Shell").show_view("Profile")
-
-
-def _stow_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
-    """The other views of the Stow stop, in camp where there is one."""
-    session, bench = window.session, window.bench("Stow")
-    standing = next((mode.id for mode in session.build.stow.modes if not mode.towing), session.mode.id)
-    for letter, view in zip("bcde", ("Solid", "Modes", "Cases", "Fits"), strict=True):
-        if view != "Cases":
-            session.show_mode(standing)
-        else:
-            session.show_case(session.studied.table.cases[0].id)
-        bench.show_view(view)
-        shot(f"4{letter}-stow-{view.lower()}")
-    session.show_case(session.studied.table.cases[0].id)
-    bench.show_view("Drawing")
-
-
-def _balance_shots(window, shot) -> None:  # type: ignore[no-untyped-def]
-    """The Balance bench: the axle's chart, and moves with the first of them tried."""
-    from uncle_sled.core.remedies.move_sets import move_sets
-
-    session = window.session
-    session.go_to("Balance")
-    bench = window.bench("Balance")
-    shot("5a-balance-axle")
-    bench.show_view("Moves")
-    bench.asked_for = session.build
-    bench._take_moves(move_sets(session.studied), "")
-    if bench.offers.count():
-        bench.offers.setCurrentRow(0)
-        bench._offer(bench.offers.item(0))
+    if one.view:
+        bench.show_view(one.view)
+        picks = said.view(one.view).picks
+        if picks is not None:
+            session.select(picks(session.build, session.studied))
+    if one.ready is not None:
+        one.ready(bench)
     window.notice.hide()
-    shot("5b-balance-moves")
-    session.put_back()
-    window.notice.hide()
-    bench.show_view("Driving")
-    shot("5c-balance-driving")
-    bench.show_view("Axle")
 
 
 def _offscreen(size: tuple[int, int], scale: float) -> str | None:

@@ -6,11 +6,12 @@ to the first reading is held to a ratio of a bare window's (benchmarks/start.py)
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint, Qt, QTimer
+from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -25,10 +26,12 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.finding import TRAIL, to_settle
+from uncle_sled.core.findings.finding import to_settle
+from uncle_sled.core.slow import by_name
+from uncle_sled.core.trail import TRAIL
 from uncle_sled.desk.actions import Act, Actions
-from uncle_sled.desk.benches.bench import Bench, NotYet
-from uncle_sled.desk.benches.stow.bench import StowBench
+from uncle_sled.desk.benches.about import About, about, abouts
+from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.frame.file_work import FileWork
 from uncle_sled.desk.frame.header import Header
 from uncle_sled.desk.frame.in_hand import InHand
@@ -36,6 +39,7 @@ from uncle_sled.desk.frame.keeper import Keeper
 from uncle_sled.desk.frame.says import Says
 from uncle_sled.desk.frame.sled_line import SledLine
 from uncle_sled.desk.frame.trail import Trail
+from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
@@ -46,37 +50,6 @@ if TYPE_CHECKING:
     from uncle_sled.desk.frame.first_page import FirstPage
 
 
-def _brief(session: Session) -> Bench:
-    from uncle_sled.desk.benches.brief.bench import BriefBench  # not on the first screen
-
-    return BriefBench(session)
-
-
-def _rig(session: Session) -> Bench:
-    from uncle_sled.desk.benches.rig.bench import RigBench  # not on the first screen
-
-    return RigBench(session)
-
-
-def _shell(session: Session) -> Bench:
-    from uncle_sled.desk.benches.shell.bench import ShellBench  # not on the first screen
-
-    return ShellBench(session)
-
-
-def _balance(session: Session) -> Bench:
-    from uncle_sled.desk.benches.balance.bench import BalanceBench  # not on the first screen
-
-    return BalanceBench(session)
-
-
-BENCHES: dict[str, Callable[[Session], Bench]] = {
-    "Brief": _brief,
-    "Rig": _rig,
-    "Shell": _shell,
-    "Stow": StowBench,
-    "Balance": _balance,
-}
 RIGHT_PX = 300
 FIRST_READ_MS = 20  # the frame with the first reading reaches the screen before anything is judged
 
@@ -87,7 +60,7 @@ class Window(FileWork):
         self.session = session
         self.settings = settings or Settings()
         self.setMinimumSize(760, 560)
-        self.actions_ = Actions(self, self.settings.keys)
+        self.acts = Actions(self, self.settings.keys)
         self.keeper = Keeper(session, self)
         self.header = Header(session)
         self.trail = Trail()
@@ -103,11 +76,11 @@ class Window(FileWork):
         self._notice_timer.timeout.connect(self.notice.hide)
         self._make_actions()
         self.trail.chosen.connect(session.go_to)
-        self.header.wants_finder.connect(self.find)
+        self.header.wants_finder.connect(self.find_anything)
         self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
         session.stop_changed.connect(self.show_stop)
         self.says.said.connect(self._states)
-        self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, session.judge_now))
+        self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, self._first_read))
         session.said.connect(self.say)
         session.flash.connect(self._flash)
         session.file_changed.connect(self._title)
@@ -179,7 +152,8 @@ class Window(FileWork):
     def bench(self, stop: str) -> Bench:
         """The bench of a stop, made when it is first opened."""
         if stop not in self.benches:
-            made = BENCHES[stop](self.session) if stop in BENCHES else NotYet(self.session, stop)
+            said = about(stop)
+            made: Bench = by_name(said.bench)(self.session, stop)
             self.benches[stop] = made
             self.stack.addWidget(made)
             if made.sheet is not None:
@@ -189,7 +163,7 @@ class Window(FileWork):
     def show_stop(self, stop: str) -> None:
         bench = self.bench(stop)
         self.stack.setCurrentWidget(bench)
-        self.actions_.show_bench(stop)
+        self.acts.show_bench(stop)
         self._fold()
         self.sled_line.set_strip(bench.strip or self._small)
         self._states()
@@ -212,36 +186,17 @@ class Window(FileWork):
         self.drawer_button.setText(f"Uncle says {settle}" if settle else "Uncle says")
 
     def _state(self, stop: str) -> tuple[str, str]:
-        found, build, facts = self.session.findings, self.session.build, self.session.facts
+        found = self.session.findings
         count = to_settle(found, stop)
         if count:
             worst = "stop" if any(f.severity == "stop" and f.stop == stop for f in found) else "mind"
             return f"{count} to settle", worst
-        if stop == "Brief":
-            n = len(facts.people)
-            return (f"{n} sleep" if n != 1 else "1 sleeps", "good") if n else ("nobody yet", "none")
-        if stop == "Rig":
-            if build.rig.carrier == "vehicle bed":
-                return ("vehicle's bed", "good") if build.rig.bed.wheelbase else ("not begun", "none")
-            return (build.rig.base, "good") if build.rig.axles else ("not begun", "none")
-        if stop == "Shell":
-            if build.shell.form == "none":
-                return "not begun", "none"
-            school = build.shell.framing.school.replace("cut plywood sides", "plywood sides")
-            return (
-                school if school != "none" else "drawn" if build.shell.form == "profile" else build.shell.form
-            ), "good"
-        if stop == "Stow":
-            n = len(build.stow.things)
-            return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
-        if stop == "Balance":
-            return (
-                "all in band"
-                if self.session.studied.support is not None and not self.session.studied.trouble
-                else "no reading",
-                "good" if self.session.studied.support is not None else "none",
-            )
-        return "not built yet", "none"
+        return about(stop).standing(self.session.project, self.session.studied)
+
+    def _first_read(self) -> None:
+        """The first reading is on the screen: what is said about it follows, and the helper warms up."""
+        self.says.show_working()
+        self.session.judge_now()
 
     def _flash(self, ids: tuple[str, ...]) -> None:
         sheet = self.bench(self.session.stop).sheet
@@ -268,126 +223,78 @@ class Window(FileWork):
 
     # actions ----------------------------------------------------------------------------------
     def _make_actions(self) -> None:
-        s, add = self.session, self.actions_.add
-
-        def stow(verb: str) -> Callable[[], object]:
-            return lambda: getattr(self.bench("Stow"), verb)()
-
-        def views(stop: str, named: Iterable[tuple[str, str]]) -> Iterator[Act]:
-            """One act a view of a stop, on the keys 1, 2, 3 and so on."""
-            for at, (view, words) in enumerate(named, 1):
-                yield Act(
-                    f"{stop.lower()}-{view.lower()}",
-                    f"Show {words}",
-                    stop,
-                    str(at),
-                    lambda view=view: self.bench(stop).show_view(view),  # type: ignore[attr-defined]
-                    stop,
-                )
-
-        def sheet_fit() -> None:
-            sheet = self.bench(s.stop).sheet
-            if sheet is not None:
-                sheet.fit()
-
+        s = self.session
         for act in (
-            Act("list", "Bring in a list of weights…", "File", "", self.bring_list),
-            Act("print-sheet", "Print the balance sheet…", "File", "Ctrl+P", self.print_sheet),
-            Act("print-drawing", "Print the drawing to scale…", "File", "", self.print_drawing),
-            Act("keys", "Keys of this bench", "View", "F1", self.keys),
-            Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
-            Act("first-page", "Close this build", "File", "Ctrl+W", self.close_build),
-            Act("table", "All things as a table", "Stow", "L", stow("show_table"), "Stow"),
+            Act("new", "New build…", "File", "Ctrl+N", self.new),
             Act("open", "Open a build…", "File", "Ctrl+O", self.open_file),
             Act("save", "Save", "File", "Ctrl+S", self.save),
             Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
+            Act("list", "Bring in a list of weights…", "File", "", self.bring_list),
             Act("sheet-pdf", "Balance sheet as PDF…", "File", "", lambda: self.export("pdf")),
             Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
             Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
-            Act("framing-pdf", "Framing drawings as PDF…", "File", "", lambda: self.export("framing-pdf")),
-            Act("framing-svg", "Framing drawings as SVG…", "File", "", lambda: self.export("framing-svg")),
-            Act("dxf", "Faces laid flat as DXF…", "File", "", lambda: self.export("dxf")),
-            Act("gauges", "Gauge strips of the tanks as PDF…", "File", "", lambda: self.export("gauges")),
-            Act("things-csv", "All things as CSV…", "File", "", lambda: self.export("things")),
-            Act("keep-variant", "Keep as a variant…", "Change", "", self.keep_variant),
-            Act("side-by-side", "Variants side by side…", "View", "", self.side_by_side),
-            Act("cut-in", "Cut in an opening", "Shell", "C", lambda: self.shell_verb("_cut_menu"), "Shell"),
-            Act(
-                "close-up",
-                "Close up the chosen opening",
-                "Shell",
-                "Shift+Delete",
-                lambda: self.shell_verb("close_up"),
-                "Shell",
-            ),
-            Act("add-point", "Add a point to the profile", "Shell", "P", lambda: self.shell_point(), "Shell"),
-            *views("Shell", ((view, view.lower()) for view in ("Profile", "Openings", "Framing", "Faces"))),
-            Act("new", "New build…", "File", "Ctrl+N", self.new),
+            Act("print-sheet", "Print the balance sheet…", "File", "Ctrl+P", self.print_sheet),
+            Act("print-drawing", "Print the drawing to scale…", "File", "", self.print_drawing),
+            Act("first-page", "Close this build", "File", "Ctrl+W", self.close_build),
             Act("quit", "Quit", "File", "Ctrl+Q", self.close),
             Act("undo", "Undo", "Change", "Ctrl+Z", s.undo),
             Act("redo", "Do again", "Change", "Ctrl+Shift+Z, Ctrl+Y", s.redo),
             Act("keep", "Keep what is tried", "Change", "Ctrl+Return, Ctrl+Enter", s.keep),
             Act("put-back", "Put back what is tried", "Change", "Escape", self.escape),
             Act("try-worst", "Try what helps the worst", "Change", "Ctrl+T", self.try_worst),
+            Act("keep-variant", "Keep as a variant…", "Change", "", self.keep_variant),
+            Act("side-by-side", "Variants side by side…", "View", "", self.side_by_side),
             Act("case-next", "Next load case", "View", "]", lambda: s.step_case(1)),
             Act("case-before", "Load case before", "View", "[", lambda: s.step_case(-1)),
-            Act("fit", "Show all of the drawing", "View", "F", sheet_fit, "Brief,Rig,Shell,Stow"),
+            Act("fit", "Show all of the drawing", "View", "F", self.fit, ",".join(a.stop for a in abouts() if a.drawn)),
             Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
-            Act("find", "Find anything", "View", "Ctrl+F", self.find),
-            *views(
-                "Stow",
-                (
-                    ("Drawing", "side and plan"),
-                    ("Solid", "from behind and in three directions"),
-                    ("Modes", "all modes side by side"),
-                    ("Cases", "load cases and the sweep"),
-                    ("Fits", "who fits"),
-                    ("Held", "what holds things"),
-                    ("Table", "the table of things"),
-                ),
-            ),
-            *views(
-                "Balance",
-                (
-                    ("Axle", "the axle's place"),
-                    ("Moves", "what to move"),
-                    ("Sure", "how sure"),
-                    ("Limits", "the limits"),
-                    ("Driving", "what driving does"),
-                ),
-            ),
-            Act("find-moves", "Find moves", "Balance", "M", lambda: self.bench("Balance").find_moves(), "Balance"),  # type: ignore[attr-defined]
-            Act("axle-order", "Order sheet for the axle as PDF…", "File", "", lambda: self.export("axle-order")),
-            Act("people", "People in the drawing", "Stow", "P", stow("show_people"), "Stow"),
-            Act("add-thing", "Add a thing from the catalogue", "Stow", "A", stow("open_shelf"), "Stow"),
-            Act("measure", "Measure", "Stow", "M", stow("measure"), "Stow"),
-            Act("turn", "Turn a quarter", "Stow", "T", stow("turn"), "Stow"),
-            Act("copy", "Copy", "Stow", "Ctrl+D", stow("copy"), "Stow"),
-            Act("delete", "Delete", "Stow", "Delete", stow("delete"), "Stow"),
-        ):
-            add(act)
-        for at, stop in enumerate(TRAIL):
-            add(
-                Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{at + 1}", lambda stop=stop: s.go_to(stop))
-            )
-        for name in DEMOS:
-            add(
+            Act("find", "Find anything", "View", "Ctrl+F", self.find_anything),
+            Act("keys", "Keys of this bench", "View", "F1", self.keys),
+            Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
+            *(act for at, said in enumerate(abouts(), 1) for act in self._acts_of(said, at)),
+            *(
                 Act(
                     f"demo-{name}",
                     f"Open the demo {name.replace('-', ' ').title()}",
                     "File",
                     "",
-                    lambda name=name: self.open_demo(name),
+                    partial(self.open_demo, name),
                 )
-            )
+                for name in DEMOS
+            ),
+        ):
+            self.acts.add(act)
+
+    def _acts_of(self, said: About, number: int) -> Iterator[Act]:
+        """What a stop brings: going there, its views on the keys 1, 2, 3, its deeds, its files."""
+        stop = said.stop
+        yield Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{number}", partial(self.session.go_to, stop))
+        for at, view in enumerate(said.views, 1):
+            show = partial(self._show_view, stop, view.name)
+            yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at), show, stop)
+        for deed in said.deeds:
+            yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
+        for one in said.exports:
+            yield Act(one.id, one.title, "File", "", partial(self.export, one.kind))
+
+    def _show_view(self, stop: str, view: str) -> None:
+        self.bench(stop).show_view(view)
+
+    def _do(self, stop: str, run: Callable[[Bench], object]) -> None:
+        run(self.bench(stop))
+
+    def fit(self) -> None:
+        sheet = self.bench(self.session.stop).sheet
+        if sheet is not None:
+            sheet.fit()
 
     def _file_menu(self) -> QMenu:
-        menu = QMenu(self)
+        menu = popup_menu(self)
 
         def put(into: QMenu, *ids: str) -> None:
             for id in ids:
                 if id:
-                    into.addAction(self.actions_.qt[id])
+                    into.addAction(self.acts.qt[id])
                 else:
                     into.addSeparator()
 
@@ -401,23 +308,12 @@ class Window(FileWork):
         recent.setEnabled(bool(there))
         put(menu, "save", "save-as", "", "list", "")
         export = menu.addMenu("Export")
-        put(
-            export,
-            "sheet-pdf",
-            "sheet-svg",
-            "masses-csv",
-            "",
-            "framing-pdf",
-            "framing-svg",
-            "dxf",
-            "",
-            "gauges",
-            "things-csv",
-            "axle-order",
-        )
+        put(export, "sheet-pdf", "sheet-svg", "masses-csv")
+        for said in abouts():
+            if said.exports:
+                put(export, "", *(one.id for one in said.exports))
         put(menu, "print-sheet", "print-drawing", "")
-        demos = menu.addMenu("Demos")
-        put(demos, *(f"demo-{name}" for name in DEMOS))
+        put(menu.addMenu("Demos"), *(f"demo-{name}" for name in DEMOS))
         put(menu, "", "settings", "keys", "theme", "", "first-page", "quit")
         return menu
 
@@ -430,12 +326,6 @@ class Window(FileWork):
         from uncle_sled.desk.frame.variants import SideBySide
 
         SideBySide(self.session, self).open()
-
-    def shell_verb(self, verb: str) -> None:
-        getattr(self.bench("Shell"), verb)()
-
-    def shell_point(self) -> None:
-        self.bench("Shell").sheet.add_point()  # type: ignore[union-attr]
 
     def escape(self) -> None:
         if self.session.ghost is not None:
@@ -450,12 +340,12 @@ class Window(FileWork):
         else:
             self.session.said.emit("Nothing to try just now.", "note")
 
-    def find(self) -> None:
+    def find_anything(self) -> None:
         from uncle_sled.desk.frame.finder import Finder
 
         if self.finder is not None:
             self.finder.deleteLater()
-        self.finder = Finder(self.session, self.actions_, self)
+        self.finder = Finder(self.session, self.acts, self)
         at = self.header.finder.mapToGlobal(QPoint(self.header.finder.width(), self.header.finder.height() + 2))
         self.finder.move(at.x() - self.finder.width(), at.y())
         self.finder.show()
@@ -479,7 +369,7 @@ class Window(FileWork):
     def keys(self) -> None:
         from uncle_sled.desk.frame.dialogs import Keys
 
-        Keys(self.actions_, self.settings, self.session.stop, self).open()
+        Keys(self.acts, self.settings, self.session.stop, self).open()
 
     def show_settings(self) -> None:
         from uncle_sled.desk.frame.dialogs import SettingsDialog
@@ -513,6 +403,12 @@ class Window(FileWork):
         self.header.case_button.setFixedWidth(min(360, max(200, self.width() // 3 - 60)))
         self.header.refresh()
         QTimer.singleShot(0, self, self._align)
+
+    def changeEvent(self, event: QEvent) -> None:
+        """What is in a hand is put down where another window comes before this one: its release may never arrive."""
+        if event.type() == QEvent.Type.ActivationChange and not self.isActiveWindow():
+            self.session.let_go()
+        super().changeEvent(event)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():

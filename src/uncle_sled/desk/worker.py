@@ -1,176 +1,194 @@
 """Slow work in one warm process of its own, so that it never delays a frame.
 
-A busy Python thread beside Qt was measured to turn a 3 ms frame into 100 ms; hence a process.
-Requests carry a number; a later request makes the running one stop early, and late results
-are dropped.
+A busy Python thread beside Qt was measured to turn a 3 ms frame into 100 ms; hence a process. It keeps the last project
+and is given only what changed, so that results kept by identity are found again there. Nothing is written into the pipe
+before the process says that it is free: the newest request of each lane waits here, and the desk never blocks.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from pathlib import Path
-from typing import TYPE_CHECKING, Any
+import time
+from typing import TYPE_CHECKING, Any, NamedTuple
 
-import msgspec
-from PySide6.QtCore import QObject, QSocketNotifier, Signal
+from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 
-from uncle_sled.core.document.project import Build, Facts, Project
-from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.reading.studied import study
-from uncle_sled.exchange import sled_file
-from uncle_sled.exchange.recovery import Autosave, drop_autosave, write_autosave
+from uncle_sled.core.document.delta import Change, changes
+from uncle_sled.core.document.project import Project
+from uncle_sled.desk.helper import serve
 
 if TYPE_CHECKING:
     from multiprocessing.connection import Connection
 
-    from uncle_sled.core.remedies.move_sets import MoveSets
+GRACE_MS = 2000  # for a solver that cannot be told to stop; after that the process is started anew
+MOST_TRIES = 2  # a request whose process died under it is asked once more
 
 
-def serve(pipe: Connection, newest: Any) -> None:
-    """The loop of the worker process: remedies of the newest build asked about."""
-    import signal
+class Asked(NamedTuple):
+    """One request: what stands under ``name`` is run on the project (a job) or on its study."""
 
-    signal.signal(signal.SIGINT, signal.SIG_IGN)
-    forgotten: set[Path] = set()
-    while True:
-        try:
-            request = pipe.recv()
-        except (EOFError, OSError):
-            return
-        if request is None:
-            return
-        kind, number, *given = request
-        if kind == "autosave":
-            pipe.send(_autosave(forgotten, *given))
-        elif kind == "forget":
-            forgotten.add(given[0].path)
-            drop_autosave(given[0])
-        elif number == newest.value:
-            work = solve_moves if kind == "moves" else solve
-            answer, fault = _worked(work, number, newest, *given)
-            if fault or number == newest.value:
-                pipe.send(("moved" if kind == "moves" else "judged", number, answer, fault))
-
-
-def _autosave(forgotten: set[Path], autosave: Autosave, data: bytes) -> tuple[str, int, None, str]:
-    if autosave.path in forgotten:
-        return ("autosaved", 0, None, "")
-    try:
-        write_autosave(autosave, sled_file.to_bytes(msgspec.json.decode(data, type=Project)))
-    except SledError as fault:
-        return ("autosaved", 0, None, str(fault))
-    return ("autosaved", 0, None, "")
-
-
-def _worked(work: Callable[..., Any], number: int, newest: Any, build: bytes, facts: bytes) -> tuple[Any, str]:
-    try:
-        return work(build, facts, lambda: number != newest.value), ""
-    except Exception as fault:  # the desk says it; a worker that dies would say nothing
-        return None, f"{type(fault).__name__}: {fault}"
-
-
-def solve(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
-    """Findings with remedies of a serialised build."""
-    # loaded here, in the worker: the search needs Shapely, and the window's start does not wait for it
-    from uncle_sled.core.remedies.remedies import with_remedies
-
-    s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
-    return with_remedies(s, stopped)
-
-
-def solve_moves(build: bytes, facts: bytes, stopped: Callable[[], bool] = lambda: False) -> MoveSets:
-    """What to move in a serialised build."""
-    from uncle_sled.core.remedies.move_sets import move_sets
-
-    s = study(msgspec.json.decode(build, type=Build), msgspec.json.decode(facts, type=Facts))
-    return move_sets(s, stopped)
+    number: int
+    lane: str
+    name: str
+    job: bool
+    project: Project
+    args: tuple[Any, ...]
+    urgent: bool
+    tries: int = 0
 
 
 class Worker(QObject):
-    """Asks for remedies and hands them over when they come."""
+    """Asks the process and hands its answers over: (number, value, fault)."""
 
     answered = Signal(int, object, str)
-    moved = Signal(object, str)  # what to move, or what went wrong
-    autosaved = Signal(str)  # what went wrong, if anything
+    told = Signal(int, object, str)  # (number, share done or None, what it does)
+    replaced = Signal(str)  # the process died and another was started
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._process: Any = None
-        self._newest: Any = None
+        self._stopped: Any = None
         self._pipe: Connection | None = None
         self._notifier: QSocketNotifier | None = None
-        self.number = 0
+        self._free = False
+        self._sent: Project | None = None
+        self._numbers = 0
+        self._busy: Asked | None = None
+        self._waiting: dict[str, Asked] = {}  # by lane
+        self._grace = QTimer(self)
+        self._grace.setSingleShot(True)
+        self._grace.setInterval(GRACE_MS)
+        self._grace.timeout.connect(self._out_of_patience)
+
+    # asking -------------------------------------------------------------------------------
+    def ask(
+        self,
+        lane: str,
+        name: str,
+        project: Project,
+        args: tuple[Any, ...] = (),
+        job: bool = False,
+        urgent: bool = False,
+    ) -> int:
+        """Ask; the answer carries the number returned. What waits or runs in the lane gives way.
+
+        Args: urgent: it is done before all others; a study that runs is stopped and begun again after it.
+        """
+        self._numbers += 1
+        asked = Asked(self._numbers, lane, name, job, project, args, urgent)
+        self._waiting.pop(lane, None)
+        self._waiting[lane] = asked
+        busy = self._busy
+        if busy is not None and not busy.urgent and (busy.lane == lane or urgent):
+            if busy.lane != lane and busy.lane not in self._waiting:
+                self._waiting[busy.lane] = busy
+            self._stop_running()
+        self._go_on()
+        return asked.number
+
+    def drop(self, lane: str) -> None:
+        """Nobody wants the lane's answer any more."""
+        self._waiting.pop(lane, None)
+        if self._busy is not None and self._busy.lane == lane:
+            self._stop_running()
+
+    def settle(self, seconds: float) -> None:
+        """Wait until what runs is done, before the desk closes; bounded."""
+        end, busy = time.monotonic() + seconds, self._busy
+        while busy is not None and self._busy is busy and self._pipe is not None and time.monotonic() < end:
+            if self._pipe.poll(0.02):
+                self._read()
+
+    @property
+    def running(self) -> Asked | None:
+        return self._busy
 
     def start(self) -> None:
         """Start the process; it takes about a second to warm up, beside the desk."""
-        if self._process is not None and self._process.is_alive():
+        if self._process is not None:
             return
         import multiprocessing  # 15 ms, after the first reading is on the screen
 
         context = multiprocessing.get_context("spawn")
-        self._newest = context.Value("l", self.number)
+        self._stopped = context.Value("l", 0)
         self._pipe, theirs = context.Pipe()
-        self._process = context.Process(target=serve, args=(theirs, self._newest), daemon=True)
+        self._process = context.Process(target=serve, args=(theirs, self._stopped), daemon=True)
         self._process.start()
         theirs.close()
+        self._free, self._sent = False, None
         self._notifier = QSocketNotifier(self._pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._notifier.activated.connect(self._read)
 
-    def ask(self, build: Build, facts: Facts) -> int:
-        """Ask about a build; the answer carries the number returned."""
+    def _go_on(self) -> None:
+        """Send the next request, where the process is free to read it."""
+        if not self._waiting:
+            return
         self.start()
-        self.number += 1
-        self._newest.value = self.number
-        self._send(("judge", self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
-        return self.number
-
-    def ask_moves(self, build: Build, facts: Facts) -> None:
-        """Ask what to move; a change of the build drops the answer, as it drops remedies."""
-        self.start()
-        self._newest.value = self.number
-        self._send(("moves", self.number, msgspec.json.encode(build), msgspec.json.encode(facts)))
-
-    def autosave(self, autosave: Autosave, project: Project) -> None:
-        self.start()
-        self._send(("autosave", 0, autosave, msgspec.json.encode(project)))
-
-    def forget(self, autosave: Autosave) -> None:
-        """An autosave that is on its way must not appear after its project was saved."""
-        if self._pipe is not None:
-            self._send(("forget", 0, autosave))
-
-    def _send(self, request: tuple[Any, ...]) -> None:
-        assert self._pipe is not None
+        if not self._free or self._busy is not None or self._pipe is None:
+            return
+        asked = next((one for one in self._waiting.values() if one.urgent), None)
+        asked = asked or next(iter(self._waiting.values()))
+        del self._waiting[asked.lane]
+        made: tuple[Change, ...] = (Change((), asked.project),)
+        if self._sent is not None:
+            made = tuple(changes(self._sent, asked.project))
+        self._busy = asked
+        if self._stopped.value == asked.number:  # it was stopped for something urgent and is begun again
+            self._stopped.value = 0
         try:
-            self._pipe.send(request)
-        except OSError:  # it was killed from outside: one more try with a fresh one
-            self.stop()
-            self.start()
-            self._newest.value = self.number
-            self._pipe.send(request)
+            self._pipe.send((asked.number, asked.name, asked.job, asked.args, made))
+        except OSError:
+            self._lost()
+            return
+        self._sent = asked.project
 
-    def cancel(self) -> None:
-        """What is running stops early and its answer is dropped."""
-        self.number += 1
-        if self._newest is not None:
-            self._newest.value = self.number
+    def _stop_running(self) -> None:
+        if self._busy is not None and self._stopped is not None:
+            self._stopped.value = self._busy.number
+            if not self._grace.isActive():
+                self._grace.start()
 
+    def _out_of_patience(self) -> None:
+        """What cannot be told to stop is ended with its process."""
+        busy = self._busy
+        if busy is not None and self._stopped is not None and self._stopped.value == busy.number:
+            self._end()
+            self._go_on()
+
+    # answers ------------------------------------------------------------------------------
     def _read(self) -> None:
         try:
             while self._pipe is not None and self._pipe.poll():
-                kind, number, answer, fault = self._pipe.recv()
-                if kind == "autosaved":
-                    self.autosaved.emit(fault)
-                elif kind == "moved":
-                    if number == self.number:
-                        self.moved.emit(answer, fault)
-                elif number == self.number:
-                    self.answered.emit(number, answer, fault)
+                word, number, value, words = self._pipe.recv()
+                if word == "free":
+                    self._free = True
+                elif word == "told":
+                    if self._stopped.value != number:
+                        self.told.emit(number, value, words)
+                    continue
+                else:
+                    self._busy = None
+                    self._grace.stop()
+                    if words != "stopped" and self._stopped.value != number:
+                        self.answered.emit(number, value, words)
+                self._go_on()
         except (EOFError, OSError):
-            self.stop()
+            self._lost()
 
-    def stop(self) -> None:
+    def _lost(self) -> None:
+        """The process died: another takes over, and is asked once more what it died of."""
+        busy = self._busy
+        self._end()
+        if busy is not None and busy.tries + 1 < MOST_TRIES and busy.lane not in self._waiting:
+            self._waiting[busy.lane] = busy._replace(tries=busy.tries + 1)
+            busy = None
+        self.replaced.emit("The helper beside the desk stopped by itself; another one goes on with its work.")
+        if busy is not None:
+            self.answered.emit(busy.number, None, "the helper stopped twice over it")
+        self._go_on()
+
+    def _end(self) -> None:
+        self._grace.stop()
+        self._busy = None
         if self._notifier is not None:
             self._notifier.setEnabled(False)
             self._notifier.deleteLater()
@@ -179,6 +197,12 @@ class Worker(QObject):
             self._pipe.close()
             self._pipe = None
         if self._process is not None:
-            self._process.terminate()
+            self._process.kill()
             self._process.join(2)
             self._process = None
+        self._free, self._sent = False, None
+
+    def stop(self) -> None:
+        """End the process; whatever waits is dropped."""
+        self._waiting.clear()
+        self._end()

@@ -15,9 +15,11 @@ from pathlib import Path
 
 import msgspec
 
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError
+from uncle_sled.core.slow import Tell
 from uncle_sled.exchange.places import recovery_folder
-from uncle_sled.exchange.sled_file import write_whole
+from uncle_sled.exchange.sled_file import to_bytes, write_whole
 
 
 class Autosave(msgspec.Struct, frozen=True):
@@ -59,6 +61,21 @@ def write_autosave(autosave: Autosave, data: bytes) -> None:
         raise FileError(
             f"The autosave could not be written: {fault.strerror or fault}. Save to a file yourself."
         ) from None
+
+
+class NotWritten(msgspec.Struct, frozen=True):
+    """An autosave that failed, in words."""
+
+    says: str
+
+
+def autosave_job(project: Project, tell: Tell, autosave: Autosave) -> NotWritten | None:
+    """Write a project's autosave, in the worker."""
+    try:
+        write_autosave(autosave, to_bytes(project))
+    except FileError as fault:
+        return NotWritten(str(fault))
+    return None
 
 
 def drop_autosave(autosave: Autosave) -> None:

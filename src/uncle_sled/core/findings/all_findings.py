@@ -1,4 +1,7 @@
-"""All judgements of a build, worst first. Remedies are looked for apart, when the hand rests."""
+"""All judgements of a build, worst first. Remedies are looked for apart, when the hand rests.
+
+Two tiers: what fits a frame, and what is judged when the hand rests (``at_rest``, in the worker where there is one).
+"""
 
 from __future__ import annotations
 
@@ -6,63 +9,91 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
-from uncle_sled.core.findings.balance.ball import balance_findings
-from uncle_sled.core.findings.balance.clearances import clearance_findings
-from uncle_sled.core.findings.finding import RANK, TRAIL, Finding, to_settle
-from uncle_sled.core.findings.shell.body import shell_findings
-from uncle_sled.core.findings.stow.fitting import clash_findings, fitting_findings
-from uncle_sled.core.findings.stow.held import held_findings
-from uncle_sled.core.findings.stow.tanks import tank_findings
-from uncle_sled.core.findings.stow.things import stow_findings
-from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.findings.balance import ball, clearances
+from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.findings.shell import body
+from uncle_sled.core.findings.stow import clash, fitting, held, tanks, things
+from uncle_sled.core.reading.studied import Studied, whole
+from uncle_sled.core.slow import Tell, slow
+from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 
-__all__ = ["TRAIL", "findings", "findings_in_hand", "to_settle"]
 WORSE_BY = 0.1
+# Where a check stands, its rules stand beside it; here is the one list of the places.
+PLACES = (ball, clearances, body, things, tanks, clash, fitting, held)
+RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
 
 @keep_last(6)
 def findings(studied: Studied) -> tuple[Finding, ...]:
     """Every finding without its remedy, stops first; of one code and place the first only."""
-    words = Words(studied.build.brief.reading.shown())
-    return _judged(studied, (*_in_frame(studied, words), *_at_rest(studied, words)))
+    return merged(studied, _in_frame(studied, _words(studied)), _at_rest(studied))
+
+
+@slow(whole, lane="findings")
+def at_rest(studied: Studied, tell: Tell) -> tuple[Finding, ...]:
+    """What is judged when the hand rests: who fits and gets out, and what holds things."""
+    tell(None, "judging how one gets about")
+    return _at_rest(studied)
 
 
 @keep_last(6)
-def findings_in_hand(studied: Studied, rested: Studied, mode: str) -> tuple[Finding, ...]:
-    """The same while a hand drags in a mode: what takes longer than a frame is kept from when it last rested."""
-    words = Words(studied.build.brief.reading.shown())
-    return _judged(studied, (*_in_frame(studied, words, mode), *_rested(rested, mode)))
+def findings_now(studied: Studied, rested: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """All findings of a build, those of the slower tier as they were last judged."""
+    return merged(studied, _in_frame(studied, _words(studied)), rested)
+
+
+@keep_last(6)
+def findings_in_hand(
+    studied: Studied, taken_up: Studied, mode: str, rested: tuple[Finding, ...]
+) -> tuple[Finding, ...]:
+    """The same while a hand drags in a mode: clashes of the other modes stay those of when it was taken up."""
+    return merged(studied, _in_frame(studied, _words(studied), mode), (*rested, *_elsewhere(taken_up, mode)))
 
 
 @keep_last(2)
-def _rested(rested: Studied, mode: str) -> tuple[Finding, ...]:
-    words = Words(rested.build.brief.reading.shown())
-    others = [m.id for m in rested.build.stow.modes if m.id != mode]
-    return (*_at_rest(rested, words), *(found for one in others for found in clash_findings(rested, words, one)))
+def _elsewhere(taken_up: Studied, mode: str) -> tuple[Finding, ...]:
+    words = _words(taken_up)
+    others = [m.id for m in taken_up.build.stow.modes if m.id != mode]
+    return tuple([found for one in others for found in clash.clash_findings(taken_up, words, one)])
+
+
+def _words(s: Studied) -> Words:
+    return Words(s.build.brief.reading.shown())
 
 
 def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Finding, ...]:
     return (
-        *balance_findings(s, words),
-        *clearance_findings(s, words),
-        *shell_findings(s, words),
-        *stow_findings(s, words),
-        *tank_findings(s, words),
-        *clash_findings(s, words, only),
+        *ball.balance_findings(s, words),
+        *clearances.clearance_findings(s, words),
+        *body.shell_findings(s, words),
+        *things.stow_findings(s, words),
+        *tanks.tank_findings(s, words),
+        *clash.clash_findings(s, words, only),
     )
 
 
-def _at_rest(s: Studied, words: Words) -> tuple[Finding, ...]:
-    return (*fitting_findings(s, words), *held_findings(s, words))
+@keep_last(4)
+def _at_rest(s: Studied) -> tuple[Finding, ...]:
+    words = _words(s)
+    return (*fitting.fitting_findings(s, words), *held.held_findings(s, words))
 
 
-def _judged(studied: Studied, all_found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Findings of several tiers as one list, each once, those set aside last."""
     aside = {said.id: said for said in studied.build.set_aside}
     seen: dict[tuple[str, tuple[str, ...]], Finding] = {}
-    for found in all_found:
-        seen.setdefault(found.key, _aside(found, aside.get(found.id)))
+    for tier in tiers:
+        for found in tier:
+            seen.setdefault(found.key, _aside(found, aside.get(found.id)))
     return tuple(sorted(seen.values(), key=lambda f: (f.set_aside is not None, RANK[f.severity], TRAIL.index(f.stop))))
+
+
+def with_answers(found: tuple[Finding, ...], settled: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Findings, each with the remedy (or the reason for none) that was found for it."""
+    by_key = {one.key: one for one in settled}
+    return tuple([by_key.get(one.key, one) for one in found])
 
 
 def _aside(found: Finding, said: SetAside | None) -> Finding:
@@ -74,3 +105,12 @@ def _aside(found: Finding, said: SetAside | None) -> Finding:
     ):
         return found
     return replace(found, set_aside=said)
+
+
+def table_of_codes() -> str:
+    """Every code with what it finds, as a table for the docs (Markdown)."""
+    rows = ["| Code | Stop | At worst | What it finds | What is tried |", "|---|---|---|---|---|"]
+    tried = {"nothing": "", "edit": "one plain edit", "moves": "moves", "free place": "the nearest free place"}
+    for rule in sorted(RULES.values(), key=lambda r: (TRAIL.index(r.stop), RANK[r.severity], r.code)):
+        rows.append(f"| `{rule.code}` | {rule.stop} | {rule.severity} | {rule.when} | {tried[rule.helps]} |")
+    return "\n".join(rows) + "\n"

@@ -12,7 +12,6 @@ from uncle_sled.core.document.project import SetAside
 
 Severity = Literal["stop", "mind", "note"]
 RANK = {"stop": 0, "mind": 1, "note": 2}
-TRAIL = ("Brief", "Rig", "Shell", "Stow", "Balance", "Systems", "Cut", "Build", "Road")
 
 
 class Remedy(msgspec.Struct, frozen=True):

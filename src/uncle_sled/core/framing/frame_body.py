@@ -15,6 +15,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.validation import explain_validity
 
 from uncle_sled.core.document.shell import Face, HandChange, Opening, Shell
+from uncle_sled.core.engine import keep_keyed
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
 from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
 from uncle_sled.core.framing.member import Member
@@ -261,21 +262,11 @@ class _Job(msgspec.Struct, frozen=True):
 
 
 Made = tuple[list[Member], list[Fault], list[HandChange]]
-# Faces framed before, by everything they depend on: a dragged opening reframes its own face only.
 MOST_KEPT = 160
-_KEPT: dict[Hashable, Made] = {}
 
 
+@keep_keyed(_Job.key, MOST_KEPT)  # a dragged opening reframes its own face only
 def _frame_face(job: _Job) -> Made:
-    key = job.key()
-    if key not in _KEPT:
-        _KEPT[key] = _framed_face(job)
-        while len(_KEPT) > MOST_KEPT:
-            del _KEPT[next(iter(_KEPT))]
-    return _KEPT[key]
-
-
-def _framed_face(job: _Job) -> Made:
     shell, surface, cuts, school, sizes = job.shell, job.surface, job.cuts, job.school, job.sizes
     timber, changes = job.timber, job.changes
     face = face_of(shell, surface.kind)

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import from_last, keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
 
@@ -194,15 +194,12 @@ class _Laid(msgspec.Struct, frozen=True):
 
 
 AROUND = 8  # moved things up to which only their columns are laid again
-_LAST: list[_Laid] = []
 
 
 @keep_last(4)
 def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     """Masses, places and doubts of every case of the build. Source: first principles."""
-    moved = _moved(_LAST[0], build, parts) if _LAST else None
-    laid = _laid(build, parts) if moved is None else _laid_again(_LAST[0], build, parts, moved)
-    _LAST[:] = [laid]
+    laid = _laid(build, parts)
     kept, same = _once(laid)
     cases = laid.cases
     described = tuple(
@@ -223,6 +220,92 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     )
 
 
+def _stand_in(laid: _Laid, row: int, mode: Mode, thing: Thing, spot: int) -> None:
+    """Lay a thing where a mode puts it."""
+    stand = stand_of(thing, mode)
+    there = part_of_thing(thing, stand)
+    laid.x[row, spot], laid.y[row, spot], laid.z[row, spot] = there.x_m, there.y_m, there.z_m
+    tank = laid.tank_column.get(thing.id)
+    if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
+        laid.mass[row, spot] = laid.sigma[row, spot] = 0.0
+        if tank is not None:
+            laid.mass[row, tank] = laid.sigma[row, tank] = 0.0
+    if there.contents is not None and tank is not None:
+        level = laid.levels[row, tank - len(laid.parts)]
+        laid.x[row, tank], laid.y[row, tank], laid.z[row, tank] = there.contents.centres_m(level)
+
+
+def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | None:
+    """Places in their list of those things that only stand elsewhere; None where more has changed, or too many."""
+    was, now = old.build.stow, build.stow
+    if now.cases is not was.cases or len(parts) != len(old.parts) or len(now.things) != len(was.things):
+        return None
+    if len(now.modes) != len(was.modes) or any(
+        a is not b for a, b in zip(old.parts[: old.first], parts[: old.first], strict=True)
+    ):
+        return None
+    moved = [at for at, (a, b) in enumerate(zip(was.things, now.things, strict=True)) if a is not b]
+    if len(moved) > AROUND:
+        return None
+    for at in moved:
+        a, b = was.things[at], now.things[at]
+        if a.tank is not b.tank or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at]):
+            return None
+    elsewhere: set[str] = set()
+    for m, n in zip(was.modes, now.modes, strict=True):
+        if m is n:
+            continue
+        if (m.id, m.name, m.towing, m.absent, m.states) != (n.id, n.name, n.towing, n.absent, n.states):
+            return None
+        kept = {id(place) for place in m.places} & {id(place) for place in n.places}
+        elsewhere |= {place.id for place in (*m.places, *n.places) if id(place) not in kept}
+    if elsewhere:
+        moved = [at for at, thing in enumerate(now.things) if at in moved or thing.id in elsewhere]
+    return moved if len(moved) <= AROUND else None
+
+
+def _weighs(part: Part) -> tuple[object, ...]:
+    """Everything of a part but its place."""
+    held = part.contents and (part.contents.kind, part.contents.full_kg)
+    what = (part.id, part.name, part.group, part.made_by, part.source, part.mass_kg)
+    return (*what, part.station_sigma_m, part.bias_group, part.cargo, part.base, held)
+
+
+def _laid_again(old: _Laid, build: Build, parts: tuple[Part, ...]) -> _Laid | None:
+    """The rows with the columns of what moved laid anew; None where more has changed."""
+    moved = _moved(old, build, parts)
+    if moved is None:
+        return None
+    modes = {mode.id: mode for mode in build.stow.modes}
+    laid = msgspec.structs.replace(
+        old,
+        build=build,
+        parts=parts,
+        modes=tuple([modes.get(case.mode, build.stow.modes[0]) for case in old.cases]),
+        mass=old.mass.copy(),
+        x=old.x.copy(),
+        y=old.y.copy(),
+        z=old.z.copy(),
+        sigma=old.sigma.copy(),
+    )
+    touching = [(row, mode, mode.touched) for row, mode in enumerate(laid.modes) if mode.places or mode.states]
+    for at in moved:
+        thing, spot = build.stow.things[at], old.first + at
+        part, aboard = parts[spot], laid.on[:, spot]
+        laid.x[:, spot], laid.y[:, spot], laid.z[:, spot] = part.x_m, part.y_m, part.z_m
+        laid.mass[:, spot], laid.sigma[:, spot] = part.mass_kg * aboard, part.sigma_kg * aboard
+        tank = laid.tank_column.get(thing.id)
+        if tank is not None and part.contents is not None:
+            full, levels = part.contents.full_kg, laid.levels[:, tank - len(parts)]
+            laid.mass[:, tank], laid.sigma[:, tank] = full * levels, CONTENTS_SHARE * full * (levels > 0)
+            laid.x[:, tank], laid.y[:, tank], laid.z[:, tank] = part.contents.centres_m(levels)
+        for row, mode, touched in touching:
+            if thing.id in touched:
+                _stand_in(laid, row, mode, thing, spot)
+    return laid
+
+
+@from_last(_laid_again)
 def _laid(build: Build, parts: tuple[Part, ...]) -> _Laid:
     cases = standing_cases(build)
     modes = {mode.id: mode for mode in build.stow.modes}
@@ -299,88 +382,6 @@ def _laid(build: Build, parts: tuple[Part, ...]) -> _Laid:
     for row, mode in enumerate(placed):
         for id in mode.touched & things.keys() & column_of.keys():
             _stand_in(laid, row, mode, things[id], column_of[id])
-    return laid
-
-
-def _stand_in(laid: _Laid, row: int, mode: Mode, thing: Thing, spot: int) -> None:
-    """Lay a thing where a mode puts it."""
-    stand = stand_of(thing, mode)
-    there = part_of_thing(thing, stand)
-    laid.x[row, spot], laid.y[row, spot], laid.z[row, spot] = there.x_m, there.y_m, there.z_m
-    tank = laid.tank_column.get(thing.id)
-    if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
-        laid.mass[row, spot] = laid.sigma[row, spot] = 0.0
-        if tank is not None:
-            laid.mass[row, tank] = laid.sigma[row, tank] = 0.0
-    if there.contents is not None and tank is not None:
-        level = laid.levels[row, tank - len(laid.parts)]
-        laid.x[row, tank], laid.y[row, tank], laid.z[row, tank] = there.contents.centres_m(level)
-
-
-def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | None:
-    """Places in their list of those things that only stand elsewhere; None where more has changed, or too many."""
-    was, now = old.build.stow, build.stow
-    if now.cases is not was.cases or len(parts) != len(old.parts) or len(now.things) != len(was.things):
-        return None
-    if len(now.modes) != len(was.modes) or any(
-        a is not b for a, b in zip(old.parts[: old.first], parts[: old.first], strict=True)
-    ):
-        return None
-    moved = [at for at, (a, b) in enumerate(zip(was.things, now.things, strict=True)) if a is not b]
-    if len(moved) > AROUND:
-        return None
-    for at in moved:
-        a, b = was.things[at], now.things[at]
-        if a.tank is not b.tank or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at]):
-            return None
-    elsewhere: set[str] = set()
-    for m, n in zip(was.modes, now.modes, strict=True):
-        if m is n:
-            continue
-        if (m.id, m.name, m.towing, m.absent, m.states) != (n.id, n.name, n.towing, n.absent, n.states):
-            return None
-        kept = {id(place) for place in m.places} & {id(place) for place in n.places}
-        elsewhere |= {place.id for place in (*m.places, *n.places) if id(place) not in kept}
-    if elsewhere:
-        moved = [at for at, thing in enumerate(now.things) if at in moved or thing.id in elsewhere]
-    return moved if len(moved) <= AROUND else None
-
-
-def _weighs(part: Part) -> tuple[object, ...]:
-    """Everything of a part but its place."""
-    held = part.contents and (part.contents.kind, part.contents.full_kg)
-    what = (part.id, part.name, part.group, part.made_by, part.source, part.mass_kg)
-    return (*what, part.station_sigma_m, part.bias_group, part.cargo, part.base, held)
-
-
-def _laid_again(old: _Laid, build: Build, parts: tuple[Part, ...], moved: list[int]) -> _Laid:
-    """The rows with the columns of what moved laid anew."""
-    modes = {mode.id: mode for mode in build.stow.modes}
-    laid = msgspec.structs.replace(
-        old,
-        build=build,
-        parts=parts,
-        modes=tuple([modes.get(case.mode, build.stow.modes[0]) for case in old.cases]),
-        mass=old.mass.copy(),
-        x=old.x.copy(),
-        y=old.y.copy(),
-        z=old.z.copy(),
-        sigma=old.sigma.copy(),
-    )
-    touching = [(row, mode, mode.touched) for row, mode in enumerate(laid.modes) if mode.places or mode.states]
-    for at in moved:
-        thing, spot = build.stow.things[at], old.first + at
-        part, aboard = parts[spot], laid.on[:, spot]
-        laid.x[:, spot], laid.y[:, spot], laid.z[:, spot] = part.x_m, part.y_m, part.z_m
-        laid.mass[:, spot], laid.sigma[:, spot] = part.mass_kg * aboard, part.sigma_kg * aboard
-        tank = laid.tank_column.get(thing.id)
-        if tank is not None and part.contents is not None:
-            full, levels = part.contents.full_kg, laid.levels[:, tank - len(parts)]
-            laid.mass[:, tank], laid.sigma[:, tank] = full * levels, CONTENTS_SHARE * full * (levels > 0)
-            laid.x[:, tank], laid.y[:, tank], laid.z[:, tank] = part.contents.centres_m(levels)
-        for row, mode, touched in touching:
-            if thing.id in touched:
-                _stand_in(laid, row, mode, thing, spot)
     return laid
 
 

@@ -38,6 +38,11 @@ class Studied(msgspec.Struct, frozen=True):
         return [row for row, case in enumerate(self.table.cases) if case.mode.towing]
 
 
+def whole(s: Studied) -> tuple[object, ...]:
+    """What a study reads that may read anything of the build and the facts, for ``slow``."""
+    return s.build, s.facts
+
+
 def tail_m(build: Build) -> float | None:
     """Where a person can stand at the rear: the end of frame or body [m]."""
     ends = [build.rig.frame_length.si] if build.rig.frame_length else []

@@ -7,7 +7,7 @@ walls and neighbours. What is found (closed form, or the program of least_moves.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 
 import msgspec
 import numpy as np
@@ -20,7 +20,7 @@ from uncle_sled.core.findings.balance.ball import LEAN_SHARE
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.reading.balance import band_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
-from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least
 from uncle_sled.core.remedies.linear_moves import (
     Moves,
@@ -31,9 +31,11 @@ from uncle_sled.core.remedies.linear_moves import (
     rows_judged,
     state,
 )
+from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.studies.balance.sweep import span_kg
 from uncle_sled.core.studies.stow.free_places import LONGEST_M, box_at, boxes_meet
 from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.words import lower_first
 
 Floats = NDArray[np.float64]
 MOST_THINGS, MOST_MOVED, SHOWN = 14, 3, 6
@@ -43,6 +45,7 @@ LEAST_SHIFT_M, INSET = 0.01, 0.05
 SURE_SIGMAS, MOST_INSET = 0.9, 0.4  # inside an edge by so many sigmas: a chance of four in five and a little more
 SWAPPED = 8
 ROUND_KG_M = 0.02  # stations are rounded to a tenth of a millimetre
+ASKED = ("sure of the band", "within the band", "as level as now", "as it is, an axle over")  # in the order of _asks
 UNSURE = {"ball-unsure"}  # told beside every offer by the chance in its case
 WEIGHT_ONLY = ("gross", "towed", "train", "chains")  # limits that no move can better
 
@@ -135,22 +138,25 @@ def allowed_of(s: Studied, as_it_leans: bool = False, ball_only: bool = False, s
     return Allowed(low, high, roll, arm, wheels, more)
 
 
-def move_sets(s: Studied, stopped: Callable[[], bool] = lambda: False) -> MoveSets:
+@slow(whole, lane="moves")
+def move_sets(s: Studied, tell: Tell) -> MoveSets:
     """Ranked offers for a build. Pins ("stays"), walls, neighbours and the left-right limit are kept."""
     if s.support is None or not rows_judged(s):
         return MoveSets((), (), "There is no reading yet that a move could better.")
     still = np.zeros(len(rows_judged(s)))
     if allowed_of(s).holds(still, still):
         return MoveSets((), (), "Every case is within its limits; nothing has to move.")
-    items = _items(s, stopped)
+    items = _items(s, tell)
     if not items:
         return MoveSets((), (), "There is nothing aboard that may move: all of it stays, or weighs little.")
     sound: list[Move] = []
     judge = _Judge(s)
-    for allowed in _asks(s):
-        sound = _found(s, items, allowed, judge, stopped)
-        if sound or stopped():
+    for at, allowed in enumerate(_asks(s)):
+        tell(0.3 + 0.15 * at, ASKED[min(at, len(ASKED) - 1)])
+        sound = _found(s, items, allowed, judge, tell)
+        if sound:
             break
+    tell(0.9, "looking for cases that pull against each other")
     fights = () if any(move.feasible for move in sound) else _fighting(s, items)
     why = "" if sound else "No moves of what may move serve every case."
     return MoveSets(tuple(sound[:SHOWN]), fights, why)
@@ -165,30 +171,32 @@ def _asks(s: Studied) -> Iterator[Allowed]:
     yield allowed_of(s, as_it_leans=True, ball_only=True)
 
 
-def _found(s: Studied, items: list[_Item], allowed: Allowed, judge: _Judge, stopped: Callable[[], bool]) -> list[Move]:
+def _found(s: Studied, items: list[_Item], allowed: Allowed, judge: _Judge, tell: Tell) -> list[Move]:
     """The sound offers, those that settle every case and are easiest first."""
     found = [*_singles(s, items, allowed)]
-    if not stopped():
-        found += _swaps(s, items, allowed)
+    found += _swaps(s, items, allowed)
     sound: list[Move] = []
     for move in sorted(found, key=lambda m: m.cost)[: 3 * SHOWN]:
-        if stopped() or len(sound) >= SHOWN:
+        if len(sound) >= SHOWN:
             break
+        tell(None, "judging whole builds")
         sound += judge.passed(move)
     for most in (2, MOST_MOVED):
-        made = [] if stopped() else _least(s, items, allowed, most, judge)
+        tell(None, f"looking for the least moves of {most} things")
+        made = _least(s, items, allowed, most, judge)
         if made is not None:
             sound += made
             break
     return sorted(sound, key=lambda m: (not m.feasible, m.cost))
 
 
-def _items(s: Studied, stopped: Callable[[], bool]) -> list[_Item]:
+def _items(s: Studied, tell: Tell) -> list[_Item]:
     room, rows = room_of(s.build, s.facts), rows_judged(s)
     made: list[_Item] = []
     for thing in heaviest_first(s.build):
-        if stopped() or len(made) >= MOST_THINGS:
+        if len(made) >= MOST_THINGS:
             break
+        tell(0.3 * len(made) / MOST_THINGS, f"looking for free places: {lower_first(thing.name)}")
         if abs(thing.x.si) > LONGEST_M:  # typed by mistake; its shifts would swamp all the others
             continue
         move = moves_of(s, thing, room)

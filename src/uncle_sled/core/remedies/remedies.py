@@ -6,7 +6,6 @@ again: a remedy clears its finding, adds no stop and makes no case worse, or it 
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable, Iterator
 from functools import cached_property
 
@@ -17,15 +16,14 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.placing import axle_shift_ops
-from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.all_findings import RULES, findings
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
-from uncle_sled.core.findings.shell.body import SETTLED_BY_EDIT, shell_remedy
-from uncle_sled.core.findings.stow.fitting import IN_THE_WAY, STOWED_BY_EDIT, stow_remedy
+from uncle_sled.core.findings.rule import Cure
 from uncle_sled.core.findings.stow.held import held_words
 from uncle_sled.core.findings.stow.things import FAR_M
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.reading.load_cases import Floats
-from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.linear_moves import (
     Moves,
     carry_ops,
@@ -37,31 +35,16 @@ from uncle_sled.core.remedies.linear_moves import (
     state,
     worse,
 )
+from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import Words, lower_first
 
-MOVABLE = {
-    *SETTLED_BY_EDIT,
-    *STOWED_BY_EDIT,
-    *IN_THE_WAY,
-    "ball-light",
-    "ball-heavy",
-    "ball-unsure",
-    "leans",
-    "tank-far",
-    "over-rear-axle",
-    "over-front-axle",
-    "over-least-front",
-    "over-least-front-share",
-    "over-axle",
-    "jack-lifts",
-    "over-tyre",
-}
 TRIES = 14
 CLEARINGS = 16
 PAIR_THINGS, PAIR_PLACES = 8, 42
-MOST_MOVED, SEARCH_S = 40, 8.0
+MOST_MOVED = 40
+BUDGET = 60_000  # things judged over all tries: bounded by tries, never by a clock
 SPLIT = "\x1f"
 # How far into the band a move should land at best, as a share of its width.
 DEPTHS = (0.35, 0.2, 0.08, 0.0)
@@ -75,40 +58,28 @@ class Candidate(msgspec.Struct, frozen=True):
     says: Callable[[str], str]
 
 
-def with_remedies(s: Studied, stopped: Callable[[], bool] = lambda: False) -> tuple[Finding, ...]:
+@slow(whole, lane="remedies")
+def with_remedies(s: Studied, tell: Tell) -> tuple[Finding, ...]:
     """The findings of a build, each with a remedy that was tried or the reason why there is none."""
     found = findings(s)
     settled = []
-    search: _Search | None = None
-    end = time.monotonic() + SEARCH_S
-    for one in found:
-        if one.remedy or one.why_none or one.set_aside or stopped():
+    search = _Search(s, found, tell)
+    for at, one in enumerate(found):
+        if one.remedy or one.why_none or one.set_aside:
             settled.append(one)
-        elif time.monotonic() > end:
-            settled.append(
-                one.settled_by(None, "There is too much aboard to search it all. Move the heaviest by hand.")
-            )
-        elif one.code not in MOVABLE:
-            settled.append(
-                one.settled_by(
-                    None,
-                    "Only less weight or a higher rating helps."
-                    if one.code.startswith("over-")
-                    else "No edit settles this by itself.",
-                )
-            )
-        else:
-            search = search or _Search(s, lambda: stopped() or time.monotonic() > end)
-            remedy = search.remedy_for(one, found, search.stopped)
-            settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
+            continue
+        tell(at / len(found), f"looking for what helps: {lower_first(one.title)}")
+        remedy = search.remedy_for(one)
+        settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
     return tuple(settled)
 
 
 class _Search:
     """Candidate places of every movable thing, worked out once for all findings of a build."""
 
-    def __init__(self, s: Studied, stopped: Callable[[], bool]) -> None:
-        self.s, self.stopped = s, stopped
+    def __init__(self, s: Studied, found: tuple[Finding, ...], tell: Tell) -> None:
+        self.s, self.found, self.tell = s, found, tell
+        self.left = max(BUDGET // (len(s.build.stow.things) + 20), 2 * TRIES)  # whole builds that may be judged
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
         self.room = room_of(s.build, s.facts)
@@ -117,34 +88,39 @@ class _Search:
     def moves(self) -> list[Moves]:
         """Free places of the heaviest things: what weighs little settles little."""
         heavy = heaviest_first(self.s.build)[:MOST_MOVED]
-        found = (moves_of(self.s, thing, self.room) for thing in heavy if not self.stopped())
+        found = []
+        for at, thing in enumerate(heavy):
+            self.tell(None, f"looking for free places: {lower_first(thing.name)}, {at + 1} of {len(heavy)}")
+            found.append(moves_of(self.s, thing, self.room))
         return [move for move in found if move is not None]
 
-    def remedy_for(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
-        if one.code in SETTLED_BY_EDIT or one.code in STOWED_BY_EDIT:
-            return self._edited(one, found)
-        if one.code in IN_THE_WAY:
-            return self._cleared(one, found, stopped)
+    def remedy_for(self, one: Finding) -> Remedy | None:
+        rule = RULES[one.code]
+        if rule.helps == "nothing":
+            return None
+        if rule.cure is not None:
+            return self._edited(one, rule.cure)
+        if rule.helps == "free place":
+            return self._cleared(one)
         for depth in DEPTHS:
-            candidates = sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES]
-            remedy = self._first_that_helps(candidates, one, found, stopped)
-            if remedy or stopped():
+            remedy = self._first_that_helps(sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES], one)
+            if remedy:
                 return remedy
         if one.code == "tank-far":
             return None
         for depth in DEPTHS[1:]:
-            remedy = self._first_that_helps(self._pairs(one, depth), one, found, stopped)
-            if remedy or stopped():
+            remedy = self._first_that_helps(self._pairs(one, depth), one)
+            if remedy:
                 return remedy
         return None
 
-    def _first_that_helps(
-        self, candidates: list[Candidate], one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]
-    ) -> Remedy | None:
+    def _first_that_helps(self, candidates: list[Candidate], one: Finding) -> Remedy | None:
         for candidate in candidates:
-            if stopped():
+            if self.left <= 0:
                 return None
-            remedy = self._tried(candidate, one, found)
+            self.left -= 1
+            self.tell(None, f"trying what helps: {lower_first(one.title)}")
+            remedy = self._tried(candidate, one)
             if remedy:
                 return remedy
         return None
@@ -159,20 +135,21 @@ class _Search:
                 continue
             yield from self._best_places(one, move, depth)
 
-    def _edited(self, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
-        """One plain edit of the body: thin sheets for a thick one, a seal, a drip edge."""
-        made = stow_remedy(self.s, one) if one.code in STOWED_BY_EDIT else shell_remedy(self.s, one)
+    def _edited(self, one: Finding, cure: Cure) -> Remedy | None:
+        """One plain edit: thin sheets for a thick one, a seal, a drip edge, straps."""
+        made = cure(self.s, one)
         if made is None:
             return None
-        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one, found)
+        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one)
 
-    def _cleared(self, one: Finding, found: tuple[Finding, ...], stopped: Callable[[], bool]) -> Remedy | None:
+    def _cleared(self, one: Finding) -> Remedy | None:
         """The nearest free place of either party, the lighter one first."""
         things = [t for t in self.s.build.stow.things if t.id in one.where]
         candidates: list[Candidate] = []
         for thing in sorted(things, key=lambda t: t.mass.si):
+            self.tell(None, f"looking for free places: {lower_first(thing.name)}")
             move = moves_of(self.s, thing, self.room, keeps_clear=True)
-            if move is None or stopped():
+            if move is None:
                 continue
             away = _away(move)
             near: dict[tuple[int, int, int], int] = {}
@@ -181,7 +158,7 @@ class _Search:
                 near.setdefault(spot, int(at))
             chosen = [at for at in near.values() if away[at] > 0.002][:CLEARINGS]
             candidates += [self._move(move, at, float(away[at])) for at in chosen]
-        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one, found, stopped)
+        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one)
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         s = self.s
@@ -232,8 +209,7 @@ class _Search:
         found: list[tuple[float, int, int, int, int]] = []
         for i in range(len(heavy)):
             for j in range(i + 1, len(heavy)):
-                if self.stopped():
-                    return []
+                self.tell(None, "trying two moves at once")
                 (along_a, across_a), (along_b, across_b) = (
                     shift_of(self.s, heavy[i], few[i]),
                     shift_of(self.s, heavy[j], few[j]),
@@ -299,11 +275,11 @@ class _Search:
 
         return Candidate(away * hardness(move), ops, says)
 
-    def _tried(self, candidate: Candidate, one: Finding, found: tuple[Finding, ...]) -> Remedy | None:
+    def _tried(self, candidate: Candidate, one: Finding) -> Remedy | None:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
         after = findings(tried)
-        if any(f.key == one.key for f in after) or makes_worse(found, after):
+        if any(f.key == one.key for f in after) or makes_worse(self.found, after):
             return None
         return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
 
@@ -346,9 +322,14 @@ class _Search:
         placing = axle_placing(self.s) if one.code.startswith("ball-") else None
         if one.code == "will-not-bend":
             return "Thinner sheets do not go round either: a larger radius or another material."
-        if one.code in SETTLED_BY_EDIT:
+        helps = RULES[one.code].helps
+        if helps == "nothing":
+            return "No edit settles this by itself."
+        if helps == "edit":
             return "The usual edit would make something else worse; settle it by hand."
-        if one.code in IN_THE_WAY:
+        if self.left <= 0:
+            return "There is too much aboard to search it all. Move the heaviest by hand."
+        if helps == "free place":
             return self._why_stuck(one)
         if one.code == "ball-unsure":
             return "No place makes the guesses surer: weigh what owns the doubt."
@@ -408,7 +389,7 @@ def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool
     crowd = any(f.code == "clash-many" for f in before)
     for f in after:
         old = was.get(f.key)
-        if old is None and f.severity != "note" and not (crowd and f.code in IN_THE_WAY):
+        if old is None and f.severity != "note" and not (crowd and RULES[f.code].helps == "free place"):
             return True
         if old is not None and RANK[f.severity] < RANK[old.severity]:
             return True

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
-
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.sheet_view import SheetView
@@ -17,13 +16,13 @@ EDGE_PX = 14
 class Bench(QWidget):
     """One stop of the trail. ``sheet`` is its drawing, if it has one to scale."""
 
-    stop = ""
     strip = False  # whether the Sled line shows as a strip here
     sheet: SheetView | None = None
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, stop: str) -> None:
         super().__init__()
         self.session = session
+        self.stop = stop
         self.rows = QVBoxLayout(self)
         self.rows.setContentsMargins(EDGE_PX, 6, 12, 10)
         self.rows.setSpacing(6)
@@ -39,21 +38,22 @@ class Bench(QWidget):
         self.hint.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.rows.addLayout(self.top)
 
-    def add_views(
-        self, names: Iterable[str], show: Callable[[str], object], tips: Mapping[str, str] | None = None
-    ) -> dict[str, QPushButton]:
+    def add_views(self) -> None:
         """A button for each view of the stop in its title row, one of them down; the first for a start."""
         group = QButtonGroup(self)
-        made: dict[str, QPushButton] = {}
-        for name in names:
-            made[name] = button = QPushButton(name)
+        self.view_buttons: dict[str, QPushButton] = {}
+        for at, view in enumerate(about(self.stop).views, 1):
+            button = QPushButton(view.name)
             button.setCheckable(True)
-            button.setChecked(len(made) == 1)
-            button.setToolTip((tips or {}).get(name, ""))
-            button.clicked.connect(lambda _=False, name=name: show(name))
+            button.setChecked(at == 1)
+            button.setToolTip(f"{view.tip} ({at})" if view.tip else "")
+            button.clicked.connect(lambda _=False, name=view.name: self.show_view(name))
             group.addButton(button)
             self.top.addWidget(button)
-        return made
+            self.view_buttons[view.name] = button
+
+    def show_view(self, name: str) -> None:
+        """Show one of the stop's views."""
 
     def end_top(self, hint: str) -> None:
         self.top.addStretch(1)
@@ -61,25 +61,3 @@ class Bench(QWidget):
         self.top.addWidget(self.hint)
 
     def refresh(self) -> None: ...
-
-
-class NotYet(Bench):
-    """A stop that does not exist yet says in one honest line what it will add."""
-
-    WILL = {
-        "Systems": "Will add power, water, gas, warmth and air as drawings with findings.",
-        "Cut": "Will turn the drawing into pieces, sheets, bars, templates, a buy list and a budget.",
-        "Build": "Will add the plan of work, lift day, glue and resin, checklists and the log.",
-        "Road": "Will take scale tickets and what they teach, the papers, trips and drills.",
-    }
-
-    def __init__(self, session: Session, stop: str) -> None:
-        self.stop = stop
-        self.strip = True
-        super().__init__(session)
-        self.end_top("not built yet")
-        says = label(self.WILL[stop], wrap=True)
-        says.setMaximumWidth(560)
-        self.rows.addSpacing(20)
-        self.rows.addWidget(says)
-        self.rows.addStretch(1)

@@ -7,7 +7,6 @@ from pathlib import Path
 import msgspec
 from PySide6.QtWidgets import (
     QCheckBox,
-    QDialog,
     QGridLayout,
     QHBoxLayout,
     QHeaderView,
@@ -22,6 +21,7 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.document.edits import add_to
 from uncle_sled.core.studies.stow.room import floor_m
 from uncle_sled.core.units import distance, weight
+from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.weight_list import FIELDS, Sheet, Taken, guess_columns, guess_units, take
@@ -31,7 +31,7 @@ LENGTH_UNITS: list[tuple[object, str]] = [(u, u) for u in ("mm", "cm", "m", "in"
 MASS_UNITS: list[tuple[object, str]] = [(u, u) for u in ("kg", "g", "lb", "oz")]
 
 
-class BringList(QDialog):
+class BringList(Dialog):
     def __init__(self, session: Session, path: Path, sheet: Sheet, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session, self.sheet = session, sheet

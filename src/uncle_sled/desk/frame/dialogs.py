@@ -19,13 +19,10 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.desk.actions import Actions
+from uncle_sled.desk.benches.about import about
+from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.settings import SETTINGS, Settings
-
-MOUSE = {
-    "Stow": ("Drag a thing: it snaps; Ctrl: free; type a number: exact", "Arrows nudge, Shift ten times", "Shift-click or pull a rectangle: several", "Wheel zooms, middle button or space pans"),
-    "Rig": ("Drag the wheel while it is not welded",),
-}  # fmt: skip
 
 
 def _close_row(dialog: QDialog) -> QHBoxLayout:
@@ -37,12 +34,12 @@ def _close_row(dialog: QDialog) -> QHBoxLayout:
     return row
 
 
-class Keys(QDialog):
+class Keys(Dialog):
     """Every action of the bench with its key; a key can be changed by typing another."""
 
     def __init__(self, actions: Actions, settings: Settings, stop: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.actions_, self.settings = actions, settings
+        self.acts, self.settings = actions, settings
         self.setWindowTitle(f"Keys on {stop}")
         self.resize(560, 560)
         self.complaint = label("", "", "primer", wrap=True)
@@ -50,7 +47,7 @@ class Keys(QDialog):
         grid = QGridLayout(inside)
         grid.setColumnStretch(0, 1)
         at = 0
-        for line in MOUSE.get(stop, ()):
+        for line in about(stop).mouse:
             grid.addWidget(label(line, "", "pencil", wrap=True), at, 0, 1, 2)
             at += 1
         self.edits: dict[str, QKeySequenceEdit] = {}
@@ -80,22 +77,22 @@ class Keys(QDialog):
 
     def _changed(self, id: str) -> None:
         key = self.edits[id].keySequence().toString()
-        other = self.actions_.holder(key, id)
+        other = self.acts.holder(key, id)
         if other is not None:
             self.complaint.setText(
-                f"{key} is the key of “{self.actions_.acts[other].title}”. Give that one another key first."
+                f"{key} is the key of “{self.acts.acts[other].title}”. Give that one another key first."
             )
-            self.edits[id].setKeySequence(QKeySequence(self.actions_.key_of(id).split(", ")[0]))
+            self.edits[id].setKeySequence(QKeySequence(self.acts.key_of(id).split(", ")[0]))
             return
         self.complaint.setText("")
-        self.actions_.set_key(id, key)
+        self.acts.set_key(id, key)
         try:
             self.settings.set_key(id, key)
         except SledError as fault:
             self.complaint.setText(str(fault))
 
 
-class SettingsDialog(QDialog):
+class SettingsDialog(Dialog):
     def __init__(self, settings: Settings, changed, parent: QWidget | None = None) -> None:  # type: ignore[no-untyped-def]
         super().__init__(parent)
         self.settings, self.changed = settings, changed
@@ -128,7 +125,7 @@ class SettingsDialog(QDialog):
         self.changed(key, value)
 
 
-class AsideDialog(QDialog):
+class AsideDialog(Dialog):
     """Why a finding is set aside; it comes back when its number worsens by a tenth."""
 
     def __init__(self, one: Finding, parent: QWidget | None = None) -> None:

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow, QStackedWidget, QWidget
 
 from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import SledError
+from uncle_sled.core.trail import HOME
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.frame.keeper import Keeper, recovered
 from uncle_sled.desk.session import Session
@@ -70,7 +71,7 @@ class FileWork(QMainWindow):
         self.session.open(project, None, unsaved=True)
         self.keeper.begin(None)
         self.show_build()
-        self.session.go_to("Stow")
+        self.session.go_to(HOME)
 
     def open_demo(self, name: str) -> None:
         if self.may_leave():

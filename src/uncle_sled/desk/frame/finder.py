@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.trail import stop_of
 from uncle_sled.core.units import weight
 from uncle_sled.desk.actions import Actions
 from uncle_sled.desk.session import Session
@@ -18,7 +21,7 @@ MOST = 40
 class Finder(QFrame):
     def __init__(self, session: Session, actions: Actions, parent: QWidget) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
-        self.session, self.actions = session, actions
+        self.session, self.acts = session, actions
         self.setObjectName("popup")
         rows = QVBoxLayout(self)
         rows.setContentsMargins(8, 8, 8, 8)
@@ -40,25 +43,29 @@ class Finder(QFrame):
     def everything(self) -> list[tuple[str, Callable[[], object]]]:
         session = self.session
         made: list[tuple[str, Callable[[], object]]] = []
-        for act in self.actions.acts.values():
-            key = f"   {self.actions.key_of(act.id).split(', ')[0]}" if self.actions.key_of(act.id) else ""
+        for act in self.acts.acts.values():
+            key = f"   {self.acts.key_of(act.id).split(', ')[0]}" if self.acts.key_of(act.id) else ""
             made.append((f"{act.title}{key}", act.run))
         for case in session.studied.table.cases:
-            made.append((f"Case: {case.name}, {case.says}", lambda id=case.id: session.show_case(id)))
+            made.append((f"Case: {case.name}, {case.says}", partial(session.show_case, case.id)))
         for part in session.studied.parts:
-            made.append((f"{part.name}, {weight(part.mass_kg, session.shown)}", lambda id=part.id: self._thing(id)))
+            made.append((f"{part.name}, {weight(part.mass_kg, session.shown)}", partial(self._thing, part.id)))
         for limit in session.studied.limits:
             number = f"{weight(limit.value, session.shown)} of {weight(limit.limit, session.shown)}"
-            made.append((f"Limit: {limit.name}, {number}", lambda id=limit.case_id: session.show_case(id)))
+            made.append((f"Limit: {limit.name}, {number}", partial(session.show_case, limit.case_id)))
         for one in session.findings:
-            made.append(
-                (f"Uncle: {one.title}. {one.says}", lambda f=one: (session.go_to(f.stop), session.flash.emit(f.where)))
-            )
+            made.append((f"Uncle: {one.title}. {one.says}", partial(self._point, one)))
         return made
 
+    def _point(self, one: Finding) -> None:
+        self.session.go_to(one.stop)
+        self.session.flash.emit(one.where)
+
     def _thing(self, id: str) -> None:
-        if any(t.id == id for t in self.session.build.stow.things):
-            self.session.go_to("Stow")
+        part = next((p for p in self.session.studied.parts if p.id == id), None)
+        stop = stop_of([part.made_by]) if part is not None else None
+        if stop is not None:
+            self.session.go_to(stop)
         self.session.select((id,))
 
     def fill(self, text: str) -> None:

@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.reading.studied import Studied, length_m, study
-from uncle_sled.desk.frame.header import ElidedLabel
+from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.painting import Frame, paint
 from uncle_sled.desk.theme.theme import colour
@@ -113,9 +113,9 @@ class FirstPage(QWidget):
         super().__init__()
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
-        self.scroll = QScrollArea()
-        self.scroll.setWidgetResizable(True)
-        outer.addWidget(self.scroll)
+        self.area = QScrollArea()
+        self.area.setWidgetResizable(True)
+        outer.addWidget(self.area)
 
     def show_page(self, recent: list[str], recovered: list[Autosave]) -> None:
         """Make the page anew from what there is."""
@@ -155,7 +155,7 @@ class FirstPage(QWidget):
             tiles.append(tile)
         rows.addLayout(self._tiles(tiles))
         rows.addStretch(1)
-        self.scroll.setWidget(inside)
+        self.area.setWidget(inside)
         new.setFocus()
 
     def _tiles(self, tiles: list[Tile]) -> QGridLayout:

@@ -4,42 +4,13 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPoint, QPointF, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QSizePolicy
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton
 
 from uncle_sled.core.words import lower_first
+from uncle_sled.desk.kit.dialog import popup_menu
+from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
-
-
-class ElidedLabel(QLabel):
-    """A label that gives up the middle of its words, with all of them in its tip."""
-
-    def __init__(self, face: str = "", ink: str = "") -> None:
-        super().__init__()
-        self.setProperty("face", face)
-        self.setProperty("ink", ink)
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.full = ""
-        self.setMinimumWidth(20)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
-
-    def show_text(self, text: str) -> None:
-        self.full = text
-        self._fit()
-
-    def resizeEvent(self, event: object) -> None:
-        self._fit()
-
-    def sizeHint(self):  # type: ignore[no-untyped-def]
-        size = super().sizeHint()
-        size.setWidth(QFontMetrics(self.font()).horizontalAdvance(self.full) + 4)
-        return size
-
-    def _fit(self) -> None:
-        short = QFontMetrics(self.font()).elidedText(self.full, Qt.TextElideMode.ElideMiddle, max(self.width() - 2, 10))
-        if short != self.text():
-            self.setText(short)
-        self.setToolTip(self.full if short != self.full else "")
 
 
 class CaseButton(QPushButton):
@@ -161,7 +132,7 @@ class Header(QFrame):
         variant_menu(self.session, self).exec(self.variant.mapToGlobal(QPoint(0, self.variant.height() + 2)))
 
     def case_menu(self) -> QMenu:
-        menu = QMenu(self)
+        menu = popup_menu(self)
         for case in self.session.studied.table.cases:
             same = f" (as {', '.join(lower_first(name) for name in case.same_as)})" if case.same_as else ""
             act = menu.addAction(f"{case.mode.name}   {case.name}: {case.says}{same}")
@@ -173,15 +144,19 @@ class Header(QFrame):
     def _steps(self) -> None:
         self.step_menu().exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
 
+    def _undo_back(self, times: int) -> None:
+        for _ in range(times):
+            self.session.undo()
+
     def step_menu(self) -> QMenu:
         """What changed, newest first: jump to it, or undo back to before it."""
-        menu = QMenu(self)
+        menu = popup_menu(self)
         history = self.session.history
         for at, step in enumerate(reversed(history.done[-20:])):
             one = menu.addMenu(f"{step.says}   ({step.stop})")
             one.addAction("Show where").triggered.connect(lambda _=False, step=step: self.session.show_step(step))
             one.addAction("Undo back to before it").triggered.connect(
-                lambda _=False, times=at + 1: [self.session.undo() for _ in range(times)]
+                lambda _=False, times=at + 1: self._undo_back(times)
             )
         if history.undone:
             menu.addSeparator()

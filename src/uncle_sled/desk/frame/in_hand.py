@@ -15,7 +15,7 @@ from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.part import SURENESS
 from uncle_sled.core.units import distance, show, weight
 from uncle_sled.core.words import lower_first, upper_first
-from uncle_sled.desk.frame.header import ElidedLabel
+from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.kit.form import SOURCES, Form, Row
 from uncle_sled.desk.session import Session
@@ -55,16 +55,16 @@ class InHand(QWidget):
         self.name.setMaximumWidth(200)
         top.addWidget(self.name)
         rows.addLayout(top)
-        self.scroll = QScrollArea()
-        self.scroll.setWidgetResizable(True)
-        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.area = QScrollArea()
+        self.area.setWidgetResizable(True)
+        self.area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.inside = QWidget()
         self.body = QVBoxLayout(self.inside)
         self.body.setContentsMargins(0, 0, 14, 0)
         self.body.setSpacing(4)
-        self.scroll.setWidget(self.inside)
-        rows.addWidget(self.scroll, 1)
+        self.area.setWidget(self.inside)
+        rows.addWidget(self.area, 1)
         self.note = label("", "small", "pencil", wrap=True)
         self.note.setContentsMargins(0, 0, 14, 0)
         rows.addWidget(self.note)
@@ -128,7 +128,7 @@ class InHand(QWidget):
                 self.note.setText(f"Part of the body or rig, {weight(total, session.shown)} together.")
             else:
                 self.note.setText("Nothing. Click a thing, a wheel or a plumb-bob.")
-        self.scroll.setVisible(self.form is not None)
+        self.area.setVisible(self.form is not None)
         self.filler.setVisible(self.form is None)
         if self.form is not None:
             self.form.refresh()
@@ -153,7 +153,8 @@ class InHand(QWidget):
             self.sections = []
             self.tank_says = self.tank_foot = self.mode_heading = None
             while self.body.count():  # the stretch under it goes as well, or the next form sinks
-                gone = self.body.takeAt(0).widget()
+                item = self.body.takeAt(0)
+                gone = item.widget() if item is not None else None
                 if gone is not None:
                     gone.hide()
                     gone.deleteLater()

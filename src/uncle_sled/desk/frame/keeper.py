@@ -14,9 +14,11 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange import file_guard, sled_file
-from uncle_sled.exchange.recovery import Autosave, drop_autosave, new_autosave, write_autosave
+from uncle_sled.exchange.recovery import Autosave, NotWritten, drop_autosave, new_autosave, write_autosave
 
 AUTOSAVE_MS = 3000
+WRITING_S = 2.0
+AUTOSAVE_JOB = "uncle_sled.exchange.recovery:autosave_job"
 
 
 class Keeper(QObject):
@@ -31,6 +33,8 @@ class Keeper(QObject):
         self._timer.setInterval(AUTOSAVE_MS)
         self._timer.timeout.connect(self.keep)
         session.changed.connect(self._changed)
+        if session.worker is not None:
+            session.worker.answered.connect(self._written)
         if session.path is not None:
             self.begin(session.path)
 
@@ -50,19 +54,26 @@ class Keeper(QObject):
         if self.autosave is None:
             self.autosave = new_autosave(session.path, session.project.name)
         if session.worker is not None:
-            session.worker.autosave(self.autosave, session.project)
+            session.worker.ask("autosave", AUTOSAVE_JOB, session.project, (self.autosave,), job=True, urgent=True)
             return
         try:
             write_autosave(self.autosave, sled_file.to_bytes(session.project))
         except SledError as fault:
             session.said.emit(str(fault), "stop")
 
+    def _written(self, number: int, value: object, fault: str) -> None:
+        if isinstance(value, NotWritten):
+            self.session.said.emit(value.says, "stop")
+
     def drop(self) -> None:
         """The project was saved or let go: its autosave is not needed any more."""
         self._timer.stop()
         if self.autosave is not None:
-            if self.session.worker is not None:
-                self.session.worker.forget(self.autosave)
+            worker = self.session.worker
+            if worker is not None:  # one that is on its way must not appear after its project was saved
+                worker.drop("autosave")
+                if worker.running is not None and worker.running.lane == "autosave":
+                    worker.settle(WRITING_S)
             drop_autosave(self.autosave)
             self.autosave = None
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.beginnings import HAVES, Answers, begin
 from uncle_sled.core.document.brief import Reading
@@ -13,6 +15,7 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import Shown
 from uncle_sled.desk.benches.brief.bench import REGIONS
 from uncle_sled.desk.frame.sled_reading import reading
+from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
@@ -31,7 +34,7 @@ KINDS: tuple[type[Quantity], ...] = (Length, Length, Length, Length, Mass, Mass)
 NAMES = ("length", "width", "height", "axle", "total", "ball")
 
 
-class NewBuild(QDialog):
+class NewBuild(Dialog):
     """At most eight inputs. ``project`` is what the answers give."""
 
     made = Signal(object)
@@ -65,9 +68,9 @@ class NewBuild(QDialog):
         self._lay()
         for field in (self.have, self.where, self.sleep):
             field.entered.connect(self._chosen)
-        for field, name in zip(self.fields, NAMES, strict=True):
-            field.entered.connect(lambda value, name=name: self._typed(name, value))
-            field.wrong.connect(self.complaint.setText)
+        for number, name in zip(self.fields, NAMES, strict=True):
+            number.entered.connect(lambda value, name=name: self._typed(name, value))
+            number.wrong.connect(self.complaint.setText)
         self.refresh()
 
     def _lay(self) -> None:
@@ -112,14 +115,14 @@ class NewBuild(QDialog):
         return self.reading.shown()
 
     def answers(self) -> Answers:
-        typed = {
+        typed: dict[str, Any] = {
             name: value
             for name, value in self.typed.items()
             if value is not None and ASKS[self.have.currentData()][NAMES.index(name)]
         }
         return Answers(
             self.have.currentData(), self.where.currentData(), self.reading, self.sleep.currentData(), **typed
-        )  # type: ignore[arg-type]
+        )
 
     def _chosen(self, _: object) -> None:
         region = self.where.currentData()

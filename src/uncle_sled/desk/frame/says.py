@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollA
 from uncle_sled.core.findings.finding import RANK, Finding, to_settle
 from uncle_sled.desk.frame.trail import knot_mark
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
 MOST_CARDS = 12
@@ -160,10 +161,10 @@ class Says(QWidget):
         top.addStretch(1)
         top.addWidget(self.count)
         rows.addLayout(top)
-        self.scroll = QScrollArea()
-        self.scroll.setWidgetResizable(True)
-        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.area = QScrollArea()
+        self.area.setWidgetResizable(True)
+        self.area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         inside = QWidget()
         self.list = QVBoxLayout(inside)
         self.list.setContentsMargins(0, 0, 10, 6)
@@ -173,9 +174,12 @@ class Says(QWidget):
         self.list.addWidget(self.calm)
         self.list.addWidget(self.over)
         self.list.addStretch(1)
-        self.scroll.setWidget(inside)
-        rows.addWidget(self.scroll, 1)
+        self.area.setWidget(inside)
+        rows.addWidget(self.area, 1)
         self.cards: dict[tuple[str, tuple[str, ...]], Card] = {}
+        self._spare: list[Card] = []  # cards of findings that are gone, for the next that come
+        self._rows = rows
+        self.working: QWidget | None = None
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.setInterval(WHILE_DRAGGING_MS)
@@ -208,20 +212,16 @@ class Says(QWidget):
             gone = self.cards.pop(key)
             self.list.removeWidget(gone)
             gone.hide()
-            gone.deleteLater()
+            self._spare.append(gone)
+        pending = session.remedies_pending
         for at, one in enumerate(order):
             card = self.cards.get(one.key)
             if card is None:
-                card = self.cards[one.key] = Card(one)
-                card.tried.connect(self._try)
-                card.kept.connect(session.keep)
-                card.put_back.connect(session.put_back)
-                card.pointed.connect(lambda f: session.flash.emit(f.where))
-                card.aside.connect(self._aside)
+                card = self.cards[one.key] = self._card(one)
             if self.list.indexOf(card) != at:
                 self.list.removeWidget(card)
                 self.list.insertWidget(at, card)
-            card.show_finding(one, session.remedies_pending, self.trying == one.key and session.ghost is not None)
+            card.show_finding(one, pending, self.trying == one.key and session.ghost is not None)
         calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)
         self.over.setVisible(len(found) > MOST_CARDS)
@@ -231,17 +231,35 @@ class Says(QWidget):
             self.updateGeometry()
         self.said.emit()
 
+    def _card(self, one: Finding) -> Card:
+        """A card for a finding: a spare one where there is, since making one costs more than all its words."""
+        if self._spare:
+            card = self._spare.pop()
+            card.more = False
+            card.show()
+            return card
+        card, session = Card(one), self.session
+        card.tried.connect(self._try)
+        card.kept.connect(session.keep)
+        card.put_back.connect(session.put_back)
+        card.pointed.connect(lambda f: session.flash.emit(f.where))
+        card.aside.connect(self._aside)
+        return card
+
+    def show_working(self) -> None:
+        """The row that tells of the search for remedies; the search is not loaded before the first reading."""
+        if self.working is None and not self.session.answers.in_place:
+            from uncle_sled.core.remedies.remedies import with_remedies
+
+            self.working = Working(self.session.answers, with_remedies)
+            self._rows.addWidget(self.working)
+
     def hasHeightForWidth(self) -> bool:
         return False
 
     def sizeHint(self) -> QSize:
         """As tall as what is said, up to the room there is; In hand takes the rest."""
-        inside = self.scroll.widget()
-        return QSize(
-            290,
-            48
-            + (inside.layout().totalHeightForWidth(280) if inside is not None and inside.layout() is not None else 100),
-        )
+        return QSize(290, 48 + self.list.totalHeightForWidth(280))
 
     def _aside(self, one: Finding) -> None:
         if one.set_aside is not None:

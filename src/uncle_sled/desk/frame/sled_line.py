@@ -9,7 +9,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.placing import place_ops, spot_of
-from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, hatch_lines
+from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Hatch, hatch_lines
 from uncle_sled.core.drawing.rig.bobs import Bob, Hung, bobs, hang, single_bobs
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.reading.studied import Studied, length_m
@@ -40,7 +40,7 @@ def _bob_path(r: float) -> QPainterPath:
 
 
 @lru_cache(maxsize=256)
-def _bob_hatch(hatch: str, r: float) -> list[QLineF]:
+def _bob_hatch(hatch: Hatch, r: float) -> list[QLineF]:
     return [QLineF(*a, *b) for a, b in hatch_lines(hatch, -r, -r, r, r * 1.3, 5.0)]
 
 
@@ -470,7 +470,7 @@ class SledLine(QWidget):
         if hung is not None:
             self.session.select(hung.bob.ids)
             self.picked.emit(hung.bob.ids)
-            hand = self.session.take_up(f"Move the {lower_first(hung.bob.name)}", "Stow", hung.bob.ids)
+            hand = self.session.take_up(f"Move the {lower_first(hung.bob.name)}", hung.bob.ids)
             self._drag = (hung.bob, event.position().x(), hand)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:

@@ -8,11 +8,9 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from uncle_sled.core.findings.finding import TRAIL
+from uncle_sled.core.trail import HOME, TRAIL
 from uncle_sled.desk.kit.painting import Written, write
 from uncle_sled.desk.theme.theme import colour
-
-NOT_YET = {"Balance", "Systems", "Cut", "Build", "Road"}
 
 
 class Trail(QWidget):
@@ -23,7 +21,7 @@ class Trail(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.current = "Stow"
+        self.current = HOME
         self.states: dict[str, tuple[str, str]] = {}
         self.hovered = -1
         self.folded = False

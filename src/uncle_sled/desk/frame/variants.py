@@ -6,7 +6,6 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import (
     QAbstractItemView,
-    QDialog,
     QHBoxLayout,
     QHeaderView,
     QMenu,
@@ -27,6 +26,7 @@ from uncle_sled.core.studies.compare_variants import Standing, compare_variants
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask, ask_text
+from uncle_sled.desk.kit.dialog import Dialog, popup_menu
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -62,7 +62,7 @@ def throw_away(session: Session, id: str) -> bool:
 
 def variant_menu(session: Session, parent: QWidget) -> QMenu:
     """Everything about variants, from the header."""
-    menu = QMenu(parent)
+    menu = popup_menu(parent)
     for build in session.project.variants:
         act = menu.addAction(build.name)
         act.setCheckable(True)
@@ -128,7 +128,7 @@ ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
 )
 
 
-class SideBySide(QDialog):
+class SideBySide(Dialog):
     """Variants as columns, what counts as rows; what differs from the first is marked."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:

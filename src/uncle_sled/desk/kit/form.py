@@ -62,7 +62,7 @@ class Form(QFrame):
         self.session, self.stop, self.facts = session, stop, facts
         if card:
             self.setObjectName("card")
-        outer = QVBoxLayout(self)
+        self.whole = outer = QVBoxLayout(self)
         outer.setContentsMargins(*((12, 8, 12, 10) if card else (0, 0, 0, 0)))
         outer.setSpacing(5)
         if title:

@@ -233,7 +233,7 @@ class DragThings(TypedDrag[ThingsPaper]):
         self.snaps = snaps_for(session.build, [p for p in view.placed() if p.thing.id not in held], session.shown)
         self.lifted = False
         name = lower_first(self.first[id].thing.name) if len(self.first) == 1 else f"{len(self.first)} things"
-        super().__init__(view, pane, at, session.take_up(f"Move the {name}", "Stow", tuple(self.first)))
+        super().__init__(view, pane, at, session.take_up(f"Move the {name}", tuple(self.first)))
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
         if self.words or not self.begins(at):
@@ -285,7 +285,7 @@ class DragAxle(Gesture[Paper]):
         super().__init__(view, pane, at)
         axles = view.session.build.rig.axles
         self.lead_m = axles[0].station.si
-        self.hand = view.session.take_up("Move the axle", "Rig", tuple(axle.id for axle in axles))
+        self.hand = view.session.take_up("Move the axle", tuple(axle.id for axle in axles))
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
         dx = (at.x() - self.start.x()) / self.view.scale

@@ -396,9 +396,8 @@ class SheetView(QWidget):
             session.edit(
                 "Nudge " + (f"{len(session.selection)} things" if len(session.selection) > 1 else "a thing"),
                 ops,
-                "Stow",
-                session.selection,
-                f"nudge-{'-'.join(session.selection)}",
+                ids=session.selection,
+                merge=f"nudge-{'-'.join(session.selection)}",
             )
 
     # paint ------------------------------------------------------------------------------------

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from uncle_sled.core.findings.finding import Finding, Severity
+from uncle_sled.core.findings.rule import Helps, Rule
 from uncle_sled.core.reading.limits import JACK_FACTOR, Limit
 from uncle_sled.core.reading.parked import PERSON_KG
 from uncle_sled.core.reading.studied import Studied
@@ -37,51 +38,61 @@ def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
         yield from _over_limits(s, words)
 
 
+NO_STATICS = Rule(
+    "no-statics",
+    "stop",
+    "Rig",
+    "Coupler and axles are where no body can stand on them",
+    "A body stands on the ball and on wheels behind it.",
+    why_none="Only the right measure helps: type it on the Rig stop.",
+)
+NO_AXLE = Rule(
+    "no-axle",
+    "note",
+    "Rig",
+    "No axle or wheelbase is known yet",
+    "Nothing can be balanced on nothing.",
+    why_none="Type it on the Rig stop.",
+)
+NO_MASS = Rule(
+    "no-mass",
+    "note",
+    "Stow",
+    "Nothing weighs anything yet",
+    "The reading needs one mass at least.",
+    why_none="Type a weight on the Rig stop or add a thing on the Stow stop.",
+)
+
+
 def _no_reading(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
     if s.trouble:
-        yield Finding(
-            "no-statics",
-            "stop",
-            "Rig",
-            "No reading from this rig",
-            s.trouble,
-            "A body stands on the ball and on wheels behind it.",
-            ("rig",),
-            why_none="Only the right measure helps: type it on the Rig stop.",
-        )
+        yield NO_STATICS.found("No reading from this rig", s.trouble, ("rig",))
     elif s.support is None:
         what = (
             "Tell the wheelbase of the vehicle"
             if rig.carrier == "vehicle bed"
             else "Tell where the axle stands, or will stand"
         )
-        yield Finding(
-            "no-axle",
-            "note",
-            "Rig",
-            "No axle yet",
-            f"{what}, and the reading on the ball appears.",
-            "Nothing can be balanced on nothing.",
-            ("rig",),
-            why_none="Type it on the Rig stop.",
-        )
+        yield NO_AXLE.found("No axle yet", f"{what}, and the reading on the ball appears.", ("rig",))
     elif s.towing_rows and float(np.nanmax(np.abs(s.readings.total_kg[s.towing_rows]))) < 1e-9:
-        yield Finding(
-            "no-mass",
-            "note",
-            "Stow",
-            "Nothing weighs anything yet",
-            "Give the frame a weight, or put a thing in.",
-            "The reading needs one mass at least.",
-            ("rig",),
-            why_none="Type a weight on the Rig stop or add a thing on the Stow stop.",
-        )
+        yield NO_MASS.found("Nothing weighs anything yet", "Give the frame a weight, or put a thing in.", ("rig",))
 
 
 def _case_list(s: Studied, rows: list[int], worst: int) -> str:
     others = [lower_first(s.table.cases[row].name) for row in rows if row != worst]
     return f" Also {', '.join(others[:3])}." if others else ""
+
+
+BALL_LIGHT = Rule(
+    "ball-light",
+    "stop",
+    "Balance",
+    "The ball carries less than the band in a towing case",
+    "",
+    caution=TOW_CAUTION,
+    helps="moves",
+)
 
 
 def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
@@ -98,22 +109,30 @@ def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
         f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
         f"want {words.bare_kg(float(b.band_kg[worst, 0]))} to {words.kg(float(b.band_kg[worst, 1]))}.{_case_list(s, light, worst)}"
     )
-    yield Finding(
-        "ball-light",
-        severity,
-        "Balance",
+    yield BALL_LIGHT.found(
         title,
         says,
-        f"{s.band.says}{_limit_words(s, words)}. A light nose sways.",
         ("ball",),
-        case.id,
-        float(low[worst] - tongue),
-        TOW_CAUTION,
+        case_id=case.id,
+        number=float(low[worst] - tongue),
+        severity=severity,
+        why=f"{s.band.says}{_limit_words(s, words)}. A light nose sways.",
     )
 
 
 def _limit_words(s: Studied, words: Words) -> str:
     return f", never over {words.kg(s.band.limit_kg)} ({s.band.limit_says})" if s.band.limit_kg is not None else ""
+
+
+BALL_HEAVY = Rule(
+    "ball-heavy",
+    "stop",
+    "Balance",
+    "The ball carries more than the band in a towing case",
+    "",
+    caution=TOW_CAUTION,
+    helps="moves",
+)
 
 
 def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
@@ -131,18 +150,26 @@ def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
     severity: Severity = (
         "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
     )
-    yield Finding(
-        "ball-heavy",
-        severity,
-        "Balance",
+    yield BALL_HEAVY.found(
         f"Nose is heavy: {lower_first(case.name)}",
         says,
-        f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.",
         ("ball",),
-        case.id,
-        float(tongue - high[worst]),
-        TOW_CAUTION,
+        case_id=case.id,
+        number=float(tongue - high[worst]),
+        severity=severity,
+        why=f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.",
     )
+
+
+BALL_UNSURE = Rule(
+    "ball-unsure",
+    "mind",
+    "Balance",
+    "In the band as drawn, but with a chance under 80 %",
+    "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+    caution=TOW_CAUTION,
+    helps="moves",
+)
 
 
 def _chance(s: Studied, words: Words) -> Iterator[Finding]:
@@ -162,18 +189,24 @@ def _chance(s: Studied, words: Words) -> Iterator[Finding]:
         f"{case.name}: {words.bare_kg(float(b.tongue_kg[worst]))} give or take {words.kg(float(b.tongue_sigma_kg[worst]))}. "
         f"The chance to be in the band is {words.share(float(b.chance[worst]), 0)}, want 80 %. Weigh first: {names}."
     )
-    yield Finding(
-        "ball-unsure",
-        "mind",
-        "Balance",
+    yield BALL_UNSURE.found(
         f"Not sure of the ball: {lower_first(case.name)}",
         says,
-        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
         ("ball",),
-        case.id,
-        float(1 - b.chance[worst]),
-        TOW_CAUTION,
+        case_id=case.id,
+        number=float(1 - b.chance[worst]),
     )
+
+
+AXLES_UNSURE = Rule(
+    "axles-unsure",
+    "mind",
+    "Balance",
+    "A bed's axles keep their limits as drawn, but with a chance under 80 %",
+    "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
+    caution=SCREEN_CAUTION,
+    why_none="Weigh what is named, or leave some of the load at home.",
+)
 
 
 def _bed_chance(s: Studied, words: Words) -> Iterator[Finding]:
@@ -186,20 +219,25 @@ def _bed_chance(s: Studied, words: Words) -> Iterator[Finding]:
     worst = min(unsure, key=lambda row: chance[row])
     case, sigma = s.table.cases[worst], float(load_sigma_kg(s)[worst])
     names = " and ".join(lower_first(name) for _, name, _ in weigh_first(s, worst, 2))
-    yield Finding(
-        "axles-unsure",
-        "mind",
-        "Balance",
+    yield AXLES_UNSURE.found(
         f"Not sure of the axles: {lower_first(case.name)}",
         f"{case.name}: rear axle {words.bare_kg(float(load[worst]))} give or take {words.kg(sigma)}. The chance that both "
         f"axles keep their limits is {words.share(float(chance[worst]), 0)}, want 80 %. Weigh first: {names}.",
-        "Guessed and estimated masses leave this doubt; a weighing shrinks it.",
         ("wheels",),
-        case.id,
-        float(1 - chance[worst]),
-        SCREEN_CAUTION,
-        why_none="Weigh what is named, or leave some of the load at home.",
+        case_id=case.id,
+        number=float(1 - chance[worst]),
     )
+
+
+LEANS = Rule(
+    "leans",
+    "mind",
+    "Balance",
+    "Left and right wheels carry more than 5 % apart",
+    "Uneven wheels wear tyres, pull on the brakes and lean on bends.",
+    caution=SCREEN_CAUTION,
+    helps="moves",
+)
 
 
 def _lean(s: Studied, words: Words) -> Iterator[Finding]:
@@ -218,33 +256,65 @@ def _lean(s: Studied, words: Words) -> Iterator[Finding]:
         f"{case.name}: {words.bare_kg(float(b.left_kg[worst]))} left, {words.kg(float(b.right_kg[worst]))} right. "
         f"{words.share(apart / wheels[worst])} apart, want 5 % at most.{_case_list(s, leaning, worst)}"
     )
-    yield Finding(
-        "leans",
-        "mind",
-        "Balance",
-        f"Heavy on the {side}",
-        says,
-        "Uneven wheels wear tyres, pull on the brakes and lean on bends.",
-        ("wheels",),
-        case.id,
-        apart / wheels[worst],
+    yield LEANS.found(f"Heavy on the {side}", says, ("wheels",), case_id=case.id, number=apart / wheels[worst])
+
+
+HOT_TYRE = "A tyre near its load runs hot. Never under its minimum pressure."
+PLATE = "The number on the plate or in the papers holds whatever the drawing says."
+STEERING = "A body behind the rear axle lifts the front: 30 % of the whole and 90 % of its empty load should stay."
+
+
+_Over = tuple[str, str, str, str, Helps]  # kind of limit, title (empty: its own name), when, why, what helps
+_OVER: tuple[_Over, ...] = (
+    ("gross", "Over the plate", "The whole weighs more than its plate", PLATE, "nothing"),
+    ("axle-group", "Axle group over its plate", "The axles together carry more than their plate", PLATE, "nothing"),
+    ("axle", "", "One axle carries more than its rating", PLATE, "moves"),
+    ("tyre", "Tyres", "A tyre carries more than 85 % of its load index", PLATE, "moves"),
+    ("coupler", "Coupler over its rating", "The ball carries more than the coupler's rating", PLATE, "nothing"),
+    ("hitch", "Hitch over its rating", "The ball carries more than the hitch's rating", PLATE, "nothing"),
+    ("towed", "", "The trailer weighs more than the car may tow", PLATE, "nothing"),
+    ("train", "", "Car and trailer together weigh more than their papers say", PLATE, "nothing"),
+    ("car-rear", "", "The ball loads the car's rear axle over its rating", PLATE, "nothing"),
+    ("car-front", "", "The car's front axle is over its rating", PLATE, "nothing"),
+    ("chains", "Chain under the trailer's weight", "A safety chain holds less than the trailer", PLATE, "nothing"),
+    (
+        "stabiliser",
+        "Stabilisers are too small",
+        "A stabiliser takes more than its rating, somebody on the tail",
+        PLATE,
+        "nothing",
+    ),
+    (
+        "jack",
+        "Jack is too small",
+        "The jack lifts more than two thirds of its rating",
+        "A jack is rated for half as much again as it lifts.",
+        "nothing",
+    ),
+    ("front-axle", "Front axle over its rating", "A bed vehicle's front axle is over its rating", PLATE, "moves"),
+    ("rear-axle", "Rear axle over its rating", "A bed vehicle's rear axle is over its rating", PLATE, "moves"),
+    ("least-front", "Front axle lightened", "The front axle carries under 90 % of its empty load", STEERING, "moves"),
+    (
+        "least-front-share",
+        "Front axle carries too little",
+        "The front axle carries under 30 % of the whole",
+        STEERING,
+        "moves",
+    ),
+)
+OVER_TITLES = {kind: title for kind, title, *_ in _OVER}
+OVER: dict[str, Rule] = {
+    kind: Rule(
+        f"over-{kind}",
+        "mind" if kind in ("jack", "stabiliser", "least-front", "least-front-share") else "stop",
+        "Rig" if kind == "jack" else "Balance",
+        when,
+        why,
         SCREEN_CAUTION,
+        "Only less weight or a higher rating helps." if helps == "nothing" else None,
+        helps,
     )
-
-
-_OVER_TITLES = {
-    "gross": "Over the plate",
-    "axle-group": "Axle group over its plate",
-    "tyre": "Tyres",
-    "coupler": "Coupler over its rating",
-    "hitch": "Hitch over its rating",
-    "jack": "Jack is too small",
-    "stabiliser": "Stabilisers are too small",
-    "chains": "Chain under the trailer's weight",
-    "front-axle": "Front axle over its rating",
-    "rear-axle": "Rear axle over its rating",
-    "least-front": "Front axle lightened",
-    "least-front-share": "Front axle carries too little",
+    for kind, _, when, why, helps in _OVER
 }
 
 
@@ -258,34 +328,42 @@ def _over_limits(s: Studied, words: Words) -> Iterator[Finding]:
 def _over(s: Studied, limit: Limit, words: Words) -> Finding:
     kind = limit.id.split("/")[0]
     case = next(c for c in s.table.cases if c.id == limit.case_id)
-    title = _OVER_TITLES.get(kind, f"{limit.name} over its rating")
+    why: str | None = None
+    title = OVER_TITLES[kind] or f"{limit.name} over its rating"
     if kind == "tyre":
         title = "Tyres over their load" if limit.severity == "stop" else "Tyres near their load"
     if kind.startswith("least-"):
         says = f"{case.name}: the front axle carries {words.kg(limit.value)}, want {words.kg(limit.limit)} at least, or steering suffers."
-        why = "A body behind the rear axle lifts the front: 30 % of the whole and 90 % of its empty load should stay."
     elif kind == "jack":
         says = f"{case.name}: the jack needs {words.kg(limit.value)}, which is {JACK_FACTOR:g} times what stands on it; it is rated {words.kg(limit.limit)}."
-        why = "A jack is rated for half as much again as it lifts."
     elif kind == "tyre" and limit.severity == "mind":
         says = f"{case.name}: {words.bare_kg(limit.value)} of {words.kg(limit.limit)}; 15 % in reserve is advised."
-        why = "A tyre near its load runs hot. Never under its minimum pressure."
+        why = HOT_TYRE
     else:
         says = f"{case.name}: {words.kg(limit.value)}, and {words.kg(limit.limit)} is the limit: {words.kg(limit.value - limit.limit)} too much."
-        why = "The number on the plate or in the papers holds whatever the drawing says."
     where = limit.id.split("/")[1] if limit.id.startswith("axle/") else "rig"
-    return Finding(
-        f"over-{kind}",
-        "stop" if limit.severity == "stop" else "mind",
-        "Balance" if kind != "jack" else "Rig",
-        title,
-        says,
-        why,
-        (where, limit.id),
-        case.id,
-        limit.value / limit.limit if limit.limit else None,
-        SCREEN_CAUTION,
-    )
+    number = limit.value / limit.limit if limit.limit else None
+    severity: Severity = "stop" if limit.severity == "stop" else "mind"
+    return OVER[kind].found(title, says, (where, limit.id), case.id, number, severity, why)
+
+
+JACK_LIFTS = Rule(
+    "jack-lifts",
+    "stop",
+    "Balance",
+    "Unhitched, the jack would have to pull down",
+    "More weight stands behind the axle than ahead of it.",
+    caution="Never unhitch it like this.",
+    helps="moves",
+)
+TAIL_TIPS = Rule(
+    "tail-tips",
+    "mind",
+    "Rig",
+    "A person on the tail lifts the jack, with no stabilisers",
+    "Rear stabilisers, wound down first, carry that.",
+    caution="Set rear stabilisers before anyone climbs in at the back.",
+)
 
 
 def _parked(s: Studied, words: Words) -> Iterator[Finding]:
@@ -295,28 +373,33 @@ def _parked(s: Studied, words: Words) -> Iterator[Finding]:
     row = int(np.argmin(jack))
     case = s.table.cases[row]
     if jack[row] < 0:
-        yield Finding(
-            "jack-lifts",
-            "stop",
-            "Balance",
+        yield JACK_LIFTS.found(
             "Tips onto its tail",
             f"{case.name}, unhitched: the jack would have to pull down {words.kg(-float(jack[row]))}.",
-            "More weight stands behind the axle than ahead of it.",
             ("jack",),
-            case.id,
-            float(-jack[row]),
-            "Never unhitch it like this.",
+            case_id=case.id,
+            number=float(-jack[row]),
         )
     elif tail[row] < 0 and s.build.rig.stabiliser_station is None:
-        yield Finding(
-            "tail-tips",
-            "mind",
-            "Rig",
+        yield TAIL_TIPS.found(
             "A person on the tail tips it",
             f"{case.name}, unhitched: {words.kg(PERSON_KG)} on the tail takes the jack from {words.bare_kg(float(jack[row]))} to {words.kg(float(tail[row]))}.",
-            "Rear stabilisers, wound down first, carry that.",
             ("jack",),
-            case.id,
-            float(-tail[row]),
-            "Set rear stabilisers before anyone climbs in at the back.",
+            case_id=case.id,
+            number=float(-tail[row]),
         )
+
+
+RULES = (
+    *OVER.values(),
+    NO_STATICS,
+    NO_AXLE,
+    NO_MASS,
+    BALL_LIGHT,
+    BALL_HEAVY,
+    BALL_UNSURE,
+    AXLES_UNSURE,
+    LEANS,
+    JACK_LIFTS,
+    TAIL_TIPS,
+)

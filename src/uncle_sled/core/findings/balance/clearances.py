@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.axle_conflicts import SPARE_M, tyre_gap
 from uncle_sled.core.studies.balance.road_checks import turning
@@ -18,21 +19,36 @@ def clearance_findings(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _tyres(s, words)
 
 
+NOSE_MEETS_CAR = Rule(
+    "nose-meets-car",
+    "mind",
+    "Rig",
+    "In a tight bend the nose reaches the car",
+    "Backing round a corner folds car and trailer to a right angle.",
+    caution=CAUTION,
+    why_none="A longer drawbar, a narrower nose, or never that sharp.",
+)
+
+
 def _bend(s: Studied, words: Words) -> Iterator[Finding]:
     for one in turning(s):
         if one.gap_m < 0:
-            yield Finding(
-                "nose-meets-car",
-                "mind",
-                "Rig",
+            yield NOSE_MEETS_CAR.found(
                 f"{upper_first(one.nose)} meets the car",
                 f"{one.name}: at {one.at_deg:.0f}° {one.nose} reaches {words.m(-one.gap_m)} into its tail.",
-                "Backing round a corner folds car and trailer to a right angle.",
                 (one.nose_id, one.vehicle_id),
                 number=-one.gap_m,
-                caution=CAUTION,
-                why_none="A longer drawbar, a narrower nose, or never that sharp.",
             )
+
+
+TYRE_RUBS = Rule(
+    "tyre-rubs",
+    "mind",
+    "Rig",
+    "A tyre comes nearer to its box than 40 mm",
+    "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
+    why_none="Another track or tyre, or larger wheel boxes.",
+)
 
 
 def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
@@ -47,14 +63,12 @@ def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
     }
     where, room = min(((at, room) for at, room in spots.items() if room is not None), key=lambda one: one[1])
     left = f"{words.thick(room)} is left" if room >= 0 else f"it lacks {words.thick(-room)}"
-    yield Finding(
-        "tyre-rubs",
-        "mind",
-        "Rig",
+    yield TYRE_RUBS.found(
         "A tyre has no room" if room < 0 else "A tyre is close",
         f"{upper_first(where)} {left}, want {words.thick(SPARE_M)} at least.",
-        "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
         ("wheels",),
         number=SPARE_M - room,
-        why_none="Another track or tyre, or larger wheel boxes.",
     )
+
+
+RULES = (NOSE_MEETS_CAR, TYRE_RUBS)

@@ -7,10 +7,11 @@ from collections.abc import Iterator
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Face, Layer
+from uncle_sled.core.document.shell import Face, Layer, Opening
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import Fault
 from uncle_sled.core.framing.stick_timber import header_depth_m
 from uncle_sled.core.geometry.bends import judge
@@ -40,198 +41,6 @@ TITLES = {
     "stick-too-deep": "Sticks deeper than their wall",
     "wall-too-low": "A wall too low to frame",
 }
-
-
-def _of_body(s: Studied, words: Words) -> tuple[object, ...]:
-    return s.build.shell, s.build.rig, s.build.brief, s.facts.materials, s.framed
-
-
-@keep_by(_of_body, 4)  # a dragged thing leaves the body as it is
-def shell_findings(s: Studied, words: Words) -> tuple[Finding, ...]:
-    return tuple(_judged(s, words))
-
-
-def _judged(s: Studied, words: Words) -> Iterator[Finding]:
-    for fault in s.framed.faults:
-        yield _fault(fault)
-    yield from _loose(s)
-    yield from _layers(s)
-    yield from _water(s, words)
-    yield from _headers(s, words)
-    yield from _bends(s, words)
-
-
-def _fault(fault: Fault) -> Finding:
-    return Finding(
-        fault.code,
-        "mind",
-        "Shell",
-        TITLES[fault.code],
-        fault.says,
-        "What cannot be built as drawn is left out of the framing and its weight until it is mended.",
-        fault.where,
-        why_none="Move or size it by hand: what is right only you know.",
-    )
-
-
-def _loose(s: Studied) -> Iterator[Finding]:
-    for change in s.framed.loose:
-        yield Finding(
-            "loose-change",
-            "mind",
-            "Shell",
-            "A change by hand waits",
-            f"The {change.role} at {change.anchor} on the {change.face} is gone, and your change ({change.op}) with it. Keep it for later or drop it.",
-            "Changes by hand are kept by face, kind of stick and place.",
-            (change.id,),
-        )
-
-
-def _layers(s: Studied) -> Iterator[Finding]:
-    library = library_of(s.facts.materials)
-    for face in s.build.shell.faces:
-        if not face.layers:
-            continue
-        try:
-            face_build(face.layers, face.kind, library)
-        except GeometryError as fault:
-            yield Finding(
-                "layers-wrong", "mind", "Shell", f"{face.name} cannot be made so", str(fault), "A face is weighed from its layers.",
-                (face.id,), why_none="Mend the layer on the Shell stop.",
-            )  # fmt: skip
-            continue
-        for layer in face.layers:
-            material = material_of(layer, library)
-            if layer.thickness.si <= 0 and material.kg_m2 is None:
-                yield Finding(
-                    "layer-no-thickness", "mind", "Shell", f"{material.name} of no thickness",
-                    f"{material.name} in the {lower_first(face.name)} has no thickness, so it weighs and warms nothing.",
-                    "A layer without a thickness is no layer.", (face.id,), why_none="Type how thick it is, or take it out.",
-                )  # fmt: skip
-                break
-
-
-def _water(s: Studied, words: Words) -> Iterator[Finding]:
-    found = holes(s)
-    for hole in found:
-        one = hole.opening
-        if one.seal == "none":
-            yield Finding(
-                "no-seal", "mind", "Shell", f"{one.name} has no seal",
-                f"{one.name} has {words.m(hole.seam_m)} of open seam; nothing is said of how it is sealed.",
-                "Water gets in at the holes, not through the skin.", (one.id,), number=hole.seam_m,
-            )  # fmt: skip
-        elif one.kind == "hatch" and one.seal != "two lines":
-            yield Finding(
-                "hatch-one-line", "mind", "Shell", f"{one.name} has one line of seal",
-                f"{one.name} is sealed in one line ({SEALS[one.seal]}); a hatch wants two, the outer against rain, the inner against what passed it.",
-                "Hatches flex on the road and open a single line.", (one.id,),
-            )  # fmt: skip
-        if hole.wants_drip and not one.drip:
-            yield Finding(
-                "no-drip", "mind", "Shell", f"{one.name} has no drip edge",
-                f"Rain runs down the wall onto the top seal of {lower_first(one.name)}; a drip edge {words.m(one.width.si + 0.1)} long throws it off.",
-                "A drip edge over every opening in a wall.", (one.id,),
-            )  # fmt: skip
-    in_roof = [hole for hole in found if hole.on_roof]
-    if len(in_roof) > 1:  # one is the least that a vent needs; the bench counts it
-        many = sum(hole.many for hole in in_roof)
-        named = ", ".join(lower_first(hole.opening.name) for hole in in_roof[:4])
-        yield Finding(
-            "roof-holes", "note", "Shell", f"{many} holes in the roof",
-            f"{named}: {words.m(sum(h.seam_m for h in in_roof))} of seam that water stands on. Look at them every autumn.",
-            "Every hole in a roof leaks one day; the fewer the better.", tuple(h.opening.id for h in in_roof), number=float(many),
-            why_none="Glue rather than screw, and lead cables through a wall.",
-        )  # fmt: skip
-    yield from _roof_fall(s, words)
-
-
-def _roof_fall(s: Studied, words: Words) -> Iterator[Finding]:
-    shell, body = s.build.shell, s.framed.body
-    roof = next((face for face in shell.faces if face.kind == "roof"), None)
-    if body is None or roof is None or body.width <= 0:
-        return
-    if shell.form == "butterfly":
-        yield Finding(
-            "butterfly", "mind", "Shell", "The valley collects water and snow",
-            "A butterfly roof leads every drop and twice the snow into its valley, over the middle of your bed. It wants a fall along the valley, a wide outlet and a second one for when leaves block the first.",
-            "Snow in a valley is taken double. Screening only: local code and a licensed engineer decide.", (roof.id,),
-            why_none="A gable or a shed of the same size sheds it all.",
-        )  # fmt: skip
-    if shell.form in ("box", "bevelled") or (shell.form in ("flat", "shed") and _fall_deg(s) < LEAST_FALL_DEG):
-        yield Finding(
-            "roof-level", "note", "Shell", "Water stands on the roof",
-            f"The roof lies level; a fall of 1 in 40 ({words.m(body.length / 40)} over its length) lets it run off.",
-            "Standing water finds every seam, and freezes in it.", (roof.id,),
-            why_none=None if shell.form == "box" else "Lay it on tapered strips, or park nose down.",
-        )  # fmt: skip
-
-
-def _fall_deg(s: Studied) -> float:
-    slopes = [surface for surface in s.framed.body.surfaces if surface.kind == "roof"] if s.framed.body else []
-    falls = [0.0]
-    for one in slopes:
-        if one.chain is not None:
-            run, rise = abs(one.chain[-1][0] - one.chain[0][0]), abs(one.chain[-1][1] - one.chain[0][1])
-            falls.append(math.degrees(math.atan2(rise, run)))
-        else:
-            falls.append(math.degrees(math.asin(min(abs(one.up[2]), 1.0))))
-    return max(falls)
-
-
-def _headers(s: Studied, words: Words) -> Iterator[Finding]:
-    if s.build.shell.framing.school != "stick timber":
-        return
-    for member in s.framed.members:
-        if (
-            member.role != "header"
-            or member.face_kind in ("floor", "roof")
-            or not member.along_s
-            or "/" in member.anchor
-        ):
-            continue
-        heights = [z for _, z in member.outline]
-        opening = next((o for o in s.build.shell.openings if o.id == member.anchor), None)
-        wanted = header_depth_m(opening.width.si) if opening else 0.0
-        if opening and max(heights) - min(heights) < LEAST_HEADER * wanted:
-            yield Finding(
-                "header-no-room", "mind", "Shell", f"No room for a header over {lower_first(opening.name)}",
-                f"{words.m(max(heights) - min(heights))} is left over it; a span of {words.m(opening.width.si)} wants {words.m(wanted)}.",
-                "Headers by span for light roofs. Screening only: local code and a licensed engineer decide.", (opening.id,),
-                number=wanted, why_none="Lower the opening, or make it narrower.",
-            )  # fmt: skip
-
-
-def _bends(s: Studied, words: Words) -> Iterator[Finding]:
-    bends = sheet_bends(s)
-    for face in s.build.shell.faces:
-        worst = next((b for b in bends if b.face_id == face.id and b.verdict != "allowed"), None)
-        if worst is not None:
-            yield _bend(face, worst, words)
-
-
-def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
-    radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
-    thick = f"{bend.thickness_m * 1000:g} mm {bend.material.lower()}"
-    says = (
-        f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
-        if refused
-        else f"{thick} takes {words.m(tightest)} and {face.name.lower()} turns on {words.m(radius)}: bend a test strip first."
-    )
-    return Finding(
-        "will-not-bend" if refused else "bends-tight",
-        "mind" if refused else "note",
-        "Shell",
-        f"{face.name} will not bend" if refused else f"{face.name} bends tight",
-        says,
-        "Radius table for cold, dry sheets. Two thin sheets glued over each other go round where one thick one breaks.",
-        (face.id,),
-        None,
-        tightest / max(radius, 1e-6),
-        "Sheets under strain spring: clamp both ends, wear eye protection.",
-        None,
-        None if refused else "Only a test strip tells.",
-    )
 
 
 def thinner_layers(face: Face, radius: float, library: dict[str, Material]) -> tuple[tuple[Layer, ...], int] | None:
@@ -269,33 +78,351 @@ def bend_ops(s: Studied, face_id: str) -> tuple[tuple[Op, ...], int] | None:
     return way_ops((face.id,), f"{face.made_of}, in thin sheets", found[0]), found[1]
 
 
-def shell_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    """Ops that settle a finding of the body by one plain edit, and what they do in words."""
-    shell = s.build.shell
-    opening = next((o for o in shell.openings if o.id in one.where), None)
-    if one.code == "will-not-bend":
-        parted = bend_ops(s, one.where[0])
-        name = next((face.name for face in shell.faces if face.id == one.where[0]), "")
-        if parted is None:
-            return None
-        return parted[0], f"Make the {lower_first(name)} of {({2: 'two', 3: 'three'})[parted[1]]} thin sheets for one"
-    if one.code == "loose-change":
-        return (remove(f"shell.framing.changes.{one.where[0]}"),), "Drop the change by hand"
-    if one.code == "roof-level" and s.framed.body is not None:
-        low = {"si": round(s.framed.body.height - s.framed.body.length / 40, 3), "typed": None}
-        return (
-            (set_to("shell.form", "flat"), set_to("shell.eaves", low), set_to("shell.low_side", "rear")),
-            "Let the roof fall 1 in 40 to the rear",
-        )
-    if opening is None:
+def _thin_sheets(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    parted = bend_ops(s, one.where[0])
+    if parted is None:
         return None
-    path = f"shell.openings.{opening.id}"
-    if one.code in ("no-seal", "hatch-one-line"):
-        seal = USUAL_SEAL[opening.kind]
-        return (set_to(f"{path}.seal", seal),), f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
-    if one.code == "no-drip":
-        return (set_to(f"{path}.drip", True),), f"Put a drip edge over the {lower_first(opening.name)}"
-    return None
+    name = next(face.name for face in s.build.shell.faces if face.id == one.where[0])
+    return parted[0], f"Make the {lower_first(name)} of {({2: 'two', 3: 'three'})[parted[1]]} thin sheets for one"
 
 
-SETTLED_BY_EDIT = {"will-not-bend", "loose-change", "roof-level", "no-seal", "hatch-one-line", "no-drip"}
+def _drop_change(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    return (remove(f"shell.framing.changes.{one.where[0]}"),), "Drop the change by hand"
+
+
+def _let_it_fall(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    if s.framed.body is None:
+        return None
+    low = {"si": round(s.framed.body.height - s.framed.body.length / 40, 3), "typed": None}
+    ops = (set_to("shell.form", "flat"), set_to("shell.eaves", low), set_to("shell.low_side", "rear"))
+    return ops, "Let the roof fall 1 in 40 to the rear"
+
+
+def _opening(s: Studied, one: Finding) -> Opening:
+    return next(o for o in s.build.shell.openings if o.id in one.where)
+
+
+def _seal(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    opening = _opening(s, one)
+    seal = USUAL_SEAL[opening.kind]
+    ops = (set_to(f"shell.openings.{opening.id}.seal", seal),)
+    return ops, f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
+
+
+def _drip(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    opening = _opening(s, one)
+    return (set_to(f"shell.openings.{opening.id}.drip", True),), f"Put a drip edge over the {lower_first(opening.name)}"
+
+
+FAULTS = {
+    code: Rule(
+        code,
+        "mind",
+        "Shell",
+        title,
+        "What cannot be built as drawn is left out of the framing and its weight until it is mended.",
+        why_none="Move or size it by hand: what is right only you know.",
+    )
+    for code, title in TITLES.items()
+}
+
+
+def _of_body(s: Studied, words: Words) -> tuple[object, ...]:
+    return s.build.shell, s.build.rig, s.build.brief, s.facts.materials, s.framed
+
+
+@keep_by(_of_body, 4)  # a dragged thing leaves the body as it is
+def shell_findings(s: Studied, words: Words) -> tuple[Finding, ...]:
+    return tuple(_judged(s, words))
+
+
+def _judged(s: Studied, words: Words) -> Iterator[Finding]:
+    for fault in s.framed.faults:
+        yield _fault(fault)
+    yield from _loose(s)
+    yield from _layers(s)
+    yield from _water(s, words)
+    yield from _headers(s, words)
+    yield from _bends(s, words)
+
+
+def _fault(fault: Fault) -> Finding:
+    return FAULTS[fault.code].found(TITLES[fault.code], fault.says, fault.where)
+
+
+LOOSE_CHANGE = Rule(
+    "loose-change",
+    "mind",
+    "Shell",
+    "A change by hand to a stick that is gone",
+    "Changes by hand are kept by face, kind of stick and place.",
+    helps="edit",
+    cure=_drop_change,
+)
+
+
+def _loose(s: Studied) -> Iterator[Finding]:
+    for change in s.framed.loose:
+        yield LOOSE_CHANGE.found(
+            "A change by hand waits",
+            f"The {change.role} at {change.anchor} on the {change.face} is gone, and your change ({change.op}) with it. Keep it for later or drop it.",
+            (change.id,),
+        )
+
+
+LAYERS_WRONG = Rule(
+    "layers-wrong",
+    "mind",
+    "Shell",
+    "Layers that make no face",
+    "A face is weighed from its layers.",
+    why_none="Mend the layer on the Shell stop.",
+)
+LAYER_NO_THICKNESS = Rule(
+    "layer-no-thickness",
+    "mind",
+    "Shell",
+    "A layer of no thickness",
+    "A layer without a thickness is no layer.",
+    why_none="Type how thick it is, or take it out.",
+)
+
+
+def _layers(s: Studied) -> Iterator[Finding]:
+    library = library_of(s.facts.materials)
+    for face in s.build.shell.faces:
+        if not face.layers:
+            continue
+        try:
+            face_build(face.layers, face.kind, library)
+        except GeometryError as fault:
+            yield LAYERS_WRONG.found(f"{face.name} cannot be made so", str(fault), (face.id,))
+            continue
+        for layer in face.layers:
+            material = material_of(layer, library)
+            if layer.thickness.si <= 0 and material.kg_m2 is None:
+                yield LAYER_NO_THICKNESS.found(
+                    f"{material.name} of no thickness",
+                    f"{material.name} in the {lower_first(face.name)} has no thickness, so it weighs and warms nothing.",
+                    (face.id,),
+                )
+                break
+
+
+NO_SEAL = Rule(
+    "no-seal",
+    "mind",
+    "Shell",
+    "An opening without a seal",
+    "Water gets in at the holes, not through the skin.",
+    helps="edit",
+    cure=_seal,
+)
+HATCH_ONE_LINE = Rule(
+    "hatch-one-line",
+    "mind",
+    "Shell",
+    "A hatch sealed in one line",
+    "Hatches flex on the road and open a single line.",
+    helps="edit",
+    cure=_seal,
+)
+NO_DRIP = Rule(
+    "no-drip",
+    "mind",
+    "Shell",
+    "An opening in a wall without a drip edge",
+    "A drip edge over every opening in a wall.",
+    helps="edit",
+    cure=_drip,
+)
+ROOF_HOLES = Rule(
+    "roof-holes",
+    "note",
+    "Shell",
+    "More than one hole in the roof",
+    "Every hole in a roof leaks one day; the fewer the better.",
+    why_none="Glue rather than screw, and lead cables through a wall.",
+)
+
+
+def _water(s: Studied, words: Words) -> Iterator[Finding]:
+    found = holes(s)
+    for hole in found:
+        one = hole.opening
+        if one.seal == "none":
+            yield NO_SEAL.found(
+                f"{one.name} has no seal",
+                f"{one.name} has {words.m(hole.seam_m)} of open seam; nothing is said of how it is sealed.",
+                (one.id,),
+                number=hole.seam_m,
+            )
+        elif one.kind == "hatch" and one.seal != "two lines":
+            yield HATCH_ONE_LINE.found(
+                f"{one.name} has one line of seal",
+                f"{one.name} is sealed in one line ({SEALS[one.seal]}); a hatch wants two, the outer against rain, the inner against what passed it.",
+                (one.id,),
+            )
+        if hole.wants_drip and not one.drip:
+            yield NO_DRIP.found(
+                f"{one.name} has no drip edge",
+                f"Rain runs down the wall onto the top seal of {lower_first(one.name)}; a drip edge {words.m(one.width.si + 0.1)} long throws it off.",
+                (one.id,),
+            )
+    in_roof = [hole for hole in found if hole.on_roof]
+    if len(in_roof) > 1:  # one is the least that a vent needs; the bench counts it
+        many = sum(hole.many for hole in in_roof)
+        named = ", ".join(lower_first(hole.opening.name) for hole in in_roof[:4])
+        yield ROOF_HOLES.found(
+            f"{many} holes in the roof",
+            f"{named}: {words.m(sum(h.seam_m for h in in_roof))} of seam that water stands on. Look at them every autumn.",
+            tuple(h.opening.id for h in in_roof),
+            number=float(many),
+        )
+    yield from _roof_fall(s, words)
+
+
+BUTTERFLY = Rule(
+    "butterfly",
+    "mind",
+    "Shell",
+    "A roof with a valley",
+    "Snow in a valley is taken double. Screening only: local code and a licensed engineer decide.",
+    why_none="A gable or a shed of the same size sheds it all.",
+)
+ROOF_LEVEL = Rule(
+    "roof-level",
+    "note",
+    "Shell",
+    "A roof without a fall",
+    "Standing water finds every seam, and freezes in it.",
+    helps="edit",
+    cure=_let_it_fall,
+)
+
+
+def _roof_fall(s: Studied, words: Words) -> Iterator[Finding]:
+    shell, body = s.build.shell, s.framed.body
+    roof = next((face for face in shell.faces if face.kind == "roof"), None)
+    if body is None or roof is None or body.width <= 0:
+        return
+    if shell.form == "butterfly":
+        yield BUTTERFLY.found(
+            "The valley collects water and snow",
+            "A butterfly roof leads every drop and twice the snow into its valley, over the middle of your bed. It wants a fall along the valley, a wide outlet and a second one for when leaves block the first.",
+            (roof.id,),
+        )
+    if shell.form in ("box", "bevelled") or (shell.form in ("flat", "shed") and _fall_deg(s) < LEAST_FALL_DEG):
+        yield ROOF_LEVEL.found(
+            "Water stands on the roof",
+            f"The roof lies level; a fall of 1 in 40 ({words.m(body.length / 40)} over its length) lets it run off.",
+            (roof.id,),
+            why_none=None if shell.form == "box" else "Lay it on tapered strips, or park nose down.",
+        )
+
+
+def _fall_deg(s: Studied) -> float:
+    slopes = [surface for surface in s.framed.body.surfaces if surface.kind == "roof"] if s.framed.body else []
+    falls = [0.0]
+    for one in slopes:
+        if one.chain is not None:
+            run, rise = abs(one.chain[-1][0] - one.chain[0][0]), abs(one.chain[-1][1] - one.chain[0][1])
+            falls.append(math.degrees(math.atan2(rise, run)))
+        else:
+            falls.append(math.degrees(math.asin(min(abs(one.up[2]), 1.0))))
+    return max(falls)
+
+
+HEADER_NO_ROOM = Rule(
+    "header-no-room",
+    "mind",
+    "Shell",
+    "Less depth over an opening than its header wants",
+    "Headers by span for light roofs. Screening only: local code and a licensed engineer decide.",
+    why_none="Lower the opening, or make it narrower.",
+)
+
+
+def _headers(s: Studied, words: Words) -> Iterator[Finding]:
+    if s.build.shell.framing.school != "stick timber":
+        return
+    for member in s.framed.members:
+        if (
+            member.role != "header"
+            or member.face_kind in ("floor", "roof")
+            or not member.along_s
+            or "/" in member.anchor
+        ):
+            continue
+        heights = [z for _, z in member.outline]
+        opening = next((o for o in s.build.shell.openings if o.id == member.anchor), None)
+        wanted = header_depth_m(opening.width.si) if opening else 0.0
+        if opening and max(heights) - min(heights) < LEAST_HEADER * wanted:
+            yield HEADER_NO_ROOM.found(
+                f"No room for a header over {lower_first(opening.name)}",
+                f"{words.m(max(heights) - min(heights))} is left over it; a span of {words.m(opening.width.si)} wants {words.m(wanted)}.",
+                (opening.id,),
+                number=wanted,
+            )
+
+
+def _bends(s: Studied, words: Words) -> Iterator[Finding]:
+    bends = sheet_bends(s)
+    for face in s.build.shell.faces:
+        worst = next((b for b in bends if b.face_id == face.id and b.verdict != "allowed"), None)
+        if worst is not None:
+            yield _bend(face, worst, words)
+
+
+_RADII = "Radius table for cold, dry sheets. Two thin sheets glued over each other go round where one thick one breaks."
+_STRAIN = "Sheets under strain spring: clamp both ends, wear eye protection."
+WILL_NOT_BEND = Rule(
+    "will-not-bend",
+    "mind",
+    "Shell",
+    "A sheet thicker than its face's curve takes",
+    _RADII,
+    _STRAIN,
+    helps="edit",
+    cure=_thin_sheets,
+)
+BENDS_TIGHT = Rule(
+    "bends-tight",
+    "note",
+    "Shell",
+    "A sheet near the tightest curve it takes",
+    _RADII,
+    _STRAIN,
+    "Only a test strip tells.",
+)
+
+
+def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
+    radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
+    thick = f"{bend.thickness_m * 1000:g} mm {bend.material.lower()}"
+    says = (
+        f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
+        if refused
+        else f"{thick} takes {words.m(tightest)} and {face.name.lower()} turns on {words.m(radius)}: bend a test strip first."
+    )
+    number = tightest / max(radius, 1e-6)
+    if refused:
+        return WILL_NOT_BEND.found(f"{face.name} will not bend", says, (face.id,), number=number)
+    return BENDS_TIGHT.found(f"{face.name} bends tight", says, (face.id,), number=number)
+
+
+RULES = (
+    *FAULTS.values(),
+    WILL_NOT_BEND,
+    BENDS_TIGHT,
+    LOOSE_CHANGE,
+    LAYERS_WRONG,
+    LAYER_NO_THICKNESS,
+    NO_SEAL,
+    HATCH_ONE_LINE,
+    NO_DRIP,
+    ROOF_HOLES,
+    BUTTERFLY,
+    ROOF_LEVEL,
+    HEADER_NO_ROOM,
+)

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.restraints import Restraint, restraints
 from uncle_sled.core.units import GRAVITY
@@ -15,88 +16,6 @@ from uncle_sled.core.words import Words, lower_first
 STRAP_KG, BOLT_KG = 250.0, 300.0  # working loads of a 25 mm strap with its ring, and of an M8 through framing
 WHY = "Design pulls of 1.0 g fore and aft, 0.8 g sideways, 1.0 g up; a vehicle aboard twice its mass."
 CAUTION = "Screening only: what flies in a stop can kill. Rings and straps hold what their makers say."
-
-
-def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
-    found = restraints(s.build, s.table)
-    things = {thing.id: thing for thing in s.build.stow.things}
-    begun = any(one.hold is not None or things[one.id].held_by for one in found)
-    unrated = [one for one in found if one.fault == "unrated" or (one.fault == "loose" and things[one.id].held_by)]
-    loose = [one for one in found if one.fault == "loose" and not things[one.id].held_by]
-    for one in found:
-        if one.fault in ("weak", "jumps", "skin"):
-            yield _finding(one, words)
-    if loose:
-        yield _loose(sorted(loose, key=lambda one: -one.mass_kg), begun, words)
-    if unrated:
-        heaviest = sorted(unrated, key=lambda one: -one.mass_kg)
-        yield Finding(
-            "held-unrated",
-            "note",
-            "Stow",
-            _many(len(unrated), "hangs", "hang") + " on something unrated",
-            f"Nobody said what holds {_names(heaviest)} is good for.",
-            WHY,
-            tuple(one.id for one in heaviest),
-            number=float(len(unrated)),
-            caution=CAUTION,
-            why_none="Type the working load that stands on strap, ring or latch.",
-        )
-
-
-def _many(count: int, one: str, more: str) -> str:
-    return f"1 thing {one}" if count == 1 else f"{count} things {more}"
-
-
-def _names(heaviest: list[Restraint]) -> str:
-    names = [lower_first(one.name) for one in heaviest[:3]]
-    return ", ".join(names) + (" and others" if len(heaviest) > 3 else "")
-
-
-def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
-    """One line for all of them; a mere note while nobody has begun with holding things down."""
-    total = sum(one.along_n for one in heaviest) / GRAVITY
-    return Finding(
-        "held-loose",
-        "mind" if begun else "note",
-        "Stow",
-        _many(len(heaviest), "rides", "ride") + " loose",
-        f"Nothing is said to hold {_names(heaviest)}: {words.kg(total)} of pull in a stop.",
-        WHY,
-        tuple(one.id for one in heaviest),
-        number=total,
-        caution=CAUTION,
-    )
-
-
-def _finding(one: Restraint, words: Words) -> Finding:
-    pull = words.kg(one.along_n / GRAVITY)
-    title, says = {
-        "weak": (
-            f"{one.name} is held too weakly",
-            f"It pulls {pull} in a stop; what holds it is good for {words.kg((one.capacity_n or 0) / GRAVITY)}.",
-        ),
-        "jumps": (
-            f"{one.name} can jump out",
-            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.up_n / GRAVITY)} upward over a bump.",
-        ),
-        "skin": (
-            f"{one.name} is tied to the skin",
-            f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame.",
-        ),
-    }[one.fault]
-    return Finding(
-        f"held-{one.fault}",
-        "mind",
-        "Stow",
-        title,
-        says,
-        WHY,
-        (one.id,),
-        number=one.along_n,
-        caution=CAUTION,
-        why_none="Carry the rings down to the frame." if one.fault == "skin" else None,
-    )
 
 
 def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
@@ -120,9 +39,129 @@ def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return tuple(ops), says
 
 
+HELD = {
+    "weak": Rule(
+        "held-weak",
+        "mind",
+        "Stow",
+        "What holds a thing is weaker than its pull in a stop",
+        WHY,
+        CAUTION,
+        helps="edit",
+        cure=hold_remedy,
+    ),
+    "jumps": Rule(
+        "held-jumps",
+        "mind",
+        "Stow",
+        "A thing held sideways, but not down",
+        WHY,
+        CAUTION,
+        helps="edit",
+        cure=hold_remedy,
+    ),
+    "skin": Rule(
+        "held-skin",
+        "mind",
+        "Stow",
+        "A heavy thing tied to the floor's skin",
+        WHY,
+        CAUTION,
+        "Carry the rings down to the frame.",
+    ),
+}
+
+
+HELD_UNRATED = Rule(
+    "held-unrated",
+    "note",
+    "Stow",
+    "What holds a thing has no rating",
+    WHY,
+    caution=CAUTION,
+    why_none="Type the working load that stands on strap, ring or latch.",
+)
+
+
+def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    found = restraints(s.build, s.table)
+    things = {thing.id: thing for thing in s.build.stow.things}
+    begun = any(one.hold is not None or things[one.id].held_by for one in found)
+    unrated = [one for one in found if one.fault == "unrated" or (one.fault == "loose" and things[one.id].held_by)]
+    loose = [one for one in found if one.fault == "loose" and not things[one.id].held_by]
+    for one in found:
+        if one.fault in ("weak", "jumps", "skin"):
+            yield _finding(one, words)
+    if loose:
+        yield _loose(sorted(loose, key=lambda one: -one.mass_kg), begun, words)
+    if unrated:
+        heaviest = sorted(unrated, key=lambda one: -one.mass_kg)
+        yield HELD_UNRATED.found(
+            _many(len(unrated), "hangs", "hang") + " on something unrated",
+            f"Nobody said what holds {_names(heaviest)} is good for.",
+            tuple(one.id for one in heaviest),
+            number=float(len(unrated)),
+        )
+
+
+def _many(count: int, one: str, more: str) -> str:
+    return f"1 thing {one}" if count == 1 else f"{count} things {more}"
+
+
+def _names(heaviest: list[Restraint]) -> str:
+    names = [lower_first(one.name) for one in heaviest[:3]]
+    return ", ".join(names) + (" and others" if len(heaviest) > 3 else "")
+
+
+HELD_LOOSE = Rule(
+    "held-loose",
+    "mind",
+    "Stow",
+    "Nothing is said to hold a thing",
+    WHY,
+    caution=CAUTION,
+    helps="edit",
+    cure=hold_remedy,
+)
+
+
+def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
+    """One line for all of them; a mere note while nobody has begun with holding things down."""
+    total = sum(one.along_n for one in heaviest) / GRAVITY
+    return HELD_LOOSE.found(
+        _many(len(heaviest), "rides", "ride") + " loose",
+        f"Nothing is said to hold {_names(heaviest)}: {words.kg(total)} of pull in a stop.",
+        tuple(one.id for one in heaviest),
+        number=total,
+        severity="mind" if begun else "note",
+    )
+
+
+def _finding(one: Restraint, words: Words) -> Finding:
+    pull = words.kg(one.along_n / GRAVITY)
+    title, says = {
+        "weak": (
+            f"{one.name} is held too weakly",
+            f"It pulls {pull} in a stop; what holds it is good for {words.kg((one.capacity_n or 0) / GRAVITY)}.",
+        ),
+        "jumps": (
+            f"{one.name} can jump out",
+            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.up_n / GRAVITY)} upward over a bump.",
+        ),
+        "skin": (
+            f"{one.name} is tied to the skin",
+            f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame.",
+        ),
+    }[one.fault]
+    return HELD[one.fault].found(title, says, (one.id,), number=one.along_n)
+
+
 def held_words(s: Studied, id: str, words: Words) -> str:
     """What holds a thing against what it pulls, for the end of a remedy's sentence."""
     found = next((r for r in restraints(s.build, s.table) if r.id == id), None)
     if found is None or found.capacity_n is None:
         return "held"
     return f"{words.kg(found.capacity_n / GRAVITY)} against a pull of {words.kg(found.along_n / GRAVITY)}"
+
+
+RULES = (*HELD.values(), HELD_UNRATED, HELD_LOOSE)

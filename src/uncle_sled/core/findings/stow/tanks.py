@@ -7,127 +7,12 @@ from collections.abc import Iterator
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.stow import LoadCase, Thing
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.geometry.vessel import outline_fault, vessel_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words, lower_first
 
 TOL_M3 = 1e-6
-
-
-def tank_findings(s: Studied, words: Words) -> Iterator[Finding]:
-    for thing in s.build.stow.things:
-        if thing.tank is not None:
-            yield from _shape(thing, words)
-    yield from _levels(s)
-    yield from _equal_jugs(s, words)
-
-
-def _shape(thing: Thing, words: Words) -> Iterator[Finding]:
-    assert thing.tank is not None
-    fault = outline_fault(thing.tank)
-    if fault is not None:
-        yield Finding(
-            "tank-outline",
-            "mind",
-            "Stow",
-            f"The outline of {lower_first(thing.name)} {fault}",
-            "It is drawn and reckoned as a box until its outline is right.",
-            "An outline is three corners or more, going round once, within the tank's own box.",
-            (thing.id,),
-            why_none="Draw it again in In hand, or take a shape from the list.",
-        )
-    held, vessel = thing.tank.volume, vessel_of(thing)
-    if held is not None and held.si < 0:
-        yield Finding(
-            "tank-negative",
-            "mind",
-            "Stow",
-            f"{thing.name} holds less than nothing",
-            f"{words.m3(held.si)} cannot be; it is taken as empty. Its outside is {words.m3(vessel.volume_m3)}."
-            if vessel
-            else f"{words.m3(held.si)} cannot be; it is taken as empty.",
-            "A tank holds nothing or more.",
-            (thing.id,),
-            why_none="Type how much it holds.",
-        )
-    elif held is not None and vessel is not None and held.si > vessel.volume_m3 + TOL_M3:
-        yield Finding(
-            "tank-too-small",
-            "mind",
-            "Stow",
-            f"{thing.name} cannot hold that",
-            f"{thing.name} is said to hold {words.m3(held.si)}, but its outside is {words.m3(vessel.volume_m3)}.",
-            "A tank holds less than its outside.",
-            (thing.id,),
-            why_none="Measure the tank again, or type the right volume.",
-        )
-
-
-def _levels(s: Studied) -> Iterator[Finding]:
-    tanks = {t.id: t for t in s.build.stow.things if t.tank}
-    for case in s.build.stow.cases:
-        for level in case.levels:
-            thing = tanks.get(level.id)
-            if thing is not None and not 0.0 <= level.level <= 1.0:
-                yield _odd_level(case, thing, level.level)
-
-
-def _odd_level(case: LoadCase, thing: Thing, level: float) -> Finding:
-    return Finding(
-        "level-odd",
-        "mind",
-        "Stow",
-        f"{thing.name} is {level:.0%} full".replace("%", " %"),
-        f"{case.name} has it at {level:.0%}; it is reckoned as {'full' if level > 1 else 'empty'}.".replace("%", " %"),
-        "A tank is between empty and full, 0 to 100 %.",
-        (thing.id, case.id),
-        number=abs(level),
-    )
-
-
-def volumes_m3(s: Studied) -> tuple[float, float]:
-    """What all fresh and all grey tanks hold [m3]."""
-    sums = {"fresh": 0.0, "grey": 0.0}
-    for thing in s.build.stow.things:
-        if thing.tank and thing.tank.volume and thing.tank.contents in sums and not thing.taken_out:
-            sums[thing.tank.contents] += max(thing.tank.volume.si, 0.0)
-    return sums["fresh"], sums["grey"]
-
-
-def _equal_jugs(s: Studied, words: Words) -> Iterator[Finding]:
-    fresh, grey = volumes_m3(s)
-    if grey > 0 and grey < fresh - TOL_M3:
-        greys = tuple(t.id for t in s.build.stow.things if t.tank and t.tank.contents == "grey")
-        yield Finding(
-            "grey-small",
-            "note",
-            "Stow",
-            "Less grey than fresh",
-            f"Fresh holds {words.m3(fresh)}, grey {words.m3(grey)}: it runs over before fresh is empty.",
-            "Equal containers, filled and emptied in turn, are the habit to keep.",
-            greys,
-            number=fresh - grey,
-        )
-
-
-def tank_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    """A level put right, or the grey tank made as large as the fresh one."""
-    things = {t.id: t for t in s.build.stow.things}
-    if one.code == "level-odd":
-        thing, case = things[one.where[0]], next(c for c in s.build.stow.cases if c.id == one.where[1])
-        now = next(level.level for level in case.levels if level.id == thing.id)
-        right = 1.0 if now > 1 else 0.0
-        path = f"stow.cases.{case.id}.levels.{thing.id}.level"
-        return (set_to(path, right),), f"Have the {lower_first(thing.name)} {'full' if right else 'empty'} there"
-    if one.code == "grey-small":
-        fresh = [t for t in things.values() if t.tank and t.tank.contents == "fresh" and t.tank.volume]
-        grey = [things[id] for id in one.where]
-        if len(fresh) != 1 or len(grey) != 1:
-            return None
-        return match_ops(
-            fresh[0], grey[0]
-        ), f"Take a {lower_first(grey[0].name)} as large as the {lower_first(fresh[0].name)}"
-    return None
 
 
 def match_ops(fresh: Thing, grey: Thing) -> tuple[Op, ...]:
@@ -144,3 +29,146 @@ def match_ops(fresh: Thing, grey: Thing) -> tuple[Op, ...]:
         for name in ("volume", "shape", "axis", "thin", "thin_height", "slant", "outline")
     }
     return (*made, *(set_to(f"{path}.tank.{name}", value) for name, value in shape.items()))
+
+
+def _right_level(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    thing = next(t for t in s.build.stow.things if t.id == one.where[0])
+    case = next(c for c in s.build.stow.cases if c.id == one.where[1])
+    now = next(level.level for level in case.levels if level.id == thing.id)
+    right = 1.0 if now > 1 else 0.0
+    ops = (set_to(f"stow.cases.{case.id}.levels.{thing.id}.level", right),)
+    return ops, f"Have the {lower_first(thing.name)} {'full' if right else 'empty'} there"
+
+
+def _as_large(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """The grey tank as large as the fresh one, where there is one of each."""
+    fresh = [t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume]
+    grey = [t for t in s.build.stow.things if t.id in one.where]
+    if len(fresh) != 1 or len(grey) != 1:
+        return None
+    says = f"Take a {lower_first(grey[0].name)} as large as the {lower_first(fresh[0].name)}"
+    return match_ops(fresh[0], grey[0]), says
+
+
+def tank_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    for thing in s.build.stow.things:
+        if thing.tank is not None:
+            yield from _shape(thing, words)
+    yield from _levels(s)
+    yield from _equal_jugs(s, words)
+
+
+TANK_OUTLINE = Rule(
+    "tank-outline",
+    "mind",
+    "Stow",
+    "A tank's own outline is none",
+    "An outline is three corners or more, going round once, within the tank's own box.",
+    why_none="Draw it again in In hand, or take a shape from the list.",
+)
+TANK_NEGATIVE = Rule(
+    "tank-negative",
+    "mind",
+    "Stow",
+    "A tank that holds less than nothing",
+    "A tank holds nothing or more.",
+    why_none="Type how much it holds.",
+)
+TANK_TOO_SMALL = Rule(
+    "tank-too-small",
+    "mind",
+    "Stow",
+    "A tank said to hold more than its outside",
+    "A tank holds less than its outside.",
+    why_none="Measure the tank again, or type the right volume.",
+)
+
+
+def _shape(thing: Thing, words: Words) -> Iterator[Finding]:
+    assert thing.tank is not None
+    fault = outline_fault(thing.tank)
+    if fault is not None:
+        yield TANK_OUTLINE.found(
+            f"The outline of {lower_first(thing.name)} {fault}",
+            "It is drawn and reckoned as a box until its outline is right.",
+            (thing.id,),
+        )
+    held, vessel = thing.tank.volume, vessel_of(thing)
+    if held is not None and held.si < 0:
+        yield TANK_NEGATIVE.found(
+            f"{thing.name} holds less than nothing",
+            f"{words.m3(held.si)} cannot be; it is taken as empty. Its outside is {words.m3(vessel.volume_m3)}."
+            if vessel
+            else f"{words.m3(held.si)} cannot be; it is taken as empty.",
+            (thing.id,),
+        )
+    elif held is not None and vessel is not None and held.si > vessel.volume_m3 + TOL_M3:
+        yield TANK_TOO_SMALL.found(
+            f"{thing.name} cannot hold that",
+            f"{thing.name} is said to hold {words.m3(held.si)}, but its outside is {words.m3(vessel.volume_m3)}.",
+            (thing.id,),
+        )
+
+
+def _levels(s: Studied) -> Iterator[Finding]:
+    tanks = {t.id: t for t in s.build.stow.things if t.tank}
+    for case in s.build.stow.cases:
+        for level in case.levels:
+            thing = tanks.get(level.id)
+            if thing is not None and not 0.0 <= level.level <= 1.0:
+                yield _odd_level(case, thing, level.level)
+
+
+LEVEL_ODD = Rule(
+    "level-odd",
+    "mind",
+    "Stow",
+    "A tank more than full or less than empty in a case",
+    "A tank is between empty and full, 0 to 100 %.",
+    helps="edit",
+    cure=_right_level,
+)
+
+
+def _odd_level(case: LoadCase, thing: Thing, level: float) -> Finding:
+    return LEVEL_ODD.found(
+        f"{thing.name} is {level:.0%} full".replace("%", " %"),
+        f"{case.name} has it at {level:.0%}; it is reckoned as {'full' if level > 1 else 'empty'}.".replace("%", " %"),
+        (thing.id, case.id),
+        number=abs(level),
+    )
+
+
+def volumes_m3(s: Studied) -> tuple[float, float]:
+    """What all fresh and all grey tanks hold [m3]."""
+    sums = {"fresh": 0.0, "grey": 0.0}
+    for thing in s.build.stow.things:
+        if thing.tank and thing.tank.volume and thing.tank.contents in sums and not thing.taken_out:
+            sums[thing.tank.contents] += max(thing.tank.volume.si, 0.0)
+    return sums["fresh"], sums["grey"]
+
+
+GREY_SMALL = Rule(
+    "grey-small",
+    "note",
+    "Stow",
+    "Less grey than fresh",
+    "Equal containers, filled and emptied in turn, are the habit to keep.",
+    helps="edit",
+    cure=_as_large,
+)
+
+
+def _equal_jugs(s: Studied, words: Words) -> Iterator[Finding]:
+    fresh, grey = volumes_m3(s)
+    if grey > 0 and grey < fresh - TOL_M3:
+        greys = tuple(t.id for t in s.build.stow.things if t.tank and t.tank.contents == "grey")
+        yield GREY_SMALL.found(
+            "Less grey than fresh",
+            f"Fresh holds {words.m3(fresh)}, grey {words.m3(grey)}: it runs over before fresh is empty.",
+            greys,
+            number=fresh - grey,
+        )
+
+
+RULES = (TANK_OUTLINE, TANK_NEGATIVE, TANK_TOO_SMALL, LEVEL_ODD, GREY_SMALL)

@@ -11,6 +11,7 @@ from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep_each, keep_last
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.parts.from_stow import homes_of, standing_size_m
 from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.balance.sureness import weigh_first
@@ -42,39 +43,50 @@ def _unmeasured(thing: Thing) -> tuple[Finding, ...]:
     return tuple(_plain_faults(thing))
 
 
+NO_SIZE = Rule(
+    "no-size",
+    "note",
+    "Stow",
+    "A thing with a side of nothing",
+    "A thing without a size can stand nowhere for certain.",
+    why_none="Only a tape measure helps.",
+)
+TANK_NO_VOLUME = Rule(
+    "tank-no-volume",
+    "note",
+    "Stow",
+    "A tank of no volume",
+    "What a tank holds is most of its weight.",
+    why_none="Type how much it holds.",
+)
+NO_WEIGHT = Rule(
+    "no-weight",
+    "note",
+    "Stow",
+    "A thing that weighs nothing",
+    "A marked guess is better than nothing.",
+    why_none="Weigh it, or guess.",
+)
+
+
 def _plain_faults(thing: Thing) -> Iterator[Finding]:
     if min(thing.length.si, thing.width.si, thing.height.si) <= 0:
-        yield Finding(
-            "no-size",
-            "note",
-            "Stow",
+        yield NO_SIZE.found(
             f"{thing.name} has no size",
             f"{thing.name} has a side of nothing, so it is drawn as a mark. Tape it and type its size.",
-            "A thing without a size can stand nowhere for certain.",
             (thing.id,),
-            why_none="Only a tape measure helps.",
         )
     if thing.tank and (thing.tank.volume is None or thing.tank.volume.si == 0):
-        yield Finding(
-            "tank-no-volume",
-            "note",
-            "Stow",
+        yield TANK_NO_VOLUME.found(
             f"{thing.name} holds nothing yet",
             f"{thing.name} has no volume, so full weighs the same as empty.",
-            "What a tank holds is most of its weight.",
             (thing.id,),
-            why_none="Type how much it holds.",
         )
     if thing.mass.si == 0 and not thing.tank:
-        yield Finding(
-            "no-weight",
-            "note",
-            "Stow",
+        yield NO_WEIGHT.found(
             f"{thing.name} weighs nothing",
             f"{thing.name} has no weight yet; guess one and mark it as a guess.",
-            "A marked guess is better than nothing.",
             (thing.id,),
-            why_none="Weigh it, or guess.",
         )
 
 
@@ -85,20 +97,35 @@ def sizes_m(shell: Shell) -> Size:
     return long, wide, high
 
 
+TOO_BIG = Rule(
+    "too-big",
+    "mind",
+    "Stow",
+    "A thing larger than the body",
+    "Nothing goes in that is bigger than the body.",
+    why_none="A smaller thing, a turn, or a place outside.",
+)
+
+
 def _too_big(thing: Thing, size_m: Size, room_m: Size, words: Words) -> Iterator[Finding]:
     for name, has, room in zip(("long", "wide", "high"), size_m, room_m, strict=True):
         if room > 0 and has > room:
-            yield Finding(
-                "too-big",
-                "mind",
-                "Stow",
+            yield TOO_BIG.found(
                 f"{thing.name} does not go in",
                 f"{thing.name} is {words.m(has)} {name}; the body is {words.m(room)}.",
-                "Nothing goes in that is bigger than the body.",
                 (thing.id,),
-                why_none="A smaller thing, a turn, or a place outside.",
             )
             return
+
+
+TANK_FAR = Rule(
+    "tank-far",
+    "mind",
+    "Stow",
+    "A tank over 40 L more than 500 mm from the axle",
+    "A tank over the axle hardly shows on the ball.",
+    helps="moves",
+)
 
 
 def _far_tank(s: Studied, thing: Thing, words: Words) -> Iterator[Finding]:
@@ -110,17 +137,22 @@ def _far_tank(s: Studied, thing: Thing, words: Words) -> Iterator[Finding]:
         return
     side = "behind" if off > 0 else "ahead of"
     swing = abs(thing.tank.volume.si * 1000 * off / s.support.mean_axle_m)
-    yield Finding(
-        "tank-far",
-        "mind",
-        "Stow",
+    yield TANK_FAR.found(
         f"{thing.name} swings the nose",
         f"It stands {words.m(abs(off))} {side} the axle, want {words.m(FAR_M)} at most: full to empty changes the ball by {words.kg(swing)}.",
-        "A tank over the axle hardly shows on the ball.",
         (thing.id,),
-        None,
-        abs(off),
+        number=abs(off),
     )
+
+
+GUESS_MATTERS = Rule(
+    "guess-matters",
+    "note",
+    "Stow",
+    "A guess that owns over a quarter of the doubt",
+    "One weighing shrinks the doubt more than all the rest.",
+    why_none="Put it on a scale.",
+)
 
 
 def _guesses(s: Studied, words: Words) -> Iterator[Finding]:
@@ -131,16 +163,13 @@ def _guesses(s: Studied, words: Words) -> Iterator[Finding]:
     for id, name, share in weigh_first(s, row, 3):
         part = by_id.get(id)
         if part and part.source == "guessed" and share > GUESS_SHARE:
-            yield Finding(
-                "guess-matters",
-                "note",
-                "Stow",
+            yield GUESS_MATTERS.found(
                 f"{name} is a guess that matters",
                 f"It owns {share:.0%} of the doubt on the ball".replace("%", " %")
                 + f", which is give or take {words.kg(float(s.readings.tongue_sigma_kg[row]))}. Weigh it first.",
-                "One weighing shrinks the doubt more than all the rest.",
                 (id,),
-                None,
-                share,
-                why_none="Put it on a scale.",
+                number=share,
             )
+
+
+RULES = (NO_SIZE, TANK_NO_VOLUME, NO_WEIGHT, TOO_BIG, TANK_FAR, GUESS_MATTERS)

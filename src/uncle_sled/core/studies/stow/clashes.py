@@ -18,7 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Stow
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import from_last, keep_last
 from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import (
@@ -102,26 +102,13 @@ class _Memo(msgspec.Struct, frozen=True):
     walls: dict[int, tuple[Clash, ...]]
 
 
-_LAST: dict[str, _Memo] = {}
-
-
-def _searched(mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo:
-    old = _LAST.get(mode.id)
-    moved = None
-    if old is not None and len(old.solids) == len(solids) and old.room is room and old.towing == mode.towing:
-        moved = [k for k, (a, b) in enumerate(zip(old.solids, solids, strict=True)) if a is not b]
-    if old is not None and moved is not None and len(moved) <= AROUND:
-        made = _around(old, mode, solids, room, moved)
-    else:
-        made = _Memo(solids, room, mode.towing, _pairs(mode.id, solids), _walls(mode, solids, room, range(len(solids))))
-    _LAST.pop(mode.id, None)
-    _LAST[mode.id] = made
-    while len(_LAST) > 16:
-        del _LAST[next(iter(_LAST))]
-    return made
-
-
-def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None, moved: list[int]) -> _Memo:
+def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo | None:
+    """The last search of a mode with the surroundings of what moved searched again; None where more has changed."""
+    if len(old.solids) != len(solids) or old.room is not room or old.towing != mode.towing:
+        return None
+    moved = [k for k, (a, b) in enumerate(zip(old.solids, solids, strict=True)) if a is not b]
+    if len(moved) > AROUND or any(_linked(old.solids[k]) != _linked(solids[k]) for k in moved):
+        return None
     gone = set(moved)
     pairs = {key: one for key, one in old.pairs.items() if not gone & set(key)}
     corners = corners_of(solids)
@@ -135,6 +122,16 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
         )
     walls = {k: of for k, of in old.walls.items() if k not in gone} | _walls(mode, solids, room, moved)
     return _Memo(solids, room, mode.towing, pairs, walls)
+
+
+def _linked(solid: Solid) -> tuple[str, str | None]:
+    """What says which others a thing may stand in; a change of it reaches further than its own surroundings."""
+    return solid.id, solid.inside
+
+
+@from_last(_around, lambda mode, solids, room: mode.id, 16)
+def _searched(mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo:
+    return _Memo(solids, room, mode.towing, _pairs(mode.id, solids), _walls(mode, solids, room, range(len(solids))))
 
 
 def _walls(

@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Opening, Shell
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import Same, keep_keyed, keep_last
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
@@ -164,19 +164,15 @@ def _sticks(shell: Shell, framed: Framed, body: Body) -> list[Solid]:
     for surface in body.surfaces:
         if _square(surface) is not None:
             members, skin = framed.on(surface.id), skin_m(face_of(shell, surface.kind))
-            # a dragged opening reframes its own face only: the others keep their members
-            key = (surface.origin, surface.along, surface.up, surface.inward, skin, *map(id, members))
-            if key not in _KEPT:
-                _KEPT[key] = (members, _sticks_of(surface, members, skin))
-                while len(_KEPT) > 24:
-                    del _KEPT[next(iter(_KEPT))]
-            made += _KEPT[key][1]
+            made += _sticks_of(surface, members, skin)
     return made
 
 
-_KEPT: dict[tuple[object, ...], tuple[tuple[Member, ...], list[Solid]]] = {}
+def _of_sticks(surface: Surface, members: tuple[Member, ...], skin: float) -> tuple[object, ...]:
+    return (surface.origin, surface.along, surface.up, surface.inward, skin, *map(Same, members))
 
 
+@keep_keyed(_of_sticks, 24)  # a dragged opening reframes its own face only: the others keep their members
 def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> list[Solid]:
     """The sticks of one face, from its skin inward; a flat face takes the corners of its shapes straight."""
     shapes = [m.shape for m in members]

@@ -5,8 +5,6 @@ Coordinates as everywhere: x aft of the ball, y to the right, z above the ground
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +14,7 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
-from uncle_sled.core.engine import keep_each, keep_last
+from uncle_sled.core.engine import Same, keep_each, keep_keyed, keep_last
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
 from uncle_sled.core.parts.from_stow import home_of
 
@@ -25,6 +23,7 @@ Corner = tuple[float, float, float]
 TOUCH_M = 0.002  # what overlaps less than this touches
 AXES: dict[str, tuple[int, int, int]] = {"xz": (0, 2, 1), "yz": (1, 2, 0), "xy": (0, 1, 2)}
 SLICES = 40
+MOST_KEPT = 8192
 
 
 class Solid(msgspec.Struct, frozen=True, eq=False):
@@ -59,25 +58,12 @@ def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = Fal
     return Solid(id, name, low, high, outside)
 
 
-class _Same:
-    """A key by identity."""
-
-    __slots__ = ("one",)
-
-    def __init__(self, one: object) -> None:
-        self.one = one
-
-    def __hash__(self) -> int:
-        return id(self.one)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and other.one is self.one
+def _standing(thing: Thing, stand: Stand) -> tuple[Same, Stand]:
+    return Same(thing), stand
 
 
-@lru_cache(maxsize=8192)
-def _solid(thing: _Same, stand: Stand) -> Solid:
-    one = thing.one
-    assert isinstance(one, Thing)
+@keep_keyed(_standing, MOST_KEPT)
+def _solid(one: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
     plane, shape = outline_of(one, stand)
@@ -86,13 +72,11 @@ def _solid(thing: _Same, stand: Stand) -> Solid:
 
 def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
     """A tank's outline where it stands; a box needs none."""
-    return (None, None) if thing.tank is None or stand.state is not None else _outline(_Same(thing), stand)
+    return (None, None) if thing.tank is None or stand.state is not None else _outline(thing, stand)
 
 
-@lru_cache(maxsize=8192)
-def _outline(same: _Same, stand: Stand) -> tuple[Plane | None, Polygon | None]:
-    thing = same.one
-    assert isinstance(thing, Thing)
+@keep_keyed(_standing, MOST_KEPT)
+def _outline(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
     vessel = vessel_of(thing)
     if vessel is None or not vessel.sound:
         return None, None
@@ -121,7 +105,7 @@ def sized(thing: Thing) -> bool:
 
 
 def _home_solid(thing: Thing) -> Solid | None:
-    return None if thing.taken_out or not sized(thing) else _solid(_Same(thing), home_of(thing))
+    return None if thing.taken_out or not sized(thing) else _solid(thing, home_of(thing))
 
 
 _home_solids = keep_each(_home_solid)
@@ -138,7 +122,7 @@ def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
                 made[at] = None
             elif thing.id in touched and not thing.taken_out:
                 stand = stand_of(thing, mode)
-                made[at] = _solid(_Same(thing), stand) if min(stand.size) > 0 else None
+                made[at] = _solid(thing, stand) if min(stand.size) > 0 else None
     return tuple([solid for solid in made if solid is not None])
 
 

@@ -65,7 +65,7 @@ class AxleSheet(Chart):
         if abs(event.position().x() - field.x(s.support.mean_axle_m)) > 24 or not self._may_move():
             return
         axles = tuple(a.id for a in s.build.rig.axles)
-        self.grabbed = (field, s.support.mean_axle_m, self.session.take_up("Move the axle", "Rig", axles))
+        self.grabbed = (field, s.support.mean_axle_m, self.session.take_up("Move the axle", axles))
         self.session.select(axles[:1])
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -93,6 +93,6 @@ class AxleSheet(Chart):
             times = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             build = self.session.build
             ops = axle_shift_ops(build, step * times * NUDGE_M)
-            self.session.edit("Move the axle", ops, "Rig", tuple(a.id for a in build.rig.axles), "nudge-axle")
+            self.session.edit("Move the axle", ops, ids=tuple(a.id for a in build.rig.axles), merge="nudge-axle")
         else:
             super().keyPressEvent(event)

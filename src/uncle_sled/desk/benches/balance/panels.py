@@ -8,8 +8,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
+from uncle_sled.core.document.edits import Op
 from uncle_sled.core.drawing.balance import bars, road_cards
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance import road_checks
@@ -27,6 +29,13 @@ ASKS = {
     "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
     "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
 }
+
+
+def try_edit(session: Session, says: str, ops: tuple[Op, ...]) -> None:
+    """Try ops as a ghost; Ctrl+Enter keeps them."""
+    if ops:
+        session.try_it(Remedy(says, ops, ()))
+        session.said.emit(f"Trying: {says}. Ctrl+Enter keeps it, Esc puts it back.", "note")
 
 
 def worst_row(session: Session) -> int:

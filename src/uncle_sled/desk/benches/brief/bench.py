@@ -37,11 +37,10 @@ def _count(name: str) -> Callable[[int | None], list[Op]]:
 
 
 class BriefBench(Bench):
-    stop = "Brief"
     strip = True
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
         for text, tip, run in (
             ("Add a sleeper", "Somebody who sleeps in it", self.add_person),
             ("Add a tow vehicle", "With the limits in its papers", self.add_vehicle),
@@ -154,7 +153,7 @@ class BriefBench(Bench):
             row = QHBoxLayout()
             row.addStretch(1)
             row.addWidget(gone)
-            form.layout().addLayout(row)
+            form.whole.addLayout(row)
         self.people += cars
         if self.columns is not None:
             self.general.setParent(None)

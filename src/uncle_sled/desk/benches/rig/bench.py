@@ -54,10 +54,8 @@ def _torsion(build: Build) -> bool:
 
 
 class RigBench(Bench):
-    stop = "Rig"
-
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
         self.axle_button = QPushButton("Add an axle")
         self.axle_button.clicked.connect(self.add_axle)
         self.less_button = QPushButton("Take one off")
@@ -202,13 +200,13 @@ class RigBench(Bench):
                 "Rig",
             ),
         ]
-        self.forms[0].layout().addWidget(
+        self.forms[0].whole.addWidget(
             label(
                 "Not for gooseneck, fifth-wheel or drawbar trailers with a steered axle.", "small", "pencil", wrap=True
             )
         )
         self.plates = PlatePicture()
-        self.forms[2].layout().insertWidget(1, self.plates)
+        self.forms[2].whole.insertWidget(1, self.plates)
         self.rows.addWidget(Columns(list[QWidget](self.forms)), 5)
         session.changed.connect(self.refresh)
         self.refresh()

@@ -6,13 +6,12 @@ import base64
 from pathlib import Path
 
 import msgspec
-from PySide6.QtCore import QBuffer, QIODevice, QPoint, Qt, QTimer
-from PySide6.QtGui import QImage
+from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, Qt, QTimer
+from PySide6.QtGui import QImage, QImageWriter
 from PySide6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
     QLabel,
-    QMenu,
     QPushButton,
     QSplitter,
     QStackedWidget,
@@ -38,8 +37,9 @@ from uncle_sled.desk.benches.shell.faces_panel import FacesPanel
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.benches.shell.framing_panel import FramingPanel
 from uncle_sled.desk.benches.shell.openings_table import OpeningsTable
-from uncle_sled.desk.benches.shell.shell_sheet import VIEWS, ShellSheet
+from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
 from uncle_sled.desk.kit.columns import Columns
+from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.fields import QuantityField, label
 from uncle_sled.desk.kit.form import SOURCES, Form, Row
 from uncle_sled.desk.session import Session
@@ -76,17 +76,15 @@ def _tell(words: QLabel, text: str) -> None:
 
 
 class ShellBench(Bench):
-    stop = "Shell"
-
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        self.view_buttons = self.add_views(VIEWS, self.show_view)
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
+        self.add_views()
         self.top.addSpacing(6)
         self.profile_button = self._button("Silhouette…", self._presets, "Take one of the usual silhouettes")
         self.point_button = self._button(
             "Points…", self._points, "Add, take out or round a point; lay a sketch under it"
         )
-        self.cut_button = self._button("Cut in…", self._cut_menu, "Cut in a door, hatch, window, vent or cable")
+        self.cut_button = self._button("Cut in…", self.cut_menu, "Cut in a door, hatch, window, vent or cable")
         self.off_button = self._button("Close it up", self.close_up, "Take the chosen opening out again")
         self.face_button = self._button("Add a face", self._add_face, "")
         self.ways_button = self._button(
@@ -140,7 +138,7 @@ class ShellBench(Bench):
         self.view = name
         self.view_buttons[name].setChecked(True)
         self.sheet.show_view(name)  # type: ignore[union-attr]
-        self.panels.setCurrentIndex(VIEWS.index(name))
+        self.panels.setCurrentIndex(list(self.view_buttons).index(name))
         self._part()
         for button, view in (
             (self.profile_button, "Profile"),
@@ -217,7 +215,7 @@ class ShellBench(Bench):
         )
         self.room = Form(session, "Room and outside", [], "Shell")
         self.room_words = label("", "", wrap=True)
-        self.room.layout().addWidget(self.room_words)
+        self.room.whole.addWidget(self.room_words)
         self.node_card = Form(session, "Point of the profile", [], "Shell")
         self.node_fields: dict[str, QuantityField] = {}
         for at, (key, title) in enumerate((("u", "From front"), ("v", "Height"))):
@@ -228,7 +226,7 @@ class ShellBench(Bench):
             self.node_card.grid.addWidget(field, at, 1)
             self.node_fields[key] = field
         self.node_words = label("", "small", "pencil", wrap=True)
-        self.node_card.layout().addWidget(self.node_words)
+        self.node_card.whole.addWidget(self.node_words)
         self.boxes = Form(session, "Wheel boxes and nose box", self._box_rows(), "Shell")
         self.box_buttons = QHBoxLayout()
         self.wheel_button = QPushButton()
@@ -237,7 +235,7 @@ class ShellBench(Bench):
         self.nose_button.clicked.connect(self.toggle_nose_box)
         for button in (self.wheel_button, self.nose_button):
             self.box_buttons.addWidget(button)
-        self.boxes.layout().addLayout(self.box_buttons)  # type: ignore[attr-defined]
+        self.boxes.whole.addLayout(self.box_buttons)
         self.profile_panel = Columns(list[QWidget]([self.form, self.room, self.node_card, self.boxes]))
 
     def _box_rows(self) -> list[Row]:
@@ -353,7 +351,7 @@ class ShellBench(Bench):
         self.session.edit("Add a nose box", [set_to("shell.nose_box", size)], "Shell")
 
     def _presets(self) -> None:
-        menu = QMenu(self)
+        menu = popup_menu(self)
         for name in PRESETS:
             menu.addAction(name).triggered.connect(lambda _=False, name=name: self.take_profile(name))
         menu.addSeparator()
@@ -394,7 +392,7 @@ class ShellBench(Bench):
     def _points(self) -> None:
         sheet = self.sheet
         assert isinstance(sheet, ShellSheet)
-        menu = QMenu(self)
+        menu = popup_menu(self)
         menu.addAction("Add a point").triggered.connect(lambda: sheet.add_point())
         menu.addAction("Take the chosen point out").triggered.connect(sheet.take_point)
         menu.addAction("Round it, or make it a corner").triggered.connect(sheet.round_point)
@@ -436,7 +434,9 @@ class ShellBench(Bench):
             )
         buffer = QBuffer()
         buffer.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.convertToFormat(QImage.Format.Format_RGB32).save(buffer, "JPEG", 80)
+        writer = QImageWriter(buffer, QByteArray(b"jpeg"))
+        writer.setQuality(80)
+        writer.write(image.convertToFormat(QImage.Format.Format_RGB32))
         shell = self.session.build.shell
         long = shell.length.si if shell.length else 3.0
         record = {
@@ -488,8 +488,8 @@ class ShellBench(Bench):
             else "Nothing is cut in yet. A door, a hatch, a window: Cut in…"
         )
 
-    def _cut_menu(self) -> None:
-        menu = QMenu(self)
+    def cut_menu(self) -> None:
+        menu = popup_menu(self)
         for kind in KINDS:
             words = {"gland": "cable gland", "screw row": "row of screws"}.get(kind, kind)
             menu.addAction(words).triggered.connect(lambda _=False, kind=kind: self.cut_in(kind))
@@ -528,7 +528,7 @@ class ShellBench(Bench):
         CompareWays(self.session, self).open()
 
     def _add_face(self) -> None:
-        menu = QMenu(self)
+        menu = popup_menu(self)
         for kind in FACES:
             menu.addAction(kind).triggered.connect(lambda _=False, kind=kind: self.add_face(kind))
         menu.addSeparator()

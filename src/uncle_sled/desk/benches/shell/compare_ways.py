@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from PySide6.QtWidgets import (
-    QDialog,
     QHBoxLayout,
     QHeaderView,
     QPushButton,
@@ -17,6 +16,7 @@ from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.studies.shell.compare_ways import Way, compare_ways
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -29,7 +29,7 @@ def _thick(name: str) -> str:
     return " + ".join(f"{layer.thickness.si * 1000:g}" for layer in WAYS[name] if layer.thickness.si > 0) + " mm"
 
 
-class CompareWays(QDialog):
+class CompareWays(Dialog):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session

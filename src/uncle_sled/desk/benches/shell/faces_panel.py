@@ -76,7 +76,7 @@ class FacesPanel(QWidget):
         )
         self.by_layers = label("", "small", "pencil", wrap=True)
         self.by_layers.setMinimumHeight(18)
-        self.faces.layout().addWidget(self.by_layers)
+        self.faces.whole.addWidget(self.by_layers)
         self.made = Form(self.session, "Made of", [self._way_row(face) for face in faces], "Shell", label_px=84)
         self.sources = Form(
             self.session,
@@ -88,7 +88,7 @@ class FacesPanel(QWidget):
             text = "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer."
             none_yet = label(text, wrap=True)
             none_yet.setMinimumHeight(56)
-            self.faces.layout().addWidget(none_yet)
+            self.faces.whole.addWidget(none_yet)
         self.which.blockSignals(True)
         now = self.which.currentData()
         self.which.clear()

@@ -7,7 +7,7 @@ from datetime import date
 import msgspec
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QCheckBox, QDialog, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, set_to
 from uncle_sled.core.document.quantity import Length
@@ -17,6 +17,7 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, label
 from uncle_sled.desk.kit.painting import Frame, Written, paint
 from uncle_sled.desk.session import Session
@@ -64,7 +65,7 @@ class SectionPicture(QWidget):
         paint(painter, shapes, Frame(1.0, 0.0, self.height() - 22.0), self.written)
 
 
-class LayersDialog(QDialog):
+class LayersDialog(Dialog):
     """Edits a copy; the face changes in one step when it is kept."""
 
     def __init__(self, session: Session, face: Face, parent: QWidget | None = None) -> None:
@@ -124,9 +125,10 @@ class LayersDialog(QDialog):
     def _rows(self) -> None:
         while self.grid.count():
             gone = self.grid.takeAt(0)
-            if gone is not None and gone.widget() is not None:
-                gone.widget().hide()
-                gone.widget().deleteLater()
+            old = gone.widget() if gone is not None else None
+            if old is not None:
+                old.hide()
+                old.deleteLater()
         known: list[tuple[object, str]] = sorted(
             ((m.id, m.name) for m in library_of(self.session.facts.materials).values()), key=lambda pair: pair[1]
         )
@@ -208,7 +210,7 @@ class LayersDialog(QDialog):
             self.accept()
 
 
-class OwnMaterialDialog(QDialog):
+class OwnMaterialDialog(Dialog):
     """A material of one's own: by density, or by weight a square metre."""
 
     FIELDS = (

@@ -29,7 +29,7 @@ class DragOpening(TypedDrag[FacePaper]):
         s = view.session.studied
         self.opening = next(o for o in s.build.shell.openings if o.id == id)
         says = f"Move the {lower_first(self.opening.name)}"
-        super().__init__(view, pane, at, view.session.take_up(says, "Shell", (id,)))
+        super().__init__(view, pane, at, view.session.take_up(says, (id,)))
         self.id, self.surface = id, surface
         self.body = s.framed.body
         cut = next(c for c in s.framed.cuts if c.id == id)

@@ -31,7 +31,7 @@ class DragNode(Gesture[ProfilePaper]):
     def __init__(self, view: ProfilePaper, pane: str, at: QPointF, node: int, part: Part) -> None:
         super().__init__(view, pane, at)
         self.node, self.part = node, part
-        self.hand = view.session.take_up("Pull the profile", "Shell")
+        self.hand = view.session.take_up("Pull the profile")
         self.says = ""
         self.at = at
 

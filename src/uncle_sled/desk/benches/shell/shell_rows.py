@@ -31,8 +31,9 @@ OPENING_KINDS: list[tuple[object, str]] = [
     ("gland", "cable gland"),
     ("screw row", "row of screws"),
 ]
-HUNG: list[tuple[object, str]] = [("", "fixed")] + [
-    (side, f"at its {side}") for side in ("front", "rear", "top", "bottom")
+HUNG: list[tuple[object, str]] = [
+    ("", "fixed"),
+    *((side, f"at its {side}") for side in ("front", "rear", "top", "bottom")),
 ]
 
 

@@ -11,7 +11,7 @@ from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.shell import ProfileNode
-from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell import shell_views
 from uncle_sled.core.errors import GeometryError
@@ -30,11 +30,10 @@ from uncle_sled.desk.sheet.sheet_view import SheetView
 from uncle_sled.desk.theme.theme import colour
 
 HANDLE_PX = 9.0
-VIEWS = ("Profile", "Openings", "Framing", "Faces")
 
 
 class ShellSheet(SheetView):
-    """Shows what the open view of the bench is about: ``view`` is one of VIEWS."""
+    """Shows what the open view of the bench is about: ``view`` is its name."""
 
     above_px = 12
     node_chosen = Signal()
@@ -103,7 +102,7 @@ class ShellSheet(SheetView):
             Poly(((x, body.under), (x, top)), "pencil", closed=False),
             Poly(((x - tick, body.under - tick), (x + tick, body.under + tick)), "pencil", closed=False),
             Poly(((x - tick, top - tick), (x + tick, top + tick)), "pencil", closed=False),
-            shell_views.Text(
+            Text(
                 (x + 5 / self.scale, body.under + body.height * 0.62),
                 words.m(body.height),
                 11.0,

@@ -23,25 +23,12 @@ if TYPE_CHECKING:
     from uncle_sled.desk.benches.stow.shelf import Shelf
     from uncle_sled.desk.benches.stow.thing_table import ThingTable
 
-VIEWS = ("Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table")
-TIPS = {
-    "Drawing": "Left side and plan, to be dragged in (1)",
-    "Solid": "From behind, and in three directions with the body peeled (2)",
-    "Modes": "All modes side by side (3)",
-    "Cases": "Load cases as columns, and every tank at every level (4)",
-    "Fits": "Who sleeps, gets out, reaches and passes (5)",
-    "Held": "What holds every thing on the road (6)",
-    "Table": "All things as a table (7)",
-}
-
 
 class StowBench(Bench):
-    stop = "Stow"
-
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
         self.view = "Drawing"
-        self.view_buttons = self.add_views(VIEWS, self.show_view, TIPS)
+        self.add_views()
         self.end_top("")
         self.modes: dict[str, QPushButton] = {}
         self.tools = QWidget()
@@ -245,7 +232,8 @@ class StowBench(Bench):
 
     def copy(self) -> None:
         build = self.session.build
-        ops, made = [], []
+        ops: list[Op] = []
+        made: list[str] = []
         taken = [t.id for t in build.stow.things]
         for thing in build.stow.things:
             if thing.id in self.session.selection:

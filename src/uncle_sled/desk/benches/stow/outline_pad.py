@@ -81,7 +81,7 @@ class OutlinePad(QWidget):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.chosen = self._near(event.position())
         if self.chosen is not None and event.button() == Qt.MouseButton.LeftButton:
-            self.grabbed = (self.session.take_up("Shape the tank", "Stow", (self.id,)), self.chosen)
+            self.grabbed = (self.session.take_up("Shape the tank", (self.id,)), self.chosen)
         self.update()
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import msgspec
@@ -75,6 +76,10 @@ FIGURE_NAMES = {
     "gas_g_h": ("Gas", "grams an hour"),
     "water_l_day": ("Water", "litres a day"),
 }
+
+
+def _removed(path: str, _: object) -> list[Op]:
+    return [remove(path)]
 
 
 def thing_sections(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
@@ -261,7 +266,7 @@ def _clear_rows(session: Session, thing: Thing) -> list[Row]:
             Row(f"Room{which} for", f"{path}.kind", CLEARS),
             Row("At its", f"{path}.side", SIDES, "Of the thing before it is turned"),
             Row("Deep", f"{path}.deep", Length, "How far its door swings, its drawer comes out, its heat reaches", empty=False),
-            Row(f"Take away room{which}", path, VERB, ops=lambda _, path=path: [remove(path)]),
+            Row(f"Take away room{which}", path, VERB, ops=partial(_removed, path)),
         ]  # fmt: skip
 
     def another(_: Any) -> list[Op]:

@@ -1,0 +1,60 @@
+"""A rule is a record beside its check: what it finds, how bad, whose stop it is, why, and what helps.
+
+The table of all codes in docs/findings.md is printed from these records.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.edits import Op
+from uncle_sled.core.findings.finding import Finding, Severity
+from uncle_sled.core.reading.studied import Studied
+
+# What a finding's remedy is looked for among: one plain edit, places that shift the balance, the nearest free place.
+Helps = Literal["nothing", "edit", "moves", "free place"]
+# The ops of one plain edit that settles a finding, and what they do in words; None where it cannot be had.
+Cure = Callable[[Studied, Finding], tuple[tuple[Op, ...], str] | None]
+
+
+class Rule(msgspec.Struct, frozen=True):
+    """``severity`` is the worst that it says; ``when`` stands in the table of codes."""
+
+    code: str
+    severity: Severity
+    stop: str
+    when: str
+    why: str
+    caution: str = ""
+    why_none: str | None = None
+    helps: Helps = "nothing"
+    cure: Cure | None = None
+
+    def found(
+        self,
+        title: str,
+        says: str,
+        where: tuple[str, ...],
+        case_id: str | None = None,
+        number: float | None = None,
+        severity: Severity | None = None,
+        why: str | None = None,
+        why_none: str | None = None,
+    ) -> Finding:
+        """What the rule found: its numbers, and where. ``why`` and ``why_none`` only where they differ from the rule's."""
+        return Finding(
+            code=self.code,
+            severity=severity or self.severity,
+            stop=self.stop,
+            title=title,
+            says=says,
+            why=self.why if why is None else why,
+            where=where,
+            case_id=case_id,
+            number=number,
+            caution=self.caution,
+            why_none=self.why_none if why_none is None else why_none,
+        )

@@ -1,0 +1,37 @@
+"""Balance, as window, trail and finder see it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def standing(project: Project, s: Studied) -> tuple[str, str]:
+    if s.support is None:
+        return "no reading", "none"
+    return "no reading" if s.trouble else "all in band", "good"
+
+
+ABOUT = About(
+    "Balance",
+    "uncle_sled.desk.benches.balance.bench:BalanceBench",
+    standing,
+    views=(
+        View("Axle", "the axle's place", "The ball over the axle's place, drawn"),
+        View("Moves", "what to move", "What to slide or swap so that every case is right"),
+        View("Sure", "how sure", "How far the ball can be trusted, and what to weigh first"),
+        View("Limits", "the limits", "Every rating with its worst case, the cars side by side"),
+        View("Driving", "what driving does", "What a stop, a grade, a lean, a person on the tail and a tight bend do"),
+    ),
+    deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),
+    exports=(Export("axle-order", "Order sheet for the axle as PDF…", "axle-order"),),
+    mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),
+    shots=(
+        Shot("5a-balance-axle", "Axle"),
+        Shot(
+            "5b-balance-moves", "Moves", lambda bench: bench.moves.try_first(), lambda bench: bench.session.put_back()
+        ),
+        Shot("5c-balance-driving", "Driving"),
+    ),
+)

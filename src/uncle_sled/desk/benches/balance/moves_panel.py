@@ -1,0 +1,175 @@
+"""What to move: offers found in the worker, tried as ghosts, seen case by case and from above."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance.moves_plan import moves_plan
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.remedies.move_sets import Move, MoveSets, Shift, move_sets
+from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.benches.balance.panels import try_edit
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.working import Working
+from uncle_sled.desk.session import Session
+
+LOOKS_FOR = (
+    "Looks for the easiest slides, swaps of two, and the least total movement that put every case right. "
+    "Nothing moves until you keep it."
+)
+
+
+class MovesPanel(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        top = QHBoxLayout()
+        self.find_button = QPushButton("Find moves")
+        self.keep_button, self.back_button = QPushButton("Keep"), QPushButton("Put back")
+        for button, run in (
+            (self.find_button, self.find_moves),
+            (self.keep_button, session.keep),
+            (self.back_button, session.put_back),
+        ):
+            button.clicked.connect(lambda _=False, run=run: run())
+            top.addWidget(button)
+        self.working = Working(session.answers, move_sets)
+        top.addWidget(self.working, 1)
+        top.addStretch(1)
+        rows.addLayout(top)
+        self.says = label("", wrap=True)
+        rows.addWidget(self.says)
+        self.offers = QListWidget()
+        self.offers.setAccessibleName("Moves that were found, the easiest first")
+        self.offers.itemClicked.connect(self.offer)
+        self.offers.itemActivated.connect(self.offer)
+        self.offers.setMinimumHeight(96)  # four rows
+        rows.addWidget(self.offers, 1)
+        self.ghost_chart = Chart(
+            session,
+            "Every case before and after",
+            self._ghost_shapes,
+            "Every case, as it is and as it would be",
+            lambda: "Standing modes and beds have no ball to show.",
+        )
+        rows.addWidget(self.ghost_chart, 4)
+        self.moves_plan = Chart(
+            session,
+            "Where things would go, from above",
+            lambda w, h: moves_plan(session.studied, session.ghost_studied, session.row, w, h),
+            empty=lambda: "Nothing is aboard yet.",
+        )
+        rows.addWidget(self.moves_plan, 3)
+        self._listed: MoveSets | None = None
+        session.answers.changed.connect(lambda study: self.refresh() if study is move_sets else None)
+
+    @property
+    def words(self) -> Words:
+        return Words(self.session.shown)
+
+    def find_moves(self) -> None:
+        """Ask; the desk goes on meanwhile."""
+        self.session.put_back(because="moves were looked for")
+        self.session.answers.ask(move_sets)
+
+    @property
+    def found(self) -> MoveSets | None:
+        """The offers for the build as it is."""
+        answer = self.session.answers.of(move_sets)
+        return answer.value if answer.fresh else None
+
+    def refresh(self) -> None:
+        tried = self.session.ghost is not None
+        self.keep_button.setEnabled(tried)
+        self.back_button.setEnabled(tried)
+        answer = self.session.answers.of(move_sets)
+        self.find_button.setEnabled(not answer.working)
+        found = self.found
+        if found is not self._listed:
+            self._list(found)
+        if found is not None:
+            self.says.setText(self._summary(found))
+        elif answer.working:
+            self.says.setText("Looking for slides, swaps and the least total movement…")
+        elif answer.fault:
+            self.says.setText(f"The search stopped: {answer.words}")
+        else:
+            self.says.setText(answer.words or LOOKS_FOR)
+        self.ghost_chart.update()
+        self.moves_plan.update()
+
+    def _list(self, found: MoveSets | None) -> None:
+        self._listed = found
+        self.offers.clear()
+        for at, move in enumerate(found.moves if found is not None else ()):
+            item = QListWidgetItem(self._move_words(move))
+            item.setData(Qt.ItemDataRole.UserRole, at)
+            self.offers.addItem(item)
+
+    def _summary(self, found: MoveSets) -> str:
+        names = {case.id: lower_first(case.name) for case in self.session.studied.table.cases}
+        fights = [names.get(id, id) for id in found.fights]
+        if found.moves and found.moves[0].feasible:
+            return "Each of these settles every case. Click one to try it; what is marked as staying is left alone."
+        if len(fights) > 1:
+            return (
+                f"No move settles every case: {fights[0]} and {fights[1]} pull against each other. "
+                "Bring the tanks nearer the axle, or another load."
+            )
+        if fights:
+            return f"No move settles every case: {fights[0]} stays out of its limits."
+        return found.why or "These help, but not every case is settled."
+
+    def _move_words(self, move: Move) -> str:
+        if move.kind == "swap":
+            a, b = move.items
+            text = f"Swap the {lower_first(a.name)} and the {lower_first(b.name)}"
+        else:
+            text = "; ".join(f"{lower_first(i.name)} {' and '.join(self._ways(i))}" for i in move.items)
+            text = text[:1].upper() + text[1:]
+        return text + ("" if move.feasible else "   (helps, does not settle all)")
+
+    def _ways(self, shift: Shift) -> list[str]:
+        """How far a thing goes along and across, in words."""
+        ways = [(shift.to_m - shift.from_m, "back", "forward")]
+        ways.append((shift.to_y_m - shift.from_y_m, "to the right", "to the left"))
+        return [f"{self.words.m(abs(by))} {more if by > 0 else less}" for by, more, less in ways if abs(by) > 0.004]
+
+    def offer(self, item: QListWidgetItem) -> None:
+        """Try what was clicked."""
+        at, found = item.data(Qt.ItemDataRole.UserRole), self.found
+        if found is None or at is None:
+            self.session.said.emit("The build has changed since; look for moves again.", "note")
+            return
+        move = found.moves[at]
+        try_edit(self.session, self._move_words(move), move.ops)
+
+    def try_first(self) -> None:
+        """Find moves and try the easiest."""
+        self.find_moves()
+        if self.offers.count():
+            self.offers.setCurrentRow(0)
+            self.offer(self.offers.item(0))
+
+    def _ghost_shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        session = self.session
+        s, tried = session.studied, session.ghost_studied
+        if s.build.rig.carrier == "vehicle bed":
+            return bars.bed_bars(tried or s, self.words, width, height)
+        before = tuple(
+            (s.table.cases[row].name, float(s.readings.tongue_kg[row]))
+            for row in s.towing_rows
+            if math.isfinite(s.readings.tongue_kg[row])
+        )
+        later = tried or s
+        after = {later.table.cases[r].name: float(later.readings.tongue_kg[r]) for r in later.towing_rows if math.isfinite(later.readings.tongue_kg[r])}  # fmt: skip
+        bands = {later.table.cases[r].name: (float(later.readings.band_kg[r, 0]), float(later.readings.band_kg[r, 1])) for r in later.towing_rows if np.isfinite(later.readings.band_kg[r]).all()}  # fmt: skip
+        return bars.ghost_rows(before, after, bands, self.words, width, height)

@@ -1,0 +1,62 @@
+"""Stow, as window, trail and finder see it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Build, Project
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def standing(project: Project, s: Studied) -> tuple[str, str]:
+    n = len(project.build.stow.things)
+    return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
+
+
+def _a_tank(build: Build, s: Studied) -> tuple[str, ...]:
+    return tuple(t.id for t in build.stow.things if t.tank)[:1]
+
+
+ABOUT = About(
+    "Stow",
+    "uncle_sled.desk.benches.stow.bench:StowBench",
+    standing,
+    views=(
+        View("Drawing", "side and plan", "Left side and plan, to be dragged in", _a_tank),
+        View(
+            "Solid", "from behind and in three directions", "From behind, and in three directions with the body peeled"
+        ),
+        View("Modes", "all modes side by side", "All modes side by side"),
+        View("Cases", "load cases and the sweep", "Load cases as columns, and every tank at every level"),
+        View("Fits", "who fits", "Who sleeps, gets out, reaches and passes"),
+        View("Held", "what holds things", "What holds every thing on the road"),
+        View("Table", "the table of things", "All things as a table"),
+    ),
+    deeds=(
+        Deed("table", "All things as a table", "L", lambda bench: bench.show_table()),
+        Deed("people", "People in the drawing", "P", lambda bench: bench.show_people()),
+        Deed("add-thing", "Add a thing from the catalogue", "A", lambda bench: bench.open_shelf()),
+        Deed("measure", "Measure", "M", lambda bench: bench.measure()),
+        Deed("turn", "Turn a quarter", "T", lambda bench: bench.turn()),
+        Deed("copy", "Copy", "Ctrl+D", lambda bench: bench.copy()),
+        Deed("delete", "Delete", "Delete", lambda bench: bench.delete()),
+    ),
+    exports=(
+        Export("gauges", "Gauge strips of the tanks as PDF…", "gauges"),
+        Export("things-csv", "All things as CSV…", "things"),
+    ),
+    mouse=(
+        "Drag a thing: it snaps; Ctrl: free; type a number: exact",
+        "Arrows nudge, Shift ten times",
+        "Shift-click or pull a rectangle: several",
+        "Wheel zooms, middle button or space pans",
+    ),
+    shots=(
+        Shot("4-stow", "Drawing"),
+        Shot("4b-stow-solid", "Solid", standing=True),
+        Shot("4c-stow-modes", "Modes", standing=True),
+        Shot("4d-stow-cases", "Cases"),
+        Shot("4e-stow-fits", "Fits", standing=True),
+        Shot("6-table", "Table"),
+    ),
+    drawn=True,
+)

@@ -53,6 +53,8 @@ class Session(QObject):
         self.ghost: tuple[Remedy, Project] | None = None
         self.hand: Hand | None = None
         self._hands = 0
+        self._studied: tuple[Project, Studied] | None = None  # of the project that is open
+        self._row: tuple[object, str, int] | None = None  # the shown case among these
         self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
         self.worker = worker
@@ -85,7 +87,10 @@ class Session(QObject):
     @property
     def studied(self) -> Studied:
         """Results of the build as it is, without the ghost."""
-        return study(self.build, self.facts)
+        project = self.history.project
+        if self._studied is None or self._studied[0] is not project:
+            self._studied = (project, study(project.build, project.facts))
+        return self._studied[1]
 
     @property
     def ghost_studied(self) -> Studied | None:
@@ -94,16 +99,17 @@ class Session(QObject):
     @property
     def row(self) -> int:
         """The row of the load case that is shown."""
-        for row, case in enumerate(self.studied.table.cases):
-            if case.id == self.case_id:
-                return row
-        return 0
+        cases = self.studied.table.cases
+        if self._row is None or self._row[0] is not cases or self._row[1] != self.case_id:
+            found = next((row for row, case in enumerate(cases) if case.id == self.case_id), 0)
+            self._row = (cases, self.case_id, found)
+        return self._row[2]
 
     @property
     def mode(self) -> Mode:
         """The mode that is shown: the load case's, or one that has no case of its own."""
         modes, cases = self.build.stow.modes, self.studied.table.cases
-        shown = next((mode for mode in modes if mode.id == self._mode_id), None)
+        shown = next((mode for mode in modes if mode.id == self._mode_id), None) if self._mode_id else None
         return shown or (cases[self.row].mode if cases else modes[0])
 
     def show_mode(self, mode_id: str) -> None:
@@ -246,6 +252,9 @@ class Session(QObject):
         self.flash.emit(step.ids)
 
     def _changed(self) -> None:
+        if self.dragging:  # nothing comes or goes under a hand
+            self.changed.emit()
+            return
         there = (
             {thing.id for thing in self.build.stow.things}
             | {axle.id for axle in self.build.rig.axles}

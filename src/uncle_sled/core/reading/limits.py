@@ -17,7 +17,7 @@ from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.rig import BedVehicle, Rig
 from uncle_sled.core.reading.balance import Balance
 from uncle_sled.core.reading.band import vehicles_of
-from uncle_sled.core.reading.load_cases import Floats, MassTable
+from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 from uncle_sled.core.reading.parked import Parked
 
 # Load index to kg. Source: the tyre trade's standard load index table.
@@ -114,11 +114,10 @@ def limits(
 ) -> tuple[Limit, ...]:
     """Every limit that is known, worst case first within each; nearest to its limit first."""
     towing = np.array([case.mode.towing for case in table.cases], dtype=bool)
-    found = list(
-        _bed(build, table, readings)
-        if build.rig.carrier == "vehicle bed"
-        else _trailer(build, facts, table, readings, at_rest, towing)
-    )
+    if build.rig.carrier == "vehicle bed":
+        found = [*_worst(list(_bed(build, table, readings)), table), *_front_share(table, readings)]
+    else:
+        found = [*_worst(list(_trailer(build, facts, readings, at_rest, towing)), table)]
     return tuple(sorted(found, key=lambda lim: -use(lim)))
 
 
@@ -133,125 +132,130 @@ def use(limit: Limit) -> float:
     return limit.value / max(limit.limit, 1e-9)
 
 
-def _worst(
-    id: str,
-    name: str,
-    values: Floats,
-    limit: float | None,
-    table: MassTable,
-    where: Floats,
-    vehicle: str | None = None,
-    mind_at: float = 1.0,
-    floor: bool = False,
-    over: str = "stop",
-) -> Iterator[Limit]:
-    shown = np.where(where, values, np.inf if floor else -np.inf)
-    if limit is None or limit <= 0 or not np.isfinite(shown).any():
+class _Asked(msgspec.Struct):
+    """One limit to be held against its values in every case."""
+
+    id: str
+    name: str
+    values: Floats
+    limit: float | None
+    where: Bools  # cases that count
+    vehicle: str | None = None
+    mind_at: float = 1.0
+    floor: bool = False
+    over: str = "stop"
+
+
+def _worst(asked: list[_Asked], table: MassTable) -> Iterator[Limit]:
+    """Each limit that is known in its worst case; all at once, since an array of few cases costs as much as of many."""
+    known = [one for one in asked if one.limit is not None and one.limit > 0]
+    if not known:
         return
-    row = int(np.argmin(shown) if floor else np.argmax(shown))
-    value = float(shown[row])
-    beyond = value < limit if floor else value > limit
-    severity = over if beyond else "mind" if not floor and value > mind_at * limit else None
-    yield Limit(id, name, table.cases[row].id, vehicle, value, float(limit), "kg", severity)
+    sign = np.array([-1.0 if one.floor else 1.0 for one in known])[:, None]
+    shown = np.where([one.where for one in known], sign * np.array([one.values for one in known]), -np.inf)
+    rows = np.argmax(shown, axis=1)
+    values = shown[np.arange(len(known)), rows] * sign[:, 0]
+    finite = np.asarray(np.isfinite(shown).any(axis=1))
+    for one, row, value, some in zip(known, rows.tolist(), values.tolist(), finite.tolist(), strict=True):
+        if not some or one.limit is None:
+            continue
+        beyond = value < one.limit if one.floor else value > one.limit
+        severity = one.over if beyond else "mind" if not one.floor and value > one.mind_at * one.limit else None
+        yield Limit(one.id, one.name, table.cases[row].id, one.vehicle, value, float(one.limit), "kg", severity)
 
 
-def _trailer(
-    build: Build, facts: Facts, table: MassTable, b: Balance, at_rest: Parked | None, towing: Floats
-) -> Iterator[Limit]:
+def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, towing: Bools) -> Iterator[_Asked]:
     rig = build.rig
     group = b.total_kg - b.tongue_kg
     known = towing & ~np.isnan(b.tongue_kg)
-    yield from _worst("gross", "Whole trailer", b.total_kg, _si(rig.gross_total), table, towing)
-    yield from _worst("axle-group", "Axle group", group, _si(rig.axle_group), table, known)
+    yield _Asked("gross", "Whole trailer", b.total_kg, _si(rig.gross_total), towing)
+    yield _Asked("axle-group", "Axle group", group, _si(rig.axle_group), known)
     for at, axle in enumerate(sorted(rig.axles, key=lambda a: a.station.si)):
         if axle.rating and b.axle_kg.shape[1]:
-            yield from _worst(
+            yield _Asked(
                 f"axle/{axle.id}",
                 "Axle" if len(rig.axles) == 1 else f"Axle {at + 1}",
                 b.axle_kg[:, at],
                 axle.rating.si,
-                table,
                 known,
             )
     capacity = tyre_capacity_kg(rig.tyre.load_index)
     if capacity and rig.axles and b.axle_kg.shape[1]:
         side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
         per_tyre = side * b.axle_kg.max(axis=1)
-        yield from _worst(
-            "tyre", "Tyre, heavier side", per_tyre, capacity, table, known & ~np.isnan(per_tyre), mind_at=TYRE_RESERVE
+        yield _Asked(
+            "tyre", "Tyre, heavier side", per_tyre, capacity, known & ~np.isnan(per_tyre), mind_at=TYRE_RESERVE
         )
-    yield from _worst("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), table, known)
-    yield from _worst("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), table, known)
+    yield _Asked("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known)
+    yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known)
     for car in vehicles_of(build.brief, facts):
-        yield from _worst(
-            f"ball/{car.id}", f"Ball, {car.name}", b.tongue_kg, _si(car.tongue_limit), table, known, car.id
-        )
-        yield from _worst(
-            f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, _si(car.tow_limit), table, towing, car.id
-        )
+        yield _Asked(f"ball/{car.id}", f"Ball, {car.name}", b.tongue_kg, _si(car.tongue_limit), known, car.id)
+        yield _Asked(f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, _si(car.tow_limit), towing, car.id)
         rear = rear_axle_of(car, b.tongue_kg)
         if car.rear_axle_rating and rear is not None:
-            yield from _worst(
-                f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, table, known, car.id
-            )
+            yield _Asked(f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, known, car.id)
         nose = front_axle_of(car, b.tongue_kg)
         if car.front_axle_rating and nose is not None:
-            yield from _worst(
-                f"car-front/{car.id}", f"Front axle, {car.name}", nose, car.front_axle_rating.si, table, known, car.id
+            yield _Asked(
+                f"car-front/{car.id}", f"Front axle, {car.name}", nose, car.front_axle_rating.si, known, car.id
             )
         if car.train_limit and car.front_empty and car.rear_empty:
             train = b.total_kg + car.front_empty.si + car.rear_empty.si
-            yield from _worst(f"train/{car.id}", f"Train, {car.name}", train, car.train_limit.si, table, towing, car.id)
-    yield from _worst("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), table, towing)
+            yield _Asked(f"train/{car.id}", f"Train, {car.name}", train, car.train_limit.si, towing, car.id)
+    yield _Asked("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), towing)
     if at_rest is not None and rig.stabiliser_station is not None and rig.jack_station is not None:
         # wound snug they take what the tail's load would lift off the jack, shared by two
         behind = rig.stabiliser_station.si - b.effective_axle_m
         over = np.maximum(-at_rest.jack_tail_loaded_kg, 0.0) * (b.effective_axle_m - rig.jack_station.si)
         each = np.where(behind > 0.05, over / np.maximum(behind, 0.05) / 2, 0.0)
-        yield from _worst(
+        yield _Asked(
             "stabiliser",
             "Stabiliser, tail loaded",
             each,
             _si(rig.stabiliser_rating),
-            table,
             np.ones_like(towing),
             over="mind",
         )
     if at_rest is not None:
-        yield from _worst(
+        yield _Asked(
             "jack",
             "Jack",
             at_rest.jack_kg * JACK_FACTOR,
             _si(rig.jack_rating),
-            table,
             np.ones_like(towing),
             over="mind",
         )
 
 
-def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[Limit]:
+def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[_Asked]:
     bed = build.rig.bed
     every = np.ones(len(table.cases), dtype=bool)
     if not b.axle_kg.shape[1]:
         return
     front, rear = b.axle_kg[:, 0], b.axle_kg[:, 1]
-    yield from _worst("front-axle", "Front axle", front, _si(bed.front_rating), table, every)
-    yield from _worst("rear-axle", "Rear axle", rear, _si(bed.rear_rating), table, every)
-    yield from _worst("gross", "Whole vehicle", b.total_kg, _si(bed.gross_rating), table, every)
+    yield _Asked("front-axle", "Front axle", front, _si(bed.front_rating), every)
+    yield _Asked("rear-axle", "Rear axle", rear, _si(bed.rear_rating), every)
+    yield _Asked("gross", "Whole vehicle", b.total_kg, _si(bed.gross_rating), every)
     capacity = tyre_capacity_kg(build.rig.tyre.load_index)
     if capacity:
-        yield from _worst("tyre", "Tyre, rear", rear / 2, capacity, table, every, mind_at=TYRE_RESERVE)
+        yield _Asked("tyre", "Tyre, rear", rear / 2, capacity, every, mind_at=TYRE_RESERVE)
     if bed.front_empty is not None and bed.front_empty.si > 0:
-        yield from _worst(
+        yield _Asked(
             "least-front",
             "Front axle, least",
             front,
             bed.front_empty.si * LEAST_FRONT_OF_EMPTY,
-            table,
             every,
             floor=True,
             over="mind",
         )
+
+
+def _front_share(table: MassTable, b: Balance) -> Iterator[Limit]:
+    """What a bed vehicle's front axle carries of the whole, in the case in which it is least."""
+    if not b.axle_kg.shape[1]:
+        return
+    front = b.axle_kg[:, 0]
     share = front - LEAST_FRONT_SHARE * b.total_kg
     if np.isfinite(share).any():
         row = int(np.argmin(share))

@@ -5,7 +5,8 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.engine import keep_each, keep_last
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import silhouette
@@ -16,6 +17,8 @@ from uncle_sled.core.reading.band import Band, band_of
 from uncle_sled.core.reading.limits import Limit, limits
 from uncle_sled.core.reading.load_cases import MassTable, mass_table
 from uncle_sled.core.reading.parked import Parked, parked
+
+FARTHEST_M = 100.0
 
 
 class Studied(msgspec.Struct, frozen=True):
@@ -79,11 +82,18 @@ def study(build: Build, facts: Facts) -> Studied:
     )
 
 
+@keep_each
+def _reaches_m(thing: Thing) -> float:
+    """How far aft a thing reaches [m]; one that was typed beyond any rig does not count."""
+    end = thing.x.si + thing.length.si
+    return end if abs(thing.x.si) < FARTHEST_M and thing.length.si < FARTHEST_M else -FARTHEST_M
+
+
 @keep_last(4)
 def length_m(build: Build) -> float:
     """How far the rig and body reach aft [m], for drawings and scales; 5 m where nothing is known."""
     ends = [axle.station.si + 0.3 for axle in build.rig.axles]
-    ends += [t.x.si + t.length.si for t in build.stow.things if abs(t.x.si) < 100 and t.length.si < 100]
+    ends += _reaches_m(build.stow.things)
     reach = tail_m(build)
     if reach is not None:
         ends.append(reach)

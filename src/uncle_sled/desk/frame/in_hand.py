@@ -34,7 +34,7 @@ class InHand(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored)
         self._later = QTimer(self)
         self._later.setSingleShot(True)
-        self._later.setInterval(100)
+        self._later.setInterval(150)
         self._later.timeout.connect(self.refresh)
         self.form: Form | MemberForm | None = None
         self.form_for: tuple[str, object] | None = None

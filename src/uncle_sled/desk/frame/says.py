@@ -14,7 +14,7 @@ from uncle_sled.desk.session import Session
 
 MOST_CARDS = 12
 SAYS_LENGTH = 140
-WHILE_DRAGGING_MS = 60
+WHILE_DRAGGING_MS = 180
 INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
 
 

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.placing import place_ops, spot_of
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Hatch, hatch_lines
-from uncle_sled.core.drawing.rig.bobs import Bob, Hung, bobs, hang, single_bobs
+from uncle_sled.core.drawing.rig.bobs import Bob, Hung, Singles, bobs, hang, single_bobs
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.engine import Same
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.units import distance, weight
 from uncle_sled.core.words import lower_first
@@ -19,7 +21,7 @@ from uncle_sled.desk.frame.sled_reading import Reading, reading
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.kit.painting import Written, said_if_it_fails, write
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.theme.theme import colour
+from uncle_sled.desk.theme.theme import colour, theme_name
 
 FULL_PX, STRIP_PX = 150, 44
 GAUGE_X, GAUGE_W = 16, 176
@@ -44,6 +46,34 @@ def _bob_hatch(hatch: Hatch, r: float) -> list[QLineF]:
     return [QLineF(*a, *b) for a, b in hatch_lines(hatch, -r, -r, r, r * 1.3, 5.0)]
 
 
+def _draw_bob(painter: QPainter, tip: QPointF, group: str, r: float, here: bool) -> None:
+    """A plumb-bob about its own middle: filled by kind and hatched, its edge strong where it is chosen."""
+    painter.translate(tip)
+    path = _bob_path(r)
+    painter.setPen(QPen(colour("sled ink"), 2.2) if here else QPen(colour("sled"), 1))
+    painter.setBrush(colour(group))
+    painter.drawPath(path)
+    if r >= 7:
+        painter.save()
+        painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
+        painter.setPen(QPen(colour("sled"), 0.9))
+        painter.drawLines(_bob_hatch(HATCH_OF_GROUP.get(group, ""), r))
+        painter.restore()
+    painter.translate(-tip)
+
+
+@lru_cache(maxsize=256)
+def _bob_picture(group: str, r: float, here: bool, ratio: float, theme: str) -> QPixmap:
+    picture = QPixmap(math.ceil((2 * r + 6) * ratio), math.ceil((2.3 * r + 6) * ratio))
+    picture.setDevicePixelRatio(ratio)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _draw_bob(painter, QPointF(r + 3, r + 3), group, r, here)
+    painter.end()
+    return picture
+
+
 class SledLine(QWidget):
     """Along the bottom of every stop: in full under an elevation, else a strip."""
 
@@ -61,6 +91,7 @@ class SledLine(QWidget):
         self._case_spots: list[tuple[QRectF, str]] = []
         self._drag: tuple[Bob, float, Hand] | None = None
         self._most = 14
+        self._hung_of: tuple[object, ...] = ()  # what the bobs were hung for
         self.setFixedHeight(FULL_PX)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills all of itself
         self.setMouseTracking(True)
@@ -71,11 +102,13 @@ class SledLine(QWidget):
 
     def _refresh(self) -> None:
         studied = self.session.ghost_studied or self.session.studied
-        if studied.table.cases:
+        if studied.table.cases and not self.session.dragging:
             said = reading(studied, min(self.session.row, len(studied.table.cases) - 1))
             self.setAccessibleDescription(f"{said.title} {said.big}, {said.beside[0]}, {said.lean_words}")
         grown = not self.strip or self.session.ghost is not None
-        self.setFixedHeight(FULL_PX if grown else STRIP_PX)
+        high = FULL_PX if grown else STRIP_PX
+        if self.height() != high:
+            self.setFixedHeight(high)
         self.update()
 
     def set_axis(self, axis: tuple[float, float] | None) -> None:
@@ -333,17 +366,11 @@ class SledLine(QWidget):
     def _paint_bobs(
         self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float
     ) -> None:
-        tries = []
         singles = single_bobs(s, row)
-        # where they crowd, the lightest are merged; a drag keeps to what it began with, so that bobs do not flicker
-        for most in (self._most,) if self.session.dragging else (14, 12, 10, 8):
-            made = bobs(singles, most)
-            self._most = most
-            words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
-            tries.append(hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words))
-            if not any(hung.crowded for hung in tries[-1]):
-                break
-        self.hung = min(tries, key=lambda hung: sum(one.crowded for one in hung))
+        key = (Same(singles), x0, scale, left, right, self.height(), self.session.dragging, self.session.shown)
+        if key != self._hung_of:
+            self._hung_of = key
+            self.hung = self._hang(singles, x0, scale, left, right)
         chosen = set(self.session.selection)
         held = [not chosen.isdisjoint(hung.bob.ids) for hung in self.hung]
         for hung, here in zip(self.hung, held, strict=True):
@@ -352,18 +379,11 @@ class SledLine(QWidget):
         for hung, here in zip(self.hung, held, strict=True):
             tip = QPointF(hung.x, BEAM_Y + hung.drop)
             r = hung.radius
-            painter.translate(tip)
-            path = _bob_path(r)
-            painter.setPen(QPen(colour("sled ink"), 2.2) if here else QPen(colour("sled"), 1))
-            painter.setBrush(colour(hung.bob.group))
-            painter.drawPath(path)
-            if r >= 7:
-                painter.save()
-                painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
-                painter.setPen(QPen(colour("sled"), 0.9))
-                painter.drawLines(_bob_hatch(HATCH_OF_GROUP.get(hung.bob.group, ""), r))
-                painter.restore()
-            painter.translate(-tip)
+            if self.session.dragging:  # in a frame of a drag a picture of the bob serves, at whole pixels
+                picture = _bob_picture(hung.bob.group, r, here, self.devicePixelRatioF(), theme_name())
+                painter.drawPixmap(tip - QPointF(r + 3, r + 3), picture)
+            else:
+                _draw_bob(painter, tip, hung.bob.group, r, here)
             if hung.label:
                 x = hung.x + hung.side * (r + 5)
                 wide = text_width(hung.label, 12, "strong" if here else "text")
@@ -380,6 +400,18 @@ class SledLine(QWidget):
                     "strong" if here else "text",
                     "left" if hung.side > 0 else "right",
                 )
+
+    def _hang(self, singles: Singles, x0: float, scale: float, left: float, right: float) -> tuple[Hung, ...]:
+        """Where the bobs hang. Where they crowd, the lightest are merged; a drag keeps to what it began with."""
+        tries = []
+        for most in (self._most,) if self.session.dragging else (14, 12, 10, 8):
+            made = bobs(singles, most)
+            self._most = most
+            words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
+            tries.append(hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words))
+            if not any(hung.crowded for hung in tries[-1]):
+                break
+        return min(tries, key=lambda hung: sum(one.crowded for one in hung))
 
     def _paint_sides(self, painter: QPainter, s: Studied, said: Reading, row: int) -> None:
         x, wide = self.width() - SIDE_PX + 8, SIDE_PX - 24

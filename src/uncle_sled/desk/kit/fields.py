@@ -56,10 +56,15 @@ class QuantityField(QLineEdit):
 
     def show_value(self, value: Quantity | None) -> None:
         """Show the document's value; what is being typed is left alone."""
-        self.value = value
+        was, self.value = self.value, value
         if self.hasFocus() and self.isModified():
             return
-        self._restore()
+        now = (value, self.shown())
+        if value is not was or now != self._restored or self.isModified():
+            self._restored = now
+            self._restore()
+
+    _restored: tuple[object, ...] = ()
 
     def _restore(self) -> None:
         text = self.value.text(self.shown()) if self.value is not None else ""

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.text_width import elided, text_width
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import Same, keep_keyed, keep_last
 from uncle_sled.core.reading.load_cases import columns_of
 from uncle_sled.core.reading.studied import Studied
 
@@ -28,6 +28,9 @@ GROUP_NAMES = {
     "outside": "Outside",
     "vehicle": "Vehicle",
 }
+
+
+Floats = NDArray[np.float64]
 
 
 class Bob(msgspec.Struct, frozen=True):
@@ -62,53 +65,84 @@ def _owners(ids: tuple[str, ...]) -> tuple[list[str], NDArray[np.int_], list[int
     return list(columns), owner, [of[0] for of in columns.values()]
 
 
-def single_bobs(s: Studied, row: int) -> list[Bob]:
-    """A bob for every part with its contents, heaviest first; the shell's faces as one."""
+class Singles(msgspec.Struct, frozen=True):
+    """Every part with its contents as one weight, heaviest first; the shell's faces as one. Arrays over them."""
+
+    ids: tuple[tuple[str, ...], ...]
+    names: tuple[str, ...]
+    groups: tuple[str, ...]
+    mass_kg: Floats
+    moment_kg_m: Floats
+
+    def __len__(self) -> int:
+        return len(self.ids)
+
+    def bob(self, at: int) -> Bob:
+        return Bob(self.ids[at], self.names[at], self.groups[at], *self._sum([at]))
+
+    def together(self, many: list[int], name: str) -> Bob:
+        ids = tuple([id for at in many for id in self.ids[at]])
+        return Bob(ids, name, self.groups[many[0]], *self._sum(many))
+
+    def _sum(self, many: list[int]) -> tuple[float, float]:
+        mass, moment = float(self.mass_kg[many].sum()), float(self.moment_kg_m[many].sum())
+        first = many[0]
+        return mass, moment / mass if abs(mass) > 1e-9 else float(self.moment_kg_m[first] / self.mass_kg[first])
+
+
+@keep_keyed(lambda s, row: (Same(s), row), 4)
+def single_bobs(s: Studied, row: int) -> Singles:
+    """The weights of a case that bobs hang for."""
     keys, owner, first = _owners(s.table.ids)
     kg = np.bincount(owner, s.table.mass_kg[row], len(keys))
     kg_m = np.bincount(owner, s.table.mass_kg[row] * s.table.x_m[row], len(keys))
     names, groups = s.table.names, s.table.groups
     some = np.flatnonzero(np.abs(kg) > 1e-9)
-    order = some[np.argsort(-np.abs(kg[some]), kind="stable")]
-    mass, at = kg[order].tolist(), (kg_m[order] / kg[order]).tolist()
-    singles = [
-        Bob((keys[k],), names[first[k]], groups[first[k]], w, x)
-        for k, w, x in zip(order.tolist(), mass, at, strict=True)
-    ]
-    shell = [bob for bob in singles if bob.group == "shell"]
+    order = some[np.argsort(-np.abs(kg[some]), kind="stable")].tolist()
+    shell = [k for k in order if groups[first[k]] == "shell"]
     if len(shell) < 2:
-        return singles
-    made = [merged(shell, "Shell")] + [bob for bob in singles if bob.group != "shell"]
-    return sorted(made, key=lambda bob: -abs(bob.mass_kg))
+        return Singles(
+            tuple([(keys[k],) for k in order]),
+            tuple([names[first[k]] for k in order]),
+            tuple([groups[first[k]] for k in order]),
+            kg[order],
+            kg_m[order],
+        )
+    others = [k for k in order if groups[first[k]] != "shell"]
+    body = float(kg[shell].sum())
+    before = int(np.count_nonzero(np.abs(kg[others]) > abs(body)))
+    ids = [(keys[k],) for k in others]
+    ids.insert(before, tuple([keys[k] for k in shell]))
+    return Singles(
+        tuple(ids),
+        (*(names[first[k]] for k in others[:before]), "Shell", *(names[first[k]] for k in others[before:])),
+        (*(groups[first[k]] for k in others[:before]), "shell", *(groups[first[k]] for k in others[before:])),
+        np.insert(kg[others], before, body),
+        np.insert(kg_m[others], before, float(kg_m[shell].sum())),
+    )
 
 
-def bobs(made: list[Bob], most: int = MOST) -> tuple[Bob, ...]:
+def bobs(made: Singles, most: int = MOST) -> tuple[Bob, ...]:
     """At most ``most`` bobs of the single ones: the lightest merged by group."""
-    if len(made) <= most:
-        return tuple(made)
+    many = len(made)
+    if many <= most:
+        return tuple([made.bob(at) for at in range(many)])
     # groups of what is left over take a bob each, so fewer stay single
-    seen: set[str] = set()
-    groups_after = [0] * (len(made) + 1)
-    for at in range(len(made) - 1, -1, -1):
-        seen.add(made[at].group)
-        groups_after[at] = len(seen)
-    keep = next((keep for keep in range(most, 2, -1) if keep + groups_after[keep] <= most), 0)
+    last: dict[str, int] = {}
+    for at, group in enumerate(made.groups):
+        last[group] = at
+    keep = next((keep for keep in range(most, 2, -1) if keep + sum(at >= keep for at in last.values()) <= most), 0)
     if keep:
-        groups: dict[str, list[Bob]] = {}
-        for bob in made[keep:]:
-            groups.setdefault(bob.group, []).append(bob)
-        return tuple(made[:keep] + [_together(many, GROUP_NAMES.get(group, group)) for group, many in groups.items()])
-    return (*made[: most - 1], _together(made[most - 1 :], "Others"))
+        groups: dict[str, list[int]] = {}
+        for at in range(keep, many):
+            groups.setdefault(made.groups[at], []).append(at)
+        rest = [_together(made, of, GROUP_NAMES.get(group, group)) for group, of in groups.items()]
+        return (*(made.bob(at) for at in range(keep)), *rest)
+    return (*(made.bob(at) for at in range(most - 1)), _together(made, list(range(most - 1, many)), "Others"))
 
 
-def _together(many: list[Bob], name: str) -> Bob:
-    return merged(many, f"{name}, {len(many)} more") if len(many) > 1 else many[0]
-
-
-def merged(many: list[Bob], name: str) -> Bob:
-    mass = sum(bob.mass_kg for bob in many)
-    x = sum(bob.mass_kg * bob.x_m for bob in many) / mass if abs(mass) > 1e-9 else many[0].x_m
-    return Bob(tuple(id for bob in many for id in bob.ids), name, many[0].group, mass, x)
+def _together(made: Singles, many: list[int], name: str) -> Bob:
+    return made.together(many, f"{name}, {len(many)} more") if len(many) > 1 else made.bob(many[0])
 
 
 def hang(

@@ -6,7 +6,7 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import msgspec
@@ -60,8 +60,11 @@ def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[st
         columns, kg = columns_of(s.table.ids), s.table.mass_kg[row].tolist()
         weighs = {id: sum([kg[at] for at in columns[id]]) for id in only or columns if id in columns}
     made, touched = [], mode.touched
-    for thing, home in zip(build.stow.things, homes_of(build.stow.things), strict=True):
-        if thing.id in mode.absent or (only is not None and thing.id not in only):
+    pairs: Iterable[tuple[Thing, Stand]] = zip(build.stow.things, homes_of(build.stow.things), strict=True)
+    if only is not None:
+        pairs = [pair for pair in pairs if pair[0].id in only]
+    for thing, home in pairs:
+        if thing.id in mode.absent:
             continue
         stand = stand_of(thing, mode) if thing.id in touched else home
         mass = weighs.get(thing.id, thing.mass.si)

@@ -14,7 +14,7 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
-from uncle_sled.core.engine import Same, keep_each, keep_keyed, keep_last
+from uncle_sled.core.engine import Same, from_last, keep_each, keep_keyed, keep_last
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
 from uncle_sled.core.parts.from_stow import home_of
 
@@ -131,7 +131,32 @@ def corners_in(solids: tuple[Solid, ...]) -> Floats:
     return np.array([(s.low, s.high) for s in solids], dtype=float).reshape(-1, 2, 3)
 
 
-corners_of = keep_last(16)(corners_in)
+Cornered = tuple[tuple[Solid, ...], Floats]
+
+
+def _corners_again(old: Cornered, solids: tuple[Solid, ...]) -> Cornered | None:
+    """The corners with the rows of what moved laid anew; None where there are more or fewer, or most of it moved."""
+    before, corners = old
+    if len(before) != len(solids):
+        return None
+    moved = [at for at, (a, b) in enumerate(zip(before, solids, strict=True)) if a is not b]
+    if 2 * len(moved) > len(solids):
+        return None
+    corners = corners.copy()
+    for at in moved:
+        corners[at] = solids[at].low, solids[at].high
+    return solids, corners
+
+
+@from_last(_corners_again)
+def _cornered(solids: tuple[Solid, ...]) -> Cornered:
+    return solids, corners_in(solids)
+
+
+@keep_last(16)
+def corners_of(solids: tuple[Solid, ...]) -> Floats:
+    """The same of a mode's solids, kept."""
+    return _cornered(solids)[1]
 
 
 def within(solids: tuple[Solid, ...], low: Corner, high: Corner) -> list[Solid]:

@@ -5,8 +5,15 @@ import os
 import tempfile
 from pathlib import Path
 
+import hypothesis
 import pytest
 from PySide6.QtCore import QEvent
+
+# a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
+hypothesis.settings.register_profile(
+    "unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True
+)
+hypothesis.settings.load_profile("unhurried")
 
 _screen = Path(tempfile.mkdtemp()) / "screen.json"
 _screen.write_text(

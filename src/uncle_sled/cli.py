@@ -60,6 +60,8 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("--to", required=True, choices=tuple(KINDS), metavar="KIND", help=", ".join(KINDS))
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
+    verb = verbs.add_parser("codes", help="every finding's code, its stop and what is tried for it, as a table")
+    verb.set_defaults(run=_codes)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
     verb.set_defaults(run=_install_desktop)
     verb = verbs.add_parser("shots", help="pictures of every main view, from the demo")
@@ -188,6 +190,13 @@ def _desk(args: argparse.Namespace) -> int:
             f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them."
         ) from None
     return run(args.file)
+
+
+def _codes(_: argparse.Namespace) -> int:
+    from uncle_sled.core.findings.all_findings import table_of_codes
+
+    print(table_of_codes(), end="")
+    return OK
 
 
 def _install_desktop(_: argparse.Namespace) -> int:

@@ -44,7 +44,7 @@ def studied(*things, facts=None, **changes):
     return study(a_build(things, shell=changes.pop("shell", a_body()), **changes), facts or Facts())
 
 
-# axle -----------------------------------------------------------------------------------------------------
+# axle
 def test_the_balance_point_way_is_the_closed_form():
     """Check case: axle for 12 % with the weight at 2.75 m: 3.125 m."""
     s = studied(a_thing("t", 100, x=2.0), brief=msgspec.structs.replace(NA, band_low=0.12, band_high=0.12))
@@ -154,7 +154,7 @@ def test_impossible_rigs_are_said_not_raised(rig):
     assert owners(s, 0, 4) == () or s.support is not None
 
 
-# moves ----------------------------------------------------------------------------------------------------
+# moves
 def allowed(low, high, roll=0.0, share=None, wheels=500.0, slope=0.3, track=1.6):
     """Limits of as many cases as low has; share: of the wheels' load that may be more on one side."""
     low = np.asarray(low, float)
@@ -325,7 +325,7 @@ def test_what_stays_is_left_alone_and_what_cannot_be_is_named():
     assert any(move.feasible for move in found.moves) or len(found.fights) >= 1
 
 
-# sureness and road ----------------------------------------------------------------------------------------
+# sureness and road
 def test_weighing_narrows_as_a_draw_of_twenty_thousand_says():
     things = [
         a_thing("t", 120, x=1.5, source="guessed", size=(1.2, 0.4, 0.3)),

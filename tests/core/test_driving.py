@@ -41,7 +41,7 @@ def said(shapes):
     return " ".join(shape.text for shape in shapes if isinstance(shape, Text))
 
 
-# sums -------------------------------------------------------------------------------------------------------
+# sums
 def test_a_stop_is_the_moment_sum_until_the_wheels_slide():
     one = Statics(tongue_kg=80.0, total_kg=1000.0, axle_m=3.0, cg_height_m=0.9, hitch_m=0.45)
 
@@ -111,7 +111,7 @@ def test_what_stands_foremost_is_judged_anew_when_the_carrier_changes():
     assert turning(study(apply(build, [set_to("rig.carrier", "vehicle bed")]), facts)) == ()
 
 
-# drawings ---------------------------------------------------------------------------------------------------
+# drawings
 @pytest.mark.parametrize("name", DEMOS)
 @pytest.mark.parametrize("size", [(262, 262), (238, 214)])
 def test_cards_keep_their_words_apart_and_inside(name, size):
@@ -188,7 +188,7 @@ def test_a_tried_move_is_drawn_from_where_to_where():
     assert moves_plan(study(a_build(), Facts()), None, 0, 800, 200) == ()
 
 
-# plots ------------------------------------------------------------------------------------------------------
+# plots
 @pytest.mark.parametrize(
     ("low", "high", "per", "wanted"),
     [(0, 100, 1.0, [0, 20, 40, 60, 80, 100]), (-3, 4, 1.0, [-2, 0, 2, 4]), (0, 45.36, 0.4536, [0, 9.072, 18.144, 27.216, 36.288, 45.36])],

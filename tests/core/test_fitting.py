@@ -49,7 +49,7 @@ def one(build, code, facts=None):
     return next(f for f in with_remedies(study(build, facts or Facts())) if f.code == code)
 
 
-# sleeping ------------------------------------------------------------------------------------------------
+# sleeping
 @pytest.mark.parametrize(("tall", "fits"), [(1.80, True), (1.801, False), (1.60, True)])
 def test_a_bench_of_one_metre_ninety_takes_one_eighty(tall, fits):
     """Check case: a bench 0.6 x 1.9 m with its table leaf: sleepers over 1.80 m do not fit lengthways."""
@@ -92,7 +92,7 @@ def test_sitting_up_and_standing_are_judged_where_the_brief_asks():
     assert "no-standing" not in codes(build_of(low, **asks), people(1.80))
 
 
-# getting out ---------------------------------------------------------------------------------------------
+# getting out
 DOOR = a_hole("door", "right side", 2.5, 0.2, 0.7, 1.6, "door")
 WINDOW = a_hole("win", "left side", 0.8, 0.9, 0.64, 0.45)
 
@@ -133,7 +133,7 @@ def test_stove_garage_bulkhead_and_windows_that_do_not_open():
     assert "ways-not-drawn" in codes(build_of(bed())) and "ways-not-drawn" not in codes(build_of())
 
 
-# at hand -------------------------------------------------------------------------------------------------
+# at hand
 def test_the_arrival_kit_is_reached_without_moving_anything():
     shell = a_body(openings=(DOOR,))
     kit = a_thing("k", 5, x=3.8, y=0.6, z=FLOOR, size=(0.3, 0.2, 0.2), arrival=True)
@@ -198,7 +198,7 @@ def test_seats_counters_and_the_open_hatch():
     )
 
 
-# held down -------------------------------------------------------------------------------------------------
+# held down
 def test_what_leans_on_a_latch_counts_with_it():
     locker = a_thing("l", 12, hold=Hold("latch", 2, Mass(10.0)))
     inside = [a_thing(f"i{k}", 5, inside="l") for k in range(2)]
@@ -233,7 +233,7 @@ def test_a_tank_is_held_full_and_loose_things_are_one_finding():
     assert "held-loose" not in codes(said) and "held-unrated" in codes(said)
 
 
-# sweep -----------------------------------------------------------------------------------------------------
+# sweep
 def test_the_sweep_is_that_of_whole_studies_one_by_one():
     wedge = Tank(Volume(0.06), "grey", "wedge", thin_height=Length(0.0))
     things = [a_tank("a", 70, x=1.6), a_tank("b", 50, contents="grey", x=4.0, size=(0.6, 0.5, 0.4), tank=wedge)]
@@ -284,7 +284,7 @@ def test_payload_left_is_what_is_nearest():
     assert payload_left_kg(study(build_of(rig=a_rig(axles=())), Facts()), 0) is None
 
 
-# bad input and remedies ------------------------------------------------------------------------------------
+# bad input and remedies
 def test_levels_volumes_and_outlines_that_cannot_be_are_said():
     case = LoadCase("own", "Own", "road", "loaded", (Level("w", 1.3),))
     build = build_of(a_tank("w", 40), a_tank("n", -5), a_tank("big", 400))

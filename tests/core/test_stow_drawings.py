@@ -52,7 +52,7 @@ def points_of(shapes):
     return np.array([p for s in shapes if isinstance(s, Poly) for p in s.points])
 
 
-# three directions ------------------------------------------------------------------------------------------
+# three directions
 def test_the_three_axes_fall_as_in_any_drawing_book():
     """In an isometric drawing the three axes are as long as each other and 120 degrees apart."""
     axes = [np.array(flat(v)) for v in np.eye(3)]
@@ -106,7 +106,7 @@ def test_every_demo_is_drawn_in_every_peel_and_bounded(name):
     assert float(VIEWER @ VIEWER) == pytest.approx(1.0)
 
 
-# from behind -----------------------------------------------------------------------------------------------
+# from behind
 def test_from_behind_left_is_left_and_the_centre_is_where_it_is():
     build = built(a_thing("l", 80, y=-0.5, z=FLOOR), a_thing("r", 20, y=0.5, z=FLOOR))
     s = study(build, Facts())
@@ -128,7 +128,7 @@ def test_a_gable_from_behind_has_its_ridge():
     assert max(shell.points, key=lambda p: p[1])[0] == pytest.approx(0.0, abs=1e-6)
 
 
-# people ----------------------------------------------------------------------------------------------------
+# people
 def test_people_lie_at_their_length_and_only_where_it_stands():
     build, facts = built(bed()), people(1.8, 1.6)
     plan = people_view(build, facts, CAMP, "plan")
@@ -167,7 +167,7 @@ def test_what_lies_under_a_sleeper_is_hidden_from_above():
     assert under_sleepers(build, people(1.8), CAMP) == {"u"} and under_sleepers(build, people(1.8), ROAD) == frozenset()
 
 
-# swings and marks ------------------------------------------------------------------------------------------
+# swings and marks
 def test_doors_open_outward_and_only_where_they_are_used():
     shell = a_body(
         openings=(
@@ -276,7 +276,7 @@ def test_words_over_words_are_left_out():
     assert [getattr(x, "text", "circle") for x in kept] == ["free", "circle"] and len(labels.taken) == 2
 
 
-# gauges and bars -------------------------------------------------------------------------------------------
+# gauges and bars
 def test_a_gauge_strip_is_at_full_size():
     tube = Tank(Volume(0.03), "fresh", "cylinder", "along")
     s = study(built(a_tank("w", 30, size=(0.8, 0.25, 0.25), tank=tube), a_tank("n", 0), a_thing("t")), Facts())

@@ -144,7 +144,7 @@ def test_a_drawing_that_fails_says_so_and_the_window_lives(open_on, monkeypatch,
 
     chart = Chart(window.session, "Broken", broken)
     chart.resize(400, 200)
-    with pytest.raises(ValueError, match="no such shape"):
+    with pytest.raises(AssertionError, match="no such shape"):
         painting.said_if_it_fails(lambda widget, event: widget.make(1.0, 1.0))(chart, None)
     monkeypatch.setattr(painting, "STRICT", False)
     picture = chart.grab().toImage()

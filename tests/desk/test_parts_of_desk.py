@@ -48,7 +48,7 @@ def test_bobs_keep_all_the_weight_and_its_moment(most):
     assert len(made) <= most
     assert sum(b.mass_kg for b in made) == pytest.approx(s.readings.total_kg[0])
     assert sum(b.mass_kg * b.x_m for b in made) == pytest.approx(float((s.table.mass_kg[0] * s.table.x_m[0]).sum()))
-    assert {id for b in made for id in b.ids} == {id for b in single_bobs(s, 0) for id in b.ids}
+    assert {id for b in made for id in b.ids} == {id for of in single_bobs(s, 0).ids for id in of}
 
 
 def test_hung_labels_keep_clear_of_bobs_and_each_other():

@@ -18,6 +18,13 @@ T = TypeVar("T")
 
 Proof = Callable[[str, Any, Any], None]  # name of a study, what was kept of it, what it gives fresh
 _proof: list[Proof] = []
+_tables: list[Callable[[], None]] = []  # empties one table each
+
+
+def forget() -> None:
+    """Let go of everything that is kept: another build is open, and nothing of the last one will be asked again."""
+    for empty in _tables:
+        empty()
 
 
 @contextmanager
@@ -53,7 +60,7 @@ class Same:
         return id(self.one)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Same) and other.one is self.one
+        return type(other) is Same and other.one is self.one
 
 
 def keep_last(most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
@@ -66,6 +73,7 @@ def keep_by(reads: Callable[..., tuple[object, ...]], most: int = 2) -> Callable
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
         kept: dict[tuple[int, ...], tuple[tuple[object, ...], R]] = {}
+        _tables.append(kept.clear)
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
@@ -90,13 +98,15 @@ def keep_keyed(key_of: Callable[..., Hashable], most: int) -> Callable[[Callable
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
         kept: dict[Hashable, R] = {}
+        _tables.append(kept.clear)
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
             assert not kwargs, "kept studies take their inputs by position"
             key = key_of(*args)
-            if key in kept:
-                return kept[key] if not _proof else _kept(study, args, kept[key])
+            found = kept.get(key, kept)  # the table itself stands for nothing found
+            if found is not kept:
+                return found if not _proof else _kept(study, args, found)  # type: ignore[return-value,arg-type]
             result = kept[key] = study(*args, **kwargs)
             while len(kept) > most:
                 del kept[next(iter(kept))]
@@ -113,6 +123,12 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
 
     def fresh(items: tuple[T, ...]) -> tuple[R, ...]:
         return tuple([made(one) for one in items])
+
+    def empty() -> None:
+        nonlocal last
+        last = ((), ())
+
+    _tables.append(empty)
 
     @wraps(made)
     def run(items: tuple[T, ...]) -> tuple[R, ...]:
@@ -145,6 +161,7 @@ def from_last(
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
         last: dict[Hashable, R] = {}
+        _tables.append(last.clear)
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:

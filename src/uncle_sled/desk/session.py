@@ -15,6 +15,7 @@ from uncle_sled.core.document.edits import Op, add_to, apply, remove
 from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.stow import Mode
+from uncle_sled.core.engine import forget
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding, Remedy
 from uncle_sled.core.reading.studied import Studied, study
@@ -67,7 +68,7 @@ class Session(QObject):
         self._rest.setInterval(REST_MS)
         self._rest.timeout.connect(self.ask_at_rest)
 
-    # what is there -------------------------------------------------------------------------
+    # what is there
     @property
     def project(self) -> Project:
         return self.history.project
@@ -161,7 +162,7 @@ class Session(QObject):
     def remedies_pending(self) -> bool:
         return self._settled() is None
 
-    # edits ---------------------------------------------------------------------------------
+    # edits
     def edit(
         self,
         says: str,
@@ -193,7 +194,7 @@ class Session(QObject):
         self._changed()
         return True
 
-    # a hand --------------------------------------------------------------------------------
+    # a hand
     @property
     def dragging(self) -> bool:
         """Whether a hand moves something: until it lets go, only what fits a frame is judged anew."""
@@ -271,7 +272,7 @@ class Session(QObject):
         self._rest.start()
         self.changed.emit()
 
-    # remedies ------------------------------------------------------------------------------
+    # remedies
     def ask_at_rest(self) -> None:
         """The hand rests: what takes longer than a frame is judged, and what helps is looked for in the worker."""
         if self.dragging or self.reading_first:
@@ -303,7 +304,7 @@ class Session(QObject):
 
         self.answers.take(with_remedies, answer)
 
-    # ghost ---------------------------------------------------------------------------------
+    # ghost
     def try_it(self, remedy: Remedy) -> None:
         """Show what a remedy would do, before anything changes."""
         try:
@@ -333,7 +334,7 @@ class Session(QObject):
         self.judged.emit()
         self.said.emit(f"Put back what was tried: {because}." if because else "Put back.", "note")
 
-    # setting aside -----------------------------------------------------------------------------
+    # setting aside
     def set_aside(self, one: Finding, reason: str) -> None:
         """A finding set aside with its reason and today's date; it returns when it worsens by a tenth."""
         record = {
@@ -348,7 +349,7 @@ class Session(QObject):
     def no_more_aside(self, one: Finding) -> None:
         self.edit(f"Take up again: {one.title}", [remove(f"set_aside.{one.id}")], one.stop, one.where)
 
-    # what is shown -------------------------------------------------------------------------
+    # what is shown
     def select(self, ids: tuple[str, ...]) -> None:
         if ids != self.selection:
             self.selection = ids
@@ -371,7 +372,7 @@ class Session(QObject):
             self.stop = stop
             self.stop_changed.emit(stop)
 
-    # file ----------------------------------------------------------------------------------
+    # file
     def save(self, path: Path) -> bool:
         self.let_go()
         self.put_back(because="it was saved as it stood")
@@ -395,6 +396,8 @@ class Session(QObject):
         self.selection = ()
         self.case_id = ""
         self.answers.forget()
+        self._studied = self._row = None
+        forget()
         self.selected.emit()
         self._changed()
         self.case_changed.emit()

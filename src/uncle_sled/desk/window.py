@@ -148,7 +148,7 @@ class Window(FileWork):
             self.pages.addWidget(first)
         return self._first_page
 
-    # stops ------------------------------------------------------------------------------------
+    # stops
     def bench(self, stop: str) -> Bench:
         """The bench of a stop, made when it is first opened."""
         if stop not in self.benches:
@@ -203,7 +203,7 @@ class Window(FileWork):
         if sheet is not None:
             sheet.flash(ids)
 
-    # words to the user ------------------------------------------------------------------------
+    # words to the user
     def say(self, text: str, severity: str) -> None:
         """A line over the bench that goes by itself; what went wrong stays longer."""
         wash, edge = ("primer wash", "primer") if severity == "stop" else ("spruce wash", "spruce")
@@ -221,7 +221,7 @@ class Window(FileWork):
     def _title(self) -> None:
         self.setWindowTitle(f"{self.session.project.name} · Uncle Sled")
 
-    # actions ----------------------------------------------------------------------------------
+    # actions
     def _make_actions(self) -> None:
         s = self.session
         for act in (
@@ -382,7 +382,7 @@ class Window(FileWork):
         else:
             super().keyPressEvent(event)
 
-    # size -------------------------------------------------------------------------------------
+    # size
     _small = False
 
     def _fold(self) -> None:

@@ -59,7 +59,7 @@ class Worker(QObject):
         self._grace.setInterval(GRACE_MS)
         self._grace.timeout.connect(self._out_of_patience)
 
-    # asking -------------------------------------------------------------------------------
+    # asking
     def ask(
         self,
         lane: str,
@@ -154,7 +154,7 @@ class Worker(QObject):
             self._end()
             self._go_on()
 
-    # answers ------------------------------------------------------------------------------
+    # answers
     def _read(self) -> None:
         try:
             while self._pipe is not None and self._pipe.poll():

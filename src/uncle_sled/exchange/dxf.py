@@ -8,53 +8,54 @@ from ezdxf import document, units
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.layout import Modelspace
 
-from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.drawing.backend import BASELINE, Look, draw
+from uncle_sled.core.drawing.primitives import Point, Text
+from uncle_sled.core.drawing.shell.cut_sheet import cut_sheet
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.words import Words
 
 MM = 1000.0
-GAP_M = 0.6
-# Layer name to colour index of the format's own palette.
+# Layer name to colour index of the format's own palette, and the layer of each ink.
 LAYERS = {"OUTLINE": 7, "STICKS": 30, "OPENINGS": 1, "WHEEL_BOXES": 8, "WORDS": 3}
+LAYER_OF_INK = {"wood": "STICKS", "primer": "OPENINGS", "zinc": "WHEEL_BOXES"}
 
 
 def dxf_bytes(s: Studied) -> bytes:
-    """Every face laid flat in a row, left ends on one line. An empty drawing where there is no body."""
+    """Every face laid flat in a row. An empty drawing where there is no body."""
     drawing = document.Drawing.new("AC1024")
     drawing.units = units.MM
     for name, colour in LAYERS.items():
         drawing.layers.add(name, color=colour)
-    space = drawing.modelspace()
-    x = 0.0
-    words = Words(s.build.brief.reading.shown())
-    for surface in s.framed.body.surfaces if s.framed.body else ():
-        left, low, right, _ = surface.polygon.bounds
-        _face(space, s.framed, surface, x - left, -low, words)
-        x += right - left + GAP_M
+    draw(cut_sheet(s), _Dxf(drawing.modelspace()))
     stream = io.StringIO()
     drawing.write(stream)
     return stream.getvalue().encode("utf-8")
 
 
-def _face(space: Modelspace, framed: Framed, surface: Surface, dx: float, dy: float, words: Words) -> None:
-    def ring(points: list[tuple[float, float]], layer: str) -> None:
-        space.add_lwpolyline(
-            [((x + dx) * MM, (y + dy) * MM) for x, y in points], close=True, dxfattribs={"layer": layer}
+class _Dxf:
+    """Lines and words in model space; a saw wants no hatch, no band and no paper behind words."""
+
+    per_point, hatch_pitch = 1 / MM, 0.0
+
+    def __init__(self, space: Modelspace) -> None:
+        self.space = space
+
+    def _on(self, ink: str) -> dict[str, str]:
+        return {"layer": LAYER_OF_INK.get(ink, "OUTLINE")}
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        corners = [(x * MM, y * MM) for x, y in points]
+        self.space.add_lwpolyline(corners, close=closed, dxfattribs=self._on(look.stroke or look.fill))
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        self.space.add_circle(
+            (centre[0] * MM, centre[1] * MM), radius * MM, dxfattribs=self._on(look.stroke or look.fill)
         )
 
-    def write(text: str, at: tuple[float, float], high: float) -> None:
-        space.add_text(text, height=high * MM, dxfattribs={"layer": "WORDS"}).set_placement(
-            ((at[0] + dx) * MM, (at[1] + dy) * MM), align=TextEntityAlignment.LEFT
-        )
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None: ...
+    def band(self, outline: tuple[Point, ...], thick: float) -> None: ...
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None: ...
 
-    left, low, right, high = surface.polygon.bounds
-    ring([(float(x), float(y)) for x, y in list(surface.polygon.exterior.coords)[:-1]], "OUTLINE")
-    for member in framed.on(surface.id):
-        ring(list(member.outline), "STICKS")
-    for cut in framed.cuts:
-        if cut.surface == surface.id and cut.good:
-            corners = [(float(x), float(y)) for x, y in list(cut.shape.exterior.coords)[:-1]]
-            ring(corners, "WHEEL_BOXES" if cut.kind == "wheel box" else "OPENINGS")
-            write(cut.name, (cut.shape.bounds[0] + 0.02, cut.shape.bounds[1] + 0.02), 0.03)
-    write(f"{surface.id}, {words.m(right - left)} x {words.m(high - low)}", (left, high + 0.08), 0.06)
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        made = self.space.add_text(text.text, height=text.size, dxfattribs={"layer": "WORDS"})
+        low = baseline * MM + BASELINE * text.size  # a drawing's words stand on their place here
+        made.set_placement((left * MM, low), align=TextEntityAlignment.LEFT)

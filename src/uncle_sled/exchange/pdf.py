@@ -6,9 +6,10 @@ import io
 from importlib import resources
 from typing import Any
 
+from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.core.drawing.primitives import Circle, Poly, Text, hatch_lines
+from uncle_sled.core.drawing.primitives import Point, Text
 from uncle_sled.exchange.svg import FACES
 
 
@@ -30,8 +31,7 @@ def pdf_bytes(*pages: Page) -> bytes:
     canvas.setTitle(pages[0].title)
     for page in pages:
         canvas.setPageSize((page.width, page.height))
-        for shape in page.shapes:
-            _write(canvas, shape)
+        draw(page.shapes, _Pdf(canvas))
         canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -41,55 +41,64 @@ def _ink(name: str, tint: float = 1.0) -> str:
     return LIGHT[name] if tint >= 1 else mixed(LIGHT[name], "#FFFFFF", tint)
 
 
-def _write(canvas: Any, shape: Poly | Circle | Text) -> None:
-    if isinstance(shape, Text):
-        x, y = shape.at[0], shape.at[1] - shape.size * 0.34
-        if shape.ground:
-            left = x - shape.width * {"left": 0, "middle": 0.5, "right": 1}[shape.anchor]
-            canvas.setFillColor("#FFFFFF")
-            canvas.rect(left - 3, y - 2, shape.width + 6, shape.size * 1.2, stroke=0, fill=1)
-        canvas.setFillColor(_ink(shape.ink))
-        canvas.setFont(f"sled-{shape.face}", shape.size)
-        {"left": canvas.drawString, "middle": canvas.drawCentredString, "right": canvas.drawRightString}[shape.anchor](
-            x, y, shape.text
-        )
-        return
-    canvas.saveState()
-    canvas.setLineWidth(shape.width)
-    canvas.setDash(*([list(shape.dash)] if shape.dash else [[]]))
-    if shape.fill:
-        canvas.setFillColor(_ink(shape.fill, getattr(shape, "tint", 1.0)))
-    if shape.stroke:
-        canvas.setStrokeColor(_ink(shape.stroke))
-    stroke, fill = int(bool(shape.stroke)), int(bool(shape.fill))
-    if isinstance(shape, Circle):
-        canvas.circle(*shape.centre, shape.radius, stroke=stroke, fill=fill)
-        canvas.restoreState()
-        return
-    canvas.drawPath(_path(canvas, shape), stroke=stroke, fill=fill)
-    if shape.hatch or shape.band:
-        canvas.saveState()
-        canvas.clipPath(_path(canvas, shape), stroke=0, fill=0)
-        if shape.band:
-            canvas.setLineWidth(2 * shape.band)
-            canvas.setStrokeColor(_ink("wood"))
-            canvas.drawPath(_path(canvas, shape), stroke=1, fill=0)
-        else:
-            canvas.setLineWidth(0.35)
-            xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
-            for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, min(xs), min(ys), max(xs), max(ys), 5.0):
-                canvas.line(x0, y0, x1, y1)
-        canvas.restoreState()
-        if shape.band and stroke:
-            canvas.drawPath(_path(canvas, shape), stroke=1, fill=0)
-    canvas.restoreState()
+class _Pdf:
+    """Shapes on a canvas of ReportLab."""
 
+    per_point, hatch_pitch = 1.0, 5.0
 
-def _path(canvas: Any, shape: Poly) -> Any:
-    path = canvas.beginPath()
-    path.moveTo(*shape.points[0])
-    for point in shape.points[1:]:
-        path.lineTo(*point)
-    if shape.closed:
-        path.close()
-    return path
+    def __init__(self, canvas: Any) -> None:
+        self.canvas = canvas
+
+    def _take(self, look: Look) -> dict[str, int]:
+        """Set line and fill; what is drawn of them."""
+        self.canvas.setLineWidth(look.width)
+        self.canvas.setDash(list(look.dash))
+        if look.fill:
+            self.canvas.setFillColor(_ink(look.fill, look.tint))
+        if look.stroke:
+            self.canvas.setStrokeColor(_ink(look.stroke))
+        return {"stroke": int(bool(look.stroke)), "fill": int(bool(look.fill))}
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        self.canvas.saveState()
+        self.canvas.drawPath(self._path(points, closed), **self._take(look))
+        self.canvas.restoreState()
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        self.canvas.saveState()
+        self.canvas.circle(*centre, radius, **self._take(look))
+        self.canvas.restoreState()
+
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
+        self._clipped(outline, Look(ink, 0.35))
+        for (x0, y0), (x1, y1) in strokes:
+            self.canvas.line(x0, y0, x1, y1)
+        self.canvas.restoreState()
+
+    def band(self, outline: tuple[Point, ...], thick: float) -> None:
+        self._clipped(outline, Look("wood", 2 * thick))
+        self.canvas.drawPath(self._path(outline, True), stroke=1, fill=0)
+        self.canvas.restoreState()
+
+    def _clipped(self, outline: tuple[Point, ...], look: Look) -> None:
+        self.canvas.saveState()
+        self._take(look)
+        self.canvas.clipPath(self._path(outline, True), stroke=0, fill=0)
+
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+        self.canvas.setFillColor("#FFFFFF")
+        self.canvas.rect(left, low, wide, high, stroke=0, fill=1)
+
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        self.canvas.setFillColor(_ink(text.ink))
+        self.canvas.setFont(f"sled-{text.face}", text.size)
+        self.canvas.drawString(left, baseline, text.text)
+
+    def _path(self, points: tuple[Point, ...], closed: bool) -> Any:
+        path = self.canvas.beginPath()
+        path.moveTo(*points[0])
+        for point in points[1:]:
+            path.lineTo(*point)
+        if closed:
+            path.close()
+        return path

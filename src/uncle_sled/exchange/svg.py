@@ -6,9 +6,10 @@ import base64
 from importlib import resources
 from xml.etree import ElementTree as Tree
 
+from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines, placed
+from uncle_sled.core.drawing.primitives import Point, Primitive, Text, placed
 
 FACES = {
     "text": "IBMPlexSansCondensed-Regular.ttf",
@@ -45,8 +46,7 @@ def svg_bytes(*pages: Page) -> bytes:
     style.text = "".join(_font_face(face, file) for face, file in FACES.items())
     defs = Tree.SubElement(root, "defs")
     Tree.SubElement(root, "rect", {"width": "100%", "height": "100%", "fill": "#FFFFFF"})
-    for at, shape in enumerate(page.shapes):
-        _write(root, defs, shape, page.height, at)
+    draw(page.shapes, _Svg(root, defs, page.height))
     return b'<?xml version="1.0" encoding="UTF-8"?>\n' + Tree.tostring(root)
 
 
@@ -61,84 +61,65 @@ def _colour(name: str, tint: float = 1.0) -> str:
     return LIGHT[name] if tint >= 1 else mixed(LIGHT[name], "#FFFFFF", tint)
 
 
-def _write(root: Tree.Element, defs: Tree.Element, shape: Poly | Circle | Text, height: float, at: int) -> None:
-    if isinstance(shape, Text):
-        x, y = shape.at[0], height - shape.at[1] + shape.size * 0.34
-        if shape.ground:
-            left = x - shape.width * {"left": 0, "middle": 0.5, "right": 1}[shape.anchor] - 3
-            Tree.SubElement(
-                root,
-                "rect",
-                {
-                    "x": f"{left:.2f}",
-                    "y": f"{y - shape.size:.2f}",
-                    "width": f"{shape.width + 6:.2f}",
-                    "height": f"{shape.size * 1.3:.2f}",
-                    "fill": "#FFFFFF",
-                },
-            )
-        text = Tree.SubElement(
-            root,
-            "text",
-            {
-                "x": f"{x:.2f}",
-                "y": f"{y:.2f}",
-                "font-family": f"sled-{shape.face}",
-                "font-size": f"{shape.size:g}",
-                "fill": _colour(shape.ink),
-                "text-anchor": {"left": "start", "middle": "middle", "right": "end"}[shape.anchor],
-            },
-        )
-        text.text = shape.text
-        return
-    look = {
-        "fill": _colour(shape.fill, getattr(shape, "tint", 1.0)),
-        "stroke": _colour(shape.stroke),
-        "stroke-width": f"{shape.width:g}",
-    }
-    if shape.dash:
-        look["stroke-dasharray"] = " ".join(f"{d:g}" for d in shape.dash)
-    if shape.id:
-        look["data-part"] = shape.id
-    if isinstance(shape, Circle):
-        Tree.SubElement(
-            root,
-            "circle",
-            {
-                "cx": f"{shape.centre[0]:.2f}",
-                "cy": f"{height - shape.centre[1]:.2f}",
-                "r": f"{shape.radius:.2f}",
-                **look,
-            },
-        )
-        return
-    points = " ".join(f"{x:.2f},{height - y:.2f}" for x, y in shape.points)
-    kind = "polygon" if shape.closed else "polyline"
-    Tree.SubElement(root, kind, {"points": points, **look})
-    if shape.hatch or shape.band:
-        clip = Tree.SubElement(defs, "clipPath", {"id": f"c{at}"})
-        Tree.SubElement(clip, "polygon", {"points": points})
-        inside = Tree.SubElement(root, "g", {"clip-path": f"url(#c{at})"})
-        if shape.band:
-            Tree.SubElement(
-                inside,
-                "polygon",
-                {"points": points, "fill": "none", "stroke": _colour("wood"), "stroke-width": f"{2 * shape.band:.2f}"},
-            )
-        else:
-            xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
-            for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, min(xs), min(ys), max(xs), max(ys), 5.0):
-                Tree.SubElement(
-                    inside,
-                    "line",
-                    {
-                        "x1": f"{x0:.1f}",
-                        "y1": f"{height - y0:.1f}",
-                        "x2": f"{x1:.1f}",
-                        "y2": f"{height - y1:.1f}",
-                        "stroke": _colour(shape.stroke),
-                        "stroke-width": "0.35",
-                    },
-                )
-        if shape.band:
-            Tree.SubElement(root, "polygon", {"points": points, **{**look, "fill": "none"}})
+class _Svg:
+    """A page's shapes as elements; y goes down here."""
+
+    per_point, hatch_pitch = 1.0, 5.0
+
+    def __init__(self, root: Tree.Element, defs: Tree.Element, height: float) -> None:
+        self.root, self.defs, self.height = root, defs, height
+        self.clips = 0
+
+    def _points(self, points: tuple[Point, ...]) -> str:
+        return " ".join(f"{x:.2f},{self.height - y:.2f}" for x, y in points)
+
+    def _look(self, look: Look) -> dict[str, str]:
+        made = {
+            "fill": _colour(look.fill, look.tint),
+            "stroke": _colour(look.stroke),
+            "stroke-width": f"{look.width:g}",
+        }
+        if look.dash:
+            made["stroke-dasharray"] = " ".join(f"{d:g}" for d in look.dash)
+        if look.id:
+            made["data-part"] = look.id
+        return made
+
+    def _inside(self, outline: tuple[Point, ...]) -> Tree.Element:
+        """A group that shows only within an outline."""
+        self.clips += 1
+        clip = Tree.SubElement(self.defs, "clipPath", {"id": f"c{self.clips}"})
+        Tree.SubElement(clip, "polygon", {"points": self._points(outline)})
+        return Tree.SubElement(self.root, "g", {"clip-path": f"url(#c{self.clips})"})
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        kind = "polygon" if closed else "polyline"
+        Tree.SubElement(self.root, kind, {"points": self._points(points), **self._look(look)})
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        at = {"cx": f"{centre[0]:.2f}", "cy": f"{self.height - centre[1]:.2f}", "r": f"{radius:.2f}"}
+        Tree.SubElement(self.root, "circle", {**at, **self._look(look)})
+
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
+        inside = self._inside(outline)
+        way = " ".join(f"M{a[0]:.1f} {self.height - a[1]:.1f}L{b[0]:.1f} {self.height - b[1]:.1f}" for a, b in strokes)
+        Tree.SubElement(inside, "path", {"d": way, "stroke": _colour(ink), "stroke-width": "0.35", "fill": "none"})
+
+    def band(self, outline: tuple[Point, ...], thick: float) -> None:
+        look = {"fill": "none", "stroke": _colour("wood"), "stroke-width": f"{2 * thick:.2f}"}
+        Tree.SubElement(self._inside(outline), "polygon", {"points": self._points(outline), **look})
+
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+        top = self.height - low - high
+        spot = {"x": f"{left:.2f}", "y": f"{top:.2f}", "width": f"{wide:.2f}", "height": f"{high:.2f}"}
+        Tree.SubElement(self.root, "rect", {**spot, "fill": "#FFFFFF"})
+
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        look = {
+            "x": f"{left:.2f}",
+            "y": f"{self.height - baseline:.2f}",
+            "font-family": f"sled-{text.face}",
+            "font-size": f"{text.size:g}",
+            "fill": _colour(text.ink),
+        }
+        Tree.SubElement(self.root, "text", look).text = text.text

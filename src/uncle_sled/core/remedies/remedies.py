@@ -304,7 +304,8 @@ class _Search:
         case = lower_first(tried.table.cases[row].name)
         if one.code.startswith("held-"):
             return held_words(tried, one.where[0], words)
-        if one.stop == "Stow" and one.code != "tank-far" and tried.build.rig.carrier == "ball" and tried.towing_rows:
+        of_things = one.code != "tank-far" and any(t.id in one.where for t in self.s.build.stow.things)
+        if of_things and tried.build.rig.carrier == "ball" and tried.towing_rows:
             row = min(tried.towing_rows, key=lambda r: float(b.chance[r]) if np.isfinite(b.chance[r]) else 1.0)
             return f"{words.kg(float(b.tongue_kg[row]))} on the ball {lower_first(tried.table.cases[row].name)}"
         if tried.build.rig.carrier == "vehicle bed":

@@ -38,7 +38,7 @@ class Keeper(QObject):
         if session.path is not None:
             self.begin(session.path)
 
-    # autosave ---------------------------------------------------------------------------------
+    # autosave
     def _changed(self) -> None:
         if self.session.history.modified and not self._timer.isActive():
             self._timer.start()
@@ -85,7 +85,7 @@ class Keeper(QObject):
         except SledError as fault:
             self.session.said.emit(str(fault), "stop")
 
-    # the file ---------------------------------------------------------------------------------
+    # the file
     def begin(self, path: Path | None) -> None:
         """A project of this file was opened or saved here."""
         if self.locked is not None and self.locked != path:

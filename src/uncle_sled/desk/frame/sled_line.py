@@ -131,7 +131,7 @@ class SledLine(QWidget):
     def _beam_room(self) -> tuple[float, float]:
         return GAUGE_X + GAUGE_W + 10, self.width() - SIDE_PX - 8
 
-    # paint ------------------------------------------------------------------------------------
+    # paint
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -403,15 +403,18 @@ class SledLine(QWidget):
 
     def _hang(self, singles: Singles, x0: float, scale: float, left: float, right: float) -> tuple[Hung, ...]:
         """Where the bobs hang. Where they crowd, the lightest are merged; a drag keeps to what it began with."""
-        tries = []
+        best: tuple[Hung, ...] = ()
+        crowded = len(singles)
         for most in (self._most,) if self.session.dragging else (14, 12, 10, 8):
             made = bobs(singles, most)
             self._most = most
             words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
-            tries.append(hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words))
-            if not any(hung.crowded for hung in tries[-1]):
+            hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words, crowded - 1)
+            if hung or not best:
+                best, crowded = hung, sum(one.crowded for one in hung)
+            if not crowded:
                 break
-        return min(tries, key=lambda hung: sum(one.crowded for one in hung))
+        return best
 
     def _paint_sides(self, painter: QPainter, s: Studied, said: Reading, row: int) -> None:
         x, wide = self.width() - SIDE_PX + 8, SIDE_PX - 24
@@ -481,7 +484,7 @@ class SledLine(QWidget):
             if column == 0:
                 y += 18.0
 
-    # mouse ------------------------------------------------------------------------------------
+    # mouse
     def bob_at(self, at: QPointF) -> Hung | None:
         """The bob under the hand; its hit area is 24 px at least."""
         near = [

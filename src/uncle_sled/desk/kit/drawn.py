@@ -61,7 +61,7 @@ class Drawn(QWidget):
             self._panes = self.make_panes()
         return self._panes
 
-    # painting ---------------------------------------------------------------------------------------
+    # painting
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -87,7 +87,7 @@ class Drawn(QWidget):
             if isinstance(shape, Poly) and shape.id in chosen and shape.closed:
                 painter.drawPolygon(_polygon(shape, pane.frame))
 
-    # picking ------------------------------------------------------------------------------------------
+    # picking
     def thing_at(self, at: QPointF) -> str | None:
         """The topmost thing under a point."""
         things = {t.id for t in self.session.build.stow.things}

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 from collections.abc import Callable, Iterable
 from functools import lru_cache, wraps
-from traceback import print_exc
+from traceback import clear_frames, format_exc, print_exc
 from typing import Any
 
 import msgspec
@@ -23,9 +23,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, hatch_lines
+from uncle_sled.core.drawing.backend import Look, draw
+from uncle_sled.core.drawing.primitives import Point, Primitive, Text
 from uncle_sled.core.drawing.text_width import text_width, wrapped
-from uncle_sled.desk.theme.theme import colour, font
+from uncle_sled.desk.theme.theme import colour, font, theme_name
 
 HATCH_PX = 7.0
 
@@ -105,13 +106,14 @@ def said_if_it_fails(paint_event: Callable[[Any, Any], None]) -> Callable[[Any, 
 
     @wraps(paint_event)
     def run(widget: Any, event: Any) -> None:
-        if STRICT:
-            paint_event(widget, event)
-            return
         try:
             paint_event(widget, event)
             return
         except Exception as fault:
+            if STRICT:
+                said = format_exc()
+                clear_frames(fault.__traceback__)  # or its painter would outlive what it paints on
+                raise AssertionError(said) from None
             says = (
                 f"This could not be drawn ({type(fault).__name__}: {fault}). Undo what changed last; nothing is lost."
             )
@@ -134,22 +136,88 @@ def paint(
     stroke: str | None = None,
 ) -> None:
     """Paint core primitives. Args: stroke: one ink for every outline (a ghost), fills left out."""
-    for shape in shapes:
-        if isinstance(shape, Text):
-            where = frame.point(shape.at)
-            if shape.ground:
-                width = shape.width
-                left = where.x() - width * {"left": 0.0, "middle": 0.5, "right": 1.0}[shape.anchor]
-                painter.fillRect(
-                    QRectF(left - 2, where.y() - shape.size * 0.6, width + 4, shape.size * 1.2), _veil(shape.ground)
-                )
-            write(painter, where, shape.text, shape.size, stroke or shape.ink, shape.face, shape.anchor, kept, ground)
-        elif isinstance(shape, Circle):
-            painter.setPen(_pen(shape, stroke))
-            painter.setBrush(_brush(shape.fill, 1.0, ground) if not stroke else Qt.BrushStyle.NoBrush)
-            painter.drawEllipse(frame.point(shape.centre), shape.radius * frame.scale, shape.radius * frame.scale)
+    draw(shapes, _Painted(painter, frame, kept, ground, stroke))
+
+
+class _Painted:
+    """A painter as the medium of a drawing: metres fall on pixels by the frame."""
+
+    hatch_pitch = HATCH_PX
+
+    def __init__(
+        self, painter: QPainter, frame: Frame, kept: list[Written] | None, ground: str, stroke: str | None
+    ) -> None:
+        self.painter, self.frame, self.kept, self.paper, self.ghost = painter, frame, kept, ground, stroke
+        self.per_point = 1 / frame.scale
+        self.theme = theme_name()
+
+    def _points(self, points: tuple[Point, ...]) -> QPolygonF:
+        scale, x0, y0 = self.frame.scale, self.frame.x0, self.frame.y0
+        return QPolygonF([QPointF(x0 + x * scale, y0 - y * scale) for x, y in points])
+
+    def _take(self, look: Look) -> None:
+        self.painter.setPen(_pen_of(look.stroke, look.width, look.dash, self.ghost, self.theme))
+        if look.fill and self.ghost is None:
+            self.painter.setBrush(_brush_of(look.fill, look.tint, "body" if look.tint < 1 else self.paper, self.theme))
         else:
-            _paint_poly(painter, shape, frame, ground, stroke)
+            self.painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        if self.ghost is not None and not look.stroke and look.fill:
+            return  # an inside; its outline comes by itself
+        self._take(look)
+        if closed:
+            self.painter.drawPolygon(self._points(points))
+        else:
+            self.painter.drawPolyline(self._points(points))
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        self._take(look)
+        r = radius * self.frame.scale
+        self.painter.drawEllipse(self.frame.point(centre), r, r)
+
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
+        if self.ghost is None:
+            point = self.frame.point
+            self._clip(outline)
+            self.painter.setPen(QPen(_faint(colour(ink)), 0.8))
+            self.painter.drawLines([QLineF(point(a), point(b)) for a, b in strokes])
+            self.painter.restore()
+
+    def band(self, outline: tuple[Point, ...], thick: float) -> None:
+        """A wall inside an outline: a stroke twice as wide, clipped to the outline."""
+        if self.ghost is None:
+            path = self._clip(outline)
+            pen = QPen(colour("wood"), 2 * thick * self.frame.scale)
+            pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+            self.painter.strokePath(path, pen)
+            self.painter.restore()
+
+    def _clip(self, outline: tuple[Point, ...]) -> QPainterPath:
+        path = QPainterPath()
+        path.addPolygon(self._points(outline))
+        path.closeSubpath()
+        self.painter.save()
+        self.painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
+        return path
+
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+        corner, scale = self.frame.point((left, low + high)), self.frame.scale
+        self.painter.fillRect(QRectF(corner.x(), corner.y(), wide * scale, high * scale), _veil(ink))
+
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        where = self.frame.point(text.at)
+        write(
+            self.painter,
+            where,
+            text.text,
+            text.size,
+            self.ghost or text.ink,
+            text.face,
+            text.anchor,
+            self.kept,
+            self.paper,
+        )
 
 
 def lay_paper(painter: QPainter, widget: QWidget) -> None:
@@ -168,58 +236,20 @@ def focus_ring(painter: QPainter, widget: QWidget) -> None:
         painter.drawRoundedRect(QRectF(1, 1, widget.width() - 2, widget.height() - 2), 5, 5)
 
 
-def _pen(shape: Poly | Circle, stroke: str | None) -> QPen:
-    if not shape.stroke and not stroke:
+@lru_cache(maxsize=512)
+def _pen_of(ink: str, width: float, dash: tuple[float, ...], stroke: str | None, theme: str) -> QPen:
+    if not ink and not stroke:
         return QPen(Qt.PenStyle.NoPen)
-    pen = QPen(colour(stroke or shape.stroke), max(shape.width, 1.6 if stroke else 0))
-    if shape.dash or stroke:
-        pen.setDashPattern([d / max(shape.width, 0.5) for d in (shape.dash or (5, 3))])
+    pen = QPen(colour(stroke or ink), max(width, 1.6 if stroke else 0))
+    if dash or stroke:
+        pen.setDashPattern([d / max(width, 0.5) for d in (dash or (5, 3))])
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     return pen
 
 
-def _brush(fill: str, tint: float, ground: str) -> QBrush | Qt.BrushStyle:
-    return QBrush(colour(fill, tint, ground)) if fill else Qt.BrushStyle.NoBrush
-
-
-def _paint_poly(painter: QPainter, shape: Poly, frame: Frame, ground: str, stroke: str | None) -> None:
-    points = QPolygonF([frame.point(p) for p in shape.points])
-    if not shape.closed:
-        painter.setPen(_pen(shape, stroke))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPolyline(points)
-        return
-    if stroke is None and not (shape.band or shape.hatch):
-        painter.setPen(_pen(shape, None))
-        painter.setBrush(_brush(shape.fill, shape.tint, "body" if shape.tint < 1 else ground))
-        painter.drawPolygon(points)
-        return
-    if stroke is None and shape.fill:
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(_brush(shape.fill, shape.tint, "body" if shape.tint < 1 else ground))
-        painter.drawPolygon(points)
-    if stroke is None and (shape.band or shape.hatch):
-        painter.save()
-        path = QPainterPath()
-        path.addPolygon(points)
-        path.closeSubpath()
-        painter.setClipPath(path, Qt.ClipOperation.IntersectClip)
-        if shape.band:
-            _band(painter, path, shape.band * frame.scale)
-        else:
-            painter.setPen(QPen(_faint(colour(shape.stroke)), 0.8))
-            painter.drawLines(_strokes(shape, points.boundingRect()))
-        painter.restore()
-    painter.setPen(_pen(shape, stroke))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.drawPolygon(points)
-
-
-def _band(painter: QPainter, path: QPainterPath, thick: float) -> None:
-    """A wall inside an outline: a stroke twice as wide, clipped to the outline, with wood grain over it."""
-    pen = QPen(colour("wood"), 2 * thick)
-    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
-    painter.strokePath(path, pen)
+@lru_cache(maxsize=512)
+def _brush_of(fill: str, tint: float, ground: str, theme: str) -> QBrush:
+    return QBrush(colour(fill, tint, ground))
 
 
 def _faint(ink: QColor) -> QColor:
@@ -233,10 +263,3 @@ def _veil(ground: str) -> QColor:
     made = QColor(colour(ground))
     made.setAlphaF(1.0 if ground == "paper" else 0.72)
     return made
-
-
-def _strokes(shape: Poly, box: QRectF) -> list[QLineF]:
-    return [
-        QLineF(x0, y0, x1, y1)
-        for (x0, y0), (x1, y1) in hatch_lines(shape.hatch, box.left(), box.top(), box.right(), box.bottom(), HATCH_PX)
-    ]

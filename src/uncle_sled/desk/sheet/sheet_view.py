@@ -7,8 +7,9 @@ moves over it, so that the hand never waits for the paper.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRect, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
@@ -26,17 +27,19 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import place_ops
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.drawing.primitives import Poly, Primitive, dimension
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.rig.rig_views import Placed
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
+from uncle_sled.core.engine import Same
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.units import FOOT_M, distance, feet_inches, weight
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
+from uncle_sled.desk.sheet.layer import Layer, Leaf
 from uncle_sled.desk.theme.theme import colour, theme_name
 
 RULER_PX, GUTTER_PX, TOP_PX = 22, 40, 14
@@ -61,9 +64,8 @@ class SheetView(QWidget):
         self.extra: tuple[Primitive, ...] = ()  # of the bench, in the side view
         self.last_pane = "side"
         self.written: list[Written] = []
-        self._resting: list[Written] = []
-        self._layer: QPixmap | None = None
-        self._layer_of: object = None
+        self._layer = Layer()
+        self._leaves: tuple[object, tuple[Leaf, ...]] | None = None  # what rests, and what it was drawn for
         self._held: tuple[str, ...] = ()
         self._fitted = True
         self._flashing: tuple[str, ...] = ()
@@ -86,7 +88,7 @@ class SheetView(QWidget):
     def minimumSizeHint(self) -> QSize:
         return QSize(360, 300 if self.with_plan else 170)
 
-    # where things fall ---------------------------------------------------------------------
+    # where things fall
     def frame(self, pane: str) -> Frame:
         return Frame(self.scale, self.x0, self.side_y if pane == "side" else self.plan_y)
 
@@ -123,11 +125,9 @@ class SheetView(QWidget):
             self.extra = extra
             if self._fitted:
                 self.fit()
-            self._layer = None
             self.update()
 
     def _moved_view(self) -> None:
-        self._layer = None
         self.view_changed.emit()
         self.update()
 
@@ -225,15 +225,13 @@ class SheetView(QWidget):
             math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles
         )
 
-    # holding things while they are dragged ----------------------------------------------------
+    # holding things while they are dragged
     def hold(self, ids: tuple[str, ...]) -> None:
         self._held = ids
-        self._layer = None
         self._dirty = QRegion(self.rect())  # the first frame makes its picture anew
 
     def release(self) -> None:
         self._held = ()
-        self._layer = None
         self.update()
 
     def _on_change(self) -> None:
@@ -241,10 +239,8 @@ class SheetView(QWidget):
             before, self._dirty = self._dirty, self._over()
             self.update(before + self._dirty)
             return
-        if not self._held:
-            self._layer = None
-            if self._fitted and self.gesture is None:
-                self.fit()
+        if not self._held and self._fitted and self.gesture is None:
+            self.fit()
         self.update()
 
     def flash(self, ids: tuple[str, ...]) -> None:
@@ -257,7 +253,7 @@ class SheetView(QWidget):
         self._flashing = ()
         self.update()
 
-    # mouse and keys ---------------------------------------------------------------------------
+    # mouse and keys
     def mousePressEvent(self, event: QMouseEvent) -> None:
         at = event.position()
         self.last_pane = pane = self.pane_at(at)
@@ -400,13 +396,13 @@ class SheetView(QWidget):
                 merge=f"nudge-{'-'.join(session.selection)}",
             )
 
-    # paint ------------------------------------------------------------------------------------
+    # paint
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self._rested())
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.written = list(self._resting)
+        self.written = list(self._layer.written)
         clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
         painter.setClipRect(clip)
         if self._held:
@@ -442,38 +438,43 @@ class SheetView(QWidget):
         focus_ring(painter, self)
 
     def _rested(self) -> QPixmap:
-        ratio = self.devicePixelRatioF()
-        case = self.session.row
-        key = (
-            self.session.build if not self._held else None,
-            case,
-            self.width(),
-            self.height(),
-            ratio,
-            theme_name(),
+        """What rests, with whatever changed of it painted anew."""
+        drawn_for = (
+            Same(self.session.studied if not self._held else None),
+            self.session.row,
             self._held,
             self.extra,
             self.people,
-            self.session.mode.id,
+            Same(self.session.mode),
+            self.size(),
+            tuple(self.frame(pane) for pane in self.panes()),
+            self._shown(),
         )
-        if self._layer is not None and self._layer_of == key:
-            return self._layer
-        layer = QPixmap(round(self.width() * ratio), round(self.height() * ratio))
-        layer.setDevicePixelRatio(ratio)
-        layer.fill(colour("kraft"))
-        painter = QPainter(layer)
-        lay_paper(painter, self)
-        self._resting = []
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1))
-        self._grid(painter)
-        self._views(painter)
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-        self._ruler(painter)
-        painter.end()
-        self._layer, self._layer_of = layer, key
-        return layer
+        if self._leaves is None or self._leaves[0] != drawn_for:
+            self._leaves = (drawn_for, tuple(self.leaves()))
+        room = QRect(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
+        return self._layer.show(
+            (theme_name(), tuple(self.frame(pane) for pane in self.panes())),
+            self.size(),
+            self.devicePixelRatioF(),
+            room,
+            self._leaves[1],
+            self._ground,
+            self._ruler,
+        )
 
-    def _views(self, painter: QPainter) -> None:
+    def _shown(self) -> object:
+        """Whatever else the leaves depend on."""
+        return self.session.shown
+
+    def _ground(self, painter: QPainter) -> None:
+        painter.fillRect(self.rect(), colour("kraft"))
+        lay_paper(painter, self)
+        painter.setClipRect(QRect(1, 1, self.width() - 2, self.height() - RULER_PX - 1), Qt.ClipOperation.IntersectClip)
+        self._grid(painter)
+
+    def leaves(self) -> Iterator[Leaf]:
+        """What rests of the drawing, in the order it lies."""
         s, row, build = self.session.studied, self.session.row, self.session.build
         things = [p for p in self.placed() if p.thing.id not in self._held]
         rigs = {
@@ -487,33 +488,23 @@ class SheetView(QWidget):
             labels["side"].taken.append((-1.0, low, length_m(build) + 1.0, high))
         for pane in self.panes():
             frame = self.frame(pane)
-            paint(painter, rigs[pane], frame, self._resting)
-            paint(
-                painter,
-                rig_views.things_view(s, row, pane, self.scale, things, labels[pane], self._under(pane)),
-                frame,
-                self._resting,
-                "body",
-            )
+            yield Leaf(rigs[pane], frame)
+            aboard = rig_views.things_view(s, row, pane, self.scale, things, labels[pane], self._under(pane))
+            yield Leaf(aboard, frame, "body")
             if self.shows_use:
-                in_use = rig_views.clear_of(self._in_use(pane), labels[pane], self.scale)
-                paint(painter, in_use, frame, self._resting, "body")
-        paint(painter, rig_views.side_wheels(build), self.frame("side"))
+                yield Leaf(rig_views.clear_of(self._in_use(pane), labels[pane], self.scale), frame, "body")
+        yield Leaf(rig_views.side_wheels(build), self.frame("side"), told=False)
         if self.with_plan:  # a name in one of the views is enough
             for pane in self.panes():
-                paint(
-                    painter,
-                    rig_views.names_beside(s, pane, self.scale, things, labels[pane]),
-                    self.frame(pane),
-                    self._resting,
-                    "body",
-                )
-        paint(painter, self.extra, self.frame("side"), self._resting)
+                beside = rig_views.names_beside(s, pane, self.scale, things, labels[pane])
+                yield Leaf(beside, self.frame(pane), "body")
+        yield Leaf(self.extra, self.frame("side"))
         if self.with_plan:
-            half = rig_views.heights_m(build, self.session.mode)[1] * self.scale
-            write(painter, QPointF(12, self.plan_y - half + 8), "right", 11, "pencil", kept=self._resting)
-            write(painter, QPointF(12, self.plan_y + half - 8), "left", 11, "pencil", kept=self._resting)
-        self._ball_to_axle(painter)
+            half, plan = rig_views.heights_m(build, self.session.mode)[1], self.frame("plan")
+            sides = ((half - 8 / self.scale, "right"), (8 / self.scale - half, "left"))
+            x = plan.metres(QPointF(12, 0))[0]
+            yield Leaf(tuple([Text((x, y), word, 11.0, "pencil", anchor="left") for y, word in sides]), plan)
+        yield Leaf(self._ball_to_axle(), self.frame("side"))
 
     def _under(self, pane: str) -> frozenset[str]:
         """What lies under those who sleep."""
@@ -537,15 +528,15 @@ class SheetView(QWidget):
         right, low = self.frame(pane).metres(QPointF(self.width() - 6, self.height() - RULER_PX - 2))
         return left, low, right, high
 
-    def _ball_to_axle(self, painter: QPainter) -> None:
+    def _ball_to_axle(self) -> tuple[Primitive, ...]:
         support = self.session.studied.support
         if support is None:
-            return
+            return ()
         bed = support.carrier == "vehicle bed"
         to = support.axles_m[1] if bed else support.mean_axle_m
         words = f"{'wheelbase' if bed else 'ball to axle' if len(support.axles_m) == 1 else 'ball to middle of axles'} {distance(to, self.session.shown)}"
         low = -GUTTER_PX * 0.42 / self.scale
-        paint(painter, dimension((0.0, low), (to, low), words, 4 / self.scale), self.frame("side"), self._resting)
+        return dimension((0.0, low), (to, low), words, 4 / self.scale)
 
     def _grid(self, painter: QPainter) -> None:
         painter.setPen(QPen(colour("rule", 0.45), 1))
@@ -564,7 +555,8 @@ class SheetView(QWidget):
         per = 4 if imperial else 5
         return [(self.x0 + at * fine * self.scale, at % per == 0) for at in range(first, last + 1)][:2000]
 
-    def _ruler(self, painter: QPainter) -> None:
+    def _ruler(self, painter: QPainter, written: list[Written]) -> None:
+        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
         top = self.height() - RULER_PX
         painter.fillRect(QRectF(1, top, self.width() - 2, RULER_PX - 1), colour("kraft", 0.5))
         painter.setPen(QPen(colour("rule"), 1))
@@ -572,7 +564,7 @@ class SheetView(QWidget):
         imperial = self.session.shown.imperial
         from_what = "from front axle" if self.session.build.rig.carrier == "vehicle bed" else "from ball"
         title = write(
-            painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=self._resting
+            painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=written
         )
         for x, major in self._ticks():
             painter.setPen(QPen(colour("pencil"), 1))
@@ -580,7 +572,7 @@ class SheetView(QWidget):
             if major and x > title.right() + 14 and x < self.width() - 18:
                 metres = (x - self.x0) / self.scale
                 words = feet_inches(metres, 1) if imperial else f"{metres:.1f}".replace("-", "−")
-                write(painter, QPointF(x, top + 14), words, 11, "pencil", anchor="middle", kept=self._resting)
+                write(painter, QPointF(x, top + 14), words, 11, "pencil", anchor="middle", kept=written)
 
     def _paint_selection(self, painter: QPainter) -> None:
         chosen = set(self.session.selection) | set(self._flashing)

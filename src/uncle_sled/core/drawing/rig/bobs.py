@@ -146,9 +146,19 @@ def _together(made: Singles, many: list[int], name: str) -> Bob:
 
 
 def hang(
-    made: tuple[Bob, ...], x_of: float, scale: float, left: float, right: float, high: float, words: dict[Bob, str]
+    made: tuple[Bob, ...],
+    x_of: float,
+    scale: float,
+    left: float,
+    right: float,
+    high: float,
+    words: dict[Bob, str],
+    most_crowded: int = MOST,
 ) -> tuple[Hung, ...]:
-    """Place the bobs under the beam without their labels meeting. ``high`` is the room under the beam [px]."""
+    """Place the bobs under the beam without their labels meeting. ``high`` is the room under the beam [px].
+
+    Nothing where more than ``most_crowded`` find no free place: another hanging has fewer.
+    """
     if not made:
         return ()
     heaviest = max(abs(bob.mass_kg) for bob in made)
@@ -160,6 +170,9 @@ def hang(
             continue
         radius = max(6.0, 15.0 * math.sqrt(abs(bob.mass_kg) / heaviest))
         hung.append(_hang_one(bob, x, radius, left, right, high, words[bob], taken))
+        most_crowded -= hung[-1].crowded
+        if most_crowded < 0:
+            return ()
     return tuple(hung)
 
 
@@ -177,13 +190,15 @@ def _hang_one(
     wide = text_width(short, LABEL_PX) + 6
     lowest = high - radius * 1.25 - 3
     drops = list(range(22, max(int(lowest) + 1, 23), 6))
+    reach = max(radius + 2, radius + 4 + wide)
+    everything, taken = taken, [o for o in taken if x - reach < o[2] and x + reach > o[0]]
     for with_label in (True, False):
         for drop in drops:
             body = (x - radius - 2, drop - radius - 4, x + radius + 2, drop + radius * 1.3 + 2)
             if _meets(body, taken):
                 continue
             if not with_label:
-                taken.append(body)
+                everything.append(body)
                 return Hung(bob, x, drop, radius, 0, "")
             for side in (1, -1):
                 start = x + side * (radius + 4)
@@ -192,12 +207,13 @@ def _hang_one(
                 )
                 if spot[0] < left or spot[2] > right or _meets(spot, taken):
                     continue
-                taken += [body, spot]
+                everything += [body, spot]
                 return Hung(bob, x, drop, radius, side, short)
     # no free place: a small one where it covers least
     r = min(radius, 5.0)
-    best = min(drops, key=lambda drop: (_covers((x - r, drop - r, x + r, drop + r * 1.3), taken), drop))
-    taken.append((x - r, best - r, x + r, best + r * 1.3))
+    across = [o for o in taken if x - r < o[2] and x + r > o[0]]
+    best = min(drops, key=lambda drop: (_covers((x - r, drop - r, x + r, drop + r * 1.3), across), drop))
+    everything.append((x - r, best - r, x + r, best + r * 1.3))
     return Hung(bob, x, float(best), r, 0, "", True)
 
 

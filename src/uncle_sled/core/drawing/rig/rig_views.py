@@ -19,9 +19,10 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.engine import keep_each, keep_keyed, keep_last
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
-from uncle_sled.core.parts.from_stow import group_of, homes_of
+from uncle_sled.core.parts.from_stow import group_of, home_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.reading.load_cases import ON_GROUND_M, columns_of
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
@@ -33,6 +34,9 @@ LEADING = 1.2
 MOST_HATCHED = 150  # hatches and labels of more than this overlap into a blur
 MOST_LEADERS = 60  # more things than this leave their names to hovering
 Box = tuple[float, float, float, float]
+
+
+MOST_KEPT = 8192  # of what is drawn of single things: a thing in a view
 
 
 class Placed(msgspec.Struct, frozen=True):
@@ -48,6 +52,23 @@ class Placed(msgspec.Struct, frozen=True):
     mass_kg: float
     aboard: bool
     state: str | None = None
+
+
+@keep_keyed(lambda thing, stand, level, mass: (id(thing), stand, level, mass), MOST_KEPT)  # it holds its thing
+def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Placed:
+    """An untouched thing keeps it, and with it what was drawn of it."""
+    return Placed(
+        thing,
+        stand.x,
+        stand.y,
+        stand.z,
+        stand.size,
+        stand.turn,
+        level,
+        mass,
+        mass != 0.0 or thing.mass.si == 0.0,
+        stand.state,
+    )
 
 
 def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[str] | None = None) -> tuple[Placed, ...]:
@@ -70,20 +91,7 @@ def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[st
         mass = weighs.get(thing.id, thing.mass.si)
         set_out = not mode.towing and stand.z < ON_GROUND_M
         mass = thing.mass.si if set_out else mass
-        made.append(
-            Placed(
-                thing,
-                stand.x,
-                stand.y,
-                stand.z,
-                stand.size,
-                stand.turn,
-                levels.get(thing.id, 0.0) if thing.tank else None,
-                mass,
-                mass != 0.0 or thing.mass.si == 0.0,
-                stand.state,
-            )
-        )
+        made.append(_placed(thing, stand, levels.get(thing.id, 0.0) if thing.tank else None, mass))
     return tuple(sorted(made, key=lambda p: -p.size[0] * p.size[2]))
 
 
@@ -253,6 +261,7 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     )
 
 
+@keep_last(MOST_KEPT)
 def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive, ...]:
     """One thing's box with its level, without its label."""
     lx, ly, lz = p.size
@@ -540,20 +549,39 @@ def whole_view(
     return (*plan_rig(s.build), *plan_wheels(s.build), *plan_body(s.build), *inside, *beside)
 
 
+def _span(stand: Stand) -> tuple[float, float]:
+    """Top and reach aside of what stands [m]; what was typed far beyond any rig does not count."""
+    top, half = stand.z + stand.size[2], abs(stand.y) + stand.size[1] / 2
+    return top if 0 < top < 12 else -1.0, half + 0.05 if half < 6 else 0.0
+
+
+@keep_each
+def _spans(thing: Thing) -> tuple[float, float]:
+    return _span(home_of(thing))
+
+
+@keep_last(4)
 def heights_m(build: Build, mode: Mode | None = None) -> tuple[float, float]:
     """Top of the side view and half width of the plan [m], with all that stands about in a mode."""
     body = silhouette_of(build.shell)
     tops = [frame_top_m(build) + 0.3] + ([float(body.skin[:, 1].max()) + 0.22] if body is not None else [])
-    stands = [stand_of(thing, mode) for thing in build.stow.things if thing.id not in mode.absent] if mode else []
-    tops += [t.z.si + t.height.si for t in build.stow.things if 0 < t.z.si + t.height.si < 12]
-    tops += [s.z + s.size[2] for s in stands if 0 < s.z + s.size[2] < 12]
+    things = build.stow.things
+    spans = list(_spans(things))
+    if mode is not None:
+        odd = mode.touched | set(mode.absent)
+        for at, thing in enumerate(things) if odd else ():
+            if thing.id in odd:
+                tops.append(spans[at][0])
+                spans[at] = (-1.0, 0.0) if thing.id in mode.absent else _span(stand_of(thing, mode))
+    tops += [top for top, _ in spans]
     if build.rig.carrier == "vehicle bed":
         tops.append(2.1)
     halves = [
         (build.rig.track.si if build.rig.track else 1.6) / 2 + 0.12,
         (build.shell.width.si / 2 if build.shell.width and build.shell.form != "none" else 0.7),
     ]
-    halves += [abs(s.y) + s.size[1] / 2 + 0.05 for s in stands if abs(s.y) + s.size[1] / 2 < 6]
+    if mode is not None:
+        halves += [half for _, half in spans]
     if build.rig.carrier == "vehicle bed":
         halves.append((build.rig.bed.bed_width.si if build.rig.bed.bed_width else 2.0) / 2)
     return max(tops), max(halves)
@@ -561,5 +589,6 @@ def heights_m(build: Build, mode: Mode | None = None) -> tuple[float, float]:
 
 def reach_m(build: Build, mode: Mode) -> float:
     """How far aft anything stands in a mode [m]."""
-    stands = [stand_of(thing, mode) for thing in build.stow.things if thing.id in mode.touched]
+    touched = mode.touched
+    stands = [stand_of(thing, mode) for thing in build.stow.things if thing.id in touched] if touched else []
     return max([length_m(build), *(s.x + s.size[0] for s in stands if s.x + s.size[0] < 40)])

@@ -114,7 +114,7 @@ def outline_of_box(solid: Solid) -> tuple[Point, ...]:
     return tuple(flat(p) for p in corners)
 
 
-# body ------------------------------------------------------------------------------------------------------
+# body
 def _faces(s: Studied, peel: Peel) -> tuple[list[Primitive], list[Primitive]]:
     """Far faces, and near ones that are not taken off."""
     body = s.framed.body
@@ -186,7 +186,7 @@ def _hole(hole: Hole) -> Primitive:
     return Poly(tuple(corners), "ink", "body", 1.2, tint=0.9, id=hole.opening.id)
 
 
-# frame and wheels -----------------------------------------------------------------------------------------------
+# frame and wheels
 def _frame(s: Studied) -> list[Primitive]:
     rig, top = s.build.rig, frame_top_m(s.build)
     if rig.carrier == "vehicle bed":

@@ -140,7 +140,7 @@ def _travel(solid: Solid, thing: Thing, mode: Mode, view: str) -> list[Primitive
     return shapes
 
 
-# clashes -----------------------------------------------------------------------------------------------------
+# clashes
 @keep_keyed(lambda build, facts, mode, view: (Same(build), Same(facts), Same(mode), view), 4)
 def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primitive, ...]:
     """What stands in what, marked where it does."""

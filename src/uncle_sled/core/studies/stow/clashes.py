@@ -88,7 +88,7 @@ def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[C
     return tuple(sorted(found, key=lambda c: (not c.solid, -round(c.overlap_m3, 9), c.a, c.b)))
 
 
-# things against things and walls, searched again only around what moved --------------------------------------
+# things against things and walls, searched again only around what moved
 Pairs = dict[tuple[int, int], Clash]
 
 
@@ -182,7 +182,7 @@ def _apart_m(a: Solid, b: Solid) -> float:
     return min(min(a.high[k] - b.low[k], b.high[k] - a.low[k]) for k in range(3))
 
 
-# things against the body ---------------------------------------------------------------------------------
+# things against the body
 def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]) -> dict[int, tuple[Clash, ...]]:
     """What solids meet of the body: wall and curve, wheel boxes, sticks; from outside, the body itself.
 

@@ -51,7 +51,7 @@ class AxleSheet(Chart):
             return "A vehicle's axles stand where they stand."
         return s.trouble or "Give the rig an axle and something to carry, and its place is drawn here."
 
-    # hands -------------------------------------------------------------------------------------------------
+    # hands
     def _may_move(self) -> bool:
         if self.session.build.rig.axle_place == "to be placed":
             return True

@@ -133,7 +133,7 @@ class ShellBench(Bench):
         self.top.addWidget(button)
         return button
 
-    # views --------------------------------------------------------------------------------------------
+    # views
     def show_view(self, name: str) -> None:
         self.view = name
         self.view_buttons[name].setChecked(True)
@@ -179,7 +179,7 @@ class ShellBench(Bench):
         else:
             self.faces_panel.refresh()
 
-    # profile ------------------------------------------------------------------------------------------
+    # profile
     def _make_profile_panel(self) -> None:
         session = self.session
         self.form = Form(
@@ -469,7 +469,7 @@ class ShellBench(Bench):
             return
         self.session.edit("Scale the sketch", [set_to("shell.sketch.m_per_px", sketch.m_per_px * real / far)], "Shell")
 
-    # openings -----------------------------------------------------------------------------------------
+    # openings
     def _selected(self) -> None:
         if self.view != "Openings":
             return
@@ -516,7 +516,7 @@ class ShellBench(Bench):
                 (opening.id,),
             )
 
-    # faces --------------------------------------------------------------------------------------------
+    # faces
     def compare(self) -> None:
         from uncle_sled.desk.benches.shell.compare_ways import CompareWays  # not on the first screen
 

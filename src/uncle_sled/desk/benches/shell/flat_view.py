@@ -50,7 +50,7 @@ class FlatView(QWidget):
         body = self.session.studied.framed.body
         return body.of(self.kind) if body is not None else ()
 
-    # what a gesture asks of its view -----------------------------------------------------------------
+    # what a gesture asks of its view
     def frame(self, pane: str) -> Frame:
         return self.frames.get(pane) or Frame(self.scale, LEFT_PX, self.height() - LOW_PX)
 
@@ -62,7 +62,7 @@ class FlatView(QWidget):
     def release(self) -> None:
         self.update()
 
-    # --------------------------------------------------------------------------------------------------
+    #
     def _changed(self) -> None:
         if self.gesture is None:
             self.fit()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import math
+from collections.abc import Iterator
 
 from msgspec.structs import replace
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -14,6 +15,7 @@ from uncle_sled.core.document.shell import ProfileNode
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell import shell_views
+from uncle_sled.core.engine import Same
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.profile_edit import Part, profile_ops, smoothed, with_point, without_point
@@ -23,9 +25,10 @@ from uncle_sled.core.units import distance
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.opening_drag import DragOpening
 from uncle_sled.desk.benches.shell.profile_drag import DragNode, MoveSketch, SetTwoPoints
-from uncle_sled.desk.kit.painting import paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import paint, said_if_it_fails
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import Gesture
+from uncle_sled.desk.sheet.layer import Leaf
 from uncle_sled.desk.sheet.sheet_view import SheetView
 from uncle_sled.desk.theme.theme import colour
 
@@ -51,7 +54,6 @@ class ShellSheet(SheetView):
     def show_view(self, view: str) -> None:
         self.view = view
         self.sketching = ""
-        self._layer = None
         self.update()
 
     def placed(self):  # type: ignore[no-untyped-def]
@@ -62,31 +64,35 @@ class ShellSheet(SheetView):
         if self._fitted:
             self.fit()
 
-    # what is drawn ------------------------------------------------------------------------------
-    def _views(self, painter: QPainter) -> None:
-        s = self.session.studied
-        frame, kept = self.frame("side"), self._resting
-        words = Words(self.session.shown)
-        paint(painter, rig_views.side_rig(s.build), frame, kept)
-        self._paint_sketch(painter)
-        paint(painter, shell_views.body_line(s), frame, kept)
+    # what is drawn
+    def _shown(self) -> object:
         drawn = self.good_framed()
+        sketch = self.session.build.shell.sketch
+        return self.view, self.session.shown, Same(drawn), Same(sketch), Same(self.session.studied.framed)
+
+    def leaves(self) -> Iterator[Leaf]:
+        s = self.session.studied
+        frame, words, drawn = self.frame("side"), Words(self.session.shown), self.good_framed()
+        yield Leaf(rig_views.side_rig(s.build), frame)
+        yield Leaf((), frame, by_hand=self._paint_sketch, token=(Same(s.build.shell.sketch), self.view))
+        yield Leaf(shell_views.body_line(s), frame)
         if self.view != "Profile" and drawn is not None:
-            paint(painter, shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame, kept)
-        paint(painter, rig_views.side_wheels(s.build), frame)
+            yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
+        yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
         if self.view != "Faces":
             named = self.scale if self.view != "Profile" else 0.0  # there the room's own words stand inside
-            paint(painter, shell_views.side_openings(s, words, named), frame, kept, "body")
-            paint(painter, shell_views.skin_openings(s), frame)
-        paint(painter, shell_views.bend_marks(s, words), frame, kept)
+            yield Leaf(shell_views.side_openings(s, words, named), frame, "body")
+            yield Leaf(shell_views.skin_openings(s), frame, told=False)
+        yield Leaf(shell_views.bend_marks(s, words), frame)
         m = measures(s)
         if m is not None and self.view == "Profile":
-            paint(painter, shell_views.departure_mark(s, m, words), frame, kept)
-            paint(painter, shell_views.room_marks(s, m, words), frame, kept)
-        paint(painter, self._outside(words), frame, kept)
+            yield Leaf(shell_views.departure_mark(s, m, words), frame)
+            yield Leaf(shell_views.room_marks(s, m, words), frame)
+        yield Leaf(self._outside(words), frame)
         if drawn is not s.framed and s.framed.faults:
-            write(painter, QPointF(16, 22), "framing as it was last good", 11, "primer", "strong", kept=kept)
-        self._ball_to_axle(painter)
+            stale = Text(frame.metres(QPointF(16, 22)), "framing as it was last good", 11.0, "primer", "strong", "left")
+            yield Leaf((stale,), frame)
+        yield Leaf(self._ball_to_axle(), frame)
 
     def _outside(self, words: Words) -> tuple[Primitive, ...]:
         """Outside length over the roof and height behind the tail."""
@@ -171,7 +177,7 @@ class ShellSheet(SheetView):
             paint(painter, shell_views.body_line(tried), frame, stroke="chalk")
             paint(painter, shell_views.side_openings(tried, words, 0.001), frame, stroke="chalk")
 
-    # profile handles ------------------------------------------------------------------------------
+    # profile handles
     def _spot(self, u: float, v: float) -> QPointF:
         shell = self.session.build.shell
         front, under = (shell.front.si if shell.front else 0.0), (shell.floor.si if shell.floor else 0.0)
@@ -280,7 +286,7 @@ class ShellSheet(SheetView):
         except GeometryError as fault:
             self.session.said.emit(str(fault), "note")
 
-    # sketch ---------------------------------------------------------------------------------------
+    # sketch
     def sketch_image(self) -> QImage | None:
         sketch = self.session.build.shell.sketch
         if sketch is None:
@@ -327,7 +333,7 @@ class ShellSheet(SheetView):
                 "slide-sketch",
             )
 
-    # mouse and keys ---------------------------------------------------------------------------------
+    # mouse and keys
     def origin_of(self, surface: Surface) -> tuple[float, float]:
         """Where a side's own left lower corner lies in this view [m]."""
         return surface.origin[0], surface.origin[2]

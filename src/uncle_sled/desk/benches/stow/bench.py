@@ -68,7 +68,7 @@ class StowBench(Bench):
         self.tool_row.addWidget(button)
         return button
 
-    # views ------------------------------------------------------------------------------------------
+    # views
     def panel(self, name: str) -> QWidget:
         """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
         if name not in self.made:

@@ -72,7 +72,7 @@ class OutlinePad(QWidget):
         u, v = (at.x() - box.left()) / box.width(), (box.bottom() - at.y()) / box.height()
         return TankPoint(*(round(min(max(s, 0.0), 1.0) / STEP) * STEP for s in (u, v)))
 
-    # hands -------------------------------------------------------------------------------------------------
+    # hands
     def _near(self, at: QPointF) -> int | None:
         far = [(self.spot(c) - at).manhattanLength() for c in self.corners()]
         best = min(range(len(far)), key=lambda k: far[k])
@@ -145,7 +145,7 @@ class OutlinePad(QWidget):
     def _take(self, corners: list[TankPoint], merge: str | None) -> None:
         self.session.edit("Shape the tank", self._ops(corners), "Stow", (self.id,), merge)
 
-    # paint -------------------------------------------------------------------------------------------------
+    # paint
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -134,7 +134,7 @@ class Shelf(QFrame):
             self.hide()
             self.chosen.emit(entry)
 
-    # one's own ------------------------------------------------------------------------------------------
+    # one's own
     def keep(self) -> None:
         """The selected things onto one's own shelf, as they are, at no place."""
         taken = [t.id for t in (*self.session.facts.things, *entries())]

@@ -1,0 +1,112 @@
+"""One drawing for every medium: primitives become calls of a small backend, and what is tricky is worked out here once.
+
+Screen, print, SVG, PDF and DXF each are a backend of a few plain methods. Anchors of words, the ground behind them,
+hatches and bands need nobody else's care. Coordinates are those of the primitives, y up.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Protocol
+
+import msgspec
+
+from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, hatch_lines
+
+ANCHOR = {"left": 0.0, "middle": 0.5, "right": 1.0}
+BASELINE = 0.34  # of a text's size: how far its baseline is under its middle
+GROUND_ASIDE, GROUND_HIGH = 2.0, 0.6  # what is laid behind words: points beside them, and half its height in sizes
+
+
+class Look(msgspec.Struct, frozen=True):
+    """Inks by name of the ink table; nothing where the name is empty. Widths and dashes in points of the medium."""
+
+    stroke: str = ""
+    width: float = 1.0
+    dash: tuple[float, ...] = ()
+    fill: str = ""
+    tint: float = 1.0  # share of the fill over the paper
+    id: str = ""  # of the part
+
+
+class Backend(Protocol):
+    """What a medium can do. ``per_point``: drawing units to a point of the medium (1 on a page)."""
+
+    per_point: float
+    hatch_pitch: float  # points between the strokes of a hatch; 0: this medium has none
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None: ...
+    def circle(self, centre: Point, radius: float, look: Look) -> None: ...
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None: ...
+    def band(self, outline: tuple[Point, ...], thick: float) -> None: ...
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None: ...
+    def words(self, left: float, baseline: float, text: Text) -> None: ...
+
+
+def draw(shapes: Iterable[Primitive], to: Backend) -> None:
+    """Draw primitives on a medium, in their order."""
+    for shape in shapes:
+        if isinstance(shape, Poly):
+            _poly(shape, to)
+        elif isinstance(shape, Text):
+            _text(shape, to)
+        else:
+            look = Look(shape.stroke, shape.width, shape.dash, shape.fill, id=shape.id)
+            to.circle(shape.centre, shape.radius, look)
+
+
+def _poly(shape: Poly, to: Backend) -> None:
+    line = Look(shape.stroke, shape.width, shape.dash, id=shape.id)
+    if not shape.closed:
+        to.area(shape.points, False, line)
+        return
+    whole = Look(shape.stroke, shape.width, shape.dash, shape.fill, shape.tint, shape.id)
+    hatched = bool(shape.hatch) and to.hatch_pitch > 0
+    if not (shape.band or hatched):
+        to.area(shape.points, True, whole)
+        return
+    if shape.fill:
+        to.area(shape.points, True, Look(fill=shape.fill, tint=shape.tint, id=shape.id))
+    if shape.band:
+        to.band(shape.points, shape.band)
+    else:
+        xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
+        pitch = to.hatch_pitch * to.per_point
+        to.hatch(shape.points, hatch_lines(shape.hatch, min(xs), min(ys), max(xs), max(ys), pitch), shape.stroke)
+    to.area(shape.points, True, line)
+
+
+def _text(shape: Text, to: Backend) -> None:
+    per = to.per_point
+    left = shape.at[0] - shape.width * ANCHOR[shape.anchor] * per
+    if shape.ground:
+        half, aside = GROUND_HIGH * shape.size * per, GROUND_ASIDE * per
+        to.ground(left - aside, shape.at[1] - half, shape.width * per + 2 * aside, 2 * half, shape.ground)
+    to.words(left, shape.at[1] - BASELINE * shape.size * per, shape)
+
+
+class Recorder:
+    """A backend that only notes what it was told, for tests of drawings without a screen."""
+
+    per_point, hatch_pitch = 1.0, 5.0
+
+    def __init__(self) -> None:
+        self.calls: list[tuple[str, tuple[object, ...]]] = []
+
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        self.calls.append(("area", (points, closed, look)))
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        self.calls.append(("circle", (centre, radius, look)))
+
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
+        self.calls.append(("hatch", (outline, tuple(strokes), ink)))
+
+    def band(self, outline: tuple[Point, ...], thick: float) -> None:
+        self.calls.append(("band", (outline, thick)))
+
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+        self.calls.append(("ground", (left, low, wide, high, ink)))
+
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        self.calls.append(("words", (left, baseline, text)))

@@ -1,0 +1,200 @@
+"""What rests of a sheet, painted once: only where shapes came, went or changed is it painted again.
+
+A sheet says what rests as leaves: shapes in the order they lie. Two pictures are held against each other shape by shape
+(the same objects first, equal ones then), and what differs is painted anew inside its own rectangles.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable
+from typing import cast
+
+import msgspec
+from PySide6.QtCore import QRect, QRectF, QSize
+from PySide6.QtGui import QPainter, QPixmap, QRegion
+
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
+from uncle_sled.core.engine import keep_last
+from uncle_sled.desk.kit.painting import Frame, Written, paint
+
+ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
+MOST_SHARE = 0.6  # of the sheet that is painted in part; more is painted whole
+MOST_RECTS = 60
+MARGIN_PX = 12  # wider than half of any line with its mitre
+
+
+class Leaf(msgspec.Struct, frozen=True):
+    """Shapes that lie together. ``by_hand`` paints what no shape says (a picture); it changes only with ``token``."""
+
+    shapes: tuple[Primitive, ...]
+    frame: Frame
+    ground: str = "paper"
+    told: bool = True  # its words are kept for whoever looks over them
+    by_hand: Callable[[QPainter], None] | None = None
+    token: object = None
+
+
+@keep_last(16384)
+def _box_m(shape: Poly) -> tuple[float, float, float, float]:
+    xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def box_px(shape: Primitive, frame: Frame) -> QRectF:
+    """All that a shape paints [px], its line's width with it."""
+    if isinstance(shape, Text):
+        at, wide = frame.point(shape.at), shape.width
+        left = at.x() - wide * {"left": 0.0, "middle": 0.5, "right": 1.0}[shape.anchor]
+        return QRectF(left - 4, at.y() - shape.size, wide + 8, 2 * shape.size)
+    if isinstance(shape, Circle):
+        at, r = frame.point(shape.centre), shape.radius * frame.scale + shape.width + 2
+        return QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r)
+    left, low, right, high = _box_m(shape)
+    more = 2 * shape.width + 3  # a mitred corner reaches out
+    return QRectF(frame.point((left, high)), frame.point((right, low))).adjusted(-more, -more, more, more)
+
+
+def changed(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> list[Primitive] | None:
+    """Shapes that are only in one of them; None where those in both lie in another order."""
+    was, now = {id(shape) for shape in old}, {id(shape) for shape in new}
+    kept_old = [shape for shape in old if id(shape) in now]
+    kept_new = [shape for shape in new if id(shape) in was]
+    if len(kept_old) != len(kept_new) or any(a is not b for a, b in zip(kept_old, kept_new, strict=True)):
+        return None
+    gone, come = [shape for shape in old if id(shape) not in now], [shape for shape in new if id(shape) not in was]
+    if gone and come:
+        equal = set(gone) & set(come)
+        gone, come = [s for s in gone if s not in equal], [s for s in come if s not in equal]
+    return gone + come
+
+
+class Layer:
+    """The picture of what rests, and the leaves that it was painted from."""
+
+    def __init__(self) -> None:
+        self.picture: QPixmap | None = None
+        self.written: list[Written] = []
+        self._key: object = None
+        self._leaves: tuple[Leaf, ...] = ()
+        self.whole_paints = 0  # how often it was painted whole, for tests and measuring
+
+    def drop(self) -> None:
+        self.picture = None
+
+    def show(
+        self,
+        key: object,
+        size: QSize,
+        ratio: float,
+        room: QRect,
+        leaves: tuple[Leaf, ...],
+        ground: Callable[[QPainter], None],
+        edge: Callable[[QPainter, list[Written]], None],
+    ) -> QPixmap:
+        """The picture of the leaves.
+
+        Args:
+            key: Whatever else it depends on (theme, people shown); another key is another picture.
+            room: Where leaves are painted [px].
+            ground: Paints the paper under them; also in part, inside a clip.
+            edge: Paints what frames them (the ruler), which no leaf touches.
+        """
+        key = (key, size.width(), size.height(), ratio)
+        dirty = self._dirty(leaves, room) if self.picture is not None and key == self._key else None
+        if dirty is not None and dirty.isEmpty():
+            self._leaves = leaves
+            assert self.picture is not None
+            return self.picture
+        if dirty is None or self.picture is None:
+            self.whole_paints += 1
+            self.picture = QPixmap(round(size.width() * ratio), round(size.height() * ratio))
+            self.picture.setDevicePixelRatio(ratio)
+            self.written = []
+            dirty = None
+        fresh: list[Written] = []
+        painter = QPainter(self.picture)
+        try:
+            if dirty is not None:
+                painter.setClipRegion(dirty)
+            ground(painter)
+            if dirty is None:
+                painter.setClipRect(room)
+            else:
+                painter.setClipRegion(dirty)
+            for leaf in leaves:
+                _paint_leaf(painter, leaf, dirty, fresh)
+            if dirty is None:
+                painter.setClipping(False)
+                edge(painter, fresh)
+        except Exception:
+            self._key = None  # what is half painted is painted whole the next time
+            raise
+        finally:
+            painter.end()
+        again = {(one.text, one.rect.center().toTuple()) for one in fresh}
+        if dirty is not None:
+            kept = (w for w in self.written if not dirty.intersects(w.rect.toAlignedRect()))
+            fresh += [w for w in kept if (w.text, w.rect.center().toTuple()) not in again]
+        self.written = fresh
+        self._key, self._leaves = key, leaves
+        return self.picture
+
+    def _dirty(self, leaves: tuple[Leaf, ...], room: QRect) -> QRegion | None:
+        """Where the picture differs from what it shows; None where it is better painted whole."""
+        old = self._leaves
+        if len(old) != len(leaves):
+            return None
+        found: list[tuple[Primitive, Frame]] = []
+        for a, b in zip(old, leaves, strict=True):
+            if (
+                a.frame != b.frame
+                or a.ground != b.ground
+                or a.token != b.token
+                or (a.by_hand is None) != (b.by_hand is None)
+            ):
+                return None
+            if a.shapes is b.shapes:
+                continue
+            shapes = changed(a.shapes, b.shapes)
+            if shapes is None:
+                return None
+            found += [(shape, b.frame) for shape in shapes]
+        if len(found) > MOST_RECTS:
+            return None
+        region = QRegion()
+        for shape, frame in found:
+            region += _aligned(box_px(shape, frame))
+        region &= room.adjusted(0, 0, 0, -1)  # the line of the ruler reaches into the last row
+        covered = sum(rect.width() * rect.height() for rect in cast(Iterable[QRect], region))
+        return None if covered > MOST_SHARE * room.width() * room.height() else region
+
+
+def _aligned(box: QRectF) -> QRect:
+    left, top = math.floor(box.left() / ALIGN_PX) * ALIGN_PX, math.floor(box.top() / ALIGN_PX) * ALIGN_PX
+    right, low = math.ceil(box.right() / ALIGN_PX) * ALIGN_PX, math.ceil(box.bottom() / ALIGN_PX) * ALIGN_PX
+    return QRect(left, top, right - left, low - top)
+
+
+def _near(leaf: Leaf, dirty: QRegion) -> list[Primitive]:
+    """Shapes that may reach into a region, by their metres alone: thousands are passed over in a frame."""
+    around = QRectF(dirty.boundingRect()).adjusted(-MARGIN_PX, -MARGIN_PX, MARGIN_PX, MARGIN_PX)
+    (left, high), (right, low) = leaf.frame.metres(around.topLeft()), leaf.frame.metres(around.bottomRight())
+    found: list[Primitive] = []
+    for shape in leaf.shapes:
+        if isinstance(shape, Poly):
+            box = _box_m(shape)
+            if box[0] > right or box[2] < left or box[1] > high or box[3] < low:
+                continue
+        found.append(shape)
+    return found
+
+
+def _paint_leaf(painter: QPainter, leaf: Leaf, dirty: QRegion | None, written: list[Written]) -> None:
+    if leaf.by_hand is not None:
+        leaf.by_hand(painter)
+        return
+    shapes = leaf.shapes
+    if dirty is not None:
+        shapes = tuple([one for one in _near(leaf, dirty) if dirty.intersects(box_px(one, leaf.frame).toAlignedRect())])
+    paint(painter, shapes, leaf.frame, written if leaf.told else None, leaf.ground)

@@ -40,7 +40,7 @@ def main() -> None:
     for step in range(STEPS):
         ops = [set_to(f"shell.openings.{OPENING}.along", {"si": first + 0.0031 * step, "typed": None})]
         begin = time.perf_counter()
-        findings_in_hand(study(apply(build, ops), facts), s, mode)
+        findings_in_hand(study(apply(build, ops), facts), s, mode, ())
         took.append(time.perf_counter() - begin)
     p95 = sorted(took)[int(0.95 * STEPS)]
     print(

@@ -60,6 +60,7 @@ def open_on(qapp, qtbot):
         window.resize(*size)
         window.show()
         qtbot.waitExposed(window)
+        window.session.judge_now()
         if judged:
             window.session.judge(with_remedies(window.session.studied))
         qapp.processEvents()

@@ -130,18 +130,18 @@ def test_a_roof_vent_is_dragged_on_the_flat_roof(open_on):
 
 def test_cutting_in_closing_up_and_the_table(open_on):
     _window, session, bench = shell_bench(open_on, view="Openings")
-    rows = bench.openings_table.rowCount()
+    rows = bench.openings_table.model().rowCount()
     for kind in ("light", "screw row"):
         bench.cut_in(kind)
-    assert bench.openings_table.rowCount() == rows + 2 and "in the roof" in bench.holes_words.text()
+    assert bench.openings_table.model().rowCount() == rows + 2 and "in the roof" in bench.holes_words.text()
     assert bench.openings_table.selectedIndexes()
     bench.openings_table.selectRow(0)
     assert session.selection == (bench.openings_table.ids[0],)
     bench.off_button.click()
-    assert bench.openings_table.rowCount() == rows + 1
+    assert bench.openings_table.model().rowCount() == rows + 1
     for _ in range(3):
         session.undo()
-    assert bench.openings_table.rowCount() == rows and not session.history.modified
+    assert bench.openings_table.model().rowCount() == rows and not session.history.modified
 
 
 def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(open_on):

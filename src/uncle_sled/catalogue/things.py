@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import csv
 from functools import lru_cache
-from importlib import resources
 
 import msgspec
 
 from uncle_sled.core.document.catalogue_line import heading, thing_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.shipped import shipped
 
 
 @lru_cache(maxsize=1)
 def entries() -> tuple[Thing, ...]:
     """The shipped things, at no place yet; their ids are those of the catalogue."""
-    text = resources.files("uncle_sled.catalogue").joinpath("things.csv").read_text(encoding="utf-8")
+    text = shipped("catalogue/things.csv").decode()
     lines = csv.DictReader(text.splitlines())
     fields = {word: heading(word) for word in lines.fieldnames or ()}
     bare = dict(fields.values())

@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import csv
 from functools import lru_cache
-from importlib import resources
 
 import msgspec
+
+from uncle_sled.shipped import shipped
 
 
 class Material(msgspec.Struct, frozen=True):
@@ -43,7 +44,7 @@ class Material(msgspec.Struct, frozen=True):
 @lru_cache(maxsize=1)
 def materials() -> dict[str, Material]:
     """The library by id."""
-    text = resources.files("uncle_sled.catalogue").joinpath("materials.csv").read_text(encoding="utf-8")
+    text = shipped("catalogue/materials.csv").decode()
 
     def number(cell: str) -> float | None:
         return float(cell) if cell else None

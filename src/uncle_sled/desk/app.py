@@ -43,7 +43,7 @@ def open_window(
     path: Path | None = None,
     worker: Worker | None = None,
     settings: Settings | None = None,
-    reading_first: bool = False,
+    reading_first: bool = True,
 ) -> Window:
     """A window on a project. Args: reading_first: its findings are judged once the first reading is painted."""
     session = Session(project, path, worker)
@@ -80,7 +80,7 @@ def run(word: str | None) -> int:
         read(path)  # a file that cannot be read is said before a window opens
     project = demo(word) if word in DEMOS and path is None else empty_project()
     app = application(settings.get("theme"))
-    window = open_window(project, None, Worker(), settings, reading_first=True)
+    window = open_window(project, None, Worker(), settings)
     if word is None:
         window.show_first_page()
     window.show()

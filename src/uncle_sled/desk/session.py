@@ -146,6 +146,8 @@ class Session(QObject):
 
     def _settled(self) -> tuple[Finding, ...] | None:
         """Findings with their remedies, where they were looked for in the build as it is."""
+        if self.reading_first:
+            return None  # the search is not loaded before the first reading
         from uncle_sled.core.remedies.remedies import with_remedies
 
         answer = self.answers.of(with_remedies)
@@ -302,6 +304,7 @@ class Session(QObject):
         """Take findings with remedies for the build as it is."""
         from uncle_sled.core.remedies.remedies import with_remedies
 
+        self.judge_now()
         self.answers.take(with_remedies, answer)
 
     # ghost

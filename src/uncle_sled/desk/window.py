@@ -42,7 +42,7 @@ from uncle_sled.desk.frame.trail import Trail
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
-from uncle_sled.desk.theme.theme import hex_of, theme_name, use_theme
+from uncle_sled.desk.theme.theme import dress, hex_of, theme_name, use_theme
 from uncle_sled.exchange.demos import DEMOS
 
 if TYPE_CHECKING:
@@ -60,6 +60,7 @@ class Window(FileWork):
         self.session = session
         self.settings = settings or Settings()
         self.setMinimumSize(760, 560)
+        dress(self)
         self.acts = Actions(self, self.settings.keys)
         self.keeper = Keeper(session, self)
         self.header = Header(session)

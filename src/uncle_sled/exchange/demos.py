@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from importlib import resources
 from pathlib import Path
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange import sled_file
+from uncle_sled.shipped import shipped
 
 DEMOS = ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky")
 
@@ -16,7 +16,7 @@ def demo(name: str) -> Project:
     """A shipped demo. Raises: FileError: with the names there are."""
     if name not in DEMOS:
         raise FileError(f"There is no demo “{name}”; there are {', '.join(DEMOS)}.")
-    return sled_file.read_bytes(resources.files("uncle_sled.demo").joinpath(f"{name}.sled").read_bytes(), name)
+    return sled_file.read_bytes(shipped(f"demo/{name}.sled"), name)
 
 
 def open_named(word: str) -> Project:

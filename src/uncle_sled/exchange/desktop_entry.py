@@ -5,12 +5,12 @@ from __future__ import annotations
 import shutil
 import subprocess
 import sys
-from importlib import resources
 from pathlib import Path
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.places import data_home
 from uncle_sled.exchange.sled_file import write_whole
+from uncle_sled.shipped import shipped
 
 ENTRY = """[Desktop Entry]
 Type=Application
@@ -44,7 +44,7 @@ def install_desktop(home: Path | None = None) -> list[Path]:
         else Path(sys.executable).with_name("uncle-sled")
     )
     word = str(program).replace("\\", "\\\\").replace('"', '\\"').replace("%", "%%")
-    icon = resources.files("uncle_sled.desk").joinpath("icon.svg").read_bytes()
+    icon = shipped("desk/icon.svg")
     files = {
         home / "applications" / "uncle-sled.desktop": ENTRY.format(program=f'"{word}"').encode(),
         home / "icons" / "hicolor" / "scalable" / "apps" / "uncle-sled.svg": icon,

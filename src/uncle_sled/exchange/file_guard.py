@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import getpass
-import hashlib
 import json
 import os
-import socket
 import time
 from pathlib import Path
 
 import msgspec
 
+from uncle_sled.exchange.places import this_host
 from uncle_sled.exchange.recovery import is_running
 
 
@@ -38,7 +37,7 @@ def holder_of(path: Path) -> Holder | None:
         holder = Holder(int(raw["pid"]), str(raw["host"]), str(raw["user"]), float(raw["when"]))
     except (OSError, ValueError, KeyError, TypeError):
         return None
-    if holder.pid == os.getpid() and holder.host == socket.gethostname():
+    if holder.pid == os.getpid() and holder.host == this_host():
         return None
     return holder if is_running(holder.pid, holder.host) else None
 
@@ -50,7 +49,7 @@ def take(path: Path, over: bool = False) -> bool:
     """
     if holder_of(path) is not None and not over:
         return False
-    me = {"pid": os.getpid(), "host": socket.gethostname(), "user": _user(), "when": time.time()}
+    me = {"pid": os.getpid(), "host": this_host(), "user": _user(), "when": time.time()}
     lock = lock_path(path)
     try:
         lock.unlink(missing_ok=True)
@@ -73,7 +72,7 @@ def release(path: Path) -> None:
     """Give a file back, if this process holds it."""
     try:
         raw = json.loads(lock_path(path).read_text())
-        if raw.get("pid") == os.getpid() and raw.get("host") == socket.gethostname():
+        if raw.get("pid") == os.getpid() and raw.get("host") == this_host():
             lock_path(path).unlink(missing_ok=True)
     except (OSError, ValueError):
         return
@@ -89,6 +88,8 @@ def _user() -> str:
 def stamp(path: Path) -> str | None:
     """What a file holds now, in a few letters; None where it cannot be read."""
     try:
+        import hashlib  # a stamp is taken when a file is opened, not at start
+
         return hashlib.sha256(path.read_bytes()).hexdigest()
     except OSError:
         return None

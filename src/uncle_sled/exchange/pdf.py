@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-from importlib import resources
 from typing import Any
 
 from uncle_sled.core.drawing.backend import Look, draw
@@ -11,6 +10,7 @@ from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Point, Text
 from uncle_sled.exchange.svg import FACES
+from uncle_sled.shipped import shipped
 
 
 def pdf_bytes(*pages: Page) -> bytes:
@@ -23,9 +23,7 @@ def pdf_bytes(*pages: Page) -> bytes:
 
     for face, file in FACES.items():
         if f"sled-{face}" not in pdfmetrics.getRegisteredFontNames():
-            pdfmetrics.registerFont(
-                TTFont(f"sled-{face}", io.BytesIO(resources.files("uncle_sled.fonts").joinpath(file).read_bytes()))
-            )
+            pdfmetrics.registerFont(TTFont(f"sled-{face}", io.BytesIO(shipped(f"fonts/{file}"))))
     out = io.BytesIO()
     canvas = Canvas(out, invariant=True)
     canvas.setTitle(pages[0].title)

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import json
 import os
-import socket
 import time
 import uuid
 from pathlib import Path
@@ -18,7 +17,7 @@ import msgspec
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.slow import Tell
-from uncle_sled.exchange.places import recovery_folder
+from uncle_sled.exchange.places import recovery_folder, this_host
 from uncle_sled.exchange.sled_file import to_bytes, write_whole
 
 
@@ -39,9 +38,7 @@ class Autosave(msgspec.Struct, frozen=True):
 
 def new_autosave(of: Path | None, name: str) -> Autosave:
     """A place for a project's autosaves; nothing is written yet."""
-    return Autosave(
-        recovery_folder() / f"{uuid.uuid4().hex}.sled", name, of, os.getpid(), socket.gethostname(), time.time()
-    )
+    return Autosave(recovery_folder() / f"{uuid.uuid4().hex}.sled", name, of, os.getpid(), this_host(), time.time())
 
 
 def write_autosave(autosave: Autosave, data: bytes) -> None:
@@ -110,7 +107,7 @@ def left_behind() -> list[Autosave]:
 
 def is_running(pid: int, host: str) -> bool:
     """Whether a process still runs; on another machine nobody can tell, so it is taken to."""
-    if host != socket.gethostname():
+    if host != this_host():
         return True
     try:
         os.kill(pid, 0)

@@ -13,7 +13,6 @@ import tempfile
 from collections import Counter
 from collections.abc import Set
 from functools import cache
-from importlib import resources
 from pathlib import Path
 from typing import Any, get_args
 
@@ -25,6 +24,7 @@ from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError, FileError
 from uncle_sled.core.materials import materials
 from uncle_sled.core.units import FACTORS
+from uncle_sled.shipped import shipped
 
 LARGEST_BYTES = 64 * 1024 * 1024
 MOST_FAULTS = 12
@@ -151,7 +151,7 @@ def _where(data: bytes, fault: str) -> str:
 
 def schema() -> dict[str, Any]:
     """The JSON Schema that is shipped beside this module."""
-    return json.loads(resources.files("uncle_sled.exchange").joinpath("sled.schema.json").read_text())
+    return json.loads(shipped("exchange/sled.schema.json"))
 
 
 def make_schema() -> dict[str, Any]:

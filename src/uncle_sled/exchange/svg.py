@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import base64
-from importlib import resources
 from xml.etree import ElementTree as Tree
 
 from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Point, Primitive, Text, placed
+from uncle_sled.shipped import shipped
 
 FACES = {
     "text": "IBMPlexSansCondensed-Regular.ttf",
@@ -51,7 +51,7 @@ def svg_bytes(*pages: Page) -> bytes:
 
 
 def _font_face(face: str, file: str) -> str:
-    data = base64.b64encode(resources.files("uncle_sled.fonts").joinpath(file).read_bytes()).decode()
+    data = base64.b64encode(shipped(f"fonts/{file}")).decode()
     return f"@font-face{{font-family:'sled-{face}';src:url(data:font/ttf;base64,{data})}}"
 
 

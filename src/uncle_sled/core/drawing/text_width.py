@@ -6,14 +6,16 @@ fonts again and compares. Headings are set with tabular figures, and so are thei
 
 from __future__ import annotations
 
-import json
 from functools import lru_cache
-from importlib import resources
+
+import msgspec
+
+from uncle_sled.shipped import shipped
 
 
 @lru_cache(maxsize=1)
 def _advances() -> dict[str, dict[str, float]]:
-    faces = json.loads(resources.files("uncle_sled.fonts").joinpath("widths.json").read_text(encoding="utf-8"))
+    faces = msgspec.json.decode(shipped("fonts/widths.json"))
     return {face: record["advance"] for face, record in faces.items()}
 
 

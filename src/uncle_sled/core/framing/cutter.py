@@ -7,8 +7,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
 
+import msgspec
 from shapely import affinity, bounds, box, centroid, get_coordinates, get_exterior_ring, get_parts, prepare
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
@@ -25,8 +25,7 @@ TRUE_M2 = 2e-6
 MOST_STICKS = 500  # in one face; more is a pitch typed wrong
 
 
-@dataclass
-class Cutter:
+class Cutter(msgspec.Struct, eq=False):
     """The bench for one face. ``blocked`` holds openings and wheel boxes, ``region`` where sticks may lie."""
 
     surface: Surface
@@ -35,13 +34,12 @@ class Cutter:
     material: Material
     skin_m: float  # what lies outside of the sticks
     fasteners: float
-    changes: Mapping[str, list[HandChange]] = field(default_factory=dict)
-    members: list[Member] = field(default_factory=list)
-    shapes: list[Polygon] = field(default_factory=list)
-    bounds: list[Bounds] = field(default_factory=list)
-    keys: dict[str, int] = field(default_factory=dict)
-
-    blocked_bounds: list[Bounds] = field(default_factory=list)
+    changes: Mapping[str, list[HandChange]] = msgspec.field(default_factory=dict)
+    members: list[Member] = msgspec.field(default_factory=list)
+    shapes: list[Polygon] = msgspec.field(default_factory=list)
+    bounds: list[Bounds] = msgspec.field(default_factory=list)
+    keys: dict[str, int] = msgspec.field(default_factory=dict)
+    blocked_bounds: list[Bounds] = msgspec.field(default_factory=list)
 
     def __post_init__(self) -> None:
         prepare(self.region)

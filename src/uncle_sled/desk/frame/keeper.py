@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import socket
 from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer
@@ -14,6 +13,7 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange import file_guard, sled_file
+from uncle_sled.exchange.places import this_host
 from uncle_sled.exchange.recovery import Autosave, NotWritten, drop_autosave, new_autosave, write_autosave
 
 AUTOSAVE_MS = 3000
@@ -79,7 +79,7 @@ class Keeper(QObject):
 
     def adopt(self, old: Autosave) -> None:
         """Go on with an autosave that a crash left behind."""
-        self.autosave = Autosave(old.path, old.name, old.of, os.getpid(), socket.gethostname(), old.when)
+        self.autosave = Autosave(old.path, old.name, old.of, os.getpid(), this_host(), old.when)
         try:
             write_autosave(self.autosave, sled_file.to_bytes(self.session.project))
         except SledError as fault:

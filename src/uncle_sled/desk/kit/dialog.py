@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QDialog, QMenu, QWidget
 
+from uncle_sled.desk.theme.theme import dress
+
 
 class Dialog(QDialog):
     """A dialog that is opened, done with, and deleted; whoever needs its answer takes it from its signals."""
@@ -11,6 +13,8 @@ class Dialog(QDialog):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.finished.connect(self.deleteLater)
+        if parent is None:
+            dress(self)
 
 
 def popup_menu(parent: QWidget) -> QMenu:

@@ -7,11 +7,11 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 
 import msgspec
 from msgspec.structs import replace
 from shapely import box as shapely_box
+from shapely import get_coordinates, get_exterior_ring
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import Stand, stand_of
@@ -277,13 +277,17 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     fill = group if p.aboard else ""
     outline = tank_outline(p, view)
     box = ((p.x, low), (p.x + lx, low), (p.x + lx, low + high), (p.x, low + high))
-    points = tuple(outline.exterior.coords)[:-1] if outline is not None else box
+    points = _ring(outline) if outline is not None else box
     shapes: list[Primitive] = [Poly(points, group, fill, 1.3, hatch=hatch, dash=dash, tint=0.24, id=p.thing.id)]
     if p.level and view == "side":
         wet = _wet(p, outline, low, high)
         if wet:
             shapes.append(Poly(wet, group, group, 0.8, hatch="water", tint=0.62, id=p.thing.id))
     return tuple(shapes)
+
+
+def _ring(shape: Polygon) -> tuple[Point, ...]:
+    return tuple([(x, y) for x, y in get_coordinates(get_exterior_ring(shape)).tolist()[:-1]])
 
 
 def tank_outline(p: Placed, view: str) -> Polygon | None:
@@ -301,7 +305,7 @@ def _wet(p: Placed, outline: Polygon | None, low: float, high: float) -> tuple[P
         return ((p.x, low), (p.x + p.size[0], low), (p.x + p.size[0], low + rise), (p.x, low + rise))
     left, under, right, _ = outline.bounds
     wet = outline.intersection(shapely_box(left - 1, under - 1, right + 1, low + rise))
-    return tuple(wet.exterior.coords)[:-1] if isinstance(wet, Polygon) and not wet.is_empty else ()
+    return _ring(wet) if isinstance(wet, Polygon) and not wet.is_empty else ()
 
 
 def thing_label(
@@ -361,8 +365,7 @@ def _wrapped(name: str, room: float, rows: int) -> list[str]:
     return [] if len(lines) > rows or any(text_width(text, LABEL) > room for text in lines) else lines
 
 
-@dataclass
-class Labels:
+class Labels(msgspec.Struct):
     """What has been written in a view so far, so that nothing is written over it."""
 
     taken: list[Box]

@@ -4,70 +4,65 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem
+from PySide6.QtWidgets import QHeaderView
 
-from uncle_sled.core.studies.shell.holes import SEALS, holes
+from uncle_sled.core.studies.shell.holes import SEALS, Hole, holes
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.theme.theme import colour
 
-HEADS = ("Opening", "Face", "From front", "Sill", "Clear opening", "Seal", "Drip edge")
+# Columns that give way where there is little room, and the width [px] under which they do.
+GIVE_WAY = {"From front": 520, "Sill": 520, "Drip edge": 400}
 
 
-class OpeningsTable(QTableWidget):
+class OpeningsTable(Table):
     def __init__(self, session: Session) -> None:
-        super().__init__()
         self.session = session
-        self.ids: list[str] = []
         self._filling = False
-        self.setAccessibleName("Openings and holes")
-        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-        self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
-        self.setColumnCount(len(HEADS))
-        self.setHorizontalHeaderLabels(list(HEADS))
-        self.verticalHeader().hide()
-        self.verticalHeader().setDefaultSectionSize(24)
+        self.holes = TableModel[Hole](
+            (
+                Column("Opening", lambda hole: hole.opening.name, ink=self._bad),
+                Column("Face", lambda hole: hole.opening.face),
+                Column("From front", lambda hole: self._m(hole.opening.along.si), right=True),
+                Column("Sill", lambda hole: self._m(hole.opening.up.si), right=True),
+                Column("Clear opening", self._clear),
+                Column("Seal", lambda hole: SEALS[hole.opening.seal]),
+                Column("Drip edge", _drip, ink=lambda hole: "primer" if _drip(hole) == "none yet" else ""),
+            )
+        )
+        super().__init__(self.holes, "Openings and holes")
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         header = self.horizontalHeader()
-        header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        header.setStretchLastSection(False)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         header.setMinimumSectionSize(44)
         header.setHighlightSections(False)
-        self.itemSelectionChanged.connect(self._picked)
+        self.selectionModel().selectionChanged.connect(self._picked)
         session.selected.connect(self._follow)
+
+    @property
+    def ids(self) -> list[str]:
+        return [hole.opening.id for hole in self.holes.rows]
+
+    def _m(self, metres: float) -> str:
+        return Words(self.session.shown).m(metres)
+
+    def _clear(self, hole: Hole) -> str:
+        return f"{self._m(hole.opening.width.si)} × {self._m(hole.opening.height.si)}"
+
+    def _bad(self, hole: Hole) -> str:
+        faults = self.session.studied.framed.faults
+        return "primer" if any(hole.opening.id in fault.where for fault in faults) else ""
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Where there is little room, places are read In hand and on the drawing."""
         super().resizeEvent(event)
-        for column, least in ((2, 520), (3, 520), (6, 400)):
-            self.setColumnHidden(column, self.width() < least)
+        for at, column in enumerate(self.columns):
+            self.setColumnHidden(at, self.width() < GIVE_WAY.get(column.title, 0))
 
     def refresh(self) -> None:
-        s = self.session.studied
-        words = Words(self.session.shown)
-        bad = {id for fault in s.framed.faults for id in fault.where}
         self._filling = True
-        found = holes(s)
-        self.ids = [hole.opening.id for hole in found]
-        self.setRowCount(len(found))
-        for row, hole in enumerate(found):
-            one = hole.opening
-            drip = ("yes" if one.drip else "none yet") if hole.wants_drip else "not needed"
-            cells = (
-                one.name,
-                one.face,
-                words.m(one.along.si),
-                words.m(one.up.si),
-                f"{words.m(one.width.si)} × {words.m(one.height.si)}",
-                SEALS[one.seal],
-                drip,
-            )
-            for column, text in enumerate(cells):
-                item = QTableWidgetItem(text)
-                if (one.id in bad and column == 0) or text == "none yet":
-                    item.setForeground(colour("primer"))
-                self.setItem(row, column, item)
+        self.holes.set_rows(holes(self.session.studied))
         self._filling = False
         self._follow()
 
@@ -84,3 +79,7 @@ class OpeningsTable(QTableWidget):
         else:
             self.clearSelection()
         self._filling = False
+
+
+def _drip(hole: Hole) -> str:
+    return ("yes" if hole.opening.drip else "none yet") if hole.wants_drip else "not needed"

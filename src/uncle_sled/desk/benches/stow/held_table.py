@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
-from PySide6.QtGui import QBrush
-from PySide6.QtWidgets import QAbstractItemView, QHBoxLayout, QPushButton, QTableView, QVBoxLayout, QWidget
+from PySide6.QtCore import QModelIndex
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Hold
 from uncle_sled.core.findings.stow.held import CAUTION
@@ -14,12 +11,9 @@ from uncle_sled.core.studies.stow.restraints import LEAST_KG, Restraint, restrai
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.theme.theme import colour
 
-Index = QModelIndex | QPersistentModelIndex
-HEADS = ("Thing", "Verdict", "Fore and aft", "Sideways", "Up", "Good for", "Held by")
-WIDTHS = (146, 92, 80, 66, 56, 66, 150)
 VERDICTS = {
     "": ("enough", "spruce"),
     "loose": ("loose", "primer"),
@@ -31,59 +25,48 @@ VERDICTS = {
 WHERE = {"frame": "to the frame", "framing": "to framing", "skin": "to the skin"}
 
 
-class HeldModel(QAbstractTableModel):
+ORDER = {"loose": 0, "weak": 1, "skin": 2, "jumps": 3, "unrated": 4, "": 5}
+
+
+class HeldModel(TableModel[Restraint]):
     def __init__(self, session: Session) -> None:
-        super().__init__()
         self.session = session
-        self.held: tuple[Restraint, ...] = ()
+        super().__init__(
+            (
+                Column("Thing", lambda one: one.name, 146),
+                Column("Verdict", lambda one: self._verdict(one)[0], 92, ink=lambda one: self._verdict(one)[1]),
+                Column("Fore and aft", lambda one: self._pull(one.along_n), 80, right=True),
+                Column("Sideways", lambda one: self._pull(one.across_n), 66, right=True),
+                Column("Up", lambda one: self._pull(one.up_n), 56, right=True),
+                Column("Good for", lambda one: self._pull(one.capacity_n), 66, right=True),
+                Column("Held by", self._held_by, 150),
+            )
+        )
+
+    @property
+    def held(self) -> tuple[Restraint, ...]:
+        return self.rows
 
     def refresh(self) -> None:
-        self.beginResetModel()
         s = self.session.studied
-        order = {"loose": 0, "weak": 1, "skin": 2, "jumps": 3, "unrated": 4, "": 5}
-        self.held = tuple(sorted(restraints(s.build, s.table), key=lambda one: (order[one.fault], -one.along_n)))
-        self.endResetModel()
+        self.set_rows(sorted(restraints(s.build, s.table), key=lambda one: (ORDER[one.fault], -one.along_n)))
 
-    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
-        return 0 if parent.isValid() else len(self.held)
-
-    def columnCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
-        return 0 if parent.isValid() else len(HEADS)
-
-    def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
-        if role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal:
-            return HEADS[section]
-        return None
-
-    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
-        one, column = self.held[index.row()], index.column()
-        if role == Qt.ItemDataRole.DisplayRole:
-            return self._cells(one)[column]
-        if role == Qt.ItemDataRole.TextAlignmentRole and column in (2, 3, 4, 5):
-            return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        if role == Qt.ItemDataRole.ForegroundRole and column == 1:
-            return QBrush(colour(self._verdict(one)[1]))
-        return None
+    def _pull(self, newton: float | None) -> str:
+        return "–" if newton is None else Words(self.session.shown).kg(newton / GRAVITY)
 
     def _verdict(self, one: Restraint) -> tuple[str, str]:
         said = next((t.held_by for t in self.session.build.stow.things if t.id == one.id), "")
         return VERDICTS["unrated"] if one.fault == "loose" and said else VERDICTS[one.fault]
 
-    def _cells(self, one: Restraint) -> tuple[str, ...]:
-        words = Words(self.session.shown)
+    def _held_by(self, one: Restraint) -> str:
+        words, hold = Words(self.session.shown), one.hold
         things = {t.id: t for t in self.session.build.stow.things}
-        hold = one.hold
-        said = things[one.id].held_by if one.id in things else ""
         if hold is not None:
             each = f", {words.kg(hold.rated.si)} each," if hold.rated else ""
-            held = f"{hold.many} {_kinds(hold)}{each} {WHERE[hold.into]}" if hold.kind != "built in" else "built in"
-        elif one.in_thing is not None:
-            held = f"in {things[one.in_thing].name}"
-        else:
-            held = said or "nothing"
-        pulls = [words.kg(newton / GRAVITY) for newton in (one.along_n, one.across_n, one.up_n)]
-        good = "–" if one.capacity_n is None else words.kg(one.capacity_n / GRAVITY)
-        return (one.name, self._verdict(one)[0], *pulls, good, held)
+            return f"{hold.many} {_kinds(hold)}{each} {WHERE[hold.into]}" if hold.kind != "built in" else "built in"
+        if one.in_thing is not None:
+            return f"in {things[one.in_thing].name}"
+        return (things[one.id].held_by if one.id in things else "") or "nothing"
 
 
 def _kinds(hold: Hold) -> str:
@@ -95,17 +78,7 @@ class HeldTable(QWidget):
         super().__init__()
         self.session = session
         self.model = HeldModel(session)
-        self.view = QTableView()
-        self.view.setModel(self.model)
-        self.view.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-        self.view.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
-        self.view.setAlternatingRowColors(True)
-        self.view.verticalHeader().hide()
-        self.view.verticalHeader().setDefaultSectionSize(26)
-        self.view.horizontalHeader().setStretchLastSection(True)
-        self.view.setAccessibleName("What holds every thing on the road")
-        for at, wide in enumerate(WIDTHS):
-            self.view.setColumnWidth(at, wide)
+        self.view = Table(self.model, "What holds every thing on the road")
         self.view.clicked.connect(self._chosen)
         self.strap_button = QPushButton("Strap what is loose")
         self.strap_button.setToolTip("Two rated straps over each thing that nothing holds")

@@ -2,19 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import (
-    QAbstractTableModel,
-    QItemSelection,
-    QItemSelectionModel,
-    QModelIndex,
-    QPersistentModelIndex,
-    QSortFilterProxyModel,
-    Qt,
-)
-from PySide6.QtWidgets import QAbstractItemView, QHBoxLayout, QHeaderView, QLineEdit, QTableView, QVBoxLayout, QWidget
+from PySide6.QtCore import QItemSelection, QItemSelectionModel, QSortFilterProxyModel, Qt
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
@@ -25,107 +19,94 @@ from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.units import weight
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import SOURCES
+from uncle_sled.desk.kit.table import SORT, Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
-Index = QModelIndex | QPersistentModelIndex
-SORT = Qt.ItemDataRole.UserRole
-
-
-class Column(msgspec.Struct, frozen=True):
-    """One column: its heading, the field behind it, and what kind of value stands there."""
-
-    title: str
-    field: str
-    kind: Any
-
-
-COLUMNS = (
-    Column("Name", "name", str), Column("Group", "", None), Column("Weight", "mass", Mass), Column("Known by", "source", "source"), Column("Front edge", "x", Length),
-    Column("Middle", "y", Length), Column("Underside", "z", Length), Column("Length", "length", Length), Column("Width", "width", Length), Column("Height", "height", Length),
-    Column("Held by", "held_by", str),
-)  # fmt: skip
 SOURCE_WORDS = {str(value): words for value, words in SOURCES}
 
 
-class ThingModel(QAbstractTableModel):
+class ThingModel(TableModel[Thing]):
     """The things of the build. An entry edits every selected row of its column, as one step."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
         self.session = session
-        self.things: tuple[Thing, ...] = session.build.stow.things
         self.chosen: tuple[str, ...] = ()
+        super().__init__(
+            (
+                Column("Name", lambda t: t.name, 158, enter=partial(self._enter, "Name", "name", self._name)),
+                Column("Group", lambda t: GROUP_NAMES[group_of(t)], 62),
+                self._number("Weight", "mass", Mass, 70, least=True),
+                Column(
+                    "Known by",
+                    lambda t: SOURCE_WORDS[t.source],
+                    84,
+                    enter=partial(self._enter, "Known by", "source", self._source),
+                ),
+                self._number("Front edge", "x", Length, 80),
+                self._number("Middle", "y", Length, 70),
+                self._number("Underside", "z", Length, 76),
+                self._number("Length", "length", Length, 66, least=True),
+                self._number("Width", "width", Length, 62, least=True),
+                self._number("Height", "height", Length, 62, least=True),
+                Column("Held by", lambda t: t.held_by, 60, enter=partial(self._enter, "Held by", "held_by", _plain)),
+            )
+        )
+        self.refresh()
+
+    @property
+    def things(self) -> tuple[Thing, ...]:
+        return self.rows
 
     def refresh(self) -> None:
-        before, self.things = self.things, self.session.build.stow.things
-        if [t.id for t in before] != [t.id for t in self.things]:
-            self.beginResetModel()
-            self.endResetModel()
-        elif self.things:
-            self.dataChanged.emit(self.index(0, 0), self.index(len(self.things) - 1, len(COLUMNS) - 1))
+        self.set_rows(self.session.build.stow.things, lambda a, b: a.id == b.id)
 
-    def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
-        return 0 if parent.isValid() else len(self.things)
+    def _number(self, title: str, field: str, kind: type[Quantity], wide: int, least: bool = False) -> Column[Thing]:
+        """A column of lengths or weights in the build's units. Args: least: nothing below 0 is taken."""
 
-    def columnCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
-        return 0 if parent.isValid() else len(COLUMNS)
+        def read(text: str) -> Any:
+            entered = kind.read(text, self.session.shown)
+            if least and entered.si < 0:
+                raise EntryError(f"“{text}” is less than nothing; 0 or more would be right.")
+            return msgspec.to_builtins(entered)
 
-    def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
-        if role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal:
-            return COLUMNS[section].title
-        return None
-
-    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
-        thing, column = self.things[index.row()], COLUMNS[index.column()]
-        value = getattr(thing, column.field) if column.field else GROUP_NAMES[group_of(thing)]
-        if role == SORT:
-            return value.si if isinstance(value, Quantity) else str(value).lower()
-        if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.EditRole):
-            if isinstance(value, Quantity):
-                return value.text(self.session.shown)
-            return SOURCE_WORDS[value] if column.kind == "source" else str(value)
-        if role == Qt.ItemDataRole.TextAlignmentRole and isinstance(value, Quantity):
-            return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        return None
-
-    def flags(self, index: Index) -> Qt.ItemFlag:
-        made = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
-        return made | Qt.ItemFlag.ItemIsEditable if COLUMNS[index.column()].field else made
-
-    def setData(self, index: Index, value: Any, role: int = Qt.ItemDataRole.EditRole) -> bool:
-        thing, column = self.things[index.row()], COLUMNS[index.column()]
-        if not column.field or value == self.data(index):
-            return False
-        try:
-            entered = self._entered(column, str(value))
-        except EntryError as fault:
-            self.session.said.emit(f"{column.title}: {fault}", "stop")
-            return False
-        ids = self.chosen if thing.id in self.chosen else (thing.id,)
-        if column.field == "name":
-            ids = (thing.id,)  # one name for many helps nobody
-        what = f"of {len(ids)} things" if len(ids) > 1 else f"of {thing.name}"
-        return self.session.edit(
-            f"{column.title} {what}", [set_to(f"stow.things.{id}.{column.field}", entered) for id in ids], "Stow", ids
+        return Column(
+            title,
+            lambda t: getattr(t, field).text(self.session.shown),
+            wide,
+            right=True,
+            sort=lambda t: getattr(t, field).si,
+            enter=partial(self._enter, title, field, read),
         )
 
-    def _entered(self, column: Column, text: str) -> Any:
-        if column.kind == "source":
-            key = next(
-                (key for key, words in SOURCE_WORDS.items() if words.startswith(text.strip().lower()) and text.strip()),
-                None,
-            )
-            if key is None:
-                raise EntryError(f"“{text}” is none of {', '.join(SOURCE_WORDS.values())}.")
-            return key
-        if column.kind is str:
-            if column.field == "name" and not text.strip():
-                raise EntryError("a name cannot be empty.")
-            return text.strip()[:120]
-        entered = column.kind.read(text, self.session.shown)
-        if column.field in ("mass", "length", "width", "height") and entered.si < 0:
-            raise EntryError(f"“{text}” is less than nothing; 0 or more would be right.")
-        return msgspec.to_builtins(entered)
+    def _enter(self, title: str, field: str, read: Callable[[str], Any], thing: Thing, text: str) -> bool:
+        try:
+            entered = read(text)
+        except EntryError as fault:
+            self.session.said.emit(f"{title}: {fault}", "stop")
+            return False
+        ids = self.chosen if thing.id in self.chosen and field != "name" else (thing.id,)  # one name helps one thing
+        what = f"of {len(ids)} things" if len(ids) > 1 else f"of {thing.name}"
+        return self.session.edit(
+            f"{title} {what}", [set_to(f"stow.things.{id}.{field}", entered) for id in ids], ids=ids
+        )
+
+    @staticmethod
+    def _name(text: str) -> str:
+        if not text.strip():
+            raise EntryError("a name cannot be empty.")
+        return _plain(text)
+
+    @staticmethod
+    def _source(text: str) -> str:
+        typed = text.strip().lower()
+        key = next((key for key, words in SOURCE_WORDS.items() if typed and words.startswith(typed)), None)
+        if key is None:
+            raise EntryError(f"“{text}” is none of {', '.join(SOURCE_WORDS.values())}.")
+        return key
+
+
+def _plain(text: str) -> str:
+    return text.strip()[:120]
 
 
 class ThingTable(QWidget):
@@ -143,21 +124,11 @@ class ThingTable(QWidget):
         self.filter.setAccessibleName("Filter the table")
         self.filter.setFixedWidth(230)
         self.filter.textChanged.connect(self.proxy.setFilterFixedString)
-        self.view = QTableView()
+        self.view = Table(self.model, "All things", several=True)
         self.view.setModel(self.proxy)
+        self.view.lay_columns()
         self.view.setSortingEnabled(True)
         self.view.sortByColumn(4, Qt.SortOrder.AscendingOrder)
-        self.view.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-        self.view.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
-        self.view.setAlternatingRowColors(True)
-        self.view.verticalHeader().hide()
-        self.view.verticalHeader().setDefaultSectionSize(26)
-        self.view.setAccessibleName("All things")
-        header = self.view.horizontalHeader()
-        header.setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
-        for at, wide in enumerate((158, 62, 70, 84, 80, 70, 76, 66, 62, 62, 60)):
-            self.view.setColumnWidth(at, wide)
-        header.setStretchLastSection(True)
         self.totals = label("", "small", "pencil", wrap=True)
         top = QHBoxLayout()
         top.addWidget(self.filter)

@@ -127,6 +127,7 @@ class Window(FileWork):
         self.pages = QStackedWidget()
         self.pages.addWidget(whole)
         self.setCentralWidget(self.pages)
+        self.pages.currentChanged.connect(lambda _: self.notice.hide())
         self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
         self.notice.setWordWrap(True)
         self.notice.setMargin(8)

@@ -221,6 +221,7 @@ class Says(QWidget):
             if self.list.indexOf(card) != at:
                 self.list.removeWidget(card)
                 self.list.insertWidget(at, card)
+                card.show()  # at once, or it counts for nothing in the height that is asked for now
             card.show_finding(one, pending, self.trying == one.key and session.ghost is not None)
         calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)

@@ -110,7 +110,10 @@ class Table(QTableView):
 
     def lay_columns(self) -> None:
         """The columns as wide as they say; a model between this and the rows keeps them."""
+        last = len(self.columns) - 1
         for at, column in enumerate(self.columns):
+            if at == last and column.wide:
+                continue  # it takes what is left
             if column.wide:
                 self.setColumnWidth(at, column.wide)
             else:

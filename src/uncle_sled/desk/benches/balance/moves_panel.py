@@ -42,7 +42,7 @@ class MovesPanel(QWidget):
             button.clicked.connect(lambda _=False, run=run: run())
             top.addWidget(button)
         self.working = Working(session.answers, move_sets)
-        top.addWidget(self.working, 1)
+        top.addWidget(self.working, 8)
         top.addStretch(1)
         rows.addLayout(top)
         self.says = label("", wrap=True)

@@ -33,18 +33,18 @@ class ThingModel(TableModel[Thing]):
         self.chosen: tuple[str, ...] = ()
         super().__init__(
             (
-                Column("Name", lambda t: t.name, 158, enter=partial(self._enter, "Name", "name", self._name)),
+                Column("Name", lambda t: t.name, 140, enter=partial(self._enter, "Name", "name", self._name)),
                 Column("Group", lambda t: GROUP_NAMES[group_of(t)], 62),
-                self._number("Weight", "mass", Mass, 70, least=True),
+                self._number("Weight", "mass", Mass, 66, least=True),
                 Column(
                     "Known by",
                     lambda t: SOURCE_WORDS[t.source],
-                    84,
+                    80,
                     enter=partial(self._enter, "Known by", "source", self._source),
                 ),
-                self._number("Front edge", "x", Length, 80),
-                self._number("Middle", "y", Length, 70),
-                self._number("Underside", "z", Length, 76),
+                self._number("Front edge", "x", Length, 82),
+                self._number("Middle", "y", Length, 62),
+                self._number("Underside", "z", Length, 74),
                 self._number("Length", "length", Length, 66, least=True),
                 self._number("Width", "width", Length, 62, least=True),
                 self._number("Height", "height", Length, 62, least=True),

@@ -156,7 +156,7 @@ def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
     autosave = window.keeper.autosave
     assert autosave.path.exists() and recovery.left_behind() == []
     window.keeper.autosave = None  # as if the process had gone
-    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, 2**22 + 7, autosave.host, autosave.when)
+    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when)
     recovery.write_autosave(gone, autosave.path.read_bytes())
 
     again = open_on(empty_project(), judged=False)

@@ -158,11 +158,7 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
     Raises: EntryError: says what would be right.
     """
     bare = "in" if bare_unit == "ft-in" else bare_unit
-    body = text.strip().replace("−", "-").replace("′", "'").replace("″", '"').replace("''", '"')
-    body = body.replace("’", "'").replace("”", '"').replace("“", '"')
-    for sign, spelled in _VULGAR.items():
-        body = body.replace(sign, spelled)
-    body = body.strip()
+    body = _spelled(text)
     if not body:
         raise EntryError(f"Nothing was typed: {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
     negative = body.startswith("-")
@@ -174,7 +170,8 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
     for at, (number, unit) in enumerate(terms):
         if unit is None:
             unit = _NEXT_DOWN.get(_plain_unit(last), bare) if last is not None else bare
-            if last is not None and _plain_unit(last) not in _NEXT_DOWN:
+            # after “1 950” nobody knows whether a thousand was meant; after “6 ft 4” everybody knows inches
+            if last is not None and (terms[at - 1][1] is None or _plain_unit(last) not in _NEXT_DOWN):
                 raise EntryError(f"“{text}” has a number without a unit in it: write it like {EXAMPLE[dimension]}.")
         factor = _factor(unit, text, dimension)
         if at and factor >= _factor(last or unit, text, dimension):
@@ -191,6 +188,15 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
             f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
         )
     return float(-total if negative else total)
+
+
+def _spelled(text: str) -> str:
+    """What was typed with the marks of feet, inches, fractions and less-than-nothing in their plain writing."""
+    body = text.strip().replace("−", "-").replace("′", "'").replace("″", '"').replace("''", '"')
+    body = body.replace("’", "'").replace("”", '"').replace("“", '"')
+    for sign, spelled in _VULGAR.items():
+        body = body.replace(sign, spelled)
+    return body.strip()
 
 
 def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | None]]:
@@ -264,12 +270,17 @@ def _rare_factor(unit: str, text: str, dimension: str) -> Fraction:
     )
 
 
-def keep_typed(text: str, bare_unit: str) -> str:
-    """What was typed, made to stand alone: a bare number gets the unit it was read in."""
+def keep_typed(text: str, dimension: Dimension, bare_unit: str) -> str:
+    """What was typed, made to stand alone: a number without a unit gets the one it was read in.
+
+    What comes back says the same value whatever unit is shown later. Raises: EntryError: it cannot be read at all.
+    """
     body = " ".join(text.split())
-    if re.fullmatch(rf"[-+−]?\s*{_NUMBER}", body):
-        return body + ('"' if bare_unit in ("in", "ft-in") else f" {bare_unit}")
-    return body
+    bare = '"' if bare_unit in ("in", "ft-in") else bare_unit
+    terms = _terms(_spelled(body).lstrip("+-").strip(), text, dimension)
+    if len(terms) != 1 or terms[0][1] is not None:
+        return body  # a bare number after another term is in the next unit down, whatever is shown
+    return f"{body.rstrip('- ')}{bare if bare == chr(34) else ' ' + bare}"
 
 
 def family(unit_or_text: str) -> str:

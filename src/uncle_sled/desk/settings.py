@@ -10,7 +10,7 @@ import msgspec
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.places import config_folder
-from uncle_sled.exchange.sled_file import write_whole
+from uncle_sled.exchange.whole_file import write_whole
 
 
 class Setting(msgspec.Struct, frozen=True):

@@ -22,6 +22,6 @@ def demo(name: str) -> Project:
 def open_named(word: str) -> Project:
     """A project by file path or by the name of a demo; a file of that name comes first. Raises: FileError."""
     path = Path(word)
-    if not path.exists() and word in DEMOS:
+    if word in DEMOS and not path.exists():
         return demo(word)
     return sled_file.read(path)

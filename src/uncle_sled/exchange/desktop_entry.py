@@ -9,7 +9,7 @@ from pathlib import Path
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.places import data_home
-from uncle_sled.exchange.sled_file import write_whole
+from uncle_sled.exchange.whole_file import write_whole
 from uncle_sled.shipped import shipped
 
 ENTRY = """[Desktop Entry]

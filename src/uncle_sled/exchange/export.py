@@ -8,7 +8,7 @@ from pathlib import Path
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.whole_file import write_whole
 
 # What can be written, with its file ending and what it is.
 KINDS: dict[str, tuple[str, str]] = {
@@ -80,9 +80,9 @@ def _needs_body(s: Studied) -> None:
 
 def write_file(path: Path, data: bytes) -> None:
     """Raises: FileError: in words, nothing half written over what was there."""
-    if path.is_dir():
-        raise FileError(f"{path} is a folder; name a file in it.")
     try:
-        sled_file.write_whole(path, data)
+        if path.is_dir():
+            raise FileError(f"{path} is a folder; name a file in it.")
+        write_whole(path, data)
     except OSError as fault:
         raise FileError(f"{path} could not be written: {fault.strerror or fault}.") from None

@@ -2,28 +2,28 @@
 
 from __future__ import annotations
 
+import fcntl
 import getpass
 import json
 import os
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import msgspec
 
-from uncle_sled.exchange.places import this_host
-from uncle_sled.exchange.recovery import is_running
+from uncle_sled.exchange.process_mark import LARGEST_NOTE, Mark, Seconds, me, note_bytes
 
 
-class Holder(msgspec.Struct, frozen=True):
+class Holder(Mark, frozen=True, kw_only=True):
     """Who has a file open."""
 
-    pid: int
-    host: str
     user: str
-    when: float
+    when: Seconds
 
     def says(self) -> str:
-        return f"{self.user} on {self.host} since {time.strftime('%H:%M on %d %B', time.localtime(self.when))}"
+        return f"{self.user[:60]} on {self.host[:60]} since {time.strftime('%H:%M on %d %B', time.localtime(self.when))}"
 
 
 def lock_path(path: Path) -> Path:
@@ -31,36 +31,59 @@ def lock_path(path: Path) -> Path:
 
 
 def holder_of(path: Path) -> Holder | None:
-    """Who holds a file now, other than this process; None where nobody does or its holder is gone."""
+    """Who holds a file now, other than this process; None where nobody does, its holder is gone or the lock is garbage."""
     try:
-        raw = json.loads(lock_path(path).read_text())
-        holder = Holder(int(raw["pid"]), str(raw["host"]), str(raw["user"]), float(raw["when"]))
-    except (OSError, ValueError, KeyError, TypeError):
+        return _other(note_bytes(lock_path(path)))
+    except OSError:
         return None
-    if holder.pid == os.getpid() and holder.host == this_host():
+
+
+def _other(note: bytes) -> Holder | None:
+    holder = _read(note)
+    return holder if holder is not None and not holder.is_me and holder.runs() else None
+
+
+def _read(note: bytes) -> Holder | None:
+    try:
+        return msgspec.json.decode(note, type=Holder)
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError):
         return None
-    return holder if is_running(holder.pid, holder.host) else None
 
 
 def take(path: Path, over: bool = False) -> bool:
     """Take a file for this window; False where another holds it. ``over`` takes it from whoever does.
 
-    A folder that cannot be written needs no lock: nobody can save there either.
+    Looking and writing are one step: of two windows at the same moment one has it. A folder that cannot
+    be written needs no lock: nobody can save there either.
     """
-    if holder_of(path) is not None and not over:
-        return False
-    me = {"pid": os.getpid(), "host": this_host(), "user": _user(), "when": time.time()}
-    lock = lock_path(path)
     try:
-        lock.unlink(missing_ok=True)
-        handle = os.open(lock, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o644)
-    except FileExistsError:
-        return False  # somebody was faster
+        with _alone(lock_path(path)) as handle:
+            if not over and _other(os.pread(handle, LARGEST_NOTE, 0)) is not None:
+                return False
+            mine = {**msgspec.to_builtins(me()), "user": _user(), "when": time.time()}
+            os.ftruncate(handle, 0)
+            os.pwrite(handle, json.dumps(mine).encode(), 0)
+            return True
     except OSError:
         return True
-    with os.fdopen(handle, "w") as file:
-        json.dump(me, file)
-    return True
+
+
+@contextmanager
+def _alone(lock: Path) -> Iterator[int]:
+    """The lock's file, opened so that no other process looks at it or writes it meanwhile. Raises: OSError."""
+    while True:
+        handle = os.open(lock, os.O_RDWR | os.O_CREAT | os.O_NONBLOCK | os.O_CLOEXEC, 0o644)
+        try:
+            fcntl.flock(handle, fcntl.LOCK_EX)
+            try:
+                same = os.path.samestat(os.fstat(handle), os.stat(lock))
+            except FileNotFoundError:
+                same = False
+            if same:
+                yield handle
+                return
+        finally:
+            os.close(handle)  # given back by another meanwhile: open the one that stands there now
 
 
 def still_mine(path: Path) -> bool:
@@ -70,11 +93,15 @@ def still_mine(path: Path) -> bool:
 
 def release(path: Path) -> None:
     """Give a file back, if this process holds it."""
+    lock = lock_path(path)
     try:
-        raw = json.loads(lock_path(path).read_text())
-        if raw.get("pid") == os.getpid() and raw.get("host") == this_host():
-            lock_path(path).unlink(missing_ok=True)
-    except (OSError, ValueError):
+        if not lock.exists():
+            return
+        with _alone(lock) as handle:
+            holder = _read(os.pread(handle, LARGEST_NOTE, 0))
+            if holder is not None and holder.is_me:
+                lock.unlink(missing_ok=True)
+    except OSError:
         return
 
 

@@ -7,7 +7,6 @@ or closed. One whose writer is gone is offered again.
 from __future__ import annotations
 
 import json
-import os
 import time
 import uuid
 from pathlib import Path
@@ -17,8 +16,10 @@ import msgspec
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.slow import Tell
-from uncle_sled.exchange.places import recovery_folder, this_host
-from uncle_sled.exchange.sled_file import to_bytes, write_whole
+from uncle_sled.exchange.places import recovery_folder
+from uncle_sled.exchange.process_mark import Mark, me, note_bytes
+from uncle_sled.exchange.sled_file import to_bytes
+from uncle_sled.exchange.whole_file import DAY_S, write_whole
 
 
 class Autosave(msgspec.Struct, frozen=True):
@@ -27,8 +28,7 @@ class Autosave(msgspec.Struct, frozen=True):
     path: Path
     name: str
     of: Path | None
-    pid: int
-    host: str
+    by: Mark
     when: float
 
     @property
@@ -38,7 +38,7 @@ class Autosave(msgspec.Struct, frozen=True):
 
 def new_autosave(of: Path | None, name: str) -> Autosave:
     """A place for a project's autosaves; nothing is written yet."""
-    return Autosave(recovery_folder() / f"{uuid.uuid4().hex}.sled", name, of, os.getpid(), this_host(), time.time())
+    return Autosave(recovery_folder() / f"{uuid.uuid4().hex}.sled", name, of, me(), time.time())
 
 
 def write_autosave(autosave: Autosave, data: bytes) -> None:
@@ -49,9 +49,8 @@ def write_autosave(autosave: Autosave, data: bytes) -> None:
         note = {
             "name": autosave.name,
             "of": str(autosave.of) if autosave.of else None,
-            "pid": autosave.pid,
-            "host": autosave.host,
             "when": time.time(),
+            **msgspec.to_builtins(autosave.by),
         }
         write_whole(autosave.note, json.dumps(note).encode())
     except OSError as fault:
@@ -80,6 +79,12 @@ def drop_autosave(autosave: Autosave) -> None:
         path.unlink(missing_ok=True)
 
 
+class _Note(Mark, frozen=True, kw_only=True):
+    name: str
+    of: str | None = None
+    when: float
+
+
 def left_behind() -> list[Autosave]:
     """Autosaves whose writer is gone, newest first. Notes that cannot be read are passed over, not removed."""
     found = []
@@ -89,37 +94,21 @@ def left_behind() -> list[Autosave]:
         return []
     for note in notes:
         try:
-            raw = json.loads(note.read_text())
-            one = Autosave(
-                note.with_suffix(".sled"),
-                str(raw["name"]),
-                Path(raw["of"]) if raw["of"] else None,
-                int(raw["pid"]),
-                str(raw["host"]),
-                float(raw["when"]),
-            )
-        except (OSError, ValueError, KeyError, TypeError):
+            one = _autosave(note)
+        except (OSError, ValueError, RecursionError):
             continue
-        if one.path.exists() and not is_running(one.pid, one.host):
+        # a computer that writes there does so every few seconds; one silent for a day is gone, or was given another name
+        silent = not one.by.is_here() and one.when < time.time() - DAY_S
+        if one.path.exists() and (silent or not one.by.runs()):
             found.append(one)
     return sorted(found, key=lambda one: -one.when)
 
 
-def is_running(pid: int, host: str) -> bool:
-    """Whether a process still runs; on another machine nobody can tell, so it is taken to."""
-    if host != this_host():
-        return True
-    try:
-        os.kill(pid, 0)
-    except ProcessLookupError:
-        return False
-    except PermissionError:
-        return True
-    return not _is_zombie(pid)
-
-
-def _is_zombie(pid: int) -> bool:
-    try:
-        return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] == "Z"
-    except (OSError, IndexError):
-        return False
+def _autosave(note: Path) -> Autosave:
+    """The autosave of a note. One that names no process there can be is nobody's. Raises: OSError, ValueError."""
+    raw = msgspec.json.decode(note_bytes(note))
+    if isinstance(raw, dict) and not (isinstance(raw.get("pid"), int) and 0 < raw["pid"] < 2**31):
+        raw = {**raw, "pid": 2**31 - 1}
+    read = msgspec.convert(raw, _Note)
+    by = Mark(read.pid, read.host, read.machine, read.boot, read.began)
+    return Autosave(note.with_suffix(".sled"), read.name, Path(read.of) if read.of else None, by, read.when)

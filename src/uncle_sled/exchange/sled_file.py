@@ -7,9 +7,7 @@ good file beside the new one.
 from __future__ import annotations
 
 import json
-import os
 import re
-import tempfile
 from collections import Counter
 from collections.abc import Set
 from functools import cache
@@ -24,6 +22,7 @@ from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError, FileError
 from uncle_sled.core.materials import materials
 from uncle_sled.core.units import FACTORS
+from uncle_sled.exchange.whole_file import NoFile, read_plain, write_whole
 from uncle_sled.shipped import shipped
 
 LARGEST_BYTES = 64 * 1024 * 1024
@@ -71,17 +70,29 @@ def read_bytes(data: bytes, name: str) -> Project:
 
 def read(path: Path) -> Project:
     """The project in a file. Raises: FileError."""
-    if path.is_dir():
-        raise FileError(f"{path} is a folder, not a build file. Choose the .sled file inside it.")
+    return read_bytes(file_bytes(path), path.name)
+
+
+def file_bytes(path: Path) -> bytes:
+    """The bytes of a build file. Raises: FileError: no such file, no rights, no plain file, or one over 64 MB."""
     try:
-        if path.stat().st_size > LARGEST_BYTES:
-            raise FileError(f"{path.name} is over 64 MB; a build file never is. It was left alone.")
-        data = path.read_bytes()
+        data = read_plain(path, LARGEST_BYTES)
     except FileNotFoundError:
-        raise FileError(f"There is no file {path}.") from None
-    except OSError as fault:
-        raise FileError(f"{path} could not be read: {fault.strerror or fault}.") from None
-    return read_bytes(data, path.name)
+        raise FileError(f"There is no file {_short(path)}.") from None
+    except (OSError, ValueError) as fault:
+        if isinstance(fault, NoFile) and "folder" in str(fault):
+            raise FileError(f"{path} is a folder, not a build file. Choose the .sled file inside it.") from None
+        says = getattr(fault, "strerror", None) or fault
+        raise FileError(f"{_short(path)} could not be read: {says}.") from None
+    if len(data) > LARGEST_BYTES:
+        raise FileError(f"{path.name} is over 64 MB; a build file never is. It was left alone.")
+    return data
+
+
+def _short(path: Path) -> str:
+    """A path for a sentence, its middle left out where it is endless."""
+    word = str(path)
+    return word if len(word) <= 200 else f"{word[:90]}…{word[-90:]}"
 
 
 def to_bytes(project: Project) -> bytes:
@@ -103,38 +114,8 @@ def save(project: Project, path: Path) -> None:
         write_whole(path, to_bytes(project), backup=True)
     except OSError as fault:
         raise FileError(
-            f"{path.name} could not be saved in {path.parent}: {fault.strerror or fault}. What was there is untouched; save it somewhere else."
+            f"{path.name[:120]} could not be saved in {_short(path.parent)}: {fault.strerror or fault}. What was there is untouched; save it somewhere else."
         ) from None
-
-
-def write_whole(path: Path, data: bytes, backup: bool = False) -> None:
-    """Write a file so that at every moment the old or the new one stands there whole. Raises: OSError."""
-    handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
-    try:
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        mode = path.stat().st_mode & 0o777 if path.exists() else 0o644
-        os.chmod(temporary, mode)
-        if backup and path.exists():
-            _keep_backup(path)
-        os.replace(temporary, path)
-    except BaseException:
-        Path(temporary).unlink(missing_ok=True)
-        raise
-
-
-def _keep_backup(path: Path) -> None:
-    """A second name for the last good file, so that there is no moment without one."""
-    backup = path.with_name(path.name + ".bak")
-    fresh = path.with_name(path.name + ".bak.new")
-    fresh.unlink(missing_ok=True)
-    try:
-        os.link(path, fresh)
-    except OSError:  # a file system without hard links
-        fresh.write_bytes(path.read_bytes())
-    os.replace(fresh, backup)
 
 
 def _where(data: bytes, fault: str) -> str:

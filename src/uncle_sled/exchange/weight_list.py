@@ -280,9 +280,7 @@ def _plain(text: str) -> str:
 
 
 def _typed(text: str, bare: str) -> str | None:
-    typed = units.keep_typed(_plain(text), bare)
     try:
-        units.parse(typed, "mass", bare)
+        return units.keep_typed(_plain(text), "mass", bare)
     except EntryError:
         return None
-    return typed

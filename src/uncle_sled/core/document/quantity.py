@@ -21,8 +21,8 @@ class Quantity(msgspec.Struct, frozen=True):
     def read(cls, text: str, shown: Shown) -> Self:
         """From what was typed into a field. Raises: EntryError."""
         bare = shown.unit(cls.dimension)
-        si = units.parse(text, cast(Dimension, cls.dimension), bare)
-        return cls(si, units.keep_typed(text, bare))
+        dimension = cast(Dimension, cls.dimension)
+        return cls(units.parse(text, dimension, bare), units.keep_typed(text, dimension, bare))
 
     def agrees(self) -> bool:
         """Whether the typed words still say the SI number."""

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import os
 from pathlib import Path
 
+import msgspec
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtWidgets import QWidget
 
@@ -13,7 +13,7 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange import file_guard, sled_file
-from uncle_sled.exchange.places import this_host
+from uncle_sled.exchange.process_mark import me
 from uncle_sled.exchange.recovery import Autosave, NotWritten, drop_autosave, new_autosave, write_autosave
 
 AUTOSAVE_MS = 3000
@@ -79,7 +79,7 @@ class Keeper(QObject):
 
     def adopt(self, old: Autosave) -> None:
         """Go on with an autosave that a crash left behind."""
-        self.autosave = Autosave(old.path, old.name, old.of, os.getpid(), this_host(), old.when)
+        self.autosave = msgspec.structs.replace(old, by=me())
         try:
             write_autosave(self.autosave, sled_file.to_bytes(self.session.project))
         except SledError as fault:
@@ -97,9 +97,11 @@ class Keeper(QObject):
 
     def may_open(self, path: Path) -> str:
         """How a file may be opened: "write", "read" or "" (not at all), asking where another window has it."""
-        holder = file_guard.holder_of(path)
-        if holder is None:
+        if file_guard.take(path):
             return "write"
+        holder = file_guard.holder_of(path)
+        if holder is None:  # it was given back while this window looked
+            return "write" if file_guard.take(path) else "read"
         text = (
             f"{path.name} is open elsewhere: {holder.says()}. Two windows that save it overwrite each other. "
             "Taking it over leaves the other window unable to save under this name."

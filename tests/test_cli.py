@@ -9,9 +9,9 @@ import pytest
 
 from tests.builders import a_project, a_rig, a_thing
 from uncle_sled.cli import main
+from uncle_sled.core.document.catalogue_line import as_text, from_text
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.exchange import sled_file
-from uncle_sled.exchange.case_list import safe
 from uncle_sled.exchange.demos import DEMOS, demo
 
 SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json").read_text())
@@ -105,7 +105,8 @@ def test_exports_are_whole_files(kind, name, tmp_path, capsys):
 
 
 def test_csv_cells_are_never_formulas():
-    assert safe("=1+1") == "'=1+1" and safe("Jug") == "Jug" and safe("@x") == "'@x"
+    assert as_text("=1+1") == "'=1+1" and as_text("Jug") == "Jug" and as_text("-1+A1") == "'-1+A1"
+    assert all(from_text(as_text(cell)) == cell for cell in ("=1+1", "Jug", "@x", "-2", "\t=1", " +1", "", "' y"))
 
 
 def test_an_export_over_a_folder_is_said_in_words(tmp_path, capsys):

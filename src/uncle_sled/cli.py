@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 import os
+import re
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -75,7 +76,10 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _studied(word: str) -> tuple[str, Studied, tuple[Finding, ...]]:
-    project = open_named(word)
+    opened = open_named(word)
+    for said in opened.said:
+        print(f"mended on reading: {said}", file=sys.stderr)
+    project = opened.project
     s = study(project.build, project.facts)
     return project.name, s, with_remedies(s)
 
@@ -176,7 +180,11 @@ def _export(args: argparse.Namespace) -> int:
     name, s, found = _studied(args.file)
     source = Path(args.file)
     ending = ("-framing" if args.to.startswith("framing-") else "") + f".{KINDS[args.to][0]}"
-    out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if source.exists() else source.name}{ending}")
+    try:
+        here = source.exists()
+    except OSError:
+        here = False
+    out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
     write_file(out, export_bytes(args.to, name, s, found))
     print(out)
     return OK
@@ -209,8 +217,12 @@ def _install_desktop(_: argparse.Namespace) -> int:
 
 def _shots(args: argparse.Namespace) -> int:
     wide, _, high = args.size.partition("x")
-    if not (wide.isdigit() and high.isdigit()):
-        raise FileError(f"“{args.size}” is not a window size: write it like 1280x800.")
+    if not re.fullmatch(r"[0-9]{2,5}x[0-9]{2,5}", args.size) or not (
+        320 <= int(wide) <= 8000 and 240 <= int(high) <= 8000
+    ):
+        raise FileError(f"“{args.size[:40]}” is not a window size: write it like 1280x800, at most 8000x8000.")
+    if not 0.5 <= args.scale <= 4:
+        raise FileError(f"“{args.scale:g}” is not a scale: from 0.5 to 4 would be right, such as 1.5.")
     from uncle_sled.desk.shots import take_shots
 
     return take_shots(Path(args.dir), args.demo, args.theme, (int(wide), int(high)), args.scale)

@@ -156,7 +156,9 @@ def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
     autosave = window.keeper.autosave
     assert autosave.path.exists() and recovery.left_behind() == []
     window.keeper.autosave = None  # as if the process had gone
-    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when)
+    gone = recovery.Autosave(
+        autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when
+    )
     recovery.write_autosave(gone, autosave.path.read_bytes())
 
     again = open_on(empty_project(), judged=False)
@@ -172,8 +174,8 @@ def test_a_file_held_elsewhere_opens_to_read_only(open_on, tmp_path, answers, mo
     given, asked = answers
     path = tmp_path / "heron.sled"
     sled_file.save(a_project([a_thing()]), path)
-    holder = file_guard.Holder(1, "elsewhere", "somebody", 0.0)
-    monkeypatch.setattr(file_guard, "holder_of", lambda p: holder)
+    lock = file_guard.lock_path(path)
+    lock.write_text('{"pid": 1, "host": "elsewhere", "user": "somebody", "when": 0}')
     window = open_on(empty_project(), judged=False)
     given.append("")
     assert window.open_path(path) is False
@@ -185,7 +187,6 @@ def test_a_file_held_elsewhere_opens_to_read_only(open_on, tmp_path, answers, mo
     assert "somebody on elsewhere" in asked[0][1]
     given.append("as")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "mine.sled"), ""))
-    monkeypatch.setattr(file_guard, "holder_of", lambda p: None)
     assert window.save() and not window.session.read_only
 
 

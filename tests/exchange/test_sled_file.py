@@ -11,7 +11,7 @@ from uncle_sled.core.document.project import Build, Facts, Person, Project
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.units import Shown
-from uncle_sled.exchange import sled_file
+from uncle_sled.exchange import sled_file, sled_schema
 from uncle_sled.exchange.demos import DEMOS, demo, open_named
 
 _typed = st.one_of(
@@ -21,8 +21,12 @@ _typed = st.one_of(
 )
 
 
+# signs that cannot be seen are a space by the time they are in a build
+_words = st.text(st.characters(exclude_categories=["Cs", "Cc"], exclude_characters="\ufffe\uffff"), max_size=12)
+
+
 @settings(max_examples=50)
-@given(st.lists(st.tuples(_typed, st.floats(0, 900), st.text(max_size=12)), max_size=5), st.text(max_size=20))
+@given(st.lists(st.tuples(_typed, st.floats(0, 900), _words), max_size=5), _words)
 def test_every_project_comes_back_as_it_was(things, name):
     made = tuple(a_thing(f"t{at}", m, name=text, x=0.0) for at, (_, m, text) in enumerate(things))
     import msgspec
@@ -43,7 +47,7 @@ def test_demos_are_written_as_they_would_be_saved(name):
 
 
 def test_the_shipped_schema_is_the_models(tmp_path):
-    assert sled_file.schema() == json.loads(json.dumps(sled_file.make_schema()))
+    assert sled_schema.schema() == json.loads(json.dumps(sled_schema.make_schema()))
 
 
 def _raw(change=None):
@@ -75,9 +79,12 @@ def _build(raw):
         (_raw(lambda r: r.update(name=5)), "name: 5 is not of type"),
         (_raw(lambda r: _build(r)["rig"].update(carrier="sky")), "variants.as-drawn.rig.carrier"),
         (_raw(lambda r: _build(r)["stow"]["things"][0].update(mass={"si": "heavy"})), "stow.things.t1.mass"),
-        (_raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="9 m")), "the two must say the same"),
+        (
+            _raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="9 m")),
+            "the two of each pair must say the same",
+        ),
         (_raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="mumble")), "stow.things.t1.x"),
-        (_raw(lambda r: _build(r)["stow"]["things"][0]["mass"].update(si=-4)), "is negative"),
+        (_raw(lambda r: _build(r)["stow"]["things"][0]["mass"].update(si=-4)), "is less than the minimum of 0"),
         (_raw(lambda r: _build(r)["stow"]["things"][1].update(id="t1")), "used more than once"),
         (_raw(lambda r: _build(r)["stow"]["things"][1].update(id="a.b")), "holds a dot"),
         (_raw(lambda r: r.update(open_variant="gone")), "no variant “gone”"),
@@ -177,6 +184,6 @@ def test_a_file_of_a_demos_name_comes_before_the_demo(tmp_path, monkeypatch):
     sled_file.save(a_project(), tmp_path / "marsh-heron")
     monkeypatch.chdir(tmp_path)
 
-    assert open_named("marsh-heron").name == "Test sled"
-    assert open_named("dark-sky").name == "Dark Sky"
+    assert open_named("marsh-heron").project.name == "Test sled"
+    assert open_named("dark-sky").project.name == "Dark Sky"
     assert Mass(4.0).typed is None

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
+from functools import cache, lru_cache
 from typing import Any, Literal
 
 import msgspec
@@ -113,7 +114,10 @@ _TERM = {
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
 _NEXT_DOWN = {"ft": "in", "lb": "oz"}
-MOST = 1e7  # no length, weight or volume of this trade is larger in its SI unit
+# No value of this trade is larger, in its SI unit; the file's models carry the same limits.
+MOST = {"length": 100.0, "mass": 1e6, "volume": 1e3, "stiffness": 1e9}
+MOST_OF_OTHERS = 1e7
+LONGEST = 200  # signs that a value takes to write, and to spare
 
 
 class Shown(msgspec.Struct, frozen=True):
@@ -158,6 +162,8 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
     Raises: EntryError: says what would be right.
     """
     bare = "in" if bare_unit == "ft-in" else bare_unit
+    if len(text) > LONGEST:
+        raise EntryError(f"“{text[:40]}…” is too long to be {PLAIN[dimension]}: write it like {EXAMPLE[dimension]}.")
     body = _spelled(text)
     if not body:
         raise EntryError(f"Nothing was typed: {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
@@ -183,7 +189,7 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
             value = (number * (-1 if negative else 1) - 32) * Fraction(5, 9) * (-1 if negative else 1)
         total += value
         last = unit
-    if total > MOST:
+    if total > MOST.get(dimension, MOST_OF_OTHERS):
         raise EntryError(
             f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
         )
@@ -257,17 +263,29 @@ _BASE = {
 
 def _rare_factor(unit: str, text: str, dimension: str) -> Fraction:
     """A unit outside the short table (fathom, stone, cubic inch), by Pint."""
-    if dimension in _BASE:
-        import pint  # 0.4 s to load, and hardly anyone types a fathom
+    factor = _looked_up(unit, dimension) if dimension in _BASE and len(unit) <= 40 else None
+    if factor is None:
+        raise EntryError(
+            f"“{unit[:40]}” in “{text[:80]}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}."
+        )
+    return factor
 
-        try:
-            rare: Any = pint.UnitRegistry(cache_folder=None)
-            return Fraction(rare.Quantity(1, unit).to(_BASE[dimension]).magnitude).limit_denominator(10**12)
-        except (pint.errors.PintError, AttributeError, ValueError, TypeError, AssertionError):
-            pass
-    raise EntryError(
-        f"“{unit}” in “{text}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}."
-    )
+
+@lru_cache(2000)
+def _looked_up(unit: str, dimension: str) -> Fraction | None:
+    from pint.errors import PintError
+
+    try:
+        return Fraction(_registry().Quantity(1, unit).to(_BASE[dimension]).magnitude).limit_denominator(10**12)
+    except (PintError, AttributeError, ValueError, TypeError, AssertionError, OverflowError, RecursionError):
+        return None
+
+
+@cache
+def _registry() -> Any:
+    import pint  # 0.4 s to load, and hardly anyone types a fathom
+
+    return pint.UnitRegistry(cache_folder=None)
 
 
 def keep_typed(text: str, dimension: Dimension, bare_unit: str) -> str:

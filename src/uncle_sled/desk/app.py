@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import os
 import sys
+from contextlib import suppress
 from pathlib import Path
 
 from PySide6.QtCore import QTimer
@@ -21,6 +22,7 @@ from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.recovery import left_behind
 from uncle_sled.exchange.sled_file import read
+from uncle_sled.exchange.typed_pairs import PairsDisagree
 
 
 def application(theme: str = "light") -> QApplication:
@@ -77,7 +79,8 @@ def run(word: str | None) -> int:
     _text_size(settings)
     path = Path(word) if word is not None and (word not in DEMOS or Path(word).exists()) else None
     if path is not None:
-        read(path)  # a file that cannot be read is said before a window opens
+        with suppress(PairsDisagree):  # the window asks about those
+            read(path)  # a file that cannot be read is said before a window opens
     project = demo(word) if word in DEMOS and path is None else empty_project()
     app = application(settings.get("theme"))
     window = open_window(project, None, Worker(), settings)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
+from uncle_sled.core.document.catalogue_line import as_text
 from uncle_sled.core.reading.studied import Studied
 
 
@@ -19,20 +20,15 @@ def csv_text(s: Studied) -> str:
             if mass != 0:
                 cells = [case.name, id, s.table.names[at], s.table.groups[at]]
                 writer.writerow(
-                    [safe(cell) for cell in cells]
+                    [as_text(cell) for cell in cells]
                     + [f"{v:.4f}" for v in (mass, s.table.x_m[row, at], s.table.y_m[row, at], s.table.z_m[row, at])]
                 )
         total = s.readings.total_kg[row]
         cg = s.readings.cg_m[row]
         writer.writerow(
-            [safe(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)]
+            [as_text(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)]
         )
         tongue = s.readings.tongue_kg[row]
         if tongue == tongue and case.mode.towing:
-            writer.writerow([safe(case.name), "tongue", "On the ball", "", f"{tongue:.4f}", "0.0000", "", ""])
+            writer.writerow([as_text(case.name), "tongue", "On the ball", "", f"{tongue:.4f}", "0.0000", "", ""])
     return out.getvalue()
-
-
-def safe(cell: str) -> str:
-    """A text that a spreadsheet will not run as a formula."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell

@@ -19,9 +19,12 @@ def demo(name: str) -> Project:
     return sled_file.read_bytes(shipped(f"demo/{name}.sled"), name)
 
 
-def open_named(word: str) -> Project:
-    """A project by file path or by the name of a demo; a file of that name comes first. Raises: FileError."""
+def open_named(word: str) -> sled_file.Opened:
+    """A project by file path or by the name of a demo, and what was mended in it; a file of that name comes first.
+
+    Raises: FileError.
+    """
     path = Path(word)
     if word in DEMOS and not path.exists():
-        return demo(word)
-    return sled_file.read(path)
+        return sled_file.Opened(demo(word))
+    return sled_file.opened(path)

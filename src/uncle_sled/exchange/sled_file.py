@@ -9,37 +9,76 @@ from __future__ import annotations
 import json
 import re
 from collections import Counter
-from collections.abc import Set
-from functools import cache
+from collections.abc import Iterator, Set
+from itertools import islice
 from pathlib import Path
 from typing import Any, get_args
 
 import msgspec
 
+from uncle_sled.core.document.bounds import bare, beyond, parts_of
 from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
 from uncle_sled.core.document.quantity import Quantity
-from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.core.errors import FileError
 from uncle_sled.core.materials import materials
-from uncle_sled.core.units import FACTORS
+from uncle_sled.exchange.mending import STRANGE_SIGNS, mended
+from uncle_sled.exchange.sled_schema import MOST_FAULTS, schema_faults
+from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
 from uncle_sled.exchange.whole_file import NoFile, read_plain, write_whole
-from uncle_sled.shipped import shipped
 
 LARGEST_BYTES = 64 * 1024 * 1024
-MOST_FAULTS = 12
 APART = "\x1f"  # between the steps of a place; no key or id holds it
 
 
+class Opened(msgspec.Struct, frozen=True):
+    """A build as read, and what in its file was read otherwise than it stood there, each in words with its place."""
+
+    project: Project
+    said: tuple[str, ...] = ()
+
+
 def read_bytes(data: bytes, name: str) -> Project:
-    """The project in the bytes of a .sled file.
+    """The project in the bytes of a .sled file; ``opened_bytes`` also tells what was read as meant.
+
+    Raises: FileError; PairsDisagree.
+    """
+    return opened_bytes(data, name).project
+
+
+def opened_bytes(data: bytes, name: str) -> Opened:
+    """The project in the bytes of a .sled file, and what was mended in it on reading.
 
     Args:
         data: The whole file.
         name: What to call it in messages.
-    Raises: FileError: damaged, foreign, newer or disagreeing with itself, with every place.
+    Raises:
+        FileError: damaged, foreign, newer, beyond what a build can be or of no sense, with every place.
+        PairsDisagree: words and numbers that say different things; it carries the build and the pairs.
     """
     if len(data) > LARGEST_BYTES:
         raise FileError(f"{name} is {len(data) // 1_000_000} MB; a build file is never over 64 MB. It was left alone.")
+    raw = _raw(data, name)
+    body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
+    try:
+        project = msgspec.convert(body, Project, strict=True)
+    except (msgspec.ValidationError, RecursionError):
+        raise FileError(f"{name} has values that do not belong there:", schema_faults(raw)) from None
+    faults = [*islice(beyond(project, ""), MOST_FAULTS), *_wrong_ids(project, ""), *_wrong_values(project)]
+    if faults:
+        raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
+    unknown: dict[str, msgspec.Raw] = {}
+    _collect_unknown(body, Project, "", unknown)
+    project = msgspec.structs.replace(project, unknown=unknown) if unknown else project
+    project, said = mended(project, STRANGE_SIGNS.search(data) is not None)
+    project, spelled, pairs = read_as_meant(project)
+    if pairs:
+        raise PairsDisagree(name, project, pairs)
+    return Opened(project, (*said, *spelled))
+
+
+def _raw(data: bytes, name: str) -> dict[str, Any]:
+    """The file as it stands there, of a version that this program reads. Raises: FileError."""
     try:
         raw = msgspec.json.decode(data)
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
@@ -55,22 +94,17 @@ def read_bytes(data: bytes, name: str) -> Project:
         raise FileError(
             f"{name} was made by a newer Uncle Sled (file version {version}, this one reads up to {VERSION}). It was left alone."
         )
-    body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
-    try:
-        project = msgspec.convert(body, Project, strict=True)
-    except (msgspec.ValidationError, RecursionError):
-        raise FileError(f"{name} has values that do not belong there:", _schema_faults(raw)) from None
-    faults = [*_disagreeing(project, ""), *_wrong_values(project)]
-    if faults:
-        raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
-    unknown: dict[str, msgspec.Raw] = {}
-    _collect_unknown(body, Project, "", unknown)
-    return msgspec.structs.replace(project, unknown=unknown) if unknown else project
+    return raw
 
 
 def read(path: Path) -> Project:
     """The project in a file. Raises: FileError."""
-    return read_bytes(file_bytes(path), path.name)
+    return opened(path).project
+
+
+def opened(path: Path) -> Opened:
+    """The project in a file, and what was mended in it on reading. Raises: FileError, PairsDisagree."""
+    return opened_bytes(file_bytes(path), path.name)
 
 
 def file_bytes(path: Path) -> bytes:
@@ -130,106 +164,16 @@ def _where(data: bytes, fault: str) -> str:
     return fault.rstrip(".")
 
 
-def schema() -> dict[str, Any]:
-    """The JSON Schema that is shipped beside this module."""
-    return json.loads(shipped("exchange/sled.schema.json"))
-
-
-def make_schema() -> dict[str, Any]:
-    """The JSON Schema of this version, made from the models (a test holds the shipped one to it)."""
-    made = msgspec.json.schema(Project, ref_template="#/$defs/{name}")
-    definitions = made.pop("$defs")
-    project = definitions.pop("Project")
-    project["properties"].pop("unknown")
-    project["properties"] = {"format": {"const": FORMAT}, "version": {"const": VERSION}, **project["properties"]}
-    project["required"] = ["format", "version", *project["required"]]
-    return {
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Uncle Sled build file",
-        **project,
-        "$defs": definitions,
-    }
-
-
-def _schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:
-    from jsonschema import Draft202012Validator  # only a faulty file needs it
-
-    faults = []
-    for fault in sorted(Draft202012Validator(schema()).iter_errors(raw), key=lambda f: list(map(str, f.absolute_path))):
-        leaf = max(fault.context, key=lambda f: len(f.absolute_path)) if fault.context else fault
-        says = "there is none; at least one is needed" if leaf.validator == "minItems" else leaf.message[:160]
-        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {says}")
-    return tuple(dict.fromkeys(faults))[:MOST_FAULTS] or ("the values could not be matched to the schema",)
-
-
-def _named(raw: Any, path: list[Any]) -> str:
-    words = []
-    for step in path:
-        raw = raw[step]
-        words.append(str(raw["id"]) if isinstance(step, int) and isinstance(raw, dict) and "id" in raw else str(step))
-    return ".".join(words) or "the file"
-
-
-@cache
-def _inner(kind: Any) -> tuple[tuple[str, str], ...]:
-    """Fields of a model that hold a quantity, a model or a list of models; plain values need no look."""
-    plan = []
-    for name, annotation in field_types(kind).items():
-        model = _struct_in(annotation)
-        if name == "unknown":
-            continue
-        if isinstance(model, type) and issubclass(model, Quantity):
-            plan.append((name, "quantity"))
-        elif isinstance(model, type) and issubclass(model, msgspec.Struct):
-            plan.append((name, "model"))
-        elif getattr(annotation, "__origin__", None) is tuple and _is_model(get_args(annotation)[0]):
-            plan.append((name, "list"))
-    return tuple(plan)
-
-
-def _is_model(kind: Any) -> bool:
-    return isinstance(kind, type) and issubclass(kind, msgspec.Struct)
-
-
-def _disagreeing(node: Any, place: str) -> list[str]:
-    """Quantities whose words and number differ, and lists with wrong ids, anywhere below a model."""
-    faults: list[str] = []
-    plan: Any = type(node)
-    for name, what in _inner(plan):
+def _wrong_ids(node: Any, place: str) -> Iterator[str]:
+    """Lists anywhere below a model that hold an id twice, or one that no place can name."""
+    for name, what in parts_of(type(node)):
         value = getattr(node, name)
-        if value is None:
-            continue
-        if what == "quantity":
-            if value.typed is not None and not _says(value):
-                faults += _quantity_faults(value, f"{place}{name}")
-        elif what == "model":
-            faults += _disagreeing(value, f"{place}{name}.")
-        else:
-            faults += _id_faults(value, f"{place}{name}")
+        if what == "model" and value is not None:
+            yield from _wrong_ids(value, f"{place}{name}.")
+        elif what == "list":
+            yield from _id_faults(value, f"{place}{name}")
             for at, item in enumerate(value):
-                faults += _disagreeing(item, f"{place}{name}.{getattr(item, 'id', at)}.")
-    return faults
-
-
-_SIMPLE = re.compile(r"(-?\d+(?:\.\d+)?) ?(mm|m|kg|lb|L|in|\")$")
-
-
-def _says(value: Quantity) -> bool:
-    """Whether a plainly typed number and unit agree; whatever is written otherwise is read properly."""
-    match = _SIMPLE.match(value.typed or "")
-    factor = FACTORS[value.dimension].get(match.group(2).lower()) if match else None
-    if match is None or factor is None:
-        return False
-    return abs(float(match.group(1)) * float(factor) - value.si) <= 1e-9 * max(1.0, abs(value.si))
-
-
-def _quantity_faults(value: Quantity, where: str) -> list[str]:
-    try:
-        if value.agrees():
-            return []
-    except EntryError as fault:
-        return [f"{where}: {fault}"]
-    return [f"{where}: typed “{value.typed}” but si {value.si}; the two must say the same."]
+                yield from _wrong_ids(item, f"{place}{name}.{getattr(item, 'id', at)}.")
 
 
 def _id_faults(items: tuple[Any, ...], where: str) -> list[str]:
@@ -266,15 +210,13 @@ def _wrong_build(build: Build, known: Set[str]) -> list[str]:
             where = f"variants.{build.id}.shell.faces.{face.id}.layers.{layer.id}"
             if layer.material not in known:
                 faults.append(f"{where}.material: there is no material “{layer.material}”.")
-            if layer.thickness.si < 0 or not 0 <= layer.framing <= 1:
-                faults.append(f"{where}: a thickness must be 0 or more and framing between 0 and 1.")
+            if not 0 <= layer.framing <= 1:
+                faults.append(f"{where}.framing: {layer.framing} is not between 0 and 1.")
     for thing in build.stow.things:
         where = f"variants.{build.id}.stow.things.{thing.id}"
-        for name in ("length", "width", "height", "mass"):
-            if getattr(thing, name).si < 0:
-                faults.append(f"{where}.{name}: {getattr(thing, name).si} is negative; it must be 0 or more.")
-        if thing.tank and thing.tank.volume and thing.tank.volume.si < 0:
-            faults.append(f"{where}.tank.volume: a tank cannot hold less than nothing.")
+        for state in thing.states:
+            if not state.name.strip():
+                faults.append(f"{where}.states.{state.id}.name: it is empty; what is this form of it called?")
     return faults
 
 
@@ -294,24 +236,27 @@ def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str,
     if not raw.keys() <= types.keys():
         for key in raw.keys() - types.keys():
             into[f"{place}{key}"] = msgspec.Raw(msgspec.json.encode(raw[key]))
-    for name, what in _inner(kind):
+    for name, what in parts_of(kind):
         value = raw.get(name)
+        if not value or what == "words":
+            continue
         if what == "quantity":
-            if value is not None and len(value) > 2:
+            if len(value) > 2:
                 _collect_unknown(value, Quantity, f"{place}{name}{APART}", into)
-        elif what == "model" and value is not None:
+        elif what == "model":
             _collect_unknown(value, _struct_in(types[name]), f"{place}{name}{APART}", into)
-        elif value:
-            inner = get_args(types[name])[0]
+        else:
+            inner = bare(get_args(bare(types[name]))[0])
             for at, item in enumerate(value):
                 _collect_unknown(item, inner, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
 
 
 def _struct_in(kind: Any) -> Any:
     """The model inside an optional annotation."""
-    if isinstance(kind, type) or not get_args(kind) or getattr(kind, "__origin__", None) is tuple:
-        return kind
-    return next((arg for arg in get_args(kind) if isinstance(arg, type) and issubclass(arg, msgspec.Struct)), kind)
+    kind = bare(kind)
+    return next(
+        (arg for arg in (kind, *get_args(kind)) if isinstance(arg, type) and issubclass(arg, msgspec.Struct)), kind
+    )
 
 
 def _put_back(body: Any, place: str, value: Any) -> None:

@@ -7,6 +7,7 @@ are matched by asking, with a guess to begin from.
 from __future__ import annotations
 
 import csv
+import io
 import re
 from pathlib import Path
 from typing import Any
@@ -18,9 +19,12 @@ from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.exchange.whole_file import read_plain
 
 MOST_LINES = 2000
-LARGEST_BYTES = 32 * 1024 * 1024
+MOST_COLUMNS = 200
+LARGEST_BYTES = 8 * 1024 * 1024
+SAMPLE = 32_768  # signs that are looked at for what parts the columns
 # What a list may tell, with the words its heading may use.
 FIELDS: dict[str, tuple[str, str]] = {
     "name": ("Name", r"name|item|what|part|thing|bezeichnung|description|nom"),
@@ -66,14 +70,14 @@ class Taken(msgspec.Struct, frozen=True):
 
 def read_sheet(path: Path) -> Sheet:
     """A CSV or XLSX file as a table. Raises: FileError: in words."""
-    if path.is_dir():
-        raise FileError(f"{path} is a folder, not a list. Choose a CSV or XLSX file in it.")
     try:
-        if path.stat().st_size > LARGEST_BYTES:
-            raise FileError(f"{path.name} is over 32 MB; a list of weights is smaller. Cut it down first.")
-        data = path.read_bytes()
-    except OSError as fault:
-        raise FileError(f"{path} could not be read: {fault.strerror or fault}.") from None
+        if path.is_dir():
+            raise FileError(f"{path} is a folder, not a list. Choose a CSV or XLSX file in it.")
+        data = read_plain(path, LARGEST_BYTES)
+    except (OSError, ValueError) as fault:
+        raise FileError(f"{path} could not be read: {getattr(fault, 'strerror', None) or fault}.") from None
+    if len(data) > LARGEST_BYTES:
+        raise FileError(f"{path.name} is over 8 MB; a list of weights is smaller. Cut it down first.")
     if data[:4] == b"PK\x03\x04":
         return _xlsx(path)
     if data[:8] == b"\xd0\xcf\x11\xe0\xa1\xb1\x1a\xe1":
@@ -85,20 +89,32 @@ def _csv(data: bytes, name: str) -> Sheet:
     text, note = _decoded(data, name)
     if "\x00" in text:
         raise FileError(f"{name} is not a text file. A list is a CSV or XLSX file.")
-    sample = "\n".join(text.splitlines()[:30])
+    delimiter = _delimiter(text)
+    lines: list[tuple[int, tuple[str, ...]]] = []
     try:
-        dialect: Any = csv.Sniffer().sniff(sample, delimiters=";,\t|")
-        delimiter = dialect.delimiter
-    except csv.Error:
-        delimiter = max(";,\t|", key=sample.count)
-    if ";" in sample and sample.count(";") >= sample.count(",") * 0.5:
-        delimiter = ";"  # where lines are parted by semicolons, commas are decimals
-    try:
-        reader = csv.reader(text.splitlines(), delimiter=delimiter)
-        lines = [(at, tuple(cell.strip() for cell in row)) for at, row in enumerate(reader, 1)]
+        reader = csv.reader(io.StringIO(text, newline=""), delimiter=delimiter)
+        at = 1  # a cell in quotes may go over several lines; a row is where it begins
+        for row in reader:
+            if any(cell and not cell.isspace() for cell in row):
+                lines.append((at, tuple(cell.strip() for cell in row)))
+                if len(lines) > MOST_LINES + 1:
+                    break  # _sheet says that they are too many
+                if len(row) > MOST_COLUMNS:
+                    raise FileError(f"{name}, line {at}: {len(row)} columns; a list has {MOST_COLUMNS} at most.")
+            at = reader.line_num + 1
     except csv.Error as fault:
         raise FileError(f"{name} cannot be read as lines with columns: {fault}.") from None
     return _sheet(lines, name, note)
+
+
+def _delimiter(text: str) -> str:
+    """What parts the columns: the sign that most of the first lines hold, a semicolon before a comma.
+
+    Where lines are parted by semicolons, commas are decimals.
+    """
+    sample = text[:SAMPLE].split("\n")[:30]
+    lines = {sign: sum(sign in line for line in sample) for sign in ";\t|,"}
+    return max(lines, key=lambda sign: (lines[sign], sign != ","))
 
 
 def _decoded(data: bytes, name: str) -> tuple[str, str]:
@@ -157,7 +173,7 @@ def _sheet(lines: list[tuple[int, tuple[str, ...]]], name: str, note: str) -> Sh
         raise FileError(f"{name} is empty.")
     if len(full) > MOST_LINES + 1:
         raise FileError(
-            f"{name} has {len(full)} lines; a build holds {MOST_LINES} things at most. Cut the list down, or part it."
+            f"{name} has more than {MOST_LINES} lines; a build holds {MOST_LINES} things at most. Cut the list down, or part it."
         )
     # headings are the first line without a number among its cells
     first = full[0][1]

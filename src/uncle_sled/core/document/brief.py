@@ -6,6 +6,7 @@ from typing import Literal
 
 import msgspec
 
+from uncle_sled.core.document.bounds import Count, Figure
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.units import Shown
 
@@ -60,11 +61,11 @@ class Brief(msgspec.Struct, frozen=True):
     reading: Reading = Reading()
     sleepers: tuple[str, ...] = ()
     vehicles: tuple[str, ...] = ()
-    band_low: float | None = None
-    band_high: float | None = None
+    band_low: Figure | None = None
+    band_high: Figure | None = None
     band_reason: str = ""
     sits_up: bool = False  # in bed, upright
     stands: bool = False  # somewhere inside, upright
-    eats_inside: int = 0  # how many sit down to eat inside
-    pets: int = 0
+    eats_inside: Count = 0  # how many sit down to eat inside
+    pets: Count = 0
     notes: str = ""

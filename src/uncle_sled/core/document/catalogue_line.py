@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+import re
 from typing import Any, get_args
 
 import msgspec
 
 from uncle_sled.core import units
+from uncle_sled.core.document.bounds import beyond
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing
@@ -23,6 +25,8 @@ MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "
 BARE = {"length": "mm", "mass": "kg", "volume": "l"}
 YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
+# What a spreadsheet takes for the beginning of a formula, or passes over before one.
+RUN = ("=", "+", "-", "@", "\t", "\r")
 ROLES = ("", "seat", "counter", "table", "pet place")
 
 
@@ -45,6 +49,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
 
     Raises: EntryError: names the column and what would be right.
     """
+    line = {field: from_text(cell) for field, cell in line.items()}
     name = line.get("name", "").strip()
     if not name:
         raise EntryError("name: it is empty; what is it called?")
@@ -61,7 +66,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         axis = _one_of(line, "axis", ("", "along", "across", "upright"), "") or "along"
         tank = Tank(Volume(volume) if volume else None, contents, "box" if shape == "outline" else shape, axis)  # type: ignore[arg-type]
     figures = {field: _figure(line, field) for field in FIGURES}
-    return Thing(
+    thing = Thing(
         line.get("id", "").strip() or "t0",
         name[:120],
         kind,  # type: ignore[arg-type]
@@ -83,6 +88,19 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         clear=clears_of(line.get("clear", "")),
         states=states_of(line.get("states", "")),
     )
+    return _within(thing)
+
+
+def _within(thing: Thing) -> Thing:
+    """The thing, if a build can hold it: what is saved must open again. Raises: EntryError."""
+    try:
+        made = msgspec.convert(msgspec.to_builtins(thing), Thing, strict=True)
+    except msgspec.ValidationError as fault:
+        where = str(fault).rpartition("$.")[2].rstrip("`").partition(".")[0].partition("[")[0]
+        raise EntryError(f"{where}: it holds a number that no thing has; is the unit right?") from None
+    for says in beyond(made, ""):
+        raise EntryError(says)
+    return made
 
 
 def line_of(thing: Thing) -> dict[str, str]:
@@ -163,7 +181,7 @@ def _yes(line: dict[str, str], field: str) -> bool:
 
 def _count(line: dict[str, str], field: str) -> int:
     text = line.get(field, "").strip()
-    if text and not text.isdigit():
+    if text and not re.fullmatch(r"[0-9]{1,4}", text):
         raise EntryError(f"{field}: “{text}” is no whole number.")
     return min(int(text or 0), 99)
 
@@ -222,6 +240,15 @@ def csv_text(things: tuple[Thing, ...]) -> str:
 
 
 def _cell(text: str) -> str:
-    # a cell that begins like a formula would be run by a spreadsheet
-    text = f"'{text}" if text[:1] in "=+@" and text[:1] else text
-    return '"' + text.replace('"', '""') + '"' if any(sign in text for sign in ',"\n;') else text
+    text = as_text(text)
+    return '"' + text.replace('"', '""') + '"' if any(sign in text for sign in ',"\r\n;') else text
+
+
+def as_text(cell: str) -> str:
+    """A cell that a spreadsheet shows and does not run: one that begins like a formula gets a mark before it."""
+    return f"'{cell}" if cell.lstrip()[:1] in RUN and cell.strip() else cell
+
+
+def from_text(cell: str) -> str:
+    """A cell without the mark that ``as_text`` gave it."""
+    return cell[1:] if cell[:1] == "'" and cell[1:].lstrip()[:1] in RUN and cell[1:].strip() else cell

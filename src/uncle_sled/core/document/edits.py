@@ -13,6 +13,8 @@ from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
+from uncle_sled.core.document.bounds import STRANGE, below_nothing, beyond
+from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError
 
 S = TypeVar("S", bound=msgspec.Struct)
@@ -112,10 +114,28 @@ def _converted(value: Any, kind: Any, path: str) -> Any:
         isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)
     ):
         value = msgspec.to_builtins(value)
+    elif isinstance(value, str):
+        value = STRANGE.sub(" ", value)
     try:
-        return msgspec.convert(value, kind, strict=True)
+        made = msgspec.convert(value, kind, strict=True)
     except msgspec.ValidationError as fault:
-        raise EditError(f"{path}: {fault}.") from None
+        raise EditError(f"{path}: {_in_words(str(fault))}.") from None
+    leaf = path.rpartition(".")[2]
+    wrong: Iterable[str] = ()
+    if isinstance(made, Quantity):
+        wrong = below_nothing(made, leaf, "")
+    elif isinstance(made, msgspec.Struct):
+        wrong = beyond(made, "")
+    for one in wrong:
+        raise EditError(one)
+    return made
+
+
+def _in_words(fault: str) -> str:
+    limit = re.search(r"Expected `(?:float|int)` ([<>])= (-?[\d.e+]+)", fault)
+    if not limit:
+        return fault
+    return f"it must be {float(limit.group(2)):g} or {'more' if limit.group(1) == '>' else 'less'}, in metres, kilograms and the like"
 
 
 def get(root: Any, path: str) -> Any:

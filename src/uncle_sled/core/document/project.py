@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
+from uncle_sled.core.document.bounds import Figure, Number
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
@@ -18,14 +19,14 @@ class OwnMaterial(msgspec.Struct, frozen=True):
 
     id: str
     name: str
-    density_kg_m3: float | None = None
-    conductivity_w_mk: float | None = None
-    mu: float | None = None
-    kg_m2: float | None = None
-    r_m2k_w: float | None = None
-    money_m3: float | None = None
-    money_m2: float | None = None
-    hours_m2: float = 0.3
+    density_kg_m3: Figure | None = None
+    conductivity_w_mk: Figure | None = None
+    mu: Figure | None = None
+    kg_m2: Figure | None = None
+    r_m2k_w: Figure | None = None
+    money_m3: Figure | None = None
+    money_m2: Figure | None = None
+    hours_m2: Figure = 0.3
     bends: str = ""
     source: str = ""  # whose data sheet
     date: str = ""
@@ -46,7 +47,7 @@ class SetAside(msgspec.Struct, frozen=True):
     id: str  # code and places of the finding
     reason: str
     date: str
-    number: float | None = None
+    number: Number | None = None
 
 
 class Build(msgspec.Struct, frozen=True):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Self, cast
+from typing import Annotated, ClassVar, Self, cast
 
 import msgspec
 
@@ -28,8 +28,11 @@ class Quantity(msgspec.Struct, frozen=True):
         """Whether the typed words still say the SI number."""
         if self.typed is None:
             return True
-        said = units.parse(self.typed, cast(Dimension, self.dimension), Shown().unit(self.dimension))
-        return abs(said - self.si) <= 1e-9 * max(1.0, abs(self.si))
+        return abs(self.said_si() - self.si) <= 1e-9 * max(1.0, abs(self.si))
+
+    def said_si(self) -> float:
+        """What the typed words say, a bare number in the unit of a build in millimetres [SI]. Raises: EntryError."""
+        return units.parse(self.typed or "", cast(Dimension, self.dimension), Shown().unit(self.dimension))
 
     def text(self, shown: Shown) -> str:
         """As the field shows it: the typed words where they are of the shown family."""
@@ -40,24 +43,32 @@ class Quantity(msgspec.Struct, frozen=True):
 
 
 class Length(Quantity, frozen=True):
-    """Metres."""
+    """Metres, no further than any trailer reaches."""
 
+    si: Annotated[float, msgspec.Meta(ge=-100.0, le=100.0)]
+    typed: str | None = None
     dimension: ClassVar[str] = "length"
 
 
 class Mass(Quantity, frozen=True):
     """Kilograms."""
 
+    si: Annotated[float, msgspec.Meta(ge=0.0, le=1e6)]
+    typed: str | None = None
     dimension: ClassVar[str] = "mass"
 
 
 class Volume(Quantity, frozen=True):
     """Cubic metres."""
 
+    si: Annotated[float, msgspec.Meta(ge=0.0, le=1e3)]
+    typed: str | None = None
     dimension: ClassVar[str] = "volume"
 
 
 class Stiffness(Quantity, frozen=True):
     """Newtons per metre."""
 
+    si: Annotated[float, msgspec.Meta(ge=0.0, le=1e9)]
+    typed: str | None = None
     dimension: ClassVar[str] = "stiffness"

@@ -6,6 +6,7 @@ from typing import Literal
 
 import msgspec
 
+from uncle_sled.core.document.bounds import Count, Figure
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 
 Source = Literal["weighed", "data_sheet", "computed", "estimated", "guessed"]
@@ -26,12 +27,12 @@ class Axle(msgspec.Struct, frozen=True):
 class Tyre(msgspec.Struct, frozen=True):
     """The tyre on every wheel of the rig."""
 
-    load_index: int | None = None
+    load_index: Count | None = None
     speed_symbol: str = ""
     diameter: Length | None = None
     width: Length | None = None
-    rated_kpa: float | None = None  # cold, at its full load
-    least_kpa: float | None = None
+    rated_kpa: Figure | None = None  # cold, at its full load
+    least_kpa: Figure | None = None
     gap_left: Length | None = None  # measured to fender or wheel box, beside the left tyres
     gap_right: Length | None = None
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 import msgspec
 
+from uncle_sled.core.document.bounds import Count, Figure, Ratio
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Source
 
@@ -24,12 +25,12 @@ class ProfileNode(msgspec.Struct, frozen=True):
     curves before and after the node aim, in the same shares.
     """
 
-    u: float
-    v: float
-    in_u: float
-    in_v: float
-    out_u: float
-    out_v: float
+    u: Ratio
+    v: Ratio
+    in_u: Ratio
+    in_v: Ratio
+    out_u: Ratio
+    out_v: Ratio
 
 
 class Layer(msgspec.Struct, frozen=True):
@@ -38,7 +39,7 @@ class Layer(msgspec.Struct, frozen=True):
     id: str
     material: str
     thickness: Length
-    framing: float = 0.0
+    framing: Figure = 0.0
 
 
 class Face(msgspec.Struct, frozen=True):
@@ -76,7 +77,7 @@ class Opening(msgspec.Struct, frozen=True):
     mass: Mass | None = None  # of the door, window or vent itself
     source: Source = "estimated"
     opens: bool = True  # a window or vent that cannot be opened is no way out
-    open_deg: int | None = None  # how far a hatch opens from shut; 90 where nobody said
+    open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
 
 
 class WheelBoxes(msgspec.Struct, frozen=True):
@@ -138,7 +139,7 @@ class Sketch(msgspec.Struct, frozen=True):
     picture: str
     x: Length
     z: Length
-    m_per_px: float
+    m_per_px: Figure
 
 
 class Shell(msgspec.Struct, frozen=True):

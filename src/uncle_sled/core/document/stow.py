@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 import msgspec
 
+from uncle_sled.core.document.bounds import Count, Figure, Ratio
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 
@@ -34,8 +35,8 @@ Side = Literal["front", "rear", "left", "right", "top"]
 class TankPoint(msgspec.Struct, frozen=True):
     """A corner of a tank's own outline, seen from its left: shares of its length (from its front) and height."""
 
-    u: float
-    v: float
+    u: Ratio
+    v: Ratio
 
 
 class Tank(msgspec.Struct, frozen=True):
@@ -77,7 +78,7 @@ class Hold(msgspec.Struct, frozen=True):
     """What holds a thing on the road; ``rated`` is the working load of one."""
 
     kind: Literal["strap", "bolt", "latch", "lip", "rail", "built in"] = "strap"
-    many: int = 1
+    many: Count = 1
     rated: Mass | None = None
     into: Literal["frame", "framing", "skin"] = "framing"
 
@@ -85,14 +86,14 @@ class Hold(msgspec.Struct, frozen=True):
 class Figures(msgspec.Struct, frozen=True):
     """Figures of a thing's kind that power, gas and water are reckoned from; what is not known stays empty."""
 
-    power_w: float | None = None  # while it runs
-    hours_day: float | None = None
-    store_wh: float | None = None  # of a battery, usable
-    solar_wp: float | None = None
-    charge_w: float | None = None
-    volts: float | None = None
-    gas_g_h: float | None = None
-    water_l_day: float | None = None
+    power_w: Figure | None = None  # while it runs
+    hours_day: Figure | None = None
+    store_wh: Figure | None = None  # of a battery, usable
+    solar_wp: Figure | None = None
+    charge_w: Figure | None = None
+    volts: Figure | None = None
+    gas_g_h: Figure | None = None
+    water_l_day: Figure | None = None
 
 
 class Thing(msgspec.Struct, frozen=True):
@@ -125,7 +126,7 @@ class Thing(msgspec.Struct, frozen=True):
     states: tuple[State, ...] = ()
     clear: tuple[Clear, ...] = ()
     role: Literal["", "seat", "counter", "table", "pet place"] = ""
-    places: int = 0  # how many sit at or on it
+    places: Count = 0  # how many sit at or on it
     arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
     figures: Figures | None = None
 

@@ -13,12 +13,14 @@ from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.ask import ask
-from uncle_sled.desk.frame.keeper import Keeper, recovered
+from uncle_sled.desk.frame.keeper import Keeper
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
+from uncle_sled.exchange.sled_file import Opened
+from uncle_sled.exchange.typed_pairs import PairsDisagree, settled
 
 if TYPE_CHECKING:
     from uncle_sled.core.drawing.page import Page
@@ -93,20 +95,43 @@ class FileWork(QMainWindow):
 
     def open_path(self, path: Path) -> bool:
         """Open a file, asking where another window has it; what cannot be read is said and nothing changes."""
-        try:
-            project = sled_file.read(path)
-        except SledError as fault:
-            self.say(str(fault), "stop")
+        opened = self._read(path)
+        if opened is None:
             return False
         how = self.keeper.may_open(path)
         if not how:
             return False
         self.keeper.drop()
-        self.session.open(project, path, read_only=how == "read")
+        self.session.open(opened.project, path, unsaved=bool(opened.said), read_only=how == "read")
         self.keeper.begin(path)
         self._opened(path)
         self.show_build()
+        self._tell_mended(opened)
         return True
+
+    def _read(self, path: Path) -> Opened | None:
+        """A build as read; None, and said, where it cannot be. Pairs that disagree are asked about."""
+        try:
+            return sled_file.opened(path)
+        except PairsDisagree as fault:
+            from uncle_sled.desk.frame.which_to_take import which_to_take
+
+            takes = which_to_take(self, path.name, fault.pairs)
+            if takes is None:
+                return None
+            said = tuple(
+                f"{pair.place}: the {'words' if take == 'typed' else 'number'} was taken." for pair, take in takes
+            )
+            return Opened(settled(fault.project, takes), said)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+            return None
+
+    def _tell_mended(self, opened: Opened) -> None:
+        """What was read otherwise than it stood in the file: said once, and written so with the next save."""
+        if opened.said:
+            more = f" And {len(opened.said) - 3} more." if len(opened.said) > 3 else ""
+            self.say(f"Mended on opening; save it to keep it so. {' '.join(opened.said[:3])}{more}", "note")
 
     def _opened(self, path: Path) -> None:
         try:
@@ -116,11 +141,10 @@ class FileWork(QMainWindow):
 
     def go_on(self, autosave: Autosave) -> None:
         """Go on with what a crash left behind; it counts as not saved."""
-        try:
-            project = recovered(autosave)
-        except SledError as fault:
-            self.say(str(fault), "stop")
+        opened = self._read(autosave.path)
+        if opened is None:
             return
+        project = opened.project
         path = autosave.of if autosave.of is not None and autosave.of.parent.is_dir() else None
         read_only = path is not None and self.keeper.may_open(path) != "write"
         self.session.open(project, path, unsaved=True, read_only=read_only)

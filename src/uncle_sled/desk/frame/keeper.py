@@ -8,7 +8,6 @@ import msgspec
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtWidgets import QWidget
 
-from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import SledError
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.session import Session
@@ -161,8 +160,3 @@ class Keeper(QObject):
         if self.locked is not None:
             file_guard.release(self.locked)
             self.locked = None
-
-
-def recovered(autosave: Autosave) -> Project:
-    """The project of an autosave. Raises: FileError."""
-    return sled_file.read(autosave.path)

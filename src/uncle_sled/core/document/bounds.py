@@ -1,0 +1,93 @@
+"""What a build can be at the most: the limits that the models carry, and those that only a look at the whole can tell."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from functools import cache
+from typing import Annotated, Any, get_args, get_origin
+
+import msgspec
+
+from uncle_sled.core.document.quantity import Length, Quantity
+
+# A figure that is never below nothing; any number; a count of seats, straps or degrees.
+Figure = Annotated[float, msgspec.Meta(ge=0.0, le=1e9)]
+Number = Annotated[float, msgspec.Meta(ge=-1e9, le=1e9)]
+Ratio = Annotated[float, msgspec.Meta(ge=-50.0, le=50.0)]  # of a body's length or height; handles aim outside
+Count = Annotated[int, msgspec.Meta(ge=0, le=10_000)]
+
+MOST_ITEMS = 10_000
+# Lists that no drawing needs longer than this.
+MOST_OF = {
+    "axles": 12,
+    "profile": 200,
+    "outline": 200,
+    "layers": 60,
+    "states": 2_000,
+    "clear": 60,
+    "faces": 200,
+    "openings": 500,
+    "variants": 500,
+    "modes": 100,
+    "cases": 200,
+    "sleepers": 50,
+    "people": 200,
+    "vehicles": 200,
+}
+# Lengths that say where something is; every other one says how large it is and is never below nothing.
+_OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")
+_OF_THE_BODY = ("front", "by", "along", "up", "weight_at")
+_OF_THE_RIG = ("station", "frame_cg", "bed_front", "bed_top", "jack_station", "stabiliser_station", "bumper")
+PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_THE_RIG, "ball_overhang", "reference_height"))
+# Signs that no name holds: they cannot be seen, printed or written to XML.
+STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
+
+
+def bare(kind: Any) -> Any:
+    """A type without its limits."""
+    return get_args(kind)[0] if get_origin(kind) is Annotated else kind
+
+
+def parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
+    """Fields of a model that hold a quantity, a model, or a list of models or words."""
+    return _parts_of(kind)
+
+
+@cache
+def _parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
+    plan = []
+    for field in msgspec.structs.fields(kind):
+        annotation = bare(field.type)
+        models = [annotation, *map(bare, get_args(annotation))]
+        model = next((one for one in models if isinstance(one, type) and issubclass(one, msgspec.Struct)), None)
+        if field.name == "unknown":
+            continue
+        if get_origin(annotation) is tuple:
+            plan.append((field.name, "list" if model is not None else "words"))
+        elif model is not None:
+            plan.append((field.name, "quantity" if issubclass(model, Quantity) else "model"))
+    return tuple(plan)
+
+
+def beyond(node: Any, place: str) -> Iterator[str]:
+    """What is too many or less than nothing anywhere below a model, in words that begin with its place."""
+    for name, what in parts_of(type(node)):
+        value = getattr(node, name)
+        if value is None:
+            continue
+        if what == "quantity":
+            yield from below_nothing(value, name, place)
+        elif what == "model":
+            yield from beyond(value, f"{place}{name}.")
+        elif len(value) > MOST_OF.get(name, MOST_ITEMS):
+            yield f"{place}{name}: {len(value)} of them; {MOST_OF.get(name, MOST_ITEMS)} is the most a build holds."
+        elif what == "list":
+            for at, item in enumerate(value):
+                yield from beyond(item, f"{place}{name}.{getattr(item, 'id', at)}.")
+
+
+def below_nothing(value: Quantity, name: str, place: str) -> Iterator[str]:
+    """A size below nothing, in words."""
+    if value.si < 0 and not (isinstance(value, Length) and name in PLACES):
+        yield f"{place}{name}: {value.si} is negative; it must be 0 or more."

@@ -15,6 +15,7 @@ from typing import Any
 import msgspec
 
 from uncle_sled.core import units
+from uncle_sled.core.document.bounds import STRANGE
 from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.stow import Thing
@@ -248,7 +249,7 @@ def _thing(
         at = columns.get(field)
         return row[at] if at is not None and at < len(row) else ""
 
-    name = cell("name") or "Unnamed"
+    name = STRANGE.sub(" ", cell("name")).strip() or "Unnamed"
     if re.match(r"(?i)(sub)?total|sum\b|gesamt", name):
         return None  # a line of sums is no thing
     got: dict[str, float] = {}

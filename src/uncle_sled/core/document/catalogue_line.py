@@ -9,7 +9,7 @@ from typing import Any, get_args
 import msgspec
 
 from uncle_sled.core import units
-from uncle_sled.core.document.bounds import beyond
+from uncle_sled.core.document.bounds import STRANGE, beyond
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing
@@ -49,7 +49,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
 
     Raises: EntryError: names the column and what would be right.
     """
-    line = {field: from_text(cell) for field, cell in line.items()}
+    line = {field: from_text(STRANGE.sub(" ", cell)) for field, cell in line.items()}
     name = line.get("name", "").strip()
     if not name:
         raise EntryError("name: it is empty; what is it called?")

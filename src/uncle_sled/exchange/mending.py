@@ -15,7 +15,7 @@ from uncle_sled.core.document.stow import LoadCase, Mode, Stow, Thing
 
 S = TypeVar("S", bound=msgspec.Struct)
 # Signs that no name holds, as they are written in a file: escaped, or the two that are no characters.
-STRANGE_SIGNS = re.compile(rb"\\u00[01]|\x7f|\\u(?i:fffe|ffff)|\xef\xbf[\xbe\xbf]")
+STRANGE_SIGNS = re.compile(rb"\\[bfr]|\\u00[01]|\x7f|\\u(?i:fffe|ffff)|\xef\xbf[\xbe\xbf]")
 
 
 def mended(project: Project, strange_signs: bool) -> tuple[Project, tuple[str, ...]]:

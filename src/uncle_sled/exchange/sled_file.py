@@ -28,6 +28,7 @@ from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
 from uncle_sled.exchange.whole_file import NoFile, read_plain, write_whole
 
 LARGEST_BYTES = 64 * 1024 * 1024
+_UNSEEN = re.compile(r"[\x00-\x1f\x7f\ufffe\uffff]")
 APART = "\x1f"  # between the steps of a place; no key or id holds it
 
 
@@ -181,7 +182,11 @@ def _id_faults(items: tuple[Any, ...], where: str) -> list[str]:
         return []
     seen = Counter(item.id for item in items)
     faults = [f"{where}: the id “{one}” is used more than once." for one, times in seen.items() if times > 1]
-    return faults + [f"{where}: the id “{one}” is empty or holds a dot." for one in seen if not one or "." in one]
+    return faults + [
+        f"{where}: the id “{one}” is empty or holds a dot or a sign that cannot be seen."
+        for one in seen
+        if not one or "." in one or _UNSEEN.search(one)
+    ]
 
 
 def _wrong_values(project: Project) -> list[str]:
@@ -235,7 +240,7 @@ def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str,
     types = field_types(kind)
     if not raw.keys() <= types.keys():
         for key in raw.keys() - types.keys():
-            into[f"{place}{key}"] = msgspec.Raw(msgspec.json.encode(raw[key]))
+            into[f"{place}{_guarded(key)}"] = msgspec.Raw(msgspec.json.encode(raw[key]))
     for name, what in parts_of(kind):
         value = raw.get(name)
         if not value or what == "words":
@@ -251,6 +256,15 @@ def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str,
                 _collect_unknown(item, inner, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
 
 
+def _guarded(key: str) -> str:
+    """A key as the last step of a place, whatever signs it holds."""
+    return key.replace("\\", "\\\\").replace(APART, "\\-")
+
+
+def _bare_key(step: str) -> str:
+    return re.sub(r"\\([\\-])", lambda match: APART if match.group(1) == "-" else "\\", step)
+
+
 def _struct_in(kind: Any) -> Any:
     """The model inside an optional annotation."""
     kind = bare(kind)
@@ -262,6 +276,7 @@ def _struct_in(kind: Any) -> Any:
 def _put_back(body: Any, place: str, value: Any) -> None:
     node = body
     *way, last = place.split(APART)
+    last = _bare_key(last)
     for step in way:
         if isinstance(node, (list, tuple)):
             node = next(

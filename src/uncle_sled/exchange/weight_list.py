@@ -9,6 +9,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+from itertools import islice, zip_longest
 from pathlib import Path
 from typing import Any
 
@@ -24,6 +25,8 @@ from uncle_sled.exchange.whole_file import read_plain
 
 MOST_LINES = 2000
 MOST_COLUMNS = 200
+MOST_ROWS = 5000  # of a spreadsheet, empty ones among them
+MOST_UNFOLDED = 64 * 1024 * 1024
 LARGEST_BYTES = 8 * 1024 * 1024
 SAMPLE = 32_768  # signs that are looked at for what parts the columns
 # What a list may tell, with the words its heading may use.
@@ -135,37 +138,90 @@ def _decoded(data: bytes, name: str) -> tuple[str, str]:
 
 
 def _xlsx(path: Path) -> Sheet:
-    import openpyxl  # a fifth of a second, only when a spreadsheet is read
-
+    """The first sheet of a spreadsheet, as far as a list can go; results of formulas as they were stored."""
     try:
-        book = openpyxl.load_workbook(path, data_only=True)
-        formulas = openpyxl.load_workbook(path, data_only=False)
+        import openpyxl  # a fifth of a second, only when a spreadsheet is read
+
+        _weigh(path)
+        book = openpyxl.load_workbook(path, data_only=True, read_only=True)
+        formulas = openpyxl.load_workbook(path, data_only=False, read_only=True)
+        if not book.worksheets:
+            raise FileError(f"{path.name} holds no sheet with cells; a list stands in one.")
+        lines, unsure = _cells(book.worksheets[0], formulas.worksheets[0])
+        lines = _spread(lines, _merged(path, book))
+    except FileError:
+        raise
     except Exception as fault:  # whatever a damaged archive makes the reader raise
         raise FileError(f"{path.name} could not be read as a spreadsheet: {fault}. Save it again, or as CSV.") from None
-    sheet, written = book.worksheets[0], formulas.worksheets[0]
-    merged: dict[tuple[int, int], Any] = {}
-    for area in sheet.merged_cells.ranges:
-        first = sheet.cell(area.min_row, area.min_col).value
-        for row in range(area.min_row, area.max_row + 1):
-            for column in range(area.min_col, area.max_col + 1):
-                merged[row, column] = first
-    lines, unsure = [], 0
-    for at, row in enumerate(sheet.iter_rows(), 1):
-        if at > MOST_LINES + 50:
-            break
+    note = "Only the first sheet is read." if len(book.worksheets) > 1 else ""
+    if unsure:
+        note = f"{note} {unsure} cells hold formulas without a stored result; open it in your spreadsheet and save it again.".strip()
+    return _sheet(lines, path.name, note)
+
+
+def _weigh(path: Path) -> None:
+    """Refuse an archive that would unfold beyond any list. Raises: FileError; whatever a damaged one makes it raise."""
+    import zipfile
+
+    with zipfile.ZipFile(path) as archive:
+        unfolded = sum(one.file_size for one in archive.infolist())
+    if unfolded > MOST_UNFOLDED:
+        raise FileError(
+            f"{path.name} unfolds to {unfolded // 1_000_000} MB; a list of weights is smaller. Save the list alone."
+        )
+
+
+def _cells(sheet: Any, written: Any) -> tuple[list[tuple[int, tuple[str, ...]]], int]:
+    """Lines of a sheet with their numbers, and how many cells hold formulas without a result."""
+    lines: list[tuple[int, tuple[str, ...]]] = []
+    unsure = full = 0
+    within = {"max_row": MOST_ROWS, "max_col": MOST_COLUMNS, "values_only": True}
+    for at, (row, formulas) in enumerate(
+        zip_longest(sheet.iter_rows(**within), written.iter_rows(**within), fillvalue=()), 1
+    ):
         cells = []
-        for cell in row:
-            value = merged.get((cell.row, cell.column), cell.value)
-            formula = written.cell(cell.row, cell.column).value
+        for value, formula in zip_longest(row, formulas):
             if value is None and isinstance(formula, str) and formula.startswith("="):
                 unsure += 1
                 value = formula
             cells.append("" if value is None else f"{value:.10g}" if isinstance(value, float) else str(value).strip())
         lines.append((at, tuple(cells)))
-    note = "Only the first sheet is read." if len(book.worksheets) > 1 else ""
-    if unsure:
-        note = f"{note} {unsure} cells hold formulas without a stored result; open it in your spreadsheet and save it again.".strip()
-    return _sheet(lines, path.name, note)
+        full += any(cells)
+        if full > MOST_LINES + 1:
+            break
+    return lines, unsure
+
+
+def _merged(path: Path, book: Any) -> list[tuple[int, int, int, int]]:
+    """Areas of the first sheet that were made one cell: first and last row, first and last column, as far as a list goes."""
+    import zipfile
+
+    from openpyxl.utils.cell import range_boundaries
+
+    where = book.worksheets[0]._worksheet_path.lstrip("/")
+    with zipfile.ZipFile(path) as archive, archive.open(where) as file:
+        text = file.read(MOST_UNFOLDED)
+    areas = []
+    for match in islice(re.finditer(rb'<(?:\w+:)?mergeCell[^>]*\bref="([A-Z0-9:]{2,30})"', text), MOST_LINES):
+        left, top, right, low = range_boundaries(match.group(1).decode())
+        areas.append((top, min(low, MOST_ROWS), left, min(right, MOST_COLUMNS)))
+    return areas
+
+
+def _spread(
+    lines: list[tuple[int, tuple[str, ...]]], areas: list[tuple[int, int, int, int]]
+) -> list[tuple[int, tuple[str, ...]]]:
+    """Lines whose merged cells all hold what stands in the first of them."""
+    made = {at: list(row) for at, row in lines}
+    for top, low, left, right in areas:
+        first = made.get(top, [])
+        value = first[left - 1] if left <= len(first) else ""
+        for at in range(top, low + 1) if value else ():
+            row = made.get(at)
+            if row is not None:
+                row += [""] * (min(right, max(len(row), len(first))) - len(row))
+                row[left - 1 : right] = [value] * len(row[left - 1 : right])
+    return [(at, tuple(made[at])) for at, _ in lines]
 
 
 def _sheet(lines: list[tuple[int, tuple[str, ...]]], name: str, note: str) -> Sheet:

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from tests.builders import IMPERIAL, METRIC
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, parse, show
+from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, parse, plain_number, show
 
 
 @pytest.mark.parametrize(
@@ -134,3 +134,22 @@ def test_a_bare_number_keeps_the_unit_it_was_read_in():
 )
 def test_family(word, kind):
     assert family(word) == kind
+
+
+@pytest.mark.parametrize(
+    ("value", "says"), [(12.5, "12.5"), (0.1 + 0.2, "0.3"), (1e10, "10000000000"), (1e-5, "0.000010"), (0.0, "0"), (-2e7, "−20000000")]
+)  # fmt: skip
+def test_a_number_in_a_sentence_is_never_in_powers_of_ten(value, says):
+    assert plain_number(value) == says
+
+
+@pytest.mark.parametrize("text", ["101 m", "9" * 400, "1 " * 3000, "2000000 kg", "1 950"])
+def test_what_no_build_can_be_is_said_at_the_field(text):
+    with pytest.raises(EntryError):
+        parse(text, "mass" if "kg" in text else "length", "mm")
+
+
+def test_rare_units_are_looked_up_once():
+    assert parse("1 fathom", "length", "mm") == pytest.approx(1.8288, rel=1e-4)
+    with pytest.raises(EntryError, match="is not a unit"):
+        parse("1 mumble", "length", "mm")

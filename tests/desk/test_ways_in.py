@@ -1,7 +1,9 @@
+import json
+
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeySequence
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
 from tests.desk.walk import faults_of
@@ -14,6 +16,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.frame import file_work, keeper
 from uncle_sled.desk.frame.new_build import NewBuild
+from uncle_sled.desk.frame.which_to_take import WhichToTake
 from uncle_sled.desk.kit.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import file_guard, recovery, sled_file
@@ -341,3 +344,46 @@ def test_recent_files_are_listed_and_open(open_on, tmp_path):
     assert faults_of(window) == []
     window.first_page.wants_file.emit(str(path))
     assert window.session.project.name == "Test sled"
+
+
+def _disagreeing(tmp_path):
+    path = tmp_path / "two.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    raw = json.loads(path.read_text())
+    raw["variants"][0]["stow"]["things"][0]["x"] = {"si": 1.0, "typed": "9 m"}
+    path.write_text(json.dumps(raw))
+    return path
+
+
+@pytest.mark.parametrize(("press", "x_m"), [("All: the number", 1.0), ("All: the words", 9.0), ("Do not open", None)])
+def test_a_file_that_says_two_things_is_opened_by_asking(open_on, tmp_path, press, x_m):
+    path = _disagreeing(tmp_path)
+    window = open_on(empty_project(), judged=False)
+
+    def answer():
+        dialog = window.findChild(WhichToTake)
+        buttons = {button.text(): button for button in dialog.findChildren(QPushButton)}
+        buttons[press].click()
+        if x_m is not None:
+            buttons["Open so"].click()
+
+    QTimer.singleShot(0, window, answer)
+    opened = window.open_path(path)
+    assert opened is (x_m is not None)
+    if opened:
+        assert window.session.build.stow.things[0].x.si == x_m and window.session.history.modified
+        assert window.save() and sled_file.opened(path).said == ()
+
+
+def test_what_was_left_out_on_opening_is_said(open_on, tmp_path):
+    path = tmp_path / "stray.sled"
+    sled_file.save(a_project([a_thing()]), path)
+    raw = json.loads(path.read_text())
+    raw["variants"][0]["stow"]["things"][0]["inside"] = "t99"
+    path.write_text(json.dumps(raw))
+    window = open_on(empty_project(), judged=False)
+    said = []
+    window.say = lambda text, severity: said.append((text, severity))
+
+    assert window.open_path(path) and window.session.history.modified
+    assert "“t99” was left out" in said[-1][0] and said[-1][1] == "note"

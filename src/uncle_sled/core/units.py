@@ -350,6 +350,12 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
     return f'{word}"' if unit == "in" else f"{word} {unit}"
 
 
+def plain_number(value: float) -> str:
+    """A number for a sentence, to six figures and never in powers of ten."""
+    word = f"{value:.6g}"
+    return word if "e" not in word else _decimals(value, 0 if abs(value) >= 1 else 6)
+
+
 def weight(kg: float, shown: Shown) -> str:
     """A weight as people read it off a scale: whole kilograms or pounds."""
     return show(kg, "mass", shown.mass, 0)

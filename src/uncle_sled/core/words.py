@@ -4,7 +4,17 @@ from __future__ import annotations
 
 import msgspec
 
-from uncle_sled.core.units import FOOT_M, INCH_M, POUND_FORCE_N, Shown, distance, fine_weight, volume, weight
+from uncle_sled.core.units import (
+    FOOT_M,
+    INCH_M,
+    POUND_FORCE_N,
+    Shown,
+    distance,
+    fine_weight,
+    plain_number,
+    volume,
+    weight,
+)
 
 THIN_M = 0.0025  # under this a sixteenth says too little
 
@@ -35,7 +45,7 @@ class Words(msgspec.Struct, frozen=True):
     def thick(self, metres: float) -> str:
         """A thickness or a stick's side: millimetres, or inches with fractions; thin sheet metal in thousandths."""
         if not self.shown.imperial:
-            return f"{round(metres * 1000, 1):g} mm"
+            return f"{plain_number(round(metres * 1000, 1))} mm"
         return f'{metres / INCH_M:.3f}"' if 0 < abs(metres) < THIN_M else self.m(metres)
 
     def m2(self, square_metres: float, places: int = 1) -> str:
@@ -54,7 +64,7 @@ class Words(msgspec.Struct, frozen=True):
         """A stick's two sides: seen in the face, through the wall."""
         if self.shown.imperial:
             return f"{self.m(section_m[0])} × {self.m(section_m[1])}"
-        return f"{section_m[0] * 1000:g} × {section_m[1] * 1000:g}"
+        return f"{plain_number(section_m[0] * 1000)} × {plain_number(section_m[1] * 1000)}"
 
     def share(self, part: float, places: int = 1) -> str:
         return f"{part * 100:.{places}f} %".replace("-", "−")

@@ -26,7 +26,7 @@ BARE = {"length": "mm", "mass": "kg", "volume": "l"}
 YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
 # What a spreadsheet takes for the beginning of a formula, or passes over before one.
-RUN = ("=", "+", "-", "@", "\t", "\r")
+RUN = ("=", "+", "-", "@", "\t", "＝", "＋", "－", "＠")
 ROLES = ("", "seat", "counter", "table", "pet place")
 
 
@@ -246,6 +246,7 @@ def _cell(text: str) -> str:
 
 def as_text(cell: str) -> str:
     """A cell that a spreadsheet shows and does not run: one that begins like a formula gets a mark before it."""
+    cell = cell.replace("\r", " ")  # a reader takes it for the end of the line
     return f"'{cell}" if cell.lstrip()[:1] in RUN and cell.strip() else cell
 
 

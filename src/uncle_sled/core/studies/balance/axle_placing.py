@@ -16,6 +16,7 @@ from uncle_sled.core.reading.balance import band_kg, independent_axle_loads_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.units import plain_number
 
 GRID_M = 0.005
 MOST_STATIONS = 6000
@@ -89,11 +90,11 @@ def own_limits(s: Studied, case_id: str) -> tuple[OwnLimit, OwnLimit]:
     """Least and most on the ball that a case's own limits allow: where they cross, no station can serve it."""
     row = s.table.row(case_id)
     total = float(s.readings.total_kg[row])
-    least = OwnLimit(s.band.low * total, f"{s.band.low * 100:g} % of {s.band.says}")
+    least = OwnLimit(s.band.low * total, f"{plain_number(s.band.low * 100)} % of {s.band.says}")
     wheels = _wheels_kg(s)
     if wheels is not None and total - wheels > least.kg:
         least = OwnLimit(total - wheels, "what the axles cannot carry")
-    most = OwnLimit(s.band.high * total, f"{s.band.high * 100:g} %")
+    most = OwnLimit(s.band.high * total, f"{plain_number(s.band.high * 100)} %")
     if s.band.limit_kg is not None and s.band.limit_kg < most.kg:
         most = OwnLimit(s.band.limit_kg, s.band.limit_says or "the lowest rating")
     return least, most

@@ -8,15 +8,14 @@ from __future__ import annotations
 
 import json
 import re
-from collections import Counter
-from collections.abc import Iterator, Set
-from itertools import islice
+from collections.abc import Set
+from functools import cache
 from pathlib import Path
 from typing import Any, get_args
 
 import msgspec
 
-from uncle_sled.core.document.bounds import bare, beyond, parts_of
+from uncle_sled.core.document.bounds import bare, look_over, parts_of
 from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
 from uncle_sled.core.document.quantity import Quantity
@@ -28,7 +27,6 @@ from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
 from uncle_sled.exchange.whole_file import NoFile, read_plain, write_whole
 
 LARGEST_BYTES = 64 * 1024 * 1024
-_UNSEEN = re.compile(r"[\x00-\x1f\x7f\ufffe\uffff]")
 APART = "\x1f"  # between the steps of a place; no key or id holds it
 
 
@@ -65,14 +63,17 @@ def opened_bytes(data: bytes, name: str) -> Opened:
         project = msgspec.convert(body, Project, strict=True)
     except (msgspec.ValidationError, RecursionError):
         raise FileError(f"{name} has values that do not belong there:", schema_faults(raw)) from None
-    faults = [*islice(beyond(project, ""), MOST_FAULTS), *_wrong_ids(project, ""), *_wrong_values(project)]
+    faults: list[str] = []
+    typed: list[tuple[str, Quantity]] = []
+    look_over(project, "", faults, typed)
+    faults += _wrong_values(project)
     if faults:
         raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
     unknown: dict[str, msgspec.Raw] = {}
     _collect_unknown(body, Project, "", unknown)
     project = msgspec.structs.replace(project, unknown=unknown) if unknown else project
     project, said = mended(project, STRANGE_SIGNS.search(data) is not None)
-    project, spelled, pairs = read_as_meant(project)
+    project, spelled, pairs = read_as_meant(project, typed)
     if pairs:
         raise PairsDisagree(name, project, pairs)
     return Opened(project, (*said, *spelled))
@@ -165,30 +166,6 @@ def _where(data: bytes, fault: str) -> str:
     return fault.rstrip(".")
 
 
-def _wrong_ids(node: Any, place: str) -> Iterator[str]:
-    """Lists anywhere below a model that hold an id twice, or one that no place can name."""
-    for name, what in parts_of(type(node)):
-        value = getattr(node, name)
-        if what == "model" and value is not None:
-            yield from _wrong_ids(value, f"{place}{name}.")
-        elif what == "list":
-            yield from _id_faults(value, f"{place}{name}")
-            for at, item in enumerate(value):
-                yield from _wrong_ids(item, f"{place}{name}.{getattr(item, 'id', at)}.")
-
-
-def _id_faults(items: tuple[Any, ...], where: str) -> list[str]:
-    if not items or not hasattr(items[0], "id"):
-        return []
-    seen = Counter(item.id for item in items)
-    faults = [f"{where}: the id “{one}” is used more than once." for one, times in seen.items() if times > 1]
-    return faults + [
-        f"{where}: the id “{one}” is empty or holds a dot or a sign that cannot be seen."
-        for one in seen
-        if not one or "." in one or _UNSEEN.search(one)
-    ]
-
-
 def _wrong_values(project: Project) -> list[str]:
     faults = [] if project.variants else ["variants: there is none; a project holds at least one."]
     if project.variants and project.open_variant not in {b.id for b in project.variants}:
@@ -217,11 +194,6 @@ def _wrong_build(build: Build, known: Set[str]) -> list[str]:
                 faults.append(f"{where}.material: there is no material “{layer.material}”.")
             if not 0 <= layer.framing <= 1:
                 faults.append(f"{where}.framing: {layer.framing} is not between 0 and 1.")
-    for thing in build.stow.things:
-        where = f"variants.{build.id}.stow.things.{thing.id}"
-        for state in thing.states:
-            if not state.name.strip():
-                faults.append(f"{where}.states.{state.id}.name: it is empty; what is this form of it called?")
     return faults
 
 
@@ -265,6 +237,7 @@ def _bare_key(step: str) -> str:
     return re.sub(r"\\([\\-])", lambda match: APART if match.group(1) == "-" else "\\", step)
 
 
+@cache
 def _struct_in(kind: Any) -> Any:
     """The model inside an optional annotation."""
     kind = bare(kind)

@@ -3,23 +3,23 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable
 from functools import partial
-from typing import Any, Literal, TypeVar, cast
+from typing import Literal, TypeVar, cast
 
 import msgspec
 
 from uncle_sled.core import units
-from uncle_sled.core.document.bounds import parts_of
-from uncle_sled.core.document.edits import Op, apply, set_to
+from uncle_sled.core.document.edits import Op, apply, get, set_to
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Quantity
-from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.core.errors import EditError, EntryError, FileError
 from uncle_sled.core.units import FACTORS, Dimension
 
 T = TypeVar("T")
 # The units that a bare number may have been typed in: what fields show.
 SHOWN = {"length": ("in", "mm", "m"), "mass": ("lb", "kg"), "volume": ("gal", "L"), "stiffness": ("lb/in", "N/mm")}
+_FACTORS = {of: {unit: float(factor) for unit, factor in all_of.items()} for of, all_of in FACTORS.items()}
 _SIMPLE = re.compile(r"(-?\d+(?:\.\d+)?) ?(mm|m|kg|lb|L|in|\")$")
 
 
@@ -57,12 +57,19 @@ def settled(project: Project, takes: Iterable[tuple[Pair, Literal["typed", "numb
     return apply(project, ops)
 
 
-def read_as_meant(project: Project) -> tuple[Project, tuple[str, ...], tuple[Pair, ...]]:
-    """The project with bare numbers given the unit that their number proves, what was done in words, and what disagrees."""
+def read_as_meant(
+    project: Project, typed_at: Iterable[tuple[str, Quantity]]
+) -> tuple[Project, tuple[str, ...], tuple[Pair, ...]]:
+    """The project with bare numbers given the unit that their number proves, what was done in words, and what disagrees.
+
+    Args: typed_at: every quantity that was typed, with its place.
+    """
     ops: list[Op] = []
     said: list[str] = []
     pairs: list[Pair] = []
-    for place, value in _typed(project, ""):
+    for place, value in typed_at:
+        if _says(value) or not _stands(project, place):
+            continue
         typed = cast(str, value.typed)
         unit = _unit_meant(value)
         if unit:
@@ -74,28 +81,20 @@ def read_as_meant(project: Project) -> tuple[Project, tuple[str, ...], tuple[Pai
     return apply(project, ops), tuple(said), tuple(pairs)
 
 
-def _typed(node: Any, place: str) -> Iterator[tuple[str, Quantity]]:
-    """Quantities anywhere below a model whose words do not say their number."""
-    for name, what in parts_of(type(node)):
-        value = getattr(node, name)
-        if value is None or what == "words":
-            continue
-        if what == "quantity":
-            if value.typed is not None and not _says(value):
-                yield f"{place}{name}", value
-        elif what == "model":
-            yield from _typed(value, f"{place}{name}.")
-        else:
-            for at, item in enumerate(value):
-                yield from _typed(item, f"{place}{name}.{getattr(item, 'id', at)}.")
+def _stands(project: Project, place: str) -> bool:
+    """Whether the place is still there; what named nothing was left out."""
+    try:
+        return get(project, place) is not None
+    except EditError:
+        return False
 
 
 def _says(value: Quantity) -> bool:
     """Whether the words say the number; plainly typed ones are compared at once, others are read properly."""
     match = _SIMPLE.match(value.typed or "")
-    factor = FACTORS[value.dimension].get(match.group(2).lower()) if match else None
+    factor = _FACTORS[value.dimension].get(match.group(2).lower()) if match else None
     if match is not None and factor is not None:
-        said = float(match.group(1)) * float(factor)
+        said = float(match.group(1)) * factor
         if abs(said - value.si) <= 1e-9 * max(1.0, abs(value.si)):
             return True
     return _or_none(value.agrees) or False

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Iterator
 from functools import cache
 from typing import Annotated, Any, get_args, get_origin
@@ -42,6 +43,7 @@ _OF_THE_RIG = ("station", "frame_cg", "bed_front", "bed_top", "jack_station", "s
 PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_THE_RIG, "ball_overhang", "reference_height"))
 # Signs that no name holds: they cannot be seen, printed or written to XML.
 STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
+UNSEEN = re.compile("[\x00-\x1f\x7f\ufffe\uffff]")
 
 
 def bare(kind: Any) -> Any:
@@ -49,13 +51,9 @@ def bare(kind: Any) -> Any:
     return get_args(kind)[0] if get_origin(kind) is Annotated else kind
 
 
+@cache
 def parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
     """Fields of a model that hold a quantity, a model, or a list of models or words."""
-    return _parts_of(kind)
-
-
-@cache
-def _parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
     plan = []
     for field in msgspec.structs.fields(kind):
         annotation = bare(field.type)
@@ -70,21 +68,45 @@ def _parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
     return tuple(plan)
 
 
-def beyond(node: Any, place: str) -> Iterator[str]:
-    """What is too many or less than nothing anywhere below a model, in words that begin with its place."""
-    for name, what in parts_of(type(node)):
+def beyond(node: Any, place: str) -> list[str]:
+    """What is too many, less than nothing or named twice anywhere below a model, in words that begin with its place."""
+    faults: list[str] = []
+    look_over(node, place, faults, [])
+    return faults
+
+
+def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Quantity]]) -> None:
+    """One walk over all below a model: faults into ``faults``, and what was typed, with its place, into ``typed``."""
+    kind: Any = type(node)
+    for name, what in parts_of(kind):
         value = getattr(node, name)
-        if value is None:
+        if not value and (value is None or value == ()):
             continue
         if what == "quantity":
-            yield from below_nothing(value, name, place)
+            if value.si < 0:
+                faults += below_nothing(value, name, place)
+            if value.typed is not None:
+                typed.append((f"{place}{name}", value))
         elif what == "model":
-            yield from beyond(value, f"{place}{name}.")
-        elif len(value) > MOST_OF.get(name, MOST_ITEMS):
-            yield f"{place}{name}: {len(value)} of them; {MOST_OF.get(name, MOST_ITEMS)} is the most a build holds."
-        elif what == "list":
-            for at, item in enumerate(value):
-                yield from beyond(item, f"{place}{name}.{getattr(item, 'id', at)}.")
+            look_over(value, f"{place}{name}.", faults, typed)
+        else:
+            if len(value) > MOST_OF.get(name, MOST_ITEMS):
+                most = MOST_OF.get(name, MOST_ITEMS)
+                faults.append(f"{place}{name}: {len(value)} of them; {most} is the most a build holds.")
+            if what == "list":
+                faults += _wrong_ids(value, f"{place}{name}")
+                for at, item in enumerate(value):
+                    look_over(item, f"{place}{name}.{getattr(item, 'id', at)}.", faults, typed)
+
+
+def _wrong_ids(items: tuple[Any, ...], where: str) -> list[str]:
+    """Ids of a list that stand there twice, or that no place can name."""
+    if not hasattr(items[0], "id"):
+        return []
+    seen = Counter([item.id for item in items])
+    faults = [f"{where}: the id “{one}” is used more than once." for one, times in seen.items() if times > 1]
+    wrong = [one for one in seen if not one or "." in one or UNSEEN.search(one)]
+    return faults + [f"{where}: the id “{one}” is empty or holds a dot or a sign that cannot be seen." for one in wrong]
 
 
 def below_nothing(value: Quantity, name: str, place: str) -> Iterator[str]:

@@ -1,4 +1,5 @@
 import json
+from types import SimpleNamespace
 
 import pytest
 from PySide6.QtCore import Qt, QTimer
@@ -8,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.placing import spot_of
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.rig.scale_sheet import POINTS_PER_M, scale_sheet
@@ -387,3 +389,22 @@ def test_what_was_left_out_on_opening_is_said(open_on, tmp_path):
 
     assert window.open_path(path) and window.session.history.modified
     assert "“t99” was left out" in said[-1][0] and said[-1][1] == "note"
+
+
+def test_a_bob_dragged_in_a_mode_goes_where_the_hand_is(open_on):
+    """Each move counts from where the bob was taken up, also in a mode where the thing has a place of its own by then."""
+    window = open_on(demo("dark-sky"), judged=False)
+    session, line = window.session, window.sled_line
+    case = next(case for case in session.studied.table.cases if case.mode.id != session.build.stow.modes[0].id)
+    session.show_case(case.id)
+    thing = next(t for t in session.build.stow.things if not t.cargo and t.inside is None)
+    (before, _, _), _ = spot_of(thing, session.mode)
+    hand = session.take_up("Move it", (thing.id,))
+    line._drag = (SimpleNamespace(ids=(thing.id,)), 0.0, hand)
+    for x in (20.0, 40.0, 60.0):
+        line._move_bob(x)
+    hand.let_go()
+    line._drag = None
+
+    (after, _, _), _ = spot_of(thing, session.mode)
+    assert after - before == pytest.approx(round(60.0 / line._axis()[1], 2), abs=1e-3)

@@ -531,7 +531,8 @@ class SledLine(QWidget):
         things = [t for t in build.stow.things if t.id in bob.ids]
         if not things:
             return
-        mode = self.session.mode
+        # from where the hand took it up: the mode of the session holds already where it was put since
+        mode = next((one for one in build.stow.modes if one.id == self.session.mode.id), self.session.mode)
         ops = []
         for thing in things:
             (sx, sy, sz), _ = spot_of(thing, mode)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Collection, Iterable
 from typing import Any, TypeVar
 
@@ -88,10 +89,10 @@ def _case(case: LoadCase, things: Collection[str], where: str, said: list[str]) 
 def _known(words: tuple[str, ...], ids: Collection[str], where: str, what: str, said: list[str]) -> tuple[str, ...]:
     """The ids that name something, each once."""
     kept = tuple(dict.fromkeys(word for word in words if word in ids))
-    for word in dict.fromkeys(words):
+    for word, times in Counter(words).items():
         if word not in ids:
             said.append(f"{where}: “{word[:60]}” was left out, there is no such {what}.")
-        elif words.count(word) > 1:
+        elif times > 1:
             said.append(f"{where}: “{word[:60]}” stands there more than once and was kept once.")
     return words if kept == words else kept
 

@@ -30,12 +30,8 @@ class Mark(msgspec.Struct, frozen=True):
             return True
         if self.boot and self.boot != _boot():
             return False  # the computer was started again since
-        try:
-            os.kill(self.pid, 0)
-        except ProcessLookupError:
+        if not is_running(self.pid):
             return False
-        except PermissionError:
-            pass
         state, began = _state_of(self.pid)
         return state != "Z" and (not self.began or not began or began == self.began)
 
@@ -56,6 +52,17 @@ class Mark(msgspec.Struct, frozen=True):
 def me() -> Mark:
     """This process."""
     return Mark(os.getpid(), this_host(), _machine(), _boot(), _state_of(os.getpid())[1])
+
+
+def is_running(pid: int) -> bool:
+    """Whether a process of this number runs on this computer, whosever it is."""
+    try:
+        os.kill(pid, 0)
+    except (ProcessLookupError, OverflowError):
+        return False
+    except PermissionError:
+        return True
+    return True
 
 
 def note_bytes(path: Path) -> bytes:

@@ -9,13 +9,12 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Set
-from functools import cache
 from pathlib import Path
-from typing import Any, get_args
+from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.bounds import bare, look_over, parts_of
+from uncle_sled.core.document.bounds import inner_fields, look_over
 from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
 from uncle_sled.core.document.quantity import Quantity
@@ -24,7 +23,7 @@ from uncle_sled.core.materials import materials
 from uncle_sled.exchange.mending import STRANGE_SIGNS, mended
 from uncle_sled.exchange.sled_schema import MOST_FAULTS, schema_faults
 from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
-from uncle_sled.exchange.whole_file import NoFile, read_plain, write_whole
+from uncle_sled.exchange.whole_file import IsAFolder, read_plain, write_whole
 
 LARGEST_BYTES = 64 * 1024 * 1024
 APART = "\x1f"  # between the steps of a place; no key or id holds it
@@ -116,7 +115,7 @@ def file_bytes(path: Path) -> bytes:
     except FileNotFoundError:
         raise FileError(f"There is no file {_short(path)}.") from None
     except (OSError, ValueError) as fault:
-        if isinstance(fault, NoFile) and "folder" in str(fault):
+        if isinstance(fault, IsAFolder):
             raise FileError(f"{path} is a folder, not a build file. Choose the .sled file inside it.") from None
         says = getattr(fault, "strerror", None) or fault
         raise FileError(f"{_short(path)} could not be read: {says}.") from None
@@ -213,19 +212,15 @@ def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str,
     if not raw.keys() <= types.keys():
         for key in raw.keys() - types.keys():
             into[f"{place}{_guarded(key)}"] = msgspec.Raw(msgspec.json.encode(raw[key]))
-    for name, what in parts_of(kind):
+    for name, what, model in inner_fields(kind):
         value = raw.get(name)
         if not value or what == "words":
             continue
-        if what == "quantity":
-            if len(value) > 2:
-                _collect_unknown(value, Quantity, f"{place}{name}{APART}", into)
-        elif what == "model":
-            _collect_unknown(value, _struct_in(types[name]), f"{place}{name}{APART}", into)
-        else:
-            inner = bare(get_args(bare(types[name]))[0])
+        if what == "list":
             for at, item in enumerate(value):
-                _collect_unknown(item, inner, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
+                _collect_unknown(item, model, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
+        elif what == "model" or len(value) > 2:  # a quantity has two keys of its own
+            _collect_unknown(value, model, f"{place}{name}{APART}", into)
 
 
 def _guarded(key: str) -> str:
@@ -235,15 +230,6 @@ def _guarded(key: str) -> str:
 
 def _bare_key(step: str) -> str:
     return re.sub(r"\\([\\-])", lambda match: APART if match.group(1) == "-" else "\\", step)
-
-
-@cache
-def _struct_in(kind: Any) -> Any:
-    """The model inside an optional annotation."""
-    kind = bare(kind)
-    return next(
-        (arg for arg in (kind, *get_args(kind)) if isinstance(arg, type) and issubclass(arg, msgspec.Struct)), kind
-    )
 
 
 def _put_back(body: Any, place: str, value: Any) -> None:

@@ -21,7 +21,7 @@ from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import EntryError, FileError
-from uncle_sled.exchange.whole_file import read_plain
+from uncle_sled.exchange.whole_file import IsAFolder, read_plain
 
 MOST_LINES = 2000
 MOST_COLUMNS = 200
@@ -75,9 +75,9 @@ class Taken(msgspec.Struct, frozen=True):
 def read_sheet(path: Path) -> Sheet:
     """A CSV or XLSX file as a table. Raises: FileError: in words."""
     try:
-        if path.is_dir():
-            raise FileError(f"{path} is a folder, not a list. Choose a CSV or XLSX file in it.")
         data = read_plain(path, LARGEST_BYTES)
+    except IsAFolder:
+        raise FileError(f"{path} is a folder, not a list. Choose a CSV or XLSX file in it.") from None
     except (OSError, ValueError) as fault:
         raise FileError(f"{path} could not be read: {getattr(fault, 'strerror', None) or fault}.") from None
     if len(data) > LARGEST_BYTES:

@@ -12,7 +12,10 @@ import stat
 import time
 from pathlib import Path
 
+from uncle_sled.exchange.process_mark import is_running
+
 DAY_S = 86_400.0
+FOLDER = "a folder"
 
 
 class NoFile(OSError):
@@ -22,9 +25,13 @@ class NoFile(OSError):
         super().__init__(errno.EINVAL, says)
 
 
+class IsAFolder(NoFile):
+    """A folder stands there."""
+
+
 def what_is(mode: int) -> str:
     """The kind of thing at a path in words; "" for a plain file. Args: mode: as ``os.stat`` tells it."""
-    kinds = ((stat.S_ISDIR, "a folder"), (stat.S_ISFIFO, "a pipe"), (stat.S_ISSOCK, "a socket"))
+    kinds = ((stat.S_ISDIR, FOLDER), (stat.S_ISFIFO, "a pipe"), (stat.S_ISSOCK, "a socket"))
     devices = ((stat.S_ISCHR, "a device"), (stat.S_ISBLK, "a device"))
     return next((word for test, word in (*kinds, *devices) if test(mode)), "")
 
@@ -38,7 +45,7 @@ def read_plain(path: Path, most_bytes: int) -> bytes:
     kind = what_is(os.fstat(handle).st_mode)
     if kind:
         os.close(handle)
-        raise NoFile(f"it is {kind}, not a file")
+        raise (IsAFolder if kind == FOLDER else NoFile)(f"it is {kind}, not a file")
     with os.fdopen(handle, "rb") as file:
         return file.read(most_bytes + 1)
 
@@ -126,21 +133,11 @@ def _clear(path: Path) -> None:
         return
     for name in names:
         match = mark.fullmatch(name)
-        gone = match is not None and match.group(1) == here and not _runs(int(match.group(2)))
+        gone = match is not None and match.group(1) == here and not is_running(int(match.group(2)))
         with contextlib.suppress(OSError):
             lying = path.with_name(name)
             if gone or ((match or older.fullmatch(name)) and lying.lstat().st_mtime < time.time() - DAY_S):
                 lying.unlink()
-
-
-def _runs(pid: int) -> bool:
-    try:
-        os.kill(pid, 0)
-    except (ProcessLookupError, OverflowError):
-        return False
-    except PermissionError:
-        return True
-    return True
 
 
 def _settle(folder: Path) -> None:

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Iterator
 from functools import cache
-from typing import Annotated, Any, get_args, get_origin
+from typing import Annotated, Any, Literal, NamedTuple, get_args, get_origin
 
 import msgspec
 
@@ -51,8 +50,16 @@ def bare(kind: Any) -> Any:
     return get_args(kind)[0] if get_origin(kind) is Annotated else kind
 
 
+class Inner(NamedTuple):
+    """A field that holds more than a plain value; ``model`` is what it holds, or holds a list of."""
+
+    name: str
+    what: Literal["quantity", "model", "list", "words"]
+    model: Any
+
+
 @cache
-def parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
+def inner_fields(kind: Any) -> tuple[Inner, ...]:
     """Fields of a model that hold a quantity, a model, or a list of models or words."""
     plan = []
     for field in msgspec.structs.fields(kind):
@@ -62,28 +69,34 @@ def parts_of(kind: Any) -> tuple[tuple[str, str], ...]:
         if field.name == "unknown":
             continue
         if get_origin(annotation) is tuple:
-            plan.append((field.name, "list" if model is not None else "words"))
+            plan.append(Inner(field.name, "list" if model is not None else "words", model))
         elif model is not None:
-            plan.append((field.name, "quantity" if issubclass(model, Quantity) else "model"))
+            plan.append(Inner(field.name, "quantity" if issubclass(model, Quantity) else "model", model))
     return tuple(plan)
 
 
-def beyond(node: Any, place: str) -> list[str]:
-    """What is too many, less than nothing or named twice anywhere below a model, in words that begin with its place."""
+def beyond(value: Any, name: str = "") -> list[str]:
+    """What is too many, less than nothing or named twice in a value or anywhere below it, in words.
+
+    Args: name: the field that holds the value, where it is a quantity.
+    """
+    if isinstance(value, Quantity):
+        return below_nothing(value, name, "")
     faults: list[str] = []
-    look_over(node, place, faults, [])
+    if isinstance(value, msgspec.Struct):
+        look_over(value, "", faults, [])
     return faults
 
 
 def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Quantity]]) -> None:
     """One walk over all below a model: faults into ``faults``, and what was typed, with its place, into ``typed``."""
     kind: Any = type(node)
-    for name, what in parts_of(kind):
+    for name, what, _ in inner_fields(kind):
         value = getattr(node, name)
-        if not value and (value is None or value == ()):
+        if not value:
             continue
         if what == "quantity":
-            if value.si < 0:
+            if value.si < 0:  # asked here too, because hardly any is
                 faults += below_nothing(value, name, place)
             if value.typed is not None:
                 typed.append((f"{place}{name}", value))
@@ -109,7 +122,8 @@ def _wrong_ids(items: tuple[Any, ...], where: str) -> list[str]:
     return faults + [f"{where}: the id “{one}” is empty or holds a dot or a sign that cannot be seen." for one in wrong]
 
 
-def below_nothing(value: Quantity, name: str, place: str) -> Iterator[str]:
+def below_nothing(value: Quantity, name: str, place: str) -> list[str]:
     """A size below nothing, in words."""
-    if value.si < 0 and not (isinstance(value, Length) and name in PLACES):
-        yield f"{place}{name}: {value.si} is negative; it must be 0 or more."
+    if value.si >= 0 or (isinstance(value, Length) and name in PLACES):
+        return []
+    return [f"{place}{name}: {value.si} is negative; it must be 0 or more."]

@@ -98,7 +98,7 @@ def _within(thing: Thing) -> Thing:
     except msgspec.ValidationError as fault:
         where = str(fault).rpartition("$.")[2].rstrip("`").partition(".")[0].partition("[")[0]
         raise EntryError(f"{where}: it holds a number that no thing has; is the unit right?") from None
-    for says in beyond(made, ""):
+    for says in beyond(made):
         raise EntryError(says)
     return made
 

@@ -13,8 +13,7 @@ from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
-from uncle_sled.core.document.bounds import STRANGE, below_nothing, beyond
-from uncle_sled.core.document.quantity import Quantity
+from uncle_sled.core.document.bounds import STRANGE, beyond
 from uncle_sled.core.errors import EditError
 
 S = TypeVar("S", bound=msgspec.Struct)
@@ -120,13 +119,7 @@ def _converted(value: Any, kind: Any, path: str) -> Any:
         made = msgspec.convert(value, kind, strict=True)
     except msgspec.ValidationError as fault:
         raise EditError(f"{path}: {_in_words(str(fault))}.") from None
-    leaf = path.rpartition(".")[2]
-    wrong: Iterable[str] = ()
-    if isinstance(made, Quantity):
-        wrong = below_nothing(made, leaf, "")
-    elif isinstance(made, msgspec.Struct):
-        wrong = beyond(made, "")
-    for one in wrong:
+    for one in beyond(made, path.rpartition(".")[2]):
         raise EditError(one)
     return made
 

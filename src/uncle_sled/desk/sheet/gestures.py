@@ -78,16 +78,20 @@ class Pan(Gesture[ThingsPaper]):
         self.start = at
 
 
-class Marquee(Gesture[ThingsPaper]):
-    """A rectangle pulled over things picks them."""
+class Stretch(Gesture[P]):
+    """Pulled from where it began to where the pointer is ``now``."""
 
-    def __init__(self, view: ThingsPaper, pane: str, at: QPointF) -> None:
+    def __init__(self, view: P, pane: str, at: QPointF) -> None:
         super().__init__(view, pane, at)
         self.now = at
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
         self.now = at
         self.view.update()
+
+
+class Marquee(Stretch[ThingsPaper]):
+    """A rectangle pulled over things picks them."""
 
     def finished(self) -> None:
         box = QRectF(self.start, self.now).normalized()
@@ -103,19 +107,14 @@ class Marquee(Gesture[ThingsPaper]):
         painter.drawRect(QRectF(self.start, self.now).normalized())
 
 
-class Measure(Gesture[ThingsPaper]):
+class Measure(Stretch[ThingsPaper]):
     """A tape between two points, read in the build's units; it stays until the next one."""
 
-    def __init__(self, view: ThingsPaper, pane: str, at: QPointF) -> None:
-        super().__init__(view, pane, at)
-        self.now = at
-
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
-        self.now = at
         if keys & Qt.KeyboardModifier.ShiftModifier:  # keep it level or plumb
             flat = abs(at.x() - self.start.x()) >= abs(at.y() - self.start.y())
-            self.now = QPointF(at.x(), self.start.y()) if flat else QPointF(self.start.x(), at.y())
-        self.view.update()
+            at = QPointF(at.x(), self.start.y()) if flat else QPointF(self.start.x(), at.y())
+        super().moved(at, keys)
 
     def finished(self) -> None:
         self.view.tape = (

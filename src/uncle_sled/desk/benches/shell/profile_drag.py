@@ -11,7 +11,7 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.profile_edit import Part, moved, profile_ops
 from uncle_sled.core.units import distance
 from uncle_sled.desk.kit.painting import write
-from uncle_sled.desk.sheet.gestures import Gesture, Paper
+from uncle_sled.desk.sheet.gestures import Gesture, Paper, Stretch
 from uncle_sled.desk.theme.theme import colour
 
 SNAP_PX = 6.0
@@ -90,16 +90,8 @@ class DragNode(Gesture[ProfilePaper]):
             write(painter, spot.center(), self.says, 13, "ink", "text", "middle", self.view.written, "field")
 
 
-class SetTwoPoints(Gesture[ProfilePaper]):
+class SetTwoPoints(Stretch[ProfilePaper]):
     """Two clicks on the sketch whose distance is then typed, so that the picture gets its scale."""
-
-    def __init__(self, view: ProfilePaper, pane: str, at: QPointF) -> None:
-        super().__init__(view, pane, at)
-        self.now = at
-
-    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
-        self.now = at
-        self.view.update()
 
     def finished(self) -> None:
         frame = self.view.frame("side")

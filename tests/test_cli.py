@@ -1,18 +1,22 @@
 import json
+import os
 import subprocess
 import sys
 from pathlib import Path
 from xml.etree import ElementTree
 
 import jsonschema
+import msgspec
 import pytest
 
 from tests.builders import a_project, a_rig, a_thing
 from uncle_sled.cli import main
 from uncle_sled.core.document.catalogue_line import as_text, from_text
 from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
+from uncle_sled.exchange.export import export_bytes
 
 SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json").read_text())
 
@@ -144,3 +148,104 @@ def test_nothing_heavy_is_loaded_before_the_first_reading():
     )
 
     assert done.stdout.strip() == "[]", done.stderr
+
+
+def _odd_command_lines(folder):
+    """Command lines of a hurried hand, each of which has something wrong in it."""
+    good = folder / "good.sled"
+    sled_file.save(demo("rosin-box"), good)
+    (folder / "empty.sled").write_bytes(b"")
+    (folder / "deep.sled").write_bytes(b"[" * 200_000)
+    (folder / "newer.sled").write_text(json.dumps({**json.loads(good.read_bytes()), "version": 99}))
+    (folder / "loop.sled").symlink_to(folder / "loop.sled")
+    (folder / "dead.sled").symlink_to(folder / "nowhere")
+    names = ["no-such.sled", str(folder), "", ".", "/", "Marsh-Heron", "n" * 300, "/".join(["a" * 100] * 50), "a\nb", "-",
+             str(good / "x"), "/dev/null", "/dev/zero",
+             *(str(folder / f"{one}.sled") for one in ("empty", "deep", "newer", "loop", "dead"))]  # fmt: skip
+    yield from (["report", name] for name in names)
+    yield from (["check", name] for name in names[::3])
+    yield from (["export", name, "--to", "csv"] for name in names[::3])
+    yield ["report", str(good), "--case", "nobody"]
+    yield ["report", str(good), "--case", ""]
+    yield ["export", str(good), "--to", "csv", "--out", str(folder)]
+    yield ["export", str(good), "--to", "csv", "--out", str(folder / "no" / "such" / "a.csv")]
+    yield ["export", str(good), "--to", "svg", "--out", str(folder / ("n" * 300))]
+    yield ["shots", str(folder / "s"), "--size", "²x²"]
+    yield ["shots", str(folder / "s"), "--size", "99999999x10"]
+    yield ["shots", str(folder / "s"), "--scale", "nan"]
+    yield ["shots", str(good)]
+
+
+def test_odd_command_lines_are_refused_in_words(tmp_path, capsys):
+    tried = 0
+    for words in _odd_command_lines(tmp_path):
+        try:
+            code = main(words)
+        except SystemExit as leaves:  # the parser's own refusals
+            code = leaves.code
+        out, err = capsys.readouterr()
+
+        assert code == 2, words
+        assert not out and err.strip() and "Traceback" not in err, words
+        assert len(err) < 2_000, words
+        tried += 1
+    assert tried > 35
+
+
+def test_a_parsers_own_refusals_name_what_would_be_right(capsys):
+    for words in (["nonsense"], ["export", "rosin-box", "--to", "exe"], ["demo", "nobody"], ["report"]):
+        with pytest.raises(SystemExit) as leaves:
+            main(words)
+        assert leaves.value.code == 2
+        assert "usage" in capsys.readouterr().err
+
+
+def test_an_export_without_a_name_writes_over_nothing(tmp_path, capsys):
+    sled_file.save(demo("rosin-box"), tmp_path / "mine.sled")
+    own = tmp_path / "mine.csv"
+    own.write_text("a list of one's own")
+
+    assert main(["export", str(tmp_path / "mine.sled"), "--to", "csv"]) == 0
+    assert main(["export", str(tmp_path / "mine.sled"), "--to", "csv"]) == 0
+
+    assert own.read_text() == "a list of one's own"
+    assert capsys.readouterr().out.split() == [str(tmp_path / "mine-2.csv")] * 2, "the same again is the same file"
+    for kind in ("pdf", "axle-order", "gauges"):
+        assert main(["export", str(tmp_path / "mine.sled"), "--to", kind]) == 0
+    assert {p.name for p in tmp_path.glob("*.pdf")} == {"mine.pdf", "mine-axle-order.pdf", "mine-gauges.pdf"}
+
+
+@pytest.mark.parametrize("coding", ["ascii", "latin-1"])
+def test_terminals_without_the_letters_are_written_to(coding, tmp_path):
+    project = demo("rosin-box")
+    sled_file.save(msgspec.structs.replace(project, name="Ünï ‮ 🛻"), tmp_path / "a.sled")
+    for words in (["report"], ["report", "--json"]):
+        done = subprocess.run(
+            [sys.executable, "-m", "uncle_sled.cli", words[0], str(tmp_path / "a.sled"), *words[1:]],
+            env={**os.environ, "PYTHONIOENCODING": coding},
+            capture_output=True,
+            check=False,
+        )
+        assert done.returncode == 0 and b"Traceback" not in done.stderr
+    assert json.loads(done.stdout)["build"]["name"] == "Ünï ‮ 🛻"
+
+
+@pytest.mark.skipif(not Path("/dev/full").exists(), reason="no full device here")
+@pytest.mark.parametrize("words", [["report"], ["report", "--json"], ["check"]])
+def test_a_full_disk_is_said(words):
+    with open("/dev/full", "wb") as full:
+        done = subprocess.run(
+            [sys.executable, "-m", "uncle_sled.cli", words[0], "rosin-box", *words[1:]],
+            stdout=full,
+            stderr=subprocess.PIPE,
+            check=False,
+        )
+
+    assert done.returncode == 2 and b"could not be written out" in done.stderr and b"Traceback" not in done.stderr
+
+
+def test_signs_that_no_xml_holds_are_left_out_of_an_svg():
+    made = demo("rosin-box")
+    data = export_bytes("svg", "a\x01b\x00c\ufffe", study(made.build, made.facts), ())
+
+    assert "a b c" in ElementTree.fromstring(data).find("{http://www.w3.org/2000/svg}title").text

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import argparse
+import errno
+import io
 import json
 import os
 import re
@@ -15,23 +17,48 @@ from uncle_sled.core.errors import FileError, SledError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, open_named
-from uncle_sled.exchange.export import KINDS, export_bytes, write_file
+from uncle_sled.exchange.export import KINDS, export_bytes, free_name, write_file
 
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
 
 def main(argv: list[str] | None = None) -> int:
+    _any_terminal()
     args = _parser().parse_args(argv)
     try:
-        return int(args.run(args))
+        code = int(args.run(args))
+        if sys.stdout is not None:
+            sys.stdout.flush()  # what cannot be written is said here, and not while Python ends
+        return code
     except SledError as fault:
-        print(fault, file=sys.stderr)
+        _complain(fault)
         return UNREADABLE
     except BrokenPipeError:
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
         return OK
+    except OSError as fault:
+        if fault.errno not in (errno.ENOSPC, errno.EIO, errno.EBADF, errno.EDQUOT):
+            raise
+        _complain(f"What was asked for could not be written out: {fault.strerror}.")
+        os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+        return UNREADABLE
+
+
+def _any_terminal() -> None:
+    """A terminal that has no sign for a letter shows a stand-in for it; a closed one is written to nowhere."""
+    if sys.stdout is None:
+        sys.stdout = open(os.devnull, "w")  # noqa: SIM115 (as long as the program runs)
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors="backslashreplace")
+
+
+def _complain(says: object) -> None:
+    if sys.stderr is not None:
+        print(says, file=sys.stderr)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -106,7 +133,9 @@ def _report(args: argparse.Namespace) -> int:
 
         with _solver_aside():
             made = report(s, found, name, rows)
-        print(json.dumps(made, indent=1, ensure_ascii=False, allow_nan=False))
+        # letters that the terminal or pipe cannot take are written as JSON writes them
+        utf_8 = (sys.stdout.encoding or "").lower().replace("-", "") == "utf8"
+        print(json.dumps(made, indent=1, ensure_ascii=not utf_8, allow_nan=False))
         return OK
     print(report_text(name, s, found, rows))
     return OK
@@ -121,8 +150,12 @@ def _solver_aside() -> Iterator[None]:
     import ctypes
 
     sys.stdout.flush()
-    kept = os.dup(1)
-    os.dup2(2, 1)
+    try:
+        kept = os.dup(1)
+        os.dup2(2, 1)
+    except OSError:  # one of the two is closed: nothing to keep clean
+        yield
+        return
     try:
         yield
     finally:
@@ -168,24 +201,35 @@ def _check(args: argparse.Namespace) -> int:
     _, s, found = _studied(args.file)
     for one in found:
         print(f"{one.severity}: {one.title}. {one.says}")
-    if s.trouble is None and s.support is None:
-        print("no reading: the rig does not say where its axle stands", file=sys.stderr)
-        return UNANSWERED
     stops = [one for one in found if one.severity == "stop"]
-    print(f"{len(stops)} to stop for, {len(found) - len(stops)} to mind or note")
+    limits = every_limit(s)
+    held, every = len(limits.limits), len(limits.limits) + len(limits.unchecked)
+    for missing in limits.unchecked:
+        print(f"not checked: {missing.name}, {missing.why}")
+    print(f"{len(stops)} to stop for, {len(found) - len(stops)} to mind or note; {held} of {every} limits checked")
+    if s.trouble is None and s.support is None and not stops:
+        hidden = next((one.says for one in s.unknown if one.hides == "reading"), "where the axle stands")
+        print(f"no reading: {hidden} is not known", file=sys.stderr)
+        return UNANSWERED
     return STOPS if stops else OK
 
 
 def _export(args: argparse.Namespace) -> int:
     name, s, found = _studied(args.file)
     source = Path(args.file)
-    ending = ("-framing" if args.to.startswith("framing-") else "") + f".{KINDS[args.to][0]}"
+    # each kind has a name of its own, or one would take the place of the other
+    ending = (
+        "" if args.to == KINDS[args.to][0] else f"-{args.to.removesuffix('-pdf').removesuffix('-svg')}"
+    ) + f".{KINDS[args.to][0]}"
     try:
         here = source.exists()
     except OSError:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
-    write_file(out, export_bytes(args.to, name, s, found))
+    data = export_bytes(args.to, name, s, found)
+    if not args.out:
+        out = free_name(out, data)
+    write_file(out, data)
     print(out)
     return OK
 

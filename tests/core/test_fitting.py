@@ -13,7 +13,7 @@ from uncle_sled.core.document.placing import delete_ops
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.shell import Face
-from uncle_sled.core.document.stow import Figures, Hold, Level, LoadCase, Mode, Place, Tank
+from uncle_sled.core.document.stow import Hold, Level, LoadCase, Mode, Place, Tank
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import makes_worse, with_remedies
@@ -117,7 +117,7 @@ def test_two_ways_out_are_counted_by_size_and_by_what_stands_before_them():
 
 def test_stove_garage_bulkhead_and_windows_that_do_not_open():
     shell = a_body(openings=(DOOR, WINDOW))
-    stove = a_thing("s", 5, x=3.9, y=0.5, z=1.2, size=(0.4, 0.4, 0.1), kind="appliance", figures=Figures(gas_g_h=160.0))
+    stove = a_thing("s", 5, x=3.9, y=0.5, z=1.2, size=(0.4, 0.4, 0.1), kind="appliance", burns="gas")
     bike = a_thing("b", 15, x=1.6, y=-0.5, z=FLOOR, size=(0.4, 0.2, 0.5), kind="vehicle aboard")
     ways = {w.id: w.through for w in ways_out(build_of(bed(), stove, bike, shell=shell), Facts(), CAMP)}
     assert ways == {"door": "galley", "win": "garage"}
@@ -209,10 +209,10 @@ def test_what_leans_on_a_latch_counts_with_it():
     build = build_of(locker, *inside, bike, crate)
     found = {r.id: r for r in restraints(build, study(build, Facts()).table)}
 
-    assert found["l"].along_n == pytest.approx(22 * GRAVITY) and found["l"].across_n == pytest.approx(
+    assert found["l"].along_n == pytest.approx(22 * GRAVITY) and found["l"].wanted_n["side"] == pytest.approx(
         0.8 * 22 * GRAVITY
     )
-    assert found["l"].capacity_n == pytest.approx(20 * GRAVITY) and found["l"].fault == "weak"
+    assert found["l"].weakest.capacity_n == pytest.approx(20 * GRAVITY) and found["l"].fault == "weak"
     assert found["i0"].fault == "" and found["i0"].in_thing == "l"
     assert found["b"].along_n == pytest.approx(2 * 30 * GRAVITY) and found["b"].fault == "skin"
     assert found["c"].fault == "jumps"

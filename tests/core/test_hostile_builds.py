@@ -68,7 +68,7 @@ def test_a_spoilt_build_is_judged_drawn_and_reported(seed):
 
     assert all(one.says and one.title and one.stop for one in found)
     json.dumps(report(s, found, "spoilt"), allow_nan=False)
-    drawn = [bars.limit_bars(s, s.limits, words, 800, 300), bars.car_bars(s, words, 800, 200)]
+    drawn = [bars.limit_bars(s, s.limits, s.unchecked, words, 800, 300), bars.car_bars(s, words, 800, 200)]
     for row in range(len(s.table.cases)):
         for card in ("stop", "grade", "lean", "tail", "rides"):
             drawn.append(getattr(road_cards, f"{card}_card")(s, row, words, 260, 240))

@@ -19,6 +19,7 @@ from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.balance.road_checks import turning
 from uncle_sled.core.studies.balance.sweep import sweep
 from uncle_sled.core.studies.shell.shell_measures import measures
+from uncle_sled.core.studies.stow.clashes import clashes
 from uncle_sled.exchange.demos import DEMOS, demo
 
 EDITS = 500
@@ -146,3 +147,33 @@ def test_everything_that_is_kept_equals_what_is_fresh(name):
             before = look(build, facts, before, rng)
 
     assert len(proved) >= 15 and sum(proved.values()) > 1000
+
+
+def test_clashes_found_warm_equal_clashes_found_fresh():
+    """Things pushed into each other, built into each other and let out again, again and again."""
+    rng, project, proved = random.Random("clashes"), demo("orchard-keeper"), {}
+    build, facts = project.build, project.facts
+
+    def proof(study_name, kept, fresh):
+        proved[study_name] = proved.get(study_name, 0) + 1
+        assert equal(kept, fresh), f"{study_name} keeps what is not so"
+
+    met = 0
+    with engine.proved(proof):
+        clashes(build, facts)
+        for _ in range(300):
+            thing, other = rng.sample(build.stow.things, 2)
+            path = f"stow.things.{thing.id}"
+            ops = rng.choice(
+                [
+                    [set_to(f"{path}.{axis}", length(getattr(other, axis).si + 0.02)) for axis in "xyz"],
+                    [set_to(f"{path}.inside", other.id if other.inside != thing.id else None)],
+                    [set_to(f"{path}.inside", None)],
+                    [set_to(f"{path}.outside", not thing.outside)],
+                    [set_to(f"{path}.height", length(rng.uniform(0.2, 1.0)))],
+                ]
+            )
+            build = apply(build, ops)
+            met = max(met, sum(len(found) for found in clashes(build, facts).values()))
+
+    assert met > 3 and max(proved.values()) > 200

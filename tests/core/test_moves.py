@@ -17,7 +17,6 @@ from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.document.stow import Mode, Place
 from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.parts.from_stow import part_of_thing, standing_size_m
-from uncle_sled.core.reading.limits import limits
 from uncle_sled.core.reading.studied import length_m, study, tail_m
 from uncle_sled.core.remedies.linear_moves import moves_of, rows_judged, shift_of, state
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -194,7 +193,7 @@ def test_the_car_s_rear_axle_and_train_by_hand():
     )
     facts = Facts(vehicles=(car,))
     s = study(a_build([a_thing("t1", 100.0, x=1.8)]), facts)
-    found = {limit.id: limit for limit in limits(s.build, facts, s.table, s.readings, s.at_rest)}
+    found = {limit.id: limit for limit in s.limits}
     tongue = float(s.readings.tongue_kg.max())
 
     assert found["car-rear/v1"].value == pytest.approx(700 + tongue * 3.7 / 2.7)

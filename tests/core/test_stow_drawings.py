@@ -308,7 +308,7 @@ def test_bars_and_fans_keep_their_words_apart_and_inside(name, size):
     project = demo(name)
     s = study(project.build, project.facts)
     words = Words(project.build.brief.reading.shown())
-    drawn = [bars.limit_bars(s, s.limits, words, *size)]
+    drawn = [bars.limit_bars(s, s.limits, s.unchecked, words, *size)]
     if project.build.rig.carrier == "ball":
         drawn += [bars.sure_bars(s, 0, words, *size), bars.car_bars(s, words, *size)]
     else:

@@ -128,7 +128,9 @@ def test_sticks_carry_their_own_weight_and_give_the_framing_share():
     foam = (1 - sums.sticks) * 32 * 0.07
     assert parts["l"].mass_kg == pytest.approx((680 * 0.006 + foam) * 1.04 * L * H)
     r_fill, r_frame = 0.17 + 0.006 / 0.13 + 0.07 / 0.033, 0.17 + 0.006 / 0.13 + 0.07 / 0.12
-    assert sums.build.u_w_m2k == pytest.approx(sums.sticks / r_frame + (1 - sums.sticks) / r_fill)
+    upper = 1 / (sums.sticks / r_frame + (1 - sums.sticks) / r_fill)
+    lower = 0.17 + 0.006 / 0.13 + 1 / (sums.sticks / (0.07 / 0.12) + (1 - sums.sticks) / (0.07 / 0.033))
+    assert sums.build.r_m2k_w == pytest.approx((upper + lower) / 2)
 
 
 def test_a_typed_face_holds_its_sticks_in_its_weight():

@@ -1,3 +1,4 @@
+import re
 from fractions import Fraction
 
 import pint
@@ -6,9 +7,21 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.builders import IMPERIAL, METRIC
+from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, parse, plain_number, show
+from uncle_sled.core.units import (
+    FACTORS,
+    Shown,
+    family,
+    feet_inches,
+    name_in_units,
+    parse,
+    plain_number,
+    read_speed_kmh,
+    shop_measure,
+    show,
+)
 
 
 @pytest.mark.parametrize(
@@ -153,3 +166,45 @@ def test_rare_units_are_looked_up_once():
     assert parse("1 fathom", "length", "mm") == pytest.approx(1.8288, rel=1e-4)
     with pytest.raises(EntryError, match="is not a unit"):
         parse("1 mumble", "length", "mm")
+
+
+@pytest.mark.parametrize(
+    ("metres", "metric", "inches"),
+    [(1.2344, "1234 mm", "4' 5/8\""), (0.0, "0 mm", '0"'), (-0.05, "−50 mm", None), (2.4384, "2438 mm", "8'")],
+)
+def test_shop_measures_are_whole_millimetres_or_sixteenths(metres, metric, inches):
+    assert shop_measure(metres, Shown("m", "kg", "L")) == metric
+    if inches is not None:
+        assert shop_measure(metres, Shown("ft-in", "lb", "gal")) == inches
+
+
+@pytest.mark.parametrize("sixteenths", range(-40, 200, 7))
+def test_a_shop_measure_in_inches_reads_back_to_the_sixteenth(sixteenths):
+    metres = sixteenths / 16 * 0.0254
+    said = shop_measure(metres, Shown("in", "lb", "gal"))
+    assert Length.read(said.replace("−", "-"), Shown("in", "lb", "gal")).si == pytest.approx(metres, abs=1e-6)
+
+
+def test_names_of_things_speak_in_the_units_of_the_build():
+    imperial = Shown("ft-in", "lb", "gal")
+    assert name_in_units("Fresh tank 20 L", imperial) == "Fresh tank 5 gal"
+    assert name_in_units("Gas cylinder 2.5 kg", imperial) == "Gas cylinder 6 lb"
+    assert name_in_units("Side awning 2 m rolled", imperial) == "Side awning 7 ft rolled"
+    assert name_in_units("Battery 100 Ah LFP", imperial) == "Battery 100 Ah LFP"
+    assert name_in_units("Fresh tank 20 L", Shown()) == "Fresh tank 20 L"
+    foreign = re.compile(r"\d ?(kg|m|mm|cm|L)\b")
+    assert not [e.name for e in entries() if foreign.search(name_in_units(e.name, imperial))]
+
+
+@pytest.mark.parametrize(
+    ("typed", "imperial", "kmh"),
+    [("100", False, 100.0), ("62", True, 99.78), ("62 mph", False, 99.78), ("90 km/h", True, 90.0), ("", False, None)],
+)
+def test_speeds_are_read_as_typed(typed, imperial, kmh):
+    assert read_speed_kmh(typed, imperial) == (None if kmh is None else pytest.approx(kmh, abs=0.01))
+
+
+@pytest.mark.parametrize("typed", ["fast", "3", "900", "-60", "60 knots"])
+def test_what_is_no_speed_is_refused_in_words(typed):
+    with pytest.raises(EntryError, match="would be right"):
+        read_speed_kmh(typed, False)

@@ -3,6 +3,7 @@
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QApplication
+from shiboken6 import isValid
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
 PLAIN = Qt.KeyboardModifier.NoModifier
@@ -25,6 +26,13 @@ def release(widget, at, button=LEFT, keys=PLAIN):
     _mouse(widget, QEvent.Type.MouseButtonRelease, at, button, NONE, keys)
 
 
+def double_click(widget, at):
+    press(widget, at)
+    release(widget, at)
+    _mouse(widget, QEvent.Type.MouseButtonDblClick, at, LEFT, LEFT, PLAIN)
+    release(widget, at)
+
+
 def drag(widget, start, by, keys=PLAIN, steps=6, button=LEFT):
     """Press, move in steps, let go."""
     press(widget, start, button, keys)
@@ -35,7 +43,8 @@ def drag(widget, start, by, keys=PLAIN, steps=6, button=LEFT):
 
 def key(widget, code, text="", keys=PLAIN):
     for kind in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease):
-        QApplication.sendEvent(widget, QKeyEvent(kind, code, keys, text))
+        if isValid(widget):  # what the press closed gets no release
+            QApplication.sendEvent(widget, QKeyEvent(kind, code, keys, text))
 
 
 def type_words(widget, words):

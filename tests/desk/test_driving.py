@@ -79,7 +79,7 @@ def test_an_empty_build_is_told_what_each_card_wants(open_on):
 
     assert all(words_of(card) for card in (*bench.driving.cards.values(), *bare.driving.cards.values()))
     bare.show_view("Limits")
-    assert "add one on Brief" in words_of(bare.limits.cars) and "No rating" in words_of(bare.limits.chart)
+    assert "add one on Brief" in words_of(bare.limits.cars) and "not checked" in words_of(bare.limits.chart)
 
 
 def point(chart, x, y):
@@ -165,3 +165,37 @@ def test_room_at_the_tyres_is_typed_on_the_rig_and_told(open_on):
     assert session.build.rig.tyre.gap_left == Length(0.010, "10 mm")
     session.undo()
     assert not any(one.code == "tyre-rubs" for one in session.findings)
+
+
+def test_wheels_of_another_height_are_looked_at_and_change_nothing(open_on):
+    _window, session, bench = balance(open_on, demo("marsh-heron"), "Driving")
+    before = session.project
+    field = bench.driving.swap
+    field.setFocus()
+    field.setText("0.70 m")
+    field.setModified(True)
+    field.editingFinished.emit()
+
+    assert "higher" in bench.driving.swap_says.text() and "coupler" in bench.driving.swap_says.text()
+    assert session.project is before
+
+
+def test_the_limits_count_what_was_not_checked(open_on):
+    _window, _session, bench = balance(open_on, demo("orchard-keeper"), "Limits")
+
+    assert "limits checked" in bench.limits.says.text() and "computed (blue)" in bench.limits.says.text()
+    assert "not checked: its limit is not given" in words_of(bench.limits.chart)
+
+
+def test_a_car_and_a_size_are_drawn_once_they_are_known(open_on):
+    window, session, bench = balance(open_on, demo("marsh-heron"), "Driving")
+    session.edit("limits", [set_to("brief.road_height", {"si": 1.5, "typed": None})], "Brief")
+    loads = [{"id": "boot", "at": {"si": 3.1, "typed": None}, "mass": {"si": 60.0, "typed": None}}]
+    session.edit("loads", [set_to("facts.vehicles.v1.loads", loads)], "Brief", whole_project=True)
+    window.grab()
+
+    size, car = (words_of(bench.driving.cards[name]) for name in ("Size on the road", "What the car carries"))
+    assert "1.50 m is the limit" in size and "boot 60 kg" in car and "Rear axle" in car
+    session.edit("no overhang", [set_to("facts.vehicles.v1.ball_overhang", None)], "Brief", whole_project=True)
+    window.grab()
+    assert "Wants the car's empty axles" in words_of(bench.driving.cards["What the car carries"])

@@ -18,6 +18,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.frame import file_work, keeper
 from uncle_sled.desk.frame.new_build import NewBuild
+from uncle_sled.desk.frame.take_over import TakeOver
 from uncle_sled.desk.frame.which_to_take import WhichToTake
 from uncle_sled.desk.kit.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
@@ -408,3 +409,26 @@ def test_a_bob_dragged_in_a_mode_goes_where_the_hand_is(open_on):
 
     (after, _, _), _ = spot_of(thing, session.mode)
     assert after - before == pytest.approx(round(60.0 / line._axis()[1], 2), abs=1e-3)
+
+
+def test_the_window_takes_over_in_one_step(open_on, tmp_path):
+    window = open_on(demo("marsh-heron"), judged=False)
+    session, before = window.session, window.session.project
+    path = tmp_path / "other.sled"
+    sled_file.save(demo("dark-sky"), path)
+    window.take_over_from(path)
+    dialog = next(one for one in window.findChildren(TakeOver) if one.isVisible())
+    assert not dialog.button.isEnabled()
+    dialog.search.setText("thing")
+    at = next(k for k, take in enumerate(dialog.takes) if take.kind == "thing")
+    dialog.list.item(at).setCheckState(Qt.CheckState.Checked)
+    assert "Then:" in dialog.follows.toPlainText() and session.project is before
+    dialog.button.click()
+    assert len(session.build.stow.things) == len(before.build.stow.things) + 1 and len(session.history.done) == 1
+    session.undo()
+    assert session.project == before
+    broken = tmp_path / "broken.sled"
+    broken.write_text('{"format": "uncle-sled"')
+    window.take_over_from(broken)
+    assert "broken.sled" in window.notice.text() or window.notice.text()
+    assert session.project == before

@@ -4,6 +4,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from tests.builders import IMPERIAL, METRIC, a_project, a_shell, a_thing
 from tests.desk.driving import drag, key, middle_of
+from uncle_sled.core.document import variants
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.findings.all_findings import TRAIL
@@ -272,3 +273,97 @@ def test_an_empty_build_is_shown_and_grows_by_its_first_entries(open_on):
     window.grab()
 
     assert reading(session.studied, 0).kg is not None
+
+
+def titles_in(window, words):
+    window.find_anything()
+    window.finder.line.setText(words)
+    made = [window.finder.list.item(at).text() for at in range(window.finder.list.count())]
+    window.finder.hide()
+    return made
+
+
+@pytest.mark.parametrize(("words", "wanted"), [("held", "View: Stow, Held"), ("lithium", "Add: Battery"), ("fridge", "Add: Cupboard fridge"), ("limits", "View: Balance, Limits"), ("propane cylinder", "Gas cylinder"), ("strap", "View: Stow, Held")])  # fmt: skip
+def test_the_finder_knows_views_shelves_and_what_people_say(open_on, words, wanted):
+    window = open_on(demo("marsh-heron"))
+
+    assert any(wanted in title for title in titles_in(window, words))
+
+
+def test_the_finder_says_so_when_it_finds_nothing(open_on):
+    window = open_on(demo("marsh-heron"))
+
+    assert titles_in(window, "zeppelin") == [
+        "Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."
+    ]
+    window.finder.take(window.finder.list.item(0))
+    assert window.session.project == demo("marsh-heron")
+
+
+def test_a_thing_found_on_the_shelf_is_added(open_on):
+    window = open_on(demo("rosin-box"))
+    many = len(window.session.build.stow.things)
+    window.find_anything()
+    window.finder.line.setText("co alarm")
+    window.finder.take(window.finder.list.item(0))
+
+    assert window.session.stop == "Stow" and len(window.session.build.stow.things) == many + 1
+    assert window.session.build.stow.things[-1].role == "CO alarm"
+    assert not any(unit in title for title in titles_in(window, "fresh tank") for unit in (" L,", " kg,"))
+
+
+def test_keys_lead_to_what_is_in_hand_and_to_uncle(open_on, qapp):
+    window = open_on(demo("marsh-heron"))
+    window.session.select((window.session.build.stow.things[0].id,))
+    qapp.processEvents()
+    window.acts.qt["to-hand"].trigger()
+    assert window.in_hand.isAncestorOf(qapp.focusWidget())
+    window.acts.qt["to-uncle"].trigger()
+    assert window.says.isAncestorOf(qapp.focusWidget())
+
+
+def test_the_toast_stands_at_the_foot_and_lets_clicks_through(open_on):
+    window = open_on(demo("marsh-heron"))
+    window.say("Something that was done.", "note")
+
+    assert window.notice.testAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+    foot = window.stack.mapTo(window, window.stack.rect().bottomLeft()).y()
+    assert foot - 120 < window.notice.geometry().bottom() <= foot
+
+
+def test_looking_at_another_variant_changes_nothing_to_save(open_on):
+    window = open_on(demo("marsh-heron"))
+    session = window.session
+    session.take("keep", variants.keep_as(session.project, "another"))
+    session.history = session.history.was_saved()
+    first = session.project.variants[0].id
+    session.take("open", variants.opened(session.project, first))
+
+    assert session.project.open_variant == first and not session.history.modified
+    session.edit("a change", [set_to("brief.pets", 2)], "Brief")
+    assert session.history.modified
+
+
+def test_another_build_begins_on_first_views(open_on):
+    window = open_on(demo("marsh-heron"))
+    window.session.go_to("Stow")
+    window.bench("Stow").show_view("Held")
+    window.session.history = window.session.history.was_saved()
+    window.open_demo("rosin-box")
+
+    assert window.bench("Stow").view == "Drawing"
+
+
+def test_an_axle_moved_on_balance_is_undone_there(open_on):
+    window = open_on(demo("marsh-heron"))
+    session = window.session
+    session.go_to("Balance")
+    session.select((session.build.rig.axles[0].id,))
+    field = next(field for row, _, field in window.in_hand.form.rows if row.path.endswith("station"))
+    field.setText("2.80 m")
+    field.setModified(True)
+    field.editingFinished.emit()
+    assert session.build.rig.axles[0].station.si == 2.80
+    session.undo()
+
+    assert session.stop == "Balance"

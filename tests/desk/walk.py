@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.drawing.inks import THEMES, contrast
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.benches.about import abouts
+from uncle_sled.desk.kit.form import Form
 from uncle_sled.desk.theme.theme import theme_name
 from uncle_sled.exchange.demos import demo
 
@@ -46,8 +47,41 @@ def faults_of(window) -> list[str]:
         if widget.isVisible() and widget.window() is window:
             found += _clipped(widget)
             found += _lapped(widget)
-            found += _written(widget)
+            found += _written(widget) + _tips(widget)
     return found
+
+
+def _tips(widget) -> list[str]:
+    """Every row of a form is explained, and no tip only says its label again."""
+    found = []
+    for row, words, field in widget.rows if isinstance(widget, Form) else ():
+        if (
+            not field.isHidden()
+            and not isinstance(field, QPushButton)
+            and not (field.toolTip() and (words.isHidden() or words.toolTip()))
+        ):
+            found.append(f"“{row.title}” of {row.path} has no tip")
+    text = (
+        str(getattr(widget, "text", lambda: "")() or "")
+        if not isinstance(widget, QLineEdit)
+        else widget.accessibleName()
+    )
+    if text and _bare(widget.toolTip()) == _bare(text):
+        found.append(f"{_name(widget)}: its tip only repeats it")
+    if isinstance(widget, QComboBox):
+        found += _drops(widget)
+    return found
+
+
+def _bare(text: str) -> str:
+    return text.strip().rstrip(".…").lower()
+
+
+def _drops(combo: QComboBox) -> list[str]:
+    """Its list shows the last entry, where it is not one to be scrolled."""
+    if combo.count() > combo.maxVisibleItems():
+        return [f"{_name(combo)}: {combo.count()} entries, {combo.maxVisibleItems()} shown"]
+    return []
 
 
 def _name(widget) -> str:

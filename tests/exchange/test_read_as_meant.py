@@ -208,3 +208,42 @@ def test_every_kind_of_value_is_a_quantity_with_limits():
         assert issubclass(kind, Quantity)
         with pytest.raises(msgspec.ValidationError):
             msgspec.convert({"si": 1e300}, kind)
+
+
+def _with(**changes):
+    """The bytes of a demo with changes to its first build, by path."""
+    raw = json.loads(sled_file.to_bytes(demo("marsh-heron")))
+    for path, value in changes.items():
+        node = raw
+        *way, last = path.split("__")
+        for step in way:
+            node = node[int(step)] if step.isdigit() else node[step]
+        node[last] = value
+    return json.dumps(raw).encode()
+
+
+def test_a_limit_of_nothing_in_an_older_file_is_read_as_not_given_and_said():
+    nothing = {"si": 0.0, "typed": None}
+    opened = sled_file.opened_bytes(
+        _with(variants__0__rig__coupler_rating=nothing, facts__vehicles__0__tongue_limit=nothing), "x"
+    )
+
+    assert opened.project.build.rig.coupler_rating is None and opened.project.facts.vehicles[0].tongue_limit is None
+    assert len([says for says in opened.said if "0 is no limit" in says]) == 2
+    again = sled_file.opened_bytes(sled_file.to_bytes(opened.project), "x")
+    assert again.said == () and again.project == opened.project
+
+
+def test_a_limit_below_nothing_is_refused_with_its_place():
+    with pytest.raises(FileError, match=r"coupler_rating"):
+        sled_file.opened_bytes(_with(variants__0__rig__coupler_rating={"si": -5.0, "typed": None}), "x")
+
+
+def test_an_older_stove_is_read_as_the_flame_it_is_and_said():
+    raw = json.loads(sled_file.to_bytes(demo("marsh-heron")))
+    stove = next(t for t in raw["variants"][0]["stow"]["things"] if (t.get("figures") or {}).get("gas_g_h"))
+    del stove["burns"]
+    opened = sled_file.opened_bytes(json.dumps(raw).encode(), "x")
+
+    assert next(t for t in opened.project.build.stow.things if t.id == stove["id"]).burns == "gas"
+    assert any(stove["name"] in says and "gas flame" in says for says in opened.said)

@@ -97,7 +97,7 @@ def _build(raw):
                     cases=[{"id": "c", "name": "c", "mode": "road", "levels": [{"id": "w1", "level": 1.3}]}]
                 )
             ),
-            "not between 0 and 1",
+            "greater than the maximum of 1",
         ),
         (_raw().replace(b'"si": 2.0', b'"si": NaN', 1), "damaged"),
         (_raw().replace(b'"si": 2.0', b'"si": 1e999', 1), "damaged"),

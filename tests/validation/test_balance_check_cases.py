@@ -15,7 +15,8 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.reading.balance import Support, balance, independent_axle_loads_kg, support_of, tongue_mass_kg
+from uncle_sled.core.parts.support import Support, independent_axle_loads_kg, support_of
+from uncle_sled.core.reading.balance import balance, tongue_mass_kg
 from uncle_sled.core.reading.load_cases import mass_table
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.axle_placing import axle_placing, tongue_at_stations

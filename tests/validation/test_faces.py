@@ -23,6 +23,7 @@ from uncle_sled.core.materials import materials
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.parts.from_shell import parts_of_shell
+from uncle_sled.core.parts.warmth import Slice, tube_m2k_w, warmth
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.shell.compare_ways import compare_ways, way_ops
@@ -33,13 +34,35 @@ def layer(material, mm, framing=0.0, id="l1"):
     return Layer(id, material, Length(mm / 1000), framing)
 
 
-def test_check_case_1_u_by_parallel_paths():
-    """PIR 50 between softwood 50, f 0.15, 9 mm ply outside and 6 mm inside: U = 0.5459."""
+def test_check_case_1_u_by_both_bounds():
+    """PIR 50 between softwood 50, f 0.15, 9 mm ply outside and 6 mm inside: R between 1.6478 and 1.8317."""
     made = face_build((layer("softwood-ply", 9), layer("pir", 50, 0.15), layer("softwood-ply", 6)), "left side")
 
-    assert made.u_w_m2k == pytest.approx(0.5459, abs=5e-5)
-    assert made.r_m2k_w == pytest.approx(1 / 0.5459, abs=2e-4)
+    assert made.warmth.upper_m2k_w == pytest.approx(1.8317, abs=2e-4)
+    assert made.warmth.lower_m2k_w == pytest.approx(1.6478, abs=2e-4)
+    assert made.r_m2k_w == pytest.approx(1.7397, abs=2e-4) and made.u_w_m2k == pytest.approx(0.5748, abs=1e-4)
+    assert made.warmth.trusted
     assert made.thickness_m == pytest.approx(0.065)
+
+
+def test_steel_through_foam_is_no_number_to_trust():
+    """Tube 25 x 25 x 1.5 at 400 mm through 25 mm XPS, ply 6 outside and 3 inside: 0.835 over 0.300."""
+    share = 0.025 / 0.400
+    steel = Slice(0.025 / 0.033, tube_m2k_w(0.025, 0.025, 0.0015), share)
+    assert tube_m2k_w(0.025, 0.025, 0.0015) == pytest.approx(0.0041, abs=1e-4)
+    made = warmth((Slice(0.006 / 0.13), steel, Slice(0.003 / 0.13)), 0.17)
+    assert made.upper_m2k_w == pytest.approx(0.835, abs=1e-3) and made.lower_m2k_w == pytest.approx(0.300, abs=1e-3)
+    assert not made.trusted
+
+
+def test_sticks_that_cross_part_the_heat_four_ways():
+    """By hand: two crossing layers, each a tenth sticks."""
+    made = warmth((Slice(1.0, 0.2, 0.1),), 0.17, (Slice(0.5, 0.1, 0.1),))
+    u = 0.01 / 0.47 + 0.09 / 0.87 + 0.09 / 1.27 + 0.81 / 1.67
+    assert made.upper_m2k_w == pytest.approx(1 / u)
+    assert made.lower_m2k_w == pytest.approx(0.17 + 1 / (0.1 / 0.2 + 0.9) + 1 / (0.1 / 0.1 + 0.9 / 0.5))
+    with pytest.raises(GeometryError, match="0 to 1"):
+        warmth((Slice(1.0, 0.2, 1.4),), 0.17)
 
 
 def test_weight_of_a_framed_layer_by_hand():

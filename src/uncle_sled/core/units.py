@@ -7,6 +7,7 @@ is not in the short table is looked up in Pint, which is loaded only then.
 
 from __future__ import annotations
 
+import math
 import re
 from fractions import Fraction
 from functools import cache, lru_cache
@@ -27,6 +28,7 @@ _BTU_H = Fraction(29307107017, 10**11)
 
 INCH_M, FOOT_M = float(_INCH), float(12 * _INCH)
 POUND_KG, GALLON_M3 = float(_POUND), float(_GALLON)
+FIRM_STOP_G = 0.4  # one figure for ball, surge and grade; holding things down keeps 1.0 g
 GRAVITY = float(_G)  # standard acceleration of fall [m/s2]
 POUND_FORCE_N = float(_POUND * _G)
 
@@ -376,3 +378,61 @@ def distance(metres: float, shown: Shown) -> str:
     if shown.length in ("mm", "m", "cm"):
         return f"{_decimals(metres, 2)} m"
     return feet_inches(metres, 8) if shown.length == "ft-in" else show(metres, "length", "in", 1)
+
+
+def shop_measure(metres: float, shown: Shown) -> str:
+    """A length to cut to: whole millimetres, or feet and inches (or inches) to a sixteenth."""
+    if not shown.imperial:
+        return f"{metres * 1000:.0f} mm".replace("-", "−")
+    return feet_inches(metres, 16) if shown.length == "ft-in" else f'{_sixteenths(metres / INCH_M)}"'
+
+
+def _sixteenths(inches: float) -> str:
+    whole, rest = divmod(round(abs(inches) * 16), 16)
+    sign = "−" if inches < 0 and (whole or rest) else ""
+    if not rest:
+        return f"{sign}{whole}"
+    by = math.gcd(rest, 16)
+    return f"{sign}{f'{whole} ' if whole else ''}{rest // by}/{16 // by}"
+
+
+_METRIC_SIZE = re.compile(r"(\d+(?:\.\d+)?) (mm|m|L|kg)\b")
+
+
+def name_in_units(name: str, shown: Shown) -> str:
+    """The name of a generic thing with its size in the units of the build: "Fresh tank 20 L" as "Fresh tank 5 gal"."""
+    wants = {"mm": shown.imperial, "m": shown.imperial, "L": shown.volume == "gal", "kg": shown.mass == "lb"}
+
+    def other(match: re.Match[str]) -> str:
+        unit = match.group(2)
+        if not wants[unit]:
+            return match.group(0)
+        value = float(match.group(1))
+        by, name = {
+            "mm": (0.001 / INCH_M, "in"),
+            "m": (1 / FOOT_M, "ft"),
+            "L": (1 / 3.785411784, "gal"),
+            "kg": (1 / POUND_KG, "lb"),
+        }[unit]
+        made = value * by
+        return f"{made:.0f} {name}" if made >= 4 else f"{plain_number(round(made * 2) / 2 or round(made, 1))} {name}"
+
+    return _METRIC_SIZE.sub(other, name)
+
+
+MILE_KM = 1.609344
+
+
+def read_speed_kmh(text: str, imperial: bool) -> float | None:
+    """A speed as typed, bare numbers in the units of the build; None for nothing. Raises: EntryError."""
+    body = text.strip().lower().replace(",", ".")
+    if not body:
+        return None
+    match = re.fullmatch(r"([0-9]+(?:\.[0-9]+)?)\s*(km/h|kmh|kph|mph|)", body)
+    if not match:
+        raise EntryError(f"“{text}” is no speed; 100 km/h or 62 mph would be right.")
+    miles = match.group(2) == "mph" or (not match.group(2) and imperial)
+    kmh = float(match.group(1)) * (MILE_KM if miles else 1.0)
+    if not 5 <= kmh <= 300:
+        raise EntryError(f"“{text}” is no speed on a road; 5 to 300 km/h (3 to 186 mph) would be right.")
+    return kmh

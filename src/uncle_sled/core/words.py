@@ -7,11 +7,14 @@ import msgspec
 from uncle_sled.core.units import (
     FOOT_M,
     INCH_M,
+    MILE_KM,
     POUND_FORCE_N,
     Shown,
     distance,
     fine_weight,
     plain_number,
+    shop_measure,
+    show,
     volume,
     weight,
 )
@@ -42,6 +45,10 @@ class Words(msgspec.Struct, frozen=True):
     def m(self, metres: float) -> str:
         return distance(metres, self.shown)
 
+    def cut(self, metres: float) -> str:
+        """A measure of the shop, that is cut, drilled or welded to: whole millimetres, or sixteenths of an inch."""
+        return shop_measure(metres, self.shown)
+
     def thick(self, metres: float) -> str:
         """A thickness or a stick's side: millimetres, or inches with fractions; thin sheet metal in thousandths."""
         if not self.shown.imperial:
@@ -60,11 +67,28 @@ class Words(msgspec.Struct, frozen=True):
             return f"{force_n / POUND_FORCE_N:.0f} lbf"
         return f"{force_n / 1000:.0f} kN"
 
+    def resistance(self, r_m2k_w: float) -> str:
+        """How well a wall keeps warm, as people say it: R-13 in feet and pounds, R 2.3 m²K/W else."""
+        if self.shown.imperial:
+            return f"R-{show(r_m2k_w, 'resistance', self.shown.unit('resistance'), 0).split(' ')[0]}"
+        return f"R {r_m2k_w:.1f} m²K/W"
+
+    def fine_newtons(self, force_n: float) -> str:
+        """A force of a hand or a latch."""
+        return f"{force_n / POUND_FORCE_N:.0f} lbf" if self.shown.mass == "lb" else f"{force_n:.0f} N"
+
     def section(self, section_m: tuple[float, float]) -> str:
         """A stick's two sides: seen in the face, through the wall."""
         if self.shown.imperial:
             return f"{self.m(section_m[0])} × {self.m(section_m[1])}"
         return f"{plain_number(section_m[0] * 1000)} × {plain_number(section_m[1] * 1000)}"
+
+    def kmh(self, speed_kmh: float) -> str:
+        return f"{speed_kmh / MILE_KM:.0f} mph" if self.shown.imperial else f"{speed_kmh:.0f} km/h"
+
+    def of_unit(self, value: float, unit: str) -> str:
+        """A limit's value in the builder's units. Args: unit: kg, m or km/h."""
+        return {"kg": self.kg, "m": self.m, "km/h": self.kmh}[unit](value)
 
     def share(self, part: float, places: int = 1) -> str:
         return f"{part * 100:.{places}f} %".replace("-", "−")

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import gc
 import os
+import re
+import socket
 import sys
 from contextlib import suppress
 from pathlib import Path
@@ -17,6 +19,7 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import load_fonts, use_theme
+from uncle_sled.desk.troubles import Troubles
 from uncle_sled.desk.window import Window
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -51,7 +54,8 @@ def open_window(
     session = Session(project, path, worker)
     session.reading_first = reading_first
     window = Window(session, settings)
-    window.resize(1280, 800)
+    screen = window.screen().availableSize()
+    window.resize(min(1280, screen.width()), min(800, screen.height()))
     return window
 
 
@@ -67,14 +71,30 @@ def _text_size(settings: Settings) -> None:
         os.environ.setdefault("QT_SCALE_FACTOR", settings.get("text_size"))
 
 
+def _needs_a_screen() -> None:
+    """Qt ends a program that finds no screen; that is said before it does. Raises: FileError."""
+    if not sys.platform.startswith("linux") or os.environ.get("QT_QPA_PLATFORM"):
+        return
+    hint = "Start it on a desktop, or under xvfb-run. `uncle-sled report FILE` needs no screen."
+    if not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY")):
+        raise FileError(f"There is no screen here: neither DISPLAY nor WAYLAND_DISPLAY is set. {hint}")
+    display = re.fullmatch(r"(?:unix)?:(\d+)(?:\.\d+)?", os.environ.get("DISPLAY", ""))
+    if display and not os.environ.get("WAYLAND_DISPLAY") and not _answers(int(display.group(1))):
+        raise FileError(f"There is no screen here: nothing answers as DISPLAY {display.group(0)}. {hint}")
+
+
+def _answers(number: int) -> bool:
+    """Whether anything takes a connection as that local display, by its file or by its name alone."""
+    for name in (f"/tmp/.X11-unix/X{number}", f"\0/tmp/.X11-unix/X{number}"):
+        with socket.socket(socket.AF_UNIX) as door, suppress(OSError):
+            door.connect(name)
+            return True
+    return False
+
+
 def run(word: str | None) -> int:
     """Open the window on a file, a demo, or an empty build; returns when it is closed. Raises: FileError."""
-    if sys.platform.startswith("linux") and not any(
-        os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
-    ):
-        raise FileError(
-            "There is no screen here: neither DISPLAY nor WAYLAND_DISPLAY is set. Start it on a desktop, or under xvfb-run. `uncle-sled report FILE` needs no screen."
-        )
+    _needs_a_screen()
     settings = Settings()
     _text_size(settings)
     path = Path(word) if word is not None and (word not in DEMOS or Path(word).exists()) else None
@@ -83,10 +103,12 @@ def run(word: str | None) -> int:
             read(path)  # a file that cannot be read is said before a window opens
     project = demo(word) if word in DEMOS and path is None else empty_project()
     app = application(settings.get("theme"))
+    troubles = Troubles()
     window = open_window(project, None, Worker(), settings)
     if word is None:
         window.show_first_page()
     window.show()
+    troubles.watch(window.say)
     if settings.trouble:
         window.say(settings.trouble, "stop")
     if path is not None and not window.open_path(path):
@@ -94,4 +116,6 @@ def run(word: str | None) -> int:
     elif word is not None and left_behind():
         window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
     QTimer.singleShot(1500, settle_memory)
-    return app.exec()
+    code = app.exec()
+    troubles.end()
+    return code

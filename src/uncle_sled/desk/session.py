@@ -14,10 +14,13 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from uncle_sled.core.document.edits import Op, add_to, apply, remove
 from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.document.references import referring_right
+from uncle_sled.core.document.sense import of_no_sense
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import forget
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding, Remedy
+from uncle_sled.core.materials import materials
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.trail import HOME, TRAIL, stop_of
 from uncle_sled.core.units import Shown
@@ -39,7 +42,8 @@ class Session(QObject):
     stop_changed = Signal(str)
     judged = Signal()  # findings with remedies arrived or went stale
     said = Signal(str, str)  # a sentence for the user, and how bad: note, stop
-    flash = Signal(tuple)  # ids to point at
+    flash = Signal(tuple)  # ids to point at for a moment
+    pointed = Signal(object)  # a finding, to be shown where it is
     file_changed = Signal()
 
     def __init__(self, project: Project, path: Path | None = None, worker: Worker | None = None) -> None:
@@ -190,10 +194,18 @@ class Session(QObject):
     ) -> bool:
         """Make a project the present one as a named step; False where it changes nothing."""
         before = self.history
+        after, said = referring_right(after, self.project)
+        if after is not self.project:
+            faults = of_no_sense(after, materials(), self.project)
+            if faults:
+                self.said.emit(faults[0].split(".", 2)[-1], "stop")  # without the variant, which is the open one
+                return False
         self.history = before.took(says, stop or self.stop, ids, after, merge)
         if self.history is before:
             return False
         self._changed()
+        if said and not self.dragging:
+            self.said.emit(said[0] if len(said) == 1 else f"{said[0]} And {len(said) - 1} more of the kind.", "note")
         return True
 
     # a hand
@@ -263,6 +275,7 @@ class Session(QObject):
             | {axle.id for axle in self.build.rig.axles}
             | {face.id for face in self.build.shell.faces}
             | {opening.id for opening in self.build.shell.openings}
+            | {one.id for one in self.build.shell.inner}
         )
         if any("/" in id for id in self.selection):  # a stick of the frame
             there |= {member.id for member in self.studied.framed.members}

@@ -60,14 +60,6 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
                 window.bench(said.stop).show_view(said.views[0].name)
         session.select(())
         session.go_to(HOME)
-        worst = window.says.worst()
-        if worst is not None:
-            if worst.case_id:
-                session.show_case(worst.case_id)
-            window.try_worst()
-            window.notice.hide()
-            shot("5-stow-trying")
-            session.put_back()
         window.show_first_page()
         shot("0-first-page")
         dialog = NewBuild(window.settings)

@@ -25,10 +25,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.finding import to_settle
+from uncle_sled.core.findings.finding import Finding, to_settle
 from uncle_sled.core.slow import by_name
-from uncle_sled.core.trail import TRAIL
+from uncle_sled.core.trail import TRAIL, stop_of
 from uncle_sled.desk.actions import Act, Actions
 from uncle_sled.desk.benches.about import About, about, abouts
 from uncle_sled.desk.benches.bench import Bench
@@ -40,6 +41,7 @@ from uncle_sled.desk.frame.says import Says
 from uncle_sled.desk.frame.sled_line import SledLine
 from uncle_sled.desk.frame.trail import Trail
 from uncle_sled.desk.kit.dialog import popup_menu
+from uncle_sled.desk.kit.tab_zone import enter
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import dress, hex_of, theme_name, use_theme
@@ -68,8 +70,10 @@ class Window(FileWork):
         self.stack = QStackedWidget()
         self.benches: dict[str, Bench] = {}
         self.says, self.in_hand = Says(session), InHand(session)
+        self.in_hand.leave, self.says.leave = self._from_hand, self._from_says
         self.sled_line = SledLine(session)
         self.notice = QLabel(self)
+        self.notice.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         self.finder: Finder | None = None
         self._assemble()
         self._notice_timer = QTimer(self)
@@ -84,6 +88,7 @@ class Window(FileWork):
         self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, self._first_read))
         session.said.connect(self.say)
         session.flash.connect(self._flash)
+        session.pointed.connect(self.point_at)
         session.file_changed.connect(self._title)
         self.show_stop(session.stop)
         self._title()
@@ -160,7 +165,15 @@ class Window(FileWork):
             self.stack.addWidget(made)
             if made.sheet is not None:
                 made.sheet.view_changed.connect(self._align)
+                made.sheet.leave = self._from_sheet
         return self.benches[stop]
+
+    def first_views(self) -> None:
+        """Another build begins on the first view of every bench."""
+        for stop, bench in self.benches.items():
+            views = about(stop).views
+            if views:
+                bench.show_view(views[0].name)
 
     def show_stop(self, stop: str) -> None:
         bench = self.bench(stop)
@@ -205,6 +218,31 @@ class Window(FileWork):
         if sheet is not None:
             sheet.flash(ids)
 
+    def point_at(self, one: Finding) -> None:
+        """Go to the bench and view that can show it, and mark it there until the next click."""
+        from uncle_sled.desk.frame.pointing import chosen_of, field_path, marked, on_every_sheet, where_to
+
+        session, path = self.session, field_path(one.where)
+        if path is not None:  # what is missing is shown by the field that it is typed into
+            stop, view = where_to(session.studied, tuple(path.split(".")[2:3]), stop_of([path]) or one.stop)
+        else:
+            stop, view = where_to(session.studied, one.where, one.stop)
+        if one.case_id is not None:
+            session.show_case(one.case_id)
+        sheet = self.bench(session.stop).sheet
+        if path is None and sheet is not None and sheet.isVisible() and on_every_sheet(session.build, one.where):
+            stop, view = session.stop, ""
+        session.go_to(stop)
+        bench = self.bench(stop)
+        if view:
+            bench.show_view(view)
+        session.select(chosen_of(session.build, one.where))
+        if bench.sheet is not None:
+            bench.sheet.point(marked(session.build, one.where))
+        field = bench.field_of(path) if path is not None else None
+        if field is not None:
+            field.setFocus(Qt.FocusReason.OtherFocusReason)
+
     # words to the user
     def say(self, text: str, severity: str) -> None:
         """A line over the bench that goes by itself; what went wrong stays longer."""
@@ -215,7 +253,10 @@ class Window(FileWork):
         self.notice.setText(text)
         self.notice.setFixedWidth(min(560, self.stack.width() - 40))
         self.notice.adjustSize()
-        self.notice.move(self.stack.mapTo(self, QPoint(0, 0)).x() + (self.stack.width() - self.notice.width()) // 2, 52)
+        # at the foot of the bench, over no tab or button, and a click goes through it
+        corner = self.stack.mapTo(self, QPoint(0, self.stack.height()))
+        left = corner.x() + (self.stack.width() - self.notice.width()) // 2
+        self.notice.move(left, corner.y() - self.notice.height() - 10)
         self.notice.show()
         self.notice.raise_()
         self._notice_timer.start(9000 if severity == "stop" else 3500)
@@ -232,6 +273,7 @@ class Window(FileWork):
             Act("save", "Save", "File", "Ctrl+S", self.save),
             Act("save-as", "Save as…", "File", "Ctrl+Shift+S", self.save_as),
             Act("list", "Bring in a list of weights…", "File", "", self.bring_list),
+            Act("take-over", "Take over from another build…", "File", "", self.take_over),
             Act("sheet-pdf", "Balance sheet as PDF…", "File", "", lambda: self.export("pdf")),
             Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
             Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
@@ -251,6 +293,8 @@ class Window(FileWork):
             Act("fit", "Show all of the drawing", "View", "F", self.fit, ",".join(a.stop for a in abouts() if a.drawn)),
             Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
             Act("find", "Find anything", "View", "Ctrl+F", self.find_anything),
+            Act("to-hand", "Go to In hand", "View", "F6", lambda: self._to(self.in_hand)),
+            Act("to-uncle", "Go to what Uncle says first", "View", "F7", lambda: self._to(self.says)),
             Act("keys", "Keys of this bench", "View", "F1", self.keys),
             Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
             *(act for at, said in enumerate(abouts(), 1) for act in self._acts_of(said, at)),
@@ -280,9 +324,11 @@ class Window(FileWork):
             yield Act(one.id, one.title, "File", "", partial(self.export, one.kind))
 
     def _show_view(self, stop: str, view: str) -> None:
+        self.session.go_to(stop)  # the finder asks for it from anywhere
         self.bench(stop).show_view(view)
 
     def _do(self, stop: str, run: Callable[[Bench], object]) -> None:
+        self.session.go_to(stop)
         run(self.bench(stop))
 
     def fit(self) -> None:
@@ -308,7 +354,7 @@ class Window(FileWork):
                 lambda _=False, path=path: self.open_asked(path)
             )
         recent.setEnabled(bool(there))
-        put(menu, "save", "save-as", "", "list", "")
+        put(menu, "save", "save-as", "", "list", "take-over", "")
         export = menu.addMenu("Export")
         put(export, "sheet-pdf", "sheet-svg", "masses-csv")
         for said in abouts():
@@ -342,12 +388,42 @@ class Window(FileWork):
         else:
             self.session.said.emit("Nothing to try just now.", "note")
 
+    def _to(self, panel: QWidget) -> None:
+        """The keyboard to the first field or button of a panel that can take it."""
+        if not self.right.isVisible():
+            self._drawer()
+        if enter(panel):
+            return
+        self.say("There is nothing in it to go to yet: click a thing first.", "note")
+
+    # Tab: from the drawing to what is in hand, from there to Uncle's cards, and back the same way
+    def _from_sheet(self, forward: bool) -> bool:
+        return forward and bool(self.session.selection) and self.right.isVisible() and enter(self.in_hand)
+
+    def _from_hand(self, forward: bool) -> bool:
+        if forward:
+            return enter(self.says)
+        sheet = self.bench(self.session.stop).sheet
+        if sheet is None or not sheet.isVisible():
+            return False
+        sheet.setFocus(Qt.FocusReason.BacktabFocusReason)
+        return True
+
+    def _from_says(self, forward: bool) -> bool:
+        return not forward and enter(self.in_hand, forward=False)
+
+    def _add_thing(self, thing: Thing) -> None:
+        """A thing of the catalogue on the bench that takes them."""
+        stop = next(said.stop for said in abouts() if said.takes_things)
+        self.session.go_to(stop)
+        self.bench(stop).add(thing)  # type: ignore[attr-defined]
+
     def find_anything(self) -> None:
         from uncle_sled.desk.frame.finder import Finder
 
         if self.finder is not None:
             self.finder.deleteLater()
-        self.finder = Finder(self.session, self.acts, self)
+        self.finder = Finder(self.session, self.acts, self, self._add_thing)
         at = self.header.finder.mapToGlobal(QPoint(self.header.finder.width(), self.header.finder.height() + 2))
         self.finder.move(at.x() - self.finder.width(), at.y())
         self.finder.show()

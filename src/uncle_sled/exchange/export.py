@@ -10,6 +10,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.exchange.whole_file import write_whole
 
+MOST_BESIDE = 100  # exports of one name in one folder
 # What can be written, with its file ending and what it is.
 KINDS: dict[str, tuple[str, str]] = {
     "pdf": ("pdf", "Balance sheet as PDF"),
@@ -86,3 +87,20 @@ def write_file(path: Path, data: bytes) -> None:
         write_whole(path, data)
     except OSError as fault:
         raise FileError(f"{path} could not be written: {fault.strerror or fault}.") from None
+
+
+def free_name(path: Path, data: bytes) -> Path:
+    """The path, or the next of its kind (-2, -3 and so on) where a file of other content stands there already.
+
+    Nobody chose that name, so nobody meant to write over it. Raises: FileError.
+    """
+    try:
+        for number in range(2, MOST_BESIDE):
+            if not path.exists() or (path.is_file() and path.stat().st_size == len(data) and path.read_bytes() == data):
+                return path
+            if path.is_dir():
+                return path
+            path = path.with_stem(f"{path.stem.removesuffix(f'-{number - 1}')}-{number}")
+    except OSError as fault:
+        raise FileError(f"{path} could not be written: {fault.strerror or fault}.") from None
+    raise FileError(f"{path} and all before it are there already; say where to with --out.")

@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 import re
-from collections import Counter
-from collections.abc import Collection, Iterable
-from typing import Any, TypeVar
+from collections.abc import Iterable
+from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.bounds import STRANGE
+from uncle_sled.core.document.bounds import RATINGS, STRANGE, inner_fields
 from uncle_sled.core.document.edits import field_types
-from uncle_sled.core.document.project import Build, Project
-from uncle_sled.core.document.stow import LoadCase, Mode, Stow, Thing
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.document.references import S, changed, referring_right
 
-S = TypeVar("S", bound=msgspec.Struct)
 # Signs that no name holds, as they are written in a file: escaped, or the two that are no characters.
 STRANGE_SIGNS = re.compile(rb"\\[bfr]|\\u00[01]|\x7f|\\u(?i:fffe|ffff)|\xef\xbf[\xbe\xbf]")
 
@@ -27,103 +25,56 @@ def mended(project: Project, strange_signs: bool) -> tuple[Project, tuple[str, .
     said: list[str] = []
     if strange_signs:
         project = _plain(project, "", said)
-    ids = [build.id for build in project.variants]
-    people, vehicles = {one.id for one in project.facts.people}, {one.id for one in project.facts.vehicles}
-    parents = {build.id: build.parent for build in project.variants}
+    project, loose = referring_right(project)
+    return project, (*said, *loose)
+
+
+def with_limits_given(project: Project) -> tuple[Project, tuple[str, ...]]:
+    """The project without limits of 0, which older versions let in: not given is what they are."""
+    said: list[str] = []
+    facts = changed(
+        project.facts, vehicles=tuple(_given(car, f"facts.vehicles.{car.id}", said) for car in project.facts.vehicles)
+    )
     builds = []
     for build in project.variants:
         where = f"variants.{build.id}"
-        brief = _changed(
-            build.brief,
-            sleepers=_known(build.brief.sleepers, people, f"{where}.brief.sleepers", "person", said),
-            vehicles=_known(build.brief.vehicles, vehicles, f"{where}.brief.vehicles", "vehicle", said),
-        )
-        parent = build.parent
-        if parent is not None and (parent not in ids or _in_ring(build.id, parents)):
-            why = "there is no such variant" if parent not in ids else "it comes from itself by that"
-            said.append(f"{where}.parent: “{parent[:60]}” was left out, {why}.")
-            parent = parents[build.id] = None
-        builds.append(_changed(build, brief=brief, parent=parent, stow=_stow(build, f"{where}.stow", said)))
-    return (_changed(project, variants=tuple(builds)), tuple(said))
+        rig = _given(build.rig, f"{where}.rig", said)
+        axles = tuple(_given(axle, f"{where}.rig.axles.{axle.id}", said) for axle in rig.axles)
+        rig = changed(rig, axles=axles, bed=_given(rig.bed, f"{where}.rig.bed", said))
+        things = []
+        for thing in build.stow.things:
+            hold = thing.hold and _given(thing.hold, f"{where}.stow.things.{thing.id}.hold", said)
+            things.append(changed(thing, hold=hold) if hold is not thing.hold else thing)
+        stow = changed(build.stow, things=tuple(things))
+        builds.append(changed(build, rig=rig, stow=stow, brief=_given(build.brief, f"{where}.brief", said)))
+    return changed(project, facts=facts, variants=tuple(builds)), tuple(said)
 
 
-def _stow(build: Build, where: str, said: list[str]) -> Stow:
-    stow = build.stow
-    things = {one.id: one for one in stow.things}
-    inside = {one.id: one.inside for one in stow.things}
-    kept = []
-    for thing in stow.things:
-        within = thing.inside
-        if within is not None and (within not in things or _in_ring(thing.id, inside)):
-            why = "there is no such thing" if within not in things else "the two would stand inside each other"
-            said.append(f"{where}.things.{thing.id}.inside: “{within[:60]}” was left out, {why}.")
-            within = inside[thing.id] = None
-        kept.append(_changed(thing, inside=within))
-    doors = {one.id for one in build.shell.openings}
-    modes = tuple(_mode(mode, things, doors, f"{where}.modes.{mode.id}", said) for mode in stow.modes)
-    cases = tuple(_case(case, things, f"{where}.cases.{case.id}", said) for case in stow.cases)
-    return _changed(stow, things=tuple(kept), modes=modes, cases=cases)
+def _given(node: S, place: str, said: list[str]) -> S:
+    """The node with each limit of 0 left empty."""
+    none: dict[str, None] = {}
+    for name, what, _ in inner_fields(type(node)):
+        if what == "quantity" and name in RATINGS and (value := getattr(node, name)) is not None and value.si == 0:
+            said.append(f"{place}.{name}: 0 is no limit; it was read as not given.")
+            none[name] = None
+    return changed(node, **none) if none else node
 
 
-def _mode(mode: Mode, things: dict[str, Thing], doors: set[str], where: str, said: list[str]) -> Mode:
-    states = []
-    for one in _of(mode.states, things, f"{where}.states", said):
-        if one.state in {state.id for state in things[one.id].states}:
-            states.append(one)
-        else:
-            said.append(f"{where}.states.{one.id}: “{one.state[:60]}” was left out, the thing has no such form.")
-    return _changed(
-        mode,
-        places=_of(mode.places, things, f"{where}.places", said),
-        absent=_known(mode.absent, things, f"{where}.absent", "thing", said),
-        states=tuple(states),
-        shut=_known(mode.shut, doors, f"{where}.shut", "door or hatch", said),
-    )
-
-
-def _case(case: LoadCase, things: Collection[str], where: str, said: list[str]) -> LoadCase:
-    levels, aboard = (_of(getattr(case, name), things, f"{where}.{name}", said) for name in ("levels", "aboard"))
-    return _changed(case, levels=levels, aboard=aboard)
-
-
-def _known(words: tuple[str, ...], ids: Collection[str], where: str, what: str, said: list[str]) -> tuple[str, ...]:
-    """The ids that name something, each once."""
-    kept = tuple(dict.fromkeys(word for word in words if word in ids))
-    for word, times in Counter(words).items():
-        if word not in ids:
-            said.append(f"{where}: “{word[:60]}” was left out, there is no such {what}.")
-        elif times > 1:
-            said.append(f"{where}: “{word[:60]}” stands there more than once and was kept once.")
-    return words if kept == words else kept
-
-
-def _of(items: tuple[Any, ...], things: Collection[str], where: str, said: list[str]) -> tuple[Any, ...]:
-    """The items that are of a thing there is."""
-    said += [f"{where}.{one.id[:60]} was left out, there is no such thing." for one in items if one.id not in things]
-    kept = tuple(one for one in items if one.id in things)
-    return items if len(kept) == len(items) else kept
-
-
-def _in_ring(id: str, up: dict[str, str | None]) -> bool:
-    """Whether going up from an id leads back to it."""
-    seen: set[str] = set()
-    now = up[id]
-    while now is not None and now in up and now not in seen:
-        if now == id:
-            return True
-        seen.add(now)
-        now = up[now]
-    return False
-
-
-def _changed(node: S, **fields: Any) -> S:
-    """The node with other fields; the same object where they are the same."""
-    new = {
-        name: value
-        for name, value in fields.items()
-        if value is not getattr(node, name) and value != getattr(node, name)
-    }
-    return msgspec.structs.replace(node, **new) if new else node
+def with_flames_said(body: dict[str, Any]) -> tuple[str, ...]:
+    """Things of older files that burn gas by their figure, told in the file itself; changes ``body``."""
+    said = []
+    variants = body.get("variants")
+    for build in variants if isinstance(variants, list) else ():
+        stow = build.get("stow") if isinstance(build, dict) else None
+        things = stow.get("things") if isinstance(stow, dict) else None
+        for thing in things if isinstance(things, list) else ():
+            figures = thing.get("figures") if isinstance(thing, dict) else None
+            if isinstance(figures, dict) and figures.get("gas_g_h") and "burns" not in thing:
+                thing["burns"] = "gas"
+                said.append(
+                    f"{str(thing.get('name', ''))[:60]}: it uses gas, so it was read as a gas flame; say so if it is room-sealed."
+                )
+    return tuple(said)
 
 
 def _plain(node: Any, place: str, said: list[str]) -> Any:
@@ -137,7 +88,7 @@ def _plain(node: Any, place: str, said: list[str]) -> Any:
         return tuple(_plain(one, f"{place}.{getattr(one, 'id', at)}", said) for at, one in enumerate(node))
     if isinstance(node, msgspec.Struct):
         names: Iterable[str] = (name for name in field_types(type(node)) if name != "unknown")
-        return _changed(
+        return changed(
             node, **{name: _plain(getattr(node, name), f"{place}.{name}".lstrip("."), said) for name in names}
         )
     return node

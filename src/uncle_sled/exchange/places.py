@@ -25,6 +25,12 @@ def recovery_folder() -> Path:
     return Path(platformdirs.user_state_dir(APP)) / "recovery"
 
 
+def traces_folder() -> Path:
+    import platformdirs  # only who reads or writes there waits for it
+
+    return Path(platformdirs.user_state_dir(APP)) / "traces"
+
+
 def data_home() -> Path:
     """Where the desktop looks for applications, icons and MIME types of this user."""
     import platformdirs  # only who reads or writes there waits for it

@@ -8,11 +8,13 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.reading.balance import Support
-from uncle_sled.core.reading.limits import use
+from uncle_sled.core.parts.support import Support
+from uncle_sled.core.reading.band import vehicles_of
+from uncle_sled.core.reading.limits import Held, front_axle_of, rear_axle_of, riding_in_car, use
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
+from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
@@ -74,20 +76,45 @@ def report(
         },
         "moves": moves_report(s),
         "sureness": sureness_report(s),
-        "limits": [
-            {
-                "id": lim.id,
-                "case_id": lim.case_id,
-                "vehicle_id": lim.vehicle_id,
-                "value": lim.value,
-                "limit": lim.limit,
-                "unit": lim.unit,
-                "utilisation": use(lim),
-                "severity": lim.severity,
-            }
-            for lim in s.limits
-        ],
+        "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }
+
+
+def _limits(held: Held) -> list[dict[str, Any]]:
+    return [
+        {
+            "id": lim.id,
+            "case_id": lim.case_id,
+            "vehicle_id": lim.vehicle_id,
+            "value": lim.value,
+            "limit": lim.limit,
+            "unit": lim.unit,
+            "utilisation": use(lim),
+            "severity": lim.severity,
+            "face": lim.face,
+            "why": None,
+        }
+        for lim in held.limits
+    ]
+
+
+def _unchecked(held: Held) -> list[dict[str, Any]]:
+    """Limits that nothing could be held against, with null for what is not known."""
+    return [
+        {
+            "id": one.id,
+            "case_id": None,
+            "vehicle_id": one.vehicle_id,
+            "value": None,
+            "limit": None,
+            "unit": "kg",
+            "utilisation": None,
+            "severity": None,
+            "face": "not checked",
+            "why": one.why,
+        }
+        for one in held.unchecked
+    ]
 
 
 def _on_road(s: Studied, rows: list[int]) -> int:
@@ -133,14 +160,17 @@ def sureness_report(s: Studied) -> list[dict[str, Any]]:
     ]
 
 
-def _axles(s: Studied) -> list[dict[str, float | None]]:
+def _axles(s: Studied) -> list[dict[str, Any]]:
     rig = s.build.rig
     if rig.carrier == "vehicle bed":
         bed = rig.bed
         both = [(0.0, bed.front_rating)] + ([(bed.wheelbase.si, bed.rear_rating)] if bed.wheelbase else [])
-        return [{"station_m": at, "rating_kg": rating.si if rating else None} for at, rating in both]
+        altered = rig.frame_altered
+        return [
+            {"station_m": at, "rating_kg": rating.si if rating else None, "altered": altered} for at, rating in both
+        ]
     return [
-        {"station_m": a.station.si, "rating_kg": a.rating.si if a.rating else None}
+        {"station_m": a.station.si, "rating_kg": a.rating.si if a.rating else None, "altered": a.altered}
         for a in sorted(rig.axles, key=lambda a: a.station.si)
     ]
 
@@ -161,6 +191,7 @@ def _case(s: Studied, row: int) -> dict[str, Any]:
         "tongue_kg": number(b.tongue_kg[row]),
         "tongue_share": number(b.share[row]),
         "axle_kg": [number(kg) for kg in b.axle_kg[row]],
+        "vehicle_axles_kg": _car_axles(s, row),
         "left_kg": number(b.left_kg[row]),
         "right_kg": number(b.right_kg[row]),
         "cg_m": None if np.isnan(b.cg_m[row]).any() else [float(v) for v in b.cg_m[row]],
@@ -179,6 +210,19 @@ def _case(s: Studied, row: int) -> dict[str, Any]:
             for at in np.flatnonzero(t.mass_kg[row])
         ],
     }
+
+
+def _car_axles(s: Studied, row: int) -> dict[str, list[float | None] | None]:
+    """Front and rear axle of every car that tows it, with what rides in it; null for a car that does not tell them."""
+    riding, tongue = riding_in_car(s.build), s.readings.tongue_kg[row : row + 1]
+    made: dict[str, list[float | None] | None] = {}
+    if s.build.rig.carrier != "ball" or not s.table.cases[row].mode.towing:
+        return made
+    for car in vehicles_of(s.build.brief, s.facts):
+        axles = front_axle_of(car, tongue, riding), rear_axle_of(car, tongue, riding)
+        told = [None if one is None else number(one[0]) for one in axles]
+        made[car.id] = None if told == [None, None] else told
+    return made
 
 
 def _finding(one: Finding) -> dict[str, Any]:

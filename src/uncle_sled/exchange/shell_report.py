@@ -7,10 +7,14 @@ from typing import Any
 
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.parts.partitions import decks_of, walls_of
+from uncle_sled.core.parts.relining import relined
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
+from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
+from uncle_sled.core.words import Words
 
 
 def number(value: Any) -> float | None:
@@ -76,8 +80,94 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
             }
             for hole in holes(s)
         ],
+        "survey": _survey(s),
+        "relined": _relined(s),
+        "partitions": _partitions(s),
+        "lofts": _lofts(s),
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},
     }
+
+
+def _survey(s: Studied) -> dict[str, Any] | None:
+    """What was measured comes to; null where nothing was."""
+    words = Words(s.build.brief.reading.shown())
+    found = surveyed_of(s.build.shell, words)
+    if found is None:
+        return None
+    return {
+        "racked_m": found.racked_m,
+        "twist_m": found.twist_m,
+        "width_spread_m": found.width_spread_m,
+        "toe_m": found.toe_m,
+        "bow_radius_m": found.bow_radius_m,
+        "bow_arc_m": found.bow_arc_m,
+        "tyre_years": found.tyre_years,
+        "planned_on_old": [one.id for one in planned_on_old(s.build, words)],
+    }
+
+
+def _relined(s: Studied) -> list[dict[str, Any]]:
+    library = library_of(s.facts.materials)
+    made = []
+    for one in s.build.shell.relined:
+        found = relined(one, s.build.shell, s.framed, library)
+        if found is not None:
+            made.append(
+                {
+                    "face": one.face,
+                    "out_kg": found.out_kg,
+                    "in_kg": found.in_kg,
+                    "room_lost_m": found.room_lost_m,
+                    "r_upper_m2k_w": found.after.upper_m2k_w,
+                    "r_lower_m2k_w": found.after.lower_m2k_w,
+                    "money": found.money,
+                    "hours": found.hours,
+                }
+            )
+    return made
+
+
+def _partitions(s: Studied) -> list[dict[str, Any]]:
+    body = s.framed.body
+    made = []
+    for wall, one in zip(
+        walls_of(s.build.shell, body, library_of(s.facts.materials)) if body is not None else (),
+        s.build.shell.partitions,
+        strict=body is not None,
+    ):
+        made.append(
+            {
+                "id": wall.id,
+                "way": wall.way,
+                "door": one.door,
+                "area_m2": float(wall.outline.area),
+                "mass_kg": wall.mass_kg,
+                "kg_m2": wall.kg_m2,
+                "x_m": wall.centre_m[0],
+                "y_m": wall.centre_m[1],
+                "z_m": wall.centre_m[2],
+                "sticks": [
+                    {"kind": st.kind, "section": list(st.section_m), "length_m": st.length_m} for st in wall.sticks
+                ],
+                "fault": wall.fault or None,
+            }
+        )
+    return made
+
+
+def _lofts(s: Studied) -> list[dict[str, Any]]:
+    body = s.framed.body
+    decks = decks_of(s.build.shell, body) if body is not None else ()
+    return [
+        {
+            "id": deck.id,
+            "low_m": list(deck.low),
+            "high_m": list(deck.high),
+            "mass_kg": deck.mass_kg,
+            "fault": deck.fault or None,
+        }
+        for deck in decks
+    ]
 
 
 def _faces(s: Studied) -> list[dict[str, Any]]:
@@ -96,7 +186,8 @@ def _faces(s: Studied) -> list[dict[str, Any]]:
                 "r_m2k_w": build.r_m2k_w if build else None,
                 "thickness_m": build.thickness_m if build else None,
                 "sticks_share": number(sums.sticks),
-                "mass_kg": weighs.get(face.id, 0.0),
+                "mass_kg": weighs.get(face.id),
+                "source": "layers" if build else "typed" if face.mass is not None else None,
             }
         )
     return made

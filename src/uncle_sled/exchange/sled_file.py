@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Set
 from pathlib import Path
 from typing import Any
 
@@ -16,11 +15,12 @@ import msgspec
 
 from uncle_sled.core.document.bounds import inner_fields, look_over
 from uncle_sled.core.document.edits import field_types
-from uncle_sled.core.document.project import FORMAT, VERSION, Build, Project
+from uncle_sled.core.document.project import FORMAT, VERSION, Project
 from uncle_sled.core.document.quantity import Quantity
+from uncle_sled.core.document.sense import of_no_sense
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.materials import materials
-from uncle_sled.exchange.mending import STRANGE_SIGNS, mended
+from uncle_sled.exchange.mending import STRANGE_SIGNS, mended, with_flames_said, with_limits_given
 from uncle_sled.exchange.sled_schema import MOST_FAULTS, schema_faults
 from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
 from uncle_sled.exchange.whole_file import IsAFolder, read_plain, write_whole
@@ -58,14 +58,16 @@ def opened_bytes(data: bytes, name: str) -> Opened:
         raise FileError(f"{name} is {len(data) // 1_000_000} MB; a build file is never over 64 MB. It was left alone.")
     raw = _raw(data, name)
     body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
+    flames = with_flames_said(body)
     try:
         project = msgspec.convert(body, Project, strict=True)
     except (msgspec.ValidationError, RecursionError):
         raise FileError(f"{name} has values that do not belong there:", schema_faults(raw)) from None
+    project, unlimited = with_limits_given(project)
     faults: list[str] = []
     typed: list[tuple[str, Quantity]] = []
     look_over(project, "", faults, typed)
-    faults += _wrong_values(project)
+    faults += of_no_sense(project, materials())
     if faults:
         raise FileError(f"{name} disagrees with itself:", tuple(faults[:MOST_FAULTS]))
     unknown: dict[str, msgspec.Raw] = {}
@@ -75,7 +77,7 @@ def opened_bytes(data: bytes, name: str) -> Opened:
     project, spelled, pairs = read_as_meant(project, typed)
     if pairs:
         raise PairsDisagree(name, project, pairs)
-    return Opened(project, (*said, *spelled))
+    return Opened(project, (*flames, *unlimited, *said, *spelled))
 
 
 def _raw(data: bytes, name: str) -> dict[str, Any]:
@@ -165,47 +167,6 @@ def _where(data: bytes, fault: str) -> str:
     return fault.rstrip(".")
 
 
-def _wrong_values(project: Project) -> list[str]:
-    faults = [] if project.variants else ["variants: there is none; a project holds at least one."]
-    if project.variants and project.open_variant not in {b.id for b in project.variants}:
-        faults.append(f"open_variant: there is no variant “{project.open_variant}”.")
-    for build in project.variants:
-        faults += _wrong_build(build, materials().keys() | {one.id for one in project.facts.materials})
-    return faults
-
-
-def _wrong_build(build: Build, known: Set[str]) -> list[str]:
-    faults = _wrong_openings(build)
-    modes = {mode.id for mode in build.stow.modes}
-    for case in build.stow.cases:
-        where = f"variants.{build.id}.stow.cases.{case.id}"
-        if case.mode not in modes:
-            faults.append(f"{where}.mode: there is no mode “{case.mode}”.")
-        faults += [
-            f"{where}.levels.{lv.id}: {lv.level} is not between 0 and 1."
-            for lv in case.levels
-            if not 0 <= lv.level <= 1
-        ]
-    for face in build.shell.faces:
-        for layer in face.layers:
-            where = f"variants.{build.id}.shell.faces.{face.id}.layers.{layer.id}"
-            if layer.material not in known:
-                faults.append(f"{where}.material: there is no material “{layer.material}”.")
-            if not 0 <= layer.framing <= 1:
-                faults.append(f"{where}.framing: {layer.framing} is not between 0 and 1.")
-    return faults
-
-
-def _wrong_openings(build: Build) -> list[str]:
-    faults = []
-    for opening in build.shell.openings:
-        where = f"variants.{build.id}.shell.openings.{opening.id}"
-        for name in ("width", "height"):
-            if getattr(opening, name).si <= 0:
-                faults.append(f"{where}.{name}: {getattr(opening, name).si} cannot be cut; it must be more than 0.")
-    return faults
-
-
 def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str, msgspec.Raw]) -> None:
     """Remember keys that this version has no field for, by their place."""
     types = field_types(kind)
@@ -217,8 +178,10 @@ def _collect_unknown(raw: dict[str, Any], kind: Any, place: str, into: dict[str,
         if not value or what == "words":
             continue
         if what == "list":
+            named = "id" in field_types(model)  # else an id in it is an unknown key like others
             for at, item in enumerate(value):
-                _collect_unknown(item, model, f"{place}{name}{APART}{item.get('id', at)}{APART}", into)
+                step = item.get("id", at) if named else at
+                _collect_unknown(item, model, f"{place}{name}{APART}{step}{APART}", into)
         elif what == "model" or len(value) > 2:  # a quantity has two keys of its own
             _collect_unknown(value, model, f"{place}{name}{APART}", into)
 

@@ -41,9 +41,16 @@ def schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:
     faults = []
     for fault in sorted(Draft202012Validator(schema()).iter_errors(raw), key=lambda f: list(map(str, f.absolute_path))):
         leaf = max(fault.context, key=lambda f: len(f.absolute_path)) if fault.context else fault
-        says = "there is none; at least one is needed" if leaf.validator == "minItems" else leaf.message[:160]
-        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {says}")
+        faults.append(f"{_named(raw, list(leaf.absolute_path))}: {_says(leaf)}")
     return tuple(dict.fromkeys(faults))[:MOST_FAULTS] or ("the values could not be matched to the schema",)
+
+
+def _says(leaf: Any) -> str:
+    if leaf.validator == "minItems":
+        return "there is none; at least one is needed"
+    if leaf.validator == "maxLength":
+        return f"{len(leaf.instance)} letters are too many; {leaf.validator_value} at most"
+    return leaf.message[:160]
 
 
 def _named(raw: Any, path: list[Any]) -> str:

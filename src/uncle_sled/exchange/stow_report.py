@@ -100,15 +100,17 @@ def _spot(found: Sweep, spot: Spot) -> dict[str, Any]:
 
 
 def restraints_report(s: Studied) -> list[dict[str, Any]]:
-    """The ``restraints`` key: pulls in newtons against what holds."""
+    """The ``restraints`` key: pulls in newtons against what holds in each direction; capacity_n is that of the weakest."""
     return [
         {
             "id": one.id,
             "mass_kg": one.mass_kg,
-            "pull_n": {"along": one.along_n, "across": one.across_n, "up": one.up_n},
+            "pull_n": {"along": one.along_n, "across": one.wanted_n["side"], "up": one.wanted_n["up"]},
             "hold": msgspec.to_builtins(one.hold) if one.hold else None,
             "in": one.in_thing,
-            "capacity_n": one.capacity_n,
+            "capacity_n": one.weakest.capacity_n if one.weakest else None,
+            "directions": {way.way: [way.capacity_n, way.wanted_n] for way in one.directions} or None,
+            "angles_assumed": one.assumed,
             "fault": one.fault or None,
         }
         for one in restraints(s.build, s.table)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 from xml.etree import ElementTree as Tree
 
+from uncle_sled.core.document.bounds import STRANGE
 from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
@@ -41,7 +42,7 @@ def svg_bytes(*pages: Page) -> bytes:
             "height": f"{page.height / POINTS_PER_M * 1000:.1f}mm",
         },
     )
-    Tree.SubElement(root, "title").text = page.title
+    Tree.SubElement(root, "title").text = STRANGE.sub(" ", page.title)
     style = Tree.SubElement(root, "style")
     style.text = "".join(_font_face(face, file) for face, file in FACES.items())
     defs = Tree.SubElement(root, "defs")
@@ -122,4 +123,4 @@ class _Svg:
             "font-size": f"{text.size:g}",
             "fill": _colour(text.ink),
         }
-        Tree.SubElement(self.root, "text", look).text = text.text
+        Tree.SubElement(self.root, "text", look).text = STRANGE.sub(" ", text.text)

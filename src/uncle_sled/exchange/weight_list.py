@@ -26,7 +26,7 @@ from uncle_sled.exchange.whole_file import IsAFolder, read_plain
 MOST_LINES = 2000
 MOST_COLUMNS = 200
 MOST_ROWS = 5000  # of a spreadsheet, empty ones among them
-MOST_UNFOLDED = 64 * 1024 * 1024
+MOST_UNFOLDED = 12 * 1024 * 1024  # ten times a full list; the reader takes a second for each few megabytes
 LARGEST_BYTES = 8 * 1024 * 1024
 SAMPLE = 32_768  # signs that are looked at for what parts the columns
 # What a list may tell, with the words its heading may use.

@@ -15,7 +15,13 @@ from uncle_sled.core.document.quantity import Length, Quantity
 Figure = Annotated[float, msgspec.Meta(ge=0.0, le=1e9)]
 Number = Annotated[float, msgspec.Meta(ge=-1e9, le=1e9)]
 Ratio = Annotated[float, msgspec.Meta(ge=-50.0, le=50.0)]  # of a body's length or height; handles aim outside
+Share = Annotated[float, msgspec.Meta(ge=0.0, le=1.0)]
+Angle = Annotated[float, msgspec.Meta(ge=0.0, le=90.0)]  # degrees
 Count = Annotated[int, msgspec.Meta(ge=0, le=10_000)]
+
+# Letters of an id or a name, and of what is told at length.
+Word = Annotated[str, msgspec.Meta(max_length=10_000)]
+Story = Annotated[str, msgspec.Meta(max_length=50_000)]
 
 MOST_ITEMS = 10_000
 # Lists that no drawing needs longer than this.
@@ -39,7 +45,12 @@ MOST_OF = {
 _OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")
 _OF_THE_BODY = ("front", "by", "along", "up", "weight_at")
 _OF_THE_RIG = ("station", "frame_cg", "bed_front", "bed_top", "jack_station", "stabiliser_station", "bumper")
-PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_THE_RIG, "ball_overhang", "reference_height"))
+PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_THE_RIG, "ball_overhang"))
+# Limits: 0 is none, and none is left empty.
+_OF_PLATES = ("rating", "rated", "gross_total", "axle_group", "front_rating", "rear_rating", "gross_rating")
+_OF_FITTINGS = ("coupler_rating", "hitch_rating", "jack_rating", "stabiliser_rating", "chain_rating")
+_OF_CARS = ("unbraked_limit", "tongue_limit", "tow_limit", "train_limit", "rear_axle_rating", "front_axle_rating")
+RATINGS = frozenset((*_OF_PLATES, *_OF_FITTINGS, *_OF_CARS, "road_height", "road_width", "road_length"))
 # Signs that no name holds: they cannot be seen, printed or written to XML.
 STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
 UNSEEN = re.compile("[\x00-\x1f\x7f\ufffe\uffff]")
@@ -85,6 +96,8 @@ def beyond(value: Any, name: str = "") -> list[str]:
     faults: list[str] = []
     if isinstance(value, msgspec.Struct):
         look_over(value, "", faults, [])
+    elif isinstance(value, tuple) and value:
+        _look_over_list(value, name, faults, [])
     return faults
 
 
@@ -96,20 +109,30 @@ def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Q
         if not value:
             continue
         if what == "quantity":
-            if value.si < 0:  # asked here too, because hardly any is
+            if value.si <= 0:  # asked here too, because hardly any is
                 faults += below_nothing(value, name, place)
             if value.typed is not None:
                 typed.append((f"{place}{name}", value))
         elif what == "model":
             look_over(value, f"{place}{name}.", faults, typed)
         else:
-            if len(value) > MOST_OF.get(name, MOST_ITEMS):
-                most = MOST_OF.get(name, MOST_ITEMS)
-                faults.append(f"{place}{name}: {len(value)} of them; {most} is the most a build holds.")
-            if what == "list":
-                faults += _wrong_ids(value, f"{place}{name}")
-                for at, item in enumerate(value):
-                    look_over(item, f"{place}{name}.{getattr(item, 'id', at)}.", faults, typed)
+            _look_over_list(value, f"{place}{name}", faults, typed)
+
+
+def too_many(name: str, number: int) -> str | None:
+    """A list that is longer than a build holds, in words. Args: name: its place, the last part of it the field."""
+    most = MOST_OF.get(name.rpartition(".")[2], MOST_ITEMS)
+    return f"{name}: {number} of them; {most} is the most a build holds." if number > most else None
+
+
+def _look_over_list(items: tuple[Any, ...], where: str, faults: list[str], typed: list[tuple[str, Quantity]]) -> None:
+    many = too_many(where, len(items))
+    if many is not None:
+        faults.append(many)
+    if isinstance(items[0], msgspec.Struct):
+        faults += _wrong_ids(items, where)
+        for at, item in enumerate(items):
+            look_over(item, f"{where}.{getattr(item, 'id', at)}.", faults, typed)
 
 
 def _wrong_ids(items: tuple[Any, ...], where: str) -> list[str]:
@@ -123,7 +146,9 @@ def _wrong_ids(items: tuple[Any, ...], where: str) -> list[str]:
 
 
 def below_nothing(value: Quantity, name: str, place: str) -> list[str]:
-    """A size below nothing, in words."""
+    """A size below nothing, or a limit of nothing, in words."""
+    if name in RATINGS and value.si <= 0:
+        return [f"{place}{name}: {value.si:g} is no limit; it must be more than 0, or empty where it is not known."]
     if value.si >= 0 or (isinstance(value, Length) and name in PLACES):
         return []
     return [f"{place}{name}: {value.si} is negative; it must be 0 or more."]

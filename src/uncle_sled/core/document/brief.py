@@ -6,7 +6,7 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure
+from uncle_sled.core.document.bounds import Count, Figure, Story, Word
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.units import Shown
 
@@ -19,17 +19,28 @@ VolumeUnit = Literal["L", "gal"]
 class Person(msgspec.Struct, frozen=True, forbid_unknown_fields=False):
     """Somebody who sleeps in it."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     height: Length | None = None
+    mass: Mass | None = None
+
+
+Row = Literal["front", "rear", "boot", "roof"]
+
+
+class CarLoad(msgspec.Struct, frozen=True):
+    """People and luggage in one row of a car; ``at`` is aft of its front axle."""
+
+    id: Row
+    at: Length | None = None
     mass: Mass | None = None
 
 
 class Vehicle(msgspec.Struct, frozen=True):
     """A tow vehicle and the limits in its papers; what is not known stays empty."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     tongue_limit: Mass | None = None
     tow_limit: Mass | None = None
     train_limit: Mass | None = None
@@ -41,6 +52,10 @@ class Vehicle(msgspec.Struct, frozen=True):
     width: Length | None = None
     bumper: Length | None = None  # from the ball forward to the tail of the car
     front_axle_rating: Mass | None = None
+    unbraked_limit: Mass | None = None  # may tow without brakes of the trailer's own
+    driver_counted: bool = False  # the empty weights are with a driver of 75 kg in it
+    hook: Mass | None = None  # the tow bar's own, where the empty weights are without it
+    loads: tuple[CarLoad, ...] = ()
 
 
 class Reading(msgspec.Struct, frozen=True):
@@ -63,9 +78,14 @@ class Brief(msgspec.Struct, frozen=True):
     vehicles: tuple[str, ...] = ()
     band_low: Figure | None = None
     band_high: Figure | None = None
-    band_reason: str = ""
+    band_reason: Story = ""
     sits_up: bool = False  # in bed, upright
     stands: bool = False  # somewhere inside, upright
     eats_inside: Count = 0  # how many sit down to eat inside
     pets: Count = 0
-    notes: str = ""
+    lived_in: bool = False  # as a house: the ways out are judged by house figures
+    fastest_kmh: Figure | None = None
+    road_height: Length | None = None
+    road_width: Length | None = None
+    road_length: Length | None = None
+    notes: Story = ""

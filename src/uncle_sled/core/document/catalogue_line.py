@@ -18,7 +18,7 @@ from uncle_sled.core.errors import EntryError
 FIGURES = ("power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day")
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
-    "outside", "cargo", "role", "places", "arrival", *FIGURES, "clear", "states",
+    "outside", "cargo", "role", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "vents_gas", "fumes", "near",
 )  # fmt: skip
 NEEDED = ("name", "length", "width", "height", "mass")
 MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "mass", "volume": "volume"}
@@ -27,7 +27,9 @@ YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
 # What a spreadsheet takes for the beginning of a formula, or passes over before one.
 RUN = ("=", "+", "-", "@", "\t", "＝", "＋", "－", "＠")
-ROLES = ("", "seat", "counter", "table", "pet place")
+ROLES = ("", "seat", "counter", "table", "pet place", "CO alarm", "extinguisher")
+BURNS = ("none", "gas", "spirit", "wood", "diesel")
+NEAR = ("", "mains", "cloth")
 
 
 def heading(word: str) -> tuple[str, str]:
@@ -87,6 +89,11 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         figures=Figures(**figures) if any(v is not None for v in figures.values()) else None,
         clear=clears_of(line.get("clear", "")),
         states=states_of(line.get("states", "")),
+        burns=_one_of(line, "burns", ("", *BURNS), "") or "none",  # type: ignore[arg-type]
+        room_sealed=_yes(line, "room_sealed"),
+        vents_gas=_yes(line, "vents_gas"),
+        fumes=_yes(line, "fumes"),
+        near=_one_of(line, "near", NEAR, ""),  # type: ignore[arg-type]
     )
     return _within(thing)
 
@@ -126,6 +133,11 @@ def line_of(thing: Thing) -> dict[str, str]:
         "arrival": "yes" if thing.arrival else "",
         "clear": clears_words(thing.clear),
         "states": states_words(thing.states),
+        "burns": thing.burns if thing.burns != "none" else "",
+        "room_sealed": "yes" if thing.room_sealed else "",
+        "vents_gas": "yes" if thing.vents_gas else "",
+        "fumes": "yes" if thing.fumes else "",
+        "near": thing.near,
     }
     made |= {field: "" if (value := getattr(figures, field)) is None else f"{value:g}" for field in FIGURES}
     return made
@@ -170,9 +182,10 @@ def _one_of(line: dict[str, str], field: str, allowed: tuple[str, ...], usual: s
     text = line.get(field, "").strip().lower().replace("data sheet", "data_sheet")
     if not text:
         return usual
-    if text not in allowed:
+    found = next((word for word in allowed if word.lower() == text), None)
+    if found is None:
         raise EntryError(f"{field}: “{text}” is none of {', '.join(word for word in allowed if word)}.")
-    return text
+    return found
 
 
 def _yes(line: dict[str, str], field: str) -> bool:

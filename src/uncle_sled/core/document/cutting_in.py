@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+import msgspec
+
 from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.shell import Shell
 
 # Kind: name, face, width, height [m].
 FIRST: dict[str, tuple[str, str, float, float]] = {
     "door": ("Door", "right side", 0.70, 0.95),
+    "barn doors": ("Barn doors", "rear", 1.40, 1.70),
     "hatch": ("Tail hatch", "rear", 1.20, 0.70),
     "window": ("Window", "left side", 0.55, 0.40),
     "vent": ("Roof vent", "roof", 0.40, 0.40),
@@ -18,6 +21,18 @@ FIRST: dict[str, tuple[str, str, float, float]] = {
     "screw row": ("Screw row", "roof", 1.00, 0.01),
 }
 KINDS = tuple(FIRST)
+# How each is usually closed against rain, for a first plan; it is changed In hand.
+SEALED = {
+    "door": "bulb",
+    "hatch": "two lines",
+    "window": "tape",
+    "vent": "tape",
+    "light": "sealant",
+    "gland": "sealant",
+    "screw row": "sealant",
+}
+PAIRS = {"barn doors": "door"}  # two leaves, each half as wide
+STEP_M, EDGE_M, BESIDE_M = 0.05, 0.03, 0.10
 
 
 def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
@@ -32,7 +47,8 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     if kind == "door" and tall > 1.8:
         wide, high = 0.75, 1.75
     run, rise = (across, tall) if face in ("front", "rear") else (long, across if face == "roof" else tall)
-    wide, high = min(wide, run * 0.6), min(high, rise * 0.7)
+    most = (0.9 if kind in PAIRS else 0.6, 0.7)
+    wide, high = min(wide, run * most[0]), min(high, rise * most[1])
     if face == "rear":
         up = min(0.15, rise * 0.1)
     elif kind == "door":
@@ -49,11 +65,52 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
 
     return {
         "id": fresh_id("o", [o.id for o in shell.openings]),
-        "kind": kind,
+        "kind": PAIRS.get(kind, kind),
         "name": name if not many else f"{name} {many + 1}",
         "face": face,
-        "along": length((run - wide) / 2),
+        "along": length(_free_along(shell, face, (wide, high), up, run)),
         "up": length(up),
         "width": length(wide),
         "height": length(high),
+        "seal": SEALED[PAIRS.get(kind, kind)],
+        "drip": kind in ("door", "barn doors", "window", "hatch"),  # over what stands in a wall
+        **({"hung": "pair"} if kind in PAIRS else {}),
+    }
+
+
+def _free_along(
+    shell: Shell, face: str, size: tuple[float, float], up: float, run: float, wanted: float | None = None
+) -> float:
+    """What is wanted, or the middle of the face, or the nearest place to it that no other opening takes [m]."""
+    wide, high = size
+    others = [
+        (o.along.si, o.up.si, o.along.si + o.width.si, o.up.si + o.height.si) for o in shell.openings if o.face == face
+    ]
+    middle = (run - wide) / 2 if wanted is None else wanted
+    steps = [k * STEP_M * sign for k in range(int(run / STEP_M) + 1) for sign in (1, -1)]
+    for by in steps:
+        along = middle + by
+        if EDGE_M <= along <= run - wide - EDGE_M and not any(
+            along < right + BESIDE_M and along + wide > left - BESIDE_M and up < top and up + high > low
+            for left, low, right, top in others
+        ):
+            return along
+    return middle
+
+
+def on_the_other_side(shell: Shell, id: str) -> dict[str, Any] | None:
+    """The twin of an opening across from it, or beside what is there, as plain data; None for what is in no side wall."""
+    one = next((o for o in shell.openings if o.id == id), None)
+    sides = {"left side": "right side", "right side": "left side"}
+    if one is None or one.face not in sides:
+        return None
+    face, run = sides[one.face], shell.length.si if shell.length else one.along.si + one.width.si
+    along = _free_along(shell, face, (one.width.si, one.height.si), one.up.si, run, one.along.si)
+    moved = {} if along == one.along.si else {"along": {"si": round(along, 4), "typed": None}}
+    return {
+        **msgspec.to_builtins(one),
+        **moved,
+        "id": fresh_id("o", [o.id for o in shell.openings]),
+        "name": f"{one.name}, {sides[one.face].removesuffix(' side')}",
+        "face": sides[one.face],
     }

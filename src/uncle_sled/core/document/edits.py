@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
-from uncle_sled.core.document.bounds import STRANGE, beyond
+from uncle_sled.core.document.bounds import STRANGE, beyond, too_many
 from uncle_sled.core.errors import EditError
 
 S = TypeVar("S", bound=msgspec.Struct)
@@ -86,6 +86,9 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
         item = _converted(op.value, get_args(listed)[0], path)
         if getattr(item, "id", None) in {getattr(other, "id", object()) for other in old}:
             raise EditError(f"{path} holds “{item.id}” already; an id is used once.")
+        many = too_many(path, len(old) + 1)
+        if many is not None:
+            raise EditError(many)
         new = (*old, item)
     else:
         raise EditError(f"{path} is a field of its own and cannot be removed; set it to nothing instead.")

@@ -63,4 +63,7 @@ class History(msgspec.Struct, frozen=True):
 
     @property
     def modified(self) -> bool:
-        return self.saved is not self.project and self.saved != self.project
+        """Whether something was decided since it was saved; which variant lies on the bench is not."""
+        if self.saved is None or self.saved is self.project:
+            return self.saved is None
+        return msgspec.structs.replace(self.saved, open_variant=self.project.open_variant) != self.project

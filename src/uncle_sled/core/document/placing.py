@@ -91,6 +91,14 @@ def state_ops(mode: Mode, thing: Thing, state: str | None) -> list[Op]:
     return ops + ([add_to(path, {"id": thing.id, "state": state})] if state else [])
 
 
+def rolled_out(build: Build, thing: Thing) -> list[Op]:
+    """Ops for a new thing that has another form only outside, an awning or a roof tent: it is out where one camps."""
+    if thing.kind != "outside carrier" or len(thing.states) != 1:
+        return []
+    standing = [mode for mode in build.stow.modes if not mode.towing]
+    return [op for mode in standing for op in state_ops(mode, thing, thing.states[0].id)]
+
+
 def place_ops(build: Build, mode: Mode, thing: Thing, spot: Spot, turn: int | None = None) -> list[Op]:
     """Ops that put a thing at a spot in a mode; what does not change keeps the words it was typed in."""
     (x, y, z), turned = spot_of(thing, mode)
@@ -122,13 +130,24 @@ def _at_home(thing: Thing, record: dict[str, object], turn: int) -> bool:
 LEAST_AXLE_M = 0.1
 
 
+def gone_in(stow: Stow, mode: Mode) -> frozenset[str]:
+    """Things that are not on the rig in a mode: left out of it, or riding in the car."""
+    riding = [thing.id for thing in stow.things if thing.rides] if mode.towing else []
+    return frozenset((*mode.absent, *riding)) if riding else frozenset(mode.absent)
+
+
 def axle_shift_ops(build: Build, by_m: float) -> list[Op]:
     """Ops that shift the whole axle group along the frame [m], the foremost never nearer than 0.1 m to the ball."""
     axles = build.rig.axles
     if not axles:
         return []
     by_m = max(by_m, LEAST_AXLE_M - min(axle.station.si for axle in axles))
-    return [
+    weighed = []
+    if build.rig.base == "as bought" and build.rig.bought_axle is None and abs(by_m) > 1e-9:
+        # the weighing was made with the axles where they stand now; the centre it found stays when they move
+        middle = sum(axle.station.si for axle in axles) / len(axles)
+        weighed = [set_to("rig.bought_axle", {"si": round(middle, 6), "typed": None})]
+    return weighed + [
         set_to(f"rig.axles.{axle.id}.station", {"si": round(axle.station.si + by_m, 4), "typed": None})
         for axle in axles
         if abs(by_m) > 1e-9

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Figure, Number
+from uncle_sled.core.document.bounds import Figure, Number, Story, Word
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
@@ -17,8 +17,8 @@ VERSION = 1
 class OwnMaterial(msgspec.Struct, frozen=True):
     """A material of one's own, beside the shipped ones: per m3 and its conductivity, or per m2 with its R."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     density_kg_m3: Figure | None = None
     conductivity_w_mk: Figure | None = None
     mu: Figure | None = None
@@ -27,9 +27,9 @@ class OwnMaterial(msgspec.Struct, frozen=True):
     money_m3: Figure | None = None
     money_m2: Figure | None = None
     hours_m2: Figure = 0.3
-    bends: str = ""
-    source: str = ""  # whose data sheet
-    date: str = ""
+    bends: Word = ""
+    source: Word = ""  # whose data sheet
+    date: Word = ""
 
 
 class Facts(msgspec.Struct, frozen=True):
@@ -44,18 +44,18 @@ class Facts(msgspec.Struct, frozen=True):
 class SetAside(msgspec.Struct, frozen=True):
     """A finding that the builder has set aside, with the number it had then."""
 
-    id: str  # code and places of the finding
-    reason: str
-    date: str
+    id: Story  # code and places of the finding
+    reason: Story
+    date: Word
     number: Number | None = None
 
 
 class Build(msgspec.Struct, frozen=True):
     """One variant: a whole build with the id of the one it was made from."""
 
-    id: str
-    name: str
-    parent: str | None = None
+    id: Word
+    name: Word
+    parent: Word | None = None
     brief: Brief = Brief()
     rig: Rig = Rig()
     shell: Shell = Shell()
@@ -66,9 +66,9 @@ class Build(msgspec.Struct, frozen=True):
 class Project(msgspec.Struct, frozen=True):
     """Everything that is saved."""
 
-    name: str
+    name: Word
     variants: tuple[Build, ...]
-    open_variant: str
+    open_variant: Word
     facts: Facts = Facts()
     # keys of a file that this version does not know, by their place, written back on saving
     unknown: dict[str, msgspec.Raw] = {}

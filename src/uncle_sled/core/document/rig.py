@@ -6,7 +6,7 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure
+from uncle_sled.core.document.bounds import Count, Figure, Word
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 
 Source = Literal["weighed", "data_sheet", "computed", "estimated", "guessed"]
@@ -17,18 +17,19 @@ Suspension = Literal["single", "equalised", "independent"]
 class Axle(msgspec.Struct, frozen=True):
     """One axle: its tube, wheels and springs weigh ``mass`` together and move with it."""
 
-    id: str
+    id: Word
     station: Length
     mass: Mass | None = None
     rating: Mass | None = None
     source: Source = "data_sheet"
+    altered: bool = False  # cut, widened or welded on since it was made: no plate holds
 
 
 class Tyre(msgspec.Struct, frozen=True):
     """The tyre on every wheel of the rig."""
 
     load_index: Count | None = None
-    speed_symbol: str = ""
+    speed_symbol: Word = ""
     diameter: Length | None = None
     width: Length | None = None
     rated_kpa: Figure | None = None  # cold, at its full load
@@ -40,7 +41,7 @@ class Tyre(msgspec.Struct, frozen=True):
 class BedVehicle(msgspec.Struct, frozen=True):
     """The vehicle under a camper box; x runs aft from its front axle."""
 
-    name: str = ""
+    name: Word = ""
     wheelbase: Length | None = None
     front_empty: Mass | None = None
     rear_empty: Mass | None = None
@@ -71,6 +72,9 @@ class Rig(msgspec.Struct, frozen=True):
     bought_total: Mass | None = None
     bought_ball: Mass | None = None
     bought_source: Source = "weighed"
+    bought_hitch: Length | None = None  # height of the ball at that weighing; level where nobody said
+    bought_axle: Length | None = None  # middle of the axles at that weighing; where they stand, while nobody moved them
+    frame_altered: bool = False  # the same of the frame and its plates
     # axles
     axles: tuple[Axle, ...] = ()
     suspension: Suspension = "single"

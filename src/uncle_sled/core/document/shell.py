@@ -6,7 +6,7 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure, Ratio
+from uncle_sled.core.document.bounds import Count, Figure, Ratio, Share, Word
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Source
 
@@ -15,7 +15,7 @@ FaceKind = Literal["floor", "left side", "right side", "roof", "front", "rear", 
 CutFace = Literal["left side", "right side", "roof", "front", "rear", "floor"]
 OpeningKind = Literal["door", "hatch", "window", "vent", "light", "gland", "screw row"]
 Seal = Literal["none", "bulb", "two lines", "tape", "sealant"]
-School = Literal["none", "stick timber", "cut plywood sides"]
+School = Literal["none", "stick timber", "cut plywood sides", "bought shell"]
 
 
 class ProfileNode(msgspec.Struct, frozen=True):
@@ -36,23 +36,24 @@ class ProfileNode(msgspec.Struct, frozen=True):
 class Layer(msgspec.Struct, frozen=True):
     """One layer of a face, outside first; ``framing`` is the share of it that is timber."""
 
-    id: str
-    material: str
+    id: Word
+    material: Word
     thickness: Length
-    framing: Figure = 0.0
+    framing: Share = 0.0
 
 
 class Face(msgspec.Struct, frozen=True):
     """One face of the body: what it weighs as typed, or the layers that it is worked out from."""
 
-    id: str
+    id: Word
     kind: FaceKind
-    name: str
+    name: Word
     mass: Mass | None = None
     source: Source = "estimated"
     weight_at: Length | None = None  # station, where the drawing's own centre is not right
-    made_of: str = ""  # name of the way it is made, where its mass is worked out from layers
+    made_of: Word = ""  # name of the way it is made, where its mass is worked out from layers
     layers: tuple[Layer, ...] = ()
+    doorway: bool = False  # a bulkhead that air goes through
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -62,22 +63,23 @@ class Opening(msgspec.Struct, frozen=True):
     from the body's underside, or from the left edge (roof, floor). Both to the near edge of the clear opening.
     """
 
-    id: str
+    id: Word
     kind: OpeningKind
-    name: str
+    name: Word
     face: CutFace
     along: Length
     up: Length
     width: Length
     height: Length
     corner: Length | None = None
-    hung: Literal["", "front", "rear", "top", "bottom"] = ""
+    hung: Literal["", "front", "rear", "top", "bottom", "pair"] = ""  # pair: two leaves, one at each upright edge
     seal: Seal = "none"
     drip: bool = False
     mass: Mass | None = None  # of the door, window or vent itself
     source: Source = "estimated"
     opens: bool = True  # a window or vent that cannot be opened is no way out
     open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
+    cut_since: bool = False  # into a bought shell, after it was weighed: the leaf comes on, what was cut goes off
 
 
 class WheelBoxes(msgspec.Struct, frozen=True):
@@ -108,11 +110,11 @@ class Section(msgspec.Struct, frozen=True):
 class HandChange(msgspec.Struct, frozen=True):
     """What a hand changed in the generated framing, kept by the member's key through every regeneration."""
 
-    id: str
+    id: Word
     school: School
-    face: str
-    role: str
-    anchor: str  # opening id with its place, or the station on the face in metres
+    face: Word
+    role: Word
+    anchor: Word  # opening id with its place, or the station on the face in metres
     op: Literal["leave out", "move", "section", "add"]
     by: Length | None = None  # move: along the face
     section: Section | None = None
@@ -128,9 +130,107 @@ class Framing(msgspec.Struct, frozen=True):
     joist: Section | None = None
     sheet_width: Length | None = None
     sheet_length: Length | None = None
-    material: str = "softwood"
+    material: Word = "softwood"
     bolt_pitch: Length | None = None
     changes: tuple[HandChange, ...] = ()
+
+
+class Survey(msgspec.Struct, frozen=True):
+    """What was measured on a bought frame and shell before anybody cuts; what is empty was not measured.
+
+    Diagonals run from the named front corner to the other side's rear corner; corners are heights above one level.
+    Stations are from the body's front to the middle of a post or bow.
+    """
+
+    date: Word = ""
+    length: Length | None = None
+    width_front: Length | None = None
+    width_middle: Length | None = None
+    width_rear: Length | None = None
+    diagonal_left: Length | None = None
+    diagonal_right: Length | None = None
+    left_front: Length | None = None
+    right_front: Length | None = None
+    left_rear: Length | None = None
+    right_rear: Length | None = None
+    post_first: Length | None = None
+    post_pitch: Length | None = None
+    post_width: Length | None = None  # seen in the wall
+    post_depth: Length | None = None  # through it
+    bow_first: Length | None = None
+    bow_pitch: Length | None = None
+    bow_depth: Length | None = None
+    bow_crown: Length | None = None  # rise over the width
+    floor: Length | None = None  # thickness
+    floor_state: Literal["", "sound", "soft", "rotten"] = ""
+    rust: Literal["", "none", "on the surface", "through"] = ""
+    bearings: Literal["", "sound", "worn"] = ""
+    papers: Literal["", "there", "missing"] = ""
+    tyre_date: Word = ""  # week and year on the sidewall, such as 2319
+    toe_front: Length | None = None  # between the tyres at axle height, ahead of the axle
+    toe_rear: Length | None = None  # and behind it
+    planned_length: Length | None = None  # what the plan went by before
+    planned_width: Length | None = None
+
+
+class Relining(msgspec.Struct, frozen=True):
+    """One face of a bought shell stripped and lined again: what goes off, and what comes between and over the posts."""
+
+    id: Word
+    face: CutFace
+    out_mass: Mass | None = None  # the heap, weighed
+    out_material: Word = ""  # else by what it was
+    out_thickness: Length | None = None
+    foam: Word = ""
+    foam_thickness: Length | None = None
+    furring: Section | None = None  # ``thick`` shows, ``deep`` stands over the posts
+    furring_pitch: Length | None = None
+    liner: Word = ""
+    liner_thickness: Length | None = None
+
+
+class Partition(msgspec.Struct, frozen=True):
+    """A wall inside the body. ``across`` it stands at a station, ``along`` at a distance from the left wall.
+
+    ``at``: its front face from the body's front, or its left face from the left wall inside. ``start`` and ``end`` along it,
+    from the left wall or from the inside of the nose; empty: from wall to wall.
+    """
+
+    id: Word
+    name: Word
+    way: Literal["across", "along"]
+    at: Length
+    thick: Length
+    start: Length | None = None
+    end: Length | None = None
+    height: Length | None = None  # over the floor; to the ceiling where nobody said
+    made: Literal["sticks", "panel"] = "sticks"
+    pitch: Length | None = None
+    skin: Word = "light-ply"  # on both sides; of a panel what it is made of
+    skin_thickness: Length | None = None
+    mass: Mass | None = None
+    source: Source = "estimated"
+    door: Literal["none", "opening", "hinged", "sliding", "pocket"] = "none"
+    door_from: Length | None = None  # along it, from its start
+    door_width: Length | None = None
+    door_height: Length | None = None
+    hung: Literal["start", "end"] = "start"  # or where a pocket or sliding door goes
+    opens: Literal["front or left", "rear or right"] = "rear or right"
+
+
+class Loft(msgspec.Struct, frozen=True):
+    """A floor under the roof, from wall to wall between two stations from the body's front."""
+
+    id: Word
+    name: Word
+    front: Length
+    rear: Length
+    top: Length  # above the body's floor inside
+    thick: Length
+    mass: Mass | None = None
+    source: Source = "estimated"
+    climb: Literal["", "ladder", "stair"] = ""
+    guard: Length | None = None  # height over the loft's floor, along its open edge
 
 
 class Sketch(msgspec.Struct, frozen=True):
@@ -164,3 +264,17 @@ class Shell(msgspec.Struct, frozen=True):
     nose_box: NoseBox | None = None
     framing: Framing = Framing()
     sketch: Sketch | None = None
+    survey: Survey | None = None
+    relined: tuple[Relining, ...] = ()
+    nose_point: Length | None = None  # in plan: how far its point stands ahead of where the sides begin
+    tail_clip: Length | None = None  # a corner cut off at the tail, along the body
+    tail_clip_across: Length | None = None  # and across it; as much as along where nobody said
+    clipped: Literal["left", "right"] = "right"
+    partitions: tuple[Partition, ...] = ()
+    lofts: tuple[Loft, ...] = ()
+
+    @property
+    def inner(self) -> tuple[Partition | Loft, ...]:
+        """Walls and lofts inside, in the order of the file."""
+        made: tuple[Partition | Loft, ...] = self.partitions
+        return made + self.lofts

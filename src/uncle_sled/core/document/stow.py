@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure, Ratio
+from uncle_sled.core.document.bounds import Angle, Count, Figure, Ratio, Share, Word
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 
@@ -55,8 +55,8 @@ class Tank(msgspec.Struct, frozen=True):
 class State(msgspec.Struct, frozen=True):
     """Another form of a thing: a bed folded, a table dropped, an awning out. ``d`` moves it from its place."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     length: Length
     width: Length
     height: Length
@@ -68,7 +68,7 @@ class State(msgspec.Struct, frozen=True):
 class Clear(msgspec.Struct, frozen=True):
     """Room that a thing needs beside it when it is used: its door's swing, its drawer's travel, air, heat."""
 
-    id: str
+    id: Word
     kind: Literal["door", "drawer", "lid", "service", "air", "heat"]
     side: Side  # of the unturned thing
     deep: Length
@@ -81,6 +81,19 @@ class Hold(msgspec.Struct, frozen=True):
     many: Count = 1
     rated: Mass | None = None
     into: Literal["frame", "framing", "skin"] = "framing"
+    # of straps: over the floor, and in plan from the trailer's axis; 45 where nobody measured
+    elevation_deg: Angle | None = None
+    plan_deg: Angle | None = None
+    leads: Literal["both ways", "fore", "aft"] = "both ways"  # from the thing; both ways: half of them each
+
+
+class Latch(msgspec.Struct, frozen=True):
+    """What keeps a cupboard's door shut on the road, and what leans on it from behind."""
+
+    kind: Literal["none", "push", "turn", "bolt", "lip", "sliding"] = "push"
+    rated_n: Figure | None = None
+    leans: Mass | None = None
+    opens: Literal["front", "rear", "left", "right"] = "rear"  # the side of the unturned thing that it opens to
 
 
 class Figures(msgspec.Struct, frozen=True):
@@ -99,8 +112,8 @@ class Figures(msgspec.Struct, frozen=True):
 class Thing(msgspec.Struct, frozen=True):
     """A box of real size: ``x`` its front edge, ``y`` its middle, ``z`` its underside."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     kind: Kind
     length: Length
     width: Length
@@ -120,21 +133,29 @@ class Thing(msgspec.Struct, frozen=True):
     outside: bool = False
     stays: bool = False
     taken_out: bool = False  # was weighed with the bought shell and is gone: counts negative
-    held_by: str = ""
+    held_by: Word = ""
     hold: Hold | None = None
-    inside: str | None = None  # id of the thing that it is built into or stands in
+    latch: Latch | None = None
+    floor: Literal["", "wood", "metal", "rubber"] = ""  # what it stands on, for friction
+    rides: Literal["", "front", "rear", "boot", "roof"] = ""  # in the car, and not in the trailer
+    inside: Word | None = None  # id of the thing that it is built into or stands in
     states: tuple[State, ...] = ()
     clear: tuple[Clear, ...] = ()
-    role: Literal["", "seat", "counter", "table", "pet place"] = ""
+    role: Literal["", "seat", "counter", "table", "pet place", "CO alarm", "extinguisher"] = ""
     places: Count = 0  # how many sit at or on it
     arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
     figures: Figures | None = None
+    burns: Literal["none", "gas", "spirit", "wood", "diesel"] = "none"
+    room_sealed: bool = False  # takes its air from outside and gives its smoke there
+    vents_gas: bool = False  # as a lead battery does while it charges
+    fumes: bool = False  # petrol, a generator
+    near: Literal["", "mains", "cloth"] = ""  # what of it must not lie beside water or flames
 
 
 class Place(msgspec.Struct, frozen=True):
     """Where a thing is in one mode, when not at home."""
 
-    id: str  # the thing's
+    id: Word  # the thing's
     x: Length
     y: Length
     z: Length
@@ -144,15 +165,15 @@ class Place(msgspec.Struct, frozen=True):
 class InState(msgspec.Struct, frozen=True):
     """Which of its states a thing is in."""
 
-    id: str  # the thing's
-    state: str
+    id: Word  # the thing's
+    state: Word
 
 
 class Mode(msgspec.Struct, frozen=True):
     """Road, camp or cargo: which things are elsewhere or in another state, and which are not aboard."""
 
-    id: str
-    name: str
+    id: Word
+    name: Word
     towing: bool = True
     places: tuple[Place, ...] = ()
     absent: tuple[str, ...] = ()
@@ -168,23 +189,23 @@ class Mode(msgspec.Struct, frozen=True):
 class Level(msgspec.Struct, frozen=True):
     """How full a tank is in one load case, 0 to 1."""
 
-    id: str  # the tank's thing
-    level: float
+    id: Word  # the tank's thing
+    level: Share
 
 
 class Aboard(msgspec.Struct, frozen=True):
     """Whether a thing rides along in one load case."""
 
-    id: str
+    id: Word
     aboard: bool
 
 
 class LoadCase(msgspec.Struct, frozen=True):
     """One named state of tanks and cargo."""
 
-    id: str
-    name: str
-    mode: str
+    id: Word
+    name: Word
+    mode: Word
     stage: Literal["bare shell", "as built", "loaded"] = "loaded"
     levels: tuple[Level, ...] = ()
     aboard: tuple[Aboard, ...] = ()

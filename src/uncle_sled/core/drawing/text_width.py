@@ -30,11 +30,21 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
     """The text, or its two ends with an ellipsis between them where it is wider than the room."""
     if text_width(text, size, face) <= room:
         return text
-    for keep in range(len(text) - 1, 1, -1):
+
+    def short(keep: int) -> str:
         head = (keep + 1) // 2
-        short = text[:head].rstrip() + "…" + (text[-(keep - head) :].lstrip() if keep > head else "")
-        if text_width(short, size, face) <= room:
-            return short
+        return text[:head].rstrip() + "…" + (text[-(keep - head) :].lstrip() if keep > head else "")
+
+    # the more is kept, the wider it is: the most that fits is halved in on
+    fits, wide = 1, len(text)
+    while wide - fits > 1:
+        middle = (fits + wide) // 2
+        if text_width(short(middle), size, face) <= room:
+            fits = middle
+        else:
+            wide = middle
+    if fits > 1:
+        return short(fits)
     return "…" if text_width("…", size, face) <= room else ""
 
 

@@ -9,11 +9,11 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
-from uncle_sled.core.findings.balance import ball, clearances
+from uncle_sled.core.findings.balance import ball, clearances, road
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
-from uncle_sled.core.findings.shell import body
-from uncle_sled.core.findings.stow import clash, fitting, held, tanks, things
+from uncle_sled.core.findings.shell import body, inner, surveyed
+from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -21,7 +21,7 @@ from uncle_sled.core.words import Words
 
 WORSE_BY = 0.1
 # Where a check stands, its rules stand beside it; here is the one list of the places.
-PLACES = (ball, clearances, body, things, tanks, clash, fitting, held)
+PLACES = (ball, clearances, road, body, inner, surveyed, things, tanks, clash, dangerous, fitting, held)
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
 
@@ -67,7 +67,10 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
     return (
         *ball.balance_findings(s, words),
         *clearances.clearance_findings(s, words),
+        *road.road_findings(s, words),
         *body.shell_findings(s, words),
+        *inner.inner_findings(s, words),
+        *surveyed.survey_findings(s, words),
         *things.stow_findings(s, words),
         *tanks.tank_findings(s, words),
         *clash.clash_findings(s, words, only),
@@ -77,7 +80,7 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
 @keep_last(4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
-    return (*fitting.fitting_findings(s, words), *held.held_findings(s, words))
+    return (*fitting.fitting_findings(s, words), *held.held_findings(s, words), *dangerous.danger_findings(s, words))
 
 
 def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]:

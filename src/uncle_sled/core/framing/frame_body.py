@@ -16,19 +16,22 @@ from shapely.validation import explain_validity
 
 from uncle_sled.core.document.shell import Face, HandChange, Opening, Shell
 from uncle_sled.core.engine import keep_keyed
+from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
 from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
 from uncle_sled.core.framing.member import Member
-from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for
+from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for, surveyed
 from uncle_sled.core.framing.stick_timber import STICK
+from uncle_sled.core.geometry.footprint import footprint_fault
 from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
 from uncle_sled.core.materials import Material
 
-SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD)}
+SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, BOUGHT)}
 FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
 LEAST_PITCH_M = 0.1
 LONGEST_M = 30.0
+FRAMED = ("door", "hatch", "window", "vent")  # what is too large to go beside a stick
 
 
 class Fault(msgspec.Struct, frozen=True):
@@ -76,16 +79,22 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     if body is None:
         return NOTHING
     faults = list(_profile_faults(body))
-    cuts, bad = _cuts(shell, body, axle_m)
-    faults += bad
+    plan = footprint_fault(shell)
+    if plan:
+        faults.append(Fault("footprint-wrong", ("shell", "footprint"), plan))
     school = SCHOOLS.get(shell.framing.school)
+    sizes = sizes_for(school, shell.framing, imperial) if school is not None else None
+    if school is BOUGHT and sizes is not None:
+        sizes = surveyed(sizes, shell.framing, shell.survey)
+    cuts, bad = _cuts(shell, body, axle_m, school, sizes)
+    faults += bad
     if school is None or (faults and faults[0].code == "profile-crosses"):
         return Framed(body, cuts, (), tuple(faults), (), None)
-    sizes = sizes_for(school, shell.framing, imperial)
+    assert sizes is not None
     wrong = _unbuildable(shell, school, sizes, library)
     if wrong:
         return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
-    timber = library[shell.framing.material]
+    timber = school.material or library[shell.framing.material]
     mine = tuple(c for c in shell.framing.changes if c.school == school.name)
     members: list[Member] = []
     loose: list[HandChange] = []
@@ -136,7 +145,10 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
             found.append(Fault("no-section", ("shell",), f"The {name} has a side of nothing; type both its sizes."))
     if min(sizes.sheet_width, sizes.sheet_length) < 0.3:
         found.append(Fault("no-sheet", ("shell",), "A sheet must be 300 mm at least on both sides."))
-    if shell.framing.material not in library:
+    if max(sizes.stick[0] / max(sizes.pitch, 1e-9), sizes.rib[0] / max(sizes.rib_pitch, 1e-9)) >= 1:
+        says = f"A stick {sizes.stick[0] * 1000:.0f} mm wide does not fit into a pitch of {sizes.pitch * 1000:.0f} mm; narrower sticks or a wider pitch would be right."
+        found.append(Fault("no-pitch", ("shell",), says))
+    if school.material is None and shell.framing.material not in library:
         found.append(
             Fault("no-material", ("shell",), f"There is no material “{shell.framing.material}” for the sticks.")
         )
@@ -152,7 +164,9 @@ def wheel_box_spans(shell: Shell, body: Body, axle_m: float | None) -> tuple[flo
     return middle - boxes.length.si / 2, middle + boxes.length.si / 2, boxes.width.si, boxes.height.si
 
 
-def _cuts(shell: Shell, body: Body, axle_m: float | None) -> tuple[tuple[Cut, ...], list[Fault]]:
+def _cuts(
+    shell: Shell, body: Body, axle_m: float | None, school: SchoolOf | None, sizes: Sizes | None
+) -> tuple[tuple[Cut, ...], list[Fault]]:
     """Openings and wheel boxes as cut, with those marked that cannot be."""
     cuts: list[Cut] = []
     faults: list[Fault] = []
@@ -184,9 +198,22 @@ def _cuts(shell: Shell, body: Body, axle_m: float | None) -> tuple[tuple[Cut, ..
         wrong, other = _why_not(shape, surface, [c for c in cuts if c.surface == surface.id and c.good])
         if wrong:
             faults.append(_opening_fault(opening, wrong, "openings-meet" if other else "opening-over-edge", other))
+        elif school is not None and school.refuses is not None and sizes is not None and _walls(surface):
+            there = [c.shape for c in cuts if c.surface == surface.id and c.good]
+            wrong = (
+                school.refuses(shape, surface.polygon, sizes, there)
+                if opening.cut_since and opening.kind in FRAMED
+                else ""
+            )
+            if wrong:
+                faults.append(_opening_fault(opening, wrong, "post-cut"))
         cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong))
     here = {surface.id for surface in body.surfaces}  # a side too low to be one has no wheel box either
     return tuple(cut for cut in cuts if cut.surface in here), faults
+
+
+def _walls(surface: Surface) -> bool:
+    return surface.kind in ("left side", "right side") or (surface.kind in ("front", "rear") and not surface.swept)
 
 
 def _why_not(shape: Polygon, surface: Surface, others: list[Cut]) -> tuple[str, str]:
@@ -258,6 +285,8 @@ class _Job(msgspec.Struct, frozen=True):
             shell.faces,
             shell.wall,
             tuple(c for c in self.changes if c.face == surface.id),
+            shell.relined,
+            shell.survey.floor if shell.survey else None,
         )
 
 
@@ -270,7 +299,7 @@ def _frame_face(job: _Job) -> Made:
     shell, surface, cuts, school, sizes = job.shell, job.surface, job.cuts, job.school, job.sizes
     timber, changes = job.timber, job.changes
     face = face_of(shell, surface.kind)
-    walls = surface.kind in ("left side", "right side") or (surface.kind in ("front", "rear") and not surface.swept)
+    walls = _walls(surface)
     section = sizes.stick if walls else sizes.joist if surface.kind == "floor" else sizes.rib
     depth = framed_depth_m(face, shell.wall.si if shell.wall else 0.0)
     mine = tuple(c for c in changes if c.face == surface.id)

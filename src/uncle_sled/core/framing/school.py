@@ -5,10 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 
 import msgspec
+from msgspec.structs import replace
+from shapely.geometry import Polygon
 
-from uncle_sled.core.document.shell import Framing, Section
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.shell import Framing, Section, Survey
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.member import Point2
+from uncle_sled.core.materials import Material
 
 
 class Sizes(msgspec.Struct, frozen=True):
@@ -22,6 +26,8 @@ class Sizes(msgspec.Struct, frozen=True):
     sheet_width: float
     sheet_length: float
     side_thick: float  # of a cut side that the ribs stand between; 0 where they lie over the walls
+    first: float = 0.0  # middle of the first upright and the first rib from the front end, as surveyed; 0: by the pitch
+    rib_first: float = 0.0
 
 
 class Hole(msgspec.Struct, frozen=True):
@@ -36,6 +42,8 @@ class Hole(msgspec.Struct, frozen=True):
 
 
 FaceFramer = Callable[[Cutter, Sizes, list[Hole]], None]
+# Why an opening cannot be cut into a wall, given the wall, the sizes and the other openings in it; nothing where it can.
+Refuser = Callable[[Polygon, Polygon, Sizes, list[Polygon]], str]
 
 
 class SchoolOf(msgspec.Struct, frozen=True):
@@ -49,6 +57,8 @@ class SchoolOf(msgspec.Struct, frozen=True):
     ribs: FaceFramer
     forms: tuple[str, ...]  # of the body, that can be built in it
     feet: bool  # whether walls stand on the floor's edge, else beside it
+    material: Material | None = None  # of the maker's own; else as chosen
+    refuses: Refuser | None = None
 
 
 def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
@@ -67,4 +77,25 @@ def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
         framing.sheet_width.si if framing.sheet_width else usual.sheet_width,
         framing.sheet_length.si if framing.sheet_length else usual.sheet_length,
         usual.side_thick,
+    )
+
+
+def surveyed(sizes: Sizes, framing: Framing, survey: Survey | None) -> Sizes:
+    """The sizes of a bought shell as measured; what was typed in the framing still wins."""
+    if survey is None:
+        return sizes
+
+    def si(value: Length | None, other: float) -> float:
+        return value.si if value is not None and value.si > 0 else other
+
+    stick = (si(survey.post_width, sizes.stick[0]), si(survey.post_depth, sizes.stick[1]))
+    rib = (si(survey.post_width, sizes.rib[0]), si(survey.bow_depth, sizes.rib[1]))
+    return replace(
+        sizes,
+        pitch=sizes.pitch if framing.pitch else si(survey.post_pitch, sizes.pitch),
+        rib_pitch=sizes.rib_pitch if framing.pitch else si(survey.bow_pitch, sizes.rib_pitch),
+        stick=sizes.stick if framing.stick else stick,
+        rib=sizes.rib if framing.rib else rib,
+        first=si(survey.post_first, 0.0),
+        rib_first=si(survey.bow_first, 0.0),
     )

@@ -19,6 +19,7 @@ from uncle_sled.core.geometry.profile import flatten
 
 Part = Literal["node", "in", "out"]
 Nodes = tuple[ProfileNode, ...]
+NO_CURVE = "There is no curve yet to put a point on; take one of the silhouettes first."
 SMOOTH_DEG = 3.0  # handles nearer to one line than this are kept on one line
 
 
@@ -62,7 +63,12 @@ def moved(nodes: Nodes, at: int, part: Part, u: float, v: float, break_tangent: 
 
 
 def with_point(nodes: Nodes, u: float, v: float) -> tuple[Nodes, int]:
-    """One more point on the curve where it is nearest; the curve keeps its shape. Source: de Casteljau's division."""
+    """One more point on the curve where it is nearest; the curve keeps its shape. Source: de Casteljau's division.
+
+    Raises: GeometryError: no curve yet.
+    """
+    if len(nodes) < 2:
+        raise GeometryError(NO_CURVE)
     best = (math.inf, 0, 0.5)
     for at in range(len(nodes) - 1):
         span = _span(nodes[at], nodes[at + 1])

@@ -16,6 +16,7 @@ from shapely import box
 from shapely.geometry import LineString, Polygon
 
 from uncle_sled.core.document.shell import Opening, Shell
+from uncle_sled.core.geometry.footprint import ends_m, plan_of, run_m, side_span_m
 from uncle_sled.core.geometry.profile import Outline, Points, outline
 
 Vector = tuple[float, float, float]
@@ -115,7 +116,7 @@ def body_of(shell: Shell) -> Body | None:
     )
     if wide <= 0:
         return made
-    surfaces = _by_section(shell, made) if sectioned(shell) else _swept(made)
+    surfaces = _by_section(shell, made) if sectioned(shell) else _swept(made, shell)
     return Body(side, surfaces, made.front, made.under, made.length, made.width, made.height)
 
 
@@ -152,10 +153,11 @@ def bevel_m(shell: Shell) -> float:
     return max(min(shell.bevel.si if shell.bevel else FIRST_BEVEL, most), 0.01)
 
 
-def _swept(body: Body) -> tuple[Surface, ...]:
-    """Sides of the silhouette, and the skin in three runs: front, roof, rear."""
+def _swept(body: Body, shell: Shell) -> tuple[Surface, ...]:
+    """Sides of the silhouette, and the skin in three runs: front, roof, rear; walls of a footprint that is no rectangle."""
     half, wide = body.width / 2, body.width
-    made = [_floor(body)]
+    plan = plan_of(shell)
+    made = [_floor(body, plan)]
     flat = body.side.polygon - [body.front, body.under]
     runs = {kind: body.side.chain(kind) for kind in ("front", "roof", "rear")}
     over = tuple(
@@ -164,26 +166,58 @@ def _swept(body: Body) -> tuple[Surface, ...]:
         if len(chain) > 1 and not (kind != "roof" and _plumb(chain))
     )
     for name, y, inward in (("left side", -half, 1.0), ("right side", half, -1.0)):
-        made.append(
-            Surface(
-                name,
-                name,
-                _valid(Polygon(flat)),
-                (body.front, y, body.under),
-                inward=(0.0, inward, 0.0),
-                roof_edges=over,
-            )
-        )
+        side = _valid(Polygon(flat))
+        if plan is not None:
+            begin, end = side_span_m(shell, name)
+            side = _valid(side.intersection(box(begin, -1, end, body.height + 1)))
+        made.append(Surface(name, name, side, (body.front, y, body.under), inward=(0.0, inward, 0.0), roof_edges=over))
     for kind, chain in runs.items():
         if len(chain) < 2:
+            continue
+        if kind != "roof" and plan is not None:
+            made += _end_walls(body, shell, kind)
             continue
         if kind != "roof" and _plumb(chain):
             made.append(_end_wall(body, kind, box(0, 0, wide, float(np.ptp(chain[:, 1]))), float(chain[0, 0])))
             continue
         long = float(lengths(chain)[-1])
         if long > 1e-6:
-            made.append(Surface(kind, kind, box(0, 0, long, wide), (0.0, -half, 0.0), chain=chain))
+            shape = box(0, 0, long, wide)
+            if plan is not None:  # one slope: along the run as along the body
+                share = long / max(body.length, 1e-9)
+                shape = _valid(Polygon([((x - body.front) * share, y + half) for x, y in plan.exterior.coords]))
+            made.append(Surface(kind, kind, shape, (0.0, -half, 0.0), chain=chain))
     return tuple(made)
+
+
+def _end_walls(body: Body, shell: Shell, kind: str) -> list[Surface]:
+    """The upright walls of a pointed nose or a clipped tail, from left to right, each as high as the roof over its feet."""
+    walls = ends_m(shell, kind)
+    names = [kind] if len(walls) == 1 else [f"{kind} left", f"{kind} right"]
+    chain = body.side.chain("roof")
+
+    def top(x: float) -> float:
+        return float(np.interp(x + body.front, chain[:, 0], chain[:, 1])) - body.under
+
+    made = []
+    for name, (a, b) in zip(names, walls, strict=True):
+        run = run_m(a, b)
+        dx, dy = (b[0] - a[0]) / run, (b[1] - a[1]) / run
+        sign = 1.0 if kind == "front" else -1.0
+        edge = LineString([(0, top(a[0])), (run, top(b[0]))])
+        made.append(
+            Surface(
+                name,
+                kind,
+                Polygon([(0, 0), (run, 0), (run, top(b[0])), (0, top(a[0]))]),
+                (body.front + a[0], a[1], body.under),
+                (dx, dy, 0.0),
+                (0.0, 0.0, 1.0),
+                (sign * dy, -sign * dx, 0.0),
+                roof_edges=(edge,),
+            )
+        )
+    return made
 
 
 def _plumb(chain: Points) -> bool:
@@ -205,12 +239,15 @@ def _end_wall(body: Body, kind: str, shape: Polygon, station: float, edges: tupl
     )
 
 
-def _floor(body: Body) -> Surface:
+def _floor(body: Body, plan: Polygon | None = None) -> Surface:
     half = body.width / 2
+    shape = box(0, 0, body.length, body.width)
+    if plan is not None:
+        shape = Polygon([(x - body.front, y + half) for x, y in plan.exterior.coords])
     return Surface(
         "floor",
         "floor",
-        box(0, 0, body.length, body.width),
+        shape,
         (body.front, -half, body.under),
         (1.0, 0.0, 0.0),
         (0.0, 1.0, 0.0),
@@ -330,6 +367,13 @@ def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
     found = body.of(opening.face)
     if not found or w <= 0 or h <= 0:
         return None
+    if opening.face in ("front", "rear") and len(found) > 1:
+        # from the left foot on along the walls of a nose or tail that has two
+        for surface in found:
+            run = float(surface.polygon.bounds[2])
+            if a < run or surface is found[-1]:
+                return surface, box(a, u, a + w, u + h)
+            a -= run
     if opening.face in SIDES or (opening.face in ("front", "rear") and not found[0].swept):
         return found[0], box(a, u, a + w, u + h)
     if opening.face == "floor":

@@ -19,13 +19,13 @@ from shapely import contains_xy
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.stow import Tank, TankPoint, Thing
+from uncle_sled.core.units import FIRM_STOP_G
 
 Floats = NDArray[np.float64]
 Plane = Literal["xz", "yz", "xy"]
 STEPS = 96  # heights that the level is tabled at
 CORNERS = 120
 SHOULDER, NECK = 0.80, 0.42  # of a jug: where its shoulder begins, and how much of its length the top keeps
-BRAKING = 0.3  # of g: a firm stop, and what the surge is reckoned at
 
 
 class Fill(msgspec.Struct, frozen=True):
@@ -35,6 +35,9 @@ class Fill(msgspec.Struct, frozen=True):
     dx_m: float
     dy_m: float
     dz_m: float
+
+
+FLAT_M = 1e-6  # what is thinner has no inside
 
 
 class Vessel(msgspec.Struct, frozen=True):
@@ -70,7 +73,7 @@ class Vessel(msgspec.Struct, frozen=True):
 
 def vessel_of(thing: Thing) -> Vessel | None:
     """The true shape of a tank, or None for what is none or has no size."""
-    if thing.tank is None or min(thing.length.si, thing.width.si, thing.height.si) <= 0:
+    if thing.tank is None or min(thing.length.si, thing.width.si, thing.height.si) < FLAT_M:
         return None
     tank = thing.tank
     thin = tank.thin_height.si / thing.height.si if tank.thin_height else 0.5
@@ -179,7 +182,7 @@ def _tabled(points: Floats) -> tuple[list[float], ...]:
     return [0.0, *share[rising].tolist()], [first, *steps[1:][rising].tolist()], [along[0], *along], [first, *up]
 
 
-def surge_m(vessel: Vessel, level: float, tilt: float = BRAKING, turn: int = 0) -> float:
+def surge_m(vessel: Vessel, level: float, tilt: float = FIRM_STOP_G, turn: int = 0) -> float:
     """How far forward the liquid's centre goes in a stop of ``tilt`` g [m], at least 0, along the rig.
 
     The surface leans by the angle whose tangent is ``tilt``: of the points inside, the share that lies lowest

@@ -34,7 +34,9 @@ def framed_of(build: Build, facts: Facts) -> Framed:
 
 @keep_last(8)
 def _base(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], framed: Framed) -> tuple[Part, ...]:
-    return parts_of_rig(rig) + parts_of_shell(shell, framed, library_of(own), axle_middle_m(rig))
+    bought = rig.carrier == "ball" and rig.base == "as bought"
+    whole = rig.bought_total.si if bought and rig.bought_total is not None else None
+    return parts_of_rig(rig) + parts_of_shell(shell, framed, library_of(own), axle_middle_m(rig), bought, whole)
 
 
 def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:

@@ -1,6 +1,6 @@
 """What does a face weigh, how warm is it, what does it cost, and how tight does it bend?
 
-U by parallel paths through framing and fill. Source: the parallel-path method, the optimistic bound of R (any building-physics text).
+R is the mean of both bounds. Source: ISO 6946 (``core/parts/warmth.py``).
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import tightest_radius_m
 from uncle_sled.core.materials import Material, materials
+from uncle_sled.core.parts.warmth import Slice, Warmth, warmth
 
 FRAME = "softwood"
 R_INSIDE = {"roof": 0.10, "floor": 0.17}
@@ -32,6 +33,7 @@ class FaceBuild(msgspec.Struct, frozen=True):
     money_m2: float
     hours_m2: float
     tightest_m: float
+    warmth: Warmth
 
 
 Library = Mapping[str, Material]
@@ -69,8 +71,8 @@ def face_build(
         raise GeometryError("A face needs one layer at least.")
     inside = R_INSIDE.get(kind, R_INSIDE_WALL)
     outside = R_UNDER if kind == "floor" else R_OUTSIDE
-    fill = frame = inside + outside
-    share = mass = money = hours = thickness = tightest = 0.0
+    slices: list[Slice] = []
+    mass = money = hours = thickness = tightest = 0.0
     timber = materials()[FRAME]
     for layer in layers:
         material, t = material_of(layer, library), layer.thickness.si
@@ -79,14 +81,12 @@ def face_build(
                 f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1."
             )
         f = layer.framing if sticks is None or layer.framing == 0 else sticks
-        share = max(share, f)
         mass += (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)
         money += (1 - f) * material.price_m2(t) + f * timber.price_m2(t)
         hours += material.hours_m2 + f * timber.hours_m2
-        fill += material.resistance_m2k_w(t)
-        frame += timber.resistance_m2k_w(t) if f > 0 else material.resistance_m2k_w(t)
+        slices.append(Slice(material.resistance_m2k_w(t), timber.resistance_m2k_w(t) if f > 0 else None, f))
         thickness += t
         if material.bends and material.bends != "sandwich":
             tightest = max(tightest, tightest_radius_m(material.bends, t))
-    u = share / frame + (1 - share) / fill
-    return FaceBuild(mass * (1 + FASTENERS), 1 / u, u, thickness, money, hours, tightest)
+    warm = warmth(tuple(slices), inside + outside)
+    return FaceBuild(mass * (1 + FASTENERS), warm.r_m2k_w, warm.u_w_m2k, thickness, money, hours, tightest, warm)

@@ -5,7 +5,9 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.part import MEMBER_M, SURENESS, Part
+from uncle_sled.core.parts.support import moment_of_axle_loads_kg_m, support_weighed
 
 
 def wheel_radius_m(rig: Rig) -> float:
@@ -79,13 +81,42 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
     return tuple(parts)
 
 
+def bought_centre_m(rig: Rig) -> float | None:
+    """Station of a bought trailer's own centre [m], axles where they stand now; None where it was not weighed so.
+
+    Where the weighing put it: a (1 - T/W) for one axle or equalised ones, and for independent ones the centre for which
+    the same spring model, at the hitch's height of that weighing, gives the weighed ball. Axles that were moved since
+    took their own weight along and nothing else. Source: moments about the ball.
+    """
+    total, ball = rig.bought_total, rig.bought_ball
+    if total is None or total.si <= 0 or ball is None or ball.si > total.si or not rig.axles:
+        return None
+    now = sum(axle.station.si for axle in rig.axles) / len(rig.axles)
+    then = rig.bought_axle.si if rig.bought_axle else now
+    stood = support_weighed(rig)
+    if stood is None:
+        return None
+    moment = (
+        moment_of_axle_loads_kg_m(total.si - ball.si, stood)
+        if stood.independent
+        else (total.si - ball.si) * stood.mean_axle_m
+    )
+    moved = sum(axle.mass.si for axle in rig.axles if axle.mass) * (now - then)
+    return (moment + moved) / total.si
+
+
 def _bought(rig: Rig, top: float) -> tuple[Part, ...]:
-    """One base part with the weighed total, where the ball reading puts its centre: x = a (1 - T/W)."""
-    if not (rig.bought_total and rig.bought_total.si > 0 and rig.axles):
+    """One base part with the weighed total. Where its centre is not known it stands in the middle, and nothing is read off."""
+    if not (rig.bought_total and rig.bought_total.si > 0):
         return ()
     total = rig.bought_total.si
+    try:
+        centre = bought_centre_m(rig)
+    except GeometryError:  # an axle where none can be: said by who asks for the support
+        centre = None
     ball = rig.bought_ball.si if rig.bought_ball else 0.0
-    axle = sum(a.station.si for a in rig.axles) / len(rig.axles)
+    axle = sum(a.station.si for a in rig.axles) / len(rig.axles) if rig.axles else 0.0
+    long = rig.frame_length.si if rig.frame_length else 0.0
     doubt = axle * math.hypot(SURENESS[rig.bought_source] * ball, 0.5) / total
     return (
         Part(
@@ -95,10 +126,10 @@ def _bought(rig: Rig, top: float) -> tuple[Part, ...]:
             "rig.bought_total",
             rig.bought_source,
             total,
-            axle * (1 - ball / total),
+            centre if centre is not None else axle or long / 2,
             0.0,
             top + 0.45,
-            (rig.frame_length.si if rig.frame_length else 0.0, rig.frame_width.si if rig.frame_width else 0.0, 0.9),
+            (long, rig.frame_width.si if rig.frame_width else 0.0, 0.9),
             max(doubt, MEMBER_M),
             base=True,
         ),

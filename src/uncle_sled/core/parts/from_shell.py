@@ -12,14 +12,18 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.framing.bought_shell import ADDED, BOUGHT
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.part import MEMBER_M, Part
+from uncle_sled.core.parts.partitions import decks_of, walls_of
+from uncle_sled.core.parts.relining import relined, why_not
 
 # What a door, window or vent weighs per m2 of its opening where nobody said, as a guess [kg/m2].
 USUAL_KG_M2 = {"door": 16.0, "hatch": 13.0, "window": 14.0, "vent": 18.0, "light": 6.0}
 WHEEL_BOX_KG_M2 = 9.0
+BOUGHT_WALL_KG_M2 = 8.0  # skin and posts of a bought shell's wall, where its layers are not known
 NOSE_BOX_KG_M2 = 9.0
 FULL_DEPTH = 0.5  # sticks shallower than this share of the framed layers do not bridge them
 UNMEASURED = 0.75  # height of a bulkhead as a share of the body's
@@ -34,7 +38,18 @@ class FaceSums(msgspec.Struct, frozen=True):
     build: FaceBuild | None
 
 
-def parts_of_shell(shell: Shell, framed: Framed, library: Library, axle_m: float | None) -> tuple[Part, ...]:
+def parts_of_shell(
+    shell: Shell,
+    framed: Framed,
+    library: Library,
+    axle_m: float | None,
+    weighed: bool = False,
+    whole_kg: float | None = None,
+) -> tuple[Part, ...]:
+    """Everything of the body that counts.
+
+    Args: weighed: it was bought and weighed as one, with its doors and boxes; whole_kg: what the whole weighed then.
+    """
     body = framed.body
     if body is None:
         return ()
@@ -66,7 +81,10 @@ def parts_of_shell(shell: Shell, framed: Framed, library: Library, axle_m: float
                     base=True,
                 )
             )
-    return (*parts, *_sticks(shell, framed), *_openings(shell, framed), *_boxes(shell, body, axle_m))
+    lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library)]
+    if weighed:
+        return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
+    return (*parts, *_sticks(shell, framed), *_openings(shell, framed), *_boxes(shell, body, axle_m), *lining)
 
 
 def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> FaceSums:
@@ -140,14 +158,21 @@ def centre_on(surface: Surface, shape: Polygon) -> tuple[float, float, float]:
     return float(at[0]), float(at[1]), float(at[2])
 
 
-def _sticks(shell: Shell, framed: Framed) -> list[Part]:
-    """The members of each face as one part; those of a face with a typed weight are in that weight already."""
+def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
+    """The members of each face as one part; those of a face with a typed weight are in that weight already.
+
+    Of a bought shell that was weighed only what came in since: headers, bridges and jambs of what was cut since.
+    """
     typed = {face.kind for face in shell.faces if not face.layers and face.mass is not None}
+    since = {opening.id for opening in shell.openings if opening.cut_since}
+    all_members = framed.members
+    if weighed and shell.framing.school == BOUGHT.name:
+        all_members = tuple(m for m in all_members if m.role in ADDED and m.anchor.split("/")[0] in since)
     made = []
-    for kind in dict.fromkeys(m.face_kind for m in framed.members):
+    for kind in dict.fromkeys(m.face_kind for m in all_members):
         if kind in typed:
             continue
-        members = [m for m in framed.members if m.face_kind == kind]
+        members = [m for m in all_members if m.face_kind == kind]
         mass = sum(m.mass_kg for m in members)
         at = [sum(m.mass_kg * m.at_m[k] for m in members) / mass for k in range(3)]
         body = framed.body
@@ -169,6 +194,84 @@ def _sticks(shell: Shell, framed: Framed) -> list[Part]:
                 base=True,
             )
         )
+    return made
+
+
+def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | None) -> list[Part]:
+    """Each relined face as two parts: what went off, negative, and what came in; at the inside of its face."""
+    body, made = framed.body, list[Part]()
+    for one in shell.relined:
+        found = relined(one, shell, framed, library)
+        if body is None or found is None or why_not(one, shell, framed, library, whole_kg):
+            continue
+        surfaces = body.of(one.face)
+        _, centre = net_area(framed, surfaces)
+        x, y, z = _sunk(centre, surfaces, 2 * (shell.wall.si if shell.wall else 0.0))
+        size = (body.length, body.width, body.height)
+        for id, name, kg, source in (
+            (
+                f"liner-off-{one.id}",
+                f"Liner off, {one.face}",
+                -(found.out_kg or 0.0),
+                "weighed" if found.out_weighed else "computed",
+            ),
+            (f"relined-{one.id}", f"Relined, {one.face}", found.in_kg, "computed"),
+        ):
+            if kg:
+                made.append(
+                    Part(
+                        id,
+                        name,
+                        "shell",
+                        f"shell.relined.{one.id}",
+                        source,
+                        kg,
+                        x,
+                        y,
+                        z,
+                        size,
+                        MEMBER_M,
+                        "shell",
+                        base=True,
+                    )  # type: ignore[arg-type]
+                )
+    return made
+
+
+def _inner(shell: Shell, body: Body, library: Library) -> list[Part]:
+    """Partitions and lofts: they came in later than whatever was weighed as one."""
+    made = []
+    for wall, one in zip(walls_of(shell, body, library), shell.partitions, strict=True):
+        if wall.mass_kg > 0:
+            size = (wall.high[0] - wall.low[0], wall.high[1] - wall.low[1], body.height)
+            source = one.source if one.mass is not None else "computed"
+            made.append(
+                Part(
+                    wall.id, wall.name, "shell", f"shell.partitions.{wall.id}", source, wall.mass_kg, *wall.centre_m,
+                    size, MEMBER_M, "shell" if source == "computed" else None, base=True,
+                )
+            )  # fmt: skip
+    for deck in decks_of(shell, body):
+        if deck.mass_kg > 0:
+            x, y, z = ((a + b) / 2 for a, b in zip(deck.low, deck.high, strict=True))
+            size = (deck.high[0] - deck.low[0], deck.high[1] - deck.low[1], deck.high[2] - deck.low[2])
+            made.append(
+                Part(
+                    deck.id,
+                    deck.name,
+                    "shell",
+                    f"shell.lofts.{deck.id}",
+                    deck.source,
+                    deck.mass_kg,
+                    x,
+                    y,
+                    z,
+                    size,
+                    MEMBER_M,
+                    None,
+                    base=True,
+                )
+            )
     return made
 
 
@@ -206,6 +309,27 @@ def _openings(shell: Shell, framed: Framed) -> list[Part]:
                 base=True,
             )
         )
+    return made
+
+
+def _cut_since(shell: Shell, framed: Framed, library: Library) -> list[Part]:
+    """Openings that were cut into a weighed shell: each with its leaf, less what was cut out of the wall."""
+    since = {opening.id: opening for opening in shell.openings if opening.cut_since}
+    made = []
+    for leaf in _openings(shell, framed) if since else ():
+        opening = since.get(leaf.id)
+        if opening is None:
+            continue
+        face = next((face for face in shell.faces if face.kind == opening.face), None)
+        build = face_sums(face, shell, framed, library).build if face is not None and face.layers else None
+        kg_m2, source = (build.kg_m2, "computed") if build is not None else (BOUGHT_WALL_KG_M2, "guessed")
+        gone = kg_m2 * opening.width.si * opening.height.si
+        made += [
+            leaf,
+            msgspec.structs.replace(
+                leaf, id=f"cut-{leaf.id}", name=f"Cut out for {leaf.name}", source=source, mass_kg=-gone
+            ),
+        ]
     return made
 
 

@@ -83,8 +83,8 @@ def part_of_thing(thing: Thing, stand: Stand | None = None) -> Part:
 
 def contents_of(thing: Thing, stand: Stand) -> Contents | None:
     """What a tank can hold where it stands; None for what holds nothing."""
-    if thing.tank is None or thing.tank.volume is None or thing.tank.volume.si <= 0:
-        return None
+    if thing.tank is None or thing.tank.volume is None or thing.tank.volume.si <= 0 or thing.taken_out:
+        return None  # taken out it holds nothing
     volume, vessel = thing.tank.volume.si, vessel_of(thing)
     centres: tuple[tuple[float, ...], ...] = ()
     if vessel is not None and not vessel.linear:

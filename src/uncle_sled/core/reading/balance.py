@@ -12,12 +12,11 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.part import AXLE_M, SHARED_BIAS
-from uncle_sled.core.reading.band import Band
+from uncle_sled.core.parts.support import Support, independent_axle_loads_kg, springs_kg2, wheels_per_kg_m
+from uncle_sled.core.reading.band import NEAR_LIMIT, Band, band_kg
 from uncle_sled.core.reading.load_cases import Floats, MassTable
-from uncle_sled.core.units import GRAVITY
 
 
 def _gauss_legendre(n: int) -> tuple[Floats, Floats]:
@@ -40,22 +39,6 @@ def _gauss_legendre(n: int) -> tuple[Floats, Floats]:
 _NODES, _WEIGHTS = _gauss_legendre(96)
 
 
-class Support(msgspec.Struct, frozen=True):
-    """What the body stands on; stations aft of the ball [m] (aft of the front axle for a bed)."""
-
-    carrier: str
-    axles_m: tuple[float, ...]
-    independent: bool
-    track_m: float | None
-    stiffness_n_m: float = 0.0  # per wheel
-    level_kg: float = 0.0  # axle-group load at which the frame rides level
-    nose_up_m: float = 0.0  # ball above its reference height
-
-    @property
-    def mean_axle_m(self) -> float:
-        return sum(self.axles_m) / len(self.axles_m)
-
-
 class Balance(msgspec.Struct, frozen=True):
     """One row per case (c). Unknown is NaN. tongue_sigma and chance are first order."""
 
@@ -74,42 +57,6 @@ class Balance(msgspec.Struct, frozen=True):
     band_kg: Floats  # (c, 2)
 
 
-def support_of(rig: Rig) -> Support | None:
-    """What the rig stands on, or None while there is nothing to stand on.
-
-    Raises: GeometryError: an axle at or ahead of the ball, a wheelbase of nothing.
-    """
-    if rig.carrier == "vehicle bed":
-        if not rig.bed.wheelbase:
-            return None
-        if rig.bed.wheelbase.si <= 0:
-            raise GeometryError("The wheelbase is not longer than nothing: measure from front axle to rear axle.")
-        return Support(
-            "vehicle bed",
-            (0.0, rig.bed.wheelbase.si),
-            False,
-            rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None,
-        )
-    if not rig.axles:
-        return None
-    stations = tuple(sorted(axle.station.si for axle in rig.axles))
-    if stations[0] <= 0:
-        raise GeometryError(
-            "An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0."
-        )
-    independent = rig.suspension == "independent" and len(stations) > 1
-    rate = rig.spring_rate.si if rig.spring_rate and rig.spring_rate.si > 0 else 0.0
-    if independent and rate <= 0:
-        # Rubber torsion arms come down about 60 mm at their rating; without a rate this stands for it.
-        ratings = [a.rating.si for a in rig.axles if a.rating and a.rating.si > 0]
-        rate = (sum(ratings) / len(ratings) if ratings else 1000.0) * GRAVITY / 2 / 0.06
-    level = rig.level_load.si if rig.level_load else sum(a.rating.si for a in rig.axles if a.rating) * 0.8
-    up = (rig.ball_height.si - rig.reference_height.si) if rig.ball_height and rig.reference_height else 0.0
-    return Support(
-        "ball", stations, independent, rig.track.si if rig.track and rig.track.si > 0 else None, rate, level, up
-    )
-
-
 def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
     """Static load on the ball of a level trailer, carried as mass [kg], positive down.
 
@@ -126,45 +73,6 @@ def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
     if np.shape(mass_kg) != np.shape(station_m):
         raise GeometryError("There must be one station for each mass.")
     return float((np.asarray(mass_kg) * (axle_m - np.asarray(station_m))).sum() / axle_m)
-
-
-def independent_axle_loads_kg(moment_kg_m: Floats, support: Support, axles_m: Floats | None = None) -> Floats:
-    """Load of each independently sprung axle [kg] under a rigid frame held at the ball.
-
-    Compression of axle k is c0 - h + theta x_k, never below nothing; theta from the moments about the ball.
-
-    Args:
-        moment_kg_m: Moments of the masses about the ball [kg m], any shape.
-        axles_m: Other stations than the support's [m], shape (..., axles), to be judged many at a time.
-    Returns: Loads, with one more dimension than the moments: (..., axles).
-    Raises: GeometryError: without a spring rate.
-    Source: a rigid beam on springs held at one end (any structures text).
-    """
-    if support.stiffness_n_m <= 0:
-        raise GeometryError("Independent axles need a spring rate to share a load.")
-    x = np.array(support.axles_m) if axles_m is None else axles_m
-    rate = 2 * support.stiffness_n_m / GRAVITY  # kg per m of an axle
-    level = support.level_kg / (rate * x.shape[-1]) - support.nose_up_m
-    moment = np.asarray(moment_kg_m, dtype=float)[..., None]
-    carrying = np.ones(np.broadcast_shapes((*moment.shape[:-1], x.shape[-1]), x.shape), dtype=bool)
-    squeeze = np.zeros(carrying.shape)
-    for _ in range(x.shape[-1]):
-        reach = np.where(carrying, x, 0.0)
-        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum(
-            (reach**2).sum(axis=-1, keepdims=True), 1e-12
-        )
-        squeeze = level + theta * x
-        lifted = carrying & (squeeze < 0)
-        # the last axle keeps its load: a wheel line cannot pull the road up, and something must carry
-        carrying &= ~lifted | (carrying.sum(axis=-1, keepdims=True) == 1)
-        if not lifted.any():
-            break
-    return np.where(carrying, rate * np.maximum(squeeze, 0.0), 0.0)
-
-
-def band_kg(band: Band, total_kg: Floats) -> tuple[Floats, Floats]:
-    """Least and most load on the ball that the band advises for totals [kg]; the lowest rating caps the most."""
-    return band.low * total_kg, np.minimum(band.high * total_kg, np.inf if band.limit_kg is None else band.limit_kg)
 
 
 def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
@@ -226,8 +134,11 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
     group = total - tongue
     lean = roll / support.track_m if support.track_m else none
     low, high = band_kg(band, total)
-    arm, axle_kg2 = 1 - table.x_m / effective[:, None], (group / effective * AXLE_M) ** 2
-    variance_t, variance_w, covariance = joint_doubt(table, arm, 1 / effective, axle_kg2)
+    per_m = wheels_per_kg_m(moment, support) if support.independent else 1 / effective
+    axle_kg2 = (group / effective * AXLE_M) ** 2
+    if support.independent:
+        axle_kg2 = axle_kg2 + springs_kg2(moment, support)
+    variance_t, variance_w, covariance = joint_doubt(table, 1 - table.x_m * per_m[:, None], per_m, axle_kg2)
     return Balance(
         total,
         tongue,
@@ -286,19 +197,27 @@ def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
 def chance_in_band(
     tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band
 ) -> Floats:
-    """Chance per case that p_lo W <= T <= min(p_hi W, limit), T and W jointly normal; shape (c,).
+    """Chance per case that the ball is in its band (see ``band_kg``), T and W jointly normal; shape (c,).
 
-    Given T = t the total must lie in [t/p_hi, t/p_lo]. Source: conditional normal distribution (any statistics text).
+    Given T = t the total must lie in [t/p_hi, t/p_lo], or over what the lowest limit is the low share of while t is near
+    that limit. Source: conditional normal distribution (any statistics text).
     """
-    return chance_between(
+    doubt = (variance_t, variance_w, covariance)
+    most = np.inf if band.limit_kg is None else band.limit_kg
+    chance = chance_between(
         tongue,
         total,
-        (variance_t, variance_w, covariance),
-        np.inf if band.limit_kg is None else band.limit_kg,
+        doubt,
+        most,
         lambda t: t / band.high if band.high > 0 else np.full_like(t, np.inf),
         lambda t: t / band.low if band.low > 0 else np.full_like(t, np.inf),
         0.0 if band.low > 0 else -np.inf,
     )
+    cut = band.cut_at_kg()
+    if np.isfinite(cut) and (total + 7 * np.sqrt(np.maximum(variance_w, 0)) > cut).any():
+        near = (lambda t: np.full_like(t, cut)), (lambda t: np.full_like(t, np.inf))
+        chance = chance + chance_between(tongue, total, doubt, most, *near, NEAR_LIMIT * most)
+    return np.minimum(chance, 1.0)
 
 
 def chance_between(

@@ -7,11 +7,15 @@ Zealand "about 10 %" is taken as 9 to 12 %, so that its floor of 8 % stays below
 from __future__ import annotations
 
 import msgspec
+import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.engine import keep_last
+
+Floats = NDArray[np.float64]
 
 
 class Practice(msgspec.Struct, frozen=True):
@@ -21,10 +25,11 @@ class Practice(msgspec.Struct, frozen=True):
     high: float
     least: float
     says: str
+    least_most_kg: float | None = None  # so much is enough, whatever the share
 
 
 PRACTICES = {
-    "European": Practice(0.05, 0.07, 0.04, "European practice 5 to 7 %"),
+    "European": Practice(0.05, 0.07, 0.04, "European practice 5 to 7 %", 25.0),
     "North American": Practice(0.10, 0.15, 0.08, "North American practice 10 to 15 %"),
     "Australian/New Zealand": Practice(0.09, 0.12, 0.08, "Australian and New Zealand practice, about 10 %"),
 }
@@ -39,6 +44,30 @@ class Band(msgspec.Struct, frozen=True):
     says: str
     limit_kg: float | None
     limit_says: str
+    least_most_kg: float | None = None
+
+    def least_kg(self, total_kg: Floats | float) -> Floats | float:
+        """Under so much on the ball sway is a danger [kg]: European practice says the smaller of 4 % and 25 kg."""
+        share = self.least * total_kg
+        return share if self.least_most_kg is None else np.minimum(share, self.least_most_kg)
+
+    def cut_at_kg(self) -> float:
+        """Total over which the lowest limit lies under the band [kg]: there the aim is as near that limit as one can."""
+        return np.inf if self.limit_kg is None or self.low <= 0 else self.limit_kg / self.low
+
+
+NEAR_LIMIT = 0.9  # of the lowest limit, where that lies under the band
+
+
+def band_kg(band: Band, total_kg: Floats) -> tuple[Floats, Floats]:
+    """Least and most load on the ball that the band advises for totals [kg]; the lowest limit caps the most.
+
+    Where that limit lies under the band itself, the aim is from 0.9 of it to it: least never lies over most.
+    """
+    if band.limit_kg is None:
+        return band.low * total_kg, band.high * total_kg
+    low = np.where(total_kg > band.cut_at_kg(), NEAR_LIMIT * band.limit_kg, band.low * total_kg)
+    return low, np.minimum(np.maximum(band.high * total_kg, low), band.limit_kg)
 
 
 def vehicles_of(brief: Brief, facts: Facts) -> tuple[Vehicle, ...]:
@@ -60,4 +89,4 @@ def band_of(brief: Brief, rig: Rig, facts: Facts) -> Band:
     limits += [(vehicle.tongue_limit, vehicle.name) for vehicle in vehicles_of(brief, facts)]
     known = [(mass.si, name) for mass, name in limits if mass and mass.si > 0]
     limit, name = min(known, default=(None, ""))
-    return Band(low, high, min(practice.least, low), says, limit, name)
+    return Band(low, max(high, low), min(practice.least, low), says, limit, name, practice.least_most_kg)

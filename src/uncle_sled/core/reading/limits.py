@@ -7,6 +7,7 @@ never rounded up.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Literal
 
 import msgspec
 import numpy as np
@@ -15,52 +16,40 @@ from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.rig import BedVehicle, Rig
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.parts.part import DENSITY
+from uncle_sled.core.parts.unknown import Unknown
 from uncle_sled.core.reading.balance import Balance
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 from uncle_sled.core.reading.parked import Parked
 
 # Load index to kg. Source: the tyre trade's standard load index table.
-TYRE_KG = {
-    62: 265,
-    66: 300,
-    70: 335,
-    74: 375,
-    78: 425,
-    82: 475,
-    84: 500,
-    86: 530,
-    88: 560,
-    90: 600,
-    91: 615,
-    92: 630,
-    94: 670,
-    95: 690,
-    96: 710,
-    98: 750,
-    99: 775,
-    100: 800,
-    102: 850,
-    103: 875,
-    104: 900,
-    106: 950,
-    108: 1000,
-    110: 1060,
-    112: 1120,
-    114: 1180,
-    115: 1215,
-    116: 1250,
-    118: 1320,
-    120: 1400,
-    121: 1450,
-}
+TYRE_KG = dict(
+    zip(
+        range(60, 127),
+        (
+            250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437, 450, 462, 475,
+            487, 500, 515, 530, 545, 560, 580, 600, 615, 630, 650, 670, 690, 710, 730, 750, 775, 800, 825, 850, 875, 900, 925,
+            950, 975, 1000, 1030, 1060, 1090, 1120, 1150, 1180, 1215, 1250, 1285, 1320, 1360, 1400, 1450, 1500, 1550, 1600,
+            1650, 1700,
+        ),
+        strict=True,
+    )
+)  # fmt: skip
 TYRE_RESERVE = 0.85
 JACK_FACTOR = 1.5
 LEAST_FRONT_SHARE, LEAST_FRONT_OF_EMPTY = 0.30, 0.90
 
 
+Face = Literal["measured", "computed", "not checked"]
+
+
 class Limit(msgspec.Struct, frozen=True):
-    """A value against its limit in its worst case; utilisation over 1 is over the limit."""
+    """A value against its limit in its worst case; utilisation over 1 is over the limit.
+
+    face: measured where every mass in it was weighed, else computed.
+    """
 
     id: str
     name: str
@@ -70,28 +59,99 @@ class Limit(msgspec.Struct, frozen=True):
     limit: float
     unit: str
     severity: str | None
+    face: Face = "computed"
+
+
+class Unchecked(msgspec.Struct, frozen=True):
+    """A limit that nothing could be held against, and why, as the middle of a sentence; ``field``: where it is given."""
+
+    id: str
+    name: str
+    vehicle_id: str | None
+    why: str
+    field: str = ""
+
+
+class Held(msgspec.Struct, frozen=True):
+    """Every limit of a build: those that were checked, nearest first, and those that could not be."""
+
+    limits: tuple[Limit, ...]
+    unchecked: tuple[Unchecked, ...]
 
 
 def tyre_capacity_kg(load_index: int | None) -> float | None:
-    """Load of a tyre by its index [kg]; the next lower listed one where the table has a gap."""
-    if load_index is None:
+    """Load of a tyre by its index [kg]; None for an index that is not in the table."""
+    return None if load_index is None or load_index not in TYRE_KG else float(TYRE_KG[load_index])
+
+
+Riding = tuple[tuple[str, float], ...]  # row of a car, and what rides there beside its own loads [kg]
+
+
+def riding_in_car(build: Build) -> Riding:
+    """Things that ride in the car and not in the trailer, by row [kg]; a tank among them full."""
+    return tuple(
+        (thing.rides, thing_mass_kg(thing)) for thing in build.stow.things if thing.rides and not thing.taken_out
+    )
+
+
+def rear_axle_of(car: Vehicle, tongue_kg: Floats, riding: Riding = ()) -> Floats | None:
+    """Load of a car's rear axle with so much on its ball [kg], or None where its papers are not filled in.
+
+    Its empty load, what its rows carry by their place over the wheelbase L, and ball and hook behind it by (L + o) / L.
+    Source: moments about the front axle (any statics text).
+    """
+    arms = _arms(car, riding)
+    if arms is None or not car.rear_empty:
         return None
-    lower = [index for index in TYRE_KG if index <= load_index]
-    return float(TYRE_KG[max(lower)]) if lower else None
+    base, behind, loads = arms
+    carried = sum(kg * at for kg, at in loads) / base
+    hung = tongue_kg + (car.hook.si if car.hook else 0.0)
+    return np.asarray(car.rear_empty.si + carried + hung * (base + behind) / base)
 
 
-def rear_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
-    """Load of a car's rear axle with so much on its ball [kg], or None where its papers are not filled in."""
-    if not (car.rear_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
-        return None
-    return car.rear_empty.si + tongue_kg * (car.wheelbase.si + car.ball_overhang.si) / car.wheelbase.si
-
-
-def front_axle_of(car: Vehicle, tongue_kg: Floats) -> Floats | None:
+def front_axle_of(car: Vehicle, tongue_kg: Floats, riding: Riding = ()) -> Floats | None:
     """Load of a car's front axle with so much on its ball [kg]: the ball behind the rear axle lifts it."""
-    if not (car.front_empty and car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
+    arms = _arms(car, riding)
+    if arms is None or not car.front_empty:
         return None
-    return car.front_empty.si - tongue_kg * car.ball_overhang.si / car.wheelbase.si
+    base, behind, loads = arms
+    carried = sum(kg * (base - at) for kg, at in loads) / base
+    hung = tongue_kg + (car.hook.si if car.hook else 0.0)
+    return np.asarray(car.front_empty.si + carried - hung * behind / base)
+
+
+def row_loads_kg(car: Vehicle, riding: Riding = ()) -> dict[str, float]:
+    """What each row of a car carries [kg]: as typed, and the things that ride there."""
+    loads = {load.id: load.mass.si for load in car.loads if load.mass and load.mass.si > 0}
+    made: dict[str, float] = {str(id): kg for id, kg in loads.items()}
+    for row, kg in riding:
+        made[row] = made.get(row, 0.0) + kg
+    return made
+
+
+def _arms(car: Vehicle, riding: Riding) -> tuple[float, float, list[tuple[float, float]]] | None:
+    """Wheelbase, overhang of the ball [m], and what each row carries [kg] where [m]; None where any is not known."""
+    if not (car.wheelbase and car.ball_overhang and car.wheelbase.si > 0):
+        return None
+    places: dict[str, float] = {load.id: load.at.si for load in car.loads if load.at}
+    loads = row_loads_kg(car, riding)
+    if any(row not in places for row in loads):
+        return None
+    return car.wheelbase.si, car.ball_overhang.si, [(kg, places[row]) for row, kg in loads.items()]
+
+
+def own_weight_kg(car: Vehicle, riding: Riding = ()) -> float | None:
+    """A car with what it carries and its hook [kg]; None where its empty axles were not given."""
+    if not (car.front_empty and car.rear_empty):
+        return None
+    carried = sum(row_loads_kg(car, riding).values())
+    return car.front_empty.si + car.rear_empty.si + carried + (car.hook.si if car.hook else 0.0)
+
+
+def thing_mass_kg(thing: Thing) -> float:
+    """What a thing weighs with its tank full [kg]."""
+    held = thing.tank.volume.si * DENSITY[thing.tank.contents] if thing.tank and thing.tank.volume else 0.0
+    return thing.mass.si + held
 
 
 def least_front_kg(bed: BedVehicle, total_kg: Floats) -> Floats:
@@ -109,16 +169,52 @@ def axle_ratings_kg(rig: Rig) -> tuple[float | None, ...]:
     return tuple(mass.si if mass and mass.si > 0 else None for mass in masses)
 
 
-def limits(
-    build: Build, facts: Facts, table: MassTable, readings: Balance, at_rest: Parked | None
-) -> tuple[Limit, ...]:
-    """Every limit that is known, worst case first within each; nearest to its limit first."""
+def held_limits(
+    build: Build,
+    facts: Facts,
+    table: MassTable,
+    readings: Balance,
+    at_rest: Parked | None,
+    unknown: tuple[Unknown, ...],
+    weighed: Bools,
+) -> Held:
+    """Every limit, worst case first within each; nearest to its limit first.
+
+    Args:
+        unknown: What nobody gave. What is over without it is over; the rest stays unchecked.
+        weighed: Cases in which every mass was weighed, shape (c,).
+    """
     towing = np.array([case.mode.towing for case in table.cases], dtype=bool)
-    if build.rig.carrier == "vehicle bed":
-        found = [*_worst(list(_bed(build, table, readings)), table), *_front_share(table, readings)]
-    else:
-        found = [*_worst(list(_trailer(build, facts, readings, at_rest, towing)), table)]
-    return tuple(sorted(found, key=lambda lim: -use(lim)))
+    bed = build.rig.carrier == "vehicle bed"
+    asked = list(_bed(build, table, readings) if bed else _trailer(build, facts, readings, at_rest, towing))
+    found = [*_worst(asked, table, weighed), *(_front_share(table, readings) if bed else ())]
+    lacking = f"{unknown[0].says} is not known" if unknown else ""
+    if any(one.hides == "total" for one in unknown):
+        found = [one for one in found if one.severity == "stop"]
+    told = {one.id for one in found}
+    unchecked = [
+        Unchecked(
+            one.id,
+            one.name,
+            one.vehicle,
+            one.none or (NOT_GIVEN if not _given(one) else lacking or NO_VALUE),
+            one.field,
+        )
+        for one in asked
+        if one.id not in told
+    ]
+    if not bed and not vehicles_of(build.brief, facts):
+        unchecked.append(Unchecked("car", "Tow vehicle", None, "no tow vehicle is named", "facts.vehicles"))
+    return Held(tuple(sorted(found, key=lambda lim: -use(lim))), tuple(unchecked))
+
+
+NOT_GIVEN = "its limit is not given"
+NO_VALUE = "there is no reading yet"
+ALTERED = "it was altered since it was made, so no plate holds"
+
+
+def _given(asked: _Asked) -> bool:
+    return asked.limit is not None and asked.limit > 0
 
 
 def _si(mass: Mass | None) -> float | None:
@@ -133,7 +229,7 @@ def use(limit: Limit) -> float:
 
 
 class _Asked(msgspec.Struct):
-    """One limit to be held against its values in every case."""
+    """One limit to be held against its values in every case; ``none``: why there is no limit, where it is not just empty."""
 
     id: str
     name: str
@@ -144,15 +240,18 @@ class _Asked(msgspec.Struct):
     mind_at: float = 1.0
     floor: bool = False
     over: str = "stop"
+    field: str = ""
+    none: str = ""
 
 
-def _worst(asked: list[_Asked], table: MassTable) -> Iterator[Limit]:
+def _worst(asked: list[_Asked], table: MassTable, weighed: Bools) -> Iterator[Limit]:
     """Each limit that is known in its worst case; all at once, since an array of few cases costs as much as of many."""
-    known = [one for one in asked if one.limit is not None and one.limit > 0]
+    known = [one for one in asked if _given(one)]
     if not known:
         return
     sign = np.array([-1.0 if one.floor else 1.0 for one in known])[:, None]
     shown = np.where([one.where for one in known], sign * np.array([one.values for one in known]), -np.inf)
+    shown = np.where(np.isnan(shown), -np.inf, shown)
     rows = np.argmax(shown, axis=1)
     values = shown[np.arange(len(known)), rows] * sign[:, 0]
     finite = np.asarray(np.isfinite(shown).any(axis=1))
@@ -161,84 +260,150 @@ def _worst(asked: list[_Asked], table: MassTable) -> Iterator[Limit]:
             continue
         beyond = value < one.limit if one.floor else value > one.limit
         severity = one.over if beyond else "mind" if not one.floor and value > one.mind_at * one.limit else None
-        yield Limit(one.id, one.name, table.cases[row].id, one.vehicle, value, float(one.limit), "kg", severity)
+        face: Face = "measured" if weighed[row] else "computed"
+        yield Limit(one.id, one.name, table.cases[row].id, one.vehicle, value, float(one.limit), "kg", severity, face)
 
 
 def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, towing: Bools) -> Iterator[_Asked]:
     rig = build.rig
     group = b.total_kg - b.tongue_kg
-    known = towing & ~np.isnan(b.tongue_kg)
-    yield _Asked("gross", "Whole trailer", b.total_kg, _si(rig.gross_total), towing)
-    yield _Asked("axle-group", "Axle group", group, _si(rig.axle_group), known)
+    known, none = towing & ~np.isnan(b.tongue_kg), np.full(len(towing), np.nan)
+    altered = ALTERED if rig.frame_altered else ""
+    plate = None if altered else _si(rig.gross_total)
+    yield _Asked("gross", "Whole trailer", b.total_kg, plate, towing, field="rig.gross_total", none=altered)
+    plate = None if altered else _si(rig.axle_group)
+    yield _Asked("axle-group", "Axle group", group, plate, known, field="rig.axle_group", none=altered)
     for at, axle in enumerate(sorted(rig.axles, key=lambda a: a.station.si)):
-        if axle.rating and b.axle_kg.shape[1]:
-            yield _Asked(
-                f"axle/{axle.id}",
-                "Axle" if len(rig.axles) == 1 else f"Axle {at + 1}",
-                b.axle_kg[:, at],
-                axle.rating.si,
-                known,
-            )
-    capacity = tyre_capacity_kg(rig.tyre.load_index)
-    if capacity and rig.axles and b.axle_kg.shape[1]:
-        side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
-        per_tyre = side * b.axle_kg.max(axis=1)
         yield _Asked(
-            "tyre", "Tyre, heavier side", per_tyre, capacity, known & ~np.isnan(per_tyre), mind_at=TYRE_RESERVE
+            f"axle/{axle.id}",
+            "Axle" if len(rig.axles) == 1 else f"Axle {at + 1}",
+            b.axle_kg[:, at] if b.axle_kg.shape[1] > at else none,
+            None if axle.altered else _si(axle.rating),
+            known,
+            field=f"rig.axles.{axle.id}.rating",
+            none=ALTERED if axle.altered else "",
         )
-    yield _Asked("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known)
-    yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known)
+    if rig.axles:
+        side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
+        per_tyre = side * b.axle_kg.max(axis=1) if b.axle_kg.shape[1] else none
+        yield _tyre(rig, "Tyre, heavier side", per_tyre, known & ~np.isnan(per_tyre))
+    yield _Asked("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating")
+    yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known, field="rig.hitch_rating")
     for car in vehicles_of(build.brief, facts):
-        yield _Asked(f"ball/{car.id}", f"Ball, {car.name}", b.tongue_kg, _si(car.tongue_limit), known, car.id)
-        yield _Asked(f"towed/{car.id}", f"Towed, {car.name}", b.total_kg, _si(car.tow_limit), towing, car.id)
-        rear = rear_axle_of(car, b.tongue_kg)
-        if car.rear_axle_rating and rear is not None:
-            yield _Asked(f"car-rear/{car.id}", f"Rear axle, {car.name}", rear, car.rear_axle_rating.si, known, car.id)
-        nose = front_axle_of(car, b.tongue_kg)
-        if car.front_axle_rating and nose is not None:
-            yield _Asked(
-                f"car-front/{car.id}", f"Front axle, {car.name}", nose, car.front_axle_rating.si, known, car.id
-            )
-        if car.train_limit and car.front_empty and car.rear_empty:
-            train = b.total_kg + car.front_empty.si + car.rear_empty.si
-            yield _Asked(f"train/{car.id}", f"Train, {car.name}", train, car.train_limit.si, towing, car.id)
-    yield _Asked("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), towing)
-    if at_rest is not None and rig.stabiliser_station is not None and rig.jack_station is not None:
-        # wound snug they take what the tail's load would lift off the jack, shared by two
-        behind = rig.stabiliser_station.si - b.effective_axle_m
-        over = np.maximum(-at_rest.jack_tail_loaded_kg, 0.0) * (b.effective_axle_m - rig.jack_station.si)
-        each = np.where(behind > 0.05, over / np.maximum(behind, 0.05) / 2, 0.0)
+        yield from _car(car, build, b, towing, known)
+    yield _Asked("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), towing, field="rig.chain_rating")
+    everywhere = np.ones_like(towing)
+    if rig.stabiliser_station is not None:
+        each = none
+        if at_rest is not None and rig.jack_station is not None:
+            # wound snug they take at least what the tail's load would lift off the jack, shared by two
+            behind = rig.stabiliser_station.si - b.effective_axle_m
+            over = np.maximum(-at_rest.jack_tail_loaded_kg, 0.0) * (b.effective_axle_m - rig.jack_station.si)
+            each = np.where(behind > 0.05, over / np.maximum(behind, 0.05) / 2, 0.0)
+        rating = _si(rig.stabiliser_rating)
         yield _Asked(
             "stabiliser",
-            "Stabiliser, tail loaded",
+            "Stabiliser, at least",
             each,
-            _si(rig.stabiliser_rating),
-            np.ones_like(towing),
+            rating,
+            everywhere,
             over="mind",
+            field="rig.stabiliser_rating",
         )
-    if at_rest is not None:
+    if rig.jack_station is not None:
+        jack = at_rest.jack_kg if at_rest is not None else none
         yield _Asked(
             "jack",
             "Jack",
-            at_rest.jack_kg * JACK_FACTOR,
+            jack,
             _si(rig.jack_rating),
-            np.ones_like(towing),
-            over="mind",
+            everywhere,
+            mind_at=1 / JACK_FACTOR,
+            field="rig.jack_rating",
         )
+
+
+def _tyre(rig: Rig, name: str, per_tyre: Floats, where: Bools) -> _Asked:
+    index = rig.tyre.load_index
+    capacity = tyre_capacity_kg(index)
+    none = "" if index is None or capacity is not None else f"load index {index} is not in the table"
+    return _Asked(
+        "tyre",
+        name,
+        per_tyre,
+        capacity,
+        where,
+        mind_at=TYRE_RESERVE,
+        field="rig.tyre.load_index",
+        none=none,
+    )
+
+
+def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) -> Iterator[_Asked]:
+    """What a car's papers allow, and what its axles carry."""
+    none, rig, riding = np.full(len(towing), np.nan), build.rig, riding_in_car(build)
+    bare = "" if row_loads_kg(car, riding) else ", car empty"
+
+    def asked(key: str, name: str, values: Floats | None, field: str, where: Bools) -> _Asked:
+        mass = getattr(car, field)
+        why = (
+            "its empty axles, wheelbase, overhang or the place of a loaded row are not given" if values is None else ""
+        )
+        return _Asked(
+            f"{key}/{car.id}",
+            f"{name}, {car.name}",
+            none if values is None else values,
+            _si(mass),
+            where,
+            car.id,
+            field=f"facts.vehicles.{car.id}.{field}",
+            none=why if mass is not None else "",
+        )
+
+    yield asked("ball", "Ball", b.tongue_kg, "tongue_limit", known)
+    yield asked("towed", "Towed", b.total_kg, "tow_limit", towing)
+    if rig.brakes in ("", "none"):
+        said = "nobody said yet whether the trailer has brakes" if not rig.brakes else ""
+        limit = None if said else _si(car.unbraked_limit)
+        field = f"facts.vehicles.{car.id}.unbraked_limit"
+        name = f"Without brakes, {car.name}"
+        yield _Asked(f"unbraked/{car.id}", name, b.total_kg, limit, towing, car.id, field=field, none=said)
+    yield asked(
+        "car-rear",
+        f"Rear axle{bare}",
+        rear_axle_of(car, b.tongue_kg, riding),
+        "rear_axle_rating",
+        known,
+    )
+    yield asked(
+        "car-front",
+        f"Front axle{bare}",
+        front_axle_of(car, b.tongue_kg, riding),
+        "front_axle_rating",
+        known,
+    )
+    own = own_weight_kg(car, riding)
+    yield asked("train", f"Train{bare}", None if own is None else b.total_kg + own, "train_limit", towing)
 
 
 def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[_Asked]:
     bed = build.rig.bed
-    every = np.ones(len(table.cases), dtype=bool)
-    if not b.axle_kg.shape[1]:
-        return
-    front, rear = b.axle_kg[:, 0], b.axle_kg[:, 1]
-    yield _Asked("front-axle", "Front axle", front, _si(bed.front_rating), every)
-    yield _Asked("rear-axle", "Rear axle", rear, _si(bed.rear_rating), every)
-    yield _Asked("gross", "Whole vehicle", b.total_kg, _si(bed.gross_rating), every)
-    capacity = tyre_capacity_kg(build.rig.tyre.load_index)
-    if capacity:
-        yield _Asked("tyre", "Tyre, rear", rear / 2, capacity, every, mind_at=TYRE_RESERVE)
+    every, none = np.ones(len(table.cases), dtype=bool), np.full(len(table.cases), np.nan)
+    read = b.axle_kg.shape[1] == 2
+    front, rear = (b.axle_kg[:, 0], b.axle_kg[:, 1]) if read else (none, none)
+    altered = ALTERED if build.rig.frame_altered else ""
+
+    def plate(id: str, name: str, values: Floats, field: str) -> _Asked:
+        mass = None if altered else getattr(bed, field)
+        return _Asked(id, name, values, _si(mass), every, field=f"rig.bed.{field}", none=altered)
+
+    yield plate("front-axle", "Front axle", front, "front_rating")
+    yield plate("rear-axle", "Rear axle", rear, "rear_rating")
+    yield plate("gross", "Whole vehicle", b.total_kg if read else none, "gross_rating")
+    # each side carries its half and the lean's couple over the track
+    sides = np.fmax(b.left_kg, b.right_kg) / np.where(b.total_kg > 0, b.total_kg, np.nan)
+    per_tyre = np.fmax(sides, 0.5) * np.fmax(front, rear)
+    yield _tyre(build.rig, "Tyre, heavier side", per_tyre, every & ~np.isnan(per_tyre))
     if bed.front_empty is not None and bed.front_empty.si > 0:
         yield _Asked(
             "least-front",

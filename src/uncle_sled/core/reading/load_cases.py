@@ -132,6 +132,7 @@ def _aboard(
     is_thing: Bools,
     is_base: Bools,
     is_cargo: Bools,
+    in_car: Bools,
     case: LoadCase,
     mode: Mode,
     column_of: dict[str, int],
@@ -139,12 +140,14 @@ def _aboard(
     """Which parts ride in a case, shape (parts,): by its stage, then the mode's absent things, then what the case says itself."""
     built, loaded = case.stage != "bare shell", case.stage == "loaded"
     on = np.where(is_thing, built & (loaded | ~is_cargo), is_base | built)
+    if mode.towing:
+        on &= ~in_car
     for id in mode.absent:
         if id in column_of:
             on[column_of[id]] = False
     for said in case.aboard:
         if said.id in column_of:
-            on[column_of[said.id]] = said.aboard
+            on[column_of[said.id]] = said.aboard and not (mode.towing and in_car[column_of[said.id]])
     return on
 
 
@@ -249,7 +252,11 @@ def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | Non
         return None
     for at in moved:
         a, b = was.things[at], now.things[at]
-        if a.tank is not b.tank or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at]):
+        if (
+            a.tank is not b.tank
+            or a.rides != b.rides
+            or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at])
+        ):
             return None
     elsewhere: set[str] = set()
     for m, n in zip(was.modes, now.modes, strict=True):
@@ -326,13 +333,14 @@ def _laid(build: Build, parts: tuple[Part, ...]) -> _Laid:
     is_thing = np.array([p.made_by.startswith("stow.") for p in parts], dtype=bool)
     is_base = np.array([p.base for p in parts], dtype=bool)
     is_cargo = np.array([p.cargo for p in parts], dtype=bool)
+    in_car = np.array([p.id in things and bool(things[p.id].rides) for p in parts], dtype=bool)
     middle = np.array([(p.contents.middle_x_m, p.contents.middle_y_m) for _, p in tanks if p.contents]).reshape(-1, 2)
     x[:, columns:], y[:, columns:] = middle[:, 0], middle[:, 1]
     shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
     placed = tuple([modes.get(case.mode, build.stow.modes[0]) for case in cases])
     on = np.array(
         [
-            _aboard(parts, is_thing, is_base, is_cargo, case, mode, column_of)
+            _aboard(parts, is_thing, is_base, is_cargo, in_car, case, mode, column_of)
             for case, mode in zip(cases, placed, strict=True)
         ],
         dtype=bool,

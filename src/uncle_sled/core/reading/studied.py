@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import msgspec
+import numpy as np
+from msgspec.structs import replace
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Thing
@@ -12,10 +14,12 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import silhouette
 from uncle_sled.core.parts.all_parts import framed_of, parts_of
 from uncle_sled.core.parts.part import Part
-from uncle_sled.core.reading.balance import Balance, Support, balance, support_of
+from uncle_sled.core.parts.support import Support, support_of
+from uncle_sled.core.parts.unknown import Unknown, unknowns_of
+from uncle_sled.core.reading.balance import Balance, balance
 from uncle_sled.core.reading.band import Band, band_of
-from uncle_sled.core.reading.limits import Limit, limits
-from uncle_sled.core.reading.load_cases import MassTable, mass_table
+from uncle_sled.core.reading.limits import Limit, Unchecked, held_limits
+from uncle_sled.core.reading.load_cases import Bools, MassTable, mass_table
 from uncle_sled.core.reading.parked import Parked, parked
 
 FARTHEST_M = 100.0
@@ -35,6 +39,8 @@ class Studied(msgspec.Struct, frozen=True):
     limits: tuple[Limit, ...]
     framed: Framed
     trouble: str | None  # why there is no reading, where geometry forbids one
+    unknown: tuple[Unknown, ...] = ()  # what nobody gave, and what hides the reading first
+    unchecked: tuple[Unchecked, ...] = ()  # limits that nothing could be held against
 
     @property
     def towing_rows(self) -> list[int]:
@@ -65,8 +71,14 @@ def study(build: Build, facts: Facts) -> Studied:
         support = support_of(build.rig)
     except GeometryError as fault:
         support, trouble = None, str(fault)
+    unknown = unknowns_of(build)
+    if any(one.hides == "reading" for one in unknown):
+        support = None
     readings = balance(table, support, band)
+    if any(one.hides == "reading" for one in unknown):  # where its weight is, nobody knows either
+        readings = replace(readings, cg_m=np.full_like(readings.cg_m, np.nan))
     at_rest = parked(build.rig, readings, tail_m(build))
+    held = held_limits(build, facts, table, readings, at_rest, unknown, _weighed(parts, table))
     return Studied(
         build,
         facts,
@@ -76,10 +88,19 @@ def study(build: Build, facts: Facts) -> Studied:
         support,
         readings,
         at_rest,
-        limits(build, facts, table, readings, at_rest),
+        held.limits,
         framed_of(build, facts),
         trouble,
+        unknown,
+        held.unchecked,
     )
+
+
+def _weighed(parts: tuple[Part, ...], table: MassTable) -> Bools:
+    """Cases in which every mass was put on a scale, shape (c,)."""
+    told = {part.id for part in parts if part.source == "weighed"}
+    guessed = np.array([id not in told for id in table.ids], dtype=bool)
+    return np.asarray(~((table.mass_kg != 0) & guessed).any(axis=1))
 
 
 @keep_each

@@ -14,7 +14,8 @@ from uncle_sled.core.document.placing import with_inner
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.balance.ball import LEAN_SHARE
-from uncle_sled.core.reading.balance import Support, band_kg, independent_axle_loads_kg
+from uncle_sled.core.parts.support import Support, independent_axle_loads_kg
+from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import TYRE_RESERVE
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
@@ -157,7 +158,7 @@ def clears(code: str, after: State, before: State, depth: float, s: Studied) -> 
         return np.asarray((after.lean <= LEAN_SHARE * (1 - depth)).all(axis=1))
     if code == "over-tyre":
         tyre = next((limit for limit in s.limits if limit.id == "tyre"), None)
-        most = TYRE_RESERVE * tyre.limit if tyre and tyre.severity == "mind" else tyre.limit if tyre else np.inf
+        most = TYRE_RESERVE * tyre.limit if tyre else np.inf  # over that it would still be minded
         return np.asarray((after.axle_most * (0.5 + after.lean / 2) <= most).all(axis=1))
     if code == "jack-lifts":
         return np.asarray((after.tongue > 0).all(axis=1))

@@ -18,7 +18,7 @@ from uncle_sled.core.document.edits import Op, apply
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.balance.ball import LEAN_SHARE
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
-from uncle_sled.core.reading.balance import band_kg
+from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least

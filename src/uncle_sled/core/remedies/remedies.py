@@ -37,11 +37,13 @@ from uncle_sled.core.remedies.linear_moves import (
 )
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
+from uncle_sled.core.studies.stow.free_places import LONGEST_M
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import Words, lower_first
 
 TRIES = 14
 CLEARINGS = 16
+HEIGHTS = 6  # of the hitch that are tried for one finding
 PAIR_THINGS, PAIR_PLACES = 8, 42
 MOST_MOVED = 40
 BUDGET = 60_000  # things judged over all tries: bounded by tries, never by a clock
@@ -82,6 +84,7 @@ class _Search:
         self.left = max(BUDGET // (len(s.build.stow.things) + 20), 2 * TRIES)  # whole builds that may be judged
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
+        self.edits_tried: set[tuple[str, tuple[str, ...]]] = set()  # findings whose plain edit was tried and did not do
         self.room = room_of(s.build, s.facts)
 
     @cached_property
@@ -140,6 +143,7 @@ class _Search:
         made = cure(self.s, one)
         if made is None:
             return None
+        self.edits_tried.add(one.key)
         return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one)
 
     def _cleared(self, one: Finding) -> Remedy | None:
@@ -161,32 +165,40 @@ class _Search:
         return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one)
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
+        """An axle that is not welded yet: the nearest place so deep in its window, the window's middle, and the best.
+
+        Where no place serves every case the best still takes the worst away, which a negative ball waits for.
+        """
         s = self.s
         if s.build.rig.axle_place != "to be placed" or s.support is None:
             return
         placing = axle_placing(s)
-        if placing is None or placing.window_m is None:
+        if placing is None:
             return
-        low, high = placing.window_m
-        inset = depth * (high - low)
-        target = round(min(max(s.support.mean_axle_m, low + inset), high - inset), 2)
-        by = target - s.support.mean_axle_m
-        if abs(by) < 0.005 or not low <= target <= high:
-            return
-        ops = tuple(axle_shift_ops(s.build, by))
-        yield Candidate(
-            abs(by) * 6.0,
-            ops,
-            lambda after: (
-                f"Weld the axle {self.words.m(abs(by))} further {'back' if by > 0 else 'forward'}, at {self.words.m(target)} from the ball: {after}."
-            ),
-        )
+        now, targets = s.support.mean_axle_m, [placing.best_m]
+        if placing.window_m is not None:
+            low, high = placing.window_m
+            inset = depth * (high - low)
+            targets = [min(max(now, low + inset), high - inset), (low + high) / 2, placing.best_m]
+        for target in dict.fromkeys(round(at, 2) for at in targets):
+            by = target - now
+            if abs(by) < 0.005 or target > LONGEST_M or (placing.window_m is not None and not low <= target <= high):
+                continue
+            yield self._axle_at(target, by)
+
+    def _axle_at(self, target: float, by: float) -> Candidate:
+        def says(after: str) -> str:
+            way = "back" if by > 0 else "forward"
+            return f"Weld the axle {self.words.m(abs(by))} further {way}, at {self.words.m(target)} from the ball: {after}."
+
+        return Candidate(abs(by) * 6.0, tuple(axle_shift_ops(self.s.build, by)), says)
 
     def _hitch_heights(self, one: Finding, depth: float) -> Iterator[Candidate]:
         """Independent axles share by the hitch's height: the smallest change that helps."""
         s, rig = self.s, self.s.build.rig
         if rig.ball_height is None or rig.reference_height is None or s.support is None:
             return
+        offered = 0
         for by in sorted(np.arange(-0.15, 0.151, 0.01), key=abs):
             if abs(by) < 0.005 or rig.ball_height.si + by < 0.25:
                 continue
@@ -200,7 +212,9 @@ class _Search:
                     return f"{how} the hitch {far}, to {self.words.m(height)}: {after}."
 
                 yield Candidate(abs(float(by)) * 4, ops, says)
-                return
+                offered += 1
+                if offered == HEIGHTS:
+                    return
 
     def _pairs(self, one: Finding, depth: float) -> list[Candidate]:
         """Two moves at once, where no single one helps: the heaviest things, on a coarser grid."""
@@ -279,7 +293,7 @@ class _Search:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
         after = findings(tried)
-        if any(f.key == one.key for f in after) or makes_worse(self.found, after):
+        if any(f.key == one.key for f in after) or makes_worse(self.found, after, one):
             return None
         return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
 
@@ -289,7 +303,7 @@ class _Search:
             return "What is built into another thing is moved with it, or set apart by hand."
         if any(t.id in mode.touched for t in things for mode in self.s.build.stow.modes):
             return "It has a place of its own in that mode; move it there by hand."
-        return "No free place of either settles it without another trouble. A smaller thing, or say that one is built into the other."
+        return "None of the free places that were tried settles it without another trouble. A smaller thing, or say that one is built into the other."
 
     def _reading(self, one: Finding, tried: Studied) -> str:
         """The number that the remedy leaves, in the finding's own case."""
@@ -309,6 +323,8 @@ class _Search:
             row = min(tried.towing_rows, key=lambda r: float(b.chance[r]) if np.isfinite(b.chance[r]) else 1.0)
             return f"{words.kg(float(b.tongue_kg[row]))} on the ball {lower_first(tried.table.cases[row].name)}"
         if tried.build.rig.carrier == "vehicle bed":
+            if b.axle_kg.shape[1] < 2:
+                return "no axles of the vehicle to read yet"
             return f"front axle {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))} {case}"
         if one.code == "over-axle":
             return f"{words.kg(float(b.axle_kg[row].max()))} on the heavier axle {case}"
@@ -327,21 +343,23 @@ class _Search:
         if helps == "nothing":
             return "No edit settles this by itself."
         if helps == "edit":
-            return "The usual edit would make something else worse; settle it by hand."
+            if one.key in self.edits_tried:
+                return "The usual edit was tried, and it would make something else worse or not be enough; settle it by hand."
+            return "There is no plain edit for it here; settle it by hand."
         if self.left <= 0:
             return "There is too much aboard to search it all. Move the heaviest by hand."
         if helps == "free place":
             return self._why_stuck(one)
         if one.code == "ball-unsure":
-            return "No place makes the guesses surer: weigh what owns the doubt."
+            return "A place elsewhere does not make guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:
             names = [
                 lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
             ]
-            return f"No one or two moves settle it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
+            return f"None of the moves that were tried settles it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
         if not self.moves:
-            return "There is nothing aboard yet that could be moved."
-        return "No one or two moves inside the body settle every case."
+            return "Nothing aboard has another free place to go to."
+        return "None of the moves that were tried, one or two at once, settles every case."
 
 
 def _away(move: Moves) -> Floats:
@@ -383,13 +401,22 @@ def _both(first: Candidate, second: Candidate) -> Candidate:
     return Candidate(first.cost + second.cost, (*first.ops, *second.ops), says)
 
 
-def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...]) -> bool:
-    """Whether judging again shows a finding that was not there, or a worse one."""
+DOUBTS = ("ball-unsure", "axles-unsure")
+
+
+def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...], cleared: Finding | None = None) -> bool:
+    """Whether judging again shows a finding that was not there, or a worse one.
+
+    What clears a stop may leave a doubt behind. Args: cleared: the finding that is to go.
+    """
+    doubt_passes = cleared is not None and cleared.severity == "stop"
     was = {f.key: f for f in before}
     # of a crowd only the largest clashes are told by name: one that comes up in its place is not a new one
     crowd = any(f.code == "clash-many" for f in before)
     for f in after:
         old = was.get(f.key)
+        if doubt_passes and old is None and f.code in DOUBTS and f.severity != "stop":
+            continue
         if old is None and f.severity != "note" and not (crowd and RULES[f.code].helps == "free place"):
             return True
         if old is not None and RANK[f.severity] < RANK[old.severity]:

@@ -70,6 +70,9 @@ class About(msgspec.Struct, frozen=True):
     mouse: tuple[str, ...] = ()  # what the hand can do
     shots: tuple[Shot, ...] = ()
     drawn: bool = False  # it has a sheet to scale, which can be fitted
+    takes_things: bool = False  # its bench has ``add`` for things of the catalogue
+    # the view that shows what a finding points at by an id or a word; nothing: it has one view only; None: it cannot
+    shows: Callable[[Studied, str], str | None] | None = None
 
     def view(self, name: str) -> View:
         return next(view for view in self.views if view.name == name)

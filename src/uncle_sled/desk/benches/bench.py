@@ -7,13 +7,15 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QV
 
 from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.form import Form
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.sheet_view import SheetView
 
 EDGE_PX = 14
 
 
-class Bench(QWidget):
+class Bench(Guarded, QWidget):
     """One stop of the trail. ``sheet`` is its drawing, if it has one to scale."""
 
     strip = False  # whether the Sled line shows as a strip here
@@ -41,11 +43,15 @@ class Bench(QWidget):
     def add_views(self) -> None:
         """A button for each view of the stop in its title row, one of them down; the first for a start."""
         group = QButtonGroup(self)
+        if len(about(self.stop).views) > 5:
+            self.top.setSpacing(4)
         self.view_buttons: dict[str, QPushButton] = {}
         for at, view in enumerate(about(self.stop).views, 1):
             button = QPushButton(view.name)
             button.setCheckable(True)
             button.setChecked(at == 1)
+            if len(about(self.stop).views) > 5:
+                button.setProperty("kind", "view")  # many of them stand closer
             button.setToolTip(f"{view.tip} ({at})" if view.tip else "")
             button.clicked.connect(lambda _=False, name=view.name: self.show_view(name))
             group.addButton(button)
@@ -54,6 +60,14 @@ class Bench(QWidget):
 
     def show_view(self, name: str) -> None:
         """Show one of the stop's views."""
+
+    def field_of(self, path: str) -> QWidget | None:
+        """The field of a value in one of the bench's cards, where it is shown."""
+        for form in self.findChildren(Form):
+            for row, _, field in form.rows:
+                if row.path == path and not field.isHidden():
+                    return field
+        return None
 
     def end_top(self, hint: str) -> None:
         self.top.addStretch(1)

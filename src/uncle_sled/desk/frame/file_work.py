@@ -14,6 +14,7 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.frame.keeper import Keeper
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import sled_file
@@ -30,7 +31,7 @@ if TYPE_CHECKING:
 FILTER = "Uncle Sled builds (*.sled)"
 
 
-class FileWork(QMainWindow):
+class FileWork(Guarded, QMainWindow):
     """The window's half that knows files. The other half gives it what is declared here."""
 
     session: Session
@@ -44,6 +45,9 @@ class FileWork(QMainWindow):
         raise NotImplementedError
 
     def say(self, text: str, severity: str) -> None:
+        raise NotImplementedError
+
+    def first_views(self) -> None:
         raise NotImplementedError
 
     def _align(self) -> None:
@@ -73,6 +77,7 @@ class FileWork(QMainWindow):
         self.session.open(project, None, unsaved=True)
         self.keeper.begin(None)
         self.show_build()
+        self.first_views()
         self.session.go_to(HOME)
 
     def open_demo(self, name: str) -> None:
@@ -81,6 +86,7 @@ class FileWork(QMainWindow):
             self.session.open(demo(name), None)
             self.keeper.begin(None)
             self.show_build()
+            self.first_views()
 
     def open_file(self) -> None:
         if not self.may_leave():
@@ -106,6 +112,7 @@ class FileWork(QMainWindow):
         self.keeper.begin(path)
         self._opened(path)
         self.show_build()
+        self.first_views()
         self._tell_mended(opened)
         return True
 
@@ -174,6 +181,25 @@ class FileWork(QMainWindow):
         if self.pages.currentWidget() is not self.whole:
             self.pages.setCurrentWidget(self.whole)
         QTimer.singleShot(0, self, self._align)
+
+    def take_over(self) -> None:
+        """Open a second build beside this one and take something of it."""
+        word, _ = QFileDialog.getOpenFileName(
+            self, "Take over from which build?", str(self.session.path or Path.home()), FILTER
+        )
+        if word:
+            self.take_over_from(Path(word))
+
+    def take_over_from(self, path: Path) -> None:
+        from uncle_sled.desk.frame.take_over import TakeOver
+
+        try:
+            source = sled_file.read(path)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+            return
+        self.session.put_back(because="another build was opened beside it")
+        TakeOver(self.session, source, self).open()
 
     def bring_list(self) -> None:
         word, _ = QFileDialog.getOpenFileName(

@@ -1,33 +1,64 @@
-"""The finder: actions, things, findings, load cases by a few letters."""
+"""The finder: actions, views, things aboard and of the catalogue, findings, limits and load cases by a few letters."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
 
+import msgspec
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.trail import stop_of
-from uncle_sled.core.units import weight
+from uncle_sled.core.units import name_in_units, weight
 from uncle_sled.desk.actions import Actions
+from uncle_sled.desk.benches.about import abouts
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 MOST = 40
+NOTHING = "Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."
+# What people say, and what it is called here.
+SAID = {
+    "lithium": "lfp",
+    "propane": "gas",
+    "lpg": "gas",
+    "loo": "toilet",
+    "wc": "toilet",
+    "cooker": "stove",
+    "hob": "stove",
+    "cold": "fridge",
+    "insulation": "faces",
+    "layers": "faces",
+    "tiedown": "held",
+    "lashing": "held",
+    "strap": "held",
+    "weight": "weigh",
+    "centre": "balance point",
+    "center": "balance point",
+    "cg": "balance point",
+    "tongue": "ball",
+    "nose": "ball",
+    "bend": "driving",
+    "roll": "driving",
+}
 
 
-class Finder(QFrame):
-    def __init__(self, session: Session, actions: Actions, parent: QWidget) -> None:
+class Finder(Guarded, QFrame):
+    def __init__(
+        self, session: Session, actions: Actions, parent: QWidget, adds: Callable[[Thing], object] = lambda _: None
+    ) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
-        self.session, self.acts = session, actions
+        self.session, self.acts, self.adds = session, actions, adds
         self.setObjectName("popup")
         rows = QVBoxLayout(self)
         rows.setContentsMargins(8, 8, 8, 8)
         self.line = QLineEdit()
         self.line.setAccessibleName("Find anything")
-        self.line.setPlaceholderText("An action, a thing, a finding, a case…")
+        self.line.setPlaceholderText("An action, a view, a thing, a finding, a case…")
         self.list = QListWidget()
         self.list.setAccessibleName("Found")
         rows.addWidget(self.line)
@@ -43,7 +74,10 @@ class Finder(QFrame):
     def everything(self) -> list[tuple[str, Callable[[], object]]]:
         session = self.session
         made: list[tuple[str, Callable[[], object]]] = []
+        views = {f"{said.stop.lower()}-{view.name.lower()}" for said in abouts() for view in said.views}
         for act in self.acts.acts.values():
+            if act.id in views:
+                continue  # told as a view, with what it shows
             key = f"   {self.acts.key_of(act.id).split(', ')[0]}" if self.acts.key_of(act.id) else ""
             made.append((f"{act.title}{key}", act.run))
         for case in session.studied.table.cases:
@@ -58,8 +92,7 @@ class Finder(QFrame):
         return made
 
     def _point(self, one: Finding) -> None:
-        self.session.go_to(one.stop)
-        self.session.flash.emit(one.where)
+        self.session.pointed.emit(one)
 
     def _thing(self, id: str) -> None:
         part = next((p for p in self.session.studied.parts if p.id == id), None)
@@ -68,16 +101,52 @@ class Finder(QFrame):
             self.session.go_to(stop)
         self.session.select((id,))
 
+    def _views(self) -> list[tuple[str, Callable[[], object]]]:
+        """Every view of every stop by its own name."""
+        made: list[tuple[str, Callable[[], object]]] = []
+        for said in abouts():
+            for view in said.views:
+                title = f"View: {said.stop}, {view.name}" + (f". {view.tip}" if view.tip else f": {view.words}")
+                run = self.acts.acts.get(f"{said.stop.lower()}-{view.name.lower()}")
+                if run is not None:
+                    made.append((title, run.run))
+        return made
+
+    def _catalogue(self) -> list[tuple[str, Callable[[], object]]]:
+        """Everything on the shelves, to be added."""
+        from uncle_sled.catalogue.things import entries  # only who looks for something reads the shelves
+
+        shown = self.session.shown
+        made: list[tuple[str, Callable[[], object]]] = []
+        for entry in (*self.session.facts.things, *entries()):
+            named = msgspec.structs.replace(entry, name=name_in_units(entry.name, shown))
+            made.append((f"Add: {named.name}, {weight(entry.mass.si, shown)}", partial(self.adds, named)))
+        return made
+
     def fill(self, text: str) -> None:
         words = text.lower().split()
-        self.found = [(title, run) for title, run in self.everything() if all(word in title.lower() for word in words)][
-            :MOST
-        ]
+        pool = [*self.everything(), *self._views()] + (self._catalogue() if len(text.strip()) > 1 else [])
+
+        def fits(title: str) -> bool:
+            told = title.lower()
+            return all(word in told or (word in SAID and SAID[word] in told) for word in words)
+
+        def begins(title: str) -> bool:
+            """Whether every word that was typed begins one: “60” means 60 L before 160 L."""
+            told = title.lower().split()
+            return all(any(one.startswith((word, SAID.get(word, word))) for one in told) for word in words)
+
+        fitting = [(title, run) for title, run in pool if fits(title)]
+        self.found = sorted(fitting, key=lambda one: not begins(one[0]))[:MOST]
         self.list.clear()
         for title, _ in self.found:
             self.list.addItem(QListWidgetItem(title))
         if self.found:
             self.list.setCurrentRow(0)
+        else:
+            none = QListWidgetItem(NOTHING)
+            none.setFlags(Qt.ItemFlag.NoItemFlags)
+            self.list.addItem(none)
 
     def take(self, item: QListWidgetItem | None) -> None:
         at = self.list.row(item) if item is not None else -1

@@ -24,6 +24,7 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.core.reading.studied import Studied, length_m, study
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, paint
 from uncle_sled.desk.theme.theme import colour
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -38,7 +39,7 @@ SAYS = {
 }
 
 
-class Picture(QWidget):
+class Picture(Guarded, QWidget):
     """A build's side view, small."""
 
     def __init__(self, s: Studied | None) -> None:
@@ -76,7 +77,7 @@ def _demo_studied(name: str) -> Studied:
     return study(project.build, project.facts)
 
 
-class Tile(QFrame):
+class Tile(Guarded, QFrame):
     """A picture with a name, a line about it, and a button."""
 
     chosen = Signal()
@@ -100,7 +101,7 @@ class Tile(QFrame):
         rows.addWidget(self.button)
 
 
-class FirstPage(QWidget):
+class FirstPage(Guarded, QWidget):
     wants_new = Signal()
     wants_open = Signal()
     wants_list = Signal()

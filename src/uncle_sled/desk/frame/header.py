@@ -9,11 +9,12 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.elided import ElidedLabel
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
 
-class CaseButton(QPushButton):
+class CaseButton(Guarded, QPushButton):
     """The load case, with a mark that more can be chosen."""
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -38,7 +39,7 @@ class VariantButton(CaseButton):
         self.setText(QFontMetrics(self.font()).elidedText(text, Qt.TextElideMode.ElideMiddle, 92))
 
 
-class Header(QFrame):
+class Header(Guarded, QFrame):
     """44 px along the top; the load case is one click or one key away."""
 
     wants_finder = Signal()

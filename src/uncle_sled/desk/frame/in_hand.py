@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSi
 
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.document.shell import Opening
+from uncle_sled.core.document.shell import Loft, Opening, Partition
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.part import SURENESS
@@ -18,13 +18,16 @@ from uncle_sled.core.words import lower_first, upper_first
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.kit.form import SOURCES, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.refocus import focus_kept
+from uncle_sled.desk.kit.tab_zone import Leave, step
 from uncle_sled.desk.session import Session
 
 if TYPE_CHECKING:
     from uncle_sled.desk.benches.shell.shell_rows import MemberForm
 
 
-class InHand(QWidget):
+class InHand(Guarded, QWidget):
     """The right pane's lower part; it keeps its height."""
 
     def __init__(self, session: Session) -> None:
@@ -75,6 +78,11 @@ class InHand(QWidget):
         session.case_changed.connect(self.refresh)
         self.refresh()
 
+    leave: Leave | None = None  # where Tab goes from the last and the first of it
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return step(self, forward, self.leave) or super().focusNextPrevChild(forward)
+
     def hasHeightForWidth(self) -> bool:
         return False  # or the wrapping note would claim the height that Uncle needs
 
@@ -90,6 +98,10 @@ class InHand(QWidget):
             self._later.start()
 
     def refresh(self) -> None:
+        with focus_kept(self.inside):
+            self._refresh()
+
+    def _refresh(self) -> None:
         session = self.session
         things = self._things()
         axle = next((a for a in session.build.rig.axles if a.id in session.selection), None)
@@ -112,6 +124,14 @@ class InHand(QWidget):
             self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(session, opening.id, opening.face))
             self.name.show_text(opening.name)
             self.note.setText(opening_note(session, opening.id))
+        elif not things and (inner := self._inner()) is not None:
+            from uncle_sled.desk.benches.shell.shell_rows import inner_note, loft_rows, partition_rows
+
+            way = getattr(inner, "way", "")
+            rows = partition_rows(session, inner.id, way) if way else loft_rows(inner.id)
+            self._use_form(f"{inner.id} {way}", False, rows=rows)
+            self.name.show_text(inner.name)
+            self.note.setText(inner_note(session, inner.id))
         elif not things and (member := self._member()) is not None:
             self._use_member(member.id)
             self.name.show_text(f"{upper_first(member.kind)}, {member.face}")
@@ -149,7 +169,6 @@ class InHand(QWidget):
     def _drop_form(self) -> None:
         if self.form is not None:
             self.form.hide()
-            self.form.deleteLater()
             self.sections = []
             self.tank_says = self.tank_foot = self.mode_heading = None
             while self.body.count():  # the stretch under it goes as well, or the next form sinks
@@ -157,11 +176,16 @@ class InHand(QWidget):
                 gone = item.widget() if item is not None else None
                 if gone is not None:
                     gone.hide()
+                    gone.setParent(None)
                     gone.deleteLater()
             self.form, self.form_for = None, None
 
     def _opening(self) -> Opening | None:
         return next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)
+
+    def _inner(self) -> Partition | Loft | None:
+        shell = self.session.build.shell
+        return next((one for one in shell.inner if one.id in self.session.selection), None)
 
     def _member(self) -> Member | None:
         chosen = self.session.selection
@@ -182,9 +206,9 @@ class InHand(QWidget):
         if self.form_for == (id, tank):
             return
         self._drop_form()
-        stop = "Rig" if axle else "Shell"
         rows = rows or self._axle_rows(id)
-        self.form = Form(self.session, "", rows, stop, card=False, label_px=84)
+        # a change made here belongs to the bench on which it is made, where that one may make it
+        self.form = Form(self.session, "", rows, "", card=False, label_px=84)
         self.form_for = (id, tank)
         self.body.addWidget(self.form)
         self.body.addStretch(1)
@@ -283,7 +307,7 @@ class InHand(QWidget):
                     field.show_value(place.turn)
 
     def _thing_note(self, thing: Thing) -> str:
-        from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg, slide_window_m
+        from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg, slide_window_m, stays_inside
 
         session, shown = self.session, self.session.shown
         doubt = thing.mass.si * SURENESS[thing.source]
@@ -295,5 +319,6 @@ class InHand(QWidget):
             window = slide_window_m(session.studied, thing.id)
             if window is not None and window[1] - window[0] < 8 and not window[0] <= 0 <= window[1]:
                 near = window[0] if window[0] > 0 else window[1]
-                says += f" {distance(abs(near), shown)} {'back' if near > 0 else 'forward'} settles every case."
+                if stays_inside(session.studied, thing, near):
+                    says += f" {distance(abs(near), shown)} {'back' if near > 0 else 'forward'} settles every case."
         return says

@@ -7,8 +7,12 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.findings.finding import RANK, Finding, to_settle
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.frame.trail import knot_mark
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.tab_zone import Leave, step
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
@@ -18,7 +22,7 @@ WHILE_DRAGGING_MS = 180
 INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
 
 
-class Mark(QWidget):
+class Mark(Guarded, QWidget):
     """The shape of a severity."""
 
     def __init__(self, state: str) -> None:
@@ -33,7 +37,7 @@ class Mark(QWidget):
         knot_mark(painter, QPointF(9, 9), self.state, 5.5)
 
 
-class Card(QFrame):
+class Card(Guarded, QFrame):
     """One finding. ``show_finding`` changes its words in place while a hand drags."""
 
     tried = Signal(object)
@@ -72,6 +76,7 @@ class Card(QFrame):
         self.back_button.setToolTip("Esc")
         self.why_button.setProperty("kind", "link")
         self.point_button = QPushButton("where")
+        self.point_button.setToolTip("Goes to the drawing or field that shows it, and marks it until the next click")
         self.point_button.setProperty("kind", "link")
         self.aside_button = QPushButton("set aside")
         self.aside_button.setProperty("kind", "link")
@@ -124,9 +129,7 @@ class Card(QFrame):
         self.keep_button.setVisible(trying)
         self.back_button.setVisible(trying)
         self.why_button.setText("less" if self.more else "why")
-        self.point_button.setVisible(
-            not trying and any(id not in ("ball", "wheels", "rig", "jack") for id in one.where[:1])
-        )
+        self.point_button.setVisible(not trying)
 
 
 def _put(words: QLabel, text: str, ink: str = "") -> None:
@@ -140,7 +143,18 @@ def _put(words: QLabel, text: str, ink: str = "") -> None:
         words.style().polish(words)
 
 
-class Says(QWidget):
+def _calm_words(s: Studied) -> str:
+    """What can be said where nothing was found: only what was looked at."""
+    held = every_limit(s)
+    every = len(held.limits) + len(held.unchecked)
+    if s.support is None:
+        return "Nothing to settle yet, and no reading yet either."
+    if held.unchecked:
+        return f"Nothing found to settle, but {len(held.unchecked)} of {every} limits could not be checked: Balance, Limits says why."
+    return f"Nothing to settle. Every towing case stands in its band, and all {every} limits were checked."
+
+
+class Says(Guarded, QWidget):
     """The right pane's upper part."""
 
     said = Signal()  # what is said was brought up to date
@@ -169,7 +183,7 @@ class Says(QWidget):
         self.list = QVBoxLayout(inside)
         self.list.setContentsMargins(0, 0, 10, 6)
         self.list.setSpacing(6)
-        self.calm = label("Nothing to settle. Every towing case stands in its band.", "", "spruce", wrap=True)
+        self.calm = label("", "", "ink", wrap=True)
         self.over = label("", "", "pencil", wrap=True)
         self.list.addWidget(self.calm)
         self.list.addWidget(self.over)
@@ -225,6 +239,8 @@ class Says(QWidget):
             card.show_finding(one, pending, self.trying == one.key and session.ghost is not None)
         calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)
+        if calm:
+            self.calm.setText(_calm_words(session.studied))
         self.over.setVisible(len(found) > MOST_CARDS)
         if len(found) > MOST_CARDS:
             self.over.setText(f"and {len(found) - MOST_CARDS} more of less weight")
@@ -243,7 +259,7 @@ class Says(QWidget):
         card.tried.connect(self._try)
         card.kept.connect(session.keep)
         card.put_back.connect(session.put_back)
-        card.pointed.connect(lambda f: session.flash.emit(f.where))
+        card.pointed.connect(session.pointed)
         card.aside.connect(self._aside)
         return card
 
@@ -254,6 +270,11 @@ class Says(QWidget):
 
             self.working = Working(self.session.answers, with_remedies)
             self._rows.addWidget(self.working)
+
+    leave: Leave | None = None  # where Tab goes from the last and the first of it
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return step(self, forward, self.leave) or super().focusNextPrevChild(forward)
 
     def hasHeightForWidth(self) -> bool:
         return False

@@ -19,6 +19,7 @@ from uncle_sled.core.units import distance, weight
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.frame.sled_reading import Reading, reading
 from uncle_sled.desk.hand import Hand
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Written, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
@@ -74,7 +75,7 @@ def _bob_picture(group: str, r: float, here: bool, ratio: float, theme: str) -> 
     return picture
 
 
-class SledLine(QWidget):
+class SledLine(Guarded, QWidget):
     """Along the bottom of every stop: in full under an elevation, else a strip."""
 
     picked = Signal(tuple)

@@ -53,7 +53,7 @@ def reading(s: Studied, row: int) -> Reading:
     if s.build.rig.carrier == "vehicle bed":
         return _bed(s, row, words, sides)
     if s.support is None:
-        return _none("On the ball", "no axle yet" if s.trouble is None else "axle ahead of ball")
+        return _none("On the ball", _why_none(s, "no axle yet"))
     case, b = s.table.cases[row], s.readings
     needles = tuple(_needle(s, at, words) for at in s.towing_rows if not np.isnan(b.tongue_kg[at]))
     tongue, band = float(b.tongue_kg[row]), (float(b.band_kg[row, 0]), float(b.band_kg[row, 1]))
@@ -95,7 +95,7 @@ def reading(s: Studied, row: int) -> Reading:
         return _none("On the ball", "nothing weighs yet")
     state = (
         "stop"
-        if tongue < s.band.least * total or (s.band.limit_kg is not None and tongue > s.band.limit_kg)
+        if tongue < float(s.band.least_kg(total)) or (s.band.limit_kg is not None and tongue > s.band.limit_kg)
         else "good"
         if band[0] <= tongue <= band[1]
         else "mind"
@@ -129,7 +129,7 @@ def _needle(s: Studied, at: int, words: Words) -> Needle:
 
 def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None, str]) -> Reading:
     if s.support is None:
-        return _none("Rear axle", "no wheelbase yet")
+        return _none("Rear axle", _why_none(s, "no wheelbase yet"))
     b, bed = s.readings, s.build.rig.bed
     rear, front = float(b.axle_kg[row, 1]), float(b.axle_kg[row, 0])
     rating = bed.rear_rating.si if bed.rear_rating else None
@@ -158,7 +158,7 @@ def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None
         None,
         rating,
         high,
-        "stop" if bad else "mind" if front < least else "good",
+        "stop" if bad else "mind" if front < least else "good" if rating and front_rating else "none",
         needles,
         *sides,
         "",
@@ -172,6 +172,11 @@ def _sides(s: Studied, row: int, words: Words) -> tuple[str, str, float | None, 
     lean = (right - left) / (left + right)
     words_ = "level" if abs(lean) < 0.002 else f"{words.share(abs(lean))} heavy {'right' if lean > 0 else 'left'}"
     return f"{words.bare_kg(left)} left", f"{words.bare_kg(right)} right", lean, words_
+
+
+def _why_none(s: Studied, usual: str) -> str:
+    hidden = next((one for one in s.unknown if one.hides == "reading"), None)
+    return "see what it says" if s.trouble else (hidden.short or hidden.says) if hidden is not None else usual
 
 
 def _none(title: str, why: str) -> Reading:

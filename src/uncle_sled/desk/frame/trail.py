@@ -9,11 +9,12 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaint
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from uncle_sled.core.trail import HOME, TRAIL
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Written, write
 from uncle_sled.desk.theme.theme import colour
 
 
-class Trail(QWidget):
+class Trail(Guarded, QWidget):
     """Emits the stop that was chosen. States are given by ``show_states``: words and how bad."""
 
     chosen = Signal(str)

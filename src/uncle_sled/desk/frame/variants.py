@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QHeaderView,
     QMenu,
     QPushButton,
+    QSplitter,
     QTableWidget,
     QTableWidgetItem,
     QVBoxLayout,
@@ -18,14 +20,16 @@ from PySide6.QtWidgets import (
 
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.project import Project
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.rig.variants_over import variants_over
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.compare_variants import Standing, compare_variants
-from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask, ask_text
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.dialog import Dialog, popup_menu
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
@@ -119,9 +123,7 @@ ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
     ("Sticks", lambda v, w: str(v.sticks)),
     (
         "Warmth R, layered faces",
-        lambda v, w: (
-            show(v.r_m2k_w, "resistance", w.shown.unit("resistance"), 1) if v.r_m2k_w is not None else "no layers"
-        ),
+        lambda v, w: w.resistance(v.r_m2k_w) if v.r_m2k_w is not None else "no layers",
     ),
     ("Money, to compare", lambda v, w: f"{v.money:.0f}" if v.money else ""),
     ("Hours, to compare", lambda v, w: f"{v.hours:.0f} h" if v.hours else ""),
@@ -135,7 +137,7 @@ class SideBySide(Dialog):
         super().__init__(parent)
         self.session = session
         self.setWindowTitle("Variants side by side")
-        self.resize(860, 470)
+        self.resize(900, 640)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 14, 18, 14)
         self.table = QTableWidget()
@@ -143,7 +145,19 @@ class SideBySide(Dialog):
         self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectColumns)
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
-        rows.addWidget(self.table, 1)
+        self.drawing = Chart(
+            session,
+            "The chosen variant over the first",
+            self._drawn,
+            empty=lambda: "Choose a column to see it over the first.",
+        )
+        self.drawing.setMinimumHeight(200)
+        split = QSplitter(Qt.Orientation.Vertical)
+        split.setChildrenCollapsible(False)
+        split.addWidget(self.table)
+        split.addWidget(self.drawing)
+        split.setSizes([300, 260])
+        rows.addWidget(split, 1)
         keys = QHBoxLayout()
         keys.addWidget(
             label(
@@ -191,7 +205,18 @@ class SideBySide(Dialog):
         header = self.table.horizontalHeader()
         header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
         header.setMinimumSectionSize(150)
+        if len(self.standings) > 1:
+            self.table.selectColumn(1)
         self._may()
+
+    def _drawn(self, width: float, height: float) -> tuple[Primitive, ...]:
+        """The chosen variant over the first; the first over the one that follows it, where it is chosen itself."""
+        project, at = self.session.project, self._column()
+        if at < 0 or len(project.variants) < 2:
+            return ()
+        under = project.variants[0 if at else 1]
+        a, b = (study(build, project.facts) for build in (under, project.variants[at]))
+        return variants_over(a, b, Words(self.session.shown), width, height)
 
     def _column(self) -> int:
         columns = self.table.selectionModel().selectedColumns() if self.table.selectionModel() is not None else []
@@ -199,6 +224,7 @@ class SideBySide(Dialog):
 
     def _may(self) -> None:
         at = self._column()
+        self.drawing.update()
         self.open_button.setEnabled(at >= 0 and self.standings[at].id != self.session.build.id)
 
     def _open(self) -> None:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.text_width import wrapped
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -18,7 +19,7 @@ Maker = Callable[[float, float], tuple[Primitive, ...]]
 Reader = Callable[[float, float, float, float], str]  # place from the left and the foot, width, height
 
 
-class Chart(QWidget):
+class Chart(Guarded, QWidget):
     """``make(width, height)`` gives the shapes; ``empty()`` what to say where there are none."""
 
     def __init__(

@@ -9,10 +9,12 @@ from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QScrollArea, QWidget
 
+from uncle_sled.desk.kit.guarded import Guarded
+
 COLUMN_PX, GAP_PX, RIGHT_PX = 252, 8, 6
 
 
-class Columns(QScrollArea):
+class Columns(Guarded, QScrollArea):
     def __init__(self, cards: list[QWidget]) -> None:
         super().__init__()
         self.cards = cards
@@ -57,12 +59,12 @@ class Columns(QScrollArea):
         self.inside.resize(wide, max(low, self.viewport().height()))
 
     def _share_out(self, many: int, heights: list[int]) -> None:
-        """Each card goes to the shortest column; it stays there while their number stays."""
-        self.columns, low = [[] for _ in range(many)], [0] * many
-        for card, high in zip(self.cards, heights, strict=True):
-            at = low.index(min(low))
-            self.columns[at].append(card)
-            low[at] += high + GAP_PX
+        """Cards keep their order: down the first column, then down the next, cut where the tallest is lowest."""
+        ends, at = split(heights, many), 0
+        self.columns = []
+        for end in ends:
+            self.columns.append(self.cards[at:end])
+            at = end
 
     def _height(self, card: QWidget, wide: int) -> int:
         if hasattr(card, "fit_width"):
@@ -80,3 +82,21 @@ class Columns(QScrollArea):
 
     def showEvent(self, event: object) -> None:
         self.settle()
+
+
+def split(heights: list[int], many: int) -> tuple[int, ...]:
+    """Where a row of cards is cut into so many columns that the tallest is as low as can be: the end of each.
+
+    Source: the linear partition problem, by the least tallest of the first cards for every number of columns.
+    """
+    many = max(min(many, len(heights)), 1)
+    sums = [0]
+    for high in heights:
+        sums.append(sums[-1] + high + GAP_PX)
+    best: list[tuple[int, tuple[int, ...]]] = [(total, (end,)) for end, total in enumerate(sums)]
+    for _ in range(many - 1):
+        best = [
+            min((max(best[cut][0], sums[end] - sums[cut]), (*best[cut][1], end)) for cut in range(end + 1))
+            for end in range(len(sums))
+        ]
+    return best[-1][1]

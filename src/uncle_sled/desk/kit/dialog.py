@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QDialog, QMenu, QWidget
 
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.theme.theme import dress
 
 
-class Dialog(QDialog):
+class Dialog(Guarded, QDialog):
     """A dialog that is opened, done with, and deleted; whoever needs its answer takes it from its signals."""
 
     def __init__(self, parent: QWidget | None = None) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive
 from uncle_sled.core.units import weight
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -23,7 +24,7 @@ class Pane(msgspec.Struct, frozen=True):
     title: str = ""
 
 
-class Drawn(QWidget):
+class Drawn(Guarded, QWidget):
     """Paints panes; a click picks the thing under it in every linked view."""
 
     def __init__(self, session: Session, name: str) -> None:

@@ -6,8 +6,10 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QLabel, QSizePolicy
 
+from uncle_sled.desk.kit.guarded import Guarded
 
-class ElidedLabel(QLabel):
+
+class ElidedLabel(Guarded, QLabel):
     """A label that gives up the middle of its words, with all of them in its tip."""
 
     def __init__(self, face: str = "", ink: str = "") -> None:

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QWidget
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import INCH_M, POUND_KG, Shown
+from uncle_sled.desk.kit.guarded import Guarded
 
 
 def label(text: str, face: str = "", ink: str = "", wrap: bool = False, parent: QWidget | None = None) -> QLabel:
@@ -33,7 +34,7 @@ STEPS = {
 }
 
 
-class QuantityField(QLineEdit):
+class QuantityField(Guarded, QLineEdit):
     """A typed value of one dimension. ``entered`` carries the Quantity, or None where it was emptied."""
 
     entered = Signal(object)
@@ -64,6 +65,20 @@ class QuantityField(QLineEdit):
             self._restored = now
             self._restore()
 
+    tip = ""  # what the field is, said before how to type it
+
+    def explain(self, tip: str) -> None:
+        self.tip = tip
+        self._restored = ()
+        self._say_how()
+
+    def _say_how(self) -> None:
+        unit = self.shown().unit(self.kind.dimension)
+        asked = f"{self.tip.rstrip('.')}. " if self.tip else ""
+        self.setToolTip(
+            f"{asked}A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed."
+        )
+
     _restored: tuple[object, ...] = ()
 
     def _restore(self) -> None:
@@ -71,11 +86,8 @@ class QuantityField(QLineEdit):
         if text != self.text():
             self.setText(text)
             self.setCursorPosition(0)
-        unit = self.shown().unit(self.kind.dimension)
         self.setPlaceholderText("" if self.value is not None else "not known")
-        self.setToolTip(
-            f"{self.name}. A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed."
-        )
+        self._say_how()
         self.setModified(False)
         self._mark("")
 
@@ -96,7 +108,9 @@ class QuantityField(QLineEdit):
         value = self.kind.read(text, self.shown())
         if self.least is not None and value.si < self.least:
             raise EntryError(
-                f"{self.name}: “{text}” is less than nothing; {'more than 0' if self.least > 0 else '0 or more'} would be right."
+                f"{self.name}: “{text}” is less than nothing; 0 or more would be right."
+                if self.least <= 0
+                else f"{self.name}: “{text}” is none; more than 0 would be right, or nothing where it is not known."
             )
         return value
 
@@ -151,7 +165,7 @@ class QuantityField(QLineEdit):
             super().keyPressEvent(event)
 
 
-class TextField(QLineEdit):
+class TextField(Guarded, QLineEdit):
     """A line of words; ``entered`` carries them."""
 
     entered = Signal(str)
@@ -187,7 +201,7 @@ class TextField(QLineEdit):
             super().keyPressEvent(event)
 
 
-class ChoiceField(QComboBox):
+class ChoiceField(Guarded, QComboBox):
     """One of a few; ``entered`` carries the value behind the words."""
 
     entered = Signal(object)
@@ -201,6 +215,7 @@ class ChoiceField(QComboBox):
         self.activated.connect(lambda at: self.entered.emit(self.choices[at][0]))
         self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.setMinimumContentsLength(4)
+        self.setMaxVisibleItems(max(len(choices), 10))  # the last entry shows as well
         self.installEventFilter(self)
 
     def show_value(self, value: object) -> None:

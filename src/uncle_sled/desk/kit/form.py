@@ -8,11 +8,14 @@ from typing import Any
 import msgspec
 from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
+from uncle_sled.core.document.bounds import RATINGS
 from uncle_sled.core.document.edits import Op, get, set_to
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.tips import tip_of
 from uncle_sled.desk.session import Session
 
 SOURCES: list[tuple[object, str]] = [
@@ -24,6 +27,7 @@ SOURCES: list[tuple[object, str]] = [
 ]
 
 
+NO_LIMIT = 1e-9  # a limit of 0 is none
 NUMBER = "a plain number"
 VERB = "a button that does what the row's ops say"
 
@@ -45,7 +49,7 @@ class Row(msgspec.Struct, frozen=True):
     read: Callable[[Any], Any] | None = None  # what stands there, where no single path says it
 
 
-class Form(QFrame):
+class Form(Guarded, QFrame):
     """A card of rows bound to the build, or to the whole project where ``facts`` is set."""
 
     def __init__(
@@ -87,9 +91,14 @@ class Form(QFrame):
 
     def _add(self, row: Row) -> None:
         field = self._field(row)
-        if row.tip:
-            field.setToolTip(row.tip)
+        tip = row.tip or tip_of(row.path)
         words = label(row.title, "", "pencil")
+        if tip:
+            words.setToolTip(tip)
+            if isinstance(field, QuantityField):
+                field.explain(tip)
+            else:
+                field.setToolTip(tip)
         words.setBuddy(field)
         at = len(self.rows)
         if isinstance(field, QCheckBox | QPushButton):
@@ -122,7 +131,8 @@ class Form(QFrame):
             number = TextField(row.title, may_be_empty=True)
             number.entered.connect(lambda value, r=row: self._take_number(r, value))
             return number
-        field = QuantityField(row.kind, row.title, lambda: self.session.shown, row.empty, row.least)
+        least = NO_LIMIT if row.path.rpartition(".")[2] in RATINGS else row.least
+        field = QuantityField(row.kind, row.title, lambda: self.session.shown, row.empty, least)
         field.entered.connect(lambda value, r=row: self._take(r, value))
         field.wrong.connect(self._complain)
         return field

@@ -26,8 +26,13 @@ def page_printer(page: Page):  # type: ignore[no-untyped-def]
 
 def choose_printer(printer, parent: QWidget | None) -> bool:  # type: ignore[no-untyped-def]
     from PySide6.QtPrintSupport import QPrintDialog
+    from shiboken6 import delete
 
-    return QPrintDialog(printer, parent).exec() == QDialog.DialogCode.Accepted
+    dialog = QPrintDialog(printer, parent)
+    try:
+        return dialog.exec() == QDialog.DialogCode.Accepted
+    finally:
+        delete(dialog)  # at once: it must not outlive the printer that it points to
 
 
 def print_page(page: Page, printer) -> None:  # type: ignore[no-untyped-def]

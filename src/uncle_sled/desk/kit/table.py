@@ -9,20 +9,25 @@ from collections.abc import Callable, Sequence
 from typing import Any, Generic, TypeVar
 
 import msgspec
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
-from PySide6.QtGui import QBrush
-from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
+from PySide6.QtCore import QAbstractItemModel, QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
+from PySide6.QtGui import QBrush, QFont, QFontMetrics, QResizeEvent
+from PySide6.QtWidgets import QAbstractItemView, QTableView
 
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.theme.theme import colour
 
 R = TypeVar("R")
 Index = QModelIndex | QPersistentModelIndex
 SORT = Qt.ItemDataRole.UserRole
 ROW_PX = 26
+PADDING_PX, ARROW_PX = 14, 16  # about the words of a cell, and for the mark of a sorted column
+LOOKED_AT = 200  # rows that tell how wide a column wants to be
+LEAST_PX = 70  # words give way down to this, numbers never
+SIDES = {True: Qt.AlignmentFlag.AlignRight, False: Qt.AlignmentFlag.AlignLeft}
 
 
 class Column(msgspec.Struct, Generic[R], frozen=True):
-    """One column. ``wide`` in pixels, 0: as its words want; ``enter`` takes what was typed and says whether it was taken."""
+    """One column. ``wide`` is the least in pixels, 0: none; ``enter`` takes what was typed and says whether it was taken."""
 
     title: str
     text: Callable[[R], str]
@@ -34,7 +39,7 @@ class Column(msgspec.Struct, Generic[R], frozen=True):
     tip: str = ""
 
 
-class TableModel(QAbstractTableModel, Generic[R]):
+class TableModel(Guarded, QAbstractTableModel, Generic[R]):
     """Rows of one kind under declared columns."""
 
     def __init__(self, columns: Sequence[Column[R]]) -> None:
@@ -59,6 +64,8 @@ class TableModel(QAbstractTableModel, Generic[R]):
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if orientation == Qt.Orientation.Horizontal and 0 <= section < len(self.columns):
+            if role == Qt.ItemDataRole.TextAlignmentRole:
+                return int(SIDES[self.columns[section].right] | Qt.AlignmentFlag.AlignVCenter)
             if role == Qt.ItemDataRole.DisplayRole:
                 return self.columns[section].title
             if role == Qt.ItemDataRole.ToolTipRole:
@@ -91,7 +98,7 @@ class TableModel(QAbstractTableModel, Generic[R]):
         return column.enter(row, str(value))
 
 
-class Table(QTableView):
+class Table(Guarded, QTableView):
     """A view of such a model that picks whole rows."""
 
     def __init__(self, model: TableModel[Any], name: str, several: bool = False) -> None:
@@ -105,16 +112,67 @@ class Table(QTableView):
         self.setAlternatingRowColors(True)
         self.verticalHeader().hide()
         self.verticalHeader().setDefaultSectionSize(ROW_PX)
-        self.horizontalHeader().setStretchLastSection(True)
+        self.horizontalHeader().setStretchLastSection(False)
+        self.horizontalHeader().setMinimumSectionSize(44)
+        self.horizontalHeader().setHighlightSections(False)
+        self.horizontalHeader().sectionResized.connect(self._by_hand)
+        self.horizontalHeader().sortIndicatorChanged.connect(lambda *_: self.lay_columns())
+        self._laying = False
+        self._own = False  # a hand has set the columns: they stay
+        self._watch(model)
+
+    def setModel(self, model: QAbstractItemModel | None) -> None:
+        super().setModel(model)
+        if hasattr(self, "_own") and model is not None:
+            self._watch(model)
+
+    def _watch(self, model: QAbstractItemModel) -> None:
+        for signal in (model.modelReset, model.dataChanged, model.layoutChanged):
+            signal.connect(self.lay_columns)
+        self.lay_columns()
+
+    def _by_hand(self) -> None:
+        self._own = self._own or not self._laying
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
         self.lay_columns()
 
     def lay_columns(self) -> None:
-        """The columns as wide as they say; a model between this and the rows keeps them."""
-        last = len(self.columns) - 1
-        for at, column in enumerate(self.columns):
-            if at == last and column.wide:
-                continue  # it takes what is left
-            if column.wide:
-                self.setColumnWidth(at, column.wide)
-            else:
-                self.horizontalHeader().setSectionResizeMode(at, QHeaderView.ResizeMode.ResizeToContents)
+        """Every column as wide as its words want, and what is left over shared out, most of it to words."""
+        model = self.model()
+        if self._own or model is None:
+            return
+        shown = [at for at in range(len(self.columns)) if not self.isColumnHidden(at)]
+        wants = {at: self._wanted(at) for at in shown}
+        spare = self.viewport().width() - sum(wants.values())
+        words = [at for at in shown if not self.columns[at].right]
+        if spare < 0:
+            self._give_way(wants, words, -spare)
+        elif shown:
+            some = words or shown
+            for at in some:
+                wants[at] += spare // len(some)
+            wants[some[-1]] += spare % len(some)
+        self._laying = True
+        for at, wide in wants.items():
+            self.setColumnWidth(at, wide)
+        self._laying = False
+
+    def _give_way(self, wants: dict[int, int], words: list[int], lacking: int) -> None:
+        """The widest words give way first, all to the same width at the most."""
+        room = sum(wants[at] for at in words) - lacking
+        order = sorted(words, key=lambda at: wants[at])
+        for left, at in zip(range(len(order), 0, -1), order, strict=True):
+            wants[at] = max(min(wants[at], room // left), min(wants[at], LEAST_PX))
+            room -= wants[at]
+
+    def _wanted(self, at: int) -> int:
+        column, model = self.columns[at], self.model()
+        metrics, bold = QFontMetrics(self.font()), QFont(self.font())
+        bold.setWeight(QFont.Weight.DemiBold)
+        arrow = ARROW_PX if self.isSortingEnabled() and self.horizontalHeader().sortIndicatorSection() == at else 0
+        widest = QFontMetrics(bold).horizontalAdvance(column.title) + arrow
+        for row in range(min(model.rowCount(), LOOKED_AT)):
+            widest = max(widest, metrics.horizontalAdvance(str(model.index(row, at).data() or "")))
+        return max(widest + PADDING_PX, column.wide)

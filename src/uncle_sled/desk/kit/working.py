@@ -13,12 +13,13 @@ from uncle_sled.core.slow import Slow
 from uncle_sled.core.words import upper_first
 from uncle_sled.desk.answers import Answers
 from uncle_sled.desk.kit.elided import ElidedLabel
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.theme.theme import colour
 
 SHOWN_AFTER_MS = 400  # what is done sooner needs no word
 
 
-class Working(QWidget):
+class Working(Guarded, QWidget):
     """A row that comes when a study takes its time and goes with it."""
 
     def __init__(self, answers: Answers, study: Slow[Studied, Any]) -> None:
@@ -63,7 +64,7 @@ class Working(QWidget):
             self.show()
 
 
-class _Bar(QWidget):
+class _Bar(Guarded, QWidget):
     """How much is done; a chalk line half drawn where nobody knows."""
 
     def __init__(self) -> None:

@@ -147,6 +147,8 @@ def paint_tape(painter: QPainter, view: Paper, a: QPointF, b: QPointF, metres: f
 class TypedDrag(Gesture[P]):
     """A drag during which a number can be typed that places the front edge exactly."""
 
+    typed_is = "front edge at"  # what the typed number is
+
     def __init__(self, view: P, pane: str, at: QPointF, hand: Hand) -> None:
         super().__init__(view, pane, at)
         self.session, self.hand = view.session, hand
@@ -213,7 +215,7 @@ class TypedDrag(Gesture[P]):
                 y = self.view.frame(self.pane).point((0, line)).y()
                 painter.drawLine(QPointF(0, y), QPointF(self.view.width(), y))
         if self.words:
-            text = f"front edge at {self.words}{'  ' + self.complaint if self.complaint else ''}"
+            text = f"{self.typed_is} {self.words}{'  ' + self.complaint if self.complaint else ''}"
             spot = QRectF(self.view.width() / 2 - 130, 8, 260, 26)
             painter.setPen(QPen(colour("chalk"), 1.6))
             painter.setBrush(colour("field"))
@@ -224,12 +226,15 @@ class TypedDrag(Gesture[P]):
 class DragThings(TypedDrag[ThingsPaper]):
     """Moves the selected things; the one under the hand snaps, a typed number places it exactly."""
 
-    def __init__(self, view: ThingsPaper, pane: str, at: QPointF, id: str) -> None:
+    def __init__(self, view: ThingsPaper, pane: str, at: QPointF, id: str, click: str = "") -> None:
+        """``click``: what is selected instead where the hand only clicked."""
         session = view.session
+        self.click = click
         held = with_inner(session.build.stow, session.selection)
         self.lead, self.mode = id, session.mode
         self.first = {p.thing.id: p for p in view.placed() if p.thing.id in held}
-        self.snaps = snaps_for(session.build, [p for p in view.placed() if p.thing.id not in held], session.shown)
+        others = [p for p in view.placed() if p.thing.id not in held]
+        self.snaps = snaps_for(session.build, session.facts, others, session.shown)
         self.lifted = False
         name = lower_first(self.first[id].thing.name) if len(self.first) == 1 else f"{len(self.first)} things"
         super().__init__(view, pane, at, session.take_up(f"Move the {name}", tuple(self.first)))
@@ -252,11 +257,18 @@ class DragThings(TypedDrag[ThingsPaper]):
         self.lifted = self.lifted or abs(at.y() - self.start.y()) > 8
         across = 0.0
         if self.lifted:
-            new, line = (low + up, None) if free else snapped(self.snaps, axis, low + up, size, scale)
+            over = () if axis != "z" else self.snaps.over_m(x, lead.size[0], lead.y)
+            new, line = (low + up, None) if free else snapped(self.snaps, axis, low + up, size, scale, over)
             across = new - low
             if line is not None:
                 self.lines.append((axis, line))
         self._put(x - lead.x, across)
+
+    def finished(self) -> None:
+        still = not self.hand.moved
+        super().finished()
+        if still and self.click:
+            self.session.select((self.click,))
 
     def _put(self, dx: float, across: float) -> None:
         # always from where it was taken up, so that a drag back to its start leaves the build as it was typed

@@ -7,7 +7,7 @@ moves over it, so that the hand never waits for the paper.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRect, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -30,27 +30,31 @@ from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.shell.inner_views import inner_view
+from uncle_sled.core.drawing.shell.openings_seen import openings_seen
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.core.engine import Same
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.units import FOOT_M, distance, feet_inches, weight
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
-from uncle_sled.desk.sheet.layer import Layer, Leaf
+from uncle_sled.desk.sheet.layer import Layer, Leaf, box_px
 from uncle_sled.desk.theme.theme import colour, theme_name
 
 RULER_PX, GUTTER_PX, TOP_PX = 22, 40, 14
 LEFT_PX = 76  # room for the gauge of the Sled line under the sheet's left edge
 
 
-class SheetView(QWidget):
+class SheetView(Guarded, QWidget):
     """A drawing of the build. ``things`` may be dragged, ``axle`` too, as the bench allows."""
 
     view_changed = Signal()
     above_px = 0  # room over the drawing that a bench writes in
+    below_px = 0.0  # and under it
 
     def __init__(self, session: Session, plan: bool = True, things: bool = False, axle: bool = False) -> None:
         super().__init__()
@@ -69,6 +73,7 @@ class SheetView(QWidget):
         self._held: tuple[str, ...] = ()
         self._fitted = True
         self._flashing: tuple[str, ...] = ()
+        self._pointing = False  # what flashes stays until the next click
         self._placed_for: tuple[Studied, int, Mode, tuple[Placed, ...]] | None = None
         self._some_for: tuple[tuple[Studied, int, Mode, frozenset[str]], tuple[Placed, ...]] | None = None
         self._dirty = QRegion()  # what the last frame of a drag painted over
@@ -102,9 +107,10 @@ class SheetView(QWidget):
         mode = self.session.mode
         top, half = rig_views.heights_m(build, mode)
         reach = min(max([rig_views.reach_m(build, mode), *self._extra_reach()]), 40.0) + 0.25
-        left = -0.95 if build.rig.carrier == "vehicle bed" else 0.0
+        left = self.left_m()
         wide = max(self.width() - LEFT_PX - 22, 100)
-        high = max(self.height() - RULER_PX - TOP_PX - self.above_px - (GUTTER_PX if self.with_plan else 12), 60)
+        under = self.below_px + (GUTTER_PX if self.with_plan else 12)
+        high = max(self.height() - RULER_PX - TOP_PX - self.above_px - under, 60)
         self.scale = max(
             min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0
         )
@@ -115,6 +121,10 @@ class SheetView(QWidget):
         self.side_y = TOP_PX + self.above_px + slack + self.scale * (top + 0.1)
         self.plan_y = self.side_y + GUTTER_PX + half * self.scale
         self._moved_view()
+
+    def left_m(self) -> float:
+        """How far ahead of the ball (or a bed vehicle's front axle) is shown [m]."""
+        return -0.95 if self.session.build.rig.carrier == "vehicle bed" else 0.0
 
     def _extra_reach(self) -> list[float]:
         return [x for shape in self.extra if isinstance(shape, Poly) for x, _ in shape.points]
@@ -195,13 +205,15 @@ class SheetView(QWidget):
                 region += line
         return region
 
-    def thing_at(self, at: QPointF) -> str | None:
-        """The topmost thing under a point; small ones lie over big ones."""
+    def thing_at(self, at: QPointF, among: tuple[str, ...] | None = None) -> str | None:
+        """The topmost thing under a point, of all or only some; small ones lie over big ones."""
         pane = self.pane_at(at)
         x, up = self.frame(pane).metres(at)
         reach = 5 / self.scale
         found: list[tuple[float, str]] = []
         for p in self.placed():
+            if among is not None and p.thing.id not in among:
+                continue
             low, high = (p.z, p.z + p.size[2]) if pane == "side" else (p.y - p.size[1] / 2, p.y + p.size[1] / 2)
             if p.x - reach <= x <= p.x + p.size[0] + reach and low - reach <= up <= high + reach:
                 found.append((p.size[0] * (high - low), p.thing.id))
@@ -245,17 +257,25 @@ class SheetView(QWidget):
 
     def flash(self, ids: tuple[str, ...]) -> None:
         """Point at things for a moment."""
-        self._flashing = ids
+        self._flashing, self._pointing = ids, False
         self.update()
         QTimer.singleShot(900, self, self._flashed)
 
-    def _flashed(self) -> None:
-        self._flashing = ()
+    def point(self, ids: tuple[str, ...]) -> None:
+        """Point at what is drawn until the next click."""
+        self._flashing, self._pointing = ids, bool(ids)
         self.update()
+
+    def _flashed(self) -> None:
+        if not self._pointing:
+            self._flashing = ()
+            self.update()
 
     # mouse and keys
     def mousePressEvent(self, event: QMouseEvent) -> None:
         at = event.position()
+        if self._pointing:
+            self.point(())
         self.last_pane = pane = self.pane_at(at)
         self.setFocus(Qt.FocusReason.MouseFocusReason)
         if event.button() == Qt.MouseButton.MiddleButton or (
@@ -275,7 +295,11 @@ class SheetView(QWidget):
             chosen = self.session.selection
             if more:
                 self.session.select(tuple(one for one in chosen if one != id) if id in chosen else (*chosen, id))
-            elif id not in chosen:
+            elif self.drag_things and (held := self.thing_at(at, chosen)) is not None:
+                # what is selected keeps the drag; a click alone takes what lies over it
+                self.gesture = DragThings(self, pane, at, held, click=id)
+                return
+            else:
                 self.session.select((id,))
             if self.drag_things and id in self.session.selection:
                 self.gesture = DragThings(self, pane, at, id)
@@ -396,6 +420,11 @@ class SheetView(QWidget):
                 merge=f"nudge-{'-'.join(session.selection)}",
             )
 
+    leave: Callable[[bool], bool] | None = None  # where Tab goes from the drawing
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        return (self.leave is not None and self.leave(forward)) or super().focusNextPrevChild(forward)
+
     # paint
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -489,6 +518,8 @@ class SheetView(QWidget):
         for pane in self.panes():
             frame = self.frame(pane)
             yield Leaf(rigs[pane], frame)
+            if self.drag_things:
+                yield Leaf((*openings_seen(s, pane), *inner_view(s, pane, False)), frame, told=False)
             aboard = rig_views.things_view(s, row, pane, self.scale, things, labels[pane], self._under(pane))
             yield Leaf(aboard, frame, "body")
             if self.shows_use:
@@ -588,11 +619,22 @@ class SheetView(QWidget):
                 painter.drawRect(box.adjusted(-1.5, -1.5, 1.5, 1.5))
                 for corner in (box.topLeft(), box.topRight(), box.bottomLeft(), box.bottomRight()):
                     painter.fillRect(QRectF(corner.x() - 3, corner.y() - 3, 6, 6), colour("chalk"))
+        if self._pointing:
+            self._paint_pointed(painter)
         for axle in self.session.build.rig.axles:
             if axle.id in chosen and self.session.build.rig.carrier == "ball":
                 x = self.frame("side").point((axle.station.si, 0)).x()
                 painter.setPen(QPen(colour("chalk"), 1.6, Qt.PenStyle.DashLine))
                 painter.drawLine(QPointF(x, TOP_PX), QPointF(x, self.height() - RULER_PX))
+
+    def _paint_pointed(self, painter: QPainter) -> None:
+        """What was pointed at that is no thing: ball, wheels, frame, jack, body."""
+        build, frame = self.session.build, self.frame("side")
+        painter.setPen(QPen(colour("chalk"), 2.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for shape in (*rig_views.side_rig(build), *rig_views.side_wheels(build), *rig_views.side_body(build)):
+            if shape.id in self._flashing and not isinstance(shape, Text):
+                painter.drawRoundedRect(box_px(shape, frame).adjusted(-3, -3, 3, 3), 5, 5)
 
     def _tried_mode(self, tried: Studied) -> Mode:
         """The shown mode as what is tried would have it."""

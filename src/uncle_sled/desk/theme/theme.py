@@ -123,6 +123,7 @@ def style_sheet() -> str:
     QLabel[face="strong"] {{ font-weight: 600; }}
     QLabel[face="small"] {{ font-size: {SMALL}px; }}
     QPushButton, QToolButton {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 4px; padding: 3px 9px; min-height: 20px; }}
+    QPushButton[kind="view"] {{ padding: 3px 6px; }} QPushButton[kind="view"]:focus {{ padding: 2px 5px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c("field edge")}; }}
     QPushButton:focus, QToolButton:focus {{ border: 2px solid {c("chalk")}; padding: 2px 8px; }}
     QPushButton:checked, QToolButton:checked, QPushButton[kind="main"] {{ background: {c("chalk")}; color: {c("on chalk")}; border-color: {c("chalk")}; font-weight: 600; }}
@@ -133,6 +134,7 @@ def style_sheet() -> str:
     QTableView QTableCornerButton::section {{ background: {c("kraft deep")}; border: none; }}
     QHeaderView::up-arrow, QHeaderView::down-arrow {{ width: 9px; height: 6px; }}
     QTableView {{ gridline-color: {c("rule")}; alternate-background-color: {c("body")}; }}
+    QTableView::item:focus {{ border: 2px solid {c("ochre")}; }}
     QPushButton[kind="link"] {{ background: transparent; border: 2px solid transparent; color: {c("chalk")}; padding: 1px 3px; min-height: 16px; text-align: left; }}
     QPushButton[kind="quiet"] {{ background: transparent; border: 1px solid transparent; color: {c("pencil")}; text-align: left; padding: 3px 26px 3px 6px; }}
     QPushButton[kind="fold"] {{ background: transparent; border: none; border-top: 1px solid {c("rule")}; border-radius: 0; color: {c("ink")}; text-align: left; padding: 4px 2px 2px 2px; font-weight: 600; }}

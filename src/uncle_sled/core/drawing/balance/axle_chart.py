@@ -57,9 +57,14 @@ def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: fl
 
 
 def axle_chart(
-    s: Studied, placing: AxlePlacing | None, found: tuple[Conflict, ...], field: Field, words: Words
+    s: Studied,
+    placing: AxlePlacing | None,
+    found: tuple[Conflict, ...],
+    field: Field,
+    words: Words,
+    tried_m: float | None = None,
 ) -> tuple[Primitive, ...]:
-    """The chart. A case that leaves its band at the present station is red and named so."""
+    """The chart. A case that leaves its band at the present station is red and named so. Args: tried_m: a ghost's station."""
     assert s.support is not None
     now = s.support.mean_axle_m
     shapes: list[Primitive] = [*_band(s, field, words), *_window(placing, field), *_conflicts(found, field)]
@@ -83,6 +88,14 @@ def axle_chart(
         # by where it would be at the right edge: what leaves the field at its top keeps its order
         names.append((field.y(float(share[-1, column])), s.table.cases[row].name, ink, DASHES[column % len(DASHES)]))
     shapes += _names(names, field)
+    if tried_m is not None and abs(tried_m - now) > 1e-6 and field.x0 <= tried_m <= field.x1:
+        ghost = field.x(tried_m)
+        far = field.height - TOP + (28 if abs(ghost - field.x(now)) < 110 else 14)
+        shapes += [
+            line((ghost, LOW), (ghost, field.height - TOP + 6), "chalk", 2.0, (6.0, 4.0)),
+            Circle((ghost, LOW), 7, "chalk", "paper", 2.0),
+            Text((ghost, min(far, field.height - 8)), f"tried {words.m(tried_m)}", 12, "chalk", ground="paper"),
+        ]
     x = field.x(now)
     shapes += [
         line((x, LOW), (x, field.height - TOP + 6), "chalk", 2.4, id="axle"),
@@ -155,7 +168,12 @@ def _axes(field: Field, words: Words) -> list[Primitive]:
             line((LEFT - 3, y), (LEFT, y), "pencil"),
             Text((LEFT - 6, y), words.share(k * step, 0), 11, "pencil", anchor="right"),
         ]
-    apart = next(g for g in (0.05, 0.1, 0.2, 0.5, 1.0) if (field.x1 - field.x0) / g <= 8 or g == 1.0)
+    steps = (
+        tuple(inches * INCH_M for inches in (1, 2, 3, 6, 12, 24))
+        if words.shown.imperial
+        else (0.05, 0.1, 0.2, 0.5, 1.0)
+    )
+    apart = next(g for g in steps if (field.x1 - field.x0) / g <= 8 or g == steps[-1])
     for k in range(int(np.ceil(field.x0 / apart)), int(field.x1 / apart) + 1):
         x = field.x(k * apart)
         shapes += [line((x, LOW - 4), (x, LOW), "pencil"), Text((x, LOW - 14), words.m(k * apart), 11, "pencil")]

@@ -56,7 +56,7 @@ def _drawings(s: Studied, words: Words, shapes: list[Primitive]) -> float:
     at, y = s.support.mean_axle_m * scale, y0 - 13
     shapes += [
         line((x0, y), (x0 + at, y), "pencil"),
-        Text((x0 + at / 2, y), f"ball to axle {words.m(s.support.mean_axle_m)}", 10, "ink", ground="paper"),
+        Text((x0 + at / 2, y), f"ball to axle {words.cut(s.support.mean_axle_m)}", 10, "ink", ground="paper"),
         Text((WIDTH - EDGE, HEIGHT - 88), f"1 : {n}", 9, "pencil", "text", "right"),
     ]
     return low - half * scale
@@ -73,12 +73,12 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     tyre = [f"load index {rig.tyre.load_index}" if rig.tyre.load_index else "to be chosen", rig.tyre.speed_symbol]
     sides = {"over": "over the axle", "under": "under the axle", "": "over or under: to be said"}
     lines = [
-        ("Axles", f"{len(rig.axles)}, {rig.suspension}" + (f", {words.m(apart)} apart" if apart > 0 else "")),
-        ("Place of their middle", f"{words.m(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded")),
+        ("Axles", f"{len(rig.axles)}, {rig.suspension}" + (f", {words.cut(apart)} apart" if apart > 0 else "")),
+        ("Place of their middle", f"{words.cut(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded")),
         ("Window", _window_words(placing, s.support.mean_axle_m, words)),
-        ("Track, wheel to wheel", words.m(rig.track.si) if rig.track else "to be measured"),
-        ("Frame over the axle, wide", words.m(rig.frame_width.si) if rig.frame_width else "to be measured"),
-        ("Frame top above ground", words.m(rig.frame_top.si) if rig.frame_top else "to be measured"),
+        ("Track, wheel to wheel", words.cut(rig.track.si) if rig.track else "to be measured"),
+        ("Frame over the axle, wide", words.cut(rig.frame_width.si) if rig.frame_width else "to be measured"),
+        ("Frame top above ground", words.cut(rig.frame_top.si) if rig.frame_top else "to be measured"),
         ("Springs", sides[rig.spring_side]),
         ("Heaviest on the axles", f"{words.kg(group)}, {lower_first(s.table.cases[heaviest].name)}"),
         ("Heaviest axle", words.kg(max(float(b.axle_kg[r].max()) for r in s.towing_rows))),
@@ -101,4 +101,4 @@ def _window_words(placing: AxlePlacing | None, now_m: float, words: Words) -> st
         return "none serves every case yet"
     low, high = placing.window_m
     out = "" if low - 1e-6 <= now_m <= high + 1e-6 else "; the place above is not in it"
-    return f"{words.m(low)} to {words.m(high)}{out}"
+    return f"{words.cut(low)} to {words.cut(high)}{out}"

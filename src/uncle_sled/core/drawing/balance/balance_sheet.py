@@ -1,4 +1,4 @@
-"""One page for the shop wall: the trailer to scale, every case's reading, the limits, what to settle.
+"""One page for the shop wall: side and plan to scale, what weighs how much and where, every case, the limits, what to settle.
 
 A4 landscape, in points, y up; the same page goes to PDF and SVG.
 """
@@ -8,16 +8,17 @@ from __future__ import annotations
 import numpy as np
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
-from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, whole_view
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.studied import Studied, length_m
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, lower_first
 
 WIDTH, HEIGHT, EDGE = 842.0, 595.0, 36.0
-DRAWING_HIGH = 200.0
+DRAWING_HIGH = 236.0
+LIST_PX, LIST_ROW = 186.0, 11.5  # a column of the weights list
 ROW = 14.0
 
 
@@ -25,7 +26,7 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     """The page of a build as judged. Args: printed: the date in words, put at the foot."""
     words = Words(s.build.brief.reading.shown())
     shapes: list[Primitive] = [
-        Text((EDGE, HEIGHT - 50), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
+        Text((EDGE, HEIGHT - 47), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
         Text(
             (WIDTH - EDGE, HEIGHT - 44),
             f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}",
@@ -36,8 +37,9 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
         ),
         line((EDGE, HEIGHT - 60), (WIDTH - EDGE, HEIGHT - 60), "rule"),
     ]
-    shapes += _drawing(s, words)
-    top = HEIGHT - 70 - DRAWING_HIGH - 26
+    wide = _drawing(s, words, shapes)
+    shapes += _weights(s, words, EDGE + wide + 18)
+    top = HEIGHT - 66 - DRAWING_HIGH - 18
     low = _cases(s, words, shapes, top)
     _limits(s, words, shapes, low - 12)
     _findings(found, shapes, top)
@@ -54,40 +56,83 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{project_name}: balance sheet")
 
 
-def _drawing(s: Studied, words: Words) -> list[Primitive]:
-    reach, (top, _) = length_m(s.build) + 0.6, heights_m(s.build)
-    left = -1.0 if s.build.rig.carrier == "vehicle bed" else -0.4
-    scale = min((WIDTH - 2 * EDGE) / (reach - left), (DRAWING_HIGH - 24) / max(top, 0.5))
-    x0 = (WIDTH - scale * (reach + left)) / 2
-    y0 = HEIGHT - 70 - DRAWING_HIGH + 12
-    shapes: list[Primitive] = list(
-        placed(whole_view(s, 0, "side", scale, (left, -4 / scale, reach, 1e9)), scale, x0, y0)
-    )
+def _drawing(s: Studied, words: Words, shapes: list[Primitive]) -> float:
+    """Side over plan on one scale, at the left; how wide they came out [points]."""
+    reach, (top, half) = length_m(s.build) + 0.35, heights_m(s.build)
+    left = -1.0 if s.build.rig.carrier == "vehicle bed" else -0.3
+    gap = 30.0  # between the views, with the measured line
+    most = WIDTH - 2 * EDGE - LIST_PX - 18
+    scale = min(most / (reach - left), (DRAWING_HIGH - gap - 12) / max(top + 2 * half, 0.5))
+    x0 = EDGE - left * scale
+    ground = HEIGHT - 74 - top * scale
+    middle = ground - gap - half * scale
+    wide = scale * (reach - left)
+    shapes += placed(whole_view(s, 0, "side", scale, (left, -4 / scale, reach, top + 6 / scale)), scale, x0, ground)
+    shapes += placed(whole_view(s, 0, "plan", scale, (left, -half, reach, half)), scale, x0, middle)
+    cg = s.readings.cg_m[0] if len(s.readings.cg_m) else np.full(3, np.nan)
+    if not np.isnan(cg).any():
+        for at in (
+            (float(cg[0]) * scale + x0, float(cg[2]) * scale + ground),
+            (float(cg[0]) * scale + x0, float(cg[1]) * scale + middle),
+        ):
+            shapes += [
+                Circle(at, 5, "ink", "paper", 1.4),
+                line((at[0] - 5, at[1]), (at[0] + 5, at[1])),
+                line((at[0], at[1] - 5), (at[0], at[1] + 5)),
+            ]
+    if s.support is not None and s.support.carrier == "ball":
+        axle = s.support.mean_axle_m
+        shapes += dimension((x0, ground - 12), (x0 + axle * scale, ground - 12), f"ball to axle {words.m(axle)}", 3, 9)
     shapes.append(
         Text(
-            (WIDTH - EDGE, HEIGHT - 76),
-            f"left side, 1 : {round(POINTS_PER_M / scale)}",
-            9,
+            (EDGE + wide, ground - 12),
+            f"left side and plan, 1 : {round(POINTS_PER_M / scale)}",
+            8,
             "pencil",
             "text",
             "right",
         )
     )
-    cg = s.readings.cg_m[0] if len(s.readings.cg_m) else np.full(3, np.nan)
-    if not np.isnan(cg).any():
-        at = (x0 + float(cg[0]) * scale, y0 + float(cg[2]) * scale)
+    return wide
+
+
+def _weights(s: Studied, words: Words, left: float) -> list[Primitive]:
+    """What weighs how much and where, heaviest first, in as many columns as there is room; the rest summed."""
+    if not s.table.cases:
+        return []
+    kg = s.table.mass_kg[0]
+    order = sorted(range(len(kg)), key=lambda at: -abs(float(kg[at])))
+    order = [at for at in order if abs(float(kg[at])) > 1e-9]
+    room = WIDTH - EDGE - left
+    many = max(int((room + 14) // (LIST_PX + 14)), 1)
+    each = (room - 14 * (many - 1)) / many
+    per = int((DRAWING_HIGH - 22) // LIST_ROW)
+    top = HEIGHT - 76
+    shapes: list[Primitive] = [
+        Text((left, top), f"Weights, {lower_first(s.table.cases[0].name)}", 11, "ink", "head", "left"),
+        Text(
+            (WIDTH - EDGE, top),
+            "from the front axle" if s.build.rig.carrier == "vehicle bed" else "from the ball",
+            8,
+            "pencil",
+            "text",
+            "right",
+        ),
+    ]
+    shown = order[: many * per - (1 if len(order) > many * per else 0)]
+    for row, at in enumerate(shown):
+        x, y = left + (each + 14) * (row // per), top - 5 - LIST_ROW * (row % per + 1)
         shapes += [
-            Circle(at, 6, "ink", "paper", 1.4),
-            line((at[0] - 6, at[1]), (at[0] + 6, at[1])),
-            line((at[0], at[1] - 6), (at[0], at[1] + 6)),
+            Text((x, y), elided(s.table.names[at], 9, each - 98), 9, "ink", "text", "left"),
+            Text((x + each - 48, y), words.kg(float(kg[at])), 9, "ink", "strong", "right"),
+            Text((x + each, y), words.m(float(s.table.x_m[0, at])), 9, "pencil", "text", "right"),
         ]
-    if s.support is not None and s.support.carrier == "ball":
-        axle = s.support.mean_axle_m
-        y = y0 - 10
-        shapes += [
-            line((x0, y), (x0 + axle * scale, y), "pencil"),
-            Text((x0 + axle * scale / 2, y), f"ball to axle {words.m(axle)}", 10, "ink", ground="paper"),
-        ]
+    rest = order[len(shown) :]
+    if rest:
+        row = len(shown)
+        x, y = left + (each + 14) * (row // per), top - 5 - LIST_ROW * (row % per + 1)
+        said = f"and {len(rest)} more, {words.kg(sum(float(kg[at]) for at in rest))}"
+        shapes.append(Text((x, y), elided(said, 9, each), 9, "pencil", "text", "left"))
     return shapes
 
 
@@ -161,9 +206,12 @@ def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
 def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
     shapes.append(Text((EDGE, top), "Nearest to their limits", 12, "ink", "head", "left"))
     y = top - 4
+    missing = _unchecked_words(s, 546)
+    for at, says in enumerate(reversed(missing)):
+        shapes.append(Text((EDGE, 38 + 11 * at), says, 9, "pencil", "text", "left"))
     for limit in s.limits[: max(0, int((top - 50) // ROW))]:
         y -= ROW
-        if y < 40:
+        if y < 40 + 11 * len(missing):
             break
         share = min(use(limit), 1.2)
         shapes += [
@@ -190,6 +238,15 @@ def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> No
                 "right",
             ),
         ]
+
+
+def _unchecked_words(s: Studied, wide: float) -> list[str]:
+    """The limits that could not be checked, on two lines at most."""
+    if not s.unchecked:
+        return []
+    names = ", ".join(lower_first(one.name) for one in s.unchecked)
+    lines = wrapped(f"{len(s.unchecked)} not checked: {names}.", 9, wide)
+    return lines if len(lines) <= 2 else [lines[0], elided(lines[1], 9, wide - 20) + " …"]
 
 
 def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:

@@ -12,7 +12,7 @@ from uncle_sled.core.drawing.plot import ticks, unit_kg
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.band import vehicles_of
-from uncle_sled.core.reading.limits import Limit, use
+from uncle_sled.core.reading.limits import Limit, Unchecked, riding_in_car, row_loads_kg, use
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.sureness import Owner, chances, load_kg, load_sigma_kg
 from uncle_sled.core.studies.balance.sweep import span_kg
@@ -20,6 +20,7 @@ from uncle_sled.core.words import Words, lower_first
 
 ROW, EDGE, NAME = 25.0, 12.0, 150.0
 VALUE, CASE = 140.0, 110.0
+# ink of a bar by its severity; where all is well a weighed number is green and a computed one blue, never green
 INKS = {"stop": "primer", "mind": "ochre", None: "spruce", "note": "spruce"}
 
 
@@ -41,9 +42,17 @@ def _scale(known: list[float], margin: float, left: float, right: float) -> Call
 
 
 def limit_bars(
-    s: Studied, limits: tuple[Limit, ...], words: Words, width: float, height: float
+    s: Studied,
+    limits: tuple[Limit, ...],
+    unchecked: tuple[Unchecked, ...],
+    words: Words,
+    width: float,
+    height: float,
 ) -> tuple[Primitive, ...]:
-    """A bar a limit, nearest first: value as a share of its limit, the limit as a post, and the case it is worst in."""
+    """A bar a limit, nearest first: value as a share of its limit, the limit as a post, and the case it is worst in.
+
+    Under them those that could not be checked, each an empty dashed bar with its reason.
+    """
     names = {case.id: case.name for case in s.table.cases}
     bar = max(width - 2 * EDGE - NAME - VALUE - CASE - 20, 60.0)
     post = EDGE + NAME + bar / 1.15
@@ -53,9 +62,10 @@ def limit_bars(
         if y < EDGE:
             break
         share = min(use(limit), 1.15)
-        ink = INKS[limit.severity]
+        ink = ink_of(limit)
         floor = limit.id.startswith("least-")
-        says = f"{words.bare_kg(limit.value)} {'of at least' if floor else 'of'} {words.kg(limit.limit)}"
+        value = words.bare_kg(limit.value) if limit.unit == "kg" else words.of_unit(limit.value, limit.unit)
+        says = f"{value} {'of at least' if floor else 'of'} {words.of_unit(limit.limit, limit.unit)}"
         strong = limit.severity is not None
         shapes += [
             Text(
@@ -83,11 +93,45 @@ def limit_bars(
             ),
         ]
         y -= ROW
+    for missing in unchecked:
+        if y < EDGE:
+            break
+        shapes += [
+            Text((EDGE, y), elided(missing.name, 13, NAME - 8), 13, "pencil", "text", "left", id=missing.id),
+            *_not_checked(EDGE + NAME, y, bar),
+            Text(
+                (EDGE + NAME + bar + 10, y),
+                elided(f"not checked: {missing.why}", 11, VALUE + CASE - 4),
+                11,
+                "pencil",
+                "text",
+                "left",
+                id=missing.id,
+            ),
+        ]
+        y -= ROW
     return tuple(shapes)
 
 
+def ink_of(limit: Limit) -> str:
+    """The ink of a limit's bar: only what was weighed is green where all is well."""
+    return INKS[limit.severity] if limit.severity or limit.face == "measured" else "chalk"
+
+
+def _not_checked(left: float, y: float, long: float) -> list[Primitive]:
+    """An empty dashed bar: neither kept nor broken."""
+    return [
+        Poly(
+            ((left, y - 6), (left + long, y - 6), (left + long, y + 6), (left, y + 6)),
+            "pencil",
+            width=0.8,
+            dash=(3.0, 3.0),
+        )
+    ]
+
+
 CAR_ROWS = (
-    ("ball/", "On its ball"), ("towed/", "Towed"), ("car-rear/", "Rear axle"), ("car-front/", "Front axle"),
+    ("ball/", "On its ball"), ("towed/", "Towed"), ("unbraked/", "Without brakes"), ("car-rear/", "Rear axle"), ("car-front/", "Front axle"),
     ("train/", "Car and trailer"),
 )  # fmt: skip
 CARS_BESIDE = 3
@@ -111,14 +155,23 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
     for at, car in enumerate(cars):
         left = EDGE + name + at * column
         y = height - EDGE - 32
-        shapes.append(Text((left, y), elided(car.name, 13, column - 20, "strong"), 13, "ink", "strong", "left"))
+        bare = "" if row_loads_kg(car, riding_in_car(s.build)) else ", car empty"
+        shapes.append(
+            Text((left, y), elided(f"{car.name}{bare}", 13, column - 20, "strong"), 13, "ink", "strong", "left")
+        )
         bar = min(column - 20.0, 220.0) if column < 360 else column - 260.0
         beside = column >= 360
         for kind, _ in CAR_ROWS:
             y -= ROW
+            if y < EDGE:
+                break
             limit = by_id.get(kind + car.id)
             if limit is None:
-                shapes.append(Text((left, y), "not in its papers yet", 11, "pencil", "text", "left"))
+                why = next(
+                    (f"not checked: {one.why}" for one in s.unchecked if one.id == kind + car.id), "it has brakes"
+                )
+                says = elided(why, 11, column - 20)
+                shapes.append(Text((left, y), says, 11, "pencil", "text", "left", id=kind + car.id))
                 continue
             ink = "primer" if limit.severity == "stop" else "ink"
             says = f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}"
@@ -126,13 +179,15 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
             long = bar if beside else min(bar * 0.4, 90.0)
             shapes += [
                 rect(left, y - 6, long, 12, stroke="", fill="rule"),
-                rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=INKS[limit.severity], id=limit.id),
+                rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=ink_of(limit), id=limit.id),
                 line((left + long / 1.15, y - 9), (left + long / 1.15, y + 9), "ink", 2.0),
                 Text((left + long + 8, y), elided(worst, 12, column - long - 24), 12, ink, "text", "left", id=limit.id),
             ]  # fmt: skip
     y = height - EDGE - 32
     for _, says in CAR_ROWS:
         y -= ROW
+        if y < EDGE:
+            break
         shapes.append(Text((EDGE, y), says, 13, "ink", "text", "left"))
     return tuple(shapes)
 

@@ -14,6 +14,7 @@ def standing_people(build: Build, facts: Facts) -> tuple[Primitive, ...]:
     """A plain figure for everyone whose height is known, behind the tail."""
     shapes: list[Primitive] = []
     people = [p for p in facts.people if p.height and 0.3 < p.height.si < 2.6]
+    over = max((p.height.si for p in people if p.height), default=0.0)
     for at, person in enumerate(people[:6]):
         tall = person.height.si if person.height else 1.7
         x = length_m(build) + 0.55 + APART_M * at
@@ -40,6 +41,6 @@ def standing_people(build: Build, facts: Facts) -> tuple[Primitive, ...]:
                 id=person.id,
             ),
             Circle((x, tall - head), head, "pencil", "body", 1.0, id=person.id),
-            Text((x, tall + (0.4 if at % 2 else 0.1)), elided(person.name, 11, 62), 11.0, "ink", id=person.id),
+            Text((x, over + (0.46 if at % 2 else 0.12)), elided(person.name, 11, 62), 11.0, "ink", id=person.id),
         ]
     return tuple(shapes)

@@ -20,12 +20,14 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep_each, keep_keyed, keep_last
+from uncle_sled.core.geometry.footprint import corners_m
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.reading.load_cases import ON_GROUND_M, columns_of
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
+from uncle_sled.core.studies.stow.next_place import on_roof
 from uncle_sled.core.studies.stow.solids import outline_of
 from uncle_sled.core.units import weight
 
@@ -85,7 +87,7 @@ def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[st
     if only is not None:
         pairs = [pair for pair in pairs if pair[0].id in only]
     for thing, home in pairs:
-        if thing.id in mode.absent:
+        if thing.id in mode.absent or (mode.towing and thing.rides):
             continue
         stand = stand_of(thing, mode) if thing.id in touched else home
         mass = weighs.get(thing.id, thing.mass.si)
@@ -246,11 +248,8 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     if width <= 0:
         return ()
     return (
-        rect(
-            front,
-            -width / 2,
-            shell.length.si,
-            width,
+        Poly(
+            tuple((front + x, y) for x, y in corners_m(shell)),
             stroke="ink",
             fill="body",
             width=1.6,
@@ -271,7 +270,7 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     if lx <= 0 or high <= 0:
         return (Circle((p.x, low), 0.04, group, group, 1.2, id=p.thing.id),)
     dash: tuple[float, ...] = () if p.aboard else (4, 3)
-    if view == "plan" and p.thing.kind == "solar":  # it lies on the roof: an outline, so that the inside shows
+    if view == "plan" and on_roof(p.thing):  # it lies on the roof: an outline, so that the inside shows
         return (rect(p.x, low, lx, high, stroke=group, fill="", width=1.3, dash=(6, 3), id=p.thing.id),)
     hatch = HATCH_OF_GROUP[group] if hatched and p.thing.tank is None and p.aboard else ""
     fill = group if p.aboard else ""
@@ -481,7 +480,11 @@ def _edges(build: Build, view: str) -> list[Point]:
             (shell.length.si if shell.length else 0.0),
             (shell.width.si if shell.width else 0.0) / 2,
         )
-        corners = [(front, -half), (front, half), (front + length, half), (front + length, -half)]
+        corners = (
+            [(front + x, y) for x, y in corners_m(shell)]
+            if shell.length and shell.width
+            else [(front, -half), (front, half), (front + length, half), (front + length, -half)]
+        )
     points: list[Point] = []
     for a, b in zip(corners, corners[1:] + corners[:1], strict=True):
         steps = min(max(1, int(max(abs(b[0] - a[0]), abs(b[1] - a[1])) / 0.04)), 400)

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text
 from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.laid import Laid, laid
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
@@ -19,20 +20,20 @@ def cut_sheet(s: Studied) -> tuple[Primitive, ...]:
     shapes: list[Primitive] = []
     x, words = 0.0, Words(s.build.brief.reading.shown())
     for surface in s.framed.body.surfaces if s.framed.body else ():
-        left, low, right, _ = surface.polygon.bounds
-        shapes += _face(s.framed, surface, x - left, -low, words)
+        left, low, right, _ = laid(surface).bounds(surface.polygon.bounds)
+        shapes += _face(s.framed, surface, laid(surface, x - left, -low), words)
         x += right - left + GAP_M
     return tuple(shapes)
 
 
-def _face(framed: Framed, surface: Surface, dx: float, dy: float, words: Words) -> Iterator[Primitive]:
+def _face(framed: Framed, surface: Surface, on: Laid, words: Words) -> Iterator[Primitive]:
     def ring(points: list[Point], ink: str) -> Poly:
-        return Poly(tuple([(x + dx, y + dy) for x, y in points]), ink, id=surface.id)
+        return Poly(on.points(points), ink, id=surface.id)
 
     def write(text: str, at: Point, size: float) -> Text:
-        return Text((at[0] + dx, at[1] + dy), text, size, anchor="left", id=surface.id)
+        return Text(at, text, size, anchor="left", id=surface.id)
 
-    left, low, right, high = surface.polygon.bounds
+    left, low, right, high = on.bounds(surface.polygon.bounds)
     yield ring([(float(x), float(y)) for x, y in list(surface.polygon.exterior.coords)[:-1]], "ink")
     for member in framed.on(surface.id):
         yield ring(list(member.outline), "wood")
@@ -40,5 +41,6 @@ def _face(framed: Framed, surface: Surface, dx: float, dy: float, words: Words) 
         if cut.surface == surface.id and cut.good:
             corners = [(float(x), float(y)) for x, y in list(cut.shape.exterior.coords)[:-1]]
             yield ring(corners, "zinc" if cut.kind == "wheel box" else "primer")
-            yield write(cut.name, (cut.shape.bounds[0] + 0.02, cut.shape.bounds[1] + 0.02), NAME_MM)
-    yield write(f"{surface.id}, {words.m(right - left)} x {words.m(high - low)}", (left, high + 0.08), TITLE_MM)
+            corner = on.bounds(cut.shape.bounds)
+            yield write(cut.name, (corner[0] + 0.02, corner[1] + 0.02), NAME_MM)
+    yield write(f"{surface.id}, {words.cut(right - left)} x {words.cut(high - low)}", (left, high + 0.08), TITLE_MM)

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.primitives import Point, Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_rig, side_wheels
+from uncle_sled.core.drawing.shell.offsets_page import EDGE, HEIGHT, WIDTH, head, offsets_page
 from uncle_sled.core.drawing.shell.shell_views import (
     body_line,
     flat_face,
@@ -15,18 +18,17 @@ from uncle_sled.core.drawing.shell.shell_views import (
     side_openings,
     side_sticks,
 )
-from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.geometry.laid import laid, laid_title
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.shell.holes import SEALS, holes
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
-from uncle_sled.core.words import Words, upper_first
+from uncle_sled.core.words import Words
 
-WIDTH, HEIGHT, EDGE = 842.0, 595.0, 34.0
 LIST_WIDE, ROW = 236.0, 11.5
-CAUTION = "Screening only: measure the real frame first; local code and a licensed engineer decide. Mask against dust and resin."
 
 
 class Piece(msgspec.Struct, frozen=True):
@@ -60,19 +62,13 @@ def framing_sheets(s: Studied, project_name: str, printed: str) -> tuple[Page, .
     if s.framed.body is None:
         return ()
     pages = [_side_page(s, project_name, printed)]
-    pages += [_face_page(s, surface, project_name, printed) for surface in s.framed.body.surfaces]
+    for surface in s.framed.body.surfaces:
+        pages.append(_face_page(s, surface, project_name, printed))
+        if surface.id == "left side" and s.build.shell.form == "profile":
+            pages.append(offsets_page(s, surface, project_name, printed))
     if any(face.layers for face in s.build.shell.faces) or s.build.shell.openings:
         pages.append(_section_page(s, project_name, printed))
     return tuple(pages)
-
-
-def _head(title: str, right: str) -> list[Primitive]:
-    return [
-        Text((EDGE, HEIGHT - EDGE - 6), elided(title, 16, 500, "head"), 16, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - EDGE - 6), right, 10, "pencil", "text", "right"),
-        line((EDGE, HEIGHT - EDGE - 18), (WIDTH - EDGE, HEIGHT - EDGE - 18), "rule"),
-        Text((EDGE, EDGE - 12), CAUTION, 8, "pencil", "text", "left"),
-    ]
 
 
 def _side_page(s: Studied, name: str, printed: str) -> Page:
@@ -90,7 +86,7 @@ def _side_page(s: Studied, name: str, printed: str) -> Page:
         *side_openings(s, words, per_m),
         *side_wheels(s.build),
     )
-    shapes = _head(f"{name}: left side, framing", f"1 : {scale} on A4, {printed}")
+    shapes = head(f"{name}: left side, framing", f"1 : {scale} on A4, {printed}")
     shapes += placed(inside, per_m, x0, y0)
     shapes += _sums(s, words, y0 - 24)
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: left side")
@@ -104,12 +100,12 @@ def _sums(s: Studied, words: Words, top: float) -> list[Primitive]:
         metres = sum(one.length_m for one in s.framed.members)
         said.append(f"{len(s.framed.members)} sticks, {words.m(metres)} in all, {words.kg(sticks)}")
     if m and m.inside_height_m and m.inside_length_m:
-        said.append(f"Inside {words.m(m.inside_length_m)} at the mattress, head room {words.m(m.inside_height_m)}")
+        said.append(f"Inside {words.cut(m.inside_length_m)} at the mattress, head room {words.cut(m.inside_height_m)}")
     if down is not None:
         said.append(
-            f"Bolts to the frame: {down.many} of 10 mm, at most {words.m(down.pitch_m)} apart, for {down.shear_n / 1000:.1f} kN of braking and {down.uplift_n / 1000:.1f} kN of wind"
+            f"Bolts to the frame: {down.many} of 10 mm, at most {words.cut(down.pitch_m)} apart, for {down.shear_n / 1000:.1f} kN of braking and {down.uplift_n / 1000:.1f} kN of wind"
         )
-        said.append("Bolt stations from the ball: " + ", ".join(words.m(x) for x in down.stations_m[:14]))
+        said.append("Bolt stations from the ball: " + ", ".join(words.cut(x) for x in down.stations_m[:14]))
     shapes: list[Primitive] = []
     for text in said:
         for row in wrapped(text, 10, WIDTH - 2 * EDGE):
@@ -121,51 +117,102 @@ def _sums(s: Studied, words: Words, top: float) -> list[Primitive]:
 
 def _face_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     words = Words(s.build.brief.reading.shown())
-    left, low, right, high = surface.polygon.bounds
-    room = (WIDTH - 2 * EDGE - LIST_WIDE - 46, HEIGHT - 2 * EDGE - 90)
+    on = laid(surface)
+    left, low, right, high = on.bounds(surface.polygon.bounds)
+    aside = 40.0 if on.turned else 10.0  # the stations of a turned face stand at its left
+    room = (WIDTH - 2 * EDGE - LIST_WIDE - 36 - aside, HEIGHT - 2 * EDGE - 90)
     scale = scale_for(right - left, high - low, room)
     per_m = POINTS_PER_M / scale
-    x0 = EDGE + 10 - left * per_m
+    x0 = EDGE + aside - left * per_m
     y0 = HEIGHT - EDGE - 40 - high * per_m
-    title = upper_first(surface.id) + (", laid flat along the skin" if surface.swept else "")
+    title = laid_title(surface)
     if surface.id == "right side":
         title += ", as seen from the left: the left one's mirror, good face out"
-    shapes = _head(f"{name}: {title}", f"1 : {scale} on A4, {printed}")
-    drawn = flat_face(s, surface, words, per_m)
-    shapes += placed(drawn, per_m, x0, y0)
+    shapes = head(f"{name}: {title}", f"1 : {scale} on A4, {printed}")
+    shapes += placed(flat_face(s, surface, words, per_m), per_m, x0, y0)
+    shapes += _middles(s, surface, words, per_m, x0, y0)
     made = pieces_of(s.framed.on(surface.id))
-    marks = {id: piece.mark for piece in made for id in piece.ids}
-    for m in s.framed.on(surface.id):
-        xs, ys = [p[0] for p in m.outline], [p[1] for p in m.outline]
-        at = ((min(xs) + max(xs)) / 2 * per_m + x0, (min(ys) + max(ys)) / 2 * per_m + y0)
-        shapes.append(Text(at, marks[m.id], 7, "ink", ground="paper", id=m.id))
-    shapes += _from_left(s, surface, words, per_m, x0, y0)
+    shapes += _letters(s, surface, made, shapes, per_m, x0, y0)
     shapes += _list(made, words, WIDTH - EDGE - LIST_WIDE + 6, HEIGHT - EDGE - 34)
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {title}")
 
 
-def _from_left(s: Studied, surface: Surface, words: Words, per_m: float, x0: float, y0: float) -> list[Primitive]:
-    """Stations of the uprights from the left end, as they are marked on the plate."""
-    _, low, _, _ = surface.polygon.bounds
-    stations = sorted(
-        {
-            round((min(p[0] for p in m.outline) + max(p[0] for p in m.outline)) / 2, 3)
-            for m in s.framed.on(surface.id)
-            if not m.along_s
-        }
-    )
-    y = low * per_m + y0 - 32
+LETTER = 7.0
+ALONG = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9, 0.27, 0.73, 0.05, 0.95)
+
+
+def _letters(
+    s: Studied, surface: Surface, made: tuple[Piece, ...], over: list[Primitive], per_m: float, x0: float, y0: float
+) -> list[Primitive]:
+    """Every stick's letter on it, where no words and no other letter stand; beside it with a leader where it is full."""
+    taken = [_box(one.at, one.text, one.size, one.anchor) for one in over if isinstance(one, Text)]
+    marks = {id: piece.mark for piece in made for id in piece.ids}
+    on, shapes = laid(surface), list[Primitive]()
+    for m in s.framed.on(surface.id):
+        outline = on.points(m.outline)
+        xs, ys = [p[0] for p in outline], [p[1] for p in outline]
+        left, right, low, high = min(xs), max(xs), min(ys), max(ys)
+        upright = high - low > right - left
+        spots = [
+            ((left + right) / 2, low + (high - low) * k) if upright else (left + (right - left) * k, (low + high) / 2)
+            for k in ALONG
+        ]
+        on_it = [(x * per_m + x0, y * per_m + y0) for x, y in spots]
+        beside = [
+            (x + dx, y + dy) for x, y in on_it for dx, dy in (((9, 0), (-9, 0)) if upright else ((0, 9), (0, -9)))
+        ]
+        for at in (*on_it, *beside):
+            box = _box(at, marks[m.id], LETTER, "middle")
+            if any(box[0] < t[2] and box[2] > t[0] and box[1] < t[3] and box[3] > t[1] for t in taken):
+                continue
+            taken.append(box)
+            if at not in on_it:
+                shapes.append(line(at, min(on_it, key=lambda p, at=at: math.dist(p, at)), "pencil", 0.5))  # type: ignore[misc]
+            shapes.append(Text(at, marks[m.id], LETTER, "ink", ground="paper", id=m.id))
+            break
+    return shapes
+
+
+def _box(at: Point, text: str, size: float, anchor: str) -> tuple[float, float, float, float]:
+    wide = text_width(text, size) + 2
+    left = at[0] - wide * {"left": 0.0, "middle": 0.5, "right": 1.0}[anchor]
+    return left, at[1] - size * 0.62, left + wide, at[1] + size * 0.62
+
+
+def _middles(s: Studied, surface: Surface, words: Words, per_m: float, x0: float, y0: float) -> list[Primitive]:
+    """Stations of the sticks across the face from its end, as they are marked on the plate: from the left, or the foot."""
+    on = laid(surface)
+    left, low, _, _ = on.bounds(surface.polygon.bounds)
+    middles = [
+        on.point(((min(p[0] for p in m.outline) + max(p[0] for p in m.outline)) / 2, 0.0))
+        for m in s.framed.on(surface.id)
+        if not m.along_s
+    ]
     shapes: list[Primitive] = []
+    if not middles:
+        return shapes
     last = -1e9
-    for at in stations:
+    if on.turned:
+        x = left * per_m + x0 - 22
+        for at in sorted({round(p[1], 3) for p in middles}):
+            y = at * per_m + y0
+            shapes.append(line((x + 14, y), (x + 19, y), "pencil", 0.8))
+            if y > last + 9:
+                shapes.append(Text((x + 12, y), words.cut(at - low), 7.5, "pencil", anchor="right"))
+                last = y
+        shapes.append(
+            Text((x, low * per_m + y0 - 34), "middles along the skin from the foot", 8, "pencil", anchor="left")
+        )
+        return shapes
+    y = low * per_m + y0 - 32
+    for at in sorted({round(p[0], 3) for p in middles}):
         x = at * per_m + x0
         shapes.append(line((x, y + 5), (x, y + 10), "pencil", 0.8))
-        text = Text((x, y), words.m(at), 7.5, "pencil")
+        text = Text((x, y), words.cut(at), 7.5, "pencil")
         if x - text.width / 2 > last + 4:
             shapes.append(text)
             last = x + text.width / 2
-    if stations:
-        shapes.append(Text((x0, y - 11), "middles from the left end", 8, "pencil", anchor="left"))
+    shapes.append(Text((x0, y - 11), "middles from the left end", 8, "pencil", anchor="left"))
     return shapes
 
 
@@ -188,7 +235,7 @@ def _list(made: tuple[Piece, ...], words: Words, x: float, top: float) -> list[P
             (f"{piece.many} ×", 34, "right"),
             (m.kind, 40, "left"),
             (size, 128, "right"),
-            (words.m(m.length_m), 184, "right"),
+            (words.cut(m.length_m), 184, "right"),
             (ends, LIST_WIDE - 8, "right"),
         ):
             if text:
@@ -201,7 +248,7 @@ def _list(made: tuple[Piece, ...], words: Words, x: float, top: float) -> list[P
 def _section_page(s: Studied, name: str, printed: str) -> Page:
     words = Words(s.build.brief.reading.shown())
     library = library_of(s.facts.materials)
-    shapes = _head(f"{name}: what the faces are made of, and every hole", f"layers 1 : 2, {printed}")
+    shapes = head(f"{name}: what the faces are made of, and every hole", f"layers 1 : 2, {printed}")
     seen: dict[tuple[object, ...], list[str]] = {}
     for face in s.build.shell.faces:
         if face.layers:
@@ -238,7 +285,7 @@ def _holes(s: Studied, words: Words, top: float) -> list[Primitive]:
     for hole in found[:24]:
         one = hole.opening
         drip = ", drip edge" if one.drip else ", NO drip edge" if hole.wants_drip else ""
-        text = f"{one.name}, {one.face}: {SEALS[one.seal]}{drip}; {words.m(hole.seam_m)} of seam"
+        text = f"{one.name}, {one.face}: {SEALS[one.seal]}{drip}; {words.cut(hole.seam_m)} of seam"
         shapes += [
             rect(x, y - 3, 6, 6, stroke="ink"),
             Text((x + 11, y), elided(text, 9, 350), 9, "ink", "text", "left"),

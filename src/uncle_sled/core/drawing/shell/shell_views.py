@@ -15,12 +15,14 @@ from uncle_sled.core.drawing.primitives import Circle, Hatch, Point, Poly, Primi
 from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
 from uncle_sled.core.framing.frame_body import Cut, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.geometry.footprint import plan_of, side_span_m
+from uncle_sled.core.geometry.laid import laid
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.from_rig import wheel_radius_m
+from uncle_sled.core.parts.inside import inside_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
-from uncle_sled.core.studies.shell.inside import inside_of
 from uncle_sled.core.studies.shell.shell_measures import Measures
 from uncle_sled.core.words import Words
 
@@ -184,7 +186,7 @@ def _opening(
     rows = wrapped(name, LABEL, room)
     if len(rows) > fit or any(text_width(row, LABEL) > room for row in rows):
         rows = [elided(name, LABEL, room)]
-    size = f"{words.m(opening.width.si)} × {words.m(opening.height.si)}"
+    size = f"{words.cut(opening.width.si)} × {words.cut(opening.height.si)}"
     if len(rows) < fit and text_width(size, LABEL) < room:
         rows.append(size)
     step = LABEL * 1.25 / px_per_m
@@ -244,6 +246,13 @@ def body_line(s: Studied) -> tuple[Primitive, ...]:
                 dash=(3, 3),
             )
         )
+    if plan_of(s.build.shell) is not None:  # where the nose's slanted walls and the clipped corner begin
+        begins, _ = side_span_m(s.build.shell, "left side")
+        ends = min(side_span_m(s.build.shell, side)[1] for side in SIDES)
+        for x in (begins, ends):
+            if 0.01 < x < body.length - 0.01:
+                low, high = body.under, body.under + body.height
+                shapes.append(line((body.front + x, low), (body.front + x, high), "pencil", 0.9, (7, 3)))
     nose = s.build.shell.nose_box
     if nose is not None and nose.length.si > 0:
         shapes.append(
@@ -330,28 +339,28 @@ def bend_marks(s: Studied, words: Words) -> tuple[Primitive, ...]:
 
 
 def flat_face(s: Studied, surface: Surface, words: Words, px_per_m: float, sized: bool = True) -> tuple[Primitive, ...]:
-    """One surface laid flat: its outline, sticks, openings and sizes; s to the right, t up."""
-    shape = surface.polygon
-    points = tuple((float(x), float(y)) for x, y in list(shape.exterior.coords)[:-1])
+    """One surface laid flat: its outline, sticks, openings and sizes, as ``laid`` puts it on paper."""
+    shape, on = surface.polygon, laid(surface)
+    points = on.points([(float(x), float(y)) for x, y in list(shape.exterior.coords)[:-1]])
     shapes: list[Primitive] = [Poly(points, "ink", "body", 1.4, id=surface.id)]
     for member in s.framed.on(surface.id):
-        shapes.append(_stick(member, member.outline))
+        shapes.append(_stick(member, on.points(member.outline)))
     for cut in s.framed.cuts:
         if cut.surface == surface.id:
-            corners = tuple((float(x), float(y)) for x, y in list(cut.shape.exterior.coords)[:-1])
+            corners = on.points([(float(x), float(y)) for x, y in list(cut.shape.exterior.coords)[:-1]])
             shapes += _opening(s, cut, corners, words, px_per_m, far=False)
     if sized:
-        left, low, right, high = shape.bounds
+        left, low, right, high = on.bounds(shape.bounds)
         gap = 14 / px_per_m
         tick = 3.5 / px_per_m
-        shapes += dimension((left, low - gap), (right, low - gap), words.m(right - left), tick)
+        shapes += dimension((left, low - gap), (right, low - gap), words.cut(right - left), tick)
         shapes += [
             line((right + gap, low), (right + gap, high), "pencil"),
             line((right + gap - tick, low - tick), (right + gap + tick, low + tick), "pencil"),
             line((right + gap - tick, high - tick), (right + gap + tick, high + tick), "pencil"),
             Text(
                 (right + gap + 4 / px_per_m, (low + high) / 2),
-                words.m(high - low),
+                words.cut(high - low),
                 LABEL,
                 "ink",
                 anchor="left",

@@ -46,8 +46,13 @@ def isometric(s: Studied, things: Sequence[Placed], peel: Peel) -> tuple[Primiti
     inner = {p.thing.id for p in things if not p.thing.outside}
     placed = {p.thing.id: p for p in things}
     solids = [_solid_of(p) for p in placed.values() if min(p.size) > 0]
+    room = room_of(s.build, s.facts) if peel != "closed" else None
+    walls = {id(solid) for solid in room.walls} if room is not None else set()
     shown = [solid for solid in solids if peel != "closed" or solid.id not in inner]
-    for solid in _far_to_near(shown):
+    for solid in _far_to_near([*shown, *(room.walls if room is not None else ())]):
+        if id(solid) in walls:
+            shapes += _box(solid, "wood", True)
+            continue
         shapes += _box(solid, group_of(placed[solid.id].thing), placed[solid.id].aboard)
     return (*shapes, *_wheels(s, near=True), *near)
 

@@ -14,8 +14,8 @@ from uncle_sled.core.drawing.rig.rig_views import LABEL, LEADING, Box, Placed, t
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of
+from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.inside import thickness_m
 from uncle_sled.core.studies.stow.room import room_of
 
 MOST_LABELS = 24
@@ -71,7 +71,7 @@ def _body(s: Studied) -> list[Primitive]:
     wall = thickness_m(s.build.shell, "left side")
     points = tuple((float(x), float(y)) for x, y in outer)
     shapes: list[Primitive] = [Poly(points, "ink", "body", 1.6, band=wall, hatch="wood" if wall else "", id="shell")]
-    for box in room.wheel_boxes:
+    for box in (*room.wheel_boxes, *room.walls):
         size = box.high[1] - box.low[1], box.high[2] - box.low[2]
         shapes.append(rect(box.low[1], box.low[2], *size, stroke="ink", fill="wood", tint=0.4, id=box.id))
     return shapes

@@ -15,7 +15,7 @@ from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line, rec
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.stow.clashes import Clash, clashes
-from uncle_sled.core.studies.stow.room import Hole, Room, room_of
+from uncle_sled.core.studies.stow.room import Hole, Point3, Room, room_of
 from uncle_sled.core.studies.stow.solids import AXES, Solid, side_of, solids_in, zone_of
 
 PLANE: dict[str, Plane] = {"side": "xz", "plan": "xy", "rear": "yz"}
@@ -32,7 +32,8 @@ def swings_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
     room = room_of(build, facts)
     for hole in room.holes if room else ():
         if hole.opening.kind in ("door", "hatch") and hole.opening.id not in mode.shut:
-            shapes += _leaf(hole, view)
+            for leaf in hole.leaves:
+                shapes += _leaf(hole, leaf, view)
     solids = {solid.id: solid for solid in solids_in(build.stow, mode)}
     for thing in build.stow.things:
         solid = solids.get(thing.id)
@@ -56,9 +57,9 @@ def _flat(at: tuple[float, float, float], view: str) -> Point:
     return at[a], at[b]
 
 
-def _leaf(hole: Hole, view: str) -> list[Primitive]:
+def _leaf(hole: Hole, leaf_edges: tuple[Point3, Point3], view: str) -> list[Primitive]:
     """The open leaf and the arc that its free edge goes, in the view that shows the hinge as a point."""
-    hinge, free = hole.hinge, hole.free
+    hinge, free = leaf_edges
     across = max(range(3), key=lambda k: abs(free[k] - hinge[k]))  # the way the leaf lies when shut
     plane = {frozenset((0, 2)): "side", frozenset((0, 1)): "plan", frozenset((1, 2)): "rear"}[
         frozenset((across, hole.normal)) if across != hole.normal else frozenset((0, 2))
@@ -174,9 +175,9 @@ def _where(clash: Clash, solids: dict[str, Solid], room: Room | None, view: str)
         return []
     if clash.kind == "things" and clash.b in solids:
         return _polygons(a.seen(plane).intersection(solids[clash.b].seen(plane)))
-    if clash.kind == "wheel box" and room is not None:
-        wheel = next((one for one in room.wheel_boxes if one.id == clash.b), None)
-        return _polygons(a.seen(plane).intersection(wheel.seen(plane))) if wheel else []
+    if clash.kind in ("wheel box", "wall") and room is not None:
+        fixed = [one for one in (*room.wheel_boxes, *room.walls) if one.id == clash.b]
+        return [part for one in fixed for part in _polygons(a.seen(plane).intersection(one.seen(plane)))]
     if clash.kind == "body" and room is not None:
         return _polygons(a.seen(plane).difference(_inside(room, view)))
     if clash.kind == "opening" and room is not None:
@@ -189,11 +190,10 @@ def _where(clash: Clash, solids: dict[str, Solid], room: Room | None, view: str)
 
 
 def _inside(room: Room, view: str) -> BaseGeometry:
-    left, right = room.span_m
     if view == "side":
         return room.side
     if view == "plan":
-        return box(left, -room.half_m, right, room.half_m)
+        return room.floor_plan
     _, low, _, high = room.side.bounds
     return room.section if room.section is not None else box(-room.half_m, low, room.half_m, high)
 

@@ -64,10 +64,27 @@ NO_MASS = Rule(
 )
 
 
+NOT_KNOWN = Rule(
+    "not-known",
+    "mind",
+    "Rig",
+    "A weight or place that the reading hangs on was not given",
+    "What nobody gave is not nothing: a reading without it would be wrong by just that.",
+    why_none="Type or weigh it; nothing else helps.",
+)
+
+
 def _no_reading(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
+    for one in s.unknown:
+        hidden = one.hides == "reading"
+        title = f"No reading yet: {one.says}" if hidden else f"Left out: {one.says}"
+        so = "is not known" if hidden else "is not known, so every reading is without it and no limit counts as kept"
+        yield NOT_KNOWN.found(title, f"{upper_first(one.says)} {so}. {one.ask}", ("rig", one.field))
     if s.trouble:
         yield NO_STATICS.found("No reading from this rig", s.trouble, ("rig",))
+    elif any(one.hides == "reading" for one in s.unknown):
+        return
     elif s.support is None:
         what = (
             "Tell the wheelbase of the vehicle"
@@ -103,7 +120,8 @@ def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
         return
     worst = min(light, key=lambda row: b.share[row])
     tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
-    severity: Severity = "stop" if tongue < s.band.least * b.total_kg[worst] else "mind"
+    least = np.asarray(s.band.least_kg(b.total_kg))
+    severity: Severity = "stop" if any(b.tongue_kg[row] < least[row] for row in light) else "mind"
     title = f"Nose lifts: {lower_first(case.name)}" if tongue < 0 else f"Nose goes light: {lower_first(case.name)}"
     says = (
         f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
@@ -116,12 +134,22 @@ def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
         case_id=case.id,
         number=float(low[worst] - tongue),
         severity=severity,
-        why=f"{s.band.says}{_limit_words(s, words)}. A light nose sways.",
+        why=f"{s.band.says}{_limit_words(s, words)}.{_crossed(s, worst, words)} A light nose sways.",
     )
 
 
 def _limit_words(s: Studied, words: Words) -> str:
     return f", never over {words.kg(s.band.limit_kg)} ({s.band.limit_says})" if s.band.limit_kg is not None else ""
+
+
+def _crossed(s: Studied, row: int, words: Words) -> str:
+    """Where the lowest limit lies under what practice asks for: both, by name."""
+    total, limit = float(s.readings.total_kg[row]), s.band.limit_kg
+    if limit is None or total <= s.band.cut_at_kg():
+        return ""
+    asks, least = s.band.low * total, float(s.band.least_kg(total))
+    said = f" {words.share(s.band.low, 0)} would be {words.kg(asks)}, and the limit of {s.band.limit_says} is {words.kg(limit)}: as near under that as can be."
+    return f"{said} Even {words.kg(least)}, under which it sways, is over that limit." if least > limit else said
 
 
 BALL_HEAVY = Rule(
@@ -157,7 +185,7 @@ def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
         case_id=case.id,
         number=float(tongue - high[worst]),
         severity=severity,
-        why=f"{s.band.says}{_limit_words(s, words)}. A heavy nose loads the car's rear axle.",
+        why=f"{s.band.says}{_limit_words(s, words)}.{_crossed(s, worst, words)} A heavy nose loads the car's rear axle.",
     )
 
 
@@ -273,6 +301,7 @@ _OVER: tuple[_Over, ...] = (
     ("coupler", "Coupler over its rating", "The ball carries more than the coupler's rating", PLATE, "nothing"),
     ("hitch", "Hitch over its rating", "The ball carries more than the hitch's rating", PLATE, "nothing"),
     ("towed", "", "The trailer weighs more than the car may tow", PLATE, "nothing"),
+    ("unbraked", "Brakes are wanted", "A trailer without brakes weighs more than its car may tow so", PLATE, "nothing"),
     ("train", "", "Car and trailer together weigh more than their papers say", PLATE, "nothing"),
     ("car-rear", "", "The ball loads the car's rear axle over its rating", PLATE, "nothing"),
     ("car-front", "", "The car's front axle is over its rating", PLATE, "nothing"),
@@ -306,7 +335,7 @@ OVER_TITLES = {kind: title for kind, title, *_ in _OVER}
 OVER: dict[str, Rule] = {
     kind: Rule(
         f"over-{kind}",
-        "mind" if kind in ("jack", "stabiliser", "least-front", "least-front-share") else "stop",
+        "mind" if kind in ("stabiliser", "least-front", "least-front-share") else "stop",
         "Rig" if kind == "jack" else "Balance",
         when,
         why,
@@ -335,7 +364,7 @@ def _over(s: Studied, limit: Limit, words: Words) -> Finding:
     if kind.startswith("least-"):
         says = f"{case.name}: the front axle carries {words.kg(limit.value)}, want {words.kg(limit.limit)} at least, or steering suffers."
     elif kind == "jack":
-        says = f"{case.name}: the jack needs {words.kg(limit.value)}, which is {JACK_FACTOR:g} times what stands on it; it is rated {words.kg(limit.limit)}."
+        says = f"{case.name}: {words.kg(limit.value)} stand on the jack; it is rated {words.kg(limit.limit)}, want {JACK_FACTOR:g} times what it lifts."
     elif kind == "tyre" and limit.severity == "mind":
         says = f"{case.name}: {words.bare_kg(limit.value)} of {words.kg(limit.limit)}; 15 % in reserve is advised."
         why = HOT_TYRE
@@ -392,6 +421,7 @@ def _parked(s: Studied, words: Words) -> Iterator[Finding]:
 
 RULES = (
     *OVER.values(),
+    NOT_KNOWN,
     NO_STATICS,
     NO_AXLE,
     NO_MASS,

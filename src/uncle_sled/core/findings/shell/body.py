@@ -39,6 +39,8 @@ TITLES = {
     "opening-nowhere": "An opening has no face",
     "openings-meet": "Openings lie over each other",
     "opening-over-edge": "An opening comes over the edge",
+    "footprint-wrong": "A footprint that cannot be",
+    "post-cut": "An opening takes a post that nothing carries over",
     "stick-too-deep": "Sticks deeper than their wall",
     "wall-too-low": "A wall too low to frame",
 }
@@ -275,7 +277,7 @@ def _water(s: Studied, words: Words) -> Iterator[Finding]:
         many = sum(hole.many for hole in in_roof)
         named = ", ".join(lower_first(hole.opening.name) for hole in in_roof[:4])
         yield ROOF_HOLES.found(
-            f"{many} holes in the roof",
+            f"{many} hole{'' if many == 1 else 's'} in the roof",
             f"{named}: {words.m(sum(h.seam_m for h in in_roof))} of seam that water stands on. Look at them every autumn.",
             tuple(h.opening.id for h in in_roof),
             number=float(many),

@@ -10,7 +10,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.clashes import Clash, clashes
+from uncle_sled.core.studies.stow.clashes import MOST_MEASURED, Clash, clashes
 from uncle_sled.core.words import Words, lower_first
 
 OUTSIDE_SHARE = 0.98
@@ -60,9 +60,10 @@ def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterato
         yield _clash(build, kind, first, said, sticks, in_modes(modes, len(names)), where, words)
     more = max(len(told), pairs) - MOST_TOLD
     if more > 0:
+        least = "at least " if pairs >= MOST_MEASURED // 4 else ""
         yield CLASH_MANY.found(
-            f"{more} more stand in each other",
-            f"{more + MOST_TOLD} pairs overlap in all; the largest are named one by one.",
+            f"{least}{more} more stand in each other".capitalize(),
+            f"{least}{more + MOST_TOLD} pairs overlap in all; the largest are named one by one.".capitalize(),
             ("stow",),
             number=float(more),
         )
@@ -102,6 +103,14 @@ CLASH_WHEEL_BOX = Rule(
     "Stow",
     "A thing in a wheel box",
     "A wheel box stays where the wheel is; a cabinet over it is built around it.",
+    helps="free place",
+)
+CLASH_WALL = Rule(
+    "clash-wall",
+    "mind",
+    "Stow",
+    "A thing in a wall or loft of the inside",
+    "Where a wall stands nothing else does; what is built into it is said to be.",
     helps="free place",
 )
 COVERS = Rule(
@@ -161,6 +170,10 @@ def _clash(
             where,
             number=worst.overlap_m3,
         )
+    if kind == "wall":
+        return CLASH_WALL.found(
+            f"{a} stands in {b}", f"By {words.m(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
+        )
     if kind == "wheel box":
         return CLASH_WHEEL_BOX.found(
             f"{a} runs into {b}", f"By {words.m(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
@@ -185,4 +198,14 @@ def _all_out(thing: Thing, clash: Clash) -> bool:
     return bool(clash.kind == "body" and clash.overlap_m3 >= OUTSIDE_SHARE * size)
 
 
-RULES = (CLASH_MANY, CLASH, STANDS_OUTSIDE, CLASH_BODY, CLASH_OUTSIDE, CLASH_WHEEL_BOX, COVERS, NO_ROOM_TO_OPEN)
+RULES = (
+    CLASH_MANY,
+    CLASH,
+    STANDS_OUTSIDE,
+    CLASH_BODY,
+    CLASH_OUTSIDE,
+    CLASH_WHEEL_BOX,
+    CLASH_WALL,
+    COVERS,
+    NO_ROOM_TO_OPEN,
+)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.studies.stow.at_hand import ARM_M, InReach, Passing
-from uncle_sled.core.studies.stow.ways_out import LEAST_M, WayOut
+from uncle_sled.core.studies.stow.ways_out import WayOut
 from uncle_sled.core.words import Words
 
 
@@ -28,4 +28,5 @@ def way_words(way: WayOut, words: Words) -> str:
     """Why an opening is no way out."""
     if not way.small:
         return way.why
-    return f"is {size_words(way.clear_m, words)}, and {size_words(LEAST_M, words)} is the least"
+    area = f" with {words.m2(way.least_m2, 2)} clear" if way.least_m2 is not None else ""
+    return f"is {size_words(way.clear_m, words)}, and {size_words(way.least_m, words)}{area} is the least"

@@ -23,7 +23,7 @@ from uncle_sled.core.studies.stow.beds import (
 )
 from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.room import room_of
-from uncle_sled.core.studies.stow.ways_out import LEAST_M, second_way_missing, ways_out
+from uncle_sled.core.studies.stow.ways_out import least_m, second_way_missing, ways_out
 from uncle_sled.core.words import Words, lower_first
 
 
@@ -170,7 +170,7 @@ def _get_out(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Word
             bad = next((way for way in ways if not way.good and way.why), None)
             yield NO_SECOND_WAY_OUT.found(
                 f"{missing[:1].upper() + missing[1:]}",
-                f"Every sleeper wants two, {size_words(LEAST_M, words)} clear, one not past stove or garage."
+                f"Every sleeper wants two, {size_words(least_m(build.brief.lived_in), words)} clear, one not past stove or garage."
                 + (f" {bad.name} {way_words(bad, words)}." if bad else ""),
                 ("shell", *(way.id for way in ways if way.good)),
             )

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
+from typing import Literal
 
 from uncle_sled.core.document.edits import Op, set_to
-from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.document.quantity import Mass
+from uncle_sled.core.document.stow import Hold
+from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.restraints import Restraint, restraints
+from uncle_sled.core.studies.stow.latches import latches
+from uncle_sled.core.studies.stow.restraints import WAY_WORDS, Restraint, capacities_n, restraints
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 
@@ -28,8 +31,9 @@ def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     for restraint in found:
         pull = restraint.along_n / GRAVITY
         heavy = pull > 4 * STRAP_KG
-        kind, each = ("bolt", BOLT_KG) if heavy else ("strap", STRAP_KG)
-        many = max(math.ceil(pull / each - 1e-9), 2)
+        kind: Literal["bolt", "strap"] = "bolt" if heavy else "strap"
+        each = BOLT_KG if heavy else STRAP_KG
+        many = _enough(restraint, kind, each)
         into = "frame" if restraint.vehicle or heavy else "framing"
         record = {"kind": kind, "many": many, "rated": {"si": each, "typed": None}, "into": into}
         ops.append(set_to(f"stow.things.{restraint.id}.hold", record))
@@ -39,10 +43,19 @@ def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return tuple(ops), says
 
 
+def _enough(one: Restraint, kind: Literal["bolt", "strap"], each_kg: float) -> int:
+    """The least even number of straps, or of bolts, that holds a thing every way."""
+    for many in range(2, 200, 2 if kind == "strap" else 1):
+        has = capacities_n(Hold(kind, many, Mass(each_kg)), one.mass_kg * GRAVITY, 0.0)
+        if all(has[way] >= wanted for way, wanted in one.wanted_n.items()):
+            return many
+    return 200
+
+
 HELD = {
     "weak": Rule(
         "held-weak",
-        "mind",
+        "stop",
         "Stow",
         "What holds a thing is weaker than its pull in a stop",
         WHY,
@@ -72,6 +85,17 @@ HELD = {
 }
 
 
+LATCH_OPENS = Rule(
+    "latch-opens",
+    "mind",
+    "Stow",
+    "A cupboard's latch is weaker than what leans on its door",
+    "In a stop everything inside leans on the door with its whole weight.",
+    CAUTION,
+    "A stronger latch, a lip inside, or a door that slides across the travel.",
+)
+
+
 HELD_UNRATED = Rule(
     "held-unrated",
     "note",
@@ -83,7 +107,19 @@ HELD_UNRATED = Rule(
 )
 
 
+def _latch_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    for one in latches(s.build):
+        if one.fault == "weak":
+            yield LATCH_OPENS.found(
+                f"{one.name} opens in a stop",
+                f"{words.fine_newtons(one.leans_n or 0.0)} lean on its door to the {one.opens}; its latch holds {words.fine_newtons(one.holds_n or 0.0)}.",
+                (one.id,),
+                number=one.leans_n,
+            )
+
+
 def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    yield from _latch_findings(s, words)
     found = restraints(s.build, s.table)
     things = {thing.id: thing for thing in s.build.stow.things}
     begun = any(one.hold is not None or things[one.id].held_by for one in found)
@@ -142,26 +178,37 @@ def _finding(one: Restraint, words: Words) -> Finding:
     title, says = {
         "weak": (
             f"{one.name} is held too weakly",
-            f"It pulls {pull} in a stop; what holds it is good for {words.kg((one.capacity_n or 0) / GRAVITY)}.",
+            _weak_words(one, words),
         ),
         "jumps": (
             f"{one.name} can jump out",
-            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.up_n / GRAVITY)} upward over a bump.",
+            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.wanted_n['up'] / GRAVITY)} upward over a bump.",
         ),
         "skin": (
             f"{one.name} is tied to the skin",
             f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame.",
         ),
     }[one.fault]
-    return HELD[one.fault].found(title, says, (one.id,), number=one.along_n)
+    severity: Severity = "stop" if one.fault == "weak" and one.vehicle else "mind"
+    return HELD[one.fault].found(title, says, (one.id,), number=one.along_n, severity=severity)
+
+
+def _weak_words(one: Restraint, words: Words) -> str:
+    """The weakest direction, what it must hold and what holds it there."""
+    least = one.weakest
+    if least is None:
+        return "What holds it has no rating."
+    took = " Angles of 45° were taken, since nobody measured them." if one.assumed else ""
+    return f"It pulls {words.kg(least.wanted_n / GRAVITY)} {WAY_WORDS[least.way]}; what holds it is good for {words.kg(least.capacity_n / GRAVITY)} that way.{took}"
 
 
 def held_words(s: Studied, id: str, words: Words) -> str:
     """What holds a thing against what it pulls, for the end of a remedy's sentence."""
     found = next((r for r in restraints(s.build, s.table) if r.id == id), None)
-    if found is None or found.capacity_n is None:
+    least = found.weakest if found is not None else None
+    if least is None:
         return "held"
-    return f"{words.kg(found.capacity_n / GRAVITY)} against a pull of {words.kg(found.along_n / GRAVITY)}"
+    return f"{words.kg(least.capacity_n / GRAVITY)} {WAY_WORDS[least.way]} against a pull of {words.kg(least.wanted_n / GRAVITY)}"
 
 
-RULES = (*HELD.values(), HELD_UNRATED, HELD_LOOSE)
+RULES = (*HELD.values(), HELD_UNRATED, HELD_LOOSE, LATCH_OPENS)

@@ -12,7 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.engine import keep_last
-from uncle_sled.core.reading.balance import band_kg, independent_axle_loads_kg
+from uncle_sled.core.parts.support import independent_axle_loads_kg
+from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
@@ -90,7 +91,10 @@ def own_limits(s: Studied, case_id: str) -> tuple[OwnLimit, OwnLimit]:
     """Least and most on the ball that a case's own limits allow: where they cross, no station can serve it."""
     row = s.table.row(case_id)
     total = float(s.readings.total_kg[row])
-    least = OwnLimit(s.band.low * total, f"{plain_number(s.band.low * 100)} % of {s.band.says}")
+    low, _ = band_kg(s.band, np.array([total]))
+    least = OwnLimit(float(low[0]), f"{plain_number(s.band.low * 100)} % of {s.band.says}")
+    if s.band.limit_kg is not None and total > s.band.cut_at_kg():
+        least = OwnLimit(float(low[0]), f"as near as can be to the limit of {s.band.limit_says or 'the lowest rating'}")
     wheels = _wheels_kg(s)
     if wheels is not None and total - wheels > least.kg:
         least = OwnLimit(total - wheels, "what the axles cannot carry")
@@ -138,10 +142,11 @@ def axles_at_stations(s: Studied, stations_m: Floats) -> Floats:
     assert support is not None
     axles = {axle.id for axle in s.build.rig.axles}
     moving = np.array([id in axles for id in table.ids], dtype=bool)
-    bought = s.build.rig.base == "as bought"
     shift = stations_m - support.mean_axle_m
     moments = (table.mass_kg[rows] * table.x_m[rows]).sum(axis=1)
-    with_axle = 0.0 if bought else table.mass_kg[rows][:, moving].sum(axis=1)
+    with_axle = table.mass_kg[rows][:, moving].sum(axis=1)
+    if s.build.rig.base == "as bought":  # weighed as one; what its axles weigh moves with them
+        with_axle = sum(axle.mass.si for axle in s.build.rig.axles if axle.mass)
     moment = moments[None, :] + shift[:, None] * with_axle
     many = len(support.axles_m)
     if support.independent:

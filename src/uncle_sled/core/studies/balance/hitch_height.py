@@ -9,7 +9,7 @@ import msgspec
 import numpy as np
 from msgspec.structs import replace
 
-from uncle_sled.core.reading.balance import independent_axle_loads_kg
+from uncle_sled.core.parts.support import independent_axle_loads_kg
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
 

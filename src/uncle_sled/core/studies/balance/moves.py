@@ -8,7 +8,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.reading.studied import Studied, tail_m
 
 
 def slide_window_m(s: Studied, thing_id: str) -> tuple[float, float] | None:
@@ -39,3 +41,14 @@ def ball_per_100_mm_kg(s: Studied, thing_id: str, row: int) -> float | None:
         return None
     columns = [at for at, id in enumerate(s.table.ids) if id.split("/")[0] == thing_id]
     return float(0.1 * s.table.mass_kg[row, columns].sum() / s.readings.effective_axle_m[row])
+
+
+def stays_inside(s: Studied, thing: Thing, by_m: float) -> bool:
+    """Whether a thing that slides so far stays where it can be: in the body, or on the rig where there is none."""
+    x0 = thing.x.si + by_m
+    x1 = x0 + standing_size_m(thing, thing.turn)[0]
+    body = s.framed.body
+    if thing.outside or body is None:
+        reach = tail_m(s.build)
+        return x0 >= 0.0 and (reach is None or x1 <= reach + 0.5)
+    return body.front - 1e-6 <= x0 and x1 <= body.front + body.length + 1e-6

@@ -19,14 +19,16 @@ from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
 from uncle_sled.core.studies.shell.shell_measures import departure_deg
+from uncle_sled.core.units import FIRM_STOP_G
 
 # Speed symbol to km/h. Source: the tyre trade's standard table.
 SPEED_KMH = {
     "F": 80, "G": 90, "J": 100, "K": 110, "L": 120, "M": 130, "N": 140, "P": 150, "Q": 160, "R": 170, "S": 180, "T": 190,
     "H": 210, "V": 240,
 }  # fmt: skip
-BRAKING_G, GRADE = 0.4, 0.15
+BRAKING_G, GRADE = FIRM_STOP_G, 0.15
 ROLL_LEAST_G = 0.5  # under this a hurried bend tips what a quiet one does not
 GRIP = 0.7  # of a tyre on a dry road
 SPRUNG = 0.75  # what tyres and springs leave of the bound
@@ -74,19 +76,25 @@ class TyreUse(msgspec.Struct, frozen=True):
     rated_kg: float | None
     speed_kmh: int | None
     pressure_kpa: float | None
+    least_known: bool = False
 
 
 def tyre_use(s: Studied) -> TyreUse | None:
-    """What the tyres do in the worst case; None without axles. Pressure goes with the load, never under the least."""
+    """What the tyres do in the worst case; None without axles.
+
+    Pressure goes with the load, never under the maker's least; where that is not given the rated one is told, no less.
+    """
     limit = next((one for one in s.limits if one.id == "tyre"), None)
     tyre = s.build.rig.tyre
     speed = SPEED_KMH.get(tyre.speed_symbol.strip().upper()[:1]) if tyre.speed_symbol else None
     if limit is None:
         return TyreUse(0.0, None, speed, None) if speed else None
     pressure = None
-    if tyre.rated_kpa:
-        pressure = min(max(tyre.rated_kpa * limit.value / limit.limit, tyre.least_kpa or 0.0), tyre.rated_kpa)
-    return TyreUse(limit.value, limit.limit, speed, pressure)
+    if tyre.rated_kpa and not tyre.least_kpa:
+        pressure = tyre.rated_kpa
+    elif tyre.rated_kpa and tyre.least_kpa:
+        pressure = min(max(tyre.rated_kpa * limit.value / limit.limit, tyre.least_kpa), tyre.rated_kpa)
+    return TyreUse(limit.value, limit.limit, speed, pressure, bool(tyre.least_kpa))
 
 
 class Statics(msgspec.Struct, frozen=True):
@@ -191,6 +199,33 @@ def rides(s: Studied, row: int, raise_m: float | None = None) -> tuple[Ride, ...
             )
         )
     return tuple(made)
+
+
+class WheelSwap(msgspec.Struct, frozen=True):
+    """What wheels of another height do: everything rises by half the difference, and the fender loses as much [m, g]."""
+
+    raised_m: float
+    coupler_m: float
+    cg_m: float | None
+    over_tyre_m: float | None  # room that is left over the tyre
+    roll_g: float | None
+
+
+def wheel_swap(s: Studied, row: int, diameter_m: float) -> WheelSwap | None:
+    """The rig on wheels of another diameter; None where today's is not known. Source: half of the difference in height."""
+    rig = s.build.rig
+    if rig.carrier != "ball" or not rig.tyre.diameter or not 0.2 <= diameter_m <= 1.5:
+        return None
+    by = (diameter_m - rig.tyre.diameter.si) / 2
+    height = float(s.readings.cg_m[row, 2]) if len(s.readings.cg_m) else math.nan
+    gap = tyre_gap(s)
+    return WheelSwap(
+        by,
+        ball_height_m(s.build) + by,
+        height + by if math.isfinite(height) else None,
+        gap.over_m - by if gap is not None and gap.over_m is not None else None,
+        roll_g(s, row, by) if len(s.readings.share) else None,
+    )
 
 
 def _angle_gain(s: Studied, by_m: float) -> float:

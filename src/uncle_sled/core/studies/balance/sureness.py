@@ -14,6 +14,7 @@ import numpy as np
 from uncle_sled.core.document.rig import BedVehicle
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SHARED_BIAS, SURENESS
+from uncle_sled.core.parts.support import springs_kg2, wheels_per_kg_m
 from uncle_sled.core.reading.balance import chance_between, joint_doubt
 from uncle_sled.core.reading.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
 from uncle_sled.core.reading.load_cases import Floats
@@ -49,7 +50,12 @@ def lever(s: Studied, row: int) -> Lever | None:
     if not math.isfinite(axle) or axle <= 0:
         return None
     group = float(s.readings.total_kg[row] - s.readings.tongue_kg[row])
-    return Lever(1 - s.table.x_m[row] / axle, 1 / axle, (group / axle * AXLE_M) ** 2)
+    placed = (group / axle * AXLE_M) ** 2
+    if not s.support.independent:
+        return Lever(1 - s.table.x_m[row] / axle, 1 / axle, placed)
+    moment = np.array((s.table.mass_kg[row] * s.table.x_m[row]).sum())
+    per_m = float(wheels_per_kg_m(moment, s.support))
+    return Lever(1 - s.table.x_m[row] * per_m, per_m, placed + float(springs_kg2(moment, s.support)))
 
 
 def load_kg(s: Studied) -> Floats:

@@ -17,7 +17,8 @@ import numpy as np
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_stow import contents_of
-from uncle_sled.core.reading.balance import band_kg, independent_axle_loads_kg
+from uncle_sled.core.parts.support import independent_axle_loads_kg
+from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import least_front_kg
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
@@ -105,7 +106,7 @@ def sweep(s: Studied, row: int) -> Sweep | None:
     most = 12
     tried, left_out = made[:most], max(len(made) - most, 0)
     moving = {f"{id}/contents" for id, _ in tried}
-    rest = np.array([id not in moving for id in s.table.ids])
+    rest = np.array([id not in moving for id in s.table.ids], dtype=bool)
     mass, x = s.table.mass_kg[row, rest], s.table.x_m[row, rest]
     base, moment = float(mass.sum()), float((mass * x).sum())
     level = np.linspace(0.0, 1.0, steps_for(len(tried)))

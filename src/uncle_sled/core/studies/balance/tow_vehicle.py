@@ -13,7 +13,7 @@ import numpy as np
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.reading.band import vehicles_of
-from uncle_sled.core.reading.limits import front_axle_of, rear_axle_of
+from uncle_sled.core.reading.limits import Riding, front_axle_of, rear_axle_of, riding_in_car
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied
 
@@ -50,13 +50,13 @@ def front_axle_kg(s: Studied, row: int) -> float | None:
 def _first_known(
     s: Studied,
     row: int,
-    axle_of: Callable[[Vehicle, Floats], Floats | None],
+    axle_of: Callable[[Vehicle, Floats, Riding], Floats | None],
     rating_of: Callable[[Vehicle], Mass | None],
 ) -> CarAxle | None:
     if not s.table.cases[row].mode.towing:
         return None
     for car in vehicles_of(s.build.brief, s.facts):
-        load = axle_of(car, s.readings.tongue_kg)
+        load = axle_of(car, s.readings.tongue_kg, riding_in_car(s.build))
         if load is not None and not np.isnan(load[row]):
             rating = rating_of(car)
             return CarAxle(float(load[row]), rating.si if rating else None)

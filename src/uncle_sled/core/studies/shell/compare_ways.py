@@ -5,6 +5,8 @@ Every way is put on a copy of the build and the whole is studied again; the buil
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import msgspec
 
 from uncle_sled.core.document.assemblies import WAYS
@@ -16,7 +18,10 @@ from uncle_sled.core.geometry.profile import Outline
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied, silhouette_of, study
+from uncle_sled.core.studies.shell.shell_measures import measures
 
+OVER_HEAD_M = 0.05  # over the tallest who stands
+AS_IT_STANDS = "As it stands"
 CURVED = ("front", "roof", "rear")
 
 
@@ -30,10 +35,11 @@ class Way(msgspec.Struct, frozen=True):
     worst_ball_kg: float | None
     worst_share: float | None
     inside_width_m: float | None
-    r_m2k_w: float
-    money: float
-    hours: float
+    r_m2k_w: float | None  # None where a face has no layers
+    money: float | None
+    hours: float | None
     bends: bool  # whether every curved face of these takes its radius
+    wishes: tuple[tuple[str, bool], ...]  # what the brief asks that this decides, and whether it is kept
 
 
 def way_ops(face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...]) -> tuple[Op, ...]:
@@ -49,13 +55,13 @@ def way_ops(face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...]) -> 
 
 
 def compare_ways(build: Build, facts: Facts, face_ids: tuple[str, ...]) -> tuple[Way, ...]:
-    """Every shipped way put on the faces, in the order of the shelf; floors are offered floors only."""
+    """The faces as they stand, without ops, then every shipped way put on them; floors are offered floors only."""
     body = silhouette_of(build.shell)
     kinds = {face.kind for face in build.shell.faces if face.id in face_ids}
     if body is None or not kinds:
         return ()
     floors = kinds == {"floor"}
-    return tuple(
+    return (_way(build, facts, face_ids, AS_IT_STANDS, None, body),) + tuple(
         _way(build, facts, face_ids, name, layers, body)
         for name, layers in WAYS.items()
         if name.startswith("floor") is floors or "bare" in name
@@ -63,9 +69,9 @@ def compare_ways(build: Build, facts: Facts, face_ids: tuple[str, ...]) -> tuple
 
 
 def _way(
-    build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...], body: Outline
+    build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...] | None, body: Outline
 ) -> Way:
-    ops = way_ops(face_ids, name, layers)
+    ops = way_ops(face_ids, name, layers) if layers is not None else ()
     s = study(apply(build, ops), facts)
     # openings and sticks of this very body are in: its framing share is that of the drawn members
     sums = {
@@ -77,7 +83,8 @@ def _way(
     made = {kind: one.build for kind, one in sums.items() if one.build is not None}
     area = sum(areas.values()) or 1.0
     row = worst_row(s)
-    thick = max(m.thickness_m for m in made.values())
+    whole = len(made) == len(areas) and bool(made)  # a face without layers has no warmth that could be summed
+    thick = max((m.thickness_m for m in made.values()), default=build.shell.wall.si if build.shell.wall else 0.0)
     sides = {"left side", "right side"} & set(areas)
     width = build.shell.width.si - 2 * thick if build.shell.width and sides else None
     return Way(
@@ -88,11 +95,24 @@ def _way(
         None if row is None else float(s.readings.tongue_kg[row]),
         None if row is None else float(s.readings.share[row]),
         width,
-        area / sum(areas[kind] * m.u_w_m2k for kind, m in made.items()),
-        sum(areas[kind] * m.money_m2 for kind, m in made.items()),
-        sum(areas[kind] * m.hours_m2 for kind, m in made.items()),
-        all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED),
+        area / sum(areas[kind] * m.u_w_m2k for kind, m in made.items()) if whole else None,
+        sum(areas[kind] * m.money_m2 for kind, m in made.items()) if whole else None,
+        sum(areas[kind] * m.hours_m2 for kind, m in made.items()) if whole else None,
+        bends := all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED),
+        tuple(_wishes(s, row, bends)),
     )
+
+
+def _wishes(s: Studied, row: int | None, bends: bool) -> Iterator[tuple[str, bool]]:
+    """Band on the ball in the worst case, standing up inside, and that its sheets go round."""
+    if row is not None:
+        low, high = (float(kg) for kg in s.readings.band_kg[row])
+        yield "in the band", low <= float(s.readings.tongue_kg[row]) <= high
+    tall = max((p.height.si for p in s.facts.people if p.height), default=None)
+    m = measures(s)
+    if s.build.brief.stands and tall is not None and m is not None and m.inside_height_m is not None:
+        yield "stands", m.inside_height_m >= tall + OVER_HEAD_M
+    yield "goes round", bends
 
 
 def radius_of(body: Outline, kind: str) -> float:

@@ -15,6 +15,7 @@ from shapely import box, unary_union
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from uncle_sled.core.document.placing import gone_in
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
@@ -207,8 +208,9 @@ def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry
     targets = [_plan(s) for s in solids if kinds[s.id].kind == "bed" or kinds[s.id].role == "counter"]
     if not doors or not targets:
         return None
-    floor = box(left, -room.half_m, right, room.half_m)
-    free = floor.difference(unary_union([_plan(s) for s in (*solids, *room.wheel_boxes)]))
+    floor = room.floor_plan
+    walls = [s for s in room.walls if s.low[2] < high and s.high[2] > low]
+    free = floor.difference(unary_union([_plan(s) for s in (*solids, *room.wheel_boxes, *walls)]))
     starts = [box(h.low[0], h.low[1], h.high[0], h.high[1]) for h in doors]
     narrow, wide = 0.0, 1.2
     way = _leads(free, starts, targets, 0.02)
@@ -279,7 +281,7 @@ def hatch_head_m(build: Build, facts: Facts) -> tuple[tuple[str, str, float], ..
 
 def seats(build: Build, mode: Mode) -> int:
     """How many can sit down in a mode: places of seats, and of tables that have their chairs with them."""
-    absent = set(mode.absent)
+    absent = gone_in(build.stow, mode) | {thing.id for thing in build.stow.things if thing.taken_out}
     return sum(
         t.places or (1 if t.role == "seat" else 0)
         for t in build.stow.things

@@ -33,10 +33,11 @@ from uncle_sled.core.studies.stow.solids import (
     zone_of,
 )
 
-Kind = Literal["things", "body", "outside", "wheel box", "stick", "opening", "swing"]
+Kind = Literal["things", "body", "outside", "wheel box", "wall", "stick", "opening", "swing"]
 LEAST_M3 = 1e-6
 COVERED = {"door": 0.35, "window": 0.2, "vent": 0.2, "hatch": 0.35}  # share of an opening that may be hidden
 POKES = 0.15  # of what stands outside: a flat panel may lie on a curved roof
+MOST_MEASURED = 20_000  # pairs of boxes that meet in one mode; of a heap beyond that, those that share most
 AROUND = 6  # moved things up to which only their surroundings are searched again
 IN_THE_WAY = 0.05  # of a swing's room
 
@@ -156,6 +157,12 @@ def _pairs(mode: str, solids: tuple[Solid, ...]) -> Pairs:
 
 def _measure(mode: str, solids: tuple[Solid, ...], pairs: list[tuple[int, int]], hits: Pairs) -> None:
     holder = {s.id: s.inside for s in solids} if pairs else {}
+    if len(pairs) > MOST_MEASURED:
+        corners = corners_of(solids)
+        one, other = np.array(pairs).T
+        shared = np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0])
+        most = np.sort(np.argsort(-shared.prod(axis=1), kind="stable")[:MOST_MEASURED])
+        pairs = [pairs[k] for k in most.tolist()]
     for i, j in pairs:
         a, b = solids[i], solids[j]
         if (i, j) in hits or related(a.id, b.id, holder):
@@ -192,6 +199,7 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
     low, high = corners_of(solids)[which, 0], corners_of(solids)[which, 1]
     volume = np.array([solid.volume_m3 for solid in some])
     elevation, across = _seen(some, low, high, "xz"), _seen(some, low, high, "yz")
+    above = _seen(some, low, high, "xy") if room.plan is not None else None
     outside = np.array([solid.outside for solid in some], dtype=bool)
     buried = low[:, 2] < -TOUCH_M
     standing = not mode.towing
@@ -201,6 +209,8 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
         outer[asks] = _within(
             volume[asks], elevation[asks], across[asks], room.outer, room.outer_section, room.outer_half_m
         )
+        if above is not None:
+            outer[asks] *= _share(above[asks], room.outer_plan)
     inside = ~outside & ~buried
     if standing:
         inside &= outer >= TOUCH_M * volume
@@ -210,10 +220,15 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
         & (np.abs(high[:, 1]) <= reach)
         & contains(room.side, elevation)
         & (True if room.section is None else contains(room.section, across))
+        & (True if above is None else contains(room.plan, above))
     )
     out = np.zeros(len(some))
     if over.any():
-        out[over] = volume[over] - _within(volume[over], elevation[over], across[over], room.side, room.section, reach)
+        left = _within(volume[over], elevation[over], across[over], room.side, room.section, reach)
+        if above is not None:
+            # the silhouette's ends are the nose's point and the tail: the plan has them already
+            left = np.minimum(left, volume[over] * _share(above[over], room.plan))
+        out[over] = volume[over] - left
     found: dict[int, list[Clash]] = {}
 
     def meets(at: int, kind: Kind, id: str, name: str, m3: float, by: float = 0.0) -> None:
@@ -225,12 +240,14 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
         meets(at, "outside", "shell", "the body", float(outer[at]))
     much = np.flatnonzero(out > LEAST_M3)
     if len(much):
-        by = _out_by_m(low[much], high[much], elevation[much], across[much], room)
+        seen = above[much] if above is not None else None
+        by = _out_by_m(low[much], high[much], elevation[much], across[much], seen, room)
         for at, far in zip(much.tolist(), by.tolist(), strict=True):
             meets(at, "body", "shell", "the wall or roof", float(out[at]), far)
     rows = np.flatnonzero(inside)
     for kind, others, corners in (
         ("wheel box", room.wheel_boxes, room.wheel_corners),
+        ("wall", room.walls, room.wall_corners),
         ("stick", room.sticks, room.stick_corners),
     ):
         shared = np.minimum(high[rows, None], corners[:, 1]) - np.maximum(low[rows, None], corners[:, 0])
@@ -289,6 +306,12 @@ def _within(
     return found
 
 
+def _share(above: NDArray[np.object_], plan: BaseGeometry | None) -> Floats:
+    """Which share of each outline in plan lies over a plan."""
+    found: Floats = area(intersection(above, plan)) / np.maximum(area(above), 1e-12)
+    return found
+
+
 def _zone_within(zone: Solid, room: Room) -> float:
     low, high = np.array([zone.low]), np.array([zone.high])
     seen = (_seen([zone], low, high, "xz"), _seen([zone], low, high, "yz"))
@@ -296,12 +319,17 @@ def _zone_within(zone: Solid, room: Room) -> float:
 
 
 def _out_by_m(
-    low: Floats, high: Floats, elevation: NDArray[np.object_], across: NDArray[np.object_], room: Room
+    low: Floats,
+    high: Floats,
+    elevation: NDArray[np.object_],
+    across: NDArray[np.object_],
+    above: NDArray[np.object_] | None,
+    room: Room,
 ) -> Floats:
     """How far each solid reaches over the inside at most, by its own box [m]."""
     sides = [np.zeros(len(low)), np.maximum(np.abs(low[:, 1]), np.abs(high[:, 1])) - room.half_m]
-    for seen, shape in ((elevation, room.side), (across, room.section)):
-        if shape is not None:
+    for seen, shape in ((elevation, room.side), (across, room.section), (above, room.plan)):
+        if shape is not None and seen is not None:
             left, under, right, top = bounds(difference(seen, shape)).T
             sides.append(np.fmin(right - left, top - under))
     return np.fmax.reduce(sides)

@@ -10,10 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 from shapely import box, contains
 
-from uncle_sled.core.document.placing import Stand, stand_of
+from uncle_sled.core.document.placing import Stand, gone_in, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
+from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.studies.stow.clashes import related
 from uncle_sled.core.studies.stow.room import Room, floor_m
@@ -50,8 +51,11 @@ def neighbours(build: Build, thing: Thing) -> list[tuple[str, Floats]]:
     for mode in build.stow.modes:
         if thing.id in mode.absent or thing.id in mode.touched:
             continue
+        gone = gone_in(build.stow, mode)
         for other in build.stow.things:
-            if other.id != thing.id and other.id not in mode.absent and not related(thing.id, other.id, holder):
+            if other.id in gone or other.taken_out or other.id == thing.id:
+                continue  # what is not there takes no room
+            if not related(thing.id, other.id, holder):
                 box_ = box_at(stand_of(other, mode))
                 found[other.id, box_.tobytes()] = (other.id, box_)
     return list(found.values())
@@ -71,7 +75,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     front = shell.front.si if shell.front else 0.0
     others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not boxes_meet(b, own)]
     if room is not None and not thing.outside:
-        others += [(arch.id, np.array([arch.low, arch.high])) for arch in room.wheel_boxes]
+        others += [(arch.id, np.array([arch.low, arch.high])) for arch in (*room.wheel_boxes, *room.walls)]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
@@ -81,6 +85,9 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
             else np.array([thing.x.si])
         )
         ys, zs = [thing.y.si], [thing.z.si]
+        if _on_the_tail(build, own) and nose - lx > 0.35:
+            # what hangs on the tail is offered the drawbar
+            xs, ys, zs = np.arange(0.35, nose - lx + 1e-9, STEP_M), [0.0], [frame_top_m(build)]
         half = None
     else:
         assert room is not None
@@ -128,6 +135,9 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
             low_y = np.array(ys)[:, None] - ly / 2
             slope = contains(room.section, box(low_y, np.array(zs)[None], low_y + ly, np.array(zs)[None] + lz))
             fits &= slope[np.searchsorted(np.array(ys), grid[:, 1] - 1e-9), level]
+        if room is not None and room.plan is not None:
+            ground = box(lows[:, 0], lows[:, 1], highs[:, 0], highs[:, 1])
+            fits &= contains(room.plan, ground)
         if not keeps_clear:
             fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
         good &= fits
@@ -141,6 +151,14 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         grid[:, 2],
         _beside(lows, highs, others),
     )
+
+
+def _on_the_tail(build: Build, own: Floats) -> bool:
+    """Whether a box hangs behind the body's rear."""
+    shell = build.shell
+    if shell.form == "none" or not shell.front or not shell.length or build.rig.carrier != "ball":
+        return False
+    return bool(own[0][0] >= shell.front.si + shell.length.si - 0.15)
 
 
 def boxes_meet(a: Floats, b: Floats) -> bool:

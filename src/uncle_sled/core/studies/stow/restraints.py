@@ -1,11 +1,15 @@
-"""What holds every thing on the road, and is it enough?
+"""What holds every thing on the road, in each direction, and is it enough?
 
 Design pulls: 1.0 g forward and aft, 0.8 g sideways, 1.0 g up beyond its own weight; what is built into or stands
 in a thing leans on its holding too. A vehicle aboard is tied with twice its mass, fore and aft.
-Source: cargo securing practice for light trailers (docs/methods.md); screening only.
+A strap holds along its own direction only: elevation a over the floor, b in plan from the trailer's axis.
+Source: direct lashing, EN 12195-1, and cargo practice for light trailers (docs/methods.md); screening only.
 """
 
 from __future__ import annotations
+
+import math
+from typing import Literal
 
 import msgspec
 
@@ -13,25 +17,57 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Hold, Stow, Thing
 from uncle_sled.core.reading.load_cases import MassTable
 from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.words import Words
 
 LEAST_KG = 3.0
 ALONG_G, ACROSS_G, UP_G, VEHICLE_G = 1.0, 0.8, 1.0, 2.0
 HOLDS_DOWN = {"strap", "bolt", "latch", "built in"}  # a lip or a rail lets a thing jump
+USUAL_DEG = 45.0  # of a strap where nobody measured
+FRICTION = {"": 0.0, "wood": 0.3, "metal": 0.2, "rubber": 0.6}  # of what a thing stands on
+
+Way = Literal["fore", "aft", "side", "up"]
+WAYS: tuple[Way, ...] = ("fore", "aft", "side", "up")
+WAY_WORDS = {"fore": "forward", "aft": "aft", "side": "sideways", "up": "upward"}
+
+
+class Direction(msgspec.Struct, frozen=True):
+    """What holds a thing in one direction, and what it must hold there [N]."""
+
+    way: Way
+    capacity_n: float
+    wanted_n: float
+
+    @property
+    def enough(self) -> bool:
+        return self.capacity_n >= self.wanted_n - 0.5
 
 
 class Restraint(msgspec.Struct, frozen=True):
-    """One thing's holding: what it must take [N] with all that leans on it, and what it is rated for."""
+    """One thing's holding: what it must take with all that leans on it, and what holds it each way; () where not rated."""
 
     id: str
     name: str
     mass_kg: float  # the thing at its heaviest, and all that is in it
-    along_n: float
-    across_n: float
-    up_n: float
     hold: Hold | None
     in_thing: str | None  # held by the thing it is in
-    capacity_n: float | None
+    wanted_n: dict[Way, float]
+    directions: tuple[Direction, ...]
     vehicle: bool
+
+    @property
+    def along_n(self) -> float:
+        return self.wanted_n["fore"]
+
+    @property
+    def weakest(self) -> Direction | None:
+        """The direction in which least is left over."""
+        return min(self.directions, key=lambda one: one.capacity_n / max(one.wanted_n, 1e-9), default=None)
+
+    @property
+    def assumed(self) -> bool:
+        """Whether a strap's angles stand for ones that nobody measured."""
+        hold = self.hold
+        return hold is not None and hold.kind == "strap" and (hold.elevation_deg is None or hold.plan_deg is None)
 
     @property
     def fault(self) -> str:
@@ -46,9 +82,38 @@ class Restraint(msgspec.Struct, frozen=True):
             return "skin"
         if self.hold.kind == "built in":
             return ""
-        if self.capacity_n is None:
+        if not self.directions:
             return "unrated"
-        return "weak" if self.capacity_n < self.along_n - 0.5 else ""
+        return "" if all(one.enough for one in self.directions) else "weak"
+
+
+def capacities_n(hold: Hold, weight_n: float, friction: float) -> dict[Way, float]:
+    """What a rated holding takes each way [N], by the direction of its straps; bolts and latches take it every way.
+
+    Forward counts only straps that lead aft from the thing, and so on: of straps that lead both ways half of them each.
+    Friction helps along the floor with the weight and the straps' own pull down. Raises: nothing; unrated is nothing.
+    """
+    each = hold.rated.si * GRAVITY if hold.rated else 0.0
+    if hold.kind != "strap":
+        every = hold.many * each
+        return {"fore": every, "aft": every, "side": every, "up": every if hold.kind in HOLDS_DOWN else 0.0}
+    a = math.radians(USUAL_DEG if hold.elevation_deg is None else hold.elevation_deg)
+    b = math.radians(USUAL_DEG if hold.plan_deg is None else hold.plan_deg)
+    half = hold.many // 2
+    aft_leading = {"both ways": half, "aft": hold.many, "fore": 0}[hold.leads]
+    fore_leading = {"both ways": half, "aft": 0, "fore": hold.many}[hold.leads]
+
+    def taken(straps: int, share: float) -> float:
+        rubs = friction * (weight_n + straps * each * math.sin(a))
+        return straps * each * share + (rubs if hold.many else 0.0)
+
+    along, across = math.cos(a) * math.cos(b), math.cos(a) * math.sin(b)
+    return {
+        "fore": taken(aft_leading, along),
+        "aft": taken(fore_leading, along),
+        "side": taken(half, across),
+        "up": hold.many * each * math.sin(a),
+    }
 
 
 def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
@@ -80,21 +145,31 @@ def _heaviest(stow: Stow, table: MassTable) -> dict[str, float]:
 
 
 def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> Restraint:
-    vehicle = thing.kind == "vehicle aboard"
-    weight = mass_kg * GRAVITY
-    hold = thing.hold
-    rated = hold.many * hold.rated.si * GRAVITY if hold and hold.rated and hold.rated.si > 0 else None
+    vehicle, weight, hold = thing.kind == "vehicle aboard", mass_kg * GRAVITY, thing.hold
+    along = weight * (VEHICLE_G if vehicle else ALONG_G)
+    wanted: dict[Way, float] = {"fore": along, "aft": along, "side": weight * ACROSS_G, "up": weight * UP_G}
+    directions: tuple[Direction, ...] = ()
+    if hold is not None and hold.rated and hold.rated.si > 0 and hold.kind != "built in":
+        has = capacities_n(hold, weight, FRICTION[thing.floor])
+        directions = tuple(Direction(way, has[way], wanted[way]) for way in WAYS)
     # what has its own holding needs none of the thing that it stands in
     inside = thing.inside if thing.inside in holder and hold is None else None
-    return Restraint(
-        thing.id,
-        thing.name,
-        mass_kg,
-        weight * (VEHICLE_G if vehicle else ALONG_G),
-        weight * ACROSS_G,
-        weight * UP_G,
-        hold,
-        inside,
-        rated,
-        vehicle,
-    )
+    return Restraint(thing.id, thing.name, mass_kg, hold, inside, wanted, directions, vehicle)
+
+
+WHERE = {"frame": "to the frame", "framing": "to framing", "skin": "to the skin"}
+
+
+def held_words(thing: Thing, things: dict[str, Thing], words: Words) -> str:
+    """What holds a thing, in a few words; its builder's own where no hold is on record."""
+    hold = thing.hold
+    if hold is not None:
+        each = f", {words.kg(hold.rated.si)} each," if hold.rated else ""
+        return f"{hold.many} {_kinds(hold)}{each} {WHERE[hold.into]}" if hold.kind != "built in" else "built in"
+    if thing.inside in things:
+        return f"in {things[thing.inside].name}"
+    return thing.held_by or "nothing"
+
+
+def _kinds(hold: Hold) -> str:
+    return hold.kind if hold.many == 1 else {"latch": "latches"}.get(hold.kind, f"{hold.kind}s")

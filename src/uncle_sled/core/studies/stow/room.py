@@ -17,14 +17,21 @@ from uncle_sled.core.document.shell import Opening, Shell
 from uncle_sled.core.engine import Same, keep_keyed, keep_last
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.geometry.footprint import plan_of
 from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
-from uncle_sled.core.studies.shell.inside import inside_of, thickness_m
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.inside import inside_of, thickness_m
+from uncle_sled.core.parts.partitions import decks_of, inner_shape, walls_of
 from uncle_sled.core.studies.stow.solids import TOUCH_M, Floats, Solid, box_solid, corners_in
+from uncle_sled.core.words import lower_first
 
 NO_BODY_FLOOR_M = 0.5  # where things are set down before there is a frame or a body
 STAND_BEFORE_M = {"door": 0.30, "window": 0.03, "vent": 0.05, "hatch": 0.0}  # what is kept free inside an opening
 STAND_OVER_M = 0.12  # and outside of it
+
+
+Point3 = tuple[float, float, float]
 
 
 class Hole(msgspec.Struct, frozen=True, eq=False):
@@ -38,8 +45,8 @@ class Hole(msgspec.Struct, frozen=True, eq=False):
     out: int  # which way is outside, -1 or 1
     clear_m: tuple[float, float]  # width and height of the clear opening
     mid: tuple[float, float, float]  # on the outside
-    hinge: tuple[float, float, float]  # middle of the edge that it is hung by, on the outside
-    free: tuple[float, float, float]  # middle of the edge opposite
+    # each leaf: the middle of the edge that it is hung by, on the outside, and of the edge that swings
+    leaves: tuple[tuple[Point3, Point3], ...]
 
 
 class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
@@ -52,7 +59,10 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     floor_m: float
     half_m: float
     outer_half_m: float
+    plan: BaseGeometry | None  # inside and outside in plan, where the footprint is no rectangle
+    outer_plan: Polygon | None
     wheel_boxes: tuple[Solid, ...]
+    walls: tuple[Solid, ...]  # partitions beside and over their doors, and lofts
     sticks: tuple[Solid, ...]
     holes: tuple[Hole, ...]
 
@@ -63,6 +73,16 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     @cached_property
     def wheel_corners(self) -> Floats:
         return corners_in(self.wheel_boxes)
+
+    @cached_property
+    def wall_corners(self) -> Floats:
+        return corners_in(self.walls)
+
+    @property
+    def floor_plan(self) -> BaseGeometry:
+        """The floor inside, (station, side) [m]."""
+        left, right = self.span_m
+        return self.plan if self.plan is not None else box(left, -self.half_m, right, self.half_m)
 
     @property
     def span_m(self) -> tuple[float, float]:
@@ -82,6 +102,14 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
                 return None
             heights.append(float(run.bounds[3]))
         return min(heights) if abs(y) <= self.half_m else None
+
+    def roof_m(self, x: float) -> float | None:
+        """Height of the roof's outside above the ground over a station [m], or None where there is none."""
+        left, low, right, high = self.outer.bounds
+        if not left <= x <= right:
+            return None
+        run = self.outer.intersection(box(x - 1e-6, low - 1, x + 1e-6, high + 1))
+        return None if run.is_empty else float(run.bounds[3])
 
 
 def floor_m(build: Build) -> float:
@@ -111,20 +139,24 @@ def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
         points = [(y - body.width / 2, body.under + z) for y, z in section_points(shell, body)]
         outer_section = Polygon(points)
         roof = LineString(points[1:-1]).buffer(thickness_m(shell, "roof"), cap_style="square", join_style="mitre")
-        half = body.width / 2 - thickness_m(shell, "left side")
+        half = body.width / 2 - max(thickness_m(shell, "left side"), thickness_m(shell, "right side"))
         _, low, _, high = outer_section.bounds
         inner = outer_section.difference(roof).intersection(box(-half, low, half, high))
         section = inner.buffer(TOUCH_M, join_style="mitre") if not inner.is_empty else None
     prepare(side)
+    inner_plan = inner_shape(shell, body)
     return Room(
         side,
         Polygon(body.side.polygon).buffer(0),
         section,
         outer_section,
         body.under + thickness_m(shell, "floor"),
-        max(body.width / 2 - thickness_m(shell, "left side"), 0.01),
+        max(body.width / 2 - max(thickness_m(shell, "left side"), thickness_m(shell, "right side")), 0.01),
         body.width / 2,
+        inner_plan.buffer(TOUCH_M, join_style="mitre") if inner_plan is not None else None,
+        plan_of(shell),
         tuple(_wheel_boxes(rig, shell, body)),
+        tuple(_inner_walls(shell, body)),
         tuple(_sticks(shell, framed, body)),
         tuple(_holes(shell, framed, body)),
     )
@@ -141,6 +173,21 @@ def _wheel_boxes(rig: Rig, shell: Shell, body: Body) -> list[Solid]:
         low = (body.front + a, min(outer, inner), body.under)
         corner = (body.front + b, max(outer, inner), body.under + high)
         made.append(box_solid(f"wheel-box-{side}", f"the {side} wheel box", low, corner))
+    return made
+
+
+def _inner_walls(shell: Shell, body: Body) -> list[Solid]:
+    """Partitions as boxes beside and over their doors, and lofts; those that cannot be built are not there."""
+    made = []
+    for wall in walls_of(shell, body, library_of(())) if shell.partitions else ():
+        made += (
+            [box_solid(wall.id, f"the {lower_first(wall.name)}", *corners) for corners in wall.boxes]
+            if not wall.fault
+            else []
+        )
+    for deck in decks_of(shell, body) if shell.lofts else ():
+        if not deck.fault:
+            made.append(box_solid(deck.id, f"the {lower_first(deck.name)}", deck.low, deck.high))
     return made
 
 
@@ -215,7 +262,6 @@ def _hole(shell: Shell, opening: Opening, cut: Cut, surface: Surface) -> Hole:
     s, t = (left + right) / 2, (below + above) / 2
     mid, deep = np.array(surface.place(s, t)), np.array(surface.place(s, t, 0.1))
     axis = int(np.argmax(np.abs(deep - mid)))
-    hinge, free = _hung(opening, surface, (left, below, right, above))
     return Hole(
         opening,
         surface.id,
@@ -227,13 +273,12 @@ def _hole(shell: Shell, opening: Opening, cut: Cut, surface: Surface) -> Hole:
         if surface.swept
         else (round(right - left, 6), round(above - below, 6)),
         tuple(map(float, mid)),  # type: ignore[arg-type]
-        hinge,
-        free,
+        _leaves(opening, surface, (left, below, right, above)),
     )
 
 
-def _hung(opening: Opening, surface: Surface, bounds: tuple[float, ...]) -> tuple[tuple[float, float, float], ...]:
-    """Middles of the hung edge and of the one opposite; a hatch is hung at its top where nobody said."""
+def _leaves(opening: Opening, surface: Surface, bounds: tuple[float, ...]) -> tuple[tuple[Point3, Point3], ...]:
+    """Hung and free edge of each leaf; a hatch is hung at its top where nobody said, and a pair at its uprights."""
     left, low, right, high = bounds
     edges = {
         "s0": (left, (low + high) / 2),
@@ -241,7 +286,12 @@ def _hung(opening: Opening, surface: Surface, bounds: tuple[float, ...]) -> tupl
         "t0": ((left + right) / 2, low),
         "t1": ((left + right) / 2, high),
     }
-    at = {key: tuple(float(v) for v in surface.place(*spot)) for key, spot in edges.items()}
+    at = {key: _place(surface, *spot) for key, spot in edges.items()}
+    if opening.hung == "pair":
+        rise = {pair: abs(at[pair + "0"][2] - at[pair + "1"][2]) for pair in ("s", "t")}
+        pair = "s" if rise["s"] <= rise["t"] else "t"
+        middle = _place(surface, (left + right) / 2, (low + high) / 2)
+        return (at[pair + "0"], middle), (at[pair + "1"], middle)
     hung = opening.hung or ("top" if opening.kind != "door" else "front")
     axis, most = {"front": (0, min), "rear": (0, max), "top": (2, max), "bottom": (2, min)}[hung]
     spread = {pair: abs(at[pair + "0"][axis] - at[pair + "1"][axis]) for pair in ("s", "t")}
@@ -250,4 +300,9 @@ def _hung(opening: Opening, surface: Surface, bounds: tuple[float, ...]) -> tupl
         pair = "s"
     first = most((pair + "0", pair + "1"), key=lambda key: at[key][axis])
     other = pair + ("1" if first.endswith("0") else "0")
-    return at[first], at[other]  # type: ignore[return-value]
+    return ((at[first], at[other]),)
+
+
+def _place(surface: Surface, s: float, t: float) -> Point3:
+    x, y, z = surface.place(s, t)
+    return float(x), float(y), float(z)

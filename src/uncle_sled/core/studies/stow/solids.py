@@ -12,7 +12,7 @@ from shapely import box
 from shapely.affinity import affine_transform
 from shapely.geometry import Polygon
 
-from uncle_sled.core.document.placing import Stand, stand_of
+from uncle_sled.core.document.placing import Stand, gone_in, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
 from uncle_sled.core.engine import Same, from_last, keep_each, keep_keyed, keep_last
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
@@ -114,7 +114,7 @@ _home_solids = keep_each(_home_solid)
 @keep_last(16)
 def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
     """Every thing that is there in a mode and has a size; an untouched thing keeps its solid."""
-    absent, touched = set(mode.absent), mode.touched
+    absent, touched = gone_in(stow, mode), mode.touched
     made = list(_home_solids(stow.things))
     if touched or absent:
         for at, thing in enumerate(stow.things):

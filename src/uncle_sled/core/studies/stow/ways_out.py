@@ -14,11 +14,14 @@ import numpy as np
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
+from uncle_sled.core.studies.stow.rooms import rooms_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in, within
 
 LEAST_M = (0.43, 0.61)
+HOUSE_M, HOUSE_M2 = (0.508, 0.61), 0.53  # where it is lived in: a common house code's sides and clear area
 BESIDE_M = 0.8  # an opening nearer than this to a stove or a vehicle goes through the galley or garage
 CLIMB_M = 0.30  # how deep the way inside of an opening must be free
 GRID = 24
@@ -34,6 +37,8 @@ class WayOut(msgspec.Struct, frozen=True):
     through: str  # "", "galley" or "garage"
     why: str
     small: bool = False  # whether it is its size
+    least_m: tuple[float, float] = LEAST_M
+    least_m2: float | None = None  # clear area that a house asks for
 
 
 @keep_last(12)
@@ -44,31 +49,72 @@ def ways_out(build: Build, facts: Facts, mode: Mode) -> tuple[WayOut, ...]:
         return ()
     solids = solids_in(build.stow, mode)
     bulkheads = [f.weight_at.si for f in build.shell.faces if f.kind == "bulkhead" and f.weight_at]
-    beds = [(bed.solid.low[0] + bed.solid.high[0]) / 2 for bed in beds_in(build, facts, mode)]
+    sleepers = [bed.solid for bed in beds_in(build, facts, mode)]
+    beds = [(bed.low[0] + bed.high[0]) / 2 for bed in sleepers]
+    body = framed_of(build, facts).body
+    rooms = rooms_of(build.shell, body, False) if body is not None and build.shell.partitions else None
+    shut_off = {
+        hole.opening.id
+        for hole in room.holes
+        if rooms is not None
+        and sleepers
+        # just inside of the opening
+        and rooms.of(*_inside_of(hole)) not in {rooms.of_solid(bed) for bed in sleepers}
+    }
     things = {thing.id: thing for thing in build.stow.things}
-    made = [_judged(hole, room, solids, things, beds, bulkheads) for hole in room.holes]
+    house = build.brief.lived_in
+    made = [
+        _judged(hole, room, solids, things, beds, bulkheads, house, hole.opening.id in shut_off) for hole in room.holes
+    ]
     return tuple(sorted(made, key=lambda way: (not way.good, way.through)))
 
 
+def least_m(house: bool) -> tuple[float, float]:
+    """Least sides of a way out [m]: of a camper, or of a house where it is lived in as one."""
+    return HOUSE_M if house else LEAST_M
+
+
 def _judged(
-    hole: Hole, room: Room, solids: tuple[Solid, ...], things: dict[str, Thing], beds: list[float], walls: list[float]
+    hole: Hole,
+    room: Room,
+    solids: tuple[Solid, ...],
+    things: dict[str, Thing],
+    beds: list[float],
+    walls: list[float],
+    house: bool = False,
+    shut_off: bool = False,
 ) -> WayOut:
     opening = hole.opening
     wide, high = hole.clear_m
     why = ""
-    small = min(wide, high) < LEAST_M[0] - 1e-6 or max(wide, high) < LEAST_M[1] - 1e-6
+    least = least_m(house)
+    small = min(wide, high) < least[0] - 1e-6 or max(wide, high) < least[1] - 1e-6
+    low_area = house and wide * high < HOUSE_M2 - 1e-6
     if not opening.opens:
         why = "does not open"
     elif small:
-        why = f"is {wide:.2f} × {high:.2f} m, and {LEAST_M[0]:.2f} × {LEAST_M[1]:.2f} m is the least"
+        why = f"is {wide:.2f} × {high:.2f} m, and {least[0]:.2f} × {least[1]:.2f} m is the least"
+    elif low_area:
+        why = f"has {wide * high:.2f} m2 clear, and {HOUSE_M2:.2f} m2 is the least of a house"
     elif any(min(beds) < wall < hole.mid[0] or hole.mid[0] < wall < max(beds) for wall in walls) if beds else False:
         why = "lies behind the bulkhead"
+    elif shut_off:
+        why = "lies behind a wall without a door"
     else:
         before = _in_front(hole, solids)
         if not _climbs(hole, before):
             why = f"is blocked by {before[0].name}"
     through = "" if why else _through(hole, solids, things)
-    return WayOut(opening.id, opening.name, hole.clear_m, not why, through, why, small and opening.opens)
+    area = HOUSE_M2 if house else None
+    tight = (small or low_area) and opening.opens
+    return WayOut(opening.id, opening.name, hole.clear_m, not why, through, why, tight, least, area)
+
+
+def _inside_of(hole: Hole) -> tuple[float, float]:
+    """A place in plan just inside of an opening [m]."""
+    at = list(hole.mid)
+    at[hole.normal] -= hole.out * CLIMB_M
+    return at[0], at[1]
 
 
 def _in_front(hole: Hole, solids: tuple[Solid, ...]) -> list[Solid]:
@@ -103,8 +149,8 @@ def _climbs(hole: Hole, before: list[Solid]) -> bool:
 
 
 def is_galley(thing: Thing) -> bool:
-    """A flame: what burns gas to cook or heat."""
-    return thing.kind == "appliance" and thing.figures is not None and bool(thing.figures.gas_g_h)
+    """A flame in the room: whatever burns and is not room-sealed."""
+    return thing.burns != "none" and not thing.room_sealed
 
 
 def _through(hole: Hole, solids: tuple[Solid, ...], things: dict[str, Thing]) -> str:

@@ -4,13 +4,19 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
     if s.support is None:
         return "no reading", "none"
-    return "no reading" if s.trouble else "all in band", "good"
+    if s.trouble:
+        return "no reading", "none"
+    unchecked = every_limit(s).unchecked
+    if unchecked:
+        return f"{len(unchecked)} not checked", "none"
+    return "all in band", "good"
 
 
 ABOUT = About(

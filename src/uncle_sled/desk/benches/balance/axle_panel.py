@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.drawing.balance import bars
 from uncle_sled.core.drawing.balance.axle_chart import hitch_chart, hitch_words
+from uncle_sled.core.drawing.balance.axle_over import axle_over
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.studies.balance.axle_conflicts import TyreGap, clear_best_m, conflicts, tyre_gap
@@ -16,10 +17,11 @@ from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.balance.axle_sheet import AxleSheet
 from uncle_sled.desk.benches.balance.panels import Lines, try_edit, worst_row
 from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 
-class AxlePanel(QWidget):
+class AxlePanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -32,6 +34,9 @@ class AxlePanel(QWidget):
             lambda w, h: bars.bed_bars(self.session.studied, self.words, w, h),
             empty=lambda: "The vehicle's wheelbase and empty axle loads are still to be typed on the Rig stop.",
         )
+        self.over = Chart(self.session, "The trailer over the chart", self._over)
+        self.over.setMinimumHeight(96)
+        rows.addWidget(self.over, 2)
         rows.addWidget(self.axle_sheet, 3)
         rows.addWidget(self.bed_chart, 3)
         low = QHBoxLayout()
@@ -47,6 +52,13 @@ class AxlePanel(QWidget):
         self.sheet_button = QPushButton("Order sheet…")
         self.sheet_button.setToolTip("What the axle maker has to know, as PDF")
         self.sheet_button.clicked.connect(lambda _=False: self.window().export("axle-order"))  # type: ignore[attr-defined]
+        self.keep_button, self.back_button = QPushButton("Keep"), QPushButton("Put back")
+        self.keep_button.setToolTip("The axle stays where it is tried (Ctrl+Enter)")
+        self.back_button.setToolTip("The axle stays where it was (Esc)")
+        self.keep_button.clicked.connect(lambda _=False: self.session.keep())
+        self.back_button.clicked.connect(lambda _=False: self.session.put_back())
+        buttons.addWidget(self.keep_button)
+        buttons.addWidget(self.back_button)
         buttons.addWidget(self.best_button)
         buttons.addWidget(self.point_button)
         buttons.addWidget(self.sheet_button)
@@ -57,6 +69,10 @@ class AxlePanel(QWidget):
         low.addWidget(self.axle_lines, 3)
         low.addWidget(self.hitch, 4)
         rows.addLayout(low, 2)
+
+    def _over(self, width: float, height: float) -> tuple[Primitive, ...]:
+        tried = self.session.ghost[1].build if self.session.ghost is not None else None
+        return axle_over(self.session.studied, tried, self.words, width, height)
 
     @property
     def words(self) -> Words:
@@ -77,6 +93,10 @@ class AxlePanel(QWidget):
         s = self.session.studied
         bed = s.build.rig.carrier == "vehicle bed"
         self.axle_sheet.setVisible(not bed)
+        self.over.setVisible(not bed and bool(s.build.rig.axles))
+        tried = self.session.ghost is not None and self.session.ghost[1].build.rig.axles != s.build.rig.axles
+        for button in (self.keep_button, self.back_button):
+            button.setVisible(tried)
         self.bed_chart.setVisible(bed)
         self.hitch.setVisible(hitch_curve(s, worst_row(self.session)) is not None)
         placing = axle_placing(s)
@@ -112,6 +132,8 @@ class AxlePanel(QWidget):
             by = f", {words.kg(over.least_over_kg)} at least" if over.kept_from_m is None else ""
             hitch = " The hitch's height shares it out." if s.support.independent else ""
             lines.append(f"Axle {over.number} is over its rating{kept or ' wherever it stands'} ({names[over.case_id]}{by}).{hitch}")  # fmt: skip
+        if s.support.independent:
+            lines.append("Rubber arms creep and stick; the doubt does not count that. Weigh it loaded.")
         if s.build.rig.axle_place == "fixed":
             lines.append(
                 "The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed."

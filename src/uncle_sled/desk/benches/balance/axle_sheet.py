@@ -39,7 +39,9 @@ class AxleSheet(Chart):
         s, field = self.session.studied, self._field(width, height)
         if field is None or s.support is None or s.readings.total_kg[s.towing_rows].min() <= 0:
             return ()
-        return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown))
+        tried = self.session.ghost_studied
+        at = tried.support.mean_axle_m if tried is not None and tried.support is not None else None
+        return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown), at)
 
     def _read(self, x: float, y: float, width: float, height: float) -> str:
         field = self._field(width, height)

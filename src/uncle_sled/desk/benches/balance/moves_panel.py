@@ -16,6 +16,7 @@ from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.balance.panels import try_edit
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
@@ -25,7 +26,7 @@ LOOKS_FOR = (
 )
 
 
-class MovesPanel(QWidget):
+class MovesPanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session

@@ -11,12 +11,13 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.balance.panels import worst_row
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 MOST_OWNERS = 6
 
 
-class SurePanel(QWidget):
+class SurePanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session

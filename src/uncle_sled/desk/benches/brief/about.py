@@ -18,4 +18,5 @@ ABOUT = About(
     standing,
     shots=(Shot("1-brief"),),
     drawn=True,
+    shows=lambda s, id: "" if id == "brief" else None,
 )

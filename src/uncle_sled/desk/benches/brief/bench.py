@@ -3,18 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
+import msgspec
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
+from uncle_sled.core.document.brief import CarLoad
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.drawing.rig.figures import standing_people
+from uncle_sled.core.units import read_speed_kmh
+from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet.sheet_view import SheetView
+from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
 REGIONS: list[tuple[object, str]] = [
     ("European", "European"),
@@ -36,6 +42,53 @@ def _count(name: str) -> Callable[[int | None], list[Op]]:
     return lambda value: [set_to(f"brief.{name}", value or 0)]
 
 
+CAR_ROWS = (
+    ("front", "In front", "People and what lies with them in the front row"),
+    ("rear", "Behind", "The same in the rear row"),
+    ("boot", "Boot", "In the boot"),
+    ("roof", "Roof", "On the roof, with the rack"),
+)
+
+
+def _rows_of_a_car(session: Session, car: str) -> list[Row]:
+    """What a car carries by row, and how far that is behind its front axle."""
+    path, made = f"facts.vehicles.{car}.loads", []
+
+    def load_of(project: Project, id: str) -> CarLoad | None:
+        loads = next((one.loads for one in project.facts.vehicles if one.id == car), ())
+        return next((load for load in loads if load.id == id), None)
+
+    def write(id: str, field: str) -> Callable[[Any], list[Op]]:
+        def ops(value: Any) -> list[Op]:
+            told = msgspec.to_builtins(value)
+            if load_of(session.project, id) is None:
+                return [add_to(path, {"id": id, field: told})] if value is not None else []
+            return [set_to(f"{path}.{id}.{field}", told)]
+
+        return ops
+
+    def shown(id: str, field: str) -> Callable[[Any], Any]:
+        return lambda project: getattr(load_of(project, id), field, None)
+
+    for id, title, tip in CAR_ROWS:
+        kinds: tuple[tuple[str, Any, str, str], ...] = (
+            ("mass", Mass, title, tip),
+            ("at", Length, f"{title} at", "From the front axle back to the middle of that row"),
+        )
+        for field, kind, name, says in kinds:
+            made.append(
+                Row(
+                    name,
+                    path,
+                    kind,
+                    says,
+                    ops=write(id, field),
+                    read=shown(id, field),
+                )
+            )
+    return made
+
+
 class BriefBench(Bench):
     strip = True
 
@@ -50,11 +103,36 @@ class BriefBench(Bench):
             button.clicked.connect(run)
             self.top.addWidget(button)
         self.end_top("who it is for, beside it to scale")
-        self.sheet = SheetView(session, plan=False)
+        self.sheet = MeasuredSheet(session, "car")
         self.rows.addWidget(self.sheet, 4)
-        self.general = Form(
+        self.reading = Form(
             session,
-            "Judged and read",
+            "Read in",
+            [
+                Row("Lengths in", "brief.reading.length", LENGTHS),
+                Row("Weights in", "brief.reading.mass", MASSES),
+                Row("Volumes in", "brief.reading.volume", VOLUMES),
+            ],
+            "Brief",
+        )
+        self.asked = Form(
+            session,
+            "What is asked of it",
+            [
+                Row(
+                    "Eat inside", "brief.eats_inside", int, "How many sit down to eat inside", ops=_count("eats_inside")
+                ),
+                Row("Pets", "brief.pets", int, "How many pets come along", ops=_count("pets")),
+                Row("Sit up in bed", "brief.sits_up", bool),
+                Row("Stand up inside", "brief.stands", bool),
+                Row("Lived in as a house", "brief.lived_in", bool, "Then the ways out are judged by house figures"),
+                Row("Notes", "brief.notes", str),
+            ],
+            "Brief",
+        )
+        self.road = Form(
+            session,
+            "On the road",
             [
                 Row(
                     "Practice",
@@ -62,22 +140,41 @@ class BriefBench(Bench):
                     REGIONS,
                     "Sets the band on the ball and what is asked; your own numbers win",
                 ),
-                Row("Lengths in", "brief.reading.length", LENGTHS),
-                Row("Weights in", "brief.reading.mass", MASSES),
-                Row("Volumes in", "brief.reading.volume", VOLUMES),
                 Row("Band from", "brief.band_low", float, "Share of the whole on the ball; empty: by practice"),
                 Row("Band to", "brief.band_high", float, "Share of the whole on the ball; empty: by practice"),
                 Row(
-                    "Eat inside", "brief.eats_inside", int, "How many sit down to eat inside", ops=_count("eats_inside")
+                    "Fastest",
+                    "brief.fastest_kmh",
+                    str,
+                    "How fast it is towed at the most, such as 100 km/h or 62 mph; held against the tyres' letter",
+                    ops=lambda text: [set_to("brief.fastest_kmh", read_speed_kmh(text, session.shown.imperial))],
+                    read=lambda build: (
+                        "" if build.brief.fastest_kmh is None else Words(session.shown).kmh(build.brief.fastest_kmh)
+                    ),
                 ),
-                Row("Pets", "brief.pets", int, "How many pets come along", ops=_count("pets")),
-                Row("Sit up in bed", "brief.sits_up", bool),
-                Row("Stand up inside", "brief.stands", bool),
-                Row("Notes", "brief.notes", str),
+                Row(
+                    "No higher",
+                    "brief.road_height",
+                    Length,
+                    "Of the rig on the road; often 4.0 m (13' 6\") by law, less by bridges and garages",
+                ),
+                Row(
+                    "No wider",
+                    "brief.road_width",
+                    Length,
+                    "Often 2.55 m in Europe, 8' 6\" in North America, 2.5 m in Australia and New Zealand",
+                ),
+                Row(
+                    "No longer",
+                    "brief.road_length",
+                    Length,
+                    "Trailer with its drawbar, or the vehicle under a bed; by the rule where you drive",
+                ),
             ],
             "Brief",
         )
         self.named = Form(session, "This build", [Row("Name", "name", str, empty=False)], "Brief", facts=True)
+        self.standing = (self.named, self.reading, self.asked, self.road)
         self.columns: Columns | None = None
         self.made_for: object = None
         self.people: list[Form] = []
@@ -117,6 +214,12 @@ class BriefBench(Bench):
                         "Vertical limit in its papers or on the hitch",
                     ),
                     Row("May tow", f"facts.vehicles.{v.id}.tow_limit", Mass),
+                    Row(
+                        "Without brakes",
+                        f"facts.vehicles.{v.id}.unbraked_limit",
+                        Mass,
+                        "May tow where the trailer has no brakes",
+                    ),
                     Row("Train", f"facts.vehicles.{v.id}.train_limit", Mass, "Vehicle and trailer together"),
                     Row("Rear axle", f"facts.vehicles.{v.id}.rear_axle_rating", Mass, "Rating"),
                     Row("Front axle", f"facts.vehicles.{v.id}.front_axle_rating", Mass, "Rating"),
@@ -124,6 +227,19 @@ class BriefBench(Bench):
                     Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
                     Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length),
                     Row("Ball behind", f"facts.vehicles.{v.id}.ball_overhang", Length, "Ball behind the rear axle"),
+                    Row(
+                        "A driver is in that",
+                        f"facts.vehicles.{v.id}.driver_counted",
+                        bool,
+                        "The empty weights count a driver of 75 kg",
+                    ),
+                    Row(
+                        "Hook weighs",
+                        f"facts.vehicles.{v.id}.hook",
+                        Mass,
+                        "The tow bar's own weight, where the empty weights are without it",
+                    ),
+                    *_rows_of_a_car(self.session, v.id),
                     Row("Wide", f"facts.vehicles.{v.id}.width", Length, "For the room in a tight bend"),
                     Row(
                         "Tail to ball",
@@ -154,17 +270,18 @@ class BriefBench(Bench):
             row.addStretch(1)
             row.addWidget(gone)
             form.whole.addLayout(row)
-        self.people += cars
         if self.columns is not None:
-            self.general.setParent(None)
-            self.named.setParent(None)
+            for form in self.standing:
+                form.setParent(None)
             self.rows.removeWidget(self.columns)
             self.columns.hide()
             self.columns.deleteLater()
-        cards: list[QWidget] = [self.named, self.general, *self.people]
+        # in the order that one thinks: which build, who sleeps in it, what it must do, what tows it, by which rules
+        cards: list[QWidget] = [self.named, self.reading, *self.people, self.asked, *cars, self.road]
+        self.people += cars
         if not self.people:
-            cards.append(
-                label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
+            cards.insert(
+                2, label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
             )
         self.columns = Columns(cards)
         self.rows.addWidget(self.columns, 6)
@@ -175,7 +292,7 @@ class BriefBench(Bench):
         facts = self.session.facts
         if self.made_for != (tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles)):
             self._make()
-        for form in (self.named, self.general, *self.people):
+        for form in (*self.standing, *self.people):
             form.refresh()
         extra = standing_people(self.session.build, facts)
         if self.sheet is not None:

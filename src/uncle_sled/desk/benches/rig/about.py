@@ -14,11 +14,19 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return (rig.base, "good") if rig.axles else ("not begun", "none")
 
 
+WORDS = ("ball", "jack", "rig", "wheels", "tyre", "front-axle", "rear-axle")
+
+
+def shows(s: Studied, id: str) -> str | None:
+    return "" if id in WORDS or any(axle.id == id for axle in s.build.rig.axles) else None
+
+
 ABOUT = About(
     "Rig",
     "uncle_sled.desk.benches.rig.bench:RigBench",
     standing,
-    mouse=("Drag the wheel while it is not welded",),
+    mouse=("Drag the wheel while it is not welded", "Click a measure and type; Tab goes to the next"),
     shots=(Shot("2-rig"),),
     drawn=True,
+    shows=shows,
 )

@@ -13,7 +13,7 @@ from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import NUMBER, SOURCES, Form, Row
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet.sheet_view import SheetView
+from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
 CARRIERS: list[tuple[object, str]] = [("ball", "a coupler and ball"), ("vehicle bed", "a vehicle's bed")]
 BASES: list[tuple[object, str]] = [("own frame", "own frame"), ("as bought", "bought, weighed")]
@@ -49,6 +49,14 @@ def _bought(build: Build) -> bool:
     return _ball(build) and build.rig.base == "as bought"
 
 
+def _bought_torsion(build: Build) -> bool:
+    return _bought(build) and _torsion(build)
+
+
+def _bought_loose(build: Build) -> bool:
+    return _bought(build) and build.rig.axle_place == "to be placed"
+
+
 def _torsion(build: Build) -> bool:
     return _ball(build) and build.rig.suspension == "independent"
 
@@ -63,8 +71,8 @@ class RigBench(Bench):
         self.less_button.clicked.connect(self.take_axle)
         self.top.addWidget(self.axle_button)
         self.top.addWidget(self.less_button)
-        self.end_top("left side, to scale")
-        self.sheet = SheetView(session, plan=False, axle=True)
+        self.end_top("left side, to scale; click a measure and type")
+        self.sheet = MeasuredSheet(session, "rig", axle=True)
         self.rows.addWidget(self.sheet, 6)
         self.forms = [
             Form(
@@ -82,6 +90,20 @@ class RigBench(Bench):
                         when=_bought,
                     ),
                     Row("Known by", "rig.bought_source", SOURCES, when=_bought),
+                    Row(
+                        "Ball was at",
+                        "rig.bought_hitch",
+                        Length,
+                        "Height of the ball when it was weighed; empty: level",
+                        when=_bought_torsion,
+                    ),
+                    Row(
+                        "Axle was at",
+                        "rig.bought_axle",
+                        Length,
+                        "Middle of the axles when it was weighed; empty: where they stand",
+                        when=_bought_loose,
+                    ),
                     Row("Frame weight", "rig.frame_mass", Mass, "Without axle and wheels", when=_own),
                     Row("Known by", "rig.frame_source", SOURCES, when=_own),
                     Row(
@@ -115,6 +137,12 @@ class RigBench(Bench):
                         "Place", "rig.axle_place", PLACES, "While it is still to be placed, drag the wheel", when=_ball
                     ),
                     Row("Track", "rig.track", Length, "Between tyre centre lines", when=_ball),
+                    Row(
+                        "Frame or axles altered",
+                        "rig.frame_altered",
+                        bool,
+                        "Cut, widened or welded on since it was made: its plates hold no more",
+                    ),
                     Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
                     Row("Speed symbol", "rig.tyre.speed_symbol", str, "The letter after the load index, such as N"),
                     Row(

@@ -6,11 +6,12 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Written, write
 from uncle_sled.desk.theme.theme import colour
 
 
-class PlatePicture(QWidget):
+class PlatePicture(Guarded, QWidget):
     """Two small trailers: an arrow under hook and wheels for the whole, one under the wheels for the axle group."""
 
     def __init__(self) -> None:

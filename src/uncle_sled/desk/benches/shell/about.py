@@ -27,6 +27,23 @@ def _a_stick(build: Build, s: Studied) -> tuple[str, ...]:
     return tuple(uprights[1:2] or [m.id for m in s.framed.members][:1])
 
 
+def _a_wall(build: Build, s: Studied) -> tuple[str, ...]:
+    return tuple([one.id for one in build.shell.inner][:1])
+
+
+def shows(s: Studied, id: str) -> str | None:
+    shell = s.build.shell
+    if any(opening.id == id for opening in shell.openings):
+        return "Openings"
+    if any(face.id == id for face in shell.faces):
+        return "Faces"
+    if any(one.id == id for one in shell.inner):
+        return "Walls"
+    if "/" in id and any(member.id == id for member in s.framed.members):
+        return "Framing"
+    return {"shell": "Profile", "survey": "Survey", "reline": "Reline"}.get(id)
+
+
 ABOUT = About(
     "Shell",
     "uncle_sled.desk.benches.shell.bench:ShellBench",
@@ -36,6 +53,9 @@ ABOUT = About(
         View("Openings", "openings", picks=_an_opening),
         View("Framing", "framing", picks=_a_stick),
         View("Faces", "faces"),
+        View("Walls", "walls and lofts inside", "Walls across and along, doors, lofts", picks=_a_wall),
+        View("Survey", "the survey", "What a tape says of a bought shell: square, flat, posts, state"),
+        View("Reline", "stripping and relining", "What other lining does to ball, room, warmth and purse"),
     ),
     deeds=(
         Deed("cut-in", "Cut in an opening", "C", lambda bench: bench.cut_menu()),
@@ -57,6 +77,8 @@ ABOUT = About(
         Shot("3b-shell-openings", "Openings"),
         Shot("3c-shell-framing", "Framing"),
         Shot("3d-shell-faces", "Faces"),
+        Shot("3e-shell-survey", "Survey"),
     ),
     drawn=True,
+    shows=shows,
 )

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
+    QSizePolicy,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
@@ -37,7 +38,10 @@ from uncle_sled.desk.benches.shell.faces_panel import FacesPanel
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.benches.shell.framing_panel import FramingPanel
 from uncle_sled.desk.benches.shell.openings_table import OpeningsTable
+from uncle_sled.desk.benches.shell.reline_panel import RelinePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
+from uncle_sled.desk.benches.shell.survey_panel import SurveyPanel
+from uncle_sled.desk.benches.shell.walls_panel import WallsPanel
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.fields import QuantityField, label
@@ -55,10 +59,20 @@ FORMS: list[tuple[object, str]] = [
     ("bevelled", "bevelled box"),
 ]
 LOW_SIDES: list[tuple[object, str]] = [(side, side) for side in ("rear", "front", "left", "right")]
+CLIPPED: list[tuple[object, str]] = [("left", "the left one"), ("right", "the right one")]
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
 SKETCH_PX = 1600
+PREFERRED, IGNORED = QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored
 # Share of the height that the sheet gets in each view.
-UPPER = {"Profile": 0.62, "Openings": 0.56, "Framing": 0.44, "Faces": 0.46}
+UPPER = {
+    "Profile": 0.62,
+    "Openings": 0.56,
+    "Framing": 0.44,
+    "Faces": 0.46,
+    "Walls": 0.46,
+    "Survey": 0.40,
+    "Reline": 0.42,
+}
 
 
 def _form_is(*forms: str):  # type: ignore[no-untyped-def]
@@ -88,7 +102,7 @@ class ShellBench(Bench):
         self.off_button = self._button("Close it up", self.close_up, "Take the chosen opening out again")
         self.face_button = self._button("Add a face", self._add_face, "")
         self.ways_button = self._button(
-            "Compare ways…",
+            "Compare…",
             self.compare,
             "The same faces made in other ways, side by side; nothing changes until you keep one",
         )
@@ -120,7 +134,10 @@ class ShellBench(Bench):
         row.addWidget(self.opening_flat, 2)
         self.framing = FramingPanel(session)
         self.faces_panel = FacesPanel(session)
-        for panel in (self.profile_panel, openings, self.framing, self.faces_panel):
+        self.walls, self.survey, self.reline = WallsPanel(session), SurveyPanel(session), RelinePanel(session)
+        for panel in (
+            self.profile_panel, openings, self.framing, self.faces_panel, self.walls, self.survey, self.reline,
+        ):  # fmt: skip
             self.panels.addWidget(panel)
         session.changed.connect(self.refresh)
         session.selected.connect(self._selected)
@@ -139,6 +156,11 @@ class ShellBench(Bench):
         self.view_buttons[name].setChecked(True)
         self.sheet.show_view(name)  # type: ignore[union-attr]
         self.panels.setCurrentIndex(list(self.view_buttons).index(name))
+        for at in range(self.panels.count()):  # a page that is not shown asks for no room
+            shown = at == self.panels.currentIndex()
+            page = self.panels.widget(at)
+            if page is not None:
+                page.setSizePolicy(PREFERRED, PREFERRED if shown else IGNORED)
         self._part()
         for button, view in (
             (self.profile_button, "Profile"),
@@ -176,6 +198,12 @@ class ShellBench(Bench):
             self._count_holes()
         elif self.view == "Framing":
             self.framing.refresh()
+        elif self.view == "Walls":
+            self.walls.refresh()
+        elif self.view == "Survey":
+            self.survey.refresh()
+        elif self.view == "Reline":
+            self.reline.refresh()
         else:
             self.faces_panel.refresh()
 
@@ -207,11 +235,41 @@ class ShellBench(Bench):
                     "Overhang of the roof",
                     when=_form_is("gable", "butterfly"),
                 ),
+                Row(
+                    "Nose point",
+                    "shell.nose_point",
+                    Length,
+                    "In plan: how far a pointed nose stands ahead of where the sides begin; empty: square",
+                    when=_form_is("box", "flat", "shed"),
+                ),
+                Row(
+                    "Tail corner off",
+                    "shell.tail_clip",
+                    Length,
+                    "A corner cut off at the tail, along the body; empty: square",
+                    when=_form_is("box", "flat", "shed"),
+                ),
+                Row(
+                    "Off across",
+                    "shell.tail_clip_across",
+                    Length,
+                    "The same across the body; as much as along where nothing is typed",
+                    when=_has("tail_clip"),
+                ),
+                Row("Which corner", "shell.clipped", CLIPPED, "The corner that is cut off", when=_has("tail_clip")),
                 Row("Underside", "shell.floor", Length, "Above ground"),
                 Row("Wall", "shell.wall", Length, "Thickness where faces have no layers"),
                 Row("Mattress top", "shell.mattress", Length, "Above the underside; the inside length is taken there"),
             ],
             "Shell",
+        )
+        self.form.whole.addWidget(
+            label(
+                "Bodies that fold (a roof or side on hinges) are not drawn here; plan them as they stand on the road.",
+                "small",
+                "pencil",
+                wrap=True,
+            )
         )
         self.room = Form(session, "Room and outside", [], "Shell")
         self.room_words = label("", "", wrap=True)
@@ -483,7 +541,7 @@ class ShellBench(Bench):
         roof = sum(h.many for h in found if h.on_roof)
         seam = sum(h.seam_m for h in found)
         self.holes_words.setText(
-            f"{sum(h.many for h in found)} holes in the skin, {roof} in the roof, {words.m(seam)} of seam. Drag one on the drawing; its face reframes."
+            f"{_holes(sum(h.many for h in found))} in the skin, {roof} in the roof, {words.m(seam)} of seam. Drag one on the drawing; its face reframes."
             if found
             else "Nothing is cut in yet. A door, a hatch, a window: Cut in…"
         )
@@ -548,3 +606,7 @@ class ShellBench(Bench):
             "Shell",
             (id,),
         )
+
+
+def _holes(many: int) -> str:
+    return "1 hole" if many == 1 else f"{many} holes"

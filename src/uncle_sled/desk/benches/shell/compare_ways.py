@@ -1,32 +1,96 @@
-"""The same faces made in other ways, side by side over this very body; nothing changes until one is kept."""
+"""The same faces made in several ways, beside each other for this very body, as it stands first; one may be kept."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
+from PySide6.QtCore import QPointF, QRectF
+from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import (
     QHBoxLayout,
-    QHeaderView,
     QPushButton,
-    QTableWidget,
-    QTableWidgetItem,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
     QVBoxLayout,
     QWidget,
 )
 
 from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.studies.shell.compare_ways import Way, compare_ways
-from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Index, Table, TableModel
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
-HEADS = ("Made of", "Body", "Ball, worst case", "Inside width", "Warmth R", "Money", "Hours", "Goes round")
+BAR_PX, CAPTION = (
+    4,
+    "Weights by the drawing, sticks and openings in; money and hours only compare. Dust and resin: mask and gloves.",
+)
 
 
-def _thick(name: str) -> str:
-    """The layers' thicknesses from outside in, in millimetres."""
-    return " + ".join(f"{layer.thickness.si * 1000:g}" for layer in WAYS[name] if layer.thickness.si > 0) + " mm"
+def _thick(name: str, words: Words) -> str:
+    """The layers' thicknesses from outside in."""
+    thick = [layer.thickness.si for layer in WAYS[name] if layer.thickness.si > 0]
+    if words.shown.imperial:
+        return " + ".join(words.thick(one) for one in thick)
+    return " + ".join(f"{one * 1000:g}" for one in thick) + " mm"
+
+
+class Bars(Guarded, QStyledItemDelegate):
+    """A number with a bar under it, the longest of its column as wide as the cell."""
+
+    def __init__(self, model: TableModel[Way], number: Callable[[Way], float | None], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.model, self.number = model, number
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        super().paint(painter, option, index)
+        numbers = [self.number(way) or 0.0 for way in self.model.rows]
+        most = max(numbers, default=0.0)
+        if most > 0 and 0 <= index.row() < len(numbers):
+            box = QRectF(option.rect).adjusted(4, 0, -4, -2)  # type: ignore[attr-defined]
+            wide = box.width() * numbers[index.row()] / most
+            painter.fillRect(QRectF(box.right() - wide, box.bottom() - BAR_PX, wide, BAR_PX), colour("ochre", 0.8))
+
+
+class Ticks(Guarded, QStyledItemDelegate):
+    """Each wish with a drawn tick where it is kept and a cross where it is not."""
+
+    def __init__(self, model: TableModel[Way], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.model = model
+
+    def initStyleOption(self, option: QStyleOptionViewItem, index: Index) -> None:
+        super().initStyleOption(option, index)
+        option.text = ""  # type: ignore[attr-defined]
+
+    def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
+        super().paint(painter, option, index)
+        if not 0 <= index.row() < len(self.model.rows):
+            return
+        box = QRectF(option.rect)  # type: ignore[attr-defined]
+        chosen = bool(option.state & QStyle.StateFlag.State_Selected)  # type: ignore[attr-defined]
+        x, y = box.left() + 5, box.center().y()
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setClipRect(box)
+        for name, kept in self.model.rows[index.row()].wishes:
+            ink = colour("on chalk" if chosen else "spruce" if kept else "primer")
+            painter.setPen(QPen(ink, 2))
+            if kept:
+                painter.drawPolyline([QPointF(x, y), QPointF(x + 3, y + 4), QPointF(x + 9, y - 5)])
+            else:
+                painter.drawLine(QPointF(x + 1, y - 4), QPointF(x + 8, y + 4))
+                painter.drawLine(QPointF(x + 8, y - 4), QPointF(x + 1, y + 4))
+            painter.setPen(colour("on chalk" if chosen else "ink"))
+            wide = painter.fontMetrics().horizontalAdvance(name)
+            painter.drawText(QPointF(x + 13, y + painter.fontMetrics().ascent() / 2 - 1), name)
+            x += wide + 24
+        painter.restore()
 
 
 class CompareWays(Dialog):
@@ -34,7 +98,7 @@ class CompareWays(Dialog):
         super().__init__(parent)
         self.session = session
         self.setWindowTitle("Compare ways of making it")
-        self.resize(900, 420)
+        self.resize(960, 440)
         faces = session.build.shell.faces
         groups: list[tuple[object, str]] = []
         skin = tuple(f.id for f in faces if f.kind in ("left side", "right side", "roof", "front", "rear"))
@@ -49,14 +113,27 @@ class CompareWays(Dialog):
         self.which = ChoiceField("Which faces", groups)
         self.which.setMinimumWidth(190)
         self.which.entered.connect(lambda _: self.refresh())
-        self.table = QTableWidget()
-        self.table.setAccessibleName("Ways side by side")
-        self.table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)
-        self.table.setSelectionBehavior(QTableWidget.SelectionBehavior.SelectRows)
-        self.table.setSelectionMode(QTableWidget.SelectionMode.SingleSelection)
-        self.table.verticalHeader().hide()
-        self.table.itemSelectionChanged.connect(self._may)
-        self.keep = QPushButton("Keep this way")
+        self.words = words = Words(session.shown)
+        mass, length = session.shown.mass, "" if session.shown.imperial else ", mm"
+        self.model: TableModel[Way] = TableModel(
+            (
+                Column("Made of", self._name, 190),
+                Column(f"Body, {mass}", lambda way: words.bare_kg(way.body_kg), right=True),
+                Column(f"Ball, {mass}", self._ball, right=True, tip="In the worst case, named beside it"),
+                Column("Worst case", lambda way: lower_first(way.worst_case)),
+                Column(f"Inside wide{length}", self._wide, right=True),
+                Column("Warmth", lambda way: words.resistance(way.r_m2k_w) if way.r_m2k_w is not None else "no layers", right=True),
+                Column("Money", lambda way: f"{way.money:.0f}" if way.money is not None else "", right=True),
+                Column("Hours", lambda way: f"{way.hours:.0f}" if way.hours is not None else "", right=True),
+                Column("Wishes", _wishes, ink=lambda way: "" if all(kept for _, kept in way.wishes) else "primer"),
+            )
+        )  # fmt: skip
+        self.table = Table(self.model, "Ways side by side")
+        self.table.setItemDelegateForColumn(1, Bars(self.model, lambda way: way.body_kg, self.table))
+        self.table.setItemDelegateForColumn(6, Bars(self.model, lambda way: way.money, self.table))
+        self.table.setItemDelegateForColumn(8, Ticks(self.model, self.table))
+        self.table.selectionModel().selectionChanged.connect(lambda *_: self._may())
+        self.keep = QPushButton("Make it so")
         self.keep.setProperty("kind", "main")
         self.keep.clicked.connect(self._keep)
         close = QPushButton("Leave it as it is")
@@ -64,16 +141,9 @@ class CompareWays(Dialog):
         top = QHBoxLayout()
         top.addWidget(label("Faces", "", "pencil"))
         top.addWidget(self.which)
-        self.now = label("", "", "pencil")
-        top.addWidget(self.now, 1)
+        top.addStretch(1)
         keys = QHBoxLayout()
-        keys.addWidget(
-            label(
-                "Weights by the drawing without openings; money and hours only compare. Dust and resin: mask and gloves.",
-                "small",
-                "pencil",
-            )
-        )
+        keys.addWidget(label(CAPTION, "small", "pencil"))
         keys.addStretch(1)
         keys.addWidget(close)
         keys.addWidget(self.keep)
@@ -82,35 +152,26 @@ class CompareWays(Dialog):
         rows.addLayout(top)
         rows.addWidget(self.table, 1)
         rows.addLayout(keys)
-        self.ways: tuple[Way, ...] = ()
         self.refresh()
 
+    @property
+    def ways(self) -> tuple[Way, ...]:
+        return self.model.rows
+
+    def _name(self, way: Way) -> str:
+        return f"{way.name}: {_thick(way.name, self.words)}" if way.ops else way.name
+
+    def _ball(self, way: Way) -> str:
+        return "" if way.worst_ball_kg is None else self.words.bare_kg(way.worst_ball_kg)
+
+    def _wide(self, way: Way) -> str:
+        if way.inside_width_m is None:
+            return ""
+        return self.words.cut(way.inside_width_m).removesuffix(" mm")
+
     def refresh(self) -> None:
-        session, shown = self.session, self.session.shown
-        words = Words(shown)
-        self.ways = compare_ways(session.build, session.facts, self.which.currentData())
-        body = sum(part.mass_kg for part in session.studied.parts if part.made_by.startswith("shell."))
-        self.now.setText(f"the body as it stands weighs {words.kg(body)}")
-        self.table.setColumnCount(len(HEADS))
-        self.table.setHorizontalHeaderLabels(list(HEADS))
-        self.table.setRowCount(len(self.ways))
-        for row, way in enumerate(self.ways):
-            ball = (
-                ""
-                if way.worst_ball_kg is None
-                else f"{words.kg(way.worst_ball_kg)}, {words.share(way.worst_share or 0)} {lower_first(way.worst_case)}"
-            )
-            cells = (
-                f"{way.name}: {_thick(way.name)}", words.kg(way.body_kg), ball, words.m(way.inside_width_m) if way.inside_width_m is not None else "as it is",
-                show(way.r_m2k_w, "resistance", shown.unit("resistance"), 1), f"{way.money:.0f}", f"{way.hours:.0f} h", "yes" if way.bends else "no",
-            )  # fmt: skip
-            for column, text in enumerate(cells):
-                item = QTableWidgetItem(text)
-                if not way.bends and column in (0, len(HEADS) - 1):
-                    item.setForeground(colour("primer"))
-                self.table.setItem(row, column, item)
-        self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
-        self.table.horizontalHeader().setStretchLastSection(True)
+        found = compare_ways(self.session.build, self.session.facts, self.which.currentData())
+        self.model.set_rows(found, lambda a, b: a.name == b.name)
         self._may()
 
     def _row(self) -> int:
@@ -118,9 +179,15 @@ class CompareWays(Dialog):
         return rows[0].row() if rows else -1
 
     def _may(self) -> None:
-        self.keep.setEnabled(self._row() >= 0)
+        at = self._row()
+        self.keep.setEnabled(0 <= at < len(self.ways) and bool(self.ways[at].ops))
 
     def _keep(self) -> None:
         way = self.ways[self._row()]
         if self.session.edit(f"Made of: {way.name}", way.ops, "Shell", tuple(self.which.currentData())):
             self.accept()
+
+
+def _wishes(way: Way) -> str:
+    """As words, for who hears them; room for the ticks is in the spaces."""
+    return "   ".join(f"{name} {'yes' if kept else 'no'}" for name, kept in way.wishes)

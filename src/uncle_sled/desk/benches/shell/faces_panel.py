@@ -13,16 +13,17 @@ from uncle_sled.core.drawing.shell.shell_views import layer_words
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.studies.shell.compare_ways import way_ops
-from uncle_sled.core.units import show
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, SectionPicture
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.form import SOURCES, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
 
 
-class FacesPanel(QWidget):
+class FacesPanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -102,6 +103,7 @@ class FacesPanel(QWidget):
             self.cut.setParent(None)
             self.rows.removeWidget(self.columns)
             self.columns.hide()
+            self.columns.setParent(None)
             self.columns.deleteLater()
         self.columns = Columns(list[QWidget]([self.made, self.cut, self.faces, self.sources]))
         self.rows.addWidget(self.columns)
@@ -146,18 +148,19 @@ class FacesPanel(QWidget):
             self.words.setText("Weight as typed; give it layers to see them cut through." if face is not None else "")
             return
         library = library_of(self.session.facts.materials)
-        words, shown = Words(self.session.shown), self.session.shown
+        words = Words(self.session.shown)
         sums = face_sums(face, s.build.shell, s.framed, library)
         text = "\n".join(layer_words(face, library, words))
         if sums.build is not None:
             sticks = f", {words.share(sums.sticks, 0)} of it sticks" if sums.sticks is not None else ""
-            text += f"\n{words.m2(sums.area_m2, 2)} net of openings{sticks}; R {show(sums.build.r_m2k_w, 'resistance', shown.unit('resistance'), 1)}, U {sums.build.u_w_m2k:.2f} W/m²K"
+            text += f"\n{words.m2(sums.area_m2, 2)} net of openings{sticks}; {words.resistance(sums.build.r_m2k_w)}, U {sums.build.u_w_m2k:.2f} W/m²K"
         self.words.setText(text)
         self.words.setMinimumHeight(self.words.heightForWidth(max(self.words.width(), 200)))
 
     def refresh(self) -> None:
         if self._key() != self.face_ids:
-            self._make()
+            with focus_kept(self):
+                self._make()
         assert self.faces is not None and self.made is not None and self.sources is not None
         self.faces.refresh()
         self.sources.refresh()

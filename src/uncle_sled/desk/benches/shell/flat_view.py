@@ -7,9 +7,12 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.shell.shell_views import flat_face
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.geometry.laid import Edge, Laid, laid, laid_title
 from uncle_sled.core.geometry.surfaces import Surface
-from uncle_sled.core.words import Words, upper_first
-from uncle_sled.desk.benches.shell.opening_drag import DragOpening
+from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.shell.opening_drag import CURSORS, DragOpening, StretchOpening, edge_near
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -17,7 +20,7 @@ from uncle_sled.desk.theme.theme import colour
 LEFT_PX, RIGHT_PX, TOP_PX, LOW_PX, GAP_PX = 18, 66, 26, 26, 34
 
 
-class FlatView(QWidget):
+class FlatView(Guarded, QWidget):
     """Shows every surface of ``kind``, one above the other; its pane is the surface's id."""
 
     def __init__(self, session: Session) -> None:
@@ -26,7 +29,7 @@ class FlatView(QWidget):
         self.kind = "left side"
         self.scale = 50.0
         self.frames: dict[str, Frame] = {}
-        self.gesture: DragOpening | None = None
+        self.gesture: DragOpening | StretchOpening | None = None
         self.written: list[Written] = []
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -54,8 +57,8 @@ class FlatView(QWidget):
     def frame(self, pane: str) -> Frame:
         return self.frames.get(pane) or Frame(self.scale, LEFT_PX, self.height() - LOW_PX)
 
-    def origin_of(self, surface: Surface) -> tuple[float, float]:
-        return 0.0, 0.0
+    def laid_of(self, surface: Surface) -> Laid:
+        return laid(surface)
 
     def hold(self, ids: tuple[str, ...]) -> None: ...
 
@@ -73,7 +76,7 @@ class FlatView(QWidget):
         surfaces = self.surfaces()
         self.frames = {}
         if surfaces:
-            bounds = [one.polygon.bounds for one in surfaces]
+            bounds = [laid(one).bounds(one.polygon.bounds) for one in surfaces]
             wide = max(b[2] - b[0] for b in bounds)
             tall = sum(b[3] - b[1] for b in bounds)
             room = (
@@ -83,8 +86,7 @@ class FlatView(QWidget):
             self.scale = max(min(room[0] / max(wide, 0.01), room[1] / max(tall, 0.01)), 2.0)
             y = TOP_PX + max(room[1] - tall * self.scale, 0.0) / 2
             spare = (room[0] - wide * self.scale) / 2
-            for one, (left, _, _, high) in zip(surfaces, bounds, strict=True):
-                low = one.polygon.bounds[1]
+            for one, (left, low, _, high) in zip(surfaces, bounds, strict=True):
                 y += (high - low) * self.scale
                 self.frames[one.id] = Frame(self.scale, LEFT_PX + spare - left * self.scale, y + low * self.scale)
                 y += LOW_PX + GAP_PX
@@ -109,10 +111,11 @@ class FlatView(QWidget):
             frame = self.frames.get(one.id)
             if frame is None:
                 continue
-            left, _, _, high = one.polygon.bounds
+            left, _, _, high = laid(one).bounds(one.polygon.bounds)
             corner = frame.point((left, high))
-            title = upper_first(one.id) + (", laid flat along the skin" if one.swept else "")
-            write(painter, QPointF(max(corner.x(), 8), corner.y() - 11), title, 11, "pencil", kept=self.written)
+            title = elided(laid_title(one), 11, self.width() - 16)
+            spot = QPointF(max(min(corner.x(), self.width() - text_width(title, 11) - 8), 8), corner.y() - 11)
+            write(painter, spot, title, 11, "pencil", kept=self.written)
             paint(painter, flat_face(s, one, words, self.scale), frame, self.written)
         self._chosen(painter)
         if self.gesture is not None:
@@ -131,10 +134,10 @@ class FlatView(QWidget):
                 continue
             for member in s.framed.on(one.id):
                 if member.id in chosen:
-                    painter.drawPolygon(QPolygonF([frame.point(p) for p in member.outline]))
+                    painter.drawPolygon(QPolygonF([frame.point(p) for p in laid(one).points(member.outline)]))
             for cut in s.framed.cuts:
                 if cut.surface == one.id and cut.id in chosen:
-                    left, low, right, high = cut.shape.bounds
+                    left, low, right, high = laid(one).bounds(cut.shape.bounds)
                     painter.drawRect(QRectF(frame.point((left, high)), frame.point((right, low))))
 
     def at(self, spot: QPointF) -> tuple[Surface, str, bool] | None:
@@ -144,7 +147,7 @@ class FlatView(QWidget):
             frame = self.frames.get(one.id)
             if frame is None:
                 continue
-            x, y = frame.metres(spot)
+            x, y = laid(one).back(frame.metres(spot))
             reach = 3 / self.scale
             for cut in s.framed.cuts:
                 left, low, right, high = cut.shape.bounds
@@ -161,10 +164,25 @@ class FlatView(QWidget):
                     return one, member.id, False
         return None
 
+    def _edge_at(self, spot: QPointF) -> tuple[str, Surface, Edge] | None:
+        """The edge of the chosen opening under a point: its id, surface, and which edge."""
+        surfaces = {one.id: one for one in self.surfaces()}
+        for cut in self.session.studied.framed.cuts:
+            frame = self.frames.get(cut.surface)
+            if cut.id in self.session.selection and cut.surface in surfaces and frame and cut.kind != "wheel box":
+                side = edge_near(cut.shape.bounds, spot, frame, laid(surfaces[cut.surface]))
+                if side is not None:
+                    return cut.id, surfaces[cut.surface], side
+        return None
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() != Qt.MouseButton.LeftButton:
             return
         self.setFocus(Qt.FocusReason.MouseFocusReason)
+        edge = self._edge_at(event.position())
+        if edge is not None:
+            self.gesture = StretchOpening(self, edge[1].id, event.position(), *edge)
+            return
         found = self.at(event.position())
         if found is None:
             self.session.select(())
@@ -178,14 +196,20 @@ class FlatView(QWidget):
         if self.gesture is not None:
             self.gesture.moved(event.position(), event.modifiers())
             return
-        found = self.at(event.position())
-        self.setCursor(Qt.CursorShape.SizeAllCursor if found and found[2] else Qt.CursorShape.ArrowCursor)
+        found, edge = self.at(event.position()), self._edge_at(event.position())
+        self.setCursor(
+            CURSORS[edge[2]]
+            if edge is not None
+            else Qt.CursorShape.SizeAllCursor
+            if found and found[2]
+            else Qt.CursorShape.ArrowCursor
+        )
         member = next((m for m in self.session.studied.framed.members if found and m.id == found[1]), None)
         if member is not None:
             words = Words(self.session.shown)
             QToolTip.showText(
                 event.globalPosition().toPoint(),
-                f"{member.kind}, {words.section(member.section_m)}, {words.m(member.length_m)} long, {words.kg(member.mass_kg)}",
+                f"{member.kind}, {words.section(member.section_m)}, {words.cut(member.length_m)} long, {words.kg(member.mass_kg)}",
                 self,
             )
         else:

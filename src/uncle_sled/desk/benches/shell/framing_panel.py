@@ -17,6 +17,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.kit.fields import QuantityField, label
 from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 SCHOOL_CHOICES: list[tuple[object, str]] = [("none", "not framed yet"), *((name, name) for name in SCHOOLS)]
@@ -24,7 +25,7 @@ FACES = ("left side", "right side", "front", "rear", "roof", "floor")
 STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
 
 
-class FramingPanel(QWidget):
+class FramingPanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -143,7 +144,7 @@ class FramingPanel(QWidget):
             says += f" {by_hand} {'change' if by_hand == 1 else 'changes'} by hand kept."
         down = bolts(s) if s.framed.members else None
         if down is not None:
-            says += f" Bolted down by {down.many} of 10 mm, {words.m(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
+            says += f" Bolted down by {down.many} of 10 mm, {words.cut(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
         self.sums.setText(says)
         out = left_out(s.build.shell)
         self.restore.setVisible(bool(out))

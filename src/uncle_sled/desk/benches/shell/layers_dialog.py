@@ -15,10 +15,10 @@ from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.shell.shell_views import layer_section, layer_words
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.face_build import face_build, library_of
-from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, paint
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -27,7 +27,7 @@ USUAL_FRAMING = 0.15
 MOST_LAYERS = 10
 
 
-class SectionPicture(QWidget):
+class SectionPicture(Guarded, QWidget):
     """A face's layers cut through, to scale."""
 
     def __init__(self, session: Session) -> None:
@@ -178,7 +178,7 @@ class LayersDialog(Dialog):
 
     def refresh(self) -> None:
         library = library_of(self.session.facts.materials)
-        words, shown = Words(self.session.shown), self.session.shown
+        words = Words(self.session.shown)
         trial = msgspec.structs.replace(self.face, layers=tuple(self.layers))
         self.picture.show_face(trial)
         self.names.setText("\n".join(layer_words(trial, library, words)))
@@ -191,7 +191,7 @@ class LayersDialog(Dialog):
         self.keep_button.setEnabled(True)
         bend = "any curve" if made.tightest_m <= 0 else words.m(made.tightest_m)
         self.sums.setText(
-            f"{made.kg_m2:.1f} kg/m², {words.thick(made.thickness_m)}, R {show(made.r_m2k_w, 'resistance', shown.unit('resistance'), 1)}, "
+            f"{made.kg_m2:.1f} kg/m², {words.thick(made.thickness_m)}, {words.resistance(made.r_m2k_w)}, "
             f"U {made.u_w_m2k:.2f} W/m²K; money {made.money_m2:.0f} and {made.hours_m2:.1f} h a m²; goes round {bend}."
         )
 

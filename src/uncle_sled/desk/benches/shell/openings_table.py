@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHeaderView
 
 from uncle_sled.core.studies.shell.holes import SEALS, Hole, holes
 from uncle_sled.core.words import Words
@@ -32,11 +31,6 @@ class OpeningsTable(Table):
         )
         super().__init__(self.holes, "Openings and holes")
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        header = self.horizontalHeader()
-        header.setStretchLastSection(False)
-        header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        header.setMinimumSectionSize(44)
-        header.setHighlightSections(False)
         self.selectionModel().selectionChanged.connect(self._picked)
         session.selected.connect(self._follow)
 
@@ -45,7 +39,7 @@ class OpeningsTable(Table):
         return [hole.opening.id for hole in self.holes.rows]
 
     def _m(self, metres: float) -> str:
-        return Words(self.session.shown).m(metres)
+        return Words(self.session.shown).cut(metres)
 
     def _clear(self, hole: Hole) -> str:
         return f"{self._m(hole.opening.width.si)} × {self._m(hole.opening.height.si)}"
@@ -56,9 +50,9 @@ class OpeningsTable(Table):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Where there is little room, places are read In hand and on the drawing."""
-        super().resizeEvent(event)
         for at, column in enumerate(self.columns):
             self.setColumnHidden(at, self.width() < GIVE_WAY.get(column.title, 0))
+        super().resizeEvent(event)
 
     def refresh(self) -> None:
         self._filling = True

@@ -7,16 +7,20 @@ from typing import Any
 
 from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.cutting_in import on_the_other_side
+from uncle_sled.core.document.edits import Op, add_to, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
 from uncle_sled.core.document.shell import Section
 from uncle_sled.core.framing.by_hand import as_generated_ops, change_ops, changes_of
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.partitions import inner_of
 from uncle_sled.core.studies.shell.holes import SEALS
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.form import SOURCES, Row
+from uncle_sled.desk.kit.form import SOURCES, VERB, Row
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 CUT_FACES: list[tuple[object, str]] = [
@@ -34,6 +38,7 @@ OPENING_KINDS: list[tuple[object, str]] = [
 HUNG: list[tuple[object, str]] = [
     ("", "fixed"),
     *((side, f"at its {side}") for side in ("front", "rear", "top", "bottom")),
+    ("pair", "as a pair, one leaf at each side"),
 ]
 
 
@@ -74,9 +79,108 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
         *_shut_row(session, id),
         Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
         Row("Drip edge over it", f"{path}.drip", bool),
+        Row(
+            "Cut in since it was weighed",
+            f"{path}.cut_since",
+            bool,
+            "Unticked it was there when the bought shell was weighed, and weighs nothing more",
+            when=_weighed_whole,
+        ),
         Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),
+        Row(
+            "Same on the other side",
+            path,
+            VERB,
+            "Another one like it, across from it",
+            when=_in_a_side(id),
+            ops=lambda _: [add_to("shell.openings", on_the_other_side(session.build.shell, id))],
+        ),
     ]
+
+
+DOORS: list[tuple[object, str]] = [
+    ("none", "no door"),
+    ("opening", "an opening without a leaf"),
+    ("hinged", "hinged"),
+    ("sliding", "sliding on the wall"),
+    ("pocket", "into a pocket"),
+]
+ENDS: list[tuple[object, str]] = [("start", "at its start"), ("end", "at its end")]
+OPENS: list[tuple[object, str]] = [("front or left", "to front or left"), ("rear or right", "to rear or right")]
+MADE: list[tuple[object, str]] = [("sticks", "sticks and skins"), ("panel", "one panel")]
+CLIMBS: list[tuple[object, str]] = [("", "not said"), ("ladder", "a ladder"), ("stair", "a stair")]
+
+
+def _door_is(id: str, *kinds: str) -> Callable[[Any], bool]:
+    return lambda build: any(one.id == id and one.door in kinds for one in build.shell.partitions)
+
+
+def partition_rows(session: Session, id: str, way: str) -> list[Row]:
+    """The fields of a wall inside."""
+    path = f"shell.partitions.{id}"
+    leaf = _door_is(id, "opening", "hinged", "sliding", "pocket")
+    skins = [(key, material.name) for key, material in library_of(session.facts.materials).items()]
+    across = way == "across"
+    return [
+        Row("Name", f"{path}.name", str, "What it is called on drawings and lists", empty=False),
+        Row("From front" if across else "From left", f"{path}.at", Length, "Its front face from the body's front" if across else "Its left face from the left wall inside", 0.0, False),
+        Row("Thick", f"{path}.thick", Length, "Over both skins", 0.001, False),
+        Row("Begins", f"{path}.start", Length, "Along it, from the left wall; empty: at the wall" if across else "Along it, from the inside of the nose; empty: there"),
+        Row("Ends", f"{path}.end", Length, "Along it, measured as its beginning; empty: at the other wall"),
+        Row("High", f"{path}.height", Length, "Over the floor; empty: to the ceiling"),
+        Row("Made of", f"{path}.made", MADE, "Sticks between two skins, or one board"),
+        Row("Skin", f"{path}.skin", skins, "On both sides; of a panel what it is made of"),
+        Row("Skin thick", f"{path}.skin_thickness", Length, "Of one skin; 4 mm where nothing is typed", 0.0001),
+        Row("Pitch", f"{path}.pitch", Length, "Of its uprights; 400 mm where nothing is typed", 0.05),
+        Row("Door", f"{path}.door", DOORS, "A pocket door goes between the skins: no stud and no screw there"),
+        Row("Door from", f"{path}.door_from", Length, "Along the wall from its start; empty: in the middle", when=leaf),
+        Row("Door wide", f"{path}.door_width", Length, "Clear opening", 0.05, when=leaf),
+        Row("Door high", f"{path}.door_height", Length, "Clear opening, from the floor", 0.05, when=leaf),
+        Row("Hung", f"{path}.hung", ENDS, "Where its hinges are, or where it slides to", when=_door_is(id, "hinged", "sliding", "pocket")),
+        Row("Opens", f"{path}.opens", OPENS, "Which way the leaf swings", when=_door_is(id, "hinged")),
+        Row("Weight", f"{path}.mass", Mass, "With its door; worked out from sticks and skins until you say"),
+        Row("Known by", f"{path}.source", SOURCES),
+    ]  # fmt: skip
+
+
+def loft_rows(id: str) -> list[Row]:
+    """The fields of a loft."""
+    path = f"shell.lofts.{id}"
+    return [
+        Row("Name", f"{path}.name", str, "What it is called on drawings and lists", empty=False),
+        Row("Front edge", f"{path}.front", Length, "From the body's front", 0.0, False),
+        Row("Rear edge", f"{path}.rear", Length, "From the body's front", 0.0, False),
+        Row("Top", f"{path}.top", Length, "Of its floor, over the floor below", 0.001, False),
+        Row("Thick", f"{path}.thick", Length, "Joists, floor and ceiling under it", 0.001, False),
+        Row("Way up", f"{path}.climb", CLIMBS, "How one gets up"),
+        Row("Guard", f"{path}.guard", Length, "Height over the loft's floor, along its open edge"),
+        Row("Weight", f"{path}.mass", Mass, "A guess by its size until you say"),
+        Row("Known by", f"{path}.source", SOURCES),
+    ]
+
+
+def inner_note(session: Session, id: str) -> str:
+    """What a wall or loft weighs, or why it is not built."""
+    s, words = session.studied, Words(session.shown)
+    body = s.framed.body
+    made = inner_of(s.build.shell, body, library_of(s.facts.materials)) if body is not None else ()
+    one = next((one for one in made if one.id == id), None)
+    if one is None:
+        return "There is no body to stand in."
+    return (
+        f"{one.name} {one.fault}."
+        if one.fault
+        else f"{words.kg(one.mass_kg)} as it stands. Drag it in the plan, or type where it is."
+    )
+
+
+def _in_a_side(id: str) -> Callable[[Any], bool]:
+    return lambda build: on_the_other_side(build.shell, id) is not None
+
+
+def _weighed_whole(build: Any) -> bool:
+    return build.rig.carrier == "ball" and build.rig.base == "as bought"
 
 
 def _shut_row(session: Session, id: str) -> list[Row]:
@@ -120,7 +224,7 @@ def opening_note(session: Session, id: str) -> str:
     return f"{words.kg(part.mass_kg)}, {part.source.replace('_', ' ')}. {says}" if part is not None else says
 
 
-class MemberForm(QWidget):
+class MemberForm(Guarded, QWidget):
     """A generated stick: what it is, and what a hand may change; changes stay through every regeneration."""
 
     def __init__(self, session: Session, id: str) -> None:
@@ -178,8 +282,8 @@ class MemberForm(QWidget):
             return
         ends = " and ".join(f"{abs(e):.0f}°" for e in member.ends_deg if abs(e) > 0.5)
         self.says.setText(
-            f"{words.section(member.section_m)}, {words.m(member.length_m)} long, {show(member.mass_kg, 'mass', self.session.shown.mass, 1)}. "
-            f"Ends {ends + ' off square' if ends else 'square'}. {words.m(member.at_m[0])} from "
+            f"{words.section(member.section_m)}, {words.cut(member.length_m)} long, {show(member.mass_kg, 'mass', self.session.shown.mass, 1)}. "
+            f"Ends {ends + ' off square' if ends else 'square'}. {words.cut(member.at_m[0])} from "
             f"{'the front axle' if self.session.build.rig.carrier == 'vehicle bed' else 'the ball'}."
         )
         mine = changes_of(self.session.build.shell, member)

@@ -8,22 +8,24 @@ from collections.abc import Iterator
 
 from msgspec.structs import replace
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
+from PySide6.QtGui import QImage, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.shell import ProfileNode
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell import shell_views
+from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.engine import Same
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.geometry.profile_edit import Part, profile_ops, smoothed, with_point, without_point
-from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.geometry.laid import Edge, Laid
+from uncle_sled.core.geometry.profile_edit import NO_CURVE, Part, profile_ops, smoothed, with_point, without_point
+from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.units import distance
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.shell.opening_drag import DragOpening
+from uncle_sled.desk.benches.shell.opening_drag import CURSORS, DragOpening, StretchOpening, edge_near
 from uncle_sled.desk.benches.shell.profile_drag import DragNode, MoveSketch, SetTwoPoints
 from uncle_sled.desk.kit.painting import paint, said_if_it_fails
 from uncle_sled.desk.session import Session
@@ -78,8 +80,10 @@ class ShellSheet(SheetView):
         yield Leaf(shell_views.body_line(s), frame)
         if self.view != "Profile" and drawn is not None:
             yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
+        if self.view != "Reline":
+            yield Leaf(inner_view(s, "side", False), frame, told=False)
         yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
-        if self.view != "Faces":
+        if self.view not in ("Faces", "Reline"):
             named = self.scale if self.view != "Profile" else 0.0  # there the room's own words stand inside
             yield Leaf(shell_views.side_openings(s, words, named), frame, "body")
             yield Leaf(shell_views.skin_openings(s), frame, told=False)
@@ -156,6 +160,19 @@ class ShellSheet(SheetView):
                         frame.point((body.front + right, body.under + low)),
                     )
                 )
+        for face in s.build.shell.faces:
+            if face.id in chosen and face.kind in (*SIDES, "front", "roof", "rear", "floor"):
+                chain = (
+                    body.side.polygon
+                    if face.kind in SIDES
+                    else body.side.chain(face.kind)
+                    if face.kind != "floor"
+                    else ((body.front, body.under), (body.front + body.length, body.under))
+                )
+                painter.drawPolyline(QPolygonF([frame.point((float(x), float(z))) for x, z in chain]))
+        for shape in shell_views.skin_openings(s):
+            if isinstance(shape, Poly) and shape.id in chosen:
+                painter.drawPolyline(QPolygonF([frame.point(p) for p in shape.points]))
         for shape in shell_views.side_sticks(s):
             if isinstance(shape, Poly) and shape.id in chosen and shape.closed:
                 path = QPainterPath()
@@ -253,6 +270,9 @@ class ShellSheet(SheetView):
         if shell.form != "profile" or not (shell.length and shell.height):
             self.session.said.emit("Only a drawn profile has points; take one of the silhouettes first.", "note")
             return
+        if len(self.nodes) < 2:
+            self.session.said.emit(NO_CURVE, "note")
+            return
         if at is None:
             n = self.node if self.node is not None and self.node < len(self.nodes) - 1 else 0
             a, b = self.nodes[n], self.nodes[n + 1]
@@ -334,14 +354,14 @@ class ShellSheet(SheetView):
             )
 
     # mouse and keys
-    def origin_of(self, surface: Surface) -> tuple[float, float]:
-        """Where a side's own left lower corner lies in this view [m]."""
-        return surface.origin[0], surface.origin[2]
+    def laid_of(self, surface: Surface) -> Laid:
+        """A side lies in this view where it is on the rig."""
+        return Laid(dx=surface.origin[0], dy=surface.origin[2])
 
     def opening_at(self, at: QPointF) -> str | None:
         """The opening under a point: of the left side first, the smaller first."""
         s = self.session.studied
-        if s.framed.body is None or self.view == "Faces":
+        if s.framed.body is None or self.view in ("Faces", "Reline"):
             return None
         x, z = self.frame("side").metres(at)
         s_at, t_at = x - s.framed.body.front, z - s.framed.body.under
@@ -353,6 +373,19 @@ class ShellSheet(SheetView):
                 if left - reach <= s_at <= right + reach and low - reach <= t_at <= high + reach:
                     found.append((cut.surface != "left side", cut.shape.area, cut.id))
         return min(found)[2] if found else None
+
+    def _edge_at(self, at: QPointF) -> tuple[str, Surface, Edge] | None:
+        """The edge of the chosen opening under a point: its id, surface, and which edge."""
+        s = self.session.studied
+        if s.framed.body is None or self.view in ("Faces", "Reline"):
+            return None
+        for cut in s.framed.cuts:
+            if cut.id in self.session.selection and cut.surface in SIDES and cut.kind != "wheel box":
+                surface = next(one for one in s.framed.body.surfaces if one.id == cut.surface)
+                side = edge_near(cut.shape.bounds, at, self.frame("side"), self.laid_of(surface))
+                if side is not None:
+                    return cut.id, surface, side
+        return None
 
     def member_at(self, at: QPointF) -> str | None:
         if self.view != "Framing":
@@ -367,6 +400,7 @@ class ShellSheet(SheetView):
         at = event.position()
         if event.button() == Qt.MouseButton.LeftButton and not self._space:
             self.setFocus(Qt.FocusReason.MouseFocusReason)
+            self.point(())
             made = self._taken(at)
             if made is not None:
                 self.gesture = made if isinstance(made, Gesture) else None
@@ -385,6 +419,9 @@ class ShellSheet(SheetView):
             return DragNode(self, "side", at, *handle)
         if self.node is not None:
             self.choose_node(None)
+        edge = self._edge_at(at)
+        if edge is not None:
+            return StretchOpening(self, "side", at, *edge)
         id = self.opening_at(at)
         if id is not None:
             self.session.select((id,))
@@ -406,7 +443,10 @@ class ShellSheet(SheetView):
         super().mouseMoveEvent(event)
         if self.gesture is None:
             at = event.position()
-            if self._handle_at(at) is not None or self.opening_at(at) is not None:
+            edge = self._edge_at(at)
+            if edge is not None and self._handle_at(at) is None:
+                self.setCursor(CURSORS[edge[2]])
+            elif self._handle_at(at) is not None or self.opening_at(at) is not None:
                 self.setCursor(Qt.CursorShape.SizeAllCursor)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

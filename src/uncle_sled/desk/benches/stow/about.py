@@ -16,6 +16,10 @@ def _a_tank(build: Build, s: Studied) -> tuple[str, ...]:
     return tuple(t.id for t in build.stow.things if t.tank)[:1]
 
 
+def shows(s: Studied, id: str) -> str | None:
+    return "Drawing" if id == "stow" or any(thing.id == id for thing in s.build.stow.things) else None
+
+
 ABOUT = About(
     "Stow",
     "uncle_sled.desk.benches.stow.bench:StowBench",
@@ -59,4 +63,6 @@ ABOUT = About(
         Shot("6-table", "Table"),
     ),
     drawn=True,
+    takes_things=True,
+    shows=shows,
 )

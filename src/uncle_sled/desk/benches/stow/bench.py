@@ -10,10 +10,10 @@ from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
-from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
+from uncle_sled.core.document.placing import delete_ops, place_ops, rolled_out, spot_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.studies.stow.room import floor_m
+from uncle_sled.core.studies.stow.next_place import next_place
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
@@ -182,31 +182,18 @@ class StowBench(Bench):
         self.shelf.search.setFocus()
 
     def add(self, entry: Thing) -> None:
-        """Put a catalogue thing into the body near the axle, or outside on the drawbar, and take it in hand."""
+        """Put a catalogue thing on its next free place, and take it in hand."""
         from uncle_sled.catalogue.things import placed
 
-        build = self.session.build
-        shell, rig = build.shell, build.rig
+        build, s = self.session.build, self.session.studied
         id = fresh_id("t", [t.id for t in build.stow.things])
-        floor = floor_m(build)
-        x, z = self._middle() - entry.length.si / 2, floor
-        if entry.outside and entry.kind == "solar":
-            z = (shell.height.si if shell.height else 1.2) + (shell.floor.si if shell.floor else 0.5)
-        elif entry.outside:
-            x, z = 0.6, rig.frame_top.si if rig.frame_top else floor
-        thing = placed(entry, id, round(x, 3), 0.0, round(z, 3))
-        if self.session.edit(
-            f"Add {lower_first(entry.name)}", [add_to("stow.things", msgspec.to_builtins(thing))], "Stow", (id,)
-        ):
+        x, y, z = next_place(build, self.session.facts, s.framed, placed(entry, id, 0.0, 0.0, 0.0))
+        thing = placed(entry, id, round(x, 3), round(y, 3), round(z, 3))
+        ops = [add_to("stow.things", msgspec.to_builtins(thing)), *rolled_out(build, thing)]
+        if self.session.edit(f"Add {lower_first(entry.name)}", ops, "Stow", (id,)):
             self.session.select((id,))
             if self.sheet is not None:
                 self.sheet.setFocus()
-
-    def _middle(self) -> float:
-        shell, axles = self.session.build.shell, self.session.build.rig.axles
-        if shell.form != "none" and shell.front and shell.length:
-            return shell.front.si + shell.length.si / 2
-        return axles[0].station.si if axles else 2.0
 
     def _chosen(self) -> list[str]:
         return [t.id for t in self.session.build.stow.things if t.id in self.session.selection]
@@ -247,6 +234,11 @@ class StowBench(Bench):
                     y=Length(round(thing.y.si + 0.05, 4)),
                 )
                 ops.append(add_to("stow.things", msgspec.to_builtins(twin)))
+        if len(ops) == 1:  # one by itself goes to the next free place
+            twin = msgspec.structs.replace(twin, turn=thing.turn)
+            x, y, z = next_place(build, self.session.facts, self.session.studied.framed, twin)
+            spot = {"x": Length(round(x, 4)), "y": Length(round(y, 4)), "z": Length(round(z, 4))}
+            ops = [add_to("stow.things", msgspec.to_builtins(msgspec.structs.replace(twin, **spot)))]
         if ops:
             self.session.edit("Copy " + self._name(), ops, "Stow", tuple(made))
             self.session.select(tuple(made))

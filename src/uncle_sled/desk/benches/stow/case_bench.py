@@ -33,6 +33,7 @@ from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -50,34 +51,37 @@ class Line(msgspec.Struct, frozen=True):
     thing: Thing | None = None
 
 
-class CaseModel(QAbstractTableModel):
+class CaseModel(Guarded, QAbstractTableModel):
+    """The build as it was at the last ``refresh``: while nobody looks, cases may come and go without it."""
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.lines: list[Line] = []
-        self.refresh()
+        self.studied = session.studied
+        self.lines = self._lines()
 
     def refresh(self) -> None:
         self.beginResetModel()
+        self.studied = self.session.studied
         self.lines = self._lines()
         self.endResetModel()
 
     def _lines(self) -> list[Line]:
-        build = self.session.build
+        build, facts = self.studied.build, self.studied.facts
         bed = build.rig.carrier == "vehicle bed"
         names = [("total", "Whole weight")]
         if not bed:
             names += [("tongue", "On the ball"), ("share", "Share"), ("want", "Want"), ("chance", "Chance in band")]
-        count = len(self.session.studied.readings.axle_kg[0]) if len(self.session.studied.readings.axle_kg) else 0
+        count = len(self.studied.readings.axle_kg[0]) if len(self.studied.readings.axle_kg) else 0
         if bed and count == 2:
             names += [("axle0", "Front axle"), ("axle1", "Rear axle"), ("within", "Chance within")]
         else:
             names += [(f"axle{k}", "Axle" if count == 1 else f"Axle {k + 1}") for k in range(count)]
         names += [("left", "Left wheels"), ("right", "Right wheels"), ("cgx", "Weight at"), ("cgz", "Weight up at")]
         names += [("payload", "Payload left")]
-        if not bed and any(v.wheelbase and v.rear_empty for v in self.session.facts.vehicles):
+        if not bed and any(v.wheelbase and v.rear_empty for v in facts.vehicles):
             names.append(("car", "Car's rear axle"))
-        if not bed and any(v.wheelbase and v.front_empty and v.ball_overhang for v in self.session.facts.vehicles):
+        if not bed and any(v.wheelbase and v.front_empty and v.ball_overhang for v in facts.vehicles):
             names.append(("nose", "Car's front axle"))
         lines = [Line(title, "reading", key) for key, title in names]
         tanks = [t for t in build.stow.things if t.tank]
@@ -90,7 +94,7 @@ class CaseModel(QAbstractTableModel):
 
     @property
     def cases(self) -> tuple[Case, ...]:
-        return self.session.studied.table.cases
+        return self.studied.table.cases
 
     def rowCount(self, parent: Index = QModelIndex()) -> int:  # noqa: B008
         return 0 if parent.isValid() else len(self.lines)
@@ -102,7 +106,7 @@ class CaseModel(QAbstractTableModel):
         if orientation == Qt.Orientation.Horizontal:
             case = self.cases[section]
             if role == Qt.ItemDataRole.DisplayRole:
-                return case.name + ("\u00a0•" if is_own(self.session.build, case.case) else "")
+                return case.name + ("\u00a0•" if is_own(self.studied.build, case.case) else "")
             if role == Qt.ItemDataRole.ToolTipRole:
                 same = f" Same as {', '.join(lower_first(n) for n in case.same_as)}." if case.same_as else ""
                 return f"{case.mode.name}: {case.says}.{same}"
@@ -144,18 +148,18 @@ class CaseModel(QAbstractTableModel):
         return f"{level * 100:.0f} %"
 
     def _aboard(self, case: Case, line: Line) -> bool:
-        table = self.session.studied.table
+        table = self.studied.table
         row, column = self.cases.index(case), table.ids.index(line.key) if line.key in table.ids else -1
         return column >= 0 and bool(table.mass_kg[row, column])
 
     def _reading(self, key: str, column: int) -> tuple[str, str]:
-        s, words = self.session.studied, Words(self.session.shown)
+        s, words = self.studied, Words(self.session.shown)
         b, case = s.readings, self.cases[column]
         if key == "total":
             return _kg(b.total_kg[column], words), over(b.total_kg[column], most_total_kg(s))
         if key.startswith("axle"):
             kg = b.axle_kg[column, int(key[4:])]
-            return _kg(kg, words), over(kg, axle_ratings_kg(self.session.build.rig)[int(key[4:])])
+            return _kg(kg, words), over(kg, axle_ratings_kg(s.build.rig)[int(key[4:])])
         if key == "within":
             chance = float(chances(s)[column])
             return words.share(chance, 0), "ochre word" if chance < 0.8 else ""
@@ -292,7 +296,7 @@ class Fan(Chart):
         return "Nothing is on the road yet that could be swept."
 
 
-class CaseBench(QWidget):
+class CaseBench(Guarded, QWidget):
     """The table over the fan."""
 
     def __init__(self, session: Session) -> None:
@@ -378,8 +382,8 @@ class CaseBench(QWidget):
         case = self.model.cases[self.session.row] if self.model.cases else None
         self.back_button.setEnabled(case is not None and is_own(self.session.build, case.case))
         found = sweep(self.session.studied, swept_row(self.session))
-        if found is None:
-            self.says.setText("")
+        if found is None or not found.tanks:
+            self.says.setText("" if found is None else "No tank rides along, so there is nothing to sweep.")
             return
         words = Words(self.session.shown)
         worst = max((found.worst_low, found.worst_high), key=lambda spot: spot.out_kg)

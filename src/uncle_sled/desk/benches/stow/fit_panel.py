@@ -24,11 +24,12 @@ from uncle_sled.core.studies.stow.beds import (
 )
 from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.room import room_of
-from uncle_sled.core.studies.stow.ways_out import LEAST_M, ways_out
+from uncle_sled.core.studies.stow.ways_out import least_m, ways_out
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 MARKS = {"good": ("✓", "spruce"), "mind": ("!", "ochre word"), "bad": ("✗", "primer"), "none": ("–", "pencil")}
@@ -46,7 +47,7 @@ class Said(msgspec.Struct, frozen=True):
 PLAN_PX = 170
 
 
-class Card(QFrame):
+class Card(Guarded, QFrame):
     """A heading and its lines; a line that points at something is a link."""
 
     def __init__(self, session: Session, title: str) -> None:
@@ -109,7 +110,7 @@ class Card(QFrame):
                 text.setFixedHeight(high)
 
 
-class FitPanel(QWidget):
+class FitPanel(Guarded, QWidget):
     """Cards in as many columns as there is room for."""
 
     TITLES = ("In bed", "Ways out", "On arrival", "Through the doors", "Sitting, standing, cooking", "Left and right")
@@ -211,7 +212,10 @@ class FitPanel(QWidget):
                 why = f"too small, {size}" if way.small else way.why
                 yield Said("none", f"{way.name}: {why}")
         if ways:
-            yield Said("none", f"Two are wanted, {size_words(LEAST_M, words)} clear at least.")
+            yield Said(
+                "none",
+                f"Two are wanted, {size_words(least_m(self.session.build.brief.lived_in), words)} clear at least.",
+            )
 
     def _arrival(self) -> Iterator[Said]:
         build, facts, words = self.session.build, self.session.facts, self._words()

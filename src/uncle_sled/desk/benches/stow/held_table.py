@@ -2,30 +2,44 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QModelIndex
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QModelIndex, Qt
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.stow import Hold
+from uncle_sled.core.drawing.stow.held_plan import held_plan
 from uncle_sled.core.findings.stow.held import CAUTION
-from uncle_sled.core.studies.stow.restraints import LEAST_KG, Restraint, restraints
+from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, Way, held_words, restraints
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
 VERDICTS = {
-    "": ("enough", "spruce"),
+    "": ("enough", "chalk"),
+    "in it": ("goes with it", "pencil"),
+    "built in": ("built in", "pencil"),
     "loose": ("loose", "primer"),
     "weak": ("too weak", "primer"),
     "jumps": ("can jump out", "ochre word"),
     "skin": ("tied to the skin", "primer"),
     "unrated": ("not rated", "pencil"),
 }
-WHERE = {"frame": "to the frame", "framing": "to framing", "skin": "to the skin"}
-
-
 ORDER = {"loose": 0, "weak": 1, "skin": 2, "jumps": 3, "unrated": 4, "": 5}
+
+
+TITLES: dict[Way, str] = {"fore": "Forward", "aft": "Aft", "side": "Sideways", "up": "Up"}
+WAY_PX = 92
+
+
+def _direction(one: Restraint, way: Way) -> Direction | None:
+    return next((found for found in one.directions if found.way == way), None)
+
+
+def _enough(one: Restraint, way: Way) -> bool:
+    found = _direction(one, way)
+    return found is not None and found.enough
 
 
 class HeldModel(TableModel[Restraint]):
@@ -35,13 +49,28 @@ class HeldModel(TableModel[Restraint]):
             (
                 Column("Thing", lambda one: one.name, 146),
                 Column("Verdict", lambda one: self._verdict(one)[0], 92, ink=lambda one: self._verdict(one)[1]),
-                Column("Fore and aft", lambda one: self._pull(one.along_n), 80, right=True),
-                Column("Sideways", lambda one: self._pull(one.across_n), 66, right=True),
-                Column("Up", lambda one: self._pull(one.up_n), 56, right=True),
-                Column("Good for", lambda one: self._pull(one.capacity_n), 66, right=True),
+                *(self._way(way, title) for way, title in TITLES.items()),
                 Column("Held by", self._held_by, 150),
             )
         )
+
+    def _way(self, way: Way, title: str) -> Column[Restraint]:
+        """What it pulls of what holds in one direction; red where that is too little."""
+        return Column(
+            title,
+            lambda one: self._of(one, way),
+            WAY_PX,
+            right=True,
+            ink=lambda one: "" if _direction(one, way) is None or _enough(one, way) else "primer",
+            tip="What it pulls this way, of what holds it; alone where what holds it has no rating",
+        )
+
+    def _of(self, one: Restraint, way: Way) -> str:
+        found = _direction(one, way)
+        pulls = self._pull(one.wanted_n[way])
+        if found is None:
+            return pulls
+        return f"{Words(self.session.shown).bare_kg(found.wanted_n / GRAVITY)} of {self._pull(found.capacity_n)}"
 
     @property
     def held(self) -> tuple[Restraint, ...]:
@@ -56,24 +85,18 @@ class HeldModel(TableModel[Restraint]):
 
     def _verdict(self, one: Restraint) -> tuple[str, str]:
         said = next((t.held_by for t in self.session.build.stow.things if t.id == one.id), "")
-        return VERDICTS["unrated"] if one.fault == "loose" and said else VERDICTS[one.fault]
+        if one.fault == "loose" and said:
+            return VERDICTS["unrated"]
+        if not one.fault and not one.directions:  # nobody reckons what is screwed on, so nobody calls it enough
+            return VERDICTS["in it" if one.in_thing is not None else "built in"]
+        return VERDICTS[one.fault]
 
     def _held_by(self, one: Restraint) -> str:
-        words, hold = Words(self.session.shown), one.hold
         things = {t.id: t for t in self.session.build.stow.things}
-        if hold is not None:
-            each = f", {words.kg(hold.rated.si)} each," if hold.rated else ""
-            return f"{hold.many} {_kinds(hold)}{each} {WHERE[hold.into]}" if hold.kind != "built in" else "built in"
-        if one.in_thing is not None:
-            return f"in {things[one.in_thing].name}"
-        return (things[one.id].held_by if one.id in things else "") or "nothing"
+        return held_words(things[one.id], things, Words(self.session.shown)) if one.id in things else ""
 
 
-def _kinds(hold: Hold) -> str:
-    return hold.kind if hold.many == 1 else {"latch": "latches"}.get(hold.kind, f"{hold.kind}s")
-
-
-class HeldTable(QWidget):
+class HeldTable(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -90,11 +113,24 @@ class HeldTable(QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.addLayout(top)
-        rows.addWidget(self.view, 1)
+        self.plan = Chart(
+            session,
+            "What holds each thing, from above",
+            lambda w, h: held_plan(session.studied, session.selection, Words(session.shown), w, h),
+            empty=lambda: "Nothing rides that wants holding.",
+        )
+        self.plan.setMinimumHeight(150)
+        self.split = QSplitter(Qt.Orientation.Vertical)
+        self.split.setChildrenCollapsible(False)
+        self.split.addWidget(self.view)
+        self.split.addWidget(self.plan)
+        self.split.setSizes([320, 210])
+        rows.addWidget(self.split, 1)
         rows.addWidget(
             label(f"Pulls are written as the weight that pulls as much. {CAUTION}", "small", "pencil", wrap=True)
         )
         session.changed.connect(self.refresh)
+        session.selected.connect(self.plan.update)
 
     def showEvent(self, event: object) -> None:
         self.refresh()
@@ -114,7 +150,11 @@ class HeldTable(QWidget):
             wrong = len([one for one in bad if one.fault != "loose" or one.id not in said])
             self.says.setText(
                 f"{len(self.model.held)} things over {words.kg(LEAST_KG)} ride along; "
-                + (f"{wrong} are not held as they should be." if wrong else "all of them are held.")
+                + (
+                    f"{wrong} {'is' if wrong == 1 else 'are'} not held as {'it' if wrong == 1 else 'they'} should be."
+                    if wrong
+                    else "nothing is found too weak."
+                )
             )
 
     def _chosen(self, index: QModelIndex) -> None:

@@ -21,6 +21,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.ask import ask, ask_text
 from uncle_sled.desk.kit.drawn import Drawn, Pane
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -153,7 +154,7 @@ class StripSheet(Drawn):
         super().mousePressEvent(event)
 
 
-class ModeStrip(QWidget):
+class ModeStrip(Guarded, QWidget):
     """The strip with what can be done to modes above it."""
 
     def __init__(self, session: Session) -> None:

@@ -11,6 +11,7 @@ from uncle_sled.core.document.stow import TankPoint, Thing
 from uncle_sled.core.geometry.vessel import outline_fault, vessel_of
 from uncle_sled.core.units import distance, show
 from uncle_sled.desk.hand import Hand
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import focus_ring, lay_paper, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
@@ -27,7 +28,7 @@ ARROWS = {
 Grabbed = tuple[Hand, int]
 
 
-class OutlinePad(QWidget):
+class OutlinePad(Guarded, QWidget):
     """Draws what the corners in the form say; each pull is one step that can be undone."""
 
     def __init__(self, session: Session, id: str) -> None:

@@ -25,9 +25,10 @@ from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.units import INCH_M, show
+from uncle_sled.core.units import INCH_M, Shown, name_in_units, show, volume
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.export import write_file
 
@@ -45,7 +46,7 @@ SHELVES: tuple[tuple[str, tuple[str, ...]], ...] = (
 )
 
 
-class Shelf(QFrame):
+class Shelf(Guarded, QFrame):
     """Enter takes the first; a thing that is chosen goes into the drawing."""
 
     chosen = Signal(object)
@@ -100,8 +101,13 @@ class Shelf(QFrame):
         """What the shelf lists now, one's own first."""
         name, kinds = SHELVES[self.kind.currentIndex()]
         own = list(self.session.facts.things)
-        there = own if name == "My own" else [*own, *entries()]
+        there = own if name == "My own" else [*own, *self.entries()]
         return [e for e in there if (not kinds or e.kind in kinds) and matches(e, self.search.text())]
+
+    def entries(self) -> tuple[Thing, ...]:
+        """The shipped things under names in the units of the build."""
+        shown = self.session.shown
+        return tuple(msgspec.structs.replace(e, name=name_in_units(e.name, shown)) for e in entries())
 
     def fill(self, *_: object) -> None:
         self.list.clear()
@@ -115,7 +121,7 @@ class Shelf(QFrame):
             words = f"{mine}{entry.name}   {show(entry.mass.si, 'mass', self.session.shown.mass, 1 if entry.mass.si < 10 else 0)}   {size} {'mm' if metric else 'in'}"
             item = QListWidgetItem(words)
             item.setData(Qt.ItemDataRole.UserRole, entry.id)
-            item.setToolTip(figures_words(entry) or "no figures of its kind")
+            item.setToolTip(figures_words(entry, self.session.shown) or "no figures of its kind")
             self.list.addItem(item)
         if not listed:
             item = QListWidgetItem("Nothing of that name. Take something near and rename it.")
@@ -129,7 +135,7 @@ class Shelf(QFrame):
 
     def _take(self, item: QListWidgetItem | None) -> None:
         id = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
-        entry = next((e for e in (*self.session.facts.things, *entries()) if e.id == id), None)
+        entry = next((e for e in (*self.session.facts.things, *self.entries()) if e.id == id), None)
         if entry is not None:
             self.hide()
             self.chosen.emit(entry)
@@ -204,13 +210,16 @@ class Shelf(QFrame):
         self.session.said.emit(f"{len(self.shown())} things written to {path.name}.", "note")
 
 
-def figures_words(thing: Thing) -> str:
+def figures_words(thing: Thing, shown: Shown) -> str:
     """The figures of a thing's kind in words."""
     f = thing.figures
     if f is None:
         return ""
     units = (
         ("power_w", "W"), ("hours_day", "h a day"), ("store_wh", "Wh stored"), ("solar_wp", "Wp"), ("charge_w", "W charging"),
-        ("volts", "V"), ("gas_g_h", "g of gas an hour"), ("water_l_day", "L of water a day"),
+        ("volts", "V"), ("gas_g_h", "g of gas an hour"),
     )  # fmt: skip
-    return ", ".join(f"{getattr(f, name):g} {unit}" for name, unit in units if getattr(f, name) is not None)
+    told = [f"{getattr(f, name):g} {unit}" for name, unit in units if getattr(f, name) is not None]
+    if f.water_l_day is not None:
+        told.append(f"{volume(f.water_l_day / 1000, shown)} of water a day")
+    return ", ".join(told)

@@ -12,6 +12,7 @@ from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.desk.kit.drawn import Drawn, Pane
 from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame
 from uncle_sled.desk.session import Session
 
@@ -62,7 +63,7 @@ class SolidSheet(Drawn):
         )
 
 
-class SolidView(QWidget):
+class SolidView(Guarded, QWidget):
     """The sheet with what is peeled off chosen above it."""
 
     def __init__(self, session: Session) -> None:

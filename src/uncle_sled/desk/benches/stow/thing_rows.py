@@ -56,6 +56,8 @@ ROLES: list[tuple[object, str]] = [
     ("counter", "a counter"),
     ("table", "a table"),
     ("pet place", "a pet's place"),
+    ("CO alarm", "a CO alarm"),
+    ("extinguisher", "an extinguisher"),
 ]
 CLEARS: list[tuple[object, str]] = [
     ("door", "a door's swing"),
@@ -66,6 +68,42 @@ CLEARS: list[tuple[object, str]] = [
     ("heat", "heat"),
 ]
 SIDES: list[tuple[object, str]] = [(side, side) for side in ("front", "rear", "left", "right", "top")]
+BURNS: list[tuple[object, str]] = [
+    ("none", "nothing"),
+    ("gas", "gas"),
+    ("spirit", "spirit"),
+    ("wood", "wood"),
+    ("diesel", "diesel"),
+]
+KEEP_FROM: list[tuple[object, str]] = [
+    ("", "nothing"),
+    ("mains", "water: it is mains"),
+    ("cloth", "flames: it is cloth"),
+]
+LEADS: list[tuple[object, str]] = [("both ways", "fore and aft"), ("aft", "all aft"), ("fore", "all forward")]
+FLOORS: list[tuple[object, str]] = [
+    ("", "not said"),
+    ("wood", "dry wood"),
+    ("metal", "metal, or wet"),
+    ("rubber", "a rubber mat"),
+]
+RIDES: list[tuple[object, str]] = [
+    ("", "no"),
+    ("front", "in front"),
+    ("rear", "behind"),
+    ("boot", "in the boot"),
+    ("roof", "on its roof"),
+]
+LATCHES: list[tuple[object, str]] = [
+    (None, "no door"),
+    ("none", "nothing"),
+    ("push", "a push latch"),
+    ("turn", "a turn catch"),
+    ("bolt", "a bolt"),
+    ("lip", "a shelf's lip"),
+    ("sliding", "sliding doors"),
+]
+OPENS: list[tuple[object, str]] = [(side, side) for side in ("front", "rear", "left", "right")]
 FIGURE_NAMES = {
     "power_w": ("Runs on", "W while it runs"),
     "hours_day": ("Runs", "hours a day"),
@@ -92,7 +130,7 @@ def thing_sections(session: Session, thing: Thing) -> list[tuple[str, list[Row]]
     made.append(("Held down", _hold_rows(thing.id, path)))
     made.append(("Use", _use_rows(session, thing.id, path)))
     made.append(("Room beside it", _clear_rows(session, thing)))
-    made.append(("Power, gas, water", _figure_rows(thing.id, path)))
+    made.append(("Power, gas, water", [*_figure_rows(thing.id, path), *_burn_rows(path)]))
     return made
 
 
@@ -266,7 +304,7 @@ def _clear_rows(session: Session, thing: Thing) -> list[Row]:
             Row(f"Room{which} for", f"{path}.kind", CLEARS),
             Row("At its", f"{path}.side", SIDES, "Of the thing before it is turned"),
             Row("Deep", f"{path}.deep", Length, "How far its door swings, its drawer comes out, its heat reaches", empty=False),
-            Row(f"Take away room{which}", path, VERB, ops=partial(_removed, path)),
+            Row(f"Take away room{which}", path, VERB, "It no longer wants room there", ops=partial(_removed, path)),
         ]  # fmt: skip
 
     def another(_: Any) -> list[Op]:
@@ -293,6 +331,20 @@ def _hold_rows(id: str, path: str) -> list[Row]:
         thing = _thing(build, id)
         return thing is not None and thing.hold is not None
 
+    def straps(build: Any) -> bool:
+        thing = _thing(build, id)
+        return thing is not None and thing.hold is not None and thing.hold.kind == "strap"
+
+    def degrees(field: str) -> Callable[[Any], list[Op]]:
+        def ops(value: Any) -> list[Op]:
+            if value is not None and value > 90:
+                raise EntryError(
+                    f"{value:g} degrees is over 90; 0 (flat) to 90 (upright, or square across) would be right."
+                )
+            return [set_to(f"{path}.hold.{field}", value)]
+
+        return ops
+
     def many(value: Any) -> list[Op]:
         if value is not None and value < 1:
             raise EntryError("one at least holds it.")
@@ -305,7 +357,69 @@ def _hold_rows(id: str, path: str) -> list[Row]:
             "Each good for", f"{path}.hold.rated", Mass, "Working load, as it stands on strap, ring or latch", when=has
         ),
         Row("Goes into", f"{path}.hold.into", INTO, when=has),
+        Row("They lead", f"{path}.hold.leads", LEADS, "Seen from the thing; both ways: half of them each", when=straps),
+        Row(
+            "Steep by",
+            f"{path}.hold.elevation_deg",
+            NUMBER,
+            "Degrees over the floor, 0 to 90; 45 is taken where nobody measured",
+            when=straps,
+            ops=degrees("elevation_deg"),
+        ),
+        Row(
+            "Aside by",
+            f"{path}.hold.plan_deg",
+            NUMBER,
+            "Degrees from the trailer's axis, seen from above, 0 to 90; 45 is taken where nobody measured",
+            when=straps,
+            ops=degrees("plan_deg"),
+        ),
+        Row("Stands on", f"{path}.floor", FLOORS, "Friction helps the straps; not said, it counts for nothing"),
+        Row("Rides in the car", f"{path}.rides", RIDES, "Then it weighs on the car and not on the trailer"),
+        *_latch_rows(id, path),
         Row("In words", f"{path}.held_by", str),
+    ]
+
+
+def _burn_rows(path: str) -> list[Row]:
+    """What it burns and gives off: read by everything that judges flames, air and alarms."""
+    return [
+        Row("Burns", f"{path}.burns", BURNS),
+        Row(
+            "Room-sealed",
+            f"{path}.room_sealed",
+            bool,
+            "Air from outside and smoke to outside; a cylinder: in a locker that drains outside",
+        ),
+        Row("Gives off gas", f"{path}.vents_gas", bool, "As a lead battery does while it charges"),
+        Row("Gives off fumes", f"{path}.fumes", bool, "Petrol, a generator"),
+        Row("Keep it from", f"{path}.near", KEEP_FROM, "Mains equipment from water, cloth from flames"),
+    ]
+
+
+def _latch_rows(id: str, path: str) -> list[Row]:
+    """A cupboard's door: what keeps it shut, and what leans on it."""
+
+    def has(build: Any) -> bool:
+        thing = _thing(build, id)
+        return thing is not None and thing.latch is not None
+
+    def kind(value: Any) -> list[Op]:
+        return [set_to(f"{path}.latch", None if value is None else {"kind": value})]
+
+    shut = _of(id, lambda thing: thing.latch.kind if thing.latch else None)
+    return [
+        Row(
+            "Door shut by",
+            f"{path}.latch",
+            LATCHES,
+            "What keeps a cupboard's door shut on the road",
+            ops=kind,
+            read=shut,
+        ),
+        Row("Holds", f"{path}.latch.rated_n", NUMBER, "Newtons, as its maker says; 10 N is about 1 kg", when=has),
+        Row("Leans on it", f"{path}.latch.leans", Mass, "What lies behind the door", when=has),
+        Row("Opens to", f"{path}.latch.opens", OPENS, "Of the thing unturned", when=has),
     ]
 
 

@@ -16,9 +16,12 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.rig.bobs import GROUP_NAMES
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.parts.from_stow import group_of
+from uncle_sled.core.studies.stow.restraints import held_words
 from uncle_sled.core.units import weight
+from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import SOURCES
+from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import SORT, Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
@@ -48,7 +51,7 @@ class ThingModel(TableModel[Thing]):
                 self._number("Length", "length", Length, 66, least=True),
                 self._number("Width", "width", Length, 62, least=True),
                 self._number("Height", "height", Length, 62, least=True),
-                Column("Held by", lambda t: t.held_by, 60, enter=partial(self._enter, "Held by", "held_by", _plain)),
+                Column("Held by", self._held_by, tip="As Held has it; change it there or In hand"),
             )
         )
         self.refresh()
@@ -56,6 +59,9 @@ class ThingModel(TableModel[Thing]):
     @property
     def things(self) -> tuple[Thing, ...]:
         return self.rows
+
+    def _held_by(self, thing: Thing) -> str:
+        return held_words(thing, {t.id: t for t in self.session.build.stow.things}, Words(self.session.shown))
 
     def refresh(self) -> None:
         self.set_rows(self.session.build.stow.things, lambda a, b: a.id == b.id)
@@ -109,7 +115,7 @@ def _plain(text: str) -> str:
     return text.strip()[:120]
 
 
-class ThingTable(QWidget):
+class ThingTable(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -126,7 +132,6 @@ class ThingTable(QWidget):
         self.filter.textChanged.connect(self.proxy.setFilterFixedString)
         self.view = Table(self.model, "All things", several=True)
         self.view.setModel(self.proxy)
-        self.view.lay_columns()
         self.view.setSortingEnabled(True)
         self.view.sortByColumn(4, Qt.SortOrder.AscendingOrder)
         self.totals = label("", "small", "pencil", wrap=True)

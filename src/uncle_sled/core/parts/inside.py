@@ -9,14 +9,20 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.parts.relining import added_m, relining_of
 
 
 def thickness_m(shell: Shell, kind: str) -> float:
-    """Build-up of a face [m]: its layers, or the wall."""
+    """Build-up of a face [m]: its layers, or the floor as surveyed, or the wall; with what a relining put over it."""
     face = face_of(shell, kind)
     if face is not None and face.layers:
-        return sum(layer.thickness.si for layer in face.layers)
-    return shell.wall.si if shell.wall else 0.0
+        made = sum(layer.thickness.si for layer in face.layers)
+    elif kind == "floor" and shell.survey is not None and shell.survey.floor is not None:
+        made = shell.survey.floor.si
+    else:
+        made = shell.wall.si if shell.wall else 0.0
+    one = relining_of(shell, kind)
+    return max(made + added_m(one), 0.0) if one is not None else made
 
 
 def inside_of(shell: Shell, body: Body) -> BaseGeometry:

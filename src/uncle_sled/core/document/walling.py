@@ -1,0 +1,61 @@
+"""First sizes and places of walls and lofts inside a body, so that they stand where one would begin to draw them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from uncle_sled.core.document.edits import fresh_id
+from uncle_sled.core.document.shell import Shell
+
+THICK_M, DOOR_M, HEAD_M, SILL_M = 0.045, 0.55, 1.80, 0.06
+BUILT_M = 0.35  # floor, roof and a header over the door
+LOW_EDGE = {"gable": 0.7, "shed": 0.7, "butterfly": 0.85, "profile": 0.8}  # of the height, where nobody said
+
+
+def _length(si: float) -> dict[str, Any]:
+    return {"si": round(si, 3), "typed": None}
+
+
+def _taken(shell: Shell) -> list[str]:
+    return [one.id for one in shell.inner] + [one.id for one in shell.faces] + [one.id for one in shell.openings]
+
+
+def first_partition(shell: Shell, way: str) -> dict[str, Any]:
+    """A wall across the body two thirds back, with a doorway; or one along it, beside the middle, in the rear third."""
+    long = shell.length.si if shell.length else 3.0
+    wide = shell.width.si if shell.width else 1.8
+    tall = shell.height.si if shell.height else 1.9
+    low = min(shell.eaves.si, tall) if shell.eaves else tall * LOW_EDGE.get(shell.form, 1.0)
+    ids = _taken(shell)
+    many = sum(1 for one in shell.partitions if one.way == way)
+    record = {
+        "id": fresh_id("i", ids),
+        "name": f"Wall {way}" + (f" {many + 1}" if many else ""),
+        "way": way,
+        "thick": _length(THICK_M),
+    }
+    if way == "across":
+        door = min(DOOR_M, wide * 0.4)
+        return {
+            **record,
+            "at": _length(long * (0.66 + 0.08 * many) if many < 3 else long * 0.3),
+            "door": "hinged",
+            "door_width": _length(door),
+            "door_height": _length(max(min(HEAD_M, low - BUILT_M), 0.3)),
+        }
+    return {**record, "at": _length(wide * 0.5 + 0.1 * many), "start": _length(long * 0.6)}
+
+
+def first_loft(shell: Shell) -> dict[str, Any]:
+    """A loft over the front, high enough to walk under where the body lets it."""
+    long = shell.length.si if shell.length else 3.0
+    tall = shell.height.si if shell.height else 2.0
+    ids = _taken(shell)
+    return {
+        "id": fresh_id("i", ids),
+        "name": "Loft" + (f" {len(shell.lofts) + 1}" if shell.lofts else ""),
+        "front": _length(long * 0.3 if shell.form == "profile" else SILL_M * 3),
+        "rear": _length(long * (0.6 if shell.form == "profile" else 0.4)),
+        "top": _length(min(1.9, tall * 0.55)),
+        "thick": _length(0.09),
+    }

@@ -1,0 +1,234 @@
+"""Judgements on the rig as it drives: its size and speed, what hangs low, what leans, what floats, what cannot be."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied, tail_m
+from uncle_sled.core.studies.balance.emptying import emptying
+from uncle_sled.core.studies.balance.road_checks import roll_g
+from uncle_sled.core.studies.balance.road_size import WAYS, every_limit, low_tail, worst_size
+from uncle_sled.core.studies.shell.shell_measures import measures
+from uncle_sled.core.studies.stow.floating import floating
+from uncle_sled.core.words import Words, lower_first, upper_first
+
+ROLL_MIND_G, DEPARTURE_MIND_DEG, OVERHANG_NOTE_M = 0.35, 12.0, 0.30
+CAUTION = "Screening only: the rule where you drive, bridges and garages decide."
+
+ADJECTIVES = {"height": "high", "width": "wide", "length": "long"}
+TOO_LARGE = Rule(
+    "too-large",
+    "stop",
+    "Brief",
+    "Higher, wider or longer on the road than the brief allows",
+    "The limit is your own, from the rule where you drive, a garage or a ferry.",
+    CAUTION,
+    "Take off what reaches out, or lower it; a limit typed wrong is put right on Brief.",
+)
+TOO_FAST = Rule(
+    "too-fast",
+    "stop",
+    "Rig",
+    "Towed faster than the tyres' speed symbol allows",
+    "A tyre over its speed overheats and bursts, the sooner the fuller it is loaded.",
+    CAUTION,
+    "Drive no faster than the letter says, or other tyres.",
+)
+ROLLS = Rule(
+    "rolls",
+    "mind",
+    "Balance",
+    "A wheel lifts at less than 0.35 g sideways",
+    "A hurried bend asks for 0.3 to 0.4 g.",
+    "Screening only: springs, tyres and road take their share.",
+    "Weight lower down, or a wider track.",
+)
+LOW_TAIL = Rule(
+    "low-tail",
+    "mind",
+    "Rig",
+    "Under 12 degrees of free ground behind the wheels",
+    "A driveway or a ferry's ramp drags what hangs lower.",
+    CAUTION,
+    "Raise what hangs there, or bring it nearer the axle.",
+)
+PAST_FRAME = Rule(
+    "past-frame",
+    "note",
+    "Shell",
+    "The body reaches over 0.3 m past its frame",
+    "What hangs past the frame stands on the floor alone.",
+    why_none="Carry the floor there, or lengthen the frame.",
+)
+NOT_THERE = Rule(
+    "not-there",
+    "note",
+    "Rig",
+    "Jack, stabilisers or axle stand where no frame is",
+    "They hang on the frame.",
+    why_none="Type where it really is, on Rig.",
+)
+FLOATS = Rule(
+    "floats",
+    "note",
+    "Stow",
+    "A thing stands over nothing",
+    "On the road nothing carries it there.",
+    why_none="Set it on the floor, say what it stands in, or that it is outside.",
+)
+
+
+def road_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    yield from _size(s, words)
+    yield from _speed(s, words)
+    yield from _rolls(s)
+    yield from _low(s)
+    yield from _places(s, words)
+    yield from _floating(s, words)
+    yield from _emptying(s, words)
+    yield from _reserve(s, words)
+
+
+def _size(s: Studied, words: Words) -> Iterator[Finding]:
+    limits = {one.id: one for one in every_limit(s).limits}
+    for way in WAYS:
+        limit, size = limits.get(f"road-{way}"), worst_size(s, way)
+        if limit is None or limit.severity is None or size is None:
+            continue
+        yield TOO_LARGE.found(
+            f"Too {ADJECTIVES[way]} for the road: {lower_first(size.mode.name)}",
+            f"{upper_first(size.by)} makes it {words.m(limit.value)}, and {words.m(limit.limit)} is the limit: {words.m(limit.value - limit.limit)} too much.",
+            ("shell", limit.id),
+            number=limit.value / limit.limit,
+        )
+
+
+def _speed(s: Studied, words: Words) -> Iterator[Finding]:
+    limit = next((one for one in every_limit(s).limits if one.id == "speed"), None)
+    if limit is not None and limit.severity is not None:
+        yield TOO_FAST.found(
+            "Faster than its tyres",
+            f"The brief says {words.kmh(limit.value)}, and the letter {s.build.rig.tyre.speed_symbol.strip().upper()[:1]} on the tyres allows {words.kmh(limit.limit)}.",
+            ("wheels", limit.id),
+            number=limit.value / limit.limit,
+        )
+
+
+def _rolls(s: Studied) -> Iterator[Finding]:
+    if s.build.rig.carrier != "ball":
+        return
+    known = [(g, row) for row in s.towing_rows if (g := roll_g(s, row)) is not None]
+    if not known or min(known)[0] >= ROLL_MIND_G:
+        return
+    least, row = min(known)
+    yield ROLLS.found(
+        f"Rolls early: {lower_first(s.table.cases[row].name)}",
+        f"{s.table.cases[row].name}: a wheel lifts at {least:.2f} g sideways, want {ROLL_MIND_G:.2f} g at least.",
+        ("wheels",),
+        case_id=s.table.cases[row].id,
+        number=ROLL_MIND_G - least,
+    )
+
+
+def _low(s: Studied) -> Iterator[Finding]:
+    low = low_tail(s)
+    if low is not None and low.degrees < DEPARTURE_MIND_DEG:
+        yield LOW_TAIL.found(
+            "The tail drags",
+            f"{upper_first(low.name)} leaves {max(low.degrees, 0.0):.1f}° free behind the wheels, want {DEPARTURE_MIND_DEG:.0f}° at least.",
+            (low.id,),
+            number=DEPARTURE_MIND_DEG - low.degrees,
+        )
+
+
+def _places(s: Studied, words: Words) -> Iterator[Finding]:
+    rig, m = s.build.rig, measures(s)
+    if m is not None and m.overhang_m is not None and m.overhang_m > OVERHANG_NOTE_M:
+        yield PAST_FRAME.found(
+            "The body reaches past its frame",
+            f"By {words.m(m.overhang_m)}; over {words.m(OVERHANG_NOTE_M)} its floor carries the tail.",
+            ("shell",),
+            number=m.overhang_m,
+        )
+    end = rig.frame_length.si if rig.frame_length else tail_m(s.build)
+    if rig.carrier != "ball" or end is None:
+        return
+    spots = [("The jack", rig.jack_station, "jack"), ("The stabilisers", rig.stabiliser_station, "jack")]
+    spots += [("An axle" if len(rig.axles) > 1 else "The axle", axle.station, axle.id) for axle in rig.axles]
+    for name, at, id in spots:
+        if at is not None and not 0.0 <= at.si <= end + 1e-6:
+            way = "ahead of the ball" if at.si < 0 else f"{words.m(at.si - end)} behind the frame's end"
+            yield NOT_THERE.found(f"{name} where no frame is", f"{name} is {way}.", (id, name))
+
+
+def _floating(s: Studied, words: Words) -> Iterator[Finding]:
+    """Things inside, on the road, whose underside is over nothing: no floor, no other thing, no holder."""
+    for one in floating(s):
+        yield FLOATS.found(
+            f"{one.name} floats",
+            f"Its underside is {words.m(one.over_m)} over what is under it, and nothing is said to hold it.",
+            (one.id,),
+            number=one.over_m,
+        )
+
+
+EMPTYING = Rule(
+    "emptying-order",
+    "mind",
+    "Stow",
+    "Tanks of one kind that leave the band while they are emptied one after the other",
+    "In between, one is full and the other empty, and no standing case shows that.",
+    "Weigh it before you tow; the papers of car and coupler and local law decide.",
+    "Empty them in the order that is named, or a little of each in turn.",
+)
+
+
+def _emptying(s: Studied, words: Words) -> Iterator[Finding]:
+    names = {thing.id: lower_first(thing.name) for thing in s.build.stow.things}
+    for one in emptying(s):
+        if one.worst.out_kg <= 0.5 or one.worst.out_kg <= one.best.out_kg + 0.5:
+            continue  # it makes no odds, or is as far out full or empty: a standing case says so
+        case = next(c for c in s.table.cases if c.id == one.case_id)
+        where = "on the ball" if s.build.rig.carrier == "ball" else "on the rear axle"
+        wrong, right = (", then ".join(names[id] for id in order.tanks) for order in (one.worst, one.best))
+        stays = "stays in the band" if one.best.out_kg <= 0.5 else f"is out by {words.kg(one.best.out_kg)} at the most"
+        yield EMPTYING.found(
+            f"Empty {right.partition(',')[0]} first",
+            f"{case.name}: {wrong} comes to {words.kg(one.worst.load_kg)} {where}, {words.kg(one.worst.out_kg)} out of the band; {right} {stays}.",
+            one.best.tanks,
+            case_id=case.id,
+            number=one.worst.out_kg,
+        )
+
+
+AXLE_RESERVE = Rule(
+    "axle-reserve",
+    "note",
+    "Rig",
+    "Equalised axles with less than 10 % in reserve",
+    "They share evenly only without friction; leaves and shackles rub, and one carries more.",
+    "Screening only: plates and makers decide.",
+    "Weigh each axle loaded, or take axles of a higher rating.",
+)
+
+
+def _reserve(s: Studied, words: Words) -> Iterator[Finding]:
+    if s.support is None or s.build.rig.suspension != "equalised" or len(s.support.axles_m) < 2:
+        return
+    near = [
+        one for one in s.limits if one.id.startswith("axle/") and one.severity is None and one.value > 0.9 * one.limit
+    ]
+    if near:
+        worst = max(near, key=lambda one: one.value / one.limit)
+        yield AXLE_RESERVE.found(
+            "Little in reserve on the axles",
+            f"{words.bare_kg(worst.value)} of {words.kg(worst.limit)} if they share evenly; 10 % in reserve is wanted.",
+            ("wheels", worst.id),
+            case_id=worst.case_id,
+            number=worst.value / worst.limit,
+        )
+
+
+RULES = (AXLE_RESERVE, EMPTYING, TOO_LARGE, TOO_FAST, ROLLS, LOW_TAIL, PAST_FRAME, NOT_THERE, FLOATS)

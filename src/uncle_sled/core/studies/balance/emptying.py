@@ -1,0 +1,101 @@
+"""Two tanks of one kind, used up one after the other: which order keeps the ball in its band all the way?
+
+Every order of the tanks is walked from full to empty, the others as the case has them. Source: statics, enumerated.
+"""
+
+from __future__ import annotations
+
+import itertools
+
+import msgspec
+import numpy as np
+
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.from_stow import contents_of
+from uncle_sled.core.parts.part import Contents
+from uncle_sled.core.parts.support import independent_axle_loads_kg
+from uncle_sled.core.reading.load_cases import Floats
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.sweep import span_kg
+
+MOST_TANKS, STEPS = 4, 9
+USED_UP = ("fresh", "gas", "petrol", "diesel")
+
+
+class Order(msgspec.Struct, frozen=True):
+    """Tanks in the order they are emptied, how far out of the band that gets at its worst [kg], and the ball there [kg]."""
+
+    tanks: tuple[str, ...]
+    out_kg: float  # negative: it stays inside
+    load_kg: float
+
+
+class Emptying(msgspec.Struct, frozen=True):
+    """One kind of tank in one case: the order that keeps best to the band, and the one that keeps worst."""
+
+    kind: str
+    case_id: str
+    best: Order
+    worst: Order
+
+
+@keep_last(4)
+def emptying(s: Studied) -> tuple[Emptying, ...]:
+    """Every kind of which two tanks or more ride, in the first case on the road that has them full."""
+    if s.support is None or not s.towing_rows:
+        return ()
+    made = []
+    for kind in USED_UP:
+        for row in s.towing_rows:
+            tanks = _tanks(s, row, kind)
+            if 2 <= len(tanks) <= MOST_TANKS:
+                orders = [_walked(s, row, dict(order)) for order in itertools.permutations(tanks.items())]
+                best, worst = (pick(orders, key=lambda one: (one.out_kg, one.tanks)) for pick in (min, max))
+                made.append(Emptying(kind, s.table.cases[row].id, best, worst))
+                break
+    return tuple(made)
+
+
+def _tanks(s: Studied, row: int, kind: str) -> dict[str, Contents]:
+    """The tanks of a kind that are full in a case, with what they hold there."""
+    case = s.table.cases[row]
+    full = {level.id for level in case.case.levels if level.level > 0.99}
+    aboard = {id for at, id in enumerate(s.table.ids) if s.table.mass_kg[row, at] > 0}
+    found = {}
+    for thing in s.build.stow.things:
+        if thing.tank and thing.tank.contents == kind and thing.id in full and f"{thing.id}/contents" in aboard:
+            contents = contents_of(thing, stand_of(thing, case.mode))
+            if contents is not None:
+                found[thing.id] = contents
+    return found
+
+
+def _walked(s: Studied, row: int, order: dict[str, Contents]) -> Order:
+    rest = np.array([id.removesuffix("/contents") not in order or "/" not in id for id in s.table.ids], dtype=bool)
+    mass, x = s.table.mass_kg[row, rest], s.table.x_m[row, rest]
+    total, moment = [], []
+    emptied: list[str] = []
+    for id in order:
+        for level in np.linspace(1.0, 0.0, STEPS):
+            held = {one: 0.0 if one in emptied else float(level) if one == id else 1.0 for one in order}
+            kg = {one: order[one].full_kg * at for one, at in held.items()}
+            total.append(float(mass.sum()) + sum(kg.values()))
+            shift = sum(kg[one] * float(order[one].centres_m(at)[0]) for one, at in held.items())
+            moment.append(float((mass * x).sum()) + shift)
+        emptied.append(id)
+    totals, moments = np.array(total), np.array(moment)
+    load = _load_kg(s, totals, moments)
+    low, high = span_kg(s, totals)
+    out = np.maximum(low - load, load - high)
+    at = int(np.argmax(out))
+    return Order(tuple(order), float(out[at]), float(load[at]))
+
+
+def _load_kg(s: Studied, total: Floats, moment: Floats) -> Floats:
+    assert s.support is not None
+    if s.support.carrier == "vehicle bed":
+        return moment / s.support.axles_m[1]
+    if s.support.independent:
+        return np.asarray(total - independent_axle_loads_kg(moment, s.support).sum(axis=1))
+    return total - moment / s.support.mean_axle_m

@@ -1,0 +1,160 @@
+"""What must not lie beside what: flames, gas, fumes, mains and cloth, room by room in every mode.
+
+A bulkhead or a wall without a doorway parts the air; everything else inside the body shares it. Reads what a thing says of itself
+(burns, room-sealed, vents gas, fumes), never its gas figure. Distances are screening figures (docs/methods.md).
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.stow import Mode, Thing
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.studies.stow.beds import beds_in
+from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.studies.stow.rooms import rooms_of
+from uncle_sled.core.studies.stow.solids import Solid, solids_in
+
+CLOTH_M, WATER_M, EXTINGUISHER_M = 0.5, 0.3, 1.0
+
+Kind = Literal[
+    "bad air", "no alarm", "gas and flame", "vapour and flame", "flame and cloth", "mains and water", "house"
+]
+
+
+class Danger(msgspec.Struct, frozen=True):
+    """Two things that must not be so, or one in the sleepers' air; ``says``: what of them, and how near [m]."""
+
+    kind: Kind
+    mode: str
+    a: str
+    b: str
+    a_name: str
+    b_name: str
+    apart_m: float = 0.0
+
+
+def is_flame(thing: Thing) -> bool:
+    """Whether it burns and gives its smoke into the room it stands in."""
+    return thing.burns != "none" and not thing.room_sealed
+
+
+def gives_gas(thing: Thing) -> bool:
+    """A cylinder of gas that stands in no locker of its own."""
+    return thing.tank is not None and thing.tank.contents == "gas" and not thing.room_sealed
+
+
+@keep_last(12)
+def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[Danger, ...]:
+    """Everything that must not be so in a mode, the worst kinds first. Args: body: the body framed; None without one."""
+    if body is None:
+        return ()
+    things = {thing.id: thing for thing in build.stow.things}
+    inside = [one for one in solids_in(build.stow, mode) if _is_inside(one, body)]
+    # what leaks goes under a door; what warns is not heard through a shut one
+    air, shut = rooms_of(build.shell, body, False), rooms_of(build.shell, body, True)
+    rooms = {one.id: air.of_solid(one) for one in inside}
+    sleepers = [bed.solid for bed in beds_in(build, facts, mode)] if not mode.towing else []
+    beds = {air.of_solid(bed): bed for bed in sleepers}
+    sleep_in = {shut.of_solid(bed) for bed in sleepers}
+    alarm = any(things[one.id].role == "CO alarm" and shut.of_solid(one) in sleep_in for one in inside)
+    found = _in_the_air(mode, inside, things, rooms, beds, build, alarm)
+    found += _pairs(mode, inside, things, rooms)
+    if build.brief.lived_in and not mode.towing:
+        found += _as_a_house(mode, inside, things, build, facts)
+    return tuple(found)
+
+
+def _is_inside(one: Solid, body: Body) -> bool:
+    middle = (one.low[0] + one.high[0]) / 2
+    return not one.outside and body.front < middle < body.front + body.length and one.high[2] > body.under
+
+
+def _in_the_air(
+    mode: Mode,
+    inside: list[Solid],
+    things: dict[str, Thing],
+    rooms: dict[str, int],
+    beds: dict[int, Solid],
+    build: Build,
+    alarm: bool,
+) -> list[Danger]:
+    """Fumes, gas and flames where people sleep. Args: alarm: whether one warns in the room of a bed."""
+    vented = any(opening.kind == "vent" for opening in build.shell.openings)
+    found = []
+    for one in inside:
+        bed = beds.get(rooms[one.id])
+        if bed is None:
+            continue
+        thing = things[one.id]
+        if thing.fumes or gives_gas(thing):
+            found.append(Danger("bad air", mode.id, one.id, bed.id, one.name, bed.name))
+        if is_flame(thing) and not alarm and not vented:
+            found.append(Danger("no alarm", mode.id, one.id, bed.id, one.name, bed.name))
+    return found
+
+
+def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dict[str, int]) -> list[Danger]:
+    """Two things too near, or in one air."""
+    found = []
+    flames = [one for one in inside if things[one.id].burns != "none"]
+    for one in inside:
+        thing = things[one.id]
+        for flame in flames:
+            if flame is one or rooms[flame.id] != rooms[one.id]:
+                continue
+            far = apart_m(one, flame)
+            if (thing.vents_gas or gives_gas(thing)) and not things[flame.id].room_sealed:
+                found.append(Danger("gas and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
+            if thing.fumes:
+                found.append(Danger("vapour and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
+            if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
+                found.append(Danger("flame and cloth", mode.id, flame.id, one.id, flame.name, one.name, far))
+        if thing.near == "mains":
+            for other in inside:
+                tank = things[other.id].tank
+                if tank is None or tank.contents not in ("fresh", "grey", "black") or rooms[other.id] != rooms[one.id]:
+                    continue
+                far = apart_m(one, other)
+                if far < WATER_M:
+                    found.append(Danger("mains and water", mode.id, one.id, other.id, one.name, other.name, far))
+    return found
+
+
+def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build: Build, facts: Facts) -> list[Danger]:
+    """What a lived-in room with a flame wants beside it: an alarm, air low and high, an extinguisher at the way out."""
+    flame = next((one for one in inside if is_flame(things[one.id])), None)
+    if flame is None:
+        return []
+    wants = []
+    if not any(things[one.id].role == "CO alarm" for one in inside):
+        wants.append("a CO alarm")
+    vents = [opening for opening in build.shell.openings if opening.kind == "vent"]
+    if len(vents) < 2:
+        wants.append("an opening low and one high that stay open")
+    room = room_of(build, facts)
+    doors = [hole.mid for hole in room.holes if hole.opening.kind == "door"] if room is not None else []
+    at_hand = [
+        one
+        for one in inside
+        if things[one.id].role == "extinguisher"
+        and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
+    ]
+    if not at_hand:
+        wants.append("an extinguisher within 1 m of the door")
+    return [Danger("house", mode.id, flame.id, want, flame.name, want) for want in wants]
+
+
+def _middle(one: Solid) -> tuple[float, float, float]:
+    x, y, z = ((one.low[k] + one.high[k]) / 2 for k in range(3))
+    return x, y, z
+
+
+def apart_m(a: Solid, b: Solid) -> float:
+    """Distance of two boxes [m], 0 where they touch or overlap."""
+    return math.hypot(*(max(a.low[k] - b.high[k], b.low[k] - a.high[k], 0.0) for k in range(3)))

@@ -1,0 +1,326 @@
+"""Walls and lofts inside: a plan to pick and drag them in, and the list beside it."""
+
+from __future__ import annotations
+
+import math
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import add_to, remove, set_to
+from uncle_sled.core.document.shell import Loft, Partition
+from uncle_sled.core.document.walling import first_loft, first_partition
+from uncle_sled.core.drawing.rig import rig_views
+from uncle_sled.core.drawing.shell.inner_views import inner_view
+from uncle_sled.core.drawing.shell.openings_seen import openings_seen
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_of, walls_of
+from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.session import Session
+from uncle_sled.desk.sheet.gestures import Paper, TypedDrag
+from uncle_sled.desk.theme.theme import colour
+
+CAUTION = (
+    "A wall carries the loft or the roof only where somebody reckoned it: local code and a licensed engineer decide."
+)
+Inner = Partition | Loft
+
+
+class DragWall(TypedDrag[Paper]):
+    """Slides a wall to another station (or a loft's rear edge); a typed number is where it stands."""
+
+    typed_is = "stands at"
+
+    def __init__(self, view: Paper, pane: str, at: QPointF, one: Inner) -> None:
+        super().__init__(view, pane, at, view.session.take_up(f"Move the {lower_first(one.name)}", (one.id,)))
+        self.one = one
+        across = isinstance(one, Loft) or one.way == "across"
+        self.axis = "x" if across else "y"
+        self.now = one.rear.si if isinstance(one, Loft) else one.at.si
+
+    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+        if self.words or not self.begins(at):
+            return
+        off = at.x() - self.start.x() if self.axis == "x" else self.start.y() - at.y()
+        new = self.now + off / self.view.scale
+        if not keys & Qt.KeyboardModifier.ControlModifier:
+            step = self.session.shown.step_m
+            new = round(new / step) * step
+        self.place(max(new, 0.0))
+
+    def place(self, si: float) -> None:
+        field = (
+            f"shell.lofts.{self.one.id}.rear" if isinstance(self.one, Loft) else f"shell.partitions.{self.one.id}.at"
+        )
+        self.hand.put([set_to(field, {"si": round(si, 4), "typed": None})] if abs(si - self.now) > 1e-6 else [])
+
+
+class WallPlan(Guarded, QWidget):
+    """The body from above with its walls; front at the left, the right side up."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.scale, self.x0, self.y0 = 60.0, 20.0, 100.0
+        self.gesture: DragWall | None = None
+        self.written: list[Written] = []
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName("Walls from above")
+        session.changed.connect(self._changed)
+        session.selected.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(420, 220)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(240, 130)
+
+    # what a gesture asks of its view
+    def frame(self, pane: str) -> Frame:
+        return Frame(self.scale, self.x0, self.y0)
+
+    def hold(self, ids: tuple[str, ...]) -> None: ...
+
+    def release(self) -> None:
+        self.fit()
+
+    def _changed(self) -> None:
+        if self.gesture is None:
+            self.fit()
+        else:
+            self.update()
+
+    def fit(self) -> None:
+        body = self.session.studied.framed.body
+        if body is not None and body.width > 0:
+            self.scale = max(min((self.width() - 60) / body.length, (self.height() - 50) / body.width), 4.0)
+            self.x0 = (self.width() - body.length * self.scale) / 2 - body.front * self.scale
+            self.y0 = self.height() / 2
+        self.update()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.fit()
+
+    def _boxes(self) -> list[tuple[QRectF, Inner]]:
+        """Where each wall and loft is [px], walls first."""
+        s = self.session.studied
+        body, shell, frame = s.framed.body, s.build.shell, self.frame("plan")
+        if body is None:
+            return []
+        made: list[tuple[QRectF, Inner]] = []
+        for wall, one in zip(walls_of(shell, body, library_of(s.facts.materials)), shell.partitions, strict=True):
+            made.append(
+                (QRectF(frame.point((wall.low[0], wall.high[1])), frame.point((wall.high[0], wall.low[1]))), one)
+            )
+        for deck, loft in zip(decks_of(shell, body), shell.lofts, strict=True):
+            made.append(
+                (QRectF(frame.point((deck.low[0], deck.high[1])), frame.point((deck.high[0], deck.low[1]))), loft)
+            )
+        return made
+
+    @said_if_it_fails
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        lay_paper(painter, self)
+        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
+        self.written = []
+        s = self.session.studied
+        if s.framed.body is None:
+            write(
+                painter,
+                QPointF(14, 22),
+                "There is no body yet: take a form and its sizes on Profile.",
+                13,
+                "pencil",
+                kept=self.written,
+            )
+        else:
+            frame = self.frame("plan")
+            paint(painter, (*rig_views.plan_body(s.build), *openings_seen(s, "plan")), frame, self.written)
+            paint(painter, inner_view(s, "plan", True), frame, self.written)
+            painter.setPen(QPen(colour("chalk"), 2.4))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            for box, one in self._boxes():
+                if one.id in self.session.selection:
+                    painter.drawRect(box.adjusted(-2, -2, 2, 2))
+            if not (s.build.shell.partitions or s.build.shell.lofts):
+                write(
+                    painter,
+                    QPointF(14, 16),
+                    "No wall inside yet: add one across or along.",
+                    12,
+                    "pencil",
+                    kept=self.written,
+                )
+        if self.gesture is not None:
+            self.gesture.paint(painter)
+        painter.setClipping(False)
+        focus_ring(painter, self)
+
+    def at(self, spot: QPointF) -> Inner | None:
+        for box, one in self._boxes():
+            if box.adjusted(-4, -4, 4, 4).contains(spot):
+                return one
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        one = self.at(event.position())
+        self.session.select((one.id,) if one is not None else ())
+        if one is not None:
+            self.gesture = DragWall(self, "plan", event.position(), one)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.gesture is not None:
+            self.gesture.moved(event.position(), event.modifiers())
+        else:
+            over = self.at(event.position()) is not None
+            self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.gesture is not None:
+            done, self.gesture = self.gesture, None
+            done.finished()
+
+    def event(self, event: QEvent) -> bool:
+        # what is typed while dragging is a number with its unit, not the key of an action
+        if event.type() == QEvent.Type.ShortcutOverride and self.gesture is not None:
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        gesture, key, text = self.gesture, event.key(), event.text()
+        if gesture is None:
+            super().keyPressEvent(event)
+        elif key in (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.gesture = None
+            if key == Qt.Key.Key_Escape:
+                gesture.cancelled()
+            else:
+                gesture.finished()
+        elif key == Qt.Key.Key_Backspace:
+            gesture.typed("\b")
+        elif text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
+            gesture.typed(text)
+
+
+class WallsPanel(Guarded, QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.model: TableModel[Inner] = TableModel(
+            (
+                Column("Wall or loft", lambda one: one.name, ink=self._bad),
+                Column("At", self._place, right=True),
+                Column("Thick", lambda one: Words(session.shown).cut(one.thick.si), right=True),
+                Column("Door", lambda one: one.door if isinstance(one, Partition) else one.climb or "no way up"),
+                Column("Weight", self._weight, right=True),
+            )
+        )
+        self.table = Table(self.model, "Walls and lofts")
+        self.table.clicked.connect(lambda index: session.select((self.model.rows[index.row()].id,)))
+        self.plan = WallPlan(session)
+        self.across, self.along, self.loft, self.off = (
+            QPushButton(text) for text in ("Wall across", "Wall along", "Loft", "Take it out")
+        )
+        keys = QHBoxLayout()
+        for button, run, tip in (
+            (self.across, lambda: self.add("across"), "A wall from side to side, with a door"),
+            (self.along, lambda: self.add("along"), "A wall that runs with the body"),
+            (self.loft, lambda: self.add("loft"), "A floor under the roof"),
+            (self.off, self.take_out, "The chosen wall or loft goes"),
+        ):
+            button.setToolTip(tip)
+            button.clicked.connect(lambda _=False, run=run: run())
+            keys.addWidget(button)
+        keys.addStretch(1)
+        self.sticks = label("", "small", wrap=True)
+        left = QVBoxLayout()
+        left.addLayout(keys)
+        left.addWidget(self.table, 1)
+        left.addWidget(self.sticks)
+        left.addWidget(label(CAUTION, "small", "pencil", wrap=True))
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        row.addLayout(left, 1)
+        row.addWidget(self.plan, 1)
+        session.selected.connect(self.refresh)
+
+    def _wall(self, id: str) -> Wall | Deck | None:
+        s = self.session.studied
+        body = s.framed.body
+        if body is None:
+            return None
+        made = inner_of(s.build.shell, body, library_of(s.facts.materials))
+        return next((one for one in made if one.id == id), None)
+
+    def _bad(self, one: Inner) -> str:
+        wall = self._wall(one.id)
+        return "primer" if wall is not None and wall.fault else ""
+
+    def _place(self, one: Inner) -> str:
+        words = Words(self.session.shown)
+        return (
+            f"{words.cut(one.front.si)} to {words.cut(one.rear.si)}" if isinstance(one, Loft) else words.cut(one.at.si)
+        )
+
+    def _weight(self, one: Inner) -> str:
+        wall = self._wall(one.id)
+        return Words(self.session.shown).kg(wall.mass_kg) if wall is not None and not wall.fault else "not built"
+
+    def add(self, what: str) -> None:
+        shell = self.session.build.shell
+        if self.session.studied.framed.body is None:
+            self.session.said.emit("There is no body yet: take a form and its sizes on Profile.", "note")
+            return
+        record = first_loft(shell) if what == "loft" else first_partition(shell, what)
+        path = "shell.lofts" if what == "loft" else "shell.partitions"
+        if self.session.edit(f"Add a {lower_first(record['name'])}", [add_to(path, record)], "Shell", (record["id"],)):
+            self.session.select((record["id"],))
+
+    def take_out(self) -> None:
+        shell = self.session.build.shell
+        for path, of in (("shell.partitions", shell.partitions), ("shell.lofts", shell.lofts)):
+            for one in of:
+                if one.id in self.session.selection:
+                    self.session.edit(f"Take out the {lower_first(one.name)}", [remove(f"{path}.{one.id}")], "Shell")
+                    return
+
+    def refresh(self) -> None:
+        if not self.isVisible():
+            return
+        shell = self.session.build.shell
+        rows = shell.inner
+        self.model.set_rows(rows, lambda a, b: a.id == b.id)
+        at = next((k for k, one in enumerate(rows) if one.id in self.session.selection), -1)
+        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
+        self.off.setEnabled(at >= 0)
+        self.sticks.setText(self._sticks(rows[at].id) if at >= 0 else "")
+        self.sticks.setVisible(bool(self.sticks.text()))
+        self.plan.fit()
+
+    def _sticks(self, id: str) -> str:
+        """What a wall is made of, and what it keeps out of sound by its weight alone."""
+        wall, words = self._wall(id), Words(self.session.shown)
+        if not isinstance(wall, Wall) or wall.fault or not wall.sticks:
+            return wall.fault if wall is not None else ""
+        kinds: dict[str, list[float]] = {}
+        for stick in wall.sticks:
+            kinds.setdefault(stick.kind, []).append(stick.length_m)
+        said = ", ".join(
+            f"{len(of)} {kind}{'s' if len(of) > 1 else ''} {words.cut(sum(of))}" for kind, of in kinds.items()
+        )
+        quiet = 20 * math.log10(max(wall.kg_m2, 0.1) * 500) - 47
+        pocket = " No stud or screw in the pocket." if wall.pocket is not None else ""
+        return f"{said}. By its weight about {max(quiet, 0):.0f} dB quieter behind it (mass law, 500 Hz); its door less.{pocket}"

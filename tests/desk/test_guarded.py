@@ -1,0 +1,181 @@
+"""Nothing that goes wrong in an override of Qt's methods, or in a model that was left alone, takes the program down."""
+
+import importlib
+import inspect
+import os
+import pkgutil
+import sys
+
+import pytest
+from msgspec.structs import replace
+from PySide6.QtCore import QObject, QSize
+from PySide6.QtWidgets import QStackedWidget, QWidget
+
+import uncle_sled.desk
+from tests.desk.driving import double_click
+from uncle_sled.core.document.edits import apply, remove, set_to
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.desk import troubles
+from uncle_sled.desk.kit.guarded import Guarded, is_override
+from uncle_sled.exchange.demos import demo
+
+
+def classes_of_the_desk():
+    for module in pkgutil.walk_packages(uncle_sled.desk.__path__, "uncle_sled.desk."):
+        for _, kind in inspect.getmembers(importlib.import_module(module.name), inspect.isclass):
+            if kind.__module__ == module.name and issubclass(kind, QObject):
+                yield kind
+
+
+def test_every_override_in_the_desk_is_guarded(qapp):
+    bare, seen = [], 0
+    for kind in classes_of_the_desk():
+        for name, method in vars(kind).items():
+            if inspect.isfunction(method) and is_override(kind, name):
+                seen += 1
+                if not hasattr(method, "guards"):
+                    bare.append(f"{kind.__qualname__}.{name}")
+
+    assert not bare, "let it be Guarded first: " + ", ".join(bare)
+    assert seen > 80
+
+
+def test_a_fault_in_an_override_under_a_call_of_ours_is_told(qapp, qtbot, monkeypatch):
+    told = []
+    monkeypatch.setattr(sys, "excepthook", lambda kind, fault, where: told.append((kind, str(fault))))
+
+    class Faulty(Guarded, QWidget):
+        def showEvent(self, event):
+            return ()[3]  # raised in C: only such a fault took the binding down
+
+        def sizeHint(self):
+            return {}["none"]
+
+    stack = QStackedWidget()
+    qtbot.addWidget(stack)
+    one, other = QWidget(), Faulty()
+    stack.addWidget(one)
+    stack.addWidget(other)
+    stack.show()
+    stack.setCurrentWidget(other)
+
+    assert other.sizeHint() == QSize()
+    assert {kind for kind, _ in told} == {IndexError, KeyError}
+
+
+def test_cases_that_went_while_nobody_looked(open_on):
+    window = open_on(demo("orchard-keeper"))
+    window.show_stop("Stow")
+    stow = window.bench("Stow")
+    stow.show_view("Cases")
+    bench = stow.panel("Cases")
+    many = bench.model.columnCount()
+    stow.show_view("Drawing")
+    window.session.edit("no cases", [set_to("stow.modes", [window.session.build.stow.modes[0]])], "Stow")
+
+    # asked while it is hidden, it answers of what it showed last
+    assert bench.model.columnCount() == many
+    assert bench.model.headerData(many - 1, bench.view.horizontalHeader().orientation())
+    window.grab()
+    stow.show_view("Cases")
+
+    assert bench.model.columnCount() == len(window.session.studied.table.cases) < many
+
+
+def test_a_point_on_a_profile_that_is_not_there_is_said(open_on, qtbot):
+    window = open_on(demo("rosin-box"))
+    window.session.edit("a bare profile", [set_to("shell.form", "profile"), set_to("shell.profile", [])], "Shell")
+    window.session.go_to("Shell")
+    bench = window.bench("Shell")
+    bench.show_view("Profile")
+    before = window.session.project
+    said = []
+    window.session.said.connect(lambda text, how: said.append(text))
+
+    double_click(bench.sheet, bench.sheet.rect().center())
+    bench.sheet.add_point()
+
+    assert window.session.project is before
+    assert len(said) == 2 and all("no curve yet" in one for one in said)
+
+
+def test_what_an_edit_leaves_without_its_thing_is_said(open_on):
+    session = open_on(demo("marsh-heron")).session
+    mode = next(m for m in session.build.stow.modes if m.places)
+    said = []
+    session.said.connect(lambda text, how: said.append(text))
+
+    session.edit("gone", [remove(f"stow.things.{mode.places[0].id}")], "Stow")
+
+    assert any("no such thing" in one for one in said)
+    assert all(one.id != mode.places[0].id for m in session.build.stow.modes for one in m.places)
+    session.undo()
+    assert session.project == demo("marsh-heron")
+
+
+def test_a_remedy_for_a_bed_that_no_vehicle_carries_says_so():
+    project = demo("marsh-heron")
+    build = apply(
+        project.build,
+        [
+            set_to("rig.carrier", "vehicle bed"),
+            set_to("rig.axles", []),
+            set_to("shell.openings.door.seal", "none"),
+        ],
+    )
+    read = study(build, replace(project.facts, vehicles=()))
+
+    assert read.readings.axle_kg.shape[1] == 0
+    says = [one.remedy.says for one in with_remedies(read, lambda *a: None) if one.remedy]
+
+    assert any("no axles of the vehicle to read" in one for one in says)
+
+
+def test_a_hard_stop_is_said_at_the_next_start(tmp_path, monkeypatch):
+    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
+    monkeypatch.setattr(troubles.faulthandler, "disable", lambda: None)
+    (tmp_path / "running-999999999.txt").write_text("Fatal Python error: Segmentation fault")
+    (tmp_path / "running-999999998.txt").write_text("")
+    (tmp_path / f"running-{os.getppid()}.txt").write_text("still running")
+    said = []
+
+    watching = troubles.Troubles(tmp_path)
+    watching.watch(lambda text, how: said.append(text))
+
+    assert watching.last == tmp_path / "last-hard-stop.txt" and "stopped hard" in said[0]
+    assert {p.name for p in tmp_path.iterdir()} == {
+        "last-hard-stop.txt",
+        f"running-{os.getppid()}.txt",
+        f"running-{os.getpid()}.txt",
+    }
+    watching.end()
+    assert sys.excepthook is sys.__excepthook__
+    assert troubles.Troubles(tmp_path).last is None, "it is said once"
+
+
+def test_a_fault_is_said_and_kept(tmp_path, monkeypatch, capsys):
+    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
+    monkeypatch.setattr(troubles.faulthandler, "disable", lambda: None)
+    said = []
+    watching = troubles.Troubles(tmp_path)
+    watching.watch(lambda text, how: said.append((text, how)))
+    try:
+        raise ValueError("a wrong turn")
+    except ValueError:
+        sys.excepthook(*sys.exc_info())
+    watching.end()
+
+    assert said[0][1] == "stop" and "ValueError: a wrong turn" in said[0][0]
+    assert "test_a_fault_is_said_and_kept" in (tmp_path / "faults.txt").read_text()
+    assert "a wrong turn" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("folder", ["file", "none/below"])
+def test_no_place_for_traces_is_no_trouble(tmp_path, folder, monkeypatch):
+    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
+    (tmp_path / "file").write_text("a file where the folder would be")
+
+    watching = troubles.Troubles(tmp_path / folder)
+    watching.watch(lambda text, how: None)
+    watching.end()

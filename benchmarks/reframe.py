@@ -1,5 +1,5 @@
 """One drag step of an opening on the largest framed demo: framing and judging alone, as a ratio to its Shapely operations,
-and the whole step in the window. Run: .venv/bin/python -m benchmarks.reframe"""
+and the whole step in the window; then stripping and relining a bought shell, with mass and findings. Run: .venv/bin/python -m benchmarks.reframe"""
 
 from __future__ import annotations
 
@@ -12,8 +12,11 @@ from shapely.geometry import Polygon, box
 
 from benchmarks.hand import drag, mouse
 from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.shell import Relining
 from uncle_sled.core.findings.all_findings import findings_in_hand
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.shell.relining_effect import relining_ops
 from uncle_sled.desk.app import application, open_window
 from uncle_sled.exchange.demos import demo
 
@@ -75,6 +78,30 @@ def whole_step() -> None:
     window.close()
 
 
+def relining() -> None:
+    project = demo("rosin-box")
+    build, facts = project.build, project.facts
+    s, mode = study(build, facts), build.stow.modes[0].id
+    took = []
+    for step in range(STEPS):
+        draft = Relining(
+            "",
+            "left side",
+            foam="xps",
+            foam_thickness=Length(0.020 + 0.0001 * step),
+            liner="light-ply",
+            liner_thickness=Length(0.006),
+        )
+        begin = time.perf_counter()
+        findings_in_hand(study(apply(build, relining_ops(build.shell, (draft,))), facts), s, mode, ())
+        took.append(time.perf_counter() - begin)
+    print(
+        f"relined and judged: median {statistics.median(took) * 1e3:.1f} ms, "
+        f"95th percentile {sorted(took)[int(0.95 * STEPS)] * 1e3:.1f} ms (target 50)"
+    )
+
+
 if __name__ == "__main__":
     framing()
+    relining()
     whole_step()

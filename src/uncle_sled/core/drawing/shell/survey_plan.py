@@ -87,5 +87,5 @@ def _told(found: object, words: Words) -> str:
     return (
         ", ".join(made)
         if made
-        else "Not surveyed yet: both diagonals and four heights say whether it is square and flat."
+        else "Not surveyed yet"
     )

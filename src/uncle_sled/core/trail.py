@@ -28,7 +28,7 @@ STOPS = (
     Stop("Shell", ("shell", "materials")),
     Stop("Stow", ("stow", "catalogue")),
     Stop("Balance", edits=("rig", "stow", "shell")),
-    Stop("Systems", (), "Will add power, water, gas, warmth and air as drawings with findings."),
+    Stop("Systems", ("systems",), edits=("stow", "brief")),
     Stop("Cut", (), "Will turn the drawing into pieces, sheets, bars, templates, a buy list and a budget."),
     Stop("Build", (), "Will add the plan of work, lift day, glue and resin, checklists and the log."),
     Stop("Road", (), "Will take scale tickets and what they teach, the papers, trips and drills."),

@@ -117,7 +117,7 @@ _TERM = {
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
 _NEXT_DOWN = {"ft": "in", "lb": "oz"}
 # No value of this trade is larger, in its SI unit; the file's models carry the same limits.
-MOST = {"length": 100.0, "mass": 1e6, "volume": 1e3, "stiffness": 1e9}
+MOST = {"length": 100.0, "mass": 1e6, "volume": 1e3, "stiffness": 1e9, "temperature": 100.0}
 MOST_OF_OTHERS = 1e7
 LONGEST = 200  # signs that a value takes to write, and to spare
 
@@ -308,7 +308,7 @@ def family(unit_or_text: str) -> str:
     return (
         "imperial"
         if re.search(
-            r"['\"′″]|\b(in|inch|inches|ft|foot|feet|yd|lbs?|pounds?|oz|gal|gallons?|qt|psi|btu)\b|ft-in",
+            r"['\"′″]|\b(in|inch|inches|ft|foot|feet|yd|lbs?|pounds?|oz|gal|gallons?|qt|psi|btu|degf|f)\b|°f|ft-in",
             re.sub(r"(\d)([a-zA-Z])", r"\1 \2", unit_or_text.lower()),
         )
         else "metric"

@@ -86,6 +86,15 @@ class Words(msgspec.Struct, frozen=True):
     def kmh(self, speed_kmh: float) -> str:
         return f"{speed_kmh / MILE_KM:.0f} mph" if self.shown.imperial else f"{speed_kmh:.0f} km/h"
 
+    def degrees(self, celsius: float) -> str:
+        """A temperature."""
+        shown = celsius * 9 / 5 + 32 if self.shown.imperial else celsius
+        return f"{shown:.0f} {'°F' if self.shown.imperial else '°C'}".replace("-", "−")
+
+    def wh(self, watt_hours: float) -> str:
+        """An energy, in kilowatt hours from ten thousand on."""
+        return f"{watt_hours / 1000:.1f} kWh" if abs(watt_hours) >= 10_000 else f"{watt_hours:.0f} Wh"
+
     def of_unit(self, value: float, unit: str) -> str:
         """A limit's value in the builder's units. Args: unit: kg, m or km/h."""
         return {"kg": self.kg, "m": self.m, "km/h": self.kmh}[unit](value)

@@ -276,6 +276,7 @@ class Session(QObject):
             | {face.id for face in self.build.shell.faces}
             | {opening.id for opening in self.build.shell.openings}
             | {one.id for one in self.build.shell.inner}
+            | self.build.systems.ids
         )
         if any("/" in id for id in self.selection):  # a stick of the frame
             there |= {member.id for member in self.studied.framed.members}

@@ -18,7 +18,13 @@ from uncle_sled.core.units import FACTORS, Dimension
 
 T = TypeVar("T")
 # The units that a bare number may have been typed in: what fields show.
-SHOWN = {"length": ("in", "mm", "m"), "mass": ("lb", "kg"), "volume": ("gal", "L"), "stiffness": ("lb/in", "N/mm")}
+SHOWN = {
+    "length": ("in", "mm", "m"),
+    "mass": ("lb", "kg"),
+    "volume": ("gal", "L"),
+    "stiffness": ("lb/in", "N/mm"),
+    "temperature": ("degF", "degC"),
+}
 _FACTORS = {of: {unit: float(factor) for unit, factor in all_of.items()} for of, all_of in FACTORS.items()}
 _SIMPLE = re.compile(r"(-?\d+(?:\.\d+)?) ?(mm|m|kg|lb|L|in|\")$")
 
@@ -33,7 +39,7 @@ class Pair(msgspec.Struct, frozen=True):
     said_si: float | None
 
     def says(self) -> str:
-        unit = {"length": "m", "mass": "kg", "volume": "m3", "stiffness": "N/m"}[self.dimension]
+        unit = {"length": "m", "mass": "kg", "volume": "m3", "stiffness": "N/m", "temperature": "degC"}[self.dimension]
         words = f"that is {self.said_si:g} {unit}" if self.said_si is not None else f"which is no {self.dimension}"
         return f"{self.place}: typed “{self.typed[:60]}”, {words}, but the number beside it is {self.si:g} {unit}."
 

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal, NamedTuple, get_args, get_origin
 
 import msgspec
 
-from uncle_sled.core.document.quantity import Length, Quantity
+from uncle_sled.core.document.quantity import Length, Quantity, Temperature
 
 # A figure that is never below nothing; any number; a count of seats, straps or degrees.
 Figure = Annotated[float, msgspec.Meta(ge=0.0, le=1e9)]
@@ -17,6 +17,9 @@ Number = Annotated[float, msgspec.Meta(ge=-1e9, le=1e9)]
 Ratio = Annotated[float, msgspec.Meta(ge=-50.0, le=50.0)]  # of a body's length or height; handles aim outside
 Share = Annotated[float, msgspec.Meta(ge=0.0, le=1.0)]
 Angle = Annotated[float, msgspec.Meta(ge=0.0, le=90.0)]  # degrees
+Latitude = Annotated[float, msgspec.Meta(ge=-90.0, le=90.0)]  # degrees, north positive
+Month = Annotated[int, msgspec.Meta(ge=1, le=12)]
+Hours = Annotated[float, msgspec.Meta(ge=0.0, le=24.0)]  # of a day
 Count = Annotated[int, msgspec.Meta(ge=0, le=10_000)]
 
 # Letters of an id or a name, and of what is told at length.
@@ -40,6 +43,13 @@ MOST_OF = {
     "sleepers": 50,
     "people": 200,
     "vehicles": 200,
+    "shade": 24,
+    "months": 12,
+    "wires": 500,
+    "devices": 500,
+    "loads": 500,
+    "trays": 50,
+    "bends": 60,
 }
 # Lengths that say where something is; every other one says how large it is and is never below nothing.
 _OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")
@@ -149,6 +159,6 @@ def below_nothing(value: Quantity, name: str, place: str) -> list[str]:
     """A size below nothing, or a limit of nothing, in words."""
     if name in RATINGS and value.si <= 0:
         return [f"{place}{name}: {value.si:g} is no limit; it must be more than 0, or empty where it is not known."]
-    if value.si >= 0 or (isinstance(value, Length) and name in PLACES):
+    if value.si >= 0 or isinstance(value, Temperature) or (isinstance(value, Length) and name in PLACES):
         return []
     return [f"{place}{name}: {value.si} is negative; it must be 0 or more."]

@@ -6,8 +6,8 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure, Story, Word
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.bounds import Count, Figure, Latitude, Month, Story, Word
+from uncle_sled.core.document.quantity import Length, Mass, Temperature
 from uncle_sled.core.units import Shown
 
 Region = Literal["European", "North American", "Australian/New Zealand"]
@@ -88,4 +88,10 @@ class Brief(msgspec.Struct, frozen=True):
     road_height: Length | None = None
     road_width: Length | None = None
     road_length: Length | None = None
+    place: Word = ""  # of the shipped list, or in one's own words
+    latitude_deg: Latitude | None = None  # south is negative
+    months: tuple[Month, ...] = ()
+    nights_off: Count | None = None  # without a hookup
+    coldest: Temperature | None = None  # of a night
+    mains: Literal["", "120", "230"] = ""  # by the practice where nobody said
     notes: Story = ""

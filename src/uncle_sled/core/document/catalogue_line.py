@@ -12,14 +12,36 @@ from uncle_sled.core import units
 from uncle_sled.core.document.bounds import STRANGE, beyond
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
-from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing
+from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing, Unit
 from uncle_sled.core.errors import EntryError
 
 FIGURES = ("power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day")
+ELECTRIC = (
+    "amps",
+    "duty",
+    "surge",
+    "amp_hours",
+    "depth",
+    "limit_a",
+    "idle_w",
+    "voc_v",
+    "beta_pct_k",
+    "most_v",
+    "tilt_deg",
+)
+# Figures that are one of a few words, with what stands where nothing is said.
+WORDS = {"unit": "", "current": "", "when": "any", "chemistry": ""}
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
     "outside", "cargo", "role", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "vents_gas", "fumes", "near",
+    *WORDS, *ELECTRIC, "must_run", "cold_cut",
 )  # fmt: skip
+ALLOWED: dict[str, tuple[str, ...]] = {
+    "unit": get_args(Unit),
+    "current": ("", "DC", "AC"),
+    "when": ("any", "day", "night"),
+    "chemistry": ("", "LFP", "AGM", "lead"),
+}
 NEEDED = ("name", "length", "width", "height", "mass")
 MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "mass", "volume": "volume"}
 BARE = {"length": "mm", "mass": "kg", "volume": "l"}
@@ -67,7 +89,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         volume = sizes["volume"]
         axis = _one_of(line, "axis", ("", "along", "across", "upright"), "") or "along"
         tank = Tank(Volume(volume) if volume else None, contents, "box" if shape == "outline" else shape, axis)  # type: ignore[arg-type]
-    figures = {field: _figure(line, field) for field in FIGURES}
+    figures = _figures(line)
     thing = Thing(
         line.get("id", "").strip() or "t0",
         name[:120],
@@ -86,7 +108,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         role=_one_of(line, "role", ROLES, ""),  # type: ignore[arg-type]
         places=_count(line, "places"),
         arrival=_yes(line, "arrival"),
-        figures=Figures(**figures) if any(v is not None for v in figures.values()) else None,
+        figures=figures if figures != Figures() else None,
         clear=clears_of(line.get("clear", "")),
         states=states_of(line.get("states", "")),
         burns=_one_of(line, "burns", ("", *BURNS), "") or "none",  # type: ignore[arg-type]
@@ -96,6 +118,13 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         near=_one_of(line, "near", NEAR, ""),  # type: ignore[arg-type]
     )
     return _within(thing)
+
+
+def _figures(line: dict[str, str]) -> Figures:
+    told: dict[str, Any] = {field: _figure(line, field) for field in (*FIGURES, *ELECTRIC)}
+    for field, usual in WORDS.items():
+        told[field] = _one_of(line, field, ALLOWED[field], usual)
+    return Figures(**told, must_run=_yes(line, "must_run"), cold_cut=_yes(line, "cold_cut"))
 
 
 def _within(thing: Thing) -> Thing:
@@ -139,7 +168,12 @@ def line_of(thing: Thing) -> dict[str, str]:
         "fumes": "yes" if thing.fumes else "",
         "near": thing.near,
     }
-    made |= {field: "" if (value := getattr(figures, field)) is None else f"{value:g}" for field in FIGURES}
+    for field in (*FIGURES, *ELECTRIC):
+        value = getattr(figures, field)
+        made[field] = "" if value is None else f"{value:g}"
+    for field, usual in WORDS.items():
+        made[field] = "" if getattr(figures, field) == usual else getattr(figures, field)
+    made |= {field: "yes" if getattr(figures, field) else "" for field in ("must_run", "cold_cut")}
     return made
 
 

@@ -9,6 +9,7 @@ from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow, Thing
+from uncle_sled.core.document.systems import Systems
 
 FORMAT = "uncle-sled"
 VERSION = 1
@@ -60,6 +61,7 @@ class Build(msgspec.Struct, frozen=True):
     rig: Rig = Rig()
     shell: Shell = Shell()
     stow: Stow = Stow()
+    systems: Systems = Systems()
     set_aside: tuple[SetAside, ...] = ()
 
 

@@ -66,6 +66,14 @@ class Volume(Quantity, frozen=True):
     dimension: ClassVar[str] = "volume"
 
 
+class Temperature(Quantity, frozen=True):
+    """Degrees Celsius."""
+
+    si: Annotated[float, msgspec.Meta(ge=-90.0, le=100.0)]
+    typed: str | None = None
+    dimension: ClassVar[str] = "temperature"
+
+
 class Stiffness(Quantity, frozen=True):
     """Newtons per metre."""
 

@@ -13,6 +13,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.stow import LoadCase, Mode, Stow, Thing
+from uncle_sled.core.document.systems import Systems
 
 S = TypeVar("S", bound=msgspec.Struct)
 
@@ -43,7 +44,9 @@ def referring_right(project: Project, before: Project | None = None) -> tuple[Pr
             why = "there is no such variant" if parent not in ids else "it comes from itself by that"
             said.append(f"{where}.parent: “{parent[:60]}” was left out, {why}.")
             parent = parents[build.id] = None
-        builds.append(changed(build, brief=brief, parent=parent, stow=_stow(build, f"{where}.stow", said)))
+        stow = _stow(build, f"{where}.stow", said)
+        systems = _systems(build, f"{where}.systems", said)
+        builds.append(changed(build, brief=brief, parent=parent, stow=stow, systems=systems))
     return (changed(project, variants=tuple(builds)), tuple(said))
 
 
@@ -99,6 +102,30 @@ def _mode(mode: Mode, things: dict[str, Thing], doors: set[str], where: str, sai
 def _case(case: LoadCase, things: Collection[str], where: str, said: list[str]) -> LoadCase:
     levels, aboard = (_of(getattr(case, name), things, f"{where}.{name}", said) for name in ("levels", "aboard"))
     return changed(case, levels=levels, aboard=aboard)
+
+
+def _systems(build: Build, where: str, said: list[str]) -> Systems:
+    """Wires that end at something, and loads left off that there are."""
+    systems = build.systems
+    things, loads = {one.id for one in build.stow.things}, {one.id for one in systems.loads}
+    ends = things | loads | {one.id for one in systems.devices}
+    modes = {mode.id for mode in build.stow.modes}
+    wires = []
+    for wire in systems.wires:
+        lost = next((end for end in (wire.start, wire.end) if end not in ends), None)
+        if lost is None:
+            wires.append(wire)
+        else:
+            said.append(
+                f"{where}.wires.{wire.id[:60]} was left out, there is nothing “{lost[:60]}” that it could end at."
+            )
+    off = tuple(
+        changed(one, modes=_known(one.modes, modes, f"{where}.off.{one.id}.modes", "mode", said))
+        for one in _of(systems.off, things | loads, f"{where}.off", said)
+    )
+    bonds = _known(systems.bonds, ends, f"{where}.bonds", "thing or device", said)
+    kept = systems.wires if len(wires) == len(systems.wires) else tuple(wires)
+    return changed(systems, wires=kept, off=off, bonds=bonds)
 
 
 def _known(words: tuple[str, ...], ids: Collection[str], where: str, what: str, said: list[str]) -> tuple[str, ...]:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Angle, Count, Figure, Ratio, Share, Word
+from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, Share, Word
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 
@@ -96,17 +96,53 @@ class Latch(msgspec.Struct, frozen=True):
     opens: Literal["front", "rear", "left", "right"] = "rear"  # the side of the unturned thing that it opens to
 
 
+Unit = Literal[
+    "",
+    "battery",
+    "station",
+    "panel",
+    "solar charger",
+    "mains charger",
+    "car charger",
+    "inverter",
+    "inverter charger",
+    "fuse box",
+    "inlet",
+    "generator",
+]
+
+
 class Figures(msgspec.Struct, frozen=True):
-    """Figures of a thing's kind that power, gas and water are reckoned from; what is not known stays empty."""
+    """Figures of a thing's kind that power, gas and water are reckoned from; what is not known stays empty.
+
+    ``unit``: what it is in the wiring; nothing for what only runs.
+    """
 
     power_w: Figure | None = None  # while it runs
-    hours_day: Figure | None = None
+    hours_day: Hours | None = None
     store_wh: Figure | None = None  # of a battery, usable
     solar_wp: Figure | None = None
     charge_w: Figure | None = None
     volts: Figure | None = None
     gas_g_h: Figure | None = None
     water_l_day: Figure | None = None
+    unit: Unit = ""
+    amps: Figure | None = None  # what runs: instead of watts
+    current: Literal["", "DC", "AC"] = ""  # by its volts where nobody said
+    duty: Share | None = None  # of its hours that it really draws
+    surge: Figure | None = None  # when it starts, as a multiple
+    when: Literal["any", "day", "night"] = "any"
+    must_run: bool = False
+    chemistry: Literal["", "LFP", "AGM", "lead"] = ""
+    amp_hours: Figure | None = None  # of a battery as sold, at its volts
+    depth: Share | None = None  # how much of it is used; by its chemistry where nobody said
+    cold_cut: bool = False  # it keeps itself from charging in frost, or warms itself
+    limit_a: Figure | None = None  # of a battery, steady; of a station's 12 V socket
+    idle_w: Figure | None = None  # of an inverter, while it is on
+    voc_v: Figure | None = None  # of a panel, open, at 25 degrees
+    beta_pct_k: Figure | None = None  # how much of that a degree takes away [%/K]
+    most_v: Figure | None = None  # of a charge controller
+    tilt_deg: Angle | None = None  # of a panel, towards the midday sun; flat where nobody said
 
 
 class Thing(msgspec.Struct, frozen=True):

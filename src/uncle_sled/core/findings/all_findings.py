@@ -14,6 +14,7 @@ from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, inner, surveyed
 from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
+from uncle_sled.core.findings.systems import power, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -21,7 +22,7 @@ from uncle_sled.core.words import Words
 
 WORSE_BY = 0.1
 # Where a check stands, its rules stand beside it; here is the one list of the places.
-PLACES = (ball, clearances, road, body, inner, surveyed, things, tanks, clash, dangerous, fitting, held)
+PLACES = (ball, clearances, road, body, inner, surveyed, things, tanks, clash, dangerous, fitting, held, power, wiring)
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
 
@@ -80,7 +81,13 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
 @keep_last(4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
-    return (*fitting.fitting_findings(s, words), *held.held_findings(s, words), *dangerous.danger_findings(s, words))
+    return (
+        *fitting.fitting_findings(s, words),
+        *held.held_findings(s, words),
+        *dangerous.danger_findings(s, words),
+        *power.power_findings(s, words),
+        *wiring.wiring_findings(s, words),
+    )
 
 
 def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]:

@@ -21,7 +21,10 @@ Cure = Callable[[Studied, Finding], tuple[tuple[Op, ...], str] | None]
 
 
 class Rule(msgspec.Struct, frozen=True):
-    """``severity`` is the worst that it says; ``when`` stands in the table of codes."""
+    """``severity`` is the worst that it says; ``when`` stands in the table of codes.
+
+    ``more``: cures that are tried after the first; ``after``: what a tried cure leaves, in words, where that is not the ball.
+    """
 
     code: str
     severity: Severity
@@ -32,6 +35,8 @@ class Rule(msgspec.Struct, frozen=True):
     why_none: str | None = None
     helps: Helps = "nothing"
     cure: Cure | None = None
+    more: tuple[Cure, ...] = ()
+    after: Callable[[Studied, Finding], str] | None = None
 
     def found(
         self,

@@ -12,6 +12,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_rig import parts_of_rig
 from uncle_sled.core.parts.from_shell import parts_of_shell
 from uncle_sled.core.parts.from_stow import parts_of_things
+from uncle_sled.core.parts.from_wiring import parts_of_wiring
 from uncle_sled.core.parts.part import Part
 
 
@@ -40,5 +41,7 @@ def _base(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], framed: Framed) 
 
 
 def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
-    """Rig, shell and things as parts, in that order."""
-    return _base(build.rig, build.shell, facts.materials, framed_of(build, facts)) + parts_of_things(build.stow.things)
+    """Rig, shell, things and wiring as parts, in that order."""
+    framed = framed_of(build, facts)
+    base = _base(build.rig, build.shell, facts.materials, framed)
+    return base + parts_of_things(build.stow.things) + parts_of_wiring(build, framed)

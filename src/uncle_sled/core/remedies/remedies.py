@@ -102,7 +102,11 @@ class _Search:
         if rule.helps == "nothing":
             return None
         if rule.cure is not None:
-            return self._edited(one, rule.cure)
+            for cure in (rule.cure, *rule.more):
+                remedy = self._edited(one, cure)
+                if remedy is not None:
+                    return remedy
+            return None
         if rule.helps == "free place":
             return self._cleared(one)
         for depth in DEPTHS:
@@ -313,6 +317,9 @@ class _Search:
             or [0]
         )
         row, b, words = rows[0], tried.readings, self.words
+        said = RULES[one.code].after
+        if said is not None:
+            return said(tried, one)
         if not tried.table.cases:
             return "no load case to read yet"
         case = lower_first(tried.table.cases[row].name)

@@ -132,6 +132,16 @@ class InHand(Guarded, QWidget):
             self._use_form(f"{inner.id} {way}", False, rows=rows)
             self.name.show_text(inner.name)
             self.note.setText(inner_note(session, inner.id))
+        elif not things and set(session.selection) & session.build.systems.ids:
+            from uncle_sled.desk.benches.systems import wire_rows
+
+            one = wire_rows.found(session)
+            assert one is not None
+            self._use_form(
+                f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", False, rows=wire_rows.rows_of(session, one)
+            )
+            self.name.show_text(wire_rows.name_of(session, one))
+            self.note.setText(wire_rows.note_of(session, one))
         elif not things and (member := self._member()) is not None:
             self._use_member(member.id)
             self.name.show_text(f"{upper_first(member.kind)}, {member.face}")

@@ -21,7 +21,7 @@ from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.exchange.typed_pairs import Pair
 
 Takes = list[tuple[Pair, Literal["typed", "number"]]]
-UNIT = {"length": "mm", "mass": "kg", "volume": "L", "stiffness": "N/mm"}
+UNIT = {"length": "mm", "mass": "kg", "volume": "L", "stiffness": "N/mm", "temperature": "degC"}
 WORDS: tuple[tuple[str, Literal["typed", "number"]], ...] = (("the words", "typed"), ("the number", "number"))
 
 

@@ -31,6 +31,7 @@ STEPS = {
     "mass": (0.5, POUND_KG),
     "volume": (0.001, 0.003785411784),
     "stiffness": (1000.0, 1751.268),
+    "temperature": (1.0, 5 / 9),
 }
 
 

@@ -84,8 +84,4 @@ def _told(found: object, words: Words) -> str:
         made.append(f"out of square {words.cut(abs(racked))}")
     if twist is not None:
         made.append(f"twisted {words.cut(abs(twist))}")
-    return (
-        ", ".join(made)
-        if made
-        else "Not surveyed yet"
-    )
+    return ", ".join(made) if made else "Not surveyed yet"

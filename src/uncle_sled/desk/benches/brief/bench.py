@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -11,8 +12,10 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from uncle_sled.core.document.brief import CarLoad
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.project import Project
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Length, Mass, Temperature
 from uncle_sled.core.drawing.rig.figures import standing_people
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.studies.systems.sun import places
 from uncle_sled.core.units import read_speed_kmh
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import Bench
@@ -35,6 +38,62 @@ LENGTHS: list[tuple[object, str]] = [
 ]
 MASSES: list[tuple[object, str]] = [("kg", "kilograms"), ("lb", "pounds")]
 VOLUMES: list[tuple[object, str]] = [("L", "litres"), ("gal", "gallons (US)")]
+
+
+MAINS: list[tuple[object, str]] = [("", "by the practice"), ("230", "230 V"), ("120", "120 V")]
+_NAMES = (
+    "January",
+    "February",
+    "March",
+    "April",
+    "May",
+    "June",
+    "July",
+    "August",
+    "September",
+    "October",
+    "November",
+    "December",
+)
+MONTHS: list[tuple[object, str]] = [(None, "not said"), *((at, name) for at, name in enumerate(_NAMES, 1))]
+
+
+def _places() -> list[tuple[object, str]]:
+    return [("", "not said"), *((place.name, place.name) for place in places())]
+
+
+def _place_ops(name: Any) -> list[Op]:
+    found = next((place for place in places() if place.name == name), None)
+    return [
+        set_to("brief.place", name),
+        set_to("brief.latitude_deg", found.latitude_deg if found is not None else None),
+    ]
+
+
+def latitude_words(degrees: float | None) -> str:
+    return "" if degrees is None else f"{abs(degrees):g} {'N' if degrees >= 0 else 'S'}"
+
+
+def _latitude_ops(text: str) -> list[Op]:
+    """Ops of a latitude as typed. Raises: EntryError: over 90 degrees, or none."""
+    body = text.strip().upper().replace("°", "").replace(",", ".").replace("−", "-")
+    if not body:
+        return [set_to("brief.latitude_deg", None), set_to("brief.place", "")]
+    match = re.fullmatch(r"(-?\d+(?:\.\d+)?)\s*([NS]?)(?:ORTH|OUTH)?", body)
+    value = None if match is None else float(match.group(1)) * (-1 if match.group(2) == "S" else 1)
+    if value is None or abs(value) > 90:
+        raise EntryError(f"“{text}” is no latitude; 54 N or 36 S would be right, 90 at the most.")
+    return [set_to("brief.latitude_deg", value), set_to("brief.place", "")]
+
+
+def _month(at: int) -> Callable[[Any], Any]:
+    return lambda build: build.brief.months[at] if build.brief.months else None
+
+
+def _nights_ops(value: int | None) -> list[Op]:
+    if value is not None and not 1 <= value <= 14:
+        raise EntryError(f"{value} nights are not reckoned; 1 to 14 would be right.")
+    return [set_to("brief.nights_off", value)]
 
 
 def _count(name: str) -> Callable[[int | None], list[Op]]:
@@ -173,13 +232,66 @@ class BriefBench(Bench):
             ],
             "Brief",
         )
+        self.place = Form(
+            session,
+            "Where and when",
+            [
+                Row("Region", "brief.place", _places(), "Sets the latitude; type your own under it", ops=_place_ops),
+                Row(
+                    "Latitude",
+                    "brief.latitude_deg",
+                    str,
+                    "Degrees, such as 54 N or 36 S; it tells how much sun there is",
+                    ops=_latitude_ops,
+                    read=lambda build: latitude_words(build.brief.latitude_deg),
+                ),
+                Row(
+                    "From month",
+                    "brief.months",
+                    MONTHS,
+                    "The darkest of the months counts",
+                    ops=self._month_ops(0),
+                    read=_month(0),
+                ),
+                Row(
+                    "To month",
+                    "brief.months",
+                    MONTHS,
+                    "The darkest of the months counts",
+                    ops=self._month_ops(-1),
+                    read=_month(-1),
+                ),
+                Row("Nights off grid", "brief.nights_off", int, "Without a hookup, 1 to 14", ops=_nights_ops),
+                Row(
+                    "Coldest night",
+                    "brief.coldest",
+                    Temperature,
+                    "Outside; batteries give less then, and panels more volts",
+                    least=None,
+                ),
+                Row("Mains", "brief.mains", MAINS, "Of the hookup and of what runs on it"),
+            ],
+            "Brief",
+        )
         self.named = Form(session, "This build", [Row("Name", "name", str, empty=False)], "Brief", facts=True)
-        self.standing = (self.named, self.reading, self.asked, self.road)
+        self.standing = (self.named, self.reading, self.asked, self.place, self.road)
         self.columns: Columns | None = None
         self.made_for: object = None
         self.people: list[Form] = []
         session.changed.connect(self.refresh)
         self._make()
+
+    def _month_ops(self, end: int) -> Callable[[Any], list[Op]]:
+        """Months from one to another, over the turn of the year where the second is the earlier."""
+
+        def ops(value: Any) -> list[Op]:
+            if value is None:
+                return [set_to("brief.months", [])]
+            now = self.session.build.brief.months or (value, value)
+            first, last = (value, now[-1]) if end == 0 else (now[0], value)
+            return [set_to("brief.months", [(first - 1 + k) % 12 + 1 for k in range((last - first) % 12 + 1)])]
+
+        return ops
 
     def showEvent(self, event: object) -> None:
         self.refresh()
@@ -277,7 +389,7 @@ class BriefBench(Bench):
             self.columns.hide()
             self.columns.deleteLater()
         # in the order that one thinks: which build, who sleeps in it, what it must do, what tows it, by which rules
-        cards: list[QWidget] = [self.named, self.reading, *self.people, self.asked, *cars, self.road]
+        cards: list[QWidget] = [self.named, self.reading, *self.people, self.asked, self.place, *cars, self.road]
         self.people += cars
         if not self.people:
             cards.insert(

@@ -8,7 +8,6 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.catalogue_line import FIGURES
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
 from uncle_sled.core.document.project import Build
@@ -113,7 +112,49 @@ FIGURE_NAMES = {
     "volts": ("Volts", "V"),
     "gas_g_h": ("Gas", "grams an hour"),
     "water_l_day": ("Water", "litres a day"),
+    "amp_hours": ("Holds", "Ah as sold, of a battery"),
+    "surge": ("Starts with", "times what it runs on"),
+    "duty": ("Duty", "share of its hours that it really draws, 0 to 1"),
+    "limit_a": ("Gives", "A at most, of a battery or of a station's 12 V outlet"),
+    "idle_w": ("Idles at", "W while an inverter is on"),
+    "voc_v": ("Open", "V of a panel, from its plate"),
+    "beta_pct_k": ("Cold adds", "% of its volts a degree, of a panel"),
+    "most_v": ("Takes", "V at most, of a charge controller"),
+    "tilt_deg": ("Tilted", "degrees towards the midday sun, of a panel"),
 }
+# Figures that some units only have; the others are asked of everything.
+ONLY_OF = {
+    "amp_hours": ("battery",),
+    "limit_a": ("battery", "station"),
+    "idle_w": ("inverter", "inverter charger", "station"),
+    "voc_v": ("panel",),
+    "beta_pct_k": ("panel",),
+    "tilt_deg": ("panel",),
+    "most_v": ("solar charger",),
+    "surge": ("", "inverter", "inverter charger"),
+    "duty": ("",),
+    "store_wh": ("", "battery", "station"),
+    "solar_wp": ("", "panel"),
+    "hours_day": ("", "inverter", "inverter charger"),
+}
+MOST = {"hours_day": 24.0, "duty": 1.0, "tilt_deg": 90.0}
+UNITS: list[tuple[object, str]] = [
+    ("", "what runs, or nothing"),
+    ("battery", "a battery"),
+    ("station", "a power station"),
+    ("panel", "a solar panel"),
+    ("solar charger", "a solar charge controller"),
+    ("mains charger", "a charger from the mains"),
+    ("car charger", "a charger from the car"),
+    ("inverter", "an inverter"),
+    ("inverter charger", "inverter and charger"),
+    ("fuse box", "a fuse box"),
+    ("inlet", "a hookup inlet"),
+    ("generator", "a generator"),
+]
+CHEMISTRIES: list[tuple[object, str]] = [("", "not said"), ("LFP", "LFP"), ("AGM", "AGM"), ("lead", "lead, flooded")]
+CURRENTS: list[tuple[object, str]] = [("", "by its volts"), ("DC", "the battery"), ("AC", "mains")]
+WHENS: list[tuple[object, str]] = [("any", "any time"), ("day", "by day"), ("night", "by night")]
 
 
 def _removed(path: str, _: object) -> list[Op]:
@@ -449,28 +490,96 @@ def _use_rows(session: Session, id: str, path: str) -> list[Row]:
 
 
 def _figure_rows(id: str, path: str) -> list[Row]:
-    def figure(name: str) -> Row:
-        title, tip = FIGURE_NAMES[name]
+    """Figures of power, gas and water: those of its unit, and those that everything may have."""
 
+    def figures(build: Any) -> Any:
+        thing = _thing(build, id)
+        return thing.figures if thing is not None else None
+
+    def write(name: str) -> Callable[[Any], list[Op]]:
         def ops(value: Any) -> list[Op]:
-            return [set_to(f"{path}.figures.{name}", value)]
+            most = MOST.get(name)
+            if most is not None and isinstance(value, float) and value > most:
+                raise EntryError(f"{value:g} is more than there is; 0 to {most:g} would be right.")
+            return (
+                [set_to(f"{path}.figures.{name}", value)] if has["it"] else [set_to(f"{path}.figures", {name: value})]
+            )
 
-        def first(value: Any) -> list[Op]:
-            return [set_to(f"{path}.figures", {name: value})]
+        return ops
 
-        def either(value: Any) -> list[Op]:
-            return ops(value) if has["it"] else first(value)
+    has = {"it": False}
 
-        has = {"it": False}
+    def read(name: str, usual: Any) -> Callable[[Any], Any]:
+        def value(build: Any) -> Any:
+            now = figures(build)
+            has["it"] = now is not None
+            return usual if now is None else getattr(now, name)
 
-        def read(build: Any) -> Any:
-            thing = _thing(build, id)
-            has["it"] = thing is not None and thing.figures is not None
-            return getattr(thing.figures, name) if thing is not None and thing.figures is not None else None
+        return value
 
-        return Row(f"{title}, {tip.split(' ')[0]}", f"{path}.figures", NUMBER, tip, ops=either, read=read)
+    def of(name: str) -> Callable[[Any], bool]:
+        def shown(build: Any) -> bool:
+            now = figures(build)
+            return (now.unit if now is not None else "") in ONLY_OF[name]
 
-    return [figure(name) for name in FIGURES]
+        return shown
+
+    def is_load(build: Any) -> bool:
+        now = figures(build)
+        return now is not None and not now.unit and (now.power_w is not None or now.amps is not None)
+
+    def is_battery(build: Any) -> bool:
+        now = figures(build)
+        return now is not None and now.unit in ("battery", "station")
+
+    def choice(
+        title: str,
+        name: str,
+        kinds: list[tuple[object, str]],
+        usual: str,
+        when: Callable[[Any], bool] | None,
+        tip: str = "",
+    ) -> Row:
+        return Row(title, f"{path}.figures", kinds, tip, ops=write(name), read=read(name, usual), when=when)
+
+    made = [choice("In the wiring", "unit", UNITS, "", None, "What it is on the diagram of Systems")]
+    made.append(choice("Kind", "chemistry", CHEMISTRIES, "", is_battery))
+    for name in FIGURE_NAMES:
+        title, tip = FIGURE_NAMES[name]
+        made.append(
+            Row(
+                f"{title}, {tip.split(' ')[0]}" if name not in ("surge", "duty") else title,
+                f"{path}.figures",
+                NUMBER,
+                tip,
+                ops=write(name),
+                read=read(name, None),
+                when=of(name) if name in ONLY_OF else None,
+            )
+        )
+    made += [
+        choice("Runs on", "current", CURRENTS, "", is_load),
+        choice("Runs", "when", WHENS, "any", is_load),
+        Row(
+            "Must run",
+            f"{path}.figures",
+            bool,
+            "It has a reserve of its own in the battery",
+            ops=write("must_run"),
+            read=read("must_run", False),
+            when=is_load,
+        ),
+        Row(
+            "Keeps itself from frost",
+            f"{path}.figures",
+            bool,
+            "It stops charging below freezing, or warms itself",
+            ops=write("cold_cut"),
+            read=read("cold_cut", False),
+            when=is_battery,
+        ),
+    ]
+    return made
 
 
 def equal_grey(session: Session, fresh: Thing) -> bool:

@@ -1,0 +1,85 @@
+"""Battery and panels that each sky asks for, beside what is there: bars with a mark. In points, y up."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.studies.systems.sizing import Needs
+from uncle_sled.core.studies.systems.sun import skies
+from uncle_sled.core.words import Words
+
+NAME_W, NUMBER_W, HEAD = 56.0, 74.0, 20.0
+
+
+def needs_chart(
+    needs: tuple[Needs, ...], have_wh: float, have_wp: float, sky: str, words: Words, width: float, height: float
+) -> tuple[Primitive, ...]:
+    """Two fields side by side; a bar is what is needed, the upright mark what is there."""
+    if not needs:
+        return ()
+    panels = any(one.panel_wp is not None for one in needs) or have_wp > 0
+    half = width / 2 if panels else width
+    shapes = _field(
+        [(one.sky, one.battery_wh) for one in needs], have_wh, "Battery, to use", words.wh, sky, 8.0, half - 8, height
+    )
+    if panels:
+        shapes += _field(
+            [(one.sky, one.panel_wp) for one in needs],
+            have_wp,
+            "Panels",
+            lambda w: f"{w:.0f} W",
+            sky,
+            half + 8,
+            half - 16,
+            height,
+        )
+    return tuple(shapes)
+
+
+def _field(
+    rows: list[tuple[str, float | None]],
+    have: float,
+    title: str,
+    says: object,
+    sky: str,
+    left: float,
+    wide: float,
+    height: float,
+) -> list[Primitive]:
+    assert callable(says)
+    names = {one.id: one.name.lower() for one in skies()}
+    most = max([have, *[value for _, value in rows if value is not None], 1.0])
+    room = max(wide - NAME_W - NUMBER_W, 20.0)
+    pitch = min((height - HEAD - 26) / max(len(rows), 1), 34.0)
+    top = height - 12
+    shapes: list[Primitive] = [Text((left, top), title, 12, "ink", "strong", "left")]
+    y = top - HEAD - pitch / 2 + 6
+    for id, value in rows:
+        shapes.append(Text((left + NAME_W - 6, y), names[id], 12, "ink", "strong" if id == sky else "text", "right"))
+        if value is None:
+            shapes.append(Text((left + NAME_W, y), "none that is sold", 11, "primer", anchor="left"))
+        else:
+            long = max(room * value / most, 1.0)
+            enough = have >= value - 1
+            ink = "spruce" if enough else "ochre"
+            shapes.append(
+                rect(
+                    left + NAME_W,
+                    y - 6,
+                    long,
+                    12,
+                    stroke=ink,
+                    fill=ink,
+                    width=0.9,
+                    tint=0.45,
+                    hatch="" if enough else "wood",
+                )
+            )
+            shapes.append(Text((left + NAME_W + long + 5, y), says(value), 11, "pencil", anchor="left"))
+        y -= pitch
+    x = left + NAME_W + room * have / most
+    foot = y + pitch / 2 + 2
+    shapes += [
+        line((x, foot), (x, top - HEAD + 6), "ink", 1.6),
+        Text((x, foot - 9), f"there: {says(have)}", 11, "ink", "text", "middle" if x < left + wide * 0.75 else "right"),
+    ]
+    return shapes

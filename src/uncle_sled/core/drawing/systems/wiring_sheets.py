@@ -1,0 +1,164 @@
+"""What a builder takes to the workshop: the diagram, every connection in a list, and labels to cut out. Pages in points."""
+
+from __future__ import annotations
+
+from msgspec.structs import replace
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.systems.one_line import one_line
+from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
+from uncle_sled.core.words import Words
+
+EDGE = 36.0
+SIZES = {True: ((1224.0, 792.0), (612.0, 792.0)), False: ((1190.55, 841.89), (595.28, 841.89))}  # diagram, lists
+ROW = 17.0
+CAUTION = "Screening only. Mains, batteries and gas burn and kill: licensed people and local codes decide, and check it before it is switched on."
+HEADS = (
+    ("No", 24),
+    ("From", 118),
+    ("To", 118),
+    ("A", 36),
+    ("Length", 48),
+    ("Size", 52),
+    ("Drop", 38),
+    ("Fuse", 40),
+    ("Colours", 0),
+)
+
+
+def wiring_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
+    """Diagram, connections and labels; none where nothing is wired."""
+    wired = wired_of(s.build, s.framed)
+    if not wired.wires:
+        return ()
+    words = Words(s.build.brief.reading.shown())
+    american = s.build.brief.region == "North American"
+    large, small = SIZES[american]
+    title = f"{name}, {s.build.name}"
+    lists = _lists(wired, words, small, title, day)
+    return (_diagram(wired, words, large, title, day), *lists, *_labels(wired, words, small, title, day))
+
+
+def _head(width: float, height: float, title: str, what: str, day: str) -> list[Primitive]:
+    y = height - EDGE
+    return [
+        Text((EDGE, y), what, 16, "ink", "head", "left"),
+        Text((width - EDGE, y), f"{elided(title, 11, width / 2)}, {day}", 11, "pencil", anchor="right"),
+        line((EDGE, y - 14), (width - EDGE, y - 14), "rule"),
+    ]
+
+
+def _foot(width: float) -> list[Primitive]:
+    return [
+        Text((EDGE, EDGE - 14 - 11 * at), one, 9, "pencil", anchor="left")
+        for at, one in enumerate(wrapped(CAUTION, 9, width - 2 * EDGE))
+    ]
+
+
+def _diagram(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> Page:
+    width, height = size
+    made = one_line(wired, words)
+    room = (width - 2 * EDGE, height - 2 * EDGE - 40)
+    scale = min(room[0] / made.width, room[1] / made.height, 1.25)
+    x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + (room[1] - made.height * scale) / 2
+    shapes = [_scaled(shape, scale) for shape in placed(made.shapes, scale, x, y)]
+    return Page(
+        width, height, (*_head(width, height, title, "Wiring, one line", day), *shapes, *_foot(width)), "wiring"
+    )
+
+
+def _scaled(shape: Primitive, scale: float) -> Primitive:
+    """Words that grow and shrink with their drawing, so that they stay over their wires."""
+    return replace(shape, size=shape.size * scale) if isinstance(shape, Text) else shape
+
+
+def _cells(wire: Laid, wired: Wired, words: Words) -> tuple[str, ...]:
+    net = wired.net
+    amps = "?" if wire.current_a is None else f"{wire.current_a:.1f}"
+    fuse = "" if wire.fused == "none" else "?" if wire.fuse_a is None else f"{wire.fuse_a:g} A"
+    where = {"both": " both", "end": " end"}.get(wire.fused, "")
+    drop = "" if wire.drop_share is None else f"{wire.drop_share * 100:.1f} %"
+    about = "~" if wire.length_face == "guessed" else ""
+    return (
+        wire.number, net.ends[wire.start].name, net.ends[wire.end].name, "" if wire.kind == "earth" else amps, about + words.m(wire.length_m),
+        wire.gauge if wire.mm2 is not None else "none", drop, fuse + where, wire.colour,
+    )  # fmt: skip
+
+
+def _lists(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
+    width, height = size
+    per = int((height - 2 * EDGE - 74) / ROW)
+    pages = []
+    for first in range(0, len(wired.wires), per):
+        shapes = _head(width, height, title, "Every connection", day)
+        y = height - EDGE - 34
+        x = EDGE
+        for head, wide in HEADS:
+            shapes.append(Text((x, y), head, 10, "pencil", "strong", "left"))
+            x += wide
+        y -= ROW
+        for wire in wired.wires[first : first + per]:
+            x = EDGE
+            for at, (cell, (_, wide)) in enumerate(zip(_cells(wire, wired, words), HEADS, strict=True)):
+                room = wide - 5 if wide else width - EDGE - x
+                shapes.append(
+                    Text((x, y), elided(cell, 9.5, room), 9.5, "ink", "strong" if at == 0 else "text", "left")
+                )
+                x += wide
+            shapes.append(line((EDGE, y - 6), (width - EDGE, y - 6), "rule", 0.5))
+            y -= ROW
+        if first + per >= len(wired.wires):
+            shapes.append(
+                Text(
+                    (EDGE, y - 4),
+                    "Lengths are one way along the route with its rises; ~ where an end has no place yet. Cut longer, then trim.",
+                    9,
+                    "pencil",
+                    anchor="left",
+                )
+            )
+        pages.append(Page(width, height, (*shapes, *_foot(width)), "connections"))
+    return pages
+
+
+def _labels(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
+    """Two flags a wire, one for each end, to be cut out and folded round it."""
+    width, height = size
+    wide, high = (width - 2 * EDGE) / 3, 42.0
+    per_page = 3 * int((height - 2 * EDGE - 40) / high)
+    flags = [(wire, end) for wire in wired.wires for end in (wire.start, wire.end)]
+    pages = []
+    for first in range(0, len(flags), per_page):
+        shapes = _head(width, height, title, "Labels, one for each end", day)
+        for at, (wire, end) in enumerate(flags[first : first + per_page]):
+            x, y = EDGE + (at % 3) * wide, height - EDGE - 30 - (at // 3 + 1) * high
+            other = wire.end if end == wire.start else wire.start
+            shapes.append(rect(x, y, wide, high, stroke="rule", fill="", width=0.6, dash=(3.0, 2.0)))
+            shapes.append(Text((x + 8, y + high / 2), wire.number, 20, "ink", "head", "left"))
+            shapes.append(
+                Text(
+                    (x + 44, y + high / 2 + 8),
+                    elided(f"to {wired.net.ends[other].name}", 10, wide - 52),
+                    10,
+                    "ink",
+                    "strong",
+                    "left",
+                )
+            )
+            fuse = f", fuse {wire.fuse_a:g} A" if wire.fuse_a is not None else ""
+            volts = "mains" if wire.kind == "AC" else "earth" if wire.kind == "earth" else f"{wire.volts:.0f} V"
+            shapes.append(
+                Text(
+                    (x + 44, y + high / 2 - 8),
+                    elided(f"{volts}, {wire.gauge or 'no size'}{fuse}", 9, wide - 52),
+                    9,
+                    "pencil",
+                    "text",
+                    "left",
+                )
+            )
+        pages.append(Page(width, height, (*shapes, *_foot(width)), "labels"))
+    return pages

@@ -1,0 +1,327 @@
+"""Judgements on power: how long it lasts, what is too small, and what nobody said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, add_to, apply, set_to
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.bank import inverter_a
+from uncle_sled.core.studies.systems.sizing import (
+    VOLTS_IN_HAND,
+    battery_ops,
+    least_of,
+    needs_of,
+    panel_ops,
+    strings_v,
+)
+from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
+from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
+from uncle_sled.core.words import Words, lower_first
+
+CAUTION = "Reckoned from typed watts and usual weather; batteries and mains are for those who know them."
+ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
+Made = tuple[tuple[Op, ...], str]
+
+
+def stay_mode(build: Build) -> str:
+    """The mode in which the stay is reckoned: the first in which it stands, else the first."""
+    return next((mode.id for mode in build.stow.modes if not mode.towing), build.stow.modes[0].id)
+
+
+def the_stay(s: Studied) -> Stay:
+    return stay_of(s.build, stay_mode(s.build))
+
+
+def day_words(hours: float) -> str:
+    """Which day of the stay an hour falls on: the third day."""
+    day = int(hours // HOURS)
+    return f"the {ORDINALS[day]} day" if day < len(ORDINALS) else f"day {day + 1}"
+
+
+def _needed(s: Studied, sky: str) -> tuple[float | None, float | None]:
+    found = next((one for one in needs_of(s.build, stay_mode(s.build)) if one.sky == sky), None)
+    return (None, None) if found is None else (found.battery_wh, found.panel_wp)
+
+
+def _more_panel(s: Studied, one: Finding) -> Made | None:
+    _, wanted = _needed(s, one.where[1])
+    panels = units_of(s.build, "panel")
+    if wanted is None or not panels:
+        return None
+    last = max(panels, key=lambda t: figures_of(t).solar_wp or 0.0)
+    rest = panels_wp(s.build) - (figures_of(last).solar_wp or 0.0)
+    made = panel_ops(last, wanted - rest)
+    if made is None:
+        return None
+    ops = list(made[0])
+    for charger in units_of(s.build, "solar charger"):  # a controller that holds it back grows with it
+        watts = figures_of(charger).charge_w
+        if watts is not None and watts < rest + made[1]:
+            ops.append(set_to(f"stow.things.{charger.id}.figures.charge_w", rest + made[1]))
+    return tuple(ops), f"Take a {made[1]:.0f} W panel for the {lower_first(last.name)}"
+
+
+def _more_battery(s: Studied, one: Finding) -> Made | None:
+    wanted, _ = _needed(s, one.where[1])
+    batteries = units_of(s.build, "battery")
+    stay = the_stay(s)
+    if wanted is None or not batteries or stay.bank is None:
+        return None
+    share = wanted / len(batteries)
+    made = [battery_ops(thing, share) for thing in batteries]
+    if any(one_of is None for one_of in made):
+        return None
+    told = [one_of for one_of in made if one_of is not None]
+    many = f"{len(told)} batteries of" if len(told) > 1 else "a battery of"
+    return tuple(op for ops, _ in told for op in ops), f"Take {many} {told[0][1]:.0f} Ah"
+
+
+def _leave_off(s: Studied, one: Finding) -> Made | None:
+    """The fewest watt hours that must stay at home: what need not run, largest last that is enough alone."""
+    stay = the_stay(s)
+    rows = [(float(stay.demand.wh[k].sum()), load) for k, load in enumerate(stay.demand.loads) if not load.must_run]
+    for _, load in sorted(rows, key=lambda pair: pair[0]):
+        ops = _off_ops(s.build, load.id)
+        after = stay_of(apply(s.build, ops), stay_mode(s.build)).of(one.where[1])
+        if after is not None and after.first_dark_h is None:
+            return ops, f"Leave the {lower_first(load.name)} off for the stay"
+    return None
+
+
+def _off_ops(build: Build, id: str) -> tuple[Op, ...]:
+    if any(one.id == id for one in build.systems.off):
+        return (set_to(f"systems.off.{id}.stay", True),)
+    return (add_to("systems.off", {"id": id, "stay": True}),)
+
+
+def _lasts_words(tried: Studied, one: Finding) -> str:
+    stay = the_stay(tried)
+    string = stay.of(one.where[1])
+    if string is None:
+        return "the stay is not known"
+    ball = tried.readings.tongue_kg[tried.towing_rows[0]] if tried.towing_rows else None
+    words = Words(tried.build.brief.reading.shown())
+    weighs = f", {words.kg(float(ball))} on the ball" if ball is not None and ball == ball else ""
+    return f"all {stay.nights} nights in {string.name.lower()} weather{weighs}"
+
+
+def _bigger_controller(s: Studied, one: Finding) -> Made | None:
+    found = next((least for least in least_of(s.build) if least.name == "Charge controller"), None)
+    chargers = units_of(s.build, "solar charger")
+    if found is None or found.wanted is None or not chargers:
+        return None
+    watts = found.wanted * s.build.systems.volts / len(chargers)
+    ops = tuple(set_to(f"stow.things.{t.id}.figures.charge_w", watts) for t in chargers)
+    return ops, f"Take a controller of {found.wanted:.0f} A"
+
+
+def _fewer_in_series(s: Studied, one: Finding) -> Made | None:
+    if s.build.systems.panels_in_series < 2:
+        return None
+    return (set_to("systems.panels_in_series", s.build.systems.panels_in_series - 1),), "Put one panel fewer in a row"
+
+
+GOES_DARK = Rule(
+    "goes-dark", "mind", "Systems", "Something goes dark before the stay without a hookup is over",
+    "A bank that runs empty every trip is worn out in a year; what must run has a reserve of its own.", CAUTION,
+    helps="edit", cure=_more_panel, more=(_more_battery, _leave_off), after=_lasts_words,
+)  # fmt: skip
+STAY_UNKNOWN = Rule(
+    "stay-unknown", "note", "Systems", "How long the power lasts cannot be told",
+    "Without place, month and nights nobody knows what sun there is, and for how long it has to do.",
+    why_none="Say it on Brief, or type the missing figure.",
+)  # fmt: skip
+LOAD_UNKNOWN = Rule(
+    "load-unknown", "note", "Systems", "A load without watts or hours", "It is left out of the day, and nothing it hangs on is sure.",
+    why_none="Type its watts and hours in the loads.",
+)  # fmt: skip
+DRAWN_HARD = Rule(
+    "battery-overdrawn", "stop", "Systems", "An inverter that asks the battery for more than it gives",
+    "The battery shuts off, or is ruined; its own limit stands on its data sheet.", CAUTION,
+    why_none="A smaller inverter, a larger bank, or a higher voltage.",
+)  # fmt: skip
+STRING_HIGH = Rule(
+    "panel-volts", "stop", "Systems", "Panels in a row that pass the controller's volts on the coldest day",
+    "Cold panels give more volts than their plate says; over its limit the controller dies at once.", CAUTION,
+    helps="edit", cure=_fewer_in_series, after=lambda tried, one: _volts_words(tried),
+)  # fmt: skip
+CLIPS = Rule(
+    "controller-small", "note", "Systems", "A charge controller that holds the panels back",
+    "What it cannot pass on is lost at the best hours.", helps="edit", cure=_bigger_controller,
+    after=lambda tried, one: "nothing is held back",
+)  # fmt: skip
+SHADED = Rule(
+    "panel-shaded", "mind", "Systems", "Panels that lie in full shade all day", "They give nothing there.",
+    why_none="Take the shade off the hours that have sun, or put the panels elsewhere.",
+)  # fmt: skip
+NO_CONTROLLER = Rule(
+    "panel-loose", "mind", "Systems", "Panels without a charge controller", "A panel straight on a battery boils it.", CAUTION,
+    why_none="Add a charge controller from the catalogue.",
+)  # fmt: skip
+BANK_ODD = Rule(
+    "bank-odd", "mind", "Systems", "Batteries that do not make rows of the bank's volts",
+    "Rows in series hold equal batteries, and as many as the volts want.", CAUTION, why_none="Another number of batteries, or other volts.",
+)  # fmt: skip
+LEAD_INSIDE = Rule(
+    "battery-in-room", "mind", "Systems", "A lead battery in the air that people breathe",
+    "It gives off hydrogen while it charges, and acid mist when it is overcharged.", CAUTION,
+    why_none="A box that is vented outside, or a battery that gives off none.",
+)  # fmt: skip
+
+
+def _volts_words(tried: Studied) -> str:
+    found = strings_v(tried.build)
+    return f"{max((one.cold_v for one in found), default=0.0):.0f} V on the coldest day"
+
+
+def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    build = s.build
+    stay = the_stay(s)
+    if not (stay.bank is not None or stay.demand.loads or stay.panels_wp > 0):
+        return
+    yield from _dark(stay, words)
+    yield from _unknown(s, stay)
+    yield from _hard(build, stay)
+    for volts in strings_v(build):
+        if volts.fits is False:
+            yield STRING_HIGH.found(
+                f"{volts.cold_v:.0f} V on a cold morning",
+                f"{volts.series} × {volts.name} open at {words.degrees(volts.coldest_c)}: {volts.cold_v:.1f} V, with 5 % in hand {volts.cold_v * VOLTS_IN_HAND:.1f} V; the controller takes {volts.limit_v:.0f} V.",
+                (volts.panel,),
+                number=volts.cold_v,
+            )
+    clipped = max((string.held_back_wh for string in stay.strings if string.id == "clear"), default=0.0)
+    controller = next((one for one in least_of(build) if one.name == "Charge controller"), None)
+    if (
+        controller is not None
+        and controller.there is not None
+        and controller.wanted is not None
+        and controller.there < controller.wanted * 0.99
+        and clipped > 1
+    ):
+        yield CLIPS.found(
+            "The controller holds the sun back",
+            f"{controller.there:.0f} A where {controller.wanted:.0f} A would be right: {words.wh(clipped)} held back in {stay.nights} clear days.",
+            tuple(t.id for t in units_of(build, "solar charger")),
+            number=controller.wanted - controller.there,
+        )
+    shade = build.systems.shade
+    if stay.panels_wp > 0 and len(shade) == HOURS and min(shade[6:18]) >= 1.0:
+        yield SHADED.found(
+            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",)
+        )
+    panels = units_of(build, "panel")
+    if panels and not units_of(build, "solar charger", "station"):
+        yield NO_CONTROLLER.found(
+            "No charge controller", f"{panels[0].name} has nothing between it and the battery.", (panels[0].id,)
+        )
+    yield from _rows(build)
+    yield from _lead(s)
+
+
+def _dark(stay: Stay, words: Words) -> Iterator[Finding]:
+    if stay.why or not stay.nights_said:
+        return
+    for string in stay.strings:
+        if string.first_dark_h is not None:
+            yield GOES_DARK.found(
+                f"Dark on {day_words(string.first_dark_h)}: {string.name.lower()} weather",
+                f"{string.first_dark} goes dark after {string.first_dark_h} hours of {stay.nights * HOURS}; {_balance(stay, string, words)}.",
+                ("power", string.id),
+                number=stay.nights - string.first_dark_h / HOURS,
+            )
+
+
+def _balance(stay: Stay, string: String, words: Words) -> str:
+    comes = float((string.sun_wh + string.car_wh + string.generator_wh + string.mains_wh).sum()) / stay.nights
+    assert stay.bank is not None
+    return f"{words.wh(stay.demand.daily_wh)} a day go out, {words.wh(comes)} come in, the battery holds {words.wh(stay.bank.cold_wh)}"
+
+
+def _unknown(s: Studied, stay: Stay) -> Iterator[Finding]:
+    why = [one for one in stay.why if "battery or power station" not in one or stay.panels_wp > 0]
+    if not stay.why and not stay.nights_said and stay.bank is not None and not s.build.systems.plugged:
+        why.append("Nights without hookup are not said on Brief.")
+    if why:
+        yield STAY_UNKNOWN.found("How long it lasts is not known", " ".join(why), ("power",))
+    missing = stay.demand.unknown
+    if missing:
+        more = f" and {len(missing) - 1} more" if len(missing) > 1 else ""
+        ids = tuple(one.id for one in stay.demand.loads if one.power_w is None or one.hours_day is None)
+        yield LOAD_UNKNOWN.found(
+            "A load nobody knows",
+            f"{missing[0]}{more}: watts or hours are not said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
+            ids[:3],
+        )
+
+
+def _hard(build: Build, stay: Stay) -> Iterator[Finding]:
+    bank = stay.bank
+    if bank is None or bank.limit_a is None:
+        return
+    for thing in units_of(build, "inverter", "inverter charger"):
+        watts = figures_of(thing).power_w
+        if watts is None:
+            continue
+        amps = inverter_a(watts, bank.volts, bank.chemistry, INVERTER_ETA)
+        limit = bank.minute_a or bank.limit_a
+        if amps > limit + 1e-9:
+            yield DRAWN_HARD.found(
+                f"{thing.name} draws {amps:.0f} A",
+                f"{watts:.0f} W at the low battery: {amps:.0f} A; the bank gives {limit:.0f} A{' for a minute' if limit != bank.limit_a else ''}.",
+                (thing.id,),
+                number=amps - limit,
+            )
+
+
+def _rows(build: Build) -> Iterator[Finding]:
+    batteries = units_of(build, "battery")
+    series = max(build.systems.volts // 12, 1)
+    if batteries and len(batteries) % series:
+        yield BANK_ODD.found(
+            f"{len(batteries)} for {build.systems.volts} V",
+            f"{build.systems.volts} V want rows of {series} batteries of 12 V; there are {len(batteries)}.",
+            tuple(t.id for t in batteries),
+            number=float(len(batteries)),
+        )
+    sizes = {figures_of(t).amp_hours for t in batteries} - {None}
+    if len(sizes) > 1:
+        told = " and ".join(f"{one:g} Ah" for one in sorted(one for one in sizes if one is not None))
+        yield BANK_ODD.found(
+            "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",)
+        )
+
+
+def _lead(s: Studied) -> Iterator[Finding]:
+    build = s.build
+    shell = build.shell
+    if shell.form == "none" or not (shell.front and shell.length):
+        return
+    for thing in units_of(build, "battery"):
+        middle = thing.x.si + thing.length.si / 2
+        inside = shell.front.si <= middle <= shell.front.si + shell.length.si and not thing.outside
+        if inside and not thing.room_sealed and (thing.vents_gas or figures_of(thing).chemistry == "lead"):
+            yield LEAD_INSIDE.found(
+                f"{thing.name} gasses inside",
+                f"{thing.name} stands inside and is in no box that is vented outside.",
+                (thing.id,),
+            )
+
+
+RULES = (
+    GOES_DARK,
+    STAY_UNKNOWN,
+    LOAD_UNKNOWN,
+    DRAWN_HARD,
+    STRING_HIGH,
+    CLIPS,
+    SHADED,
+    NO_CONTROLLER,
+    BANK_ODD,
+    LEAD_INSIDE,
+)

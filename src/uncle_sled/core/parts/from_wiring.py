@@ -1,0 +1,54 @@
+"""Wires with their fuses, and the devices they end at, as parts."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.engine import keep_each
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.parts.part import MEMBER_M, PLACED_M, Part
+from uncle_sled.core.wiring.wired import Laid, device_kg, wired_of
+
+LEAST_KG = 1e-6
+
+
+@keep_each
+def _of_wire(wire: Laid) -> Part | None:
+    if wire.mass_kg < LEAST_KG:
+        return None
+    x, y, z = wire.middle_m
+    return Part(
+        wire.id,
+        f"Wire {wire.number}",
+        "power",
+        f"systems.wires.{wire.id}",
+        "computed",
+        wire.mass_kg,
+        x,
+        y,
+        z,
+        station_sigma_m=PLACED_M,
+        bias_group="wiring",
+    )
+
+
+def parts_of_wiring(build: Build, framed: Framed) -> tuple[Part, ...]:
+    """In the order of the file: devices, then wires; a wire without a size weighs nothing yet."""
+    if not build.systems.wires and not build.systems.devices:
+        return ()
+    wired = wired_of(build, framed)
+    devices = [
+        Part(
+            device.id,
+            device.name,
+            "power",
+            f"systems.devices.{device.id}",
+            "estimated",
+            device_kg(device),
+            device.x.si,
+            device.y.si,
+            device.z.si,
+            station_sigma_m=MEMBER_M,
+        )
+        for device in wired.devices
+    ]
+    return (*devices, *(part for part in _of_wire(wired.wires) if part is not None))

@@ -1,0 +1,422 @@
+"""What in the wiring can hurt somebody or burn: the diagram read as a graph.
+
+Wires lead from source to load. A transfer switch is break-before-make by its own build: of all that comes into it only one
+goes on. Practice: ABYC E-11 and ISO 13297 for the fuses near the battery and the return through one point, IEC 60364-7-721 and
+NEC 551 for mains in what is towed. Screening only: licensed people and local codes decide.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Any
+
+import msgspec
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.engine import keep_keyed
+from uncle_sled.core.studies.systems.bank import temperatures_c
+from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
+from uncle_sled.core.wiring.network import End, Network
+from uncle_sled.core.wiring.wired import Wired
+
+if TYPE_CHECKING:
+    import networkx as nx
+
+FUSE_NEAR_M = 0.2
+UNEVEN = 0.1  # of length between batteries side by side
+PANELS_UNFUSED = 2  # strings side by side that need no fuse of their own
+SPREADS = ("battery", "station", "bus bar", "fuse box")  # what a wire must be fused at
+METERED = (
+    "bus bar",
+    "fuse box",
+    "inverter",
+    "inverter charger",
+    "solar charger",
+    "mains charger",
+    "car charger",
+    "load",
+)
+PUMP = "pump"
+
+
+class Hazard(msgspec.Struct, frozen=True):
+    """One hazard: its code, the wires and ends it is at (the one to look at first), and names and numbers for the sentence."""
+
+    code: str
+    where: tuple[str, ...]
+    names: tuple[str, ...] = ()
+    value: float | None = None
+    limit: float | None = None
+
+
+def graph_of(net: Network) -> nx.MultiDiGraph:
+    """The network as a directed graph, an edge a wire, keyed by its id."""
+    import networkx as nx  # a second of its own: nobody waits for it before the first reading
+
+    graph = nx.MultiDiGraph()
+    graph.add_nodes_from(net.ends)
+    for id, wire in net.wires.items():
+        graph.add_edge(wire.start, wire.end, id, kind=wire.kind)
+    return graph
+
+
+@keep_keyed(
+    lambda build, wired: (
+        build.systems,
+        build.brief.coldest,
+        tuple((w.id, w.fuse_a, w.ampacity_a, w.length_m, w.current_a) for w in wired.wires),
+        wired.net,
+    ),
+    6,
+)
+def hazards_of(build: Build, wired: Wired) -> tuple[Hazard, ...]:
+    """All hazards, by kind. None where nothing is wired."""
+    net = wired.net
+    if not net.wires:
+        return ()
+    graph = graph_of(net)
+    found: list[Hazard] = []
+    for one in (
+        _meeting(net, graph),
+        _loops(net, graph),
+        _fuses(net, wired),
+        _main(net, graph),
+        _mains(build, net, graph),
+    ):
+        found += one
+    for one in (_pumps(net), _sockets(net, wired), _batteries(build, net, graph, wired), _switches(net)):
+        found += one
+    return tuple(found)
+
+
+def _sub(graph: nx.MultiDiGraph, kinds: tuple[str, ...]) -> nx.MultiDiGraph:
+    """The graph of some kinds of wires."""
+    return graph.edge_subgraph([(a, b, k) for a, b, k, kind in graph.edges(keys=True, data="kind") if kind in kinds])
+
+
+def ac_feeds(net: Network, graph: nx.MultiDiGraph) -> dict[str, frozenset[str]]:
+    """Which sources of mains can be on an end at the same time.
+
+    What passes a transfer switch counts as one: whichever of them it stands at.
+    """
+    mains: Any = _sub(graph, ("AC",))
+    feeds: dict[str, frozenset[str]] = {id: frozenset() for id in net.ends}
+    for _ in range(len(net.ends) + 1):
+        changed = False
+        for id in net.ends:
+            if id not in mains:
+                continue
+            came: set[str] = set()
+            for before, _, _ in mains.in_edges(id, keys=True):
+                came |= _gives(net, before, feeds)
+            fed = frozenset(came)
+            if fed != feeds[id]:
+                feeds[id], changed = fed, True
+        if not changed:
+            break
+    return feeds
+
+
+def _gives(net: Network, id: str, feeds: dict[str, frozenset[str]]) -> set[str]:
+    end = net.ends[id]
+    if end.kind == "transfer switch":
+        return {f"{id} of {len(feeds[id])}"} if feeds[id] else set()
+    if end.kind == "inverter charger":
+        return {id}  # its own relay parts what comes in from what it makes
+    own = {id} if end.kind in AC_SOURCES else set()
+    if end.kind == "mains charger":
+        return set()
+    return own | set(feeds[id]) if end.kind not in ("inverter",) else own | set()
+
+
+def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+    feeds = ac_feeds(net, graph)
+    told: set[frozenset[str]] = set()
+    for id, end in net.ends.items():
+        fed = set(feeds[id])
+        if end.kind in ("inlet", "generator", "inverter") and fed and end.kind != "inverter":
+            yield Hazard("live-pins", (id, *sorted(_plain(fed))), (end.name, _names(net, fed)))
+            continue
+        if end.kind == "inverter" and fed:
+            fed.add(id)
+        if len(fed) > 1 and end.kind not in ("transfer switch", "inverter charger") and frozenset(fed) not in told:
+            told.add(frozenset(fed))
+            yield Hazard("ac-meet", (id, *sorted(_plain(fed))), (end.name, _names(net, fed)))
+    mains: Any = _sub(graph, ("AC",))
+    for id, end in net.ends.items():
+        # an inlet's pins are live where what it leads to is fed by something else as well, with nothing that parts them
+        if end.kind != "inlet" or id not in mains or feeds[id]:
+            continue
+        for after in _reached(net, mains, id):
+            others = {one for one in feeds[after] if one != id and " of " not in one}
+            if others and id in feeds[after]:
+                yield Hazard("live-pins", (id, *sorted(others)), (end.name, _names(net, others)))
+                break
+    station: dict[str, list[str]] = {}
+    for id in net.ends:
+        for wire in net.out[id]:
+            if net.ends[id].kind == "station" and net.wires[wire].kind == "DC":
+                station.setdefault(f"{id}\n{net.wires[wire].end}", []).append(wire)
+    for key, wires in station.items():
+        if len(wires) > 1:
+            id, _, at = key.partition("\n")
+            yield Hazard("outputs-joined", (wires[-1], id), (net.ends[id].name, net.ends[at].name))
+
+
+def _reached(net: Network, mains: Any, id: str) -> list[str]:
+    """Ends behind one, up to the next transfer switch or inverter charger."""
+    seen = [id]
+    for now in seen:
+        if now != id and net.ends[now].kind in ("transfer switch", "inverter charger"):
+            continue
+        seen += [after for _, after, _ in mains.out_edges(now, keys=True) if after not in seen]
+    return seen
+
+
+def _plain(fed: set[str]) -> set[str]:
+    return {one.partition(" of ")[0] for one in fed}
+
+
+def _names(net: Network, fed: set[str]) -> str:
+    return " and ".join(sorted(net.ends[one].name for one in _plain(fed)))
+
+
+def _loops(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+    """Rings that pass an inverter or station and a charger: it charges itself from itself."""
+    import networkx as nx
+
+    groups = [sorted(group) for group in nx.strongly_connected_components(graph)]
+    for group in sorted(groups):
+        kinds = {id: net.ends[id].kind for id in group}
+        makers = [id for id, kind in kinds.items() if kind in ("inverter", "station", "inverter charger")]
+        chargers = [id for id, kind in kinds.items() if kind in ("mains charger", "station", "inverter charger")]
+        if (
+            len(group) > 1
+            and makers
+            and chargers
+            and any(net.wires[k].kind == "AC" for _, _, k in graph.subgraph(group).edges(keys=True))
+        ):
+            charger = next((id for id in chargers if kinds[id] == "mains charger"), chargers[0])
+            maker = next((id for id in makers if kinds[id] != "mains charger" and id != charger), makers[0])
+            yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
+
+
+def _is_source(net: Network, id: str) -> bool:
+    return net.ends[id].kind in SPREADS
+
+
+def _fuses(net: Network, wired: Wired) -> Iterator[Hazard]:
+    for laid in wired.wires:
+        wire = net.wires[laid.id]
+        start, end = net.ends[wire.start], net.ends[wire.end]
+        name = _run(net, laid.id)
+        if wire.kind == "panel":
+            beside = len(net.into[wire.end])
+            if beside > PANELS_UNFUSED and laid.fused == "none":
+                yield Hazard("unfused", (laid.id,), (name, start.name))
+        elif wire.kind == "DC":
+            if start.kind in ("main switch", "shunt", "switch") and end.kind in (
+                "main switch",
+                "shunt",
+                "switch",
+                "bus bar",
+            ):
+                pass  # guarded by the fuse at the battery
+            else:
+                yield from _unguarded(laid.id, laid.fused, start, end, name)
+        elif wire.kind == "AC" and start.kind == "AC board" and laid.fused == "none":
+            yield Hazard("unfused", (laid.id,), (name, start.name))
+        if laid.fuse_a is not None and laid.ampacity_a is not None and laid.fuse_a > laid.ampacity_a + 1e-9:
+            yield Hazard("fuse-over-wire", (laid.id,), (name,), laid.fuse_a, laid.ampacity_a)
+        at = wire.fuse_from.si if wire.fuse_from is not None else None
+        guards_battery = (start.kind == "battery" and laid.fused in ("start", "both")) or (
+            end.kind == "battery" and laid.fused in ("end", "both")
+        )
+        if at is not None and at > FUSE_NEAR_M and guards_battery:
+            yield Hazard("fuse-far", (laid.id,), (name,), at, FUSE_NEAR_M)
+
+
+def _unguarded(id: str, fused: str, start: End, end: End, name: str) -> Iterator[Hazard]:
+    """A wire of the battery's volts wants a fuse at each end that can feed it."""
+    if start.kind in SPREADS and fused not in ("start", "both"):
+        yield Hazard("unfused", (id,), (name, start.name))
+    elif (
+        end.kind in ("battery", "bus bar")
+        and start.kind not in ("battery", "bus bar", "fuse box")
+        and fused not in ("end", "both")
+    ) or (start.kind == "battery" and end.kind == "battery" and fused != "both"):
+        yield Hazard("unfused", (id,), (name, end.name))
+
+
+def _run(net: Network, id: str) -> str:
+    wire = net.wires[id]
+    return f"{net.ends[wire.start].name} to {net.ends[wire.end].name}"
+
+
+def _main(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+    """From every battery to all that it feeds: past a main switch, and past the shunt where there is one."""
+    shunts = [id for id, end in net.ends.items() if end.kind == "shunt"]
+    for id, end in net.ends.items():
+        if end.kind != "battery" or not net.out[id]:
+            continue
+        free = _without(net, id, ("main switch",))
+        if free:
+            yield Hazard("no-main-disconnect", (id,), (end.name, net.ends[free[0]].name))
+        if shunts:
+            past = _without(net, id, ("shunt",))
+            if past:
+                wire = next((w for w in net.out[id] if net.wires[w].end == past[0]), net.out[id][0])
+                yield Hazard("shunt-bypassed", (wire, id), (net.ends[past[0]].name, end.name))
+    for id, end in net.ends.items():
+        if end.kind == "shunt" or not shunts:
+            continue
+        for wire in net.into[id]:  # what charges the battery itself goes past the shunt as well
+            if (
+                end.kind == "battery"
+                and net.ends[net.wires[wire].start].kind in METERED
+                and net.wires[wire].kind == "DC"
+            ):
+                other = net.ends[net.wires[wire].start]
+                yield Hazard("shunt-bypassed", (wire, id), (other.name, end.name))
+
+
+def _without(net: Network, battery: str, gates: tuple[str, ...]) -> list[str]:
+    """What a battery reaches by DC wires without passing one of some devices: things that use or spread, nearest first."""
+    seen, found = [battery], []
+    for now in seen:
+        for wire in net.out[now]:
+            to = net.wires[wire].end
+            kind = net.ends[to].kind
+            if net.wires[wire].kind != "DC" or to in seen or kind in gates:
+                continue
+            seen.append(to)
+            if kind in METERED:
+                found.append(to)
+    return found
+
+
+def _mains(build: Build, net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+    mains: Any = _sub(graph, ("AC",))
+    sources = [id for id, end in net.ends.items() if end.kind in AC_SOURCES and id in mains and mains.out_degree(id)]
+    earthed: Any = _sub(graph, ("AC", "earth"))
+    for id in sources:
+        end = net.ends[id]
+        bare = _without_rcd(net, mains, id)
+        if bare and end.kind != "station":  # a station guards its own sockets
+            yield Hazard("no-rcd", (id, bare[0]), (end.name, net.ends[bare[0]].name))
+        if end.kind == "station":
+            continue
+        joined = _joined(earthed, id)
+        if not any(net.ends[one].kind == "earth stud" for one in joined):
+            yield Hazard("no-earth", (id,), (end.name,))
+        live = _reached(net, mains, id)
+        bonds = [one for one in build.systems.bonds if one in live]
+        if end.kind == "inlet":
+            if bonds:
+                yield Hazard("neutral-bond", (id, bonds[0]), (end.name, net.ends[bonds[0]].name), len(bonds) + 1.0, 1.0)
+        elif end.kind in ("inverter", "inverter charger", "generator"):
+            behind = [one for one in build.systems.bonds if one in _all_behind(mains, id)]
+            if len(behind) != 1:
+                yield Hazard("neutral-bond", (id, *behind[:1]), (end.name, ""), float(len(behind)), 1.0)
+
+
+def _all_behind(mains: Any, id: str) -> set[str]:
+    import networkx as nx
+
+    return {id} | set(nx.descendants(mains, id))
+
+
+def _without_rcd(net: Network, mains: Any, id: str) -> list[str]:
+    """Loads and sockets that a source of mains reaches past no RCD."""
+    seen, found = [id], []
+    for now in seen:
+        for _, to, _ in mains.out_edges(now, keys=True):
+            kind = net.ends[to].kind
+            if to in seen or kind == "RCD":
+                continue
+            seen.append(to)
+            if kind in ("load", "AC socket", "mains charger", "inverter charger"):
+                found.append(to)
+    return found
+
+
+def _joined(graph: Any, id: str) -> set[str]:
+    seen = [id]
+    for now in seen:
+        seen += [one for one in (*graph.successors(now), *graph.predecessors(now)) if one not in seen]
+    return set(seen)
+
+
+def _pumps(net: Network) -> Iterator[Hazard]:
+    for id, end in net.ends.items():
+        if end.runs is None or PUMP not in end.name.lower() or "foot" in end.name.lower():
+            continue
+        for wire in net.into[id]:
+            if not net.wires[wire].switched and not _switch_before(net, id):
+                yield Hazard("pump-no-switch", (wire, id), (end.name,))
+
+
+def _switch_before(net: Network, id: str) -> bool:
+    """Whether a switch of its own stands on the way to an end, before the wire branches."""
+    now = id
+    for _ in range(len(net.ends)):
+        before = [net.wires[w].start for w in net.into[now]]
+        if len(before) != 1:
+            return False
+        now = before[0]
+        if net.ends[now].kind == "switch":
+            return True
+        if len(net.out[now]) > 1:
+            return False
+    return False
+
+
+def _sockets(net: Network, wired: Wired) -> Iterator[Hazard]:
+    """Outlets asked for more than they give: of stations, and devices with a rating."""
+    for id, end in net.ends.items():
+        if end.kind == "station":
+            asked = [wired.wire(w) for w in net.out[id] if net.wires[w].kind == "DC"]
+            limit = end.rating_a
+        elif end.kind.endswith("socket") or end.kind == "car plug":
+            asked = [wired.wire(w) for w in net.out[id]]
+            limit = end.rating_a
+        else:
+            continue
+        amps = [one.current_a for one in asked if one is not None and one.current_a is not None]
+        if limit is not None and sum(amps) > limit + 1e-9:
+            yield Hazard(
+                "socket-over", (id, *(one.id for one in asked if one is not None)), (end.name,), sum(amps), limit
+            )
+
+
+def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired) -> Iterator[Hazard]:
+    batteries = [id for id, end in net.ends.items() if end.kind == "battery"]
+    links = [w for w in net.wires.values() if w.start in batteries and w.end in batteries]
+    series = max(build.systems.volts // 12, 1)
+    if len(batteries) > series:
+        for wire in links:
+            if not wire.far_minus:
+                yield Hazard("parallel-uneven", (wire.id, wire.start, wire.end), (_run(net, wire.id),))
+    if not links and len(batteries) > 1:
+        lengths = [(laid.length_m, laid.id) for laid in wired.wires if laid.start in batteries and laid.kind == "DC"]
+        if len(lengths) > 1 and max(lengths)[0] > min(lengths)[0] * (1 + UNEVEN) + 0.05:
+            yield Hazard(
+                "parallel-uneven", (min(lengths)[1], max(lengths)[1]), ("", ""), max(lengths)[0], min(lengths)[0]
+            )
+    coldest = build.brief.coldest
+    if coldest is None:
+        return
+    for thing in build.stow.things:
+        f = figures_of(thing)
+        if f.unit != "battery" or f.chemistry != "LFP" or f.cold_cut:
+            continue
+        front = build.shell.front.si if build.shell.front and build.shell.form != "none" else None
+        outside = thing.outside or (front is not None and thing.x.si + thing.length.si / 2 < front)
+        if min(temperatures_c(coldest.si, outside)) < 0 and net.into.get(thing.id, ()) + net.out.get(thing.id, ()):
+            yield Hazard("lfp-cold-charge", (thing.id,), (thing.name,), min(temperatures_c(coldest.si, outside)), 0.0)
+
+
+def _switches(net: Network) -> Iterator[Hazard]:
+    for id, end in net.ends.items():
+        if end.kind in ("switch", "main switch") and end.breaks == "minus":
+            yield Hazard("polarity-switch", (id,), (end.name,))

@@ -1,0 +1,343 @@
+"""How many nights does it last off the grid, what goes dark first, and what comes in and goes out by the hour?
+
+Step by step: SOC(h+1) = SOC(h) + what is stored - what is drawn. What comes in is used at once as far as it goes; only what
+is over is stored, with the battery's loss. All that comes in and was there is served, left, lost or clipped (to 0.1 %).
+"""
+
+from __future__ import annotations
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, temperatures_c
+from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, hour_shares, on_panel_kwh_m2, skies
+from uncle_sled.core.wiring.appliances import (
+    CHARGER_ETA,
+    INVERTER_ETA,
+    Runs,
+    figures_of,
+    left_off,
+    loads_of,
+    mains_v,
+    units_of,
+)
+from uncle_sled.core.wiring.network import HOOKUP_A, network_of
+
+Floats = NDArray[np.float64]
+DIRT_AND_HEAT = 0.75
+ARRIVES_H = 18  # the stay begins in the evening, with the battery full
+USUAL_NIGHTS, MOST_NIGHTS = 7, 14
+DAY_H = range(8, 20)
+DRIVES_FROM_H, GENERATOR_FROM_H = 10, 9
+RESERVE_MOST = 0.5  # of what the bank holds
+TINY_WH = 1e-6
+
+
+class Demand(msgspec.Struct, frozen=True, eq=False):
+    """What runs by the hour of the sun, at the battery [Wh]: shape (n, 24), in the order of ``loads``; idle (24,)."""
+
+    loads: tuple[Runs, ...]
+    wh: Floats
+    idle_wh: Floats
+    unknown: tuple[str, ...]  # names of loads without watts or hours
+
+    @property
+    def daily_wh(self) -> float:
+        return float(self.wh.sum() + self.idle_wh.sum())
+
+
+class String(msgspec.Struct, frozen=True, eq=False):
+    """The stay under one string of weather.
+
+    soc_wh: at the end of each hour, shape (h,); sun_wh, car_wh, generator_wh, mains_wh: what came in, before clipping;
+    out_wh: what was asked for. first_dark: hour of the stay in which something was not served, and what by name.
+    """
+
+    id: str
+    name: str
+    soc_wh: Floats
+    sun_wh: Floats
+    car_wh: Floats
+    generator_wh: Floats
+    mains_wh: Floats
+    out_wh: Floats
+    unserved_wh: float
+    clipped_wh: float  # no room in the battery, too much at once for it, or held back by the controller
+    held_back_wh: float  # of that, by the controller
+    lost_wh: float
+    end_wh: float
+    hours_to_empty: int | None
+    first_dark_h: int | None
+    first_dark: str
+    frost_wh: float  # not taken because the battery was below freezing
+
+    @property
+    def nights(self) -> float | None:
+        """Days until something goes dark; None where nothing does."""
+        return None if self.first_dark_h is None else self.first_dark_h / HOURS
+
+
+class Stay(msgspec.Struct, frozen=True, eq=False):
+    """The stay under every string. ``why``: what nobody said, so that it is not known; then there are no strings."""
+
+    bank: Bank | None
+    demand: Demand
+    reserve_wh: float
+    nights: int
+    nights_said: bool
+    day: int | None
+    panels_wp: float
+    strings: tuple[String, ...]
+    why: tuple[str, ...]
+
+    def of(self, id: str) -> String | None:
+        return next((one for one in self.strings if one.id == id), None)
+
+
+def demand_of(build: Build, mode: str, mains: bool) -> Demand:
+    """What the loads of a mode draw by the hour. Args: mains: plugged in, so that what runs on mains costs no battery."""
+    off = left_off(build.systems, mode, True)
+    loads = tuple(one for one in loads_of(build) if one.id not in off)
+    made = np.zeros((len(loads), HOURS))
+    for row, one in enumerate(loads):
+        if one.power_w is None or one.hours_day is None or (one.ac and mains):
+            continue
+        made[row] = one.power_w * one.duty * _hours(one.hours_day, one.when) / (INVERTER_ETA if one.ac else 1.0)
+    idle = np.zeros(HOURS)
+    ac_hours = sum(one.hours_day or 0.0 for one in loads if one.ac and one.power_w)
+    if ac_hours > 0 and not mains:
+        for thing in units_of(build, "inverter", "inverter charger", "station")[:1]:
+            f = figures_of(thing)
+            idle += (f.idle_w or 0.0) * _hours(f.hours_day if f.hours_day is not None else min(ac_hours, 24.0), "any")
+    unknown = tuple(one.name for one in loads if one.power_w is None or one.hours_day is None)
+    return Demand(loads, made, idle, unknown)
+
+
+def _hours(hours: float, when: str) -> Floats:
+    """Share of each hour that it runs, shape (24,), summing to the hours: by day 8 to 20, by night the rest."""
+    day = np.array([h in DAY_H for h in range(HOURS)])
+    wanted = np.ones(HOURS, dtype=bool) if when == "any" else day if when == "day" else ~day
+    first = min(hours, float(wanted.sum()))
+    shares = np.where(wanted, first / wanted.sum(), 0.0)
+    rest = hours - first
+    return np.asarray(shares + (np.where(~wanted, rest / max((~wanted).sum(), 1), 0.0) if rest > 0 else 0.0))
+
+
+def panels_wp(build: Build) -> float:
+    return sum(figures_of(t).solar_wp or 0.0 for t in units_of(build, "panel"))
+
+
+def _reads(build: Build, mode: str) -> tuple[object, ...]:
+    things = [(t.figures, t.x, t.outside) for t in build.stow.things if t.figures is not None]
+    flat = [one for three in things for one in three]
+    return build.systems, build.brief, build.shell, build.stow.modes, mode, *flat
+
+
+@keep_by(_reads, 8)
+def stay_of(build: Build, mode: str) -> Stay:
+    """The stay in a mode. Never raises: what it cannot answer it says in ``why``."""
+    brief, systems = build.brief, build.systems
+    bank = bank_of(build)
+    demand = demand_of(build, mode, systems.plugged)
+    nights = min(max(brief.nights_off or USUAL_NIGHTS, 1), MOST_NIGHTS)
+    why = []
+    if bank is None:
+        why.append("There is no battery or power station aboard yet.")
+    elif bank.unknown and bank.usable_wh <= 0:
+        why.append(f"{bank.unknown[0]} has neither amp hours nor watt hours.")
+    wp = panels_wp(build)
+    if wp > 0 and (brief.latitude_deg is None or not brief.months):
+        why.append("Where and when is not said: place and months on Brief tell how much sun there is.")
+    if not demand.loads:
+        why.append("Nothing aboard runs on power yet.")
+    day = darkest_day(brief.latitude_deg, brief.months) if brief.latitude_deg is not None and brief.months else None
+    strings: tuple[String, ...] = ()
+    reserve = 0.0
+    if bank is not None and not why:
+        must = np.array([one.must_run for one in demand.loads])
+        if must.any() and not must.all():
+            reserve = min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)
+        strings = tuple(_string(build, bank, demand, reserve, nights, day, sky) for sky in skies())
+    return Stay(bank, demand, reserve, nights, brief.nights_off is not None, day, wp, strings, tuple(why))
+
+
+def _string(build: Build, bank: Bank, demand: Demand, reserve: float, nights: int, day: int | None, sky: Sky) -> String:
+    hours = nights * HOURS
+    clock = (ARRIVES_H + np.arange(hours)) % HOURS
+    sun, clipped_sun = _sun(build, day, sky, hours)
+    car, generator, mains = _others(build, clock)
+    into = sun - clipped_sun + car + generator + mains
+    must = np.array([one.must_run for one in demand.loads], dtype=bool)
+    must_wh = demand.wh[must].sum(axis=0)[clock]
+    other_wh = demand.wh[~must].sum(axis=0)[clock] + demand.idle_wh[clock]
+    coldest = build.brief.coldest
+    frost = np.zeros(HOURS, dtype=bool)
+    if bank.chemistry == "LFP" and coldest is not None:
+        frost = np.array(temperatures_c(coldest.si, bank.outside)) < 0
+    run = _run(bank, into, must_wh, other_wh, frost[clock], reserve)
+    soc, unserved, clipped, lost, frosted, dark, empty = run
+    name = _goes_dark(demand, must, int(clock[dark]), soc[dark] <= TINY_WH) if dark is not None else ""
+    return String(
+        sky.id,
+        sky.name,
+        soc,
+        sun,
+        car,
+        generator,
+        mains,
+        must_wh + other_wh,
+        unserved,
+        clipped + float(clipped_sun.sum()),
+        float(clipped_sun.sum()),
+        lost,
+        float(soc[-1]),
+        empty,
+        dark,
+        name,
+        frosted,
+    )
+
+
+def _run(
+    bank: Bank, into: Floats, must: Floats, other: Floats, frost: NDArray[np.bool_], reserve: float
+) -> tuple[Floats, float, float, float, float, int | None, int | None]:
+    """Hour by hour: state of charge [Wh], what was not served, clipped, lost, not taken in frost; first dark and first empty hour."""
+    full = bank.cold_wh
+    lead = bank.chemistry in ("AGM", "lead")
+    most = bank.charge_w if bank.charge_w is not None else float("inf")
+    hourly_w = bank.capacity_ah * bank.volts / RATED_H if lead and bank.capacity_ah else 0.0
+    soc, unserved, clipped, lost, frosted = full, 0.0, 0.0, 0.0, 0.0
+    dark: int | None = None
+    empty: int | None = None
+    made = []
+    for h, (came, wants_must, wants_other, cold) in enumerate(
+        zip(into.tolist(), must.tolist(), other.tolist(), frost.tolist(), strict=True)
+    ):
+        need_must = max(wants_must - came, 0.0)
+        left = max(came - wants_must, 0.0)
+        need_other = max(wants_other - left, 0.0)
+        left = max(left - wants_other, 0.0)
+        if need_must + need_other > 0:
+            need = need_must + need_other
+            hard = (need / hourly_w) ** (PEUKERT - 1) if lead and need > hourly_w > 0 else 1.0
+            gives = soc / hard
+            must_served = min(need_must, gives)
+            other_served = min(need_other, max(gives - must_served - reserve / hard, 0.0))
+            missing = need - must_served - other_served
+            drawn = (must_served + other_served) * hard
+            lost += drawn - must_served - other_served
+            soc = max(soc - drawn, 0.0)
+            if missing > TINY_WH:
+                unserved += missing
+                dark = h if dark is None else dark
+            if empty is None and soc <= TINY_WH:
+                empty = h
+        if left > 0:
+            if cold:
+                frosted += left
+                lost += left
+            else:
+                takes = min(left, most * (TAPER if lead and soc >= TAPER_FROM * full else 1.0))
+                stored = min(takes * bank.stores, full - soc)
+                used = stored / bank.stores
+                soc += stored
+                lost += used - stored
+                clipped += left - used
+        made.append(soc)
+    return np.array(made), unserved, clipped, lost, frosted, dark, empty
+
+
+def _goes_dark(demand: Demand, must: NDArray[np.bool_], hour: int, all_of_it: bool) -> str:
+    """What of all that runs in an hour is missed first: the largest that need not run, or the largest of all."""
+    order = sorted(range(len(demand.loads)), key=lambda row: -float(demand.wh[row, hour]))
+    running = [row for row in order if demand.wh[row, hour] > 0]
+    first = [row for row in running if not must[row]]
+    chosen = first or running
+    return demand.loads[chosen[0]].name if chosen else ""
+
+
+def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, Floats]:
+    """What the panels give by the hour of the stay, and what of it the controllers cannot pass on [Wh]."""
+    latitude = build.brief.latitude_deg
+    panels = units_of(build, "panel")
+    if day is None or latitude is None or not panels:
+        return np.zeros(hours), np.zeros(hours)
+    shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
+    shares = hour_shares(latitude, day) * (1 - shade)
+    limit = solar_limit_w(build)
+    clock = (ARRIVES_H + np.arange(hours)) % HOURS
+    of_day = (ARRIVES_H + np.arange(hours)) // HOURS
+    by_k: dict[float, float] = {}
+    given = np.zeros(hours)
+    for n in range(int(of_day[-1]) + 1):
+        k = sky.of_day(n)
+        if k not in by_k:
+            by_k[k] = sum(
+                (figures_of(t).solar_wp or 0.0)
+                * on_panel_kwh_m2(latitude, day, k, figures_of(t).tilt_deg or 0.0)
+                * DIRT_AND_HEAT
+                for t in panels
+            )
+        now = of_day == n
+        given[now] = by_k[k] * shares[clock[now]]
+    passes = np.minimum(given, limit) if limit is not None else given
+    return given, given - passes
+
+
+def solar_limit_w(build: Build) -> float | None:
+    """What the charge controllers pass on at the most [W]; None where nobody said, or none is aboard."""
+    limits = [figures_of(t).charge_w for t in units_of(build, "solar charger")]
+    limits = limits or [figures_of(t).charge_w for t in units_of(build, "station")]
+    told = [one for one in limits if one is not None]
+    return sum(told) if told else None
+
+
+def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:
+    """What comes from the car, a generator and a hookup by the hour of the stay [Wh]."""
+    systems = build.systems
+    car_w = sum((figures_of(t).charge_w or 0.0) for t in units_of(build, "car charger"))
+    car = car_w * _from(DRIVES_FROM_H, systems.drive_hours)[clock]
+    fed = _fed_by_hookup(build)
+    makers = units_of(build, "mains charger", "inverter charger") or units_of(build, "station")
+    chargers = sum(figures_of(t).charge_w or 0.0 for t in makers if fed is None or t.id in fed)
+    generator_w = min((systems.generator_w or 0.0) * CHARGER_ETA, chargers) if chargers else 0.0
+    generator = generator_w * _from(GENERATOR_FROM_H, systems.generator_hours)[clock]
+    volts = mains_v(build.brief)
+    hookup = (systems.hookup_a or HOOKUP_A["120" if volts < 200 else "230"]) * volts
+    mains = np.full(len(clock), min(chargers, hookup * CHARGER_ETA) if systems.plugged else 0.0)
+    return car, generator, mains
+
+
+def _fed_by_hookup(build: Build) -> set[str] | None:
+    """What a hookup or generator reaches by wires of mains; None while nothing is wired."""
+    net = network_of(build)
+    if not net.wires:
+        return None
+    seen = [id for id, end in net.ends.items() if end.kind in ("inlet", "generator")]
+    for now in seen:
+        if net.ends[now].kind in ("mains charger", "inverter charger", "station"):
+            continue
+        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].kind == "AC" and net.wires[w].end not in seen]
+    return set(seen)
+
+
+def _from(hour: int, hours: float) -> Floats:
+    """Share of each hour that is run from an hour of the day on, shape (24,)."""
+    shares = np.clip(hours - (np.arange(HOURS) - hour) % HOURS, 0.0, 1.0)
+    return np.asarray(shares)
+
+
+def lasts_h(bank: Bank, watts: float, ac: bool, idle_w: float) -> float:
+    """How long the bank alone runs one load [h]. Source: Peukert for lead, else energy over power."""
+    drawn = watts / INVERTER_ETA + idle_w if ac else watts
+    if drawn <= 0:
+        return float("inf")
+    hours = bank.cold_wh / drawn
+    if bank.chemistry in ("AGM", "lead") and bank.capacity_ah:
+        hourly_w = bank.capacity_ah * bank.volts / RATED_H
+        if drawn > hourly_w:
+            hours /= (drawn / hourly_w) ** (PEUKERT - 1)
+    return hours

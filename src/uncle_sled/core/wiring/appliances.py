@@ -1,0 +1,137 @@
+"""What each thing aboard draws, stores or gives, and at which voltage: the figures of things and of own lines as one kind of record.
+
+Unknown stays unknown: a thing without watts or amps draws nobody knows what.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import msgspec
+
+from uncle_sled.core.document.brief import Brief
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Figures, Thing
+from uncle_sled.core.document.systems import Load, Systems
+from uncle_sled.core.engine import keep_by
+
+INVERTER_ETA = 0.88
+CHARGER_ETA = 0.88  # of what is taken from the mains
+BOOSTER_ETA = 0.92  # of a charger from the car
+AC_FROM_V = 100.0  # from here on volts are mains
+DEPTH = {"LFP": 0.9, "AGM": 0.5, "lead": 0.5}
+LOW_V = {"LFP": 11.0, "AGM": 10.5, "lead": 10.5, "": 11.0}  # of a 12 V battery that is nearly empty and under load
+CELL_V = {"LFP": 12.8, "AGM": 12.0, "lead": 12.0, "": 12.0}
+ASK_VOC_SHARE = 0.82  # of the open voltage at which a panel gives most
+SHORT_OVER = 1.07  # its short current over the one at its best
+SOURCES = ("battery", "station", "panel", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "inlet", "generator")  # fmt: skip
+CHARGERS = ("solar charger", "mains charger", "car charger", "inverter charger")
+AC_SOURCES = ("inlet", "inverter", "inverter charger", "generator", "station")
+
+
+class Runs(msgspec.Struct, frozen=True):
+    """A load: power at its own socket [W], current at its volts, and when; None where nobody said.
+
+    own: a line of Systems and no thing. hard: it starts hard enough to want a larger fuse.
+    """
+
+    id: str
+    name: str
+    ac: bool
+    power_w: float | None
+    hours_day: float | None
+    duty: float
+    surge: float
+    when: str
+    must_run: bool
+    own: bool
+
+    @property
+    def daily_wh(self) -> float | None:
+        """At its own socket, without what an inverter takes."""
+        if self.power_w is None or self.hours_day is None:
+            return None
+        return self.power_w * self.duty * self.hours_day
+
+
+def mains_v(brief: Brief) -> float:
+    """Volts of the mains: as the brief says, or by its practice."""
+    return float(brief.mains or ("120" if brief.region == "North American" else "230"))
+
+
+def is_ac(figures: Figures) -> bool:
+    if figures.current:
+        return figures.current == "AC"
+    return figures.volts is not None and figures.volts >= AC_FROM_V
+
+
+def runs_of_thing(thing: Thing, systems: Systems, mains: float) -> Runs | None:
+    """A thing as a load; None for what only stores, gives or hands on."""
+    f = thing.figures
+    if f is None or f.unit or (f.power_w is None and f.amps is None) or thing.taken_out:
+        return None
+    ac = is_ac(f)
+    volts = mains if ac else f.volts if f.volts else float(systems.volts)
+    power = f.power_w if f.power_w is not None else None if f.amps is None else f.amps * volts
+    duty = 1.0 if f.duty is None else f.duty
+    return Runs(thing.id, thing.name, ac, power, f.hours_day, duty, f.surge or 1.0, f.when, f.must_run, False)
+
+
+def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
+    ac = load.current == "AC"
+    volts = mains if ac else load.volts or float(systems.volts)
+    power = load.power_w if load.power_w is not None else None if load.amps is None else load.amps * volts
+    return Runs(
+        load.id, load.name, ac, power, load.hours_day, load.duty, load.surge or 1.0, load.when, load.must_run, True
+    )
+
+
+@keep_by(lambda build: (build.stow.things, build.systems, build.brief), 4)
+def loads_of(build: Build) -> tuple[Runs, ...]:
+    """Every load: things first, in the order of the file, then own lines."""
+    systems, mains = build.systems, mains_v(build.brief)
+    made = [one for thing in build.stow.things if (one := runs_of_thing(thing, systems, mains)) is not None]
+    return (*made, *(runs_of_line(load, systems, mains) for load in systems.loads))
+
+
+def left_off(systems: Systems, mode: str, stay: bool) -> frozenset[str]:
+    """Ids of loads that are off in a mode; ``stay``: also those left off for the stay that is reckoned."""
+    return frozenset(one.id for one in systems.off if mode in one.modes or (stay and one.stay))
+
+
+def units_of(build: Build, *units: str) -> tuple[Thing, ...]:
+    """Things that are one of some units of the wiring, in the order of the file."""
+    return tuple(t for t in build.stow.things if t.figures is not None and t.figures.unit in units and not t.taken_out)
+
+
+def figures_of(thing: Thing) -> Figures:
+    return thing.figures or Figures()
+
+
+def amp_hours(f: Figures) -> float | None:
+    """A battery's amp hours as sold, or what its watt hours come to at its volts."""
+    if f.amp_hours is not None:
+        return f.amp_hours
+    if f.store_wh is None or not f.volts:
+        return None
+    return f.store_wh / f.volts / (1.0 if f.unit == "station" else depth_of(f))
+
+
+def depth_of(f: Figures) -> float:
+    return f.depth if f.depth is not None else DEPTH.get(f.chemistry, 0.5)
+
+
+def usable_wh(f: Figures) -> float | None:
+    """What a battery or station gives at 20 degrees [Wh]: volts by amp hours by depth, or as typed."""
+    if f.amp_hours is not None:
+        return (f.volts or CELL_V[f.chemistry]) * f.amp_hours * depth_of(f)
+    return f.store_wh
+
+
+def low_v(volts: float, chemistry: str) -> float:
+    """Volts of a bank that is nearly empty and under load [V]."""
+    return LOW_V[chemistry] * volts / 12.0
+
+
+def names(things: Iterable[Thing]) -> str:
+    return ", ".join(thing.name for thing in things)

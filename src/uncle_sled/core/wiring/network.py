@@ -1,0 +1,289 @@
+"""What hangs on what: the ends of all wires, and the current that each wire has to carry.
+
+Wires lead from the source to what it feeds. A wire carries all that runs behind it at once (an inverter: its rating at the
+battery's low voltage), and what chargers behind it push back through it, whichever is more. Source: Kirchhoff's first law,
+all on at once; batteries side by side share evenly.
+"""
+
+from __future__ import annotations
+
+import msgspec
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Figures, Thing
+from uncle_sled.core.document.systems import Device, Wire
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.wiring.appliances import (
+    ASK_VOC_SHARE,
+    BOOSTER_ETA,
+    CHARGER_ETA,
+    INVERTER_ETA,
+    SHORT_OVER,
+    Runs,
+    figures_of,
+    loads_of,
+    low_v,
+    mains_v,
+)
+
+HARD = 1.5  # a start of so many times wants a larger fuse
+HOOKUP_A = {"230": 16.0, "120": 30.0}
+STORES = ("battery", "station")
+FEEDS_BACK = ("solar charger", "mains charger", "car charger", "inverter charger")
+
+
+class End(msgspec.Struct, frozen=True):
+    """Something that wires end at. kind: of a device, unit of a thing, or "load"; figures of a thing."""
+
+    id: str
+    name: str
+    kind: str
+    figures: Figures | None = None
+    runs: Runs | None = None
+    rating_a: float | None = None
+    breaks: str = "both"
+    vents_gas: bool = False
+
+
+class Flow(msgspec.Struct, frozen=True):
+    """Current and volts of a wire; None and why where nobody knows. hard: something behind it starts hard."""
+
+    current_a: float | None
+    volts: float
+    hard: bool = False
+    why: str = ""
+
+
+class Network(msgspec.Struct, frozen=True, eq=False):
+    """Ends by id, wires by id, and their flows."""
+
+    ends: dict[str, End]
+    wires: dict[str, Wire]
+    flows: dict[str, Flow]
+    out: dict[str, tuple[str, ...]]  # wires that lead away from an end
+    into: dict[str, tuple[str, ...]]  # and to it
+    chemistry: str
+    mains: float
+
+
+def end_of_thing(thing: Thing, runs: Runs | None) -> End:
+    f = figures_of(thing)
+    return End(thing.id, thing.name, f.unit or "load", f, runs, f.limit_a, "both", thing.vents_gas)
+
+
+def end_of_device(device: Device) -> End:
+    return End(device.id, device.name, device.kind, None, None, device.rating_a, device.breaks)
+
+
+@keep_by(
+    lambda build: (
+        build.systems,
+        build.brief,
+        *[t.figures for t in build.stow.things],
+        *[t.name for t in build.stow.things],
+    ),
+    4,
+)
+def network_of(build: Build) -> Network:
+    """The whole network. Places of things play no part in it."""
+    runs = {one.id: one for one in loads_of(build)}
+    ends: dict[str, End] = {}
+    named = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
+    for thing in build.stow.things:
+        if thing.id in named or (thing.figures is not None and (thing.figures.unit or thing.id in runs)):
+            ends[thing.id] = end_of_thing(thing, runs.get(thing.id))
+    for load in build.systems.loads:
+        ends[load.id] = End(load.id, load.name, "load", None, runs[load.id])
+    for device in build.systems.devices:
+        ends[device.id] = end_of_device(device)
+    wires = {w.id: w for w in build.systems.wires if w.start in ends and w.end in ends}
+    out: dict[str, list[str]] = {id: [] for id in ends}
+    into: dict[str, list[str]] = {id: [] for id in ends}
+    for id, wire in wires.items():
+        out[wire.start].append(id)
+        into[wire.end].append(id)
+    stores = [e.figures for e in ends.values() if e.kind == "battery" and e.figures is not None]
+    chemistry = stores[0].chemistry if stores else ""
+    net = Network(
+        ends,
+        wires,
+        {},
+        {k: tuple(v) for k, v in out.items()},
+        {k: tuple(v) for k, v in into.items()},
+        chemistry,
+        mains_v(build.brief),
+    )
+    flows = _Flows(net, build).all()
+    return msgspec.structs.replace(net, flows=flows)
+
+
+class _Flows:
+    """Walks the network once a wire, from its far end on; what goes round in a ring is counted once."""
+
+    def __init__(self, net: Network, build: Build) -> None:
+        self.net, self.build = net, build
+        self.volts = float(build.systems.volts)
+        self.low = low_v(self.volts, net.chemistry)
+        self.series = build.systems.panels_in_series
+        self.hookup = build.systems.hookup_a or HOOKUP_A["120" if net.mains < 200 else "230"]
+
+    def all(self) -> dict[str, Flow]:
+        return {id: self.flow(wire) for id, wire in self.net.wires.items()}
+
+    def flow(self, wire: Wire) -> Flow:
+        volts = self.volts_of(wire)
+        if wire.kind == "earth":
+            return Flow(0.0, volts)
+        if wire.amps is not None:
+            return Flow(wire.amps, volts, self._hard(wire.end, set()))
+        if wire.kind == "panel":
+            return self._panel(wire)
+        start, end = self.net.ends[wire.start], self.net.ends[wire.end]
+        if start.kind in FEEDS_BACK and wire.kind == "DC":
+            return self._charging(start, volts)
+        if wire.kind == "AC" and start.kind == "inlet":
+            return Flow(self.hookup, volts)
+        if start.kind == "battery" and end.kind == "battery":
+            return self._link(wire, volts)
+        demand, why = self._demand(wire.end, wire.kind, {wire.start})
+        back = self._pushed_back(wire.end, {wire.start}) if wire.kind == "DC" else 0.0
+        if demand is None:
+            return Flow(None, volts, why=why)
+        current = max(demand, back)
+        if start.kind == "battery":
+            current /= max(self._beside(wire), 1)
+        return Flow(current, volts, self._hard(wire.end, {wire.start}))
+
+    def volts_of(self, wire: Wire) -> float:
+        """Nominal volts of a wire: of the mains, of the panels, of a load behind it with volts of its own, or of the bank."""
+        if wire.kind in ("AC", "earth"):
+            return self.net.mains
+        start, end = self.net.ends[wire.start], self.net.ends[wire.end]
+        if wire.kind == "panel":
+            f = start.figures
+            return (f.voc_v or 0.0) * ASK_VOC_SHARE * self.series if f is not None else 0.0
+        if start.kind == "station" or "car plug" in (start.kind, end.kind):
+            return 12.0
+        return self.volts
+
+    def _panel(self, wire: Wire) -> Flow:
+        f = self.net.ends[wire.start].figures
+        volts = self.volts_of(wire)
+        if f is None or not f.solar_wp:
+            return Flow(None, volts, why="its panel has no watts")
+        if not f.voc_v:
+            return Flow(None, volts, why="its panel has no open voltage (V, from its plate)")
+        return Flow(f.solar_wp / (f.voc_v * ASK_VOC_SHARE) * SHORT_OVER, volts)
+
+    def _charging(self, charger: End, volts: float) -> Flow:
+        f = charger.figures
+        if f is None or f.charge_w is None:
+            return Flow(None, volts, why=f"{charger.name} has no charging watts")
+        return Flow(f.charge_w / volts, volts)
+
+    def _link(self, wire: Wire, volts: float) -> Flow:
+        """Between batteries: what the end of the row gives, its share of all that runs."""
+        firsts = [
+            w
+            for b in self._row(wire.start)
+            for w in self.net.out[b]
+            if self.net.ends[self.net.wires[w].end].kind != "battery"
+        ]
+        demand = 0.0
+        for one in firsts:
+            told, why = self._demand(self.net.wires[one].end, "DC", {self.net.wires[one].start})
+            if told is None:
+                return Flow(None, volts, why=why)
+            demand += max(told, self._pushed_back(self.net.wires[one].end, {self.net.wires[one].start}))
+        many = len(self._row(wire.start))
+        return Flow(demand * (many - 1) / max(many, 1), volts)
+
+    def _row(self, battery: str) -> list[str]:
+        """Batteries that are linked with one, itself first."""
+        seen = [battery]
+        for now in seen:
+            for id in (*self.net.out[now], *self.net.into[now]):
+                wire = self.net.wires[id]
+                other = wire.end if wire.start == now else wire.start
+                if other not in seen and self.net.ends[other].kind == "battery":
+                    seen.append(other)
+        return seen
+
+    def _beside(self, wire: Wire) -> int:
+        """How many batteries feed the same point by wires of their own."""
+        return sum(1 for id in self.net.into[wire.end] if self.net.ends[self.net.wires[id].start].kind == "battery")
+
+    def _demand(self, at: str, kind: str, seen: set[str]) -> tuple[float | None, str]:
+        """Amps that run at an end and behind it, all at once, in the volts of the wire that comes there."""
+        end = self.net.ends[at]
+        if at in seen:
+            return 0.0, ""
+        seen = seen | {at}
+        f = end.figures or Figures()
+        mains = self.net.mains
+        if end.runs is not None:
+            if end.runs.power_w is None:
+                return None, f"{end.name} has no watts"
+            return end.runs.power_w / (
+                mains if kind == "AC" else (f.volts or self.volts) if not end.runs.ac else mains
+            ), ""
+        if end.kind in ("inverter", "inverter charger") and kind == "DC":
+            if f.power_w is None:
+                return None, f"{end.name} has no rating"
+            return f.power_w / (INVERTER_ETA * self.low), ""
+        if end.kind in ("mains charger", "inverter charger") and kind == "AC":
+            return (
+                (None, f"{end.name} has no charging watts")
+                if f.charge_w is None
+                else (f.charge_w / CHARGER_ETA / mains, "")
+            )
+        if end.kind == "station" and kind == "AC":
+            return (
+                (None, f"{end.name} has no charging watts")
+                if f.charge_w is None
+                else (f.charge_w / CHARGER_ETA / mains, "")
+            )
+        if end.kind in ("car charger", "solar charger") and kind == "DC":
+            return (
+                (None, f"{end.name} has no charging watts")
+                if f.charge_w is None
+                else (f.charge_w / BOOSTER_ETA / 12.0, "")
+            )
+        if end.kind in STORES:
+            return 0.0, ""
+        total = 0.0
+        for id in self.net.out[at]:
+            wire = self.net.wires[id]
+            if wire.kind != kind:
+                continue
+            if wire.amps is not None:
+                total += wire.amps
+                continue
+            told, why = self._demand(wire.end, kind, seen)
+            if told is None:
+                return None, why
+            total += told
+        if not self.net.out[at] and end.kind.endswith("socket") and end.rating_a:
+            total = end.rating_a
+        return total, ""
+
+    def _pushed_back(self, at: str, seen: set[str]) -> float:
+        """Amps that chargers give into an end and all that hangs on it by DC wires."""
+        if at in seen:
+            return 0.0
+        seen.add(at)
+        total = 0.0
+        for id in self.net.into[at]:
+            wire = self.net.wires[id]
+            start = self.net.ends[wire.start]
+            if wire.kind == "DC" and start.kind in FEEDS_BACK:
+                total += self._charging(start, self.volts).current_a or 0.0
+        for id in self.net.out[at]:
+            if self.net.wires[id].kind == "DC" and self.net.ends[at].kind not in FEEDS_BACK:
+                total += self._pushed_back(self.net.wires[id].end, seen)
+        return total
+
+    def _hard(self, at: str, seen: set[str]) -> bool:
+        """Whether what a wire feeds alone starts hard: a load at its very end."""
+        end = self.net.ends[at]
+        return end.runs is not None and end.runs.surge > HARD

@@ -1,0 +1,189 @@
+"""Which way does a wire go through the body? Along walls, edges, trays and posts, the shortest of the usual ways.
+
+From its first end sideways to a wall, up or down beside a post to the edge of floor or ceiling (or to a tray), along it,
+and the same way to its other end; ends near each other, and rigs without a body, are joined straight along the three axes.
+A wire that was pulled by hand goes through its bends instead. Length is the route with its rises, one way.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+import msgspec
+import numpy as np
+from shapely.geometry import LineString
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.systems import Bend, Tray
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.surfaces import Body
+
+Spot = tuple[float, float, float]
+NEAR_M = 0.6  # ends nearer than this are joined straight
+POST_M = 0.3  # a rise goes beside a post that is no further than this
+AT_WALL_M = 0.03  # off the inside of a wall, floor or ceiling
+SAMPLES = 41
+
+
+class Ways(msgspec.Struct, frozen=True, eq=False):
+    """What a body offers to wires [m]: its inside from front to rear, both walls, floor, ceiling by station, posts, trays."""
+
+    front: float
+    rear: float
+    side: float  # of a wall from the middle, inside
+    floor: float
+    stations: tuple[float, ...]
+    ceiling: tuple[float, ...]
+    posts: tuple[float, ...]
+    trays: tuple[Tray, ...]
+
+    def top(self, x: float) -> float:
+        return float(np.interp(x, self.stations, self.ceiling))
+
+
+@keep_keyed(lambda build, framed: (Same(build.shell), Same(framed), Same(build.systems.trays)), 4)
+def ways_of(build: Build, framed: Framed) -> Ways | None:
+    """What the body offers; None where there is no body."""
+    body, shell = framed.body, build.shell
+    if body is None or not shell.width:
+        return None
+    wall = shell.wall.si if shell.wall else 0.0
+    front, rear = body.front + wall, body.front + body.length - wall
+    if rear - front < 0.1:
+        return None
+    stations = np.linspace(front, rear, SAMPLES)
+    floor = body.under + wall + AT_WALL_M
+    tops = [max(top - wall - AT_WALL_M, floor) for top in _tops(body, stations)]
+    half = max(body.width / 2 - wall - AT_WALL_M, 0.05)
+    posts = _posts(framed)
+    return Ways(front, rear, half, floor, tuple(stations.tolist()), tuple(tops), posts, build.systems.trays)
+
+
+def _tops(body: Body, stations: np.ndarray) -> list[float]:
+    ring = LineString([*body.side.polygon, body.side.polygon[0]])
+    _, low, _, high = ring.bounds
+    found = []
+    for x in stations:
+        cut = ring.intersection(LineString([(x, low - 1), (x, high + 1)]))
+        found.append(float(cut.bounds[3]) if not cut.is_empty else high)
+    return found
+
+
+def _posts(framed: Framed) -> tuple[float, ...]:
+    """Stations of the uprights of the left wall [m]."""
+    return tuple(sorted({round(member.at_m[0], 3) for member in framed.on("left side") if not member.along_s}))
+
+
+def length_m(points: tuple[Spot, ...]) -> float:
+    return sum(math.dist(a, b) for a, b in itertools.pairwise(points))
+
+
+def route(start: Spot, end: Spot, bends: tuple[Bend, ...], ways: Ways | None) -> tuple[Spot, ...]:
+    """The points of a wire from end to end, those that a hand set in between."""
+    if bends:
+        return _clean((start, *((b.x.si, b.y.si, b.z.si) for b in bends), end))
+    if ways is None or sum(abs(a - b) for a, b in zip(start, end, strict=True)) < NEAR_M:
+        return _clean((start, (end[0], start[1], start[2]), (end[0], start[1], end[2]), end))
+    tried = [_clean(one) for one in _candidates(start, end, ways)]
+    return min(tried, key=lambda one: (round(length_m(one), 4), len(one)))
+
+
+def _candidates(start: Spot, end: Spot, ways: Ways) -> list[tuple[Spot, ...]]:
+    outer, inner = _brought_in(start, ways), _brought_in(end, ways)
+    a, b = outer[-1], inner[-1]
+    made: list[tuple[Spot, ...]] = []
+    for s in (-ways.side, ways.side):
+        xa = _beside_post(a[0], ways)
+        for t in (-ways.side, ways.side):
+            xb = _beside_post(b[0], ways)
+            if s == t:
+                made.append((*outer, (a[0], s, a[2]), (b[0], s, a[2]), (b[0], s, b[2]), *reversed(inner)))
+            made.append(_over_floor(outer, inner, a, b, s, t, xa, xb, ways))
+            made.append(_over_ceiling(outer, inner, a, b, s, t, xa, xb, ways))
+    for tray in ways.trays:
+        low, high = min(tray.front.si, tray.rear.si), max(tray.front.si, tray.rear.si)
+        xa, xb = min(max(a[0], low), high), min(max(b[0], low), high)
+        y, z = tray.y.si, tray.z.si
+        made.append(
+            (
+                *outer,
+                (xa, a[1], a[2]),
+                (xa, a[1], z),
+                (xa, y, z),
+                (xb, y, z),
+                (xb, b[1], z),
+                (xb, b[1], b[2]),
+                *reversed(inner),
+            )
+        )
+    return made
+
+
+def _over_floor(
+    outer: tuple[Spot, ...],
+    inner: tuple[Spot, ...],
+    a: Spot,
+    b: Spot,
+    s: float,
+    t: float,
+    xa: float,
+    xb: float,
+    ways: Ways,
+) -> tuple[Spot, ...]:
+    z = ways.floor
+    across = ((xb, s, z), (xb, t, z)) if s != t else ((xb, t, z),)
+    down = ((a[0], s, a[2]), (xa, s, a[2]), (xa, s, z))
+    return (*outer, *down, *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
+
+
+def _over_ceiling(
+    outer: tuple[Spot, ...],
+    inner: tuple[Spot, ...],
+    a: Spot,
+    b: Spot,
+    s: float,
+    t: float,
+    xa: float,
+    xb: float,
+    ways: Ways,
+) -> tuple[Spot, ...]:
+    low, high = min(xa, xb), max(xa, xb)
+    between = [x for x in ways.stations if low < x < high]
+    along = [(x, s, ways.top(x)) for x in (between if xb >= xa else reversed(between))]
+    za, zb = ways.top(xa), ways.top(xb)
+    across = ((xb, s, zb), (xb, t, zb)) if s != t else ((xb, t, zb),)
+    up = ((a[0], s, a[2]), (xa, s, a[2]), (xa, s, za))
+    return (*outer, *up, *along, *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
+
+
+def _brought_in(spot: Spot, ways: Ways) -> tuple[Spot, ...]:
+    """From an end outside of the body along it to where it goes in; the end itself where it is inside."""
+    x = min(max(spot[0], ways.front), ways.rear)
+    z = min(max(spot[2], ways.floor), ways.top(x))
+    y = min(max(spot[1], -ways.side), ways.side)
+    return tuple(dict.fromkeys((spot, (x, spot[1], spot[2]), (x, y, z))))
+
+
+def _beside_post(x: float, ways: Ways) -> float:
+    near = min(ways.posts, key=lambda post: abs(post - x), default=x)
+    return near if abs(near - x) <= POST_M else x
+
+
+def _clean(points: tuple[Spot, ...]) -> tuple[Spot, ...]:
+    """Without points that stand twice, or in the middle of a straight run along one axis."""
+    made: list[Spot] = []
+    for point in points:
+        if made and math.dist(made[-1], point) < 1e-6:
+            continue
+        if len(made) > 1 and _straight(made[-2], made[-1], point):
+            made[-1] = point
+        else:
+            made.append(point)
+    return tuple(made) if len(made) > 1 else (points[0], points[-1])
+
+
+def _straight(a: Spot, b: Spot, c: Spot) -> bool:
+    moved = [k for k in range(3) if abs(b[k] - a[k]) > 1e-9 or abs(c[k] - b[k]) > 1e-9]
+    return len(moved) == 1 and (b[moved[0]] - a[moved[0]]) * (c[moved[0]] - b[moved[0]]) > 0

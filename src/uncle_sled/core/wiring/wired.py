@@ -1,0 +1,292 @@
+"""Every wire as it is laid: its way, length, size, drop and fuse, and what it weighs where.
+
+Nothing here is a study of the stay: it is what gets built, so that mass, cutting, buying and drawing read it alike.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.systems import Device, Wire
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.wiring.conductors import (
+    BREAKERS_A,
+    FUSES_A,
+    LEAST_DROP,
+    LEAST_MAINS_MM2,
+    SIZES,
+    choose,
+    copper_kg,
+    derating,
+    fuse_for,
+    judged,
+)
+from uncle_sled.core.wiring.network import Flow, Network, network_of
+from uncle_sled.core.wiring.route import Spot, Ways, length_m, route, ways_of
+
+LIMIT_THEMSELVES = (
+    "inverter",
+    "inverter charger",
+    "solar charger",
+    "mains charger",
+    "car charger",
+    "generator",
+    "panel",
+)
+EARTH_MM2 = {"mm2": 6.0, "AWG": 5.26}
+CORES = {"DC": 2, "panel": 2, "AC": 3, "earth": 1}
+DEVICE_KG = {
+    "bus bar": 0.3,
+    "fuse box": 0.4,
+    "main switch": 0.35,
+    "switch": 0.05,
+    "shunt": 0.35,
+    "AC board": 1.2,
+    "RCD": 0.25,
+    "transfer switch": 1.5,
+    "inlet": 0.6,
+    "AC socket": 0.15,
+    "DC socket": 0.08,
+    "car plug": 0.3,
+    "earth stud": 0.1,
+}
+FUSE_KG = ((40.0, 0.05), (math.inf, 0.25))  # with its holder, up to so many amps
+COLOURS = {
+    ("DC", "mm2"): "red, black",
+    ("DC", "AWG"): "red, black",
+    ("panel", "mm2"): "red, black",
+    ("panel", "AWG"): "red, black",
+    ("AC", "mm2"): "brown, blue, green-yellow",
+    ("AC", "AWG"): "black, white, green",
+    ("earth", "mm2"): "green-yellow",
+    ("earth", "AWG"): "green",
+}
+
+
+class Laid(msgspec.Struct, frozen=True):
+    """One wire as laid.
+
+    number: as on its label. current_a, mm2, drop_share, fuse_a: None where unknown, and ``why`` says because of what.
+    allowed: share of the volts that may be lost. points: its way, one end to the other [m].
+    """
+
+    id: str
+    number: str
+    kind: str
+    start: str
+    end: str
+    volts: float
+    current_a: float | None
+    points: tuple[Spot, ...]
+    length_m: float
+    mm2: float | None
+    gauge: str
+    insulation: str
+    derating: float
+    ampacity_a: float | None
+    drop_share: float | None
+    allowed: float
+    fused: str
+    fuse_a: float | None
+    fuse_wanted_a: float | None  # the next standard size over the load
+    guard_a: float | None  # the fuse or breaker further up that guards it where it has none of its own
+    typed_size: bool
+    typed_fuse: bool
+    length_face: Literal["measured", "route", "guessed"]  # guessed: an end whose place nobody said
+    colour: str
+    mass_kg: float
+    middle_m: Spot
+    why: str = ""
+
+
+class Wired(msgspec.Struct, frozen=True, eq=False):
+    """All wires as laid, the devices they end at, and the network they make."""
+
+    wires: tuple[Laid, ...]
+    devices: tuple[Device, ...]
+    net: Network
+    gauge: str
+
+    def wire(self, id: str) -> Laid | None:
+        return next((one for one in self.wires if one.id == id), None)
+
+
+def gauge_of(build: Build) -> str:
+    """Whether sizes are in mm2 or AWG: as chosen, or by the practice of the brief."""
+    return build.systems.gauge or ("AWG" if build.brief.region == "North American" else "mm2")
+
+
+def spots_of(build: Build, wanted: set[str] | None = None) -> dict[str, Spot]:
+    """Where wires end, by id [m]; of the things only those that are wanted, where it is said which."""
+    spots: dict[str, Spot] = {}
+    for t in build.stow.things:
+        if wanted is not None and t.id not in wanted and not (t.figures is not None and t.figures.unit):
+            continue
+        along = t.length.si if t.turn % 180 == 0 else t.width.si
+        spots[t.id] = (t.x.si + along / 2, t.y.si, t.z.si + t.height.si / 2)
+    for d in build.systems.devices:
+        spots[d.id] = (d.x.si, d.y.si, d.z.si)
+    home = next((spots[d.id] for d in build.systems.devices if d.kind == "fuse box"), None)
+    if home is None:
+        home = next(
+            (spots[t.id] for t in build.stow.things if t.figures and t.figures.unit in ("fuse box", "station")),
+            (1.0, 0.0, 0.5),
+        )
+    for one in build.systems.loads:
+        if one.x is not None and one.y is not None and one.z is not None:
+            spots[one.id] = (one.x.si, one.y.si, one.z.si)
+        else:
+            spots[one.id] = (home[0] + 0.5, home[1], home[2])
+    return spots
+
+
+def wired_of(build: Build, framed: Framed) -> Wired:
+    """Every wire laid, sized and fused; the way of each is kept while its ends and the body stay."""
+    net, gauge = network_of(build), gauge_of(build)
+    if not net.wires:
+        return Wired((), build.systems.devices, net, gauge)
+    ends = {end for wire in net.wires.values() for end in (wire.start, wire.end)}
+    ways, spots = ways_of(build, framed), spots_of(build, ends)
+    practice = "120" if net.mains < 200 else "230"
+    laid: dict[str, Laid] = {}
+    lost = {one.id for one in build.systems.loads if one.x is None or one.y is None or one.z is None}
+
+    def lay(id: str, seen: frozenset[str]) -> Laid:
+        """The wires that lead to it first: their fuse may be the one that guards it."""
+        if id not in laid:
+            wire = net.wires[id]
+            guard = None if wire.fused in ("start", "both") else guard_of(wire, seen)
+            points = _way(wire, spots[wire.start], spots[wire.end], ways)
+            laid[id] = _laid(
+                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost
+            )
+        return laid[id]
+
+    def guard_of(wire: Wire, seen: frozenset[str]) -> float | None:
+        if wire.kind not in ("DC", "AC") or net.ends[wire.start].kind in LIMIT_THEMSELVES:
+            return None
+        if net.ends[wire.start].kind == "inlet":
+            return net.flows[wire.id].current_a
+        before = [
+            id for id in net.into[wire.start] if id not in seen and net.wires[id].kind == wire.kind and id != wire.id
+        ]
+        guards = [lay(id, seen | {wire.id}) for id in before]
+        told = [one.fuse_a if one.fused in ("start", "both") else one.guard_a for one in guards]
+        known = [one for one in told if one is not None]
+        if not known:
+            return None
+        return sum(known) if wire.kind == "DC" else max(known)  # batteries side by side all push at once
+
+    return Wired(tuple(lay(id, frozenset()) for id in net.wires), build.systems.devices, net, gauge)
+
+
+@keep_keyed(lambda wire, start, end, ways: (wire.bends, start, end, Same(ways)), 1000)
+def _way(wire: Wire, start: Spot, end: Spot, ways: Ways | None) -> tuple[Spot, ...]:
+    return route(start, end, wire.bends, ways)
+
+
+@keep_keyed(lambda *args: args, 1000)
+def _laid(
+    wire: Wire, points: tuple[Spot, ...], flow: Flow, gauge: str, practice: str, guard: float | None, guessed: bool
+) -> Laid:
+    long = wire.length.si if wire.length is not None else length_m(points)
+    sizes = SIZES[gauge]
+    if wire.kind == "AC":
+        sizes = tuple(one for one in sizes if one.mm2 >= LEAST_MAINS_MM2)
+    left = derating(wire.bundle, wire.in_foam.si if wire.in_foam is not None else 0.0, wire.near_engine)
+    insulation = "building" if wire.kind == "AC" else wire.insulation  # mains stays on the cautious class
+    allowed = wire.drop if wire.drop is not None else LEAST_DROP
+    fused = "none" if wire.kind == "earth" else wire.fused
+    standard = BREAKERS_A[practice] if wire.kind == "AC" else FUSES_A
+    mm2, name, carries, share, fuse, wanted, why = wire.area_mm2, "", None, None, wire.fuse_a, None, flow.why
+    if wire.kind == "earth":
+        mm2 = mm2 or EARTH_MM2[gauge]
+    elif flow.current_a is not None and flow.volts > 0:
+        amps = flow.current_a
+        wanted = fuse_for(amps, math.inf, flow.hard, standard) if fused != "none" else None
+        if mm2 is not None:
+            carries, lost = judged(mm2, long, amps, insulation, left, sizes)  # type: ignore[arg-type]
+            share = lost / flow.volts
+            fuse = fuse if fuse is not None else wanted
+        else:
+            found = choose(
+                long,
+                amps,
+                flow.volts,
+                allowed,
+                insulation,
+                left,
+                sizes,
+                flow.hard,
+                fused != "none",
+                standard,
+                wire.fuse_a,
+                guard or 0.0,
+            )  # type: ignore[arg-type]
+            if found.size is not None:
+                mm2, carries, share = found.size.mm2, found.ampacity_a, found.drop_v / flow.volts
+                fuse = found.fuse_a
+            why = found.why
+    if mm2 is not None:
+        name = next((s.name for s in sizes if abs(s.mm2 - mm2) < 0.01 * mm2), f"{mm2:g} mm²")
+    mass, middle = _weight(long, points, mm2, CORES[wire.kind], fuse if fused != "none" else None, fused)
+    return Laid(
+        id=wire.id,
+        number=wire.id.lstrip("abcdefghijklmnopqrstuvwxyz") or wire.id,
+        kind=wire.kind,
+        start=wire.start,
+        end=wire.end,
+        volts=flow.volts,
+        current_a=flow.current_a,
+        points=points,
+        length_m=long,
+        mm2=mm2,
+        gauge=name,
+        insulation=insulation,
+        derating=left,
+        ampacity_a=carries,
+        drop_share=share,
+        allowed=allowed,
+        fused=fused,
+        fuse_a=fuse if fused != "none" else None,
+        fuse_wanted_a=wanted,
+        guard_a=guard,
+        typed_size=wire.area_mm2 is not None,
+        typed_fuse=wire.fuse_a is not None,
+        length_face="measured" if wire.length is not None else "guessed" if guessed else "route",
+        colour=wire.colour or COLOURS[wire.kind, gauge],
+        mass_kg=mass,
+        middle_m=middle,
+        why=why,
+    )
+
+
+def _weight(
+    long_m: float, points: tuple[Spot, ...], mm2: float | None, cores: int, fuse_a: float | None, fused: str
+) -> tuple[float, Spot]:
+    """What a wire weighs with its fuses [kg], and the middle of its way [m]; without a size it weighs nothing yet."""
+    pairs = list(itertools.pairwise(points))
+    runs = [math.dist(a, b) for a, b in pairs]
+    whole = sum(runs)
+    if whole <= 0:
+        middle = points[0]
+    else:
+        x, y, z = (
+            sum((a[k] + b[k]) / 2 * run for (a, b), run in zip(pairs, runs, strict=True)) / whole for k in range(3)
+        )
+        middle = (x, y, z)
+    if mm2 is None:
+        return 0.0, middle
+    holders = 2 if fused == "both" else 1
+    fuse = holders * next(kg for most, kg in FUSE_KG if fuse_a <= most) if fuse_a is not None else 0.0
+    return copper_kg(long_m, mm2, cores) + fuse, middle
+
+
+def device_kg(device: Device) -> float:
+    return device.mass.si if device.mass is not None else DEVICE_KG[device.kind]

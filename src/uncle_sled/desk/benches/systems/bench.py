@@ -1,0 +1,133 @@
+"""Systems: what runs, how long the power lasts, and how it is wired."""
+
+from __future__ import annotations
+
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QLabel, QStackedWidget, QWidget
+
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
+from uncle_sled.core.wiring.wire_up import wire_up_ops
+from uncle_sled.core.words import lower_first
+from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.session import Session
+
+CAUTION = "Screening only: batteries and mains burn and kill. Licensed people and local codes decide."
+
+
+class SystemsBench(Bench):
+    strip = True
+
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
+        self.view = "Loads"
+        self.add_views()
+        self.end_top("")
+        self.panels = QStackedWidget()
+        self.made: dict[str, QWidget] = {}
+        self.rows.addWidget(self.panels, 1)
+        self.caution = QLabel(CAUTION)
+        self.caution.setProperty("ink", "pencil")
+        self.caution.setProperty("face", "small")
+        self.caution.setWordWrap(True)
+        self.rows.addWidget(self.caution)
+        for signal in (session.changed, session.case_changed, session.judged, session.selected):
+            signal.connect(self.refresh)
+        self.show_view("Loads")
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def panel(self, name: str) -> QWidget:
+        """A view of this stop, made when it is first opened."""
+        if name not in self.made:
+            self.made[name] = made = self._make(name)
+            self.panels.addWidget(made)
+        return self.made[name]
+
+    def _make(self, name: str) -> QWidget:
+        if name == "Loads":
+            from uncle_sled.desk.benches.systems.loads_panel import LoadsPanel
+
+            return LoadsPanel(self.session, self)
+        if name == "Charge":
+            from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
+
+            return ChargePanel(self.session)
+        if name == "Sizes":
+            from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
+
+            return SizesPanel(self.session)
+        if name == "Together":
+            from uncle_sled.desk.benches.systems.together_panel import TogetherPanel
+
+            return TogetherPanel(self.session)
+        if name == "Wires":
+            from uncle_sled.desk.benches.systems.wires_panel import WiresPanel
+
+            return WiresPanel(self.session, self)
+        from uncle_sled.desk.benches.systems.diagram_panel import DiagramPanel
+
+        return DiagramPanel(self.session, self)
+
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.view_buttons[name].setChecked(True)
+        self.panels.setCurrentWidget(self.panel(name))
+        self.refresh()
+
+    def refresh(self) -> None:
+        if self.isVisible():
+            self.made[self.view].refresh()  # type: ignore[attr-defined]
+
+    # what can be done
+    def wire_up(self) -> bool:
+        """Join whatever has no wire yet, in the usual way."""
+        session = self.session
+        ops = wire_up_ops(session.build)
+        if not ops:
+            why = (
+                "Everything that runs or gives is wired."
+                if session.build.systems.wires
+                else "There is nothing to wire yet: a battery, a station or a hookup is wanted, and something that runs."
+            )
+            session.said.emit(why, "note")
+            return False
+        done = session.edit("Wire up what is loose", ops, "Systems")
+        if done:
+            many = sum(1 for op in ops if op.path == "systems.wires")
+            session.said.emit(
+                f"{many} wire{'s' if many != 1 else ''} laid in the usual way. Look each over, and say where devices sit.",
+                "note",
+            )
+        return done
+
+    def add_load(self) -> None:
+        """Something that runs and is no thing: lamps, telephones."""
+        session = self.session
+        id = fresh_id("ld", [one.id for one in session.build.systems.loads])
+        if session.edit(
+            "Add a load",
+            [add_to("systems.loads", {"id": id, "name": "Lamps", "power_w": 12.0, "hours_day": 4.0, "when": "night"})],
+            "Systems",
+            (id,),
+        ):
+            self.show_view("Loads")
+            session.select((id,))
+
+    def take_off(self) -> None:
+        """The chosen wires, devices and own loads go; a device takes its wires along."""
+        session = self.session
+        systems = session.build.systems
+        ops: list[Op] = []
+        names: list[str] = []
+        for root, some in (("wires", systems.wires), ("devices", systems.devices), ("loads", systems.loads)):
+            for one in some:  # type: ignore[attr-defined]
+                if one.id in session.selection:
+                    ops.append(remove(f"systems.{root}.{one.id}"))
+                    names.append(lower_first(one.name) if one.name else f"wire {one.id[2:]}")
+        if not ops:
+            session.said.emit(
+                "Choose a wire, a device or a load of its own first; things are taken out on Stow.", "note"
+            )
+            return
+        session.edit(f"Take off {names[0]}" + (f" and {len(names) - 1} more" if len(names) > 1 else ""), ops, "Systems")

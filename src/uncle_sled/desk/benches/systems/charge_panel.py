@@ -1,0 +1,268 @@
+"""What is in the battery over the stay: the chart, and what it hangs on beside it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.systems.power import day_words, stay_mode
+from uncle_sled.core.studies.systems.stay import Stay, stay_of
+from uncle_sled.core.studies.systems.sun import HOURS, skies
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.session import Session
+
+SIDE_PX = 262
+
+
+def hours_ops(path: str) -> Any:
+    """Ops of a field of hours a day. Raises: EntryError: more than a day has."""
+
+    def ops(value: float | None) -> list[Op]:
+        if value is not None and value > 24:
+            raise EntryError(f"{value:g} hours are more than a day has; 0 to 24 would be right.")
+        return [set_to(path, value or 0.0)]
+
+    return ops
+
+
+def nights_ops(value: int | None) -> list[Op]:
+    if value is not None and not 1 <= value <= 14:
+        raise EntryError(f"{value} nights are not reckoned; 1 to 14 would be right.")
+    return [set_to("brief.nights_off", value)]
+
+
+class ShadePad(Chart):
+    """Shade by the hour as 24 bars that are pulled; full height is full shade."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Shade on the panels by hour", self._bars, "Shade by hour: pull the bars")
+        self.setMinimumHeight(104)
+        self.setMaximumHeight(132)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.hand: Any = None
+        self.at = 12  # the hour that arrow keys change
+
+    def shade(self) -> list[float]:
+        shade = self.session.build.systems.shade
+        return list(shade) if len(shade) == HOURS else [0.0] * HOURS
+
+    def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
+        step, top = (width - 24) / HOURS, height - 44
+        shapes: list[Primitive] = [line((12, 20), (width - 12, 20), "pencil")]
+        for hour, share in enumerate(self.shade()):
+            x = 12 + hour * step
+            shapes.append(
+                rect(
+                    x + 1,
+                    20,
+                    step - 2,
+                    top,
+                    stroke="chalk" if self.hasFocus() and hour == self.at else "rule",
+                    fill="",
+                    width=0.8,
+                )
+            )
+            if share > 0:
+                shapes.append(
+                    rect(x + 1, 20, step - 2, top * share, stroke="pencil", fill="pencil", width=0.6, tint=0.6)
+                )
+            if hour % 6 == 0:
+                shapes.append(Text((x + step / 2, 10), f"{hour}:00", 10, "pencil"))
+        return tuple(shapes)
+
+    def _put(self, event: QMouseEvent) -> None:
+        step, top = (self.width() - 24) / HOURS, self.height() - 44
+        self.at = min(max(int((event.position().x() - 12) / max(step, 1)), 0), HOURS - 1)
+        share = min(max((self.height() - event.position().y() - 20) / max(top, 1), 0.0), 1.0)
+        shade = self.shade()
+        shade[self.at] = round(share, 1)
+        if self.hand is not None:
+            self.hand.put([set_to("systems.shade", shade if any(shade) else [])])
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.setFocus(Qt.FocusReason.MouseFocusReason)
+            self.hand = self.session.take_up("Shade on the panels", ("power",))
+            self._put(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.hand is not None:
+            self._put(event)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.hand is not None:
+            self.hand.let_go()
+            self.hand = None
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = Qt.Key(event.key())
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.at = (self.at + (1 if key == Qt.Key.Key_Right else -1)) % HOURS
+            self.update()
+        elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            shade = self.shade()
+            shade[self.at] = round(min(max(shade[self.at] + (0.1 if key == Qt.Key.Key_Up else -0.1), 0.0), 1.0), 1)
+            self.session.edit(
+                "Shade on the panels", [set_to("systems.shade", shade if any(shade) else [])], "Systems", merge="shade"
+            )
+        else:
+            super().keyPressEvent(event)
+
+
+class ChargePanel(Guarded, QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.sky = "dull"
+        across = QHBoxLayout(self)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(6)
+        bar = QHBoxLayout()
+        bar.setSpacing(6)
+        bar.addWidget(label("In and out under", "", "pencil"))
+        group = QButtonGroup(self)
+        self.sky_buttons: dict[str, QPushButton] = {}
+        for sky in skies():
+            button = QPushButton(f"{sky.name} sky")
+            button.setCheckable(True)
+            button.setProperty("kind", "view")
+            button.setChecked(sky.id == self.sky)
+            button.clicked.connect(lambda _=False, id=sky.id: self.show_sky(id))
+            group.addButton(button)
+            bar.addWidget(button)
+            self.sky_buttons[sky.id] = button
+        bar.addStretch(1)
+        left.addLayout(bar)
+        self.chart = Chart(session, "State of charge over the stay", self._shapes, "", self._why)
+        self.chart.reads(lambda x, up, w, h: stay_words(self._stay(), x, Words(session.shown), w, h))
+        left.addWidget(self.chart, 1)
+        self.says = label("", wrap=True)
+        left.addWidget(self.says)
+        across.addLayout(left, 1)
+        side = QVBoxLayout()
+        side.setSpacing(8)
+        self.form = Form(
+            session,
+            "The stay",
+            [
+                Row(
+                    "Nights off grid",
+                    "brief.nights_off",
+                    int,
+                    "Without a hookup, 1 to 14; also on Brief",
+                    ops=nights_ops,
+                ),
+                Row(
+                    "Driven, h a day",
+                    "systems.drive_hours",
+                    NUMBER,
+                    "Hours with the car's charger on",
+                    ops=hours_ops("systems.drive_hours"),
+                ),
+                Row("Generator, W", "systems.generator_w", NUMBER, "Watts at its socket"),
+                Row(
+                    "It runs, h a day",
+                    "systems.generator_hours",
+                    NUMBER,
+                    "Hours a day",
+                    ops=hours_ops("systems.generator_hours"),
+                ),
+                Row("On a hookup", "systems.plugged", bool, "Then what runs on mains costs no battery"),
+                Row(
+                    "Hookup, A",
+                    "systems.hookup_a",
+                    NUMBER,
+                    "Amps of its breaker; 16 A or 30 A by practice where nobody said",
+                ),
+            ],
+            "Systems",
+        )
+        side.addWidget(self.form)
+        self.shade = ShadePad(session)
+        side.addWidget(self.shade)
+        self.lines = label("", wrap=True)
+        self.lines.setAlignment(Qt.AlignmentFlag.AlignTop)
+        side.addWidget(self.lines, 1)
+        holder = QWidget()
+        holder.setLayout(side)
+        side.setContentsMargins(0, 0, 0, 0)
+        holder.setFixedWidth(SIDE_PX)
+        across.addWidget(holder)
+
+    def _stay(self) -> Stay:
+        ghost = self.session.ghost
+        build = ghost[1].build if ghost is not None else self.session.build
+        mode = self.session.mode
+        known = {one.id for one in build.stow.modes}
+        return stay_of(build, mode.id if not mode.towing and mode.id in known else stay_mode(build))
+
+    def show_sky(self, id: str) -> None:
+        self.sky = id
+        self.sky_buttons[id].setChecked(True)
+        self.chart.update()
+        self.refresh()
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return stay_chart(self._stay(), self.sky, Words(self.session.shown), width, height)
+
+    def _why(self) -> str:
+        stay = self._stay()
+        if stay.bank is None and self.session.build.systems.plugged:
+            return "No battery aboard: the hookup runs it all. Together shows what its breaker stands."
+        return " ".join(stay.why) or "Nothing to draw yet."
+
+    def refresh(self) -> None:
+        self.form.refresh()
+        self.chart.update()
+        self.shade.update()
+        stay, words = self._stay(), Words(self.session.shown)
+        self.says.setText(self._first(stay))
+        self.lines.setText("\n".join(self._told(stay, words)))
+
+    def _first(self, stay: Stay) -> str:
+        if not stay.strings:
+            return ""
+        told = []
+        for string in stay.strings:
+            if string.first_dark_h is None:
+                told.append(f"{string.name}: nothing goes dark")
+            else:
+                told.append(f"{string.name}: {string.first_dark} dark on {day_words(string.first_dark_h)}")
+        guessed = "" if stay.nights_said else " Nights are not said; seven are drawn."
+        return ". ".join(told) + "." + guessed
+
+    def _told(self, stay: Stay, words: Words) -> list[str]:
+        lines = [f"Out {words.wh(stay.demand.daily_wh)} a day."]
+        if stay.bank is not None:
+            cold = "" if stay.bank.cold_known else "; how cold is not said"
+            share = (
+                f", {stay.bank.cold * 100:.0f} % of it in the cold"
+                if stay.bank.cold_known and stay.bank.cold < 0.995
+                else ""
+            )
+            lines.append(f"Battery {words.wh(stay.bank.usable_wh)} to use{share}{cold}.")
+        string = stay.of(self.sky)
+        if string is not None:
+            nights = max(stay.nights, 1)
+            lines.append(f"{string.name} sky: sun {words.wh(float(string.sun_wh.sum()) / nights)} a day.")
+            if string.clipped_wh > 1:
+                lines.append(f"{words.wh(string.clipped_wh)} of the stay found no room in the battery or controller.")
+            if string.frost_wh > 1:
+                lines.append(f"{words.wh(string.frost_wh)} not taken: battery below freezing.")
+        if stay.reserve_wh > 0:
+            lines.append(f"Reserve {words.wh(stay.reserve_wh)}: a day of what must run.")
+        lines.append("By typed watts and usual weather, not a promise.")
+        return lines

@@ -1,0 +1,314 @@
+"""What runs: a table that is typed into, and the day as bars beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import msgspec
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, add_to, remove, set_to
+from uncle_sled.core.document.systems import Off
+from uncle_sled.core.drawing.systems.stay_chart import day_chart
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.systems.power import stay_mode
+from uncle_sled.core.studies.systems.stay import Stay, stay_of
+from uncle_sled.core.wiring.appliances import Runs, loads_of
+from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.benches.systems.acts import Acts
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.session import Session
+
+WHENS = ("any", "day", "night")
+
+
+def number(text: str, what: str, most: float = 1e7) -> float | None:
+    """A typed figure, None for nothing. Raises: EntryError: with what would be right."""
+    body = text.strip().lower().replace(",", ".").rstrip("whax%× ").strip()
+    if not body:
+        return None
+    try:
+        value = float(body)
+    except ValueError:
+        raise EntryError(f"“{text}” is no {what}; a number from 0 to {most:g} would be right.") from None
+    if not 0 <= value <= most:
+        raise EntryError(f"“{text}” cannot be a {what}; 0 to {most:g} would be right.")
+    return value
+
+
+def load_ops(session: Session, load: Runs, **fields: Any) -> list[Op]:
+    """Ops that write figures of a load, wherever they stand."""
+    if load.own:
+        return [set_to(f"systems.loads.{load.id}.{name}", value) for name, value in fields.items()]
+    return [set_to(f"stow.things.{load.id}.figures.{name}", value) for name, value in fields.items()]
+
+
+def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
+    """Ops that leave a load off in a mode (None: for the stay), or bring it back."""
+    said = next((one for one in session.build.systems.off if one.id == id), None)
+    now = said or Off(id)
+    modes = tuple(one for one in now.modes if one != mode)
+    if mode is not None and not on:
+        modes = (*modes, mode)
+    after = msgspec.structs.replace(now, modes=modes, stay=(not on) if mode is None else now.stay)
+    if not after.modes and not after.stay:
+        return [remove(f"systems.off.{id}")] if said is not None else []
+    record = msgspec.to_builtins(after)
+    return [set_to(f"systems.off.{id}", record)] if said is not None else [add_to("systems.off", record)]
+
+
+class LoadsPanel(Guarded, QWidget):
+    def __init__(self, session: Session, bench: Acts) -> None:
+        super().__init__()
+        self.session = session
+        self._filling = False
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        self.buttons: dict[str, QPushButton] = {}
+        acts: tuple[tuple[str, str, Callable[[], object]], ...] = (
+            ("Add a load", "What runs and is no thing of Stow: lamps, telephones (A)", bench.add_load),
+            ("Must run", "It has a reserve of its own in the battery", self._turn_must),
+            ("Off in this mode", "It is left off in the mode that is shown, and not deleted", self._turn_mode),
+            ("Off for the stay", "It is left off in the stay that is reckoned", self._turn_stay),
+            ("Take it off", "Own loads only; things are taken out on Stow (Delete)", bench.take_off),
+        )
+        for text, tip, does in acts:
+            button = QPushButton(text)
+            button.setToolTip(tip)
+            button.setProperty("kind", "view")
+            button.clicked.connect(lambda _=False, does=does: does())
+            tools.addWidget(button)
+            self.buttons[text] = button
+        for text in ("Must run", "Off in this mode", "Off for the stay"):
+            self.buttons[text].setCheckable(True)
+        tools.addStretch(1)
+        rows.addLayout(tools)
+        self.complaint = label("", "small", "primer", wrap=True)
+        self.complaint.hide()
+        rows.addWidget(self.complaint)
+        self.model = TableModel[Runs](
+            (
+                Column("Load", lambda one: one.name, enter=self._name, ink=self._ink),
+                Column(
+                    "Watts",
+                    lambda one: "?" if one.power_w is None else f"{one.power_w:g}",
+                    right=True,
+                    enter=self._watts,
+                    tip="While it runs, at its own plug; “5 A” is read as amps",
+                ),
+                Column(
+                    "From",
+                    lambda one: "mains" if one.ac else "battery",
+                    enter=self._current,
+                    tip="battery (DC) or mains (AC)",
+                ),
+                Column(
+                    "Hours",
+                    lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}",
+                    right=True,
+                    enter=self._hours,
+                    tip="A day",
+                ),
+                Column(
+                    "Duty",
+                    lambda one: f"{one.duty * 100:g} %",
+                    right=True,
+                    enter=self._duty,
+                    tip="Of its hours that it really draws",
+                ),
+                Column(
+                    "Wh a day",
+                    lambda one: "?" if one.daily_wh is None else f"{one.daily_wh:.0f}",
+                    right=True,
+                    tip="At its own plug, without what an inverter takes",
+                ),
+                Column(
+                    "Start",
+                    lambda one: f"{one.surge:g} ×",
+                    right=True,
+                    enter=self._surge,
+                    tip="What it draws when it starts, as a multiple",
+                ),
+                Column("When", lambda one: one.when, enter=self._when, tip="any, day (8 to 20) or night"),
+                Column("State", self._state),
+            )
+        )
+        self.table = Table(self.model, "Loads")
+        self.table.selectionModel().selectionChanged.connect(self._picked)
+        self.chart = Chart(
+            session,
+            "Watt hours a day of each load",
+            self._bars,
+            "A day, at the battery",
+            lambda: "Nothing runs yet: add a load, or give a thing its watts and hours.",
+        )
+        self.says = label("", wrap=True)
+        split = QSplitter()
+        split.addWidget(self.table)
+        split.addWidget(self.chart)
+        split.setChildrenCollapsible(False)
+        split.setStretchFactor(0, 3)
+        split.setStretchFactor(1, 2)
+        split.setSizes([580, 240])
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        rows.addWidget(split, 1)
+        rows.addWidget(self.says)
+
+    @property
+    def words(self) -> Words:
+        return Words(self.session.shown)
+
+    def _stay(self) -> Stay:
+        mode = self.session.mode
+        return stay_of(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build))
+
+    def _bars(self, width: float, height: float) -> tuple[Any, ...]:
+        return day_chart(self._stay(), self.words, width, height)
+
+    def _ink(self, one: Runs) -> str:
+        return "pencil" if self._state(one).startswith("off") else "primer" if one.daily_wh is None else ""
+
+    def _state(self, one: Runs) -> str:
+        said = next((off for off in self.session.build.systems.off if off.id == one.id), None)
+        if said is not None and said.stay:
+            return "off, stay"
+        if said is not None and self.session.mode.id in said.modes:
+            return f"off, {lower_first(self.session.mode.name)}"
+        return "must run" if one.must_run else ""
+
+    # entries
+    def _take(self, one: Runs, title: str, make: Callable[[], list[Op]]) -> bool:
+        try:
+            ops = make()
+        except EntryError as fault:
+            self._complain(f"{one.name}, {title}: {fault}")
+            return False
+        self._complain("")
+        return self.session.edit(f"{title} of {lower_first(one.name)}", ops, "Systems", (one.id,))
+
+    def _complain(self, says: str) -> None:
+        self.complaint.setText(says)
+        self.complaint.setVisible(bool(says))
+
+    def _name(self, one: Runs, text: str) -> bool:
+        if not text.strip():
+            return False
+        root = f"systems.loads.{one.id}" if one.own else f"stow.things.{one.id}"
+        return self._take(one, "Name", lambda: [set_to(f"{root}.name", text.strip()[:120])])
+
+    def _watts(self, one: Runs, text: str) -> bool:
+        amps = text.strip().lower().endswith("a")
+
+        def make() -> list[Op]:
+            value = number(text, "current" if amps else "power", 1e5)
+            return load_ops(self.session, one, power_w=None if amps else value, amps=value if amps else None)
+
+        return self._take(one, "Watts", make)
+
+    def _current(self, one: Runs, text: str) -> bool:
+        body = text.strip().lower()
+
+        def make() -> list[Op]:
+            if body not in ("battery", "mains", "dc", "ac"):
+                raise EntryError(f"“{text}” is neither; battery or mains would be right.")
+            ac = body in ("mains", "ac")
+            fields: dict[str, Any] = {"current": "AC" if ac else "DC"}
+            if ac:
+                fields["volts"] = None
+            return load_ops(self.session, one, **fields)
+
+        return self._take(one, "Current", make)
+
+    def _hours(self, one: Runs, text: str) -> bool:
+        return self._take(
+            one, "Hours", lambda: load_ops(self.session, one, hours_day=number(text, "number of hours", 24.0))
+        )
+
+    def _duty(self, one: Runs, text: str) -> bool:
+        def make() -> list[Op]:
+            value = number(text, "share", 100.0)
+            return load_ops(self.session, one, duty=1.0 if value is None else value / 100)
+
+        return self._take(one, "Duty", make)
+
+    def _surge(self, one: Runs, text: str) -> bool:
+        return self._take(one, "Start", lambda: load_ops(self.session, one, surge=number(text, "multiple", 20.0)))
+
+    def _when(self, one: Runs, text: str) -> bool:
+        def make() -> list[Op]:
+            if text.strip().lower() not in WHENS:
+                raise EntryError(f"“{text}” is no time; any, day or night would be right.")
+            return load_ops(self.session, one, when=text.strip().lower())
+
+        return self._take(one, "When", make)
+
+    # what is chosen
+    def _chosen(self) -> Runs | None:
+        return next((one for one in self.model.rows if one.id in self.session.selection), None)
+
+    def _picked(self) -> None:
+        rows = self.table.selectionModel().selectedRows()
+        if not self._filling and rows:
+            self.session.select((self.model.rows[rows[0].row()].id,))
+
+    def _turn_must(self) -> None:
+        one = self._chosen()
+        if one is not None:
+            self._take(one, "Must run", lambda: load_ops(self.session, one, must_run=not one.must_run))
+        self.refresh()
+
+    def _turn_mode(self) -> None:
+        one = self._chosen()
+        if one is not None:
+            off = self._state(one).startswith("off, ") and self._state(one) != "off, stay"
+            self._take(one, "Off in this mode", lambda: off_ops(self.session, one.id, self.session.mode.id, off))
+        self.refresh()
+
+    def _turn_stay(self) -> None:
+        one = self._chosen()
+        if one is not None:
+            off = self._state(one) == "off, stay"
+            self._take(one, "Off for the stay", lambda: off_ops(self.session, one.id, None, off))
+        self.refresh()
+
+    def refresh(self) -> None:
+        self._filling = True
+        self.model.set_rows(loads_of(self.session.build), lambda a, b: a.id == b.id)
+        one = self._chosen()
+        at = next((k for k, row in enumerate(self.model.rows) if one is not None and row.id == one.id), -1)
+        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
+        self._filling = False
+        for text in ("Must run", "Off in this mode", "Off for the stay", "Take it off"):
+            self.buttons[text].setEnabled(one is not None and (text != "Take it off" or one.own))
+        state = "" if one is None else self._state(one)
+        self.buttons["Must run"].setChecked(one is not None and one.must_run)
+        self.buttons["Off for the stay"].setChecked(state == "off, stay")
+        self.buttons["Off in this mode"].setChecked(state.startswith("off, ") and state != "off, stay")
+        self.chart.update()
+        self.says.setText(self._sum())
+
+    def _sum(self) -> str:
+        stay, words = self._stay(), self.words
+        if not stay.demand.loads:
+            return ""
+        daily = stay.demand.daily_wh
+        told = [f"{words.wh(daily)} a day at the battery"]
+        if stay.bank is not None and stay.bank.volts:
+            told[0] += f", {daily / stay.bank.volts:.0f} Ah at {stay.bank.volts:.0f} V"
+        if stay.demand.unknown:
+            told.append(f"{len(stay.demand.unknown)} not counted: watts or hours not said")
+        mode = self.session.mode
+        told.append(
+            f"Reckoned as in {lower_first(mode.name)}"
+            if not mode.towing
+            else "Reckoned as in the first mode in which it stands"
+        )
+        return ". ".join(told) + "."

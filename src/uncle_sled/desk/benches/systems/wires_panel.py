@@ -1,0 +1,233 @@
+"""The wires in the body over their list: wire up, add, take off; a row and a line are the same wire."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSplitter, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import add_to, fresh_id
+from uncle_sled.core.document.systems import DeviceKind
+from uncle_sled.core.wiring.wired import Laid, Wired, spots_of, wired_of
+from uncle_sled.core.words import Words, lower_first, upper_first
+from uncle_sled.desk.benches.systems.acts import Acts
+from uncle_sled.desk.benches.systems.wire_sheet import WireSheet
+from uncle_sled.desk.kit.fields import ChoiceField
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.session import Session
+
+DEVICES: tuple[tuple[DeviceKind, str], ...] = (
+    ("bus bar", "Bus bar"),
+    ("fuse box", "Fuse box"),
+    ("main switch", "Main switch"),
+    ("switch", "Switch"),
+    ("shunt", "Battery monitor shunt"),
+    ("AC board", "Board of breakers"),
+    ("RCD", "RCD (GFCI)"),
+    ("transfer switch", "Transfer switch"),
+    ("inlet", "Hookup inlet"),
+    ("AC socket", "Mains socket"),
+    ("DC socket", "12 V socket"),
+    ("car plug", "Car plug"),
+    ("earth stud", "Earth stud on the frame"),
+)
+MAINS = ("inlet", "AC board", "RCD", "transfer switch", "AC socket", "inverter", "generator")
+
+
+def kind_between(wired: Wired, start: str, end: str) -> str:
+    """What kind of wire two ends want."""
+    a, b = wired.net.ends[start], wired.net.ends[end]
+    if "earth stud" in (a.kind, b.kind):
+        return "earth"
+    if a.kind == "panel":
+        return "panel"
+    if a.kind in ("inlet", "AC board", "RCD", "transfer switch", "generator") or (
+        a.kind == "inverter" and b.kind in MAINS
+    ):
+        return "AC"
+    if b.runs is not None and b.runs.ac:
+        return "AC"
+    return "DC"
+
+
+class WiresPanel(Guarded, QWidget):
+    def __init__(self, session: Session, bench: Acts) -> None:
+        super().__init__()
+        self.session, self.bench = session, bench
+        self._filling = False
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        self.up = self._button("Wire it up", "Join whatever has no wire yet, in the usual way (W)", bench.wire_up)
+        tools.addWidget(self.up)
+        self.add = QPushButton("Add a device")
+        self.add.setProperty("kind", "view")
+        menu = QMenu(self.add)
+        for kind, name in DEVICES:
+            menu.addAction(name, partial(self.add_device, kind, name))
+        self.add.setMenu(menu)
+        tools.addWidget(self.add)
+        self.start, self.end = ChoiceField("From", []), ChoiceField("To", [])
+        for field, tip in ((self.start, "Where the wire comes from"), (self.end, "Where it goes")):
+            field.setToolTip(tip)
+            field.setMinimumContentsLength(9)
+            tools.addWidget(field, 1)
+        self.join = self._button("Add a wire", "From the one to the other", self.add_wire)
+        tools.addWidget(self.join)
+        self.off = self._button(
+            "Take it off", "The chosen wire or device; a device takes its wires along (Delete)", bench.take_off
+        )
+        tools.addWidget(self.off)
+        rows.addLayout(tools)
+        self.sheet = WireSheet(session)
+        self.model = TableModel[Laid](
+            (
+                Column("No", lambda w: w.number, right=True, sort=lambda w: int(w.number) if w.number.isdigit() else 0),
+                Column("From", lambda w: self._name(w.start), ink=self._ink),
+                Column("To", lambda w: self._name(w.end), ink=self._ink),
+                Column(
+                    "A",
+                    lambda w: "" if w.kind == "earth" else "?" if w.current_a is None else f"{w.current_a:.1f}",
+                    right=True,
+                ),
+                Column(
+                    "Length",
+                    self._length,
+                    right=True,
+                    tip="One way, along its route with its rises; ~ an end has no place yet",
+                ),
+                Column(
+                    "Size",
+                    lambda w: w.gauge if w.mm2 is not None else "none",
+                    right=True,
+                    ink=lambda w: "primer" if w.mm2 is None else "",
+                ),
+                Column(
+                    "Drop",
+                    lambda w: "" if w.drop_share is None else f"{w.drop_share * 100:.1f} %",
+                    right=True,
+                    ink=lambda w: "primer" if w.drop_share is not None and w.drop_share > w.allowed + 1e-4 else "",
+                ),
+                Column("Fuse", self._fuse, right=True),
+                Column(
+                    "Class",
+                    lambda w: "" if w.kind == "earth" else w.insulation,
+                    tip="building: cautious, in conduit; vehicle: printed for 105 °C",
+                ),
+            )
+        )
+        self.table = Table(self.model, "Wires")
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.table.selectionModel().selectionChanged.connect(self._picked)
+        split = QSplitter(Qt.Orientation.Vertical)
+        split.addWidget(self.sheet)
+        split.addWidget(self.table)
+        split.setChildrenCollapsible(False)
+        split.setSizes([360, 200])
+        rows.addWidget(split, 1)
+        self._ends_for: object = None
+
+    def _button(self, text: str, tip: str, does: object) -> QPushButton:
+        button = QPushButton(text)
+        button.setToolTip(tip)
+        button.setProperty("kind", "view")
+        button.clicked.connect(lambda _=False: does())  # type: ignore[operator]
+        return button
+
+    def wired(self) -> Wired:
+        s = self.session.studied
+        return wired_of(s.build, s.framed)
+
+    def _name(self, id: str) -> str:
+        end = self.wired().net.ends.get(id)
+        return end.name if end is not None else id
+
+    def _ink(self, wire: Laid) -> str:
+        return "primer" if any(wire.id in f.where and f.severity == "stop" for f in self.session.findings) else ""
+
+    def _length(self, wire: Laid) -> str:
+        told = Words(self.session.shown).m(wire.length_m)
+        return f"~{told}" if wire.length_face == "guessed" else told
+
+    def _fuse(self, wire: Laid) -> str:
+        if wire.fused == "none":
+            return ""
+        return ("?" if wire.fuse_a is None else f"{wire.fuse_a:g} A") + (
+            "" if wire.fused == "start" else f", {wire.fused}"
+        )
+
+    def _picked(self) -> None:
+        rows = self.table.selectionModel().selectedRows()
+        if not self._filling and rows:
+            self.session.select((self.model.rows[rows[0].row()].id,))
+
+    def refresh(self) -> None:
+        self._filling = True
+        wired = self.wired()
+        self.model.set_rows(wired.wires, lambda a, b: a.id == b.id)
+        at = next((k for k, one in enumerate(self.model.rows) if one.id in self.session.selection), -1)
+        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
+        self._filling = False
+        self._ends(wired)
+        self.off.setEnabled(any(id in self.session.build.systems.ids for id in self.session.selection))
+
+    def _ends(self, wired: Wired) -> None:
+        told = [(end.id, end.name) for end in wired.net.ends.values()]
+        if told == self._ends_for:
+            return
+        self._ends_for = told
+        for field in (self.start, self.end):
+            kept = field.currentData()
+            field.clear()
+            field.choices = [(id, name) for id, name in told]
+            for id, name in told:
+                field.addItem(name, id)
+            field.setEnabled(bool(told))
+            field.show_value(kept)
+        if self.start.currentIndex() == self.end.currentIndex():
+            self.end.setCurrentIndex(min(1, self.end.count() - 1))
+        self.join.setEnabled(len(told) > 1)
+
+    def add_wire(self) -> None:
+        start, end = self.start.currentData(), self.end.currentData()
+        if start is None or end is None or start == end:
+            self.session.said.emit("Choose two different ends: where the wire comes from, and where it goes.", "note")
+            return
+        wired = self.wired()
+        kind = kind_between(wired, start, end)
+        id = fresh_id("wr", [w.id for w in self.session.build.systems.wires])
+        fused = (
+            "none"
+            if kind in ("earth", "panel") or wired.net.ends[start].kind in ("inlet", "RCD", "main switch", "shunt")
+            else "start"
+        )
+        record = {"id": id, "start": start, "end": end, "kind": kind, "fused": fused}
+        if self.session.edit(
+            f"Wire {lower_first(wired.net.ends[start].name)} to {lower_first(wired.net.ends[end].name)}",
+            [add_to("systems.wires", record)],
+            "Systems",
+            (id,),
+        ):
+            self.session.select((id,))
+
+    def add_device(self, kind: str, name: str) -> None:
+        systems = self.session.build.systems
+        id = fresh_id("dv", [d.id for d in systems.devices])
+        spots = spots_of(self.session.build)
+        near = next((spots[d.id] for d in reversed(systems.devices)), None) or next(
+            iter(spots.values()), (1.5, 0.0, 0.8)
+        )
+        many = sum(1 for d in systems.devices if d.kind == kind)
+        at = {
+            axis: {"si": round(v, 3), "typed": None}
+            for axis, v in zip("xyz", (near[0] + 0.12, near[1], near[2]), strict=True)
+        }
+        record = {"id": id, "kind": kind, "name": f"{name} {many + 1}" if many else name, **at}
+        if self.session.edit(
+            f"Add {lower_first(upper_first(name))}", [add_to("systems.devices", record)], "Systems", (id,)
+        ):
+            self.session.select((id,))

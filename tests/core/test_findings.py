@@ -41,7 +41,10 @@ def test_every_remedy_of_a_demo_does_what_it_says(name):
             was = next((old for old in before if old.key == key), None)
             assert f.severity == "note" or was is not None, f"{one.remedy.says} brings {f.title}"
             assert was is None or RANK[f.severity] >= RANK[was.severity]
-        undone = [set_to(op.path, msgspec.to_builtins(_at(project.build, op.path))) for op in one.remedy.ops]
+        places = [op.path.rpartition(".")[0] if op.op == "remove" else op.path for op in one.remedy.ops]
+        lists = {op.path for op in one.remedy.ops if op.op == "add"} | {"systems.wires"}
+        places = sorted(set(places), key=lambda path: path not in lists)  # whole lists first, then what is in them
+        undone = [set_to(path, msgspec.to_builtins(_at(project.build, path))) for path in places]
         assert apply(tried.build, undone) == project.build
         assert dict(one.remedy.after).keys() == {case.id for case in tried.table.cases}
 
@@ -59,7 +62,7 @@ def test_marsh_heron_goes_light_coming_home_and_the_grey_jug_settles_it():
     assert one.case_id == "coming-home"
     assert one.remedy is not None and "grey jug beside the fresh jug" in one.remedy.says
     settled = study(apply(project.build, one.remedy.ops), project.facts)
-    assert to_settle(findings(settled)) == 0
+    assert to_settle(findings(settled), "Balance") == 0
 
 
 def test_an_axle_that_is_not_welded_may_be_the_remedy():

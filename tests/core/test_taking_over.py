@@ -43,7 +43,7 @@ def test_everything_of_every_demo_can_be_taken_into_every_other(here, there):
 
 def test_a_stop_takes_the_place_of_the_one_here_and_weighs_as_there():
     project, source = demo("marsh-heron"), demo("rosin-box")
-    takes = tuple(Take("stop", name, name) for name in ("rig", "shell", "stow", "brief"))
+    takes = tuple(Take("stop", name, name) for name in ("rig", "shell", "stow", "systems", "brief"))
     after, _ = taken_over(project, source, takes)
     theirs = study(source.build, source.facts)
     ours = study(after.build, after.facts)

@@ -39,7 +39,7 @@ def test_every_kind_that_runs_on_something_says_on_what():
         if entry.kind == "solar":
             assert f and f.solar_wp
         if entry.kind == "charger" and entry.id not in ("fuse-board",):
-            assert f and (f.charge_w or f.power_w or f.volts)
+            assert f and f.unit and (f.charge_w or f.power_w or f.unit == "inlet")
 
 
 def test_search_finds_by_name_kind_and_contents():

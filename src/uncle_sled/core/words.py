@@ -92,8 +92,8 @@ class Words(msgspec.Struct, frozen=True):
         return f"{shown:.0f} {'°F' if self.shown.imperial else '°C'}".replace("-", "−")
 
     def wh(self, watt_hours: float) -> str:
-        """An energy, in kilowatt hours from ten thousand on."""
-        return f"{watt_hours / 1000:.1f} kWh" if abs(watt_hours) >= 10_000 else f"{watt_hours:.0f} Wh"
+        """An energy, in kilowatt hours from a hundred of them on."""
+        return f"{watt_hours / 1000:.0f} kWh" if abs(watt_hours) >= 100_000 else f"{watt_hours:.0f} Wh"
 
     def of_unit(self, value: float, unit: str) -> str:
         """A limit's value in the builder's units. Args: unit: kg, m or km/h."""

@@ -20,6 +20,8 @@ KINDS: dict[str, tuple[str, str]] = {
     "framing-svg": ("svg", "Framing drawings as SVG, one below the other"),
     "dxf": ("dxf", "Faces laid flat at full size as DXF"),
     "axle-order": ("pdf", "Order sheet for the axle as PDF"),
+    "wiring-pdf": ("pdf", "Wiring as PDF: diagram, every connection, labels"),
+    "wiring-svg": ("svg", "Wiring diagram as SVG"),
     "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
@@ -54,6 +56,13 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         if order is None:
             raise FileError("There is no axle to order yet: a ball, an axle and something to carry are wanted first.")
         pages = (order,)
+    elif kind.startswith("wiring-"):
+        from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
+
+        pages = wiring_sheets(s, name, today)
+        if not pages:
+            raise FileError("Nothing is wired yet; Wire it up on the Systems stop joins what is aboard.")
+        pages = pages[:1] if kind == "wiring-svg" else pages
     elif kind.startswith("framing-"):
         from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
 

@@ -19,7 +19,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.words import lower_first, upper_first
 
 Kind = Literal["stop", "layers", "thing", "school"]
-STOPS = ("brief", "rig", "shell", "stow")
+STOPS = ("brief", "rig", "shell", "stow", "systems")
 
 
 class Take(msgspec.Struct, frozen=True):
@@ -59,8 +59,26 @@ def taken_over(project: Project, source: Project, takes: tuple[Take, ...]) -> tu
             project = _layers(project, source, take.id, said)
         else:
             project = _thing(project, source.build, take.id, said)
+    whole = {take.id for take in takes if take.kind == "stop"}
+    if ("stow" in whole) != ("systems" in whole):
+        project = _unwired(project, said)
     after, loose = referring_right(project)
     return after, (*said, *loose)
+
+
+def _unwired(project: Project, said: list[str]) -> Project:
+    """Things and wires of two builds: a wire must not end at another thing that only has the same id."""
+    build = project.build
+    systems = build.systems
+    own = {one.id for one in systems.loads} | {one.id for one in systems.devices}
+    wires = tuple(wire for wire in systems.wires if wire.start in own and wire.end in own)
+    off, bonds = tuple(one for one in systems.off if one.id in own), tuple(id for id in systems.bonds if id in own)
+    gone = len(systems.wires) - len(wires)
+    if gone:
+        said.append(
+            f"{gone} wires ended at things of the other build and were left out; Wire it up on Systems joins what is here."
+        )
+    return project.with_build(replace(build, systems=replace(systems, wires=wires, off=off, bonds=bonds)))
 
 
 def _stop(project: Project, source: Project, name: str, said: list[str]) -> Project:

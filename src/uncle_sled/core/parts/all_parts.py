@@ -41,7 +41,7 @@ def _base(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], framed: Framed) 
 
 
 def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
-    """Rig, shell, things and wiring as parts, in that order."""
+    """Rig, shell, wiring and things as parts, in that order: things stand last, where a drag looks for them."""
     framed = framed_of(build, facts)
     base = _base(build.rig, build.shell, facts.materials, framed)
-    return base + parts_of_things(build.stow.things) + parts_of_wiring(build, framed)
+    return base + parts_of_wiring(build, framed) + parts_of_things(build.stow.things)

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.systems import Device
 from uncle_sled.core.engine import keep_each
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.part import MEMBER_M, PLACED_M, Part
 from uncle_sled.core.wiring.wired import Laid, device_kg, wired_of
 
 LEAST_KG = 1e-6
+MADE_BY, WIRING = "systems.", "wiring"  # of all of it: it hangs as one weight
 
 
 @keep_each
@@ -17,10 +19,10 @@ def _of_wire(wire: Laid) -> Part | None:
         return None
     x, y, z = wire.middle_m
     return Part(
-        wire.id,
+        f"{WIRING}/{wire.id}",
         f"Wire {wire.number}",
         "power",
-        f"systems.wires.{wire.id}",
+        f"{MADE_BY}wires.{wire.id}",
         "computed",
         wire.mass_kg,
         x,
@@ -31,24 +33,25 @@ def _of_wire(wire: Laid) -> Part | None:
     )
 
 
+@keep_each
+def _of_device(device: Device) -> Part:
+    return Part(
+        f"{WIRING}/{device.id}",
+        device.name,
+        "power",
+        f"{MADE_BY}devices.{device.id}",
+        "estimated",
+        device_kg(device),
+        device.x.si,
+        device.y.si,
+        device.z.si,
+        station_sigma_m=MEMBER_M,
+    )
+
+
 def parts_of_wiring(build: Build, framed: Framed) -> tuple[Part, ...]:
     """In the order of the file: devices, then wires; a wire without a size weighs nothing yet."""
     if not build.systems.wires and not build.systems.devices:
         return ()
     wired = wired_of(build, framed)
-    devices = [
-        Part(
-            device.id,
-            device.name,
-            "power",
-            f"systems.devices.{device.id}",
-            "estimated",
-            device_kg(device),
-            device.x.si,
-            device.y.si,
-            device.z.si,
-            station_sigma_m=MEMBER_M,
-        )
-        for device in wired.devices
-    ]
-    return (*devices, *(part for part in _of_wire(wired.wires) if part is not None))
+    return (*_of_device(wired.devices), *(part for part in _of_wire(wired.wires) if part is not None))

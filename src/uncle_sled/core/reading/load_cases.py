@@ -17,6 +17,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
 from uncle_sled.core.engine import from_last, keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
+from uncle_sled.core.parts.from_wiring import MADE_BY
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
 
 Floats = NDArray[np.float64]
@@ -243,9 +244,7 @@ def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | Non
     was, now = old.build.stow, build.stow
     if now.cases is not was.cases or len(parts) != len(old.parts) or len(now.things) != len(was.things):
         return None
-    if len(now.modes) != len(was.modes) or any(
-        a is not b for a, b in zip(old.parts[: old.first], parts[: old.first], strict=True)
-    ):
+    if len(now.modes) != len(was.modes) or _head_moved(old, parts) is None:
         return None
     moved = [at for at, (a, b) in enumerate(zip(was.things, now.things, strict=True)) if a is not b]
     if len(moved) > AROUND:
@@ -269,6 +268,16 @@ def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | Non
     if elsewhere:
         moved = [at for at, thing in enumerate(now.things) if at in moved or thing.id in elsewhere]
     return moved if len(moved) <= AROUND else None
+
+
+def _head_moved(old: _Laid, parts: tuple[Part, ...]) -> list[int] | None:
+    """Columns of wires that a move made longer or shorter; None where frame or body are others, or other wires are there."""
+    changed = [at for at in range(old.first) if old.parts[at] is not parts[at]]
+    for at in changed:
+        a, b = old.parts[at], parts[at]
+        if a.id != b.id or a.name != b.name or not (a.made_by == b.made_by and b.made_by.startswith(MADE_BY)):
+            return None
+    return changed
 
 
 def _weighs(part: Part) -> tuple[object, ...]:
@@ -295,6 +304,10 @@ def _laid_again(old: _Laid, build: Build, parts: tuple[Part, ...]) -> _Laid | No
         z=old.z.copy(),
         sigma=old.sigma.copy(),
     )
+    for at in _head_moved(old, parts) or ():
+        part, aboard = parts[at], laid.on[:, at]
+        laid.x[:, at], laid.y[:, at], laid.z[:, at] = part.x_m, part.y_m, part.z_m
+        laid.mass[:, at], laid.sigma[:, at] = part.mass_kg * aboard, part.sigma_kg * aboard
     touching = [(row, mode, mode.touched) for row, mode in enumerate(laid.modes) if mode.places or mode.states]
     for at in moved:
         thing, spot = build.stow.things[at], old.first + at

@@ -13,7 +13,7 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Figures, Thing
 from uncle_sled.core.document.systems import Load, Systems
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import Same, keep_keyed
 
 INVERTER_ETA = 0.88
 CHARGER_ETA = 0.88  # of what is taken from the mains
@@ -54,6 +54,13 @@ class Runs(msgspec.Struct, frozen=True):
         return self.power_w * self.duty * self.hours_day
 
 
+def electric_key(build: Build) -> tuple[object, ...]:
+    """All of the things that power and wiring read, places apart: a key for what is kept of them."""
+    return tuple(
+        [(t.id, t.name, Same(t.figures), t.taken_out, t.vents_gas) for t in build.stow.things if t.figures is not None]
+    )
+
+
 def mains_v(brief: Brief) -> float:
     """Volts of the mains: as the brief says, or by its practice."""
     return float(brief.mains or ("120" if brief.region == "North American" else "230"))
@@ -86,7 +93,7 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
     )
 
 
-@keep_by(lambda build: (build.stow.things, build.systems, build.brief), 4)
+@keep_keyed(lambda build: (Same(build.systems), Same(build.brief), electric_key(build)), 4)
 def loads_of(build: Build) -> tuple[Runs, ...]:
     """Every load: things first, in the order of the file, then own lines."""
     systems, mains = build.systems, mains_v(build.brief)

@@ -19,9 +19,10 @@ ON_WHEELS = ("wheels", "tyre")
 
 
 def where_to(s: Studied, ids: tuple[str, ...], stop: str) -> tuple[str, str]:
-    """The stop and view that show the first of ``ids`` that some stop can show; the finding's own stop otherwise."""
+    """The stop and view that show the first of ``ids`` that some stop can show, its own before others."""
+    order = sorted(abouts(), key=lambda said: said.stop != stop)
     for id in ids:
-        for said in abouts():
+        for said in order:
             view = said.shows(s, id) if said.shows is not None else None
             if view is not None:
                 return said.stop, view
@@ -39,6 +40,7 @@ def chosen_of(build: Build, ids: tuple[str, ...]) -> tuple[str, ...]:
     there = {thing.id for thing in build.stow.things} | {opening.id for opening in build.shell.openings}
     there |= {axle.id for axle in build.rig.axles}
     there |= {wall.id for wall in build.shell.partitions} | {loft.id for loft in build.shell.lofts}
+    there |= build.systems.ids
     return tuple(id for id in ids if id in there)
 
 

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import Same, keep_keyed, keep_last
+from uncle_sled.core.parts.from_wiring import WIRING
 from uncle_sled.core.reading.load_cases import columns_of
 from uncle_sled.core.reading.studied import Studied
 
@@ -96,7 +97,9 @@ def single_bobs(s: Studied, row: int) -> Singles:
     keys, owner, first = _owners(s.table.ids)
     kg = np.bincount(owner, s.table.mass_kg[row], len(keys))
     kg_m = np.bincount(owner, s.table.mass_kg[row] * s.table.x_m[row], len(keys))
-    names, groups = s.table.names, s.table.groups
+    names, groups = list(s.table.names), s.table.groups
+    if WIRING in keys:
+        names[first[keys.index(WIRING)]] = "Wiring"
     some = np.flatnonzero(np.abs(kg) > 1e-9)
     order = some[np.argsort(-np.abs(kg[some]), kind="stable")].tolist()
     shell = [k for k in order if groups[first[k]] == "shell"]

@@ -53,6 +53,7 @@ def _field(
     top = height - 12
     shapes: list[Primitive] = [Text((left, top), title, 12, "ink", "strong", "left")]
     y = top - HEAD - pitch / 2 + 6
+    mark = room * have / most
     for id, value in rows:
         shapes.append(Text((left + NAME_W - 6, y), names[id], 12, "ink", "strong" if id == sky else "text", "right"))
         if value is None:
@@ -74,9 +75,17 @@ def _field(
                     hatch="" if enough else "wood",
                 )
             )
-            shapes.append(Text((left + NAME_W + long + 5, y), says(value), 11, "pencil", anchor="left"))
+            shapes.append(
+                Text(
+                    (left + NAME_W + (long if long < mark - 70 else max(long, mark)) + 5, y),
+                    says(value),
+                    11,
+                    "pencil",
+                    anchor="left",
+                )
+            )
         y -= pitch
-    x = left + NAME_W + room * have / most
+    x = left + NAME_W + mark
     foot = y + pitch / 2 + 2
     shapes += [
         line((x, foot), (x, top - HEAD + 6), "ink", 1.6),

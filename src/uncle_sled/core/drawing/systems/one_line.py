@@ -10,6 +10,7 @@ from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, lin
 from uncle_sled.core.drawing.systems.one_line_layout import GAP_W, LaidOut, LineAt, Wants, laid_out
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.engine import keep_by
+from uncle_sled.core.units import feet_inches
 from uncle_sled.core.wiring.appliances import usable_wh
 from uncle_sled.core.wiring.network import End
 from uncle_sled.core.wiring.wired import Laid, Wired
@@ -73,6 +74,8 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
     dash = () if wire.mm2 is not None else (5.0, 3.0)
     shapes: list[Primitive] = [Poly(points, ink, "", WIDE[wire.kind], False, dash=dash, id=wire.id)]
     level, (x, y) = at.level_from + EDGE, points[-1]
+    if at.back:
+        level, x, y = at.words_at[0] + EDGE - 30, at.words_at[0] + EDGE + 40, at.words_at[1] + rise
     middle = max(level, x - GAP_W + 8)
     said = wire.gauge if wire.mm2 is not None else "no size"
     shapes.append(
@@ -87,7 +90,8 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
             wire.id,
         )
     )
-    low = words.m(wire.length_m) if wire.length_face != "guessed" else f"about {words.m(wire.length_m)}"
+    long = feet_inches(wire.length_m, 1) if words.shown.imperial else words.m(wire.length_m)
+    low = f"~{long}" if wire.length_face == "guessed" else long
     fuse = f"{wire.fuse_a:g} A" if wire.fuse_a is not None else ""
     shapes.append(
         Text(

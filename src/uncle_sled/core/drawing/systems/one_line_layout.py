@@ -14,7 +14,7 @@ import msgspec
 
 Point = tuple[float, float]
 BOX_W, BOX_H, PORT = 108.0, 38.0, 32.0
-GAP_W, ROW, LANE = 88.0, 16.0, 28.0  # between columns; air between boxes; height of a lane that passes
+GAP_W, ROW, LANE = 84.0, 16.0, 28.0  # between columns; air between boxes; height of a lane that passes
 TRACK, FIRST_TRACK = 7.0, 10.0
 SWEEPS, PULLS = 8, 60
 
@@ -45,6 +45,7 @@ class LineAt(msgspec.Struct, frozen=True):
     points: tuple[Point, ...]
     words_at: Point
     level_from: float  # x where its last level part begins
+    back: bool = False  # it closes a ring, and runs back over all of it
 
 
 class LaidOut(msgspec.Struct, frozen=True):
@@ -347,7 +348,7 @@ def _back(wire: Wants, nodes: dict[str, _Node], high: float, x_of: Callable[[_No
     points = (
         (right, high - a.y + 8), (right + 6, high - a.y + 8), (right + 6, over), (left - 8, over), (left - 8, high - b.y + 10), (left, high - b.y + 10),
     )  # fmt: skip
-    return LineAt(wire.id, points, ((right + left) / 2, over), min(left, right))
+    return LineAt(wire.id, points, ((right + left) / 2, over), min(left, right), True)
 
 
 def hash_of(text: str) -> int:

@@ -6,7 +6,7 @@ from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.systems.together import Meeting, Together
 
-NAME_W, HEAD, LEAST, MOST = 150.0, 40.0, 22.0, 40.0
+NAME_W, HEAD, LEAST, MOST = 150.0, 40.0, 22.0, 60.0
 
 
 def cell_of(together: Together, width: float, height: float) -> float:

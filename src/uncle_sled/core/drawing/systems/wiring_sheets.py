@@ -18,13 +18,13 @@ ROW = 17.0
 CAUTION = "Screening only. Mains, batteries and gas burn and kill: licensed people and local codes decide, and check it before it is switched on."
 HEADS = (
     ("No", 24),
-    ("From", 118),
-    ("To", 118),
-    ("A", 36),
-    ("Length", 48),
-    ("Size", 52),
+    ("From", 92),
+    ("To", 92),
+    ("A", 34),
+    ("Length", 58),
+    ("Size", 50),
     ("Drop", 38),
-    ("Fuse", 40),
+    ("Fuse", 54),
     ("Colours", 0),
 )
 

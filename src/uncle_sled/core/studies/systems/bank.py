@@ -10,6 +10,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.wiring.appliances import CELL_V, amp_hours, figures_of, low_v, units_of, usable_wh
 
 PEUKERT, RATED_H = 1.2, 20.0
@@ -73,6 +74,15 @@ def temperatures_c(coldest_c: float, outside: bool) -> tuple[float, ...]:
     return tuple(float(coldest_c + SWING_K / 2 * (1 - np.cos(turn * (h - COLDEST_H)))) for h in range(24))
 
 
+def stands_outside(build: Build, thing: Thing) -> bool:
+    """Whether a battery has the night's own temperature: said to be outside, or ahead of or behind the body."""
+    shell = build.shell
+    if thing.outside or shell.form == "none" or not (shell.front and shell.length):
+        return thing.outside
+    middle = thing.x.si + (thing.length.si if thing.turn % 180 == 0 else thing.width.si) / 2
+    return not shell.front.si <= middle <= shell.front.si + shell.length.si
+
+
 def bank_of(build: Build) -> Bank | None:
     """The batteries as one; None where there is none."""
     stores = units_of(build, "battery", "station")
@@ -81,8 +91,7 @@ def bank_of(build: Build) -> Bank | None:
     told = [(thing, figures_of(thing)) for thing in stores]
     chemistry = next((f.chemistry for _, f in told if f.chemistry), "")
     coldest = build.brief.coldest
-    front = build.shell.front.si if build.shell.front and build.shell.form != "none" else None
-    outside = any(t.outside or (front is not None and t.x.si + t.length.si / 2 < front) for t in stores)
+    outside = any(stands_outside(build, t) for t in stores)
     lowest = min(temperatures_c(coldest.si, outside)) if coldest is not None else None
     batteries = [(t, f) for t, f in told if f.unit == "battery"]
     series = max(round(build.systems.volts / 12), 1)

@@ -13,8 +13,9 @@ from typing import TYPE_CHECKING, Any
 import msgspec
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.engine import keep_keyed
-from uncle_sled.core.studies.systems.bank import temperatures_c
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
+from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
 from uncle_sled.core.wiring.network import End, Network
 from uncle_sled.core.wiring.wired import Wired
@@ -60,15 +61,12 @@ def graph_of(net: Network) -> nx.MultiDiGraph:
     return graph
 
 
-@keep_keyed(
-    lambda build, wired: (
-        build.systems,
-        build.brief.coldest,
-        tuple((w.id, w.fuse_a, w.ampacity_a, w.length_m, w.current_a) for w in wired.wires),
-        wired.net,
-    ),
-    6,
-)
+def _key(build: Build, wired: Wired) -> tuple[object, ...]:
+    laid = tuple([(w.id, w.fuse_a, w.ampacity_a, w.length_m, w.current_a) for w in wired.wires])
+    return Same(build.systems), build.brief.coldest, power_key(build), Same(wired.net), laid
+
+
+@keep_keyed(_key, 6)
 def hazards_of(build: Build, wired: Wired) -> tuple[Hazard, ...]:
     """All hazards, by kind. None where nothing is wired."""
     net = wired.net
@@ -410,8 +408,7 @@ def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired)
         f = figures_of(thing)
         if f.unit != "battery" or f.chemistry != "LFP" or f.cold_cut:
             continue
-        front = build.shell.front.si if build.shell.front and build.shell.form != "none" else None
-        outside = thing.outside or (front is not None and thing.x.si + thing.length.si / 2 < front)
+        outside = stands_outside(build, thing)
         if min(temperatures_c(coldest.si, outside)) < 0 and net.into.get(thing.id, ()) + net.out.get(thing.id, ()):
             yield Hazard("lfp-cold-charge", (thing.id,), (thing.name,), min(temperatures_c(coldest.si, outside)), 0.0)
 

@@ -11,9 +11,9 @@ import msgspec
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep_keyed
 from uncle_sled.core.studies.systems.bank import cold_share, temperatures_c
-from uncle_sled.core.studies.systems.stay import Stay, stay_of
+from uncle_sled.core.studies.systems.stay import Stay, power_key, stay_of
 from uncle_sled.core.wiring.appliances import CELL_V, DEPTH, figures_of, loads_of, low_v, units_of
 
 IN_HAND = 1.25  # of an inverter over what runs on it
@@ -107,16 +107,7 @@ def _least(low: float, high: float, lasts: object, tries: int = 12) -> float | N
     return high
 
 
-@keep_by(
-    lambda build, mode: (
-        build.systems,
-        build.brief,
-        build.shell,
-        mode,
-        *[t.figures for t in build.stow.things if t.figures],
-    ),
-    4,
-)
+@keep_keyed(lambda build, mode: (power_key(build), mode), 4)
 def needs_of(build: Build, mode: str) -> tuple[Needs, ...]:
     """For each string of weather the least battery with the panels there are, and the least panels with the battery."""
     stay = stay_of(build, mode)

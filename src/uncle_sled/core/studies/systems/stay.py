@@ -11,13 +11,23 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.engine import keep_by
-from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, temperatures_c
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.studies.systems.bank import (
+    PEUKERT,
+    RATED_H,
+    TAPER,
+    TAPER_FROM,
+    Bank,
+    bank_of,
+    stands_outside,
+    temperatures_c,
+)
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, hour_shares, on_panel_kwh_m2, skies
 from uncle_sled.core.wiring.appliances import (
     CHARGER_ETA,
     INVERTER_ETA,
     Runs,
+    electric_key,
     figures_of,
     left_off,
     loads_of,
@@ -130,13 +140,13 @@ def panels_wp(build: Build) -> float:
     return sum(figures_of(t).solar_wp or 0.0 for t in units_of(build, "panel"))
 
 
-def _reads(build: Build, mode: str) -> tuple[object, ...]:
-    things = [(t.figures, t.x, t.outside) for t in build.stow.things if t.figures is not None]
-    flat = [one for three in things for one in three]
-    return build.systems, build.brief, build.shell, build.stow.modes, mode, *flat
+def power_key(build: Build) -> tuple[object, ...]:
+    """All that the stay reads of a build: of places only whether a battery stands outside."""
+    stores = tuple([(t.id, stands_outside(build, t)) for t in units_of(build, "battery", "station")])
+    return Same(build.systems), Same(build.brief), Same(build.stow.modes), electric_key(build), stores
 
 
-@keep_by(_reads, 8)
+@keep_keyed(lambda build, mode: (power_key(build), mode), 8)
 def stay_of(build: Build, mode: str) -> Stay:
     """The stay in a mode. Never raises: what it cannot answer it says in ``why``."""
     brief, systems = build.brief, build.systems

@@ -74,9 +74,7 @@ ABOUT = About(
     ),
     shots=(
         Shot("3-shell", "Profile"),
-        Shot("3b-shell-openings", "Openings"),
         Shot("3c-shell-framing", "Framing"),
-        Shot("3d-shell-faces", "Faces"),
         Shot("3e-shell-survey", "Survey"),
     ),
     drawn=True,

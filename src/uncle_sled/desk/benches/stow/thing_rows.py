@@ -543,7 +543,11 @@ def _figure_rows(id: str, path: str) -> list[Row]:
         return Row(title, f"{path}.figures", kinds, tip, ops=write(name), read=read(name, usual), when=when)
 
     made = [choice("In the wiring", "unit", UNITS, "", None, "What it is on the diagram of Systems")]
-    made.append(choice("Kind", "chemistry", CHEMISTRIES, "", is_battery))
+    made.append(
+        choice(
+            "Kind", "chemistry", CHEMISTRIES, "", is_battery, "How much of it may be used, and what it does in the cold"
+        )
+    )
     for name in FIGURE_NAMES:
         title, tip = FIGURE_NAMES[name]
         made.append(
@@ -558,8 +562,8 @@ def _figure_rows(id: str, path: str) -> list[Row]:
             )
         )
     made += [
-        choice("Runs on", "current", CURRENTS, "", is_load),
-        choice("Runs", "when", WHENS, "any", is_load),
+        choice("Runs on", "current", CURRENTS, "", is_load, "What its plug wants"),
+        choice("Runs", "when", WHENS, "any", is_load, "By day is 8 to 20 by the sun"),
         Row(
             "Must run",
             f"{path}.figures",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
@@ -17,13 +19,14 @@ from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
-LEAST, MOST = 0.8, 1.25  # of its own size: smaller the words are not read
+LEAST, MOST, LARGEST = 0.78, 1.25, 3.0  # of its own size: smaller the words are not read
 
 
 class DiagramPanel(Guarded, QWidget):
     def __init__(self, session: Session, bench: Acts) -> None:
         super().__init__()
         self.session = session
+        self.zoom = 1.0
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(6)
@@ -40,9 +43,13 @@ class DiagramPanel(Guarded, QWidget):
             button.setProperty("kind", "view")
             button.clicked.connect(lambda _=False, does=does: does())
             tools.addWidget(button)
+        for text, tip, factor in (("Larger", "Zoom in", 1.25), ("Fit", "As large as fits", 0.0)):
+            button = QPushButton(text)
+            button.setToolTip(tip)
+            button.setProperty("kind", "view")
+            button.clicked.connect(partial(self.zoom_by, factor))
+            tools.addWidget(button)
         tools.addStretch(1)
-        self.key = label("fuse: small box · mains: thick grey · panels: ochre · no size: red dashes", "small", "pencil")
-        tools.addWidget(self.key)
         rows.addLayout(tools)
         self.chart = Clicked(session, "One-line diagram", self._shapes, "", self._why)
         self.chart.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -52,6 +59,8 @@ class DiagramPanel(Guarded, QWidget):
         self.area.setWidget(self.chart)
         self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         rows.addWidget(self.area, 1)
+        key = "On a wire: its number and size, under it its length one way and fuse (the small box). Thick grey is mains, ochre comes from panels, red dashes have no size yet."
+        rows.addWidget(label(key, "small", "pencil", wrap=True))
         session.selected.connect(self.chart.update)
 
     def _diagram(self) -> Diagram | None:
@@ -63,8 +72,15 @@ class DiagramPanel(Guarded, QWidget):
         return "Nothing is wired yet. Wire it up joins what is aboard in the usual way: battery, main switch, fuses, loads."
 
     def scale(self, made: Diagram) -> float:
+        """As large as fits, and as a hand has zoomed it."""
         room = self.area.viewport()
-        return min(max(min((room.width() - 6) / made.width, (room.height() - 6) / made.height), LEAST), MOST)
+        fits = min(max(min((room.width() - 6) / made.width, (room.height() - 6) / made.height), LEAST), MOST)
+        return min(fits * self.zoom, LARGEST)
+
+    def zoom_by(self, factor: float) -> None:
+        """Larger or smaller; never smaller than it fits."""
+        self.zoom = max(self.zoom * factor, 1.0) if factor else 1.0
+        self.refresh()
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         made = self._diagram()

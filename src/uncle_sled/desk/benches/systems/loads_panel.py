@@ -7,6 +7,7 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
@@ -24,6 +25,7 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
+BESIDE_PX = 780
 WHENS = ("any", "day", "night")
 
 
@@ -151,7 +153,7 @@ class LoadsPanel(Guarded, QWidget):
             lambda: "Nothing runs yet: add a load, or give a thing its watts and hours.",
         )
         self.says = label("", wrap=True)
-        split = QSplitter()
+        self.split = split = QSplitter()
         split.addWidget(self.table)
         split.addWidget(self.chart)
         split.setChildrenCollapsible(False)
@@ -161,6 +163,14 @@ class LoadsPanel(Guarded, QWidget):
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         rows.addWidget(split, 1)
         rows.addWidget(self.says)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Beside each other where the table has room, else over each other."""
+        wide = self.width() >= BESIDE_PX
+        way = Qt.Orientation.Horizontal if wide else Qt.Orientation.Vertical
+        if self.split.orientation() != way:
+            self.split.setOrientation(way)
+            self.split.setSizes([580, 240] if wide else [260, 200])
 
     @property
     def words(self) -> Words:

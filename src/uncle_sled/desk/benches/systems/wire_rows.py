@@ -78,7 +78,7 @@ def _wire_rows(session: Session, wire: Wire) -> list[Row]:
         return [set_to(f"{path}.bundle", max(value or 1, 1))]
 
     return [
-        Row("Carries", f"{path}.kind", KINDS),
+        Row("Carries", f"{path}.kind", KINDS, "What runs in it; earths carry nothing but faults"),
         Row("Amps", f"{path}.amps", NUMBER, "Worked out from all that runs behind it where it is left empty", when=is_laid, ops=positive("amps")),
         Row("Measured", f"{path}.length", Length, "One way, by tape; its route where it is left empty"),
         Row("Copper, mm²", f"{path}.area_mm2", NUMBER, "Worked out where it is left empty", ops=positive("area_mm2")),
@@ -89,7 +89,7 @@ def _wire_rows(session: Session, wire: Wire) -> list[Row]:
         Row("It sits at", f"{path}.fuse_from", Length, "How far along the wire, from the end it guards", when=is_laid),
         Row("In a bundle of", f"{path}.bundle", int, "How many loaded ones lie together: from four on each carries less", when=is_laid, ops=bundle),
         Row("In foam for", f"{path}.in_foam", Length, "Wholly in insulation over so much: it carries less", when=is_laid),
-        Row("Near an engine", f"{path}.near_engine", bool, when=is_laid),
+        Row("Near an engine", f"{path}.near_engine", bool, "In its warmth a wire carries less", when=is_laid),
         Row("A switch of its own", f"{path}.switched", bool, "Pumps want one", when=is_laid),
         Row("Plus and minus at far ends", f"{path}.far_minus", bool, "Of a row of batteries: plus from one end, minus from the other", when=linked),
         Row("Colours", f"{path}.colour", str, "As you lay it; by the practice where it is left empty"),
@@ -107,7 +107,14 @@ def _device_rows(session: Session, device: Device) -> list[Row]:
         Row("Good for, A", f"{path}.rating_a", NUMBER, "What stands on it"),
     ]
     if device.kind in ("switch", "main switch"):
-        rows.append(Row("Parts", f"{path}.breaks", BREAKS))
+        rows.append(
+            Row(
+                "Parts",
+                f"{path}.breaks",
+                BREAKS,
+                "Which wires it opens; a switch in the minus leaves plus on what is off",
+            )
+        )
     if device.kind in ("AC board", "transfer switch", "inlet"):
 
         def bond(value: Any) -> list[Op]:
@@ -137,18 +144,18 @@ def _load_rows(load: Load) -> list[Row]:
 
     return [
         Row("Name", f"{path}.name", str, empty=False),
-        Row("Runs on", f"{path}.current", CURRENTS),
+        Row("Runs on", f"{path}.current", CURRENTS, "What its plug wants"),
         Row("Watts", f"{path}.power_w", NUMBER, "While it runs"),
         Row("or amps", f"{path}.amps", NUMBER, "At its volts; counts where no watts are said"),
-        Row("Hours a day", f"{path}.hours_day", NUMBER, ops=hours),
+        Row("Hours a day", f"{path}.hours_day", NUMBER, "0 to 24", ops=hours),
         Row("Duty", f"{path}.duty", float, "Of its hours that it really draws", ops=lambda v: [set_to(f"{path}.duty", 1.0 if v is None else v)]),
         Row("Starts with", f"{path}.surge", NUMBER, "Times what it runs on"),
-        Row("Runs", f"{path}.when", WHENS),
-        Row("Must run", f"{path}.must_run", bool),
+        Row("Runs", f"{path}.when", WHENS, "By day is 8 to 20 by the sun"),
+        Row("Must run", f"{path}.must_run", bool, "It has a reserve of its own in the battery"),
         Row("Station", f"{path}.x", Length, "Where its wire ends, from the ball", least=None),
         Row("Side", f"{path}.y", Length, "Right of the middle; left is negative", least=None),
         Row("Height", f"{path}.z", Length, "Over the ground"),
-        Row("Take this load off", path, VERB, ops=lambda _: [remove(path)]),
+        Row("Take this load off", path, VERB, "It goes, and its wire with it", ops=lambda _: [remove(path)]),
     ]  # fmt: skip
 
 

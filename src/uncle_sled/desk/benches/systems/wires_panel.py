@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id
@@ -33,6 +34,7 @@ DEVICES: tuple[tuple[DeviceKind, str], ...] = (
     ("car plug", "Car plug"),
     ("earth stud", "Earth stud on the frame"),
 )
+CLASS_PX = 760
 MAINS = ("inlet", "AC board", "RCD", "transfer switch", "AC socket", "inverter", "generator")
 
 
@@ -131,6 +133,10 @@ class WiresPanel(Guarded, QWidget):
         rows.addWidget(split, 1)
         self._ends_for: object = None
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Where there is little room the class is read In hand."""
+        self.table.setColumnHidden(len(self.model.columns) - 1, self.width() < CLASS_PX)
+
     def _button(self, text: str, tip: str, does: object) -> QPushButton:
         button = QPushButton(text)
         button.setToolTip(tip)
@@ -186,6 +192,7 @@ class WiresPanel(Guarded, QWidget):
             field.choices = [(id, name) for id, name in told]
             for id, name in told:
                 field.addItem(name, id)
+            field.setMaxVisibleItems(max(len(told), 10))
             field.setEnabled(bool(told))
             field.show_value(kept)
         if self.start.currentIndex() == self.end.currentIndex():

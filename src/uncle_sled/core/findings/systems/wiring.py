@@ -113,10 +113,19 @@ def _main_switch(s: Studied, one: Finding) -> Made | None:
     ]
     if not out:
         return None
+    main = next((id for id, end in net.ends.items() if end.kind == "main switch"), None)
+    if main is not None:  # there is one: what goes past it hangs on what lies behind it
+        behind = next((id for id, end in net.ends.items() if end.kind == "bus bar"), main)
+        ops = [
+            set_to(f"systems.wires.{id}.{field}", value)
+            for id in out
+            for field, value in (("start", behind), ("bends", []))
+        ]
+        return tuple(ops), f"Hang it on the {lower_first(net.ends[behind].name)}, behind the main switch"
     first = _wire(s.build, out[0])
     assert first is not None
-    ops, device = _between(s, first, "main switch", "Main switch")
-    ops += [set_to(f"systems.wires.{id}.end", device) for id in out[1:] if net.wires[id].end == first.end]
+    made, device = _between(s, first, "main switch", "Main switch")
+    made += [set_to(f"systems.wires.{id}.end", device) for id in out[1:] if net.wires[id].end == first.end]
     ops += [set_to(f"systems.wires.{id}.start", device) for id in out[1:] if net.wires[id].end != first.end]
     return tuple(ops), "Put a main switch behind the battery"
 

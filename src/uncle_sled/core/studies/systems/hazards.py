@@ -130,7 +130,10 @@ def _gives(net: Network, id: str, feeds: dict[str, frozenset[str]]) -> set[str]:
 def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
     feeds = ac_feeds(net, graph)
     told: set[frozenset[str]] = set()
-    for id, end in net.ends.items():
+    # where they come together first, not what hangs behind
+    order = sorted(net.ends, key=lambda id: len([w for w in net.into[id] if net.wires[w].kind == "AC"]) < 2)
+    for id in order:
+        end = net.ends[id]
         fed = set(feeds[id])
         if end.kind in ("inlet", "generator", "inverter") and fed and end.kind != "inverter":
             yield Hazard("live-pins", (id, *sorted(_plain(fed))), (end.name, _names(net, fed)))
@@ -146,6 +149,8 @@ def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
         if end.kind != "inlet" or id not in mains or feeds[id]:
             continue
         for after in _reached(net, mains, id):
+            if net.ends[after].kind in ("transfer switch", "inverter charger"):
+                continue
             others = {one for one in feeds[after] if one != id and " of " not in one}
             if others and id in feeds[after]:
                 yield Hazard("live-pins", (id, *sorted(others)), (end.name, _names(net, others)))

@@ -311,7 +311,7 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
     field_of(brief, "To month").entered.emit(2)
     enter(field_of(brief, "Coldest night"), "-4")
     assert session.build.brief.latitude_deg == 52.0 and session.build.brief.months == (11, 12, 1, 2)
-    assert session.build.brief.coldest.si == -4.0 and session.build.brief.coldest.typed == "-4 degC"
+    assert session.build.brief.coldest.si == -4.0 and session.build.brief.coldest.typed == "-4 °C"
     enter(field_of(brief, "Latitude"), "36 S")
     assert session.build.brief.latitude_deg == -36.0
     enter(field_of(brief, "Latitude"), "95")

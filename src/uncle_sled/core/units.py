@@ -119,6 +119,7 @@ _NEXT_DOWN = {"ft": "in", "lb": "oz"}
 # No value of this trade is larger, in its SI unit; the file's models carry the same limits.
 MOST = {"length": 100.0, "mass": 1e6, "volume": 1e3, "stiffness": 1e9, "temperature": 100.0}
 MOST_OF_OTHERS = 1e7
+DEGREES = {"degC": "°C", "degF": "°F"}
 LONGEST = 200  # signs that a value takes to write, and to spare
 
 
@@ -296,7 +297,7 @@ def keep_typed(text: str, dimension: Dimension, bare_unit: str) -> str:
     What comes back says the same value whatever unit is shown later. Raises: EntryError: it cannot be read at all.
     """
     body = " ".join(text.split())
-    bare = '"' if bare_unit in ("in", "ft-in") else bare_unit
+    bare = '"' if bare_unit in ("in", "ft-in") else DEGREES.get(bare_unit, bare_unit)
     terms = _terms(_spelled(body).lstrip("+-").strip(), text, dimension)
     if len(terms) != 1 or terms[0][1] is not None:
         return body  # a bare number after another term is in the next unit down, whatever is shown
@@ -340,7 +341,7 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
         return feet_inches(si)
     factor = float(FACTORS[dimension][unit.lower()])
     if unit == "degF":
-        return f"{_decimals(si / factor + 32, places or 0)} degF"
+        return f"{_decimals(si / factor + 32, places or 0)} °F"
     value = si / factor
     if places is None:
         places = {"m": 3, "mm": 0, "cm": 1, "in": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1}.get(unit, 0)
@@ -349,7 +350,7 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
     word = _decimals(value, places)
     if "." in word and unit in ("kg", "lb", "L", "gal", "N/mm"):
         word = word.rstrip("0").rstrip(".")
-    return f'{word}"' if unit == "in" else f"{word} {unit}"
+    return f'{word}"' if unit == "in" else f"{word} {DEGREES.get(unit, unit)}"
 
 
 def plain_number(value: float) -> str:

@@ -6,7 +6,7 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure, Latitude, Month, Story, Word
+from uncle_sled.core.document.bounds import Count, Figure, Latitude, Month, Share, Story, Word
 from uncle_sled.core.document.quantity import Length, Mass, Temperature
 from uncle_sled.core.units import Shown
 
@@ -93,5 +93,9 @@ class Brief(msgspec.Struct, frozen=True):
     months: tuple[Month, ...] = ()
     nights_off: Count | None = None  # without a hookup
     coldest: Temperature | None = None  # of a night
+    hottest: Temperature | None = None  # of a day
+    inside: Temperature | None = None  # as it is wished on the coldest night
+    humidity_out: Share | None = None  # of the air outside on that night
+    wet_gear_g_h: Figure | None = None  # what wet clothes and gear give off inside
     mains: Literal["", "120", "230"] = ""  # by the practice where nobody said
     notes: Story = ""

@@ -28,6 +28,9 @@ ELECTRIC = (
     "beta_pct_k",
     "most_v",
     "tilt_deg",
+    "heat_w",
+    "cool_w",
+    "flow_l_min",
 )
 # Figures that are one of a few words, with what stands where nothing is said.
 WORDS = {"unit": "", "current": "", "when": "any", "chemistry": ""}
@@ -49,7 +52,7 @@ YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
 # What a spreadsheet takes for the beginning of a formula, or passes over before one.
 RUN = ("=", "+", "-", "@", "\t", "＝", "＋", "－", "＠")
-ROLES = ("", "seat", "counter", "table", "pet place", "CO alarm", "extinguisher")
+ROLES = ("", "seat", "counter", "table", "pet place", "CO alarm", "smoke alarm", "extinguisher")
 BURNS = ("none", "gas", "spirit", "wood", "diesel")
 NEAR = ("", "mains", "cloth")
 

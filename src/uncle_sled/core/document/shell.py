@@ -54,6 +54,7 @@ class Face(msgspec.Struct, frozen=True):
     made_of: Word = ""  # name of the way it is made, where its mass is worked out from layers
     layers: tuple[Layer, ...] = ()
     doorway: bool = False  # a bulkhead that air goes through
+    u_w_m2k: Figure | None = None  # of its data sheet, where its layers are not known
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -79,6 +80,8 @@ class Opening(msgspec.Struct, frozen=True):
     source: Source = "estimated"
     opens: bool = True  # a window or vent that cannot be opened is no way out
     open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
+    glazing: Literal["", "single", "double"] = ""  # of a window; single where nobody said
+    u_w_m2k: Figure | None = None  # of its data sheet
     cut_since: bool = False  # into a bought shell, after it was weighed: the leaf comes on, what was cut goes off
 
 

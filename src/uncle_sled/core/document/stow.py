@@ -142,6 +142,9 @@ class Figures(msgspec.Struct, frozen=True):
     voc_v: Figure | None = None  # of a panel, open, at 25 degrees
     beta_pct_k: Figure | None = None  # how much of that a degree takes away [%/K]
     most_v: Figure | None = None  # of a charge controller
+    heat_w: Figure | None = None  # what a heater gives
+    cool_w: Figure | None = None  # what a cooler takes away
+    flow_l_min: Figure | None = None  # of a pump
     tilt_deg: Angle | None = None  # of a panel, towards the midday sun; flat where nobody said
 
 
@@ -177,7 +180,7 @@ class Thing(msgspec.Struct, frozen=True):
     inside: Word | None = None  # id of the thing that it is built into or stands in
     states: tuple[State, ...] = ()
     clear: tuple[Clear, ...] = ()
-    role: Literal["", "seat", "counter", "table", "pet place", "CO alarm", "extinguisher"] = ""
+    role: Literal["", "seat", "counter", "table", "pet place", "CO alarm", "smoke alarm", "extinguisher"] = ""
     places: Count = 0  # how many sit at or on it
     arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
     figures: Figures | None = None

@@ -121,6 +121,46 @@ class Tray(msgspec.Struct, frozen=True):
     z: Length
 
 
+Told = Literal["", "yes", "no"]  # nobody said
+
+
+class Water(msgspec.Struct, frozen=True):
+    """What water is used for, a person and day where nothing else is said, and how it runs."""
+
+    drink_l: Figure = 6.0  # drinking and cooking
+    dishes_l: Figure = 4.0
+    shower_l: Figure = 10.0  # each
+    showers_day: Figure = 0.0  # of all together
+    days: Figure | None = None  # between two fillings; the nights of the brief where nobody said
+    hose_bore: Length | None = None
+    hose_length: Length | None = None
+    tap_height: Length | None = None  # over the tank's outlet
+    fall: Length | None = None  # of the drain over its length
+    drain_length: Length | None = None
+    trap: Length | None = None  # depth of its water
+    vented: Told = ""  # the tank lets air in and out
+    overflow: Told = ""
+    low_drain: Told = ""  # all of it runs out by itself before a frost
+    fill_lockable: Told = ""
+
+
+class Air(msgspec.Struct, frozen=True):
+    """How the air is changed and the warmth led about."""
+
+    vent_m3h: Figure | None = None  # that is open all night
+    high_cm2: Figure | None = None  # fixed openings that cannot be shut, high and low
+    low_cm2: Figure | None = None
+    fan_m3h: Figure | None = None  # of a roof fan at full speed
+    inlet_cm2: Figure | None = None  # free area that its air comes in by
+    recovery: Share | None = None  # of a ventilator with heat recovery
+    recovery_w: Figure | None = None  # what that one draws
+    heater_m3h: Figure | None = None  # air that a heater blows
+    ducts: Count = 0
+    duct_bore: Length | None = None
+    return_cm2: Figure | None = None  # opening by which the air comes back to it
+    cooking_g_h: Figure | None = None  # steam in the hour of cooking, where it stays inside
+
+
 class Systems(msgspec.Struct, frozen=True):
     """How the build is run and wired; sizes left open are worked out or taken from the brief."""
 
@@ -138,6 +178,8 @@ class Systems(msgspec.Struct, frozen=True):
     devices: tuple[Device, ...] = ()
     wires: tuple[Wire, ...] = ()
     trays: tuple[Tray, ...] = ()
+    water: Water = Water()
+    air: Air = Air()
     bonds: tuple[str, ...] = ()  # ids of what joins neutral and earth
 
     @property

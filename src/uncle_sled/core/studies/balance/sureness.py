@@ -13,6 +13,7 @@ import numpy as np
 
 from uncle_sled.core.document.rig import BedVehicle
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.from_wiring import WIRING
 from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SHARED_BIAS, SURENESS
 from uncle_sled.core.parts.support import springs_kg2, wheels_per_kg_m
 from uncle_sled.core.reading.balance import chance_between, joint_doubt
@@ -118,7 +119,9 @@ def weigh_first(s: Studied, row: int, most: int) -> list[tuple[str, str, float]]
     """Ids, names and shares of the masses that own the reading's doubt in one case, largest first."""
     shares = doubt_shares(s, row)
     order = [int(at) for at in np.argsort(-shares)[:most] if shares[at] > 0.01]
-    return [(s.table.ids[at].split("/")[0], s.table.names[at], float(shares[at])) for at in order]
+    ids = s.table.ids  # contents are weighed with their tank, a wire by itself
+    own = [ids[at] if ids[at].startswith(f"{WIRING}/") else ids[at].split("/")[0] for at in order]
+    return [(id, s.table.names[at], float(shares[at])) for id, at in zip(own, order, strict=True)]
 
 
 def owners(s: Studied, row: int, most: int) -> tuple[Owner, ...]:

@@ -17,6 +17,7 @@ from uncle_sled.core.drawing.rig.figures import standing_people
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.systems.sun import places
 from uncle_sled.core.units import read_speed_kmh
+from uncle_sled.core.wiring.appliances import loads_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.kit.columns import Columns
@@ -40,6 +41,7 @@ MASSES: list[tuple[object, str]] = [("kg", "kilograms"), ("lb", "pounds")]
 VOLUMES: list[tuple[object, str]] = [("L", "litres"), ("gal", "gallons (US)")]
 
 
+MUST_RUN = "What must run"
 MAINS: list[tuple[object, str]] = [("", "by the practice"), ("230", "230 V"), ("120", "120 V")]
 _NAMES = (
     "January",
@@ -298,7 +300,7 @@ class BriefBench(Bench):
 
     def _make(self) -> None:
         facts = self.session.facts
-        self.made_for = (tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles))
+        self.made_for = self._made_for()
         self.people = [
             Form(
                 self.session,
@@ -389,8 +391,17 @@ class BriefBench(Bench):
             self.columns.hide()
             self.columns.deleteLater()
         # in the order that one thinks: which build, who sleeps in it, what it must do, what tows it, by which rules
-        cards: list[QWidget] = [self.named, self.reading, *self.people, self.asked, self.place, *cars, self.road]
-        self.people += cars
+        cards: list[QWidget] = [
+            self.named,
+            self.reading,
+            *self.people,
+            self.asked,
+            self.place,
+            *self._must_run(),
+            *cars,
+            self.road,
+        ]
+        self.people += [*cars, *(one for one in cards if isinstance(one, Form) and one.accessibleName() == MUST_RUN)]
         if not self.people:
             cards.insert(
                 2, label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
@@ -398,11 +409,28 @@ class BriefBench(Bench):
         self.columns = Columns(cards)
         self.rows.addWidget(self.columns, 6)
 
+    def _made_for(self) -> object:
+        facts = self.session.facts
+        loads = tuple((one.id, one.name) for one in loads_of(self.session.build))
+        return tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles), loads
+
+    def _must_run(self) -> list[Form]:
+        """What runs aboard, each to be ticked where it must."""
+        rows = []
+        for one in loads_of(self.session.build):
+            path = f"systems.loads.{one.id}.must_run" if one.own else f"stow.things.{one.id}.figures.must_run"
+            rows.append(Row(one.name, path, bool, "It has a reserve of its own in the battery"))
+        if not rows:
+            return []
+        form = Form(self.session, MUST_RUN, rows, "Brief")
+        form.setAccessibleName(MUST_RUN)
+        return [form]
+
     def refresh(self) -> None:
         if not self.isVisible():
             return
         facts = self.session.facts
-        if self.made_for != (tuple(p.id for p in facts.people), tuple(v.id for v in facts.vehicles)):
+        if self.made_for != self._made_for():
             self._make()
         for form in (*self.standing, *self.people):
             form.refresh()

@@ -1,0 +1,332 @@
+"""Will the heater hold the cold night, how long does it warm up, and how hot does it get?
+
+Loss = sum U A dT + 0.335 V dT, the heater a quarter over it; warm-up t = -(C/K) ln((Tinf - T)/(Tinf - T0)). Gain: people
+75 W, faces by their sol-air rise (absorptance x I / 20; 600 W/m2 on a wall, 1,000 on a roof less 4 K of sky), glass by its
+solar factor. Source: any text on building heat; films by ISO 6946.
+"""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.shell import Face, Opening, Relining
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.parts.face_build import R_INSIDE, R_INSIDE_WALL, R_OUTSIDE, Library, library_of
+from uncle_sled.core.parts.from_shell import face_sums, net_area
+from uncle_sled.core.parts.relining import relined
+from uncle_sled.core.wiring.appliances import figures_of
+
+AIR_WH_M3K = 0.335
+IN_HAND = 1.25
+PERSON_W = 75.0
+SUN_WALL_W, SUN_ROOF_W, SKY_K, OUTER_FILM = 600.0, 1000.0, 4.0, 20.0
+ABSORBS = 0.5  # of a skin in a middling colour; white 0.3, dark 0.9
+SOLAR = {"single": 0.85, "double": 0.75}  # of glass
+GLASS_U = {"single": 5.6, "double": 2.8}
+PLY_DOOR_M, PLY_W_MK = 0.018, 0.13  # a door or hatch of which nothing is known is taken as bare plywood
+USUAL_AIR_M3H = 20.0
+KINDS = ("floor", "left side", "right side", "roof", "front", "rear")
+# What a kilogram holds [J/kg K], by the beginning of a material's id.
+HOLDS = {"steel": 460.0, "profiled-steel": 460.0, "aluminium": 900.0, "grp": 1000.0, "glass": 840.0}
+FOAMS, TIMBER_J, FOAM_J = ("xps", "eps", "pir", "spray", "pp-"), 1700.0, 1400.0
+
+
+class Path(msgspec.Struct, frozen=True):
+    """One way for heat to go: a face or an opening. u_w_m2k None and ``why`` where nobody can tell; rough: taken as usual."""
+
+    id: str
+    name: str
+    kind: str  # of the face, or of the opening
+    face: str
+    area_m2: float
+    u_w_m2k: float | None
+    inside_film: float
+    heat_j_k: float = 0.0
+    rough: bool = False
+    why: str = ""
+    solar: float = 0.0  # solar factor, of glass
+    trusted: bool = True
+
+    def loss_w(self, dt_k: float) -> float | None:
+        return None if self.u_w_m2k is None else self.u_w_m2k * self.area_m2 * dt_k
+
+
+@keep_keyed(lambda build, facts, framed: (Same(build.shell), Same(facts.materials), Same(framed)), 4)
+def paths_of(build: Build, facts: Facts, framed: Framed) -> tuple[Path, ...]:
+    """Every face and opening of the body; none without a body."""
+    body, shell = framed.body, build.shell
+    if body is None:
+        return ()
+    library = library_of(facts.materials)
+    made = []
+    for kind in KINDS:
+        surfaces = body.of(kind)
+        if not surfaces:
+            continue
+        face = next((f for f in shell.faces if f.kind == kind), None)
+        lining = next((r for r in shell.relined if r.face == kind), None)
+        area, _ = net_area(framed, surfaces)
+        if area > 1e-3:
+            made.append(_face(kind, face, lining, area, build, framed, library))
+    for opening in shell.openings:
+        if opening.kind in ("door", "hatch", "window", "vent", "light"):
+            made.append(_opening(opening))
+    return tuple(made)
+
+
+def film_of(kind: str) -> float:
+    """Resistance of the air inside a face [m2K/W], as its U counts it."""
+    return R_INSIDE.get(kind, R_INSIDE_WALL)
+
+
+def _face(
+    kind: str, face: Face | None, lining: Relining | None, area: float, build: Build, framed: Framed, library: Library
+) -> Path:
+    id, name = (face.id, face.name) if face is not None else (kind, kind.capitalize())
+    film = film_of(kind)
+    if lining is not None:
+        done = relined(lining, build.shell, framed, library)
+        if done is not None:
+            warm = done.after
+            u = 1 / (warm.r_m2k_w if warm.trusted else warm.lower_m2k_w)
+            return Path(id, name, kind, kind, area, u, film, 0.0, not warm.trusted, trusted=warm.trusted)
+    if face is not None and face.u_w_m2k is not None:
+        return Path(id, name, kind, kind, area, face.u_w_m2k, film)
+    if face is not None and face.layers:
+        sums = face_sums(face, build.shell, framed, library)
+        if sums.build is not None:
+            warm = sums.build.warmth
+            u = 1 / (warm.r_m2k_w if warm.trusted else warm.lower_m2k_w)
+            holds = sum(holds_j_m2k(layer.material, layer.thickness.si, library) for layer in face.layers) * area
+            return Path(id, name, kind, kind, area, u, film, holds, trusted=warm.trusted)
+    why = f"{name}: what it is made of is not said (layers on Shell, Faces, or U of its data sheet)"
+    return Path(id, name, kind, kind, area, None, film, why=why)
+
+
+def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:
+    """What a layer holds [J/m2K]."""
+    found = library.get(material)
+    if found is None:
+        return 0.0
+    per_kg = next(
+        (c for id, c in HOLDS.items() if material.startswith(id)), FOAM_J if material.startswith(FOAMS) else TIMBER_J
+    )
+    return found.weight_kg_m2(thickness_m) * per_kg
+
+
+def _opening(one: Opening) -> Path:
+    area = one.width.si * one.height.si
+    if one.u_w_m2k is not None:
+        return Path(one.id, one.name, one.kind, one.face, area, one.u_w_m2k, film_of(one.face), solar=_solar(one))
+    if one.kind in ("window", "light", "vent"):
+        glass = one.glazing or "single"
+        return Path(
+            one.id,
+            one.name,
+            one.kind,
+            one.face,
+            area,
+            GLASS_U[glass],
+            film_of(one.face),
+            rough=not one.glazing,
+            solar=_solar(one),
+        )
+    film = film_of(one.face)
+    return Path(
+        one.id, one.name, one.kind, one.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True
+    )
+
+
+def _solar(one: Opening) -> float:
+    return SOLAR[one.glazing or "single"] if one.kind in ("window", "light") else 0.0
+
+
+class Losses(msgspec.Struct, frozen=True):
+    """The coldest night. Watts by path where known; air_w; heater_w with a quarter in hand; what is aboard gives there_w.
+
+    ua_w_k and loss_w count what is known only: with anything in ``unknown`` they are too little. ``why``: what nobody said.
+    """
+
+    inside_c: float | None
+    outside_c: float | None
+    paths: tuple[Path, ...]
+    ua_w_k: float
+    air_m3h: float
+    air_said: bool
+    loss_w: float | None
+    heater_w: float | None
+    there_w: float | None
+    unrated: tuple[str, ...]
+    warm_up_h: float | None
+    holds_c: float | None
+    unknown: tuple[str, ...]
+    why: tuple[str, ...]
+
+    @property
+    def sure(self) -> bool:
+        return not self.unknown and not self.why
+
+
+def heaters_of(build: Build) -> tuple[tuple[str, float | None], ...]:
+    """Things that warm the room, with what they give [W]; None where nobody said."""
+    made = []
+    for thing in build.stow.things:
+        f = figures_of(thing)
+        named = (
+            "heater" in thing.name.lower()
+            or "stove and hearth" in thing.name.lower()
+            or "wood stove" in thing.name.lower()
+        )
+        if f.heat_w is not None or (named and "water" not in thing.name.lower()):
+            made.append((thing.name, f.heat_w))
+    return tuple(made)
+
+
+def warm_up_h(
+    heat_j_k: float, k_w_k: float, power_w: float, start_c: float, wanted_c: float, outside_c: float
+) -> float | None:
+    """How long a heater takes [h]; None where it never gets there."""
+    if k_w_k <= 0 or heat_j_k <= 0:
+        return 0.0 if wanted_c <= start_c else None
+    most = outside_c + power_w / k_w_k
+    if most <= wanted_c:
+        return None
+    return (
+        max(-(heat_j_k / k_w_k) * math.log((most - wanted_c) / (most - start_c)) / 3600, 0.0)
+        if most > start_c
+        else None
+    )
+
+
+def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
+    """The night by the brief's coldest and wished inside temperature."""
+    brief, air = build.brief, build.systems.air
+    paths = paths_of(build, facts, framed)
+    inside = brief.inside.si if brief.inside is not None else None
+    outside = brief.coldest.si if brief.coldest is not None else None
+    why = []
+    if not paths:
+        why.append("There is no body to keep warm yet.")
+    if inside is None:
+        why.append("How warm it should be inside is not said on Brief.")
+    if outside is None:
+        why.append("The coldest night is not said on Brief.")
+    if inside is not None and outside is not None and outside >= inside:
+        why.append(f"Outside ({outside:.0f} °C) is warmer than wished inside ({inside:.0f} °C): nothing to heat.")
+    ua = sum((p.u_w_m2k or 0.0) * p.area_m2 for p in paths)
+    vent = air.vent_m3h if air.vent_m3h is not None else USUAL_AIR_M3H
+    flow = vent * (1 - (air.recovery or 0.0))
+    heaters = heaters_of(build)
+    rated = [watts for _, watts in heaters if watts is not None]
+    there = sum(rated) if rated else None
+    unknown = tuple(p.why for p in paths if p.u_w_m2k is None)
+    if why or inside is None or outside is None:
+        return Losses(
+            inside,
+            outside,
+            paths,
+            ua,
+            vent,
+            air.vent_m3h is not None,
+            None,
+            None,
+            there,
+            tuple(n for n, w in heaters if w is None),
+            None,
+            None,
+            unknown,
+            tuple(why),
+        )
+    k = ua + AIR_WH_M3K * flow
+    loss = k * (inside - outside)
+    holds = sum(p.heat_j_k for p in paths)
+    up = (
+        warm_up_h(holds, k, there, max(outside, min(outside, inside)), inside, outside)
+        if there is not None and holds > 0
+        else None
+    )
+    return Losses(
+        inside, outside, paths, ua, vent, air.vent_m3h is not None, loss, loss * IN_HAND, there,
+        tuple(n for n, w in heaters if w is None), up, None if there is None or k <= 0 else outside + there / k, unknown, (),
+    )  # fmt: skip
+
+
+class Gains(msgspec.Struct, frozen=True):
+    """A hot day: what comes in through faces, glass, air and people [W]; the cooler wanted, what is aboard, hours on the battery."""
+
+    hottest_c: float | None
+    inside_c: float
+    faces_w: float
+    glass_w: float
+    air_w: float
+    people_w: float
+    cooling_w: float | None
+    there_w: float | None
+    draws_w: float | None
+    why: tuple[str, ...]
+
+
+WISHED_SUMMER_C = 26.0
+
+
+def sol_air_k(absorbs: float, roof: bool) -> float:
+    """How much warmer than the air a sunny skin seems [K]."""
+    return absorbs * SUN_ROOF_W / OUTER_FILM - SKY_K if roof else absorbs * SUN_WALL_W / OUTER_FILM
+
+
+def gains(build: Build, facts: Facts, framed: Framed, people: int) -> Gains:
+    """A hot day with the sun on the roof and one long side."""
+    hottest = build.brief.hottest.si if build.brief.hottest is not None else None
+    coolers = [figures_of(t) for t in build.stow.things if figures_of(t).cool_w is not None]
+    there = sum(f.cool_w or 0.0 for f in coolers) if coolers else None
+    draws = sum(f.power_w or 0.0 for f in coolers) if coolers else None
+    paths = paths_of(build, facts, framed)
+    why = [] if hottest is not None else ["The hottest day is not said on Brief."]
+    why += [p.why for p in paths if p.u_w_m2k is None]
+    if hottest is None:
+        return Gains(None, WISHED_SUMMER_C, 0.0, 0.0, 0.0, 0.0, None, there, draws, tuple(why))
+    dt = hottest - WISHED_SUMMER_C
+    sunny = "left side"
+    faces = glass = 0.0
+    for p in paths:
+        rise = sol_air_k(ABSORBS, True) if p.face == "roof" else sol_air_k(ABSORBS, False) if p.face == sunny else 0.0
+        if p.solar:
+            glass += p.area_m2 * (
+                (p.u_w_m2k or 0.0) * dt
+                + p.solar * (SUN_ROOF_W if p.face == "roof" else SUN_WALL_W if p.face == sunny else 0.15 * SUN_WALL_W)
+            )
+        elif p.u_w_m2k is not None:
+            faces += p.u_w_m2k * p.area_m2 * (dt + rise)
+    vent = build.systems.air.vent_m3h if build.systems.air.vent_m3h is not None else USUAL_AIR_M3H
+    moved = AIR_WH_M3K * vent * dt
+    body = PERSON_W * people
+    whole = faces + glass + moved + body
+    return Gains(hottest, WISHED_SUMMER_C, faces, glass, moved, body, max(whole, 0.0), there, draws, tuple(why))
+
+
+class Ducts(msgspec.Struct, frozen=True):
+    """Air that a heater blows: speed in each duct and at the return [m/s], and the return opening that keeps it to 2.5 m/s."""
+
+    speed_m_s: float | None
+    return_m_s: float | None
+    return_cm2: float
+    hole_m: float | None
+
+
+MOST_RETURN_M_S, MOST_DUCT_M_S = 2.5, 6.0
+
+
+def ducts_of(build: Build) -> Ducts | None:
+    """None where nobody said what the heater blows."""
+    air = build.systems.air
+    if not air.heater_m3h:
+        return None
+    flow = air.heater_m3h / 3600
+    bore = air.duct_bore.si if air.duct_bore is not None else None
+    speed = flow / (air.ducts * math.pi * bore**2 / 4) if bore and air.ducts else None
+    back = flow / (air.return_cm2 * 1e-4) if air.return_cm2 else None
+    return Ducts(speed, back, flow / MOST_RETURN_M_S * 1e4, bore + 0.003 if bore else None)

@@ -1,0 +1,107 @@
+"""How many days of water, when is the grey tank full, and does the pump reach the tap?
+
+Need: people x (drinking and cooking + dishes) + showers; grey is what is used less 2 L drunk a person and day. Pump: head
+9.81 kPa a metre, hose f/D rho v2/2 with f = 0.316/Re^0.25 (64/Re where it runs smooth), 30 kPa at the tap. Source: any text on pipes.
+"""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.wiring.appliances import figures_of
+
+DRUNK_L = 2.0
+TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
+NU_M2_S, RHO = 1.3e-6, 1000.0  # of water at 10 degrees
+USUAL_BORE_M, USUAL_HOSE_M, USUAL_TAP_M, USUAL_FLOW = 0.010, 3.0, 0.8, 6.0
+HEAT_WH_LK = 1.163
+LEAST_FALL, LEAST_TRAP_M = 1 / 50, 0.05
+WARM_BY_K, GAS_ETA = 35.0, 0.8
+
+
+class Water(msgspec.Struct, frozen=True):
+    """Litres. days_*: None where there is no such tank, or nobody uses any; left and grey: by the day."""
+
+    people: int
+    need_l_day: float
+    grey_l_day: float
+    fresh_l: float
+    grey_room_l: float
+    days_fresh: float | None
+    days_grey: float | None
+    wanted_days: float | None
+    left_l: tuple[float, ...]
+    grey_l: tuple[float, ...]
+    pump_w: float | None
+    pump_kpa: float | None
+    hose_kpa_m: float
+    speed_m_s: float
+    heat_wh: float | None  # for one shower
+    fall_ok: bool | None
+    why: tuple[str, ...]
+
+
+def hose_kpa_m(flow_l_min: float, bore_m: float) -> tuple[float, float]:
+    """Loss a metre [kPa/m] and speed [m/s] in a hose."""
+    v = flow_l_min / 60_000 / (math.pi * bore_m**2 / 4)
+    re = v * bore_m / NU_M2_S
+    if re <= 0:
+        return 0.0, 0.0
+    f = 64 / re if re < 2300 else 0.316 / re**0.25
+    return f / bore_m * RHO * v**2 / 2 / 1000, v
+
+
+def need_l(build: Build, people: int) -> float:
+    """Litres a day of everybody."""
+    w = build.systems.water
+    return people * (w.drink_l + w.dishes_l) + w.showers_day * w.shower_l
+
+
+def water_of(build: Build, people: int) -> Water:
+    """The tanks aboard, the way from tank to tap, and how long they last so many people."""
+    w = build.systems.water
+    held = {"fresh": 0.0, "grey": 0.0}
+    for thing in build.stow.things:
+        heater = "heater" in thing.name.lower()
+        if (
+            thing.tank is not None
+            and thing.tank.volume is not None
+            and thing.tank.contents in held
+            and not heater
+            and not thing.taken_out
+        ):
+            held[thing.tank.contents] += thing.tank.volume.si * 1000
+    need = need_l(build, people)
+    grey = max(need - DRUNK_L * people, 0.0)
+    why = []
+    if people == 0:
+        why.append("Nobody sleeps in it on Brief, so nobody drinks.")
+    if held["fresh"] <= 0:
+        why.append("There is no fresh tank or jug with a volume.")
+    wanted = w.days if w.days is not None else build.brief.nights_off
+    days = int(max(wanted or 0, 7)) + 1
+    left = tuple(max(held["fresh"] - need * day, 0.0) for day in range(days))
+    back = tuple(min(grey * day, max(held["grey"], 0.0)) for day in range(days))
+    bore = w.hose_bore.si if w.hose_bore is not None and w.hose_bore.si > 0 else USUAL_BORE_M
+    long = w.hose_length.si if w.hose_length is not None else USUAL_HOSE_M
+    tall = w.tap_height.si if w.tap_height is not None else USUAL_TAP_M
+    pumps = [
+        t for t in build.stow.things if "pump" in t.name.lower() and "foot" not in t.name.lower() and t.kind != "gear"
+    ]
+    flow = next((figures_of(t).flow_l_min for t in pumps if figures_of(t).flow_l_min), None) or USUAL_FLOW
+    loss, speed = hose_kpa_m(flow, bore)
+    kpa = HEAD_KPA_M * tall + loss * long + TAP_KPA
+    fall = None
+    if w.fall is not None and w.drain_length is not None and w.drain_length.si > 0:
+        fall = w.fall.si / w.drain_length.si >= LEAST_FALL - 1e-9
+    return Water(
+        people, need, grey, held["fresh"], held["grey"],
+        held["fresh"] / need if need > 0 and held["fresh"] > 0 else None,
+        held["grey"] / grey if grey > 0 and held["grey"] > 0 else None,
+        float(wanted) if wanted is not None else None, left, back,
+        kpa * flow / 60 / PUMP_ETA if pumps else None, kpa if pumps else None, loss, speed,
+        HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None, fall, tuple(why),
+    )  # fmt: skip

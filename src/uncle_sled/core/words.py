@@ -86,10 +86,10 @@ class Words(msgspec.Struct, frozen=True):
     def kmh(self, speed_kmh: float) -> str:
         return f"{speed_kmh / MILE_KM:.0f} mph" if self.shown.imperial else f"{speed_kmh:.0f} km/h"
 
-    def degrees(self, celsius: float) -> str:
+    def degrees(self, celsius: float, places: int = 0) -> str:
         """A temperature."""
         shown = celsius * 9 / 5 + 32 if self.shown.imperial else celsius
-        return f"{shown:.0f} {'°F' if self.shown.imperial else '°C'}".replace("-", "−")
+        return f"{shown:.{places}f} {'°F' if self.shown.imperial else '°C'}".replace("-", "−")
 
     def wh(self, watt_hours: float) -> str:
         """An energy, in kilowatt hours from a hundred of them on."""

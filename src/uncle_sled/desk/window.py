@@ -317,7 +317,7 @@ class Window(FileWork):
         yield Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{number}", partial(self.session.go_to, stop))
         for at, view in enumerate(said.views, 1):
             show = partial(self._show_view, stop, view.name)
-            yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at), show, stop)
+            yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at % 10), show, stop)
         for deed in said.deeds:
             yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
         for one in said.exports:

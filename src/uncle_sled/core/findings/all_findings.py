@@ -14,7 +14,7 @@ from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, inner, surveyed
 from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
-from uncle_sled.core.findings.systems import power, wiring
+from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -22,7 +22,25 @@ from uncle_sled.core.words import Words
 
 WORSE_BY = 0.1
 # Where a check stands, its rules stand beside it; here is the one list of the places.
-PLACES = (ball, clearances, road, body, inner, surveyed, things, tanks, clash, dangerous, fitting, held, power, wiring)
+PLACES = (
+    ball,
+    clearances,
+    road,
+    body,
+    inner,
+    surveyed,
+    things,
+    tanks,
+    clash,
+    dangerous,
+    fitting,
+    held,
+    power,
+    wiring,
+    water,
+    gas,
+    warmth,
+)
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
 
@@ -87,6 +105,9 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *dangerous.danger_findings(s, words),
         *power.power_findings(s, words),
         *wiring.wiring_findings(s, words),
+        *water.water_findings(s, words),
+        *gas.gas_findings(s, words),
+        *warmth.warmth_findings(s, words),
     )
 
 

@@ -17,7 +17,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, SectionPicture
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import SOURCES, Form, Row
+from uncle_sled.desk.kit.form import NUMBER, SOURCES, Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
@@ -32,6 +32,7 @@ class FacesPanel(Guarded, QWidget):
         self.faces: Form | None = None
         self.made: Form | None = None
         self.sources: Form | None = None
+        self.warmth: Form | None = None
         self.columns: Columns | None = None
         self.face_ids: tuple[tuple[str, str, str], ...] = ()
         self.cut = QFrame()
@@ -85,6 +86,21 @@ class FacesPanel(Guarded, QWidget):
             [Row(face.name, f"shell.faces.{face.id}.source", SOURCES, when=self._typed(face.id)) for face in faces],
             "Shell",
         )
+        self.warmth = Form(
+            self.session,
+            "U of its data sheet, W/m²K",
+            [
+                Row(
+                    face.name,
+                    f"shell.faces.{face.id}.u_w_m2k",
+                    NUMBER,
+                    "Of a bought panel whose layers nobody knows; Systems reckons warmth and sweat with it",
+                    when=self._typed(face.id),
+                )
+                for face in faces
+            ],
+            "Shell",
+        )
         if not faces:
             text = "No face yet. Take a profile, or add a face; a shell that was bought is weighed with the trailer."
             none_yet = label(text, wrap=True)
@@ -105,7 +121,7 @@ class FacesPanel(Guarded, QWidget):
             self.columns.hide()
             self.columns.setParent(None)
             self.columns.deleteLater()
-        self.columns = Columns(list[QWidget]([self.made, self.cut, self.faces, self.sources]))
+        self.columns = Columns(list[QWidget]([self.made, self.cut, self.faces, self.sources, self.warmth]))
         self.rows.addWidget(self.columns)
 
     def _typed(self, id: str):  # type: ignore[no-untyped-def]
@@ -161,9 +177,10 @@ class FacesPanel(Guarded, QWidget):
         if self._key() != self.face_ids:
             with focus_kept(self):
                 self._make()
-        assert self.faces is not None and self.made is not None and self.sources is not None
+        assert self.faces is not None and self.made is not None and self.sources is not None and self.warmth is not None
         self.faces.refresh()
         self.sources.refresh()
+        self.warmth.refresh()
         self.made.refresh()
         self.made.setVisible(bool(self.face_ids))
         self.cut.setVisible(bool(self.face_ids))
@@ -174,6 +191,7 @@ class FacesPanel(Guarded, QWidget):
         self.by_layers.setVisible(bool(told))
         typed = len(layered) < len(self.face_ids)
         self.sources.setVisible(typed)
+        self.warmth.setVisible(typed)
         self._section()
         if self.columns is not None:
             self.columns.settle()

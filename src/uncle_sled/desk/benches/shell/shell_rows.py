@@ -19,7 +19,7 @@ from uncle_sled.core.studies.shell.holes import SEALS
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.form import SOURCES, VERB, Row
+from uncle_sled.desk.kit.form import NUMBER, SOURCES, VERB, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -44,6 +44,17 @@ HUNG: list[tuple[object, str]] = [
 
 def _is(id: str, kind: str) -> Callable[[Any], bool]:
     return lambda build: any(o.id == id and o.kind == kind for o in build.shell.openings)
+
+
+GLAZINGS: list[tuple[object, str]] = [("", "not said"), ("single", "single"), ("double", "double")]
+
+
+def _is_glass(id: str) -> Callable[[Any], bool]:
+    def shown(build: Any) -> bool:
+        one = next((o for o in build.shell.openings if o.id == id), None)
+        return one is not None and one.kind in ("window", "light", "vent")
+
+    return shown
 
 
 def opening_rows(session: Session, id: str, face: str) -> list[Row]:
@@ -77,6 +88,13 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
         Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
         Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
         *_shut_row(session, id),
+        Row("Glass", f"{path}.glazing", GLAZINGS, "Single is taken where nobody said", when=_is_glass(id)),
+        Row(
+            "U, W/m²K",
+            f"{path}.u_w_m2k",
+            NUMBER,
+            "Of its data sheet; a door or hatch counts as bare 18 mm plywood else",
+        ),
         Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
         Row("Drip edge over it", f"{path}.drip", bool),
         Row(

@@ -56,6 +56,7 @@ ROLES: list[tuple[object, str]] = [
     ("table", "a table"),
     ("pet place", "a pet's place"),
     ("CO alarm", "a CO alarm"),
+    ("smoke alarm", "a smoke alarm"),
     ("extinguisher", "an extinguisher"),
 ]
 CLEARS: list[tuple[object, str]] = [
@@ -121,6 +122,9 @@ FIGURE_NAMES = {
     "beta_pct_k": ("Cold adds", "% of its volts a degree, of a panel"),
     "most_v": ("Takes", "V at most, of a charge controller"),
     "tilt_deg": ("Tilted", "degrees towards the midday sun, of a panel"),
+    "heat_w": ("Warms", "W that a heater gives"),
+    "cool_w": ("Cools", "W that a cooler takes away"),
+    "flow_l_min": ("Pumps", "litres a minute"),
 }
 # Figures that some units only have; the others are asked of everything.
 ONLY_OF = {
@@ -136,6 +140,9 @@ ONLY_OF = {
     "store_wh": ("", "battery", "station"),
     "solar_wp": ("", "panel"),
     "hours_day": ("", "inverter", "inverter charger"),
+    "heat_w": ("",),
+    "cool_w": ("",),
+    "flow_l_min": ("",),
 }
 MOST = {"hours_day": 24.0, "duty": 1.0, "tilt_deg": 90.0}
 UNITS: list[tuple[object, str]] = [

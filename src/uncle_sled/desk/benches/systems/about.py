@@ -22,14 +22,17 @@ def _a_wire(build: Build, s: Studied) -> tuple[str, ...]:
     return tuple(fused[1:2] or fused[:1])
 
 
+VIEW_OF = {"power": "Charge", "water": "Water", "gas": "Gas", "warmth": "Warmth", "sweat": "Sweat", "inside": "Sweat"}
+
+
 def shows(s: Studied, id: str) -> str | None:
     systems = s.build.systems
     if any(wire.id == id for wire in systems.wires) or any(device.id == id for device in systems.devices):
         return "Diagram"
     if any(load.id == id for load in systems.loads):
         return "Loads"
-    if id == "power":
-        return "Charge"
+    if id in VIEW_OF:
+        return VIEW_OF[id]
     thing = next((t for t in s.build.stow.things if t.id == id), None)
     if thing is not None and thing.figures is not None:
         wired = any(id in (wire.start, wire.end) for wire in systems.wires)
@@ -57,6 +60,10 @@ ABOUT = About(
             picks=_a_wire,
         ),
         View("Diagram", "the one-line diagram", "Sources, switches, fuses and loads on one page", picks=_a_wire),
+        View("Water", "water", "How many days of water, and the way that it goes"),
+        View("Gas", "gas and flames", "How long fuel lasts, the cold, and the air that flames want"),
+        View("Warmth", "warmth", "Where the warmth goes, and whether the heater holds the night"),
+        View("Sweat", "what sweats", "Which surfaces sweat on the coldest night, and what stops it"),
     ),
     deeds=(
         Deed("wire-up", "Wire up what is loose", "W", lambda bench: bench.wire_up()),
@@ -77,6 +84,7 @@ ABOUT = About(
         Shot("7-systems-charge", "Charge"),
         Shot("7b-systems-wires", "Wires"),
         Shot("7c-systems-diagram", "Diagram"),
+        Shot("7d-systems-sweat", "Sweat"),
     ),
     shows=shows,
 )

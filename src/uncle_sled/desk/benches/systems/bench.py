@@ -65,9 +65,17 @@ class SystemsBench(Bench):
             from uncle_sled.desk.benches.systems.wires_panel import WiresPanel
 
             return WiresPanel(self.session, self)
-        from uncle_sled.desk.benches.systems.diagram_panel import DiagramPanel
+        if name == "Diagram":
+            from uncle_sled.desk.benches.systems.diagram_panel import DiagramPanel
 
-        return DiagramPanel(self.session, self)
+            return DiagramPanel(self.session, self)
+        if name == "Sweat":
+            from uncle_sled.desk.benches.systems.sweat_panel import SweatPanel
+
+            return SweatPanel(self.session)
+        from uncle_sled.desk.benches.systems import comfort_panels as comfort
+
+        return {"Water": comfort.WaterPanel, "Gas": comfort.GasPanel, "Warmth": comfort.WarmthPanel}[name](self.session)
 
     def show_view(self, name: str) -> None:
         self.view = name

@@ -1,0 +1,364 @@
+"""The body coloured by the temperature of its inner surfaces, the wet ones outlined and named; and one face in section.
+
+Side view over plan, the section beside them; the colder the deeper the blue. In points, y up.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from shapely.geometry import LineString, Polygon
+
+from uncle_sled.core.drawing.plot import Plot, ticks
+from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.studies.systems.glaser import Profile
+from uncle_sled.core.studies.systems.sweat import Night, Surface, dew_c
+from uncle_sled.core.words import Words
+
+BAND_M = 0.10
+HEAD, FOOT, GAP = 40.0, 46.0, 34.0
+MOST_NAMES = 6
+PATHS = ("door", "hatch", "window", "vent", "light")
+
+
+def tint_of(night: Night, celsius: float) -> float:
+    """How deep the blue of a surface is, 0.08 at the room's warmth to 0.95 at the outside's."""
+    assert night.inside_c is not None and night.outside_c is not None
+    share = (night.inside_c - celsius) / max(night.inside_c - night.outside_c, 0.1)
+    return 0.08 + 0.87 * min(max(share, 0.0), 1.0)
+
+
+def worst_of(night: Night, where: str) -> Surface | None:
+    """The plain surface of a path, or the coldest of it where that one sweats."""
+    mine = [one for one in night.surfaces if one.where == where or one.id.split("/")[0] == where]
+    return next((one for one in mine if one.sweats), next((one for one in mine if one.id == where), None))
+
+
+def sweat_picture(
+    night: Night,
+    framed: Framed,
+    faces: dict[str, str],
+    words: Words,
+    width: float,
+    height: float,
+    chosen: frozenset[str] = frozenset(),
+) -> tuple[Primitive, ...]:
+    """The three views. Args: faces: id of the path of each kind of face."""
+    body = framed.body
+    if body is None or night.inside_rh is None:
+        return ()
+    room = (width - 3 * GAP) / (body.length + body.width), (height - HEAD - FOOT - GAP) / (body.height + body.width)
+    scale = max(min(room), 4.0)
+    shapes: list[Primitive] = []
+    names: list[tuple[Point, Surface]] = []
+    x = GAP + max(width - 3 * GAP - (body.length + body.width) * scale, 0) / 2
+    base = FOOT + max(height - HEAD - FOOT - GAP - (body.height + body.width) * scale, 0) / 2
+    over = base + body.width * scale + GAP
+    _side(body, framed, night, faces, shapes, names, x, over, scale, chosen)
+    shapes.append(Text((x + body.length * scale / 2, over - 11), "left side", 11, "pencil"))
+    _plan(body, framed, night, faces, shapes, names, x, base, scale, chosen)
+    shapes.append(Text((x + body.length * scale / 2, base - 11), "from above, right side up", 11, "pencil"))
+    x += body.length * scale + GAP
+    _section(body, night, faces, shapes, names, x, over, scale, chosen)
+    shapes.append(Text((x + body.width * scale / 2, over - 11), "section", 11, "pencil"))
+    shapes += _named(names, words, width, height)
+    return (*shapes, *_key(night, words, width))
+
+
+def _patch(
+    night: Night,
+    where: str,
+    ring: tuple[Point, ...],
+    shapes: list[Primitive],
+    names: list[tuple[Point, Surface]],
+    chosen: frozenset[str],
+) -> None:
+    """One surface, filled by its temperature, outlined where it is wet; dashed and bare where nobody knows."""
+    found = worst_of(night, where)
+    if found is None:
+        shapes.append(Poly(ring, "pencil", "", 1.0, dash=(3.0, 2.0), id=where))
+        return
+    ink, wide = ("primer", 2.4) if found.sweats else ("pencil", 0.8)
+    if found.id in chosen or where in chosen:
+        ink, wide = "chalk", 3.0
+    shapes.append(Poly(ring, ink, "fresh", wide, tint=tint_of(night, found.t_c), id=found.id))
+    if found.sweats:
+        xs, ys = [p[0] for p in ring], [p[1] for p in ring]
+        names.append((((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), found))
+
+
+def _side(
+    body: Body,
+    framed: Framed,
+    night: Night,
+    faces: dict[str, str],
+    shapes: list[Primitive],
+    names: list[tuple[Point, Surface]],
+    x: float,
+    base: float,
+    scale: float,
+    chosen: frozenset[str],
+) -> None:
+    def at(px: float, pz: float) -> Point:
+        return x + (px - body.front) * scale, base + (pz - body.under) * scale
+
+    ring = tuple(at(px, pz) for px, pz in body.side.polygon.tolist())
+    _patch(night, faces.get("left side", "left side"), ring, shapes, names, chosen)
+    for kind in ("front", "roof", "rear"):
+        chain = body.side.chain(kind)
+        if len(chain) > 1:
+            _patch(night, faces.get(kind, kind), _band(chain, at), shapes, names, chosen)
+    floor = (
+        (body.front, body.under),
+        (body.front + body.length, body.under),
+        (body.front + body.length, body.under + BAND_M),
+        (body.front, body.under + BAND_M),
+    )
+    _patch(night, faces.get("floor", "floor"), tuple(at(*p) for p in floor), shapes, names, chosen)
+    surfaces = {one.id: one for one in body.surfaces}
+    for cut in framed.cuts:
+        if cut.kind not in PATHS:
+            continue
+        surface = surfaces[cut.surface]
+        if surface.kind == "left side":
+            spots = [surface.place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
+            _patch(night, cut.id, tuple(at(px, pz) for px, _, pz in spots), shapes, names, chosen)
+        elif surface.kind in ("roof", "front", "rear"):
+            spots = [surface.place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
+            xs, zs = [p[0] for p in spots], [p[2] for p in spots]
+            ends = (
+                np.array([(min(xs), zs[xs.index(min(xs))]), (max(xs), zs[xs.index(max(xs))])])
+                if max(xs) - min(xs) > max(zs) - min(zs)
+                else np.array([(xs[zs.index(min(zs))], min(zs)), (xs[zs.index(max(zs))], max(zs))])
+            )
+            _patch(night, cut.id, _band(ends, at, 1.3), shapes, names, chosen)
+
+
+def _band(chain: np.ndarray, at: object, times: float = 1.0) -> tuple[Point, ...]:
+    """A chain as a band of some thickness."""
+    assert callable(at)
+    shape = LineString(chain).buffer(BAND_M * times / 2, cap_style="flat", join_style="mitre")
+    outer = shape.exterior if isinstance(shape, Polygon) else max(shape.geoms, key=lambda g: g.area).exterior
+    return tuple(at(px, pz) for px, pz in outer.coords[:-1])
+
+
+def _plan(
+    body: Body,
+    framed: Framed,
+    night: Night,
+    faces: dict[str, str],
+    shapes: list[Primitive],
+    names: list[tuple[Point, Surface]],
+    x: float,
+    base: float,
+    scale: float,
+    chosen: frozenset[str],
+) -> None:
+    half = body.width / 2
+
+    def at(px: float, py: float) -> Point:
+        return x + (px - body.front) * scale, base + (py + half) * scale
+
+    front, rear = body.front, body.front + body.length
+    shapes.append(
+        Poly(tuple(at(*p) for p in ((front, -half), (rear, -half), (rear, half), (front, half))), "pencil", "body", 0.8)
+    )
+    bands = {
+        "left side": (front, -half, rear, -half + BAND_M),
+        "right side": (front, half - BAND_M, rear, half),
+        "front": (front, -half, front + BAND_M, half),
+        "rear": (rear - BAND_M, -half, rear, half),
+    }
+    for kind, (x0, y0, x1, y1) in bands.items():
+        _patch(
+            night,
+            faces.get(kind, kind),
+            tuple(at(*p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))),
+            shapes,
+            [],
+            chosen,
+        )
+    surfaces = {one.id: one for one in body.surfaces}
+    for cut in framed.cuts:
+        if cut.kind not in PATHS or surfaces[cut.surface].kind == "floor":
+            continue
+        spots = [surfaces[cut.surface].place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
+        xs, ys = [p[0] for p in spots], [p[1] for p in spots]
+        x0, x1, y0, y1 = min(xs), max(xs), min(ys), max(ys)
+        kind = surfaces[cut.surface].kind
+        if kind in ("left side", "right side"):
+            y0, y1 = (-half, -half + BAND_M * 1.3) if kind == "left side" else (half - BAND_M * 1.3, half)
+        elif kind in ("front", "rear") or x1 - x0 < 0.02:
+            x0, x1 = (
+                (front, front + BAND_M * 1.3) if (x0 + x1) / 2 < (front + rear) / 2 else (rear - BAND_M * 1.3, rear)
+            )
+        _patch(
+            night,
+            cut.id,
+            tuple(at(*p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))),
+            shapes,
+            names if kind == "right side" else [],
+            chosen,
+        )
+
+
+def _section(
+    body: Body,
+    night: Night,
+    faces: dict[str, str],
+    shapes: list[Primitive],
+    names: list[tuple[Point, Surface]],
+    x: float,
+    base: float,
+    scale: float,
+    chosen: frozenset[str],
+) -> None:
+    wide, tall = body.width * scale, body.height * scale
+    b = BAND_M * scale
+    shapes.append(rect(x, base, wide, tall, stroke="pencil", fill="body", width=0.8))
+    for kind, (left, low, w, h) in {
+        "floor": (x, base, wide, b),
+        "roof": (x, base + tall - b, wide, b),
+        "left side": (x, base, b, tall),
+        "right side": (x + wide - b, base, b, tall),
+    }.items():
+        _patch(
+            night,
+            faces.get(kind, kind),
+            ((left, low), (left + w, low), (left + w, low + h), (left, low + h)),
+            shapes,
+            [],
+            chosen,
+        )
+    for side, kind in ((0, "left side"), (1, "right side")):
+        corner = next((one for one in night.surfaces if one.id == f"{faces.get(kind, kind)}/corner"), None)
+        if corner is not None:
+            cx = x + (b if side == 0 else wide - b)
+            shapes.append(
+                Circle(
+                    (cx, base + b),
+                    5,
+                    "primer" if corner.sweats else "pencil",
+                    "fresh" if corner.sweats else "body",
+                    1.6,
+                    id=corner.id,
+                )
+            )
+
+
+def _named(names: list[tuple[Point, Surface]], words: Words, width: float, height: float) -> list[Primitive]:
+    """Names of the wet ones over the drawing, each with a leader; no leader runs through a name."""
+    lines: list[Primitive] = []
+    said: list[Primitive] = []
+    seen: set[str] = set()
+    x = 12.0
+    y = height - 14
+    for (px, py), one in names:
+        if one.where in seen or len(seen) >= MOST_NAMES:
+            continue
+        seen.add(one.where)
+        says = elided(f"{one.name} {words.degrees(one.t_c, 1)}", 11, 190)
+        wide = text_width(says, 11)
+        if x + wide > width - 12:
+            x, y = 12.0, y - 15
+        middle = x + wide / 2
+        lines += [line((middle, y - 7), (px, py), "primer", 0.8), Circle((px, py), 2.2, "primer", "primer", 1.0)]
+        said.append(Text((middle, y), says, 11, "primer", "strong", "middle", "paper", one.id))
+        x += wide + 18
+    return [*lines, *said]
+
+
+def _key(night: Night, words: Words, width: float) -> list[Primitive]:
+    assert night.inside_c is not None and night.outside_c is not None and night.dew_c is not None
+    shapes: list[Primitive] = []
+    x, y = 12.0, 14.0
+    steps = 9
+    for k in range(steps):
+        t = night.outside_c + (night.inside_c - night.outside_c) * k / (steps - 1)
+        shapes.append(
+            rect(x + 52 + k * 14, y - 5, 14, 10, stroke="pencil", fill="fresh", width=0.4, tint=tint_of(night, t))
+        )
+    dew = x + 52 + (night.dew_c - night.outside_c) / max(night.inside_c - night.outside_c, 0.1) * 14 * (steps - 1) + 7
+    shapes += [
+        Text((x, y), words.degrees(night.outside_c), 11, "pencil", anchor="left"),
+        Text((x + 58 + steps * 14, y), words.degrees(night.inside_c), 11, "pencil", anchor="left"),
+        *_meaning(night, words, x + 108 + steps * 14, y, width),
+        line((dew, y - 8), (dew, y + 8), "primer", 2.0),
+    ]
+    return shapes
+
+
+def _meaning(night: Night, words: Words, x: float, y: float, width: float) -> list[Primitive]:
+    """What the marks mean, beside the scale or over it where there is no room."""
+    assert night.dew_c is not None
+    says = f"red: under the dew of {words.degrees(night.dew_c, 1)}; dashed: not checked"
+    beside = x + text_width(says, 11) < width - 8
+    return [Text((x, y) if beside else (12.0, y + 16), says, 11, "pencil", anchor="left")]
+
+
+def face_section(one: Profile, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """Through a face from inside (left) to outside: its layers, the temperature and the dew point; wet where the two meet."""
+    deep = one.depth_m[-1]
+    if deep <= 0:
+        return ()
+    temps, dews = np.array(one.t_c), np.array([dew_c(p) for p in one.vapour_pa])
+    low, high = float(min(temps.min(), dews.min())) - 1.5, float(max(temps.max(), dews.max())) + 1.5
+    plot = Plot(0.0, deep, low, high, 50.0, 38.0, width - 118.0, height - 34.0)
+    shapes: list[Primitive] = []
+    at, inks = 0.0, ("wood", "foam")
+    for k, layer in enumerate(one.layers):
+        x0, _ = plot.at(at, low)
+        x1, _ = plot.at(at + layer.thick_m, low)
+        foam = layer.r_m2k_w / max(layer.thick_m, 1e-6) > 20
+        shapes.append(
+            rect(
+                x0,
+                plot.low,
+                max(x1 - x0, 1.0),
+                plot.top - plot.low,
+                stroke="rule",
+                fill=inks[1] if foam else inks[0],
+                width=0.8,
+                tint=0.35,
+                hatch="foam" if foam else "",
+            )
+        )
+        if x1 - x0 > 30 or k in (0, len(one.layers) - 1):
+            said = elided(layer.name, 10, max(x1 - x0 - 4, 56))
+            anchor = (
+                "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(one.layers) - 1 else "middle"
+            )
+            spot = (x0 + x1) / 2 if anchor == "middle" else x0 if anchor == "left" else x1
+            shapes.append(Text((spot, plot.low - (10 if k % 2 == 0 else 22)), said, 10, "pencil", "text", anchor))  # type: ignore[arg-type]
+        at += layer.thick_m
+    for y in ticks(low, high, 5):
+        _, up = plot.at(0.0, y)
+        shapes += [
+            line((plot.left - 3, up), (plot.left, up), "pencil"),
+            Text((plot.left - 6, up), words.degrees(y), 11, "pencil", anchor="right"),
+        ]
+    xs = np.array(one.depth_m)
+    shapes += plot.curve(xs, temps, "gas", 2.4)
+    shapes += plot.curve(xs, dews, "fresh", 2.0, (6.0, 3.0))
+    apart = 12.0
+    yt, yd = plot.at(deep, float(temps[-1]))[1], plot.at(deep, float(dews[-1]))[1]
+    if abs(yt - yd) < apart:
+        yt, yd = yt + apart / 2, yd - apart / 2
+    shapes += [
+        Text((plot.right + 8, yt), "temperature", 11, "ink", anchor="left"),
+        Text((plot.right + 8, yd), "dew point", 11, "ink", anchor="left"),
+    ]
+    if one.at_m is not None:
+        x, _ = plot.at(one.at_m, low)
+        _, y = plot.at(one.at_m, float(np.interp(one.at_m, xs, temps)))
+        shapes += [
+            Circle((x, y), 6, "primer", "", 2.2),
+            Text((x + 10, y + 12), f"{one.condenses_g_m2:.1f} g/m² a night", 11, "primer", "strong", "left", "paper"),
+        ]
+    shapes += [
+        Text((plot.left, plot.top + 9), "inside", 11, "pencil", anchor="left"),
+        Text((plot.right, plot.top + 9), "outside", 11, "pencil", anchor="right"),
+    ]
+    return tuple(shapes)

@@ -1,0 +1,174 @@
+"""Litres over the days, and the way of the water from fill point to grey tank. In points, y up."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.drawing.plot import Plot, ticks
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.systems.water import Water
+from uncle_sled.core.units import FACTORS
+from uncle_sled.core.words import Words
+
+LEFT, RIGHT, HEAD, FOOT = 58.0, 92.0, 46.0, 34.0
+BOX_W, BOX_H = 92.0, 40.0
+
+
+def litres_chart(made: Water, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """Fresh going down, grey coming up, by the day; where one runs out and the other is full."""
+    if made.need_l_day <= 0 or (made.fresh_l <= 0 and made.grey_room_l <= 0):
+        return ()
+    days = len(made.left_l) - 1
+    most = max(made.fresh_l, made.grey_room_l, 1.0)
+    plot = Plot(0.0, float(days), 0.0, most * 1.12, LEFT, FOOT, width - RIGHT, height - HEAD)
+    per = 1000 * float(FACTORS["volume"]["gal"]) if words.shown.volume == "gal" else 1.0
+    shapes: list[Primitive] = [
+        line((plot.left, plot.low), (plot.right, plot.low), "pencil"),
+        line((plot.left, plot.low), (plot.left, plot.top), "pencil"),
+    ]
+    for y in ticks(0.0, most * 1.12, 4, per):
+        _, up = plot.at(0.0, y)
+        shapes += [
+            line((plot.left - 3, up), (plot.left, up), "pencil"),
+            Text((plot.left - 6, up), f"{y / per:.0f} {words.shown.volume}", 11, "pencil", anchor="right"),
+        ]
+    for x in ticks(0.0, float(days), min(days, 10)):
+        at, _ = plot.at(x, 0.0)
+        shapes += [
+            line((at, plot.low - 4), (at, plot.low), "pencil"),
+            Text((at, plot.low - 13), f"{x:.0f}", 11, "pencil"),
+        ]
+    shapes.append(Text((plot.right, plot.low - 27), "days", 11, "pencil", anchor="right"))
+    if made.wanted_days is not None and 0 < made.wanted_days <= days:
+        at, _ = plot.at(made.wanted_days, 0.0)
+        shapes += [
+            line((at, plot.low), (at, plot.top), "spruce", 1.2, (5.0, 3.0)),
+            Text((at, plot.top + 9), "wanted", 11, "spruce"),
+        ]
+    for room, day, ink, name in (
+        (made.fresh_l, made.need_l_day, "fresh", "fresh"),
+        (made.grey_room_l, made.grey_l_day, "grey", "grey"),
+    ):
+        if room <= 0 or day <= 0:
+            continue
+        end = min(room / day, float(days))
+        corners = ((0.0, room), (end, room - day * end)) if ink == "fresh" else ((0.0, 0.0), (end, day * end))
+        pts = [plot.at(*c) for c in corners]
+        if end < days:
+            pts.append(plot.at(float(days), corners[1][1]))
+        shapes.append(Poly(tuple(pts), ink, "", 2.6, False, dash=() if ink == "fresh" else (6.0, 3.0)))
+        if end < days:
+            bad = made.wanted_days is not None and end < made.wanted_days - 1e-6
+            says = f"{'dry' if ink == 'fresh' else 'full'} after {room / day:.1f} days"
+            x, y = pts[1]
+            shapes += [
+                Circle((x, y), 4, "primer" if bad else ink, "paper", 1.8),
+                Text(
+                    (min(x + 8, plot.right - 90), y + (12 if ink == "fresh" else -12)),
+                    says,
+                    11,
+                    "primer" if bad else "ink",
+                    anchor="left",
+                    ground="paper",
+                ),
+            ]
+        _, y = pts[-1]
+        shapes.append(Text((plot.right + 8, min(max(y, plot.low + 6), plot.top)), name, 12, "ink", anchor="left"))
+    return tuple(shapes)
+
+
+def water_line(build: Build, made: Water, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+    """From the fill point to the grey tank: what is aboard in boxes, what is missing dashed, with what it comes to."""
+    things = build.stow.things
+    w = build.systems.water
+
+    def named(*tokens: str) -> str:
+        return next(
+            (t.name for t in things if any(token in t.name.lower() for token in tokens) and not t.taken_out), ""
+        )
+
+    heater = next((t.name for t in things if "water heater" in t.name.lower()), "")
+    pump = next((t for t in things if "pump" in t.name.lower() and t.kind != "gear"), None)
+    own_pump = next((one.name for one in build.systems.loads if "pump" in one.name.lower()), "")
+    steps: list[tuple[str, str, str, bool]] = [
+        ("Fill point", "vent: " + {"": "not said", "yes": "yes", "no": "none"}[w.vented], "fresh", True),
+        ("Fresh", words.m3(made.fresh_l / 1000) if made.fresh_l > 0 else "none aboard", "fresh", made.fresh_l > 0),
+        (
+            pump.name if pump is not None else own_pump or "Pump",
+            f"{made.pump_kpa:.0f} kPa, {made.pump_w:.0f} W"
+            if made.pump_kpa is not None and made.pump_w is not None
+            else "by hand, or not aboard",
+            "fresh",
+            pump is not None or bool(own_pump),
+        ),
+        (heater or "Water heater", f"{made.heat_wh:.0f} Wh a shower" if made.heat_wh else "cold", "gas", bool(heater)),
+        (
+            named("sink", "tap", "galley", "kitchen") or "Tap",
+            f"{words.m3(made.need_l_day / 1000)} a day",
+            "fresh",
+            bool(named("sink", "tap", "galley", "kitchen")),
+        ),
+        (
+            "Trap and drain",
+            _drain(made, w.trap.si if w.trap is not None else None, words),
+            "grey",
+            made.fall_ok is not False,
+        ),
+        (
+            "Grey",
+            words.m3(made.grey_room_l / 1000) if made.grey_room_l > 0 else "none aboard",
+            "grey",
+            made.grey_room_l > 0,
+        ),
+    ]
+    gap = 22.0
+    per_row = max(int((width - 24 + gap) / (BOX_W + gap)), 1)
+    shapes: list[Primitive] = []
+    last: tuple[float, float] | None = None
+    for at, (name, says, ink, there) in enumerate(steps):
+        row, col = divmod(at, per_row)
+        x, y = 12 + col * (BOX_W + gap), height - 30 - BOX_H - row * (BOX_H + 18)
+        if last is not None:
+            to = (x, y + BOX_H / 2)
+            points = (
+                (last, to)
+                if col
+                else (
+                    last,
+                    (last[0] + 8, last[1]),
+                    (last[0] + 8, y + BOX_H + 9),
+                    (x - 6, y + BOX_H + 9),
+                    (x - 6, to[1]),
+                    to,
+                )
+            )
+            shapes.append(Poly(points, ink, "", 2.2, False))
+        shapes.append(
+            rect(
+                x,
+                y,
+                BOX_W,
+                BOX_H,
+                stroke=ink if there else "pencil",
+                fill="body",
+                width=1.6 if there else 1.0,
+                dash=() if there else (4.0, 3.0),
+            )
+        )
+        shapes.append(
+            Text(
+                (x + BOX_W / 2, y + BOX_H - 13),
+                elided(name, 12, BOX_W - 8, "strong"),
+                12,
+                "ink" if there else "pencil",
+                "strong",
+            )
+        )
+        shapes.append(Text((x + BOX_W / 2, y + 11), elided(says, 10, BOX_W - 6), 10, "pencil"))
+        last = (x + BOX_W, y + BOX_H / 2)
+    return tuple(shapes)
+
+
+def _drain(made: Water, trap_m: float | None, words: Words) -> str:
+    fall = {None: "fall not said", True: "falls enough", False: "too flat"}[made.fall_ok]
+    return fall if trap_m is None else f"{fall}, trap {words.thick(trap_m)}"

@@ -1,0 +1,108 @@
+"""Judgements on what burns: how long it lasts, whether it boils off in the cold, and the air it wants."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import msgspec
+
+from uncle_sled.core.document.edits import Op, add_to, fresh_id
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, Gas, boil_off_kw, gas_of
+from uncle_sled.core.studies.systems.sweat import sleepers
+from uncle_sled.core.words import Words
+
+CAUTION = "Gas and flames are for licensed people where the law says so; makers' papers and local rules decide, not this flow."
+FUEL = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
+BESIDE_M = 0.03
+
+
+def _second(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """A cylinder like the first, beside it."""
+    first = next((t for t in s.build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out), None)
+    if first is None or one.where[-1] != "gas":
+        return None
+    id = fresh_id("t", [t.id for t in s.build.stow.things])
+    wide = first.width.si if first.turn % 180 == 0 else first.length.si
+    twin = msgspec.structs.replace(first, id=id, y=Length(round(first.y.si + wide + BESIDE_M, 3)))
+    return (add_to("stow.things", msgspec.to_builtins(twin)),), "Take a second cylinder, beside the first"
+
+
+GAS_SHORT = Rule(
+    "fuel-short", "mind", "Systems", "A fuel that does not last the days", "It runs out at the coldest hour, when most is burnt.",
+    CAUTION, helps="edit", cure=_second, why_none="More of it, or less burnt.",
+)  # fmt: skip
+GAS_COLD = Rule(
+    "gas-cold", "mind", "Systems", "A cylinder that cannot boil off what is burnt on the coldest night",
+    "It frosts over and the flame sinks; butane gives nothing under freezing.", CAUTION,
+    why_none="Propane, a larger cylinder, two side by side, or a fuller one.",
+)  # fmt: skip
+FLAME_AIR = Rule(
+    "flame-air", "mind", "Systems", "A flame in the room whose fresh air nobody said",
+    "27.5 m3 an hour a kilowatt keep its carbon dioxide under half a percent; small openings by warmth alone carry a tenth of that.",
+    CAUTION, why_none="A room-sealed heater; or openings as its papers and local rules ask, typed under Gas.",
+)  # fmt: skip
+NOT_SEALED = Rule(
+    "heater-not-sealed", "mind", "Systems", "A heater that burns into the room where people sleep", "Its water and fumes stay with them.", CAUTION,
+    why_none="A room-sealed one; say so In hand where it is.",
+)  # fmt: skip
+NO_SMOKE_ALARM = Rule(
+    "no-smoke-alarm", "note", "Systems", "Nobody is woken by smoke", "A small room fills in two minutes.",
+    why_none="Add a smoke alarm from the catalogue, or say In hand what serves as one.",
+)  # fmt: skip
+RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, NO_SMOKE_ALARM)
+
+
+def the_gas(s: Studied) -> Gas:
+    return gas_of(s.build)
+
+
+def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    made, build = the_gas(s), s.build
+    for fuel, days in made.days.items():
+        if made.kg.get(fuel, 0.0) <= 0:
+            yield GAS_SHORT.found(
+                f"No {FUEL[fuel].lower()} aboard",
+                f"{words.fine_kg(made.kg_day[fuel])} a day are burnt, and no tank or can of it is aboard.",
+                ("gas", fuel),
+                severity="note",
+            )
+            continue
+        if days is not None and made.wanted_days is not None and days < made.wanted_days - 1e-6:
+            yield GAS_SHORT.found(
+                f"{FUEL[fuel]} for {days:.1f} days",
+                f"{words.fine_kg(made.kg_day[fuel])} a day of {words.fine_kg(made.kg.get(fuel, 0.0))} aboard; {made.wanted_days:.0f} days are wanted.",
+                ("gas", fuel),
+                number=made.wanted_days - days,
+            )
+    cylinder = next((t for t in build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out), None)
+    if cylinder is not None and build.brief.coldest is not None and made.most_kw > 0:
+        d, h = min(cylinder.length.si, cylinder.width.si), cylinder.height.si * 0.75 * 0.8 * 0.5
+        many = sum(1 for t in build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out)
+        gives = boil_off_kw(d, h, build.brief.coldest.si) * many
+        if gives < made.most_kw - 1e-6:
+            yield GAS_COLD.found(
+                "Gas too cold to boil",
+                f"Half full at {words.degrees(build.brief.coldest.si)} it keeps up {gives:.1f} kW of {made.most_kw:.1f} kW (propane).",
+                ("gas", "cold", cylinder.id),
+                number=made.most_kw - gives,
+            )
+    people = sleepers(build, s.facts)
+    air = build.systems.air
+    if made.open_kw > 0 and people and not (air.high_cm2 and air.low_cm2):
+        yield FLAME_AIR.found(
+            "Air for the flame is not said",
+            f"{made.open_kw:.1f} kW burn into the room and want {made.open_kw * AIR_M3H_KW:.0f} m³/h; fixed openings high and low are not typed.",
+            ("gas", "air"),
+            number=made.open_kw,
+        )
+    for one in made.burners:
+        if "heater" in one.name.lower() and not one.sealed and people and "water" not in one.name.lower():
+            yield NOT_SEALED.found(
+                f"{one.name} burns into the room", f"{one.name} is not said to be room-sealed.", ("gas", one.id)
+            )
+    if people and s.framed.body is not None and not any(t.role == "smoke alarm" for t in build.stow.things):
+        yield NO_SMOKE_ALARM.found("No smoke alarm", "Nothing aboard serves as a smoke alarm.", ("gas", "smoke"))

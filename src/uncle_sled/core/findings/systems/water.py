@@ -1,0 +1,117 @@
+"""Judgements on water: how long it lasts, where the grey goes, and what freezes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.sweat import sleepers
+from uncle_sled.core.studies.systems.water import LEAST_TRAP_M, Water, water_of
+from uncle_sled.core.wiring.appliances import figures_of
+from uncle_sled.core.words import Words, lower_first
+
+MOST_GROWN = 2.5
+CAUTION = "Drinking water wants tanks and hoses made for it."
+
+
+def the_water(s: Studied) -> Water:
+    return water_of(s.build, sleepers(s.build, s.facts))
+
+
+def _bigger_tank(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """The largest fresh tank grown in length by what is lacking, its weight with it."""
+    made = the_water(s)
+    tanks = [
+        t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume and not t.taken_out
+    ]
+    if not tanks or made.wanted_days is None:
+        return None
+    tank = max(tanks, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0)
+    assert tank.tank is not None and tank.tank.volume is not None
+    lacking = made.need_l_day * made.wanted_days - made.fresh_l
+    grown = (tank.tank.volume.si * 1000 + lacking) / (tank.tank.volume.si * 1000)
+    if not 1 < grown <= MOST_GROWN:
+        return None
+    path = f"stow.things.{tank.id}"
+    litres = tank.tank.volume.si * grown
+    ops = (
+        set_to(f"{path}.tank.volume", {"si": round(litres, 5), "typed": None}),
+        set_to(f"{path}.length", {"si": round(tank.length.si * grown, 3), "typed": None}),
+        set_to(f"{path}.mass", {"si": round(tank.mass.si * grown, 2), "typed": None}),
+    )
+    return ops, f"Take a {lower_first(tank.name)} of {Words(s.build.brief.reading.shown()).m3(litres)}"
+
+
+WATER_SHORT = Rule(
+    "water-short", "mind", "Systems", "Less fresh water than the days between two fillings", "The first thing that one drives home for.",
+    CAUTION, helps="edit", cure=_bigger_tank, why_none="A larger tank, a second one, or filling up on the way.",
+)  # fmt: skip
+GREY_SHORT = Rule(
+    "grey-short", "mind", "Systems", "A grey tank that is full before the days are over", "What comes back has to go somewhere, and not on the ground.",
+    why_none="A grey tank as large as what is used, or a jug beside it.",
+)  # fmt: skip
+UNVENTED = Rule(
+    "tank-unvented", "mind", "Systems", "A tank that takes in no air", "It is sucked flat, or the pump starves.",
+    helps="edit", cure=lambda s, one: ((set_to("systems.water.vented", "yes"),), "Give it a vent as wide as the filler's air"),
+)  # fmt: skip
+PIPES_FREEZE = Rule(
+    "pipes-freeze", "mind", "Systems", "Water that cannot be drained before a frost", "A burst pipe is found at the thaw.",
+    helps="edit", cure=lambda s, one: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
+)  # fmt: skip
+DRAIN_FLAT = Rule(
+    "drain-flat", "mind", "Systems", "A drain that falls less than 1 in 50, or a trap under 50 mm", "It stands in the pipe, and its smell comes back.",
+    why_none="More fall, a shorter run, a deeper trap.",
+)  # fmt: skip
+PUMP_WEAK = Rule(
+    "pump-weak", "mind", "Systems", "A pump that is weaker than its hose and height ask", "It runs, and little comes.",
+    why_none="A wider hose, a shorter one, or a stronger pump.",
+)  # fmt: skip
+RULES = (WATER_SHORT, GREY_SHORT, UNVENTED, PIPES_FREEZE, DRAIN_FLAT, PUMP_WEAK)
+
+
+def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    made, w = the_water(s), s.build.systems.water
+    tanks = [t for t in s.build.stow.things if t.tank and t.tank.contents in ("fresh", "grey") and not t.taken_out]
+    if not tanks:
+        return
+    fresh = tuple(t.id for t in tanks if t.tank and t.tank.contents == "fresh")
+    if made.days_fresh is not None and made.wanted_days is not None and made.days_fresh < made.wanted_days - 1e-6:
+        yield WATER_SHORT.found(
+            f"Water for {made.days_fresh:.1f} days",
+            f"{made.people} {'person uses' if made.people == 1 else 'people use'} {words.m3(made.need_l_day / 1000)} a day; {words.m3(made.fresh_l / 1000)} are aboard for {made.wanted_days:.0f} days.",
+            ("water", *fresh[:1]),
+            number=made.wanted_days - made.days_fresh,
+        )
+    if made.days_grey is not None and made.wanted_days is not None and made.days_grey < made.wanted_days - 0.05:
+        yield GREY_SHORT.found(
+            f"Grey is full on day {int(made.days_grey) + 1}",
+            f"{words.m3(made.grey_l_day / 1000)} a day come back, and {words.m3(made.grey_room_l / 1000)} have room: {made.days_grey:.1f} days; {made.wanted_days:.0f} are wanted.",
+            ("water", "grey"),
+            number=made.wanted_days - made.days_grey,
+        )
+    if w.vented == "no":
+        yield UNVENTED.found("No vent", "Said to have none: it takes in no air while it empties.", ("water", "vent"))
+    cold = s.build.brief.coldest
+    if cold is not None and cold.si < 0 and w.low_drain == "no":
+        yield PIPES_FREEZE.found(
+            "Pipes may freeze",
+            f"{words.degrees(cold.si)} on the coldest night, and no drain at the lowest point.",
+            ("water", "frost"),
+        )
+    if made.fall_ok is False or (w.trap is not None and w.trap.si < LEAST_TRAP_M - 1e-9):
+        yield DRAIN_FLAT.found(
+            "The drain lies flat",
+            "1 in 50 at the least (32 mm over 1.6 m), and 50 mm of water in the trap.",
+            ("water", "drain"),
+        )
+    pump = next((t for t in s.build.stow.things if "pump" in t.name.lower() and figures_of(t).power_w), None)
+    if pump is not None and made.pump_w is not None and made.pump_w > (figures_of(pump).power_w or 0.0):
+        yield PUMP_WEAK.found(
+            "The pump is weak",
+            f"{made.pump_kpa or 0:.0f} kPa at that flow want {made.pump_w:.0f} W; it has {figures_of(pump).power_w:.0f} W.",
+            ("water", pump.id),
+            number=made.pump_w,
+        )

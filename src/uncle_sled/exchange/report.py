@@ -18,7 +18,14 @@ from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
-from uncle_sled.exchange.systems_report import power_report, wiring_report
+from uncle_sled.exchange.systems_report import (
+    gas_report,
+    moisture_report,
+    power_report,
+    warmth_report,
+    water_report,
+    wiring_report,
+)
 
 SCHEMA_VERSION = 1
 
@@ -78,6 +85,10 @@ def report(
         "moves": moves_report(s),
         "power": power_report(s),
         "wiring": wiring_report(s),
+        "water": water_report(s),
+        "gas": gas_report(s),
+        "warmth": warmth_report(s),
+        "moisture": moisture_report(s),
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }

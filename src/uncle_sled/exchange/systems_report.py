@@ -1,11 +1,16 @@
-"""The ``power`` and ``wiring`` keys of the report. Numbers are SI, shares 0 to 1; what is not known is null."""
+"""The ``power``, ``wiring``, ``water``, ``gas``, ``warmth`` and ``moisture`` keys of the report. Numbers are SI, shares 0 to 1; what is not known is null."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from uncle_sled.core.findings.systems.gas import the_gas
 from uncle_sled.core.findings.systems.power import stay_mode, the_stay
+from uncle_sled.core.findings.systems.warmth import the_gains, the_losses, the_night
+from uncle_sled.core.findings.systems.water import the_water
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.gas import LEVELS
+from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
@@ -102,4 +107,97 @@ def _connection(wire: Laid, wired: Wired) -> dict[str, Any]:
         "to": ends[wire.end].name,
         "colour": wire.colour,
         "fused": wire.fused,
+    }
+
+
+def water_report(s: Studied) -> dict[str, Any]:
+    """The ``water`` key: need, days, pump."""
+    made = the_water(s)
+    return {
+        "people": made.people,
+        "need_l_day": made.need_l_day if made.people else None,
+        "grey_l_day": made.grey_l_day if made.people else None,
+        "fresh_l": made.fresh_l,
+        "grey_l": made.grey_room_l,
+        "days_fresh": made.days_fresh,
+        "days_grey": made.days_grey,
+        "wanted_days": made.wanted_days,
+        "pump_w": made.pump_w,
+        "pump_kpa": made.pump_kpa,
+    }
+
+
+def gas_report(s: Studied) -> dict[str, Any]:
+    """The ``gas`` key: burners, days by fuel, boil-off by temperature at half full."""
+    made = the_gas(s)
+    half = LEVELS.index(0.5)
+    return {
+        "burners": [
+            {"id": one.id, "fuel": one.fuel, "kw": one.kw, "kg_day": one.kg_day, "sealed": one.sealed}
+            for one in made.burners
+        ],
+        "days": dict(made.days),
+        "kg": dict(made.kg),
+        "boil_off_kw": [[t, kw[half]] for t, kw in made.boil_off_kw],
+        "most_kw": made.most_kw,
+        "open_kw": made.open_kw,
+        "why": list(made.why),
+    }
+
+
+def warmth_report(s: Studied) -> dict[str, Any]:
+    """The ``warmth`` key: losses by path, heater, warm-up, cooling. A path that nobody knows has null."""
+    made, hot = the_losses(s), the_gains(s)
+    dt = (
+        made.inside_c - made.outside_c
+        if made.loss_w is not None and made.inside_c is not None and made.outside_c is not None
+        else None
+    )
+    return {
+        "paths": [
+            {
+                "id": p.id,
+                "name": p.name,
+                "area_m2": p.area_m2,
+                "u_w_m2k": p.u_w_m2k,
+                "loss_w": None if dt is None else p.loss_w(dt),
+                "rough": p.rough,
+            }
+            for p in made.paths
+        ],
+        "ua_w_k": made.ua_w_k if not made.unknown and made.paths else None,
+        "air_m3h": made.air_m3h,
+        "loss_w": made.loss_w if not made.unknown else None,
+        "least_loss_w": made.loss_w,
+        "heater_w": made.heater_w if not made.unknown else None,
+        "there_w": made.there_w,
+        "warm_up_h": made.warm_up_h,
+        "cooling_w": hot.cooling_w,
+        "why": [*made.why, *made.unknown],
+    }
+
+
+def moisture_report(s: Studied) -> dict[str, Any]:
+    """The ``moisture`` key: the air inside, every surface from the coldest, and what gets wet inside."""
+    night = the_night(s)
+    return {
+        "inside_rh": None if night.inside_rh is None else min(night.inside_rh, 1.0),
+        "dew_c": night.dew_c,
+        "made_g_h": night.made_g_h,
+        "surfaces": [
+            {
+                "name": one.name,
+                "where": one.where,
+                "t_c": one.t_c,
+                "sweats": one.sweats,
+                "vent_m3h": one.vent_m3h,
+                "price_w": one.price_w,
+            }
+            for one in night.surfaces
+        ],
+        "faces": [
+            {"id": one.id, "condenses_g_night": one.condenses_g_m2, "dries": one.dries}
+            for one in profiles_of(s.build, s.facts, s.framed)
+        ],
+        "why": [*night.why, *night.unknown],
     }

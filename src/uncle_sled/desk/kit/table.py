@@ -138,6 +138,16 @@ class Table(Guarded, QTableView):
         super().resizeEvent(event)
         self.lay_columns()
 
+    def give_way(self, hidden: dict[int, bool]) -> None:
+        """Hide columns where there is little room, and show them again; that is no hand on the columns."""
+        if all(self.isColumnHidden(at) == off for at, off in hidden.items()):
+            return
+        self._laying = True
+        for at, off in hidden.items():
+            self.setColumnHidden(at, off)
+        self._laying = False
+        self.lay_columns()
+
     def lay_columns(self) -> None:
         """Every column as wide as its words want, and what is left over shared out, most of it to words."""
         model = self.model()

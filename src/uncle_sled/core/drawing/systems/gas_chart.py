@@ -9,7 +9,7 @@ from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.studies.systems.gas import LEVELS, Gas
 from uncle_sled.core.words import Words
 
-LEFT, RIGHT, HEAD, FOOT = 52.0, 96.0, 34.0, 34.0
+LEFT, RIGHT, HEAD, FOOT = 52.0, 96.0, 50.0, 34.0
 DASH: tuple[tuple[float, ...], ...] = ((), (7, 3), (2, 3))
 NAMES = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
 

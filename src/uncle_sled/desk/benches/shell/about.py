@@ -75,7 +75,6 @@ ABOUT = About(
     shots=(
         Shot("3-shell", "Profile"),
         Shot("3c-shell-framing", "Framing"),
-        Shot("3e-shell-survey", "Survey"),
     ),
     drawn=True,
     shows=shows,

@@ -50,8 +50,7 @@ class OpeningsTable(Table):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Where there is little room, places are read In hand and on the drawing."""
-        for at, column in enumerate(self.columns):
-            self.setColumnHidden(at, self.width() < GIVE_WAY.get(column.title, 0))
+        self.give_way({at: self.width() < GIVE_WAY.get(column.title, 0) for at, column in enumerate(self.columns)})
         super().resizeEvent(event)
 
     def refresh(self) -> None:

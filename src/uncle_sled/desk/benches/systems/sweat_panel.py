@@ -150,9 +150,8 @@ class SweatPanel(Guarded, QWidget):
         self._give_way()
 
     def _give_way(self) -> None:
-        self.table.setColumnHidden(4, self.table.width() < PRICE_PX)
-        self.table.setColumnHidden(3, self.table.width() < AIR_PX)
-        self.table.lay_columns()
+        wide = self.table.width()
+        self.table.give_way({4: wide < PRICE_PX, 3: wide < AIR_PX})
 
     def studied(self) -> Studied:
         return self.session.ghost_studied or self.session.studied

@@ -135,7 +135,7 @@ class WiresPanel(Guarded, QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Where there is little room the class is read In hand."""
-        self.table.setColumnHidden(len(self.model.columns) - 1, self.width() < CLASS_PX)
+        self.table.give_way({len(self.model.columns) - 1: self.width() < CLASS_PX})
 
     def _button(self, text: str, tip: str, does: object) -> QPushButton:
         button = QPushButton(text)

@@ -22,6 +22,7 @@ KINDS: dict[str, tuple[str, str]] = {
     "axle-order": ("pdf", "Order sheet for the axle as PDF"),
     "wiring-pdf": ("pdf", "Wiring as PDF: diagram, every connection, labels"),
     "wiring-svg": ("svg", "Wiring diagram as SVG"),
+    "comfort": ("pdf", "Water, gas, warmth and sweat as PDF, a page each"),
     "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
@@ -63,6 +64,12 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         if not pages:
             raise FileError("Nothing is wired yet; Wire it up on the Systems stop joins what is aboard.")
         pages = pages[:1] if kind == "wiring-svg" else pages
+    elif kind == "comfort":
+        from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
+
+        pages = comfort_sheets(s, name, today)
+        if not pages:
+            raise FileError("Nothing is known of water, gas or warmth yet; the Systems stop says what is wanted.")
     elif kind.startswith("framing-"):
         from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
 

@@ -158,7 +158,8 @@ class Air(msgspec.Struct, frozen=True):
     ducts: Count = 0
     duct_bore: Length | None = None
     return_cm2: Figure | None = None  # opening by which the air comes back to it
-    cooking_g_h: Figure | None = None  # steam in the hour of cooking, where it stays inside
+    locker_drains: Told = ""  # the cylinder's locker: tight to the inside, a hole in its floor
+    gas_detector: Told = ""  # low down, where gas would lie
 
 
 class Systems(msgspec.Struct, frozen=True):

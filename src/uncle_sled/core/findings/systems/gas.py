@@ -53,7 +53,11 @@ NO_SMOKE_ALARM = Rule(
     "no-smoke-alarm", "note", "Systems", "Nobody is woken by smoke", "A small room fills in two minutes.",
     why_none="Add a smoke alarm from the catalogue, or say In hand what serves as one.",
 )  # fmt: skip
-RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, NO_SMOKE_ALARM)
+LOCKER = Rule(
+    "gas-locker", "mind", "Systems", "A cylinder's locker that does not drain outside, or no gas detector", "Gas is heavier than air: it lies on the floor and finds a spark.", CAUTION,
+    why_none="Tight to the inside, a hole in its floor to the outside; a detector low down.",
+)  # fmt: skip
+RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, LOCKER, NO_SMOKE_ALARM)
 
 
 def the_gas(s: Studied) -> Gas:
@@ -92,6 +96,16 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
             )
     people = sleepers(build, s.facts)
     air = build.systems.air
+    if cylinder is not None and "no" in (air.locker_drains, air.gas_detector):
+        missing = [
+            what
+            for what, told in (
+                ("its locker does not drain outside", air.locker_drains),
+                ("there is no gas detector", air.gas_detector),
+            )
+            if told == "no"
+        ]
+        yield LOCKER.found("Gas may lie inside", f"Said so: {' and '.join(missing)}.", ("gas", "locker", cylinder.id))
     if made.open_kw > 0 and people and not (air.high_cm2 and air.low_cm2):
         yield FLAME_AIR.found(
             "Air for the flame is not said",

@@ -81,7 +81,9 @@ def gas_of(build: Build) -> Gas:
     day = dict[str, float]()
     why = []
     for one in burners:
-        if one.kg_day is None:
+        if one.kw is not None and one.kw <= 0:
+            why.append(f"{one.name}: 0 kW burn nothing; what does it give")
+        elif one.kg_day is None:
             why.append(f"{one.name}: {'what it gives' if one.kw is None else 'its hours a day'} is not said")
         elif one.fuel in KG_L:
             day[one.fuel] = day.get(one.fuel, 0.0) + one.kg_day

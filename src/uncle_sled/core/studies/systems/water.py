@@ -18,6 +18,7 @@ TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
 NU_M2_S, RHO = 1.3e-6, 1000.0  # of water at 10 degrees
 USUAL_BORE_M, USUAL_HOSE_M, USUAL_TAP_M, USUAL_FLOW = 0.010, 3.0, 0.8, 6.0
 HEAT_WH_LK = 1.163
+TAPS = ("sink", "tap", "galley", "kitchen")
 LEAST_FALL, LEAST_TRAP_M = 1 / 50, 0.05
 WARM_BY_K, GAS_ETA = 35.0, 0.8
 
@@ -39,6 +40,8 @@ class Water(msgspec.Struct, frozen=True):
     pump_kpa: float | None
     hose_kpa_m: float
     speed_m_s: float
+    hose_m: float
+    hose_said: bool
     heat_wh: float | None  # for one shower
     fall_ok: bool | None
     why: tuple[str, ...]
@@ -58,6 +61,22 @@ def need_l(build: Build, people: int) -> float:
     """Litres a day of everybody."""
     w = build.systems.water
     return people * (w.drink_l + w.dishes_l) + w.showers_day * w.shower_l
+
+
+def _way_m(build: Build) -> tuple[float, float] | None:
+    """From the middle of the largest fresh tank to the tap along the three axes, and how far up [m]; None without either."""
+    tanks = [
+        t
+        for t in build.stow.things
+        if t.tank and t.tank.contents == "fresh" and t.tank.volume and "heater" not in t.name.lower()
+    ]
+    taps = [t for t in build.stow.things if any(word in t.name.lower() for word in TAPS)]
+    if not tanks or not taps:
+        return None
+    tank, tap = max(tanks, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0), taps[0]
+    a = (tank.x.si + tank.length.si / 2, tank.y.si, tank.z.si)
+    b = (tap.x.si + tap.length.si / 2, tap.y.si, tap.z.si + tap.height.si)
+    return sum(abs(p - q) for p, q in zip(a, b, strict=True)), max(b[2] - a[2], 0.0)
 
 
 def water_of(build: Build, people: int) -> Water:
@@ -86,8 +105,9 @@ def water_of(build: Build, people: int) -> Water:
     left = tuple(max(held["fresh"] - need * day, 0.0) for day in range(days))
     back = tuple(min(grey * day, max(held["grey"], 0.0)) for day in range(days))
     bore = w.hose_bore.si if w.hose_bore is not None and w.hose_bore.si > 0 else USUAL_BORE_M
-    long = w.hose_length.si if w.hose_length is not None else USUAL_HOSE_M
-    tall = w.tap_height.si if w.tap_height is not None else USUAL_TAP_M
+    by_way = _way_m(build)
+    long = w.hose_length.si if w.hose_length is not None else by_way[0] if by_way is not None else USUAL_HOSE_M
+    tall = w.tap_height.si if w.tap_height is not None else by_way[1] if by_way is not None else USUAL_TAP_M
     pumps = [
         t for t in build.stow.things if "pump" in t.name.lower() and "foot" not in t.name.lower() and t.kind != "gear"
     ]
@@ -103,5 +123,6 @@ def water_of(build: Build, people: int) -> Water:
         held["grey"] / grey if grey > 0 and held["grey"] > 0 else None,
         float(wanted) if wanted is not None else None, left, back,
         kpa * flow / 60 / PUMP_ETA if pumps else None, kpa if pumps else None, loss, speed,
+        long, w.hose_length is not None,
         HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None, fall, tuple(why),
     )  # fmt: skip

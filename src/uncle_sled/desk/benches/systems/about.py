@@ -73,6 +73,7 @@ ABOUT = About(
     exports=(
         Export("wiring-pdf", "Wiring: diagram, connections, labels as PDF…", "wiring-pdf"),
         Export("wiring-svg", "Wiring diagram as SVG…", "wiring-svg"),
+        Export("comfort", "Water, gas, warmth and sweat as PDF…", "comfort"),
     ),
     mouse=(
         "Drag a wire to bend it; double-click a bend: it goes; Ctrl: free",

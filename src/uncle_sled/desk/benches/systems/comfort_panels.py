@@ -178,6 +178,8 @@ class WaterPanel(Beside):
         if made.days_fresh is not None:
             told.append(f"Fresh for {made.days_fresh:.1f} days.")
         if made.pump_kpa is not None and made.pump_w is not None:
+            way = "as typed" if made.hose_said else "by where tank and tap stand"
+            told.append(f"Hose {words.m(made.hose_m)}, {way}.")
             told.append(
                 f"The pump lifts {made.pump_kpa:.0f} kPa with {made.pump_w:.0f} W; {made.speed_m_s:.1f} m/s in the hose."
             )
@@ -216,6 +218,13 @@ class GasPanel(Beside):
                     "Fixed openings that cannot be shut, as papers and rules ask",
                 ),
                 Row("Open low, cm²", f"{path}.low_cm2", NUMBER, "Low down, where gas would lie"),
+                Row(
+                    "Locker drains",
+                    f"{path}.locker_drains",
+                    YES,
+                    "The cylinder's locker is tight to the inside and has a hole in its floor",
+                ),
+                Row("Gas detector", f"{path}.gas_detector", YES, "Low down, where gas would lie"),
             ],
         )
         self.end()
@@ -227,6 +236,14 @@ class GasPanel(Beside):
     def told(self) -> list[str]:
         made = the_gas(self.studied())
         told = [f"{one}." for one in made.why]
+        bottles = sum(
+            1 for t in self.studied().build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out
+        )
+        days = made.days.get("gas")
+        if bottles and days is not None:
+            told.append(
+                f"A cylinder lasts {days / bottles:.1f} days; {bottles} {'is' if bottles == 1 else 'are'} aboard."
+            )
         if made.open_kw > 0:
             told.append(
                 f"{made.open_kw:.1f} kW burn into the room: {made.open_kw * WATER_G_KWH:.0f} g/h of water, {made.open_kw * CO2_M3_KWH:.2f} m³/h of carbon dioxide, {made.open_kw * AIR_M3H_KW:.0f} m³/h of fresh air wanted."

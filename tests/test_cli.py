@@ -249,3 +249,69 @@ def test_signs_that_no_xml_holds_are_left_out_of_an_svg():
     data = export_bytes("svg", "a\x01b\x00c\ufffe", study(made.build, made.facts), ())
 
     assert "a b c" in ElementTree.fromstring(data).find("{http://www.w3.org/2000/svg}title").text
+
+
+CUT_PIECES = """id,kind,material,length_mm,width_mm,qty,grain,outline
+side,sheet,ply 9,2100,1150,2,along,
+gusset,sheet,ply 9,400,300,2,any,0 0; 400 0; 0 300
+rail,bar,pine,2050,,6,,
+stud,bar,pine,"610,5",,14,,
+"""
+CUT_STOCK = "id;kind;material;length_in;width_in;qty;price\nfull;sheet;ply 9;96;48;;48,50\nl24;bar;pine;94,5;;;6,2\n"
+
+
+def cut_lists(tmp_path: Path, pieces: str = CUT_PIECES, stock: str = CUT_STOCK) -> list[str]:
+    (tmp_path / "pieces.csv").write_text(pieces)
+    (tmp_path / "stock.csv").write_text(stock)
+    return ["cut", str(tmp_path / "pieces.csv"), "--stock", str(tmp_path / "stock.csv")]
+
+
+def test_lists_are_cut_without_a_build(tmp_path: Path, capfd: pytest.CaptureFixture[str]) -> None:
+    ask = cut_lists(tmp_path)
+    assert main([*ask, "--json"]) == 0
+    made = json.loads(capfd.readouterr().out)
+    assert made["sheets"]["used"] == 2 and made["sheets"]["bound"] == 2 and made["unplaced"] == []
+    assert made["bars"]["used"] == 11 and made["bars"]["bound"] == 11  # six rails alone, three studs a bar
+    assert made["money"] == pytest.approx(2 * 48.5 + 11 * 6.2)
+    assert sum(len(one["pieces"]) for one in made["sheets"]["layouts"]) == 4
+    assert main(ask) == 0
+    out, err = capfd.readouterr()
+    assert "there can be no fewer" in out and "across the length at 2100.0 mm" in out and "guards on" in out and not err
+
+
+def test_what_fits_nowhere_is_listed_and_told_by_the_exit(tmp_path: Path, capfd: pytest.CaptureFixture[str]) -> None:
+    ask = cut_lists(tmp_path, CUT_PIECES + "mast,bar,pine,5000,,2,,\n")
+    assert main(ask) == 1
+    assert "NOT PLACED: 2 of mast" in capfd.readouterr().out
+    assert main([*ask, "--json"]) == 1
+    assert json.loads(capfd.readouterr().out)["unplaced"] == [{"piece": "mast", "qty": 2}]
+
+
+@pytest.mark.parametrize(
+    ("pieces", "stock", "more", "words"),
+    [
+        (CUT_PIECES.replace("2050", "0"), CUT_STOCK, [], "pieces.csv, line 4: length"),
+        (CUT_PIECES.replace("2050", "soon"), CUT_STOCK, [], "pieces.csv, line 4: length: “soon”"),
+        (CUT_PIECES.replace(",6,", ",two,"), CUT_STOCK, [], "pieces.csv, line 4: qty: “two”"),
+        (CUT_PIECES.replace("along", "up"), CUT_STOCK, [], "pieces.csv, line 2: grain: “up”"),
+        (CUT_PIECES.replace("rail,bar", "rail,tube"), CUT_STOCK, [], "sheet or bar would be right"),
+        (CUT_PIECES.replace("400 0; 0 300", "400"), CUT_STOCK, [], "pieces.csv, line 3: outline: “400”"),
+        (CUT_PIECES.replace("0 300", "800 0"), CUT_STOCK, [], "pieces.csv, line 3: the outline"),
+        (CUT_PIECES + "rail,bar,pine,2051,,1,,\n", CUT_STOCK, [], "pieces.csv, line 6: “rail” stands twice"),
+        (CUT_PIECES.replace("length_mm", "length_yd"), CUT_STOCK, [], "no unit of length"),
+        (CUT_PIECES.replace("id,", "name,"), CUT_STOCK, [], "no column for id"),
+        (CUT_PIECES, CUT_STOCK.replace("6,2", "cheap"), [], "stock.csv, line 3: price: “cheap”"),
+        (CUT_PIECES, CUT_STOCK.replace("6,2", "-6"), [], "stock.csv, line 3: price is below 0"),
+        (CUT_PIECES, CUT_STOCK + "l24;bar;pine;90;;;6\n", [], "stock.csv, line 4: “l24” stands twice"),
+        (CUT_PIECES, CUT_STOCK, ["--trim", "700"], "stock.csv, line 2: the trim takes all"),
+        (CUT_PIECES, CUT_STOCK, ["--kerf", "350"], "pieces.csv, line 3: the saw takes more"),
+        (CUT_PIECES, CUT_STOCK, ["--kerf=-1"], "--kerf -1 is not possible"),
+        (CUT_PIECES, CUT_STOCK, ["--seconds", "nan"], "--seconds nan is not possible"),
+    ],
+)
+def test_faults_of_lists_are_said_by_line_and_nothing_is_cut(
+    tmp_path: Path, capfd: pytest.CaptureFixture[str], pieces: str, stock: str, more: list[str], words: str
+) -> None:
+    assert main([*cut_lists(tmp_path, pieces, stock), *more]) == 2
+    out, err = capfd.readouterr()
+    assert words in err and not out and "Traceback" not in err

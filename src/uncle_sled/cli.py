@@ -88,6 +88,20 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("--to", required=True, choices=tuple(KINDS), metavar="KIND", help=", ".join(KINDS))
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
+    verb = verbs.add_parser("cut", help="lay pieces out on bars and sheets; exit 1: something fits nowhere")
+    verb.add_argument(
+        "pieces", metavar="PIECES.csv", help="id, kind, material, length_mm, width_mm, qty, grain, outline"
+    )
+    verb.add_argument(
+        "--stock", required=True, metavar="STOCK.csv", help="id, kind, material, length_mm, width_mm, qty, price"
+    )
+    verb.add_argument("--kerf", type=float, default=3.2, metavar="MM", help="what the saw takes, 3.2 by default")
+    verb.add_argument("--trim", type=float, default=0.0, metavar="MM", help="cut off every edge and end first")
+    verb.add_argument(
+        "--seconds", type=float, default=10.0, metavar="S", help="how long to look for better, 10 by default"
+    )
+    verb.add_argument("--json", action="store_true", help="as JSON, in metres")
+    verb.set_defaults(run=_cut)
     verb = verbs.add_parser("codes", help="every finding's code, its stop and what is tried for it, as a table")
     verb.set_defaults(run=_codes)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
@@ -142,17 +156,21 @@ def _report(args: argparse.Namespace) -> int:
 
 
 @contextmanager
-def _solver_aside() -> Iterator[None]:
+def _solver_aside(silent: bool = False) -> Iterator[None]:
     """Keep what is written below Python off standard output, where only JSON may stand.
 
-    WORKAROUND: the solver inside SciPy 1.17 prints a remark of its own on hard numbers, whatever its options say.
+    WORKAROUND: the solver inside SciPy 1.17 prints a remark of its own on hard numbers, whatever its options say,
+    and the one for cutting names itself. Args: silent: what they say goes nowhere, or else to standard error.
     """
     import ctypes
 
     sys.stdout.flush()
     try:
         kept = os.dup(1)
-        os.dup2(2, 1)
+        aside = os.open(os.devnull, os.O_WRONLY) if silent else 2
+        os.dup2(aside, 1)
+        if silent:
+            os.close(aside)
     except OSError:  # one of the two is closed: nothing to keep clean
         yield
         return
@@ -232,6 +250,25 @@ def _export(args: argparse.Namespace) -> int:
     write_file(out, data)
     print(out)
     return OK
+
+
+def _cut(args: argparse.Namespace) -> int:
+    import time
+
+    from uncle_sled.core.studies.cut.plan import cut_plan
+    from uncle_sled.exchange.cut_lists import read_lists
+    from uncle_sled.exchange.cut_report import cut_report, cut_text
+
+    for word, value in (("kerf", args.kerf), ("trim", args.trim), ("seconds", args.seconds)):
+        if not 0 <= value < 1e5:
+            raise FileError(f"--{word} {value:g} is not possible; 0 or more would be right, as a plain number.")
+    kerf_m, trim_m = args.kerf / 1e3, args.trim / 1e3
+    pieces, stocks = read_lists(Path(args.pieces), Path(args.stock), kerf_m, trim_m)
+    until = time.monotonic() + args.seconds
+    with _solver_aside(silent=True):
+        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda: time.monotonic() > until)
+    print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
+    return STOPS if plan.unplaced else OK
 
 
 def _desk(args: argparse.Namespace) -> int:

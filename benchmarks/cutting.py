@@ -1,0 +1,85 @@
+"""Bars and sheets against what is known to be least: how many reach it, how far the others are, how long each took.
+
+Run: .venv/bin/python -m benchmarks.cutting [--seconds 5]"""
+
+from __future__ import annotations
+
+import argparse
+import random
+import time
+
+from benchmarks.cut_up import HARDNESS, cut_up
+from uncle_sled.core.studies.cut.bars import bar_plan
+from uncle_sled.core.studies.cut.sheets import sheet_plan
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted
+
+NOTES = "22x1380 25x1520 12x1560 14x1710 18x1820 18x1880 20x1930 10x2000 12x2050 14x2100 16x2140 18x2150 20x2200"
+KERF_M = 0.0032
+EACH = 10
+
+
+def a_bar(id: str, mm: float, qty: int) -> Wanted:
+    return Wanted(id, "bar", "pine", mm / 1e3, qty=qty)
+
+
+def a_board(id: str, mm: float, price: float, qty: int | None = None) -> Stock:
+    return Stock(id, "bar", "pine", mm / 1e3, qty=qty, price=price)
+
+
+def bars(seconds: float) -> None:
+    jobs = [
+        (
+            [a_bar(f"p{k}", int(w.split("x")[1]), int(w.split("x")[0])) for k, w in enumerate(NOTES.split())],
+            [a_board("s", 5600, 1.0)],
+            0.0,
+        )
+    ]
+    for seed in range(30):
+        rng = random.Random(100 + seed)
+        pieces = [a_bar(f"p{k}", rng.randint(150, 2300), rng.randint(1, 20)) for k in range(rng.randint(5, 60))]
+        stocks = rng.sample(
+            [a_board("a", 2400, 9.5), a_board("b", 3600, 13.9), a_board("c", 6000, 22.0)], rng.randint(1, 3)
+        )
+        jobs.append((pieces, stocks + ([a_board("rack", 1900, 0.0, 2)] if rng.random() < 0.5 else []), KERF_M))
+    proven, took, over = 0, [], []
+    for pieces, stocks, kerf_m in jobs:
+        begin = time.perf_counter()
+        plan = bar_plan(pieces, stocks, kerf_m, enough=lambda begin=begin: time.perf_counter() - begin > seconds)
+        took.append(time.perf_counter() - begin)
+        assert plan.cost is not None and plan.cost_bound is not None
+        proven += plan.cost <= plan.cost_bound + 1e-6
+        over.append(plan.cost / plan.cost_bound - 1)
+    print(
+        f"bars: {proven} of {len(jobs)} proven least money; at most {max(over):.2%} over the bound, mean {sum(over) / len(over):.2%};"
+    )
+    print(f"      median {sorted(took)[len(took) // 2]:.2f} s, longest {max(took):.2f} s; target: all, each under 1 s")
+
+
+def sheets(seconds: float) -> None:
+    for waste in HARDNESS:
+        reached, took, over = 0, [], 0
+        for seed in range(EACH):
+            known = 3 + seed % 5 * 2
+            pieces, stocks = cut_up(seed, waste, known, 7 + seed % 3 * 3)
+            begin = time.perf_counter()
+            plan = sheet_plan(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds)
+            took.append(time.perf_counter() - begin)
+            reached += plan.used <= known
+            over = max(over, plan.used - known)
+        print(
+            f"sheets, {waste:.0%} thrown away: {reached} of {EACH} as few as were cut up, at most {over} over;"
+            f" median {sorted(took)[EACH // 2]:.2f} s, longest {max(took):.2f} s"
+        )
+    print("        target: 27 of 30, never two over, 5 s each")
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--seconds", type=float, default=5.0)
+    args = parser.parse_args()
+    bars(min(args.seconds, 1.0))
+    sheets(args.seconds)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,317 @@
+"""Bars: several lengths of stock, kerf, boards of the rack, at least money, with the bound that says how good it is.
+
+Method: column generation (Gilmore and Gomory 1961, 1963): HiGHS prices the patterns, an exact knapsack over the length
+finds a better one until there is none; then whole patterns by HiGHS, and where those of the relaxed answer do not reach
+the bound, patterns of what rounding down leaves are added. A row of n pieces needs n - 1 kerfs, as both ends of stock
+are taken for square (one more cut, given as trim, where they are not). Check: shop notes, 73 bars of 5,600.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+import msgspec
+import numpy as np
+
+from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up
+
+ROUNDS = 400  # of pricing: more than any list of a build has needed
+MOST_CELLS = 120_000  # of the knapsack's length
+HIGHS_S = 0.4
+ROUGH_CELLS = 1500
+DIVES = (0.999, 0.6)
+HAIR = 1e-7
+
+
+class BarPattern(msgspec.Struct, frozen=True):
+    """One way to cut a bar and how often. pieces: ids, longest first, so that a stop is moved inwards only."""
+
+    stock: str
+    times: int
+    pieces: tuple[str, ...]
+    left_m: float
+
+
+class BarPlan(msgspec.Struct, frozen=True):
+    """Bars of one material. used: bars taken from stock; bound: the least number there can be; gap: used less bound.
+
+    cost: None where some stock has no price (then the least length is sought); cost_bound: the least it can be.
+    """
+
+    material: str
+    patterns: tuple[BarPattern, ...]
+    used: int
+    bound: int
+    cost: float | None
+    cost_bound: float | None
+    waste_share: float
+    unplaced: tuple[tuple[str, int], ...]
+
+    @property
+    def gap(self) -> int:
+        return self.used - self.bound
+
+
+def never() -> bool:
+    """Nobody has had enough: the search ends by itself."""
+    return False
+
+
+def bar_plan(
+    pieces: Sequence[Wanted],
+    stocks: Sequence[Stock],
+    kerf_m: float = 0.0,
+    trim_m: float = 0.0,
+    enough: Callable[[], bool] = never,
+) -> BarPlan:
+    """Bars of one material at least money (least length where a price is not known).
+
+    Args: pieces, stocks: of that material and without faults; kerf_m, trim_m: of the saw, and at each end of stock [m];
+    enough: asked between rounds; True ends the search with what is there.
+    """
+    names = tuple(dict.fromkeys(piece.id for piece in pieces))
+    want_of = {name: sum(p.qty for p in pieces if p.id == name) for name in names}
+    long_of = {piece.id: piece.length_m for piece in pieces}
+    order = sorted(names, key=lambda name: -long_of[name])
+    kerf = units_up(kerf_m)
+    lengths = np.array([units_up(long_of[name]) + kerf for name in order], dtype=np.int64)
+    rooms = np.array([units_down(s.length_m - 2 * trim_m) + kerf for s in stocks], dtype=np.int64)
+    want = np.array([want_of[name] for name in order], dtype=np.int64)
+    priced = all(stock.price is not None for stock in stocks)
+    costs = np.array([(s.price or 0.0) if priced else s.length_m for s in stocks])
+    costs = np.round(costs, 4)
+    if priced and not costs.any():
+        costs = costs + 1.0  # all of it is there: as few as can be
+    limits = [stock.qty for stock in stocks]
+    search = _Search(lengths, rooms, want, costs, limits, enough)
+    plan = search.run()
+    patterns: list[BarPattern] = []
+    left = want.copy()
+    for row in sorted(range(len(plan.times)), key=lambda k: tuple(-plan.patterns[k])):
+        for _ in range(int(plan.times[row])):
+            give = np.minimum(plan.patterns[row], left)
+            if not give.any():
+                continue
+            left -= give
+            stock = stocks[int(plan.of[row])]
+            cut = tuple(order[k] for k in range(len(order)) for _ in range(int(give[k])))
+            over = stock.length_m - 2 * trim_m - sum(long_of[name] for name in cut) - kerf_m * (len(cut) - 1)
+            last = patterns[-1] if patterns else None
+            if last is not None and (last.stock, last.pieces) == (stock.id, cut):
+                patterns[-1] = msgspec.structs.replace(last, times=last.times + 1)
+            else:
+                patterns.append(BarPattern(stock.id, 1, cut, max(over, 0.0)))
+    by_id = {stock.id: stock for stock in stocks}
+    used = sum(p.times for p in patterns)
+    metres = sum(p.times * by_id[p.stock].length_m for p in patterns)
+    placed = sum(p.times * sum(long_of[name] for name in p.pieces) for p in patterns)
+    price = sum(p.times * (by_id[p.stock].price or 0.0) for p in patterns) if priced else None
+    return BarPlan(
+        pieces[0].material if pieces else "",
+        tuple(patterns),
+        used,
+        min(plan.least_count, used),
+        price,
+        min(plan.least_cost, price) if price is not None else None,
+        1 - placed / metres if metres else 0.0,
+        tuple((order[k], int(left[k])) for k in range(len(order)) if left[k]),
+    )
+
+
+class _Answer(msgspec.Struct, frozen=True):
+    patterns: Ints
+    of: Ints
+    times: Ints
+    least_cost: float
+    least_count: int
+
+
+class _Search:
+    """Patterns of one material, grown until none is better."""
+
+    def __init__(
+        self,
+        lengths: Ints,
+        rooms: Ints,
+        want: Ints,
+        costs: Floats,
+        limits: list[int | None],
+        enough: Callable[[], bool],
+    ) -> None:
+        step = max(math.gcd(*(int(v) for v in lengths), *(int(v) for v in rooms)), 1)
+        if len(rooms) and rooms.max() // step > MOST_CELLS:  # coarser: pieces up, stock down
+            step = math.ceil(int(rooms.max()) / MOST_CELLS)
+        self.lengths, self.rooms = -(-lengths // step), rooms // step
+        rough = max(int(self.rooms.max(initial=0)) // ROUGH_CELLS, 1)
+        self.rough = (-(-self.lengths // rough), self.rooms // rough)
+        self.want = np.where(self.lengths <= self.rooms.max(initial=0), want, 0)
+        self.costs, self.limits, self.enough = costs, limits, enough
+        self.coin = math.gcd(*(round(float(c) * 1e4) for c in costs)) * 1e-4
+        self.dear = np.full(len(want), 10 * (float(costs.max(initial=0.0)) + 1.0))
+        self.choice = Choice(costs, self.want, limits, self.dear)
+
+    def run(self) -> _Answer:
+        """The answer; where the stock runs short, that of what can be cut, as bounds speak of that alone."""
+        for stock in range(len(self.rooms)):
+            self._first_fit(stock, self.want)
+        if not self.choice.patterns:
+            none = np.zeros(0, dtype=np.int64)
+            return _Answer(np.zeros((0, len(self.want)), dtype=np.int64), none, none, 0.0, 0)
+        base = self._grow(self.want, self.limits)
+        best = self._best(base)
+        if best.short.any():
+            self.want = self.want - best.short
+            base = self._grow(self.want, self.limits)
+            best = self._best(base)
+        several = len({float(c) for c in self.costs}) > 1
+        if several:  # by length alone: the fewest bars are not what is sought
+            count = -(-int(self.lengths @ self.want) // int(self.rooms.max()))
+        else:
+            count = math.ceil(base.cost / float(self.costs[0]) - 1e-6)
+        patterns, of = np.array(self.choice.patterns, dtype=np.int64), np.array(self.choice.of, dtype=np.int64)
+        times = np.pad(best.times, (0, len(patterns) - len(best.times)))
+        return _Answer(patterns, of, times, self._next(base.cost), count)
+
+    def _best(self, base: Relaxed) -> Chosen:
+        """Whole patterns: by rounding on the way down first, and by the whole-number program where that misses the bound."""
+        best = None
+        for share in DIVES:
+            dived = self._dive(share)
+            if best is None or self._cost(dived) < self._cost(best) - HAIR:
+                best = dived
+            if self._reached(best, base) or self.enough():
+                break
+        assert best is not None
+        if not self._reached(best, base) and not self.enough():
+            self.choice.ask(self.want, self.limits)
+            best = self.choice.whole(best, HIGHS_S) or best
+        return best
+
+    def _reached(self, best: Chosen, base: Relaxed) -> bool:
+        return not best.short.any() and self._cost(best) <= self._next(base.cost) * (1 + 1e-9)
+
+    def _next(self, cost: float) -> float:
+        """The least sum of prices that is not under `cost`: prices are whole ten-thousandths, and so are their sums."""
+        return math.ceil(cost / self.coin - 1e-6) * self.coin
+
+    def _cost(self, best: Chosen) -> float:
+        of = np.array(self.choice.of[: len(best.times)], dtype=np.int64)
+        return float(self.costs[of] @ best.times + self.dear @ best.short)
+
+    def _grow(self, want: Ints, limits: list[int | None], exact: bool = True) -> Relaxed:
+        """Price patterns and add better ones until there is none; the least cost in parts of patterns.
+
+        Patterns are sought on a rough scale first, where every piece is a little longer, and exactly to end with.
+        """
+        self.choice.ask(want, limits)
+        fine = False
+        for _ in range(ROUNDS):
+            now = self.choice.relaxed()
+            costs = self.choice.costs
+            lengths, rooms = (self.lengths, self.rooms) if fine else self.rough
+            value, pattern_at = _knapsack(lengths, int(rooms.max()), now.worth, want)
+            added = False
+            for stock, room in enumerate(rooms):
+                good = value[room] > costs[stock] - now.room[stock] + HAIR * (1 + costs[stock])
+                if room > 0 and limits[stock] != 0 and good:
+                    added |= self.choice.add(stock, pattern_at(int(room)))
+            if self.enough() or (not added and (fine or not exact)):
+                break
+            fine = fine or not added
+        return now
+
+    def _dive(self, share: float) -> Chosen:
+        """Keep the whole parts of the relaxed answer and what is nearly whole, price again for what is left, until nothing is.
+
+        Args: share: from which part on a pattern is cut once more.
+        """
+        left, limits = self.want.copy(), list(self.limits)
+        times: dict[int, int] = {}
+        while left.any():
+            now = self._grow(left, limits, exact=False)
+            cut = np.floor(now.share + 1.0 - share)
+            order = np.argsort(-now.share, kind="stable")
+            if not cut.any():
+                if now.share[order[0]] < HAIR:
+                    break  # what is left is left for want of stock
+                cut[order[0]] = 1
+            before = left
+            for k in order:
+                stock, limit = self.choice.of[k], limits[self.choice.of[k]]
+                pattern = np.array(self.choice.patterns[k])
+                for _ in range(int(cut[k]) if limit is None else min(int(cut[k]), limit)):
+                    if not (np.minimum(pattern, left) == pattern).all():
+                        break
+                    left = left - pattern
+                    times[int(k)] = times.get(int(k), 0) + 1
+                    if limit is not None:
+                        limit -= 1
+                limits[stock] = limit
+            if left is before:  # every pattern holds more than is wanted: the fullest, once
+                k = int(order[0])
+                limit = limits[self.choice.of[k]]
+                if limit == 0:
+                    break
+                left = np.maximum(left - np.array(self.choice.patterns[k]), 0)
+                times[k] = times.get(k, 0) + 1
+                if limit is not None:
+                    limits[self.choice.of[k]] = limit - 1
+        counts = np.zeros(len(self.choice.patterns), dtype=np.int64)
+        for k, many in times.items():
+            counts[k] = many
+        return Chosen(counts, left, False)
+
+    def _first_fit(self, stock: int, want: Ints) -> None:
+        """Longest first into the first bar with room: patterns to begin with."""
+        room = int(self.rooms[stock])
+        bars: list[tuple[int, list[int]]] = []
+        for k in range(len(self.lengths)):
+            length = int(self.lengths[k])
+            if length > room:
+                continue
+            single = np.zeros(len(want), dtype=np.int64)
+            single[k] = min(room // length, int(want[k]))
+            self.choice.add(stock, single)
+            for _ in range(int(min(want[k], 200))):
+                at = next((b for b, (left, _) in enumerate(bars) if left >= length), None)
+                if at is None:
+                    bars.append((room, []))
+                    at = len(bars) - 1
+                left, cut = bars[at]
+                bars[at] = (left - length, [*cut, k])
+        for _, cut in bars:
+            self.choice.add(stock, np.bincount(cut, minlength=len(want)))
+
+
+def _knapsack(lengths: Ints, top: int, worth: Floats, want: Ints) -> tuple[Floats, Callable[[int], Ints]]:
+    """Most worth in each length of bar [units], and what is in it. No more of a piece than is wanted (exact)."""
+    best = np.zeros(top + 1)
+    chunks: list[tuple[int, int, int]] = []
+    taken: list[np.ndarray] = []
+    for k in np.argsort(-worth / lengths):
+        length = int(lengths[k])
+        if worth[k] <= HAIR or length > top:
+            continue
+        copies = min(int(want[k]), top // length)
+        size = 1
+        while copies > 0:
+            many = min(size, copies)
+            copies, size = copies - many, size * 2
+            span = many * length
+            with_it = best[: top + 1 - span] + many * worth[k]
+            better = with_it > best[span:] + 1e-12
+            best[span:][better] = with_it[better]
+            chunks.append((int(k), many, span))
+            taken.append(better)
+
+    def pattern_at(room: int) -> Ints:
+        pattern = np.zeros(len(worth), dtype=np.int64)
+        for (k, many, span), better in zip(reversed(chunks), reversed(taken), strict=True):
+            if room >= span and better[room - span]:
+                pattern[k] += many
+                room -= span
+        return pattern
+
+    return best, pattern_at

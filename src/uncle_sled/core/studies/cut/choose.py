@@ -1,0 +1,140 @@
+"""Which patterns, how often, so that everything wanted is cut at least cost: the one program of bars and sheets.
+
+Method: covering by patterns (Gilmore and Gomory 1961), solved by HiGHS and kept warm while patterns are added. A pattern
+says how many of each piece one bar or sheet of a stock gives; more than is wanted may come of it, which is left uncut.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+Ints = NDArray[np.int64]
+Floats = NDArray[np.float64]
+
+MANY = 1e9
+
+
+class Relaxed(NamedTuple):
+    """The answer in parts of patterns. worth: (n,) of one more of each piece; room: (s,) of one more of each stock, <= 0;
+    share: (p,) how often each pattern is cut."""
+
+    cost: float
+    worth: Floats
+    room: Floats
+    share: Floats
+
+
+class Chosen(NamedTuple):
+    """How often each pattern is cut (p,), how many of each piece are left uncut (n,), whether it is proven least of these."""
+
+    times: Ints
+    short: Ints
+    proven: bool
+
+
+class Choice:
+    """Patterns of the stocks for what is wanted; patterns are added, wishes change, and the last answer is begun from.
+
+    Args: costs: (s,) of a bar or sheet of each stock; want: (n,); limits: of each stock, None where there are enough;
+    dear: (n,) what leaving one of each piece uncut costs.
+    """
+
+    def __init__(self, costs: Floats, want: Ints, limits: Sequence[int | None], dear: Floats) -> None:
+        import highspy
+
+        self._solver: Any = highspy.Highs()  # type: ignore[no-untyped-call]
+        for option, value in (
+            ("log_to_console", False),
+            ("output_flag", False),
+            ("threads", 1),
+            ("random_seed", 1),
+            ("mip_rel_gap", 1e-9),
+        ):
+            self._solver.setOptionValue(option, value)
+        self._whole_kind = highspy.HighsVarType.kInteger
+        self._part_kind = highspy.HighsVarType.kContinuous
+        self._optimal = highspy.HighsModelStatus.kOptimal
+        self._solution = highspy.HighsSolution
+        self.n, self.costs = len(want), costs
+        self.patterns: list[tuple[int, ...]] = []
+        self.of: list[int] = []
+        self._open: list[bool] = []
+        self._known: dict[tuple[int, tuple[int, ...]], int] = {}
+        none = np.array([], dtype=np.int32), np.array([], dtype=np.float64)
+        for k in range(self.n):
+            self._solver.addRow(float(want[k]), MANY, 0, *none)
+        for limit in limits:
+            self._solver.addRow(-MANY, MANY if limit is None else float(limit), 0, *none)
+        for k in range(self.n):
+            self._solver.addCol(float(dear[k]), 0.0, MANY, 1, np.array([k], dtype=np.int32), np.array([1.0]))
+
+    def add(self, stock: int, pattern: Ints) -> bool:
+        """A pattern of a stock; False where it is known or gives nothing."""
+        key = (stock, tuple(int(v) for v in pattern))
+        if key in self._known or not pattern.any():
+            return False
+        self._known[key] = len(self.patterns)
+        self.patterns.append(key[1])
+        self.of.append(stock)
+        self._open.append(True)
+        gives = np.flatnonzero(pattern)
+        rows = np.append(gives, self.n + stock).astype(np.int32)
+        values = np.append(pattern[gives], 1).astype(np.float64)
+        self._solver.addCol(float(self.costs[stock]), 0.0, MANY, len(rows), rows, values)
+        return True
+
+    def at(self, stock: int, pattern: Ints) -> int | None:
+        """Where a pattern of a stock stands; None where it was never added."""
+        return self._known.get((stock, tuple(int(v) for v in pattern)))
+
+    def ask(self, want: Ints, limits: Sequence[int | None]) -> None:
+        """Other wishes and other stock; a pattern that gives more of a piece than is wanted is set aside."""
+        for k in range(self.n):
+            self._solver.changeRowBounds(k, float(want[k]), MANY)
+        for k, limit in enumerate(limits):
+            self._solver.changeRowBounds(self.n + k, -MANY, MANY if limit is None else float(limit))
+        fits: NDArray[np.bool_] = np.all(np.array(self.patterns).reshape(-1, self.n) <= want, axis=1)
+        for k, (fit, was) in enumerate(zip(fits, self._open, strict=True)):
+            if fit != was:
+                self._solver.changeColBounds(self.n + k, 0.0, MANY if fit else 0.0)
+                self._open[k] = bool(fit)
+
+    def relaxed(self) -> Relaxed:
+        """Least cost in parts of patterns."""
+        self._solver.run()
+        answer = self._solver.getSolution()
+        duals, values = np.array(answer.row_dual), np.array(answer.col_value)
+        return Relaxed(
+            float(self._solver.getInfo().objective_function_value), duals[: self.n], duals[self.n :], values[self.n :]
+        )
+
+    def whole(self, begin: Chosen | None = None, most_s: float = 1.0) -> Chosen | None:
+        """Least cost in whole patterns, or the best found in `most_s` seconds; None where nothing was.
+
+        Args: begin: an answer that is already known.
+        """
+        columns = self.n + len(self.patterns)
+        at = np.arange(columns, dtype=np.int32)
+        self._solver.changeColsIntegrality(columns, at, np.full(columns, self._whole_kind))
+        if begin is not None:
+            known = self._solution()
+            known.col_value = [float(v) for v in begin.short] + [
+                float(v) for v in np.pad(begin.times, (0, len(self.patterns) - len(begin.times)))
+            ]
+            self._solver.setSolution(known)
+        self._solver.setOptionValue("time_limit", self._solver.getRunTime() + most_s)
+        self._solver.run()
+        values = np.array(self._solver.getSolution().col_value)
+        cost = float(self._solver.getInfo().objective_function_value)
+        proven = self._solver.getModelStatus() == self._optimal
+        self._solver.setOptionValue("time_limit", MANY)
+        self._solver.changeColsIntegrality(columns, at, np.full(columns, self._part_kind))
+        self._solver.clearSolver()
+        if len(values) != columns or not np.isfinite(cost) or cost > MANY:
+            return begin
+        counts = np.rint(values).astype(np.int64)
+        return Chosen(counts[self.n :], counts[: self.n], proven)

@@ -1,0 +1,51 @@
+"""Everything that is to be cut, material by material: bars and sheets with their bounds, and what fits nowhere.
+
+An outline is cut out of its box. Each material is a search of its own; while nobody has had enough, each runs to its end.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import msgspec
+
+from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan, never
+from uncle_sled.core.studies.cut.sheets import SheetPlan, sheet_plan
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted
+
+
+class CutPlan(msgspec.Struct, frozen=True):
+    bars: tuple[BarPlan, ...]
+    sheets: tuple[SheetPlan, ...]
+    unplaced: tuple[tuple[str, int], ...]
+
+    @property
+    def cost(self) -> float | None:
+        """Money of all that is taken from stock; None where some price is not known."""
+        costs = [one.cost for one in self.bars] + [one.cost for one in self.sheets]
+        return None if any(cost is None for cost in costs) else float(sum(cost or 0.0 for cost in costs))
+
+
+def cut_plan(
+    pieces: Sequence[Wanted],
+    stocks: Sequence[Stock],
+    kerf_m: float = 0.0,
+    trim_m: float = 0.0,
+    enough: Callable[[], bool] = never,
+) -> CutPlan:
+    """Pieces without faults (`wrong_with`) out of stock of their own kind and material.
+
+    Args: kerf_m, trim_m: of the saw, and cut off every edge or end of stock first [m]; enough: True ends the search with
+    what is there.
+    """
+    bars: list[BarPlan] = []
+    sheets: list[SheetPlan] = []
+    for kind, material in dict.fromkeys((piece.kind, piece.material) for piece in pieces):
+        mine = [one for one in pieces if (one.kind, one.material) == (kind, material)]
+        from_ = [one for one in stocks if (one.kind, one.material) == (kind, material)]
+        if kind == "bar":
+            bars.append(bar_plan(mine, from_, kerf_m, trim_m, enough))
+        else:
+            sheets.append(sheet_plan(mine, from_, kerf_m, trim_m, enough))
+    left = tuple(one for bar in bars for one in bar.unplaced) + tuple(one for sheet in sheets for one in sheet.unplaced)
+    return CutPlan(tuple(bars), tuple(sheets), left)

@@ -244,7 +244,8 @@ def _export(args: argparse.Namespace) -> int:
     except OSError:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
-    data = export_bytes(args.to, name, s, found)
+    with _solver_aside(silent=True):
+        data = export_bytes(args.to, name, s, found)
     if not args.out:
         out = free_name(out, data)
     write_file(out, data)

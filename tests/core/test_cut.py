@@ -142,6 +142,19 @@ def every_way(pieces: list[int], room: int, kerf: int) -> int:
     return least[-1]
 
 
+@pytest.mark.parametrize("questions", range(12))
+def test_a_search_that_is_stopped_early_still_cuts_everything(questions: int) -> None:
+    rng = random.Random(questions)
+    pieces = [bar(f"p{k}", rng.randint(300, 4700), 2) for k in range(12)]
+    stocks = [board("a", 2400, price=None), board("b", 4800, price=None)]
+    plan = bar_plan(pieces, stocks, 0.0032, 0.0, Rounds(questions))
+    look_at_bars(plan, pieces, stocks, 0.0032)
+    flats = [flat(f"f{k}", rng.randint(300, 2400), rng.randint(200, 1200), 2) for k in range(8)]
+    laid = sheet_plan(flats, [sheet("s", 2440, 1220)], 0.0032, 0.0, Rounds(questions))
+    look_at_sheets(laid, flats, [sheet("s", 2440, 1220)], 0.0032)
+    assert not plan.unplaced and not laid.unplaced
+
+
 @pytest.mark.parametrize("seed", range(15))
 def test_few_bars_are_as_few_as_trying_everything_finds(seed: int) -> None:
     rng = random.Random(seed)

@@ -63,7 +63,11 @@ def test_every_kind_is_written_and_a_body_is_asked_for(kind, tmp_path, capsys):
     code = main(["export", str(tmp_path / "e.sled"), "--to", kind, "--out", str(tmp_path / "e")])
     needs = kind == "dxf" or kind.startswith("framing")
     said = capsys.readouterr().err
-    assert code == (2 if needs or kind in ("gauges", "axle-order", "wiring-pdf", "wiring-svg", "comfort") else 0)
+    assert code == (
+        2
+        if needs or kind in ("gauges", "axle-order", "wiring-pdf", "wiring-svg", "comfort", "pieces", "cut-pdf")
+        else 0
+    )
     assert ("no body to draw" in said) is needs and ("No tank" in said) is (kind == "gauges")
 
 

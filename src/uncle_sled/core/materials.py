@@ -28,6 +28,7 @@ class Material(msgspec.Struct, frozen=True):
     hours_m2: float
     bends: str
     source: str
+    form: str = ""  # as it is bought and cut: sheet, fill, roll, coat or board; "" for one's own, of which nobody said
 
     def weight_kg_m2(self, thickness_m: float) -> float:
         return self.kg_m2 if self.kg_m2 is not None else (self.density_kg_m3 or 0.0) * thickness_m
@@ -51,12 +52,15 @@ def materials() -> dict[str, Material]:
 
     made = {}
     for line in csv.DictReader(text.splitlines()):
-        numbers = {key: number(line[key]) for key in line if key not in ("id", "name", "bends", "source", "hours_m2")}
+        numbers = {
+            key: number(line[key]) for key in line if key not in ("id", "name", "bends", "form", "source", "hours_m2")
+        }
         made[line["id"]] = Material(
             line["id"],
             line["name"],
             hours_m2=float(line["hours_m2"]),
             bends=line["bends"],
+            form=line["form"],
             source=line["source"],
             **numbers,
         )

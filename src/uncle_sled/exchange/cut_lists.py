@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Literal, TypeVar
 
 from uncle_sled.core import units
+from uncle_sled.core.document.catalogue_line import from_text
 from uncle_sled.core.errors import EntryError, FileError
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, wrong_with
 from uncle_sled.exchange.weight_list import read_sheet
@@ -64,7 +65,7 @@ def _read(
     out, faults, lines = [], [], {}
     for line, cells in sheet.rows:
         try:
-            row = {field: cells[at].strip() if at < len(cells) else "" for at, field in fields.items()}
+            row = {field: from_text(cells[at].strip()) if at < len(cells) else "" for at, field in fields.items()}
             one = made(row, bare)  # type: ignore[operator]
         except EntryError as fault:
             faults.append((line, str(fault)))

@@ -25,6 +25,7 @@ def cut_report(plan: CutPlan) -> dict[str, Any]:
             "used": sum(one.used for one in plan.bars),
             "bound": sum(one.bound for one in plan.bars),
             "gap": sum(one.gap for one in plan.bars),
+            "over_share": max((one.over for one in plan.bars), default=None),
             "patterns": [
                 {
                     "material": one.material,
@@ -101,12 +102,21 @@ def cut_text(plan: CutPlan) -> str:
 
 
 def _head(plan: BarPlan | SheetPlan, what: str) -> str:
-    gap = (
-        "there can be no fewer"
-        if plan.gap <= 0
-        else f"at least {plan.bound} by reckoning, {plan.gap} between not settled"
+    waste = f"{plan.waste_share:.1%} is offcut and dust"
+    if isinstance(plan, SheetPlan):
+        gap = (
+            f"at least {plan.bound} by reckoning, {plan.gap} between not settled"
+            if plan.gap > 0
+            else "there can be no fewer"
+        )
+        return f"{plan.material}: {plan.used} {what}, {gap}; {waste}"
+    sought = "length" if plan.cost is None else "money"
+    how = (
+        f"within {plan.over:.2%} of the least {sought} there can be"
+        if plan.over
+        else f"the least {sought} there can be"
     )
-    return f"{plan.material}: {plan.used} {what}, {gap}; {plan.waste_share:.1%} is offcut and dust"
+    return f"{plan.material}: {plan.used} {what}, {how}; {waste}"
 
 
 def _bar(pattern: Any) -> str:

@@ -24,6 +24,8 @@ KINDS: dict[str, tuple[str, str]] = {
     "wiring-svg": ("svg", "Wiring diagram as SVG"),
     "comfort": ("pdf", "Water, gas, warmth and sweat as PDF, a page each"),
     "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
+    "cut-pdf": ("pdf", "Sheets and bars with their cuts as PDF"),
+    "pieces": ("csv", "Sticks and sheets to cut as CSV, for the command that lays them out"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
 
@@ -43,6 +45,10 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         from uncle_sled.core.document.catalogue_line import csv_text as things_csv
 
         return things_csv(s.build.stow.things).encode()
+    if kind == "pieces":
+        from uncle_sled.exchange.pieces_list import pieces_csv
+
+        return pieces_csv(s).encode()
     today = date.today().isoformat()
     if kind == "gauges":
         from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
@@ -64,6 +70,14 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         if not pages:
             raise FileError("Nothing is wired yet; Wire it up on the Systems stop joins what is aboard.")
         pages = pages[:1] if kind == "wiring-svg" else pages
+    elif kind == "cut-pdf":
+        from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
+
+        pages = cut_sheets(s, name, today)
+        if not pages:
+            raise FileError(
+                "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."
+            )
     elif kind == "comfort":
         from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
 

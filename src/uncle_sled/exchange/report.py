@@ -16,6 +16,7 @@ from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
+from uncle_sled.exchange.pieces_list import pieces_report
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
 from uncle_sled.exchange.systems_report import (
@@ -89,6 +90,7 @@ def report(
         "gas": gas_report(s),
         "warmth": warmth_report(s),
         "moisture": moisture_report(s),
+        "pieces": pieces_report(s),
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }

@@ -38,6 +38,7 @@ class BarPlan(msgspec.Struct, frozen=True):
     """Bars of one material. used: bars taken from stock; bound: the least number there can be; gap: used less bound.
 
     cost: None where some stock has no price (then the least length is sought); cost_bound: the least it can be.
+    over: by what share of it what was sought, money or length, may lie over the least there can be; 0: proven least.
     """
 
     material: str
@@ -47,6 +48,7 @@ class BarPlan(msgspec.Struct, frozen=True):
     cost: float | None
     cost_bound: float | None
     waste_share: float
+    over: float
     unplaced: tuple[tuple[str, int], ...]
 
     @property
@@ -116,8 +118,14 @@ def bar_plan(
         price,
         min(plan.least_cost, price) if price is not None else None,
         1 - placed / metres if metres else 0.0,
+        _over(price if price is not None else metres, plan.least_cost),
         tuple((order[k], int(left[k])) for k in range(len(order)) if left[k]),
     )
+
+
+def _over(sought: float, least: float) -> float:
+    over = sought / least - 1 if least > 0 else 0.0
+    return over if over > 1e-6 else 0.0
 
 
 class _Answer(msgspec.Struct, frozen=True):
@@ -274,6 +282,7 @@ class _Search:
             single = np.zeros(len(want), dtype=np.int64)
             single[k] = min(room // length, int(want[k]))
             self.choice.add(stock, single)
+            self.choice.add(stock, np.minimum(single, 1))  # so that there is always a way to cut the last one
             for _ in range(int(min(want[k], 200))):
                 at = next((b for b, (left, _) in enumerate(bars) if left >= length), None)
                 if at is None:

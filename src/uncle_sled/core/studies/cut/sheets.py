@@ -21,7 +21,7 @@ from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, ring_area_m2, units_down, units_up
 
 ROUNDS = 40
 HAIR = 1e-7
@@ -131,10 +131,7 @@ def sheet_plan(
 
 
 def _area(piece: Wanted) -> float:
-    if not piece.outline:
-        return piece.length_m * piece.width_m
-    x, y = np.array(piece.outline).T
-    return float(abs(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / 2
+    return ring_area_m2(piece.outline) if piece.outline else piece.length_m * piece.width_m
 
 
 def _kept(block: Block, left: Ints, kerf: int) -> Block | None:

@@ -7,7 +7,7 @@ so that sums of cuts are exact and nothing comes out too long.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Literal
 
 import msgspec
@@ -63,6 +63,11 @@ def units_up(metres: float) -> int:
 def units_down(metres: float) -> int:
     """Metres as hundredths of a millimetre, rounded down past rounding noise."""
     return math.floor(round(metres / UNIT_M, 3))
+
+
+def ring_area_m2(ring: Sequence[tuple[float, float]]) -> float:
+    """Area that a ring of corners encloses [m2], whichever way round; the first is not repeated."""
+    return abs(sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
 
 
 def wrong_with(

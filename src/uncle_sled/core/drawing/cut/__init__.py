@@ -1,0 +1,1 @@
+"""Drawings of what is cut: sheets and bars to scale."""

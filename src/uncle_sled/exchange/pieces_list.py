@@ -1,0 +1,52 @@
+"""What is to be cut for a build, as the list that ``uncle-sled cut`` reads, and as the ``pieces`` key of the report."""
+
+from __future__ import annotations
+
+import csv
+import io
+from typing import Any
+
+from uncle_sled.core.document.catalogue_line import as_text
+from uncle_sled.core.errors import FileError
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.take_off import take_off, wanted_of
+from uncle_sled.exchange.cut_lists import PIECE_COLUMNS
+
+
+def pieces_csv(s: Studied) -> str:
+    """Sticks and sheets, equal ones on one line. Raises: FileError: where nothing is drawn that could be cut."""
+    wanted = wanted_of(take_off(s.build, s.facts))
+    if not wanted:
+        raise FileError(
+            "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."
+        )
+    out = io.StringIO()
+    lines = csv.writer(out, lineterminator="\n")
+    lines.writerow(PIECE_COLUMNS)
+    for one in wanted:
+        outline = "; ".join(f"{x * 1e3:.2f} {y * 1e3:.2f}" for x, y in one.outline)
+        width = f"{one.width_m * 1e3:.2f}" if one.kind == "sheet" else ""
+        grain = one.grain if one.kind == "sheet" else ""
+        sizes = (f"{one.length_m * 1e3:.2f}", width)
+        lines.writerow([as_text(one.id), one.kind, as_text(one.material), *sizes, one.qty, grain, outline])
+    return out.getvalue()
+
+
+def pieces_report(s: Studied) -> list[dict[str, Any]]:
+    """Every piece by itself. number: null, as pieces are not numbered before they are printed."""
+    return [
+        {
+            "number": None,
+            "name": one.name,
+            "of": one.of,
+            "kind": one.kind,
+            "material": one.material,
+            "length_m": round(one.length_m, 6),
+            "width_m": round(one.width_m, 6),
+            "qty": 1,
+            "grain": one.grain,
+            "pair": one.pair,
+            "key": one.key,
+        }
+        for one in take_off(s.build, s.facts).pieces
+    ]

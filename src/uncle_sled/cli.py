@@ -265,9 +265,9 @@ def _cut(args: argparse.Namespace) -> int:
             raise FileError(f"--{word} {value:g} is not possible; 0 or more would be right, as a plain number.")
     kerf_m, trim_m = args.kerf / 1e3, args.trim / 1e3
     pieces, stocks = read_lists(Path(args.pieces), Path(args.stock), kerf_m, trim_m)
-    until = time.monotonic() + args.seconds
+    begin = time.monotonic()
     with _solver_aside(silent=True):
-        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda: time.monotonic() > until)
+        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds)
     print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
     return STOPS if plan.unplaced else OK
 

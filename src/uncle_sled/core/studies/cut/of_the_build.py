@@ -22,7 +22,7 @@ class Patience:
     def __init__(self, many: int = QUESTIONS) -> None:
         self.many, self.left = many, many
 
-    def __call__(self) -> bool:
+    def __call__(self, share: float = 1.0) -> bool:
         self.left -= 1
         return self.left < 0
 

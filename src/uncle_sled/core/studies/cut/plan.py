@@ -6,10 +6,11 @@ An outline is cut out of its box. Each material is a search of its own; while no
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import partial
 
 import msgspec
 
-from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan, never
+from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.sheets import SheetPlan, sheet_plan
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted
 
@@ -26,26 +27,32 @@ class CutPlan(msgspec.Struct, frozen=True):
         return None if any(cost is None for cost in costs) else float(sum(cost or 0.0 for cost in costs))
 
 
+def _never(_: float) -> bool:
+    return False
+
+
 def cut_plan(
     pieces: Sequence[Wanted],
     stocks: Sequence[Stock],
     kerf_m: float = 0.0,
     trim_m: float = 0.0,
-    enough: Callable[[], bool] = never,
+    enough: Callable[[float], bool] = _never,
 ) -> CutPlan:
     """Pieces without faults (`wrong_with`) out of stock of their own kind and material.
 
-    Args: kerf_m, trim_m: of the saw, and cut off every edge or end of stock first [m]; enough: True ends the search with
-    what is there.
+    Args: kerf_m, trim_m: of the saw, and cut off every edge or end of stock first [m]; enough: asked with the share of all
+    patience that may be spent by now, so that the first material leaves some to the last; True ends the search in hand.
     """
     bars: list[BarPlan] = []
     sheets: list[SheetPlan] = []
-    for kind, material in dict.fromkeys((piece.kind, piece.material) for piece in pieces):
+    groups = tuple(dict.fromkeys((piece.kind, piece.material) for piece in pieces))
+    for k, (kind, material) in enumerate(groups):
+        by_now = partial(enough, (k + 1) / len(groups))
         mine = [one for one in pieces if (one.kind, one.material) == (kind, material)]
         from_ = [one for one in stocks if (one.kind, one.material) == (kind, material)]
         if kind == "bar":
-            bars.append(bar_plan(mine, from_, kerf_m, trim_m, enough))
+            bars.append(bar_plan(mine, from_, kerf_m, trim_m, by_now))
         else:
-            sheets.append(sheet_plan(mine, from_, kerf_m, trim_m, enough))
+            sheets.append(sheet_plan(mine, from_, kerf_m, trim_m, by_now))
     left = tuple(one for bar in bars for one in bar.unplaced) + tuple(one for sheet in sheets for one in sheet.unplaced)
     return CutPlan(tuple(bars), tuple(sheets), left)

@@ -332,6 +332,18 @@ def test_cut_up_sheets_are_put_together_again(waste: float) -> None:
     assert plan.used <= 3
 
 
+def test_sheets_that_are_counted_are_used_as_well() -> None:
+    pieces, _ = cut_up(0, 0.0, 3, 7)
+    counted = [Stock("full", "sheet", "ply", 2.44, 1.22, 3, 40.0)]
+    plan = sheet_plan(pieces, counted, 0.0032, 0.0, Rounds(3000))
+    look_at_sheets(plan, pieces, counted, 0.0032)
+    assert plan.used == 3 and not plan.unplaced
+    two = [Stock("full", "sheet", "ply", 2.44, 1.22, 2, 40.0)]
+    plan = sheet_plan(pieces, two, 0.0032, 0.0, Rounds(60))
+    look_at_sheets(plan, pieces, two, 0.0032)
+    assert plan.used == 2 and plan.unplaced
+
+
 def test_the_same_list_gives_the_same_plan() -> None:
     pieces, stocks = cut_up(3, 0.08, 3, 6)
     assert sheet_plan(pieces, stocks, 0.0032, 0.0, Rounds(40)) == sheet_plan(pieces, stocks, 0.0032, 0.0, Rounds(40))

@@ -223,6 +223,7 @@ class _Search:
         self.liking = np.ones(len(job.want))
         self.best: list[tuple[int, Block]] = []
         self.best_cost = np.inf
+        self.short = False
 
     def run(self) -> list[tuple[int, Block]]:
         job = self.job
@@ -230,11 +231,10 @@ class _Search:
             return []
         bound = self._least_cost()
         self._offer(self._one_by_one(self.want, job.limits, QUICK_BEAM, 0.3))
-        alone = len(job.limits) == 1
         for turn in range(ROUNDS):
             if self.best_cost <= bound * (1 + 1e-9) or self.enough():
                 break
-            if alone and job.limits[0] is None and turn != 1:
+            if turn != 1 and self._target() > 0:
                 self._one_fewer(turn)
             elif turn % 3 == 2:
                 self._again(LOSSES[turn % len(LOSSES)])
@@ -244,15 +244,26 @@ class _Search:
                 self._whole()
         return self.best
 
+    def _target(self) -> int:
+        """With one size of stock: how many sheets would be better than what there is; 0 where that is no question of number."""
+        limit = self.job.limits[0]
+        if len(self.job.limits) != 1:
+            return 0
+        if self.short:  # what is there does not hold everything: as many as there are might
+            return limit or 0
+        return len(self.best) - 1
+
     def _one_fewer(self, turn: int) -> None:
         """With one size of stock: sheets picked from many blocks by worth, and the last few met exactly.
 
         What was left over in a try is worth more in the next (sequential value correction, Mukhacheva 2000).
         """
-        job, target = self.job, len(self.best) - 1
+        job, target = self.job, self._target()
         sheet = int((job.rooms[0] + job.kerf).prod())
         size = (job.sizes + job.kerf).prod(axis=1)
         spare_all = target * sheet - int(size @ self.want)
+        if spare_all < 0:
+            return
         share = max(spare_all / (target * sheet) * SLACKS[turn % len(SLACKS)], 0.0002)
         blocks = self._grown(self.want, 0, share, WIDE_BEAM, self.liking)
         counts = blocks.counts()
@@ -442,7 +453,7 @@ class _Search:
                 used.append((stock, kept))
         cost = float(sum(self.costs[stock] for stock, _ in used) + self.dear @ left)
         if cost < self.best_cost - 1e-9:
-            self.best, self.best_cost = used, cost
+            self.best, self.best_cost, self.short = used, cost, bool(left.any())
             for stock, block in used:
                 given = np.bincount([leaf.piece for leaf in leaves(block)], minlength=len(left))
                 self._add(stock, given, partial(_as_it_is, block))

@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
@@ -14,8 +14,9 @@ from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.systems.power import day_words, stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
-from uncle_sled.core.studies.systems.sun import HOURS, skies
+from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
@@ -130,21 +131,7 @@ class ChargePanel(Guarded, QWidget):
         across.setSpacing(8)
         left = QVBoxLayout()
         left.setSpacing(6)
-        bar = QHBoxLayout()
-        bar.setSpacing(6)
-        bar.addWidget(label("In and out under", "", "pencil"))
-        group = QButtonGroup(self)
-        self.sky_buttons: dict[str, QPushButton] = {}
-        for sky in skies():
-            button = QPushButton(f"{sky.name} sky")
-            button.setCheckable(True)
-            button.setProperty("kind", "view")
-            button.setChecked(sky.id == self.sky)
-            button.clicked.connect(lambda _=False, id=sky.id: self.show_sky(id))
-            group.addButton(button)
-            bar.addWidget(button)
-            self.sky_buttons[sky.id] = button
-        bar.addStretch(1)
+        bar, self.sky_buttons = sky_bar(self, "In and out under", self.sky, self.show_sky)
         left.addLayout(bar)
         self.chart = Chart(session, "State of charge over the stay", self._shapes, "", self._why)
         self.chart.reads(lambda x, up, w, h: stay_words(self._stay(), x, Words(session.shown), w, h))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive
@@ -27,11 +27,11 @@ from uncle_sled.core.studies.systems.sizing import (
     ways_of,
 )
 from uncle_sled.core.studies.systems.stay import panels_wp, stay_of
-from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.core.wiring.appliances import figures_of, units_of
 from uncle_sled.core.wiring.conductors import breaking_type
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form, Row
@@ -51,21 +51,7 @@ class SizesPanel(Guarded, QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(8)
-        bar = QHBoxLayout()
-        bar.setSpacing(6)
-        bar.addWidget(label("Carry the stay under a", "", "pencil"))
-        group = QButtonGroup(self)
-        self.sky_buttons: dict[str, QPushButton] = {}
-        for sky in skies():
-            button = QPushButton(f"{sky.name.lower()} sky")
-            button.setCheckable(True)
-            button.setProperty("kind", "view")
-            button.setChecked(sky.id == self.sky)
-            button.clicked.connect(lambda _=False, id=sky.id: self.show_sky(id))
-            group.addButton(button)
-            bar.addWidget(button)
-            self.sky_buttons[sky.id] = button
-        bar.addStretch(1)
+        bar, self.sky_buttons = sky_bar(self, "Carry the stay under a", self.sky, self.show_sky, True)
         rows.addLayout(bar)
         middle = QHBoxLayout()
         middle.setSpacing(8)

@@ -74,9 +74,9 @@ def cut_text(plan: CutPlan) -> str:
     """For reading beside the saw, in millimetres."""
     lines: list[str] = []
     for bars in plan.bars:
-        lines += [_head(bars, "bars"), *(_bar(pattern) for pattern in bars.patterns), ""]
+        lines += [_head(bars, "bar"), *(_bar(pattern) for pattern in bars.patterns), ""]
     for sheets in plan.sheets:
-        lines += [_head(sheets, "sheets")]
+        lines += [_head(sheets, "sheet")]
         for number, layout in enumerate(sheets.layouts, 1):
             lines.append(
                 f"  sheet {number}: {layout.stock}, {layout.length_m * 1e3:.0f} x {layout.width_m * 1e3:.0f} mm"
@@ -103,6 +103,7 @@ def cut_text(plan: CutPlan) -> str:
 
 def _head(plan: BarPlan | SheetPlan, what: str) -> str:
     waste = f"{plan.waste_share:.1%} is offcut and dust"
+    what += "" if plan.used == 1 else "s"
     if isinstance(plan, SheetPlan):
         gap = (
             f"at least {plan.bound} by reckoning, {plan.gap} between not settled"

@@ -2,25 +2,31 @@
 
 from __future__ import annotations
 
+import random
 from collections import Counter
+from itertools import combinations
 
 import msgspec
 import pytest
+from shapely import MultiPoint, box
 from shapely.geometry import Polygon
 
-from tests.builders import a_body, a_build
+from tests.builders import a_body, a_build, a_hole, a_project
+from uncle_sled.cli import main
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial, empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
 from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.engine import forget
 from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.of_the_build import plan_of, sizes_sold
-from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, take_off, wanted_of
+from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, _panels, _stops, take_off, wanted_of
 from uncle_sled.core.studies.cut.wanted import wrong_with
+from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.pieces_list import pieces_csv
@@ -183,3 +189,97 @@ def test_the_pages_for_the_saw_hold_every_piece_and_say_what_does_not_fit() -> N
             points = shape.points if isinstance(shape, Poly) else ()
             assert all(0 <= x <= page.width and 0 <= y <= page.height for x, y in points)
     assert cut_sheets(study(empty_project().build, Facts()), "Empty", "today") == ()
+
+
+# how a face is parted
+
+
+def test_a_length_is_parted_at_the_furthest_line_that_a_sheet_reaches() -> None:
+    lines = (0.4, 0.8, 1.2, 1.6, 2.0, 2.4)
+    assert _stops(0.0, 1.0, 1.22, lines) == ([(0.0, 1.0)], [])
+    parts, bare = _stops(0.0, 3.0, 1.22, lines)
+    assert parts == [(0.0, 1.2), (1.2, 2.4), (2.4, 3.0)] and not bare
+    parts, bare = _stops(0.0, 3.0, 1.22, (1.3, 2.6))
+    assert parts == [(0.0, 1.22), (1.22, 2.44), (2.44, 3.0)] and bare == [1.22, 2.44]
+    assert sum(b - a for a, b in parts) == pytest.approx(3.0)
+    parts, bare = _stops(-0.04, 2.5, 1.22, ())
+    assert bare == [1.18, 2.4] and parts[-1] == (2.4, 2.5)
+
+
+@pytest.mark.parametrize("seed", range(15))
+def test_panels_are_the_shape_again_and_fit_a_sheet(seed: int) -> None:
+    rng = random.Random(seed)
+    corners = [(rng.uniform(0, 7), rng.uniform(0, 3)) for _ in range(9)]
+    shape = MultiPoint(corners).convex_hull.difference(box(2.0, 0.5, 2.8, 1.5))
+    upright = tuple(0.4 * k for k in range(20)) if rng.random() < 0.7 else ()
+    panels = _panels(shape, (2.44, 1.22), upright, ())
+    assert sum(part.area for part, _ in panels) == pytest.approx(shape.area)
+    for part, _ in panels:
+        x0, y0, x1, y1 = part.bounds
+        assert min(x1 - x0, y1 - y0) <= 1.22 + 1e-6 and max(x1 - x0, y1 - y0) <= 2.44 + 1e-6
+    for (one, _), (other, _) in combinations(panels, 2):
+        assert one.intersection(other).area < 1e-9
+
+
+def test_a_small_face_is_one_piece_whichever_way_it_lies() -> None:
+    assert len(_panels(box(0, 0, 1.2, 2.4), (2.44, 1.22), (), ())) == 1
+    assert len(_panels(box(0, 0, 2.4, 1.2), (2.44, 1.22), (), ())) == 1
+    assert _panels(Polygon(), (2.44, 1.22), (), ()) == []
+
+
+def test_what_is_kept_is_what_is_fresh_after_edits() -> None:
+    project = demo("marsh-heron")
+    build, facts = project.build, project.facts
+    before = take_off(build, facts)
+    assert take_off(build, facts) is before
+    layer = build.shell.faces[0].layers[-1]
+    path = f"shell.faces.{build.shell.faces[0].id}.layers.{layer.id}.thickness"
+    thicker = apply(build, [set_to(path, {"si": 0.012})])
+    changed = take_off(thicker, facts)
+    forget()
+    assert take_off(thicker, facts) == changed != before
+    assert {one.material for one in changed.pieces} - {one.material for one in before.pieces} == {
+        "Light hardwood plywood 12 mm"
+    }
+
+
+@pytest.mark.parametrize("name", BUILT)
+def test_fill_is_a_little_larger_than_its_bay_and_skins_keep_their_grain(name: str) -> None:
+    build, facts, pieces = taken(name)
+    framed = framed_of(build, facts)
+    swept = {surface.id for surface in framed.body.surfaces if surface.swept}  # type: ignore[union-attr]
+    for one in pieces.values():
+        if one.kind == "sheet" and one.of in swept and "plywood" in one.material:
+            assert one.grain == "along"
+        if one.kind == "fill":
+            assert one.area_m2 >= 0.0009 and one.thickness_m > 0.01
+
+
+def test_a_drawn_body_goes_to_the_saw_as_a_file(tmp_path) -> None:
+    """From a new body over its frame and layers to pages for the saw, and as a list that the command cuts."""
+    layers = (Layer("l1", "softwood-ply", Length(0.009)), Layer("l2", "xps", Length(0.045), 0.12))
+    faces = tuple(
+        Face(f"f{k}", kind, kind, layers=layers)
+        for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
+    )
+    project = a_project()
+    project = msgspec.structs.replace(
+        project, variants=(a_build(shell=a_body("box", "stick timber", faces=faces, openings=(a_hole("d", "left side", 2.0, 0.3, 0.7, 1.5, "door"),))),)
+    )  # fmt: skip
+    sled_file.save(project, tmp_path / "van.sled")
+    assert main(["export", str(tmp_path / "van.sled"), "--to", "cut-pdf"]) == 0
+    assert main(["export", str(tmp_path / "van.sled"), "--to", "pieces"]) == 0
+    data = (tmp_path / "van-cut.pdf").read_bytes()
+    s = study(project.build, project.facts)
+    assert data.startswith(b"%PDF") and data.count(b"/Type /Page\n") == len(cut_sheets(s, "x", "today"))
+    (tmp_path / "stock.csv").write_text(
+        "id,kind,material,length_mm,width_mm\n"
+        + "".join(
+            f"{k},{one.kind},{one.material},{'2440,1220' if one.kind == 'sheet' else '4800,'}\n"
+            for k, one in enumerate(
+                {one.material: one for one in wanted_of(take_off(project.build, project.facts))}.values()
+            )
+        )
+    )
+    pieces = next(tmp_path.glob("van-pieces*.csv"))
+    assert main(["cut", str(pieces), "--stock", str(tmp_path / "stock.csv"), "--seconds", "0.5"]) == 0

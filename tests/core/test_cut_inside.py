@@ -7,13 +7,14 @@ from itertools import combinations, permutations, product
 
 import numpy as np
 import pytest
+from benchmarks.cut_up import HARDNESS, cut_up
 
 from uncle_sled.core.studies.cut.blocks import Fields, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Node, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import ring_area_m2
+from uncle_sled.core.studies.cut.wanted import ring_area_m2, units_up, wrong_with
 
 
 def never() -> bool:
@@ -241,3 +242,29 @@ def test_whole_patterns_cost_what_trying_all_of_them_costs(seed: int) -> None:
 def test_the_area_of_a_ring_does_not_ask_which_way_round() -> None:
     ring = ((0.0, 0.0), (4.0, 0.0), (4.0, 3.0))
     assert all(ring_area_m2(tuple(way)) == pytest.approx(6.0) for way in permutations(ring))
+
+
+# instances whose answer is known
+
+
+@pytest.mark.parametrize(("waste", "seed"), [(waste, seed) for waste in HARDNESS for seed in range(6)])
+def test_what_is_cut_up_came_from_so_many_sheets(waste: float, seed: int) -> None:
+    pieces, (stock,) = cut_up(seed, waste, 3, 8)
+    assert wrong_with(pieces, [stock], 0.0032) == ()
+    by_sheet: dict[str, float] = {}
+    for one in pieces:
+        assert one.length_m >= one.width_m > 0 and one.length_m <= 2.44 and one.width_m <= 1.22
+        sheet = one.id.split("p")[0]
+        by_sheet[sheet] = by_sheet.get(sheet, 0.0) + one.length_m * one.width_m
+    whole = stock.length_m * stock.width_m
+    assert len(by_sheet) == 3
+    for area in by_sheet.values():
+        assert (1 - waste) * whole * 0.93 <= area <= (1 - waste) * whole + 1e-6  # the rest is kerf
+    assert cut_up(seed, waste, 3, 8)[0] == pieces
+
+
+def test_with_nothing_thrown_away_the_area_bound_is_the_answer() -> None:
+    for seed in range(5):
+        pieces, _ = cut_up(seed, 0.0, 4, 9)
+        sizes = np.array([(units_up(one.length_m), units_up(one.width_m)) for one in pieces])
+        assert area_bound(sizes, np.ones(len(pieces), dtype=np.int64), np.array([[244000, 122000]]), 320) == 4

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+import re
 from collections import Counter
 from itertools import combinations
 
@@ -23,9 +24,9 @@ from uncle_sled.core.engine import forget
 from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.cut.of_the_build import plan_of, sizes_sold
+from uncle_sled.core.studies.cut.of_the_build import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, _panels, _stops, take_off, wanted_of
-from uncle_sled.core.studies.cut.wanted import wrong_with
+from uncle_sled.core.studies.cut.wanted import Wanted, wrong_with
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists
 from uncle_sled.exchange.demos import demo
@@ -283,3 +284,39 @@ def test_a_drawn_body_goes_to_the_saw_as_a_file(tmp_path) -> None:
     )
     pieces = next(tmp_path.glob("van-pieces*.csv"))
     assert main(["cut", str(pieces), "--stock", str(tmp_path / "stock.csv"), "--seconds", "0.5"]) == 0
+
+
+def test_pages_in_feet_group_sheets_that_are_cut_alike() -> None:
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+    plan, _ = plan_of(project.build, project.facts)
+    pages = cut_sheets(s, "Keeper", "today")
+    assert {(page.width, page.height) for page in pages} == {(792.0, 612.0)}
+    words = [shape.text for page in pages for shape in page.shapes if isinstance(shape, Text)]
+    assert any("8' x 4'" in text for text in words) and not any(" mm x" in text for text in words)
+    told = [text for text in words if re.match(r"Sheets? [\d, to]+(, cut alike)?: ", text)]
+    numbers = 0
+    for text in told:
+        named = text.split(":")[0].removesuffix(", cut alike").split(" ", 1)[1]
+        low, _, high = named.partition(" to ")
+        numbers += int(high) - int(low) + 1 if high else len(named.split(","))
+    assert numbers == sum(sheets.used for sheets in plan.sheets)
+    first = [shape.text for shape in pages[0].shapes if isinstance(shape, Text)]
+    assert any("no stick behind" in text for text in first) and any("bays by knife" in text for text in first)
+    for sheets in plan.sheets:
+        assert any(text.startswith(f"{sheets.material}: {sheets.used} sheet") for text in first)
+
+
+def test_patience_ends_after_its_questions_whatever_it_is_asked() -> None:
+    patience = Patience(2)
+    assert [patience(share) for share in (0.1, 1.0, 0.5)] == [False, False, True]
+    assert sizes_sold((), True) == ()
+
+
+def test_usual_sizes_are_those_of_the_practice() -> None:
+    pieces = (Wanted("a", "sheet", "ply", 1.0, 0.5), Wanted("b", "bar", "pine", 1.0), Wanted("c", "bar", "pine", 2.0))
+    metric, imperial = sizes_sold(pieces, False), sizes_sold(pieces, True)
+    assert len(metric) == len(imperial) == 5 and len({one.id for one in metric}) == 5
+    assert (metric[0].length_m, metric[0].width_m) == (2.44, 1.22)
+    assert imperial[0].length_m == pytest.approx(8 * 0.3048) and imperial[-1].length_m == pytest.approx(16 * 0.3048)
+    assert all(one.price is None and one.qty is None for one in (*metric, *imperial))

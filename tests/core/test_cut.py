@@ -399,3 +399,18 @@ def test_pieces_round_up_and_stock_down() -> None:
     assert units_up(1.2192) == units_down(1.2192) == 121920
     assert units_up(0.0000101) == 2 and units_down(0.0000199) == 1
     assert units_up(25.4e-3 / 16) == 159
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_money_is_never_over_what_one_length_alone_costs(seed: int) -> None:
+    """With several lengths to choose from, no plan is dearer than the best from any one of them."""
+    rng = random.Random(seed)
+    pieces = [bar(f"p{k}", rng.randint(300, 2300), rng.randint(1, 5)) for k in range(8)]
+    stocks = [board("a", 2400, price=9.5), board("b", 3600, price=13.9), board("c", 6000, price=22.0)]
+    whole = bar_plan(pieces, stocks, 0.0032)
+    look_at_bars(whole, pieces, stocks, 0.0032)
+    for stock in stocks:
+        alone = bar_plan(pieces, [stock], 0.0032)
+        assert whole.cost is not None and alone.cost is not None and whole.cost <= alone.cost + 1e-9
+        assert alone.gap == 0 and alone.over == 0
+    assert whole.over <= 0.05

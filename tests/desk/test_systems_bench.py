@@ -12,6 +12,9 @@ from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.drawing.systems.wire_views import flat
 from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.systems.sun import skies
+from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
+from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import export_bytes
@@ -330,3 +333,16 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
     assert again == session.project and again.build.systems.wires == session.build.systems.wires
     bench.show_view("Charge")
     assert "dark" in bench.made["Charge"].says.text() or "nothing goes dark" in bench.made["Charge"].says.text()
+
+
+def test_one_sky_is_pressed_on_either_view(open_on):
+    _, _, bench = bench_on(open_on, "marsh-heron", "Charge")
+    for view in ("Charge", "Sizes"):
+        bench.show_view(view)
+        panel = bench.findChild(ChargePanel if view == "Charge" else SizesPanel)
+        buttons = panel.sky_buttons
+        assert [button.text().lower() for button in buttons.values()] == [f"{sky.name.lower()} sky" for sky in skies()]
+        for id, button in buttons.items():
+            button.click()
+            QApplication.processEvents()
+            assert panel.sky == id and [one.isChecked() for one in buttons.values()].count(True) == 1

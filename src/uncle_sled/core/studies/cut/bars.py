@@ -21,6 +21,7 @@ ROUNDS = 400  # of pricing: more than any list of a build has needed
 MOST_CELLS = 120_000  # of the knapsack's length
 HIGHS_S = 0.4
 ROUGH_CELLS = 1500
+MOST_COINS = 200_000  # of the bound by length alone
 DIVES = (0.999, 0.6)
 HAIR = 1e-7
 
@@ -159,6 +160,7 @@ class _Search:
         self.coin = math.gcd(*(round(float(c) * 1e4) for c in costs)) * 1e-4
         self.dear = np.full(len(want), 10 * (float(costs.max(initial=0.0)) + 1.0))
         self.choice = Choice(costs, self.want, limits, self.dear)
+        self._known_need = (0, 0)
 
     def run(self) -> _Answer:
         """The answer; where the stock runs short, that of what can be cut, as bounds speak of that alone."""
@@ -202,7 +204,37 @@ class _Search:
 
     def _next(self, cost: float) -> float:
         """The least sum of prices that is not under `cost`: prices are whole ten-thousandths, and so are their sums."""
-        return math.ceil(cost / self.coin - 1e-6) * self.coin
+        return max(math.ceil(cost / self.coin - 1e-6), self._by_length()) * self.coin
+
+    def _by_length(self) -> int:
+        """The least money, in coins, for which stock of enough length is had, as whole bars; what costs nothing comes first.
+
+        Source: covering by length; no cutting is asked, so no plan is cheaper.
+        """
+        need = int(self.lengths @ self.want)
+        coins = [round(float(cost) / self.coin) for cost in self.costs]
+        for room, coin, limit in zip(self.rooms, coins, self.limits, strict=True):
+            if coin == 0:
+                if limit is None:
+                    return 0
+                need -= int(room) * limit
+        sold = [
+            (coin, int(room))
+            for coin, room, limit in zip(coins, self.rooms, self.limits, strict=True)
+            if coin and limit != 0
+        ]
+        if need <= 0 or not sold:
+            return 0
+        dearest = max(coin * -(-need // max(room, 1)) for coin, room in sold)
+        if self._known_need[0] == need or dearest > MOST_COINS:
+            return self._known_need[1] if self._known_need[0] == need else 0
+        most = [0] * (dearest + 1)
+        for money in range(1, dearest + 1):
+            most[money] = max([most[money - 1], *(most[money - coin] + room for coin, room in sold if coin <= money)])
+            if most[money] >= need:
+                self._known_need = (need, money)
+                return money
+        return 0
 
     def _cost(self, best: Chosen) -> float:
         of = np.array(self.choice.of[: len(best.times)], dtype=np.int64)

@@ -13,6 +13,7 @@ from uncle_sled.core.studies.cut.blocks import Fields, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Node, joined, leaves, placed, saw_cuts
+from uncle_sled.core.studies.cut.first_fit import first_fit
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
 from uncle_sled.core.studies.cut.wanted import ring_area_m2, units_up, wrong_with
 
@@ -268,3 +269,39 @@ def test_with_nothing_thrown_away_the_area_bound_is_the_answer() -> None:
         pieces, _ = cut_up(seed, 0.0, 4, 9)
         sizes = np.array([(units_up(one.length_m), units_up(one.width_m)) for one in pieces])
         assert area_bound(sizes, np.ones(len(pieces), dtype=np.int64), np.array([[244000, 122000]]), 320) == 4
+
+
+# the plan at once
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_the_plan_at_once_keeps_the_rules_and_never_wastes_half(seed: int) -> None:
+    rng = random.Random(seed)
+    kerf = rng.choice([0, 3])
+    sizes = np.array([(rng.randint(100, 900), rng.randint(80, 600)) for _ in range(30)])
+    turns = np.array([rng.random() < 0.7 for _ in range(30)])
+    want = np.array([rng.randint(1, 3) for _ in range(30)])
+    rooms, costs = np.array([[2440, 1220], [1000, 700]]), np.array([40.0, 0.0])
+    order = np.argsort(-sizes.prod(axis=1), kind="stable")
+    sheets = first_fit(sizes, turns, want, rooms, costs, [None, 2], kerf, order, seed % 2 == 0)
+    given = np.zeros(30, dtype=np.int64)
+    for stock, block in sheets:
+        assert block.w <= rooms[stock, 0] and block.h <= rooms[stock, 1]
+        for leaf in leaves(block):
+            given[leaf.piece] += 1
+            assert (leaf.w, leaf.h) == (tuple(sizes[leaf.piece][::-1]) if leaf.turned else tuple(sizes[leaf.piece]))
+            assert turns[leaf.piece] or not leaf.turned
+        where = list(placed(block, kerf))
+        for a, b in combinations(where, 2):
+            assert max(a.x - b.x - b.w, b.x - a.x - a.w, a.y - b.y - b.h, b.y - a.y - a.h) >= kerf
+    assert (given == want).all()
+    assert sum(stock == 1 for stock, _ in sheets) == 2  # the rack is emptied first
+    whole = sum(int(rooms[stock].prod()) for stock, _ in sheets)
+    assert int(sizes.prod(axis=1) @ want) > 0.5 * whole
+
+
+def test_a_long_list_has_a_plan_without_any_time() -> None:
+    sizes, want = np.array([[600, 400]]), np.array([600])
+    rooms = np.array([[2440, 1220]])
+    sheets = first_fit(sizes, np.array([True]), want, rooms, np.array([1.0]), [None], 3, np.array([0]), True)
+    assert sum(1 for _, block in sheets for _ in leaves(block)) == 600 and len(sheets) <= 55

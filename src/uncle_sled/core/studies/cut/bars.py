@@ -19,7 +19,7 @@ from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_
 
 ROUNDS = 400  # of pricing: more than any list of a build has needed
 MOST_CELLS = 120_000  # of the knapsack's length
-HIGHS_S = 0.4
+NODES = 8
 ROUGH_CELLS = 1500
 MOST_COINS = 200_000  # of the bound by length alone
 DIVES = (0.999, 0.6)
@@ -196,7 +196,7 @@ class _Search:
         assert best is not None
         if not self._reached(best, base) and not self.enough():
             self.choice.ask(self.want, self.limits)
-            best = self.choice.whole(best, HIGHS_S) or best
+            best = self.choice.whole(best, NODES) or best
         return best
 
     def _reached(self, best: Chosen, base: Relaxed) -> bool:

@@ -112,11 +112,13 @@ class Choice:
             float(self._solver.getInfo().objective_function_value), duals[: self.n], duals[self.n :], values[self.n :]
         )
 
-    def whole(self, begin: Chosen | None = None, most_s: float = 1.0) -> Chosen | None:
-        """Least cost in whole patterns, or the best found in `most_s` seconds; None where nothing was.
+    def whole(self, begin: Chosen | None = None, nodes: int = 300, most_s: float = 4.0) -> Chosen | None:
+        """Least cost in whole patterns, or the best found in so many nodes of the search; None where nothing was.
 
-        Args: begin: an answer that is already known.
+        Args: begin: an answer that is already known; nodes: the same on any machine, where seconds are not; most_s: a
+        belt beside, for what even few nodes would take too long over.
         """
+        self._solver.setOptionValue("mip_max_nodes", nodes)
         columns = self.n + len(self.patterns)
         at = np.arange(columns, dtype=np.int32)
         self._solver.changeColsIntegrality(columns, at, np.full(columns, self._whole_kind))

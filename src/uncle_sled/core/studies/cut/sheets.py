@@ -20,6 +20,7 @@ from uncle_sled.core.studies.cut.blocks import Blocks, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
+from uncle_sled.core.studies.cut.first_fit import first_fit
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
 from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, ring_area_m2, units_down, units_up
 
@@ -30,6 +31,8 @@ QUICK_BEAM, WIDE_BEAM = 60, 700
 LOSSES = (0.02, 0.06, 0.004, 0.12)
 SLACKS = (1.0, 0.0, 2.0, 0.5, 1.5, 0.7)  # of the loss there is to share out
 TRIES = 4
+NODES = 12
+MANY_PIECES = 1500
 RARE = 0.02  # of full sheets: a piece in fewer is hard to place
 LAST = 3  # sheets that are met exactly
 
@@ -230,7 +233,9 @@ class _Search:
         if not self.want.any() or not len(job.rooms):
             return []
         bound = self._least_cost()
-        self._offer(self._one_by_one(self.want, job.limits, QUICK_BEAM, 0.3))
+        self._at_once()
+        if self.best_cost > bound * (1 + 1e-9) and not self.enough():
+            self._offer(self._one_by_one(self.want, job.limits, QUICK_BEAM, 0.3))
         for turn in range(ROUNDS):
             if self.best_cost <= bound * (1 + 1e-9) or self.enough():
                 break
@@ -243,6 +248,23 @@ class _Search:
                 self._columns(self.want, LOSSES[turn % len(LOSSES)], WIDE_BEAM)
                 self._whole()
         return self.best
+
+    def _at_once(self) -> None:
+        """A plan however little time there is, and better ones by other orders of the pieces."""
+        job = self.job
+        long, short = job.sizes.max(axis=1), job.sizes.min(axis=1)
+        for turn, key in enumerate((job.sizes.prod(axis=1), long, short, long + short)):
+            order = np.argsort(-key, kind="stable")
+            for short_first in (True, False):
+                if self.best and self.enough():
+                    return
+                self._offer(
+                    first_fit(
+                        job.sizes, job.turns, self.want, job.rooms, self.costs, job.limits, job.kerf, order, short_first
+                    )
+                )
+            if turn and int(self.want.sum()) > MANY_PIECES:
+                return
 
     def _target(self) -> int:
         """With one size of stock: how many sheets would be better than what there is; 0 where that is no question of number."""
@@ -351,6 +373,8 @@ class _Search:
                 if limit == 0:
                     continue
                 blocks = self._grown(left, stock, loss, beam)
+                if self.enough():
+                    return []  # half-grown blocks are worth nothing; there is a plan already
                 if not len(blocks):
                     continue
                 value = (blocks.counts() @ worth) / float(self.costs[stock])
@@ -419,7 +443,7 @@ class _Search:
                 short = np.maximum(short - given, 0)
             else:
                 begin = Chosen(times, short, False)
-        best = self.choice.whole(begin, 0.6)
+        best = self.choice.whole(begin, NODES)
         if best is None:
             return
         sheets = []

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Literal, TypeVar
 
 from uncle_sled.core import units
 from uncle_sled.core.document.catalogue_line import from_text
 from uncle_sled.core.errors import EntryError, FileError
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, wrong_with
+from uncle_sled.core.studies.cut.wanted import NO_STOCK, Stock, Wanted, Wrong, wrong_pieces, wrong_saw, wrong_stocks
 from uncle_sled.exchange.weight_list import read_sheet
 
 LENGTHS = ("length", "width")
@@ -28,13 +28,10 @@ def read_lists(pieces: Path, stock: Path, kerf_m: float, trim_m: float) -> tuple
     faults = [f"{pieces.name}, line {line}: {says}" for line, says in of_pieces]
     faults += [f"{stock.name}, line {line}: {says}" for line, says in of_stock]
     if not faults:
-        for wrong in wrong_with(wanted, (), kerf_m, trim_m):
-            if wrong.says.startswith("there is nothing"):
-                continue
-            faults.append(_said(pieces, piece_lines, wrong.of, wrong.says))
-        for wrong in wrong_with((), stocks, 0.0, trim_m):
-            if wrong.of or wrong.says.startswith("there is nothing"):
-                faults.append(_said(stock, stock_lines, wrong.of, wrong.says))
+        faults += [one.says for one in wrong_saw(kerf_m, trim_m)]
+        faults += [_said(pieces, piece_lines, one) for one in wrong_pieces(wanted, kerf_m)]
+        faults += [_said(stock, stock_lines, one) for one in wrong_stocks(stocks, trim_m)]
+        faults += [] if stocks else [NO_STOCK.says]
     if faults:
         raise FileError("Nothing was cut: the lists hold faults.", tuple(dict.fromkeys(faults)))
     if not wanted:
@@ -42,19 +39,20 @@ def read_lists(pieces: Path, stock: Path, kerf_m: float, trim_m: float) -> tuple
     return wanted, stocks
 
 
-def _said(path: Path, lines: dict[str, int], of: str, says: str) -> str:
-    return f"{path.name}, line {lines[of]}: {says}" if of in lines else says
+def _said(path: Path, lines: dict[str, int], wrong: Wrong) -> str:
+    return f"{path.name}, line {lines[wrong.of]}: {wrong.says}" if wrong.of in lines else wrong.says
 
 
 def _read(
-    path: Path, columns: Sequence[str], made: type | object
-) -> tuple[tuple, list[tuple[int, str]], dict[str, int]]:
+    path: Path, columns: Sequence[str], made: Callable[[dict[str, str], dict[str, str]], T]
+) -> tuple[tuple[T, ...], list[tuple[int, str]], dict[str, int]]:
     sheet = read_sheet(path)
+    known = [name.removesuffix("_mm") for name in columns]
     fields: dict[int, str] = {}
     bare: dict[str, str] = {}
     for at, word in enumerate(sheet.headings):
         field, unit = _heading(word, path.name)
-        if field in (*(name.removesuffix("_mm") for name in columns),) and field not in fields.values():
+        if field in known and field not in fields.values():
             fields[at] = field
             bare[field] = unit
     missing = [field for field in NEEDED if field not in fields.values()]
@@ -62,11 +60,13 @@ def _read(
         raise FileError(
             f"{path.name} has no column for {', '.join(missing)}. Headings such as {', '.join(columns)} would be right."
         )
-    out, faults, lines = [], [], {}
+    out: list[T] = []
+    faults: list[tuple[int, str]] = []
+    lines: dict[str, int] = {}
     for line, cells in sheet.rows:
         try:
             row = {field: from_text(cells[at].strip()) if at < len(cells) else "" for at, field in fields.items()}
-            one = made(row, bare)  # type: ignore[operator]
+            one = made(row, bare)
         except EntryError as fault:
             faults.append((line, str(fault)))
             continue

@@ -72,12 +72,11 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         pages = pages[:1] if kind == "wiring-svg" else pages
     elif kind == "cut-pdf":
         from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
+        from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
 
         pages = cut_sheets(s, name, today)
         if not pages:
-            raise FileError(
-                "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."
-            )
+            raise FileError(NOTHING_TO_CUT)
     elif kind == "comfort":
         from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
 

@@ -12,14 +12,14 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.take_off import take_off, wanted_of
 from uncle_sled.exchange.cut_lists import PIECE_COLUMNS
 
+NOTHING_TO_CUT = "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."
+
 
 def pieces_csv(s: Studied) -> str:
     """Sticks and sheets, equal ones on one line. Raises: FileError: where nothing is drawn that could be cut."""
     wanted = wanted_of(take_off(s.build, s.facts))
     if not wanted:
-        raise FileError(
-            "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."
-        )
+        raise FileError(NOTHING_TO_CUT)
     out = io.StringIO()
     lines = csv.writer(out, lineterminator="\n")
     lines.writerow(PIECE_COLUMNS)

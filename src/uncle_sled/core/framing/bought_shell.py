@@ -9,8 +9,10 @@ from __future__ import annotations
 from shapely import box
 from shapely.geometry import Polygon
 
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.laying import MOST_STATIONS, name_at
+from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 from uncle_sled.core.materials import Material
 
@@ -122,6 +124,12 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
             cut.level(t, "header", f"{hole.id}/{side}", section, span[0] + b / 2, span[1] - b / 2)
     for at in stations:
         cut.upright(at, "bow", name_at(at), section, low, high)
+
+
+def come_in_since(shell: Shell, members: tuple[Member, ...]) -> tuple[Member, ...]:
+    """Of all sticks those that are not the maker's: headers, bridges and jambs of what was cut since it was bought."""
+    since = {opening.id for opening in shell.openings if opening.cut_since}
+    return tuple(m for m in members if m.role in ADDED and m.anchor.split("/")[0] in since)
 
 
 BOUGHT = SchoolOf(

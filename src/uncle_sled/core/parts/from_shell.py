@@ -12,7 +12,7 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.framing.bought_shell import ADDED, BOUGHT
+from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
@@ -164,10 +164,9 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
     Of a bought shell that was weighed only what came in since: headers, bridges and jambs of what was cut since.
     """
     typed = {face.kind for face in shell.faces if not face.layers and face.mass is not None}
-    since = {opening.id for opening in shell.openings if opening.cut_since}
     all_members = framed.members
     if weighed and shell.framing.school == BOUGHT.name:
-        all_members = tuple(m for m in all_members if m.role in ADDED and m.anchor.split("/")[0] in since)
+        all_members = come_in_since(shell, all_members)
     made = []
     for kind in dict.fromkeys(m.face_kind for m in all_members):
         if kind in typed:

@@ -15,7 +15,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, qty_by_id, units_down, units_up
 
 ROUNDS = 400  # of pricing: more than any list of a build has needed
 MOST_CELLS = 120_000  # of the knapsack's length
@@ -74,10 +74,9 @@ def bar_plan(
     Args: pieces, stocks: of that material and without faults; kerf_m, trim_m: of the saw, and at each end of stock [m];
     enough: asked between rounds; True ends the search with what is there.
     """
-    names = tuple(dict.fromkeys(piece.id for piece in pieces))
-    want_of = {name: sum(p.qty for p in pieces if p.id == name) for name in names}
+    want_of = qty_by_id(pieces)
     long_of = {piece.id: piece.length_m for piece in pieces}
-    order = sorted(names, key=lambda name: -long_of[name])
+    order = sorted(want_of, key=lambda name: -long_of[name])
     kerf = units_up(kerf_m)
     lengths = np.array([units_up(long_of[name]) + kerf for name in order], dtype=np.int64)
     rooms = np.array([units_down(s.length_m - 2 * trim_m) + kerf for s in stocks], dtype=np.int64)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
 from uncle_sled.core.studies.cut.take_off import SHEET_M, take_off, wanted_of
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material
 
 BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  # imperial: 8, 10, 12, 16 feet
 KERF_M = 0.0032
@@ -30,7 +30,7 @@ class Patience:
 def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
     """The usual sizes of every material that is wanted, as many as are needed, prices not known."""
     made = []
-    for kind, material in dict.fromkeys((piece.kind, piece.material) for piece in pieces):
+    for kind, material in by_material(pieces):
         if kind == "sheet":
             length, width = SHEET_M[imperial]
             made.append(Stock(f"{material}, sheet", "sheet", material, length, width))
@@ -43,10 +43,7 @@ def plan_of(build: Build, facts: Facts) -> tuple[CutPlan, tuple[Wanted, ...]]:
     """What is cut from what, and the pieces that were asked for; nothing where no body is drawn."""
     pieces = wanted_of(take_off(build, facts))
     stocks = sizes_sold(pieces, build.brief.region == "North American")
-    plans = []
-    for kind, material in dict.fromkeys((piece.kind, piece.material) for piece in pieces):
-        mine = tuple(one for one in pieces if (one.kind, one.material) == (kind, material))
-        plans.append(cut_plan(mine, stocks, KERF_M, 0.0, Patience()))
+    plans = [cut_plan(mine, stocks, KERF_M, 0.0, Patience()) for mine in by_material(pieces).values()]
     bars = tuple(one for plan in plans for one in plan.bars)
     sheets = tuple(one for plan in plans for one in plan.sheets)
     return CutPlan(bars, sheets, tuple(one for plan in plans for one in plan.unplaced)), pieces

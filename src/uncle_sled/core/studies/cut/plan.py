@@ -12,7 +12,7 @@ import msgspec
 
 from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.sheets import SheetPlan, sheet_plan
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material
 
 
 class CutPlan(msgspec.Struct, frozen=True):
@@ -45,10 +45,9 @@ def cut_plan(
     """
     bars: list[BarPlan] = []
     sheets: list[SheetPlan] = []
-    groups = tuple(dict.fromkeys((piece.kind, piece.material) for piece in pieces))
-    for k, (kind, material) in enumerate(groups):
+    groups = by_material(pieces)
+    for k, ((kind, material), mine) in enumerate(groups.items()):
         by_now = partial(enough, (k + 1) / len(groups))
-        mine = [one for one in pieces if (one.kind, one.material) == (kind, material)]
         from_ = [one for one in stocks if (one.kind, one.material) == (kind, material)]
         if kind == "bar":
             bars.append(bar_plan(mine, from_, kerf_m, trim_m, by_now))

@@ -22,7 +22,7 @@ from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.first_fit import first_fit
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, ring_area_m2, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, qty_by_id, ring_area_m2, units_down, units_up
 
 ROUNDS = 40
 HAIR = 1e-7
@@ -158,10 +158,11 @@ class _Job:
     """Pieces and stock as arrays, the sheet's long side along x."""
 
     def __init__(self, pieces: Sequence[Wanted], stocks: Sequence[Stock], kerf: int, trim_m: float) -> None:
-        self.names = tuple(dict.fromkeys(piece.id for piece in pieces))
+        want_of = qty_by_id(pieces)
+        self.names = tuple(want_of)
         by_id = {piece.id: piece for piece in pieces}
         self.kerf, self.trim_m, self.stocks = kerf, trim_m, stocks
-        self.want = np.array([sum(p.qty for p in pieces if p.id == name) for name in self.names], dtype=np.int64)
+        self.want = np.array(list(want_of.values()), dtype=np.int64)
         laid = []
         for name in self.names:
             piece = by_id[name]

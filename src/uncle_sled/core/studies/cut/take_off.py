@@ -19,7 +19,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.framing.bought_shell import ADDED, BOUGHT
+from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Surface, net
@@ -92,10 +92,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     """Everything to cut for a build's body; empty where no body is drawn yet. Of a bought shell only what comes in."""
     shell, framed = build.shell, framed_of(build, facts)
     library = library_of(facts.materials)
-    members = framed.members
-    if shell.framing.school == BOUGHT.name:
-        since = {opening.id for opening in shell.openings if opening.cut_since}
-        members = tuple(m for m in members if m.role in ADDED and m.anchor.split("/")[0] in since)
+    members = come_in_since(shell, framed.members) if shell.framing.school == BOUGHT.name else framed.members
     pieces = [_stick(member, library) for member in members]
     spreads: list[Spread] = []
     unbacked: list[Unbacked] = []

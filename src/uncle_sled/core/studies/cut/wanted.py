@@ -55,6 +55,9 @@ class Wrong(msgspec.Struct, frozen=True):
     says: str
 
 
+NO_STOCK = Wrong("", "there is nothing in stock; a line with a size to buy would be right.")
+
+
 def units_up(metres: float) -> int:
     """Metres as hundredths of a millimetre, rounded up past rounding noise."""
     return math.ceil(round(metres / UNIT_M, 3))
@@ -63,6 +66,23 @@ def units_up(metres: float) -> int:
 def units_down(metres: float) -> int:
     """Metres as hundredths of a millimetre, rounded down past rounding noise."""
     return math.floor(round(metres / UNIT_M, 3))
+
+
+def by_material(pieces: Iterable[Wanted]) -> dict[tuple[CutKind, str], tuple[Wanted, ...]]:
+    """Pieces that are cut from the same kind and material of stock, in the order of the list."""
+    made: dict[tuple[CutKind, str], tuple[Wanted, ...]] = {}
+    for piece in pieces:
+        key = piece.kind, piece.material
+        made[key] = (*made.get(key, ()), piece)
+    return made
+
+
+def qty_by_id(pieces: Iterable[Wanted]) -> dict[str, int]:
+    """How many of each piece, lines of the same id together, in the order of the list."""
+    sums: dict[str, int] = {}
+    for piece in pieces:
+        sums[piece.id] = sums.get(piece.id, 0) + piece.qty
+    return sums
 
 
 def ring_area_m2(ring: Sequence[tuple[float, float]]) -> float:
@@ -74,37 +94,49 @@ def wrong_with(
     pieces: Iterable[Wanted], stocks: Iterable[Stock], kerf_m: float = 0.0, trim_m: float = 0.0
 ) -> tuple[Wrong, ...]:
     """Everything that stands in the way of cutting, each with what would be right."""
-    pieces, stocks = tuple(pieces), tuple(stocks)
-    found = _of_the_saw(pieces, kerf_m, trim_m)
+    stocks = tuple(stocks)
+    found = (*wrong_saw(kerf_m, trim_m), *wrong_pieces(pieces, kerf_m), *wrong_stocks(stocks, trim_m))
+    return found if stocks else (*found, NO_STOCK)
+
+
+def wrong_pieces(pieces: Iterable[Wanted], kerf_m: float) -> tuple[Wrong, ...]:
+    """What is wrong with a list of pieces, for a saw that takes so much."""
+    pieces = tuple(pieces)
+    found = [Wrong(piece.id, says) for piece in pieces for says in _of_the_kerf(piece, kerf_m)]
     seen: dict[str, Wanted] = {}
     for piece in pieces:
         found += [Wrong(piece.id, says) for says in _of_a_piece(piece)]
         before = seen.setdefault(piece.id, piece)
         if before is not piece and msgspec.structs.replace(before, qty=piece.qty) != piece:
             found.append(Wrong(piece.id, f"“{piece.id}” stands twice with other sizes; one id, one size."))
+    if sum(max(piece.qty, 0) for piece in pieces) > MOST_PIECES:
+        found.append(Wrong("", f"over {MOST_PIECES} pieces; cut the list into several."))
+    return tuple(found)
+
+
+def wrong_stocks(stocks: Iterable[Stock], trim_m: float) -> tuple[Wrong, ...]:
+    """What is wrong with a list of stock of which so much is trimmed off every edge."""
+    found: list[Wrong] = []
     kept: dict[str, Stock] = {}
     for stock in stocks:
         found += [Wrong(stock.id, says) for says in _of_a_stock(stock, trim_m)]
         if kept.setdefault(stock.id, stock) is not stock:
             found.append(Wrong(stock.id, f"“{stock.id}” stands twice in the stock; give each its own id."))
-    if sum(max(piece.qty, 0) for piece in pieces) > MOST_PIECES:
-        found.append(Wrong("", f"over {MOST_PIECES} pieces; cut the list into several."))
-    if not stocks:
-        found.append(Wrong("", "there is nothing in stock; a line with a size to buy would be right."))
     return tuple(found)
 
 
-def _of_the_saw(pieces: tuple[Wanted, ...], kerf_m: float, trim_m: float) -> list[Wrong]:
-    found = []
-    if not 0 <= kerf_m < math.inf:
-        found.append(Wrong("", "the kerf is below 0; 0 or more millimetres would be right."))
-    if not 0 <= trim_m < math.inf:
-        found.append(Wrong("", "the trim is below 0; 0 or more millimetres would be right."))
-    for piece in pieces:
-        least = min(piece.length_m, piece.width_m) if piece.kind == "sheet" else piece.length_m
-        if 0 < least <= kerf_m:
-            found.append(Wrong(piece.id, "the saw takes more than the piece is; a smaller kerf would be right."))
-    return found
+def wrong_saw(kerf_m: float, trim_m: float) -> tuple[Wrong, ...]:
+    """What is wrong with the saw as it was said."""
+    return tuple(
+        Wrong("", f"the {what} is below 0; 0 or more millimetres would be right.")
+        for what, metres in (("kerf", kerf_m), ("trim", trim_m))
+        if not 0 <= metres < math.inf
+    )
+
+
+def _of_the_kerf(piece: Wanted, kerf_m: float) -> list[str]:
+    least = min(piece.length_m, piece.width_m) if piece.kind == "sheet" else piece.length_m
+    return ["the saw takes more than the piece is; a smaller kerf would be right."] if 0 < least <= kerf_m else []
 
 
 def _of_a_piece(piece: Wanted) -> list[str]:

@@ -100,8 +100,8 @@ def _candidates(start: Spot, end: Spot, ways: Ways) -> list[tuple[Spot, ...]]:
             xb = _beside_post(b[0], ways)
             if s == t:
                 made.append((*outer, (a[0], s, a[2]), (b[0], s, a[2]), (b[0], s, b[2]), *reversed(inner)))
-            made.append(_over_floor(outer, inner, a, b, s, t, xa, xb, ways))
-            made.append(_over_ceiling(outer, inner, a, b, s, t, xa, xb, ways))
+            made.append(_over(outer, inner, s, t, ((xa, ways.floor), (xb, ways.floor))))
+            made.append(_over(outer, inner, s, t, _ceiling(xa, xb, ways)))
     for tray in ways.trays:
         low, high = min(tray.front.si, tray.rear.si), max(tray.front.si, tray.rear.si)
         xa, xb = min(max(a[0], low), high), min(max(b[0], low), high)
@@ -121,41 +121,25 @@ def _candidates(start: Spot, end: Spot, ways: Ways) -> list[tuple[Spot, ...]]:
     return made
 
 
-def _over_floor(
-    outer: tuple[Spot, ...],
-    inner: tuple[Spot, ...],
-    a: Spot,
-    b: Spot,
-    s: float,
-    t: float,
-    xa: float,
-    xb: float,
-    ways: Ways,
+def _over(
+    outer: tuple[Spot, ...], inner: tuple[Spot, ...], s: float, t: float, along: tuple[tuple[float, float], ...]
 ) -> tuple[Spot, ...]:
-    z = ways.floor
-    across = ((xb, s, z), (xb, t, z)) if s != t else ((xb, t, z),)
-    down = ((a[0], s, a[2]), (xa, s, a[2]), (xa, s, z))
-    return (*outer, *down, *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
+    """To the wall at s, beside a post to the edge, along it, and at its end over to the wall at t.
+
+    Args: along: stations and heights of the edge, from the first post to the last.
+    """
+    a, b = outer[-1], inner[-1]
+    (xa, _), (xb, zb) = along[0], along[-1]
+    to_edge = ((a[0], s, a[2]), (xa, s, a[2]))
+    across = ((xb, t, zb),) if s != t else ()
+    return (*outer, *to_edge, *((x, s, z) for x, z in along), *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
 
 
-def _over_ceiling(
-    outer: tuple[Spot, ...],
-    inner: tuple[Spot, ...],
-    a: Spot,
-    b: Spot,
-    s: float,
-    t: float,
-    xa: float,
-    xb: float,
-    ways: Ways,
-) -> tuple[Spot, ...]:
-    low, high = min(xa, xb), max(xa, xb)
-    between = [x for x in ways.stations if low < x < high]
-    along = [(x, s, ways.top(x)) for x in (between if xb >= xa else reversed(between))]
-    za, zb = ways.top(xa), ways.top(xb)
-    across = ((xb, s, zb), (xb, t, zb)) if s != t else ((xb, t, zb),)
-    up = ((a[0], s, a[2]), (xa, s, a[2]), (xa, s, za))
-    return (*outer, *up, *along, *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
+def _ceiling(xa: float, xb: float, ways: Ways) -> tuple[tuple[float, float], ...]:
+    """The edge of the ceiling from one station to another."""
+    between = [x for x in ways.stations if min(xa, xb) < x < max(xa, xb)]
+    stations = (xa, *(between if xb >= xa else reversed(between)), xb)
+    return tuple((x, ways.top(x)) for x in stations)
 
 
 def _brought_in(spot: Spot, ways: Ways) -> tuple[Spot, ...]:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from typing import Generic, Protocol, TypeVar
+from typing import Any, Generic, Protocol, TypeVar
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
-from PySide6.QtGui import QPainter, QPen
+from PySide6.QtGui import QKeyEvent, QPainter, QPen
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import axle_shift_ops, place_ops, with_inner
@@ -221,6 +221,30 @@ class TypedDrag(Gesture[P]):
             painter.setBrush(colour("field"))
             painter.drawRoundedRect(spot, 4, 4)
             write(painter, spot.center(), text, 15, "ink", "strong", "middle", self.view.written, "field")
+
+
+class HasDrag(Protocol):
+    """A view on which something may be dragged."""
+
+    gesture: Any
+
+
+def drag_key(view: HasDrag, event: QKeyEvent) -> bool:
+    """A key during a drag: Escape gives back, Enter takes, digits and units place exactly. False: it is none of these."""
+    gesture, key, text = view.gesture, event.key(), event.text()
+    if key == Qt.Key.Key_Escape:
+        view.gesture = None
+        gesture.cancelled()
+    elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+        view.gesture = None
+        gesture.finished()
+    elif key == Qt.Key.Key_Backspace:
+        gesture.typed("\b")
+    elif text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
+        gesture.typed(text)
+    else:
+        return False
+    return True
 
 
 class DragThings(TypedDrag[ThingsPaper]):

@@ -41,7 +41,17 @@ from uncle_sled.core.units import FOOT_M, distance, feet_inches, weight
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, paint_tape
+from uncle_sled.desk.sheet.gestures import (
+    DragAxle,
+    DragThings,
+    Gesture,
+    Marquee,
+    Measure,
+    Pan,
+    TypedDrag,
+    drag_key,
+    paint_tape,
+)
 from uncle_sled.desk.sheet.layer import Layer, Leaf, box_px
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -360,8 +370,8 @@ class SheetView(Guarded, QWidget):
             self._space = False
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        key, text = event.key(), event.text()
-        if isinstance(self.gesture, TypedDrag) and self._drag_key(event, text):
+        key = event.key()
+        if isinstance(self.gesture, TypedDrag) and drag_key(self, event):
             return
         arrows = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
         if key == Qt.Key.Key_Space:
@@ -379,24 +389,6 @@ class SheetView(Guarded, QWidget):
             self.update()
         else:
             super().keyPressEvent(event)
-
-    def _drag_key(self, event: QKeyEvent, text: str) -> bool:
-        """Keys during a drag: Escape gives back, Enter takes, digits and units place exactly."""
-        gesture = self.gesture
-        assert isinstance(gesture, TypedDrag)
-        if event.key() == Qt.Key.Key_Escape:
-            self.gesture = None
-            gesture.cancelled()
-            return True
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.gesture = None
-            gesture.finished()
-            return True
-        if event.key() == Qt.Key.Key_Backspace:
-            return gesture.typed("\b")
-        if text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
-            return gesture.typed(text)
-        return False
 
     def nudge(self, along: int, across: int) -> None:
         """Arrow keys: 10 mm or half an inch; up and down is height in the side view, sideways in the plan."""

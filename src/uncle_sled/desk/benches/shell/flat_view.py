@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
-from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
+from PySide6.QtWidgets import QToolTip
 
 from uncle_sled.core.drawing.shell.shell_views import flat_face
 from uncle_sled.core.drawing.text_width import elided, text_width
@@ -12,37 +12,21 @@ from uncle_sled.core.geometry.laid import Edge, Laid, laid, laid_title
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.opening_drag import CURSORS, DragOpening, StretchOpening, edge_near
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, paint, write
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.sheet.drag_paper import DragPaper
 from uncle_sled.desk.theme.theme import colour
 
 LEFT_PX, RIGHT_PX, TOP_PX, LOW_PX, GAP_PX = 18, 66, 26, 26, 34
 
 
-class FlatView(Guarded, QWidget):
+class FlatView(DragPaper):
     """Shows every surface of ``kind``, one above the other; its pane is the surface's id."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
+        super().__init__(session, "Face laid flat")
         self.kind = "left side"
-        self.scale = 50.0
         self.frames: dict[str, Frame] = {}
-        self.gesture: DragOpening | StretchOpening | None = None
-        self.written: list[Written] = []
-        self.setMouseTracking(True)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Face laid flat")
-        session.changed.connect(self._changed)
-        session.selected.connect(self.update)
-
-    def sizeHint(self) -> QSize:
-        return QSize(420, 220)
-
-    def minimumSizeHint(self) -> QSize:
-        return QSize(220, 120)
 
     def show_kind(self, kind: str) -> None:
         if kind != self.kind:
@@ -59,18 +43,6 @@ class FlatView(Guarded, QWidget):
 
     def laid_of(self, surface: Surface) -> Laid:
         return laid(surface)
-
-    def hold(self, ids: tuple[str, ...]) -> None: ...
-
-    def release(self) -> None:
-        self.update()
-
-    #
-    def _changed(self) -> None:
-        if self.gesture is None:
-            self.fit()
-        else:
-            self.update()
 
     def fit(self) -> None:
         surfaces = self.surfaces()
@@ -92,15 +64,7 @@ class FlatView(Guarded, QWidget):
                 y += LOW_PX + GAP_PX
         self.update()
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        self.fit()
-
-    @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-        self.written = []
+    def draw(self, painter: QPainter) -> None:
         s, words = self.session.studied, Words(self.session.shown)
         surfaces = self.surfaces()
         if not surfaces:
@@ -118,10 +82,6 @@ class FlatView(Guarded, QWidget):
             write(painter, spot, title, 11, "pencil", kept=self.written)
             paint(painter, flat_face(s, one, words, self.scale), frame, self.written)
         self._chosen(painter)
-        if self.gesture is not None:
-            self.gesture.paint(painter)
-        painter.setClipping(False)
-        focus_ring(painter, self)
 
     def _chosen(self, painter: QPainter) -> None:
         chosen = set(self.session.selection)
@@ -175,27 +135,21 @@ class FlatView(Guarded, QWidget):
                     return cut.id, surfaces[cut.surface], side
         return None
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        self.setFocus(Qt.FocusReason.MouseFocusReason)
-        edge = self._edge_at(event.position())
+    def pressed(self, at: QPointF) -> None:
+        edge = self._edge_at(at)
         if edge is not None:
-            self.gesture = StretchOpening(self, edge[1].id, event.position(), *edge)
+            self.gesture = StretchOpening(self, edge[1].id, at, *edge)
             return
-        found = self.at(event.position())
+        found = self.at(at)
         if found is None:
             self.session.select(())
             return
         surface, id, opening = found
         self.session.select((id,))
         if opening:
-            self.gesture = DragOpening(self, surface.id, event.position(), id, surface)
+            self.gesture = DragOpening(self, surface.id, at, id, surface)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self.gesture is not None:
-            self.gesture.moved(event.position(), event.modifiers())
-            return
+    def hovered(self, event: QMouseEvent) -> None:
         found, edge = self.at(event.position()), self._edge_at(event.position())
         self.setCursor(
             CURSORS[edge[2]]
@@ -215,38 +169,11 @@ class FlatView(Guarded, QWidget):
         else:
             QToolTip.hideText()
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self.gesture is not None:
-            done, self.gesture = self.gesture, None
-            done.finished()
-            self.fit()
-
-    def event(self, event: QEvent) -> bool:
-        if event.type() == QEvent.Type.ShortcutOverride and self.gesture is not None:
-            event.accept()
-            return True
-        return super().event(event)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        gesture, key, text = self.gesture, event.key(), event.text()
-        if gesture is None:
-            self._rest_key(event)
-        elif key in (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.gesture = None
-            if key == Qt.Key.Key_Escape:
-                gesture.cancelled()
-            else:
-                gesture.finished()
-        elif key == Qt.Key.Key_Backspace:
-            gesture.typed("\b")
-        elif text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
-            gesture.typed(text)
-
-    def _rest_key(self, event: QKeyEvent) -> None:
+    def rest_key(self, event: QKeyEvent) -> None:
         """Left and right step through the sticks of the faces shown; the list of openings is their own table."""
         ids = [m.id for one in self.surfaces() for m in self.session.studied.framed.on(one.id)]
         if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and ids:
             now = next((at for at, id in enumerate(ids) if id in self.session.selection), -1)
             self.session.select((ids[(now + (1 if event.key() == Qt.Key.Key_Right else -1)) % len(ids)],))
         else:
-            super().keyPressEvent(event)
+            super().rest_key(event)

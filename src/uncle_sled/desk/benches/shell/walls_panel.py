@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QMouseEvent, QPainter, QPen
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, remove, set_to
 from uncle_sled.core.document.shell import Loft, Partition
@@ -19,9 +19,10 @@ from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_of, wal
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, paint, write
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
+from uncle_sled.desk.sheet.drag_paper import DragPaper
 from uncle_sled.desk.sheet.gestures import Paper, TypedDrag
 from uncle_sled.desk.theme.theme import colour
 
@@ -60,42 +61,18 @@ class DragWall(TypedDrag[Paper]):
         self.hand.put([set_to(field, {"si": round(si, 4), "typed": None})] if abs(si - self.now) > 1e-6 else [])
 
 
-class WallPlan(Guarded, QWidget):
+class WallPlan(DragPaper):
     """The body from above with its walls; front at the left, the right side up."""
 
+    least_px = (240, 130)
+
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.scale, self.x0, self.y0 = 60.0, 20.0, 100.0
-        self.gesture: DragWall | None = None
-        self.written: list[Written] = []
-        self.setMouseTracking(True)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Walls from above")
-        session.changed.connect(self._changed)
-        session.selected.connect(self.update)
-
-    def sizeHint(self) -> QSize:
-        return QSize(420, 220)
-
-    def minimumSizeHint(self) -> QSize:
-        return QSize(240, 130)
+        super().__init__(session, "Walls from above")
+        self.x0, self.y0 = 20.0, 100.0
 
     # what a gesture asks of its view
     def frame(self, pane: str) -> Frame:
         return Frame(self.scale, self.x0, self.y0)
-
-    def hold(self, ids: tuple[str, ...]) -> None: ...
-
-    def release(self) -> None:
-        self.fit()
-
-    def _changed(self) -> None:
-        if self.gesture is None:
-            self.fit()
-        else:
-            self.update()
 
     def fit(self) -> None:
         body = self.session.studied.framed.body
@@ -104,9 +81,6 @@ class WallPlan(Guarded, QWidget):
             self.x0 = (self.width() - body.length * self.scale) / 2 - body.front * self.scale
             self.y0 = self.height() / 2
         self.update()
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        self.fit()
 
     def _boxes(self) -> list[tuple[QRectF, Inner]]:
         """Where each wall and loft is [px], walls first."""
@@ -125,12 +99,7 @@ class WallPlan(Guarded, QWidget):
             )
         return made
 
-    @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-        self.written = []
+    def draw(self, painter: QPainter) -> None:
         s = self.session.studied
         if s.framed.body is None:
             write(
@@ -159,10 +128,6 @@ class WallPlan(Guarded, QWidget):
                     "pencil",
                     kept=self.written,
                 )
-        if self.gesture is not None:
-            self.gesture.paint(painter)
-        painter.setClipping(False)
-        focus_ring(painter, self)
 
     def at(self, spot: QPointF) -> Inner | None:
         for box, one in self._boxes():
@@ -170,48 +135,15 @@ class WallPlan(Guarded, QWidget):
                 return one
         return None
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        self.setFocus(Qt.FocusReason.MouseFocusReason)
-        one = self.at(event.position())
+    def pressed(self, at: QPointF) -> None:
+        one = self.at(at)
         self.session.select((one.id,) if one is not None else ())
         if one is not None:
-            self.gesture = DragWall(self, "plan", event.position(), one)
+            self.gesture = DragWall(self, "plan", at, one)
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self.gesture is not None:
-            self.gesture.moved(event.position(), event.modifiers())
-        else:
-            over = self.at(event.position()) is not None
-            self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self.gesture is not None:
-            done, self.gesture = self.gesture, None
-            done.finished()
-
-    def event(self, event: QEvent) -> bool:
-        # what is typed while dragging is a number with its unit, not the key of an action
-        if event.type() == QEvent.Type.ShortcutOverride and self.gesture is not None:
-            event.accept()
-            return True
-        return super().event(event)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        gesture, key, text = self.gesture, event.key(), event.text()
-        if gesture is None:
-            super().keyPressEvent(event)
-        elif key in (Qt.Key.Key_Escape, Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.gesture = None
-            if key == Qt.Key.Key_Escape:
-                gesture.cancelled()
-            else:
-                gesture.finished()
-        elif key == Qt.Key.Key_Backspace:
-            gesture.typed("\b")
-        elif text and (text in "0123456789.,'\"/- " or (gesture.words and text.isalpha())):
-            gesture.typed(text)
+    def hovered(self, event: QMouseEvent) -> None:
+        over = self.at(event.position()) is not None
+        self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
 
 
 class WallsPanel(Guarded, QWidget):

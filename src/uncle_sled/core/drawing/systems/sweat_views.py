@@ -5,6 +5,9 @@ Side view over plan, the section beside them; the colder the deeper the blue. In
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import NamedTuple
+
 import numpy as np
 from shapely.geometry import LineString, Polygon
 
@@ -51,201 +54,137 @@ def sweat_picture(
         return ()
     room = (width - 3 * GAP) / (body.length + body.width), (height - HEAD - FOOT - GAP) / (body.height + body.width)
     scale = max(min(room), 4.0)
-    shapes: list[Primitive] = []
-    names: list[tuple[Point, Surface]] = []
+    drawn = _Drawn(night, faces, chosen, [], [])
+    shapes = drawn.shapes
     x = GAP + max(width - 3 * GAP - (body.length + body.width) * scale, 0) / 2
     base = FOOT + max(height - HEAD - FOOT - GAP - (body.height + body.width) * scale, 0) / 2
     over = base + body.width * scale + GAP
-    _side(body, framed, night, faces, shapes, names, x, over, scale, chosen)
+    _side(drawn, body, framed, (x, over), scale)
     shapes.append(Text((x + body.length * scale / 2, over - 11), "left side", 11, "pencil"))
-    _plan(body, framed, night, faces, shapes, names, x, base, scale, chosen)
+    _plan(drawn, body, framed, (x, base), scale)
     shapes.append(Text((x + body.length * scale / 2, base - 11), "from above, right side up", 11, "pencil"))
     x += body.length * scale + GAP
-    _section(body, night, faces, shapes, names, x, over, scale, chosen)
+    _section(drawn, body, (x, over), scale)
     shapes.append(Text((x + body.width * scale / 2, over - 11), "section", 11, "pencil"))
-    shapes += _named(names, words, width, height)
+    shapes += _named(drawn.names, words, width, height)
     return (*shapes, *_key(night, words, width))
 
 
-def _patch(
-    night: Night,
-    where: str,
-    ring: tuple[Point, ...],
-    shapes: list[Primitive],
-    names: list[tuple[Point, Surface]],
-    chosen: frozenset[str],
-) -> None:
-    """One surface, filled by its temperature, outlined where it is wet; dashed and bare where nobody knows."""
-    found = worst_of(night, where)
-    if found is None:
-        shapes.append(Poly(ring, "pencil", "", 1.0, dash=(3.0, 2.0), id=where))
-        return
-    ink, wide = ("primer", 2.4) if found.sweats else ("pencil", 0.8)
-    if found.id in chosen or where in chosen:
-        ink, wide = "chalk", 3.0
-    shapes.append(Poly(ring, ink, "fresh", wide, tint=tint_of(night, found.t_c), id=found.id))
-    if found.sweats:
-        xs, ys = [p[0] for p in ring], [p[1] for p in ring]
-        names.append((((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), found))
+class _Drawn(NamedTuple):
+    """A night as it is put on paper: what is drawn so far, and the wet ones that want a name, with where they are."""
+
+    night: Night
+    faces: dict[str, str]  # id of the path of each kind of face
+    chosen: frozenset[str]
+    shapes: list[Primitive]
+    names: list[tuple[Point, Surface]]
+
+    def face(self, kind: str, ring: tuple[Point, ...], named: bool = False) -> None:
+        self.patch(self.faces.get(kind, kind), ring, named)
+
+    def patch(self, where: str, ring: tuple[Point, ...], named: bool = False) -> None:
+        """One surface, filled by its temperature, outlined where it is wet; dashed and bare where nobody knows.
+
+        Args: named: whether its name is said here, where it is wet.
+        """
+        found = worst_of(self.night, where)
+        if found is None:
+            self.shapes.append(Poly(ring, "pencil", "", 1.0, dash=(3.0, 2.0), id=where))
+            return
+        ink, wide = ("primer", 2.4) if found.sweats else ("pencil", 0.8)
+        if found.id in self.chosen or where in self.chosen:
+            ink, wide = "chalk", 3.0
+        self.shapes.append(Poly(ring, ink, "fresh", wide, tint=tint_of(self.night, found.t_c), id=found.id))
+        if found.sweats and named:
+            xs, ys = [p[0] for p in ring], [p[1] for p in ring]
+            self.names.append((((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2), found))
 
 
-def _side(
-    body: Body,
-    framed: Framed,
-    night: Night,
-    faces: dict[str, str],
-    shapes: list[Primitive],
-    names: list[tuple[Point, Surface]],
-    x: float,
-    base: float,
-    scale: float,
-    chosen: frozenset[str],
-) -> None:
+def _box(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
+    return (x0, y0), (x1, y0), (x1, y1), (x0, y1)
+
+
+def _side(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float) -> None:
     def at(px: float, pz: float) -> Point:
-        return x + (px - body.front) * scale, base + (pz - body.under) * scale
+        return corner[0] + (px - body.front) * scale, corner[1] + (pz - body.under) * scale
 
-    ring = tuple(at(px, pz) for px, pz in body.side.polygon.tolist())
-    _patch(night, faces.get("left side", "left side"), ring, shapes, names, chosen)
+    drawn.face("left side", tuple(at(px, pz) for px, pz in body.side.polygon.tolist()), named=True)
     for kind in ("front", "roof", "rear"):
         chain = body.side.chain(kind)
         if len(chain) > 1:
-            _patch(night, faces.get(kind, kind), _band(chain, at), shapes, names, chosen)
-    floor = (
-        (body.front, body.under),
-        (body.front + body.length, body.under),
-        (body.front + body.length, body.under + BAND_M),
-        (body.front, body.under + BAND_M),
-    )
-    _patch(night, faces.get("floor", "floor"), tuple(at(*p) for p in floor), shapes, names, chosen)
+            drawn.face(kind, _band(chain, at), named=True)
+    floor = _box(body.front, body.under, body.front + body.length, body.under + BAND_M)
+    drawn.face("floor", tuple(at(*p) for p in floor), named=True)
     surfaces = {one.id: one for one in body.surfaces}
     for cut in framed.cuts:
         if cut.kind not in PATHS:
             continue
         surface = surfaces[cut.surface]
+        spots = [surface.place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
         if surface.kind == "left side":
-            spots = [surface.place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
-            _patch(night, cut.id, tuple(at(px, pz) for px, _, pz in spots), shapes, names, chosen)
+            drawn.patch(cut.id, tuple(at(px, pz) for px, _, pz in spots), named=True)
         elif surface.kind in ("roof", "front", "rear"):
-            spots = [surface.place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
             xs, zs = [p[0] for p in spots], [p[2] for p in spots]
             ends = (
                 np.array([(min(xs), zs[xs.index(min(xs))]), (max(xs), zs[xs.index(max(xs))])])
                 if max(xs) - min(xs) > max(zs) - min(zs)
                 else np.array([(xs[zs.index(min(zs))], min(zs)), (xs[zs.index(max(zs))], max(zs))])
             )
-            _patch(night, cut.id, _band(ends, at, 1.3), shapes, names, chosen)
+            drawn.patch(cut.id, _band(ends, at, 1.3), named=True)
 
 
-def _band(chain: np.ndarray, at: object, times: float = 1.0) -> tuple[Point, ...]:
+def _band(chain: np.ndarray, at: Callable[[float, float], Point], times: float = 1.0) -> tuple[Point, ...]:
     """A chain as a band of some thickness."""
-    assert callable(at)
     shape = LineString(chain).buffer(BAND_M * times / 2, cap_style="flat", join_style="mitre")
     outer = shape.exterior if isinstance(shape, Polygon) else max(shape.geoms, key=lambda g: g.area).exterior
     return tuple(at(px, pz) for px, pz in outer.coords[:-1])
 
 
-def _plan(
-    body: Body,
-    framed: Framed,
-    night: Night,
-    faces: dict[str, str],
-    shapes: list[Primitive],
-    names: list[tuple[Point, Surface]],
-    x: float,
-    base: float,
-    scale: float,
-    chosen: frozenset[str],
-) -> None:
+def _plan(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float) -> None:
     half = body.width / 2
 
-    def at(px: float, py: float) -> Point:
-        return x + (px - body.front) * scale, base + (py + half) * scale
+    def box_at(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
+        return tuple(
+            (corner[0] + (px - body.front) * scale, corner[1] + (py + half) * scale) for px, py in _box(x0, y0, x1, y1)
+        )
 
     front, rear = body.front, body.front + body.length
-    shapes.append(
-        Poly(tuple(at(*p) for p in ((front, -half), (rear, -half), (rear, half), (front, half))), "pencil", "body", 0.8)
-    )
-    bands = {
-        "left side": (front, -half, rear, -half + BAND_M),
-        "right side": (front, half - BAND_M, rear, half),
-        "front": (front, -half, front + BAND_M, half),
-        "rear": (rear - BAND_M, -half, rear, half),
-    }
-    for kind, (x0, y0, x1, y1) in bands.items():
-        _patch(
-            night,
-            faces.get(kind, kind),
-            tuple(at(*p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))),
-            shapes,
-            [],
-            chosen,
-        )
+    drawn.shapes.append(Poly(box_at(front, -half, rear, half), "pencil", "body", 0.8))
+    drawn.face("left side", box_at(front, -half, rear, -half + BAND_M))
+    drawn.face("right side", box_at(front, half - BAND_M, rear, half))
+    drawn.face("front", box_at(front, -half, front + BAND_M, half))
+    drawn.face("rear", box_at(rear - BAND_M, -half, rear, half))
     surfaces = {one.id: one for one in body.surfaces}
     for cut in framed.cuts:
-        if cut.kind not in PATHS or surfaces[cut.surface].kind == "floor":
+        kind = surfaces[cut.surface].kind
+        if cut.kind not in PATHS or kind == "floor":
             continue
         spots = [surfaces[cut.surface].place(s, t) for s, t in cut.shape.exterior.coords[:-1]]
         xs, ys = [p[0] for p in spots], [p[1] for p in spots]
         x0, x1, y0, y1 = min(xs), max(xs), min(ys), max(ys)
-        kind = surfaces[cut.surface].kind
         if kind in ("left side", "right side"):
             y0, y1 = (-half, -half + BAND_M * 1.3) if kind == "left side" else (half - BAND_M * 1.3, half)
         elif kind in ("front", "rear") or x1 - x0 < 0.02:
             x0, x1 = (
                 (front, front + BAND_M * 1.3) if (x0 + x1) / 2 < (front + rear) / 2 else (rear - BAND_M * 1.3, rear)
             )
-        _patch(
-            night,
-            cut.id,
-            tuple(at(*p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))),
-            shapes,
-            names if kind == "right side" else [],
-            chosen,
-        )
+        drawn.patch(cut.id, box_at(x0, y0, x1, y1), named=kind == "right side")
 
 
-def _section(
-    body: Body,
-    night: Night,
-    faces: dict[str, str],
-    shapes: list[Primitive],
-    names: list[tuple[Point, Surface]],
-    x: float,
-    base: float,
-    scale: float,
-    chosen: frozenset[str],
-) -> None:
-    wide, tall = body.width * scale, body.height * scale
+def _section(drawn: _Drawn, body: Body, corner: Point, scale: float) -> None:
+    (x, base), wide, tall = corner, body.width * scale, body.height * scale
     b = BAND_M * scale
-    shapes.append(rect(x, base, wide, tall, stroke="pencil", fill="body", width=0.8))
-    for kind, (left, low, w, h) in {
-        "floor": (x, base, wide, b),
-        "roof": (x, base + tall - b, wide, b),
-        "left side": (x, base, b, tall),
-        "right side": (x + wide - b, base, b, tall),
-    }.items():
-        _patch(
-            night,
-            faces.get(kind, kind),
-            ((left, low), (left + w, low), (left + w, low + h), (left, low + h)),
-            shapes,
-            [],
-            chosen,
-        )
-    for side, kind in ((0, "left side"), (1, "right side")):
-        corner = next((one for one in night.surfaces if one.id == f"{faces.get(kind, kind)}/corner"), None)
-        if corner is not None:
-            cx = x + (b if side == 0 else wide - b)
-            shapes.append(
-                Circle(
-                    (cx, base + b),
-                    5,
-                    "primer" if corner.sweats else "pencil",
-                    "fresh" if corner.sweats else "body",
-                    1.6,
-                    id=corner.id,
-                )
-            )
+    drawn.shapes.append(rect(x, base, wide, tall, stroke="pencil", fill="body", width=0.8))
+    drawn.face("floor", _box(x, base, x + wide, base + b))
+    drawn.face("roof", _box(x, base + tall - b, x + wide, base + tall))
+    drawn.face("left side", _box(x, base, x + b, base + tall))
+    drawn.face("right side", _box(x + wide - b, base, x + wide, base + tall))
+    for kind, cx in (("left side", x + b), ("right side", x + wide - b)):
+        where = f"{drawn.faces.get(kind, kind)}/corner"
+        spot = next((one for one in drawn.night.surfaces if one.id == where), None)
+        if spot is not None:
+            ink, fill = ("primer", "fresh") if spot.sweats else ("pencil", "body")
+            drawn.shapes.append(Circle((cx, base + b), 5, ink, fill, 1.6, id=spot.id))
 
 
 def _named(names: list[tuple[Point, Surface]], words: Words, width: float, height: float) -> list[Primitive]:

@@ -2,8 +2,11 @@
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from shiboken6 import isValid
+
+from uncle_sled.exchange.demos import demo
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
 PLAIN = Qt.KeyboardModifier.NoModifier
@@ -68,3 +71,22 @@ def wheel(widget, at, turns):
 
 def middle_of(sheet, id, pane="side"):
     return sheet.box_of(next(p for p in sheet.placed() if p.thing.id == id), pane).center()
+
+
+def bench_on(open_on, what, stop, view, **more):
+    """A view of a stop, opened on a demo by its name or on a project: window, session and bench."""
+    window = open_on(demo(what) if isinstance(what, str) else what, judged=False, **more)
+    window.session.go_to(stop)
+    bench = window.bench(stop)
+    bench.show_view(view)
+    QApplication.processEvents()
+    return window, window.session, bench
+
+
+def enter(field, text):
+    """Type into a field in place of what stands there, and take it."""
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, text)
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    QApplication.processEvents()

@@ -5,25 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import drag, press
-from uncle_sled.exchange.demos import demo
-
-
-def bench_on(open_on, name, view):
-    window = open_on(demo(name), judged=False)
-    window.session.go_to("Shell")
-    bench = window.bench("Shell")
-    bench.show_view(view)
-    QApplication.processEvents()
-    return window, window.session, bench
-
-
-def enter(field, text):
-    field.setFocus()
-    field.selectAll()
-    QTest.keyClicks(field, text)
-    QTest.keyClick(field, Qt.Key.Key_Return)
-    QApplication.processEvents()
+from tests.desk.driving import bench_on, drag, enter, press
 
 
 def field_of(panel, title):
@@ -31,7 +13,7 @@ def field_of(panel, title):
 
 
 def test_a_measured_width_takes_the_place_of_the_planned_one(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Survey")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Shell", "Survey")
     assert session.build.shell.survey is None
     enter(field_of(bench.survey, "Width, middle"), "1.60 m")
     shell = session.build.shell
@@ -46,7 +28,7 @@ def test_a_measured_width_takes_the_place_of_the_planned_one(open_on):
 
 
 def test_diagonals_draw_the_plan_out_of_square_and_are_said(open_on):
-    window, session, bench = bench_on(open_on, "rosin-box", "Survey")
+    window, session, bench = bench_on(open_on, "rosin-box", "Shell", "Survey")
     enter(field_of(bench.survey, "From left front"), "14' 3\"")
     bench.survey.plan.grab()
     assert any("out of square" in one.text for one in bench.survey.plan.written)
@@ -64,7 +46,7 @@ def test_diagonals_draw_the_plan_out_of_square_and_are_said(open_on):
 
 
 def test_a_lining_is_tried_kept_put_back_and_taken_off(open_on):
-    _, session, bench = bench_on(open_on, "rosin-box", "Reline")
+    _, session, bench = bench_on(open_on, "rosin-box", "Shell", "Reline")
     panel, before = bench.reline, session.project
     total = float(session.studied.readings.total_kg[0])
     effect = panel.effect()
@@ -88,7 +70,7 @@ def test_a_lining_is_tried_kept_put_back_and_taken_off(open_on):
 
 
 def test_what_is_typed_wrong_on_reline_is_said_and_nothing_is_tried(open_on):
-    _, session, bench = bench_on(open_on, "rosin-box", "Reline")
+    _, session, bench = bench_on(open_on, "rosin-box", "Shell", "Reline")
     panel = bench.reline
     enter(panel.sizes["foam"], "9 in")
     assert "does not go" in panel.complaint.text()
@@ -116,7 +98,7 @@ def test_reline_without_a_body_says_what_to_do(open_on):
 
 
 def test_walls_are_added_dragged_typed_and_taken_out(open_on):
-    window, session, bench = bench_on(open_on, "orchard-keeper", "Walls")
+    window, session, bench = bench_on(open_on, "orchard-keeper", "Shell", "Walls")
     panel, before = bench.walls, session.project
     panel.across.click()
     panel.loft.click()
@@ -152,7 +134,7 @@ def test_walls_are_added_dragged_typed_and_taken_out(open_on):
 
 
 def test_walls_show_in_every_view_of_what_stands_inside(open_on):
-    window, session, bench = bench_on(open_on, "orchard-keeper", "Walls")
+    window, session, bench = bench_on(open_on, "orchard-keeper", "Shell", "Walls")
     bench.walls.across.click()
     bench.walls.along.click()
     bench.walls.loft.click()

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
-from tests.desk.driving import press
+from tests.desk.driving import bench_on, enter, press
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -14,51 +14,43 @@ from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 
 
-def bench_on(open_on, what, view, **more):
-    window = open_on(demo(what) if isinstance(what, str) else what, judged=False, **more)
-    window.session.go_to("Systems")
-    bench = window.bench("Systems")
-    bench.show_view(view)
-    QApplication.processEvents()
-    return window, window.session, bench.made[view]
+def panel_on(open_on, what, view, **more):
+    window, session, bench = bench_on(open_on, what, "Systems", view, **more)
+    return window, session, bench.made[view]
 
 
-def enter(panel, title, text):
+def enter_at(panel, title, text):
     field = next(f for form in panel.findChildren(Form) for row, _, f in form.rows if row.title == title)
-    field.setFocus()
-    field.selectAll()
-    QTest.keyClicks(field, text)
-    QTest.keyClick(field, Qt.Key.Key_Return)
-    QApplication.processEvents()
+    enter(field, text)
     return field
 
 
 def test_water_is_typed_and_drawn_to_the_day_it_runs_out(open_on):
-    _, session, panel = bench_on(open_on, "marsh-heron", "Water")
+    _, session, panel = panel_on(open_on, "marsh-heron", "Water")
     panel.grab()
     assert "16 L a day" in panel.says.text()
-    enter(panel, "Showers a day", "2")
+    enter_at(panel, "Showers a day", "2")
     assert "36 L a day" in panel.says.text()
-    enter(panel, "Days wanted", "4")
+    enter_at(panel, "Days wanted", "4")
     session.judge_now()
     panel.charts[0].grab()
     assert any("dry after 0.5 days" in one.text for one in panel.charts[0].written)
-    enter(panel, "Drain falls", "10 mm")
-    enter(panel, "Drain long", "1.6 m")
+    enter_at(panel, "Drain falls", "10 mm")
+    enter_at(panel, "Drain long", "1.6 m")
     found = {f.code for f in session.findings}
     assert {"water-short", "drain-flat"} <= found
-    enter(panel, "Drain falls", "32 mm")
+    enter_at(panel, "Drain falls", "32 mm")
     assert "drain-flat" not in {f.code for f in session.findings}
 
 
 def test_gas_says_how_long_and_how_cold(open_on):
-    _, session, panel = bench_on(open_on, "marsh-heron", "Gas")
+    _, session, panel = panel_on(open_on, "marsh-heron", "Gas")
     panel.grab()
     assert any("coldest" in one.text for one in panel.charts[0].written)
     session.judge_now()
     assert "flame-air" in {f.code for f in session.findings}
-    enter(panel, "Open high, cm²", "150")
-    enter(panel, "Open low, cm²", "150")
+    enter_at(panel, "Open high, cm²", "150")
+    enter_at(panel, "Open low, cm²", "150")
     assert "flame-air" not in {f.code for f in session.findings}
     session.edit(
         "Cold",
@@ -77,23 +69,23 @@ def test_gas_says_how_long_and_how_cold(open_on):
 
 
 def test_warmth_counts_what_is_known_and_says_what_is_not(open_on):
-    _, session, panel = bench_on(open_on, "rosin-box", "Warmth")
+    _, session, panel = panel_on(open_on, "rosin-box", "Warmth")
     panel.grab()
     assert "not checked" in panel.says.text()
     assert any(one.text == "not checked" for one in panel.charts[0].written)
-    _, session, panel = bench_on(open_on, "orchard-keeper", "Warmth")
+    _, session, panel = panel_on(open_on, "orchard-keeper", "Warmth")
     before = panel.says.text()
-    enter(panel, "Through, m³/h", "120")
+    enter_at(panel, "Through, m³/h", "120")
     assert panel.says.text() != before and session.build.systems.air.vent_m3h == 120
-    enter(panel, "Wished inside", "100 F")
+    enter_at(panel, "Wished inside", "100 F")
     assert session.build.brief.inside.si == pytest.approx(37.78, abs=0.01)
-    enter(panel, "Heater blows, m³/h", "90")
-    enter(panel, "Duct inside", '3"')
+    enter_at(panel, "Heater blows, m³/h", "90")
+    enter_at(panel, "Duct inside", '3"')
     assert "Holes to drill" in panel.says.text()
 
 
 def test_see_it_sweat_try_a_vent_keep_it(open_on):
-    window, session, panel = bench_on(open_on, "marsh-heron", "Sweat")
+    window, session, panel = panel_on(open_on, "marsh-heron", "Sweat")
     panel.picture.grab()
     assert any("Tail hatch" in one.text for one in panel.picture.written)
     assert panel.model.rows[0].name == "Tail hatch" and panel.model.rows[0].sweats and "1 sweat" in panel.says.text()
@@ -112,14 +104,14 @@ def test_see_it_sweat_try_a_vent_keep_it(open_on):
     panel.refresh()
     assert panel.night().wet
     start = session.project
-    enter(panel, "Air through, m³/h", "36")
+    enter_at(panel, "Air through, m³/h", "36")
     assert not panel.night().wet
     session.undo()
     assert session.project == start and panel.night().wet
 
 
 def test_surfaces_are_picked_in_picture_and_table_and_shown_in_section(open_on):
-    _, _, panel = bench_on(open_on, "marsh-heron", "Sweat")
+    _, _, panel = panel_on(open_on, "marsh-heron", "Sweat")
     width, height = float(panel.picture.width()), float(panel.picture.height())
     shapes = panel._picture(width, height)
     roof = next(s for s in shapes if getattr(s, "id", "").startswith("roof") and getattr(s, "closed", False))
@@ -138,19 +130,19 @@ def test_surfaces_are_picked_in_picture_and_table_and_shown_in_section(open_on):
 
 def test_an_empty_build_is_asked_and_nothing_is_drawn_as_dry(open_on):
     for view in ("Water", "Gas", "Warmth", "Sweat"):
-        window, session, panel = bench_on(open_on, a_project(), view)
+        window, session, panel = panel_on(open_on, a_project(), view)
         window.grab()
         assert not [f for f in session.findings if f.stop == "Systems"]
     heater = a_thing("h1", name="Heater", figures=Figures(heat_w=500.0), burns="gas")
-    _, session, panel = bench_on(open_on, a_project([heater], shell=a_body("box")), "Sweat")
-    enter(panel, "Wished inside", "20")
-    enter(panel, "Coldest night", "30")
-    enter(panel, "Damp outside", "130")
+    _, session, panel = panel_on(open_on, a_project([heater], shell=a_body("box")), "Sweat")
+    enter_at(panel, "Wished inside", "20")
+    enter_at(panel, "Coldest night", "30")
+    enter_at(panel, "Damp outside", "130")
     assert session.build.brief.humidity_out is None and "0 to 100" in panel.form.complaint.text()
-    enter(panel, "Damp outside", "80")
-    enter(panel, "Wet gear, g/h", "80")
+    enter_at(panel, "Damp outside", "80")
+    enter_at(panel, "Wet gear, g/h", "80")
     assert "warmer" in panel._why() and not panel.model.rows
-    enter(panel, "Coldest night", "-5")
+    enter_at(panel, "Coldest night", "-5")
     assert "not checked" in panel.says.text() and "Nothing sweats" not in panel.says.text()
 
 

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox
 
 from tests.builders import a_project, a_shell, a_thing
-from tests.desk.driving import drag, middle_of, press, release
+from tests.desk.driving import bench_on, drag, middle_of, press, release
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.kit.columns import split
@@ -30,12 +30,7 @@ def _edge(sheet, id, side, surface):
 
 @pytest.mark.parametrize("side", ["left", "right", "low", "high"])
 def test_an_opening_is_sized_by_each_of_its_edges(open_on, side):
-    window = open_on(demo("marsh-heron"), judged=False)
-    session = window.session
-    session.go_to("Shell")
-    bench = window.bench("Shell")
-    bench.show_view("Openings")
-    QApplication.processEvents()
+    _, session, bench = bench_on(open_on, "marsh-heron", "Shell", "Openings")
     opening = next(o for o in session.build.shell.openings if o.face == "left side" and o.kind == "window")
     session.select((opening.id,))
     surface = next(one for one in session.studied.framed.body.surfaces if one.id == "left side")
@@ -65,11 +60,7 @@ def test_an_opening_is_sized_by_each_of_its_edges(open_on, side):
 
 @pytest.mark.parametrize("side", ["left", "right", "low", "high"])
 def test_a_tail_hatch_is_sized_on_the_bent_skin_that_stands_upright(open_on, side):
-    window = open_on(demo("marsh-heron"), judged=False)
-    session = window.session
-    session.go_to("Shell")
-    bench = window.bench("Shell")
-    bench.show_view("Openings")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Shell", "Openings")
     hatch = next(o for o in session.build.shell.openings if o.face == "rear")
     session.select((hatch.id,))
     QApplication.processEvents()
@@ -90,12 +81,7 @@ def test_a_tail_hatch_is_sized_on_the_bent_skin_that_stands_upright(open_on, sid
 
 
 def test_a_number_typed_while_an_edge_is_pulled_is_the_size(open_on):
-    window = open_on(demo("marsh-heron"), judged=False)
-    session = window.session
-    session.go_to("Shell")
-    bench = window.bench("Shell")
-    bench.show_view("Openings")
-    QApplication.processEvents()
+    _, session, bench = bench_on(open_on, "marsh-heron", "Shell", "Openings")
     opening = next(o for o in session.build.shell.openings if o.face == "left side" and o.kind == "window")
     session.select((opening.id,))
     surface = next(one for one in session.studied.framed.body.surfaces if one.id == "left side")

@@ -2,12 +2,11 @@
 
 import pytest
 from msgspec import to_builtins
-from PySide6.QtCore import QPointF, Qt
-from PySide6.QtTest import QTest
+from PySide6.QtCore import QPointF
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
-from tests.desk.driving import double_click, drag, move, press, release
+from tests.desk.driving import bench_on, double_click, drag, enter, move, press, release
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.drawing.systems.wire_views import flat
@@ -21,26 +20,9 @@ from uncle_sled.exchange.export import export_bytes
 from uncle_sled.exchange.sled_file import read_bytes, to_bytes
 
 
-def bench_on(open_on, what, view, **more):
-    window = open_on(demo(what) if isinstance(what, str) else what, judged=False, **more)
-    window.session.go_to("Systems")
-    bench = window.bench("Systems")
-    bench.show_view(view)
-    QApplication.processEvents()
-    return window, window.session, bench
-
-
 def cell(panel, row, column):
     at = [c.title for c in panel.model.columns].index(column)
     return panel.model.index(row, at)
-
-
-def enter(field, text):
-    field.setFocus()
-    field.selectAll()
-    QTest.keyClicks(field, text)
-    QTest.keyClick(field, Qt.Key.Key_Return)
-    QApplication.processEvents()
 
 
 def field_of(where, title):
@@ -53,7 +35,7 @@ def row_of(panel, name):
 
 # loads
 def test_loads_are_typed_in_their_table_and_undone(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Loads")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
     panel, start = bench.made["Loads"], session.project
     before = panel._stay().demand.daily_wh
     at = row_of(panel, "Lamps")
@@ -84,14 +66,14 @@ def test_loads_are_typed_in_their_table_and_undone(open_on):
     ],
 )
 def test_what_no_load_can_be_is_said_and_changes_nothing(open_on, column, text, says):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Loads")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
     panel, start = bench.made["Loads"], session.project
     assert not panel.model.setData(cell(panel, row_of(panel, "Lamps"), column), text)
     assert session.project is start and says in panel.complaint.text() and not panel.complaint.isHidden()
 
 
 def test_a_load_is_added_left_off_made_a_must_and_taken_off(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Loads")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
     panel, whole = bench.made["Loads"], bench.made["Loads"]._stay().demand.daily_wh
     panel.buttons["Add a load"].click()
     (id,) = session.selection
@@ -112,7 +94,7 @@ def test_a_load_is_added_left_off_made_a_must_and_taken_off(open_on):
 
 # charge and sizes
 def test_the_stay_is_set_shaded_and_read_off(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Charge")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Charge")
     panel = bench.made["Charge"]
     assert "Dull: Cool box 30 L dark on the third day" in panel.says.text()
     enter(field_of(panel, "Nights off grid"), "2")
@@ -135,7 +117,7 @@ def test_the_stay_is_set_shaded_and_read_off(open_on):
 
 
 def test_a_size_is_tried_as_a_ghost_and_kept(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Sizes")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Sizes")
     panel = bench.made["Sizes"]
     panel.sky_buttons["dull"].click()
     buttons = [button for _, button in panel.lines if not button.isHidden()]
@@ -153,7 +135,7 @@ def test_a_size_is_tried_as_a_ghost_and_kept(open_on):
 
 
 def test_pairs_are_clicked_in_the_matrix(open_on):
-    _, session, bench = bench_on(open_on, "orchard-keeper", "Together")
+    _, session, bench = bench_on(open_on, "orchard-keeper", "Systems", "Together")
     panel = bench.made["Together"]
     shapes = panel.chart.make(float(panel.chart.width()), float(panel.chart.height()))
     square = next(
@@ -168,7 +150,7 @@ def test_pairs_are_clicked_in_the_matrix(open_on):
 
 # wires
 def test_a_wire_is_picked_bent_and_laid_again(open_on):
-    window, session, bench = bench_on(open_on, "marsh-heron", "Wires")
+    window, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Wires")
     panel = bench.made["Wires"]
     sheet = panel.sheet
     wire = next(w for w in panel.wired().wires if len(w.points) > 3)
@@ -195,7 +177,7 @@ def test_a_wire_is_picked_bent_and_laid_again(open_on):
 
 
 def test_a_device_is_moved_and_its_wires_follow(open_on):
-    _, session, bench = bench_on(open_on, "dark-sky", "Wires")
+    _, session, bench = bench_on(open_on, "dark-sky", "Systems", "Wires")
     panel = bench.made["Wires"]
     device = session.build.systems.devices[0]
     at = panel.sheet.frame("side").point((device.x.si, device.z.si))
@@ -210,7 +192,7 @@ def test_a_device_is_moved_and_its_wires_follow(open_on):
 
 
 def test_wires_and_devices_are_added_sized_in_hand_and_taken_off(open_on):
-    window, session, bench = bench_on(open_on, "marsh-heron", "Wires")
+    window, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Wires")
     panel = bench.made["Wires"]
     many = len(session.build.systems.wires)
     panel.add_device("switch", "Switch")
@@ -241,7 +223,7 @@ def test_wires_and_devices_are_added_sized_in_hand_and_taken_off(open_on):
 
 
 def test_a_dragged_thing_takes_its_wires_along_in_every_frame(open_on):
-    _, session, bench = bench_on(open_on, "marsh-heron", "Wires")
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Wires")
     total = float(session.studied.readings.total_kg[0])
     hand = session.take_up("Move it", ("t7",))
     for step in range(1, 6):
@@ -256,7 +238,7 @@ def test_a_dragged_thing_takes_its_wires_along_in_every_frame(open_on):
 
 # the diagram
 def test_a_click_on_the_diagram_takes_the_wire_and_shows_it_in_the_body(open_on):
-    window, session, bench = bench_on(open_on, "rosin-box", "Diagram")
+    window, session, bench = bench_on(open_on, "rosin-box", "Systems", "Diagram")
     panel = bench.made["Diagram"]
     shapes = panel.chart.make(float(panel.chart.width()), float(panel.chart.height()))
     line = next(s for s in shapes if getattr(s, "id", "") == "wr4" and not getattr(s, "closed", True))
@@ -292,7 +274,7 @@ def test_every_stop_finding_of_rosin_box_is_tried_kept_and_undone(open_on):
 
 # from empty to paper
 def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
-    window, session, bench = bench_on(open_on, a_project(shell=a_body("box")), "Loads")
+    window, session, bench = bench_on(open_on, a_project(shell=a_body("box")), "Systems", "Loads")
     for view in ("Loads", "Charge", "Sizes", "Together", "Wires", "Diagram"):
         bench.show_view(view)
         bench.grab()
@@ -336,7 +318,7 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
 
 
 def test_one_sky_is_pressed_on_either_view(open_on):
-    _, _, bench = bench_on(open_on, "marsh-heron", "Charge")
+    _, _, bench = bench_on(open_on, "marsh-heron", "Systems", "Charge")
     for view in ("Charge", "Sizes"):
         bench.show_view(view)
         panel = bench.findChild(ChargePanel if view == "Charge" else SizesPanel)

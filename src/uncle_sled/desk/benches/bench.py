@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
@@ -57,6 +57,23 @@ class Bench(Guarded, QWidget):
             group.addButton(button)
             self.top.addWidget(button)
             self.view_buttons[view.name] = button
+
+    def stack_views(self) -> None:
+        """Room for the stop's views, of which one is seen."""
+        self.panels = QStackedWidget()
+        self.made: dict[str, QWidget] = {}
+        self.rows.addWidget(self.panels, 1)
+
+    def panel(self, name: str) -> QWidget:
+        """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
+        if name not in self.made:
+            self.made[name] = made = self.make(name)
+            self.panels.addWidget(made)
+        return self.made[name]
+
+    def make(self, name: str) -> QWidget:
+        """A view that nobody has opened yet."""
+        raise NotImplementedError
 
     def show_view(self, name: str) -> None:
         """Show one of the stop's views."""

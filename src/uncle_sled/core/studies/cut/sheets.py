@@ -234,7 +234,7 @@ class _Search:
         if not self.want.any() or not len(job.rooms):
             return []
         bound = self._least_cost()
-        self._at_once()
+        self._at_once(bound)
         if self.best_cost > bound * (1 + 1e-9) and not self.enough():
             self._offer(self._one_by_one(self.want, job.limits, QUICK_BEAM, 0.3))
         for turn in range(ROUNDS):
@@ -250,14 +250,14 @@ class _Search:
                 self._whole()
         return self.best
 
-    def _at_once(self) -> None:
-        """A plan however little time there is, and better ones by other orders of the pieces."""
+    def _at_once(self, bound: float) -> None:
+        """A plan however little time there is, and better ones by other orders of the pieces, down to the least cost there is."""
         job = self.job
         long, short = job.sizes.max(axis=1), job.sizes.min(axis=1)
         for turn, key in enumerate((job.sizes.prod(axis=1), long, short, long + short)):
             order = np.argsort(-key, kind="stable")
             for short_first in (True, False):
-                if self.best and self.enough():
+                if self.best and (self.best_cost <= bound * (1 + 1e-9) or self.enough()):
                     return
                 self._offer(
                     first_fit(

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import msgspec
 from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.placing import delete_ops, place_ops, rolled_out, spot_of
@@ -51,10 +51,9 @@ class StowBench(Bench):
         self.tool_row.addStretch(1)
         self.rows.addWidget(self.tools)
         self.sheet = SheetView(session, plan=True, things=True, axle=True)
-        self.panels = QStackedWidget()
+        self.stack_views()
         self.panels.addWidget(self.sheet)
-        self.made: dict[str, QWidget] = {"Drawing": self.sheet}
-        self.rows.addWidget(self.panels, 1)
+        self.made["Drawing"] = self.sheet
         self.shelf: Shelf | None = None
         self.solid_bar: QWidget | None = None
         for signal in (session.changed, session.case_changed, session.selected):
@@ -69,14 +68,7 @@ class StowBench(Bench):
         return button
 
     # views
-    def panel(self, name: str) -> QWidget:
-        """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
-        if name not in self.made:
-            self.made[name] = made = self._make(name)
-            self.panels.addWidget(made)
-        return self.made[name]
-
-    def _make(self, name: str) -> QWidget:
+    def make(self, name: str) -> QWidget:
         if name == "Solid":
             from uncle_sled.desk.benches.stow.solid_view import SolidView
 

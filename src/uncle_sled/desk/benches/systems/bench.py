@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QLabel, QStackedWidget, QWidget
+from PySide6.QtWidgets import QLabel, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
 from uncle_sled.core.wiring.wire_up import wire_up_ops
@@ -22,9 +22,7 @@ class SystemsBench(Bench):
         self.view = "Loads"
         self.add_views()
         self.end_top("")
-        self.panels = QStackedWidget()
-        self.made: dict[str, QWidget] = {}
-        self.rows.addWidget(self.panels, 1)
+        self.stack_views()
         self.caution = QLabel(CAUTION)
         self.caution.setProperty("ink", "pencil")
         self.caution.setProperty("face", "small")
@@ -37,14 +35,7 @@ class SystemsBench(Bench):
     def showEvent(self, event: QShowEvent) -> None:
         self.refresh()
 
-    def panel(self, name: str) -> QWidget:
-        """A view of this stop, made when it is first opened."""
-        if name not in self.made:
-            self.made[name] = made = self._make(name)
-            self.panels.addWidget(made)
-        return self.made[name]
-
-    def _make(self, name: str) -> QWidget:
+    def make(self, name: str) -> QWidget:
         if name == "Loads":
             from uncle_sled.desk.benches.systems.loads_panel import LoadsPanel
 

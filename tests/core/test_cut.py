@@ -414,3 +414,15 @@ def test_money_is_never_over_what_one_length_alone_costs(seed: int) -> None:
         assert whole.cost is not None and alone.cost is not None and whole.cost <= alone.cost + 1e-9
         assert alone.gap == 0 and alone.over == 0
     assert whole.over <= 0.03
+
+
+def test_a_search_that_was_stopped_never_claims_more_than_a_full_one_shows() -> None:
+    for seed in range(8):
+        rng = random.Random(seed)
+        pieces = [bar(f"p{k}", rng.randint(300, 2300), rng.randint(1, 5)) for k in range(12)]
+        stocks = [board("a", 2400, price=9.5), board("c", 6000, price=22.0)]
+        full, cut_off = bar_plan(pieces, stocks, 0.0032), bar_plan(pieces, stocks, 0.0032, 0.0, lambda: True)
+        assert full.cost is not None and cut_off.cost_bound is not None
+        assert cut_off.cost_bound <= full.cost + 1e-6
+        one, one_cut_off = bar_plan(pieces, stocks[1:], 0.0032), bar_plan(pieces, stocks[1:], 0.0032, 0.0, lambda: True)
+        assert one_cut_off.bound <= one.used

@@ -148,8 +148,10 @@ class _Search:
         limits: list[int | None],
         enough: Callable[[], bool],
     ) -> None:
+        self.true_lengths, self.true_rooms = lengths, rooms
         step = max(math.gcd(*(int(v) for v in lengths), *(int(v) for v in rooms)), 1)
-        if len(rooms) and rooms.max() // step > MOST_CELLS:  # coarser: pieces up, stock down
+        self.coarse = bool(len(rooms)) and int(rooms.max()) // step > MOST_CELLS
+        if self.coarse:  # pieces up, stock down: what is found can be cut, but no bound comes of it
             step = math.ceil(int(rooms.max()) / MOST_CELLS)
         self.lengths, self.rooms = -(-lengths // step), rooms // step
         rough = max(int(self.rooms.max(initial=0)) // ROUGH_CELLS, 1)
@@ -174,14 +176,12 @@ class _Search:
             self.want = self.want - best.short
             base = self._grow(self.want, self.limits)
             best = self._best(base)
-        several = len({float(c) for c in self.costs}) > 1
-        if several:  # by length alone: the fewest bars are not what is sought
-            count = -(-int(self.lengths @ self.want) // int(self.rooms.max()))
-        else:
-            count = math.ceil(base.cost / float(self.costs[0]) - 1e-6)
+        count = -(-int(self.true_lengths @ self.want) // int(self.true_rooms.max()))
+        if base.least and len({float(c) for c in self.costs}) == 1:  # else the fewest bars are not what is sought
+            count = max(count, math.ceil(base.cost / float(self.costs[0]) - 1e-6))
         patterns, of = np.array(self.choice.patterns, dtype=np.int64), np.array(self.choice.of, dtype=np.int64)
         times = np.pad(best.times, (0, len(patterns) - len(best.times)))
-        return _Answer(patterns, of, times, self._next(base.cost), count)
+        return _Answer(patterns, of, times, self._next(base), count)
 
     def _best(self, base: Relaxed) -> Chosen:
         """Whole patterns: by rounding on the way down first, and by the whole-number program where that misses the bound."""
@@ -199,27 +199,31 @@ class _Search:
         return best
 
     def _reached(self, best: Chosen, base: Relaxed) -> bool:
-        return not best.short.any() and self._cost(best) <= self._next(base.cost) * (1 + 1e-9)
+        return not best.short.any() and self._cost(best) <= self._next(base) * (1 + 1e-9)
 
-    def _next(self, cost: float) -> float:
-        """The least sum of prices that is not under `cost`: prices are whole ten-thousandths, and so are their sums."""
-        return max(math.ceil(cost / self.coin - 1e-6), self._by_length()) * self.coin
+    def _next(self, base: Relaxed) -> float:
+        """The least sum of prices there can be: prices are whole ten-thousandths, and so are their sums.
+
+        The relaxed answer says so only where no better pattern was left unpriced; by length it holds always.
+        """
+        priced = math.ceil(base.cost / self.coin - 1e-6) if base.least else 0
+        return max(priced, self._by_length()) * self.coin
 
     def _by_length(self) -> int:
         """The least money, in coins, for which stock of enough length is had, as whole bars; what costs nothing comes first.
 
         Source: covering by length; no cutting is asked, so no plan is cheaper.
         """
-        need = int(self.lengths @ self.want)
+        need = int(self.true_lengths @ self.want)
         coins = [round(float(cost) / self.coin) for cost in self.costs]
-        for room, coin, limit in zip(self.rooms, coins, self.limits, strict=True):
+        for room, coin, limit in zip(self.true_rooms, coins, self.limits, strict=True):
             if coin == 0:
                 if limit is None:
                     return 0
                 need -= int(room) * limit
         sold = [
             (coin, int(room))
-            for coin, room, limit in zip(coins, self.rooms, self.limits, strict=True)
+            for coin, room, limit in zip(coins, self.true_rooms, self.limits, strict=True)
             if coin and limit != 0
         ]
         if need <= 0 or not sold:
@@ -240,7 +244,7 @@ class _Search:
         return float(self.costs[of] @ best.times + self.dear @ best.short)
 
     def _grow(self, want: Ints, limits: list[int | None], exact: bool = True) -> Relaxed:
-        """Price patterns and add better ones until there is none; the least cost in parts of patterns.
+        """Price patterns and add better ones until there is none; the cost in parts of patterns, the least where `least` says so.
 
         Patterns are sought on a rough scale first, where every piece is a little longer, and exactly to end with.
         """
@@ -256,7 +260,9 @@ class _Search:
                 good = value[room] > costs[stock] - now.room[stock] + HAIR * (1 + costs[stock])
                 if room > 0 and limits[stock] != 0 and good:
                     added |= self.choice.add(stock, pattern_at(int(room)))
-            if self.enough() or (not added and (fine or not exact)):
+            if fine and not added:
+                return now._replace(least=not self.coarse)
+            if self.enough() or (not added and not exact):
                 break
             fine = fine or not added
         return now

@@ -20,12 +20,13 @@ MANY = 1e9
 
 class Relaxed(NamedTuple):
     """The answer in parts of patterns. worth: (n,) of one more of each piece; room: (s,) of one more of each stock, <= 0;
-    share: (p,) how often each pattern is cut."""
+    share: (p,) how often each pattern is cut; least: no pattern is left that could make it cheaper."""
 
     cost: float
     worth: Floats
     room: Floats
     share: Floats
+    least: bool = False
 
 
 class Chosen(NamedTuple):

@@ -12,8 +12,9 @@ from benchmarks.cut_up import HARDNESS, cut_up
 
 from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.choose import Choice
+from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.plan import cut_plan
-from uncle_sled.core.studies.cut.sheets import Layout, SheetPlan, sheet_plan
+from uncle_sled.core.studies.cut.sheets import sheet_plan
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up, wrong_with
 
 HAIR = 2e-5  # a piece is rounded up to the hundredth of a millimetre

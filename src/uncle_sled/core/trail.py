@@ -29,7 +29,7 @@ STOPS = (
     Stop("Stow", ("stow", "catalogue")),
     Stop("Balance", edits=("rig", "stow", "shell")),
     Stop("Systems", ("systems",), edits=("stow", "brief")),
-    Stop("Cut", (), "Will turn the drawing into pieces, sheets, bars, templates, a buy list and a budget."),
+    Stop("Cut", ("cut",), edits=("brief",)),
     Stop("Build", (), "Will add the plan of work, lift day, glue and resin, checklists and the log."),
     Stop("Road", (), "Will take scale tickets and what they teach, the papers, trips and drills."),
 )

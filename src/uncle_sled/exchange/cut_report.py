@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from uncle_sled.core.studies.cut.bars import BarPlan
+from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.plan import CutPlan
-from uncle_sled.core.studies.cut.sheets import Layout, SheetPlan
 
 CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide."
 
@@ -33,6 +33,7 @@ def cut_report(plan: CutPlan) -> dict[str, Any]:
                     "times": pattern.times,
                     "pieces": list(pattern.pieces),
                     "left_m": round(pattern.left_m, 6),
+                    "overlaps": [[at, round(by, 6)] for at, by in pattern.overlaps],
                 }
                 for one in plan.bars
                 for pattern in one.patterns

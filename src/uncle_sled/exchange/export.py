@@ -25,6 +25,9 @@ KINDS: dict[str, tuple[str, str]] = {
     "comfort": ("pdf", "Water, gas, warmth and sweat as PDF, a page each"),
     "gauges": ("pdf", "Gauge strips of the tanks at full size as PDF"),
     "cut-pdf": ("pdf", "Sheets and bars with their cuts as PDF"),
+    "labels-pdf": ("pdf", "Labels for the pieces as PDF, with the jig for slanted boards"),
+    "buy-csv": ("csv", "Shopping list as CSV"),
+    "buy-xlsx": ("xlsx", "Shopping list as XLSX, a sheet a shop"),
     "pieces": ("csv", "Sticks and sheets to cut as CSV, for the command that lays them out"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
@@ -49,6 +52,15 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         from uncle_sled.exchange.pieces_list import pieces_csv
 
         return pieces_csv(s).encode()
+    if kind.startswith("buy-"):
+        from uncle_sled.core.studies.cut.buying import lines_of
+        from uncle_sled.core.studies.cut.of_the_build import plan_of
+        from uncle_sled.exchange.buy_list import buy_csv, buy_xlsx
+
+        lines = lines_of(s, plan_of(s.build, s.facts))
+        if not lines:
+            raise FileError("There is nothing to buy yet: nothing is drawn.")
+        return buy_csv(lines).encode() if kind == "buy-csv" else buy_xlsx(lines)
     today = date.today().isoformat()
     if kind == "gauges":
         from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
@@ -75,6 +87,13 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
 
         pages = cut_sheets(s, name, today)
+        if not pages:
+            raise FileError(NOTHING_TO_CUT)
+    elif kind == "labels-pdf":
+        from uncle_sled.core.drawing.cut.labels import label_pages
+        from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
+
+        pages = label_pages(s, name, today)
         if not pages:
             raise FileError(NOTHING_TO_CUT)
     elif kind == "comfort":

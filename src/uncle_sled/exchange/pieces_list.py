@@ -9,6 +9,7 @@ from typing import Any
 from uncle_sled.core.document.catalogue_line import as_text
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off, wanted_of
 from uncle_sled.exchange.cut_lists import PIECE_COLUMNS
 
@@ -33,10 +34,11 @@ def pieces_csv(s: Studied) -> str:
 
 
 def pieces_report(s: Studied) -> list[dict[str, Any]]:
-    """Every piece by itself. number: null, as pieces are not numbered before they are printed."""
+    """Every piece by itself. number: null before it was printed; standing: draft, as printed, changed."""
     return [
         {
-            "number": None,
+            "number": named.number,
+            "standing": named.standing,
             "name": one.name,
             "of": one.of,
             "kind": one.kind,
@@ -48,5 +50,6 @@ def pieces_report(s: Studied) -> list[dict[str, Any]]:
             "pair": one.pair,
             "key": one.key,
         }
-        for one in take_off(s.build, s.facts).pieces
+        for named in numbers_of(s.build, s.facts).named
+        for one in (named.piece,)
     ]

@@ -50,6 +50,10 @@ MOST_OF = {
     "loads": 500,
     "trays": 50,
     "bends": 60,
+    "sizes": 500,
+    "pins": 500,
+    "numbers": 5_000,
+    "bought": 2_000,
 }
 # Lengths that say where something is; every other one says how large it is and is never below nothing.
 _OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")

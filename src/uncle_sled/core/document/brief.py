@@ -98,4 +98,5 @@ class Brief(msgspec.Struct, frozen=True):
     humidity_out: Share | None = None  # of the air outside on that night
     wet_gear_g_h: Figure | None = None  # what wet clothes and gear give off inside
     mains: Literal["", "120", "230"] = ""  # by the practice where nobody said
+    budget: Figure | None = None  # for all of it, in one's own money
     notes: Story = ""

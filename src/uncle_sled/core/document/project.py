@@ -6,6 +6,7 @@ import msgspec
 
 from uncle_sled.core.document.bounds import Figure, Number, Story, Word
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
+from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow, Thing
@@ -62,6 +63,7 @@ class Build(msgspec.Struct, frozen=True):
     shell: Shell = Shell()
     stow: Stow = Stow()
     systems: Systems = Systems()
+    cut: Cut = Cut()
     set_aside: tuple[SetAside, ...] = ()
 
 

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import ball, clearances, road
+from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, inner, surveyed
@@ -40,6 +41,7 @@ PLACES = (
     water,
     gas,
     warmth,
+    shop,
 )
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
@@ -108,6 +110,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *water.water_findings(s, words),
         *gas.gas_findings(s, words),
         *warmth.warmth_findings(s, words),
+        *shop.cut_findings(s, words),
     )
 
 

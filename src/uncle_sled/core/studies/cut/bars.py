@@ -27,12 +27,16 @@ HAIR = 1e-7
 
 
 class BarPattern(msgspec.Struct, frozen=True):
-    """One way to cut a bar and how often. pieces: ids, longest first, so that a stop is moved inwards only."""
+    """One way to cut a bar and how often. pieces: ids, longest first, so that a stop is moved inwards only.
+
+    overlaps: (which piece, by how much [m]) lies with its slanted end into the one before it.
+    """
 
     stock: str
     times: int
     pieces: tuple[str, ...]
     left_m: float
+    overlaps: tuple[tuple[int, float], ...] = ()
 
 
 class BarPlan(msgspec.Struct, frozen=True):
@@ -40,6 +44,7 @@ class BarPlan(msgspec.Struct, frozen=True):
 
     cost: None where some stock has no price (then the least length is sought); cost_bound: the least it can be.
     over: by what share of it what was sought, money or length, may lie over the least there can be; 0: proven least.
+    tied: slanted ends lie into each other by pairs; the bound is that of these pairs then.
     """
 
     material: str
@@ -51,6 +56,7 @@ class BarPlan(msgspec.Struct, frozen=True):
     waste_share: float
     over: float
     unplaced: tuple[tuple[str, int], ...]
+    tied: bool = False
 
     @property
     def gap(self) -> int:

@@ -1,30 +1,55 @@
-"""The pieces of a build, cut from the sizes that are sold: sheets and bars with their bounds.
+"""The pieces of a build, cut from what the builder has and can buy: sheets and bars with their bounds.
 
-Until a builder says what stands in the rack and what a shop charges, the usual sizes without a price are taken, and the
-least material is sought.
+Sizes of one's own for a material take the place of those that are usually sold; boards of the rack are beside either and
+go first. Where a price is missing the least material is sought, and nothing is said of money.
 """
 
 from __future__ import annotations
 
-from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
-from uncle_sled.core.studies.cut.take_off import SHEET_M, take_off, wanted_of
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material
+import math
 
-BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  # imperial: 8, 10, 12, 16 feet
-KERF_M = 0.0032
+import msgspec
+
+from uncle_sled.core.document.cut import Cut
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.slow import Tell, nobody, slow
+from uncle_sled.core.studies.cut.held import Held, faults_of
+from uncle_sled.core.studies.cut.mitres import LEAST_DEG, Slanted
+from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
+from uncle_sled.core.studies.cut.take_off import BARS_M, SHEET_M, Lot, lots_of, take_off
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, Wrong, by_material, wrong_pieces, wrong_saw, wrong_stocks
+
 QUESTIONS = 120  # of each search, whether to go on: the same plan on a fast and a slow machine
+RACK = "rack: "
 
 
 class Patience:
-    """Has enough after so many questions, each search from the beginning."""
+    """Has enough after so many questions, each search from the beginning; tells how far it is."""
 
-    def __init__(self, many: int = QUESTIONS) -> None:
-        self.many, self.left = many, many
+    def __init__(self, many: int = QUESTIONS, tell: Tell = nobody, words: str = "") -> None:
+        self.many, self.left, self.tell, self.words, self.done = many, many, tell, words, (0.0, 1.0)
 
     def __call__(self, share: float = 1.0) -> bool:
         self.left -= 1
+        begin, end = self.done
+        self.tell(begin + (end - begin) * (1 - max(self.left, 0) / self.many), self.words)
         return self.left < 0
+
+
+class BuildPlan(msgspec.Struct, frozen=True):
+    """The plan with what it was made from. let_go: held pieces that cannot stay, and why; wrong: what kept a line out."""
+
+    plan: CutPlan
+    lots: tuple[Lot, ...]
+    stocks: tuple[Stock, ...]
+    let_go: tuple[tuple[str, str], ...]
+    wrong: tuple[Wrong, ...]
+
+    @property
+    def pieces(self) -> tuple[Wanted, ...]:
+        return tuple(lot.wanted for lot in self.lots)
 
 
 def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
@@ -39,11 +64,119 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
     return tuple(made)
 
 
-def plan_of(build: Build, facts: Facts) -> tuple[CutPlan, tuple[Wanted, ...]]:
-    """What is cut from what, and the pieces that were asked for; nothing where no body is drawn."""
-    pieces = wanted_of(take_off(build, facts))
-    stocks = sizes_sold(pieces, build.brief.region == "North American")
-    plans = [cut_plan(mine, stocks, KERF_M, 0.0, Patience()) for mine in by_material(pieces).values()]
+def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
+    """One's own sizes and the rack, and the usual sizes of materials of which nobody gave any to buy."""
+    made: list[Stock] = []
+    usual = sizes_sold(pieces, imperial)
+    for (kind, material), _ in by_material(pieces).items():
+        mine = [one for one in cut.sizes if (one.kind, one.material) == (kind, material)]
+        sold = [_stock(one) for one in mine if not one.rack]
+        sold = sold or [one for one in usual if (one.kind, one.material) == (kind, material)]
+        rack = [_stock(one) for one in mine if one.rack]
+        if rack and any(one.price is None for one in sold):  # what is there goes first: stock to buy counts by its size
+            sold = [msgspec.structs.replace(one, price=round(one.length_m * (one.width_m or 1.0), 4)) for one in sold]
+        made += rack + sold
+    return tuple(made)
+
+
+def _stock(one) -> Stock:  # type: ignore[no-untyped-def]
+    width = one.width.si if one.width is not None and one.kind == "sheet" else 0.0
+    name = f"{RACK if one.rack else ''}{one.id}"
+    return Stock(name, one.kind, one.material, one.length.si, width, one.qty, 0.0 if one.rack else one.price)
+
+
+def held_of(cut: Cut, lots: tuple[Lot, ...]) -> tuple[Held, ...]:
+    """Pins as held pieces of the list; those of pieces that are gone are left out."""
+    line = {piece.key: lot.wanted.id for lot in lots for piece in lot.pieces}
+    return tuple(
+        Held(line[pin.piece], pin.stock, pin.sheet, pin.x.si, pin.y.si, pin.turned)
+        for pin in cut.pins
+        if pin.piece in line
+    )
+
+
+def slants_of(lots: tuple[Lot, ...]) -> tuple[Slanted, ...]:
+    """Sticks with a slanted end, by its angle and how wide they are across it."""
+    made = []
+    for lot in lots:
+        piece = lot.pieces[0]
+        for deg in {abs(one) for one in piece.ends_deg if LEAST_DEG <= abs(one) <= 75.0}:
+            if piece.kind == "bar" and piece.width_m > 0:
+                made.append(Slanted(lot.wanted.id, _across_m(piece.width_m, piece.thickness_m, piece.place, deg), deg))
+    return tuple(made)
+
+
+def _across_m(wide_m: float, thin_m: float, place: tuple[tuple[float, float], ...], deg: float) -> float:
+    """Which side of a stick shows in the face, that is across a slant seen there."""
+    if len(place) < 3:
+        return thin_m
+    area = abs(sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(place, (*place[1:], place[0]), strict=True))) / 2
+    long = max(math.dist(a, b) for a, b in zip(place, (*place[1:], place[0]), strict=True))
+    seen = area / max(long, 1e-9)
+    return thin_m if abs(seen - thin_m) < abs(seen - wide_m) else wide_m
+
+
+@keep_keyed(
+    lambda build, facts, many=QUESTIONS, tell=nobody: (
+        Same(take_off(build, facts)),
+        *(Same(getattr(build.cut, name)) for name in ("kerf", "trim", "sizes", "pins")),
+        build.cut.saw,
+        build.brief.region,
+        many,
+    ),
+    4,
+)
+def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobody) -> BuildPlan:
+    """What is cut from what; nothing where no body is drawn.
+
+    Args: many: how often every material's search asks whether to go on; tell: how far it is.
+    """
+    cut = build.cut
+    lots = lots_of(take_off(build, facts))
+    every = tuple(lot.wanted for lot in lots)
+    stocks = stocks_of(cut, every, build.brief.region == "North American")
+    kerf, trim = cut.kerf.si, cut.trim.si
+    wrong = (*wrong_saw(kerf, trim), *wrong_pieces(every, kerf), *wrong_stocks(stocks, trim))
+    if any(not one.of for one in wrong):
+        return BuildPlan(CutPlan((), (), ()), lots, stocks, (), wrong)
+    bad = {one.of for one in wrong}
+    pieces = tuple(one for one in every if one.id not in bad)
+    stocks = tuple(one for one in stocks if one.id not in bad)
+    held, slants, free = held_of(cut, lots), slants_of(lots), cut.saw == "free"
+    let_go: list[tuple[str, str]] = []
+    plans = []
+    groups = by_material(pieces)
+    for k, ((_, material), mine) in enumerate(groups.items()):
+        patience = Patience(many, tell, f"laying out {material}")
+        patience.done = (k / len(groups), (k + 1) / len(groups))
+        names = {one.id for one in mine}
+        here = [one for one in held if one.piece in names]
+        from_ = [one for one in stocks if one.material == material]
+        let_go += faults_of(mine, from_, kerf, trim, free, here)
+        plans.append(cut_plan(mine, from_, kerf, trim, patience, free, here, slants))
     bars = tuple(one for plan in plans for one in plan.bars)
     sheets = tuple(one for plan in plans for one in plan.sheets)
-    return CutPlan(bars, sheets, tuple(one for plan in plans for one in plan.unplaced)), pieces
+    missing = tuple((one.id, one.qty) for one in every if one.id in bad)
+    unplaced = (*(one for plan in plans for one in plan.unplaced), *missing)
+    return BuildPlan(CutPlan(bars, sheets, unplaced), lots, stocks, tuple(let_go), wrong)
+
+
+def reads(s: Studied) -> tuple[object, ...]:
+    """What the plan depends on."""
+    cut = s.build.cut
+    return take_off(s.build, s.facts), cut.kerf, cut.trim, cut.sizes, cut.pins, cut.saw, s.build.brief.region
+
+
+@slow(reads)
+def laid_out(s: Studied, tell: Tell) -> BuildPlan:
+    """The plan with all its patience: takes seconds."""
+    return plan_of(s.build, s.facts, QUESTIONS, tell)
+
+
+QUICK = 1  # a plan at once: what first fit and one pricing give
+
+
+@slow(reads)
+def first_laid(s: Studied, tell: Tell) -> BuildPlan:
+    """A plan that is there before anybody waits: each search's first answer."""
+    return plan_of(s.build, s.facts, QUICK, tell)

@@ -1,6 +1,6 @@
 """Everything that is to be cut, material by material: bars and sheets with their bounds, and what fits nowhere.
 
-An outline is cut out of its box. Each material is a search of its own; while nobody has had enough, each runs to its end.
+Edge to edge an outline is cut out of its box. Each material is a search of its own; while nobody has had enough, each runs to its end.
 """
 
 from __future__ import annotations
@@ -10,8 +10,10 @@ from functools import partial
 
 import msgspec
 
-from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
-from uncle_sled.core.studies.cut.sheets import SheetPlan, sheet_plan
+from uncle_sled.core.studies.cut.bars import BarPlan
+from uncle_sled.core.studies.cut.held import Held, plan_around
+from uncle_sled.core.studies.cut.layouts import SheetPlan
+from uncle_sled.core.studies.cut.mitres import Slanted, mitred_plan
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material
 
 
@@ -37,11 +39,16 @@ def cut_plan(
     kerf_m: float = 0.0,
     trim_m: float = 0.0,
     enough: Callable[[float], bool] = _never,
+    free: bool = False,
+    held: Sequence[Held] = (),
+    slanted: Sequence[Slanted] = (),
 ) -> CutPlan:
     """Pieces without faults (`wrong_with`) out of stock of their own kind and material.
 
     Args: kerf_m, trim_m: of the saw, and cut off every edge or end of stock first [m]; enough: asked with the share of all
     patience that may be spent by now, so that the first material leaves some to the last; True ends the search in hand.
+    free: sheets are cut along the outlines (router, jigsaw) instead of edge to edge; held: pieces that stay in their place;
+    slanted: sticks whose slanted ends may lie into each other.
     """
     bars: list[BarPlan] = []
     sheets: list[SheetPlan] = []
@@ -50,8 +57,11 @@ def cut_plan(
         by_now = partial(enough, (k + 1) / len(groups))
         from_ = [one for one in stocks if (one.kind, one.material) == (kind, material)]
         if kind == "bar":
-            bars.append(bar_plan(mine, from_, kerf_m, trim_m, by_now))
+            names = {piece.id for piece in mine}
+            slants = [one for one in slanted if one.piece in names]
+            bars.append(mitred_plan(mine, slants, from_, kerf_m, trim_m, by_now))
         else:
-            sheets.append(sheet_plan(mine, from_, kerf_m, trim_m, by_now))
+            mine_held = [one for one in held if one.piece in {piece.id for piece in mine}]
+            sheets.append(plan_around(mine, from_, kerf_m, trim_m, free, mine_held, by_now))
     left = tuple(one for bar in bars for one in bar.unplaced) + tuple(one for sheet in sheets for one in sheet.unplaced)
     return CutPlan(tuple(bars), tuple(sheets), left)

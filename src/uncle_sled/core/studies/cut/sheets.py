@@ -11,7 +11,6 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import partial
 
-import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -21,8 +20,9 @@ from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.first_fit import first_fit
+from uncle_sled.core.studies.cut.layouts import Cut, Layout, Lies, SheetPlan, plan_with
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, qty_by_id, ring_area_m2, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, qty_by_id, units_down, units_up
 
 ROUNDS = 40
 HAIR = 1e-7
@@ -35,58 +35,6 @@ NODES = 12
 MANY_PIECES = 1500
 RARE = 0.02  # of full sheets: a piece in fewer is hard to place
 LAST = 3  # sheets that are met exactly
-
-
-class Lies(msgspec.Struct, frozen=True):
-    """A piece on its sheet: its corner from the sheet's corner, its sizes as it lies [m]."""
-
-    piece: str
-    x_m: float
-    y_m: float
-    w_m: float
-    h_m: float
-    turned: bool
-
-
-class Cut(msgspec.Struct, frozen=True):
-    """One cut edge to edge over a part of the sheet. along: 'x' parts the length; fence_m: from the part's corner.
-
-    part: (x, y, w, h) of what is in hand [m]; level: cuts before it on this part.
-    """
-
-    along: str
-    fence_m: float
-    part: tuple[float, float, float, float]
-    level: int
-
-
-class Layout(msgspec.Struct, frozen=True):
-    """One sheet with its pieces and its cuts in the order of sawing."""
-
-    stock: str
-    length_m: float
-    width_m: float
-    pieces: tuple[Lies, ...]
-    cuts: tuple[Cut, ...]
-
-
-class SheetPlan(msgspec.Struct, frozen=True):
-    """Sheets of one material. used: sheets that hold a piece; bound: the least number there can be; gap: used less bound.
-
-    waste_share: 1 less pieces over sheets by area. cost: None where some stock has no price. unplaced: (id, how many).
-    """
-
-    material: str
-    layouts: tuple[Layout, ...]
-    used: int
-    bound: int
-    cost: float | None
-    waste_share: float
-    unplaced: tuple[tuple[str, int], ...]
-
-    @property
-    def gap(self) -> int:
-        return self.used - self.bound
 
 
 def sheet_plan(
@@ -113,28 +61,14 @@ def sheet_plan(
     cost = None
     if job.priced:
         cost = float(sum(job.prices[stock] for stock, _ in sheets))
-    by_id = {one.id: one for one in pieces}
-    whole = sum(layout.length_m * layout.width_m for layout in layouts)
-    filled = sum(_area(by_id[one.piece]) for layout in layouts for one in layout.pieces)
     cut = job.want - left
     bound = 0
     if cut.any():
         bound = max(
             area_bound(job.sizes, cut, job.rooms, job.kerf), pairs_bound(job.sizes, job.turns, cut, job.rooms, job.kerf)
         )
-    return SheetPlan(
-        pieces[0].material if pieces else "",
-        tuple(layouts),
-        len(layouts),
-        bound,
-        cost,
-        1 - filled / whole if whole else 0.0,
-        tuple((name, int(left[k])) for k, name in enumerate(job.names) if left[k]),
-    )
-
-
-def _area(piece: Wanted) -> float:
-    return ring_area_m2(piece.outline) if piece.outline else piece.length_m * piece.width_m
+    short = tuple((name, int(left[k])) for k, name in enumerate(job.names) if left[k])
+    return plan_with(pieces, layouts, bound, cost, short)
 
 
 def _kept(block: Block, left: Ints, kerf: int) -> Block | None:

@@ -17,15 +17,17 @@ from shapely.ops import unary_union
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
 from uncle_sled.core.framing.member import Member
-from uncle_sled.core.geometry.surfaces import Surface, net
+from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, library_of, material_of
+from uncle_sled.core.studies.cut.boards import board_ends, strips
 from uncle_sled.core.studies.cut.wanted import Grain, Wanted, ring_area_m2
 
 SHEET_M = {False: (2.44, 1.22), True: (2.4384, 1.2192)}  # what is sold nearly everywhere; imperial: 8 by 4 feet
@@ -34,12 +36,18 @@ LEAST_FILL_M2 = 0.0009
 LEAST_PANEL_M = 0.1
 LEAST_SKIN_M2 = 1e-4
 SAME_M2 = 2e-5
+BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  # imperial: 8, 10, 12, 16 feet
+SCARF = 8.0  # of the thickness
+LEAST_TRIM_M = 0.1
+LEAST_COVER_M = 0.02
 
 
 class Piece(msgspec.Struct, frozen=True):
     """Something to cut. kind: bar, sheet (saw) or fill (knife). of: the face; ends_deg: of a bar, off square.
 
     outline: [m], its length along x, from a corner of its box; pair: key of the piece whose mirror image it is.
+    place: where it lies on the face laid flat [m]; kg_m2: of a sheet, for lifting it; joined: of how many it is put
+    together, as nothing so long is sold.
     """
 
     key: str
@@ -55,6 +63,9 @@ class Piece(msgspec.Struct, frozen=True):
     outline: tuple[tuple[float, float], ...] = ()
     ends_deg: tuple[float, float] = (0.0, 0.0)
     pair: str | None = None
+    place: tuple[tuple[float, float], ...] = ()
+    kg_m2: float | None = None
+    joined: str = ""
 
 
 class Spread(msgspec.Struct, frozen=True):
@@ -85,7 +96,14 @@ class TakeOff(msgspec.Struct, frozen=True):
 
 
 @keep_keyed(
-    lambda build, facts: (Same(build.shell), Same(facts.materials), Same(framed_of(build, facts)), build.brief.region),
+    lambda build, facts: (
+        Same(build.shell),
+        Same(facts.materials),
+        Same(framed_of(build, facts)),
+        build.brief.region,
+        _reads(build),
+        tuple(Same(one) for one in build.stow.things if one.id in build.cut.made),
+    ),
     4,
 )
 def take_off(build: Build, facts: Facts) -> TakeOff:
@@ -93,6 +111,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     shell, framed = build.shell, framed_of(build, facts)
     library = library_of(facts.materials)
     members = come_in_since(shell, framed.members) if shell.framing.school == BOUGHT.name else framed.members
+    cut = build.cut
     pieces = [_stick(member, library) for member in members]
     spreads: list[Spread] = []
     unbacked: list[Unbacked] = []
@@ -114,19 +133,146 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 if material.form == "fill":
                     pieces += _fill(surface, layer, material, shape, framed, framed_depth_m(face, 0.0), sheet)
                 elif material.form == "sheet":
-                    made, seams = _skin(surface, layer, material, shape, framed.on(surface.id), sheet)
+                    made, seams = _skin(surface, layer, material, shape, framed.on(surface.id), sheet, cut.joint)
                     pieces += made
                     unbacked += seams
+                elif material.form == "board" and shape.area > LEAST_SKIN_M2:
+                    pieces += _boards(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area)))
-    return TakeOff(tuple(_paired(pieces)), tuple(spreads), tuple(unbacked), tuple(unsaid))
+    if shell.framing.school != BOUGHT.name and framed.body is not None and pieces:
+        pieces += _trims(framed.body)
+    for thing in build.stow.things:
+        if thing.id in cut.made:
+            pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
+    longest = max(BARS_M[build.brief.region == "North American"])
+    whole = [part for piece in _paired(pieces) for part in _parted(piece, longest, cut.joint)]
+    return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
+
+
+def _reads(build: Build) -> tuple[object, ...]:
+    cut = build.cut
+    return cut.joint, cut.board.si, cut.made, cut.made_of, cut.made_thick.si
+
+
+def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:
+    """A stick longer than any bar that is sold, as equal parts; scarfed ones lap by eight times their thickness.
+
+    Source: shop rule, 8 to 1 scarf. A butt is to be backed by a plate of the same wood, eight times as long as thick a side.
+    """
+    if piece.kind not in ("bar", "trim") or piece.length_m <= longest_m:
+        return [piece]
+    lap = SCARF * piece.thickness_m if joint == "scarf" and piece.kind == "bar" else 0.0
+    many = int(np.ceil((piece.length_m - lap) / (longest_m - lap)))
+    each = (piece.length_m + lap * (many - 1)) / many
+    told = f"{joint} of {many}" if piece.kind == "bar" else f"in {many}"
+    made = []
+    for k in range(many):
+        ends = (piece.ends_deg[0] if k == 0 else 0.0, piece.ends_deg[1] if k == many - 1 else 0.0)
+        key, pair = f"{piece.key}/part {k + 1}", f"{piece.pair}/part {k + 1}" if piece.pair else None
+        made.append(
+            msgspec.structs.replace(
+                piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=piece.area_m2 / many
+            )
+        )
+    return made
+
+
+def _boards(surface: Surface, layer: Layer, material: Material, shape: Polygon, cover_m: float) -> list[Piece]:
+    """Cladding board by board: upright on walls, along the length on floors and roofs."""
+    lying = surface.swept or surface.kind in ("floor", "roof", "ceiling")
+    turned = affinity.rotate(shape, 90, origin=(0, 0)) if lying else shape
+    made: list[Piece] = []
+    for board in strips(turned, max(cover_m, LEAST_COVER_M)):
+        for part in _polygons(board):
+            if part.area < LEAST_SKIN_M2:
+                continue
+            wide, long = part.bounds[2] - part.bounds[0], part.bounds[3] - part.bounds[1]
+            at = affinity.rotate(part, -90, origin=(0, 0)) if lying else part
+            made.append(
+                Piece(
+                    f"{surface.id}/{layer.id}/board {len(made) + 1}",
+                    "board",
+                    surface.id,
+                    "bar",
+                    f"{material.name}, cover {cover_m * 1e3:.4g} mm",
+                    layer.thickness.si,
+                    long,
+                    wide,
+                    "any",
+                    float(part.area),
+                    ends_deg=board_ends(part),
+                    place=_ring(at),
+                )
+            )
+    return made
+
+
+def _trims(body: Body) -> list[Piece]:
+    """Edge profiles over the joints that rain runs over: along the roof's edges and down the upright corners."""
+    made: list[Piece] = []
+    for surface in body.surfaces:
+        if surface.kind not in SIDES:
+            continue
+        for k, edge in enumerate(surface.roof_edges, 1):
+            ring = tuple((float(x), float(y)) for x, y in edge.coords)
+            made.append(_trim(f"{surface.id}/trim/roof {k}", surface.id, float(edge.length), ring))
+        x0, y0, x1, y1 = surface.polygon.bounds
+        for k, x in enumerate((x0, x1), 1):
+            run = surface.polygon.exterior.intersection(box(x - 1e-6, y0 - 1, x + 1e-6, y1 + 1))
+            if run.length > LEAST_TRIM_M:
+                made.append(
+                    _trim(
+                        f"{surface.id}/trim/corner {k}", surface.id, run.bounds[3] - run.bounds[1], ((x, y0), (x, y1))
+                    )
+                )
+    return made
+
+
+def _trim(key: str, of: str, length_m: float, ring: tuple[tuple[float, float], ...]) -> Piece:
+    return Piece(key, "edge trim", of, "trim", "Edge trim", 0.0, length_m, 0.0, "any", 0.0, place=ring)
+
+
+def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Piece]:
+    """A cabinet of one's own: two ends, bottom, top, back and front, ends running through.
+
+    Source: shop rule; shelves and how a front is parted into doors is for the builder.
+    """
+    if material is None:
+        return []
+    long, deep, high = thing.length.si, thing.width.si, thing.height.si
+    inner = long - 2 * thick_m
+    sizes = (("end", deep, high, 2), ("bottom", inner, deep, 1), ("top", inner, deep, 1), ("back", inner, high - 2 * thick_m, 1), ("front", long, high, 1))  # fmt: skip
+    made = []
+    for name, wide, tall, many in sizes:
+        for k in range(many):
+            if min(wide, tall) > thick_m:
+                key = f"{thing.id}/{name}" + (f"/{k + 1}" if many > 1 else "")
+                shape = box(0, 0, wide, tall)
+                made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", material, thick_m, shape, "any", ()))
+    return made
+
+
+def _ring(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:
+    ring = get_coordinates(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)[:-1]
+    return tuple((float(x), float(y)) for x, y in ring)
 
 
 def _stick(member: Member, library: Library) -> Piece:
     material = library.get(member.material)
     name = material.name if material is not None else member.material
     if material is not None and material.form == "sheet":  # a rib cut out of a sheet
-        return _flat(member.id, member.kind, member.face, "sheet", material, member.section_m[1], member.shape, "any")
+        return _flat(
+            member.id,
+            member.kind,
+            member.face,
+            "sheet",
+            material,
+            member.section_m[1],
+            member.shape,
+            "any",
+            member.outline,
+        )
     wide, thin = sorted(member.section_m, reverse=True)
     return Piece(
         member.id,
@@ -140,11 +286,20 @@ def _stick(member: Member, library: Library) -> Piece:
         "any",
         ring_area_m2(member.outline),
         ends_deg=member.ends_deg,
+        place=member.outline,
     )
 
 
 def _flat(
-    key: str, name: str, of: str, kind: str, material: Material, thickness_m: float, shape: BaseGeometry, grain: Grain
+    key: str,
+    name: str,
+    of: str,
+    kind: str,
+    material: Material,
+    thickness_m: float,
+    shape: BaseGeometry,
+    grain: Grain,
+    place: tuple[tuple[float, float], ...] | None = None,
 ) -> Piece:
     """A flat piece, its length along x from the corner of its box."""
     ring = get_coordinates(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)[:-1]
@@ -157,7 +312,21 @@ def _flat(
     thick = thickness_m > 0 and material.kg_m2 is None  # what comes in one thickness has it in its name
     label = f"{material.name} {thickness_m * 1e3:.4g} mm" if thick else material.name
     outline = () if plain else corners
-    return Piece(key, name, of, kind, label, thickness_m, length, width, grain, float(shape.area), outline)
+    return Piece(
+        key,
+        name,
+        of,
+        kind,
+        label,
+        thickness_m,
+        length,
+        width,
+        grain,
+        float(shape.area),
+        outline,
+        place=_ring(shape) if place is None else place,
+        kg_m2=material.weight_kg_m2(thickness_m) or None,
+    )
 
 
 def _fill(
@@ -190,13 +359,15 @@ def _skin(
     shape: Polygon,
     sticks: Sequence[Member],
     sheet: tuple[float, float],
+    joint: str,
 ) -> tuple[list[Piece], list[Unbacked]]:
-    """Panels of a skin, seams at the middle of sticks."""
+    """Panels of a skin, seams at the middle of sticks; scarfed ones lap there by eight times their thickness."""
     upright = tuple(sorted({round(m.shape.centroid.x, 4) for m in sticks if not m.along_s}))
     level = tuple(sorted({round(m.shape.centroid.y, 4) for m in sticks if m.along_s}))
     made: list[Piece] = []
     seams: dict[tuple[str, float], None] = {}
-    for part, bare in _panels(shape, sheet, upright, level):
+    lap = SCARF * layer.thickness.si if joint == "scarf" and material.bends in ("", "plywood") else 0.0
+    for part, bare in _panels(shape, sheet, upright, level, lap):
         seams.update(dict.fromkeys(bare))
         if part.area < LEAST_SKIN_M2:
             continue
@@ -207,7 +378,11 @@ def _skin(
 
 
 def _panels(
-    shape: BaseGeometry, sheet: tuple[float, float], upright: Sequence[float], level: Sequence[float]
+    shape: BaseGeometry,
+    sheet: tuple[float, float],
+    upright: Sequence[float],
+    level: Sequence[float],
+    lap_m: float = 0.0,
 ) -> list[tuple[Polygon, tuple[tuple[str, float], ...]]]:
     """A shape in parts that a sheet holds, laid the way that wants fewer parts; with its seams that no stick backs."""
     if shape.is_empty:
@@ -216,7 +391,7 @@ def _panels(
     if min(s1 - s0, t1 - t0) <= min(sheet) and max(s1 - s0, t1 - t0) <= max(sheet):
         return [(part, ()) for part in _polygons(shape)]
     ways = []
-    for along_s, along_t in (sheet, sheet[::-1]):
+    for along_s, along_t in ((a - lap_m, b - lap_m) for a, b in (sheet, sheet[::-1])):
         cuts_s, bare_s = _stops(s0, s1, along_s, upright)
         cuts_t, bare_t = _stops(t0, t1, along_t, level)
         bare = (*(("s", at) for at in bare_s), *(("t", at) for at in bare_t))
@@ -225,7 +400,8 @@ def _panels(
     out = []
     for a, b in cuts_s:
         for c, d in cuts_t:
-            out += [(part, bare) for part in _polygons(shape.intersection(box(a, c, b, d)))]
+            lapped = box(a, c, b + (lap_m if b < s1 - 1e-9 else 0.0), d + (lap_m if d < t1 - 1e-9 else 0.0))
+            out += [(part, bare) for part in _polygons(shape.intersection(lapped))]
     return out
 
 
@@ -283,16 +459,28 @@ def _mirrored(one: Piece, other: Piece) -> bool:
     return min(float(b.symmetric_difference(way).area) for way in (a, *turned)) < SAME_M2
 
 
+class Lot(msgspec.Struct, frozen=True):
+    """Equal pieces as one line of the list to be cut, and which pieces they are."""
+
+    wanted: Wanted
+    pieces: tuple[Piece, ...]
+
+
 def wanted_of(off: TakeOff) -> tuple[Wanted, ...]:
+    return tuple(lot.wanted for lot in lots_of(off))
+
+
+def lots_of(off: TakeOff) -> tuple[Lot, ...]:
     """Pieces as a list to be cut: what is cut with a saw, equal ones together, in the order in which they were taken off."""
     found: dict[tuple[object, ...], list[Piece]] = {}
     for piece in off.pieces:
         if piece.kind == "fill":
             continue
         width = piece.width_m if piece.kind == "sheet" else 0.0
-        size = (piece.kind, piece.material, round(piece.length_m, 4), round(width, 4), piece.grain, piece.outline)
+        ends = piece.ends_deg if piece.kind == "bar" else ()
+        size = (piece.kind, piece.material, round(piece.length_m, 4), round(width, 4), piece.grain, piece.outline, ends)
         found.setdefault(size, []).append(piece)
-    out: list[Wanted] = []
+    out: list[Lot] = []
     taken: dict[str, int] = {}
     for same in found.values():
         first = same[0]
@@ -301,5 +489,6 @@ def wanted_of(off: TakeOff) -> tuple[Wanted, ...]:
         id = word if taken[word] == 1 else f"{word} ({taken[word]})"
         width = first.width_m if first.kind == "sheet" else 0.0
         kind = "sheet" if first.kind == "sheet" else "bar"
-        out.append(Wanted(id, kind, first.material, first.length_m, width, len(same), first.grain, first.outline))  # type: ignore[arg-type]
+        wanted = Wanted(id, kind, first.material, first.length_m, width, len(same), first.grain, first.outline)  # type: ignore[arg-type]
+        out.append(Lot(wanted, tuple(same)))
     return tuple(out)

@@ -1,0 +1,120 @@
+"""Cutting and buying: the saw, the stock, numbers that stay, pieces held in their place, and what a purchase is known to be."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import msgspec
+
+from uncle_sled.core.document.bounds import Count, Figure, Share, Word
+from uncle_sled.core.document.quantity import Length, Mass
+
+Saw = Literal["edge to edge", "free"]
+Joint = Literal["butt", "scarf"]
+Days = Annotated[int, msgspec.Meta(ge=0, le=2000)]
+
+
+class StockSize(msgspec.Struct, frozen=True):
+    """A size that a shop sells, or a board of one's own rack. material: as the pieces call it, thickness and all.
+
+    qty: how many there are; nothing: as many as are wanted. price: of one; a board of the rack costs nothing more.
+    """
+
+    id: Word
+    kind: Literal["sheet", "bar"]
+    material: Word
+    length: Length
+    width: Length | None = None
+    qty: Count | None = None
+    price: Figure | None = None
+    rack: bool = False
+
+
+class Numbered(msgspec.Struct, frozen=True):
+    """A number that was printed. key: of its piece as drawn; other: of its mirror image, which has the same number.
+
+    made: what it was cut from and how large when it was last printed. gone: printed once, and no longer drawn.
+    """
+
+    id: Word  # the number
+    key: Word
+    other: Word = ""
+    made: Word = ""
+    gone: bool = False
+
+
+class Pin(msgspec.Struct, frozen=True):
+    """A piece held in its place on a sheet: sheets of one material that hold such pieces come first, by ``sheet``."""
+
+    id: Word
+    piece: Word  # its key as drawn
+    stock: Word  # what the sheet is called
+    sheet: Count
+    x: Length
+    y: Length
+    turned: bool = False
+
+
+class Bought(msgspec.Struct, frozen=True):
+    """What is known of one line of the shopping list. id: of the line, or of one's own.
+
+    low, likely, high: for one pack or piece; quote: what a shop said for one, good until ``quote_until``. Dates are
+    year-month-day. own: a line that nothing in the drawing asks for; then name, heading, qty and unit say what it is.
+    """
+
+    id: Word
+    own: bool = False
+    name: Word = ""
+    heading: Word = ""
+    shop: Word = ""
+    unit: Word = ""
+    qty: Figure | None = None
+    at_hand: Figure = 0.0
+    pack: Figure | None = None
+    low: Figure | None = None
+    likely: Figure | None = None
+    high: Figure | None = None
+    quote: Figure | None = None
+    quote_until: Word = ""
+    lead_days: Days | None = None
+    ordered: Word = ""
+    arrived: Word = ""
+    spent: Figure | None = None  # for all of it, when it was paid
+    batch: Word = ""
+
+
+class RuleChange(msgspec.Struct, frozen=True):
+    """A rule of consumption as this builder has it. id: of the shipped rule; what is empty stays as shipped."""
+
+    id: Word
+    rate: Figure | None = None
+    pack: Figure | None = None
+    price: Figure | None = None
+    off: bool = False
+
+
+class Cut(msgspec.Struct, frozen=True):
+    """How this build is cut and bought."""
+
+    kerf: Length = Length(0.0032, "3.2 mm")
+    trim: Length = Length(0.0, "0 mm")
+    saw: Saw = "edge to edge"
+    joint: Joint = "butt"  # of a skin or stick longer than what is sold
+    board: Length = Length(0.135, "135 mm")  # what a cladding board covers
+    made: tuple[str, ...] = ()  # ids of things that are made here out of sheets, and not bought
+    made_of: Word = "light-ply"
+    made_thick: Length = Length(0.012, "12 mm")
+    carry: Mass = Mass(25.0)  # what one person lifts
+    carry_m2: Figure = 1.5
+    keep_m2: Figure = 0.1  # an offcut from this on goes to the rack
+    sizes: tuple[StockSize, ...] = ()
+    numbers: tuple[Numbered, ...] = ()
+    prints: Count = 0
+    pins: tuple[Pin, ...] = ()
+    bought: tuple[Bought, ...] = ()
+    rules: tuple[RuleChange, ...] = ()
+    hours: Figure | None = None  # of work on it; by area of the faces where nobody said
+    hour_price: Figure | None = None
+    margin: Share | None = None
+    rise: Share = 0.0  # of prices, a month
+    months: Figure = 0.0  # until it is all bought

@@ -1,0 +1,96 @@
+"""Labels to stick on pieces: number, what it is, sizes, wall in its hatch; and the jig for slanted boards. Pages in points."""
+
+from __future__ import annotations
+
+import math
+
+from uncle_sled.core.drawing.cut.look import look_of_face
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.numbers import Named, numbers_of
+from uncle_sled.core.words import Words
+
+SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
+EDGE, ACROSS, HIGH = 28.0, 3, 74.0
+JIG_M = 0.16
+
+
+def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
+    """Three labels across, all pieces of a face together; a page with the jig for every slope of boards at full size."""
+    named = numbers_of(s.build, s.facts).named
+    if not named:
+        return ()
+    words = Words(s.build.brief.reading.shown())
+    wide, high = SIZES[s.build.brief.region == "North American"]
+    each = (wide - 2 * EDGE) / ACROSS
+    down = int((high - 2 * EDGE - 20) // HIGH)
+    order = sorted(named, key=lambda one: (one.piece.of, _count(one.label), one.label))
+    pages = []
+    for begin in range(0, len(order), ACROSS * down):
+        shapes: list[Primitive] = [
+            Text((EDGE, high - EDGE), f"{name}, {s.build.name}, {day}", 10, "pencil", anchor="left")
+        ]
+        for k, one in enumerate(order[begin : begin + ACROSS * down]):
+            x, y = EDGE + (k % ACROSS) * each, high - EDGE - 12 - (k // ACROSS + 1) * HIGH
+            shapes += _label(one, words, x, y, each)
+        pages.append(Page(wide, high, tuple(shapes), f"Labels {begin // (ACROSS * down) + 1}"))
+    return (*pages, *_jigs(named, words, wide, high, f"{name}, {s.build.name}, {day}"))
+
+
+def _count(label: str) -> int:
+    digits = label.partition("-")[2].split(" ")[0]
+    return int(digits) if digits.isdigit() else 0
+
+
+def _label(one: Named, words: Words, x: float, y: float, wide: float) -> list[Primitive]:
+    ink, hatch = look_of_face(one.piece.of)
+    room = wide - 44
+    size = words.cut(one.piece.length_m) + (f" x {words.cut(one.piece.width_m)}" if one.piece.width_m else "")
+    ends = [f"{abs(deg):.1f}°" for deg in one.piece.ends_deg if abs(deg) > 0.05]
+    told = f"{size}, ends {' and '.join(ends)} off square" if ends else size
+    mark = {"draft": " (draft)", "changed": " (changed)", "as printed": ""}[one.standing]
+    return [
+        rect(x + 2, y + 2, wide - 4, HIGH - 6, stroke="rule"),
+        rect(x + 6, y + 8, 20, HIGH - 18, stroke="ink", fill=ink, hatch=hatch, tint=0.3, id=one.piece.key),
+        Text((x + 32, y + HIGH - 20), elided(one.label + mark, 15, room, "strong"), 15, "ink", "strong", "left"),
+        Text((x + 32, y + HIGH - 36), elided(f"{one.piece.of}, {one.piece.name}", 9, room), 9, anchor="left"),
+        Text((x + 32, y + HIGH - 48), elided(told, 9, room), 9, anchor="left"),
+        Text((x + 32, y + HIGH - 60), elided(one.piece.material, 9, room), 9, "pencil", anchor="left"),
+    ]
+
+
+def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whose: str) -> list[Page]:
+    """A wedge for every slope that boards are cut at, full size, with a bar to check the print by."""
+    slopes = sorted({abs(deg) for one in named if one.piece.name == "board" for deg in one.piece.ends_deg if abs(deg) > 0.05})  # fmt: skip
+    pages = []
+    for deg in slopes[:12]:
+        long = JIG_M * POINTS_PER_M
+        rise = long * math.tan(math.radians(deg))
+        if rise > high - 160:
+            long, rise = (high - 160) / math.tan(math.radians(deg)), high - 160
+        x, y = EDGE + 20, 70.0
+        many = sum(1 for one in named if one.piece.name == "board" and any(abs(abs(d) - deg) < 0.05 for d in one.piece.ends_deg))  # fmt: skip
+        shapes: list[Primitive] = [
+            Text((EDGE, high - EDGE), f"Jig for boards cut at {deg:.1f}° off square", 16, "ink", "head", "left"),
+            Text(
+                (EDGE, high - EDGE - 20),
+                f"{many} boards; glue on 6 mm board, cut out, lay its foot along the board's edge. {whose}",
+                10,
+                "pencil",
+                anchor="left",
+            ),
+            Poly(((x, y), (x + long, y), (x + long, y + rise)), "ink", "wood", 1.2, hatch="wood", tint=0.25),
+            Text((x + long / 2, y - 14), "along the edge", 10, "pencil"),
+            line((x, 40), (x + 0.1 * POINTS_PER_M, 40), "ink", 1.6),
+            Text(
+                (x + 0.1 * POINTS_PER_M + 8, 40),
+                f"must measure {words.cut(0.1)}, else the print is not at full size",
+                9,
+                "pencil",
+                anchor="left",
+            ),
+        ]
+        pages.append(Page(wide, high, tuple(shapes), f"Jig {deg:.1f}"))
+    return pages

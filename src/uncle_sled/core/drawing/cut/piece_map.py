@@ -1,0 +1,93 @@
+"""The body with its faces laid flat, to find a piece on: every face in its colour, chosen pieces in chalk."""
+
+from __future__ import annotations
+
+from collections.abc import Container
+
+from uncle_sled.core.drawing.cut.look import look_of_face
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.laid import laid
+from uncle_sled.core.studies.cut.numbers import Numbers
+
+GAP, TITLE, EDGE = 14.0, 14.0, 10.0
+
+
+def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: float, high: float, kinds: Container[str] = ("bar", "sheet", "trim")) -> tuple[Primitive, ...]:  # fmt: skip
+    """Faces in rows, as large as they fit. Args: marked: keys of pieces; kinds: which pieces lie there to be pointed at."""
+    if framed.body is None:
+        return ()
+    surfaces = framed.body.surfaces
+    sizes = {}
+    for surface in surfaces:
+        left, low, right, top = laid(surface).bounds(surface.polygon.bounds)
+        sizes[surface.id] = (left, low, right - left, top - low)
+    order = sorted(surfaces, key=lambda one: -sizes[one.id][3])
+    scale, rows = _packed([(one.id, sizes[one.id][2], sizes[one.id][3]) for one in order], wide - 2 * EDGE, high - 2 * EDGE)  # fmt: skip
+    pieces: dict[str, list[tuple[str, tuple[tuple[float, float], ...], str]]] = {}
+    for named in numbers.named:
+        piece = named.piece
+        if piece.kind in kinds or piece.key in marked:
+            pieces.setdefault(piece.of, []).append((piece.key, piece.place, piece.kind))
+    shapes: list[Primitive] = []
+    by_id = {surface.id: surface for surface in surfaces}
+    y = high - EDGE
+    for row in rows:
+        tallest = max(sizes[id][3] for id in row) * scale
+        x = EDGE
+        for id in row:
+            left, low, w, _ = sizes[id]
+            on = laid(by_id[id])
+
+            def at(points: tuple[tuple[float, float], ...], on=on, left=left, low=low, x=x, base=y - TITLE - tallest) -> tuple[tuple[float, float], ...]:  # type: ignore[no-untyped-def] # fmt: skip
+                return tuple((x + (px - left) * scale, base + (py - low) * scale) for px, py in on.points(list(points)))
+
+            ink, hatch = look_of_face(id)
+            ring = tuple((float(a), float(b)) for a, b in list(by_id[id].polygon.exterior.coords)[:-1])
+            shapes.append(Text((x, y - 6), elided(id, 10, max(w * scale + GAP, 40)), 10, "pencil", anchor="left"))
+            shapes.append(Poly(at(ring), "ink", ink, 1.2, hatch=hatch, tint=0.14))
+            lit = []
+            for key, place, kind in sorted(pieces.get(id, []), key=lambda one: {"sheet": 0, "fill": 1}.get(one[2], 2)):
+                if len(place) < 2:
+                    continue
+                if key in marked:
+                    lit.append(Poly(at(place), "chalk", "chalk" if len(place) > 2 else "", 2.4, len(place) > 2, id=key, tint=0.45))  # fmt: skip
+                elif kind == "bar" and len(place) > 2:
+                    shapes.append(Poly(at(place), "pencil", "body", 0.7, id=key))
+                elif kind == "sheet":
+                    shapes.append(Poly(at(place), "pencil", "", 0.6, id=key))
+            shapes += lit
+            x += w * scale + GAP
+        y -= tallest + TITLE + 4
+    return tuple(shapes)
+
+
+def _packed(boxes: list[tuple[str, float, float]], wide: float, high: float) -> tuple[float, list[list[str]]]:
+    """The largest scale at which boxes stand in rows, and the rows; found by halving."""
+    low, top = 1.0, 400.0
+    best = (low, [[id for id, _, _ in boxes]])
+    for _ in range(24):
+        scale = (low + top) / 2
+        rows, need = _rows(boxes, scale, wide)
+        if rows is not None and need <= high:
+            best, low = (scale, rows), scale
+        else:
+            top = scale
+    return best
+
+
+def _rows(boxes: list[tuple[str, float, float]], scale: float, wide: float) -> tuple[list[list[str]] | None, float]:
+    rows: list[list[str]] = []
+    need, x, tallest = 0.0, wide + 1, 0.0
+    for id, w, h in boxes:
+        if w * scale > wide:
+            return None, 0.0
+        if x + w * scale > wide:
+            need += tallest + TITLE + 4 if rows else 0.0
+            rows.append([])
+            x, tallest = 0.0, 0.0
+        rows[-1].append(id)
+        x += w * scale + GAP
+        tallest = max(tallest, h * scale)
+    return rows, need + tallest + TITLE + 4

@@ -1,0 +1,198 @@
+"""Judged of pieces, stock, shopping and money; silent until cutting or a budget was begun.
+
+What a plan is needed for is judged by its first answer, so that judging waits for no search.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterator
+
+from uncle_sled.core.document.cut import Cut
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.layouts import piece_area_m2
+from uncle_sled.core.studies.cut.money import money_of
+from uncle_sled.core.studies.cut.numbers import numbers_of
+from uncle_sled.core.studies.cut.of_the_build import QUICK, BuildPlan, plan_of
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.words import Words, lower_first
+
+LONG_DAYS = 21
+FILLS = 0.8  # of a sheet that outlines can be hoped to fill
+LIFT = "Lift with two, or with a crane; a licensed lifter decides where it hangs over people."
+
+
+def _free(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    return (set_to("cut.saw", "free"),), "Cut along the outlines with router or jigsaw"
+
+
+BUDGET_OVER = Rule(
+    "budget-over", "mind", "Cut", "Likely cost, or what four builds of five stay under, over the budget", "Builders exceed their budget by half; what is bought first is bought best.",
+    why_none="Leave something out, buy it used, or raise the budget on Money.",
+)  # fmt: skip
+NO_STOCK_FITS = Rule(
+    "piece-fits-no-stock", "mind", "Cut", "A piece that no size in stock holds, or of which there is too little", "It is not among the sheets and bars, so it would be missing on the day.",
+    why_none="Join it over a stick, or add a larger size on Stock.",
+)  # fmt: skip
+TOO_HEAVY = Rule(
+    "piece-too-heavy", "note", "Cut", "A piece heavier than one carries", "One person cannot hold it against the frame and screw.", LIFT,
+    why_none="Two people, or part it at a stick.",
+)  # fmt: skip
+TWO_BATCHES = Rule(
+    "veneer-two-batches", "note", "Cut", "Veneer of one face from two batches", "Colour and figure differ from batch to batch, and it is seen side by side.",
+    why_none="Buy it at once, or keep each face to one batch.",
+)  # fmt: skip
+OUTLINES = Rule(
+    "waste-by-boxes", "note", "Cut", "Curved pieces cut edge to edge that along their outlines may want fewer sheets", "Edge to edge an outline costs its whole box.", "A router or jigsaw throws dust and kicks: mask, eyes, both hands.",
+    helps="edit", cure=_free,
+)  # fmt: skip
+RACK_UNUSED = Rule(
+    "rack-would-do", "note", "Cut", "A board of the rack that would hold a piece but is called otherwise", "It is taken only where its material is written as the pieces call it.",
+    why_none="Where it is as good, write its material on Stock as the pieces call it.",
+)  # fmt: skip
+LONG_LEAD = Rule(
+    "long-lead-not-ordered", "mind", "Cut", "Something with a long lead time that is not ordered", "Windows and axles that come late stop the work for weeks.",
+    why_none="Order it, or mark it ordered on Buy.",
+)  # fmt: skip
+LATE_ORDER = Rule(
+    "quote-lapsed", "note", "Cut", "Ordered after the quote had lapsed", "The price may be another one now.",
+    why_none="Ask again and type the new quote on Buy.",
+)  # fmt: skip
+PRINT_OLD = Rule(
+    "print-out-of-date", "note", "Cut", "Pieces that changed since they were printed", "Whoever saws by the old sheet saws it wrong.",
+    why_none="Number and print on Pieces once more, and take the old sheets away.",
+)  # fmt: skip
+RULES = (
+    BUDGET_OVER, NO_STOCK_FITS, TOO_HEAVY, TWO_BATCHES, OUTLINES, RACK_UNUSED, LONG_LEAD, LATE_ORDER, PRINT_OLD,
+)  # fmt: skip
+
+
+def begun(s: Studied) -> bool:
+    """Whether anybody has begun to cut, to buy or to count."""
+    return s.build.cut != Cut() or s.build.brief.budget is not None
+
+
+def cut_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    if not begun(s):
+        return
+    made = plan_of(s.build, s.facts, QUICK)
+    lines = lines_of(s, made)
+    yield from _money(s, lines)
+    yield from _pieces(s, made, words)
+    yield from _stock(s, made, words)
+    yield from _buying(s, lines)
+
+
+def _money(s: Studied, lines: tuple[Line, ...]) -> Iterator[Finding]:
+    money = money_of(s.build, s.facts, lines, take_off(s.build, s.facts))
+    budget = money.budget
+    if budget is None or not lines or money.total.p80 <= budget:
+        return
+    likely = money.total.mean > budget
+    unknown = f" {money.total.unknown} lines have no price and are not in it." if money.total.unknown else ""
+    yield BUDGET_OVER.found(
+        "Over the budget" if likely else "The budget may not do",
+        f"Likely {money.total.mean:.0f}, four of five under {money.total.p80:.0f}; the budget is {budget:.0f}.{unknown}",
+        ("budget",),
+        number=money.total.mean - budget if likely else money.total.p80 - budget,
+        severity="mind" if likely else "note",
+    )
+
+
+def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
+    if made.plan.unplaced:
+        many = sum(count for _, count in made.plan.unplaced)
+        first = made.plan.unplaced[0][0]
+        yield NO_STOCK_FITS.found(
+            "A piece fits no stock" if many == 1 else f"{many} pieces fit no stock",
+            f"{first} is larger than what is sold or in stock, or there is too little of it.",
+            ("piece", "stock"),
+            number=float(many),
+        )
+    carry = s.build.cut.carry.si
+    heavy = [
+        (piece.kg_m2 * piece.area_m2, piece) for piece in take_off(s.build, s.facts).pieces if piece.kind == "sheet" and piece.kg_m2
+    ]  # fmt: skip
+    heavy = [one for one in heavy if one[0] > carry]
+    if heavy:
+        kg, piece = max(heavy, key=lambda one: one[0])
+        yield TOO_HEAVY.found(
+            f"{piece.name} is heavy to carry",
+            f"{words.kg(kg)}; one carries {words.kg(carry)}. {len(heavy)} such.",
+            ("piece", "heavy"),
+            number=kg - carry,
+        )
+    numbers = numbers_of(s.build, s.facts)
+    if s.build.cut.prints and numbers.changed:
+        named = ", ".join(one.label for one in numbers.changed[:4]) + (" …" if len(numbers.changed) > 4 else "")
+        yield PRINT_OLD.found(
+            f"{len(numbers.changed)} changed since print {s.build.cut.prints}",
+            f"{named} {'is' if len(numbers.changed) == 1 else 'are'} no longer as printed.",
+            ("piece", "print"),
+            number=float(len(numbers.changed)),
+        )
+
+
+def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
+    cut = s.build.cut
+    if cut.saw == "edge to edge":
+        by_id = {one.id: one for one in made.pieces}
+        for plan in made.plan.sheets:
+            area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)
+            sheet = max((layout.length_m * layout.width_m for layout in plan.layouts), default=1.0)
+            hoped = math.ceil(area / (sheet * FILLS) - 1e-9)
+            curved = any(by_id[one.piece].outline for layout in plan.layouts for one in layout.pieces)
+            if curved and hoped < plan.used:
+                yield OUTLINES.found(
+                    f"{plan.material}: outlines may save sheets",
+                    f"{plan.used} sheets edge to edge; by area {hoped} might do along the outlines, at {FILLS:.0%} filled.",
+                    ("sheets", plan.material),
+                    number=float(plan.used - hoped),
+                )
+    wanted = made.pieces
+    for size in cut.sizes:
+        if not size.rack or any(one.material == size.material for one in wanted):
+            continue
+        thick = _thick(size.material)
+        alike = [one for one in wanted if one.kind == size.kind and thick and _thick(one.material) == thick and one.length_m <= size.length.si and (size.width is None or one.width_m <= size.width.si)]  # fmt: skip
+        if alike:
+            yield RACK_UNUSED.found(
+                f"{size.material} lies on the rack",
+                f"{words.cut(size.length.si)} long, it would hold {alike[0].id} ({alike[0].material}).",
+                ("rack", size.id),
+            )
+
+
+def _thick(material: str) -> str:
+    found = re.findall(r"[\d.]+(?: x [\d.]+)? mm", material)
+    return found[-1] if found else ""
+
+
+def _buying(s: Studied, lines: tuple[Line, ...]) -> Iterator[Finding]:
+    for line in lines:
+        batches = [one for one in re.split(r"[,;/+]| and ", line.batch) if one.strip()]
+        if line.one_batch and len(batches) > 1:
+            yield TWO_BATCHES.found(
+                f"{line.name}: two batches", f"{line.name} comes of {' and '.join(one.strip() for one in batches)}.", ("buy", line.id)
+            )  # fmt: skip
+        if line.quote_until and line.ordered and line.ordered > line.quote_until:
+            yield LATE_ORDER.found(
+                f"{line.name}: the quote had lapsed", f"Good until {line.quote_until}, ordered on {line.ordered}.", ("buy", "quote", line.id)
+            )  # fmt: skip
+    if not s.build.cut.prints and not any(one.ordered for one in lines):
+        return  # nobody orders yet
+    late = [one for one in lines if (one.lead_days or 0) >= LONG_DAYS and one.packs > 0 and not one.ordered and not one.arrived and one.spent is None]  # fmt: skip
+    if late:
+        late.sort(key=lambda one: -(one.lead_days or 0))
+        named = ", ".join(f"{lower_first(one.name) if k else one.name} ({one.lead_days} days)" for k, one in enumerate(late[:3]))  # fmt: skip
+        yield LONG_LEAD.found(
+            f"{len(late)} with long lead times not ordered" if len(late) > 1 else f"{late[0].name} is not ordered",
+            named + (f" and {len(late) - 3} more" if len(late) > 3 else "") + ".",
+            ("buy", "lead"),
+            number=float(len(late)),
+        )

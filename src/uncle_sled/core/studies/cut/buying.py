@@ -1,0 +1,415 @@
+"""The shopping list: what the plan, the faces, things, openings, wires and rules come to, in whole packs, with what is known of each.
+
+Whole packs after summing and after what is at hand (shop notes). Every price has a face: spent, quoted, typed, or guessed
+by the shipped table; where none is known it stays unknown and is counted as such, never as nothing.
+"""
+
+from __future__ import annotations
+
+import csv
+import math
+import re
+from functools import lru_cache
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.cut import Bought
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.materials import Material
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.consumables import used_up
+from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan
+from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
+from uncle_sled.core.studies.systems.water import water_of
+from uncle_sled.core.wiring.wired import Wired, wired_of
+from uncle_sled.shipped import shipped
+
+Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
+STAGES = ("rig", "frame", "skins", "openings", "systems", "fitting out", "finish")
+NOT_BOUGHT = ("gear", "vehicle aboard", "kit")  # is there already, and comes along
+FILL_M2 = {"XPS foam": 0.75, "EPS foam": 0.5, "PIR foam with foil": 2.88}  # of a board as it is sold
+ROLL_M2, WIRE_MORE = 30.0, 1.10
+LAPS = 1.10
+
+
+class Price(msgspec.Struct, frozen=True):
+    """A line of the shipped table: heading, stage and shop of a kind of thing, and what one is thought to cost."""
+
+    of: str
+    heading: str
+    stage: str
+    shop: str
+    low: float
+    likely: float
+    high: float
+    lead_days: int
+    source: str
+
+
+class Line(msgspec.Struct, frozen=True):
+    """One line to buy. need: in ``unit``; packs: whole ones to buy after what is at hand; low, likely, high: for all of them.
+
+    each: likely price of one pack; None where nobody knows. sure: where the price is from. why: what it is for.
+    """
+
+    id: str
+    name: str
+    heading: str
+    stage: str
+    shop: str
+    unit: str
+    need: float
+    pack: float
+    packs: int
+    at_hand: float
+    each: float | None
+    low: float | None
+    likely: float | None
+    high: float | None
+    sure: Sure
+    lead_days: int | None
+    why: str = ""
+    quote_until: str = ""
+    ordered: str = ""
+    arrived: str = ""
+    batch: str = ""
+    spent: float | None = None
+    own: bool = False
+    one_batch: bool = False  # seen side by side: of one batch
+
+
+@lru_cache(maxsize=1)
+def prices() -> dict[str, Price]:
+    """The shipped table by what it is of."""
+    made = {}
+    for line in csv.DictReader(shipped("catalogue/prices.csv").decode().splitlines()):
+        made[line["of"]] = Price(
+            line["of"],
+            line["heading"],
+            line["stage"],
+            line["shop"],
+            float(line["low"]),
+            float(line["likely"]),
+            float(line["high"]),
+            int(line["lead_days"]),
+            line["source"],
+        )
+    return made
+
+
+class _Draft(msgspec.Struct, frozen=True):
+    id: str
+    name: str
+    of: str
+    unit: str
+    need: float
+    pack: float = 1.0
+    low: float | None = None
+    likely: float | None = None
+    high: float | None = None
+    why: str = ""
+    shop: str = ""
+    stage: str = ""
+    heading: str = ""
+    one_batch: bool = False
+    sure: Sure = "guessed"
+
+
+def shopping(
+    build: Build, facts: Facts, framed: Framed, made: BuildPlan, wired: Wired, hose_m: float
+) -> tuple[Line, ...]:
+    """Everything to buy. Args: made: what is cut from what; wired: for its wires; hose_m: of water, in all."""
+    off = take_off(build, facts)
+    drafts = [
+        *_cut_stock(made, library_of(facts.materials), off),
+        *_spread(off, library_of(facts.materials)),
+        *_openings(build),
+        *_things(build),
+        *_wires(build, wired, hose_m),
+        *_rig(build),
+        *_used(build, facts, off),
+    ]
+    known = {one.id: one for one in build.cut.bought}
+    lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
+    lines += [_own(one) for one in build.cut.bought if one.own]
+    return tuple(
+        sorted(lines, key=lambda one: (STAGES.index(one.stage) if one.stage in STAGES else 99, one.shop, one.name))
+    )
+
+
+def slug(text: str) -> str:
+    """An id from words: no dots, so that it can stand in a path."""
+    return re.sub(r"[^A-Za-z0-9 ,&/()+-]", "_", text)[:200]
+
+
+def _material_of(label: str, library: dict[str, Material]) -> Material | None:
+    return max(
+        (one for one in library.values() if label.startswith(one.name)), key=lambda one: len(one.name), default=None
+    )
+
+
+def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff) -> list[_Draft]:
+    """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought."""
+    taken: dict[str, int] = {}
+    for plan in made.plan.sheets:
+        for layout in plan.layouts:
+            taken[layout.stock] = taken.get(layout.stock, 0) + 1
+    for bars in made.plan.bars:
+        for pattern in bars.patterns:
+            taken[pattern.stock] = taken.get(pattern.stock, 0) + pattern.times
+    thick = {piece.material: piece.thickness_m for piece in off.pieces}
+    wide = {piece.material: piece.width_m for piece in off.pieces if piece.kind == "bar"}
+    boards = {piece.material for piece in off.pieces if piece.name == "board"}
+    drafts = []
+    for stock in made.stocks:
+        if not taken.get(stock.id) or stock.id.startswith(RACK):
+            continue
+        material = _material_of(stock.material, library)
+        of = "trim" if stock.material == "Edge trim" else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
+        table = prices()[of]
+        own = stock.price if stock.price is not None and _said(made, stock.id) else None
+        each = own
+        if each is None and of == "trim":
+            each = table.likely * stock.length_m
+        if each is None and material is not None:
+            t = thick.get(stock.material, 0.0)
+            area = stock.length_m * (stock.width_m if stock.kind == "sheet" else wide.get(stock.material, 0.0))
+            each = material.price_m2(t) * area or None
+        shares = (table.low / table.likely, 1.0, table.high / table.likely) if own is None else (1.0, 1.0, 1.0)
+        low, likely, high = (None if each is None else each * share for share in shares)
+        drafts.append(
+            _Draft(
+                slug(stock.id),
+                _stock_name(stock.id, stock.length_m, stock.width_m),
+                of,
+                "pieces",
+                float(taken[stock.id]),
+                1.0,
+                low,
+                likely,
+                high,
+                "by the cutting plan",
+                one_batch=of == "sheet" and "plywood" in stock.material,
+                sure="typed" if own is not None else "guessed",
+            )
+        )
+    return drafts
+
+
+def _said(made: BuildPlan, id: str) -> bool:
+    """Whether a stock's price was typed, and is not a size that stands for one."""
+    stock = next(one for one in made.stocks if one.id == id)
+    size = round(stock.length_m * (stock.width_m or 1.0), 4)
+    return stock.price != size
+
+
+def _stock_name(id: str, length_m: float, width_m: float) -> str:
+    return f"{id.removesuffix(', sheet')} {length_m * 1e3:.0f} x {width_m * 1e3:.0f} mm" if width_m else id
+
+
+def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
+    """What comes on rolls and in tins, and fill by its boards: by area, laps and offcuts counted."""
+    areas: dict[tuple[str, str], float] = {}
+    for one in off.spreads:
+        areas[one.material, one.form] = areas.get((one.material, one.form), 0.0) + one.area_m2
+    thick: dict[str, float] = {}
+    for piece in off.pieces:
+        if piece.kind == "fill":
+            areas[piece.material, "fill"] = areas.get((piece.material, "fill"), 0.0) + piece.area_m2
+            thick[piece.material] = piece.thickness_m
+    drafts = []
+    for (name, form), area in areas.items():
+        material = _material_of(name, library)
+        table = prices().get(form, prices()["roll"])
+        pack = {"fill": next((m2 for start, m2 in FILL_M2.items() if name.startswith(start)), 1.0), "roll": ROLL_M2}.get(form, 1.0)  # fmt: skip
+        each = (
+            material.price_m2(thick.get(name, material_thickness(off, name))) * pack if material is not None else None
+        )
+        low, likely, high = (None if not each else each * share for share in (table.low, table.likely, table.high))
+        drafts.append(_Draft(slug(f"{form} {name}"), name, form, "m²", area * LAPS, pack, low, likely, high, "by area, a tenth more for laps and offcuts"))  # fmt: skip
+    return drafts
+
+
+def material_thickness(off: TakeOff, name: str) -> float:
+    """Thickness that a label names in millimetres [m]; 1 mm where it names none."""
+    found = re.search(r"([\d.]+) mm", name)
+    return float(found.group(1)) / 1e3 if found else 0.001
+
+
+def _openings(build: Build) -> list[_Draft]:
+    drafts = []
+    for one in build.shell.openings:
+        table = prices().get(f"opening {one.kind}") or prices()["opening flap"]
+        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}"))  # fmt: skip
+    return drafts
+
+
+def _things(build: Build) -> list[_Draft]:
+    drafts = []
+    for thing in build.stow.things:
+        table = prices().get(f"thing {thing.kind}")
+        if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or thing.id in build.cut.made:
+            continue
+        drafts.append(_Draft(f"thing {thing.id}", thing.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, "drawn on Stow"))  # fmt: skip
+    return drafts
+
+
+def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
+    """Wire by gauge, a tenth more; plus and minus each for themselves. Devices; hose."""
+    metres: dict[tuple[str, float], list[float]] = {}
+    for wire in wired.wires:
+        if wire.mm2 is not None:
+            cores = 1 if wire.kind == "earth" else 3 if wire.kind == "AC" else 2
+            metres.setdefault((wire.gauge, wire.mm2), []).append(wire.length_m * cores)
+    table, drafts = prices()["wire"], []
+    for (gauge, mm2), runs in sorted(metres.items(), key=lambda one: one[0][1]):
+        size = max(mm2, 1.0)
+        drafts.append(
+            _Draft(
+                slug(f"wire {gauge}"),
+                f"Wire {gauge}",
+                "wire",
+                "m",
+                sum(runs) * WIRE_MORE,
+                1.0,
+                table.low * size,
+                table.likely * size,
+                table.high * size,
+                f"{len(runs)} runs, every core, a tenth more",
+            )
+        )
+    for device in build.systems.devices:
+        one = prices()["device"]
+        drafts.append(_Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, one.low, one.likely, one.high, "on the diagram"))  # fmt: skip
+    if hose_m > 0.05:
+        one = prices()["hose"]
+        drafts.append(_Draft("hose", "Water hose", "hose", "m", hose_m * WIRE_MORE, 1.0, one.low, one.likely, one.high, "tank to tap and back, a tenth more"))  # fmt: skip
+    return drafts
+
+
+def _rig(build: Build) -> list[_Draft]:
+    """What an own frame wants; a rig that was bought whole is a line of one's own."""
+    rig = build.rig
+    if rig.carrier != "ball" or rig.base != "own frame" or not (rig.axles or rig.frame_length):
+        return []
+    drafts = []
+    wanted: list[tuple[str, str, str, float]] = [(f"axle {axle.id}", f"Axle {k}", "rig axle", 1.0) for k, axle in enumerate(rig.axles, 1)]  # fmt: skip
+    wanted += [("coupling", "Coupling", "rig coupling", 1.0), ("jack", "Jack", "rig jack", 1.0), ("lights", "Lights and reflectors", "rig lights", 1.0)]  # fmt: skip
+    for id, name, of, many in wanted:
+        one = prices()[of]
+        drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, one.low, one.likely, one.high, "own frame"))
+    if rig.frame_mass is not None and rig.frame_mass.si > 0:
+        one = prices()["rig steel"]
+        drafts.append(_Draft("rig steel", "Steel for the frame", "rig steel", "kg", rig.frame_mass.si * LAPS, 1.0, one.low, one.likely, one.high, "by the frame's weight, a tenth more"))  # fmt: skip
+    return drafts
+
+
+def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
+    table, drafts = prices()["consumable"], []
+    for one in used_up(build, facts, off):
+        rule = one.rule
+        low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
+        drafts.append(_Draft(f"rule {rule.id}", rule.name, "consumable", rule.unit, one.need, rule.pack, low, likely, high, rule.source, rule.shop, rule.stage))  # fmt: skip
+    return drafts
+
+
+def _line(draft: _Draft, known: Bought | None) -> Line:
+    table = prices()[draft.of]
+    said = known or Bought(draft.id)
+    need = said.qty if said.qty is not None else draft.need
+    pack = said.pack or draft.pack
+    return _priced(
+        said,
+        name=draft.name,
+        heading=said.heading or draft.heading or table.heading,
+        stage=draft.stage or table.stage,
+        shop=said.shop or draft.shop or table.shop,
+        unit=draft.unit,
+        need=need,
+        pack=pack,
+        guessed=(draft.low, draft.likely, draft.high),
+        sure=draft.sure,
+        lead=table.lead_days,
+        why=draft.why,
+        one_batch=draft.one_batch,
+    )
+
+
+def _own(said: Bought) -> Line:
+    heading = said.heading or "else"
+    stage = next((one.stage for one in prices().values() if one.heading == heading), "fitting out")
+    need = 1.0 if said.qty is None else said.qty
+    return _priced(said, said.name or said.id, heading, stage, said.shop or "else", said.unit or "pieces", need, said.pack or 1.0, (None, None, None), "not known", None, "own line", False)  # fmt: skip
+
+
+def _priced(
+    said: Bought,
+    name: str,
+    heading: str,
+    stage: str,
+    shop: str,
+    unit: str,
+    need: float,
+    pack: float,
+    guessed: tuple[float | None, float | None, float | None],
+    sure: Sure,
+    lead: int | None,
+    why: str,
+    one_batch: bool,
+) -> Line:
+    packs = max(math.ceil((need - said.at_hand) / pack - 1e-9), 0)
+    low, likely, high = guessed
+    if said.likely is not None:
+        sure, likely = "typed", said.likely
+        low = said.low if said.low is not None else 0.9 * likely
+        high = said.high if said.high is not None else 1.25 * likely
+    if said.quote is not None:
+        sure, low, likely, high = "quoted", said.quote, said.quote, said.quote
+    if likely is None:
+        sure = "not known"
+    each = likely
+    if low is not None and likely is not None and high is not None:
+        low, likely, high = sorted((low, likely, high))
+    if said.spent is not None:
+        sure, low, likely, high = "spent", said.spent, said.spent, said.spent
+    elif packs == 0:
+        low = likely = high = 0.0
+    elif low is not None and likely is not None and high is not None:
+        low, likely, high = low * packs, likely * packs, high * packs
+    else:
+        low = likely = high = None
+    return Line(
+        id=said.id,
+        name=name,
+        heading=heading,
+        stage=stage,
+        shop=shop,
+        unit=unit,
+        need=need,
+        pack=pack,
+        packs=packs,
+        at_hand=said.at_hand,
+        each=each,
+        low=low,
+        likely=likely,
+        high=high,
+        sure=sure,
+        lead_days=said.lead_days if said.lead_days is not None else lead,
+        why=why,
+        quote_until=said.quote_until,
+        ordered=said.ordered,
+        arrived=said.arrived,
+        batch=said.batch,
+        spent=said.spent,
+        own=said.own,
+        one_batch=one_batch,
+    )
+
+
+def lines_of(s: Studied, made: BuildPlan) -> tuple[Line, ...]:
+    """The shopping list of a build by a plan of it."""
+    hose_m = water_of(s.build, len(s.build.brief.sleepers)).hose_m if any(t.tank and t.tank.contents == "fresh" for t in s.build.stow.things) else 0.0  # fmt: skip
+    return shopping(s.build, s.facts, s.framed, made, wired_of(s.build, s.framed), hose_m)

@@ -1,0 +1,123 @@
+"""What is used up by the metre and the square metre: rules as data, each with its source, changed by the builder at will.
+
+Source: shop notes, consumables by rule. Edges and areas come from the take-off.
+"""
+
+from __future__ import annotations
+
+import csv
+from functools import lru_cache
+
+import msgspec
+
+from uncle_sled.core.document.cut import Cut
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.studies.cut.take_off import TakeOff
+from uncle_sled.shipped import shipped
+
+# What rules count by, in words.
+PER = {
+    "ply_edge_m": "m of panel edges",
+    "ply_m2": "m² of panels",
+    "stick_ends": "ends of sticks",
+    "metal_edge_m": "m of metal edges",
+    "glue_m2": "m² of glued sticks",
+    "bead_m": "m of bonded edges",
+    "opening_m": "m round openings",
+    "seam_m": "m of seams",
+    "paint_m2": "m² of paint",
+    "laminate_m2": "m² of cloth",
+}
+
+
+class Rule(msgspec.Struct, frozen=True):
+    """So much of a thing for each of what it counts by. pack: what one pack holds; price: of a pack; changed: by the builder."""
+
+    id: str
+    name: str
+    per: str
+    rate: float
+    unit: str
+    pack: float
+    price: float
+    shop: str
+    stage: str
+    source: str
+    off: bool = False
+    changed: bool = False
+
+
+class Used(msgspec.Struct, frozen=True):
+    """What a rule comes to. base: of what it counts by; need: in its unit."""
+
+    rule: Rule
+    base: float
+    need: float
+
+
+@lru_cache(maxsize=1)
+def shipped_rules() -> tuple[Rule, ...]:
+    made = []
+    for line in csv.DictReader(shipped("catalogue/consumables.csv").decode().splitlines()):
+        numbers = {name: float(line[name]) for name in ("rate", "pack", "price")}
+        words = {name: line[name] for name in ("id", "name", "per", "unit", "shop", "stage", "source")}
+        made.append(Rule(**words, **numbers))  # type: ignore[arg-type]
+    return tuple(made)
+
+
+def rules_of(cut: Cut) -> tuple[Rule, ...]:
+    """The rules as this builder has them."""
+    own = {one.id: one for one in cut.rules}
+    made = []
+    for rule in shipped_rules():
+        change = own.get(rule.id)
+        if change is not None:
+            said = {
+                name: getattr(change, name) for name in ("rate", "pack", "price") if getattr(change, name) is not None
+            }
+            rule = msgspec.structs.replace(rule, **said, off=change.off, changed=bool(said) or change.off)
+        made.append(rule)
+    return tuple(made)
+
+
+def used_up(build: Build, facts: Facts, off: TakeOff) -> tuple[Used, ...]:
+    """What every rule comes to for a build; rules that count nothing here are left out."""
+    base = bases(build, facts, off)
+    made = []
+    for rule in rules_of(build.cut):
+        many = base.get(rule.per, 0.0)
+        if many > 1e-9 and not rule.off:
+            made.append(Used(rule, many, many * rule.rate))
+    return tuple(made)
+
+
+def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
+    """Metres, square metres and numbers that the rules count by."""
+    library = library_of(facts.materials)
+    metal = {one.name for one in library.values() if (one.density_kg_m3 or 0) > 2000 or "aluminium" in one.bends}
+    metal |= {one.name for one in library.values() if one.id in ("aluminium-composite", "profiled-steel")}
+    base = dict.fromkeys(PER, 0.0)
+    for piece in off.pieces:
+        edge = 2 * (piece.length_m + piece.width_m)
+        if piece.kind == "sheet":
+            if any(piece.material.startswith(name) for name in metal):
+                base["metal_edge_m"] += edge
+                base["bead_m"] += edge
+            elif "plywood" in piece.material.lower() or piece.material.startswith("OSB"):
+                base["ply_edge_m"] += edge
+                base["ply_m2"] += piece.area_m2
+            else:
+                base["bead_m"] += edge
+        elif piece.kind == "bar" and piece.name != "board":
+            base["stick_ends"] += 2
+            base["glue_m2"] += piece.length_m * piece.thickness_m
+    for spread in off.spreads:
+        if spread.form == "roll":
+            base["seam_m"] += spread.area_m2 / 1.5 if spread.area_m2 > 1.5 else 0.0  # rolls 1.5 m wide
+        elif spread.material.startswith("Paint"):
+            base["paint_m2"] += spread.area_m2
+        elif "epoxy" in spread.material.lower():
+            base["laminate_m2"] += spread.area_m2
+    base["opening_m"] = sum(2 * (one.width.si + one.height.si) for one in build.shell.openings)
+    return base

@@ -1,0 +1,199 @@
+"""Numbers of pieces: drafts until they are printed; then they stay, are never given again, and what changed is told.
+
+A number is the letters of its face or thing and a count from the front and below. A mirrored pair is one record: its two
+pieces have the same number, left and right. Source: shop notes.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.cut import Cut, Numbered
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.studies.cut.take_off import Piece, take_off
+
+Standing = Literal["draft", "as printed", "changed"]
+LETTERS = {
+    "floor": "FL",
+    "left side": "LS",
+    "right side": "RS",
+    "roof": "RO",
+    "roof left": "RL",
+    "roof right": "RR",
+    "front": "FR",
+    "rear": "RE",
+    "nose": "NO",
+    "hatch": "HA",
+    "ceiling": "CE",
+    "bulkhead": "BU",
+}
+
+
+class Named(msgspec.Struct, frozen=True):
+    """A piece with its number as it is written beside it. number: None while nothing was printed with it."""
+
+    piece: Piece
+    number: str | None
+    label: str
+    standing: Standing
+
+
+class Numbers(msgspec.Struct, frozen=True):
+    """All pieces with their numbers, in the order of the take-off; gone: printed once, no longer drawn."""
+
+    named: tuple[Named, ...]
+    gone: tuple[str, ...]
+
+    @property
+    def of(self) -> dict[str, Named]:
+        return {one.piece.key: one for one in self.named}
+
+    @property
+    def changed(self) -> tuple[Named, ...]:
+        return tuple(one for one in self.named if one.standing == "changed")
+
+    @property
+    def drafts(self) -> tuple[Named, ...]:
+        return tuple(one for one in self.named if one.standing == "draft")
+
+
+def letters_of(of: str) -> str:
+    """The letters of a face or a thing: two of one word, or the first of each."""
+    if of in LETTERS:
+        return LETTERS[of]
+    words = re.findall(r"[A-Za-z0-9]+", of)
+    made = "".join(word[0] for word in words) if len(words) > 1 else "".join(words)[:3]
+    return made.upper() or "P"
+
+
+def made_of(piece: Piece) -> str:
+    """What a piece is cut from and how large: what is compared with the last print."""
+    ends = " ".join(f"{deg:.1f}" for deg in piece.ends_deg)
+    return (
+        f"{piece.kind}; {piece.material}; {piece.length_m * 1e3:.1f} x {piece.width_m * 1e3:.1f}; {ends};"
+        f" {piece.area_m2 * 1e4:.0f}"
+    )
+
+
+@keep_keyed(lambda build, facts: (Same(build.cut.numbers), Same(take_off(build, facts))), 4)
+def numbers_of(build: Build, facts: Facts) -> Numbers:
+    """Every piece with its number, or a draft of one."""
+    off = take_off(build, facts)
+    records, gone = _matched(build.cut, off.pieces)
+    by_key = {key: one for one in records for key in (one.key, one.other) if key}
+    drafts = _drafts(build.cut, [piece for piece in off.pieces if piece.key not in by_key])
+    named = []
+    for piece in off.pieces:
+        record = by_key.get(piece.key)
+        if record is None:
+            named.append(Named(piece, None, _label(drafts[piece.key], piece), "draft"))
+        else:
+            same = record.made == made_of(piece) or (bool(record.other) and record.made == _mirror_made(record, piece))
+            named.append(Named(piece, record.id, _label(record.id, piece), "as printed" if same else "changed"))
+    return Numbers(tuple(named), tuple(one.id for one in gone))
+
+
+def _mirror_made(record: Numbered, piece: Piece) -> str:
+    """The right-hand one of a pair is made like the left-hand one, its ends the other way round."""
+    turned = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[0], -piece.ends_deg[1]))
+    swapped = msgspec.structs.replace(piece, ends_deg=piece.ends_deg[::-1])
+    both = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[1], -piece.ends_deg[0]))
+    return next((made_of(one) for one in (turned, swapped, both) if made_of(one) == record.made), "")
+
+
+def _label(number: str, piece: Piece) -> str:
+    side = {"left side": " left", "right side": " right"}.get(piece.of, "") if piece.pair else ""
+    return f"{number}{side}"
+
+
+def _matched(cut: Cut, pieces: Iterable[Piece]) -> tuple[list[Numbered], list[Numbered]]:
+    """Printed records with the keys of the pieces that have them now, and those whose piece is gone.
+
+    First by what it is in the drawing; then what only changed its place: same face, same kind, same make.
+    """
+    free = {piece.key: piece for piece in pieces}
+    found: list[Numbered] = []
+    lost: list[tuple[Numbered, str]] = []
+    for record in cut.numbers:
+        first, other = free.pop(record.key, None), free.pop(record.other, None) if record.other else None
+        if first is not None or other is not None:
+            found.append(
+                msgspec.structs.replace(record, key=first.key if first else "", other=other.key if other else "")
+            )
+        else:
+            lost.append((record, record.key.split("/")[0]))
+    gone: list[Numbered] = []
+    for record, of in lost:
+        key = next((k for k, one in free.items() if one.of == of and made_of(one) == record.made), None)
+        if key is None or record.gone:
+            gone.append(record)
+            continue
+        piece = free.pop(key)
+        mirror = piece.pair if record.other and piece.pair in free else ""
+        if mirror:
+            free.pop(mirror)
+        found.append(msgspec.structs.replace(record, key=key, other=mirror or ""))
+    return found, gone
+
+
+def _drafts(cut: Cut, pieces: list[Piece]) -> dict[str, str]:
+    """Numbers that the next print would give, after the highest that each face ever had."""
+    taken: dict[str, int] = {}
+    for record in cut.numbers:
+        letters, _, count = record.id.rpartition("-")
+        if count.isdigit():
+            taken[letters] = max(taken.get(letters, 0), int(count))
+    made: dict[str, str] = {}
+    keys = {piece.key for piece in pieces}
+    for piece in sorted(pieces, key=_order):
+        if piece.key in made:
+            continue
+        letters = letters_of(piece.of)
+        taken[letters] = taken.get(letters, 0) + 1
+        made[piece.key] = f"{letters}-{taken[letters]}"
+        if piece.pair in keys:
+            made[piece.pair or ""] = made[piece.key]
+    return made
+
+
+def _order(piece: Piece) -> tuple[object, ...]:
+    """From the front and below, the left of a pair before its right; sheets of a face after its sticks."""
+    s = min((x for x, _ in piece.place), default=0.0)
+    t = min((y for _, y in piece.place), default=0.0)
+    kind = {"bar": 0, "trim": 1, "sheet": 2, "fill": 3}.get(piece.kind, 4)
+    return piece.of == "right side", piece.of, kind, round(s, 3), round(t, 3), piece.key
+
+
+def print_ops(build: Build, facts: Facts) -> tuple[Op, ...]:
+    """The edit "Number and print": every piece has its number for good, and what changed counts as printed anew."""
+    numbers = numbers_of(build, facts)
+    by_number: dict[str, list[Named]] = {}
+    for one in numbers.named:
+        by_number.setdefault(one.number or _bare(one), []).append(one)
+    records = []
+    for number, some in by_number.items():
+        first = some[0]
+        other = some[1].piece.key if len(some) > 1 else ""
+        records.append(Numbered(number, first.piece.key, other, made_of(first.piece)))
+    kept = {one.id: one for one in build.cut.numbers}
+    records += [msgspec.structs.replace(kept[id], gone=True) for id in numbers.gone]
+    return (
+        set_to("cut.numbers", [msgspec.to_builtins(one) for one in records]),
+        set_to("cut.prints", build.cut.prints + 1),
+    )
+
+
+def _bare(one: Named) -> str:
+    return one.label.removesuffix(" left").removesuffix(" right")
+
+
+def handed_out(pieces: Mapping[str, tuple[Piece, ...]], numbers: Numbers) -> dict[str, list[str]]:
+    """For every line of the list to be cut the labels of its pieces, to be written on one after the other."""
+    of = numbers.of
+    return {id: [of[piece.key].label for piece in some] for id, some in pieces.items()}

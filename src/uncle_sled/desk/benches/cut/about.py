@@ -1,0 +1,62 @@
+"""Cut, as window, trail and finder see it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def standing(project: Project, s: Studied) -> tuple[str, str]:
+    cut = project.build.cut
+    if cut.prints:
+        return f"print {cut.prints}", "good"
+    if not s.framed.members and not any(face.layers for face in s.build.shell.faces):
+        return "nothing to cut", "none"
+    return "not numbered", "none"
+
+
+VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}  # fmt: skip
+
+
+def shows(s: Studied, id: str) -> str | None:
+    return VIEW_OF.get(id)
+
+
+ABOUT = About(
+    "Cut",
+    "uncle_sled.desk.benches.cut.bench:CutBench",
+    standing,
+    views=(
+        View("Pieces", "the pieces", "Every piece with its number, and where it is on the body"),
+        View("Sheets", "the sheets", "What is cut from which sheet, cut by cut"),
+        View("Bars", "the bars", "What is cut from which bar, by the stop"),
+        View("Stock", "saw and stock", "The saw, sizes that are sold, and the rack"),
+        View("Buy", "the shopping list", "What to buy, in whole packs, with what is known of it"),
+        View("Money", "the money", "What it comes to, how sure that is, and over the stages of the work"),
+    ),
+    deeds=(
+        Deed("number-and-print", "Number the pieces and print them", "N", lambda bench: bench.number_and_print()),
+        Deed("lay-out-again", "Lay the pieces out again", "L", lambda bench: bench.lay_out()),
+        Deed("hold-piece", "Hold the chosen piece in its place, or let it go", "H", lambda bench: bench.hold()),
+        Deed("next-cut", "The next cut", ".", lambda bench: bench.step(1)),
+        Deed("cut-before", "The cut before", ",", lambda bench: bench.step(-1)),
+        Deed("rack-offcuts", "Offcuts worth keeping to the rack", "R", lambda bench: bench.keep_offcuts()),
+    ),
+    exports=(
+        Export("cut-pdf", "Sheets and bars with their cuts as PDF…", "cut-pdf"),
+        Export("labels-pdf", "Labels for the pieces as PDF…", "labels-pdf"),
+        Export("pieces", "Pieces as CSV…", "pieces"),
+        Export("buy-csv", "Shopping list as CSV…", "buy-csv"),
+        Export("buy-xlsx", "Shopping list as XLSX…", "buy-xlsx"),
+    ),
+    mouse=(
+        "Point at a piece: it lights up on the body, and back; click: it stays lit",
+        "Drag a piece on its sheet: it is held there, the others are laid out around it",
+    ),
+    shots=(
+        Shot("8-cut-sheets", "Sheets"),
+        Shot("8b-cut-money", "Money"),
+    ),
+    shows=shows,
+)

@@ -1,0 +1,260 @@
+"""The shopping list by shop: typed into, with quotes, orders and arrivals."""
+
+from __future__ import annotations
+
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.cut import Bought
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.drawing.cut.money_chart import sum_words
+from uncle_sled.core.errors import EntryError, SledError
+from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.money import summed
+from uncle_sled.core.studies.cut.of_the_build import laid_out
+from uncle_sled.desk.benches.cut.stock_panel import typed_number
+from uncle_sled.desk.kit.fields import ChoiceField, label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.working import Working
+from uncle_sled.desk.session import Session
+
+NARROW_PX = 900
+FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not known": "primer"}
+
+
+def day(text: str) -> str:
+    """A typed day as year-month-day; nothing for nothing. Raises: EntryError: with what would be right."""
+    body = text.strip()
+    if not body:
+        return ""
+    try:
+        return date.fromisoformat(body).isoformat()
+    except ValueError:
+        raise EntryError(f"“{text}” is no day; year-month-day such as 2027-03-31 would be right.") from None
+
+
+class BuyPanel(Guarded, QWidget):
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session, self.bench = session, bench
+        self._made: tuple[object, tuple[Line, ...]] | None = None
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        self.shop = ChoiceField("Shop", [("", "all shops")])
+        self.shop.setMinimumContentsLength(14)
+        self.shop.entered.connect(lambda _: self.refresh())
+        tools.addWidget(self.shop)
+        for text, tip, does in (
+            ("Ordered", "The chosen lines are ordered today; again: they are not", lambda: self.mark("ordered")),
+            ("Arrived", "The chosen lines are here since today; again: they are not", lambda: self.mark("arrived")),
+            ("Add a line", "Something that the drawing does not ask for", self.add),
+            ("Take it off", "A line of your own; what the drawing asks for goes with the drawing", self.take_off),
+            ("Prices in …", "Quotes of a shop from a CSV or XLSX file, by id or name", self.ask_prices),
+        ):
+            button = QPushButton(text)
+            button.setToolTip(tip)
+            button.setProperty("kind", "view")
+            button.clicked.connect(lambda _=False, does=does: does())
+            tools.addWidget(button)
+        tools.addStretch(1)
+        rows.addLayout(tools)
+        self.working = Working(session.answers, laid_out)
+        rows.addWidget(self.working)
+        self.complaint = label("", "small", "primer", wrap=True)
+        self.complaint.hide()
+        rows.addWidget(self.complaint)
+        self.model = TableModel[Line](
+            (
+                Column("What", lambda one: one.name, ink=self._ink, enter=self._name),
+                Column("Shop", lambda one: one.shop, ink=self._ink, enter=lambda one, text: self._word(one, "shop", text)),
+                Column("Buy", _packs, right=True, sort=lambda one: one.packs, tip="Whole packs, after what is at hand"),
+                Column("At hand", lambda one: f"{one.at_hand:g}" if one.at_hand else "", right=True, enter=lambda one, text: self._number(one, "at_hand", text)),
+                Column("Each", lambda one: "?" if one.each is None else f"{one.each:.2f}", right=True, enter=lambda one, text: self._number(one, "likely", text), tip="Likely price of one pack; typing replaces the guess"),
+                Column("Quote", lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "", right=True, enter=lambda one, text: self._number(one, "quote", text), tip="What a shop said for one pack"),
+                Column("Until", lambda one: one.quote_until, ink=self._lapsed, enter=lambda one, text: self._day(one, "quote_until", text), tip="The quote holds until this day; red: it has lapsed"),
+                Column("Likely", lambda one: "?" if one.likely is None else sum_words(one.likely), right=True, sort=lambda one: one.likely or -1.0),
+                Column("Sure", lambda one: one.sure, ink=lambda one: FACES[one.sure]),
+                Column("Days", lambda one: "" if one.lead_days is None else str(one.lead_days), right=True, sort=lambda one: one.lead_days or 0, enter=lambda one, text: self._number(one, "lead_days", text), tip="From order to arrival"),
+                Column("State", _state, ink=self._ink, tip="Ordered and Arrived, above, put today; a day typed here is the day of the order", enter=lambda one, text: self._day(one, "ordered", text)),
+                Column("Batch", lambda one: one.batch, enter=lambda one, text: self._word(one, "batch", text), tip="Of veneer: what is seen side by side comes of one batch"),
+                Column("Paid", lambda one: "" if one.spent is None else f"{one.spent:.2f}", right=True, enter=lambda one, text: self._number(one, "spent", text), tip="For all of it"),
+            )
+        )  # fmt: skip
+        self.table = Table(self.model, "Shopping list", several=True)
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        rows.addWidget(self.table, 1)
+        self.says = label("", "", "ink", wrap=True)
+        rows.addWidget(self.says)
+        self._shops: object = None
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Where there is little room days and batches are left to the exported list."""
+        narrow = self.width() < NARROW_PX
+        self.table.give_way({1: narrow, 6: self.width() < 700, 9: self.width() < 760, 11: narrow})
+
+    def lines(self) -> tuple[Line, ...]:
+        made = self.bench.plan()
+        if made is None:
+            return ()
+        s = self.session.studied
+        key = (made, s)
+        if self._made is None or self._made[0][0] is not made or self._made[0][1] is not s:  # type: ignore[index]
+            self._made = key, lines_of(s, made)
+        return self._made[1]
+
+    def _ink(self, one: Line) -> str:
+        return "spruce" if one.arrived or one.spent is not None else "pencil" if one.packs == 0 else ""
+
+    def _lapsed(self, one: Line) -> str:
+        return "primer" if one.quote_until and not one.ordered and one.quote_until < date.today().isoformat() else ""
+
+    # entries
+    def _known(self, one: Line) -> Bought | None:
+        return next((known for known in self.session.build.cut.bought if known.id == one.id), None)
+
+    def _op(self, one: Line, **fields: Any) -> Op:
+        known = self._known(one)
+        after = msgspec.to_builtins(msgspec.structs.replace(known or Bought(one.id), **fields))
+        return set_to(f"cut.bought.{one.id}", after) if known is not None else add_to("cut.bought", after)
+
+    def _enter(self, one: Line, says: str, **fields: Any) -> bool:
+        self.complaint.hide()
+        return bool(self.session.edit(says, [self._op(one, **fields)], "Cut"))
+
+    def _complain(self, fault: EntryError) -> bool:
+        self.complaint.setText(str(fault))
+        self.complaint.show()
+        return False
+
+    def _number(self, one: Line, field: str, text: str) -> bool:
+        try:
+            value = typed_number("" if text == "?" else text, "number" if field in ("at_hand", "lead_days") else "sum")
+            if field == "lead_days" and value is not None and value > 2000:
+                raise EntryError(f"{value:g} days are over five years; a number of days would be right.")
+        except EntryError as fault:
+            return self._complain(fault)
+        made: Any = value
+        if field == "at_hand":
+            made = value or 0.0
+        elif field == "lead_days":
+            made = None if value is None else int(value)
+        return self._enter(one, f"{one.name}: {field.replace('_', ' ')} {text}", **{field: made})
+
+    def _day(self, one: Line, field: str, text: str) -> bool:
+        try:
+            value = day(text)
+        except EntryError as fault:
+            return self._complain(fault)
+        return self._enter(one, f"{one.name}: {field.replace('_', ' ')} {value or 'not'}", **{field: value})
+
+    def _word(self, one: Line, field: str, text: str) -> bool:
+        return self._enter(one, f"{one.name}: {field} {text[:40]}", **{field: text.strip()[:200]})
+
+    def _name(self, one: Line, text: str) -> bool:
+        if not one.own:
+            return self._complain(EntryError("What the drawing asks for is named there; lines of your own can be renamed here."))  # fmt: skip
+        return self._word(one, "name", text) if text.strip() else False
+
+    # what can be done
+    def chosen(self) -> list[Line]:
+        return [self.model.rows[index.row()] for index in self.table.selectionModel().selectedRows()]
+
+    def mark(self, field: str) -> None:
+        chosen = self.chosen()
+        if not chosen:
+            self.session.said.emit("Choose one line or several first.", "note")
+            return
+        off = all(getattr(one, field) for one in chosen)
+        value = "" if off else date.today().isoformat()
+        ops = [self._op(one, **{field: value}) for one in chosen]
+        what = chosen[0].name if len(chosen) == 1 else f"{len(chosen)} lines"
+        self.session.edit(f"{what}: {'not ' if off else ''}{field}", ops, "Cut")
+
+    def add(self) -> None:
+        id = fresh_id("own", [one.id for one in self.session.build.cut.bought])
+        shop = self.shop.currentData() or "else"
+        record = Bought(id, own=True, name="New line", heading="else", shop=shop, unit="pieces", qty=1.0)
+        self.session.edit("Add a line to buy", [add_to("cut.bought", msgspec.to_builtins(record))], "Cut")
+
+    def take_off(self) -> None:
+        own = [one for one in self.chosen() if one.own]
+        if not own:
+            self.session.said.emit("Choose a line of your own; what the drawing asks for goes with the drawing, or is at hand.", "note")  # fmt: skip
+            return
+        self.session.edit(f"Take off {own[0].name}", [remove(f"cut.bought.{one.id}") for one in own], "Cut")
+
+    def ask_prices(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Prices of a shop", "", "Tables (*.csv *.xlsx)")
+        if name:
+            self.bring(Path(name))
+
+    def bring(self, path: Path) -> None:
+        """Quotes of a file, as one edit; faulty lines are named and left out."""
+        from uncle_sled.exchange.buy_list import read_prices  # a spreadsheet reader is not needed at start
+
+        try:
+            read = read_prices(path, self.lines(), self.session.build.cut.bought)
+        except SledError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return
+        if read.ops:
+            self.session.edit(f"Prices of {read.taken} lines", list(read.ops), "Cut")
+        says = f"{read.taken} prices came in."
+        if read.strangers:
+            says += f" Not on the list: {', '.join(read.strangers[:4])}{' …' if len(read.strangers) > 4 else ''}."
+        if read.faults:
+            says += " Not taken: " + "; ".join(f"line {one.line}, {one.says}" for one in read.faults[:3])
+        self.session.said.emit(says, "stop" if read.faults else "note")
+
+    def marked(self) -> None: ...
+
+    def refresh(self) -> None:
+        lines = self.lines()
+        shops = tuple(dict.fromkeys(one.shop for one in lines))
+        if shops != self._shops:
+            self._shops = shops
+            kept = self.shop.currentData()
+            self.shop.clear()
+            self.shop.choices = [("", "all shops"), *((one, one) for one in shops)]
+            for value, name in self.shop.choices:
+                self.shop.addItem(name, value)
+            self.shop.show_value(kept if kept in shops else "")
+        shop = self.shop.currentData()
+        shown = [one for one in lines if not shop or one.shop == shop]
+        self.model.set_rows(shown, lambda a, b: a.id == b.id)
+        if not lines:
+            self.says.setText(
+                self.bench.still() if self.bench.plan() is None else "Nothing to buy yet: nothing is drawn."
+            )
+            return
+        whole = summed(shown)
+        told = [
+            f"{len(shown)} lines, likely {sum_words(whole.mean)}, {sum_words(whole.low)} to {sum_words(whole.high)}."
+        ]
+        if whole.unknown:
+            told.append(f"{whole.unknown} without a price are not in it.")
+        guessed = sum(1 for one in shown if one.sure == "guessed")
+        if guessed:
+            told.append(f"{guessed} prices are guesses of the trade: type what your shop says.")
+        told.append("Gear that you have already is not on the list.")
+        self.says.setText(" ".join(told))
+
+
+def _state(one: Line) -> str:
+    return f"here {one.arrived}" if one.arrived else f"ordered {one.ordered}" if one.ordered else ""
+
+
+def _packs(one: Line) -> str:
+    if one.unit == "pieces" and one.pack == 1:
+        return f"{one.packs}"
+    return f"{one.packs} x {one.pack:g} {one.unit}" if one.pack != 1 else f"{one.packs} {one.unit}"

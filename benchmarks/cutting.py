@@ -8,10 +8,12 @@ import argparse
 import random
 import time
 
+from benchmarks.cut_free import cut_up_free
 from benchmarks.cut_up import HARDNESS, cut_up
 from uncle_sled.core.studies.cut.bars import bar_plan
+from uncle_sled.core.studies.cut.nest import nest
 from uncle_sled.core.studies.cut.sheets import sheet_plan
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, ring_area_m2
 
 NOTES = "22x1380 25x1520 12x1560 14x1710 18x1820 18x1880 20x1930 10x2000 12x2050 14x2100 16x2140 18x2150 20x2200"
 KERF_M = 0.0032
@@ -73,12 +75,70 @@ def sheets(seconds: float) -> None:
     print("        target: 27 of 30, never two over, 5 s each")
 
 
+def free(seconds: float) -> None:
+    """By outline: waste against that of the cutting up, the last sheet counted as far as it is used."""
+    worst, took = [], []
+    for seed in range(6):
+        known = 2 + seed % 3 * 2
+        pieces, stocks = cut_up_free(seed, 0.08, known, 7 + seed % 3 * 2)
+        begin = time.perf_counter()
+        sheets, left = nest(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds)
+        took.append(time.perf_counter() - begin)
+        assert not left
+        area = sum(ring_area_m2(piece.outline) for piece in pieces)
+        long, wide = stocks[0].length_m, stocks[0].width_m
+        reach = [max(x for spot in one.spots for x, _ in spot.ring) for one in sheets]
+        used = (len(sheets) - 1) * long * wide + min(reach) * wide
+        worst.append((1 - area / used) - (1 - area / (known * long * wide)))
+    print(f"outlines: waste over that of the cutting up by {max(worst):.0%} at most, mean {sum(worst) / len(worst):.0%}; longest {max(took):.1f} s")  # fmt: skip
+    print("        target: 15 points over, 20 s each")
+
+
+def beside(seconds: float) -> None:
+    """The same rectangles by the best of all guillotine methods of a packing library, where it is installed (development only)."""
+    try:
+        import rectpack
+    except ImportError:
+        print("packing library: not installed; pip install rectpack for the comparison")
+        return
+    methods = [getattr(rectpack, name) for name in dir(rectpack) if name.startswith("Guillotine")]
+    for waste in HARDNESS:
+        ours = theirs = known_all = 0
+        for seed in range(EACH):
+            known = 3 + seed % 5 * 2
+            pieces, stocks = cut_up(seed, waste, known, 7 + seed % 3 * 3)
+            begin = time.perf_counter()
+            ours += sheet_plan(
+                pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds
+            ).used
+            kerf = round(KERF_M * 1e5)
+            best = None
+            for method in methods:
+                for sort in (rectpack.SORT_AREA, rectpack.SORT_LSIDE, rectpack.SORT_SSIDE):
+                    packer = rectpack.newPacker(rectpack.PackingMode.Offline, rectpack.PackingBin.Global, method, sort, True)  # fmt: skip
+                    for piece in pieces:
+                        for _ in range(piece.qty):
+                            packer.add_rect(round(piece.length_m * 1e5) + kerf, round(piece.width_m * 1e5) + kerf)
+                    packer.add_bin(round(stocks[0].length_m * 1e5) + kerf, round(stocks[0].width_m * 1e5) + kerf, 200)
+                    packer.pack()
+                    best = len(packer) if best is None else min(best, len(packer))
+                if best is not None and best <= known:
+                    break
+            theirs += best or 0
+            known_all += known
+        print(
+            f"beside, {waste:.0%} thrown away: {known_all} sheets were cut up, {ours} here, {theirs} by the library's best"
+        )
+
+
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--seconds", type=float, default=5.0)
     args = parser.parse_args()
     bars(min(args.seconds, 1.0))
     sheets(args.seconds)
+    free(4 * args.seconds)
+    beside(args.seconds)
 
 
 if __name__ == "__main__":

@@ -134,11 +134,14 @@ def test_where_always_points_and_holds_until_the_next_click(open_on):
     for name in ("orchard-keeper", "dark-sky", "rosin-box"):
         window = open_on(demo(name))
         session = window.session
-        for one in session.findings:
+        for one in [one for one in session.findings if one.key in window.says.cards]:  # the others are counted only
             session.go_to("Balance")
             window.says.cards[one.key].point_button.click()
             QApplication.processEvents()
             bench = window.bench(session.stop)
+            if one.stop == "Cut":  # shown by the view that it is of
+                assert session.stop == "Cut" and bench.view in ("Pieces", "Sheets", "Stock", "Buy", "Money"), one.code
+                continue
             if one.stop == "Systems":  # shown on a chart or the diagram, with what it is in hand
                 assert session.stop == "Systems" and (
                     session.selection or bench.view in ("Charge", "Water", "Gas", "Warmth", "Sweat")

@@ -93,7 +93,14 @@ def test_the_plan_is_told_with_its_numbers(tmp_path: Path) -> None:
     made = json.loads(json.dumps(cut_report(plan), allow_nan=False))
     assert made["bars"]["used"] == 2 == made["bars"]["bound"] and made["bars"]["over_share"] == 0
     assert made["bars"]["patterns"] == [
-        {"material": "pine", "stock": "long", "times": 2, "pieces": ["r", "r"], "left_m": pytest.approx(0.007)}
+        {
+            "material": "pine",
+            "stock": "long",
+            "times": 2,
+            "pieces": ["r", "r"],
+            "left_m": pytest.approx(0.007),
+            "overlaps": [],
+        }
     ]
     (layout,) = made["sheets"]["layouts"]
     assert layout["stock"] == "full" and [one["piece"] for one in layout["pieces"]] == ["a", "a"]

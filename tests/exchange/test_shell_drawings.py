@@ -65,7 +65,20 @@ def test_every_kind_is_written_and_a_body_is_asked_for(kind, tmp_path, capsys):
     said = capsys.readouterr().err
     assert code == (
         2
-        if needs or kind in ("gauges", "axle-order", "wiring-pdf", "wiring-svg", "comfort", "pieces", "cut-pdf")
+        if needs
+        or kind
+        in (
+            "gauges",
+            "axle-order",
+            "wiring-pdf",
+            "wiring-svg",
+            "comfort",
+            "pieces",
+            "cut-pdf",
+            "labels-pdf",
+            "buy-csv",
+            "buy-xlsx",
+        )
         else 0
     )
     assert ("no body to draw" in said) is needs and ("No tank" in said) is (kind == "gauges")

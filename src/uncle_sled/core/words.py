@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import msgspec
 
 from uncle_sled.core.units import (
@@ -19,6 +21,7 @@ from uncle_sled.core.units import (
     weight,
 )
 
+MILLIMETRES = re.compile(r"(\d+(?:\.\d+)?(?: x \d+(?:\.\d+)?)*) mm\b")
 THIN_M = 0.0025  # under this a sixteenth says too little
 
 
@@ -54,6 +57,12 @@ class Words(msgspec.Struct, frozen=True):
         if not self.shown.imperial:
             return f"{plain_number(round(metres * 1000, 1))} mm"
         return f'{metres / INCH_M:.3f}"' if 0 < abs(metres) < THIN_M else self.m(metres)
+
+    def material(self, label: str) -> str:
+        """A material as pieces call it, its millimetres in the builder's units."""
+        if not self.shown.imperial:
+            return label
+        return MILLIMETRES.sub(lambda found: " × ".join(self.thick(float(one) / 1000) for one in found[1].split(" x ")), label)  # fmt: skip
 
     def m2(self, square_metres: float, places: int = 1) -> str:
         """An area, in square metres or square feet."""

@@ -219,6 +219,16 @@ class ChoiceField(Guarded, QComboBox):
         self.setMaxVisibleItems(max(len(choices), 10))  # the last entry shows as well
         self.installEventFilter(self)
 
+    def offer(self, choices: list[tuple[object, str]]) -> None:
+        """Other choices; what was chosen stays where it is among them."""
+        kept = self.currentData()
+        self.clear()
+        self.choices = choices
+        for value, words in choices:
+            self.addItem(words, value)
+        self.setMaxVisibleItems(max(len(choices), 10))
+        self.show_value(kept)
+
     def show_value(self, value: object) -> None:
         for at, (have, _) in enumerate(self.choices):
             if have == value and at != self.currentIndex():

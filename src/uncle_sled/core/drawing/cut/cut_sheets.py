@@ -11,7 +11,7 @@ from uncle_sled.core.studies.cut.bars import BarPlan
 from uncle_sled.core.studies.cut.handed import Handed, OnBars, OnSheet, handed
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import BuildPlan, plan_of
+from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first, upper_first
@@ -53,8 +53,8 @@ def _first_page(s: Studied, made: BuildPlan, words: Words, size: tuple[float, fl
     shapes = _head(title, under, whose, size)
     off, numbers = take_off(s.build, s.facts), numbers_of(s.build, s.facts)
     plan, kerf = made.plan, s.build.cut.kerf.si
-    lines = [f"{one.material}: {told(one, words, kerf)}" for one in plan.sheets]
-    lines += [f"{one.material}: {told(one, words, kerf)}" for one in plan.bars]
+    lines = [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.sheets]
+    lines += [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.bars]
     lines += [
         f"Not placed: {many} of {name}; larger than what is sold: join it over a stick." for name, many in plan.unplaced
     ]
@@ -73,7 +73,10 @@ def _first_page(s: Studied, made: BuildPlan, words: Words, size: tuple[float, fl
     for piece in off.pieces:
         if piece.kind == "fill":
             filled.setdefault(piece.material, []).append(piece.area_m2)
-    lines += [f"{material}: {len(areas)} bays by knife, {words.m2(sum(areas))}" for material, areas in filled.items()]
+    lines += [
+        f"{words.material(material)}: {len(areas)} bays by knife, {words.m2(sum(areas))}"
+        for material, areas in filled.items()
+    ]
     y = high - EDGE - 50
     most = int((y - EDGE - ROW) // 15)
     if len(lines) > most:
@@ -116,7 +119,7 @@ def _sheets_page(
 ) -> Page:
     """Two sheets, one above the other."""
     wide, high = size
-    shapes = _head(f"{plan.material} sheets", told(plan, words, s.build.cut.kerf.si), whose, size)
+    shapes = _head(f"{words.material(plan.material)} sheets", told(plan, words, s.build.cut.kerf.si), whose, size)
     half = (high - 2 * EDGE - 46) / 2
     for k, on in enumerate(mine):
         shapes += _sheet(s, on, hand, words, wide, high - EDGE - 44 - k * half, half)
@@ -145,7 +148,8 @@ def _sheet(
     ratio = round(POINTS_PER_M / scale)
     keep = offcuts_of(layout, cut.kerf.si, cut.keep_m2)
     under = f"{words.cut(layout.length_m)} x {words.cut(layout.width_m)}, 1 : {ratio}; white is left over"
-    title = f"{upper_first(f'sheet {on.number}')}{_alike(on)}: {layout.stock}, {under}"
+    source = "from the rack, " if layout.stock.startswith(RACK) else ""
+    title = f"{upper_first(f'sheet {on.number}')}{_alike(on)}: {source}{under}"
     shapes: list[Primitive] = [
         Text((left, top - 8), elided(title, 10, room[0], "strong"), 10, "ink", "strong", "left"),
         *sheet_drawn(on, hand.wanted, words, scale, left, low, keep=keep),
@@ -189,7 +193,7 @@ def _bar_pages(
     scale = (wide - 2 * EDGE - 90) / longest
     pages = []
     for begin in range(0, len(mine), rows):
-        title = f"{plan.material}, bars" + (f", page {begin // rows + 1}" if len(mine) > rows else "")
+        title = f"{words.material(plan.material)}, bars" + (f", page {begin // rows + 1}" if len(mine) > rows else "")
         shapes = _head(title, told(plan, words, kerf), whose, size)
         y = high - EDGE - 62
         for on in mine[begin : begin + rows]:

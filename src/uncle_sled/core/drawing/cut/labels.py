@@ -57,7 +57,7 @@ def _label(one: Named, words: Words, x: float, y: float, wide: float) -> list[Pr
         Text((x + 32, y + HIGH - 20), elided(one.label + mark, 15, room, "strong"), 15, "ink", "strong", "left"),
         Text((x + 32, y + HIGH - 36), elided(f"{one.piece.of}, {one.piece.name}", 9, room), 9, anchor="left"),
         Text((x + 32, y + HIGH - 48), elided(told, 9, room), 9, anchor="left"),
-        Text((x + 32, y + HIGH - 60), elided(one.piece.material, 9, room), 9, "pencil", anchor="left"),
+        Text((x + 32, y + HIGH - 60), elided(words.material(one.piece.material), 9, room), 9, "pencil", anchor="left"),
     ]
 
 

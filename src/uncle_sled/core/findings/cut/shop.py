@@ -142,18 +142,22 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
     cut = s.build.cut
     if cut.saw == "edge to edge":
         by_id = {one.id: one for one in made.pieces}
+        saves = []
         for plan in made.plan.sheets:
             area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)
             sheet = max((layout.length_m * layout.width_m for layout in plan.layouts), default=1.0)
             hoped = math.ceil(area / (sheet * FILLS) - 1e-9)
             curved = any(by_id[one.piece].outline for layout in plan.layouts for one in layout.pieces)
-            if curved and hoped < plan.used:
-                yield OUTLINES.found(
-                    f"{plan.material}: outlines may save sheets",
-                    f"{plan.used} sheets edge to edge; by area {hoped} might do along the outlines, at {FILLS:.0%} filled.",
-                    ("sheets", plan.material),
-                    number=float(plan.used - hoped),
-                )
+            if curved and hoped < plan.used and "steel" not in plan.material.lower():
+                saves.append((plan.used - hoped, plan.material, plan.used, hoped))
+        if saves:
+            many, material, used, hoped = max(saves)
+            yield OUTLINES.found(
+                "Outlines may save sheets",
+                f"{material}: {used} sheets edge to edge; by area {hoped} might do along the outlines, {FILLS:.0%} filled.",
+                ("sheets", "outlines"),
+                number=float(many),
+            )
     wanted = made.pieces
     for size in cut.sizes:
         if not size.rack or any(one.material == size.material for one in wanted):

@@ -23,8 +23,10 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.consumables import used_up
 from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
+from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.systems.water import water_of
 from uncle_sled.core.wiring.wired import Wired, wired_of
+from uncle_sled.core.words import Words
 from uncle_sled.shipped import shipped
 
 Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
@@ -124,7 +126,7 @@ def shopping(
     """Everything to buy. Args: made: what is cut from what; wired: for its wires; hose_m: of water, in all."""
     off = take_off(build, facts)
     drafts = [
-        *_cut_stock(made, library_of(facts.materials), off),
+        *_cut_stock(made, library_of(facts.materials), off, Words(build.brief.reading.shown())),
         *_spread(off, library_of(facts.materials)),
         *_openings(build),
         *_things(build),
@@ -133,11 +135,27 @@ def shopping(
         *_used(build, facts, off),
     ]
     known = {one.id: one for one in build.cut.bought}
+    if build.brief.region == "North American":
+        drafts = [_in_feet(draft) for draft in drafts]
     lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
     lines += [_own(one) for one in build.cut.bought if one.own]
     return tuple(
         sorted(lines, key=lambda one: (STAGES.index(one.stage) if one.stage in STAGES else 99, one.shop, one.name))
     )
+
+
+IN_FEET = {"m": ("ft", 1 / 0.3048), "m²": ("ft²", 1 / 0.3048**2), "kg": ("lb", 1 / 0.45359237)}
+
+
+def _in_feet(draft: _Draft) -> _Draft:
+    """The same in the units that shops sell by there, so much less a unit."""
+    if draft.unit not in IN_FEET:
+        return draft
+    unit, many = IN_FEET[draft.unit]
+    if draft.pack != 1.0 or draft.of == "consumable":  # a pack stays the pack it is
+        return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, pack=round(draft.pack * many, 2))
+    each = {name: None if getattr(draft, name) is None else getattr(draft, name) / many for name in ("low", "likely", "high")}  # fmt: skip
+    return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, **each)
 
 
 def slug(text: str) -> str:
@@ -151,7 +169,7 @@ def _material_of(label: str, library: dict[str, Material]) -> Material | None:
     )
 
 
-def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff) -> list[_Draft]:
+def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, words: Words) -> list[_Draft]:
     """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought."""
     taken: dict[str, int] = {}
     for plan in made.plan.sheets:
@@ -183,7 +201,7 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff) -> l
         drafts.append(
             _Draft(
                 slug(stock.id),
-                _stock_name(stock.id, stock.length_m, stock.width_m),
+                _stock_name(stock, words),
                 of,
                 "pieces",
                 float(taken[stock.id]),
@@ -206,8 +224,9 @@ def _said(made: BuildPlan, id: str) -> bool:
     return stock.price != size
 
 
-def _stock_name(id: str, length_m: float, width_m: float) -> str:
-    return f"{id.removesuffix(', sheet')} {length_m * 1e3:.0f} x {width_m * 1e3:.0f} mm" if width_m else id
+def _stock_name(stock: Stock, words: Words) -> str:
+    size = words.cut(stock.length_m) + (f" x {words.cut(stock.width_m)}" if stock.kind == "sheet" else "")
+    return f"{words.material(stock.material)}, {size}"
 
 
 def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
@@ -243,7 +262,7 @@ def _openings(build: Build) -> list[_Draft]:
     drafts = []
     for one in build.shell.openings:
         table = prices().get(f"opening {one.kind}") or prices()["opening flap"]
-        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}"))  # fmt: skip
+        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}, {one.width.si * 1e3:.0f} x {one.height.si * 1e3:.0f} mm"))  # fmt: skip
     return drafts
 
 

@@ -47,7 +47,12 @@ class Choice:
     def __init__(self, costs: Floats, want: Ints, limits: Sequence[int | None], dear: Floats) -> None:
         import highspy
 
-        self._solver: Any = highspy.Highs()  # type: ignore[no-untyped-call]
+        class Quiet(highspy.Highs):  # type: ignore[misc]
+            """WORKAROUND: highspy 1.16 prints its name where it begins to listen for callbacks; none are wanted here."""
+
+            def enableCallbacks(self) -> None: ...
+
+        self._solver: Any = Quiet()  # type: ignore[no-untyped-call]
         for option, value in (
             ("log_to_console", False),
             ("output_flag", False),

@@ -16,7 +16,9 @@ from uncle_sled.core.document.cut import Cut, Numbered
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.studies.cut.take_off import Piece, take_off
+from uncle_sled.core.wiring.wired import wired_of
 
 Standing = Literal["draft", "as printed", "changed"]
 LETTERS = {
@@ -32,6 +34,7 @@ LETTERS = {
     "hatch": "HA",
     "ceiling": "CE",
     "bulkhead": "BU",
+    "wiring": "W",
 }
 
 
@@ -81,15 +84,47 @@ def made_of(piece: Piece) -> str:
     )
 
 
-@keep_keyed(lambda build, facts: (Same(build.cut.numbers), Same(take_off(build, facts))), 4)
+def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
+    """Wires by circuit as pieces to cut with the pliers, with the number that the diagram gives them."""
+    if not build.systems.wires:
+        return ()
+    wired = wired_of(build, framed_of(build, facts))
+    names = {id: end.name for id, end in wired.net.ends.items()}
+    return tuple(
+        Piece(
+            f"wire/{wire.id}",
+            f"wire {wire.number}: {names.get(wire.start, wire.start)} to {names.get(wire.end, wire.end)}",
+            "wiring",
+            "wire",
+            f"{wire.gauge} wire" if wire.mm2 is not None else "wire of no known size",
+            0.0,
+            wire.length_m,
+            0.0,
+            "any",
+            0.0,
+        )
+        for wire in wired.wires
+    )
+
+
+@keep_keyed(
+    lambda build, facts: (
+        Same(build.cut.numbers),
+        Same(take_off(build, facts)),
+        Same(build.systems),
+        Same(build.stow),
+        Same(build.brief),
+    ),
+    4,
+)
 def numbers_of(build: Build, facts: Facts) -> Numbers:
     """Every piece with its number, or a draft of one."""
-    off = take_off(build, facts)
-    records, gone = _matched(build.cut, off.pieces)
+    pieces = (*take_off(build, facts).pieces, *runs_of(build, facts))
+    records, gone = _matched(build.cut, pieces)
     by_key = {key: one for one in records for key in (one.key, one.other) if key}
-    drafts = _drafts(build.cut, [piece for piece in off.pieces if piece.key not in by_key])
+    drafts = _drafts(build.cut, [piece for piece in pieces if piece.key not in by_key])
     named = []
-    for piece in off.pieces:
+    for piece in pieces:
         record = by_key.get(piece.key)
         if record is None:
             named.append(Named(piece, None, _label(drafts[piece.key], piece), "draft"))
@@ -166,7 +201,7 @@ def _order(piece: Piece) -> tuple[object, ...]:
     """From the front and below, the left of a pair before its right; sheets of a face after its sticks."""
     s = min((x for x, _ in piece.place), default=0.0)
     t = min((y for _, y in piece.place), default=0.0)
-    kind = {"bar": 0, "trim": 1, "sheet": 2, "fill": 3}.get(piece.kind, 4)
+    kind = {"bar": 0, "trim": 1, "sheet": 2, "fill": 3, "wire": 4}.get(piece.kind, 5)
     return piece.of == "right side", piece.of, kind, round(s, 3), round(t, 3), piece.key
 
 

@@ -57,7 +57,7 @@ def sheet_plan(
     for stock, block in sheets:
         kept = _kept(block, left, job.kerf)
         if kept is not None:
-            layouts.append(job.layout(stock, kept))
+            layouts.append(job.layout(stock, _tidied(job, stock, kept)))
     cost = None
     if job.priced:
         cost = float(sum(job.prices[stock] for stock, _ in sheets))
@@ -69,6 +69,27 @@ def sheet_plan(
         )
     short = tuple((name, int(left[k])) for k, name in enumerate(job.names) if left[k])
     return plan_with(pieces, layouts, bound, cost, short)
+
+
+def _tidied(job: _Job, stock: int, block: Block) -> Block:
+    """The same pieces on the same sheet with fewer cuts, and of as many cuts the one that leaves the largest offcut."""
+    room = job.rooms[stock]
+    want = np.bincount([one.piece for one in leaves(block)], minlength=len(job.want)).astype(np.int64)
+
+    def worth(one: Block) -> tuple[int, float]:
+        parts = [(cut.w, cut.h, cut) for cut in saw_cuts(one, int(room[0]), int(room[1]), job.kerf)]
+        falls = [(w - cut.fence - job.kerf) * h if cut.along == "x" else w * (h - cut.fence - job.kerf) for w, h, cut in parts]  # fmt: skip
+        return len(parts), -float(max(falls, default=0))
+
+    best, score = block, worth(block)
+    long, short = job.sizes.max(axis=1), job.sizes.min(axis=1)
+    for key in (job.sizes.prod(axis=1), long, short):
+        order = np.argsort(-key, kind="stable")
+        for short_first in (True, False):
+            made = first_fit(job.sizes, job.turns, want, room[None, :], np.ones(1), [1], job.kerf, order, short_first)
+            if len(made) == 1 and sum(1 for _ in leaves(made[0][1])) == int(want.sum()) and worth(made[0][1]) < score:
+                best, score = made[0][1], worth(made[0][1])
+    return best
 
 
 def _kept(block: Block, left: Ints, kerf: int) -> Block | None:

@@ -120,21 +120,19 @@ class BarsPanel(Guarded, QWidget):
     def refresh(self) -> None:
         made = self.bench.plan()
         plans = made.plan.bars if made is not None else ()
-        names = [(one.material, f"{one.material}: {one.used}") for one in plans]
+        words = Words(self.session.shown)
+        names = [(one.material, f"{words.material(one.material)}: {one.used}") for one in plans]
         if self.material not in {one.material for one in plans}:
             self.material = plans[0].material if plans else ""
         if names != self._told_for:
             self._told_for = names
-            self.which.clear()
-            self.which.choices = list(names)  # type: ignore[arg-type]
-            for value, name in names:
-                self.which.addItem(name, value)
+            self.which.offer(list(names))  # type: ignore[arg-type]
         self.which.show_value(self.material)
         self.which.setEnabled(bool(names))
         plan = next((one for one in plans if one.material == self.material), None)
         text = ""
         if plan is not None:
-            text = told(plan, Words(self.session.shown), self.session.build.cut.kerf.si) + "."
+            text = told(plan, words, self.session.build.cut.kerf.si) + "."
             if plan.unplaced:
                 text += f" NOT PLACED: {', '.join(name for name, _ in plan.unplaced)}."
         self.says.setText(text)

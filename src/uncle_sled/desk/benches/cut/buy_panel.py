@@ -223,12 +223,7 @@ class BuyPanel(Guarded, QWidget):
         shops = tuple(dict.fromkeys(one.shop for one in lines))
         if shops != self._shops:
             self._shops = shops
-            kept = self.shop.currentData()
-            self.shop.clear()
-            self.shop.choices = [("", "all shops"), *((one, one) for one in shops)]
-            for value, name in self.shop.choices:
-                self.shop.addItem(name, value)
-            self.shop.show_value(kept if kept in shops else "")
+            self.shop.offer([("", "all shops"), *((one, one) for one in shops)])
         shop = self.shop.currentData()
         shown = [one for one in lines if not shop or one.shop == shop]
         self.model.set_rows(shown, lambda a, b: a.id == b.id)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import Qt
@@ -17,6 +18,7 @@ from uncle_sled.core.studies.cut.consumables import PER, Rule, Used, rules_of, u
 from uncle_sled.core.studies.cut.money import Money, Sum, money_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -73,13 +75,11 @@ class MoneyPanel(Guarded, QWidget):
                     lambda one: f"{one.rule.rate:g}",
                     right=True,
                     enter=lambda one, text: self._rule(one.rule, "rate", text),
-                    tip="So much for each of it",
+                    tip="So much for each metre, square metre or end, as the source says",
                 ),
                 Column(
                     "Comes to",
-                    lambda one: (
-                        f"{one.need:.3g} {one.rule.unit}" if one.need < 100 else f"{one.need:.0f} {one.rule.unit}"
-                    ),
+                    self._comes_to,
                     right=True,
                 ),
                 Column(
@@ -183,6 +183,18 @@ class MoneyPanel(Guarded, QWidget):
         path = f"cut.rules.{rule.id}" if rule.id in known else "cut.rules"
         op = set_to(path, record) if rule.id in known else add_to(path, record)
         return bool(self.session.edit(f"{rule.name}: {field} {text}", [op], "Cut"))
+
+    def _comes_to(self, one: Used) -> str:
+        words = Words(self.session.shown)
+        known: dict[str, Callable[[float], str]] = {
+            "m": words.m,
+            "m²": words.m2,
+            "kg": words.fine_kg,
+            "L": lambda litres: words.m3(litres / 1000),
+        }
+        if one.rule.unit in known:
+            return known[one.rule.unit](one.need)
+        return f"{one.need:.3g} {one.rule.unit}" if one.need < 100 else f"{one.need:.0f} {one.rule.unit}"
 
     def marked(self) -> None: ...
 

@@ -70,7 +70,7 @@ class PiecesPanel(Guarded, QWidget):
                     sort=lambda one: one.piece.width_m,
                 ),
                 Column("Ends", _ends, right=True, tip="How far the saw is turned off square"),
-                Column("Material", lambda one: one.piece.material),
+                Column("Material", lambda one: Words(self.session.shown).material(one.piece.material)),
                 Column("Note", self._note, ink=lambda one: "primer" if one.standing == "changed" else ""),
             )
         )
@@ -173,20 +173,12 @@ class PiecesPanel(Guarded, QWidget):
         names = {thing.id: thing.name for thing in self.session.build.stow.things}
         if faces != self._faces:
             self._faces = faces
-            kept = self.of.currentData()
-            self.of.clear()
-            self.of.choices = [("", "all of it"), *((one, names.get(one, one)) for one in faces)]
-            for value, name in self.of.choices:
-                self.of.addItem(name, value)
-            self.of.show_value(kept if kept in faces else "")
+            self.of.offer([("", "all of it"), *((one, names.get(one, one)) for one in faces)])
         made = self.session.build.cut.made
         things = tuple((thing.id, ("made here: " if thing.id in made else "bought: ") + thing.name) for thing in self.session.build.stow.things if thing.kind in ("cabinet", "furniture", "bed"))  # fmt: skip
         if things != self._cabinets:
             self._cabinets = things
-            self.cabinet.clear()
-            self.cabinet.choices = [("", "cabinets …"), *things]
-            for value, name in self.cabinet.choices:
-                self.cabinet.addItem(name, value)
+            self.cabinet.offer([("", "cabinets …"), *things])
         self.cabinet.show_value("")
         self.cabinet.setEnabled(bool(things))
 

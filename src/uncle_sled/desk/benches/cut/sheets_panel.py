@@ -15,7 +15,7 @@ from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.cut.handed import OnSheet
 from uncle_sled.core.studies.cut.held import Held, faults_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import laid_out
+from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.cut.piece_chart import PieceChart
@@ -82,8 +82,9 @@ class SheetsPanel(Guarded, QWidget):
         tools.setSpacing(6)
         self.before = self._button("‹", "The sheet before", lambda: self.turn(-1))
         self.after = self._button("›", "The next sheet", lambda: self.turn(1))
-        self.which = ChoiceField("Sheet", [])
-        self.which.setMinimumContentsLength(16)
+        self.which = ChoiceField("Material", [])
+        self.which.setMinimumContentsLength(14)
+        self.number = label("", "", "ink")
         self.which.entered.connect(self._choose)
         self.saw = ChoiceField("Saw", [("edge to edge", "edge to edge"), ("free", "along outlines")])
         self.saw.setToolTip(
@@ -95,13 +96,26 @@ class SheetsPanel(Guarded, QWidget):
         self.next = self._button("Next cut", "Where fence and stop stand, and what falls off (.)", lambda: self.step(1))
         self.holding = self._button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)  # fmt: skip
         self.loose = self._button("Let all go", "No piece is held any more", self.let_all_go)
-        for widget in (self.before, self.which, self.after, self.saw, self.back, self.next, self.holding, self.loose):
+        for widget in (
+            self.which,
+            self.before,
+            self.number,
+            self.after,
+            self.back,
+            self.next,
+            self.holding,
+            self.loose,
+        ):
             tools.addWidget(widget, 1 if widget is self.which else 0)
         rows.addLayout(tools)
         self.working = Working(session.answers, laid_out)
         rows.addWidget(self.working)
+        told = QHBoxLayout()
+        told.setSpacing(6)
         self.says = label("", "", "ink", wrap=True)
-        rows.addWidget(self.says)
+        told.addWidget(self.says, 1)
+        told.addWidget(self.saw)
+        rows.addLayout(told)
         self.chart = SheetChart(session, "The sheet with its pieces", self._sheet, "", self._why)
         self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is")
         self.list = PieceChart(session, "Cuts in their order", self._cuts, "Cuts, in this order")
@@ -161,7 +175,8 @@ class SheetsPanel(Guarded, QWidget):
         keep = offcuts_of(on.layout, cut.kerf.si, cut.keep_m2)
         done = self.steps()[: self.cut] if self.cut else None
         shapes = sheet_drawn(on, hand.wanted, words, scale, left, low, self.bench.marked, done, keep)
-        title = f"{on.layout.stock}: {words.cut(on.layout.length_m)} x {words.cut(on.layout.width_m)}, sheet {on.number} of {on.plan.used}; white is left over"  # fmt: skip
+        source = ", from the rack" if on.layout.stock.startswith(RACK) else ""
+        title = f"{words.material(on.plan.material)}: {words.cut(on.layout.length_m)} x {words.cut(on.layout.width_m)}, sheet {on.number} of {on.plan.used}{source}; white is left over"  # fmt: skip
         shapes.append(Text((left, height - 10), elided(title, 11, width - 2 * EDGE), 11, "pencil", anchor="left"))
         if self.chart.taken is not None:
             key, start, now = self.chart.taken
@@ -215,7 +230,7 @@ class SheetsPanel(Guarded, QWidget):
             off = f"{words.cut(step.off[0])} x {words.cut(step.off[1])}"
             mind = " Two carry it, or saw it where it lies." if step.heavy else " Short against the fence: not on a table saw." if step.short else ""  # fmt: skip
             return f"Cut {self.cut} of {len(steps)}: {step_words(step, words).split(';')[0]}; past the blade falls {off}.{mind}"
-        text = f"{on.plan.material}: {told(on.plan, words, cut.kerf.si)}."
+        text = f"{words.material(on.plan.material)}: {told(on.plan, words, cut.kerf.si)}."
         if made.let_go:
             text += f" Not held any more: {made.let_go[0][0]}, {made.let_go[0][1]}."
         short = [name for name, _ in on.plan.unplaced]
@@ -229,9 +244,10 @@ class SheetsPanel(Guarded, QWidget):
             self.refresh()
 
     def _choose(self, value: object) -> None:
-        if isinstance(value, int):
-            self.at, self.cut = value, 0
-            self.refresh()
+        """The first sheet of a material."""
+        self.at = next((k for k, on in enumerate(self.sheets()) if on.plan.material == value), self.at)
+        self.cut = 0
+        self.refresh()
 
     def step(self, by: int) -> None:
         many = len(self.steps())
@@ -332,14 +348,14 @@ class SheetsPanel(Guarded, QWidget):
             self.at, self._follow = found, ""
         self.at = min(self.at, max(len(sheets) - 1, 0))
         self.cut = min(self.cut, len(self.steps()))
-        names = tuple((k, f"{on.plan.material}, {on.number} of {on.plan.used}") for k, on in enumerate(sheets))
+        names = tuple(dict.fromkeys(on.plan.material for on in sheets))
         if names != self._told_for:
             self._told_for = names
-            self.which.clear()
-            self.which.choices = list(names)  # type: ignore[arg-type]
-            for value, name in names:
-                self.which.addItem(name, value)
-        self.which.show_value(self.at)
+            words = Words(self.session.shown)
+            self.which.offer([(one, words.material(one)) for one in names])
+        on_sheet = self.on()
+        self.which.show_value(on_sheet.plan.material if on_sheet is not None else "")
+        self.number.setText(f"{on_sheet.number} of {on_sheet.plan.used}" if on_sheet is not None else "")
         self.which.setEnabled(bool(sheets))
         self.saw.show_value(self.session.build.cut.saw)
         steps = self.steps()

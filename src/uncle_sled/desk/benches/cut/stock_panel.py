@@ -64,7 +64,7 @@ class StockPanel(Guarded, QWidget):
         tools.setSpacing(6)
         self.material = ChoiceField("Material", [])
         self.material.setMinimumContentsLength(18)
-        tools.addWidget(self.material, 1)
+        left.addWidget(self.material)
         for text, tip, does in (
             ("Sold", "A size that a shop sells, with its price; own sizes take the place of the usual ones", lambda: self.add(False)),
             ("On the rack", "A board or offcut of your own: costs nothing and is used first", lambda: self.add(True)),
@@ -76,13 +76,14 @@ class StockPanel(Guarded, QWidget):
             button.setProperty("kind", "view")
             button.clicked.connect(lambda _=False, does=does: does())
             tools.addWidget(button)
+        tools.addStretch(1)
         left.addLayout(tools)
         self.complaint = label("", "small", "primer", wrap=True)
         self.complaint.hide()
         left.addWidget(self.complaint)
         self.model = TableModel[Size](
             (
-                Column("Material", lambda one: one.name),
+                Column("Material", lambda one: Words(self.session.shown).material(one.name)),
                 Column(
                     "From",
                     lambda one: "usual size" if one.size is None else "rack" if one.size.rack else "own size",
@@ -182,13 +183,11 @@ class StockPanel(Guarded, QWidget):
             rows.append(Size(size.id, size, size.material, size.kind, size.length.si, wide))
         rows.sort(key=lambda one: (one.name, one.kind, one.size is None, one.length_m))
         self.model.set_rows(rows, lambda a, b: a.id == b.id)
-        names = [((kind, material), material) for kind, material in by_material(wanted)]
+        words = Words(self.session.shown)
+        names = [((kind, material), words.material(material)) for kind, material in by_material(wanted)]
         if names != self._told_for:
             self._told_for = names
-            self.material.clear()
-            self.material.choices = list(names)  # type: ignore[arg-type]
-            for value, name in names:
-                self.material.addItem(name, value)
+            self.material.offer(list(names))  # type: ignore[arg-type]
         self.material.setEnabled(bool(names))
         for form in self.forms:
             form.refresh()

@@ -58,7 +58,6 @@ ABOUT = About(
         Shot("4-stow", "Drawing"),
         Shot("4b-stow-solid", "Solid", standing=True),
         Shot("4d-stow-cases", "Cases"),
-        Shot("4e-stow-fits", "Fits", standing=True),
         Shot("6-table", "Table"),
     ),
     drawn=True,

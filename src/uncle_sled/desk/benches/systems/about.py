@@ -82,7 +82,6 @@ ABOUT = About(
         "The pointer reads the charge off",
     ),
     shots=(
-        Shot("7-systems-charge", "Charge"),
         Shot("7b-systems-wires", "Wires"),
         Shot("7c-systems-diagram", "Diagram"),
         Shot("7d-systems-sweat", "Sweat"),

@@ -97,6 +97,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     verb.add_argument("--kerf", type=float, default=3.2, metavar="MM", help="what the saw takes, 3.2 by default")
     verb.add_argument("--trim", type=float, default=0.0, metavar="MM", help="cut off every edge and end first")
+    verb.add_argument("--free", action="store_true", help="along the outlines (router, jigsaw) instead of edge to edge")
     verb.add_argument(
         "--seconds", type=float, default=10.0, metavar="S", help="how long to look for better, 10 by default"
     )
@@ -267,7 +268,9 @@ def _cut(args: argparse.Namespace) -> int:
     pieces, stocks = read_lists(Path(args.pieces), Path(args.stock), kerf_m, trim_m)
     begin = time.monotonic()
     with _solver_aside(silent=True):
-        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds)
+        plan = cut_plan(
+            pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds, args.free
+        )
     print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
     return STOPS if plan.unplaced else OK
 

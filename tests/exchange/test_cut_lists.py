@@ -120,3 +120,16 @@ def test_nothing_to_cut_from_leaves_all_of_it(tmp_path: Path) -> None:
     assert made["unplaced"] == [{"piece": "r", "qty": 4}, {"piece": "a", "qty": 2}]
     assert made["sheets"]["waste_share"] is None and made["sheets"]["used"] == 0 == made["bars"]["used"]
     assert "NOT PLACED: 4 of r" in cut_text(plan)
+
+
+def test_outlines_are_nested_where_that_is_asked(tmp_path, capsys):
+    (tmp_path / "p.csv").write_text(
+        "id,kind,material,length_mm,width_mm,qty,outline\nt,sheet,ply,2400,1200,2,0 0; 2400 0; 0 1200\n"
+    )
+    (tmp_path / "s.csv").write_text("id,kind,material,length_mm,width_mm\nb,sheet,ply,2440,1220\n")
+    args = ["cut", str(tmp_path / "p.csv"), "--stock", str(tmp_path / "s.csv"), "--json", "--kerf", "0"]
+    assert main(args) == 0
+    assert json.loads(capsys.readouterr().out)["sheets"]["used"] == 2
+    assert main([*args, "--free"]) == 0
+    made = json.loads(capsys.readouterr().out)["sheets"]
+    assert made["used"] == 1 and made["gap"] == 0 and made["layouts"][0]["cuts"] == []

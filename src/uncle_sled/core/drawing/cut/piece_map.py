@@ -29,7 +29,8 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
     for named in numbers.named:
         piece = named.piece
         if piece.kind in kinds or piece.key in marked:
-            pieces.setdefault(piece.of, []).append((piece.key, piece.place, piece.kind))
+            kind = "board" if piece.name == "board" else piece.kind
+            pieces.setdefault(piece.of, []).append((piece.key, piece.place, kind))
     shapes: list[Primitive] = []
     by_id = {surface.id: surface for surface in surfaces}
     y = high - EDGE
@@ -48,13 +49,17 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
             shapes.append(Text((x, y - 6), elided(id, 10, max(w * scale + GAP, 40)), 10, "pencil", anchor="left"))
             shapes.append(Poly(at(ring), "ink", ink, 1.2, hatch=hatch, tint=0.14))
             lit = []
-            for key, place, kind in sorted(pieces.get(id, []), key=lambda one: {"sheet": 0, "fill": 1}.get(one[2], 2)):
+            for key, place, kind in sorted(
+                pieces.get(id, []), key=lambda one: {"board": 0, "sheet": 0, "fill": 1}.get(one[2], 2)
+            ):
                 if len(place) < 2:
                     continue
                 if key in marked:
                     lit.append(Poly(at(place), "chalk", "chalk" if len(place) > 2 else "", 2.4, len(place) > 2, id=key, tint=0.45))  # fmt: skip
                 elif kind == "bar" and len(place) > 2:
                     shapes.append(Poly(at(place), "pencil", "body", 0.7, id=key))
+                elif kind == "board":
+                    shapes.append(Poly(at(place), "rule", "", 0.5, id=key))
                 elif kind == "sheet":
                     shapes.append(Poly(at(place), "pencil", "", 0.6, id=key))
             shapes += lit

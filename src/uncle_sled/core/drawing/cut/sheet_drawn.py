@@ -133,7 +133,7 @@ def bar_drawn(
         first = cuts[0]
         run = wanted[name].length_m * scale
         turned = k in overlap
-        skew = _skew(first.piece.ends_deg, first.piece.width_m, scale, turned)
+        skew = tuple(min(max(by, -run / 2), run / 2) for by in _skew(first.piece.ends_deg, first.piece.width_m, scale, turned))  # fmt: skip
         low, top = middle - high / 2, middle + high / 2
         ring = ((x + skew[0], low), (x + run + skew[2], low), (x + run + skew[3], top), (x + skew[1], top))
         ink, hatch = look_of_face(first.piece.of)

@@ -127,6 +127,8 @@ def test_outlines_are_nested_where_that_is_asked(tmp_path, capsys):
         "id,kind,material,length_mm,width_mm,qty,outline\nt,sheet,ply,2400,1200,2,0 0; 2400 0; 0 1200\n"
     )
     (tmp_path / "s.csv").write_text("id,kind,material,length_mm,width_mm\nb,sheet,ply,2440,1220\n")
+    from uncle_sled.cli import main
+
     args = ["cut", str(tmp_path / "p.csv"), "--stock", str(tmp_path / "s.csv"), "--json", "--kerf", "0"]
     assert main(args) == 0
     assert json.loads(capsys.readouterr().out)["sheets"]["used"] == 2

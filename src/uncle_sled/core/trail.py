@@ -30,7 +30,7 @@ STOPS = (
     Stop("Balance", edits=("rig", "stow", "shell")),
     Stop("Systems", ("systems",), edits=("stow", "brief")),
     Stop("Cut", ("cut",), edits=("brief",)),
-    Stop("Build", (), "Will add the plan of work, lift day, glue and resin, checklists and the log."),
+    Stop("Build", ("work",), edits=("cut",)),
     Stop("Road", (), "Will take scale tickets and what they teach, the papers, trips and drills."),
 )
 HOME = "Stow"  # where an open build is shown first

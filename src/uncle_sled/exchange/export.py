@@ -29,6 +29,11 @@ KINDS: dict[str, tuple[str, str]] = {
     "buy-csv": ("csv", "Shopping list as CSV"),
     "buy-xlsx": ("xlsx", "Shopping list as XLSX, a sheet a shop"),
     "pieces": ("csv", "Sticks and sheets to cut as CSV, for the command that lays them out"),
+    "today": ("pdf", "The next three things in large type for the shop wall, PDF"),
+    "ics": ("ics", "Calendar of the work as iCalendar"),
+    "crew-pdf": ("pdf", "Crew sheets of the lifts as PDF, a page a lift"),
+    "checks-pdf": ("pdf", "Checklists as PDF"),
+    "again-pdf": ("pdf", "What I would do again, from what was measured, as PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
 
@@ -61,8 +66,17 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         if not lines:
             raise FileError("There is nothing to buy yet: nothing is drawn.")
         return buy_csv(lines).encode() if kind == "buy-csv" else buy_xlsx(lines)
+    if kind == "ics":
+        from uncle_sled.core.studies.build.schedule import schedule_of
+        from uncle_sled.exchange.ics import ics_bytes
+
+        return ics_bytes(schedule_of(s.build, s.facts), name, date.today())
     today = date.today().isoformat()
-    if kind == "gauges":
+    if kind in ("today", "crew-pdf", "checks-pdf", "again-pdf"):
+        from uncle_sled.exchange.work_pages import work_pages
+
+        pages = work_pages(kind, s, name, today)
+    elif kind == "gauges":
         from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
 
         pages = gauge_strips(s, name, today)

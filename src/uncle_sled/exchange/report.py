@@ -28,6 +28,7 @@ from uncle_sled.exchange.systems_report import (
     water_report,
     wiring_report,
 )
+from uncle_sled.exchange.work_report import work_report
 
 SCHEMA_VERSION = 1
 
@@ -93,6 +94,7 @@ def report(
         "moisture": moisture_report(s),
         "pieces": pieces_report(s),
         **shop_report(s),
+        **work_report(s),
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }

@@ -11,6 +11,7 @@ from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow, Thing
 from uncle_sled.core.document.systems import Systems
+from uncle_sled.core.document.work import Work
 
 FORMAT = "uncle-sled"
 VERSION = 1
@@ -64,6 +65,7 @@ class Build(msgspec.Struct, frozen=True):
     stow: Stow = Stow()
     systems: Systems = Systems()
     cut: Cut = Cut()
+    work: Work = Work()
     set_aside: tuple[SetAside, ...] = ()
 
 

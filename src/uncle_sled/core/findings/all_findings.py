@@ -10,6 +10,7 @@ from msgspec.structs import replace
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import ball, clearances, road
+from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
@@ -42,6 +43,7 @@ PLACES = (
     gas,
     warmth,
     shop,
+    plan,
 )
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
@@ -111,6 +113,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *gas.gas_findings(s, words),
         *warmth.warmth_findings(s, words),
         *shop.cut_findings(s, words),
+        *plan.build_findings(s, words),
     )
 
 

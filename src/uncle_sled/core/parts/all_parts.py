@@ -6,7 +6,7 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import Same, keep_keyed, keep_last
 from uncle_sled.core.framing.frame_body import Framed, frame_body
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_rig import parts_of_rig
@@ -23,13 +23,15 @@ def axle_middle_m(rig: Rig) -> float | None:
     return sum(a.station.si for a in rig.axles) / len(rig.axles) if rig.axles else None
 
 
-@keep_last(8)
+@keep_keyed(
+    lambda rig, shell, own, brief: (axle_middle_m(rig), Same(shell), Same(own), brief.region == "North American"), 8
+)
 def _framed(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], brief: Brief) -> Framed:
     return frame_body(shell, axle_middle_m(rig), brief.region == "North American", library_of(own))
 
 
 def framed_of(build: Build, facts: Facts) -> Framed:
-    """The body framed, kept while rig and shell stay the same objects."""
+    """The body framed, kept while the shell stays the same object and the wheels under it stay where they are."""
     return _framed(build.rig, build.shell, facts.materials, build.brief)
 
 

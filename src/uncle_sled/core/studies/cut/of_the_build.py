@@ -7,6 +7,7 @@ go first. Where a price is missing the least material is sought, and nothing is 
 from __future__ import annotations
 
 import math
+from functools import partial
 
 import msgspec
 
@@ -28,13 +29,12 @@ RACK = "rack: "
 class Patience:
     """Has enough after so many questions, each search from the beginning; tells how far it is."""
 
-    def __init__(self, many: int = QUESTIONS, tell: Tell = nobody, words: str = "") -> None:
-        self.many, self.left, self.tell, self.words, self.done = many, many, tell, words, (0.0, 1.0)
+    def __init__(self, many: int = QUESTIONS, tell: Tell = nobody) -> None:
+        self.many, self.left, self.tell = many, many, tell
 
     def __call__(self, share: float = 1.0) -> bool:
         self.left -= 1
-        begin, end = self.done
-        self.tell(begin + (end - begin) * (1 - max(self.left, 0) / self.many), self.words)
+        self.tell(1 - max(self.left, 0) / self.many, "")
         return self.left < 0
 
 
@@ -147,18 +147,52 @@ def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobo
     plans = []
     groups = by_material(pieces)
     for k, ((_, material), mine) in enumerate(groups.items()):
-        patience = Patience(many, tell, f"laying out {material}")
-        patience.done = (k / len(groups), (k + 1) / len(groups))
+        tell(k / len(groups), f"laying out {material}")
+        told = partial(_told, tell, (k / len(groups), (k + 1) / len(groups)), f"laying out {material}")
         names = {one.id for one in mine}
         here = [one for one in held if one.piece in names]
         from_ = [one for one in stocks if one.material == material]
         let_go += faults_of(mine, from_, kerf, trim, free, here)
-        plans.append(cut_plan(mine, from_, kerf, trim, patience, free, here, slants))
+        mine_slants = tuple(one for one in slants if one.piece in names)
+        plans.append(_laid(tuple(mine), tuple(from_), kerf, trim, free, tuple(here), mine_slants, many, told))
     bars = tuple(one for plan in plans for one in plan.bars)
     sheets = tuple(one for plan in plans for one in plan.sheets)
     missing = tuple((one.id, one.qty) for one in every if one.id in bad)
     unplaced = (*(one for plan in plans for one in plan.unplaced), *missing)
     return BuildPlan(CutPlan(bars, sheets, unplaced), lots, stocks, tuple(let_go), wrong)
+
+
+def _told(tell: Tell, between: tuple[float, float], words: str, share: float | None, _: str) -> None:
+    """How far one material is, as a share of all of them."""
+    tell(between[0] + (between[1] - between[0]) * (share or 0.0), words)
+
+
+@keep_keyed(
+    lambda mine, from_, kerf, trim, free, here, slants, many, tell: (
+        mine,
+        from_,
+        kerf,
+        trim,
+        free and mine[0].kind == "sheet",
+        here,
+        slants,
+        many,
+    ),
+    160,
+)
+def _laid(
+    mine: tuple[Wanted, ...],
+    from_: tuple[Stock, ...],
+    kerf: float,
+    trim: float,
+    free: bool,
+    here: tuple[Held, ...],
+    slants: tuple[Slanted, ...],
+    many: int,
+    tell: Tell,
+) -> CutPlan:
+    """The plan of one material: kept by what it is made from, so that an edit lays out what it changes."""
+    return cut_plan(mine, from_, kerf, trim, Patience(many, tell), free, here, slants)
 
 
 def reads(s: Studied) -> tuple[object, ...]:

@@ -57,7 +57,7 @@ def sheet_plan(
     for stock, block in sheets:
         kept = _kept(block, left, job.kerf)
         if kept is not None:
-            layouts.append(job.layout(stock, _tidied(job, stock, kept)))
+            layouts.append(job.layout(stock, kept if enough() else _tidied(job, stock, kept)))
     cost = None
     if job.priced:
         cost = float(sum(job.prices[stock] for stock, _ in sheets))

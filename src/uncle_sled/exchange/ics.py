@@ -1,0 +1,52 @@
+"""The calendar of the work as iCalendar, a day each: any calendar reads it."""
+
+from __future__ import annotations
+
+from datetime import UTC, date, datetime, timedelta
+
+from uncle_sled.core.errors import FileError
+from uncle_sled.core.studies.build.schedule import Schedule
+
+
+def ics_bytes(schedule: Schedule, name: str, written: date) -> bytes:
+    """An event for every run of days of a task, one for every wait. Raises: FileError: where nothing is placed."""
+    from icalendar import Calendar, Event
+
+    if not schedule.placed:
+        raise FileError("There is nothing in the calendar yet: draw something on Shell, or add a task on Build.")
+    book = Calendar()
+    book.add("prodid", "-//Uncle Sled//plan of work//EN")
+    book.add("version", "2.0")
+    book.add("x-wr-calname", f"{name}: plan of work")
+    stamp = datetime(written.year, written.month, written.day, tzinfo=UTC)
+    for one in schedule.placed:
+        for k, (first, last) in enumerate(_runs(one.days)):
+            event = Event()
+            event.add("uid", f"{one.task.id}-{k}@uncle-sled")
+            event.add("dtstamp", stamp)
+            event.add("summary", one.task.name + (f" ({one.task.hands} hands)" if one.task.hands > 1 else ""))
+            event.add("dtstart", schedule.begin + timedelta(days=first))
+            event.add("dtend", schedule.begin + timedelta(days=last + 1))
+            if one.task.needs:
+                event.add("description", f"At hand: {one.task.needs}")
+            book.add_component(event)
+        if one.free > one.end + 0.25:
+            event = Event()
+            event.add("uid", f"{one.task.id}-cure@uncle-sled")
+            event.add("dtstamp", stamp)
+            event.add("summary", f"{one.task.name}: cures")
+            event.add("dtstart", schedule.begin + timedelta(days=int(one.end)))
+            event.add("dtend", schedule.begin + timedelta(days=int(one.free) + 1))
+            event.add("transp", "TRANSPARENT")
+            book.add_component(event)
+    return bytes(book.to_ical())
+
+
+def _runs(days: tuple[int, ...]) -> list[tuple[int, int]]:
+    runs: list[list[int]] = []
+    for day in days:
+        if runs and day == runs[-1][1] + 1:
+            runs[-1][1] = day
+        else:
+            runs.append([day, day])
+    return [(a, b) for a, b in runs]

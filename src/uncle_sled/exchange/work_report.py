@@ -1,0 +1,83 @@
+"""The keys ``schedule``, ``lift``, ``checklists`` and ``log`` of the report."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+import msgspec
+
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.build.chance import chance_of
+from uncle_sled.core.studies.build.checklists import checklists
+from uncle_sled.core.studies.build.days import days_of
+from uncle_sled.core.studies.build.lifting import lifts_of
+from uncle_sled.core.studies.build.log import pairs_of
+from uncle_sled.core.studies.build.schedule import schedule_of
+
+
+def work_report(s: Studied) -> dict[str, Any]:
+    schedule = schedule_of(s.build, s.facts)
+    chance = chance_of(schedule, days_of(s.build), s.build.work.deadline)
+
+    def day(at: float) -> str:
+        return (schedule.begin + timedelta(days=int(at))).isoformat()
+
+    finish = schedule.finish_day
+    return {
+        "schedule": {
+            "tasks": [
+                {
+                    "id": one.task.id,
+                    "name": one.task.name,
+                    "start": day(one.begin),
+                    "end": day(one.end),
+                    "critical": schedule.critical.slack_h.get(one.task.id, 1.0) < 1e-6,
+                    "wait": round(max(one.free - one.end, 0.0), 3),
+                    "hours": round(one.task.mean_h, 2),
+                    "hands": one.task.hands,
+                    "done": bool(one.task.done),
+                }
+                for one in schedule.placed
+            ],
+            "never": [{"id": id, "why": why} for id, why in schedule.never],
+            "loop": list(schedule.loop),
+            "finish_date": day(finish) if finish is not None and not schedule.loop else None,
+            "chance_by_deadline": chance.by if chance is not None else None,
+            "p50": chance.p50.isoformat() if chance is not None else None,
+            "p80": chance.p80.isoformat() if chance is not None else None,
+        },
+        "lift": [
+            {
+                "id": one.lift.id,
+                "what": one.name,
+                "way": one.lift.way,
+                "mass_kg": round(one.mass_kg, 2) if not one.why else None,
+                "sigma_kg": round(one.sigma_kg, 2) if not one.why else None,
+                "hands": one.hands,
+                "said": [msgspec.to_builtins(said) for said in one.said],
+                "refusals": list(one.refusals),
+                "why": one.why or None,
+            }
+            for one in lifts_of(s)
+        ],
+        "checklists": [
+            {
+                "name": one.name,
+                "lines": [
+                    {
+                        "id": c.id,
+                        "says": c.says,
+                        "on": c.tick.on if c.tick else None,
+                        "who": c.tick.who if c.tick else None,
+                    }
+                    for c in one.lines
+                ],
+            }
+            for one in checklists(s.build, s.facts)
+        ],
+        "log": {
+            "entries": [msgspec.to_builtins(one) for one in s.build.work.log],
+            "pairs": [{"name": p.name, "unit": p.unit, "plan": p.plan, "fact": p.fact} for p in pairs_of(s)],
+        },
+    }

@@ -310,8 +310,7 @@ def test_a_build_with_its_cutting_comes_back_from_its_file(on, tmp_path) -> None
     session.edit("b", [add_to("cut.bought", {"id": "rig jack", "quote": 40.0})], "Cut")
     path = tmp_path / "cut.sled"
     sled_file.save(session.project, path)
-    back = sled_file.read(path) if hasattr(sled_file, "read") else sled_file.load(path)
-    project = getattr(back, "project", back)
+    project = sled_file.read(path)
     assert project.build.cut == session.build.cut and project.build.cut.numbers
 
 

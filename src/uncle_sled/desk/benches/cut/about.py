@@ -55,7 +55,7 @@ ABOUT = About(
         "Drag a piece on its sheet: it is held there, the others are laid out around it",
     ),
     shots=(
-        Shot("8-cut-sheets", "Sheets"),
+        Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),
         Shot("8b-cut-money", "Money"),
     ),
     shows=shows,

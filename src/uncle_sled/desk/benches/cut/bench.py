@@ -160,6 +160,15 @@ class CutBench(Bench):
         self.show_view("Sheets")
         self.made["Sheets"].hold()  # type: ignore[attr-defined]
 
+    def show_fullest(self) -> None:
+        """The sheet with most pieces, two cuts made: for pictures."""
+        self.show_view("Sheets")
+        panel = self.made["Sheets"]
+        sheets = panel.sheets()  # type: ignore[attr-defined]
+        if sheets:
+            panel.at = max(range(len(sheets)), key=lambda k: len(sheets[k].layout.pieces))  # type: ignore[attr-defined]
+            self.step(2)
+
     def keep_offcuts(self) -> None:
         """Offcuts of the plan that are worth keeping, as boards of the rack; what is cut from the rack goes off it."""
         made, build = self.plan(), self.session.build

@@ -84,7 +84,6 @@ ABOUT = About(
     shots=(
         Shot("7b-systems-wires", "Wires"),
         Shot("7c-systems-diagram", "Diagram"),
-        Shot("7d-systems-sweat", "Sweat"),
     ),
     shows=shows,
 )

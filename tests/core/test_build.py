@@ -1,0 +1,465 @@
+"""The work: hours and order, calendar and chance, lifts, glue, checklists, log; against the trade's check cases."""
+
+from __future__ import annotations
+
+from datetime import date
+
+import msgspec
+import networkx
+import numpy as np
+import pytest
+from icalendar import Calendar
+
+from tests.builders import a_body, a_build
+from uncle_sled.cli import main
+from uncle_sled.core.document.cut import Bought
+from uncle_sled.core.document.edits import add_to, apply, set_to
+from uncle_sled.core.document.project import Facts, empty_project
+from uncle_sled.core.document.work import Glue, Helper, Lift, LogEntry, TaskChange, Work
+from uncle_sled.core.errors import FileError
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.build import chance as chances
+from uncle_sled.core.studies.build.chance import chance_of, drawn, shape, through
+from uncle_sled.core.studies.build.checklists import checklists
+from uncle_sled.core.studies.build.days import SLOT_H, cured_h, days_of, month_c
+from uncle_sled.core.studies.build.gluing import bead_of, mass_ratio, pot_min, resin_for
+from uncle_sled.core.studies.build.lifting import (
+    four_legs_n,
+    liftable,
+    lifted,
+    squeeze_n,
+    tilt_kg,
+    turning,
+    two_legs,
+    wind_hold_m_s,
+    wind_n,
+)
+from uncle_sled.core.studies.build.log import pairs_of, photo_fault
+from uncle_sled.core.studies.build.order import critical_path, loop_in, sorted_tasks, sprung, traps
+from uncle_sled.core.studies.build.schedule import least_set, prebuilt, schedule_of, startable
+from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
+from uncle_sled.core.units import GRAVITY
+from uncle_sled.exchange.demos import DEMOS, demo
+from uncle_sled.exchange.ics import ics_bytes
+
+
+def a_task(id: str, hours: float, *after: str, **more: object) -> Task:
+    base = {"id": id, "name": id.upper(), "kind": "k", "low": hours, "likely": hours, "high": hours, "hands": 1, "space": "shop", "least_c": None, "dry": False, "cure_h": 0.0, "floor_c": None, "after": after, "ready": "", "because": "", "fixed": False, "needs": "", "source": "", "quantity": "", "own": False, "logged": 0.0, "done": ""}  # fmt: skip
+    return Task(**(base | more))  # type: ignore[arg-type]
+
+
+def own(*changes: TaskChange, **work: object):  # type: ignore[no-untyped-def]
+    """A build of nothing but one's own tasks."""
+    base = {"begin": "2027-03-01", "days": (0, 1, 2, 3, 4), "hours_day": 8.0, "helpers": ()}
+    return msgspec.structs.replace(
+        empty_project().build,
+        work=Work(changes=tuple(msgspec.structs.replace(one, own=True) for one in changes), **(base | work)),
+    )  # type: ignore[arg-type]
+
+
+# order
+
+
+def test_the_critical_path_of_the_notes() -> None:
+    tasks = [a_task("a", 3), a_task("b", 2, "a"), a_task("c", 4, "a"), a_task("d", 2, "b", "c"), a_task("e", 1, "d")]
+    made = critical_path(tasks, {one.id: one.likely for one in tasks}, {})
+    assert made.long_h == 10 and [id for id in "abcde" if made.critical(id)] == ["a", "c", "d", "e"]
+    assert made.slack_h["b"] == 2 and made.begin_h == {"a": 0, "b": 3, "c": 3, "d": 7, "e": 9}
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_the_critical_path_is_the_longest_of_the_graph(seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    tasks = []
+    for k in range(25):
+        before = [f"t{j}" for j in range(k) if rng.random() < 0.12]
+        tasks.append(a_task(f"t{k}", float(rng.integers(1, 20)), *before))
+    waits = {one.id: float(rng.integers(0, 6)) for one in tasks}
+    graph = networkx.DiGraph()
+    for one in tasks:
+        graph.add_edge((one.id, 0), (one.id, 1), weight=one.likely)
+        for id in one.after:
+            graph.add_edge((id, 1), (one.id, 0), weight=waits[id])
+    rng.shuffle(tasks)
+    made = critical_path(tasks, {one.id: one.likely for one in tasks}, waits)
+    assert made.long_h == pytest.approx(networkx.dag_longest_path_length(graph))
+    assert min(made.slack_h.values()) == pytest.approx(0.0)
+    assert [one.id for one in sorted_tasks(tasks)].index("t0") >= 0
+
+
+def test_a_ring_is_named_and_nothing_is_placed() -> None:
+    assert loop_in([a_task("a", 1, "c"), a_task("b", 1, "a"), a_task("c", 1, "b")])
+    assert loop_in([a_task("a", 1), a_task("b", 1, "a")]) == ()
+    build = own(TaskChange("x", after=("y",)), TaskChange("y", after=("x",)))
+    made = schedule_of(build, Facts())
+    assert set(made.loop) == {"x", "y"} and not made.placed
+    found = {one.code: one for one in findings(study(build, Facts()))}
+    assert found["task-loop"].severity == "stop" and chance_of(made, days_of(build), "") is None
+
+
+def test_every_trap_of_the_table_is_sprung_where_nothing_keeps_it() -> None:
+    known = {one.id for one in shipped_tasks()}
+    for trap in traps():
+        assert {trap.before, trap.after} <= known
+        loose = [a_task(trap.before, 1), a_task(trap.after, 1)]
+        assert trap in sprung(loose)
+        assert trap not in sprung([a_task(trap.before, 1), a_task(trap.after, 1, trap.before)])
+        between = [a_task(trap.before, 1), a_task("between", 1, trap.before), a_task(trap.after, 1, "between")]
+        assert trap not in sprung(between)
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_what_is_proposed_walks_into_no_trap(name: str) -> None:
+    project = demo(name)
+    build = apply(project.build, [set_to("work", Work())])
+    tasks = tasks_of(build, project.facts)
+    assert tasks and not sprung(tasks) and not loop_in(tasks)
+    assert all(one.low <= one.likely <= one.high and one.source for one in tasks)
+    here = {one.id for one in tasks}
+    assert all(id in here for one in tasks for id in one.after)
+
+
+# the calendar
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_never_more_hands_than_there_are_and_never_two_in_one_space(name: str) -> None:
+    project = demo(name)
+    build = project.build
+    days, made = days_of(build), schedule_of(build, project.facts)
+    assert made.placed and not made.never
+    by_id = {one.task.id: one for one in made.placed}
+    hours: dict[tuple[int, str], float] = {}
+    hands: dict[int, float] = {}
+    for one in made.placed:
+        if one.task.done:
+            continue
+        per_day = max(int(np.ceil(one.task.left_h / SLOT_H)), 1) * SLOT_H / len(one.days)
+        for day in one.days:
+            assert days.hands[day] >= one.task.hands
+            hours[day, one.task.space] = hours.get((day, one.task.space), 0.0) + min(per_day, days.slots * SLOT_H)
+            hands[day] = hands.get(day, 0.0) + per_day * one.task.hands
+        for id in one.task.after:
+            if id in by_id and not one.task.fixed:
+                assert by_id[id].free <= one.begin + 1e-6, (id, one.task.id)
+    whole = days.slots * SLOT_H
+    assert sum(hands.values()) <= sum(int(days.hands[day]) * whole for day in hands) + 1e-6
+    assert sum(hours.values()) <= len(hours) * whole + 1e-6
+
+
+def test_weather_hands_and_free_days_are_kept() -> None:
+    build = own(
+        TaskChange("paint", low=4, likely=4, high=4, space="outside", least_c=10.0),
+        TaskChange("heavy", low=4, likely=4, high=4, hands=2),
+        begin="2027-01-04",
+        helpers=(Helper("h1", "Sam", (5,)), Helper("h2", "Kim", (2,))),
+        free_days=("2027-01-06",),
+    )
+    build = apply(build, [set_to("brief.latitude_deg", 54.0)])
+    made = {one.task.id: one for one in schedule_of(build, Facts()).placed}
+    days = days_of(build)
+    assert days.on(made["heavy"].days[0]) == date(
+        2027, 1, 13
+    )  # the first Wednesday is a free day; on Saturday nobody works
+    assert days.outside_c[made["paint"].days[0]] >= 10 and days.on(made["paint"].days[0]).month >= 4
+    assert month_c(54, 1) < 3 < 17 < month_c(54, 7) and month_c(-35, 1) > month_c(-35, 7)
+
+
+def test_what_can_never_be_done_says_why_and_what_waits_for_it() -> None:
+    alone = own(TaskChange("two", hands=2), TaskChange("then", after=("two",)))
+    never = dict(schedule_of(alone, Facts()).never)
+    assert "2 pairs of hands" in never["two"] and "waits for" in never["then"]
+    assert "no day of the week" in schedule_of(own(TaskChange("a"), days=()), Facts()).never[0][1]
+    cold = own(TaskChange("resin", cure_h=24.0, floor_c=60.0))
+    assert "will not cure" in schedule_of(cold, Facts()).never[0][1]
+    hot = own(TaskChange("a", least_c=70.0))
+    assert "never so warm" in schedule_of(hot, Facts()).never[0][1]
+    assert {one.code for one in findings(study(cold, Facts()))} >= {"task-never"}
+
+
+def test_waits_run_by_the_clock_and_take_no_hand() -> None:
+    build = own(
+        TaskChange("glue", low=2, likely=2, high=2, cure_h=24.0),
+        TaskChange("on", low=2, likely=2, high=2, after=("glue",)),
+        TaskChange("other", low=5, likely=5, high=5),
+    )
+    build = apply(build, [set_to("work.shop", {"si": 20.0})])
+    made = {one.task.id: one for one in schedule_of(build, Facts()).placed}
+    assert made["glue"].free - made["glue"].end == pytest.approx(1.0)
+    assert made["other"].days == (0,) and made["on"].days == (1,)
+
+
+def test_cure_by_changing_warmth_is_that_of_the_notes() -> None:
+    assert cured_h(0.0, 24.0, None, np.full(9, 12.0)) == pytest.approx(41.8, abs=0.05)
+    assert cured_h(0.0, 24.0, 10.0, np.full(9, 8.0)) is None
+    assert cured_h(5.0, 0.0, 10.0, np.full(9, 8.0)) == 5.0
+    assert cured_h(0.0, 24.0, None, np.full(9, 20.0)) == pytest.approx(24.0)
+
+
+def test_a_task_is_learnt_from_the_log_when_three_of_a_kind_are_done() -> None:
+    project = demo("orchard-keeper")
+    build = apply(project.build, [set_to("work", Work(begin="2027-01-01"))])
+    plain = {one.id: one for one in tasks_of(build, project.facts)}
+    kind = [one for one in plain.values() if one.kind == "timber"][:4]
+    ops = []
+    for k, one in enumerate(kind[:3]):
+        ops.append(add_to("work.changes", TaskChange(one.id, done="2027-02-01")))
+        ops.append(add_to("work.log", LogEntry(f"lg{k}", "2027-02-01", of=one.id, hours=one.mean_h / 1.6 * 2.0)))
+    two = tasks_of(
+        apply(build, [op for op in ops if op.value.id != kind[2].id and op.value.id != "lg2"]), project.facts
+    )
+    assert next(one for one in two if one.id == kind[3].id).likely == pytest.approx(kind[3].likely)
+    three = tasks_of(apply(build, ops), project.facts)
+    assert next(one for one in three if one.id == kind[3].id).likely == pytest.approx(kind[3].likely / 1.6 * 2.0)
+
+
+def test_a_logged_day_moves_the_finish_and_a_late_window_what_waits_for_it() -> None:
+    project = demo("marsh-heron")
+    build = apply(project.build, [set_to("work", Work(begin="2027-03-05")), set_to("cut.bought", [])])
+    before = schedule_of(build, project.facts)
+    log = LogEntry("lg1", "2027-04-18", of="frame", hours=3.0)
+    after = schedule_of(apply(build, [add_to("work.log", log)]), project.facts)
+    assert before.finish_day is not None and after.finish_day is not None and after.now == 44
+    assert after.finish_day > before.finish_day
+    late = Bought("opening window", ordered="2027-06-01", lead_days=120)
+    held = schedule_of(apply(build, [add_to("cut.bought", late)]), project.facts)
+    fit = held.of("trial-fit")
+    assert fit is not None and held.begin.toordinal() + fit.days[0] >= date(2027, 9, 29).toordinal()
+    assert prebuilt(held) and all(one.end <= fit.begin for one in prebuilt(held))
+    codes = {one.code for one in findings(study(apply(build, [add_to("cut.bought", late)]), project.facts))}
+    assert "late-on-path" in codes
+
+
+def test_three_things_can_be_begun_and_the_least_set_holds_what_it_needs() -> None:
+    project = demo("marsh-heron")
+    made = schedule_of(project.build, project.facts)
+    three = startable(made)
+    done = {one.task.id for one in made.placed if one.task.done}
+    assert len(three) == 3 and all(set(one.task.after) <= done for one in three)
+    tasks = tasks_of(project.build, project.facts)
+    roll, sleep = least_set(tasks, ("first-tow",)), least_set(tasks, ("liner",))
+    assert "axle" in roll and "weigh" in roll and "foam" in sleep and "first-tow" not in sleep
+    assert least_set(tasks, ("nothing",)) == ()
+
+
+def test_orders_of_the_constraint_program_are_never_worse_and_always_the_same() -> None:
+    project = demo("marsh-heron")
+    plain, best = schedule_of(project.build, project.facts), schedule_of(project.build, project.facts, True)
+    assert best.finish_day is not None and plain.finish_day is not None and best.finish_day <= plain.finish_day
+    from uncle_sled.core.engine import forget
+
+    forget()
+    assert schedule_of(project.build, project.facts, True) == best
+
+
+# the chance
+
+
+def test_a_beta_has_the_classic_mean_and_spread() -> None:
+    made = shape(2.0, 4.0, 9.0)
+    assert made == pytest.approx((2.5948, 4.6706), abs=1e-4)
+    a, b = made  # type: ignore[misc]
+    assert 2 + 7 * a / (a + b) == pytest.approx(4.5)
+    assert 7 * np.sqrt(a * b / ((a + b) ** 2 * (a + b + 1))) == pytest.approx(7 / 6)
+    assert shape(3.0, 3.0, 3.0) is None and shape(2.0, 2.0, 5.0)[0] == pytest.approx(0.667, abs=1e-3)  # type: ignore[index]
+
+
+def test_two_parallel_paths_end_later_than_either() -> None:
+    tasks = [a_task("a", 10), a_task("b", 10)]
+    rng = np.random.default_rng(1)
+    hours = {id: rng.normal(10, 2, 200_000) for id in "ab"}
+    end = through(tasks, hours, {}, {"a": set(), "b": set()}, {})
+    assert end.mean() == pytest.approx(10 + 2 / np.sqrt(np.pi), abs=0.02) and end.mean() == pytest.approx(
+        11.13, abs=0.02
+    )
+    one_after_other = through(tasks, hours, {}, {"a": set(), "b": {"a"}}, {})
+    assert one_after_other.mean() == pytest.approx(20, abs=0.05)
+
+
+def test_people_are_late_together_and_the_draws_are_the_same_again() -> None:
+    tasks = [a_task(f"t{k}", 10.0, low=6.0, high=20.0) for k in range(30)]
+    apart = sum(drawn(tasks, 4000, common=0.0).values())
+    together = sum(drawn(tasks, 4000).values())
+    assert together.std() > 3 * apart.std()  # type: ignore[union-attr]
+    assert together.mean() == pytest.approx(apart.mean(), rel=0.02)  # type: ignore[union-attr]
+    again = sum(drawn(tasks, 4000).values())
+    assert (again == together).all()  # type: ignore[union-attr]
+
+
+def test_the_chance_of_a_deadline_falls_as_it_comes_nearer() -> None:
+    project = demo("marsh-heron")
+    made, days = schedule_of(project.build, project.facts), days_of(project.build)
+    chance = [chance_of(made, days, f"2027-{month:02d}-15") for month in (4, 7, 8, 12)]
+    by = [one.by for one in chance if one is not None]
+    assert by == sorted(by) and by[0] == 0.0 and by[-1] == 1.0  # type: ignore[type-var]
+    first = chance[0]
+    assert (
+        first is not None and first.p50 <= first.p80 and 0 < len(first.movers) <= 5 and len(first.days) == chances.DRAWS
+    )
+    assert chance_of(made, days, "") is not None and chance_of(made, days, "").by is None  # type: ignore[union-attr]
+    near = apply(project.build, [set_to("work.deadline", "2027-05-01")])
+    assert "deadline-unlikely" in {one.code for one in findings(study(near, project.facts))}
+
+
+# lift day
+
+
+def test_lifts_are_those_of_the_notes() -> None:
+    legs = two_legs(260, 1.1, 1.7, 1.9)
+    assert legs["up_n"] == pytest.approx((1548, 1002), abs=1) and legs["deg"] == pytest.approx((30.1, 41.8), abs=0.05)
+    assert legs["tension_n"] == pytest.approx((1789, 1344), abs=1) and legs["leg_m"] == pytest.approx((2.195, 2.550), abs=1e-3)  # fmt: skip
+    assert squeeze_n(legs["up_n"][0], legs["deg"][0]) == pytest.approx(896, abs=1)
+    assert four_legs_n(420, 35) == pytest.approx(3143, abs=1)
+    assert four_legs_n(180, 30) / 1.25 == pytest.approx(1019, abs=1)
+    assert wind_n(4.8 * 2.4, 8.0) == pytest.approx(708, abs=1)
+    assert wind_hold_m_s(4.8 * 2.4, 2) == pytest.approx(6.7, abs=0.05) and wind_hold_m_s(4.8 * 2.4, 2) / 1.5 == pytest.approx(4.5, abs=0.05)  # fmt: skip
+    assert tilt_kg(96, 1.0, 1.9) == pytest.approx(50.5, abs=0.05) and tilt_kg(96, 1.0, 1.9, 60) == pytest.approx(25.3, abs=0.05)  # fmt: skip
+    start, over, moment = turning(210, 2.1, 0.25)
+    assert (start, over, moment) == pytest.approx((1030, 76.6, 515), abs=0.5)
+    assert start == pytest.approx(210 * GRAVITY / 2)
+
+
+def test_what_is_lifted_is_taken_heavier_than_it_is_thought_and_refused_where_it_must_be() -> None:
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+    names = dict(liftable(s))
+    assert {"left side", "rear", "body", "frame"} <= set(names)
+    for what in names:
+        made = lifted(s, Lift("x", what))
+        assert made.mass_kg > 0 and made.taken_kg > made.mass_kg and 0 <= made.cg_m[0] <= made.size_m[0] + 1e-6
+    flat = lifted(s, Lift("x", "left side", hook=_m(0.5)))
+    assert any("60°" in one for one in flat.refusals)
+    assert any("no higher" in one for one in lifted(s, Lift("x", "left side", hook=_m(0.0))).refusals)
+    windy = lifted(s, Lift("x", "left side", wind_m_s=8.0))
+    assert any("gusts" in one for one in windy.refusals) and not any("gusts" in one for one in lifted(s, Lift("x", "left side", wind_m_s=1.0)).refusals)  # fmt: skip
+    weak = lifted(s, Lift("x", "left side", sling_n=1000.0))
+    assert any("sling" in one for one in weak.refusals)
+    few = lifted(s, Lift("x", "rear", way="tilt up", people=2))
+    assert any("people" in one for one in few.refusals)
+    assert lifted(s, Lift("x", "nothing")).why and not lifted(s, Lift("x", "frame", way="turn over")).why
+    lone = study(empty_project().build, Facts())
+    assert liftable(lone) == () and lifted(lone, Lift("x", "body")).why
+
+
+def _m(si: float):  # type: ignore[no-untyped-def]
+    from uncle_sled.core.document.quantity import Length
+
+    return Length(si)
+
+
+# glue
+
+
+def test_glue_and_resin_are_those_of_the_notes() -> None:
+    assert [pot_min(25, t) for t in (15, 20, 25, 30, 35)] == pytest.approx([50, 35.4, 25, 17.7, 12.5], abs=0.1)
+    glue = Glue()
+    assert mass_ratio(glue) == pytest.approx(5.93, abs=0.005)
+    made = resin_for(glue, 12.0, 20.0)
+    assert made.mixed_kg == pytest.approx(6.07, abs=0.005) and made.hardener_kg == pytest.approx(0.876, abs=0.001)
+    hot = resin_for(glue, 12.0, 30.0)
+    assert hot.pot_min * 0.7 == pytest.approx(12.4, abs=0.05) and hot.batch_m2 == pytest.approx(1.11, abs=0.01)
+    assert hot.batch_g == pytest.approx(256, abs=2)
+    bead = bead_of(msgspec.structs.replace(glue, rivet_pitch=_m(4.0 / 26)), "door", 4.0)
+    assert bead.rivets == 26 and bead.takes_min == pytest.approx(15.2, abs=0.05) and bead.too_slow
+    assert bead_of(glue, "x", 21.2).cartridges == pytest.approx(1.0, abs=0.002)
+    assert bead_of(glue, "x", 1.0).cure_days == 4 and bead_of(msgspec.structs.replace(glue, bead_mm=8.0), "x", 1.0).cure_days == 8  # fmt: skip
+
+
+# checklists, log
+
+
+def test_a_build_without_gas_is_never_asked_about_gas() -> None:
+    project = demo("rosin-box")
+    lines = [check.says for one in checklists(project.build, project.facts) for check in one.lines]
+    assert lines and not any("Gas" in one or "Cylinder" in one for one in lines)
+    heron = demo("marsh-heron")
+    names = {one.name for one in checklists(heron.build, heron.facts)}
+    assert {"Welding", "Gas test", "Leak test", "First tow", "Winter"} <= names and "Glassing" not in names
+    ticked = apply(heron.build, [add_to("work.ticks", {"id": "First tow/hubs", "on": "2027-09-01", "who": "Ann"}), add_to("work.lines", {"id": "ln1", "list": "First tow", "says": "Mirror"})])  # fmt: skip
+    tow = next(one for one in checklists(ticked, heron.facts) if one.name == "First tow")
+    assert tow.done == 1 and tow.lines[-1].own and tow.lines[-1].says == "Mirror"
+    assert checklists(empty_project().build, Facts()) == ()
+
+
+def test_what_was_measured_stands_beside_what_was_planned() -> None:
+    project = demo("marsh-heron")
+    s = study(project.build, project.facts)
+    pairs = {one.name: one for one in pairs_of(s)}
+    frame = pairs["Weld the frame and keep it square"]
+    assert frame.fact == 25.5 and frame.plan is not None and frame.ratio == pytest.approx(25.5 / frame.plan)
+    measured = apply(project.build, [add_to("work.log", LogEntry("lg9", "2027-09-01", "measure", "m-ball", value=44.0, plan=39.0))])  # fmt: skip
+    ball = next(one for one in pairs_of(study(measured, project.facts)) if one.unit == "kg")
+    assert (ball.plan, ball.fact) == (39.0, 44.0)
+    paid = apply(project.build, [add_to("cut.bought", Bought("rig jack", likely=50.0, spent=61.0))])
+    assert any(one.unit == "money" and one.fact == 61.0 for one in pairs_of(study(paid, project.facts)))
+
+
+def test_a_photo_stays_beside_its_file() -> None:
+    assert photo_fault("photos/day-3.jpg") is None and photo_fault("") is None
+    for path in (
+        "/etc/passwd.jpg",
+        "../up.jpg",
+        "a/../../b.png",
+        "C:/x.jpg",
+        "~/x.png",
+        "photos/list.txt",
+        "http://x/y.jpg",
+    ):
+        assert photo_fault(path), path
+    project = demo("marsh-heron")
+    bad = apply(project.build, [add_to("work.log", LogEntry("lg9", "2027-09-01", "photo", photo="../up.jpg"))])
+    assert "photo-outside" in {one.code for one in findings(study(bad, project.facts))}
+
+
+# findings, files
+
+
+def test_the_work_is_silent_until_somebody_plans() -> None:
+    for name in DEMOS:
+        project = demo(name)
+        build = apply(project.build, [set_to("work", Work())])
+        assert not [one for one in findings(study(build, project.facts)) if one.stop == "Build"]
+
+
+@pytest.mark.parametrize(("name", "code"), [("marsh-heron", "order-trap"), ("rosin-box", "order-trap"), ("orchard-keeper", "booked-too-early"), ("orchard-keeper", "lift-over-limit")])  # fmt: skip
+def test_the_demos_have_what_their_stories_say(name: str, code: str) -> None:
+    project = demo(name)
+    s = study(project.build, project.facts)
+    found = [one for one in with_remedies(s) if one.code == code]
+    assert found
+    for one in found:
+        if one.remedy is not None:
+            after = findings(study(apply(project.build, one.remedy.ops), project.facts))
+            assert one.key not in {other.key for other in after}
+
+
+def test_a_slow_bond_is_found_and_a_slower_adhesive_settles_it() -> None:
+    from uncle_sled.core.document.shell import Face, Layer
+
+    layers = (Layer("l1", "aluminium-composite", _m(0.003)),)
+    build = a_build(shell=a_body("box", "stick timber", faces=(Face("f", "left side", "Left", layers=layers),)), work=Work(begin="2027-01-01"))  # fmt: skip
+    s = study(build, Facts())
+    found = next(one for one in with_remedies(s) if one.code == "bond-too-slow")
+    assert found.remedy is not None
+    assert "bond-too-slow" not in {one.code for one in findings(study(apply(build, found.remedy.ops), Facts()))}
+
+
+def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore[no-untyped-def]
+    project = demo("marsh-heron")
+    made = schedule_of(project.build, project.facts)
+    book = Calendar.from_ical(ics_bytes(made, "Heron", date(2027, 1, 1)))
+    events = list(book.walk("VEVENT"))
+    names = {str(one["summary"]).split(" (")[0].removesuffix(": cures") for one in events}
+    assert names == {one.task.name.split(" (")[0] for one in made.placed}
+    roof = made.of("roof")
+    assert roof is not None
+    starts = [one["dtstart"].dt for one in events if str(one["summary"]).startswith(roof.task.name) and "cures" not in str(one["summary"])]  # fmt: skip
+    assert min(starts) == days_of(project.build).on(roof.days[0])
+    uids = [str(one["uid"]) for one in events]
+    assert len(uids) == len(set(uids))
+    with pytest.raises(FileError):
+        ics_bytes(schedule_of(empty_project().build, Facts()), "x", date(2027, 1, 1))
+    out = tmp_path / "h.ics"
+    assert main(["export", "marsh-heron", "--to", "ics", "--out", str(out)]) == 0 and b"VEVENT" in out.read_bytes()

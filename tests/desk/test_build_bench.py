@@ -1,0 +1,233 @@
+"""The Build bench, driven: bars dragged with a ghost before they are kept, tasks typed, lifts, checklists, the log."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtWidgets import QApplication, QPushButton
+
+from tests.desk.driving import bench_on, drag, enter, key, move, press, release
+from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.studies.build import schedule
+from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.demos import demo
+
+VIEWS = ("Calendar", "Today", "Chance", "Lift", "Glue", "Checks", "Log")
+
+
+@pytest.fixture()
+def on(open_on, monkeypatch):  # type: ignore[no-untyped-def]
+    monkeypatch.setattr(schedule, "WORK_LIMIT", 0.01)  # what its orders are worth is tested on its own
+
+    def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
+        return bench_on(open_on, what, "Build", view, **more)
+
+    return opened
+
+
+def bar_of(chart, id):  # type: ignore[no-untyped-def]
+    shapes = chart.make(float(chart.width()), float(chart.height()))
+    ring = next(one.points for one in shapes if isinstance(one, Poly) and one.id == id)
+    return QPointF(sum(p[0] for p in ring) / len(ring), chart.height() - sum(p[1] for p in ring) / len(ring))
+
+
+def said(session):  # type: ignore[no-untyped-def]
+    heard: list[str] = []
+    session.said.connect(lambda words, how: heard.append(words))
+    return heard
+
+
+def words_of(chart):  # type: ignore[no-untyped-def]
+    return [one.text for one in chart.make(800.0, 500.0) if isinstance(one, Text)]
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_an_empty_build_says_what_is_missing_on_every_view(on, view) -> None:
+    _, session, bench = on(view, empty_project())
+    bench.made[view].refresh()
+    bench.turn_done()
+    bench.keep()
+    assert session.build.work == empty_project().build.work
+
+
+def test_a_dragged_bar_shows_what_follows_before_it_is_kept(on) -> None:
+    _, session, bench = on("Calendar")
+    panel = bench.made["Calendar"]
+    at = bar_of(panel.chart, "floor-sticks")
+    before = session.build.work
+    drag(panel.chart, at, (120, 0))
+    assert session.build.work is before and panel.ghost is not None and panel.tried is not None
+    assert "becomes" in panel.says.text() and not panel.keep_button.isHidden()
+    assert any(isinstance(one, Poly) and one.dash and one.stroke == "chalk" for one in panel.chart.make(800.0, 700.0))
+    bench.keep()
+    change = next(one for one in session.build.work.changes if one.id == "floor-sticks")
+    assert change.not_before > "2027-03-21" and panel.ghost is None
+    session.undo()
+    assert all(one.id != "floor-sticks" for one in session.build.work.changes)
+
+
+def test_a_dragged_bar_is_given_back_by_escape_and_by_its_button(on) -> None:
+    _, session, bench = on("Calendar")
+    panel = bench.made["Calendar"]
+    at = bar_of(panel.chart, "floor-sticks")
+    press(panel.chart, at)
+    move(panel.chart, at + QPointF(90, 0))
+    key(panel.chart, Qt.Key.Key_Escape)
+    release(panel.chart, at + QPointF(90, 0))
+    assert panel.tried is None and panel.ghost is None
+    drag(panel.chart, at, (90, 0))
+    panel.back_button.click()
+    assert panel.tried is None  # fmt: skip
+    heard = said(session)
+    bench.keep()
+    assert any("Drag a bar first" in words for words in heard)
+
+
+def test_a_task_is_typed_into_and_faults_are_said(on) -> None:
+    _, session, bench = on("Calendar")
+    panel = bench.made["Calendar"]
+    card = panel.task_card
+    panel.pick("foam")
+    enter(card.fields["likely"], "12")
+    change = next(one for one in session.build.work.changes if one.id == "foam")
+    assert change.likely == 12.0 and change.low < 12.0 < change.high
+    enter(card.fields["low"], "30")
+    assert "low must not be over likely" in card.complaint.text()
+    enter(card.fields["hands"], "two")
+    assert "number of hands" in card.complaint.text()
+    enter(card.fields["not_before"], "31.12.2027")
+    assert "year-month-day" in card.complaint.text()
+    enter(card.fields["not_before"], "2026-01-01")
+    assert "before the first day" in card.complaint.text()
+    enter(card.fields["not_before"], "2027-09-01")
+    assert card.task().ready == "2027-09-01"
+    card._turn_fixed()
+    assert card.task().fixed
+    card._turn_wait("templates")
+    assert "templates" in card.task().after
+    card._turn_wait("templates")
+    assert "templates" not in card.task().after
+    bench.turn_done()
+    assert card.task().done
+    bench.turn_done()
+    assert not card.task().done
+    card._leave_out()
+    assert card.task() is None
+    card._take_in("foam")
+    assert card.task() is not None
+
+
+def test_a_task_of_ones_own_is_added_named_and_taken_off_and_a_ring_is_said(on) -> None:
+    _, session, bench = on("Calendar")
+    bench.add_task()
+    panel = bench.made["Calendar"]
+    own = bench.chosen
+    enter(panel.task_card.fields["name"], "Invite the neighbours")
+    assert bench.name_of(own) == "Invite the neighbours"
+    panel.task_card._turn_wait("first-tow")
+    panel.pick("frame-paint")
+    panel.task_card._turn_wait(own)
+    assert bench.schedule().loop and "waits for" in panel._why()
+    panel.pick(own)
+    panel.task_card._leave_out()
+    assert not bench.schedule().loop and all(one.id != own for one in session.build.work.changes)
+
+
+def test_whose_days_are_turned_on_and_off(on) -> None:
+    _, session, bench = on("Calendar")
+    week = bench.made["Calendar"].week
+    buttons = [one for one in week.findChildren(QPushButton) if one.accessibleName() == "You, Monday"]
+    buttons[-1].click()
+    assert 0 in session.build.work.days
+    week.add()
+    assert len(session.build.work.helpers) == 2
+    for day_ in tuple(session.build.work.days):
+        week._turn("", day_)
+    QApplication.processEvents()
+    assert "no day of the week" in bench.made["Calendar"]._why() or bench.schedule().never
+    assert session.build.work.days == ()
+
+
+def test_today_shows_three_and_chance_its_dates(on) -> None:
+    _, _, bench = on("Today")
+    told = words_of(bench.made["Today"].chart)
+    assert {"1", "2", "3"} <= set(told) and any("At hand" in one for one in told)
+    assert "To roll" in bench.made["Today"].says.text()
+    bench.show_view("Chance")
+    told = words_of(bench.made["Chance"].chart)
+    assert any(one.startswith("80 % by") for one in told) and any("deadline:" in one for one in told)
+    assert any("What moves it most" in one for one in told)
+
+
+def test_a_lift_is_planned_changed_refused_and_done(on) -> None:
+    _, session, bench = on("Lift", demo("orchard-keeper"))
+    panel = bench.made["Lift"]
+    assert "Not like this: gusts" in panel.refused.text() and "Who stands where" in panel.crew.text()
+    assert panel.chart.make(600.0, 400.0)
+    bench.add_lift()
+    assert len(session.build.work.lifts) == 3 and panel.chosen == session.build.work.lifts[-1].id
+    for way in ("tilt up", "by hand", "turn over", "crane"):
+        session.edit("way", [_set(f"work.lifts.{panel.chosen}.way", way)], "Build")
+        panel.refresh()
+        assert panel.made() is not None and panel.chart.make(600.0, 400.0)
+    panel.turn_done()
+    assert session.build.work.lifts[-1].done
+    panel.take_off()
+    assert len(session.build.work.lifts) == 2
+
+
+def _set(path, value):  # type: ignore[no-untyped-def]
+    from uncle_sled.core.document.edits import set_to
+
+    return set_to(path, value)
+
+
+def test_lists_are_ticked_with_date_and_who(on) -> None:
+    _, session, bench = on("Checks")
+    panel = bench.made["Checks"]
+    panel.who.show_value("Ann")
+    panel.who.setText("Ann")
+    panel.boxes["First tow/hubs"].click()
+    tick = session.build.work.ticks[0]
+    assert tick.id == "First tow/hubs" and tick.who == "Ann" and tick.on
+    assert "Ann" in panel.told["First tow/hubs"].text()
+    panel.list.show_value("First tow")
+    panel.add("Mirrors set")
+    assert session.build.work.lines[0].says == "Mirrors set" and any("Mirrors set" in one.text() for one in panel.told.values())  # fmt: skip
+    panel.clear()
+    assert not session.build.work.ticks
+    session.undo()
+    assert session.build.work.ticks
+
+
+def test_the_log_is_written_and_moves_the_plan(on, tmp_path) -> None:
+    _, session, bench = on("Log")
+    panel = bench.made["Log"]
+    before = bench.schedule().finish_day
+    bench.chosen = "templates"
+    bench.write_log()
+    entry = panel.entry()
+    assert entry is not None and entry.of == "templates"
+    fields = {row.title: field for row, _, field in panel.form.rows}
+    enter(fields["Day"], "2027-05-02")
+    enter(fields["Hours"], "3")
+    assert panel.entry().hours == 3.0 and bench.schedule().now > 50
+    assert before is not None and bench.schedule().finish_day > before
+    enter(fields["Hours"], "lots")
+    assert "hours" in panel.form.complaint.text() and panel.entry().hours == 3.0
+    enter(fields["Photo"], "../up.jpg")
+    assert "climbs out" in panel.form.complaint.text() and panel.entry().photo == ""
+    enter(fields["Photo"], "photos/a.jpg")
+    assert "Save the build first" in panel.says.text()
+    session.edit("kind", [_set(f"work.log.{panel.chosen}.kind", "measure")], "Build")
+    fields = {row.title: field for row, _, field in panel.form.rows}
+    fields["Of"].entered.emit("m-ball")
+    assert panel.entry().of == "m-ball" and panel.entry().plan == pytest.approx(39, abs=1)
+    enter({row.title: field for row, _, field in panel.form.rows}["Measured"], "44")
+    assert any("on the ball" in one for one in words_of(panel.chart))
+    path = tmp_path / "b.sled"
+    sled_file.save(session.project, path)
+    assert sled_file.read(path).build.work == session.build.work
+    panel.take_off()
+    assert all(one.id != entry.id for one in session.build.work.log)

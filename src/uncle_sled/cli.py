@@ -103,6 +103,11 @@ def _parser() -> argparse.ArgumentParser:
     )
     verb.add_argument("--json", action="store_true", help="as JSON, in metres")
     verb.set_defaults(run=_cut)
+    verb = verbs.add_parser("stand-in", help="a simulated device on this computer, to try without one")
+    verb.add_argument("device", choices=("scale",), metavar="DEVICE", help="scale: a pad scale, see docs/scale.md")
+    verb.add_argument("--from", required=True, dest="loads", metavar="FILE", help="a weight in kg and seconds a line")
+    verb.add_argument("--port", type=int, default=0, metavar="N", help="on 127.0.0.1; any free one by default")
+    verb.set_defaults(run=_stand_in)
     verb = verbs.add_parser("codes", help="every finding's code, its stop and what is tried for it, as a table")
     verb.set_defaults(run=_codes)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
@@ -273,6 +278,18 @@ def _cut(args: argparse.Namespace) -> int:
         )
     print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
     return STOPS if plan.unplaced else OK
+
+
+def _stand_in(args: argparse.Namespace) -> int:
+    from uncle_sled.exchange.stand_in_scale import read_loads, serve
+
+    if not 0 <= args.port <= 65535:
+        raise FileError(f"--port {args.port} is no port; 1 to 65535 would be right, or none for any that is free.")
+    try:
+        serve(read_loads(Path(args.loads)), args.port, lambda says: print(says, flush=True))
+    except KeyboardInterrupt:
+        print("taken away", flush=True)
+    return OK
 
 
 def _desk(args: argparse.Namespace) -> int:

@@ -78,6 +78,12 @@ def test_every_kind_is_written_and_a_body_is_asked_for(kind, tmp_path, capsys):
             "labels-pdf",
             "buy-csv",
             "buy-xlsx",
+            "today",
+            "ics",
+            "crew-pdf",
+            "checks-pdf",
+            "again-pdf",
+            "standing-pdf",
         )
         else 0
     )

@@ -18,6 +18,9 @@ T = TypeVar("T")
 
 Proof = Callable[[str, Any, Any], None]  # name of a study, what was kept of it, what it gives fresh
 _proof: list[Proof] = []
+_seen: dict[
+    tuple[int, ...], tuple[Any, ...]
+] = {}  # what was proved within this, and its inputs, so that no id comes twice
 _tables: list[Callable[[], None]] = []  # empties one table each
 
 
@@ -31,14 +34,18 @@ def forget() -> None:
 def proved(proof: Proof) -> Iterator[None]:
     """Within this, every result that was kept is worked out fresh as well and both are given to ``proof``."""
     _proof.append(proof)
+    _seen.clear()
     try:
         yield
     finally:
         _proof.pop()
+        _seen.clear()
 
 
 def _kept(study: Callable[..., R], args: tuple[Any, ...], result: R) -> R:
-    if _proof:
+    seen = (id(study), *map(id, args))
+    if _proof and seen not in _seen:  # asked once more for the very same objects, it was proved already
+        _seen[seen] = args
         proof = _proof.pop()  # what it calls in turn is proved when it is asked for by itself
         try:
             fresh = study(*args)

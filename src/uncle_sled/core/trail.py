@@ -31,7 +31,7 @@ STOPS = (
     Stop("Systems", ("systems",), edits=("stow", "brief")),
     Stop("Cut", ("cut",), edits=("brief",)),
     Stop("Build", ("work",), edits=("cut",)),
-    Stop("Road", (), "Will take scale tickets and what they teach, the papers, trips and drills."),
+    Stop("Road", ("road",), edits=("brief",)),
 )
 HOME = "Stow"  # where an open build is shown first
 TRAIL = tuple(stop.name for stop in STOPS)

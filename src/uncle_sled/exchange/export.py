@@ -34,6 +34,9 @@ KINDS: dict[str, tuple[str, str]] = {
     "crew-pdf": ("pdf", "Crew sheets of the lifts as PDF, a page a lift"),
     "checks-pdf": ("pdf", "Checklists as PDF"),
     "again-pdf": ("pdf", "What I would do again, from what was measured, as PDF"),
+    "data-sheet": ("pdf", "Data sheet for the office as PDF"),
+    "hand-over": ("pdf", "Customer's brief and hand-over as PDF"),
+    "standing-pdf": ("pdf", "Blocks and levels as PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
 
@@ -76,6 +79,13 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         from uncle_sled.exchange.work_pages import work_pages
 
         pages = work_pages(kind, s, name, today)
+    elif kind in ("data-sheet", "hand-over", "standing-pdf"):
+        from uncle_sled.core.drawing.road.papers import data_sheet, hand_over, standing_pages
+        from uncle_sled.core.studies.road.standing import stands
+
+        pages = {"data-sheet": data_sheet, "hand-over": hand_over}[kind](s, name, today) if kind != "standing-pdf" else standing_pages(stands(s), s, name, today)  # fmt: skip
+        if not pages:
+            raise FileError("There is no body to stand on blocks yet: draw one on Shell.")
     elif kind == "gauges":
         from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
 

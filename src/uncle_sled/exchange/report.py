@@ -17,6 +17,7 @@ from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
 from uncle_sled.exchange.pieces_list import pieces_report
+from uncle_sled.exchange.road_report import road_report
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.shop_report import shop_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
@@ -95,6 +96,7 @@ def report(
         "pieces": pieces_report(s),
         **shop_report(s),
         **work_report(s),
+        **road_report(s),
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }

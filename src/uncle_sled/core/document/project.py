@@ -8,6 +8,7 @@ from uncle_sled.core.document.bounds import Figure, Number, Story, Word
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.rig import Rig
+from uncle_sled.core.document.road import Road
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow, Thing
 from uncle_sled.core.document.systems import Systems
@@ -66,6 +67,7 @@ class Build(msgspec.Struct, frozen=True):
     systems: Systems = Systems()
     cut: Cut = Cut()
     work: Work = Work()
+    road: Road = Road()
     set_aside: tuple[SetAside, ...] = ()
 
 

@@ -19,7 +19,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.words import lower_first, upper_first
 
 Kind = Literal["stop", "layers", "thing", "school"]
-STOPS = ("brief", "rig", "shell", "stow", "systems", "cut", "work")
+STOPS = ("brief", "rig", "shell", "stow", "systems", "cut", "work", "road")
 
 
 class Take(msgspec.Struct, frozen=True):

@@ -134,7 +134,6 @@ class Work(msgspec.Struct, frozen=True):
     helpers: tuple[Helper, ...] = (Helper("h1", "A friend"),)
     first_timer: Figure = 1.6
     shop: Temperature | None = None  # kept at; as outside and a little more where nobody said
-    indoors: bool = True  # there is a roof to work under
     wet_months: tuple[int, ...] | None = None
     changes: tuple[TaskChange, ...] = ()
     lifts: tuple[Lift, ...] = ()

@@ -13,6 +13,7 @@ from uncle_sled.core.findings.balance import ball, clearances, road
 from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, inner, surveyed
 from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
@@ -44,6 +45,7 @@ PLACES = (
     warmth,
     shop,
     plan,
+    scale,
 )
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
 
@@ -114,6 +116,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *warmth.warmth_findings(s, words),
         *shop.cut_findings(s, words),
         *plan.build_findings(s, words),
+        *scale.scale_findings(s, words),
     )
 
 

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.parts.part import AXLE_M, SHARED_BIAS
+from uncle_sled.core.parts.part import AXLE_M
 from uncle_sled.core.parts.support import Support, independent_axle_loads_kg, springs_kg2, wheels_per_kg_m
 from uncle_sled.core.reading.band import NEAR_LIMIT, Band, band_kg
 from uncle_sled.core.reading.load_cases import Floats, MassTable
@@ -158,8 +158,8 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
 
 def _total_sigma(table: MassTable) -> Floats:
     variance = (table.sigma_kg**2).sum(axis=1)
-    for _, columns in table.bias:
-        variance = variance + (SHARED_BIAS * table.mass_kg[:, columns].sum(axis=1)) ** 2
+    for columns, shares in table.together():
+        variance = variance + (table.mass_kg[:, columns] * shares).sum(axis=1) ** 2
     return np.sqrt(variance)
 
 
@@ -175,8 +175,8 @@ def joint_doubt(table: MassTable, arm: Floats, per_m: Floats, axle_kg2: Floats) 
     own = table.sigma_kg**2
     load = (arm**2 * own).sum(axis=1) + ((table.mass_kg * per_m[:, None] * table.sigma_x_m) ** 2).sum(axis=1) + axle_kg2
     total, both = own.sum(axis=1), (arm * own).sum(axis=1)
-    for _, columns in table.bias:
-        biased = SHARED_BIAS * table.mass_kg[:, columns]
+    for columns, shares in table.together():
+        biased = shares * table.mass_kg[:, columns]
         t, w = (arm[:, columns] * biased).sum(axis=1), biased.sum(axis=1)
         load, total, both = load + t**2, total + w**2, both + t * w
     return load, total, both

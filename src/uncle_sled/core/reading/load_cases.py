@@ -18,7 +18,7 @@ from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
 from uncle_sled.core.engine import from_last, keep_last
 from uncle_sled.core.parts.from_stow import part_of_thing
 from uncle_sled.core.parts.from_wiring import MADE_BY
-from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, Part
+from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, SHARED_BIAS, Part
 
 Floats = NDArray[np.float64]
 ON_GROUND_M = 0.02  # underside of what is set down beside the rig
@@ -66,7 +66,7 @@ class MassTable(msgspec.Struct, frozen=True):
     """Every mass in every case. Rows are cases (c), columns masses (n): parts, then contents.
 
     mass_kg, x_m, y_m, z_m, sigma_kg have shape (c, n); sigma_x_m shape (n,); bias maps a
-    material group to its columns.
+    material group to its columns; learnt: columns that are wrong together, each by a share of its mass, one sigma.
     """
 
     cases: tuple[Case, ...]
@@ -80,6 +80,12 @@ class MassTable(msgspec.Struct, frozen=True):
     sigma_kg: Floats
     sigma_x_m: Floats
     bias: tuple[tuple[str, tuple[int, ...]], ...]
+    learnt: tuple[tuple[tuple[int, ...], tuple[float, ...]], ...] = ()
+
+    def together(self) -> list[tuple[list[int], Floats]]:
+        """Columns that are wrong together, with the share of their masses: groups of a material, and what tickets left."""
+        made = [(list(columns), np.full(len(columns), SHARED_BIAS)) for _, columns in self.bias]
+        return [*made, *((list(columns), np.array(shares)) for columns, shares in self.learnt)]
 
     def row(self, case_id: str) -> int:
         return next(at for at, case in enumerate(self.cases) if case.id == case_id)

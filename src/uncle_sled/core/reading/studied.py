@@ -18,6 +18,7 @@ from uncle_sled.core.parts.support import Support, support_of
 from uncle_sled.core.parts.unknown import Unknown, unknowns_of
 from uncle_sled.core.reading.balance import Balance, balance
 from uncle_sled.core.reading.band import Band, band_of
+from uncle_sled.core.reading.learnt import with_what_was_learnt
 from uncle_sled.core.reading.limits import Limit, Unchecked, held_limits
 from uncle_sled.core.reading.load_cases import Bools, MassTable, mass_table
 from uncle_sled.core.reading.parked import Parked, parked
@@ -64,7 +65,7 @@ def tail_m(build: Build) -> float | None:
 def study(build: Build, facts: Facts) -> Studied:
     """Run the frame tier: about 2 ms at 300 things and 12 cases."""
     parts = parts_of(build, facts)
-    table = mass_table(build, parts)
+    table = with_what_was_learnt(mass_table(build, parts), parts, build.road.corrections)
     band = band_of(build.brief, build.rig, facts)
     trouble = None
     try:

@@ -227,6 +227,7 @@ class ChoiceField(Guarded, QComboBox):
         for value, words in choices:
             self.addItem(words, value)
         self.setMaxVisibleItems(max(len(choices), 10))
+        self.setEnabled(bool(choices))
         self.show_value(kept)
 
     def show_value(self, value: object) -> None:

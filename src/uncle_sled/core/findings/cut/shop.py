@@ -127,8 +127,10 @@ def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
             ("piece", "heavy"),
             number=kg - carry,
         )
+    if not s.build.cut.prints:
+        return
     numbers = numbers_of(s.build, s.facts)
-    if s.build.cut.prints and numbers.changed:
+    if numbers.changed:
         named = ", ".join(one.label for one in numbers.changed[:4]) + (" …" if len(numbers.changed) > 4 else "")
         yield PRINT_OLD.found(
             f"{len(numbers.changed)} changed since print {s.build.cut.prints}",

@@ -14,7 +14,7 @@ import numpy as np
 from uncle_sled.core.document.rig import BedVehicle
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.from_wiring import WIRING
-from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SHARED_BIAS, SURENESS
+from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SURENESS
 from uncle_sled.core.parts.support import springs_kg2, wheels_per_kg_m
 from uncle_sled.core.reading.balance import chance_between, joint_doubt
 from uncle_sled.core.reading.limits import LEAST_FRONT_OF_EMPTY, LEAST_FRONT_SHARE
@@ -108,9 +108,8 @@ def doubt_shares(s: Studied, row: int) -> Floats:
         return np.zeros(len(s.table.ids))
     table = s.table
     own = (arm.of_mass * table.sigma_kg[row]) ** 2 + (table.mass_kg[row] * arm.of_place * table.sigma_x_m) ** 2
-    for _, columns in table.bias:
-        at = list(columns)
-        biased = arm.of_mass[at] * SHARED_BIAS * table.mass_kg[row, at]
+    for at, part in table.together():
+        biased = arm.of_mass[at] * part * table.mass_kg[row, at]
         own[at] += biased.sum() * biased
     return np.asarray(own / max(own.sum(), 1e-12))
 
@@ -145,13 +144,13 @@ def _doubt_kg(s: Studied, row: int, weighed: list[int], balanced: bool) -> float
     if arm is None:
         return math.nan
     sigma, place = table.sigma_kg[row].copy(), table.sigma_x_m.copy()
-    biased = SHARED_BIAS * table.mass_kg[row]
+    biased = table.mass_kg[row].copy()
     sigma[weighed] = np.minimum(sigma[weighed], SURENESS["weighed"] * np.abs(table.mass_kg[row, weighed]))
     biased[weighed] = 0.0
     if balanced:
         place[weighed] = np.minimum(place[weighed], PLACED_M)
     variance = float(((arm.of_mass * sigma) ** 2).sum() + ((table.mass_kg[row] * arm.of_place * place) ** 2).sum())
-    variance += sum(float((arm.of_mass[list(at)] * biased[list(at)]).sum()) ** 2 for _, at in table.bias)
+    variance += sum(float((arm.of_mass[at] * part * biased[at]).sum()) ** 2 for at, part in table.together())
     return math.sqrt(variance + arm.axle_kg2)
 
 

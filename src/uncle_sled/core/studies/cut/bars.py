@@ -258,6 +258,8 @@ class _Search:
         fine = False
         for _ in range(ROUNDS):
             now = self.choice.relaxed()
+            if self.enough():
+                break
             costs = self.choice.costs
             lengths, rooms = (self.lengths, self.rooms) if fine else self.rough
             value, pattern_at = _knapsack(lengths, int(rooms.max()), now.worth, want)
@@ -268,7 +270,7 @@ class _Search:
                     added |= self.choice.add(stock, pattern_at(int(room)))
             if fine and not added:
                 return now._replace(least=not self.coarse)
-            if self.enough() or (not added and not exact):
+            if not added and not exact:
                 break
             fine = fine or not added
         return now

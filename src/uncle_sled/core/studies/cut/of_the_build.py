@@ -34,7 +34,7 @@ class Patience:
 
     def __call__(self, share: float = 1.0) -> bool:
         self.left -= 1
-        self.tell(1 - max(self.left, 0) / self.many, "")
+        self.tell(1 - max(self.left, 0) / max(self.many, 1), "")
         return self.left < 0
 
 
@@ -207,7 +207,7 @@ def laid_out(s: Studied, tell: Tell) -> BuildPlan:
     return plan_of(s.build, s.facts, QUESTIONS, tell)
 
 
-QUICK = 1  # a plan at once: what first fit and one pricing give
+QUICK = 0  # a plan at once: what first fit and one pricing give
 
 
 @slow(reads)

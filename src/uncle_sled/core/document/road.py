@@ -1,0 +1,114 @@
+"""On the road: tickets of the scale, what they taught, trips, wishes of the customer, and how it stands for good."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.bounds import Count, Figure, Number, Share, Story, Word
+from uncle_sled.core.document.quantity import Length
+
+WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted"]
+
+
+class Reading(msgspec.Struct, frozen=True):
+    """One number read off a scale. id: where the wheels stood or what was on it, by the way of weighing."""
+
+    id: Word
+    kg: Number
+
+
+class Ticket(msgspec.Struct, frozen=True):
+    """One weigh-in. step_kg: of the scale; grade: share that its class leaves open; case: the load case that it was like.
+
+    Lengths as the way of weighing asks for them: jack from the ball, plank pivot to scale and to coupler; angle of tilting.
+    """
+
+    id: Word
+    on: Word
+    way: WeighWay = "platform with the car"
+    readings: tuple[Reading, ...] = ()
+    step_kg: Figure = 20.0
+    grade: Share = 0.0005
+    case: Word = ""
+    jack: Length | None = None
+    plank_scale: Length | None = None
+    plank_coupler: Length | None = None
+    coupler_height: Length | None = None
+    wheel_radius: Length | None = None
+    tilt_deg: Figure | None = None
+    car_kg: Figure | None = None  # people and luggage in the car, changed between two tickets
+    model_kg: Figure | None = None  # what the model said of the total when it was weighed
+    note: Story = ""
+
+
+class GroupFactor(msgspec.Struct, frozen=True):
+    """By how much a group of masses is heavier than it was thought."""
+
+    id: Word
+    factor: Figure
+
+
+class Correction(msgspec.Struct, frozen=True):
+    """What tickets taught: a factor for each group, and how sure they are together.
+
+    cov: covariance of the factors, row by row in the order of the groups. The last correction counts; it holds all before it.
+    """
+
+    id: Word
+    tickets: tuple[str, ...]
+    groups: tuple[GroupFactor, ...]
+    cov: tuple[Number, ...]
+
+
+class Trip(msgspec.Struct, frozen=True):
+    """Nights away and what they took."""
+
+    id: Word
+    name: Word
+    on: Word = ""
+    nights: Count = 1
+    planned_nights: Count | None = None
+    people: Count = 1
+    water_l: Figure | None = None
+    power_wh: Figure | None = None
+    gas_kg: Figure | None = None
+    coldest_c: Number | None = None
+    inside_c: Number | None = None
+    wet_mornings: Count | None = None
+    says: Story = ""
+
+
+class Wish(msgspec.Struct, frozen=True):
+    """Something that was asked for. where: id of the thing, face or opening that meets it; nothing: it is not met yet."""
+
+    id: Word
+    says: Story
+    where: Word = ""
+    agreed: Story = ""  # what was changed of it, and agreed
+
+
+class Standing(msgspec.Struct, frozen=True):
+    """How it stands for good. blocks: from the ball [m each]; fall: of the ground over the body, low at the rear above 0."""
+
+    blocks: tuple[Length, ...] = ()
+    fall: Length | None = None
+    bearing_kpa: Figure | None = None  # of the ground
+    snow_kpa: Figure | None = None
+    wind_pa: Figure | None = None
+
+
+class Road(msgspec.Struct, frozen=True):
+    """What the road taught."""
+
+    tickets: tuple[Ticket, ...] = ()
+    corrections: tuple[Correction, ...] = ()
+    trips: tuple[Trip, ...] = ()
+    wishes: tuple[Wish, ...] = ()
+    standing: Standing = Standing()
+    frame_number: Word = ""
+    builder: Word = ""
+    owner: Word = ""
+    lights: Story = ""
+    best_drill: Figure = 0.0

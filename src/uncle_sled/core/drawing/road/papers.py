@@ -1,0 +1,246 @@
+"""Papers: data sheet for the office, the customer's brief traced with a hand-over sheet, blocks and levels. Points, y up.
+
+A number comes from a ticket ("weighed") or says "computed"; what nobody knows says so. Authorities differ: ask yours.
+"""
+
+from __future__ import annotations
+
+import math
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.reading.studied import Studied, length_m
+from uncle_sled.core.studies.build.checklists import checklists
+from uncle_sled.core.studies.road.standing import Stands
+from uncle_sled.core.studies.road.weighing import case_row, weighed
+from uncle_sled.core.studies.road.wishes import traced
+from uncle_sled.core.words import Words
+
+SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
+EDGE, ROW = 44.0, 17.0
+OFFICE = "Rules differ: ask your authority what it wants. Nothing here is certified; what is not weighed says computed."
+
+
+class Sheet:
+    """Lines down a page, and the next page where it is full."""
+
+    def __init__(self, title: str, whose: str, american: bool) -> None:
+        self.title, self.whose = title, whose
+        self.wide, self.high = SIZES[american]
+        self.pages: list[Page] = []
+        self._begin()
+
+    def _begin(self) -> None:
+        self.shapes: list[Primitive] = [
+            Text((EDGE, self.high - EDGE), self.title, 18, "ink", "head", "left"),
+            Text(
+                (self.wide - EDGE, self.high - EDGE),
+                elided(self.whose, 10, self.wide / 2),
+                10,
+                "pencil",
+                anchor="right",
+            ),
+            line((EDGE, self.high - EDGE - 14), (self.wide - EDGE, self.high - EDGE - 14), "rule"),
+        ]
+        self.y = self.high - EDGE - 36
+
+    def head(self, text: str) -> None:
+        self._room(ROW * 3)
+        self.y -= 6
+        self.shapes.append(Text((EDGE, self.y), text, 12, "ink", "strong", "left"))
+        self.y -= ROW
+
+    def row(self, name: str, value: str, face: str = "") -> None:
+        """A name, its value, and how it is known."""
+        self._room(ROW)
+        middle = EDGE + 170
+        self.shapes.append(Text((EDGE + 6, self.y), elided(name, 11, 158), 11, "pencil", anchor="left"))
+        self.shapes.append(Text((middle, self.y), elided(value, 11, self.wide - EDGE - middle - 76), 11, anchor="left"))
+        if face:
+            self.shapes.append(Text((self.wide - EDGE, self.y), face, 10, "spruce" if face == "weighed" else "pencil", anchor="right"))  # fmt: skip
+        self.y -= ROW
+
+    def text(self, text: str, size: float = 11, ink: str = "ink") -> None:
+        for part in wrapped(text, size, self.wide - 2 * EDGE - 6):
+            self._room(ROW)
+            self.shapes.append(Text((EDGE + 6, self.y), part, size, ink, anchor="left"))
+            self.y -= ROW - 2
+
+    def sign(self, name: str) -> None:
+        self._room(ROW * 3)
+        self.y -= ROW
+        self.shapes.append(line((EDGE + 6, self.y), (EDGE + 220, self.y), "ink"))
+        self.shapes.append(Text((EDGE + 6, self.y - 12), name, 9, "pencil", anchor="left"))
+        self.y -= ROW * 2
+
+    def _room(self, wanted: float) -> None:
+        if self.y - wanted < EDGE:
+            self._end()
+            self._begin()
+
+    def _end(self) -> None:
+        self.shapes.append(Text((EDGE, EDGE - 18), OFFICE, 9, "pencil", anchor="left"))
+        self.pages.append(Page(self.wide, self.high, tuple(self.shapes), f"{self.title} {len(self.pages) + 1}"))
+
+    def done(self) -> tuple[Page, ...]:
+        self._end()
+        return tuple(self.pages)
+
+
+def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
+    """Dimensions, masses by axle and ball, tyres, lights, plates, frame number, statement, receipts and photos."""
+    words, rig, road, brief = Words(s.build.brief.reading.shown()), s.build.rig, s.build.road, s.build.brief
+    sheet = Sheet("Data sheet", f"{name}, {day}", brief.region == "North American")
+    sheet.head("Whose and what")
+    sheet.row("Builder", road.builder or "not said")
+    sheet.row("Owner", road.owner or "not said")
+    sheet.row("Frame number", road.frame_number or "not given yet")
+    sheet.row("Carried by", "a ball coupling" if rig.carrier == "ball" else f"the bed of {rig.bed.name or 'a vehicle'}")
+    body = s.framed.body
+    sheet.head("Dimensions")
+    sheet.row("Length in all", words.m(length_m(s.build)), "as drawn")
+    if body is not None:
+        sheet.row("Body", f"{words.m(body.length)} x {words.m(body.width)}", "as drawn")
+        sheet.row("Height over the ground", words.m(max(float(z) for _, z in body.side.polygon)), "as drawn")
+    for k, axle in enumerate(rig.axles, 1):
+        sheet.row(f"Axle {k} from the ball", words.m(axle.station.si), "as drawn")
+    if rig.track is not None:
+        sheet.row("Track", words.m(rig.track.si), "as drawn")
+    sheet.head("Masses")
+    _masses(s, sheet, words)
+    sheet.head("Plates and ratings")
+    for title, mass in (("Gross, by its plate", rig.gross_total), ("Axle group", rig.axle_group), ("Coupling", rig.coupler_rating), ("Towbar", rig.hitch_rating)):  # fmt: skip
+        sheet.row(title, words.kg(mass.si) if mass is not None else "not known", "as typed" if mass is not None else "")
+    for k, axle in enumerate(rig.axles, 1):
+        told = "rating unknown: altered" if axle.altered else words.kg(axle.rating.si) if axle.rating else "not known"
+        sheet.row(f"Axle {k} rated", told)
+    tyre = rig.tyre
+    sheet.row("Tyres", f"load index {tyre.load_index}{tyre.speed_symbol}" if tyre.load_index else "not known")
+    sheet.row("Brakes", rig.brakes or "not said")
+    sheet.head("Lights and reflectors, with their places")
+    sheet.text(
+        road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark."
+    )
+    lamps = [one for one in s.build.shell.openings if one.kind == "light"]
+    for lamp in lamps:
+        sheet.row(lamp.name, f"{lamp.face}, {words.cut(lamp.along.si)} along, {words.cut(lamp.up.si)} up", "as drawn")
+    sheet.head("Receipts and photos")
+    paid = [one for one in s.build.cut.bought if one.spent is not None]
+    sheet.row("Receipts", f"{len(paid)} paid lines, {sum(one.spent or 0 for one in paid):.2f} in all")
+    photos = [one for one in s.build.work.log if one.photo]
+    sheet.row("Photos", f"{len(photos)} in the log, beside the file")
+    for one in photos[:12]:
+        sheet.row(one.on, one.photo)
+    sheet.head("Statement of the builder")
+    sheet.text("I built this trailer as described; what is not weighed is computed from its drawing.")
+    sheet.sign("place, date, signature")
+    return sheet.done()
+
+
+def _masses(s: Studied, sheet: Sheet, words: Words) -> None:
+    """By ticket where there is one, else computed, case by case."""
+    weighed_rows: dict[int, tuple[float | None, float | None, str]] = {}
+    for ticket in s.build.road.tickets:
+        what = weighed(ticket, s)
+        row = None if what.faults else case_row(s, ticket, what)
+        if row is not None:
+            weighed_rows[row] = (what.total_kg, what.tongue_kg, ticket.on)
+    rows = s.towing_rows if s.build.rig.carrier == "ball" else list(range(len(s.table.cases)))
+    for row in rows[:8]:
+        total, tongue, on = weighed_rows.get(row, (None, None, ""))
+        name = s.table.cases[row].name
+        model = float(s.readings.total_kg[row])
+        if not math.isfinite(model):
+            sheet.row(name, "not known")
+            continue
+        told = words.kg(total if total is not None else model)
+        ball = float(s.readings.tongue_kg[row])
+        if s.build.rig.carrier == "ball" and math.isfinite(ball):
+            told += f", {words.kg(tongue if tongue is not None else ball)} on the ball"
+            axles = [float(kg) for kg in s.readings.axle_kg[row]]
+            if total is None or tongue is None:
+                told += f", axles {' + '.join(words.kg(kg) for kg in axles)}"
+            else:
+                told += f", axles {words.kg(total - tongue)} together"
+        face = "weighed" if total is not None and tongue is not None else "in part weighed" if total is not None or tongue is not None else "computed"  # fmt: skip
+        sheet.row(name, told, face + (f" {on}" if on else ""))
+
+
+def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
+    """What was asked for, where it is, what it weighs and costs; and the checklists that go with it."""
+    words = Words(s.build.brief.reading.shown())
+    sheet = Sheet("Brief and hand-over", f"{name}, {day}", s.build.brief.region == "North American")
+    wishes = traced(s)
+    sheet.head("What was asked for")
+    if not wishes:
+        sheet.text("No wish was written down.", ink="pencil")
+    for one in wishes:
+        mass = words.kg(one.mass_kg) if one.mass_kg is not None else "weight not known"
+        money = f"{one.money:.0f}" if one.money is not None else "price not known"
+        sheet.row(one.wish.says, f"{one.where_name}, {mass}, {money}" if one.met else "not met yet", "" if one.met else "open")  # fmt: skip
+        if one.wish.agreed:
+            sheet.text(f"Agreed: {one.wish.agreed}", 10, "pencil")
+    sheet.head("What goes with it")
+    for made in checklists(s.build, s.facts):
+        sheet.row(made.name, f"{made.done} of {len(made.lines)} ticked")
+        for check in made.lines:
+            if check.tick is None:
+                sheet.text(f"open: {check.says}", 10, "pencil")
+    sheet.head("Handed over")
+    sheet.sign(f"builder: {s.build.road.builder or ''}")
+    sheet.sign(f"owner: {s.build.road.owner or ''}")
+    return sheet.done()
+
+
+def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """The body on its blocks from the side, levels exaggerated five times, loads and pads written to each."""
+    body = s.framed.body
+    if body is None or not made.blocks:
+        return ()
+    fall = s.build.road.standing.fall.si if s.build.road.standing.fall else 0.0
+    tall = max((one.polygon.bounds[3] for one in body.surfaces if one.kind == "left side"), default=2.2)
+    scale = min((wide - 60) / body.length, (high - 130) / (tall + 0.6))
+    left, foot = (wide - body.length * scale) / 2, 92.0
+    points = tuple((left + (float(x) - body.front) * scale, foot + 26 + (float(z) - body.under) * scale) for x, z in body.side.polygon)  # fmt: skip
+    shapes: list[Primitive] = [Poly(points, "ink", "wood", 1.4, hatch="wood", tint=0.3)]
+    drop = min(fall * scale * 5, 40.0)
+    ground = ((left - 20, foot), (left + body.length * scale + 20, foot - drop))
+    shapes.append(line(*ground, "pencil", 2.0))
+    for k, one in enumerate(made.blocks):
+        x = left + one.at_m * scale
+        low = foot - drop * one.at_m / body.length
+        side = max(one.pad_m * scale, 8.0)
+        bad = one.load_n < 0
+        shapes.append(rect(x - side / 2, low - 4, side, 5, stroke="ink", fill="zinc", tint=0.6))
+        shapes.append(rect(x - 7, low + 1, 14, foot + 26 - low - 1, stroke="primer" if bad else "ink", fill="kit", tint=0.5, id=f"block {k}"))  # fmt: skip
+        shapes.append(Text((x, low - 18), f"{words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)}", 11, "primer" if bad else "ink", "strong"))  # fmt: skip
+        shapes.append(Text((x, low - 32), f"pad {words.cut(one.pad_m)}", 10, "pencil"))
+        shapes.append(Text((x, low - 45), f"+{words.cut(one.up_m)}", 10, "chalk"))
+    return tuple(shapes)
+
+
+def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page, ...]:
+    """Blocks and levels on a page. Nothing where no body stands."""
+    words = Words(s.build.brief.reading.shown())
+    if not made.blocks:
+        return ()
+    sheet = Sheet("Standing for good", f"{name}, {day}", s.build.brief.region == "North American")
+    picture = standing_drawn(made, s, words, sheet.wide - 40, 330.0)
+    from uncle_sled.core.drawing.primitives import placed
+
+    sheet.shapes += placed(picture, 1.0, 20.0, sheet.high - 420.0)
+    sheet.y = sheet.high - 440.0
+    for k, one in enumerate(made.blocks, 1):
+        load = words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)
+        sheet.row(f"Pair {k}", f"{words.m(one.at_m)} from the front, {load} each, pad {words.cut(one.pad_m)}, {words.cut(one.up_m)} higher", "computed")  # fmt: skip
+    sheet.row("Weight", words.kg(made.mass_kg), "computed")
+    if made.wind_n:
+        sheet.row("Wind on the side", words.newtons(made.wind_n))
+        sheet.row(
+            "Each of four anchors", words.fine_newtons(made.anchor_n) if made.anchor_n else "none wanted by this sum"
+        )
+    if made.assumed:
+        sheet.text(f"Taken where nobody said: {', '.join(made.assumed)}.", 10, "pencil")
+    sheet.text("Axles and ball free, never on corner jacks alone; ground and anchors are for those who know them, and for the law of the place.", 10, "pencil")  # fmt: skip
+    return sheet.done()

@@ -1,0 +1,58 @@
+"""What the tickets taught: every group before and after with its doubt, and estimate against ticket over time."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.road.reconcile import Reconciled
+from uncle_sled.core.words import Words
+
+
+def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """A row a group: pencil what was thought, chalk what it weighs by the tickets, each with two sigmas."""
+    top = max(max(one.before_kg + 2 * one.sigma_before_kg, one.after_kg + 2 * one.sigma_kg) for one in made.groups) or 1.0  # fmt: skip
+    left, right = 150.0, wide - 120.0
+    row = min((high - 50) / max(len(made.groups), 1), 56.0)
+    shapes: list[Primitive] = []
+
+    def x(kg: float) -> float:
+        return left + max(kg, 0.0) / top * (right - left)
+
+    for k, one in enumerate(made.groups):
+        y = high - 44 - k * row - row / 2
+        shapes.append(Text((10, y), elided(one.name, 12, left - 20), 12, "ink", "strong", "left"))
+        for off, kg, sigma, ink in ((7.0, one.before_kg, one.sigma_before_kg, "pencil"), (-7.0, one.after_kg, one.sigma_kg, "chalk")):  # fmt: skip
+            shapes.append(rect(x(kg - 2 * sigma), y + off - 4, max(x(kg + 2 * sigma) - x(kg - 2 * sigma), 2.0), 8, stroke=ink, fill=ink, width=0.8, tint=0.25))  # fmt: skip
+            shapes.append(line((x(kg), y + off - 6), (x(kg), y + off + 6), ink, 2.4))
+        change = one.after_kg - one.before_kg
+        told = f"{words.bare_kg(one.before_kg)} → {words.kg(one.after_kg)}"
+        shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))
+        shapes.append(Text((wide - 8, y - 8), f"{'+' if change >= 0 else '−'}{words.fine_kg(abs(change))} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right"))  # fmt: skip
+    return tuple(shapes)
+
+
+def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """Ticket by ticket, in the order of their days: weighed total as a dot with its doubt, the model's as a line."""
+    known = [one for one in made.tickets if one.weighed.tongue_kg is not None and one.model_tongue_kg is not None]
+    known.sort(key=lambda one: one.weighed.ticket.on)
+    if not known:
+        return ()
+    values = [v for one in known for v in (one.weighed.tongue_kg or 0.0, one.model_tongue_kg or 0.0)]
+    low, top = min(values), max(values)
+    span = max(top - low, 5.0)
+    base, roof = 34.0, high - 44.0
+
+    def y(kg: float) -> float:
+        return base + (kg - low + 0.15 * span) / (1.3 * span) * (roof - base)
+
+    step = (wide - 80) / max(len(known), 1)
+    shapes: list[Primitive] = [line((40, base - 6), (wide - 12, base - 6), "pencil")]
+    for k, one in enumerate(known):
+        x = 60 + (k + 0.5) * step
+        weighed, model, sigma = one.weighed.tongue_kg or 0.0, one.model_tongue_kg or 0.0, one.weighed.sigma_tongue_kg
+        shapes.append(line((x, y(weighed - 2 * sigma)), (x, y(weighed + 2 * sigma)), "chalk", 1.6))
+        shapes.append(Circle((x, y(weighed)), 5, "chalk", "chalk"))
+        shapes.append(line((x - 22, y(model)), (x + 22, y(model)), "ink", 2.2))
+        shapes.append(Text((x, base - 16), elided(one.weighed.ticket.on, 10, step), 10, "pencil"))
+        shapes.append(Text((x + 9, y(weighed)), words.kg(weighed), 10, "chalk", anchor="left", ground="paper"))
+    return tuple(shapes)

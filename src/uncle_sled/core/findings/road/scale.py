@@ -1,0 +1,102 @@
+"""Judged of tickets, wishes and trips."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.road.reconcile import ODD, reconcile
+from uncle_sled.core.studies.road.standing import stands
+from uncle_sled.core.studies.road.trips import WORTH, taken
+from uncle_sled.core.studies.road.weighing import case_row, stale, weighed
+from uncle_sled.core.studies.road.wishes import traced
+from uncle_sled.core.words import Words
+
+
+def _as_taken(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """Use figures of water as the trips took them."""
+    made = next((t for t in taken(s) if t.unit == "L"), None)
+    if made is None or not made.ratio:
+        return None
+    water = s.build.systems.water
+    ops = tuple(set_to(f"systems.water.{name}", round(getattr(water, name) * made.ratio, 2)) for name in ("drink_l", "dishes_l", "shower_l"))  # fmt: skip
+    return ops, f"Reckon with {made.took:.1f} L a person and day, as the trips took"
+
+
+TICKET_ODD = Rule(
+    "ticket-odd", "mind", "Road", "A ticket over three sigmas from the model", "Something is missing from the list, or a tank was not empty.",
+    why_none="Look through the list against what was aboard, or weigh it once more.",
+)  # fmt: skip
+TICKETS_FIGHT = Rule(
+    "tickets-fight", "mind", "Road", "Two tickets of one state that contradict each other", "One of them is wrong, and the model cannot tell which.",
+    why_none="Weigh it a third time.",
+)  # fmt: skip
+TICKET_COARSE = Rule(
+    "ticket-says-little", "note", "Road", "A ticket whose scale is too coarse, or that looks like another's", "It cannot tell whether the ball is in its band.",
+    why_none="A plank or a tongue scale under the coupler.",
+)  # fmt: skip
+TICKET_OLD = Rule(
+    "ticket-old", "note", "Road", "A ticket older than a change of 5 %", "It was another trailer then.", why_none="Weigh it again.",
+)  # fmt: skip
+WISH_OPEN = Rule(
+    "wish-open", "note", "Road", "A wish that nothing meets", "What was asked for is missed on the day it is handed over.",
+    why_none="Point it at what meets it on Papers, or write down what was agreed.",
+)  # fmt: skip
+TRIP_TAUGHT = Rule(
+    "trip-taught", "note", "Road", "Trips that take more or less water than planned", "The next trip runs dry, or carries too much.",
+    helps="edit", cure=_as_taken,
+)  # fmt: skip
+BLOCK_LIFTS = Rule(
+    "block-lifts", "mind", "Road", "A pair of blocks that carries nothing", "It rocks on the others.",
+    why_none="Place the blocks about the centre of gravity, on Stand.",
+)  # fmt: skip
+RULES = (TICKET_ODD, TICKETS_FIGHT, TICKET_COARSE, TICKET_OLD, WISH_OPEN, TRIP_TAUGHT, BLOCK_LIFTS)
+
+
+def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    road = s.build.road
+    if road.tickets:
+        yield from _tickets(s, words)
+    for one in traced(s):
+        if not one.met and not one.wish.agreed:
+            yield WISH_OPEN.found("A wish is not met yet", f"{one.wish.says}.", ("wish", one.wish.id))
+    for figure in taken(s) if road.trips else ():
+        if figure.unit == "L" and figure.ratio is not None and abs(figure.ratio - 1) > WORTH:
+            yield TRIP_TAUGHT.found(
+                "Water goes otherwise than planned",
+                f"{figure.took:.1f} L a person and day, {figure.plan:.1f} L planned.",
+                ("trip", "water"),
+                number=abs(figure.ratio - 1),
+            )
+    if road.standing.blocks:
+        made = stands(s)
+        if made.lifts:
+            yield BLOCK_LIFTS.found("A pair of blocks lifts off", f"At {words.m(made.lifts[0])} from the front nothing presses on it.", ("stand", "blocks"))  # fmt: skip
+
+
+def _tickets(s: Studied, words: Words) -> Iterator[Finding]:
+    made = reconcile(s)
+    for said in made.tickets if made is not None else ():
+        if said.surprise is not None and said.surprise > ODD:
+            yield TICKET_ODD.found(
+                "The ticket is far from the model",
+                f"The ticket of {said.weighed.ticket.on} is {said.surprise:.1f} sigmas away.",
+                ("ticket", said.weighed.ticket.id),
+                number=said.surprise,
+            )
+    if made is not None and made.fights:
+        yield TICKETS_FIGHT.found("Tickets contradict each other", made.fights[0], ("ticket", "fight"))
+    for ticket in s.build.road.tickets:
+        what = weighed(ticket, s)
+        if what.faults:
+            continue
+        off = stale(ticket, s, case_row(s, ticket, what))
+        if off is not None:
+            yield TICKET_OLD.found(
+                "A ticket is out of date", f"The model has changed by {abs(off) * 100:.0f} % since {ticket.on}.", ("ticket", "old", ticket.id), number=abs(off)
+            )  # fmt: skip
+        if what.minds:
+            yield TICKET_COARSE.found("A ticket says little", f"{what.minds[0][:1].upper()}{what.minds[0][1:]}.", ("ticket", "minds", ticket.id))  # fmt: skip

@@ -1,0 +1,74 @@
+"""What tickets taught, put on the masses of every case: a factor for each group, and doubts that hang together.
+
+A correction scales with later edits: it multiplies whatever a group weighs now. The covariance of its factors is kept as
+independent directions (eigenvectors), in each of which the masses of all groups are wrong together.
+"""
+
+from __future__ import annotations
+
+import msgspec
+import numpy as np
+
+from uncle_sled.core.document.road import Correction
+from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.part import Part
+from uncle_sled.core.reading.load_cases import MassTable
+
+GROUPS = ("frame", "body", "systems", "fittings", "cargo")
+GROUP_WORDS = {"frame": "the frame", "body": "the body", "systems": "tanks and power", "fittings": "furniture and fittings", "cargo": "the cargo"}  # fmt: skip
+LEAST = 1e-9
+
+
+def group_of(part: Part) -> str:
+    """Which group of the reconciling a part belongs to."""
+    if part.cargo:
+        return "cargo"
+    if part.group == "frame":
+        return "frame"
+    if part.group == "shell":
+        return "body"
+    return "systems" if part.group in ("fresh", "grey", "gas", "fuel", "power") else "fittings"
+
+
+def columns_of(parts: tuple[Part, ...]) -> dict[str, list[int]]:
+    """Columns of every group in the table of masses; contents are in none, their levels are known."""
+    made: dict[str, list[int]] = {name: [] for name in GROUPS}
+    for at, part in enumerate(parts):
+        made[group_of(part)].append(at)
+    return made
+
+
+@keep_last(8)
+def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections: tuple[Correction, ...]) -> MassTable:
+    """The table with the last correction on it; the very same where nothing was learnt."""
+    if not corrections:
+        return table
+    last = corrections[-1]
+    columns = columns_of(parts)
+    named = [one for one in last.groups if columns.get(one.id)]
+    where = [k for k, one in enumerate(last.groups) if columns.get(one.id)]
+    many = len(last.groups)
+    if not named or len(last.cov) != many * many:
+        return table
+    cov = np.array(last.cov).reshape(many, many)[np.ix_(where, where)]
+    mass, sigma = table.mass_kg.copy(), table.sigma_kg.copy()
+    taught: list[int] = []
+    share = np.zeros((len(named), mass.shape[1]))
+    for k, one in enumerate(named):
+        at = columns[one.id]
+        mass[:, at] *= one.factor
+        sigma[:, at] = 0.0  # all of its doubt is in the factors now
+        share[k, at] = 1.0 / max(one.factor, LEAST)
+        taught += at
+    values, vectors = np.linalg.eigh((cov + cov.T) / 2)
+    directions = []
+    for value, vector in zip(values, vectors.T, strict=True):
+        if value > LEAST:
+            shares = (np.sqrt(value) * vector) @ share
+            hit = np.flatnonzero(shares)
+            directions.append((tuple(int(one) for one in hit), tuple(float(one) for one in shares[hit])))
+    known = set(taught)
+    bias = tuple((name, tuple(at for at in some if at not in known)) for name, some in table.bias)
+    return msgspec.structs.replace(
+        table, mass_kg=mass, sigma_kg=sigma, bias=tuple(one for one in bias if one[1]), learnt=tuple(directions)
+    )

@@ -1,0 +1,227 @@
+"""From readings of a scale to the ball and the total, each with the doubt of the scale; and which load case it was like.
+
+Source: balance notes, "Reaching the scale", with their corrections. Doubt of a reading: step / sqrt(12) and its class.
+Checks: hitched 1,180 + 1,420, trailer 760, alone 1,225 + 1,290: ball 85, total 845; jack 62 kg at 0.45, axle 3.10: 53.0;
+plank 42 and 3 kg, 1.2 and 0.4 m: 117; tilted 700 kg, a 3.0, r 0.30, h_c 0.45, 12 deg, 60 and 38 kg: z 0.752 m.
+"""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+import numpy as np
+
+from uncle_sled.core.document.road import Ticket
+from uncle_sled.core.reading.studied import Studied
+
+# What is read, by the way of weighing: id, and where the wheels stand.
+READINGS: dict[str, tuple[tuple[str, str], ...]] = {
+    "platform with the car": (
+        ("steer", "hitched: front wheels of the car"),
+        ("drive", "hitched: rear wheels of the car"),
+        ("trailer", "hitched: wheels of the trailer"),
+        ("steer alone", "car alone: front wheels"),
+        ("drive alone", "car alone: rear wheels"),
+    ),
+    "trailer on its jack": (("whole", "trailer alone, wheels and jack"), ("axles", "wheels only, the jack beside the scale")),
+    "plank": (("plank", "scale with the coupler on the plank"), ("bare plank", "scale with the plank alone")),
+    "tongue scale": (("ball", "coupler on the scale"),),
+    "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
+    "tilted": (("level", "coupler on the scale, level"), ("raised", "coupler on the scale, nose raised"), ("total", "the whole trailer")),
+}  # fmt: skip
+WAY_WORDS = {
+    "platform with the car": "Public platform, two tickets: hitched with slack bars, and the car alone.",
+    "trailer on its jack": "Trailer alone on the platform, on its jack; then with the jack beside it.",
+    "plank": "A plank as a lever over a bathroom scale.",
+    "tongue scale": "A scale under the coupler, level.",
+    "wheel pads": "A pad under each wheel, a scale under the coupler.",
+    "tilted": "The nose level, then raised ten degrees or more; wheels free, springs blocked.",
+}
+BAND_SHARE = 0.25  # of the width of the band that a doubt may be, to say anything
+LB = 0.45359237
+
+
+class Weighed(msgspec.Struct, frozen=True):
+    """What a ticket says. total_kg, tongue_kg: None where the way does not tell; sigmas of them, and their covariance.
+
+    faults: why it says nothing; minds: what to mind about it. cg_m: height of the centre, with what 1 kg of the scale does.
+    """
+
+    ticket: Ticket
+    total_kg: float | None
+    tongue_kg: float | None
+    sigma_total_kg: float
+    sigma_tongue_kg: float
+    cov_kg2: float
+    axle_kg: float | None
+    left_kg: float | None
+    right_kg: float | None
+    cg_m: float | None
+    cg_per_kg_m: float | None
+    faults: tuple[str, ...]
+    minds: tuple[str, ...]
+
+
+def reading_sigma_kg(step_kg: float, grade: float, kg: float) -> float:
+    """Check steps of 20 kg: 5.8."""
+    return math.hypot(step_kg / math.sqrt(12.0), grade * abs(kg))
+
+
+def plank_kg(reading: float, bare: float, scale_m: float, coupler_m: float) -> float:
+    return (reading - bare) * scale_m / coupler_m
+
+
+def jack_tongue_kg(jack_kg: float, jack_m: float, axle_m: float) -> float:
+    return jack_kg * (axle_m - jack_m) / axle_m
+
+
+def tilted_height_m(
+    total: float, level: float, raised: float, axle_m: float, radius_m: float, coupler_m: float, deg: float
+) -> float:
+    """Height of the centre of gravity by weighing the ball level and raised [m]."""
+    return (
+        radius_m + ((level - raised) * axle_m / math.tan(math.radians(deg)) + raised * (coupler_m - radius_m)) / total
+    )
+
+
+def weighed(ticket: Ticket, s: Studied) -> Weighed:
+    """What a ticket says of the trailer that is drawn."""
+    kg = {one.id: one.kg for one in ticket.readings}
+    axle = _axle_m(s)
+    minds: list[str] = []
+    wanted = [id for id, _ in READINGS[ticket.way] if id not in kg]
+    faults = [f"{where} is not typed" for id, where in READINGS[ticket.way] if id in wanted]
+    faults += [f"{id}: {value:g} kg is below nothing; look at the sign" for id, value in kg.items() if value < 0]
+    if faults:
+        return _nothing(ticket, tuple(faults))
+
+    def sigma(*ids: str) -> float:
+        return math.sqrt(sum(reading_sigma_kg(ticket.step_kg, ticket.grade, kg[id]) ** 2 for id in ids))
+
+    total = tongue = on_axle = left = right = height = per_kg = None
+    sigma_total = sigma_tongue = cov = 0.0
+    if ticket.way == "platform with the car":
+        car = ticket.car_kg or 0.0
+        tongue = kg["steer"] + kg["drive"] - kg["steer alone"] - kg["drive alone"] - car
+        on_axle, total = kg["trailer"], kg["trailer"] + tongue
+        sigma_tongue = sigma("steer", "drive", "steer alone", "drive alone")
+        sigma_total, cov = math.hypot(sigma_tongue, sigma("trailer")), sigma_tongue**2
+        if kg["steer"] > kg["steer alone"]:
+            minds.append(
+                "the front wheels of the car became heavier: were bars under load, or is it typed the wrong way round?"
+            )
+    elif ticket.way == "trailer on its jack":
+        if axle is None or ticket.jack is None:
+            return _nothing(ticket, ("the jack's place from the ball, or the axle's, is not known",))
+        jack = kg["whole"] - kg["axles"]
+        if jack < 0:
+            return _nothing(
+                ticket, ("the axles alone read more than the whole: the two are typed the wrong way round",)
+            )
+        tongue, total, on_axle = jack_tongue_kg(jack, ticket.jack.si, axle), kg["whole"], None
+        share = (axle - ticket.jack.si) / axle
+        sigma_total, sigma_tongue = sigma("whole"), sigma("whole", "axles") * share
+        cov = share * sigma("whole") ** 2
+    elif ticket.way == "plank":
+        if ticket.plank_scale is None or ticket.plank_coupler is None or ticket.plank_coupler.si <= 0:
+            return _nothing(ticket, ("the plank's two lengths from its pivot are not typed",))
+        lever = ticket.plank_scale.si / ticket.plank_coupler.si
+        tongue = plank_kg(kg["plank"], kg["bare plank"], ticket.plank_scale.si, ticket.plank_coupler.si)
+        sigma_tongue = lever * sigma("plank", "bare plank")
+    elif ticket.way == "tongue scale":
+        tongue, sigma_tongue = kg["ball"], sigma("ball")
+    elif ticket.way == "wheel pads":
+        left, right, tongue = kg["left"], kg["right"], kg["ball"]
+        on_axle, total = left + right, left + right + tongue
+        sigma_tongue, sigma_total, cov = sigma("ball"), sigma("left", "right", "ball"), sigma("ball") ** 2
+    else:
+        total, tongue = kg["total"], kg["level"]
+        sigma_total, sigma_tongue = sigma("total"), sigma("level")
+        if axle is None or ticket.coupler_height is None or ticket.wheel_radius is None or not ticket.tilt_deg:
+            minds.append("the height of the centre wants coupler height, wheel radius and the angle")
+        else:
+            told = (total, kg["level"], kg["raised"], axle, ticket.wheel_radius.si, ticket.coupler_height.si, ticket.tilt_deg)  # fmt: skip
+            height = tilted_height_m(*told)
+            per_kg = abs(tilted_height_m(told[0], told[1] + 1.0, *told[2:]) - height)
+            if ticket.tilt_deg < 10:
+                minds.append("under ten degrees a kilogram of the scale moves the centre far")
+    if tongue is not None and tongue < 0:
+        minds.append("the ball comes out below nothing: typed the wrong way round, or it lifts the car")
+    minds += _too_coarse(s, sigma_tongue)
+    minds += _pounds(ticket, s, total, tongue)
+    return Weighed(ticket, total, tongue, sigma_total, sigma_tongue, cov, on_axle, left, right, height, per_kg, (), tuple(minds))  # fmt: skip
+
+
+def _axle_m(s: Studied) -> float | None:
+    rows = s.towing_rows
+    if not rows or s.support is None or s.support.carrier != "ball":
+        return None
+    at = float(s.readings.effective_axle_m[rows[0]])
+    return at if math.isfinite(at) and at > 0 else None
+
+
+def _nothing(ticket: Ticket, faults: tuple[str, ...]) -> Weighed:
+    return Weighed(ticket, None, None, 0.0, 0.0, 0.0, None, None, None, None, None, faults, ())
+
+
+def _too_coarse(s: Studied, sigma_kg: float) -> list[str]:
+    """Whether the doubt of the scale leaves anything to say of the ball's band."""
+    rows = s.towing_rows
+    if not rows or sigma_kg <= 0:
+        return []
+    low, high = (float(kg) for kg in s.readings.band_kg[rows[0]])
+    if not math.isfinite(high - low) or sigma_kg <= BAND_SHARE * max(high - low, 1e-9):
+        return []
+    return [f"plus or minus {sigma_kg:.0f} kg on the ball, and its band is {max(high - low, 0):.0f} kg wide: not enough; use a plank or a tongue scale"]  # fmt: skip
+
+
+def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | None) -> list[str]:
+    """Pounds that were typed as kilograms, or the other way round, are suspected where that would fit far better."""
+    if total is None:
+        return []
+    nearest = nearest_case(s, total, tongue)
+    if nearest is None:
+        return []
+    model = float(s.readings.total_kg[nearest])
+    for factor, says in ((LB, "pounds were typed as kilograms"), (1 / LB, "kilograms were typed as pounds")):
+        other = nearest_case(s, total * factor, None if tongue is None else tongue * factor)
+        if other is None:
+            continue
+        if abs(total / model - 1) > 0.35 and abs(total * factor / float(s.readings.total_kg[other]) - 1) < 0.12:
+            return [f"{total:.0f} kg is far from any case, {total * factor:.0f} kg is not: perhaps {says}"]
+    if abs(total / model - 1) > 0.5:
+        return [
+            f"{total:.0f} kg is far from any case of this build ({model:.0f} kg): is it the ticket of another trailer?"
+        ]
+    return []
+
+
+def nearest_case(s: Studied, total: float | None, tongue: float | None) -> int | None:
+    """The row of the case that a weighing was most like; None where there is no case to compare with."""
+    best, at = math.inf, None
+    for row in s.towing_rows:
+        off = 0.0
+        if total is not None:
+            off += abs(float(s.readings.total_kg[row]) - total) / max(total * 0.05, 1.0)
+        if tongue is not None and math.isfinite(float(s.readings.tongue_kg[row])):
+            off += abs(float(s.readings.tongue_kg[row]) - tongue) / max(abs(tongue) * 0.15, 5.0)
+        if off < best:
+            best, at = off, row
+    return at
+
+
+def case_row(s: Studied, ticket: Ticket, what: Weighed) -> int | None:
+    """The case that the ticket says, else the nearest."""
+    for row, case in enumerate(s.table.cases):
+        if ticket.case and ticket.case in (case.id, *case.same_as) and case.mode.towing:
+            return row
+    return nearest_case(s, what.total_kg, what.tongue_kg)
+
+
+def stale(ticket: Ticket, s: Studied, row: int | None) -> float | None:
+    """By what share the model has changed since the ticket, where that is over 5 %."""
+    if row is None or not ticket.model_kg:
+        return None
+    off = float(s.readings.total_kg[row]) / ticket.model_kg - 1
+    return off if np.isfinite(off) and abs(off) > 0.05 else None

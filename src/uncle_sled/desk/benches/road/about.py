@@ -1,0 +1,52 @@
+"""Road, as window, trail and finder see it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def standing(project: Project, s: Studied) -> tuple[str, str]:
+    road = project.build.road
+    if road.corrections:
+        return "weighed, learnt", "good"
+    if road.tickets:
+        many = len(road.tickets)
+        return f"{many} ticket{'s' if many > 1 else ''}", "good"
+    return "not weighed", "none"
+
+
+VIEW_OF = {"ticket": "Weigh", "taught": "Taught", "wish": "Papers", "trip": "Trips", "stand": "Stand"}
+
+
+def shows(s: Studied, id: str) -> str | None:
+    return VIEW_OF.get(id)
+
+
+ABOUT = About(
+    "Road",
+    "uncle_sled.desk.benches.road.bench:RoadBench",
+    standing,
+    views=(
+        View("Weigh", "the weigh-in", "Where the wheels stand, what is read, and what it says"),
+        View("Taught", "what the tickets taught", "Every group before and after, and what cannot be told apart"),
+        View("Papers", "wishes and papers", "What was asked for, where it is, and the papers for the office"),
+        View("Trips", "the trips", "Nights, litres, power and gas against the plan"),
+        View("Stand", "how it stands for good", "Blocks, pads, the fall of the ground, the wind"),
+    ),
+    deeds=(
+        Deed("new-ticket", "A new weigh-in", "T", lambda bench: bench.add_ticket()),
+        Deed("accept-tickets", "Accept what the tickets taught", "C", lambda bench: bench.accept()),
+        Deed("add-wish", "Write down a wish", "W", lambda bench: bench.add_wish()),
+        Deed("add-trip", "Write down a trip", "J", lambda bench: bench.add_trip()),
+    ),
+    exports=(
+        Export("data-sheet", "Data sheet for the office as PDF…", "data-sheet"),
+        Export("hand-over", "Customer's brief and hand-over as PDF…", "hand-over"),
+        Export("standing-pdf", "Blocks and levels as PDF…", "standing-pdf"),
+    ),
+    mouse=("Nothing to drag here: numbers are typed, or come from a scale",),
+    shots=(Shot("10-road-taught", "Taught"),),
+    shows=shows,
+)

@@ -1,0 +1,107 @@
+"""Road: the scale and what it teaches, papers, trips, and standing for good."""
+
+from __future__ import annotations
+
+from datetime import date
+
+import msgspec
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QLabel, QWidget
+
+from uncle_sled.core.document.edits import add_to, fresh_id, remove
+from uncle_sled.core.document.road import Ticket, Trip, Wish
+from uncle_sled.core.studies.road.reconcile import correction_of, reconcile
+from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.session import Session
+
+CAUTION = "Chocks in, nobody under it, nobody between car and trailer. What is not weighed says computed; the office and its rules decide."
+
+
+class RoadBench(Bench):
+    strip = True
+
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
+        self.view = "Weigh"
+        self.add_views()
+        self.end_top("")
+        self.stack_views()
+        self.caution = QLabel(CAUTION)
+        self.caution.setProperty("ink", "pencil")
+        self.caution.setProperty("face", "small")
+        self.caution.setWordWrap(True)
+        self.rows.addWidget(self.caution)
+        for signal in (session.changed, session.judged):
+            signal.connect(self.refresh)
+        self.show_view("Weigh")
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def make(self, name: str) -> QWidget:
+        if name == "Weigh":
+            from uncle_sled.desk.benches.road.weigh_panel import WeighPanel
+
+            return WeighPanel(self.session, self)
+        if name == "Taught":
+            from uncle_sled.desk.benches.road.taught_panel import TaughtPanel
+
+            return TaughtPanel(self.session, self)
+        from uncle_sled.desk.benches.road import paper_panels as paper
+
+        return {"Papers": paper.PapersPanel, "Trips": paper.TripsPanel, "Stand": paper.StandPanel}[name](
+            self.session, self
+        )
+
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.view_buttons[name].setChecked(True)
+        self.panels.setCurrentWidget(self.panel(name))
+        self.refresh()
+
+    def refresh(self) -> None:
+        if self.isVisible():
+            self.made[self.view].refresh()  # type: ignore[attr-defined]
+
+    # what can be done
+    def add_ticket(self) -> None:
+        self.show_view("Weigh")
+        id = fresh_id("tk", [one.id for one in self.session.build.road.tickets])
+        s = self.session.studied
+        rows = s.towing_rows
+        model = float(s.readings.total_kg[rows[0]]) if rows else None
+        record = Ticket(id, date.today().isoformat(), model_kg=model if model is not None and model == model else None)
+        if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
+            self.made["Weigh"].choose(id)  # type: ignore[attr-defined]
+
+    def accept(self) -> bool:
+        """What the tickets taught becomes a correction that later cases carry."""
+        s = self.session.studied
+        made = reconcile(s)
+        if made is None:
+            self.session.said.emit("No ticket is open that says anything: weigh it first, or its tickets are accepted already.", "note")  # fmt: skip
+            return False
+        id = fresh_id("co", [one.id for one in self.session.build.road.corrections])
+        record = msgspec.to_builtins(correction_of(s, made, id))
+        return bool(self.session.edit("Accept what the tickets taught", [add_to("road.corrections", record)], "Road"))
+
+    def forget(self) -> None:
+        """Take the last correction back; its tickets are kept as a record."""
+        known = self.session.build.road.corrections
+        if known:
+            self.session.edit("Take the last correction back", [remove(f"road.corrections.{known[-1].id}")], "Road")
+
+    def add_wish(self) -> None:
+        self.show_view("Papers")
+        id = fresh_id("ws", [one.id for one in self.session.build.road.wishes])
+        self.session.edit(
+            "Write down a wish", [add_to("road.wishes", msgspec.to_builtins(Wish(id, "A new wish")))], "Road"
+        )
+
+    def add_trip(self) -> None:
+        self.show_view("Trips")
+        id = fresh_id("tp", [one.id for one in self.session.build.road.trips])
+        many = len(self.session.build.road.trips) + 1
+        people = max(len(self.session.build.brief.sleepers), 1)
+        record = Trip(id, f"Trip {many}", date.today().isoformat(), people=people)
+        self.session.edit("Write down a trip", [add_to("road.trips", msgspec.to_builtins(record))], "Road")

@@ -1,0 +1,348 @@
+"""Papers, Trips and Stand: tables that are typed into, and a drawing beside."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, remove, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.road import Trip
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.road.papers import standing_drawn
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.errors import EntryError
+from uncle_sled.core.studies.road.standing import stands, usual_blocks
+from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
+from uncle_sled.core.studies.road.wishes import Traced, places, traced
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.columns import Columns
+from uncle_sled.desk.kit.fields import ChoiceField, label
+from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.session import Session
+
+SIDE_PX = 262
+
+
+def _button(text: str, tip: str, does: Callable[[], object]) -> QPushButton:
+    button = QPushButton(text)
+    button.setToolTip(tip)
+    button.setProperty("kind", "view")
+    button.clicked.connect(lambda _=False: does())
+    return button
+
+
+class PapersPanel(Guarded, QWidget):
+    """Wishes with what meets them, and what the office asks for."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session, self.bench = session, bench
+        across = QHBoxLayout(self)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(6)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        tools.addWidget(_button("Add a wish", "Something that was asked for (W)", bench.add_wish))
+        self.where = ChoiceField("Met by", [])
+        self.where.setToolTip("The thing, opening or face that meets the chosen wish")
+        self.where.setMinimumContentsLength(16)
+        self.where.entered.connect(self._meet)
+        tools.addWidget(self.where, 1)
+        tools.addWidget(_button("Take it off", "The chosen wish", self.take_off))
+        left.addLayout(tools)
+        self.model = TableModel[Traced](
+            (
+                Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
+                Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
+                Column("Weighs", lambda one: Words(session.shown).kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "", right=True),
+                Column("Costs", lambda one: f"{one.money:.0f}" if one.money is not None else "?" if one.met else "", right=True),
+                Column("Agreed", lambda one: one.wish.agreed, enter=lambda one, text: self._say(one, "agreed", text)),
+            )
+        )  # fmt: skip
+        self.table = Table(self.model, "Wishes")
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        left.addWidget(self.table, 1)
+        self.says = label("", "", "ink", wrap=True)
+        left.addWidget(self.says)
+        across.addLayout(left, 1)
+        who = Form(
+            session,
+            "For the office",
+            [
+                Row("Builder", "road.builder", str, "Who built it"),
+                Row("Owner", "road.owner", str, "Whose it is"),
+                Row("Frame number", "road.frame_number", str, "As it is stamped"),
+                Row("Lights", "road.lights", str, "Lamps and reflectors: height, distance from the side, mark"),
+            ],
+            "Road",
+            label_px=92,
+        )
+        self.forms = [who]
+        side = Columns(list(self.forms))
+        side.setFixedWidth(SIDE_PX)
+        across.addWidget(side)
+
+    def chosen(self) -> Traced | None:
+        rows = self.table.selectionModel().selectedRows()
+        return self.model.rows[rows[0].row()] if rows else None
+
+    def _say(self, one: Traced, field: str, text: str) -> bool:
+        return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{one.wish.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
+
+    def _meet(self, id: object) -> None:
+        one = self.chosen()
+        if one is None:
+            self.session.said.emit("Choose a wish first.", "note")
+            return
+        name = places(self.session.studied).get(str(id), "nothing")
+        self.session.edit(f"Met by {name}", [set_to(f"road.wishes.{one.wish.id}.where", str(id or ""))], "Road")
+
+    def take_off(self) -> None:
+        one = self.chosen()
+        if one is not None:
+            self.session.edit("Take off a wish", [remove(f"road.wishes.{one.wish.id}")], "Road")
+
+    def refresh(self) -> None:
+        made = traced(self.session.studied)
+        self.model.set_rows(made, lambda a, b: a.wish.id == b.wish.id)
+        names = places(self.session.studied)
+        self.where.offer([("", "not met yet"), *sorted(names.items(), key=lambda one: one[1].lower())])
+        for form in self.forms:
+            form.refresh()
+        open_ = sum(1 for one in made if not one.met)
+        told = f"{len(made)} wishes, {open_} not met yet." if made else "No wish is written down: what was asked for, and where it is in the build."  # fmt: skip
+        self.says.setText(f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed.")  # fmt: skip
+
+
+class TripsPanel(Guarded, QWidget):
+    """Trips in a table, and what they took against the plan."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session = session
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        tools = QHBoxLayout()
+        tools.setSpacing(6)
+        tools.addWidget(_button("Add a trip", "Nights away, and what they took (J)", bench.add_trip))
+        tools.addWidget(_button("Take it off", "The chosen trip", self.take_off))
+        tools.addWidget(_button("Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record))  # fmt: skip
+        self.says = label("", "", "ink", wrap=True)
+        tools.addWidget(self.says, 1)
+        rows.addLayout(tools)
+        self.complaint = label("", "small", "primer", wrap=True)
+        self.complaint.hide()
+        rows.addWidget(self.complaint)
+        number = self._number
+        self.model = TableModel[Trip](
+            (
+                Column("Trip", lambda one: one.name, enter=lambda one, text: self._word(one, "name", text)),
+                Column("Day", lambda one: one.on, enter=lambda one, text: self._word(one, "on", text)),
+                Column("Nights", lambda one: str(one.nights), right=True, enter=number("nights", True)),
+                Column("Planned", lambda one: _told(one.planned_nights), right=True, enter=number("planned_nights", True)),
+                Column("People", lambda one: str(one.people), right=True, enter=number("people", True)),
+                Column("Water, L", lambda one: _told(one.water_l), right=True, enter=number("water_l")),
+                Column("Power, Wh", lambda one: _told(one.power_wh), right=True, enter=number("power_wh")),
+                Column("Gas, kg", lambda one: _told(one.gas_kg), right=True, enter=number("gas_kg")),
+                Column("Coldest, °C", lambda one: _told(one.coldest_c), right=True, enter=number("coldest_c")),
+                Column("Wet mornings", lambda one: _told(one.wet_mornings), right=True, enter=number("wet_mornings", True)),
+                Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
+            )
+        )  # fmt: skip
+        self.table = Table(self.model, "Trips")
+        rows.addWidget(self.table, 1)
+        self.chart = Chart(
+            session, "Taken against the plan", self._shapes, "A day: what the trips took, and the plan", self._why
+        )
+        rows.addWidget(self.chart, 1)
+
+    def _why(self) -> str:
+        return "No trip says what it took yet: litres, watt hours or gas over its nights."
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        known = [one for one in taken(self.session.studied) if one.took is not None]
+        shapes: list[Primitive] = []
+        for k, one in enumerate(known):
+            y = height - 60 - k * 46
+            top = max(one.took or 0.0, one.plan or 0.0) or 1.0
+            room = width - 330
+            shapes.append(Text((12, y), one.name, 12, "ink", "strong", "left"))
+            for off, value, ink in ((8.0, one.took, "chalk"), (-8.0, one.plan, "pencil")):
+                if value is not None:
+                    shapes.append(
+                        rect(140, y + off - 6, max(room * value / top, 2.0), 11, stroke="ink", fill=ink, tint=0.5)
+                    )
+            plan = "no plan" if one.plan is None else f"planned {one.plan:.3g}"
+            ratio = f", {one.ratio:.2f} times" if one.ratio is not None else ""
+            shapes.append(Text((width - 10, y), elided(f"{one.took:.3g} {one.unit}, {plan}{ratio}", 11, 180), 11, "ink", anchor="right"))  # fmt: skip
+        if shapes:
+            shapes.append(line((140, 14), (140, height - 40), "rule"))
+        return tuple(shapes)
+
+    def _word(self, one: Trip, field: str, text: str) -> bool:
+        return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
+
+    def _number(self, field: str, whole: bool = False) -> Callable[[Trip, str], bool]:
+        def enter(one: Trip, text: str) -> bool:
+            body = text.replace(",", ".").strip()
+            try:
+                value: Any = None if not body else int(body) if whole else float(body)
+                if value is not None and field != "coldest_c" and not 0 <= value < 1e7:
+                    raise ValueError
+            except ValueError:
+                self.complaint.setText(f"“{text}” cannot be taken; a {'whole ' if whole else ''}number, 0 or more, would be right.")  # fmt: skip
+                self.complaint.show()
+                return False
+            self.complaint.hide()
+            if value is None and field in ("nights", "people"):
+                value = 1
+            return bool(self.session.edit(f"{one.name}: {field.replace('_', ' ')} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road"))  # fmt: skip
+
+        return enter
+
+    def chosen(self) -> Trip | None:
+        rows = self.table.selectionModel().selectedRows()
+        return self.model.rows[rows[0].row()] if rows else None
+
+    def take_off(self) -> None:
+        one = self.chosen()
+        if one is not None:
+            self.session.edit("Take off a trip", [remove(f"road.trips.{one.id}")], "Road")
+
+    def ask_record(self) -> None:
+        from PySide6.QtWidgets import QFileDialog
+
+        name, _ = QFileDialog.getOpenFileName(self, "Record of the battery", "", "Tables (*.csv *.xlsx)")
+        if name:
+            self.record(name)
+
+    def record(self, name: str) -> None:
+        """Watt hours of a battery's record into the chosen trip."""
+        from pathlib import Path
+
+        from uncle_sled.core.errors import SledError
+        from uncle_sled.exchange.battery_record import read_record
+
+        one = self.chosen() or (self.model.rows[0] if self.model.rows else None)
+        if one is None:
+            self.session.said.emit("Add a trip first.", "note")
+            return
+        try:
+            read = read_record(Path(name))
+        except SledError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return
+        self.session.edit(f"{one.name}: battery record", [set_to(f"road.trips.{one.id}.power_wh", round(read.out_wh, 1))], "Road")  # fmt: skip
+        self.session.said.emit(read.says(), "note")
+
+    def refresh(self) -> None:
+        trips = self.session.build.road.trips
+        self.model.set_rows(trips, lambda a, b: a.id == b.id)
+        told = [f"{len(trips)} trips, {nights_of(trips)} nights."] if trips else ["No trip yet."]
+        for one in taken(self.session.studied):
+            if one.ratio is not None and abs(one.ratio - 1) > WORTH:
+                told.append(f"{one.name[:1].upper()}{one.name[1:]}: {one.ratio:.2f} times the plan.")
+        self.says.setText(" ".join(told))
+        self.chart.update()
+
+
+def _told(value: float | int | None) -> str:
+    return "" if value is None else f"{value:g}"
+
+
+class StandPanel(Guarded, QWidget):
+    """Blocks, pads, levels and anchors."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session = session
+        across = QHBoxLayout(self)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(6)
+        self.says = label("", "", "ink", wrap=True)
+        left.addWidget(self.says)
+        self.chart = Chart(session, "The body on its blocks", self._shapes, "On its blocks: load of each, its pad, how much higher (levels five times)", self._why)  # fmt: skip
+        left.addWidget(self.chart, 1)
+        across.addLayout(left, 1)
+        path = "road.standing"
+        form = Form(
+            session,
+            "Where it stands",
+            [
+                Row("Blocks from front", "road.standing.blocks", str, "Places from the body's front, parted by ;", ops=self._blocks, read=self._shown),
+                Row("Ground falls", f"{path}.fall", Length, "Over the length of the body, towards the rear"),
+                Row("Bearing, kPa", f"{path}.bearing_kpa", NUMBER, "75 soft, 150 firm; ask about yours"),
+                Row("Snow, kPa", f"{path}.snow_kpa", NUMBER, "On the roof, by the place"),
+                Row("Wind, Pa", f"{path}.wind_pa", NUMBER, "Pressure by the place"),
+            ],
+            "Road",
+            label_px=112,
+        )  # fmt: skip
+        self.forms = [form]
+        side = QVBoxLayout()
+        side.addWidget(_button("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)))
+        side.addWidget(_button("Four pairs of blocks", "At even places under the body", lambda: self.usual(4)))
+        side.addWidget(Columns([form]), 1)
+        holder = QWidget()
+        holder.setLayout(side)
+        holder.setFixedWidth(SIDE_PX)
+        across.addWidget(holder)
+
+    def _blocks(self, text: Any) -> list[Op]:
+        made = []
+        for part in str(text or "").split(";"):
+            if part.strip():
+                value = Length.read(part.strip(), self.session.shown)
+                if not 0 <= value.si <= 30:
+                    raise EntryError(f"“{part.strip()}” is no place under the body; 0 to 30 m would be right.")
+                made.append({"si": value.si, "typed": value.typed})
+        return [set_to("road.standing.blocks", made)]
+
+    def _shown(self, _: Any) -> str:
+        words = Words(self.session.shown)
+        return "; ".join(words.m(one.si) for one in self.session.build.road.standing.blocks)
+
+    def usual(self, many: int) -> None:
+        import msgspec
+
+        record = msgspec.to_builtins(usual_blocks(self.session.studied, many))
+        self.session.edit(f"{many} pairs of blocks", [set_to("road.standing", record)], "Road")
+
+    def _why(self) -> str:
+        return "Nothing to stand up yet: draw a body on Shell."
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        s = self.session.studied
+        return standing_drawn(stands(s), s, Words(self.session.shown), width, height)
+
+    def refresh(self) -> None:
+        made, words = stands(self.session.studied), Words(self.session.shown)
+        for form in self.forms:
+            form.refresh()
+        told = []
+        if made.blocks:
+            told.append(f"{words.kg(made.mass_kg)} on {2 * len(made.blocks)} blocks.")
+            if made.snow_n:
+                told.append(f"Snow {words.newtons(made.snow_n)}.")
+            if made.wind_n:
+                anchor = f"each of four anchors holds {words.fine_newtons(made.anchor_n)}" if made.anchor_n else "its weight holds it by this sum"  # fmt: skip
+                told.append(f"Wind {words.newtons(made.wind_n)} on the side: {anchor}.")
+            if made.lifts:
+                told.append("One pair lifts off: place the blocks about the centre of gravity.")
+            if made.assumed:
+                told.append(f"Taken: {', '.join(made.assumed)}.")
+            told.append("Axles and ball free, never on corner jacks alone.")
+        self.says.setText(" ".join(told))
+        self.chart.update()

@@ -28,6 +28,7 @@ from uncle_sled.core.studies.cut.handed import handed
 from uncle_sled.core.studies.cut.of_the_build import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, _panels, _stops, take_off, wanted_of
 from uncle_sled.core.studies.cut.wanted import Wanted, wrong_with
+from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists
 from uncle_sled.exchange.demos import demo
@@ -313,8 +314,9 @@ def test_pages_in_feet_say_which_sheets_are_cut_alike() -> None:
     assert len(told) == sum(sheets.used for sheets in plan.sheets)
     first = [shape.text for shape in pages[0].shapes if isinstance(shape, Text)]
     assert any("no stick behind" in text for text in first) and any("bays by knife" in text for text in first)
+    shown = Words(project.build.brief.reading.shown())
     for sheets in plan.sheets:
-        assert any(text.startswith(f"{sheets.material}: {sheets.used} sheet") for text in first)
+        assert any(text.startswith(f"{shown.material(sheets.material)}: {sheets.used} sheet") for text in first)
 
 
 def test_patience_ends_after_its_questions_whatever_it_is_asked() -> None:

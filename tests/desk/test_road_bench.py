@@ -1,0 +1,175 @@
+"""The Road bench, driven: a ticket typed and taken from a scale, accepted and taken back, wishes, trips and blocks."""
+
+from __future__ import annotations
+
+import threading
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from tests.desk.driving import bench_on, enter
+from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.studies.road.weighing import READINGS
+from uncle_sled.desk.benches.road.pad_scale import PadScale
+from uncle_sled.exchange.stand_in_scale import Load, serve
+
+VIEWS = ("Weigh", "Taught", "Papers", "Trips", "Stand")
+
+
+@pytest.fixture()
+def on(open_on):  # type: ignore[no-untyped-def]
+    def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
+        return bench_on(open_on, what, "Road", view, **more)
+
+    return opened
+
+
+def field(panel, title):  # type: ignore[no-untyped-def]
+    return next(widget for row, _, widget in panel.form.rows if row.title == title)
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_an_empty_build_says_what_is_missing_on_every_view(on, view) -> None:
+    _, session, bench = on(view, empty_project())
+    bench.made[view].refresh()
+    assert not bench.accept()
+    bench.forget()
+    assert session.build.road == empty_project().build.road
+
+
+def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
+    _, session, bench = on("Weigh")
+    panel = bench.made["Weigh"]
+    bench.add_ticket()
+    assert "Still wanted" in panel.minds.text()
+    for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):  # fmt: skip
+        enter(field(panel, id), kg)
+    assert "85 kg" in panel.says.text() and "Like " in panel.says.text()
+    assert "not enough" in panel.minds.text()
+    enter(field(panel, "Trailer"), "-5")
+    assert "below nothing" in panel.form.complaint.text()
+    enter(field(panel, "Trailer"), "1675 lb")
+    assert next(one.kg for one in panel.ticket().readings if one.id == "trailer") == pytest.approx(759.8, abs=0.1)
+    for way in READINGS:
+        session.edit("way", [set_to(f"road.tickets.{panel.ticket().id}.way", way)], "Road")
+        for stage in (0, 1):
+            shapes = panel._picture(stage, 600.0, 260.0)
+            assert (
+                any(isinstance(one, Poly) and one.stroke == "chalk" for one in shapes) or way == "platform with the car"
+            )
+            assert any(isinstance(one, Text) for one in shapes)
+    panel.take_off()
+    assert len(session.build.road.tickets) == 1
+
+
+def test_what_tickets_taught_is_accepted_carried_and_taken_back(on) -> None:
+    _, session, bench = on("Taught")
+    panel = bench.made["Taught"]
+    before = session.studied.readings.total_kg[0]
+    assert panel.groups.make(700.0, 300.0) and panel.tickets.make(700.0, 200.0)
+    assert bench.accept()
+    after = session.studied.readings.total_kg[0]
+    assert after > before + 15 and "Every case carries it" in panel.says.text()
+    assert not bench.accept() and len(session.build.road.corrections) == 1
+    bench.show_view("Weigh")
+    heard: list[str] = []
+    session.said.connect(lambda words, how: heard.append(words))
+    bench.made["Weigh"].take_off()
+    assert any("accepted" in one for one in heard) and session.build.road.tickets
+    bench.forget()
+    assert session.studied.readings.total_kg[0] == before
+    session.undo()
+    session.undo()
+    assert session.build.road.corrections == ()
+
+
+def test_a_reading_comes_from_a_scale_and_its_faults_are_said(on, qtbot) -> None:
+    _, _, bench = on("Weigh")
+    panel = bench.made["Weigh"]
+    ports: list[str] = []
+    ready = threading.Event()
+
+    def said(words: str) -> None:
+        ports.append(words)
+        ready.set()
+
+    loads = (Load(212.4, 9.0),)
+    thread = threading.Thread(target=serve, args=(loads, 0, said, 0.05, True), daemon=True)
+    thread.start()
+    assert ready.wait(5)
+    panel.port.setText(ports[0].split("port ")[1].split(";")[0])
+    panel.listen.click()
+    qtbot.waitUntil(lambda: panel.scale.steady_kg() is not None, timeout=20_000)
+    assert "steady" in panel.live.text()
+    panel.into.show_value("left")
+    panel.take_reading()
+    assert next(one.kg for one in panel.ticket().readings if one.id == "left") == pytest.approx(212.4, abs=0.5)
+    assert panel.into.currentData() == "right"
+    panel.listen.click()
+    assert panel.scale.socket is None
+    for text, words in (("", "no port"), ("70000", "no port"), ("1", "Nothing answers")):
+        panel.port.setText(text)
+        panel.listen.setChecked(True)
+        panel._listen(True)
+        assert words in panel.live.text(), text
+    thread.join(15)
+
+
+def test_rubbish_half_lines_and_silence_of_a_scale_are_said(qapp) -> None:
+    scale = PadScale()
+    heard: list[tuple[str, bool, bool]] = []
+    scale.told.connect(lambda *told: heard.append(told))
+    scale.feed(b"12")
+    scale.feed(b".5\nOVERLOAD\n\xff\xfe\n13")
+    assert scale.held.last() == 12.5 and scale.rubbish == 2 and "2 lines were no numbers" in heard[-1][0]
+    scale.feed(b"x" * 100_000 + b"\n")
+    assert scale.held.last() == 12.5 and len(scale._rest) < 1000
+    QApplication.processEvents()
+    scale.stop()
+
+
+def test_wishes_point_at_what_meets_them(on) -> None:
+    _, session, bench = on("Papers")
+    panel = bench.made["Papers"]
+    bench.add_wish()
+    row = len(panel.model.rows) - 1
+    assert panel._say(panel.model.rows[row], "says", "A shelf for the scope")
+    panel.table.selectRow(row)
+    panel._meet("t10")
+    assert panel.model.rows[row].met and panel.model.rows[row].where_name == "Galley cupboards"
+    panel.table.selectRow(row)
+    panel.take_off()
+    assert len(session.build.road.wishes) == 3
+
+
+def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
+    _, session, bench = on("Trips")
+    panel = bench.made["Trips"]
+    bench.add_trip()
+    trip = panel.model.rows[-1]
+    assert panel._number("nights", True)(trip, "3") and panel._number("water_l")(trip, "31,5")
+    assert not panel._number("water_l")(trip, "lots") and "cannot be taken" in panel.complaint.text()
+    assert session.build.road.trips[-1].water_l == 31.5 and session.build.road.trips[-1].nights == 3
+    path = tmp_path / "b.csv"
+    path.write_text("time,watts\n2027-05-01 20:00,60\n2027-05-01 21:00,60\n")
+    panel.table.selectRow(len(panel.model.rows) - 1)
+    panel.record(str(path))
+    assert session.build.road.trips[-1].power_wh == 60.0
+    panel.record(str(tmp_path / "none.csv"))
+    assert panel.chart.make(700.0, 300.0)
+
+
+def test_blocks_are_typed_and_stand_on_their_levels(on) -> None:
+    _, session, bench = on("Stand", "orchard-keeper")
+    panel = bench.made["Stand"]
+    assert "blocks" in panel.says.text() and panel.chart.make(700.0, 400.0)
+    panel.usual(4)
+    assert len(session.build.road.standing.blocks) == 4
+    form = panel.forms[0]
+    blocks = next(widget for row, _, widget in form.rows if row.title == "Blocks from front")
+    enter(blocks, "2 ft; 10 ft; 20 ft")
+    assert [round(one.si, 2) for one in session.build.road.standing.blocks] == [0.61, 3.05, 6.1]
+    enter(blocks, "far")
+    assert form.complaint.text() and len(session.build.road.standing.blocks) == 3

@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError, SledError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied, study
@@ -122,13 +123,13 @@ def _parser() -> argparse.ArgumentParser:
     return top
 
 
-def _studied(word: str) -> tuple[str, Studied, tuple[Finding, ...]]:
+def _studied(word: str) -> tuple[Project, Studied, tuple[Finding, ...]]:
     opened = open_named(word)
     for said in opened.said:
         print(f"mended on reading: {said}", file=sys.stderr)
     project = opened.project
     s = study(project.build, project.facts)
-    return project.name, s, with_remedies(s)
+    return project, s, with_remedies(s)
 
 
 def _case_rows(s: Studied, wanted: str | None) -> list[int]:
@@ -146,18 +147,18 @@ def _case_rows(s: Studied, wanted: str | None) -> list[int]:
 
 
 def _report(args: argparse.Namespace) -> int:
-    name, s, found = _studied(args.file)
+    project, s, found = _studied(args.file)
     rows = _case_rows(s, args.case)
     if args.json:
         from uncle_sled.exchange.report import report
 
         with _solver_aside():
-            made = report(s, found, name, rows)
+            made = report(s, found, project, rows)
         # letters that the terminal or pipe cannot take are written as JSON writes them
         utf_8 = (sys.stdout.encoding or "").lower().replace("-", "") == "utf8"
         print(json.dumps(made, indent=1, ensure_ascii=not utf_8, allow_nan=False))
         return OK
-    print(report_text(name, s, found, rows))
+    print(report_text(project.name, s, found, rows))
     return OK
 
 
@@ -239,7 +240,7 @@ def _check(args: argparse.Namespace) -> int:
 
 
 def _export(args: argparse.Namespace) -> int:
-    name, s, found = _studied(args.file)
+    project, s, found = _studied(args.file)
     source = Path(args.file)
     # each kind has a name of its own, or one would take the place of the other
     ending = (
@@ -251,7 +252,7 @@ def _export(args: argparse.Namespace) -> int:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
     with _solver_aside(silent=True):
-        data = export_bytes(args.to, name, s, found)
+        data = export_bytes(args.to, project.name, s, found)
     if not args.out:
         out = free_name(out, data)
     write_file(out, data)

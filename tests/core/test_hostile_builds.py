@@ -67,7 +67,7 @@ def test_a_spoilt_build_is_judged_drawn_and_reported(seed):
     found = findings(s)
 
     assert all(one.says and one.title and one.stop for one in found)
-    json.dumps(report(s, found, "spoilt"), allow_nan=False)
+    json.dumps(report(s, found, project.with_build(build)), allow_nan=False)
     drawn = [bars.limit_bars(s, s.limits, s.unchecked, words, 800, 300), bars.car_bars(s, words, 800, 200)]
     for row in range(len(s.table.cases)):
         for card in ("stop", "grade", "lean", "tail", "rides"):

@@ -7,6 +7,7 @@ from typing import Any
 import msgspec
 import numpy as np
 
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.parts.support import Support
 from uncle_sled.core.reading.band import vehicles_of
@@ -29,22 +30,23 @@ from uncle_sled.exchange.systems_report import (
     water_report,
     wiring_report,
 )
+from uncle_sled.exchange.variants_report import variants_report
 from uncle_sled.exchange.work_report import work_report
 
 SCHEMA_VERSION = 1
 
 
 def report(
-    s: Studied, found: tuple[Finding, ...], project_name: str, case_rows: list[int] | None = None
+    s: Studied, found: tuple[Finding, ...], project: Project, case_rows: list[int] | None = None
 ) -> dict[str, Any]:
-    """The whole report of a build; ``case_rows`` filters the cases only. Numbers are SI, shares 0 to 1."""
+    """The whole report of the open build; ``case_rows`` filters the cases only. Numbers are SI, shares 0 to 1."""
     rig = s.build.rig
     rows = list(range(len(s.table.cases))) if case_rows is None else case_rows
     placing = axle_placing(s) if rig.carrier == "ball" else None
     return {
         "schema_version": SCHEMA_VERSION,
         "build": {
-            "name": project_name,
+            "name": project.name,
             "variant": s.build.name,
             "carrier": rig.carrier,
             "region": s.build.brief.region,
@@ -97,6 +99,7 @@ def report(
         **shop_report(s),
         **work_report(s),
         **road_report(s),
+        "variants": variants_report(project),
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from typing import Any
 
-from uncle_sled.core.findings.systems.gas import the_gas
-from uncle_sled.core.findings.systems.power import stay_mode, the_stay
-from uncle_sled.core.findings.systems.warmth import the_gains, the_losses, the_night
-from uncle_sled.core.findings.systems.water import the_water
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
+from uncle_sled.core.studies.systems.of_the_build import (
+    stay_mode,
+    the_gains,
+    the_gas,
+    the_losses,
+    the_night,
+    the_stay,
+    the_water,
+)
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of

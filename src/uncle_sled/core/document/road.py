@@ -50,16 +50,27 @@ class GroupFactor(msgspec.Struct, frozen=True):
     factor: Figure
 
 
+class Seen(msgspec.Struct, frozen=True):
+    """A load case as it stood on a scale. model_kg: what the corrected build says of its total; total, ball: as read."""
+
+    case: Word
+    model_kg: Figure
+    total_kg: Figure | None = None
+    tongue_kg: Number | None = None
+
+
 class Correction(msgspec.Struct, frozen=True):
     """What tickets taught: a factor for each group, and how sure they are together.
 
     cov: covariance of the factors, row by row in the order of the groups. The last correction counts; it holds all before it.
+    seen: the cases that its tickets weighed.
     """
 
     id: Word
     tickets: tuple[str, ...]
     groups: tuple[GroupFactor, ...]
     cov: tuple[Number, ...]
+    seen: tuple[Seen, ...] = ()
 
 
 class Trip(msgspec.Struct, frozen=True):

@@ -12,11 +12,20 @@ import numpy as np
 from uncle_sled.core.document.road import Correction
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.part import Part
-from uncle_sled.core.reading.load_cases import MassTable
+from uncle_sled.core.reading.load_cases import Bools, MassTable
 
 GROUPS = ("frame", "body", "systems", "fittings", "cargo")
 GROUP_WORDS = {"frame": "the frame", "body": "the body", "systems": "tanks and power", "fittings": "furniture and fittings", "cargo": "the cargo"}  # fmt: skip
 LEAST = 1e-9
+STANDS = 0.005  # share by which a case may weigh otherwise since it stood on the scale and still be the one weighed
+
+
+class Measured(msgspec.Struct, frozen=True):
+    """Cases, shape (c,) each: every mass of them was weighed; their total was, and their ball, by a ticket that stands."""
+
+    parts: Bools
+    total: Bools
+    ball: Bools
 
 
 def group_of(part: Part) -> str:
@@ -72,3 +81,20 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
     return msgspec.structs.replace(
         table, mass_kg=mass, sigma_kg=sigma, bias=tuple(one for one in bias if one[1]), learnt=tuple(directions)
     )
+
+
+def measured(table: MassTable, parts: tuple[Part, ...], corrections: tuple[Correction, ...]) -> Measured:
+    """What of every case was on a scale, and not only computed; a case that was changed since is computed again."""
+    told = {part.id for part in parts if part.source == "weighed"}
+    guessed = np.array([id not in told for id in table.ids], dtype=bool)
+    all_of = np.asarray(~((table.mass_kg != 0) & guessed).any(axis=1))
+    total, ball = all_of.copy(), np.zeros(len(table.cases), dtype=bool)
+    rows = {key: row for row, case in enumerate(table.cases) for key in (case.id, *case.same_as)}
+    for one in corrections[-1].seen if corrections else ():
+        row = rows.get(one.case)
+        if row is None or one.model_kg <= 0:
+            continue
+        if abs(float(table.mass_kg[row].sum()) / one.model_kg - 1) <= STANDS:
+            total[row] |= one.total_kg is not None
+            ball[row] |= one.tongue_kg is not None
+    return Measured(all_of, total, ball)

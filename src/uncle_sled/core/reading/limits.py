@@ -21,6 +21,7 @@ from uncle_sled.core.parts.part import DENSITY
 from uncle_sled.core.parts.unknown import Unknown
 from uncle_sled.core.reading.balance import Balance
 from uncle_sled.core.reading.band import vehicles_of
+from uncle_sled.core.reading.learnt import Measured
 from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 from uncle_sled.core.reading.parked import Parked
 
@@ -38,6 +39,7 @@ TYRE_KG = dict(
     )
 )  # fmt: skip
 TYRE_RESERVE = 0.85
+BOTH = ("total", "ball")
 JACK_FACTOR = 1.5
 LEAST_FRONT_SHARE, LEAST_FRONT_OF_EMPTY = 0.30, 0.90
 
@@ -176,18 +178,18 @@ def held_limits(
     readings: Balance,
     at_rest: Parked | None,
     unknown: tuple[Unknown, ...],
-    weighed: Bools,
+    measured: Measured,
 ) -> Held:
     """Every limit, worst case first within each; nearest to its limit first.
 
     Args:
         unknown: What nobody gave. What is over without it is over; the rest stays unchecked.
-        weighed: Cases in which every mass was weighed, shape (c,).
+        measured: What of every case was on a scale.
     """
     towing = np.array([case.mode.towing for case in table.cases], dtype=bool)
     bed = build.rig.carrier == "vehicle bed"
     asked = list(_bed(build, table, readings) if bed else _trailer(build, facts, readings, at_rest, towing))
-    found = [*_worst(asked, table, weighed), *(_front_share(table, readings) if bed else ())]
+    found = [*_worst(asked, table, measured), *(_front_share(table, readings) if bed else ())]
     lacking = f"{unknown[0].says} is not known" if unknown else ""
     if any(one.hides == "total" for one in unknown):
         found = [one for one in found if one.severity == "stop"]
@@ -242,9 +244,10 @@ class _Asked(msgspec.Struct):
     over: str = "stop"
     field: str = ""
     none: str = ""
+    by: tuple[str, ...] = ()  # which readings of a scale it is made of: total, ball; none: only all the parts
 
 
-def _worst(asked: list[_Asked], table: MassTable, weighed: Bools) -> Iterator[Limit]:
+def _worst(asked: list[_Asked], table: MassTable, measured: Measured) -> Iterator[Limit]:
     """Each limit that is known in its worst case; all at once, since an array of few cases costs as much as of many."""
     known = [one for one in asked if _given(one)]
     if not known:
@@ -260,7 +263,8 @@ def _worst(asked: list[_Asked], table: MassTable, weighed: Bools) -> Iterator[Li
             continue
         beyond = value < one.limit if one.floor else value > one.limit
         severity = one.over if beyond else "mind" if not one.floor and value > one.mind_at * one.limit else None
-        face: Face = "measured" if weighed[row] else "computed"
+        seen = measured.parts[row] or (one.by and all(getattr(measured, name)[row] for name in one.by))
+        face: Face = "measured" if seen else "computed"
         yield Limit(one.id, one.name, table.cases[row].id, one.vehicle, value, float(one.limit), "kg", severity, face)
 
 
@@ -270,9 +274,11 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
     known, none = towing & ~np.isnan(b.tongue_kg), np.full(len(towing), np.nan)
     altered = ALTERED if rig.frame_altered else ""
     plate = None if altered else _si(rig.gross_total)
-    yield _Asked("gross", "Whole trailer", b.total_kg, plate, towing, field="rig.gross_total", none=altered)
+    yield _Asked(
+        "gross", "Whole trailer", b.total_kg, plate, towing, field="rig.gross_total", none=altered, by=("total",)
+    )
     plate = None if altered else _si(rig.axle_group)
-    yield _Asked("axle-group", "Axle group", group, plate, known, field="rig.axle_group", none=altered)
+    yield _Asked("axle-group", "Axle group", group, plate, known, field="rig.axle_group", none=altered, by=BOTH)
     for at, axle in enumerate(sorted(rig.axles, key=lambda a: a.station.si)):
         yield _Asked(
             f"axle/{axle.id}",
@@ -282,16 +288,27 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
             known,
             field=f"rig.axles.{axle.id}.rating",
             none=ALTERED if axle.altered else "",
+            by=BOTH if len(rig.axles) == 1 else (),
         )
     if rig.axles:
         side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
         per_tyre = side * b.axle_kg.max(axis=1) if b.axle_kg.shape[1] else none
         yield _tyre(rig, "Tyre, heavier side", per_tyre, known & ~np.isnan(per_tyre))
-    yield _Asked("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating")
-    yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known, field="rig.hitch_rating")
+    yield _Asked(
+        "coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating", by=("ball",)
+    )
+    yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known, field="rig.hitch_rating", by=("ball",))
     for car in vehicles_of(build.brief, facts):
         yield from _car(car, build, b, towing, known)
-    yield _Asked("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), towing, field="rig.chain_rating")
+    yield _Asked(
+        "chains",
+        "Safety chain, each",
+        b.total_kg,
+        _si(rig.chain_rating),
+        towing,
+        field="rig.chain_rating",
+        by=("total",),
+    )
     everywhere = np.ones_like(towing)
     if rig.stabiliser_station is not None:
         each = none
@@ -344,7 +361,7 @@ def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) ->
     none, rig, riding = np.full(len(towing), np.nan), build.rig, riding_in_car(build)
     bare = "" if row_loads_kg(car, riding) else ", car empty"
 
-    def asked(key: str, name: str, values: Floats | None, field: str, where: Bools) -> _Asked:
+    def asked(key: str, name: str, values: Floats | None, field: str, where: Bools, by: tuple[str, ...] = ()) -> _Asked:
         mass = getattr(car, field)
         why = (
             "its empty axles, wheelbase, overhang or the place of a loaded row are not given" if values is None else ""
@@ -358,16 +375,19 @@ def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) ->
             car.id,
             field=f"facts.vehicles.{car.id}.{field}",
             none=why if mass is not None else "",
+            by=by,
         )
 
-    yield asked("ball", "Ball", b.tongue_kg, "tongue_limit", known)
-    yield asked("towed", "Towed", b.total_kg, "tow_limit", towing)
+    yield asked("ball", "Ball", b.tongue_kg, "tongue_limit", known, ("ball",))
+    yield asked("towed", "Towed", b.total_kg, "tow_limit", towing, ("total",))
     if rig.brakes in ("", "none"):
         said = "nobody said yet whether the trailer has brakes" if not rig.brakes else ""
         limit = None if said else _si(car.unbraked_limit)
         field = f"facts.vehicles.{car.id}.unbraked_limit"
         name = f"Without brakes, {car.name}"
-        yield _Asked(f"unbraked/{car.id}", name, b.total_kg, limit, towing, car.id, field=field, none=said)
+        yield _Asked(
+            f"unbraked/{car.id}", name, b.total_kg, limit, towing, car.id, field=field, none=said, by=("total",)
+        )
     yield asked(
         "car-rear",
         f"Rear axle{bare}",

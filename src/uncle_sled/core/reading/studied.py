@@ -18,9 +18,9 @@ from uncle_sled.core.parts.support import Support, support_of
 from uncle_sled.core.parts.unknown import Unknown, unknowns_of
 from uncle_sled.core.reading.balance import Balance, balance
 from uncle_sled.core.reading.band import Band, band_of
-from uncle_sled.core.reading.learnt import with_what_was_learnt
+from uncle_sled.core.reading.learnt import Measured, measured, with_what_was_learnt
 from uncle_sled.core.reading.limits import Limit, Unchecked, held_limits
-from uncle_sled.core.reading.load_cases import Bools, MassTable, mass_table
+from uncle_sled.core.reading.load_cases import MassTable, mass_table
 from uncle_sled.core.reading.parked import Parked, parked
 
 FARTHEST_M = 100.0
@@ -42,6 +42,7 @@ class Studied(msgspec.Struct, frozen=True):
     trouble: str | None  # why there is no reading, where geometry forbids one
     unknown: tuple[Unknown, ...] = ()  # what nobody gave, and what hides the reading first
     unchecked: tuple[Unchecked, ...] = ()  # limits that nothing could be held against
+    measured: Measured | None = None  # what of every case was on a scale
 
     @property
     def towing_rows(self) -> list[int]:
@@ -79,7 +80,8 @@ def study(build: Build, facts: Facts) -> Studied:
     if any(one.hides == "reading" for one in unknown):  # where its weight is, nobody knows either
         readings = replace(readings, cg_m=np.full_like(readings.cg_m, np.nan))
     at_rest = parked(build.rig, readings, tail_m(build))
-    held = held_limits(build, facts, table, readings, at_rest, unknown, _weighed(parts, table))
+    on_scale = measured(table, parts, build.road.corrections)
+    held = held_limits(build, facts, table, readings, at_rest, unknown, on_scale)
     return Studied(
         build,
         facts,
@@ -94,14 +96,8 @@ def study(build: Build, facts: Facts) -> Studied:
         trouble,
         unknown,
         held.unchecked,
+        on_scale,
     )
-
-
-def _weighed(parts: tuple[Part, ...], table: MassTable) -> Bools:
-    """Cases in which every mass was put on a scale, shape (c,)."""
-    told = {part.id for part in parts if part.source == "weighed"}
-    guessed = np.array([id not in told for id in table.ids], dtype=bool)
-    return np.asarray(~((table.mass_kg != 0) & guessed).any(axis=1))
 
 
 @keep_each

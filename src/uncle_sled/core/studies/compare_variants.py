@@ -2,19 +2,35 @@
 
 from __future__ import annotations
 
+from datetime import date, timedelta
+
 import msgspec
 import numpy as np
 
-from uncle_sled.core.document.project import Project
+from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.studies.build.schedule import schedule_of
+from uncle_sled.core.studies.cut.buying import lines_of
+from uncle_sled.core.studies.cut.money import money_of
+from uncle_sled.core.studies.cut.of_the_build import QUICK, plan_of
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.compare_ways import worst_row
 from uncle_sled.core.studies.shell.shell_measures import measures
+from uncle_sled.core.studies.systems.of_the_build import the_losses, the_stay, the_water
+from uncle_sled.core.trail import STOPS
 
 
 class Standing(msgspec.Struct, frozen=True):
-    """One variant: masses [kg], worst ball [kg] and share with its case, room [m], R over the layered faces [m2K/W], money, hours."""
+    """One variant: masses [kg], worst ball [kg] and share with its case, axles, room [m], warmth, days, money, hours.
+
+    What nobody knows is None. axle_kg, axle_share: the axle nearest to its rating, and how near; r_m2k_w: R over the layered
+    faces; loss_w: on the coldest night; days_off_grid: the least over every string of weather, None where the battery
+    outlasts the stay or nothing draws on it (then off_grid_says); unpriced: lines of the list without a price.
+    """
 
     id: str
     name: str
@@ -23,48 +39,63 @@ class Standing(msgspec.Struct, frozen=True):
     school: str
     body_kg: float
     total_kg: float | None
+    total_measured: bool
     worst_case: str
     worst_ball_kg: float | None
     worst_share: float | None
     least_chance: float | None
+    axle_kg: float | None
+    axle_share: float | None
     sticks: int
     inside_length_m: float | None
     inside_width_m: float | None
+    inside_height_m: float | None
     r_m2k_w: float | None
-    money: float
-    hours: float
-    same: tuple[str, ...]  # stops that are the same object as in the first
+    loss_w: float | None
+    days_off_grid: float | None
+    off_grid_says: str
+    days_of_water: float | None
+    money: float | None
+    money_low: float | None
+    money_high: float | None
+    unpriced: int
+    hours: float | None
+    finish: date | None
 
 
 def compare_variants(project: Project) -> tuple[Standing, ...]:
     """Every variant in the order of the file."""
-    first = project.variants[0]
-    made = []
-    for build in project.variants:
-        s = study(build, project.facts)
-        same = tuple(
-            name.capitalize()
-            for name in ("brief", "rig", "shell", "stow")
-            if getattr(build, name) is getattr(first, name) or getattr(build, name) == getattr(first, name)
-        )
-        made.append(_standing(s, same))
-    return tuple(made)
+    return tuple(standing_of(build, project.facts) for build in project.variants)
 
 
-def _standing(s: Studied, same: tuple[str, ...]) -> Standing:
-    build, b, row = s.build, s.readings, worst_row(s)
+def same_stops(build: Build, first: Build) -> tuple[str, ...]:
+    """Stops of which a variant says what the first says."""
+    return tuple(
+        stop.name
+        for stop in STOPS
+        for root in stop.owns
+        if hasattr(build, root) and (getattr(build, root) is getattr(first, root) or getattr(build, root) == getattr(first, root))
+    )  # fmt: skip
+
+
+@keep_last(8)
+def standing_of(build: Build, facts: Facts) -> Standing:
+    """One variant over everything; money by the first cutting plan, the finish by the schedule of the mean hours."""
+    s = study(build, facts)
+    b, row, measured = s.readings, worst_row(s), s.measured
     chances = [float(b.chance[r]) for r in s.towing_rows if not np.isnan(b.chance[r])] if len(b.chance) else []
-    heaviest = max((float(b.total_kg[r]) for r in s.towing_rows), default=None)
+    heaviest = max(s.towing_rows, key=lambda r: float(b.total_kg[r]), default=None)
+    axle = max(
+        (one for one in s.limits if one.id.startswith(("axle/", "front-axle", "rear-axle"))), key=use, default=None
+    )
     m = measures(s)
-    area = loss = money = hours = 0.0
-    library = library_of(s.facts.materials)
-    for face in build.shell.faces if s.framed.body is not None else ():
-        sums = face_sums(face, build.shell, s.framed, library)
-        if sums.build is not None:
-            area += sums.area_m2
-            loss += sums.area_m2 * sums.build.u_w_m2k
-            money += sums.area_m2 * sums.build.money_m2
-            hours += sums.area_m2 * sums.build.hours_m2
+    losses, water = the_losses(s), the_water(s)
+    days, says = _off_grid(s)
+    lines = lines_of(s, plan_of(build, facts, QUICK))
+    money = money_of(build, facts, lines, take_off(build, facts)) if lines else None
+    priced = money is not None and money.total.unknown < len(lines)
+    schedule = schedule_of(build, facts)
+    finish = schedule.finish_day if schedule.placed and not schedule.loop else None
     return Standing(
         build.id,
         build.name,
@@ -72,16 +103,50 @@ def _standing(s: Studied, same: tuple[str, ...]) -> Standing:
         build.shell.form,
         build.shell.framing.school,
         sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell.")),
-        heaviest,
+        None if heaviest is None else float(b.total_kg[heaviest]),
+        heaviest is not None and measured is not None and bool(measured.total[heaviest]),
         "" if row is None else s.table.cases[row].name,
         None if row is None else float(b.tongue_kg[row]),
         None if row is None else float(b.share[row]),
         min(chances, default=None),
+        None if axle is None else axle.value,
+        None if axle is None else use(axle),
         len(s.framed.members),
         m.inside_length_m if m else None,
         m.inside_width_m if m else None,
-        area / loss if loss > 0 else None,
-        money,
-        hours,
-        same,
+        m.inside_height_m if m else None,
+        _resistance(s),
+        losses.loss_w if not losses.unknown else None,
+        days,
+        says,
+        water.days_fresh,
+        money.total.mean if money is not None and priced else None,
+        money.total.low if money is not None and priced else None,
+        money.total.high if money is not None and priced else None,
+        money.total.unknown if money is not None else 0,
+        sum(one.task.mean_h for one in schedule.placed) if schedule.placed else None,
+        schedule.begin + timedelta(days=finish) if finish is not None else None,
     )
+
+
+def _off_grid(s: Studied) -> tuple[float | None, str]:
+    """Days until the battery is empty under the worst string of weather; else what is to be said instead."""
+    stay = the_stay(s)
+    if not stay.strings:
+        return None, "not known" if stay.demand.loads else "nothing draws"
+    hours = [one.hours_to_empty for one in stay.strings if one.hours_to_empty is not None]
+    if not hours:
+        return None, f"all {stay.nights} nights"
+    return min(hours) / 24.0, ""
+
+
+def _resistance(s: Studied) -> float | None:
+    """R over the layered faces, by their losses [m2K/W]."""
+    area = loss = 0.0
+    library = library_of(s.facts.materials)
+    for face in s.build.shell.faces if s.framed.body is not None else ():
+        sums = face_sums(face, s.build.shell, s.framed, library)
+        if sums.build is not None:
+            area += sums.area_m2
+            loss += sums.area_m2 * sums.build.u_w_m2k
+    return area / loss if loss > 0 else None

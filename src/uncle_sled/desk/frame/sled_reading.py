@@ -104,8 +104,10 @@ def reading(s: Studied, row: int) -> Reading:
         f"{words.share(float(b.share[row]))} of {words.bare_kg(total)}",
         f"give or take {words.bare_kg(max(float(b.tongue_sigma_kg[row]), 0.0))}",
     )
+    weighed = s.measured is not None and bool(s.measured.ball[row])
+    title = "On the ball, bars slack" if s.build.rig.weight_distributing else "On the ball"
     return Reading(
-        "On the ball, bars slack" if s.build.rig.weight_distributing else "On the ball",
+        f"{title}, weighed" if weighed else title,
         words.kg(tongue),
         beside,
         tongue,

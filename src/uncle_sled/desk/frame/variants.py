@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QHeaderView,
     QMenu,
+    QPlainTextEdit,
     QPushButton,
     QSplitter,
     QTableWidget,
@@ -19,16 +20,17 @@ from PySide6.QtWidgets import (
 )
 
 from uncle_sled.core.document import variants
+from uncle_sled.core.document.differences import differences, in_words
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.rig.variants_over import variants_over
 from uncle_sled.core.errors import SledError
-from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.finding import to_settle
+from uncle_sled.core.findings.beside import Beside, beside
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.compare_variants import Standing, compare_variants
+from uncle_sled.core.studies.compare_variants import Standing
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask, ask_text
+from uncle_sled.desk.frame.take_over import TakeOver
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.dialog import Dialog, popup_menu
 from uncle_sled.desk.kit.fields import label
@@ -108,36 +110,56 @@ def _ask_away(session: Session, parent: QWidget) -> None:
 ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
     ("Body", lambda v, w: f"{v.form}, {v.school}" if v.school != "none" else v.form),
     ("Body weighs", lambda v, w: w.kg(v.body_kg)),
-    ("Heaviest on the road", lambda v, w: w.kg(v.total_kg) if v.total_kg is not None else ""),
+    (
+        "Heaviest on the road",
+        lambda v, w: UNKNOWN if v.total_kg is None else w.kg(v.total_kg) + (", weighed" if v.total_measured else ""),
+    ),
     (
         "Ball, worst case",
         lambda v, w: (
             f"{w.kg(v.worst_ball_kg)}, {w.share(v.worst_share or 0)} {lower_first(v.worst_case)}"
             if v.worst_ball_kg is not None
-            else ""
+            else UNKNOWN
         ),
     ),
-    ("Least chance in band", lambda v, w: w.share(v.least_chance, 0) if v.least_chance is not None else ""),
-    ("Inside, long at mattress", lambda v, w: w.m(v.inside_length_m) if v.inside_length_m is not None else ""),
-    ("Inside, wide", lambda v, w: w.m(v.inside_width_m) if v.inside_width_m is not None else ""),
-    ("Sticks", lambda v, w: str(v.sticks)),
+    ("Least chance in band", lambda v, w: w.share(v.least_chance, 0) if v.least_chance is not None else UNKNOWN),
     (
-        "Warmth R, layered faces",
-        lambda v, w: w.resistance(v.r_m2k_w) if v.r_m2k_w is not None else "no layers",
+        "Axle nearest its rating",
+        lambda v, w: f"{w.kg(v.axle_kg)}, {w.share(v.axle_share or 0, 0)}" if v.axle_kg is not None else "not checked",
     ),
-    ("Money, to compare", lambda v, w: f"{v.money:.0f}" if v.money else ""),
-    ("Hours, to compare", lambda v, w: f"{v.hours:.0f} h" if v.hours else ""),
+    ("Inside, long at mattress", lambda v, w: w.m(v.inside_length_m) if v.inside_length_m is not None else UNKNOWN),
+    ("Inside, wide", lambda v, w: w.m(v.inside_width_m) if v.inside_width_m is not None else UNKNOWN),
+    ("Inside, high", lambda v, w: w.m(v.inside_height_m) if v.inside_height_m is not None else UNKNOWN),
+    ("Sticks", lambda v, w: str(v.sticks)),
+    ("Warmth of the layers", lambda v, w: w.resistance(v.r_m2k_w) if v.r_m2k_w is not None else "no layers"),
+    ("Heat for the coldest night", lambda v, w: f"{v.loss_w:.0f} W" if v.loss_w is not None else "not known"),
+    ("Off the grid", lambda v, w: f"{v.days_off_grid:.1f} days" if v.days_off_grid is not None else v.off_grid_says),
+    ("Water lasts", lambda v, w: f"{v.days_of_water:.1f} days" if v.days_of_water is not None else UNKNOWN),
+    ("Money, likely", lambda v, w: _money(v)),
+    ("Hours of work", lambda v, w: f"{v.hours:.0f} h" if v.hours is not None else UNKNOWN),
+    ("Done by", lambda v, w: v.finish.isoformat() if v.finish is not None else UNKNOWN),
 )
+UNKNOWN = "not known"
+JOB = "uncle_sled.core.findings.beside:beside"
+LANE = "variants"
+MOST_TOLD = 60
+
+
+def _money(v: Standing) -> str:
+    if v.money is None:
+        return UNKNOWN
+    lacks = f", {v.unpriced} without a price" if v.unpriced else ""
+    return f"{v.money:.0f}{lacks}"
 
 
 class SideBySide(Dialog):
-    """Variants as columns, what counts as rows; what differs from the first is marked."""
+    """Variants as columns, what counts as rows; what differs from the first is marked, and told field by field."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
         self.setWindowTitle("Variants side by side")
-        self.resize(900, 640)
+        self.resize(980, 720)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 14, 18, 14)
         self.table = QTableWidget()
@@ -152,47 +174,97 @@ class SideBySide(Dialog):
             empty=lambda: "Choose a column to see it over the first.",
         )
         self.drawing.setMinimumHeight(200)
+        self.others = QPlainTextEdit()
+        self.others.setReadOnly(True)
+        self.others.setAccessibleName("What the chosen variant says otherwise")
+        below = QSplitter(Qt.Orientation.Horizontal)
+        below.setChildrenCollapsible(False)
+        below.addWidget(self.drawing)
+        below.addWidget(self.others)
+        below.setSizes([600, 340])
         split = QSplitter(Qt.Orientation.Vertical)
         split.setChildrenCollapsible(False)
         split.addWidget(self.table)
-        split.addWidget(self.drawing)
-        split.setSizes([300, 260])
+        split.addWidget(below)
+        split.setSizes([420, 220])
         rows.addWidget(split, 1)
         keys = QHBoxLayout()
-        keys.addWidget(
-            label(
-                "Marked: other than in the first. Money and hours only compare; weigh before you tow.",
-                "small",
-                "pencil",
-            )
-        )
+        self.told = label("", "small", "pencil")
+        keys.addWidget(self.told)
         keys.addStretch(1)
         close = QPushButton("Close")
         close.clicked.connect(self.reject)
+        self.over_button = QPushButton("Take over from it…")
+        self.over_button.setToolTip("A stop, layers, things or the school of the chosen variant into the open one")
+        self.over_button.clicked.connect(lambda _=False: self._take_over())
         self.open_button = QPushButton("Open this one")
         self.open_button.setProperty("kind", "main")
         self.open_button.clicked.connect(self._open)
-        keys.addWidget(close)
-        keys.addWidget(self.open_button)
+        for button in (close, self.over_button, self.open_button):
+            keys.addWidget(button)
         rows.addLayout(keys)
-        self.standings: tuple[Standing, ...] = ()
+        self.beside: tuple[Beside, ...] = ()
+        self._number = 0
         self.table.itemSelectionChanged.connect(self._may)
+        self.finished.connect(lambda _: self._leave())
+        if session.worker is not None:
+            session.worker.answered.connect(self._came)
+            session.worker.told.connect(self._going)
         self.refresh()
 
+    @property
+    def standings(self) -> tuple[Standing, ...]:
+        return tuple(one.standing for one in self.beside)
+
     def refresh(self) -> None:
-        project, words = self.session.project, Words(self.session.shown)
-        self.standings = compare_variants(project)
-        titles = [title for title, _ in ROWS]
-        self.table.setColumnCount(len(self.standings))
-        self.table.setRowCount(len(titles) + 2)
-        self.table.setVerticalHeaderLabels([*titles, "To settle", "Same as the first"])
+        """Ask for it, in the worker where there is one; names stand there at once."""
+        project = self.session.project
+        titles = [*(title for title, _ in ROWS), "To settle", "Same as the first"]
+        self.table.setColumnCount(len(project.variants))
+        self.table.setRowCount(len(titles))
+        self.table.setVerticalHeaderLabels(titles)
         self.table.setHorizontalHeaderLabels(
-            [v.name + (" (open)" if v.id == self.session.build.id else "") for v in self.standings]
+            [v.name + (" (open)" if v.id == self.session.build.id else "") for v in project.variants]
         )
-        for column, (build, standing) in enumerate(zip(project.variants, self.standings, strict=True)):
-            settle = to_settle(findings(study(build, project.facts)))
-            cells = [say(standing, words) for _, say in ROWS]
-            cells += [str(settle) if settle else "nothing", ", ".join(standing.same) if column else ""]
+        header = self.table.horizontalHeader()
+        header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        header.setMinimumSectionSize(150)
+        if len(project.variants) > 1:
+            self.table.selectColumn(1)
+        if self.session.worker is None:
+            self._fill(beside(project))
+        else:
+            self.told.setText("Reckoning …")
+            self._number = self.session.worker.ask(LANE, JOB, project, job=True)
+        self._may()
+
+    def _going(self, number: int, share: float | None, words: str) -> None:
+        if number == self._number:
+            self.told.setText(f"Reckoning {words} …")
+
+    def _came(self, number: int, value: object, fault: str) -> None:
+        if number != self._number:
+            return
+        if fault or not isinstance(value, tuple):
+            self.told.setText(f"It could not be reckoned: {fault}")
+        else:
+            self._fill(value)
+
+    def _leave(self) -> None:
+        worker = self.session.worker
+        if worker is not None:
+            worker.drop(LANE)
+            worker.answered.disconnect(self._came)
+            worker.told.disconnect(self._going)
+
+    def _fill(self, made: tuple[Beside, ...]) -> None:
+        self.beside = made
+        words = Words(self.session.shown)
+        self.told.setText("Marked: other than in the first. Money by usual prices and quotes; weigh before you tow.")
+        for column, one in enumerate(made):
+            cells = [say(one.standing, words) for _, say in ROWS]
+            stops = f", {one.stops} to stop for" if one.stops else ""
+            cells += [f"{one.settle}{stops}" if one.settle else "nothing", ", ".join(one.same) if column else ""]
             for row, text in enumerate(cells):
                 item = QTableWidgetItem(text)
                 first = self.table.item(row, 0)
@@ -202,12 +274,22 @@ class SideBySide(Dialog):
                     face.setBold(True)
                     item.setFont(face)
                 self.table.setItem(row, column, item)
-        header = self.table.horizontalHeader()
-        header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
-        header.setMinimumSectionSize(150)
-        if len(self.standings) > 1:
-            self.table.selectColumn(1)
         self._may()
+
+    def _differences(self) -> str:
+        """What the chosen one says otherwise than the first, stop by stop."""
+        project, at = self.session.project, self._column()
+        if at < 0 or len(project.variants) < 2:
+            return "Keep the build as a variant, change what you like, and see here what differs."
+        if at == 0:
+            return "The first: the others are told against it."
+        told: list[str] = []
+        made = differences(project.variants[0], project.variants[at])
+        for stop in dict.fromkeys(one.stop for one in made):
+            told += [stop, *(f"  {in_words(one, self.session.shown)}" for one in made if one.stop == stop)]
+        if len(told) > MOST_TOLD:
+            told = [*told[:MOST_TOLD], f"and {len(told) - MOST_TOLD} more"]
+        return "\n".join(told) or "Nothing: it says what the first says."
 
     def _drawn(self, width: float, height: float) -> tuple[Primitive, ...]:
         """The chosen variant over the first; the first over the one that follows it, where it is chosen itself."""
@@ -225,8 +307,18 @@ class SideBySide(Dialog):
     def _may(self) -> None:
         at = self._column()
         self.drawing.update()
-        self.open_button.setEnabled(at >= 0 and self.standings[at].id != self.session.build.id)
+        self.others.setPlainText(self._differences())
+        other = at >= 0 and self.session.project.variants[at].id != self.session.build.id
+        self.open_button.setEnabled(other)
+        self.over_button.setEnabled(other)
 
     def _open(self) -> None:
-        if open_variant(self.session, self.standings[self._column()].id):
+        if open_variant(self.session, self.session.project.variants[self._column()].id):
             self.accept()
+
+    def _take_over(self) -> None:
+        """Of the chosen variant into the open one; what was taken is reckoned anew."""
+        project = self.session.project
+        source = variants.opened(project, project.variants[self._column()].id)
+        if TakeOver(self.session, source, self).exec() == Dialog.DialogCode.Accepted:
+            self.refresh()

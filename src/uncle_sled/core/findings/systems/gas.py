@@ -11,7 +11,8 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, Gas, boil_off_kw, gas_of
+from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, boil_off_kw
+from uncle_sled.core.studies.systems.of_the_build import the_gas
 from uncle_sled.core.studies.systems.sweat import sleepers
 from uncle_sled.core.words import Words
 
@@ -58,10 +59,6 @@ LOCKER = Rule(
     why_none="Tight to the inside, a hole in its floor to the outside; a detector low down.",
 )  # fmt: skip
 RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, LOCKER, NO_SMOKE_ALARM)
-
-
-def the_gas(s: Studied) -> Gas:
-    return gas_of(s.build)
 
 
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -10,6 +10,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
+from uncle_sled.core.studies.systems.of_the_build import stay_mode, the_stay
 from uncle_sled.core.studies.systems.sizing import (
     VOLTS_IN_HAND,
     battery_ops,
@@ -26,15 +27,6 @@ from uncle_sled.core.words import Words, lower_first
 CAUTION = "Reckoned from typed watts and usual weather; batteries and mains are for those who know them."
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
 Made = tuple[tuple[Op, ...], str]
-
-
-def stay_mode(build: Build) -> str:
-    """The mode in which the stay is reckoned: the first in which it stands, else the first."""
-    return next((mode.id for mode in build.stow.modes if not mode.towing), build.stow.modes[0].id)
-
-
-def the_stay(s: Studied) -> Stay:
-    return stay_of(s.build, stay_mode(s.build))
 
 
 def day_words(hours: float) -> str:

@@ -11,8 +11,9 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.glaser import LEAST_G_M2, Profile, profiles_of
-from uncle_sled.core.studies.systems.heat import MOST_DUCT_M_S, MOST_RETURN_M_S, Gains, Losses, ducts_of, gains, losses
-from uncle_sled.core.studies.systems.sweat import Night, Surface, fan_of, night_of, sleepers
+from uncle_sled.core.studies.systems.heat import MOST_DUCT_M_S, MOST_RETURN_M_S, ducts_of
+from uncle_sled.core.studies.systems.of_the_build import the_gains, the_losses, the_night
+from uncle_sled.core.studies.systems.sweat import Surface, fan_of
 from uncle_sled.core.words import Words, lower_first
 
 Made = tuple[tuple[Op, ...], str]
@@ -23,18 +24,6 @@ MOST_TOLD = 4
 ALIKE_K = 0.05  # surfaces as cold as that are told together
 CAUTION = "Air against sweat is not the air that a flame wants."
 SCREEN = "Reckoned from typed layers and usual figures."
-
-
-def the_losses(s: Studied) -> Losses:
-    return losses(s.build, s.facts, s.framed)
-
-
-def the_night(s: Studied) -> Night:
-    return night_of(s.build, s.facts, s.framed)
-
-
-def the_gains(s: Studied) -> Gains:
-    return gains(s.build, s.facts, s.framed, sleepers(s.build, s.facts))
 
 
 def _surface(s: Studied, one: Finding) -> Surface | None:

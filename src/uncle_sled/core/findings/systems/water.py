@@ -8,17 +8,13 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.sweat import sleepers
-from uncle_sled.core.studies.systems.water import LEAST_TRAP_M, Water, water_of
+from uncle_sled.core.studies.systems.of_the_build import the_water
+from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
 from uncle_sled.core.wiring.appliances import figures_of
 from uncle_sled.core.words import Words, lower_first
 
 MOST_GROWN = 2.5
 CAUTION = "Drinking water wants tanks and hoses made for it."
-
-
-def the_water(s: Studied) -> Water:
-    return water_of(s.build, sleepers(s.build, s.facts))
 
 
 def _bigger_tank(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:

@@ -14,8 +14,9 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.document.road import Correction, GroupFactor, Ticket
-from uncle_sled.core.reading.learnt import GROUP_WORDS, GROUPS, columns_of
+from uncle_sled.core.document.road import Correction, GroupFactor, Seen, Ticket
+from uncle_sled.core.reading.learnt import GROUP_WORDS, GROUPS, STANDS, columns_of, with_what_was_learnt
+from uncle_sled.core.reading.load_cases import mass_table
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.sureness import lever
 from uncle_sled.core.studies.road.weighing import Weighed, case_row, weighed
@@ -251,13 +252,31 @@ def _fights(tickets: list[TicketSaid]) -> tuple[str, ...]:
 def correction_of(s: Studied, made: Reconciled, id: str) -> Correction:
     """What is kept when it is accepted: factors over all that was learnt before, with their covariance."""
     last = s.build.road.corrections[-1] if s.build.road.corrections else None
-    before = {one.id: one.factor for one in last.groups} if last is not None else {}
+    was = {one.id: one.factor for one in last.groups} if last is not None else {}
     groups, factors = [], []
     for one in made.groups:
         factor = one.after_kg / one.before_kg if one.before_kg > 0 else 1.0
-        groups.append(GroupFactor(one.id, max(factor * before.get(one.id, 1.0), 0.05)))
-        factors.append(before.get(one.id, 1.0))
+        groups.append(GroupFactor(one.id, max(factor * was.get(one.id, 1.0), 0.05)))
+        factors.append(was.get(one.id, 1.0))
     many = len(groups)
     cov = np.array(made.cov).reshape(many, many) * np.outer(factors, factors)
-    tickets = tuple(one.weighed.ticket.id for one in made.tickets if one.row is not None)
-    return Correction(id, (*(last.tickets if last is not None else ()), *tickets), tuple(groups), tuple(float(one) for one in cov.ravel()))  # fmt: skip
+    stood = [one for one in made.tickets if one.row is not None]
+    tickets = (*(last.tickets if last is not None else ()), *(one.weighed.ticket.id for one in stood))
+    bare = Correction(id, tickets, tuple(groups), tuple(float(one) for one in cov.ravel()))
+    corrected = with_what_was_learnt(mass_table(s.build, s.parts), s.parts, (bare,))
+    rows = {case.id: row for row, case in enumerate(s.table.cases)}
+    seen = {one.case: one for one in last.seen if one.case in rows} if last is not None else {}
+    for key, old in seen.items():  # what still stands, stands by what is known now
+        if abs(float(s.table.mass_kg[rows[key]].sum()) / old.model_kg - 1) <= STANDS:
+            seen[key] = msgspec.structs.replace(old, model_kg=float(corrected.mass_kg[rows[key]].sum()))
+    for one in stood:
+        row = one.row
+        assert row is not None
+        case, what = s.table.cases[row].id, one.weighed
+        before = seen.get(case)
+        if before is not None and abs(float(s.table.mass_kg[row].sum()) / before.model_kg - 1) > STANDS:
+            before = None
+        total_kg = what.total_kg if what.total_kg is not None or before is None else before.total_kg
+        tongue_kg = what.tongue_kg if what.tongue_kg is not None or before is None else before.tongue_kg
+        seen[case] = Seen(case, float(corrected.mass_kg[row].sum()), total_kg, tongue_kg)
+    return msgspec.structs.replace(bare, seen=tuple(seen.values()))

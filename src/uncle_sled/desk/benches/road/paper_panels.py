@@ -273,7 +273,7 @@ class StandPanel(Guarded, QWidget):
         left.setSpacing(6)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
-        self.chart = Chart(session, "The body on its blocks", self._shapes, "On its blocks: load of each, its pad, how much higher (levels five times)", self._why)  # fmt: skip
+        self.chart = Chart(session, "The body on its blocks", self._shapes, "On its blocks: load, pad, height (levels five times)", self._why)  # fmt: skip
         left.addWidget(self.chart, 1)
         across.addLayout(left, 1)
         path = "road.standing"

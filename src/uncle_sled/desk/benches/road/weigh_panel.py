@@ -85,6 +85,7 @@ class WeighPanel(Guarded, QWidget):
         self.listen.setProperty("kind", "view")
         self.listen.clicked.connect(self._listen)
         self.into = ChoiceField("Reading", [])
+        self.into.setEnabled(False)
         self.into.setToolTip("Which reading the scale's steady number goes into")
         self.take = QPushButton("Take")
         self.take.setToolTip("Take the steady number")
@@ -165,6 +166,7 @@ class WeighPanel(Guarded, QWidget):
             self.cards.deleteLater()
             self.cards, self.form = None, None
         self.into.offer([(id, id) for id, _ in READINGS[one.way]] if one is not None else [])
+        self.into.setEnabled(one is not None)
         if one is None:
             return
         path, id = f"road.tickets.{one.id}", one.id
@@ -189,7 +191,10 @@ class WeighPanel(Guarded, QWidget):
         if one.way == "trailer on its jack":
             rows.append(Row("Jack from ball", f"{path}.jack", Length, "Where the jack stands"))
         if one.way == "plank":
-            rows += [Row("Pivot to scale", f"{path}.plank_scale", Length), Row("Pivot to ball", f"{path}.plank_coupler", Length)]  # fmt: skip
+            rows += [
+                Row("Pivot to scale", f"{path}.plank_scale", Length, "Along the plank, from the pipe it turns on to the middle of the scale"),
+                Row("Pivot to ball", f"{path}.plank_coupler", Length, "Along the plank, from the pipe it turns on to under the coupler"),
+            ]  # fmt: skip
         if one.way == "tilted":
             rows += [
                 Row("Angle, degrees", f"{path}.tilt_deg", NUMBER, "Ten or more"),

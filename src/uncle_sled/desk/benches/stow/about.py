@@ -58,7 +58,6 @@ ABOUT = About(
         Shot("4-stow", "Drawing"),
         Shot("4b-stow-solid", "Solid", standing=True),
         Shot("4d-stow-cases", "Cases"),
-        Shot("6-table", "Table"),
     ),
     drawn=True,
     takes_things=True,

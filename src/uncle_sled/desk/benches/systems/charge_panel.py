@@ -12,7 +12,8 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.findings.systems.power import day_words, stay_mode
+from uncle_sled.core.findings.systems.power import day_words
+from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.words import Words

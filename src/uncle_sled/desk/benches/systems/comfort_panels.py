@@ -14,12 +14,10 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
-from uncle_sled.core.findings.systems.gas import the_gas
-from uncle_sled.core.findings.systems.warmth import the_gains, the_losses
-from uncle_sled.core.findings.systems.water import the_water
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
+from uncle_sled.core.studies.systems.of_the_build import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart

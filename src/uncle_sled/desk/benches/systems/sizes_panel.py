@@ -11,9 +11,9 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.needs_chart import needs_chart
 from uncle_sled.core.findings.finding import Remedy
-from uncle_sled.core.findings.systems.power import stay_mode
 from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg
 from uncle_sled.core.studies.systems.bank import fault_a
+from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.sizing import (
     VOLTS_IN_HAND,
     Least,

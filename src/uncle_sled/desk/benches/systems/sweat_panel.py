@@ -10,9 +10,9 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Temperature
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.sweat_views import face_section, sweat_picture
-from uncle_sled.core.findings.systems.warmth import the_night
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.glaser import Profile, profiles_of
+from uncle_sled.core.studies.systems.of_the_build import the_night
 from uncle_sled.core.studies.systems.sweat import Night, Surface
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.systems.clicked import Clicked

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.together_chart import together_chart
-from uncle_sled.core.findings.systems.power import stay_mode
+from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.together import Together, together_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.clicked import Clicked

@@ -5,17 +5,23 @@ from __future__ import annotations
 import threading
 
 import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.desk.driving import bench_on, enter
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
+from uncle_sled.core.document.quantity import Temperature, Volume
 from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.drawing.road import drill_sheet
+from uncle_sled.core.studies.road import drills
 from uncle_sled.core.studies.road.weighing import READINGS
 from uncle_sled.desk.benches.road.pad_scale import PadScale
+from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.exchange.stand_in_scale import Load, serve
 
-VIEWS = ("Weigh", "Taught", "Papers", "Trips", "Stand")
+VIEWS = ("Weigh", "Taught", "Papers", "Trips", "Stand", "Drills")
 
 
 @pytest.fixture()
@@ -149,8 +155,11 @@ def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
     panel = bench.made["Trips"]
     bench.add_trip()
     trip = panel.model.rows[-1]
-    assert panel._number("nights", True)(trip, "3") and panel._number("water_l")(trip, "31,5")
-    assert not panel._number("water_l")(trip, "lots") and "cannot be taken" in panel.complaint.text()
+    assert panel._number("nights", True)(trip, "3") and panel._measure("water_l", Volume, 1e-3)(trip, "31,5")
+    assert not panel._number("power_wh")(trip, "lots") and "cannot be taken" in panel.complaint.text()
+    assert not panel._measure("water_l", Volume, 1e-3)(trip, "-3") and panel.complaint.text()
+    assert not panel._measure("coldest_c", Temperature)(trip, "cold") and panel.complaint.text()
+    assert panel._measure("coldest_c", Temperature)(trip, "-4") and session.build.road.trips[-1].coldest_c == -4.0
     assert session.build.road.trips[-1].water_l == 31.5 and session.build.road.trips[-1].nights == 3
     path = tmp_path / "b.csv"
     path.write_text("time,watts\n2027-05-01 20:00,60\n2027-05-01 21:00,60\n")
@@ -173,3 +182,100 @@ def test_blocks_are_typed_and_stand_on_their_levels(on) -> None:
     assert [round(one.si, 2) for one in session.build.road.standing.blocks] == [0.61, 3.05, 6.1]
     enter(blocks, "far")
     assert form.complaint.text() and len(session.build.road.standing.blocks) == 3
+
+
+def test_a_weighed_case_says_so_until_it_is_changed(on) -> None:
+    _window, session, bench = on("Taught")
+    assert bench.accept()
+    s = session.studied
+    row = next(
+        row for row, case in enumerate(s.table.cases) if case.id == session.build.road.corrections[0].seen[0].case
+    )
+    assert s.measured.ball[row] and s.measured.total[row] and s.measured.total.sum() == 1
+    session.show_case(s.table.cases[row].id)
+    assert reading(s, row).title.endswith("weighed")
+    other = next(r for r in s.towing_rows if r != row)
+    assert not reading(s, other).title.endswith("weighed")
+    coupler = {one.id: one for one in s.limits}["coupler"]
+    assert (coupler.face == "measured") == (coupler.case_id == s.table.cases[row].id)
+    thing = next(t for t in session.build.stow.things if t.mass.si > 3 and not t.tank)
+    session.edit("Heavier", [set_to(f"stow.things.{thing.id}.mass", {"si": thing.mass.si + 12, "typed": None})], "Stow")
+    assert not session.studied.measured.ball.any()
+    session.undo()
+    assert session.studied.measured.ball[row]
+
+
+def test_wishes_are_numbered_where_they_are_and_papers_show_the_trailer(on) -> None:
+    _, session, bench = on("Papers")
+    panel = bench.made["Papers"]
+    drawn = [one.text for one in panel.map.make(600.0, 400.0) if isinstance(one, Text)]
+    met = [k for k, one in enumerate(panel.model.rows, 1) if one.met and one.mass_kg is not None]
+    assert sorted(drawn) == sorted(str(k) for k in met for _ in range(2))
+    session.edit("Bare", [set_to("road.wishes", [])], "Road")
+    assert not [one for one in panel.map.make(600.0, 400.0) if isinstance(one, Text)]
+
+
+def test_drills_are_pointed_at_answered_and_scored(on, qtbot) -> None:
+    _, session, bench = on("Drills")
+    panel = bench.made["Drills"]
+    build = session.build
+    sheet = panel.sheet
+    one = panel.ball
+    x = drill_sheet.gauge_x(one, one.after_kg, float(sheet.width()))
+    spot = QPoint(round(x), sheet.height() - 58)
+    qtbot.mousePress(sheet, Qt.MouseButton.LeftButton, pos=QPoint(30, spot.y()))
+    QTest.mouseMove(sheet, spot)
+    panel.drag(x, 58.0)
+    qtbot.mouseRelease(sheet, Qt.MouseButton.LeftButton, pos=spot)
+    assert panel.guess_kg == pytest.approx(one.after_kg, abs=0.5) and session.build is build
+    qtbot.keyClick(sheet, Qt.Key.Key_Right)
+    qtbot.keyClick(sheet, Qt.Key.Key_Return)
+    assert panel.answered and panel.scores["ball"] > 60 and "of 100" in panel.says.text() and "÷" in panel.says.text()
+    held = panel.guess_kg
+    panel.nudge(3)
+    assert panel.guess_kg == held  # an answer stays
+    panel.another()
+    assert not panel.answered and "Nothing of the build is changed" in panel.says.text()
+
+    panel.take("wire")
+    panel.answer()
+    assert panel.says.text() == "Choose a wire first."
+    k = next(k for k, wire in enumerate(panel.wire.wires) if wire.id == panel.wire.thin)
+    row = drill_sheet._row(panel.wire, float(sheet.height()))
+    qtbot.mousePress(sheet, Qt.MouseButton.LeftButton, pos=QPoint(200, round(drill_sheet.HEAD + (k + 0.5) * row)))
+    assert panel.chosen == panel.wire.thin
+    panel.answer()
+    assert panel.scores["wire"] == 100 and "drops" in panel.says.text()
+
+    panel.take("five")
+    five = panel.five
+    wide, high = float(sheet.width()), float(sheet.height())
+    s = drills.put(session.studied, five.ids, panel.at_m)
+    frame = drill_sheet.frame_of(s, wide, high, 150.0)
+    shape = next(p for p in sheet.make(wide, high) if isinstance(p, Poly) and p.id == five.ids[0] and p.width > 2)
+    a = shape.points[0]
+    panel.press(a[0] + 3, a[1] + 3)
+    assert panel.held
+    at = panel.at_m[five.ids.index(panel.held)]
+    panel.drag(a[0] + 3 + 0.2 * frame.scale, a[1] + 3)
+    _low, top = five.spans_m[five.ids.index(panel.held)]
+    assert panel.at_m[five.ids.index(panel.held)] == pytest.approx(min(at + 0.2, top), abs=0.01)
+    panel.put(five.ids[0], 99.0)
+    assert panel.at_m[0] == five.spans_m[0][1]
+    panel.answer()
+    assert "cases are in the band" in panel.says.text()
+    assert session.build.road.best_drill > 0 and "Best of all three" in panel.says.text()
+    assert panel.answered  # keeping the best asks nothing anew
+    session.undo()
+    assert session.build == build
+
+
+def test_drills_of_an_empty_build_say_what_they_want(on) -> None:
+    _, _, bench = on("Drills", empty_project())
+    panel = bench.made["Drills"]
+    for kind in ("ball", "wire", "five"):
+        panel.take(kind)
+        panel.press(100, 100)
+        panel.nudge(1)
+        panel.answer()
+        assert not panel.go.isEnabled() and "Wants" in panel.why_none() and not panel.answered

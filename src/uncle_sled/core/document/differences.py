@@ -72,7 +72,10 @@ def _named(some: tuple[Any, ...]) -> bool:
 
 def _name(one: Any, where: str) -> str:
     """What a record is called, with that which it is part of."""
-    name = str(getattr(one, "name", "") or getattr(one, "says", "") or getattr(one, "material", "") or one.id)
+    kind = type(one).__name__.lower()
+    name = str(
+        getattr(one, "name", "") or getattr(one, "says", "") or getattr(one, "material", "") or f"{kind} {one.id}"
+    )
     return f"{where}, {name}" if where else name
 
 

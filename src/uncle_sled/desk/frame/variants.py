@@ -143,6 +143,7 @@ UNKNOWN = "not known"
 JOB = "uncle_sled.core.findings.beside:beside"
 LANE = "variants"
 MOST_TOLD = 60
+ROW_PX = 24
 
 
 def _money(v: Standing) -> str:
@@ -159,7 +160,7 @@ class SideBySide(Dialog):
         super().__init__(parent)
         self.session = session
         self.setWindowTitle("Variants side by side")
-        self.resize(980, 720)
+        self.resize(1000, 760)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 14, 18, 14)
         self.table = QTableWidget()
@@ -173,7 +174,7 @@ class SideBySide(Dialog):
             self._drawn,
             empty=lambda: "Choose a column to see it over the first.",
         )
-        self.drawing.setMinimumHeight(200)
+        self.drawing.setMinimumHeight(150)
         self.others = QPlainTextEdit()
         self.others.setReadOnly(True)
         self.others.setAccessibleName("What the chosen variant says otherwise")
@@ -186,7 +187,7 @@ class SideBySide(Dialog):
         split.setChildrenCollapsible(False)
         split.addWidget(self.table)
         split.addWidget(below)
-        split.setSizes([420, 220])
+        split.setSizes([520, 180])
         rows.addWidget(split, 1)
         keys = QHBoxLayout()
         self.told = label("", "small", "pencil")
@@ -227,8 +228,11 @@ class SideBySide(Dialog):
             [v.name + (" (open)" if v.id == self.session.build.id else "") for v in project.variants]
         )
         header = self.table.horizontalHeader()
-        header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        few = len(project.variants) <= 4
+        header.setSectionResizeMode(QHeaderView.ResizeMode.Stretch if few else QHeaderView.ResizeMode.ResizeToContents)
         header.setMinimumSectionSize(150)
+        self.table.verticalHeader().setDefaultSectionSize(ROW_PX)
+        self.table.verticalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
         if len(project.variants) > 1:
             self.table.selectColumn(1)
         if self.session.worker is None:

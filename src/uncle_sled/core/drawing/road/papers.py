@@ -8,7 +8,8 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, dimension, line, placed, rect
+from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.build.checklists import checklists
@@ -67,6 +68,13 @@ class Sheet:
             self.shapes.append(Text((EDGE + 6, self.y), part, size, ink, anchor="left"))
             self.y -= ROW - 2
 
+    def picture(self, high: float, shapes: tuple[Primitive, ...]) -> None:
+        """A drawing as high as that, across the page."""
+        if shapes:
+            self._room(high + ROW)
+            self.shapes += placed(shapes, 1.0, EDGE, self.y - high + ROW / 2)
+            self.y -= high + ROW / 2
+
     def sign(self, name: str) -> None:
         self._room(ROW * 3)
         self.y -= ROW
@@ -88,6 +96,30 @@ class Sheet:
         return tuple(self.pages)
 
 
+def as_drawn(s: Studied, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """The trailer from the side to scale, its length, its height and its lamps; nothing where nothing is drawn."""
+    top, _ = heights_m(s.build)
+    reach = length_m(s.build)
+    if reach < 0.5:
+        return ()
+    scale = min((wide - 90) / (reach + 0.8), (high - 26) / (top + 0.1))
+    left, foot = 24.0 + 0.4 * scale, 22.0
+    shapes = list(placed((*side_rig(s.build), *side_body(s.build), *side_wheels(s.build)), scale, left, foot))
+    shapes += dimension((left, 8.0), (left + reach * scale, 8.0), words.m(reach), 3, 9)
+    body = s.framed.body
+    if body is not None:
+        tall = max(float(z) for _, z in body.side.polygon)
+        x = left + (reach + 0.3) * scale + 10
+        shapes += [line((x, foot), (x, foot + tall * scale), "pencil"), line((x - 3, foot), (x + 3, foot), "pencil"), line((x - 3, foot + tall * scale), (x + 3, foot + tall * scale), "pencil")]  # fmt: skip
+        shapes.append(Text((x + 5, foot + tall * scale / 2), words.m(tall), 9, "ink", anchor="left"))
+    spots = {part.id: part for part in s.parts}
+    for lamp in s.build.shell.openings:
+        if lamp.kind == "light" and lamp.id in spots:
+            at = (left + spots[lamp.id].x_m * scale, foot + spots[lamp.id].z_m * scale)
+            shapes += [Circle(at, 3.0, "primer", "primer"), Text((at[0], at[1] + 8), lamp.name, 8, "primer")]
+    return tuple(shapes)
+
+
 def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """Dimensions, masses by axle and ball, tyres, lights, plates, frame number, statement, receipts and photos."""
     words, rig, road, brief = Words(s.build.brief.reading.shown()), s.build.rig, s.build.road, s.build.brief
@@ -98,6 +130,7 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.row("Frame number", road.frame_number or "not given yet")
     sheet.row("Carried by", "a ball coupling" if rig.carrier == "ball" else f"the bed of {rig.bed.name or 'a vehicle'}")
     body = s.framed.body
+    sheet.picture(120.0, as_drawn(s, words, sheet.wide - 2 * EDGE, 120.0))
     sheet.head("Dimensions")
     sheet.row("Length in all", words.m(length_m(s.build)), "as drawn")
     if body is not None:
@@ -227,8 +260,6 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
         return ()
     sheet = Sheet("Standing for good", f"{name}, {day}", s.build.brief.region == "North American")
     picture = standing_drawn(made, s, words, sheet.wide - 40, 330.0)
-    from uncle_sled.core.drawing.primitives import placed
-
     sheet.shapes += placed(picture, 1.0, 20.0, sheet.high - 420.0)
     sheet.y = sheet.high - 440.0
     for k, one in enumerate(made.blocks, 1):

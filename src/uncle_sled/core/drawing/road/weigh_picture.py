@@ -2,24 +2,67 @@
 
 from __future__ import annotations
 
+import math
+
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.car_side import WHEEL_M, car_side, car_stations
+from uncle_sled.core.drawing.rig.car_side import NOSE_M, WHEEL_M, car_side, car_stations
+from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
-from uncle_sled.core.studies.road.weighing import WAY_WORDS
+from uncle_sled.core.studies.road.weighing import WAY_WORDS, Weighed
+from uncle_sled.core.words import Words
 
 SCALE_HIGH_M, LIFTED_M = 0.10, 0.45
+STAGED = ("platform with the car", "trailer on its jack", "tilted")  # weighed twice
 
 
-def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float) -> tuple[Primitive, ...]:
-    """One stage of a way of weighing. Args: stage: 0, or 1 for what is weighed second."""
+# Which readings are written under which of the marks of a picture, by the way and its stage.
+READ_AT: dict[tuple[str, int], dict[str, tuple[str, ...]]] = {
+    ("platform with the car", 0): {"steer": ("steer",), "drive": ("drive",), "trailer": ("trailer",)},
+    ("platform with the car", 1): {"steer": ("steer alone",), "drive": ("drive alone",)},
+    ("trailer on its jack", 0): {"whole": ("whole",)},
+    ("trailer on its jack", 1): {"axles": ("axles",)},
+    ("plank", 0): {"scale": ("plank", "bare plank")},
+    ("tongue scale", 0): {"ball": ("ball",)},
+    ("wheel pads", 0): {"pad": ("left", "right"), "ball": ("ball",)},
+    ("tilted", 0): {"ball": ("level",)},
+    ("tilted", 1): {"ball": ("raised",)},
+}
+
+
+def sum_of(what: Weighed, axle_m: float | None, words: Words) -> str:
+    """The arithmetic of a ticket in one line; nothing where it says nothing."""
+    if what.faults or what.tongue_kg is None:
+        return ""
+    ticket, kg = what.ticket, {one.id: words.bare_kg(one.kg) for one in what.ticket.readings}
+    ball = words.kg(what.tongue_kg)
+    if ticket.way == "platform with the car":
+        car = f" − {words.bare_kg(ticket.car_kg)} that left the car" if ticket.car_kg else ""
+        return f"Ball: {kg['steer']} + {kg['drive']} − {kg['steer alone']} − {kg['drive alone']}{car} = {ball}"
+    if ticket.way == "trailer on its jack" and ticket.jack is not None and axle_m is not None:
+        return f"Ball: ({kg['whole']} − {kg['axles']}) × ({words.m(axle_m)} − {words.m(ticket.jack.si)}) ÷ {words.m(axle_m)} = {ball}"  # fmt: skip
+    if ticket.way == "plank" and ticket.plank_scale is not None and ticket.plank_coupler is not None:
+        return f"Ball: ({kg['plank']} − {kg['bare plank']}) × {words.m(ticket.plank_scale.si)} ÷ {words.m(ticket.plank_coupler.si)} = {ball}"  # fmt: skip
+    if ticket.way == "wheel pads" and what.total_kg is not None:
+        return f"In all: {kg['left']} + {kg['right']} + {kg['ball']} = {words.kg(what.total_kg)}"
+    if ticket.way == "tilted" and what.cg_m is not None and ticket.wheel_radius is not None and axle_m is not None:
+        return f"Centre: {words.m(ticket.wheel_radius.si)} + (({kg['level']} − {kg['raised']}) × {words.m(axle_m)} ÷ tan {ticket.tilt_deg:g}° + {kg['raised']} × coupler over hub) ÷ {kg['total']} = {words.m(what.cg_m)} high"  # fmt: skip
+    return ""
+
+
+def weigh_picture(
+    s: Studied, way: str, stage: int, wide: float, high: float, what: Weighed | None = None
+) -> tuple[Primitive, ...]:
+    """One stage of a way of weighing. Args: stage: 0, or 1 for what is weighed second; what: readings to write into it."""
+    words = Words(s.build.brief.reading.shown())
     cars = vehicles_of(s.build.brief, s.facts)
     with_car = way == "platform with the car" and bool(cars)
     shapes: list[Primitive] = []
     ball = s.build.rig.ball_height.si if s.build.rig.ball_height else 0.45
     long = length_m(s.build)
     axles = [one.station.si for one in s.build.rig.axles] or [long * 0.6]
-    left, right = (-5.2 if with_car else -1.6), long + 0.4
+    nose = car_stations(cars[0])[0] - NOSE_M - 0.3 if with_car else -1.6
+    left, right = nose, long + 0.4
     trailer_here = not (with_car and stage == 1)
     on: list[tuple[float, float, str]] = []
     if with_car:
@@ -36,7 +79,8 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float) ->
             shapes += [line((jack, 0.0), (jack, ball), "zinc", 5.0)]
             on.append((min(axles) if stage else min(jack, *axles), max(axles), "whole" if not stage else "axles"))
         elif way == "wheel pads":
-            on += [(at, at, "pad") for at in axles] + [(0.0, 0.0, "ball")]
+            shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball), "zinc", 5.0))
+            on += [(min(axles), max(axles), "pad"), (0.0, 0.0, "ball")]
         elif way == "plank":
             shapes += [line((-0.35, 0.12), (0.9, 0.12), "wood", 6.0), Poly(((-0.4, 0.0), (-0.3, 0.0), (-0.35, 0.1)), "ink", "zinc"), line((0.0, 0.14), (0.0, ball), "zinc", 5.0)]  # fmt: skip
             on.append((0.9, 0.9, "scale"))
@@ -46,15 +90,32 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float) ->
     for a, b, name in on:
         reach = 0.42 if a != b or name not in ("scale", "ball") else 0.25
         shapes.append(rect(a - reach, -SCALE_HIGH_M, b - a + 2 * reach, SCALE_HIGH_M, stroke="chalk", fill="chalk", width=1.6, tint=0.35, id=name))  # fmt: skip
-    scale = min((wide - 30) / (right - left), (high - 66) / 3.2)
-    made = list(placed(shapes, scale, 15 - left * scale, 34))
-    made.append(line((8, 34), (wide - 8, 34), "pencil", 1.2))
+    read = {one.id: one.kg for one in what.ticket.readings} if what is not None else {}
+    tall = max((float(z) for _, z in s.framed.body.side.polygon), default=2.2) if s.framed.body is not None else 1.8
+    scale = max(min((wide - 30) / (right - left), (high - 96) / (tall + tilt + 0.2)), 4.0)
+    ground = 48.0 + max(high - 96 - (tall + tilt + 0.2) * scale, 0.0) / 2
+    made = list(placed(shapes, scale, 15 - left * scale, ground))
+    made.append(line((8, ground), (wide - 8, ground), "pencil", 1.2))
     for a, b, name in on:
-        made.append(Text((15 + ((a + b) / 2 - left) * scale, 14), name, 11, "chalk", "strong"))
+        x = 15 + ((a + b) / 2 - left) * scale
+        made.append(Text((x, ground - 22), name, 11, "chalk", "strong"))
+        told = [f"{id} {words.kg(read[id])}" if len(ids) > 1 else words.kg(read[id]) for ids in [READ_AT.get((way, stage), {}).get(name, ())] for id in ids if id in read]  # fmt: skip
+        if told:
+            made.append(Text((x, ground - 38), ", ".join(told), 12, "ink", "strong", ground="paper"))
+    sum_ = sum_of(what, _axle(s), words) if what is not None and stage == (1 if way in STAGED else 0) else ""
+    if sum_:
+        made.append(Text((12, high - 32), elided(sum_, 12, wide - 24), 12, "chalk", "text", "left"))
     stages = {"platform with the car": ("1: hitched, bars slack", "2: the car alone, the same people in it"), "trailer on its jack": ("1: wheels and jack on the platform", "2: only the wheels"), "tilted": ("1: level", "2: raised ten degrees or more, springs blocked")}  # fmt: skip
     title = stages.get(way, (WAY_WORDS[way], WAY_WORDS[way]))[stage]
     made.append(Text((12, high - 14), title, 12, "ink", "strong", "left"))
     return tuple(made)
+
+
+def _axle(s: Studied) -> float | None:
+    """Where the axles act together [m]; None without a reading."""
+    rows = s.towing_rows
+    at = float(s.readings.effective_axle_m[rows[0]]) if rows and len(s.readings.effective_axle_m) else math.nan
+    return at if math.isfinite(at) else None
 
 
 def _trailer(s: Studied, axles: list[float], ball: float, long: float, tilt: float) -> list[Primitive]:

@@ -269,10 +269,10 @@ def correction_of(s: Studied, made: Reconciled, id: str) -> Correction:
     for key, old in seen.items():  # what still stands, stands by what is known now
         if abs(float(s.table.mass_kg[rows[key]].sum()) / old.model_kg - 1) <= STANDS:
             seen[key] = msgspec.structs.replace(old, model_kg=float(corrected.mass_kg[rows[key]].sum()))
-    for one in stood:
-        row = one.row
+    for ticket in stood:
+        row = ticket.row
         assert row is not None
-        case, what = s.table.cases[row].id, one.weighed
+        case, what = s.table.cases[row].id, ticket.weighed
         before = seen.get(case)
         if before is not None and abs(float(s.table.mass_kg[row].sum()) / before.model_kg - 1) > STANDS:
             before = None

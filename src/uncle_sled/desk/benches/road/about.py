@@ -34,6 +34,7 @@ ABOUT = About(
         View("Papers", "wishes and papers", "What was asked for, where it is, and the papers for the office"),
         View("Trips", "the trips", "Nights, litres, power and gas against the plan"),
         View("Stand", "how it stands for good", "Blocks, pads, the fall of the ground, the wind"),
+        View("Drills", "the drills", "Questions from your own build: the ball, a thin wire, five in their places"),
     ),
     deeds=(
         Deed("new-ticket", "A new weigh-in", "T", lambda bench: bench.add_ticket()),
@@ -46,7 +47,7 @@ ABOUT = About(
         Export("hand-over", "Customer's brief and hand-over as PDF…", "hand-over"),
         Export("standing-pdf", "Blocks and levels as PDF…", "standing-pdf"),
     ),
-    mouse=("Nothing to drag here: numbers are typed, or come from a scale",),
+    mouse=("Drills: drag the pointer or a thing; elsewhere numbers are typed, or come from a scale",),
     shots=(Shot("10-road-taught", "Taught"),),
     shows=shows,
 )

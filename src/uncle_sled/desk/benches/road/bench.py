@@ -47,6 +47,10 @@ class RoadBench(Bench):
             from uncle_sled.desk.benches.road.taught_panel import TaughtPanel
 
             return TaughtPanel(self.session, self)
+        if name == "Drills":
+            from uncle_sled.desk.benches.road.drill_panel import DrillPanel
+
+            return DrillPanel(self.session, self)
         from uncle_sled.desk.benches.road import paper_panels as paper
 
         return {"Papers": paper.PapersPanel, "Trips": paper.TripsPanel, "Stand": paper.StandPanel}[name](

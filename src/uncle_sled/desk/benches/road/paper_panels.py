@@ -9,10 +9,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
-from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
 from uncle_sled.core.document.road import Trip
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.road.papers import standing_drawn
+from uncle_sled.core.drawing.road.wish_map import wish_map
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.standing import stands, usual_blocks
@@ -44,10 +45,8 @@ class PapersPanel(Guarded, QWidget):
     def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
         super().__init__()
         self.session, self.bench = session, bench
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
+        left = QVBoxLayout(self)
+        left.setContentsMargins(0, 0, 0, 0)
         left.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
@@ -61,6 +60,7 @@ class PapersPanel(Guarded, QWidget):
         left.addLayout(tools)
         self.model = TableModel[Traced](
             (
+                Column("", lambda one: str(self._number(one)), right=True),
                 Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
                 Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
                 Column("Weighs", lambda one: Words(session.shown).kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "", right=True),
@@ -70,10 +70,16 @@ class PapersPanel(Guarded, QWidget):
         )  # fmt: skip
         self.table = Table(self.model, "Wishes")
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        left.addWidget(self.table, 1)
+        left.addWidget(self.table, 2)
+        self.map = Chart(
+            session, "Where each wish is", self._map, "", lambda: "Nothing is drawn yet: Rig and Shell come first."
+        )
+        across = QHBoxLayout()
+        across.setSpacing(8)
+        across.addWidget(self.map, 1)
+        left.addLayout(across, 3)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
-        across.addLayout(left, 1)
         who = Form(
             session,
             "For the office",
@@ -94,6 +100,14 @@ class PapersPanel(Guarded, QWidget):
     def chosen(self) -> Traced | None:
         rows = self.table.selectionModel().selectedRows()
         return self.model.rows[rows[0].row()] if rows else None
+
+    def _number(self, one: Traced) -> int:
+        ids = [wish.id for wish in self.session.build.road.wishes]
+        return ids.index(one.wish.id) + 1 if one.wish.id in ids else 0
+
+    def _map(self, width: float, height: float) -> tuple[Primitive, ...]:
+        s = self.session.studied
+        return wish_map(s, traced(s), width, height)
 
     def _say(self, one: Traced, field: str, text: str) -> bool:
         return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{one.wish.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
@@ -118,6 +132,7 @@ class PapersPanel(Guarded, QWidget):
         self.where.offer([("", "not met yet"), *sorted(names.items(), key=lambda one: one[1].lower())])
         for form in self.forms:
             form.refresh()
+        self.map.update()
         open_ = sum(1 for one in made if not one.met)
         told = f"{len(made)} wishes, {open_} not met yet." if made else "No wish is written down: what was asked for, and where it is in the build."  # fmt: skip
         self.says.setText(f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed.")  # fmt: skip
@@ -143,7 +158,7 @@ class TripsPanel(Guarded, QWidget):
         self.complaint = label("", "small", "primer", wrap=True)
         self.complaint.hide()
         rows.addWidget(self.complaint)
-        number = self._number
+        number, measure = self._number, self._measure
         self.model = TableModel[Trip](
             (
                 Column("Trip", lambda one: one.name, enter=lambda one, text: self._word(one, "name", text)),
@@ -151,11 +166,12 @@ class TripsPanel(Guarded, QWidget):
                 Column("Nights", lambda one: str(one.nights), right=True, enter=number("nights", True)),
                 Column("Planned", lambda one: _told(one.planned_nights), right=True, enter=number("planned_nights", True)),
                 Column("People", lambda one: str(one.people), right=True, enter=number("people", True)),
-                Column("Water, L", lambda one: _told(one.water_l), right=True, enter=number("water_l")),
+                Column("Water", lambda one: self._as(one.water_l, Volume, 1e-3), right=True, enter=measure("water_l", Volume, 1e-3)),
                 Column("Power, Wh", lambda one: _told(one.power_wh), right=True, enter=number("power_wh")),
-                Column("Gas, kg", lambda one: _told(one.gas_kg), right=True, enter=number("gas_kg")),
-                Column("Coldest, °C", lambda one: _told(one.coldest_c), right=True, enter=number("coldest_c")),
-                Column("Wet mornings", lambda one: _told(one.wet_mornings), right=True, enter=number("wet_mornings", True)),
+                Column("Gas", lambda one: self._as(one.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
+                Column("Coldest", lambda one: self._as(one.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
+                Column("Inside", lambda one: self._as(one.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
+                Column("Wet", lambda one: _told(one.wet_mornings), right=True, enter=number("wet_mornings", True), tip="Mornings with wet windows or bedding"),
                 Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
             )
         )  # fmt: skip
@@ -167,10 +183,11 @@ class TripsPanel(Guarded, QWidget):
         rows.addWidget(self.chart, 1)
 
     def _why(self) -> str:
-        return "No trip says what it took yet: litres, watt hours or gas over its nights."
+        return "Neither planned nor taken yet: water, power and gas are planned on Systems."
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        known = [one for one in taken(self.session.studied) if one.took is not None]
+        words = Words(self.session.shown)
+        known = [one for one in taken(self.session.studied) if one.took is not None or one.plan is not None]
         shapes: list[Primitive] = []
         for k, one in enumerate(known):
             y = height - 60 - k * 46
@@ -182,15 +199,37 @@ class TripsPanel(Guarded, QWidget):
                     shapes.append(
                         rect(140, y + off - 6, max(room * value / top, 2.0), 11, stroke="ink", fill=ink, tint=0.5)
                     )
-            plan = "no plan" if one.plan is None else f"planned {one.plan:.3g}"
+            plan = "no plan" if one.plan is None else f"planned {_figure(one.plan, one.unit, words)}"
             ratio = f", {one.ratio:.2f} times" if one.ratio is not None else ""
-            shapes.append(Text((width - 10, y), elided(f"{one.took:.3g} {one.unit}, {plan}{ratio}", 11, 180), 11, "ink", anchor="right"))  # fmt: skip
+            took = "not said yet" if one.took is None else _figure(one.took, one.unit, words)
+            shapes.append(Text((width - 10, y), elided(f"{took}, {plan}{ratio}", 11, 180), 11, "ink", anchor="right"))
         if shapes:
             shapes.append(line((140, 14), (140, height - 40), "rule"))
         return tuple(shapes)
 
     def _word(self, one: Trip, field: str, text: str) -> bool:
         return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
+
+    def _as(self, value: float | None, kind: type[Quantity], per: float = 1.0) -> str:
+        return "" if value is None else kind(value * per).text(self.session.shown)
+
+    def _measure(self, field: str, kind: type[Quantity], per: float = 1.0) -> Callable[[Trip, str], bool]:
+        """Enters a measure in the builder's units; the file keeps litres, kilograms and degrees."""
+
+        def enter(one: Trip, text: str) -> bool:
+            try:
+                value = kind.read(text, self.session.shown).si / per if text.strip() else None
+                if value is not None and kind is not Temperature and value < 0:
+                    raise EntryError(f"“{text}” is below nothing; 0 or more would be right.")
+            except EntryError as fault:
+                self.complaint.setText(str(fault))
+                self.complaint.show()
+                return False
+            self.complaint.hide()
+            value = None if value is None else round(value, 4)
+            return bool(self.session.edit(f"{one.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road"))  # fmt: skip
+
+        return enter
 
     def _number(self, field: str, whole: bool = False) -> Callable[[Trip, str], bool]:
         def enter(one: Trip, text: str) -> bool:
@@ -248,12 +287,24 @@ class TripsPanel(Guarded, QWidget):
     def refresh(self) -> None:
         trips = self.session.build.road.trips
         self.model.set_rows(trips, lambda a, b: a.id == b.id)
-        told = [f"{len(trips)} trips, {nights_of(trips)} nights."] if trips else ["No trip yet."]
+        nights = nights_of(trips)
+        told = (
+            [f"{len(trips)} trip{'s' * (len(trips) != 1)}, {nights} night{'s' * (nights != 1)}."]
+            if trips
+            else ["No trip yet: what is planned a day stands below."]
+        )
         for one in taken(self.session.studied):
             if one.ratio is not None and abs(one.ratio - 1) > WORTH:
                 told.append(f"{one.name[:1].upper()}{one.name[1:]}: {one.ratio:.2f} times the plan.")
         self.says.setText(" ".join(told))
         self.chart.update()
+
+
+def _figure(value: float, unit: str, words: Words) -> str:
+    """A figure of a day in the builder's units."""
+    if unit == "L":
+        return words.m3(value / 1000)
+    return words.fine_kg(value) if unit == "kg" else f"{value:.0f} {unit}"
 
 
 def _told(value: float | int | None) -> str:

@@ -12,7 +12,7 @@ from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.road import Reading, Ticket
 from uncle_sled.core.drawing.primitives import Primitive
-from uncle_sled.core.drawing.road.weigh_picture import weigh_picture
+from uncle_sled.core.drawing.road.weigh_picture import STAGED, weigh_picture
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.reconcile import accepted
 from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Weighed, case_row, stale, weighed
@@ -28,7 +28,7 @@ from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 286
-TWO_STAGES = ("platform with the car", "trailer on its jack", "tilted")
+USUAL_WAY = "platform with the car"  # shown before anything was weighed
 
 
 class WeighPanel(Guarded, QWidget):
@@ -64,7 +64,7 @@ class WeighPanel(Guarded, QWidget):
         left.addWidget(self.says)
         self.minds = label("", "", "primer", wrap=True)
         left.addWidget(self.minds)
-        self.first = Chart(session, "Where the wheels stand, first", lambda w, h: self._picture(0, w, h), "", self._why)
+        self.first = Chart(session, "Where the wheels stand, first", lambda w, h: self._picture(0, w, h))
         self.second = Chart(session, "Where the wheels stand, second", lambda w, h: self._picture(1, w, h))
         left.addWidget(self.first, 1)
         left.addWidget(self.second, 1)
@@ -96,10 +96,10 @@ class WeighPanel(Guarded, QWidget):
         self.side.addLayout(line)
         self.live = label("", "small", "pencil", wrap=True)
         self.side.addWidget(self.live)
-        holder = QWidget()
-        holder.setLayout(self.side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+        self.holder = QWidget()
+        self.holder.setLayout(self.side)
+        self.holder.setFixedWidth(SIDE_PX)
+        across.addWidget(self.holder)
 
     # the ticket
     def ticket(self) -> Ticket | None:
@@ -124,11 +124,13 @@ class WeighPanel(Guarded, QWidget):
         self.session.edit("Take off a ticket", [remove(f"road.tickets.{one.id}")], "Road")
 
     def _why(self) -> str:
-        return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform are the usual one."
+        return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform, as drawn, are the usual one."
 
     def _picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
         one = self.ticket()
-        return weigh_picture(self.session.studied, one.way, stage, width, height) if one is not None else ()
+        return weigh_picture(
+            self.session.studied, one.way if one is not None else USUAL_WAY, stage, width, height, self.what()
+        )
 
     def _reading_ops(self, id: str) -> Callable[[Any], list[Op]]:
         def ops(text: Any) -> list[Op]:
@@ -246,7 +248,8 @@ class WeighPanel(Guarded, QWidget):
         if self.form is not None:
             self.form.refresh()
         self.take.setEnabled(self.scale.steady_kg() is not None)
-        self.second.setVisible(one is not None and one.way in TWO_STAGES)
+        self.second.setVisible((one.way if one is not None else USUAL_WAY) in STAGED)
+        self.holder.setVisible(one is not None)
         told, minds = self._told()
         self.says.setText(told)
         self.minds.setText(minds)
@@ -257,7 +260,7 @@ class WeighPanel(Guarded, QWidget):
     def _told(self) -> tuple[str, str]:
         one, what, words = self.ticket(), self.what(), Words(self.session.shown)
         if one is None or what is None:
-            return "", ""
+            return self._why(), ""
         if what.faults:
             return WAY_WORDS[one.way], f"Still wanted: {'; '.join(what.faults[:3])}."
         s = self.session.studied

@@ -37,6 +37,10 @@ class Words(msgspec.Struct, frozen=True):
         """With a decimal: a doubt or a small excess."""
         return fine_weight(mass_kg, self.shown)
 
+    def signed_kg(self, mass_kg: float) -> str:
+        """A change, with its sign."""
+        return f"{'+' if mass_kg >= 0 else '−'}{self.fine_kg(abs(mass_kg))}"
+
     def bare_kg(self, mass_kg: float) -> str:
         """Without the unit, for the first of two numbers that share one."""
         return weight(mass_kg, self.shown).split(" ")[0]

@@ -26,7 +26,7 @@ class Setting(msgspec.Struct, frozen=True):
 SETTINGS = (
     Setting("theme", "Light", (("light", "by day"), ("dark", "night shop")), "light", "The colours of the window"),
     Setting("text_size", "Text size", (("1", "as made"), ("1.15", "larger"), ("1.3", "largest")), "1", "Everything larger, from the next start on"),
-    Setting("region", "Practice of a new build", (("European", "European"), ("North American", "North American"), ("Australian/New Zealand", "Australian, New Zealand")), "European", "Where a new build is towed"),
+    Setting("region", "Practice of a new build", (("European", "European"), ("North American", "North American"), ("Australian/New Zealand", "Australian, NZ")), "European", "Where a new build is towed"),
     Setting("length", "Lengths of a new build", (("mm", "millimetres"), ("m", "metres"), ("ft-in", "feet and inches"), ("in", "inches")), "mm", "The build's own units are on its Brief"),
     Setting("mass", "Weights of a new build", (("kg", "kilograms"), ("lb", "pounds")), "kg", ""),
     Setting("volume", "Volumes of a new build", (("L", "litres"), ("gal", "gallons (US)")), "L", ""),

@@ -19,8 +19,18 @@ class Reading(msgspec.Struct, frozen=True):
     kg: Number
 
 
+class Modelled(msgspec.Struct, frozen=True):
+    """What the model said of a load case on the day of a ticket."""
+
+    case: Word
+    total_kg: Figure
+    tongue_kg: Number | None = None
+
+
 class Ticket(msgspec.Struct, frozen=True):
     """One weigh-in. step_kg: of the scale; grade: share that its class leaves open; case: the load case that it was like.
+
+    model: what the build said of every case that day, by which it is known later whether it is still that trailer.
 
     Lengths as the way of weighing asks for them: jack from the ball, plank pivot to scale and to coupler; angle of tilting.
     """
@@ -39,7 +49,7 @@ class Ticket(msgspec.Struct, frozen=True):
     wheel_radius: Length | None = None
     tilt_deg: Figure | None = None
     car_kg: Figure | None = None  # people and luggage in the car, changed between two tickets
-    model_kg: Figure | None = None  # what the model said of the total when it was weighed
+    model: tuple[Modelled, ...] = ()
     note: Story = ""
 
 
@@ -51,10 +61,11 @@ class GroupFactor(msgspec.Struct, frozen=True):
 
 
 class Seen(msgspec.Struct, frozen=True):
-    """A load case as it stood on a scale. model_kg: what the corrected build says of its total; total, ball: as read."""
+    """A load case as it stood on a scale. model: what the corrected build says of its total and ball; the others as read."""
 
     case: Word
     model_kg: Figure
+    model_tongue_kg: Number | None = None
     total_kg: Figure | None = None
     tongue_kg: Number | None = None
 

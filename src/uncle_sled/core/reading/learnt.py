@@ -9,10 +9,10 @@ from __future__ import annotations
 import msgspec
 import numpy as np
 
-from uncle_sled.core.document.road import Correction
+from uncle_sled.core.document.road import Correction, Seen
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.part import Part
-from uncle_sled.core.reading.load_cases import Bools, MassTable
+from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 
 GROUPS = ("frame", "body", "systems", "fittings", "cargo")
 GROUP_WORDS = {"frame": "the frame", "body": "the body", "systems": "tanks and power", "fittings": "furniture and fittings", "cargo": "the cargo"}  # fmt: skip
@@ -83,8 +83,20 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
     )
 
 
-def measured(table: MassTable, parts: tuple[Part, ...], corrections: tuple[Correction, ...]) -> Measured:
-    """What of every case was on a scale, and not only computed; a case that was changed since is computed again."""
+def stands(seen: Seen, total_kg: float, tongue_kg: float) -> bool:
+    """Whether a case still is the one that was weighed: its total within half a per cent, its ball within that of the total."""
+    if seen.model_kg <= 0 or abs(total_kg / seen.model_kg - 1) > STANDS:
+        return False
+    return seen.model_tongue_kg is None or abs(tongue_kg - seen.model_tongue_kg) <= STANDS * seen.model_kg
+
+
+def measured(
+    table: MassTable, tongue_kg: Floats, parts: tuple[Part, ...], corrections: tuple[Correction, ...]
+) -> Measured:
+    """What of every case was on a scale, and not only computed; a case that was changed since is computed again.
+
+    Args: tongue_kg: on the ball in every case, shape (c,).
+    """
     told = {part.id for part in parts if part.source == "weighed"}
     guessed = np.array([id not in told for id in table.ids], dtype=bool)
     all_of = np.asarray(~((table.mass_kg != 0) & guessed).any(axis=1))
@@ -92,9 +104,7 @@ def measured(table: MassTable, parts: tuple[Part, ...], corrections: tuple[Corre
     rows = {key: row for row, case in enumerate(table.cases) for key in (case.id, *case.same_as)}
     for one in corrections[-1].seen if corrections else ():
         row = rows.get(one.case)
-        if row is None or one.model_kg <= 0:
-            continue
-        if abs(float(table.mass_kg[row].sum()) / one.model_kg - 1) <= STANDS:
+        if row is not None and stands(one, float(table.mass_kg[row].sum()), float(tongue_kg[row])):
             total[row] |= one.total_kg is not None
             ball[row] |= one.tongue_kg is not None
     return Measured(all_of, total, ball)

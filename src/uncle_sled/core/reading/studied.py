@@ -80,7 +80,7 @@ def study(build: Build, facts: Facts) -> Studied:
     if any(one.hides == "reading" for one in unknown):  # where its weight is, nobody knows either
         readings = replace(readings, cg_m=np.full_like(readings.cg_m, np.nan))
     at_rest = parked(build.rig, readings, tail_m(build))
-    on_scale = measured(table, parts, build.road.corrections)
+    on_scale = measured(table, readings.tongue_kg, parts, build.road.corrections)
     held = held_limits(build, facts, table, readings, at_rest, unknown, on_scale)
     return Studied(
         build,

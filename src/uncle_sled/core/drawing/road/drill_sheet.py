@@ -121,7 +121,7 @@ def ball_why(drill: BallDrill, words: Words) -> str:
     """The sum behind the answer: moments about the axle."""
     axle = words.m(drill.axle_m)
     by = drill.after_kg - drill.before_kg
-    how = f"{'+' if by >= 0 else '−'}{words.fine_kg(abs(by))} on the ball"
+    how = f"{words.signed_kg(by)} on the ball"
     if drill.change == "moved":
         way = "aft" if drill.to_m > drill.at_m else "forward"
         return f"{words.fine_kg(drill.kg)} × {words.m(abs(drill.to_m - drill.at_m))} {way} ÷ {axle} = {how}."

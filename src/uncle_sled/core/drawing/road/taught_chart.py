@@ -27,7 +27,7 @@ def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tu
         change = one.after_kg - one.before_kg
         told = f"{words.bare_kg(one.before_kg)} → {words.kg(one.after_kg)}"
         shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))
-        shapes.append(Text((wide - 8, y - 8), f"{'+' if change >= 0 else '−'}{words.fine_kg(abs(change))} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right"))  # fmt: skip
+        shapes.append(Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right"))  # fmt: skip
     return tuple(shapes)
 
 

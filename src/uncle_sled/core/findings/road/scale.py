@@ -11,7 +11,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.road.reconcile import ODD, reconcile
 from uncle_sled.core.studies.road.standing import stands
 from uncle_sled.core.studies.road.trips import WORTH, taken
-from uncle_sled.core.studies.road.weighing import case_row, stale, weighed
+from uncle_sled.core.studies.road.weighing import CHANGED, case_row, stale, weighed
 from uncle_sled.core.studies.road.wishes import traced
 from uncle_sled.core.words import Words
 
@@ -39,7 +39,7 @@ TICKET_COARSE = Rule(
     why_none="A plank or a tongue scale under the coupler.",
 )  # fmt: skip
 TICKET_OLD = Rule(
-    "ticket-old", "note", "Road", "A ticket older than a change of 5 %", "It was another trailer then.", why_none="Weigh it again.",
+    "ticket-old", "note", "Road", "A ticket older than a change of 5 %, in all or on the ball", "It was another trailer then, and teaches nothing of this one.", why_none="Weigh it again.",
 )  # fmt: skip
 WISH_OPEN = Rule(
     "wish-open", "note", "Road", "A wish that nothing meets", "What was asked for is missed on the day it is handed over.",
@@ -95,8 +95,13 @@ def _tickets(s: Studied, words: Words) -> Iterator[Finding]:
             continue
         off = stale(ticket, s, case_row(s, ticket, what))
         if off is not None:
+            told = [f"in all {off.total * 100:+.0f} %".replace("-", "−")] if abs(off.total) > CHANGED else []
+            if off.tongue_kg:
+                told.append(f"on the ball {words.signed_kg(off.tongue_kg)}")
             yield TICKET_OLD.found(
-                "A ticket is out of date", f"The model has changed by {abs(off) * 100:.0f} % since {ticket.on}.", ("ticket", "old", ticket.id), number=abs(off)
-            )  # fmt: skip
+                "A ticket is out of date",
+                f"Since {ticket.on or 'that day'} the model has changed: {', '.join(told)}.",
+                ("ticket", "old", ticket.id),
+            )
         if what.minds:
             yield TICKET_COARSE.found("A ticket says little", f"{what.minds[0][:1].upper()}{what.minds[0][1:]}.", ("ticket", "minds", ticket.id))  # fmt: skip

@@ -15,11 +15,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.road import Correction, GroupFactor, Seen, Ticket
-from uncle_sled.core.reading.learnt import GROUP_WORDS, GROUPS, STANDS, columns_of, with_what_was_learnt
+from uncle_sled.core.reading.balance import balance
+from uncle_sled.core.reading.learnt import GROUP_WORDS, GROUPS, columns_of, stands, with_what_was_learnt
 from uncle_sled.core.reading.load_cases import mass_table
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.sureness import lever
-from uncle_sled.core.studies.road.weighing import Weighed, case_row, weighed
+from uncle_sled.core.studies.road.weighing import Weighed, case_row, stale, weighed
+from uncle_sled.core.words import Words
 
 Floats = NDArray[np.float64]
 ODD = 3.0  # sigmas
@@ -61,13 +63,14 @@ class GroupSaid(msgspec.Struct, frozen=True):
 
 
 class TicketSaid(msgspec.Struct, frozen=True):
-    """One ticket beside the model: row of its case, what was thought and weighed, how many sigmas apart."""
+    """One ticket beside the model: row of its case, what was thought and weighed, how many sigmas apart; old: out of date."""
 
     weighed: Weighed
     row: int | None
     model_total_kg: float | None
     model_tongue_kg: float | None
     surprise: float | None
+    old: bool = False
 
 
 class Reconciled(msgspec.Struct, frozen=True):
@@ -94,7 +97,7 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
     known = accepted(s)
     chosen = [one for one in s.build.road.tickets if one.id not in known] if tickets is None else list(tickets)
     said = [_said(s, one) for one in chosen]
-    usable = [one for one in said if one.row is not None and not one.weighed.faults]
+    usable = [one for one in said if one.row is not None and not one.weighed.faults and not one.old]
     if not usable or s.support is None or s.support.carrier != "ball":
         return None
     columns = columns_of(s.parts)
@@ -116,7 +119,7 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
         GroupSaid(name, GROUP_WORDS[name], float(base[k]), float(base[k] * math.sqrt(cov0[k, k])), float(base[k] * p.mass[k]), float(base[k] * math.sqrt(max(p.cov[k, k], 0.0))))
         for k, name in enumerate(names)
     )  # fmt: skip
-    judged = []
+    judged, words = [], Words(s.build.brief.reading.shown())
     for one in said:
         surprise = None
         if one in usable:
@@ -129,8 +132,8 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
         groups,
         tuple(float(one) for one in p.cov.ravel()),
         p.surprise,
-        _words(groups, p.cov, judged),
-        _fights(judged),
+        _words(groups, p.cov, judged, words),
+        _fights(judged, words),
     )
 
 
@@ -139,7 +142,14 @@ def _said(s: Studied, ticket: Ticket) -> TicketSaid:
     row = None if what.faults else case_row(s, ticket, what)
     if row is None:
         return TicketSaid(what, None, None, None, None)
-    return TicketSaid(what, row, float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row]), None)
+    return TicketSaid(
+        what,
+        row,
+        float(s.readings.total_kg[row]),
+        float(s.readings.tongue_kg[row]),
+        None,
+        stale(ticket, s, row) is not None,
+    )
 
 
 def _mass(s: Studied, usable: list[TicketSaid], at: list[int]) -> float:
@@ -203,7 +213,7 @@ def _prior(s: Studied, usable: list[TicketSaid], groups: list[list[int]], base: 
     return cov + np.eye(len(groups)) * 1e-6
 
 
-def _words(groups: tuple[GroupSaid, ...], cov: Floats, tickets: list[TicketSaid]) -> tuple[str, ...]:
+def _words(groups: tuple[GroupSaid, ...], cov: Floats, tickets: list[TicketSaid], words: Words) -> tuple[str, ...]:
     """What it means: what is heavier, what cannot be told apart, what to weigh next."""
     told: list[str] = []
     odd = [one for one in tickets if one.surprise is not None and one.surprise > ODD]
@@ -225,13 +235,13 @@ def _words(groups: tuple[GroupSaid, ...], cov: Floats, tickets: list[TicketSaid]
     if twins and not sure:
         told.append(f"{first.name[:1].upper()}{first.name[1:]} or {twins[0]} is {way}: it cannot tell which. Weigh it bare first, nothing in it.")  # fmt: skip
     elif sure:
-        told.append(f"{first.name[:1].upper()}{first.name[1:]} is {abs(by):.0f} kg {way} than thought, give or take {2 * first.sigma_kg:.0f} kg.")  # fmt: skip
+        told.append(f"{first.name[:1].upper()}{first.name[1:]} is {words.kg(abs(by))} {way} than thought, give or take {words.kg(2 * first.sigma_kg)}.")  # fmt: skip
     else:
-        told.append(f"{first.name[:1].upper()}{first.name[1:]} may be {abs(by):.0f} kg {way}; the doubt of {2 * first.sigma_kg:.0f} kg is as large.")  # fmt: skip
+        told.append(f"{first.name[:1].upper()}{first.name[1:]} may be {words.kg(abs(by))} {way}; the doubt of {words.kg(2 * first.sigma_kg)} is as large.")  # fmt: skip
     return tuple(told)
 
 
-def _fights(tickets: list[TicketSaid]) -> tuple[str, ...]:
+def _fights(tickets: list[TicketSaid], words: Words) -> tuple[str, ...]:
     """Tickets of one case that differ by more than three sigmas: which pair, and by how much."""
     told = []
     for i, a in enumerate(tickets):
@@ -245,7 +255,7 @@ def _fights(tickets: list[TicketSaid]) -> tuple[str, ...]:
                 sigma = math.hypot(getattr(a.weighed, f"sigma_{what}_kg"), getattr(b.weighed, f"sigma_{what}_kg"))
                 if abs(x - y) > ODD * max(sigma, 0.5):
                     word = "total" if what == "total" else "ball"
-                    told.append(f"{a.weighed.ticket.on} and {b.weighed.ticket.on}: the {word} differs by {abs(x - y):.0f} kg in one case; one of them is wrong, or something was aboard.")  # fmt: skip
+                    told.append(f"{a.weighed.ticket.on} and {b.weighed.ticket.on}: the {word} differs by {words.kg(abs(x - y))} in one case; one of them is wrong, or something was aboard.")  # fmt: skip
     return tuple(told)
 
 
@@ -260,23 +270,28 @@ def correction_of(s: Studied, made: Reconciled, id: str) -> Correction:
         factors.append(was.get(one.id, 1.0))
     many = len(groups)
     cov = np.array(made.cov).reshape(many, many) * np.outer(factors, factors)
-    stood = [one for one in made.tickets if one.row is not None]
+    stood = [one for one in made.tickets if one.row is not None and not one.old]
     tickets = (*(last.tickets if last is not None else ()), *(one.weighed.ticket.id for one in stood))
     bare = Correction(id, tickets, tuple(groups), tuple(float(one) for one in cov.ravel()))
     corrected = with_what_was_learnt(mass_table(s.build, s.parts), s.parts, (bare,))
+    ball = balance(corrected, s.support, s.band).tongue_kg
+
+    def said_of(row: int) -> dict[str, float]:
+        return {"model_kg": float(corrected.mass_kg[row].sum()), "model_tongue_kg": float(ball[row])}
+
     rows = {case.id: row for row, case in enumerate(s.table.cases)}
     seen = {one.case: one for one in last.seen if one.case in rows} if last is not None else {}
-    for key, old in seen.items():  # what still stands, stands by what is known now
-        if abs(float(s.table.mass_kg[rows[key]].sum()) / old.model_kg - 1) <= STANDS:
-            seen[key] = msgspec.structs.replace(old, model_kg=float(corrected.mass_kg[rows[key]].sum()))
+    for key, old in tuple(seen.items()):  # what still stands, stands by what is known now
+        if stands(old, float(s.table.mass_kg[rows[key]].sum()), float(s.readings.tongue_kg[rows[key]])):
+            seen[key] = msgspec.structs.replace(old, **said_of(rows[key]))
+        else:
+            del seen[key]
     for ticket in stood:
         row = ticket.row
         assert row is not None
         case, what = s.table.cases[row].id, ticket.weighed
         before = seen.get(case)
-        if before is not None and abs(float(s.table.mass_kg[row].sum()) / before.model_kg - 1) > STANDS:
-            before = None
         total_kg = what.total_kg if what.total_kg is not None or before is None else before.total_kg
         tongue_kg = what.tongue_kg if what.tongue_kg is not None or before is None else before.tongue_kg
-        seen[case] = Seen(case, float(corrected.mass_kg[row].sum()), total_kg, tongue_kg)
+        seen[case] = Seen(case, **said_of(row), total_kg=total_kg, tongue_kg=tongue_kg)
     return msgspec.structs.replace(bare, seen=tuple(seen.values()))

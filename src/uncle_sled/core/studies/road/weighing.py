@@ -10,10 +10,10 @@ from __future__ import annotations
 import math
 
 import msgspec
-import numpy as np
 
-from uncle_sled.core.document.road import Ticket
+from uncle_sled.core.document.road import Modelled, Ticket
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.words import Words
 
 # What is read, by the way of weighing: id, and where the wheels stand.
 READINGS: dict[str, tuple[tuple[str, str], ...]] = {
@@ -40,6 +40,7 @@ WAY_WORDS = {
 }
 BAND_SHARE = 0.25  # of the width of the band that a doubt may be, to say anything
 LB = 0.45359237
+CHANGED, CHANGED_KG = 0.05, 3.0  # of total or ball, from which on it is another trailer
 
 
 class Weighed(msgspec.Struct, frozen=True):
@@ -92,7 +93,11 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
     minds: list[str] = []
     wanted = [id for id, _ in READINGS[ticket.way] if id not in kg]
     faults = [f"{where} is not typed" for id, where in READINGS[ticket.way] if id in wanted]
-    faults += [f"{id}: {value:g} kg is below nothing; look at the sign" for id, value in kg.items() if value < 0]
+    faults += [
+        f"{id}: {Words(s.build.brief.reading.shown()).kg(value)} is below nothing; look at the sign"
+        for id, value in kg.items()
+        if value < 0
+    ]
     if faults:
         return _nothing(ticket, tuple(faults))
 
@@ -167,13 +172,13 @@ def _nothing(ticket: Ticket, faults: tuple[str, ...]) -> Weighed:
 
 def _too_coarse(s: Studied, sigma_kg: float) -> list[str]:
     """Whether the doubt of the scale leaves anything to say of the ball's band."""
-    rows = s.towing_rows
+    rows, words = s.towing_rows, Words(s.build.brief.reading.shown())
     if not rows or sigma_kg <= 0:
         return []
     low, high = (float(kg) for kg in s.readings.band_kg[rows[0]])
     if not math.isfinite(high - low) or sigma_kg <= BAND_SHARE * max(high - low, 1e-9):
         return []
-    return [f"plus or minus {sigma_kg:.0f} kg on the ball, and its band is {max(high - low, 0):.0f} kg wide: not enough; use a plank or a tongue scale"]  # fmt: skip
+    return [f"plus or minus {words.kg(sigma_kg)} on the ball, and its band is {words.kg(max(high - low, 0))} wide: not enough; use a plank or a tongue scale"]  # fmt: skip
 
 
 def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | None) -> list[str]:
@@ -183,16 +188,16 @@ def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | Non
     nearest = nearest_case(s, total, tongue)
     if nearest is None:
         return []
-    model = float(s.readings.total_kg[nearest])
+    model, words = float(s.readings.total_kg[nearest]), Words(s.build.brief.reading.shown())
     for factor, says in ((LB, "pounds were typed as kilograms"), (1 / LB, "kilograms were typed as pounds")):
         other = nearest_case(s, total * factor, None if tongue is None else tongue * factor)
         if other is None:
             continue
         if abs(total / model - 1) > 0.35 and abs(total * factor / float(s.readings.total_kg[other]) - 1) < 0.12:
-            return [f"{total:.0f} kg is far from any case, {total * factor:.0f} kg is not: perhaps {says}"]
+            return [f"{words.kg(total)} is far from any case, {words.kg(total * factor)} is not: perhaps {says}"]
     if abs(total / model - 1) > 0.5:
         return [
-            f"{total:.0f} kg is far from any case of this build ({model:.0f} kg): is it the ticket of another trailer?"
+            f"{words.kg(total)} is far from any case of this build ({words.kg(model)}): is it the ticket of another trailer?"
         ]
     return []
 
@@ -219,9 +224,49 @@ def case_row(s: Studied, ticket: Ticket, what: Weighed) -> int | None:
     return nearest_case(s, what.total_kg, what.tongue_kg)
 
 
-def stale(ticket: Ticket, s: Studied, row: int | None) -> float | None:
-    """By what share the model has changed since the ticket, where that is over 5 %."""
-    if row is None or not ticket.model_kg:
+class Stale(msgspec.Struct, frozen=True):
+    """By how much the model has changed since a ticket: share of the total, and the ball [kg]."""
+
+    total: float
+    tongue_kg: float
+
+
+def modelled(s: Studied) -> tuple[Modelled, ...]:
+    """What the build says of every towing case now, to be kept with a ticket."""
+    b = s.readings
+    return tuple(
+        Modelled(
+            s.table.cases[row].id,
+            float(b.total_kg[row]),
+            float(b.tongue_kg[row]) if math.isfinite(float(b.tongue_kg[row])) else None,
+        )
+        for row in s.towing_rows
+        if float(b.total_kg[row]) > 0
+    )
+
+
+def stale(ticket: Ticket, s: Studied, row: int | None) -> Stale | None:
+    """What changed since the ticket, where it is another trailer now: over 5 % of the total, or as much of the ball and 3 kg.
+
+    An accepted ticket is held against what its correction made of the model.
+    """
+    if row is None:
         return None
-    off = float(s.readings.total_kg[row]) / ticket.model_kg - 1
-    return off if np.isfinite(off) and abs(off) > 0.05 else None
+    case = s.table.cases[row]
+    keys = (case.id, *case.same_as)
+    held = next((one for one in reversed(s.build.road.corrections) if ticket.id in one.tickets), None)
+    if held is not None:
+        last = s.build.road.corrections[-1]
+        seen = next((one for one in last.seen if one.case in keys), None)
+        then = None if seen is None else (seen.model_kg, seen.model_tongue_kg)
+    else:
+        found = next((one for one in ticket.model if one.case in keys), None)
+        then = None if found is None else (found.total_kg, found.tongue_kg)
+    if then is None or then[0] <= 0:
+        return None
+    off = float(s.readings.total_kg[row]) / then[0] - 1
+    ball = float(s.readings.tongue_kg[row]) - then[1] if then[1] is not None else 0.0
+    ball = ball if math.isfinite(ball) else 0.0
+    if abs(off) <= CHANGED and abs(ball) <= max(CHANGED * abs(then[1] or 0.0), CHANGED_KG):
+        return None
+    return Stale(off, ball)

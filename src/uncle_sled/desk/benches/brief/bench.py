@@ -29,7 +29,7 @@ from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 REGIONS: list[tuple[object, str]] = [
     ("European", "European"),
     ("North American", "North American"),
-    ("Australian/New Zealand", "Australian, New Zealand"),
+    ("Australian/New Zealand", "Australian, NZ"),
 ]
 LENGTHS: list[tuple[object, str]] = [
     ("mm", "millimetres"),

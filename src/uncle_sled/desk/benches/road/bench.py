@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel, QWidget
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.road import Ticket, Trip, Wish
 from uncle_sled.core.studies.road.reconcile import correction_of, reconcile
+from uncle_sled.core.studies.road.weighing import modelled
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
 
@@ -71,10 +72,7 @@ class RoadBench(Bench):
     def add_ticket(self) -> None:
         self.show_view("Weigh")
         id = fresh_id("tk", [one.id for one in self.session.build.road.tickets])
-        s = self.session.studied
-        rows = s.towing_rows
-        model = float(s.readings.total_kg[rows[0]]) if rows else None
-        record = Ticket(id, date.today().isoformat(), model_kg=model if model is not None and model == model else None)
+        record = Ticket(id, date.today().isoformat(), model=modelled(self.session.studied))
         if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
             self.made["Weigh"].choose(id)  # type: ignore[attr-defined]
 

@@ -286,5 +286,10 @@ class WeighPanel(Guarded, QWidget):
         off = stale(one, s, row)
         minds = [m[:1].upper() + m[1:] + "." for m in what.minds]
         if off is not None:
-            minds.append(f"The model has changed by {off * 100:+.0f} % since this ticket: weigh it again.".replace("-", "−"))  # fmt: skip
+            ball = f", the ball {words.signed_kg(off.tongue_kg)}" if off.tongue_kg else ""
+            minds.append(
+                f"Since this ticket the model has changed by {off.total * 100:+.0f} %{ball}: it teaches nothing now, weigh it again.".replace(
+                    "-", "−"
+                )
+            )
         return " ".join(told), " ".join(minds)

@@ -506,7 +506,9 @@ class SheetView(Guarded, QWidget):
         labels = {pane: rig_views.Labels([], named, self._room(pane)) for pane in self.panes()}
         if self.with_plan:  # the measured line under the ground keeps its words
             low, high = (-GUTTER_PX * share / self.scale for share in (0.72, 0.1))
-            labels["side"].taken.append((-1.0, low, length_m(build) + 1.0, high))
+            for pane in self.panes():
+                up = [self.frame(pane).metres(self.frame("side").point((0.0, y)))[1] for y in (low, high)]
+                labels[pane].taken.append((-1.0, up[0], length_m(build) + 1.0, up[1]))
         for pane in self.panes():
             frame = self.frame(pane)
             yield Leaf(rigs[pane], frame)

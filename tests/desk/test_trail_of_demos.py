@@ -47,7 +47,10 @@ def test_from_the_brief_to_the_road(open_on, tmp_path, name):
     did("Shell", session.edit("Wider", [set_to("shell.width", {"si": build.shell.width.si + 0.04, "typed": None})], "Shell"))  # fmt: skip
     thing = next(one for one in build.stow.things if one.mass.si > 2 and not one.taken_out)
     did("Stow", session.edit("Heavier", [set_to(f"stow.things.{thing.id}.mass", {"si": thing.mass.si + 1, "typed": None})], "Stow"))  # fmt: skip
-    did("Systems", session.edit("Drinking", [set_to("systems.water.drink_l", build.systems.water.drink_l + 1)], "Systems"))
+    did(
+        "Systems",
+        session.edit("Drinking", [set_to("systems.water.drink_l", build.systems.water.drink_l + 1)], "Systems"),
+    )
     session.go_to("Cut")
     did("Cut", session.edit("Kerf", [set_to("cut.kerf", {"si": 0.0031, "typed": None})], "Cut"))
     session.go_to("Build")

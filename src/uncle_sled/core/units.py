@@ -343,6 +343,8 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
     if unit == "degF":
         return f"{_decimals(si / factor + 32, places or 0)} °F"
     value = si / factor
+    if places is None and unit == "m" and 0 < abs(value) < 0.01 and abs(value - round(value, 3)) > 1e-6:
+        places = 4  # a wall of 1.5 mm is not one of 2
     if places is None:
         places = {"m": 3, "mm": 0, "cm": 1, "in": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1}.get(unit, 0)
         if unit in ("kg", "lb", "L", "gal") and abs(value) >= 100:

@@ -68,6 +68,10 @@ class Rig(msgspec.Struct, frozen=True):
     frame_mass: Mass | None = None
     frame_source: Source = "computed"
     frame_cg: Length | None = None
+    rail: Word = ""  # ids of sections; the others are as the rails where they are not said
+    cross: Word = ""
+    drawbar: Word = ""
+    cross_pitch: Length | None = None
     # as bought: one weighing of the whole thing, and what it put on the ball
     bought_total: Mass | None = None
     bought_ball: Mass | None = None

@@ -6,6 +6,7 @@ from collections.abc import Container
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.sections import sections
 
 
 def of_no_sense(project: Project, shipped: Container[str], before: Project | None = None) -> list[str]:
@@ -30,11 +31,20 @@ def of_no_sense(project: Project, shipped: Container[str], before: Project | Non
 def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> list[str]:
     where = f"variants.{build.id}"
     modes = {mode.id for mode in build.stow.modes}
-    return _wrong_shell(build.shell, f"{where}.shell", shipped, own) + [
-        f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”."
-        for case in build.stow.cases
-        if case.mode not in modes
+    faults = [
+        f"{where}.rig.{name}: there is no section “{id}”."
+        for name in ("rail", "cross", "drawbar")
+        if (id := getattr(build.rig, name)) and id not in sections()
     ]
+    return (
+        faults
+        + _wrong_shell(build.shell, f"{where}.shell", shipped, own)
+        + [
+            f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”."
+            for case in build.stow.cases
+            if case.mode not in modes
+        ]
+    )
 
 
 def _wrong_shell(shell: Shell, where: str, shipped: Container[str], own: Container[str]) -> list[str]:

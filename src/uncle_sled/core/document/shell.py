@@ -15,7 +15,9 @@ FaceKind = Literal["floor", "left side", "right side", "roof", "front", "rear", 
 CutFace = Literal["left side", "right side", "roof", "front", "rear", "floor"]
 OpeningKind = Literal["door", "hatch", "window", "vent", "light", "gland", "screw row"]
 Seal = Literal["none", "bulb", "two lines", "tape", "sealant"]
-School = Literal["none", "stick timber", "cut plywood sides", "bought shell"]
+School = Literal[
+    "none", "stick timber", "cut plywood sides", "bought shell", "welded tube", "strip ribs", "sandwich panels"
+]
 
 
 class ProfileNode(msgspec.Struct, frozen=True):
@@ -134,6 +136,10 @@ class Framing(msgspec.Struct, frozen=True):
     sheet_width: Length | None = None
     sheet_length: Length | None = None
     material: Word = "softwood"
+    tube_wall: Length | None = None  # of a welded tube
+    fold_tolerance: Length | None = None  # by how much folds of a tube may stand proud of their curve
+    saw_kerf: Length | None = None  # of the saw that cuts tubes
+    strip: Length | None = None  # thickness of what ribs are glued up of
     bolt_pitch: Length | None = None
     changes: tuple[HandChange, ...] = ()
 

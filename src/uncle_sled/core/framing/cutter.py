@@ -15,6 +15,7 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import HandChange
 from uncle_sled.core.framing.member import Member, Point2, run_of, stick_mass_kg
+from uncle_sled.core.framing.pie_cuts import PieCut
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import Material
 
@@ -38,6 +39,8 @@ class Cutter(msgspec.Struct, eq=False):
     members: list[Member] = msgspec.field(default_factory=list)
     shapes: list[Polygon] = msgspec.field(default_factory=list)
     bounds: list[Bounds] = msgspec.field(default_factory=list)
+    wall_m: float = 0.0  # of tubes; 0: solid sticks
+    faults: list[str] = msgspec.field(default_factory=list)  # what could not be laid, in words
     keys: dict[str, int] = msgspec.field(default_factory=dict)
     blocked_bounds: list[Bounds] = msgspec.field(default_factory=list)
 
@@ -116,6 +119,36 @@ class Cutter(msgspec.Struct, eq=False):
                 made.append(one_made)
         return made
 
+    def bent(
+        self,
+        shape: Polygon,
+        role: str,
+        anchor: str,
+        section: Point2,
+        length_m: float,
+        cuts: tuple[PieCut, ...],
+        strips: int = 0,
+    ) -> list[Member]:
+        """Lay something bent: its length is that along its outer face, shared by what an opening leaves of it."""
+        if any(change.op == "leave out" for change in self.changes.get(self.key(role, anchor), ())):
+            return []
+        free = shape.intersection(self.region.buffer(2e-3, join_style="mitre"))  # folds stand proud of the curve
+        for other in (*self.shapes, *self.blocked):
+            free = free.difference(other)
+        made = []
+        for piece, ring in pieces(free):
+            share = piece.area / max(shape.area, 1e-12)
+            if share * length_m < SHORTEST_M or (share < 0.98 and piece.area < NARROW * section[0] * SHORTEST_M):
+                continue
+            one = self._member(piece, ring, role, anchor, section, (1.0, 0.0), False)
+            if one is not None:
+                one = msgspec.structs.replace(
+                    one, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips
+                )
+                self.members[-1] = one
+                made.append(one)
+        return made
+
     def _changed(
         self, change: HandChange, shape: Polygon, section: Point2, direction: Point2, through: float | None
     ) -> tuple[Polygon, Point2, float | None]:
@@ -159,10 +192,11 @@ class Cutter(msgspec.Struct, eq=False):
             tuple(ring),
             long,
             ends,
-            stick_mass_kg(piece, section[1], self.material, self.fasteners),
+            stick_mass_kg(piece, section, self.material, self.fasteners, self.wall_m),
             self.surface.place(middle[0], middle[1], self.skin_m + section[1] / 2),
             bool(abs(direction[0]) > abs(direction[1])),
             by_hand,
+            self.wall_m,
         )
         self.members.append(made)
         self.shapes.append(piece)

@@ -22,11 +22,13 @@ from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for, surveyed
 from uncle_sled.core.framing.stick_timber import STICK
+from uncle_sled.core.framing.strip_ribs import STRIPS
+from uncle_sled.core.framing.welded_tube import TUBE
 from uncle_sled.core.geometry.footprint import footprint_fault
 from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
 from uncle_sled.core.materials import Material
 
-SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, BOUGHT)}
+SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, TUBE, STRIPS, BOUGHT)}
 FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
 LEAST_PITCH_M = 0.1
@@ -318,7 +320,9 @@ def _frame_face(job: _Job) -> Made:
     framer = school.wall if walls else school.ribs
 
     def lay(by_key: dict[str, list[HandChange]]) -> Cutter:
-        cut = Cutter(surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key)
+        cut = Cutter(
+            surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key, wall_m=sizes.wall
+        )
         for change in mine:
             if change.op == "add":
                 _add(cut, change, section)
@@ -326,6 +330,8 @@ def _frame_face(job: _Job) -> Made:
         return cut
 
     cut = lay({})
+    if cut.faults:
+        return [], [Fault("will-not-bend", (face.id if face else surface.id,), says) for says in cut.faults], list(mine)
     if len(cut.members) >= MOST_STICKS:
         says = f"The {surface.id} would take over {MOST_STICKS} sticks; a wider pitch or larger sheets would be right."
         return [], [Fault("too-many-sticks", (face.id if face else surface.id,), says)], list(mine)
@@ -386,6 +392,13 @@ def _hole(cut: Cut) -> Hole:
 def _region(shell: Shell, surface: Surface, sizes: Sizes, school: SchoolOf, walls: bool) -> BaseGeometry:
     """Where sticks may lie on a surface: clear of the floor, of the roof's build-up and of the other walls."""
     shape: BaseGeometry = surface.polygon
+    if walls and school.whole_sides and surface.kind in ("left side", "right side"):
+        left, low, right, high = shape.bounds
+        roof = skin_m(face_of(shell, "roof"))
+        for edge in surface.roof_edges if roof > 0 else ():
+            shape = shape.difference(edge.buffer(roof, cap_style="square", join_style="mitre"))
+        shape = shape.intersection(box(left, low + skin_m(face_of(shell, "floor")), right, high))
+        return max(shape.geoms, key=lambda g: g.area) if shape.geom_type == "MultiPolygon" else shape
     if not walls:
         left, low, right, high = shape.bounds
         side = sizes.side_thick

@@ -8,6 +8,7 @@ from functools import cached_property
 import msgspec
 from shapely.geometry import Polygon
 
+from uncle_sled.core.framing.pie_cuts import PieCut
 from uncle_sled.core.materials import Material
 
 Point2 = tuple[float, float]
@@ -31,6 +32,9 @@ class Member(msgspec.Struct, frozen=True, dict=True):
     at_m: tuple[float, float, float]
     along_s: bool  # whether it runs along s
     by_hand: bool = False
+    wall_m: float = 0.0  # of a tube; 0: solid
+    cuts: tuple[PieCut, ...] = ()  # where a tube is sawn and folded
+    strips: int = 0  # of how many strips it is glued up; 0: one stick
 
     @cached_property
     def shape(self) -> Polygon:
@@ -52,6 +56,16 @@ def run_of(ring: list[Point2], direction: Point2) -> tuple[float, tuple[float, f
     return max(long) - min(long), (round(ends[0], 1) + 0.0, round(ends[1], 1) + 0.0)
 
 
-def stick_mass_kg(shape: Polygon, deep_m: float, material: Material, fasteners: float) -> float:
-    """Mass of a stick cut to a shape [kg], with its share of screws and glue."""
-    return float(shape.area) * material.weight_kg_m2(deep_m) * (1 + fasteners)
+def stick_mass_kg(
+    shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0
+) -> float:
+    """Mass of a stick cut to a shape [kg], with its share of screws and glue. Args: wall_m: of a tube; 0: solid."""
+    return float(shape.area) * material.weight_kg_m2(section_m[1]) * steel_share(section_m, wall_m) * (1 + fasteners)
+
+
+def steel_share(section_m: Point2, wall_m: float) -> float:
+    """Share of a section that is not hollow."""
+    wide, deep = section_m
+    if wall_m <= 0 or wide <= 0 or deep <= 0:
+        return 1.0
+    return 1.0 - max(wide - 2 * wall_m, 0.0) * max(deep - 2 * wall_m, 0.0) / (wide * deep)

@@ -26,6 +26,9 @@ class Sizes(msgspec.Struct, frozen=True):
     sheet_width: float
     sheet_length: float
     side_thick: float  # of a cut side that the ribs stand between; 0 where they lie over the walls
+    wall: float = 0.0  # of a tube; 0: solid
+    tolerance: float = 0.001  # folds of a tube stand proud of their curve by no more
+    strip: float = 0.0  # thickness of the strips that a rib is glued up of; 0: by its tightest radius
     first: float = 0.0  # middle of the first upright and the first rib from the front end, as surveyed; 0: by the pitch
     rib_first: float = 0.0
 
@@ -59,6 +62,7 @@ class SchoolOf(msgspec.Struct, frozen=True):
     feet: bool  # whether walls stand on the floor's edge, else beside it
     material: Material | None = None  # of the maker's own; else as chosen
     refuses: Refuser | None = None
+    whole_sides: bool = False  # the frames of the sides reach to the skins, and ribs lie between them
 
 
 def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
@@ -68,15 +72,19 @@ def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
     def pair(section: Section | None, other: Point2) -> Point2:
         return (section.thick.si, section.deep.si) if section else other
 
+    stick = pair(framing.stick, usual.stick)
     return Sizes(
         framing.pitch.si if framing.pitch else usual.pitch,
         framing.pitch.si if framing.pitch else usual.rib_pitch,
-        pair(framing.stick, usual.stick),
+        stick,
         pair(framing.rib, usual.rib),
         pair(framing.joist, usual.joist),
         framing.sheet_width.si if framing.sheet_width else usual.sheet_width,
         framing.sheet_length.si if framing.sheet_length else usual.sheet_length,
-        usual.side_thick,
+        stick[1] if school.whole_sides else usual.side_thick,
+        (framing.tube_wall.si if framing.tube_wall else usual.wall) if usual.wall else 0.0,
+        framing.fold_tolerance.si if framing.fold_tolerance else usual.tolerance,
+        framing.strip.si if framing.strip else 0.0,
     )
 
 

@@ -60,10 +60,15 @@ def material_of(layer: Layer, library: Library | None = None) -> Material:
 
 
 def face_build(
-    layers: tuple[Layer, ...], kind: str, library: Library | None = None, sticks: float | None = None
+    layers: tuple[Layer, ...],
+    kind: str,
+    library: Library | None = None,
+    sticks: float | None = None,
+    frame: Material | None = None,
 ) -> FaceBuild:
     """Values of a face made of layers from outside in. Args: kind: of the face, for its air films; sticks: share of
-    its framed layers that drawn members fill, in place of the typed one; their mass is then theirs and not the face's.
+    its framed layers that drawn members fill, in place of the typed one; their mass is then theirs and not the face's;
+    frame: what they are of, softwood where nobody said.
 
     Raises: GeometryError: no layers, an unknown material, a thickness below nothing or a framing share outside 0 to 1.
     """
@@ -73,7 +78,7 @@ def face_build(
     outside = R_UNDER if kind == "floor" else R_OUTSIDE
     slices: list[Slice] = []
     mass = money = hours = thickness = tightest = 0.0
-    timber = materials()[FRAME]
+    timber = frame or materials()[FRAME]
     for layer in layers:
         material, t = material_of(layer, library), layer.thickness.si
         if t < 0 or not 0 <= layer.framing <= 1:

@@ -6,6 +6,7 @@ import math
 
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.parts.part import MEMBER_M, SURENESS, Part
 from uncle_sled.core.parts.support import moment_of_axle_loads_kg_m, support_weighed
 
@@ -18,11 +19,14 @@ def wheel_radius_m(rig: Rig) -> float:
 def frame_cg_m(rig: Rig) -> float:
     """Station of a plain A-frame's centre [m]: rails and cross-members aft, two drawbar legs ahead.
 
-    All steel is taken as one section, with a cross-member every 0.6 m of rail; where the
-    builder knows better, ``rig.frame_cg`` says so.
+    By its sections where they are said; else all steel is taken as one, with a cross-member every
+    0.6 m of rail. Where the builder knows better, ``rig.frame_cg`` says so.
     """
     if rig.frame_cg:
         return rig.frame_cg.si
+    bars = bars_of(rig)
+    if bars:
+        return sum(bar.mass_kg * bar.x_m for bar in bars) / sum(bar.mass_kg for bar in bars)
     length = rig.frame_length.si if rig.frame_length else 0.0
     nose = min(rig.drawbar_length.si if rig.drawbar_length else 0.3 * length, length)
     width = rig.frame_width.si if rig.frame_width else 1.5
@@ -40,7 +44,10 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
     if rig.base == "as bought":
         return _bought(rig, top)
     parts = []
-    if rig.frame_mass and rig.frame_mass.si > 0:
+    kg = frame_kg(rig)
+    if kg:
+        typed = rig.frame_mass is not None
+        source = rig.frame_source if typed else "computed"
         length = rig.frame_length.si if rig.frame_length else 0.0
         parts.append(
             Part(
@@ -48,14 +55,14 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
                 "Frame",
                 "frame",
                 "rig.frame_mass",
-                rig.frame_source,
-                rig.frame_mass.si,
+                source,
+                kg,
                 frame_cg_m(rig),
                 0.0,
                 top - 0.04,
                 (length, rig.frame_width.si if rig.frame_width else 0.0, 0.08),
                 MEMBER_M if rig.frame_cg else 0.03 * length,
-                "frame" if rig.frame_source == "computed" else None,
+                "frame" if source == "computed" else None,
                 base=True,
             )
         )

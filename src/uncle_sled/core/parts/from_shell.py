@@ -14,6 +14,7 @@ from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
+from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.part import MEMBER_M, Part
@@ -100,7 +101,7 @@ def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> Fac
     build = None
     if face.layers:
         try:
-            build = face_build(face.layers, face.kind, library, sticks)
+            build = face_build(face.layers, face.kind, library, sticks, tube_in_wall(framed.sizes) if sticks else None)
         except GeometryError:
             build = None  # said as a finding; the face keeps its typed mass, if it has one
     thick = build.thickness_m if build else shell.wall.si if shell.wall else 0.0

@@ -10,6 +10,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.words import lower_first
 
 Hides = Literal["reading", "total"]
@@ -79,7 +80,7 @@ def _trailer(rig: Rig) -> list[Unknown]:
                 )
             )
         return found
-    if rig.frame_mass and rig.frame_mass.si > 0 and not rig.frame_length and not rig.frame_cg:
+    if frame_kg(rig) and not rig.frame_length and not rig.frame_cg:
         found.append(
             Unknown(
                 "rig.frame_length",
@@ -89,9 +90,14 @@ def _trailer(rig: Rig) -> list[Unknown]:
                 "frame without place",
             )
         )
-    if rig.frame_mass is None and rig.axles:
+    if frame_kg(rig) is None and rig.axles:
         found.append(
-            Unknown("rig.frame_mass", "what the frame weighs", "Type it on Rig, 0 where there is none.", "total")
+            Unknown(
+                "rig.frame_mass",
+                "what the frame weighs",
+                "Type it on Rig, or the section of its rails; 0 where there is none.",
+                "total",
+            )
         )
     found += [
         Unknown(

@@ -19,6 +19,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.consumables import used_up
 from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan
@@ -181,17 +182,21 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
     thick = {piece.material: piece.thickness_m for piece in off.pieces}
     wide = {piece.material: piece.width_m for piece in off.pieces if piece.kind == "bar"}
     boards = {piece.material for piece in off.pieces if piece.name == "board"}
+    metal = {piece.material: piece.kg_m for piece in off.pieces if piece.kg_m is not None}
     drafts = []
     for stock in made.stocks:
         if not taken.get(stock.id) or stock.id.startswith(RACK):
             continue
         material = _material_of(stock.material, library)
-        of = "trim" if stock.material == "Edge trim" else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
+        of = "trim" if stock.material == "Edge trim" else "metal" if stock.material in metal else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
         table = prices()[of]
         own = stock.price if stock.price is not None and _said(made, stock.id) else None
         each = own
         if each is None and of == "trim":
             each = table.likely * stock.length_m
+        kg_m = metal.get(stock.material)
+        if each is None and kg_m is not None:
+            each = prices()["rig steel"].likely * kg_m * stock.length_m
         if each is None and material is not None:
             t = thick.get(stock.material, 0.0)
             area = stock.length_m * (stock.width_m if stock.kind == "sheet" else wide.get(stock.material, 0.0))
@@ -320,9 +325,10 @@ def _rig(build: Build) -> list[_Draft]:
     for id, name, of, many in wanted:
         one = prices()[of]
         drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, one.low, one.likely, one.high, "own frame"))
-    if rig.frame_mass is not None and rig.frame_mass.si > 0:
+    kg = frame_kg(rig)
+    if kg and not bars_of(rig):  # else its bars are in the cutting plan
         one = prices()["rig steel"]
-        drafts.append(_Draft("rig steel", "Steel for the frame", "rig steel", "kg", rig.frame_mass.si * LAPS, 1.0, one.low, one.likely, one.high, "by the frame's weight, a tenth more"))  # fmt: skip
+        drafts.append(_Draft("rig steel", "Steel for the frame", "rig steel", "kg", kg * LAPS, 1.0, one.low, one.likely, one.high, "by the frame's weight, a tenth more"))  # fmt: skip
     return drafts
 
 

@@ -19,7 +19,7 @@ from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.cut.held import Held, faults_of
 from uncle_sled.core.studies.cut.mitres import LEAST_DEG, Slanted
 from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
-from uncle_sled.core.studies.cut.take_off import BARS_M, SHEET_M, Lot, lots_of, take_off
+from uncle_sled.core.studies.cut.take_off import SHEET_M, Lot, bars_sold_m, lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, Wrong, by_material, wrong_pieces, wrong_saw, wrong_stocks
 
 QUESTIONS = 120  # of each search, whether to go on: the same plan on a fast and a slow machine
@@ -60,7 +60,10 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
             length, width = SHEET_M[imperial]
             made.append(Stock(f"{material}, sheet", "sheet", material, length, width))
         else:
-            made += [Stock(f"{material}, {length:.3g} m", "bar", material, length) for length in BARS_M[imperial]]
+            made += [
+                Stock(f"{material}, {length:.3g} m", "bar", material, length)
+                for length in bars_sold_m(material, imperial)
+            ]
     return tuple(made)
 
 

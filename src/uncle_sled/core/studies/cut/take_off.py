@@ -27,6 +27,8 @@ from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, library_of, material_of
+from uncle_sled.core.parts.frame_steel import bars_of
+from uncle_sled.core.sections import tube_kg_m
 from uncle_sled.core.studies.cut.boards import board_ends, strips
 from uncle_sled.core.studies.cut.wanted import Grain, Wanted, ring_area_m2
 
@@ -36,6 +38,9 @@ LEAST_FILL_M2 = 0.0009
 LEAST_PANEL_M = 0.1
 LEAST_SKIN_M2 = 1e-4
 SAME_M2 = 2e-5
+METAL_M = {False: (6.0,), True: (6.096, 7.3152)}  # imperial: 20 and 24 feet
+METALS = ("Steel", "Aluminium")
+STRIP_OVER_M = 0.05  # a strip is cut longer by that at each end, and trimmed when the rib is glued
 BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  # imperial: 8, 10, 12, 16 feet
 SCARF = 8.0  # of the thickness
 LEAST_TRIM_M = 0.1
@@ -66,6 +71,7 @@ class Piece(msgspec.Struct, frozen=True):
     place: tuple[tuple[float, float], ...] = ()
     kg_m2: float | None = None
     joined: str = ""
+    kg_m: float | None = None  # of a bar of metal
 
 
 class Spread(msgspec.Struct, frozen=True):
@@ -103,6 +109,7 @@ class TakeOff(msgspec.Struct, frozen=True):
         build.brief.region,
         _reads(build),
         tuple(Same(one) for one in build.stow.things if one.id in build.cut.made),
+        bars_of(build.rig),
     ),
     4,
 )
@@ -112,7 +119,8 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     library = library_of(facts.materials)
     members = come_in_since(shell, framed.members) if shell.framing.school == BOUGHT.name else framed.members
     cut = build.cut
-    pieces = [_stick(member, library) for member in members]
+    imperial = build.brief.region == "North American"
+    pieces = [piece for member in members for piece in _sticks(member, library)]
     spreads: list[Spread] = []
     unbacked: list[Unbacked] = []
     unsaid: list[str] = []
@@ -142,11 +150,15 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area)))
     if shell.framing.school != BOUGHT.name and framed.body is not None and pieces:
         pieces += _trims(framed.body)
+    pieces += _frame(build)
     for thing in build.stow.things:
         if thing.id in cut.made:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
-    longest = max(BARS_M[build.brief.region == "North American"])
-    whole = [part for piece in _paired(pieces) for part in _parted(piece, longest, cut.joint)]
+    whole = [
+        part
+        for piece in _paired(pieces)
+        for part in _parted(piece, max(bars_sold_m(piece.material, imperial)), cut.joint)
+    ]
     return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
 
 
@@ -162,6 +174,7 @@ def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:
     """
     if piece.kind not in ("bar", "trim") or piece.length_m <= longest_m:
         return [piece]
+    joint = "butt" if piece.kg_m is not None else joint  # metal is welded end to end
     lap = SCARF * piece.thickness_m if joint == "scarf" and piece.kind == "bar" else 0.0
     many = int(np.ceil((piece.length_m - lap) / (longest_m - lap)))
     each = (piece.length_m + lap * (many - 1)) / many
@@ -258,6 +271,66 @@ def _ring(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:
     return tuple((float(x), float(y)) for x, y in ring)
 
 
+def bars_sold_m(material: str, imperial: bool) -> tuple[float, ...]:
+    """Lengths that a material's bars are sold in [m]."""
+    return (METAL_M if material.startswith(METALS) else BARS_M)[imperial]
+
+
+def _frame(build: Build) -> list[Piece]:
+    """Bars of an own frame whose sections are said; brackets are not among them."""
+    made = []
+    for bar in bars_of(build.rig):
+        section = bar.section
+        label = f"{section.metal.capitalize()} {section.kind} {section.deep * 1e3:.4g} x {section.wide * 1e3:.4g} x {section.wall * 1e3:.3g} mm"
+        made += [
+            Piece(
+                f"frame/{bar.role}/{k + 1}",
+                bar.role,
+                "frame",
+                "bar",
+                label,
+                section.wide,
+                bar.length_m,
+                section.deep,
+                "any",
+                bar.length_m * section.wide,
+                kg_m=section.kg_m,
+            )
+            for k in range(bar.many)
+        ]
+    return made
+
+
+def _sticks(member: Member, library: Library) -> list[Piece]:
+    """What a member is cut from: one bar, or the strips that a rib is glued up of."""
+    if member.strips < 2:
+        return [_stick(member, library)]
+    across = (
+        member.section_m if member.face_kind not in SIDES else member.section_m[::-1]
+    )  # which side the strips lie in
+    wide, deep = across
+    thin = deep / member.strips
+    material = library.get(member.material)
+    name = material.name if material is not None else member.material
+    long = member.length_m + 2 * STRIP_OVER_M
+    return [
+        Piece(
+            f"{member.id}/strip {k + 1}",
+            "strip",
+            member.face,
+            "bar",
+            f"{name} {wide * 1e3:.4g} x {thin * 1e3:.3g} mm",
+            thin,
+            long,
+            wide,
+            "any",
+            long * wide,
+            place=member.outline,
+        )
+        for k in range(member.strips)
+    ]
+
+
 def _stick(member: Member, library: Library) -> Piece:
     material = library.get(member.material)
     name = material.name if material is not None else member.material
@@ -274,12 +347,15 @@ def _stick(member: Member, library: Library) -> Piece:
             member.outline,
         )
     wide, thin = sorted(member.section_m, reverse=True)
+    tube = member.wall_m > 0
+    size = f"{wide * 1e3:.4g} x {thin * 1e3:.4g}" + (f" x {member.wall_m * 1e3:.3g}" if tube else "")
+    name = "Steel tube" if tube else name
     return Piece(
         member.id,
         member.kind,
         member.face,
         "bar",
-        f"{name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm",
+        f"{name} {size} mm",
         thin,
         member.length_m,
         wide,
@@ -287,6 +363,7 @@ def _stick(member: Member, library: Library) -> Piece:
         ring_area_m2(member.outline),
         ends_deg=member.ends_deg,
         place=member.outline,
+        kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,
     )
 
 

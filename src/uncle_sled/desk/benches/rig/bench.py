@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QPushButton, QWidget
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
+from uncle_sled.core.sections import sections
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.benches.rig.plate_picture import PlatePicture
 from uncle_sled.desk.kit.columns import Columns
@@ -30,6 +31,7 @@ SUSPENSIONS: list[tuple[object, str]] = [
     ("equalised", "leaf, equalised"),
     ("independent", "torsion arms"),
 ]
+LEAST_RAIL_M = 0.04
 PLACES: list[tuple[object, str]] = [("fixed", "fixed"), ("to be placed", "still to be placed")]
 
 
@@ -43,6 +45,22 @@ def _bed(build: Build) -> bool:
 
 def _own(build: Build) -> bool:
     return _ball(build) and build.rig.base == "own frame"
+
+
+def _sectioned(build: Build) -> bool:
+    return _own(build) and bool(build.rig.rail)
+
+
+def _section_choices(session: Session, none: str = "not said") -> list[tuple[object, str]]:
+    """Sections for a frame as they are sold where it is built, and what was chosen already."""
+    rig, shown = session.build.rig, session.shown
+    chosen = {rig.rail, rig.cross, rig.drawbar}
+    offered = [
+        one
+        for one in sections().values()
+        if one.id in chosen or (one.inches == shown.imperial and one.deep >= LEAST_RAIL_M)
+    ]
+    return [("", none), *((one.id, one.says(shown)) for one in offered)]
 
 
 def _bought(build: Build) -> bool:
@@ -104,7 +122,42 @@ class RigBench(Bench):
                         "Middle of the axles when it was weighed; empty: where they stand",
                         when=_bought_loose,
                     ),
-                    Row("Frame weight", "rig.frame_mass", Mass, "Without axle and wheels", when=_own),
+                    Row(
+                        "Rails",
+                        "rig.rail",
+                        _section_choices(session),
+                        "Section of the two rails; the frame's weight follows where it is not typed",
+                        when=_own,
+                    ),
+                    Row(
+                        "Cross-members",
+                        "rig.cross",
+                        _section_choices(session, "as the rails"),
+                        "Section of what lies between the rails",
+                        when=_sectioned,
+                    ),
+                    Row(
+                        "Cross every",
+                        "rig.cross_pitch",
+                        Length,
+                        "Middle to middle at most; empty: 0.6 m",
+                        0.1,
+                        when=_sectioned,
+                    ),
+                    Row(
+                        "Drawbar legs",
+                        "rig.drawbar",
+                        _section_choices(session, "as the rails"),
+                        "Section of the two legs to the ball",
+                        when=_sectioned,
+                    ),
+                    Row(
+                        "Frame weight",
+                        "rig.frame_mass",
+                        Mass,
+                        "Without axle and wheels; empty: by its sections",
+                        when=_own,
+                    ),
                     Row("Known by", "rig.frame_source", SOURCES, when=_own),
                     Row(
                         "Weight at",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
 import msgspec
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
@@ -23,6 +24,14 @@ from uncle_sled.desk.session import Session
 SCHOOL_CHOICES: list[tuple[object, str]] = [("none", "not framed yet"), *((name, name) for name in SCHOOLS)]
 FACES = ("left side", "right side", "front", "rear", "roof", "floor")
 STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
+
+
+def _tube(build: Any) -> bool:
+    return bool(build.shell.framing.school == "welded tube")
+
+
+def _strips(build: Any) -> bool:
+    return bool(build.shell.framing.school == "strip ribs")
 
 
 class FramingPanel(Guarded, QWidget):
@@ -49,6 +58,38 @@ class FramingPanel(Guarded, QWidget):
                     )
                 )
         rows += [
+            Row(
+                "Tube wall",
+                "shell.framing.tube_wall",
+                Length,
+                "Of welded tube; empty: the school's own",
+                0.0005,
+                when=_tube,
+            ),
+            Row(
+                "Folds proud",
+                "shell.framing.fold_tolerance",
+                Length,
+                "By how much folded corners may stand outside of the curve; empty: 1 mm",
+                0.0002,
+                when=_tube,
+            ),
+            Row(
+                "Saw cuts",
+                "shell.framing.saw_kerf",
+                Length,
+                "How wide the saw cuts: plain cuts are told beside the pies; empty: 2 mm",
+                0.0005,
+                when=_tube,
+            ),
+            Row(
+                "Strip",
+                "shell.framing.strip",
+                Length,
+                "Thickness of what ribs are glued up of; empty: the thickest that bends",
+                0.0005,
+                when=_strips,
+            ),
             Row("Sheet wide", "shell.framing.sheet_width", Length, "As bought", 0.001),
             Row("Sheet long", "shell.framing.sheet_length", Length, "As bought; its grain runs this way", 0.001),
         ]
@@ -156,9 +197,15 @@ class FramingPanel(Guarded, QWidget):
         *_, key, side = path.split(".")
         value = {
             "pitch": usual.pitch,
+            "tube_wall": usual.wall,
+            "fold_tolerance": usual.tolerance,
+            "saw_kerf": 0.002,
+            "strip": 0.0,
             "sheet_width": usual.sheet_width,
             "sheet_length": usual.sheet_length,
         }.get(side)
+        if side == "strip":
+            return "what bends"
         if value is None:
             value = getattr(usual, key)[0 if side == "thick" else 1]
         return f"{Length(value).text(self.session.shown)}, usual"

@@ -33,6 +33,7 @@ TITLES = {
     "body-too-big": "A body too big to frame",
     "too-many-sticks": "More sticks than anybody would cut",
     "no-pitch": "Framing too close",
+    "will-not-bend": "A bar that does not go round",
     "no-section": "A stick of no size",
     "no-sheet": "A sheet of no size",
     "no-material": "Sticks of no material",

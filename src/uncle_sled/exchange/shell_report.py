@@ -12,6 +12,7 @@ from uncle_sled.core.parts.relining import relined
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
 from uncle_sled.core.words import Words
@@ -46,6 +47,18 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
                 "length_m": one.length_m,
                 "ends_deg": list(one.ends_deg),
                 "mass_kg": one.mass_kg,
+                "wall_m": one.wall_m or None,
+                "strips": one.strips or None,
+                "cuts": [
+                    {
+                        "kind": "pie",
+                        "at_m": cut.at_m,
+                        "turn_deg": cut.turn_deg,
+                        "width_m": cut.width_m,
+                        "inside": cut.inside,
+                    }
+                    for cut in one.cuts
+                ],
                 "x_m": one.at_m[0],
                 "y_m": one.at_m[1],
                 "z_m": one.at_m[2],
@@ -84,6 +97,21 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "relined": _relined(s),
         "partitions": _partitions(s),
         "lofts": _lofts(s),
+        "checks": [
+            {
+                "id": one.id,
+                "name": one.name,
+                "where": list(one.where),
+                "value": number(one.value),
+                "limit": number(one.limit),
+                "unit": one.unit or None,
+                "utilisation": number(one.use),
+                "face": one.face,
+                "how": one.how or None,
+                "why": one.why or None,
+            }
+            for one in screening(s)
+        ],
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},
     }
 

@@ -31,7 +31,13 @@ def of_no_sense(project: Project, shipped: Container[str], before: Project | Non
 def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> list[str]:
     where = f"variants.{build.id}"
     modes = {mode.id for mode in build.stow.modes}
-    faults = [
+    snow = build.brief.ground_snow_kpa
+    faults = (
+        [f"{where}.brief.ground_snow_kpa: {snow:g} kPa is no snow; 0 to 25 would be right."]
+        if snow is not None and snow > 25
+        else []
+    )
+    faults += [
         f"{where}.rig.{name}: there is no section “{id}”."
         for name in ("rail", "cross", "drawbar")
         if (id := getattr(build.rig, name)) and id not in sections()

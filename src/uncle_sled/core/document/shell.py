@@ -140,6 +140,8 @@ class Framing(msgspec.Struct, frozen=True):
     fold_tolerance: Length | None = None  # by how much folds of a tube may stand proud of their curve
     saw_kerf: Length | None = None  # of the saw that cuts tubes
     strip: Length | None = None  # thickness of what ribs are glued up of
+    screw: Length | None = None  # how long those are that hold the skins
+    screw_pitch: Length | None = None
     bolt_pitch: Length | None = None
     changes: tuple[HandChange, ...] = ()
 
@@ -240,6 +242,8 @@ class Loft(msgspec.Struct, frozen=True):
     source: Source = "estimated"
     climb: Literal["", "ladder", "stair"] = ""
     guard: Length | None = None  # height over the loft's floor, along its open edge
+    joist: Section | None = None
+    joist_pitch: Length | None = None
 
 
 class Sketch(msgspec.Struct, frozen=True):

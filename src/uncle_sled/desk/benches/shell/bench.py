@@ -37,6 +37,7 @@ from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.benches.shell.faces_panel import FacesPanel
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.benches.shell.framing_panel import FramingPanel
+from uncle_sled.desk.benches.shell.holds_panel import HoldsPanel
 from uncle_sled.desk.benches.shell.openings_table import OpeningsTable
 from uncle_sled.desk.benches.shell.reline_panel import RelinePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
@@ -69,6 +70,7 @@ UPPER = {
     "Openings": 0.56,
     "Framing": 0.44,
     "Faces": 0.46,
+    "Holds": 0.42,
     "Walls": 0.46,
     "Survey": 0.40,
     "Reline": 0.42,
@@ -134,9 +136,10 @@ class ShellBench(Bench):
         row.addWidget(self.opening_flat, 2)
         self.framing = FramingPanel(session)
         self.faces_panel = FacesPanel(session)
+        self.holds = HoldsPanel(session)
         self.walls, self.survey, self.reline = WallsPanel(session), SurveyPanel(session), RelinePanel(session)
         for panel in (
-            self.profile_panel, openings, self.framing, self.faces_panel, self.walls, self.survey, self.reline,
+            self.profile_panel, openings, self.framing, self.faces_panel, self.holds, self.walls, self.survey, self.reline,
         ):  # fmt: skip
             self.panels.addWidget(panel)
         session.changed.connect(self.refresh)
@@ -198,6 +201,8 @@ class ShellBench(Bench):
             self._count_holes()
         elif self.view == "Framing":
             self.framing.refresh()
+        elif self.view == "Holds":
+            self.holds.refresh()
         elif self.view == "Walls":
             self.walls.refresh()
         elif self.view == "Survey":

@@ -15,6 +15,7 @@ from uncle_sled.core.document.shell import ProfileNode
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell import shell_views
+from uncle_sled.core.drawing.shell.holds_chart import holds_marks
 from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.engine import Same
 from uncle_sled.core.errors import GeometryError
@@ -22,6 +23,7 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.laid import Edge, Laid
 from uncle_sled.core.geometry.profile_edit import NO_CURVE, Part, profile_ops, smoothed, with_point, without_point
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.units import distance
 from uncle_sled.core.words import Words
@@ -83,7 +85,9 @@ class ShellSheet(SheetView):
         if self.view != "Reline":
             yield Leaf(inner_view(s, "side", False), frame, told=False)
         yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
-        if self.view not in ("Faces", "Reline"):
+        if self.view == "Holds":
+            yield Leaf(holds_marks(screening(s), self.scale), frame)
+        if self.view not in ("Faces", "Reline", "Holds"):
             named = self.scale if self.view != "Profile" else 0.0  # there the room's own words stand inside
             yield Leaf(shell_views.side_openings(s, words, named), frame, "body")
             yield Leaf(shell_views.skin_openings(s), frame, told=False)

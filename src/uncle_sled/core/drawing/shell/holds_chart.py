@@ -1,0 +1,93 @@
+"""Screening checks as bars against their limit, each with its sum; and where on the body the worst is. Points, y up."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.shell.screening import Check
+from uncle_sled.core.words import Words
+
+NAME, BAR, ROW, EDGE = 178.0, 150.0, 34.0, 10.0
+VALUE = 165.0
+MOST = 1.5  # of the limit, at which a bar ends
+MARK_PX = 8.0
+
+
+def amount(value: float, unit: str, words: Words) -> str:
+    """A value of a check in the builder's units."""
+    if unit == "Pa":
+        return f"{value / 6894.757:.0f} psi" if words.shown.imperial else f"{value / 1e6:.1f} MPa"
+    if unit == "m":
+        return words.thick(value)
+    if unit == "N/m":
+        return f"{value / 14.5939:.0f} lbf/ft" if words.shown.imperial else f"{value / 1000:.2f} kN/m"
+    if unit == "m/s":
+        return f"{value / 0.44704:.0f} mph" if words.shown.imperial else f"{value:.1f} m/s"
+    return f"{value / 4.448222:.0f} lbf" if words.shown.imperial else f"{value / 1000:.1f} kN"
+
+
+def ink_of(one: Check) -> str:
+    """Nothing here was measured, so nothing is green: blue holds, ochre is near, red is over."""
+    use = one.use or 0.0
+    return "primer" if use > 1.0 else "ochre" if use > 0.85 else "chalk"
+
+
+def holds_high(checks: tuple[Check, ...]) -> float:
+    return 2 * EDGE + ROW * len(checks)
+
+
+def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """A row a check, numbered as on the body: its name, its bar, value of limit, and the sum under them."""
+    shapes: list[Primitive] = []
+    left = EDGE + 22
+    name, long = _widths(wide)
+    bar = left + name
+    post = bar + long / MOST
+    for k, one in enumerate(checks):
+        y = high - EDGE - ROW * k - 11
+        ink = ink_of(one)
+        shapes += _number(EDGE + 8, y - 3, str(k + 1), ink if one.use is not None else "pencil")
+        strong = one.use is not None and one.use > 1
+        shapes.append(Text((left, y), elided(one.name, 12, name - 8, "strong" if strong else "text"), 12, "ink", "strong" if strong else "text", "left", id=one.id))  # fmt: skip
+        if one.use is None or one.value is None or one.limit is None:
+            shapes.append(Poly(((bar, y - 5), (bar + long, y - 5), (bar + long, y + 5), (bar, y + 5)), "pencil", width=0.8, dash=(3.0, 3.0)))  # fmt: skip
+            shapes.append(Text((bar + long + 10, y), elided(f"not checked: {one.why}", 11, wide - bar - long - 20), 11, "pencil", anchor="left", id=one.id))  # fmt: skip
+            continue
+        shapes += [
+            rect(bar, y - 5, long, 10, stroke="", fill="rule"),
+            rect(bar, y - 5, max(long * min(one.use, MOST) / MOST, 1.0), 10, stroke="", fill=ink, id=one.id),
+            line((post, y - 9), (post, y + 9), "ink", 2.0),
+        ]
+        told = f"{amount(one.value, one.unit, words)} of {amount(one.limit, one.unit, words)}, {one.use * 100:.0f} %"
+        shapes.append(Text((bar + long + 10, y), told, 12, "primer" if one.use > 1 else "ink", anchor="left"))
+        how = f"{one.how}. {one.source[:1].upper()}{one.source[1:]}."
+        shapes.append(Text((left, y - 14), elided(how, 10, wide - left - EDGE), 10, "pencil", anchor="left"))
+    return tuple(shapes)
+
+
+def _widths(wide: float) -> tuple[float, float]:
+    """Of the names and the bars: what is left beside the values, in a narrow sheet less of both."""
+    spare = max(wide - EDGE - 22 - VALUE - 20, 120.0)
+    name = min(NAME, spare * 0.58)
+    return name, min(BAR, spare - name)
+
+
+def _number(x: float, y: float, told: str, ink: str) -> list[Primitive]:
+    return [Circle((x, y), MARK_PX, ink, "paper", 1.5), Text((x, y), told, 10, ink, "strong")]
+
+
+def holds_marks(checks: tuple[Check, ...], px_per_m: float) -> tuple[Primitive, ...]:
+    """The numbers of the checks at their worst places in the side view [m]; those that coincide stand in a row."""
+    shapes: list[Primitive] = []
+    taken: list[tuple[float, float]] = []
+    step = 2.2 * MARK_PX / px_per_m
+    for k, one in enumerate(checks, 1):
+        if one.spot is None:
+            continue
+        x, z = one.spot[0], one.spot[2]
+        while any(abs(x - a) < step * 0.9 and abs(z - b) < step * 0.9 for a, b in taken):
+            x += step
+        taken.append((x, z))
+        ink = ink_of(one) if one.use is not None else "pencil"
+        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, ink, "strong")]  # fmt: skip
+    return tuple(shapes)

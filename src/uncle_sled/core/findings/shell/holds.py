@@ -1,0 +1,81 @@
+"""Judgements on strength: what a screening finds over its limit. It judges sticks alone; a licensed engineer decides."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.screening import Check, screening
+from uncle_sled.core.units import INCH_M
+from uncle_sled.core.words import Words
+
+SCREEN = "Screening only: sticks alone are reckoned, skins help none; local code and a licensed engineer decide."
+CLOSEST_M, STEP_M = 0.2, 0.005
+Made = tuple[tuple[Op, ...], str]
+
+
+def _words(s: Studied) -> Words:
+    return Words(s.build.brief.reading.shown())
+
+
+def _check(s: Studied, id: str) -> Check | None:
+    return next((one for one in screening(s) if one.id == id), None)
+
+
+def _stronger_roof(s: Studied, one: Finding) -> Made | None:
+    """Deeper ribs where their layer is deep enough, else closer ones, by what is lacking."""
+    worst = max((c.use or 0.0 for c in screening(s) if c.id in ("roof-snow", "roof-sinks")), default=0.0)
+    snow, sizes, words = _check(s, "roof-snow"), s.framed.sizes, _words(s)
+    if snow is None or snow.use is None or sizes is None:
+        return None
+    framing, wide, deep = s.build.shell.framing, sizes.rib[0], sizes.rib[1]
+    face = face_of(s.build.shell, "roof")
+    room = framed_depth_m(face, 0.0)
+    wanted = math.ceil(deep * math.sqrt(snow.use * 1.02) / STEP_M) * STEP_M
+    if wanted <= room + 1e-9 and worst > 0:
+        section = {"thick": {"si": wide}, "deep": {"si": round(wanted, 4)}}
+        return (set_to("shell.framing.rib", section),), f"Make the roof's sticks {words.thick(wanted)} deep"
+    pitch = math.floor(sizes.rib_pitch / (snow.use * 1.02) / STEP_M) * STEP_M
+    if pitch >= CLOSEST_M and framing.school != "bought shell":
+        return (set_to("shell.framing.pitch", {"si": round(pitch, 4)}),), f"Set all sticks {words.cut(pitch)} apart"
+    return None
+
+
+def _shorter_screws(s: Studied, one: Finding) -> Made | None:
+    made = _check(s, "screw")
+    if made is None or made.limit is None or made.limit < 0.01:
+        return None
+    step = INCH_M / 8 if s.build.brief.reading.shown().imperial else STEP_M
+    long = math.floor(made.limit / step + 1e-9) * step
+    return (set_to("shell.framing.screw", {"si": round(long, 5)}),), f"Take screws {_words(s).thick(long)} long"
+
+
+ROOF_SNOW = Rule("roof-weak-snow", "mind", "Shell", "A roof whose sticks the snow bends too far", "Ground snow is what the place's code says; a roof carries a share of it.", SCREEN, helps="edit", cure=_stronger_roof)  # fmt: skip
+ROOF_SOFT = Rule("roof-soft", "note", "Shell", "A roof that sinks more than a 240th of its span", "Water stands where a roof hangs through, and a ceiling cracks.", SCREEN, why_none="Deeper sticks, a shorter span, or skins glued on so that they help.")  # fmt: skip
+ROOF_PERSON = Rule("roof-no-person", "note", "Shell", "A roof that bears nobody", "Somebody will want to wash it, or lift snow off.", SCREEN, why_none="Work from a ladder or a plank over two sticks, or set deeper sticks closer.")  # fmt: skip
+HEADER = Rule("header-weak", "mind", "Shell", "A header over an opening that bends too far under its load", "It carries half the roof over its span.", SCREEN, why_none="A deeper header (choose it, Deep), or a narrower opening.")  # fmt: skip
+FLOOR = Rule("floor-weak", "mind", "Shell", "Floor joists too weak from rail to rail", "1.9 kPa or somebody standing; cross-members under them help and are not counted.", SCREEN, why_none="Deeper joists, closer ones, or cross-members of the frame under them.")  # fmt: skip
+LOFT = Rule("loft-weak", "mind", "Shell", "Loft joists that are too weak", "1.9 kPa lie and sit on a loft.", SCREEN, why_none="Deeper joists, or closer ones (Walls).")  # fmt: skip
+RACKING = Rule("racks", "mind", "Shell", "Walls that a firm stop pushes out of square", "Sheets on whole piers keep a box square; openings take them away.", SCREEN, why_none="Fewer or narrower openings, thicker sheets, a brace let in, or a cross wall inside.")  # fmt: skip
+TIPS = Rule("tips-in-wind", "mind", "Shell", "Parked, it tips in the wind that is said", "Empty it is lightest.", SCREEN, why_none="Anchors at its corners, or the long side into the wind.")  # fmt: skip
+PULLED = Rule("skin-pulled", "mind", "Shell", "A roof skin that its screws do not hold", "Towing air pulls at the roof's front edge.", SCREEN, why_none="Screws closer together, or glue (Screws every, on Holds).")  # fmt: skip
+SCREW = Rule("screw-through", "mind", "Shell", "Screws that come through the wall", "A point that shows inside pricks whoever leans there and lets water in.", SCREEN, helps="edit", cure=_shorter_screws)  # fmt: skip
+OF = {
+    "roof-snow": ROOF_SNOW, "roof-sinks": ROOF_SOFT, "roof-person": ROOF_PERSON, "headers": HEADER, "floor": FLOOR, "loft": LOFT,
+    "racking-along": RACKING, "racking-across": RACKING, "wind-parked": TIPS, "roof-uplift": PULLED, "screw": SCREW,
+}  # fmt: skip
+RULES = (ROOF_SNOW, ROOF_SOFT, ROOF_PERSON, HEADER, FLOOR, LOFT, RACKING, TIPS, PULLED, SCREW)
+
+
+def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    for one in screening(s):
+        if one.use is not None and one.use > 1.0:
+            rule = OF[one.id]
+            yield rule.found(
+                one.name, f"{one.use * 100:.0f} % of what is allowed: {one.how}.", ("holds", one.id), number=one.use
+            )

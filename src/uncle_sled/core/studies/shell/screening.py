@@ -1,0 +1,441 @@
+"""Does the body hold? Every check by its worst place: value, limit, and how it came; what cannot be said is not checked.
+
+Screening only: local code and a licensed engineer decide. Spans are those of the drawn members, loads those of the brief;
+skins help no stick. Source: shell notes (strength.py), the figures named with each check.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterator
+
+import msgspec
+import numpy as np
+
+from uncle_sled.core.document.shell import Face
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
+from uncle_sled.core.framing.member import Member
+from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell import strength as st
+from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.words import Words, lower_first
+
+SCREW_N = 250.0  # one of 4.8 mm in 9 mm ply, pulled
+SCREW_PITCH_M = 0.15
+POINT_IN_M = 0.003  # a screw's point stays that far inside
+PARKED_WIND_M_S = 25.0
+SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
+ROOF_SPARS = ("rafter", "spar", "cross-tube", "rib", "bow")
+# Faces and cores of sandwich panels: E, strength; E, G, shear, crushing [Pa]. Source: shell notes, ask for the data sheet.
+SKINS = {"grp": (10e9, 80e6), "aluminium": (69e9, 115e6), "ply": (9e9, 15e6)}
+CORES = {"xps": (15e6, 5e6, 0.2e6, 0.25e6), "pir": (8e6, 3e6, 0.2e6, 0.2e6), "honeycomb": (60e6, 20e6, 0.4e6, 1.2e6)}
+UNIT = {"Pa": (1e-6, "MPa"), "m": (1000.0, "mm")}
+
+
+class Check(msgspec.Struct, frozen=True):
+    """One check. value, limit in SI, None where it cannot be said (``why``); how: the sum in words; spot: worst place [m].
+
+    unit: Pa, m, N/m, m/s or N. face: measured, computed or not checked. where: ids of what is weak.
+    """
+
+    id: str
+    name: str
+    where: tuple[str, ...]
+    value: float | None
+    limit: float | None
+    unit: str
+    how: str
+    source: str
+    spot: tuple[float, float, float] | None = None
+    why: str = ""
+
+    @property
+    def use(self) -> float | None:
+        return self.value / self.limit if self.value is not None and self.limit else None
+
+    @property
+    def face(self) -> str:
+        return "not checked" if self.value is None else "computed"
+
+
+def _reads(s: Studied) -> tuple[object, ...]:
+    return s.build.shell, s.build.rig, s.build.brief, s.build.stow, s.facts.materials, s.framed, s.table
+
+
+@keep_by(_reads, 4)
+def screening(s: Studied) -> tuple[Check, ...]:
+    """All checks of a body, the nearest to its limit first, then those that could not be made; none without a body."""
+    if s.framed.body is None or s.framed.body.width <= 0:
+        return ()
+    made = [*_roof(s), *_headers(s), *_floor(s), *_lofts(s), *_racking(s), *_wind(s), *_held_down(s)]
+    known = sorted((one for one in made if one.use is not None), key=lambda one: -(one.use or 0.0))
+    return (*known, *(one for one in made if one.use is None))
+
+
+def _none(id: str, name: str, why: str, where: tuple[str, ...] = ()) -> Check:
+    return Check(id, name, where, None, None, "", "", "", None, why)
+
+
+# roofs
+def _roof(s: Studied) -> Iterator[Check]:
+    body = s.framed.body
+    assert body is not None
+    roofs = [one for one in body.surfaces if one.kind == "roof" or one.id.startswith("bevel")]
+    made: list[Check] = []
+    for surface in roofs:
+        spars = [m for m in s.framed.on(surface.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
+        if spars:
+            made += _sticks(s, surface, spars)
+        elif any(m.strips for m in s.framed.on(surface.id)):
+            made.append(_none("roof-ribs", "Glued ribs of the roof", "an arch with its skins, which is not reckoned here", (surface.id,)))  # fmt: skip
+        else:
+            made += _bare(s, surface)
+    if not roofs:
+        made.append(_none("roof", "Roof", "no roof is drawn"))
+    yield from _worst(made)
+
+
+def _worst(made: list[Check]) -> list[Check]:
+    """Of each check the surface in which it is worst; one that was not made only where none was."""
+    kept: dict[str, Check] = {}
+    for one in made:
+        old = kept.get(one.id)
+        if old is None or (one.use or -1.0) > (old.use or -1.0):
+            kept[one.id] = one
+    return list(kept.values())
+
+
+def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check]:
+    """The longest spar under snow and under a person."""
+    body, sizes, words = s.framed.body, s.framed.sizes, Words(s.build.brief.reading.shown())
+    assert body is not None and sizes is not None
+    slope = slope_deg(surface)
+    flat = math.cos(math.radians(slope))
+    one = max(spars, key=lambda m: m.length_m)
+    span = max(one.length_m - _bearing(s), 0.1) * (1.0 if surface.swept else flat)
+    pitch = _pitch(spars, sizes.rib_pitch)
+    face = face_of(s.build.shell, surface.kind)
+    dead = _dead_pa(s, face, surface)
+    stuff = stuff_of(s, one)
+    section = _section(one, stuff)
+    deep = one.section_m[1]
+    place = f"{words.section(one.section_m)} at {words.m(pitch)}, span {words.m(span)}"
+    ids, spot = (surface.id, one.id), one.at_m
+    ground = s.build.brief.ground_snow_kpa
+    name = {"cross-tube": "cross-tubes", "bow": "bows", "rib": "ribs", "spar": "spars"}.get(one.role, "rafters")
+    if ground is None:
+        yield _none("roof-snow", f"Snow on the {name}", "the ground snow is not said (Brief)", ids)
+        yield _none("roof-sinks", f"Sinking of the {name}", "the ground snow is not said (Brief)", ids)
+    else:
+        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), s.build.shell.form == "butterfly")  # fmt: skip
+        made = st.beam(section, span, (snow + dead) * pitch)
+        limit = st.allowable_pa(stuff, deep, st.SNOW, len(spars) >= 3 and pitch <= 0.61)
+        load = f"snow {snow / 1000:.2f} and {dead / 1000:.2f} kPa of its own"
+        rule = "0.7 p_g" if s.build.brief.region == "North American" else "0.8 s_k by slope"
+        yield Check("roof-snow", f"Snow on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {load}; {made.moment_nm:.0f} N m", f"{rule}; {_source(stuff)}", spot)  # fmt: skip
+        yield Check("roof-sinks", f"Sinking of the {name}", ids, made.sinks_m, span / st.SOFT, "m", f"{place}; {load}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
+    share = st.SHARE_SHEATHED if _sheath_m(s, face) >= st.LEAST_SHEATH_M and pitch <= st.CLOSE_M else st.SHARE_BARE
+    made = st.beam(section, span, dead * pitch, st.PERSON_N * share)
+    limit = st.allowable_pa(stuff, deep, st.MINUTES, False)
+    told = f"1.2 kN, {share:.1f} of it on one; {made.moment_nm:.0f} N m"
+    yield Check("roof-person", f"Somebody on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {told}", f"shares by sheathing, practice; {_source(stuff)}", spot)  # fmt: skip
+
+
+def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
+    """A roof without sticks: a sandwich from edge to edge, the short way."""
+    face = face_of(s.build.shell, surface.kind)
+    panel = panel_of(s, face)
+    ids = (surface.id,)
+    if panel is None:
+        why = "it has neither sticks nor a sandwich of known skins and core"
+        yield _none("roof-snow", "Snow on the roof", why, ids)
+        yield _none("roof-person", "Somebody on the roof", why, ids)
+        return
+    left, low, right, high = surface.polygon.bounds
+    span = min(right - left, high - low)
+    words = Words(s.build.brief.reading.shown())
+    middle = surface.polygon.centroid
+    spot = surface.place(middle.x, middle.y)
+    source = "sandwich theory, usual panel figures: ask for the data sheet"
+    ground = s.build.brief.ground_snow_kpa
+    if ground is None:
+        yield _none("roof-snow", "Snow on the roof panel", "the ground snow is not said (Brief)", ids)
+    else:
+        slope = slope_deg(surface)
+        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s)) + _dead_pa(s, face, surface)  # fmt: skip
+        sinks, stress, shear = st.panel_even(panel, span, snow)
+        how = f"span {words.m(span)}, {snow / 1000:.2f} kPa; core {shear / 1e6:.3f} of {panel.shear_pa / 1e6:.2f} MPa"
+        yield Check("roof-snow", "Snow on the roof panel", ids, max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa, panel.face_pa, "Pa", how, source, spot)  # fmt: skip
+        yield Check("roof-sinks", "Sinking of the roof panel", ids, sinks, span / st.SOFT, "m", f"{how}; span/240", source, spot)  # fmt: skip
+    _, stress, shear = st.panel_point(panel, span, st.PERSON_N)
+    worst = max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa
+    yield Check("roof-person", "Somebody on the roof panel", ids, worst, panel.face_pa, "Pa", f"span {words.m(span)}, 1.2 kN on a strip of 0.6 m", source, spot)  # fmt: skip
+
+
+def panel_of(s: Studied, face: Face | None) -> st.Panel | None:
+    """The sandwich that a face is: skin, core, skin of known kinds; None where it is none."""
+    if face is None or len(face.layers) < 3:
+        return None
+    thick = [(layer, layer.thickness.si) for layer in face.layers]
+    at, (core, core_m) = max(enumerate(thick), key=lambda one: one[1][1])
+    kind = next((v for k, v in CORES.items() if k in core.material.lower()), None)
+    if kind is None or core.framing > 0 or at in (0, len(thick) - 1):
+        return None
+    outer, outer_m = thick[at - 1]
+    inner, inner_m = thick[at + 1]
+    skins = [next((v for k, v in SKINS.items() if k in one.material.lower()), None) for one in (outer, inner)]
+    if skins[0] is None or skins[1] is None or min(outer_m, inner_m) <= 0 or core_m <= max(outer_m, inner_m):
+        return None
+    weak = min(skins, key=lambda one: one[1])  # type: ignore[index]
+    assert weak is not None
+    return st.sandwich(min(outer_m, inner_m), core_m, weak[0], weak[1], *kind)
+
+
+def slope_deg(surface: Surface) -> float:
+    """Slope of a roof; of a swept one that of its chord."""
+    if surface.chain is not None:
+        rise, run = np.abs(surface.chain[-1] - surface.chain[0])[::-1]
+        return math.degrees(math.atan2(float(rise), max(float(run), 1e-9)))
+    return math.degrees(math.acos(min(abs(surface.inward[2]), 1.0)))
+
+
+def _pitch(spars: list[Member], usual: float) -> float:
+    """The widest gap between neighbours [m]."""
+    at = sorted({round(float(np.mean([x for x, _ in m.outline])), 3) for m in spars})
+    return max((b - a for a, b in itertools.pairwise(at)), default=usual)
+
+
+def _bearing(s: Studied) -> float:
+    """What of a spar's length lies on its supports [m]."""
+    sizes = s.framed.sizes
+    assert sizes is not None
+    return 2 * sizes.stick[1] if not sizes.side_thick else 0.0
+
+
+def _section(one: Member, stuff: st.Stuff) -> st.Section:
+    wide, deep = one.section_m
+    if one.wall_m > 0:
+        return st.tube(wide, deep, one.wall_m)
+    return st.solid(wide, deep, {"steel": st.STEEL_E, "plywood": st.PLY_E}.get(stuff, st.SOFTWOOD_E))
+
+
+def stuff_of(s: Studied, one: Member) -> st.Stuff:
+    """What a stick is reckoned as."""
+    if one.wall_m > 0 or "steel" in one.material:
+        return "steel"
+    return "plywood" if "ply" in one.material else "softwood"
+
+
+def _source(stuff: st.Stuff) -> str:
+    return {"softwood": "softwood by NDS habit", "plywood": "birch plywood, 15 MPa", "steel": "mild steel, yield over 1.5"}[stuff]  # fmt: skip
+
+
+def _dead_pa(s: Studied, face: Face | None, surface: Surface) -> float:
+    """Weight of a face with its sticks [Pa]."""
+    kg = sum(m.mass_kg for m in s.framed.on(surface.id)) / max(surface.area_m2, 1e-6)
+    if face is not None:
+        sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials))
+        if sums.build is not None:
+            kg += sums.build.kg_m2
+        elif face.mass is not None:
+            kg += face.mass.si / max(sums.area_m2, 1e-6)
+    return kg * GRAVITY
+
+
+def _sheath_m(s: Studied, face: Face | None) -> float:
+    """Thickness of the sheets outside of the sticks [m]."""
+    return skin_m(face) if face is not None and framed_depth_m(face, 0.0) > 0 else 0.0
+
+
+def _heated(s: Studied) -> bool:
+    return s.build.brief.inside is not None or any(t.burns not in ("none",) and t.room_sealed for t in s.build.stow.things)  # fmt: skip
+
+
+# openings
+def _headers(s: Studied) -> Iterator[Check]:
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    headers = [m for m in s.framed.members if m.role in ("header", "frame") and m.face in SIDES and m.along_s and m.anchor.split("/")[-1] != "under"]  # fmt: skip
+    if s.build.shell.framing.school == "cut plywood sides" and headers:
+        yield _none("headers", "Over the openings", "the cut sides carry, not the furring in them")
+        return
+    ground = s.build.brief.ground_snow_kpa
+    if not headers:
+        return
+    if ground is None:
+        yield _none("headers", "Over the openings", "the ground snow is not said (Brief)")
+        return
+    american = s.build.brief.region == "North American"
+    roof = next((one for one in body.surfaces if one.kind == "roof"), None)
+    face = face_of(s.build.shell, "roof")
+    over = st.snow_pa(ground * 1000, slope_deg(roof) if roof is not None else 0.0, american, _heated(s)) + (_dead_pa(s, face, roof) if roof is not None else 0.0)  # fmt: skip
+    made = []
+    for one in headers:
+        surface = next(b for b in body.surfaces if b.id == one.face)
+        wall = _dead_pa(s, face_of(s.build.shell, surface.kind), surface)
+        top = surface.polygon.bounds[3]
+        above = max(top - max(y for _, y in one.outline), 0.0) * wall
+        span = one.length_m
+        stuff = stuff_of(s, one)
+        deep, thick = one.section_m
+        section = st.tube(thick, deep, one.wall_m) if one.wall_m > 0 else st.solid(thick, deep)
+        result = st.beam(section, span, over * body.width / 2 + above)
+        limit = st.allowable_pa(stuff, deep, st.SNOW, False)
+        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {over / 1000:.2f} kPa on half the roof; {result.moment_nm:.0f} N m, sinks {words.thick(result.sinks_m)}"
+        made.append(Check("headers", "Over the openings", (one.anchor.split("/")[0], one.id), result.stress_pa, limit, "Pa", how, _source(stuff), one.at_m))  # fmt: skip
+    yield max(made, key=lambda one: one.use or 0.0)
+
+
+# floors
+def _floor(s: Studied) -> Iterator[Check]:
+    body, words, rig = s.framed.body, Words(s.build.brief.reading.shown()), s.build.rig
+    assert body is not None
+    joists = [m for m in s.framed.on("floor") if m.role in ("joist", "floor tube") and not m.along_s]
+    if rig.carrier == "vehicle bed":
+        yield _none("floor", "Floor", "the bed carries it")
+        return
+    if not joists:
+        yield _none("floor", "Floor", "no joists are drawn in it")
+        return
+    if rig.frame_width is None:
+        yield _none("floor", "Floor", "the width of the frame that carries it is not said (Rig)")
+        return
+    one = max(joists, key=lambda m: m.length_m)
+    span, pitch = min(one.length_m, rig.frame_width.si), _pitch(joists, 0.4)
+    stuff, deep = stuff_of(s, one), one.section_m[1]
+    limit = st.allowable_pa(stuff, deep, 1.0, len(joists) >= 3 and pitch <= 0.61)
+    even = st.beam(_section(one, stuff), span, st.FLOOR_PA * pitch)
+    share = st.SHARE_SHEATHED if pitch <= st.CLOSE_M else st.SHARE_BARE
+    point = st.beam(_section(one, stuff), span, 0.0, st.PERSON_N * share)
+    worst = max(even, point, key=lambda b: b.stress_pa)
+    told = "1.9 kPa" if worst is even else "somebody standing"
+    how = f"{words.section(one.section_m)} at {words.m(pitch)}, from rail to rail {words.m(span)}; {told}; {worst.moment_nm:.0f} N m; cross-members help, they are not counted"
+    yield Check("floor", "Floor", ("floor", one.id), worst.stress_pa, limit, "Pa", how, f"1.9 kPa as of a loft; {_source(stuff)}", one.at_m)  # fmt: skip
+
+
+def _lofts(s: Studied) -> Iterator[Check]:
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    for loft in s.build.shell.lofts:
+        if loft.joist is None or loft.joist_pitch is None:
+            yield _none("loft", f"{loft.name}", "its joists and their pitch are not said (Walls)", (loft.id,))
+            continue
+        span, pitch = body.width, loft.joist_pitch.si
+        wide, deep = loft.joist.thick.si, loft.joist.deep.si
+        made = st.beam(st.solid(wide, deep), span, st.FLOOR_PA * pitch)
+        how = f"{words.section((wide, deep))} at {words.m(pitch)} from wall to wall {words.m(span)}; 1.9 kPa; sinks {words.thick(made.sinks_m)}"
+        spot = (body.front + (loft.front.si + loft.rear.si) / 2, 0.0, body.under + loft.top.si)
+        yield Check("loft", loft.name, (loft.id,), made.stress_pa, st.softwood_pa(deep, 1.0, pitch <= 0.61), "Pa", how, "1.9 kPa; softwood by NDS habit", spot)  # fmt: skip
+
+
+# walls
+def _racking(s: Studied) -> Iterator[Check]:
+    """Shear of the walls that run along and across, on what of them is sheathed."""
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    mass = _standing_kg(s, heaviest=True)
+    for id, name, kinds in (("racking-along", "Walls along, pushed", SIDES), ("racking-across", "Walls across, pushed", ("front", "rear"))):  # fmt: skip
+        walls = [one for one in body.surfaces if one.kind in kinds and not one.swept]
+        if id == "racking-across" and not walls:
+            yield _none(id, name, "nose and tail are skins that run over, not walls")
+            continue
+        sheathed, thin, unsaid = 0.0, math.inf, ""
+        for wall in walls:
+            face = face_of(s.build.shell, wall.kind)
+            thick = _sheets_m(s, face)
+            if thick <= 0:
+                unsaid = f"what the {lower_first(wall.id)} is made of is not said (Faces)"
+            thin = min(thin, thick)
+            sheathed += sum(_piers_m(wall, s.framed.holes_in(wall.id)))
+        if unsaid:
+            yield _none(id, name, unsaid, tuple(one.id for one in walls))
+            continue
+        if mass is None or sheathed <= 0:
+            why = "no weight is known" if mass is None else "no pier is as wide as half its height"
+            yield _none(id, name, why, tuple(one.id for one in walls))
+            continue
+        limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)
+        how = f"0.8 g on {words.kg(mass)} over {words.m(sheathed)} sheathed in {words.thick(thin)}"
+        spot = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
+        yield Check(id, name, tuple(one.id for one in walls), st.racking_n_m(mass, sheathed), limit, "N/m", how, "2.5 kN/m for 9 mm fixed every 150 mm, in proportion under that", spot)  # fmt: skip
+
+
+def _sheets_m(s: Studied, face: Face | None) -> float:
+    """Thickness of all sheets of a wall together [m]; 0 where its layers are not known."""
+    if face is None:
+        return 0.0
+    library = library_of(s.facts.materials)
+    return sum(layer.thickness.si for layer in face.layers if (m := library.get(layer.material)) and m.form == "sheet")
+
+
+def _piers_m(wall: Surface, holes: tuple[object, ...]) -> list[float]:
+    """Whole stretches of a wall between its openings that are at least half as wide as it is high [m]."""
+    left, low, right, high = wall.polygon.bounds
+    gaps = sorted((h.bounds[0], h.bounds[2]) for h in holes)  # type: ignore[attr-defined]
+    piers, at = [], left
+    for a, b in gaps:
+        piers.append(a - at)
+        at = max(at, b)
+    piers.append(right - at)
+    return [one for one in piers if one >= (high - low) / 2]
+
+
+def _standing_kg(s: Studied, heaviest: bool) -> float | None:
+    """What stands on the frame, in the heaviest case; or the lightest trailer in all."""
+    totals = [float(kg) for kg in s.readings.total_kg if math.isfinite(float(kg)) and float(kg) > 0]
+    if not totals:
+        return None
+    rig = sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig"))
+    return max(max(totals) - rig, 1.0) if heaviest else min(totals)
+
+
+# wind
+def _wind(s: Studied) -> Iterator[Check]:
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    mass, track = _standing_kg(s, heaviest=False), s.build.rig.track
+    name = "Wind from the side, parked"
+    if track is None or track.si <= 0:
+        yield _none("wind-parked", name, "the track is not said (Rig)")
+    elif mass is None:
+        yield _none("wind-parked", name, "no weight is known")
+    else:
+        area, height = body.side.area_m2, body.side.centroid[1]
+        wind = s.build.brief.parked_wind_m_s or PARKED_WIND_M_S
+        tips = st.tips_at_m_s(mass, track.si, max(area, 1e-3), max(height, 0.1))
+        whose = "as typed" if s.build.brief.parked_wind_m_s else "25 m/s where nobody said"
+        how = f"{words.kg(mass)} at its lightest, {words.m2(area)} at {words.m(height)}, track {words.m(track.si)}; {whose}"
+        yield Check("wind-parked", name, ("shell",), wind, tips, "m/s", how, "q = 0.6 V², C_d 1.3", (body.front + body.length / 2, 0.0, height))  # fmt: skip
+
+
+def _held_down(s: Studied) -> Iterator[Check]:
+    """Roof skin against its screws, and screws against what they go through; hatches and what lies on the roof."""
+    body, words, framing = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.framing
+    assert body is not None
+    roofs = [one for one in body.surfaces if one.kind == "roof"]
+    if roofs and s.framed.members and framing.school not in ("none", "bought shell"):
+        pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
+        run = sum(float(one.polygon.length) for one in roofs)
+        run += sum(m.length_m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS)
+        pull = st.uplift_n(sum(one.area_m2 for one in roofs))
+        holds = run / pitch * SCREW_N
+        whose = "as typed" if framing.screw_pitch else "every 150 mm where nobody said"
+        top = max(roofs, key=lambda one: one.area_m2)
+        spot = top.place(top.polygon.centroid.x, top.polygon.centroid.y)
+        yield Check("roof-uplift", "Roof skin, pulled up", ("roof",), pull, holds, "N", f"735 Pa x 1.2; screws {whose} along {words.m(run)}, 250 N each", "4.8 mm screws in 9 mm ply, screening", spot)  # fmt: skip
+    for opening in s.build.shell.openings:
+        if opening.kind == "hatch" and opening.opens:
+            yield _none(f"uplift/{opening.id}", f"{opening.name}, pulled open", "what its hinge and latches hold is not said", (opening.id,))  # fmt: skip
+    faces = [face_of(s.build.shell, kind) for kind in ("left side", "roof", "front")]
+    through = [skin_m(f) + framed_depth_m(f, 0.0) for f in faces if f is not None and framed_depth_m(f, 0.0) > 0]
+    if through and s.framed.members:
+        limit = min(through) - POINT_IN_M
+        if framing.screw is None:
+            yield _none("screw", f"Screws, {words.thick(limit)} at most", "how long they are is not said (Framing)")
+        else:
+            yield Check("screw", "Screws through the wall", ("shell",), framing.screw.si, limit, "m", f"skin and stick {words.thick(min(through))} together, less 3 mm", "shop rule", None)  # fmt: skip

@@ -1,0 +1,88 @@
+"""Does it hold? What the place asks of the body, and every screening check as a bar with its sum."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.shell.holds_chart import holds_chart, holds_high
+from uncle_sled.core.studies.shell.screening import Check, screening
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.columns import Columns
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.session import Session
+
+CAUTION = "Screening only: sticks alone, skins help none; local code and a licensed engineer decide."
+SIDE_PX = 262
+
+
+class HoldsPanel(Guarded, QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(4)
+        self.says = label("", "", "ink", wrap=True)
+        left.addWidget(self.says)
+        self.chart = Chart(session, "What holds, and how near to its limit", self._shapes, "", self._why)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.chart)
+        left.addWidget(scroll, 1)
+        self.caution = label(CAUTION, "small", "pencil", wrap=True)
+        left.addWidget(self.caution)
+        row.addLayout(left, 1)
+        self.forms = [
+            Form(
+                session,
+                "What the place asks",
+                [
+                    Row("Ground snow, kPa", "brief.ground_snow_kpa", NUMBER, "Of the place, by its code: 1 kPa is 21 lb a square foot"),
+                    Row("Gusts, m/s", "brief.parked_wind_m_s", NUMBER, "Where it stands; empty: 25 m/s, which is 56 mph"),
+                ],
+                "Shell",
+                label_px=112,
+            ),
+            Form(
+                session,
+                "What holds the skins",
+                [
+                    Row("Screws long", "shell.framing.screw", Length, "Those that go through skin and stick", 0.005),
+                    Row("Screws every", "shell.framing.screw_pitch", Length, "Along sticks and edges; empty: 150 mm", 0.02),
+                ],
+                "Shell",
+                label_px=112,
+            ),
+        ]  # fmt: skip
+        side = Columns(list(self.forms))
+        side.setFixedWidth(SIDE_PX)
+        row.addWidget(side)
+
+    def checks(self) -> tuple[Check, ...]:
+        return screening(self.session.studied)
+
+    def _why(self) -> str:
+        return "Nothing to hold yet: draw a body with its width on Profile."
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return holds_chart(self.checks(), Words(self.session.shown), width, height)
+
+    def refresh(self) -> None:
+        for form in self.forms:
+            form.refresh()
+        checks = self.checks()
+        self.chart.setMinimumHeight(int(holds_high(checks)))
+        known = [one for one in checks if one.use is not None]
+        over = [one for one in known if (one.use or 0) > 1]
+        told = f"{len(known)} of {len(checks)} checked, {len(over)} over their limit." if checks else ""
+        if over:
+            told += f" Worst: {over[0].name[:1].lower()}{over[0].name[1:]}, {(over[0].use or 0) * 100:.0f} %."
+        self.says.setText(told)
+        self.chart.update()

@@ -1,0 +1,137 @@
+"""Strength against the trade's check cases, and the screening of whole bodies against sums by hand."""
+
+from __future__ import annotations
+
+import pytest
+
+from uncle_sled.core.document.edits import add_to, apply, set_to
+from uncle_sled.core.document.project import Facts, empty_project
+from uncle_sled.core.document.sense import of_no_sense
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.materials import materials
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.shell import strength as st
+from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.exchange.demos import DEMOS, demo
+
+
+def checks(name: str, *ops):  # type: ignore[no-untyped-def]
+    project = demo(name)
+    s = study(apply(project.build, ops), project.facts)
+    return {one.id: one for one in screening(s)}, s
+
+
+def test_rafters_are_those_of_the_notes() -> None:
+    stick = st.solid(0.045, 0.07)
+    snow = st.beam(stick, 2.2, 1300 * 0.4)
+    assert snow.moment_nm == pytest.approx(314.6, abs=0.1) and snow.stress_pa == pytest.approx(8.56e6, rel=1e-3)
+    assert snow.sinks_m == pytest.approx(0.0137, abs=1e-4) and pytest.approx(0.0092, abs=1e-4) == 2.2 / st.SOFT
+    assert st.softwood_pa(0.07, st.SNOW, True) == pytest.approx(11.90e6, rel=1e-3)
+    bare = st.beam(stick, 2.2, 250 * 0.4, st.PERSON_N)
+    assert bare.moment_nm == pytest.approx(720.5) and bare.stress_pa == pytest.approx(19.6e6, rel=1e-3)
+    assert st.softwood_pa(0.07, st.MINUTES, False) == pytest.approx(11.25e6)
+    shared = st.beam(stick, 2.2, 250 * 0.4, 0.6 * st.PERSON_N)
+    assert shared.moment_nm == pytest.approx(456.5) and shared.stress_pa == pytest.approx(12.4e6, rel=2e-3)
+
+
+def test_headers_snow_panels_walls_and_wind_are_those_of_the_notes() -> None:
+    header = st.beam(st.solid(0.045, 0.12), 1.2, 1300 * 1.1 + 80)
+    assert header.moment_nm == pytest.approx(271.8) and header.stress_pa == pytest.approx(2.52e6, rel=2e-3)
+    assert header.sinks_m == pytest.approx(0.0007, abs=5e-5)
+    assert [st.snow_pa(1500, 0, True, True), st.snow_pa(1500, 0, True, False)] == pytest.approx([1050, 1260])
+    assert [st.snow_pa(1500, 0, False, True), st.snow_pa(1500, 45, False, True)] == pytest.approx([1200, 600])
+    assert st.snow_pa(1500, 70, False, True) == 0 and st.snow_pa(1500, 0, False, True, True) == 2400
+    panel = st.sandwich(0.0015, 0.03, 10e9, 80e6, 8e6, 3e6, 0.2e6, 0.2e6)
+    assert panel.d_nm2 == pytest.approx(7442, abs=1) and panel.s_n == pytest.approx(99.2e3, rel=1e-3)
+    sinks, stress, shear = st.panel_even(panel, 1.6, 1050)
+    assert (sinks, stress, shear) == pytest.approx((0.0154, 7.1e6, 0.027e6), rel=0.02)
+    sinks, stress, _ = st.panel_point(panel, 1.6, 1200)
+    assert (sinks, stress) == pytest.approx((0.031, 16.9e6), rel=0.01)
+    assert st.racking_n_m(900, 5.2) == pytest.approx(1358, abs=1)
+    assert st.tips_at_m_s(900, 1.7, 10.08, 1.8) == pytest.approx(23.0, abs=0.05)
+    assert st.uplift_n(2.4 * 1.8) == pytest.approx(3810, abs=1)
+    assert st.tube(0.05, 0.1, 0.004).inertia_m4 == pytest.approx(144.1e-8, rel=1e-3)
+
+
+def test_a_whole_roof_by_hand_and_nothing_unsaid_is_checked() -> None:
+    found, s = checks("orchard-keeper", set_to("brief.ground_snow_kpa", 1.5))
+    snow = found["roof-snow"]
+    rafters = [m for m in s.framed.members if m.id == snow.where[1]]
+    assert rafters and snow.face == "computed" and "1.05" in snow.how
+    _wide, deep = rafters[0].section_m
+    assert snow.limit == pytest.approx(6e6 * (1.5 if deep < 0.102 else 1.3) * 1.15 * 1.15)
+    without, _ = checks("orchard-keeper")
+    assert without["roof-snow"].face == "not checked" and "Brief" in without["roof-snow"].why
+    assert without["roof-snow"].use is None and without["roof-person"].use is not None
+    twice, _ = checks("orchard-keeper", set_to("brief.ground_snow_kpa", 3.0))
+    dead = 0.33
+    assert twice["roof-snow"].value / snow.value == pytest.approx((2.1 + dead) / (1.05 + dead), rel=0.02)
+    assert found["racking-along"].limit == 2500.0
+    assert found["racking-along"].value == pytest.approx(st.racking_n_m(s.readings.total_kg.max() - sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig")), 5.02), rel=0.02)  # fmt: skip
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_every_check_of_every_demo_says_its_sum_or_why_not(name) -> None:
+    found, _ = checks(name, set_to("brief.ground_snow_kpa", 1.0))
+    assert len(found) >= 5
+    for one in found.values():
+        assert (one.use is None) == bool(one.why) and (one.use is None) != bool(one.how), one.id
+        assert one.face == ("computed" if one.use is not None else "not checked")
+
+
+def test_a_screw_that_comes_through_and_a_loft_and_their_remedies() -> None:
+    found, s = checks("marsh-heron", set_to("shell.framing.screw", {"si": 0.05}))
+    screw = found["screw"]
+    assert screw.value == 0.05 and screw.limit == pytest.approx(0.028, abs=2e-3)
+    made = next(one for one in with_remedies(s) if one.code == "screw-through")
+    assert made.remedy is not None and "25 mm" in made.remedy.says
+    after = study(apply(s.build, made.remedy.ops), s.facts)
+    assert "screw-through" not in {one.code for one in findings(after)}
+    loft = {"id": "lf1", "name": "Loft", "front": {"si": 0.1}, "rear": {"si": 2.0}, "top": {"si": 1.6}, "thick": {"si": 0.1}}  # fmt: skip
+    said, _ = checks("orchard-keeper", set_to("shell.lofts", [loft]))
+    assert said["loft"].face == "not checked" and "joists" in said["loft"].why
+    strong = {**loft, "joist": {"thick": {"si": 0.045}, "deep": {"si": 0.12}}, "joist_pitch": {"si": 0.4}}
+    said, s = checks("orchard-keeper", set_to("shell.lofts", [strong]))
+    span = s.framed.body.width
+    assert said["loft"].value == pytest.approx(1900 * 0.4 * span**2 / 8 / (0.045 * 0.12**2 / 6))
+
+
+def test_a_weak_roof_is_found_with_a_remedy_that_clears_it() -> None:
+    ops = [set_to("brief.ground_snow_kpa", 1.0), set_to("shell.framing.pitch", {"si": 0.9})]
+    _, s = checks("marsh-heron", *ops)
+    weak = next((one for one in with_remedies(s) if one.code == "roof-weak-snow"), None)
+    assert weak is not None and weak.severity == "mind" and "licensed engineer" in weak.caution
+    if weak.remedy is not None:
+        after = study(apply(s.build, weak.remedy.ops), s.facts)
+        assert "roof-weak-snow" not in {one.code for one in findings(after)}
+    else:
+        assert weak.why_none
+
+
+def test_sandwich_roofs_are_reckoned_as_panels() -> None:
+    layers = [
+        {"id": "a", "material": "aluminium", "thickness": {"si": 0.001}},
+        {"id": "b", "material": "xps", "thickness": {"si": 0.03}},
+        {"id": "c", "material": "aluminium", "thickness": {"si": 0.001}},
+    ]
+    found, s = checks("dark-sky", set_to("brief.ground_snow_kpa", 1.0), set_to("shell.faces.roof.layers", layers), set_to("shell.faces.roof.made_of", "sandwich"))  # fmt: skip
+    snow = found["roof-snow"]
+    assert snow.use is not None and "panel" in snow.name
+    body = s.framed.body
+    roof = next(one for one in body.surfaces if one.id == snow.where[0])
+    left, low, right, high = roof.polygon.bounds
+    panel = st.sandwich(0.001, 0.03, 69e9, 115e6, 15e6, 5e6, 0.2e6, 0.25e6)
+    sinks, _, _ = st.panel_even(panel, min(right - left, high - low), 800 + (2 * 0.001 * 2700 + 0.03 * 32) * 1.04 * 9.80665)  # fmt: skip
+    assert found["roof-sinks"].value == pytest.approx(sinks, rel=0.05)
+
+
+def test_snow_beyond_any_and_unknown_sections_are_refused_in_words() -> None:
+    project = demo("marsh-heron")
+    deep = project.with_build(apply(project.build, [set_to("brief.ground_snow_kpa", 40.0)]))
+    assert any("0 to 25" in fault for fault in of_no_sense(deep, materials()))
+    odd = project.with_build(apply(project.build, [set_to("rig.rail", "unobtainium")]))
+    assert any("no section" in fault for fault in of_no_sense(odd, materials()))
+    assert screening(study(empty_project().build, Facts())) == ()
+    flat = apply(empty_project().build, [set_to("shell.form", "box"), add_to("shell.faces", {"id": "f", "kind": "roof", "name": "Roof"})])  # fmt: skip
+    assert screening(study(flat, Facts())) == ()

@@ -8,6 +8,7 @@ from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.benches.shell.bench import FORMS
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
@@ -351,3 +352,75 @@ def test_forms_boxes_and_an_empty_body(open_on):
     bench.compare()
     bench.sheet.add_point()
     assert not session.history.done
+
+
+def test_what_holds_is_shown_as_bars_and_on_the_body(open_on):
+    window, session, bench = shell_bench(open_on)
+    bench.show_view("Holds")
+    panel = bench.holds
+    panel.refresh()
+    assert "checked" in panel.says.text() and settled(window) == []
+    before = len([one for one in panel.checks() if one.use is not None])
+    enter(bench.field_of("brief.ground_snow_kpa"), "1.2")
+    assert session.build.brief.ground_snow_kpa == 1.2
+    assert len([one for one in panel.checks() if one.use is not None]) == before + 2
+    enter(bench.field_of("brief.ground_snow_kpa"), "60")
+    assert session.build.brief.ground_snow_kpa == 1.2  # no snow is so deep
+    enter(bench.field_of("shell.framing.screw"), "60 mm")
+    assert any(one.id == "screw" and one.use > 1 for one in panel.checks())
+    texts = [one.text for one in panel.chart.make(700.0, 500.0) if isinstance(one, Text)]
+    assert any("of" in text and "%" in text for text in texts) and any(text.startswith("not checked") for text in texts)
+    marks = [one for leaf in bench.sheet.leaves() for one in leaf.shapes if isinstance(one, Text) and one.text == "1"]
+    assert marks
+
+
+def test_joints_are_made_parted_and_laid_flat(open_on):
+    window, session, bench = shell_bench(open_on)
+    bench.show_view("Joints")
+    panel = bench.joints
+    start = session.build
+    assert "Nothing keeps water out of 0" in panel.says.text()
+    panel.tables["Seams"].selectRow(0)
+    panel.make("trim", "")
+    panel.make("tape", "")
+    panel.make("sealant", "")
+    assert "Nothing keeps water out of 1" in panel.says.text() and panel.seam_model.rows[0].water is False
+    panel.tables["Seams"].selectRow(0)
+    assert panel.trim.currentData() == "" and panel.chart.make(600.0, 300.0)
+    panel.take_usual()
+    assert panel.seam_model.rows[0].made is not None
+    assert settled(window) == []
+    panel.show_mode("Sections")
+    panel.longest.setText("1.6 m")
+    panel.longest.editingFinished.emit()
+    panel.part_faces()
+    assert len(session.build.shell.splits) >= 3 and len(panel.section_model.rows) > 6
+    row = next(k for k, one in enumerate(panel.section_model.rows) if one.face == "floor")
+    panel.tables["Sections"].selectRow(row)
+    panel.make_whole()
+    assert not any(one.face == "floor" for one in session.build.shell.splits)
+    panel.part_at("floor", 1.5)
+    assert any(one.face == "floor" for one in session.build.shell.splits) and settled(window) == []
+    panel.show_mode("Panels")
+    assert any("does not bend" in one.fault for one in panel.panel_model.rows) and settled(window) == []
+    while session.history.done:
+        session.undo()
+    assert session.build == start
+
+
+@pytest.mark.parametrize("school", ["welded tube", "strip ribs"])
+def test_other_schools_are_taken_and_their_fields_come(open_on, school):
+    window, session, bench = shell_bench(open_on)
+    bench.show_view("Framing")
+    size = {"thick": {"si": 0.025}, "deep": {"si": 0.025}}
+    session.edit("School", [set_to("shell.framing", {"school": school, "stick": size, "rib": size, "joist": size})], "Shell")  # fmt: skip
+    assert settled(window) == [] and len(session.studied.framed.members) > 40
+    wanted = {"welded tube": ("shell.framing.tube_wall", "1.5 mm"), "strip ribs": ("shell.framing.strip", "2 mm")}
+    path, typed = wanted[school]
+    enter(bench.field_of(path), typed)
+    assert settled(window) == []
+    kept = getattr(session.build.shell.framing, path.rsplit(".", 1)[1])
+    assert kept.typed == typed
+    for face in ("left side", "roof", "floor"):
+        bench.framing.show_face(face)
+        assert settled(window) == []

@@ -12,7 +12,10 @@ from uncle_sled.core.parts.relining import relined
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
+from uncle_sled.core.studies.shell.panels import panels
 from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.core.studies.shell.seams import seams
+from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
 from uncle_sled.core.words import Words
@@ -97,6 +100,23 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "relined": _relined(s),
         "partitions": _partitions(s),
         "lofts": _lofts(s),
+        "sections": _sections(s),
+        "panels": _panels(s),
+        "seams": [
+            {
+                "id": one.id,
+                "a": one.joint.a,
+                "b": one.joint.b or None,
+                "length_m": one.joint.length_m,
+                "turn_deg": one.joint.turn_deg,
+                "trim": one.made.trim if one.made else None,
+                "tape": one.made.tape if one.made else None,
+                "sealant": one.made.sealant if one.made else None,
+                "water": one.water,
+                "air": one.air,
+            }
+            for one in seams(s)
+        ],
         "checks": [
             {
                 "id": one.id,
@@ -114,6 +134,50 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         ],
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},
     }
+
+
+def _sections(s: Studied) -> list[dict[str, Any]]:
+    return [
+        {
+            "id": one.id,
+            "face": one.face,
+            "order": one.order,
+            "size_m": list(one.size_m),
+            "mass_kg": number(one.mass_kg),
+            "x_m": one.at_m[0],
+            "y_m": one.at_m[1],
+            "z_m": one.at_m[2],
+            "picks_m": [list(pick) for pick in one.picks],
+            "bolts": one.bolts,
+        }
+        for one in sections_of(s).sections
+    ]
+
+
+def _panels(s: Studied) -> list[dict[str, Any]]:
+    """Cuts of bought panels; nothing for other schools."""
+    if s.build.shell.framing.school != "sandwich panels":
+        return []
+    return [
+        {
+            "id": one.id,
+            "outside_m": list(one.outside_m),
+            "inside_m": list(one.inside_m),
+            "mass_kg": number(one.mass_kg),
+            "edges": [
+                {
+                    "other": e.other,
+                    "length_m": e.length_m,
+                    "turn_deg": e.turn_deg,
+                    "tilt_deg": e.tilt_deg,
+                    "narrower_m": e.narrower_m,
+                }
+                for e in one.edges
+            ],
+            "fault": one.fault or None,
+        }
+        for one in panels(s)
+    ]
 
 
 def _survey(s: Studied) -> dict[str, Any] | None:

@@ -105,6 +105,23 @@ class NoseBox(msgspec.Struct, frozen=True):
     source: Source = "estimated"
 
 
+class SeamMade(msgspec.Struct, frozen=True):
+    """How one joint of two faces is made. id: of the two surfaces, as the body names them."""
+
+    id: Word
+    trim: Literal["", "angle", "drip edge", "cap"] = ""
+    tape: Literal["", "butyl", "foam", "acrylic", "cloth and resin"] = ""
+    sealant: Literal["", "bead", "fillet"] = ""
+
+
+class Split(msgspec.Struct, frozen=True):
+    """Where a face is parted into sections that are built apart. at: along it, from its front or left end."""
+
+    id: Word
+    face: Word  # the surface
+    at: Length
+
+
 class Section(msgspec.Struct, frozen=True):
     """A stick as bought: ``thick`` shows in the face, ``deep`` goes through the wall."""
 
@@ -285,6 +302,9 @@ class Shell(msgspec.Struct, frozen=True):
     clipped: Literal["left", "right"] = "right"
     partitions: tuple[Partition, ...] = ()
     lofts: tuple[Loft, ...] = ()
+    seams: tuple[SeamMade, ...] = ()
+    splits: tuple[Split, ...] = ()
+    joint_gap: Length | None = None  # slack of one bolted joint between sections
 
     @property
     def inner(self) -> tuple[Partition | Loft, ...]:

@@ -15,7 +15,7 @@ from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule
-from uncle_sled.core.findings.shell import body, holds, inner, surveyed
+from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
 from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
 from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
 from uncle_sled.core.reading.studied import Studied, whole
@@ -31,6 +31,7 @@ PLACES = (
     road,
     body,
     holds,
+    joints,
     inner,
     surveyed,
     things,
@@ -108,6 +109,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
     return (
         *holds.holds_findings(s, words),
+        *joints.joint_findings(s, words),
         *fitting.fitting_findings(s, words),
         *held.held_findings(s, words),
         *dangerous.danger_findings(s, words),

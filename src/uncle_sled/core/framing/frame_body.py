@@ -20,6 +20,7 @@ from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
 from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.sandwich_panels import PANELS, profiles
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for, surveyed
 from uncle_sled.core.framing.stick_timber import STICK
 from uncle_sled.core.framing.strip_ribs import STRIPS
@@ -28,7 +29,7 @@ from uncle_sled.core.geometry.footprint import footprint_fault
 from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
 from uncle_sled.core.materials import Material
 
-SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, TUBE, STRIPS, BOUGHT)}
+SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, TUBE, STRIPS, PANELS, BOUGHT)}
 FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
 LEAST_PITCH_M = 0.1
@@ -96,6 +97,9 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     wrong = _unbuildable(shell, school, sizes, library)
     if wrong:
         return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
+    if school is PANELS:
+        loose_ones = tuple(c for c in shell.framing.changes if c.school == school.name)
+        return Framed(body, cuts, _profiles(body, sizes), tuple(faults), loose_ones, sizes)
     timber = school.material or library[shell.framing.material]
     mine = tuple(c for c in shell.framing.changes if c.school == school.name)
     members: list[Member] = []
@@ -108,6 +112,11 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     here = {surface.id for surface in body.surfaces}
     loose += [c for c in mine if c.face not in here]
     return Framed(body, cuts, tuple(members), tuple(faults), tuple(loose), sizes)
+
+
+@keep_keyed(lambda body, sizes: (tuple((s.id, s.polygon.wkb, s.origin) for s in body.surfaces), sizes), 6)
+def _profiles(body: Body, sizes: Sizes) -> tuple[Member, ...]:
+    return profiles(body, sizes)
 
 
 def _profile_faults(body: Body) -> Iterable[Fault]:
@@ -130,7 +139,7 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
             Fault(
                 "school-form",
                 ("shell",),
-                f"{school.name.capitalize()} cannot make a {shell.form} body: its sides are one profile. Take stick timber, or a profile, box, shed or flat body that falls to front or rear.",
+                _no_form(school, shell.form),
             )
         )
     for name, size in (("pitch", sizes.pitch), ("rib pitch", sizes.rib_pitch)):
@@ -155,6 +164,12 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
             Fault("no-material", ("shell",), f"There is no material “{shell.framing.material}” for the sticks.")
         )
     return found
+
+
+def _no_form(school: SchoolOf, form: str) -> str:
+    if school is PANELS:
+        return "Sandwich panels cannot make a drawn profile: they do not bend. Take another school, or a box, shed, flat, gable or bevelled body."
+    return f"{school.name.capitalize()} cannot make a {form} body: its sides are one profile. Take stick timber, or a profile, box, shed or flat body that falls to front or rear."
 
 
 def wheel_box_spans(shell: Shell, body: Body, axle_m: float | None) -> tuple[float, float, float, float] | None:

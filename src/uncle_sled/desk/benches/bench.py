@@ -44,7 +44,7 @@ class Bench(Guarded, QWidget):
         """A button for each view of the stop in its title row, one of them down; the first for a start."""
         group = QButtonGroup(self)
         if len(about(self.stop).views) > 5:
-            self.top.setSpacing(4)
+            self.top.setSpacing(4 if len(about(self.stop).views) < 9 else 2)
         self.view_buttons: dict[str, QPushButton] = {}
         for at, view in enumerate(about(self.stop).views, 1):
             button = QPushButton(view.name)

@@ -10,6 +10,7 @@ from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.primitives import Point, Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_rig, side_wheels
 from uncle_sled.core.drawing.shell.offsets_page import EDGE, HEIGHT, WIDTH, head, offsets_page
+from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import (
     body_line,
     flat_face,
@@ -68,7 +69,7 @@ def framing_sheets(s: Studied, project_name: str, printed: str) -> tuple[Page, .
             pages.append(offsets_page(s, surface, project_name, printed))
     if any(face.layers for face in s.build.shell.faces) or s.build.shell.openings:
         pages.append(_section_page(s, project_name, printed))
-    return tuple(pages)
+    return (*pages, *school_pages(s, project_name, printed))
 
 
 def _side_page(s: Studied, name: str, printed: str) -> Page:

@@ -32,6 +32,11 @@ def ink_of(one: Check) -> str:
     return "primer" if use > 1.0 else "ochre" if use > 0.85 else "chalk"
 
 
+def _word_ink(ink: str) -> str:
+    """The same for words, which want more contrast than a bar."""
+    return "ochre word" if ink == "ochre" else ink
+
+
 def holds_high(checks: tuple[Check, ...]) -> float:
     return 2 * EDGE + ROW * len(checks)
 
@@ -73,7 +78,7 @@ def _widths(wide: float) -> tuple[float, float]:
 
 
 def _number(x: float, y: float, told: str, ink: str) -> list[Primitive]:
-    return [Circle((x, y), MARK_PX, ink, "paper", 1.5), Text((x, y), told, 10, ink, "strong")]
+    return [Circle((x, y), MARK_PX, ink, "paper", 1.5), Text((x, y), told, 10, _word_ink(ink), "strong")]
 
 
 def holds_marks(checks: tuple[Check, ...], px_per_m: float) -> tuple[Primitive, ...]:
@@ -89,5 +94,5 @@ def holds_marks(checks: tuple[Check, ...], px_per_m: float) -> tuple[Primitive, 
             x += step
         taken.append((x, z))
         ink = ink_of(one) if one.use is not None else "pencil"
-        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, ink, "strong")]  # fmt: skip
+        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, _word_ink(ink), "strong")]  # fmt: skip
     return tuple(shapes)

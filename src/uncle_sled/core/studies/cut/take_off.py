@@ -23,6 +23,7 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.sandwich_panels import ALUMINIUM, PANELS, angle_kg_m
 from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.all_parts import framed_of
@@ -148,7 +149,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                     pieces += _boards(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area)))
-    if shell.framing.school != BOUGHT.name and framed.body is not None and pieces:
+    if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
         pieces += _trims(framed.body)
     pieces += _frame(build)
     for thing in build.stow.things:
@@ -333,7 +334,13 @@ def _sticks(member: Member, library: Library) -> list[Piece]:
 
 def _stick(member: Member, library: Library) -> Piece:
     material = library.get(member.material)
-    name = material.name if material is not None else member.material
+    name = (
+        ALUMINIUM.name
+        if member.material == ALUMINIUM.id
+        else material.name
+        if material is not None
+        else member.material
+    )
     if material is not None and material.form == "sheet":  # a rib cut out of a sheet
         return _flat(
             member.id,
@@ -347,6 +354,21 @@ def _stick(member: Member, library: Library) -> Piece:
             member.outline,
         )
     wide, thin = sorted(member.section_m, reverse=True)
+    if member.role == "corner profile":
+        return Piece(
+            member.id,
+            member.kind,
+            member.face,
+            "bar",
+            f"{name} {wide * 1e3:.4g} x {thin * 1e3:.4g} x {member.wall_m * 1e3:.3g} mm",
+            thin,
+            member.length_m,
+            wide,
+            "any",
+            ring_area_m2(member.outline),
+            place=member.outline,
+            kg_m=angle_kg_m(member.section_m, member.wall_m),
+        )
     tube = member.wall_m > 0
     size = f"{wide * 1e3:.4g} x {thin * 1e3:.4g}" + (f" x {member.wall_m * 1e3:.3g}" if tube else "")
     name = "Steel tube" if tube else name

@@ -19,14 +19,17 @@ from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell import strength as st
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 
+BOND_PA, BOND_WIDE_M = 0.15e6, 0.030
 SCREW_N = 250.0  # one of 4.8 mm in 9 mm ply, pulled
 SCREW_PITCH_M = 0.15
+FOOT_M = 0.3  # on which somebody stands
 POINT_IN_M = 0.003  # a screw's point stays that far inside
 PARKED_WIND_M_S = 25.0
 SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
@@ -293,29 +296,32 @@ def _headers(s: Studied) -> Iterator[Check]:
 
 # floors
 def _floor(s: Studied) -> Iterator[Check]:
+    """The floor's sheets between what carries them: joists, and the frame's cross-members where they are said."""
     body, words, rig = s.framed.body, Words(s.build.brief.reading.shown()), s.build.rig
     assert body is not None
-    joists = [m for m in s.framed.on("floor") if m.role in ("joist", "floor tube") and not m.along_s]
+    name = "Floor under a foot"
     if rig.carrier == "vehicle bed":
-        yield _none("floor", "Floor", "the bed carries it")
+        yield _none("floor", name, "the bed carries it")
         return
-    if not joists:
-        yield _none("floor", "Floor", "no joists are drawn in it")
+    cross = next((bar for bar in bars_of(rig) if bar.role == "cross-member"), None)
+    joists = [m for m in s.framed.on("floor") if m.role in ("joist", "floor tube") and not m.along_s]
+    if cross is None or cross.many < 2:
+        yield _none("floor", name, "where the frame's cross-members lie is not said (Rails, on Rig)")
         return
-    if rig.frame_width is None:
-        yield _none("floor", "Floor", "the width of the frame that carries it is not said (Rig)")
+    face = face_of(s.build.shell, "floor")
+    thick = _sheets_m(s, face)
+    if thick <= 0:
+        yield _none("floor", name, "what the floor is made of is not said (Faces)")
         return
-    one = max(joists, key=lambda m: m.length_m)
-    span, pitch = min(one.length_m, rig.frame_width.si), _pitch(joists, 0.4)
-    stuff, deep = stuff_of(s, one), one.section_m[1]
-    limit = st.allowable_pa(stuff, deep, 1.0, len(joists) >= 3 and pitch <= 0.61)
-    even = st.beam(_section(one, stuff), span, st.FLOOR_PA * pitch)
-    share = st.SHARE_SHEATHED if pitch <= st.CLOSE_M else st.SHARE_BARE
-    point = st.beam(_section(one, stuff), span, 0.0, st.PERSON_N * share)
-    worst = max(even, point, key=lambda b: b.stress_pa)
-    told = "1.9 kPa" if worst is even else "somebody standing"
-    how = f"{words.section(one.section_m)} at {words.m(pitch)}, from rail to rail {words.m(span)}; {told}; {worst.moment_nm:.0f} N m; cross-members help, they are not counted"
-    yield Check("floor", "Floor", ("floor", one.id), worst.stress_pa, limit, "Pa", how, f"1.9 kPa as of a loft; {_source(stuff)}", one.at_m)  # fmt: skip
+    assert rig.frame_length is not None
+    between = (rig.frame_length.si - (rig.drawbar_length.si if rig.drawbar_length else 0.0)) / (cross.many - 1)
+    span = min(between, _pitch(joists, between)) if joists else between
+    section = st.solid(FOOT_M, thick, st.PLY_E)
+    foot, even = st.beam(section, span, 0.0, st.PERSON_N), st.beam(section, span, st.FLOOR_PA * FOOT_M)
+    worst = max(foot, even, key=lambda one: one.stress_pa)
+    how = f"sheets {words.thick(thick)} in all over {words.m(span)}, 1.2 kN on 0.3 m; {worst.moment_nm:.0f} N m; joists lie on the rails and cross-members"
+    spot = (body.front + body.length / 2, 0.0, body.under)
+    yield Check("floor", name, ("floor",), worst.stress_pa, st.PLY_PA, "Pa", how, "birch plywood, 15 MPa", spot)
 
 
 def _lofts(s: Studied) -> Iterator[Check]:
@@ -349,9 +355,12 @@ def _racking(s: Studied) -> Iterator[Check]:
             face = face_of(s.build.shell, wall.kind)
             thick = _sheets_m(s, face)
             if thick <= 0:
-                unsaid = f"what the {lower_first(wall.id)} is made of is not said (Faces)"
+                unsaid = f"the {lower_first(wall.id)} has no sheets of wood that are known (Faces)"
             thin = min(thin, thick)
             sheathed += sum(_piers_m(wall, s.framed.holes_in(wall.id)))
+        if s.build.shell.framing.school == "sandwich panels" and mass is not None and walls:
+            yield _bonded(s, id, name, walls, mass)
+            continue
         if unsaid:
             yield _none(id, name, unsaid, tuple(one.id for one in walls))
             continue
@@ -365,12 +374,26 @@ def _racking(s: Studied) -> Iterator[Check]:
         yield Check(id, name, tuple(one.id for one in walls), st.racking_n_m(mass, sheathed), limit, "N/m", how, "2.5 kN/m for 9 mm fixed every 150 mm, in proportion under that", spot)  # fmt: skip
 
 
+def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -> Check:
+    """Panels are stiff in their plane: what gives is the bond along their feet."""
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    foot = sum(sum(_piers_m(one, s.framed.holes_in(one.id))) for one in walls)
+    if foot <= 0:
+        return _none(id, name, "no pier is as wide as half its height", tuple(one.id for one in walls))
+    shear = st.racking_n_m(mass, foot) / BOND_WIDE_M
+    how = f"0.8 g on {words.kg(mass)} along {words.m(foot)} of bond {words.thick(BOND_WIDE_M)} wide"
+    spot = (body.front + body.length / 2, 0.0, body.under + 0.1)
+    return Check(id, name, tuple(one.id for one in walls), shear, BOND_PA, "Pa", how, "a tenth of an adhesive's sheet figure; rivets not counted", spot)  # fmt: skip
+
+
 def _sheets_m(s: Studied, face: Face | None) -> float:
-    """Thickness of all sheets of a wall together [m]; 0 where its layers are not known."""
+    """Thickness of all sheets of wood of a wall together [m]; 0 where its layers are not known or of other stuff."""
     if face is None:
         return 0.0
     library = library_of(s.facts.materials)
-    return sum(layer.thickness.si for layer in face.layers if (m := library.get(layer.material)) and m.form == "sheet")
+    wood = [one for one in face.layers if (m := library.get(one.material)) and m.form == "sheet" and (m.density_kg_m3 or 0) < 1000]  # fmt: skip
+    return sum(layer.thickness.si for layer in wood)
 
 
 def _piers_m(wall: Surface, holes: tuple[object, ...]) -> list[float]:

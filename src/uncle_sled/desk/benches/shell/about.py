@@ -41,7 +41,7 @@ def shows(s: Studied, id: str) -> str | None:
         return "Walls"
     if "/" in id and any(member.id == id for member in s.framed.members):
         return "Framing"
-    return {"shell": "Profile", "survey": "Survey", "reline": "Reline", "holds": "Holds"}.get(id)
+    return {"shell": "Profile", "survey": "Survey", "reline": "Reline", "holds": "Holds", "seams": "Joints"}.get(id)
 
 
 ABOUT = About(
@@ -54,6 +54,7 @@ ABOUT = About(
         View("Framing", "framing", picks=_a_stick),
         View("Faces", "faces"),
         View("Holds", "does it hold", "Snow, somebody on the roof, floors, wind: how near each is to its limit"),
+        View("Joints", "joints of the faces", "Seams and how they are kept dry, sections built apart, panels"),
         View("Walls", "walls and lofts inside", "Walls across and along, doors, lofts", picks=_a_wall),
         View("Survey", "the survey", "What a tape says of a bought shell: square, flat, posts, state"),
         View("Reline", "stripping and relining", "What other lining does to ball, room, warmth and purse"),

@@ -38,6 +38,7 @@ from uncle_sled.desk.benches.shell.faces_panel import FacesPanel
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.benches.shell.framing_panel import FramingPanel
 from uncle_sled.desk.benches.shell.holds_panel import HoldsPanel
+from uncle_sled.desk.benches.shell.joints_panel import JointsPanel
 from uncle_sled.desk.benches.shell.openings_table import OpeningsTable
 from uncle_sled.desk.benches.shell.reline_panel import RelinePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
@@ -71,6 +72,7 @@ UPPER = {
     "Framing": 0.44,
     "Faces": 0.46,
     "Holds": 0.42,
+    "Joints": 0.26,
     "Walls": 0.46,
     "Survey": 0.40,
     "Reline": 0.42,
@@ -95,13 +97,13 @@ class ShellBench(Bench):
     def __init__(self, session: Session, stop: str) -> None:
         super().__init__(session, stop)
         self.add_views()
-        self.top.addSpacing(6)
-        self.profile_button = self._button("Silhouette…", self._presets, "Take one of the usual silhouettes")
+        self.top.addSpacing(2)
+        self.profile_button = self._button("Shapes…", self._presets, "Take one of the usual silhouettes")
         self.point_button = self._button(
             "Points…", self._points, "Add, take out or round a point; lay a sketch under it"
         )
         self.cut_button = self._button("Cut in…", self.cut_menu, "Cut in a door, hatch, window, vent or cable")
-        self.off_button = self._button("Close it up", self.close_up, "Take the chosen opening out again")
+        self.off_button = self._button("Close up", self.close_up, "Take the chosen opening out again")
         self.face_button = self._button("Add a face", self._add_face, "")
         self.ways_button = self._button(
             "Compare…",
@@ -136,10 +138,10 @@ class ShellBench(Bench):
         row.addWidget(self.opening_flat, 2)
         self.framing = FramingPanel(session)
         self.faces_panel = FacesPanel(session)
-        self.holds = HoldsPanel(session)
+        self.holds, self.joints = HoldsPanel(session), JointsPanel(session)
         self.walls, self.survey, self.reline = WallsPanel(session), SurveyPanel(session), RelinePanel(session)
         for panel in (
-            self.profile_panel, openings, self.framing, self.faces_panel, self.holds, self.walls, self.survey, self.reline,
+            self.profile_panel, openings, self.framing, self.faces_panel, self.holds, self.joints, self.walls, self.survey, self.reline,
         ):  # fmt: skip
             self.panels.addWidget(panel)
         session.changed.connect(self.refresh)
@@ -203,6 +205,8 @@ class ShellBench(Bench):
             self.framing.refresh()
         elif self.view == "Holds":
             self.holds.refresh()
+        elif self.view == "Joints":
+            self.joints.refresh()
         elif self.view == "Walls":
             self.walls.refresh()
         elif self.view == "Survey":

@@ -10,7 +10,7 @@ from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.shell.shell_views import layer_words
-from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.face_build import FaceBuild, library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.studies.shell.compare_ways import way_ops
 from uncle_sled.core.words import Words
@@ -21,6 +21,14 @@ from uncle_sled.desk.kit.form import NUMBER, SOURCES, Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
+
+
+def _warm(build: FaceBuild, words: Words) -> str:
+    """R and U of a face; where metal goes through it both bounds, of which the lower counts."""
+    if build.warmth.trusted:
+        return f"{words.resistance(build.r_m2k_w)}, U {build.u_w_m2k:.2f} W/m²K"
+    low, high = words.resistance(build.warmth.lower_m2k_w), words.resistance(build.warmth.upper_m2k_w)
+    return f"{low} to {high}: its tubes bridge it, go by the lower"
 
 
 class FacesPanel(Guarded, QWidget):
@@ -169,7 +177,7 @@ class FacesPanel(Guarded, QWidget):
         text = "\n".join(layer_words(face, library, words))
         if sums.build is not None:
             sticks = f", {words.share(sums.sticks, 0)} of it sticks" if sums.sticks is not None else ""
-            text += f"\n{words.m2(sums.area_m2, 2)} net of openings{sticks}; {words.resistance(sums.build.r_m2k_w)}, U {sums.build.u_w_m2k:.2f} W/m²K"
+            text += f"\n{words.m2(sums.area_m2, 2)} net of openings{sticks}; {_warm(sums.build, words)}"
         self.words.setText(text)
         self.words.setMinimumHeight(self.words.heightForWidth(max(self.words.width(), 200)))
 

@@ -87,7 +87,7 @@ class ShellSheet(SheetView):
         yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
         if self.view == "Holds":
             yield Leaf(holds_marks(screening(s), self.scale), frame)
-        if self.view not in ("Faces", "Reline", "Holds"):
+        if self.view not in ("Faces", "Reline", "Holds", "Joints"):
             named = self.scale if self.view != "Profile" else 0.0  # there the room's own words stand inside
             yield Leaf(shell_views.side_openings(s, words, named), frame, "body")
             yield Leaf(shell_views.skin_openings(s), frame, told=False)

@@ -1,0 +1,85 @@
+"""Bought sandwich panels without a frame: corner profiles along every joint, bonded and riveted; the panels are the faces' layers.
+
+The profile is an aluminium angle outside, 40 x 40 x 2 mm where nobody said otherwise (Stick thick and deep are its legs).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from shapely.geometry import LineString, Polygon
+
+from uncle_sled.core.framing.cutter import Cutter
+from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
+from uncle_sled.core.geometry.joints import joints_of
+from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.materials import Material
+
+ALUMINIUM = Material("aluminium-angle", "Aluminium angle", 2700.0, 160.0, 1e6, None, None, 30000.0, None, 0.2, "", "estimated")  # fmt: skip
+LEAST_TURN_DEG = 12.0
+RIVETS = 0.06  # of the profile's mass: rivets and adhesive
+
+
+def angle_kg_m(legs_m: tuple[float, float], wall_m: float) -> float:
+    """Check 40 x 40 x 2: 0.42 kg/m."""
+    return 2700.0 * wall_m * (legs_m[0] + legs_m[1] - wall_m)
+
+
+def profiles(body: Body, sizes: Sizes) -> tuple[Member, ...]:
+    """A corner profile along every joint that turns."""
+    made = []
+    of = {one.id: one for one in body.surfaces}
+    legs, wall = sizes.stick, sizes.wall or 0.002
+    for joint in joints_of(body):
+        if not joint.b or joint.turn_deg < LEAST_TURN_DEG:
+            continue
+        surface = of[joint.a]
+        for k, run in enumerate(joint.on_a, 1):
+            line = LineString(run)
+            shape = line.buffer(legs[0], single_sided=True, join_style="mitre").intersection(surface.polygon)
+            if shape.area < 0.3 * line.length * legs[0]:  # the run goes the other way round
+                shape = line.buffer(-legs[0], single_sided=True, join_style="mitre").intersection(surface.polygon)
+            if shape.geom_type == "MultiPolygon":
+                shape = max(shape.geoms, key=lambda g: g.area)
+            if not isinstance(shape, Polygon) or shape.is_empty or line.length < 0.04:
+                continue
+            middle = line.interpolate(0.5, normalized=True)
+            long = joint.length_m * line.length / max(sum(LineString(r).length for r in joint.on_a), 1e-9)
+            ends = np.abs(np.array(run[-1]) - np.array(run[0]))
+            made.append(
+                Member(
+                    f"{joint.a}/corner profile/{joint.b}" + (f"/{k}" if k > 1 else ""),
+                    joint.a,
+                    joint.kinds[0],
+                    "corner profile",
+                    "corner profile",
+                    joint.b,
+                    legs,
+                    ALUMINIUM.id,
+                    tuple((float(x), float(y)) for x, y in shape.exterior.coords[:-1]),
+                    long,
+                    (0.0, 0.0),
+                    angle_kg_m(legs, wall) * long * (1 + RIVETS),
+                    surface.place(middle.x, middle.y, 0.0),
+                    bool(ends[0] >= ends[1]),
+                    wall_m=wall,
+                )
+            )
+    return tuple(made)
+
+
+def _nothing(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
+    """The panel itself carries."""
+
+
+PANELS = SchoolOf(
+    "sandwich panels",
+    "Bought panels bonded and riveted at corner profiles, no frame",
+    Sizes(0.60, 0.60, (0.040, 0.040), (0.040, 0.040), (0.040, 0.040), 1.25, 3.0, 0.0, 0.002),
+    Sizes(0.6096, 0.6096, (0.0381, 0.0381), (0.0381, 0.0381), (0.0381, 0.0381), 1.2192, 3.048, 0.0, 0.0015875),
+    _nothing,
+    _nothing,
+    ("box", "flat", "shed", "gable", "butterfly", "bevelled"),
+    True,
+    ALUMINIUM,
+)

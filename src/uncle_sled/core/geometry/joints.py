@@ -1,0 +1,183 @@
+"""Where the surfaces of a body meet: every joint with its length, how far it turns, and where it lies on both, laid flat.
+
+Edges are followed in short straight pieces in space; a piece belongs to a piece of another surface with the same ends, or,
+where a surface reaches over (a roof past its wall), to the surface in whose middle it lies. Pieces of one pair are one joint.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+from shapely.geometry import Point
+
+from uncle_sled.core.geometry.surfaces import Body, Surface, lengths
+
+Floats = NDArray[np.float64]
+NEAR_M = 0.012
+SHORT_M = 0.03
+PIECE_M = 0.25  # straight edges are followed in pieces no longer than this
+
+
+class Joint(msgspec.Struct, frozen=True):
+    """Between two surfaces. turn_deg: by how much the skin turns there, 0 flat, 90 a square corner; b nothing: an open edge.
+
+    on_a, on_b: runs of points on the surfaces laid flat [m]; on_b is empty where a's edge lies in the middle of b.
+    """
+
+    a: str
+    b: str
+    kinds: tuple[str, str]
+    length_m: float
+    turn_deg: float
+    on_a: tuple[tuple[tuple[float, float], ...], ...]
+    on_b: tuple[tuple[tuple[float, float], ...], ...]
+
+    @property
+    def id(self) -> str:
+        return f"{self.a}|{self.b}" if self.b else f"{self.a}|open"
+
+
+class _Piece(msgspec.Struct, frozen=True):
+    surface: Surface
+    flat: tuple[tuple[float, float], tuple[float, float]]
+    start: Floats
+    end: Floats
+    inward: Floats
+
+    @property
+    def length(self) -> float:
+        return float(np.linalg.norm(self.end - self.start))
+
+
+def joints_of(body: Body) -> tuple[Joint, ...]:
+    """All joints, in the order of the surfaces; none where the body has no width."""
+    pieces = [piece for surface in body.surfaces for piece in _pieces(surface)]
+    if not pieces:
+        return ()
+    starts, ends = np.array([p.start for p in pieces]), np.array([p.end for p in pieces])
+    owner = np.array([next(k for k, one in enumerate(body.surfaces) if one.id == p.surface.id) for p in pieces])
+    met: dict[tuple[str, str], list[tuple[_Piece, _Piece | None, Surface | None]]] = {}
+    done: set[int] = set()
+    for at, piece in enumerate(pieces):
+        if at in done:
+            continue
+        same = np.minimum(
+            np.abs(starts - piece.start).sum(axis=1) + np.abs(ends - piece.end).sum(axis=1),
+            np.abs(starts - piece.end).sum(axis=1) + np.abs(ends - piece.start).sum(axis=1),
+        )
+        same[owner == owner[at]] = np.inf
+        same[list(done)] = np.inf
+        other = int(np.argmin(same))
+        if same[other] < 2 * NEAR_M:
+            done |= {at, other}
+            met.setdefault((piece.surface.id, pieces[other].surface.id), []).append((piece, pieces[other], None))
+            continue
+        done.add(at)
+        under = _lies_on(piece, body)
+        met.setdefault((piece.surface.id, under.id if under is not None else ""), []).append((piece, None, under))
+    return tuple(_joint(body, pair, some) for pair, some in met.items() if sum(p.length for p, _, _ in some) > SHORT_M)
+
+
+def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | None, Surface | None]]) -> Joint:
+    kinds = {one.id: one.kind for one in body.surfaces}
+    turns, weights = [], []
+    for piece, other, under in some:
+        inward = other.inward if other is not None else np.array(_inward(under, 0.0)) if under is not None else None
+        if inward is not None:
+            turns.append(math.degrees(math.acos(min(max(float(piece.inward @ inward), -1.0), 1.0))))
+            weights.append(piece.length)
+    turn = float(np.average(turns, weights=weights)) if turns else 90.0
+    on_b = _runs([other.flat for _, other, _ in some if other is not None])
+    return Joint(
+        pair[0],
+        pair[1],
+        (kinds[pair[0]], kinds.get(pair[1], "")),
+        sum(p.length for p, _, _ in some),
+        turn,
+        _runs([p.flat for p, _, _ in some]),
+        on_b,
+    )
+
+
+def _runs(
+    flats: list[tuple[tuple[float, float], tuple[float, float]]],
+) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """Pieces one after another as runs of points."""
+    made: list[list[tuple[float, float]]] = []
+    for a, b in flats:
+        if made and math.dist(made[-1][-1], a) < 1e-6:
+            made[-1].append(b)
+        elif made and math.dist(made[-1][-1], b) < 1e-6:
+            made[-1].append(a)
+        elif made and math.dist(made[-1][0], a) < 1e-6:
+            made[-1].insert(0, b)
+        elif made and math.dist(made[-1][0], b) < 1e-6:
+            made[-1].insert(0, a)
+        else:
+            made.append([a, b])
+    return tuple(tuple(run) for run in made)
+
+
+def _pieces(surface: Surface) -> list[_Piece]:
+    """The edge of a surface in pieces that are straight in space."""
+    ring = [(float(x), float(y)) for x, y in surface.polygon.exterior.coords]
+    marks = lengths(surface.chain) if surface.chain is not None else np.array([])
+    made = []
+    for a, b in itertools.pairwise(ring):
+        if math.dist(a, b) < 1e-6:
+            continue
+        if surface.chain is not None:
+            shares = _where_bent(a, b, marks)
+        else:
+            many = max(math.ceil(math.dist(a, b) / PIECE_M), 1)
+            shares = [k / many for k in range(many + 1)]
+        points = [(a[0] + (b[0] - a[0]) * k, a[1] + (b[1] - a[1]) * k) for k in shares]
+        for p, q in itertools.pairwise(points):
+            start, end = np.array(surface.place(*p)), np.array(surface.place(*q))
+            if np.linalg.norm(end - start) > 1e-4:
+                made.append(_Piece(surface, (p, q), start, end, np.array(_inward(surface, (p[0] + q[0]) / 2))))
+    return made
+
+
+def _where_bent(a: tuple[float, float], b: tuple[float, float], marks: Floats) -> list[float]:
+    """Shares of an edge at which the skin under it bends; along a level of the run, in pieces."""
+    if abs(b[0] - a[0]) < 1e-9:
+        many = max(math.ceil(abs(b[1] - a[1]) / PIECE_M), 1)
+        return [k / many for k in range(many + 1)]
+    shares = [(float(m) - a[0]) / (b[0] - a[0]) for m in marks]
+    inside = sorted(k for k in shares if 1e-6 < k < 1 - 1e-6)
+    made = [0.0, *inside, 1.0]
+    long = abs(b[0] - a[0])
+    fine = [0.0]
+    for p, q in itertools.pairwise(made):  # long straight runs of a skin as well in pieces
+        many = max(math.ceil((q - p) * long / PIECE_M), 1)
+        fine += [p + (q - p) * k / many for k in range(1, many + 1)]
+    return fine
+
+
+def _inward(surface: Surface, s: float) -> tuple[float, float, float]:
+    """The way into the body at a place of a surface, a unit vector."""
+    if surface.chain is None:
+        return surface.inward
+    a, b = np.array(surface.place(s, 0.0)), np.array(surface.place(s, 0.0, 0.01))
+    way = (b - a) / max(float(np.linalg.norm(b - a)), 1e-12)
+    return float(way[0]), float(way[1]), float(way[2])
+
+
+def _lies_on(piece: _Piece, body: Body) -> Surface | None:
+    """The flat surface in whose middle a piece of an edge lies."""
+    middle = (piece.start + piece.end) / 2
+    for one in body.surfaces:
+        if one.chain is not None or one.id == piece.surface.id:
+            continue
+        off = middle - np.array(one.origin)
+        if abs(float(off @ np.array(one.inward))) > NEAR_M:
+            continue
+        at = Point(float(off @ np.array(one.along)), float(off @ np.array(one.up)))
+        if one.polygon.distance(at) < NEAR_M:
+            return one
+    return None

@@ -1,0 +1,152 @@
+"""Bought sandwich panels: each with its size outside and inside, the saw's tilt at every edge, and what joins it to the next.
+
+At a slanted corner both edges are sawn to half the turn, so the inside is shorter by t tan(turn / 2) at each; at a square one
+the panel that stands between the others is cut narrower by their thickness: roof over walls, sides over ends, all on the floor.
+Source: shell notes, bevels. Check 250/250, t 30: 353.6 outside, 328.7 inside, 22.5 deg; 250/180: 308.1, 283.0, 17.88 and 27.12.
+"""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.geometry.joints import Joint
+from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.seams import joints
+
+SQUARE_DEG = (80.0, 100.0)
+OVER = {"roof": 3, "left side": 2, "right side": 2, "front": 1, "rear": 1, "floor": 4}
+RIVET_PITCH_M, LAP_M, BOND_PA = 0.15, 0.030, 0.15e6  # of a bead adhesive in shear, a tenth of its sheet's figure
+
+
+class PanelEdge(msgspec.Struct, frozen=True):
+    """One edge. tilt_deg: of the saw, 0 square; narrower_m: by how much it is cut back for the panel that runs over it."""
+
+    other: str
+    length_m: float
+    turn_deg: float
+    tilt_deg: float
+    narrower_m: float
+
+
+class PanelCut(msgspec.Struct, frozen=True):
+    """One panel as it is cut: outside and inside sizes along and across [m], edges, mass; fault: why it cannot be."""
+
+    id: str
+    kind: str
+    thick_m: float
+    outside_m: tuple[float, float]
+    inside_m: tuple[float, float]
+    edges: tuple[PanelEdge, ...]
+    mass_kg: float | None
+    fault: str
+
+
+def bevel(cx_m: float, cz_m: float, thick_m: float) -> tuple[float, float, float, float]:
+    """A bevel between roof and wall by its legs: outside and inside width [m], tilt at the roof's and the wall's edge [deg].
+
+    Raises: GeometryError: the panel is so thick that nothing is left inside.
+    """
+    a = math.degrees(math.atan2(cz_m, cx_m))
+    outside = math.hypot(cx_m, cz_m)
+    tilts = a / 2, (90.0 - a) / 2
+    inside = outside - thick_m * sum(math.tan(math.radians(t)) for t in tilts)
+    if inside <= 0:
+        raise GeometryError(f"A bevel {outside * 1000:.0f} mm wide leaves nothing inside of a panel {thick_m * 1000:.0f} mm thick.")  # fmt: skip
+    return outside, inside, tilts[0], tilts[1]
+
+
+def panels(s: Studied) -> tuple[PanelCut, ...]:
+    """Every face as panels, in the order of the surfaces; none without a body."""
+    body = s.framed.body
+    if body is None or body.width <= 0:
+        return ()
+    met = joints(s)
+    return tuple(_panel(s, surface, met) for surface in body.surfaces)
+
+
+def thick_of(s: Studied, kind: str) -> float:
+    face = face_of(s.build.shell, kind)
+    if face is not None and face.layers:
+        return sum(layer.thickness.si for layer in face.layers)
+    return s.build.shell.wall.si if s.build.shell.wall else 0.0
+
+
+def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
+    thick = thick_of(s, surface.kind)
+    edges = []
+    left, low, right, high = surface.polygon.bounds
+    lost = {"s0": 0.0, "s1": 0.0, "t0": 0.0, "t1": 0.0}
+    for joint in met:
+        if surface.id not in (joint.a, joint.b) or not joint.b:
+            continue
+        other, kind = (joint.b, joint.kinds[1]) if joint.a == surface.id else (joint.a, joint.kinds[0])
+        square = SQUARE_DEG[0] <= joint.turn_deg <= SQUARE_DEG[1]
+        tilt = 0.0 if square else joint.turn_deg / 2
+        under = square and OVER.get(surface.kind, 0) < OVER.get(kind, 0)
+        narrower = thick_of(s, kind) if under else 0.0
+        edges.append(PanelEdge(other, joint.length_m, joint.turn_deg, tilt, narrower))
+        runs = joint.on_a if joint.a == surface.id else joint.on_b
+        where = _which_edge(runs, (left, low, right, high))
+        if where:
+            lost[where] = max(lost[where], narrower + (thick * math.tan(math.radians(tilt)) if not square else 0.0))
+    outside = right - left, high - low
+    inside = outside[0] - lost["s0"] - lost["s1"], outside[1] - lost["t0"] - lost["t1"]
+    fault = ""
+    if surface.swept and surface.kind != "floor" and _bent(surface):
+        fault = "it is bent, and a sandwich does not bend"
+    elif thick <= 0:
+        fault = "how thick it is, is not said"
+    elif min(inside) <= 0:
+        fault = f"{thick * 1000:.0f} mm thick, its edges leave nothing inside"
+    face = face_of(s.build.shell, surface.kind)
+    mass = None
+    if face is not None:
+        sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials))
+        if sums.build is not None:
+            holes = sum(h.area for h in s.framed.holes_in(surface.id))
+            mass = (surface.area_m2 - holes) * sums.build.kg_m2
+    return PanelCut(surface.id, surface.kind, thick, outside, inside, tuple(edges), mass, fault)
+
+
+def _bent(surface: Surface) -> bool:
+    """Whether a swept skin is curved, and not one flat slope."""
+    assert surface.chain is not None
+    a, b = surface.chain[0], surface.chain[-1]
+    long = max(math.dist(a, b), 1e-9)
+    return any(abs((b[0] - a[0]) * (a[1] - p[1]) - (a[0] - p[0]) * (b[1] - a[1])) / long > 2e-3 for p in surface.chain)
+
+
+def _which_edge(runs: tuple[tuple[tuple[float, float], ...], ...], bounds: tuple[float, float, float, float]) -> str:
+    """Which side of its box an edge lies along."""
+    points = [p for run in runs for p in run]
+    if not points:
+        return ""
+    left, low, right, high = bounds
+    gaps = {
+        "s0": max(abs(p[0] - left) for p in points),
+        "s1": max(abs(p[0] - right) for p in points),
+        "t0": max(abs(p[1] - low) for p in points),
+        "t1": max(abs(p[1] - high) for p in points),
+    }
+    best = min(gaps, key=lambda k: gaps[k])
+    return best if gaps[best] < 0.05 else ""
+
+
+class Joined(msgspec.Struct, frozen=True):
+    """What holds the panels together: metres of corner profile, rivets in two rows, bond, and whether it holds the roof's uplift."""
+
+    profile_m: float
+    rivets: int
+    bond_m2: float
+
+
+def joined(s: Studied) -> Joined:
+    long = sum(one.length_m for one in joints(s) if one.b)
+    return Joined(long, 2 * math.ceil(long / RIVET_PITCH_M), 2 * long * LAP_M)

@@ -1,0 +1,215 @@
+"""Sections that are built apart and set one by one: where a face is parted, what each weighs and where to pick it up.
+
+Faces are parted by upright lines at stations; a line through an opening is refused. Mass is that of sticks and layers in
+the section, openings with theirs; picks stand as far from the centre of gravity on both sides. Bolts every 0.4 m along a
+parted edge. Slack of n joints in a row: n g at worst, sqrt(n) g likely. Source: shell notes, school 7; work notes, lift day.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+import msgspec
+from shapely import box
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.words import Words, upper_first
+
+BOLT_PITCH_M, GAP_M, PICK_SHARE = 0.4, 0.003, 0.29  # picks: from the centre, of the section's length
+NARROWEST_M = 0.3
+ORDER = {"floor": 0, "left side": 1, "front": 2, "rear": 3, "right side": 4, "roof": 5}
+
+
+class BuiltSection(msgspec.Struct, frozen=True):
+    """One section. shape, centre, picks: on its face laid flat [m]; at_m: its centre in space; bolts: to the next one aft.
+
+    order: in which it is set, from 1; fault: why it cannot be parted there.
+    """
+
+    id: str
+    face: str
+    name: str
+    shape: Polygon
+    centre: tuple[float, float]
+    picks: tuple[tuple[float, float], tuple[float, float]]
+    at_m: tuple[float, float, float]
+    size_m: tuple[float, float]
+    mass_kg: float | None
+    bolts: int
+    order: int
+    members: tuple[str, ...]
+
+
+class Sections(msgspec.Struct, frozen=True):
+    """All of them in the order of setting; stacked: ids from the ground up, the last set lowest. faults: in words.
+
+    true_sizes: (what, metres) that must be measured on the real trailer before anything is cut; worst_m, likely_m: slack along
+    the row with most joints.
+    """
+
+    sections: tuple[BuiltSection, ...]
+    stacked: tuple[str, ...]
+    faults: tuple[str, ...]
+    true_sizes: tuple[tuple[str, float], ...]
+    joints: int
+    worst_m: float
+    likely_m: float
+
+
+def sections_of(s: Studied) -> Sections:
+    """Every face in its sections; whole ones are sections as well. Nothing without a body."""
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    if body is None or body.width <= 0:
+        return Sections((), (), (), (), 0, 0.0, 0.0)
+    faults: list[str] = []
+    made: list[BuiltSection] = []
+    most = 0
+    here = {one.id for one in body.surfaces}
+    faults += [f"There is no {split.face} to be parted." for split in s.build.shell.splits if split.face not in here]
+    for surface in body.surfaces:
+        lines = _lines(s, surface, faults, words)
+        most = max(most, len(lines))
+        made += _parted(s, surface, lines)
+    made.sort(key=lambda one: (ORDER.get(_kind(s, one.face), 6), one.face, one.centre[0]))
+    made = [msgspec.structs.replace(one, order=k) for k, one in enumerate(made, 1)]
+    gap = s.build.shell.joint_gap.si if s.build.shell.joint_gap is not None else GAP_M
+    return Sections(
+        tuple(made),
+        tuple(one.id for one in reversed(made)),
+        tuple(faults),
+        _true_sizes(s),
+        most,
+        most * gap,
+        math.sqrt(most) * gap,
+    )
+
+
+def _kind(s: Studied, face: str) -> str:
+    assert s.framed.body is not None
+    return next(one.kind for one in s.framed.body.surfaces if one.id == face)
+
+
+def _lines(s: Studied, surface: Surface, faults: list[str], words: Words) -> list[float]:
+    """Stations at which a surface is parted, those that cannot be left out and said."""
+    left, _, right, _ = surface.polygon.bounds
+    good: list[float] = []
+    for split in s.build.shell.splits:
+        if split.face != surface.id:
+            continue
+        at = left + split.at.si
+        through = next((cut for cut in s.framed.cuts if cut.surface == surface.id and cut.good and cut.shape.bounds[0] < at < cut.shape.bounds[2]), None)  # fmt: skip
+        near = min((abs(at - other) for other in (left, right, *good)), default=math.inf)
+        if through is not None:
+            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} goes through {through.name}; beside it would be right.")  # fmt: skip
+        elif not left < at < right or near < NARROWEST_M:
+            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} leaves a section under {words.m(NARROWEST_M)}.")  # fmt: skip
+        else:
+            good.append(at)
+    return sorted(good)
+
+
+def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSection]:
+    left, low, right, high = surface.polygon.bounds
+    marks = [left, *lines, right]
+    face = face_of(s.build.shell, surface.kind)
+    sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials)) if face is not None else None
+    per_m2 = sums.build.kg_m2 if sums is not None and sums.build is not None else None
+    if per_m2 is None and face is not None and face.mass is not None and sums is not None and sums.area_m2 > 0:
+        per_m2 = face.mass.si / sums.area_m2
+    holes = s.framed.holes_in(surface.id)
+    leaves = {one.id: one.mass.si for one in s.build.shell.openings if one.mass is not None}
+    made = []
+    for k, (a, b) in enumerate(itertools.pairwise(marks), 1):
+        shape = _largest(surface.polygon.intersection(box(a, low - 1, b, high + 1)))
+        if shape is None:
+            continue
+        net: BaseGeometry = shape
+        for hole in holes:
+            net = net.difference(hole)
+        weights = [(net.area * per_m2, net.centroid.x, net.centroid.y)] if per_m2 is not None and net.area > 0 else []
+        ids = []
+        for member in s.framed.on(surface.id):
+            part = member.shape.intersection(shape)
+            share = part.area / max(member.shape.area, 1e-12)
+            if share > 1e-3:
+                weights.append((member.mass_kg * share, part.centroid.x, part.centroid.y))
+                ids.append(member.id)
+        for cut in s.framed.cuts:
+            if cut.surface == surface.id and cut.good and cut.id in leaves and a <= cut.shape.centroid.x < b:
+                weights.append((leaves[cut.id], cut.shape.centroid.x, cut.shape.centroid.y))
+        total = sum(w for w, _, _ in weights)
+        known = per_m2 is not None and total > 0
+        centre = (sum(w * x for w, x, _ in weights) / total, sum(w * y for w, _, y in weights) / total) if total > 0 else (net.centroid.x, net.centroid.y)  # fmt: skip
+        reach = min(PICK_SHARE * (b - a), centre[0] - a, b - centre[0])
+        top = _top(shape, centre[0])
+        at = surface.place(*centre)
+        tall = shape.bounds[3] - shape.bounds[1]
+        made.append(
+            BuiltSection(
+                f"{surface.id} {k}" if lines else surface.id,
+                surface.id,
+                upper_first(f"{surface.id} {k} of {len(marks) - 1}") if lines else upper_first(surface.id),
+                shape,
+                centre,
+                ((centre[0] - reach, top), (centre[0] + reach, top)),
+                at,
+                (b - a, tall),
+                total if known else None,
+                max(math.ceil(tall / BOLT_PITCH_M), 2) if k < len(marks) - 1 else 0,
+                0,
+                tuple(ids),
+            )
+        )
+    return made
+
+
+def _largest(shape: BaseGeometry) -> Polygon | None:
+    whole = [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and not one.is_empty]
+    return max(whole, key=lambda one: one.area, default=None)
+
+
+def _top(shape: Polygon, x: float) -> float:
+    run = shape.intersection(box(x - 1e-4, -100, x + 1e-4, 100))
+    return float(run.bounds[3]) if not run.is_empty else float(shape.bounds[3])
+
+
+def _true_sizes(s: Studied) -> tuple[tuple[str, float], ...]:
+    """What a frame maker's drawing says and the real frame may not: measured before the first cut."""
+    rig, body = s.build.rig, s.framed.body
+    assert body is not None
+    made: list[tuple[str, float]] = [("length of the floor", body.length), ("width of the floor", body.width)]
+    made.append(("diagonal of the floor, both", math.hypot(body.length, body.width)))
+    if rig.frame_width is not None:
+        made.append(("width over the rails", rig.frame_width.si))
+    if rig.frame_length is not None and rig.drawbar_length is not None:
+        made.append(("length of the rails", rig.frame_length.si - rig.drawbar_length.si))
+    boxes = s.build.shell.wheel_boxes
+    if boxes is not None:
+        made.append(("between the wheel boxes", body.width - 2 * boxes.width.si))
+    return tuple(made)
+
+
+def usual_splits(s: Studied, longest_m: float) -> list[tuple[str, float]]:
+    """Faces longer than that parted evenly, each line moved off openings: (surface, station from its left end)."""
+    made = []
+    for surface in s.framed.body.surfaces if s.framed.body is not None else ():
+        left, _, right, _ = surface.polygon.bounds
+        many = math.ceil((right - left) / max(longest_m, NARROWEST_M) - 1e-9)
+        if surface.kind not in (*SIDES, "roof", "floor") or many < 2:
+            continue
+        spans = sorted((c.shape.bounds[0] - 0.1, c.shape.bounds[2] + 0.1) for c in s.framed.cuts if c.surface == surface.id and c.good)  # fmt: skip
+        for k in range(1, many):
+            at = left + (right - left) * k / many
+            for a, b in spans:
+                if a < at < b:
+                    at = a if at - a < b - at else b
+            if left + NARROWEST_M < at < right - NARROWEST_M:
+                made.append((surface.id, round(at - left, 3)))
+    return made

@@ -104,9 +104,9 @@ class ShellBench(Bench):
         )
         self.cut_button = self._button("Cut in…", self.cut_menu, "Cut in a door, hatch, window, vent or cable")
         self.off_button = self._button("Close up", self.close_up, "Take the chosen opening out again")
-        self.face_button = self._button("Add a face", self._add_face, "")
+        self.face_button = self._button("Add face", self._add_face, "")
         self.ways_button = self._button(
-            "Compare…",
+            "Ways…",
             self.compare,
             "The same faces made in other ways, side by side; nothing changes until you keep one",
         )

@@ -8,7 +8,8 @@ from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.primitives import Text
+from uncle_sled.core.drawing.primitives import Poly, Text
+from uncle_sled.core.drawing.shell.skeleton import near_faces
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.benches.shell.bench import FORMS
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
@@ -359,7 +360,7 @@ def test_what_holds_is_shown_as_bars_and_on_the_body(open_on):
     bench.show_view("Holds")
     panel = bench.holds
     panel.refresh()
-    assert "checked" in panel.says.text() and settled(window) == []
+    assert "checked" in panel.says.text() and faults_of(window) == []
     before = len([one for one in panel.checks() if one.use is not None])
     enter(bench.field_of("brief.ground_snow_kpa"), "1.2")
     assert session.build.brief.ground_snow_kpa == 1.2
@@ -389,7 +390,7 @@ def test_joints_are_made_parted_and_laid_flat(open_on):
     assert panel.trim.currentData() == "" and panel.chart.make(600.0, 300.0)
     panel.take_usual()
     assert panel.seam_model.rows[0].made is not None
-    assert settled(window) == []
+    assert faults_of(window) == []
     panel.show_mode("Sections")
     panel.longest.setText("1.6 m")
     panel.longest.editingFinished.emit()
@@ -400,9 +401,9 @@ def test_joints_are_made_parted_and_laid_flat(open_on):
     panel.make_whole()
     assert not any(one.face == "floor" for one in session.build.shell.splits)
     panel.part_at("floor", 1.5)
-    assert any(one.face == "floor" for one in session.build.shell.splits) and settled(window) == []
+    assert any(one.face == "floor" for one in session.build.shell.splits) and faults_of(window) == []
     panel.show_mode("Panels")
-    assert any("does not bend" in one.fault for one in panel.panel_model.rows) and settled(window) == []
+    assert any("does not bend" in one.fault for one in panel.panel_model.rows) and faults_of(window) == []
     while session.history.done:
         session.undo()
     assert session.build == start
@@ -414,13 +415,34 @@ def test_other_schools_are_taken_and_their_fields_come(open_on, school):
     bench.show_view("Framing")
     size = {"thick": {"si": 0.025}, "deep": {"si": 0.025}}
     session.edit("School", [set_to("shell.framing", {"school": school, "stick": size, "rib": size, "joist": size})], "Shell")  # fmt: skip
-    assert settled(window) == [] and len(session.studied.framed.members) > 40
+    assert faults_of(window) == [] and len(session.studied.framed.members) > 40
     wanted = {"welded tube": ("shell.framing.tube_wall", "1.5 mm"), "strip ribs": ("shell.framing.strip", "2 mm")}
     path, typed = wanted[school]
     enter(bench.field_of(path), typed)
-    assert settled(window) == []
+    assert faults_of(window) == []
     kept = getattr(session.build.shell.framing, path.rsplit(".", 1)[1])
     assert kept.typed == typed
     for face in ("left side", "roof", "floor"):
         bench.framing.show_face(face)
-        assert settled(window) == []
+        assert faults_of(window) == []
+
+
+def test_the_whole_frame_stands_in_three_directions_and_is_peeled(open_on):
+    window, session, bench = shell_bench(open_on, view="Framing")
+    panel = bench.framing
+    panel.show_round()
+    assert panel.solid.isVisible() and not panel.flat.isVisible() and faults_of(window) == []
+    near = len(near_faces(session.studied))
+    assert panel.peel.maximum() == near >= 3
+
+    def seen(peeled):
+        panel.peel.setValue(peeled)
+        shapes = panel.solid.make(600.0, 360.0)
+        assert all(0 <= x <= 600 and 0 <= y <= 360 for one in shapes if isinstance(one, Poly) for x, y in one.points)
+        return sum(isinstance(one, Poly) and one.fill == "paper" for one in shapes), {one.id for one in shapes if isinstance(one, Poly) and one.id}  # fmt: skip
+
+    skins = [seen(k)[0] for k in range(near + 1)]
+    assert skins == list(range(near, -1, -1))  # one face less at every step
+    assert seen(near)[1] == {m.id for m in session.studied.framed.members}
+    panel.show_face("roof")
+    assert panel.flat.isVisible() and not panel.peel.isVisible() and faults_of(window) == []

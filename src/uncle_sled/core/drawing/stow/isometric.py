@@ -1,7 +1,6 @@
 """The rig from behind its left shoulder, to scale in three directions, with the body peeled as far as one likes.
 
-The ball is at the left, as in the side view. A point (x, y, z) falls on ((x + y) / sqrt 2, z sqrt(2/3) + (y - x) / sqrt 6).
-Source: isometric projection (any drawing text). Boxes are painted from the far ones to the near ones.
+Boxes are painted from the far ones to the near ones.
 """
 
 from __future__ import annotations
@@ -16,6 +15,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line
 from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.three_ways import VIEWER, flat
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of
@@ -26,16 +26,9 @@ from uncle_sled.core.studies.stow.solids import Solid
 
 Peel = Literal["closed", "roof off", "near side off", "bare"]
 PEELS: tuple[Peel, ...] = ("closed", "roof off", "near side off", "bare")
-VIEWER = np.array([1.0, -1.0, 1.0]) / math.sqrt(3)
 MOST_SORTED = 160
 WHEEL_CORNERS = 28
 Floats = NDArray[np.float64]
-
-
-def flat(at: tuple[float, float, float] | Floats) -> Point:
-    """A point of space on the sheet [m]."""
-    x, y, z = float(at[0]), float(at[1]), float(at[2])
-    return (x + y) / math.sqrt(2), z * math.sqrt(2 / 3) + (y - x) / math.sqrt(6)
 
 
 def isometric(s: Studied, things: Sequence[Placed], peel: Peel) -> tuple[Primitive, ...]:

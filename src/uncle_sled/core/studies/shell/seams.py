@@ -7,12 +7,15 @@ comes from below: tape or sealant, no trim is wanted. Source: shell notes, water
 
 from __future__ import annotations
 
+from collections.abc import Hashable
+
 import msgspec
 
 from uncle_sled.core.document.shell import SeamMade
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep_by, keep_keyed
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.joints import Joint, joints_of
+from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.reading.studied import Studied
 
 RUNS_OVER_DEG = 12.0  # less than that the skin is bent over it
@@ -41,11 +44,23 @@ def _reads(s: Studied) -> tuple[object, ...]:
     return s.build.shell, s.framed.body
 
 
-@keep_by(lambda s: (s.framed.body,), 4)
 def joints(s: Studied) -> tuple[Joint, ...]:
     """Joints of the body as drawn; none without one."""
     body = s.framed.body
-    return joints_of(body) if body is not None and body.width > 0 else ()
+    return _joints(body) if body is not None and body.width > 0 else ()
+
+
+def _drawn(body: Body) -> Hashable:
+    """What the joints depend on, by value: sticks and openings leave them as they are."""
+    return tuple(
+        (one.id, one.polygon.wkb, one.origin, one.along, one.up, None if one.chain is None else one.chain.tobytes())
+        for one in body.surfaces
+    )
+
+
+@keep_keyed(_drawn, 8)
+def _joints(body: Body) -> tuple[Joint, ...]:
+    return joints_of(body)
 
 
 @keep_by(_reads, 4)

@@ -6,16 +6,20 @@ from collections.abc import Callable
 from typing import Any
 
 import msgspec
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollArea, QSlider, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.shell.skeleton import near_faces, skeleton
 from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.school import Sizes, sizes_for
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.flat_view import FlatView
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import QuantityField, label
 from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
@@ -104,17 +108,30 @@ class FramingPanel(Guarded, QWidget):
         column = QVBoxLayout()
         column.setSpacing(5)
         faces = QHBoxLayout()
-        faces.setSpacing(4)
+        faces.setSpacing(3)
         self.group = QButtonGroup(self)
         self.buttons: dict[str, QPushButton] = {}
         for name in FACES:
             button = QPushButton(name.removesuffix(" side").capitalize())
             button.setCheckable(True)
             button.setAccessibleName(f"Lay the {name} flat")
+            button.setProperty("kind", "view")
             button.clicked.connect(lambda _=False, name=name: self.show_face(name))
             self.group.addButton(button)
             faces.addWidget(button)
             self.buttons[name] = button
+        self.round = QPushButton("Whole")
+        self.round.setCheckable(True)
+        self.round.setProperty("kind", "view")
+        self.round.setToolTip("All sticks in three directions; peel the faces off with the slider")
+        self.round.clicked.connect(lambda _=False: self.show_round())
+        self.group.addButton(self.round)
+        faces.addWidget(self.round)
+        self.peel = QSlider(Qt.Orientation.Horizontal)
+        self.peel.setAccessibleName("Faces peeled off")
+        self.peel.setToolTip("How many faces are peeled off, the nearest first")
+        self.peel.setPageStep(1)
+        self.peel.hide()
         faces.addStretch(1)
         self.add = QPushButton("Add a stick")
         self.add.setToolTip(
@@ -129,6 +146,11 @@ class FramingPanel(Guarded, QWidget):
         column.addLayout(faces)
         self.flat = FlatView(session)
         column.addWidget(self.flat, 1)
+        self.solid = Chart(session, "All sticks in three directions", self._solid, "", lambda: "No body is drawn yet.")
+        self.solid.hide()
+        column.addWidget(self.solid, 1)
+        self.peel.valueChanged.connect(lambda _: self.solid.update())
+        column.addWidget(self.peel)
         row.addLayout(column, 1)
         self.buttons["left side"].setChecked(True)
 
@@ -162,8 +184,24 @@ class FramingPanel(Guarded, QWidget):
             build.brief.region == "North American",
         )
 
+    def _solid(self, width: float, height: float) -> tuple[Primitive, ...]:
+        chosen = self.session.selection[0] if self.session.selection else ""
+        return skeleton(self.session.studied, self.peel.value(), width, height, chosen)
+
+    def show_round(self) -> None:
+        """All sticks at once, the faces peeled off as far as the slider says."""
+        self.round.setChecked(True)
+        near = len(near_faces(self.session.studied))
+        if self.peel.maximum() != near:
+            self.peel.setRange(0, near)
+            self.peel.setValue(near)
+        for widget, on in ((self.flat, False), (self.solid, True), (self.peel, True)):
+            widget.setVisible(on)
+
     def show_face(self, kind: str) -> None:
         self.buttons[kind].setChecked(True)
+        for widget, on in ((self.flat, True), (self.solid, False), (self.peel, False)):
+            widget.setVisible(on)
         self.flat.show_kind(kind)
 
     def refresh(self) -> None:
@@ -192,6 +230,7 @@ class FramingPanel(Guarded, QWidget):
         self.restore.setText(f"Put back {len(out)} left out")
         self.add.setEnabled(bool(s.framed.members))
         self.flat.fit()
+        self.solid.update()
 
     def _placeholder(self, path: str, usual: Sizes) -> str:
         *_, key, side = path.split(".")

@@ -15,6 +15,7 @@ from uncle_sled.desk.benches.shell.bench import FORMS
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, OwnMaterialDialog
 from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
+from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 
@@ -446,3 +447,23 @@ def test_the_whole_frame_stands_in_three_directions_and_is_peeled(open_on):
     assert seen(near)[1] == {m.id for m in session.studied.framed.members}
     panel.show_face("roof")
     assert panel.flat.isVisible() and not panel.peel.isVisible() and faults_of(window) == []
+
+
+def test_a_door_of_ones_own_is_made_in_hand_and_drawn_through_its_jamb(open_on):
+    window, session, bench = shell_bench(open_on, view="Openings")
+    door = next(one.id for one in session.build.shell.openings if one.kind == "door")
+    session.select((door,))
+    QApplication.processEvents()
+    assert not bench.jamb.isVisible()
+    start = session.build
+    session.edit("Own", [set_to(f"shell.openings.{door}.leaf", {"stick": {"thick": {"si": 0.03}, "deep": {"si": 0.025}}}), set_to(f"shell.openings.{door}.mass", None)], "Shell")  # fmt: skip
+    session.select((door,))
+    bench._selected()
+    assert bench.jamb.isVisible() and "Leaf " in bench.holes_words.text()
+    shapes = bench.jamb.make(240.0, 160.0)
+    assert any("full size on paper" in one.text for one in shapes if isinstance(one, Text))
+    assert faults_of(window) == []
+    rows = {row.title for form in window.in_hand.findChildren(Form) for row, _, field in form.rows if not field.isHidden()}  # fmt: skip
+    assert {"Made by yourself", "Leaf stick seen", "Hinges apart"} <= rows
+    session.undo()
+    assert session.build == start

@@ -59,6 +59,28 @@ class Face(msgspec.Struct, frozen=True):
     u_w_m2k: Figure | None = None  # of its data sheet, where its layers are not known
 
 
+class Section(msgspec.Struct, frozen=True):
+    """A stick as bought: ``thick`` shows in the face, ``deep`` goes through the wall."""
+
+    thick: Length
+    deep: Length
+
+
+class Leaf(msgspec.Struct, frozen=True):
+    """A door or hatch of one's own: sticks between two skins, foam, perhaps a window in it. coat: paint on one surface."""
+
+    stick: Section
+    skin: Word = "light-ply"
+    skin_thick: Length = Length(0.004)
+    foam: Word = "xps"
+    window_width: Length | None = None
+    window_height: Length | None = None
+    window_mass: Mass | None = None
+    coat: Length = Length(0.0003)
+    hinge_spacing: Length | None = None  # between the outermost hinges
+    hangs_on: Mass | None = None  # what is fixed to it: a table, bottles
+
+
 class Opening(msgspec.Struct, frozen=True):
     """A hole in a face that is measured from the body, so that it moves with it.
 
@@ -84,6 +106,7 @@ class Opening(msgspec.Struct, frozen=True):
     open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
     glazing: Literal["", "single", "double"] = ""  # of a window; single where nobody said
     u_w_m2k: Figure | None = None  # of its data sheet
+    leaf: Leaf | None = None  # of one's own; its weight is worked out where none was typed
     cut_since: bool = False  # into a bought shell, after it was weighed: the leaf comes on, what was cut goes off
 
 
@@ -120,13 +143,6 @@ class Split(msgspec.Struct, frozen=True):
     id: Word
     face: Word  # the surface
     at: Length
-
-
-class Section(msgspec.Struct, frozen=True):
-    """A stick as bought: ``thick`` shows in the face, ``deep`` goes through the wall."""
-
-    thick: Length
-    deep: Length
 
 
 class HandChange(msgspec.Struct, frozen=True):

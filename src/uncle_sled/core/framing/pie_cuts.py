@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.errors import GeometryError
 
 Floats = NDArray[np.float64]
-TOLERANCE_M = 0.001
+TOLERANCE_M, LEAST_TOLERANCE_M, MOST_FOLDS = 0.001, 1e-4, 300
 KINK_RAD = math.radians(18.0)  # turned at one point by more: a mitred joint, not a bend
 LEAST_TURN_RAD = math.radians(0.6)  # less than that a tube is pulled into place
 STRAIGHT_M = 25.0  # a radius over this counts as straight
@@ -83,6 +83,7 @@ def hoops(points: Floats, deep_m: float, wall_m: float, tolerance_m: float = TOL
     """
     if wall_m * 2 >= deep_m:
         raise GeometryError(f"A tube {deep_m * 1000:.0f} mm deep has no hollow with a wall of {wall_m * 1000:.1f} mm.")
+    tolerance_m = max(tolerance_m, LEAST_TOLERANCE_M)
     made = []
     for part in parted_at_kinks(points):
         made.append(_hoop(part, deep_m, wall_m, tolerance_m))
@@ -145,6 +146,10 @@ def _bend(
     radius = span / np.maximum(np.abs(turn), 1e-12)
     share = np.abs(turn) / np.array([most_turn_rad(float(r), tolerance_m) for r in radius])
     grown = np.concatenate([[0.0], np.cumsum(share)])
+    if grown[-1] > MOST_FOLDS:
+        raise GeometryError(
+            f"It would take over {MOST_FOLDS} folds; a wider tolerance than {tolerance_m * 1000:.1f} mm would be right."
+        )
     many = max(math.ceil(grown[-1] - 1e-9), 1)
     marks = np.linspace(0.0, grown[-1], many + 1)
     place = np.interp(marks, grown, middles[at : end + 1])

@@ -19,7 +19,8 @@ from uncle_sled.core.geometry.surfaces import Body, Surface, lengths
 Floats = NDArray[np.float64]
 NEAR_M = 0.012
 SHORT_M = 0.03
-PIECE_M = 0.25  # straight edges are followed in pieces no longer than this
+PIECE_M, MOST_PIECES = 0.25, 120  # straight edges are followed in pieces no longer than this, and no more of them
+LONGEST_M = 60.0  # a body typed longer than any is not looked at
 
 
 class Joint(msgspec.Struct, frozen=True):
@@ -55,6 +56,8 @@ class _Piece(msgspec.Struct, frozen=True):
 
 def joints_of(body: Body) -> tuple[Joint, ...]:
     """All joints, in the order of the surfaces; none where the body has no width."""
+    if max(body.length, body.width, body.height) > LONGEST_M:
+        return ()
     pieces = [piece for surface in body.surfaces for piece in _pieces(surface)]
     if not pieces:
         return ()
@@ -133,7 +136,7 @@ def _pieces(surface: Surface) -> list[_Piece]:
         if surface.chain is not None:
             shares = _where_bent(a, b, marks)
         else:
-            many = max(math.ceil(math.dist(a, b) / PIECE_M), 1)
+            many = _many(math.dist(a, b))
             shares = [k / many for k in range(many + 1)]
         points = [(a[0] + (b[0] - a[0]) * k, a[1] + (b[1] - a[1]) * k) for k in shares]
         for p, q in itertools.pairwise(points):
@@ -143,10 +146,14 @@ def _pieces(surface: Surface) -> list[_Piece]:
     return made
 
 
+def _many(long_m: float) -> int:
+    return min(max(math.ceil(long_m / PIECE_M), 1), MOST_PIECES)
+
+
 def _where_bent(a: tuple[float, float], b: tuple[float, float], marks: Floats) -> list[float]:
     """Shares of an edge at which the skin under it bends; along a level of the run, in pieces."""
     if abs(b[0] - a[0]) < 1e-9:
-        many = max(math.ceil(abs(b[1] - a[1]) / PIECE_M), 1)
+        many = _many(abs(b[1] - a[1]))
         return [k / many for k in range(many + 1)]
     shares = [(float(m) - a[0]) / (b[0] - a[0]) for m in marks]
     inside = sorted(k for k in shares if 1e-6 < k < 1 - 1e-6)
@@ -154,7 +161,7 @@ def _where_bent(a: tuple[float, float], b: tuple[float, float], marks: Floats) -
     long = abs(b[0] - a[0])
     fine = [0.0]
     for p, q in itertools.pairwise(made):  # long straight runs of a skin as well in pieces
-        many = max(math.ceil((q - p) * long / PIECE_M), 1)
+        many = _many((q - p) * long)
         fine += [p + (q - p) * k / many for k in range(1, many + 1)]
     return fine
 

@@ -17,6 +17,7 @@ from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
+from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.parts.part import MEMBER_M, Part
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined, why_not
@@ -85,7 +86,7 @@ def parts_of_shell(
     lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library)]
     if weighed:
         return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
-    return (*parts, *_sticks(shell, framed), *_openings(shell, framed), *_boxes(shell, body, axle_m), *lining)
+    return (*parts, *_sticks(shell, framed), *_openings(shell, framed, library), *_boxes(shell, body, axle_m), *lining)
 
 
 def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> FaceSums:
@@ -280,7 +281,7 @@ def usual_mass_kg(opening: Opening) -> float:
     return USUAL_KG_M2.get(opening.kind, 0.0) * opening.width.si * opening.height.si
 
 
-def _openings(shell: Shell, framed: Framed) -> list[Part]:
+def _openings(shell: Shell, framed: Framed, library: Library) -> list[Part]:
     body = framed.body
     assert body is not None
     surfaces = {surface.id: surface for surface in body.surfaces}
@@ -288,7 +289,9 @@ def _openings(shell: Shell, framed: Framed) -> list[Part]:
     made = []
     for opening in shell.openings:
         cut = shapes.get(opening.id)
-        mass = opening.mass.si if opening.mass else usual_mass_kg(opening)
+        own = leaf_of(opening, library) if opening.mass is None else None
+        built = own is not None and not own.fault
+        mass = opening.mass.si if opening.mass else own.mass_kg if own is not None and built else usual_mass_kg(opening)
         if cut is None or mass <= 0:
             continue
         x, y, z = surfaces[cut.surface].place(cut.shape.centroid.x, cut.shape.centroid.y)
@@ -298,7 +301,7 @@ def _openings(shell: Shell, framed: Framed) -> list[Part]:
                 opening.name,
                 "shell",
                 f"shell.openings.{opening.id}",
-                opening.source if opening.mass else "guessed",
+                opening.source if opening.mass else "computed" if built else "guessed",
                 mass,
                 x,
                 y,
@@ -316,7 +319,7 @@ def _cut_since(shell: Shell, framed: Framed, library: Library) -> list[Part]:
     """Openings that were cut into a weighed shell: each with its leaf, less what was cut out of the wall."""
     since = {opening.id: opening for opening in shell.openings if opening.cut_since}
     made = []
-    for leaf in _openings(shell, framed) if since else ():
+    for leaf in _openings(shell, framed, library) if since else ():
         opening = since.get(leaf.id)
         if opening is None:
             continue

@@ -128,7 +128,7 @@ class InHand(Guarded, QWidget):
             from uncle_sled.desk.benches.shell.shell_rows import inner_note, loft_rows, partition_rows
 
             way = getattr(inner, "way", "")
-            rows = partition_rows(session, inner.id, way) if way else loft_rows(inner.id)
+            rows = partition_rows(session, inner.id, way) if way else loft_rows(session, inner.id)
             self._use_form(f"{inner.id} {way}", False, rows=rows)
             self.name.show_text(inner.name)
             self.note.setText(inner_note(session, inner.id))

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 import math
 
+from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
 from uncle_sled.core.drawing.shell.offsets_page import EDGE, HEIGHT, WIDTH, head
 from uncle_sled.core.drawing.shell.unfolded import panels_drawn, seams_drawn, sections_drawn
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.pie_cuts import plain_turn_rad
 from uncle_sled.core.framing.strip_ribs import jig_m
 from uncle_sled.core.geometry.bends import least_radius_m
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.panels import joined, panels
 from uncle_sled.core.studies.shell.seams import runs_over, seams
@@ -38,6 +42,9 @@ def school_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
         pages.append(_ribs_page(s, ribs, name, printed))
     if s.build.shell.framing.school == "sandwich panels" and s.framed.body is not None:
         pages.append(_panels_page(s, name, printed))
+    for opening in s.build.shell.openings:
+        if opening.leaf is not None:
+            pages += _leaf_page(s, opening, name, printed)
     if s.build.shell.splits:
         pages.append(_sections_page(s, name, printed))
     if s.build.shell.seams:
@@ -196,3 +203,29 @@ def _seams_page(s: Studied, name: str, printed: str) -> Page:
         shapes.append(Text((x, y), elided(f"{one.name}, {words.m(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x), 10, "ink" if one.water else "primer", anchor="left"))  # fmt: skip
         y -= ROW
     return Page(WIDTH, HEIGHT, tuple(shapes), title)
+
+
+def _leaf_page(s: Studied, opening: Opening, name: str, printed: str) -> list[Page]:
+    """A door of one's own: its pieces, and a cut through its jamb at full size."""
+    words = Words(s.build.brief.reading.shown())
+    library = library_of(s.facts.materials)
+    made = leaf_of(opening, library)
+    if made is None:
+        return []
+    title = f"{name}: {opening.name}, made by yourself"
+    shapes = head(title, f"the cut at full size: print at 100 %, {printed}")
+    y = HEIGHT - EDGE - 40
+    for text in wrapped(leaf_words(made, words), 10, WIDTH - 2 * EDGE):
+        shapes.append(Text((EDGE, y), text, 10, "ink", anchor="left"))
+        y -= ROW + 1
+    y -= 6
+    for one in made.pieces:
+        size = f"{words.thick(one.width_m)} × {words.thick(one.thick_m)}" if one.kind == "bar" else f"{words.cut(one.width_m)} wide, {words.thick(one.thick_m)}"  # fmt: skip
+        shapes.append(Text((EDGE, y), f"{one.many} × {one.name}, {library[one.material].name}, {words.cut(one.length_m)} long, {size}", 10, "ink", anchor="left"))  # fmt: skip
+        y -= ROW
+    cut, wide, _ = jamb(s, opening, words)
+    if cut:
+        shapes += placed(cut, POINTS_PER_M, WIDTH - EDGE - wide * POINTS_PER_M - 20, EDGE + 60)
+        bar = 0.1 * POINTS_PER_M
+        shapes += [line((EDGE, EDGE + 40), (EDGE + bar, EDGE + 40), "ink", 1.4), Text((EDGE + bar + 6, EDGE + 40), "100 mm: measure it before you saw", 9, "pencil", anchor="left")]  # fmt: skip
+    return [Page(WIDTH, HEIGHT, tuple(shapes), title)]

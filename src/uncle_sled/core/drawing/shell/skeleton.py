@@ -12,6 +12,7 @@ from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
 
 EDGE = 14.0
+MOST_STEPS = 80
 STEP_M = 0.12  # a stick or face that is bent is followed in steps as long
 Space = tuple[float, float, float]
 
@@ -74,7 +75,7 @@ def _followed(surface: Surface, ring: list[tuple[float, float]], deep_m: float) 
     """A ring of a face in space; where the face is bent in short steps."""
     made: list[Space] = []
     for a, b in itertools.pairwise(ring):
-        many = max(math.ceil(abs(b[0] - a[0]) / STEP_M), 1) if surface.swept else 1
+        many = min(max(math.ceil(abs(b[0] - a[0]) / STEP_M), 1), MOST_STEPS) if surface.swept else 1
         made += [surface.place(a[0] + (b[0] - a[0]) * k / many, a[1] + (b[1] - a[1]) * k / many, deep_m) for k in range(many)]  # fmt: skip
     return made
 

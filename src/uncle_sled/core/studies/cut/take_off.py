@@ -16,7 +16,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.ops import unary_union
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Layer
+from uncle_sled.core.document.shell import Layer, Opening
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.errors import GeometryError
@@ -29,6 +29,7 @@ from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
+from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.sections import tube_kg_m
 from uncle_sled.core.studies.cut.boards import board_ends, strips
 from uncle_sled.core.studies.cut.wanted import Grain, Wanted, ring_area_m2
@@ -152,6 +153,8 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
         pieces += _trims(framed.body)
     pieces += _frame(build)
+    for opening in shell.openings:
+        pieces += _leaf(opening, library)
     for thing in build.stow.things:
         if thing.id in cut.made:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
@@ -265,6 +268,26 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
                 shape = box(0, 0, wide, tall)
                 made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", material, thick_m, shape, "any", ()))
     return made
+
+
+def _leaf(opening: Opening, library: Library) -> list[Piece]:
+    """A door or hatch of one's own: its sticks, skins and foam."""
+    made = leaf_of(opening, library)
+    pieces: list[Piece] = []
+    for one in made.pieces if made is not None else ():
+        material = library[one.material]
+        for k in range(one.many):
+            key = f"{opening.id}/{one.name}" + (f"/{k + 1}" if one.many > 1 else "")
+            name = f"{opening.name} {one.name}"
+            if one.kind == "bar":
+                wide, thin = max(one.width_m, one.thick_m), min(one.width_m, one.thick_m)
+                label = f"{material.name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm"
+                pieces.append(Piece(key, name, opening.id, "bar", label, thin, one.length_m, wide, "any", one.length_m * one.width_m))  # fmt: skip
+            else:
+                kind = "sheet" if one.kind == "sheet" else "fill"
+                shape = box(0, 0, one.length_m, one.width_m)
+                pieces.append(_flat(key, name, opening.id, kind, material, one.thick_m, shape, "any", ()))
+    return pieces
 
 
 def _ring(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:

@@ -24,6 +24,7 @@ from uncle_sled.core.words import Words, upper_first
 
 BOLT_PITCH_M, GAP_M, PICK_SHARE = 0.4, 0.003, 0.29  # picks: from the centre, of the section's length
 NARROWEST_M = 0.3
+MOST_PARTS = 24
 ORDER = {"floor": 0, "left side": 1, "front": 2, "rear": 3, "right side": 4, "roof": 5}
 
 
@@ -201,7 +202,7 @@ def usual_splits(s: Studied, longest_m: float) -> list[tuple[str, float]]:
     made = []
     for surface in s.framed.body.surfaces if s.framed.body is not None else ():
         left, _, right, _ = surface.polygon.bounds
-        many = math.ceil((right - left) / max(longest_m, NARROWEST_M) - 1e-9)
+        many = min(math.ceil((right - left) / max(longest_m, NARROWEST_M) - 1e-9), MOST_PARTS)
         if surface.kind not in (*SIDES, "roof", "floor") or many < 2:
             continue
         spans = sorted((c.shape.bounds[0] - 0.1, c.shape.bounds[2] + 0.1) for c in s.framed.cuts if c.surface == surface.id and c.good)  # fmt: skip

@@ -24,9 +24,14 @@ from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.shell import Opening
+from uncle_sled.core.drawing.primitives import Primitive, Text, placed
+from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.geometry.profile_edit import moved
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.heights import frame_top_m
+from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.reading.studied import silhouette_of
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
@@ -44,6 +49,7 @@ from uncle_sled.desk.benches.shell.reline_panel import RelinePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
 from uncle_sled.desk.benches.shell.survey_panel import SurveyPanel
 from uncle_sled.desk.benches.shell.walls_panel import WallsPanel
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.fields import QuantityField, label
@@ -135,7 +141,12 @@ class ShellBench(Bench):
         left.addWidget(self.openings_table, 1)
         left.addWidget(self.holes_words)
         row.addLayout(left, 5)
-        row.addWidget(self.opening_flat, 2)
+        right = QVBoxLayout()
+        right.setSpacing(6)
+        self.jamb = Chart(session, "Through the jamb of the chosen door", self._jamb, "")
+        right.addWidget(self.opening_flat, 1)
+        right.addWidget(self.jamb, 1)
+        row.addLayout(right, 2)
         self.framing = FramingPanel(session)
         self.faces_panel = FacesPanel(session)
         self.holds, self.joints = HoldsPanel(session), JointsPanel(session)
@@ -544,11 +555,36 @@ class ShellBench(Bench):
         self.off_button.setEnabled(opening is not None)
         if opening is not None:
             self.opening_flat.show_kind(opening.face)
+        self.jamb.setVisible(opening is not None and opening.leaf is not None)
+        self.jamb.update()
+        self._count_holes()
+
+    def _chosen_leaf(self) -> Opening | None:
+        chosen = self.session.selection
+        return next((o for o in self.session.build.shell.openings if o.id in chosen and o.leaf is not None), None)
+
+    def _jamb(self, width: float, height: float) -> tuple[Primitive, ...]:
+        """A cut through the jamb, as large as there is room; full size is on paper."""
+        opening = self._chosen_leaf()
+        if opening is None:
+            return ()
+        words = Words(self.session.shown)
+        shapes, wide, high = jamb(self.session.studied, opening, words)
+        if not shapes:
+            return ()
+        scale = min((width - 24) / wide, (height - 52) / high)
+        title = Text((12, height - 12), "Through the jamb; full size on paper", 11, "pencil", anchor="left")
+        return (title, *placed(shapes, scale, 12, 30 + 0.02 * scale))
 
     def _count_holes(self) -> None:
         found, words = holes(self.session.studied), Words(self.session.shown)
         roof = sum(h.many for h in found if h.on_roof)
         seam = sum(h.seam_m for h in found)
+        opening = self._chosen_leaf()
+        made = leaf_of(opening, library_of(self.session.facts.materials)) if opening is not None else None
+        if made is not None:
+            self.holes_words.setText(leaf_words(made, words))
+            return
         self.holes_words.setText(
             f"{_holes(sum(h.many for h in found))} in the skin, {roof} in the roof, {words.m(seam)} of seam. Drag one on the drawing; its face reframes."
             if found

@@ -106,6 +106,7 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
         ),
         Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),
+        *_leaf_rows(session, id),
         Row(
             "Same on the other side",
             path,
@@ -115,6 +116,46 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
             ops=lambda _: [add_to("shell.openings", on_the_other_side(session.build.shell, id))],
         ),
     ]
+
+
+def _leaf_rows(session: Session, id: str) -> list[Row]:
+    """A door or hatch of one's own: what its leaf is made of."""
+    path = f"shell.openings.{id}.leaf"
+
+    def opening(build: Any) -> Any:
+        return next((one for one in build.shell.openings if one.id == id), None)
+
+    def could(build: Any) -> bool:
+        one = opening(build)
+        return one is not None and one.kind in ("door", "hatch")
+
+    def has(build: Any) -> bool:
+        return could(build) and opening(build).leaf is not None
+
+    def make(value: object) -> list[Op]:
+        if not value:
+            return [set_to(path, None)]
+        stick = {"thick": {"si": 0.03}, "deep": {"si": 0.025}}
+        return [set_to(path, {"stick": stick})]
+
+    library = library_of(session.facts.materials)
+    sheets = [
+        (key, one.name) for key, one in library.items() if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000
+    ]
+    foams: list[tuple[object, str]] = [("", "none"), *((key, one.name) for key, one in library.items() if one.form == "fill")]  # fmt: skip
+    return [
+        Row("Made by yourself", path, bool, "Sticks between two skins: its weight, gaps and pieces are worked out", when=could, ops=make, read=has),
+        Row("Leaf stick seen", f"{path}.stick.thick", Length, "Of its stiles and rails, as they show", 0.005, False, when=has),
+        Row("Leaf stick deep", f"{path}.stick.deep", Length, "Through the leaf", 0.005, False, when=has),
+        Row("Leaf skin", f"{path}.skin", sheets, "On both sides", when=has),
+        Row("Leaf skin thick", f"{path}.skin_thick", Length, "Of one skin", 0.0005, False, when=has),
+        Row("Leaf foam", f"{path}.foam", foams, "Between the sticks", when=has),
+        Row("Window in it wide", f"{path}.window_width", Length, "Empty: none", 0.05, when=has),
+        Row("Window in it high", f"{path}.window_height", Length, "Empty: none", 0.05, when=has),
+        Row("Coats", f"{path}.coat", Length, "Paint and varnish on one surface; 0.3 mm is usual", 0.0, False, when=has),
+        Row("Hinges apart", f"{path}.hinge_spacing", Length, "Between the outermost two", 0.05, when=has),
+        Row("Fixed to it", f"{path}.hangs_on", Mass, "A table, a rack, cladding", when=has),
+    ]  # fmt: skip
 
 
 DOORS: list[tuple[object, str]] = [
@@ -162,7 +203,30 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
     ]  # fmt: skip
 
 
-def loft_rows(id: str) -> list[Row]:
+def _joist_read(id: str, side: str) -> Callable[[Any], Any]:
+    def read(build: Any) -> Any:
+        joist = next((one.joist for one in build.shell.lofts if one.id == id), None)
+        return getattr(joist, side) if joist is not None else None
+
+    return read
+
+
+def _joist(session: Session, id: str, side: str) -> Callable[[Any], list[Op]]:
+    """One side of a joist; the other is as deep as thick until it is typed."""
+
+    def ops(value: Any) -> list[Op]:
+        if value is None:
+            return [set_to(f"shell.lofts.{id}.joist", None)]
+        other = "deep" if side == "thick" else "thick"
+        kept = _joist_read(id, other)(session.build)
+        usual = Length(0.12 if side == "thick" else 0.045)
+        sides = {side: value, other: kept or usual}
+        return [set_to(f"shell.lofts.{id}.joist", {k: {"si": v.si, "typed": v.typed} for k, v in sides.items()})]
+
+    return ops
+
+
+def loft_rows(session: Session, id: str) -> list[Row]:
     """The fields of a loft."""
     path = f"shell.lofts.{id}"
     return [
@@ -173,9 +237,12 @@ def loft_rows(id: str) -> list[Row]:
         Row("Thick", f"{path}.thick", Length, "Joists, floor and ceiling under it", 0.001, False),
         Row("Way up", f"{path}.climb", CLIMBS, "How one gets up"),
         Row("Guard", f"{path}.guard", Length, "Height over the loft's floor, along its open edge"),
+        Row("Joist thick", f"{path}.joist", Length, "Upright from wall to wall; wanted to say whether it carries", 0.005, ops=_joist(session, id, "thick"), read=_joist_read(id, "thick")),
+        Row("Joist deep", f"{path}.joist", Length, "Upright from wall to wall", 0.005, ops=_joist(session, id, "deep"), read=_joist_read(id, "deep")),
+        Row("Joists every", f"{path}.joist_pitch", Length, "Middle to middle", 0.05),
         Row("Weight", f"{path}.mass", Mass, "A guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),
-    ]
+    ]  # fmt: skip
 
 
 def inner_note(session: Session, id: str) -> str:

@@ -19,6 +19,7 @@ from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.compare_variants import compare_variants, same_stops
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
+from uncle_sled.core.studies.shell.seams import usual_seams
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 
 ROOF = Face("roof", "roof", "Roof", layers=(Layer("l1", "birch-ply", Length(0.006)),))
@@ -82,7 +83,14 @@ def test_what_no_edit_settles_says_why():
 
 def test_a_good_body_says_nothing():
     hole = a_hole("w", "left side", 1, 0.8, 0.6, 0.4, seal="tape", drip=True)
-    assert shell_codes(judged(a_body("gable", "stick timber", openings=(hole,)))) <= {"past-frame"}  # on a short frame
+    body = a_build(shell=a_body("gable", "stick timber", openings=(hole,)), rig=a_rig(stabiliser_station=Length(4.0)))
+    # on a short frame, and empty it is light for its height
+    spoken = {"past-frame", "tips-in-wind"}
+    assert shell_codes(judged(body.shell)) - spoken == {"seams-unsaid"}
+    dry = msgspec.structs.replace(
+        body, shell=msgspec.structs.replace(body.shell, seams=usual_seams(study(body, Facts())))
+    )
+    assert shell_codes(judged(dry.shell)) <= spoken
 
 
 def test_two_holes_in_the_roof_are_spoken_of():

@@ -132,7 +132,7 @@ def test_panels_of_a_bevelled_body_by_hand() -> None:
 
 # sections
 def test_sections_weigh_what_the_faces_do_and_stand_clear_of_openings() -> None:
-    s = studied("orchard-keeper")
+    s = studied("orchard-keeper", set_to("shell.splits", []))
     whole = sections_of(s)
     assert not whole.faults and len(whole.sections) == len(s.framed.body.surfaces) and whole.joints == 0
     wanted = usual_splits(s, 3.0)

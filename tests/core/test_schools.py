@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+import msgspec
 import numpy as np
 import pytest
 
@@ -19,7 +20,9 @@ from uncle_sled.core.parts.frame_steel import BRACKETS, bars_of, frame_kg
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.sections import KG_M3, sections, tube_kg_m
 from uncle_sled.core.studies.cut.take_off import STRIP_OVER_M, take_off
+from uncle_sled.core.studies.shell.welds import welds, welds_of
 from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.shell_report import shell_report
 
 SMALL = {"thick": {"si": 0.025}, "deep": {"si": 0.025}}
 TUBE = {"school": "welded tube", "stick": SMALL, "rib": SMALL, "joist": SMALL, "tube_wall": {"si": 0.0015}}
@@ -194,3 +197,55 @@ def test_schools_that_cannot_make_a_form_say_why() -> None:
     deep = built("marsh-heron", {"school": "welded tube"})
     assert any("does not go into" in f.says for f in deep.framed.faults)
     assert Length(0.0015).text(demo("marsh-heron").build.brief.reading.shown()) == "0.0015 m"
+
+
+def test_a_box_of_two_channels_bends_as_both_together() -> None:
+    one, both = sections()["channel-100x50"], sections()["built-2-channels-100x50"]
+    assert both.inertia_m4 == pytest.approx(2 * one.inertia_m4, rel=1e-9)
+    assert both.kg_m == pytest.approx(2 * one.kg_m, rel=1e-9) and both.deep == one.deep
+    project = demo("marsh-heron")
+    rig = apply(project.build, [set_to("rig.rail", "built-plates-120x60")]).rig
+    assert bars_of(rig)[0].section.says(project.build.brief.reading.shown()) == "box built up 120 × 60 × 4 mm"
+
+
+# welds and what lies under panels
+def test_welds_are_counted_by_hand() -> None:
+    s = built("marsh-heron", TUBE)
+    tubes = [m for m in s.framed.members if m.wall_m > 0]
+    made = welds(s)
+    assert made is not None and made.ends == 2 * len(tubes)
+    folds = sum(len(m.cuts) for m in tubes)
+    assert made.folds == folds > 20
+    assert made.run_m == pytest.approx(2 * len(tubes) * 4 * 0.025 + folds * 3 * 0.025)
+    assert made.metal_kg == pytest.approx(made.run_m * 0.0015**2 * 7850)
+    alone = msgspec.structs.replace(next(m for m in tubes if not m.cuts), section_m=(0.03, 0.03), wall_m=0.002, cuts=())
+    folded = msgspec.structs.replace(alone, cuts=next(m.cuts for m in tubes if m.cuts)[:2])
+    assert welds_of((folded,)).run_m == pytest.approx(0.42) and welds_of((folded,)).metal_kg == pytest.approx(
+        0.0132, abs=1e-4
+    )
+    assert welds(built("marsh-heron", STRIPS)) is None and welds_of(()) is None
+    said = shell_report(s)["welds"]
+    assert said["ends"] == made.ends and said["run_m"] == pytest.approx(made.run_m)
+
+
+def test_a_joist_makes_a_sub_frame_under_panels_and_nothing_else_moves() -> None:
+    plain = built("dark-sky", {"school": "sandwich panels"})
+    with_it = built("dark-sky", {"school": "sandwich panels", "pitch": {"si": 0.5}, "joist": {"thick": {"si": 0.04}, "deep": {"si": 0.06}}})  # fmt: skip
+    tubes = [m for m in with_it.framed.members if m.role == "sub-frame"]
+    assert not [m for m in plain.framed.members if m.role == "sub-frame"]
+    assert [m for m in with_it.framed.members if m.role != "sub-frame"] == list(plain.framed.members)
+    body = with_it.framed.body
+    rails = [m for m in tubes if m.along_s]
+    cross = [m for m in tubes if not m.along_s]
+    assert len(rails) == 2 and all(m.length_m == pytest.approx(body.length) for m in rails)
+    assert len(cross) == math.ceil((body.length - 0.04) / 0.5 - 1e-9) + 1
+    assert all(m.length_m == pytest.approx(body.width - 0.08) for m in cross)
+    assert all(m.at_m[2] == pytest.approx(body.under - 0.03) for m in tubes)
+    per_m = tube_kg_m(0.06, 0.04, 0.002)
+    run = 2 * body.length + len(cross) * (body.width - 0.08)
+    assert sum(m.mass_kg for m in tubes) == pytest.approx(per_m * run * 1.04, rel=1e-6)
+    assert welds(with_it).ends == 2 * len(tubes) and welds(plain) is None
+    total = [float(s.table.mass_kg[-1].sum()) for s in (plain, with_it)]
+    assert total[1] - total[0] == pytest.approx(per_m * run * 1.04, rel=1e-3)
+    to_saw = [one for one in take_off(with_it.build, with_it.facts).pieces if "sub-frame" in one.key]
+    assert len(to_saw) == len(tubes) and {one.material for one in to_saw} == {"Steel tube 60 x 40 x 2 mm"}

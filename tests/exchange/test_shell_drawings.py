@@ -14,6 +14,8 @@ from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.shell.panels import panels
+from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
@@ -55,6 +57,32 @@ def test_the_dxf_is_at_full_size_and_sound():
     left = next(o for o, one in zip(outlines, s.framed.body.surfaces, strict=True) if one.id == "left side")
     xs = [p[0] for p in left.get_points()]
     assert max(xs) - min(xs) == pytest.approx(6908.8)
+
+
+def test_a_school_has_its_own_layers_in_the_dxf():
+    """Folds of tube, inside edges of panels, sections: measured in the file that goes to the saw."""
+    heron = demo("marsh-heron")
+    tube = next(one for one in heron.variants if one.id == "welded-tube")
+    s = study(tube, heron.facts)
+    space = ezdxf.read(io.StringIO(dxf_bytes(s).decode())).modelspace()
+    (bar,) = {one.cuts: one for one in s.framed.members if one.cuts}.values()
+    folds = list(space.query('LWPOLYLINE[layer=="FOLDS"]'))
+    tape = next(one for one in folds if one.closed)
+    assert len(folds) == 1 + 2 * len(bar.cuts)
+    xs = [p[0] for p in tape.get_points()]
+    assert max(xs) - min(xs) == pytest.approx(bar.length_m * 1000, abs=0.01)
+    marks = sorted(one.get_points()[0][0] for one in folds if not one.closed)
+    assert marks[1] - marks[0] == pytest.approx(bar.cuts[0].width_mid_m * 1000, abs=0.01)
+
+    sky = demo("dark-sky")
+    made = study(next(one for one in sky.variants if one.id == "panels"), sky.facts)
+    space = ezdxf.read(io.StringIO(dxf_bytes(made).decode())).modelspace()
+    cut_back = sum(edge.tilt_deg > 0.5 or edge.narrower_m > 0 for one in panels(made) for edge in one.edges)
+    assert len(space.query('LWPOLYLINE[layer=="TILTS"]')) >= cut_back > 4
+
+    orchard = studied("orchard-keeper")
+    space = ezdxf.read(io.StringIO(dxf_bytes(orchard).decode())).modelspace()
+    assert len(space.query('LWPOLYLINE[layer=="SECTIONS"]')) == len(sections_of(orchard).sections) > 7
 
 
 @pytest.mark.parametrize("kind", list(KINDS))

@@ -18,6 +18,7 @@ from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle, Rig, Tyre
 from uncle_sled.core.document.stow import Hold, Latch, Tank
 from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.parts.holding import capacities_n
 from uncle_sled.core.reading.band import Band, band_kg, band_of
 from uncle_sled.core.reading.limits import front_axle_of, rear_axle_of, tyre_capacity_kg
 from uncle_sled.core.reading.studied import study
@@ -26,7 +27,7 @@ from uncle_sled.core.studies.balance.emptying import emptying
 from uncle_sled.core.studies.balance.road_checks import roll_g, tyre_use, wheel_swap
 from uncle_sled.core.studies.balance.road_size import every_limit, worst_size
 from uncle_sled.core.studies.stow.latches import latches
-from uncle_sled.core.studies.stow.restraints import capacities_n, restraints
+from uncle_sled.core.studies.stow.restraints import restraints
 from uncle_sled.core.units import GRAVITY
 
 

@@ -13,6 +13,8 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.shell import strength as st
 from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.core.studies.shell.seams import joints
+from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.exchange.demos import DEMOS, demo
 
 
@@ -135,3 +137,61 @@ def test_snow_beyond_any_and_unknown_sections_are_refused_in_words() -> None:
     assert screening(study(empty_project().build, Facts())) == ()
     flat = apply(empty_project().build, [set_to("shell.form", "box"), add_to("shell.faces", {"id": "f", "kind": "roof", "name": "Roof"})])  # fmt: skip
     assert screening(study(flat, Facts())) == ()
+
+
+def test_a_hatch_pulls_at_its_latches_and_unsaid_it_is_not_checked() -> None:
+    found, s = checks("marsh-heron")
+    hatch = next(o for o in s.build.shell.openings if o.kind == "hatch" and o.opens)
+    unsaid = found[f"uplift/{hatch.id}"]
+    assert unsaid.face == "not checked" and "latches" in unsaid.why
+    pull = 735 * 1.2 * hatch.width.si * hatch.height.si / 2
+    weak, judged = checks("marsh-heron", set_to(f"shell.openings.{hatch.id}.latch_n", 0.8 * pull))
+    one = weak[f"uplift/{hatch.id}"]
+    assert one.value == pytest.approx(pull) and one.use == pytest.approx(1.25)
+    assert "hatch-latch-weak" in {f.code for f in findings(judged)}
+    strong, judged = checks("marsh-heron", set_to(f"shell.openings.{hatch.id}.latch_n", 1.3 * pull))
+    assert strong[f"uplift/{hatch.id}"].use < 1 and "hatch-latch-weak" not in {f.code for f in findings(judged)}
+
+
+def test_what_lies_on_the_roof_is_pulled_up_against_its_holding() -> None:
+    """A rack of 1.2 x 0.9 m and 12 kg: 735 x 1.2 x 1.08 - 117.7 = 834.9 N."""
+    found, s = checks("marsh-heron")
+    body = s.framed.body
+    rack = {"id": "rack", "name": "Rack", "kind": "outside carrier", "length": {"si": 1.2}, "width": {"si": 0.9}, "height": {"si": 0.1}, "x": {"si": body.front + 1.0}, "y": {"si": 0.0}, "z": {"si": body.under + body.height}, "mass": {"si": 12.0}, "outside": True}  # fmt: skip
+    assert "uplift/rack" not in found
+    unsaid, _ = checks("marsh-heron", add_to("stow.things", rack))
+    assert unsaid["uplift/rack"].face == "not checked" and "Held" in unsaid["uplift/rack"].why
+    bolts = {"kind": "bolt", "many": 4, "rated": {"si": 25.0}, "into": "framing"}
+    held, judged = checks("marsh-heron", add_to("stow.things", {**rack, "hold": bolts}))
+    one = held["uplift/rack"]
+    assert one.value == pytest.approx(735 * 1.2 * 1.08 - 12 * 9.80665) and one.limit == pytest.approx(4 * 25 * 9.80665)
+    assert "roof-load-lifts" not in {f.code for f in findings(judged)}
+    weak, judged = checks("marsh-heron", add_to("stow.things", {**rack, "hold": {**bolts, "many": 3}}))
+    assert weak["uplift/rack"].use > 1 and "roof-load-lifts" in {f.code for f in findings(judged)}
+
+
+def test_bolts_and_bond_and_ribs_by_hand() -> None:
+    found, s = checks("marsh-heron")
+    made = bolts(s)
+    one = found["body-bolts"]
+    assert one.value == pytest.approx(max(made.shear_n / made.many, one.value if one.limit == 2500 else 0))
+    assert one.use == pytest.approx(max(made.shear_n / made.many / 1600, made.uplift_n / made.many / 2500))
+    few, judged = checks("marsh-heron", set_to("shell.framing.bolt_pitch", {"si": 1.6}))
+    assert bolts(judged).many < made.many and few["body-bolts"].use > one.use
+
+    sky = demo("dark-sky")
+    s = study(next(v for v in sky.variants if v.id == "panels"), sky.facts)
+    bond = {c.id: c for c in screening(s)}["roof-uplift"]
+    roofs = [x for x in s.framed.body.surfaces if x.kind == "roof"]
+    long = sum(j.length_m for j in joints(s) if j.b and "roof" in j.kinds)
+    assert bond.value == pytest.approx(735 * 1.2 * sum(x.area_m2 for x in roofs) / (long * 0.03)) and bond.use < 1
+
+    heron = demo("marsh-heron")
+    strips = next(v for v in heron.variants if v.id == "strip-ribs")
+    s = study(apply(strips, [set_to("brief.ground_snow_kpa", 0.75)]), heron.facts)
+    ribs = {c.id: c for c in screening(s)}
+    assert ribs["roof-snow"].name == "Snow on the rafters" and ribs["roof-snow"].use > 0
+    rib = next(m for m in s.framed.members if m.id == ribs["roof-snow"].where[1])
+    assert rib.strips and ribs["roof-person"].limit == pytest.approx(
+        st.softwood_pa(rib.section_m[1], st.MINUTES, False)
+    )

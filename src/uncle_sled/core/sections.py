@@ -15,7 +15,7 @@ import msgspec
 from uncle_sled.core.units import Shown, show
 from uncle_sled.shipped import shipped
 
-Kind = Literal["tube", "channel", "I", "angle"]
+Kind = Literal["tube", "channel", "I", "angle", "built-up"]
 Metal = Literal["steel", "aluminium"]
 KG_M3: dict[str, float] = {"steel": 7850.0, "aluminium": 2700.0}
 E_PA: dict[str, float] = {"steel": 200e9, "aluminium": 69e9}
@@ -63,7 +63,7 @@ class BarSection(msgspec.Struct, frozen=True):
     def _plates(self) -> tuple[tuple[float, float, float], ...]:
         """Upright and level plates: width, height, height of the middle [m]."""
         d, b, t, f = self.deep, self.wide, self.wall, self.flange or self.wall
-        if self.kind == "tube":
+        if self.kind in ("tube", "built-up"):  # two channels toe to toe, or plates welded to a box
             web = (2 * t, d - 2 * f, d / 2)
             return ((b, f, f / 2), web, (b, f, d - f / 2))
         if self.kind == "angle":
@@ -73,7 +73,9 @@ class BarSection(msgspec.Struct, frozen=True):
 
     def says(self, shown: Shown) -> str:
         """As it is asked for over the counter."""
-        word = {"tube": "tube", "channel": "channel", "I": "beam", "angle": "angle"}[self.kind]
+        word = {"tube": "tube", "channel": "channel", "I": "beam", "angle": "angle", "built-up": "box built up"}[
+            self.kind
+        ]
         metal = "" if self.metal == "steel" else f"{self.metal} "
         sizes = (self.deep, self.wide, self.wall)
         if shown.imperial:

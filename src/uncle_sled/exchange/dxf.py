@@ -15,8 +15,24 @@ from uncle_sled.core.reading.studied import Studied
 
 MM = 1000.0
 # Layer name to colour index of the format's own palette, and the layer of each ink.
-LAYERS = {"OUTLINE": 7, "STICKS": 30, "OPENINGS": 1, "WHEEL_BOXES": 8, "WORDS": 3}
-LAYER_OF_INK = {"wood": "STICKS", "primer": "OPENINGS", "zinc": "WHEEL_BOXES"}
+LAYERS = {
+    "OUTLINE": 7,
+    "STICKS": 30,
+    "OPENINGS": 1,
+    "WHEEL_BOXES": 8,
+    "WORDS": 3,
+    "SECTIONS": 5,
+    "TILTS": 4,
+    "FOLDS": 6,
+}
+LAYER_OF_INK = {
+    "wood": "STICKS",
+    "primer": "OPENINGS",
+    "zinc": "WHEEL_BOXES",
+    "ochre": "SECTIONS",
+    "chalk": "TILTS",
+    "pencil": "FOLDS",
+}
 
 
 def dxf_bytes(s: Studied) -> bytes:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from msgspec import to_builtins
+
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.parts.partitions import decks_of, walls_of
@@ -18,6 +20,7 @@ from uncle_sled.core.studies.shell.seams import seams
 from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
+from uncle_sled.core.studies.shell.welds import welds
 from uncle_sled.core.words import Words
 
 
@@ -100,6 +103,7 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "relined": _relined(s),
         "partitions": _partitions(s),
         "lofts": _lofts(s),
+        "welds": to_builtins(welds(s)),
         "sections": _sections(s),
         "panels": _panels(s),
         "seams": [

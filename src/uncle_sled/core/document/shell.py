@@ -7,6 +7,7 @@ from typing import Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Ratio, Share, Word
+from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Source
 
@@ -107,6 +108,8 @@ class Opening(msgspec.Struct, frozen=True):
     glazing: Literal["", "single", "double"] = ""  # of a window; single where nobody said
     u_w_m2k: Figure | None = None  # of its data sheet
     leaf: Leaf | None = None  # of one's own; its weight is worked out where none was typed
+    latch_n: Figure | None = None  # what its latches hold together [N]
+    strut: Strut | None = None  # gas struts of a hatch
     cut_since: bool = False  # into a bought shell, after it was weighed: the leaf comes on, what was cut goes off
 
 

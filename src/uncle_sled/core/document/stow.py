@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, Share, Word
+from uncle_sled.core.document.joinery import BedBase, Cabinet, Lid, PullOut, Winch
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
 
@@ -189,6 +190,12 @@ class Thing(msgspec.Struct, frozen=True):
     vents_gas: bool = False  # as a lead battery does while it charges
     fumes: bool = False  # petrol, a generator
     near: Literal["", "mains", "cloth"] = ""  # what of it must not lie beside water or flames
+    cabinet: Cabinet | None = None  # made of boards, whose weight counts where the thing's own is computed
+    base: BedBase | None = None  # of a bed
+    lid: Lid | None = None
+    winch: Winch | None = None  # of a lifting bed
+    pull_out: PullOut | None = None
+    figure: Word = ""  # what it is drawn as; empty: by its kind and name
 
 
 class Place(msgspec.Struct, frozen=True):

@@ -24,6 +24,7 @@ from uncle_sled.core.framing.sandwich_panels import PANELS, profiles
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for, surveyed
 from uncle_sled.core.framing.stick_timber import STICK
 from uncle_sled.core.framing.strip_ribs import STRIPS
+from uncle_sled.core.framing.sub_frame import sub_frame
 from uncle_sled.core.framing.welded_tube import TUBE
 from uncle_sled.core.geometry.footprint import footprint_fault
 from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
@@ -99,7 +100,8 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
         return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
     if school is PANELS:
         loose_ones = tuple(c for c in shell.framing.changes if c.school == school.name)
-        return Framed(body, cuts, _profiles(body, sizes), tuple(faults), loose_ones, sizes)
+        under = sub_frame(body, sizes) if shell.framing.joist is not None else ()
+        return Framed(body, cuts, (*_profiles(body, sizes), *under), tuple(faults), loose_ones, sizes)
     timber = school.material or library[shell.framing.material]
     mine = tuple(c for c in shell.framing.changes if c.school == school.name)
     members: list[Member] = []

@@ -74,7 +74,7 @@ def _nothing(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 
 PANELS = SchoolOf(
     "sandwich panels",
-    "Bought panels bonded and riveted at corner profiles, no frame",
+    "Bought panels bonded and riveted at corner profiles, no frame; a joist, where one is typed, makes a sub-frame of steel tube under them",
     Sizes(0.60, 0.60, (0.040, 0.040), (0.040, 0.040), (0.040, 0.040), 1.25, 3.0, 0.0, 0.002),
     Sizes(0.6096, 0.6096, (0.0381, 0.0381), (0.0381, 0.0381), (0.0381, 0.0381), 1.2192, 3.048, 0.0, 0.0015875),
     _nothing,

@@ -14,6 +14,7 @@ from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
+from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
@@ -28,6 +29,7 @@ WHEEL_BOX_KG_M2 = 9.0
 BOUGHT_WALL_KG_M2 = 8.0  # skin and posts of a bought shell's wall, where its layers are not known
 NOSE_BOX_KG_M2 = 9.0
 FULL_DEPTH = 0.5  # sticks shallower than this share of the framed layers do not bridge them
+SUB_FRAME = "sub-frame"
 UNMEASURED = 0.75  # height of a bulkhead as a share of the body's
 
 
@@ -160,6 +162,11 @@ def centre_on(surface: Surface, shape: Polygon) -> tuple[float, float, float]:
     return float(at[0]), float(at[1]), float(at[2])
 
 
+def _group(member: Member) -> str:
+    """What a stick is weighed with: its kind of face, or the sub-frame, which no typed weight of a floor holds."""
+    return SUB_FRAME if member.role == SUB_FRAME else member.face_kind
+
+
 def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
     """The members of each face as one part; those of a face with a typed weight are in that weight already.
 
@@ -170,10 +177,10 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
     if weighed and shell.framing.school == BOUGHT.name:
         all_members = come_in_since(shell, all_members)
     made = []
-    for kind in dict.fromkeys(m.face_kind for m in all_members):
+    for kind in dict.fromkeys(_group(m) for m in all_members):
         if kind in typed:
             continue
-        members = [m for m in all_members if m.face_kind == kind]
+        members = [m for m in all_members if _group(m) == kind]
         mass = sum(m.mass_kg for m in members)
         at = [sum(m.mass_kg * m.at_m[k] for m in members) / mass for k in range(3)]
         body = framed.body
@@ -181,7 +188,7 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
         made.append(
             Part(
                 f"sticks-{kind.replace(' ', '-')}",
-                f"{kind.capitalize()} framing",
+                f"{kind.capitalize()} framing" if kind != SUB_FRAME else "Sub-frame",
                 "shell",
                 "shell.framing",
                 "computed",

@@ -1,14 +1,24 @@
-"""Every face laid flat beside the others at full size, for a saw or a router: outlines, sticks, openings and their names."""
+"""Every face laid flat beside the others at full size, for a saw or a router: outlines, sticks, openings and their names.
+
+Where a school has more: lines that part faces into sections, the inside edges of panels by saw tilt and cut back, and under
+the faces the outer face of every folded tube with both sides of each cut.
+"""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text
+from shapely.geometry import LineString
+
+from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, rect
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.laid import Laid, laid
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.panels import panels
+from uncle_sled.core.studies.shell.seams import joints
+from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.words import Words
 
 GAP_M = 0.6
@@ -23,7 +33,63 @@ def cut_sheet(s: Studied) -> tuple[Primitive, ...]:
         left, low, right, _ = laid(surface).bounds(surface.polygon.bounds)
         shapes += _face(s.framed, surface, laid(surface, x - left, -low), words)
         x += right - left + GAP_M
-    return tuple(shapes)
+    return (*shapes, *_parted(s), *_panel_edges(s), *_tubes(s, words))
+
+
+def _places(s: Studied) -> dict[str, Laid]:
+    """How every face lies in the row."""
+    places, x = {}, 0.0
+    for surface in s.framed.body.surfaces if s.framed.body else ():
+        left, low, right, _ = laid(surface).bounds(surface.polygon.bounds)
+        places[surface.id] = laid(surface, x - left, -low)
+        x += right - left + GAP_M
+    return places
+
+
+def _parted(s: Studied) -> Iterator[Primitive]:
+    """Outlines of the sections."""
+    places = _places(s) if s.build.shell.splits else {}
+    for one in sections_of(s).sections if places else ():
+        points = [(float(x), float(y)) for x, y in list(one.shape.exterior.coords)[:-1]]
+        yield Poly(places[one.face].points(points), "ochre", id=one.id)
+
+
+def _panel_edges(s: Studied) -> Iterator[Primitive]:
+    """Where the inner skin of a panel ends, along every edge that is tilted or cut back."""
+    if s.build.shell.framing.school != "sandwich panels" or s.framed.body is None:
+        return
+    places, surfaces = _places(s), {one.id: one for one in s.framed.body.surfaces}
+    edges = {(panel.id, edge.other): (edge, panel.thick_m) for panel in panels(s) for edge in panel.edges}
+    for joint in joints(s):
+        for id, other, runs in ((joint.a, joint.b, joint.on_a), (joint.b, joint.a, joint.on_b)):
+            if (id, other) not in edges or id not in surfaces:
+                continue
+            edge, thick = edges[id, other]
+            back = edge.narrower_m + thick * math.tan(math.radians(edge.tilt_deg))
+            middle = surfaces[id].polygon.centroid
+            for run in runs if back > 0 else ():
+                sides = [LineString(run).offset_curve(d) for d in (back, -back)]
+                inner = min(sides, key=lambda side: side.distance(middle))
+                points = [(float(x), float(y)) for x, y in inner.coords]
+                yield Poly(places[id].points(points), "chalk", closed=False, id=id)
+
+
+def _tubes(s: Studied, words: Words) -> Iterator[Primitive]:
+    """The outer face of each folded tube laid straight, under the row of faces; left and right are sawn from one."""
+    seen: set[object] = set()
+    y = -GAP_M
+    for one in s.framed.members:
+        if not one.cuts or one.cuts in seen:
+            continue
+        seen.add(one.cuts)
+        wide = one.section_m[0]
+        y -= wide
+        yield rect(0.0, y, one.length_m, wide, stroke="pencil")
+        for cut in one.cuts:
+            for at in (cut.at_m - cut.width_mid_m / 2, cut.at_m + cut.width_mid_m / 2):
+                yield Poly(((at, y), (at, y + wide)), "pencil", closed=False, id=one.id)
+        yield Text((0.0, y + wide + 0.02), f"{one.id}: {words.cut(one.length_m)}, {len(one.cuts)} folds", NAME_MM, anchor="left")  # fmt: skip
+        y -= GAP_M / 2
 
 
 def _face(framed: Framed, surface: Surface, on: Laid, words: Words) -> Iterator[Primitive]:

@@ -16,14 +16,16 @@ MARK_PX = 8.0
 def amount(value: float, unit: str, words: Words) -> str:
     """A value of a check in the builder's units."""
     if unit == "Pa":
-        return f"{value / 6894.757:.0f} psi" if words.shown.imperial else f"{value / 1e6:.1f} MPa"
+        metric = f"{value / 1e6:.1f} MPa" if value >= 0.5e6 else f"{value / 1e3:.0f} kPa"
+        return f"{value / 6894.757:.0f} psi" if words.shown.imperial else metric
     if unit == "m":
         return words.thick(value)
     if unit == "N/m":
         return f"{value / 14.5939:.0f} lbf/ft" if words.shown.imperial else f"{value / 1000:.2f} kN/m"
     if unit == "m/s":
         return f"{value / 0.44704:.0f} mph" if words.shown.imperial else f"{value:.1f} m/s"
-    return f"{value / 4.448222:.0f} lbf" if words.shown.imperial else f"{value / 1000:.1f} kN"
+    metric = f"{value / 1000:.1f} kN" if value >= 1000 else f"{value:.0f} N"
+    return f"{value / 4.448222:.0f} lbf" if words.shown.imperial else metric
 
 
 def ink_of(one: Check) -> str:

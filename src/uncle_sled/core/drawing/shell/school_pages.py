@@ -21,6 +21,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.panels import joined, panels
 from uncle_sled.core.studies.shell.seams import runs_over, seams
 from uncle_sled.core.studies.shell.sections import sections_of
+from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 
 ROW = 12.0
@@ -60,12 +61,16 @@ def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
     title = f"{name}: hoop of the sides, {len(one.cuts)} folds"
     shapes = head(title, f"left and right alike, {printed}")
     y = HEIGHT - EDGE - 40
+    made = welds(s)
     turn = sum(cut.turn_deg for cut in one.cuts)
     plain = math.degrees(plain_turn_rad(kerf, one.section_m[0], one.wall_m))
     for text in (
         f"Tube {size}; {words.cut(one.length_m)} long on its outer face, from the foot at the front.",
         f"Pie cuts through all but the outer wall; {turn:.1f}° in all. Width at the sawn face: to the inner wall's corners, and by the fold's mid-plane, which closes it really.",
         f"With a plain {words.thick(kerf)} saw cut instead: each closes {plain:.2f}°, so {math.ceil(turn / max(plain, 1e-6))} cuts in all, each as wide as the saw; what stays open is filled by weld.",
+        f"The whole body: {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}."
+        if made is not None
+        else "",
         FOLD_CAUTION,
     ):
         shapes.append(Text((EDGE, y), elided(text, 10, WIDTH - 2 * EDGE), 10, "ink", "text", "left"))
@@ -200,7 +205,7 @@ def _seams_page(s: Studied, name: str, printed: str) -> Page:
             break
         how = "one skin runs over" if runs_over(one.joint) else ", ".join(p for p in ((one.made.trim, one.made.tape, one.made.sealant) if one.made else ()) if p) or "nothing said"  # fmt: skip
         wet = "" if one.water else ", WATER GETS IN"
-        shapes.append(Text((x, y), elided(f"{one.name}, {words.m(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x), 10, "ink" if one.water else "primer", anchor="left"))  # fmt: skip
+        shapes.append(Text((x, y), elided(f"{one.name}, {words.cut(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x), 10, "ink" if one.water else "primer", anchor="left"))  # fmt: skip
         y -= ROW
     return Page(WIDTH, HEIGHT, tuple(shapes), title)
 

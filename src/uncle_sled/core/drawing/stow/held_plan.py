@@ -7,8 +7,9 @@ import math
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed
 from uncle_sled.core.drawing.rig.rig_views import Placed, plan_body, things_in
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.parts.holding import USUAL_DEG
 from uncle_sled.core.reading.studied import Studied, length_m
-from uncle_sled.core.studies.stow.restraints import USUAL_DEG, WAY_WORDS, Restraint, restraints
+from uncle_sled.core.studies.stow.restraints import WAY_WORDS, Restraint, restraints
 from uncle_sled.core.words import Words
 
 EDGE, STRAP_M, PULL_M = 14.0, 0.22, 0.30

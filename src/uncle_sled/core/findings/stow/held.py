@@ -10,9 +10,10 @@ from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.stow import Hold
 from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.parts.holding import capacities_n
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.latches import latches
-from uncle_sled.core.studies.stow.restraints import WAY_WORDS, Restraint, capacities_n, restraints
+from uncle_sled.core.studies.stow.restraints import WAY_WORDS, Restraint, restraints
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 

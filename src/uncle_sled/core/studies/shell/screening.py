@@ -13,7 +13,7 @@ from collections.abc import Iterator
 import msgspec
 import numpy as np
 
-from uncle_sled.core.document.shell import Face
+from uncle_sled.core.document.shell import Face, Opening
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
@@ -21,8 +21,11 @@ from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.parts.holding import FRICTION, capacities_n
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell import strength as st
+from uncle_sled.core.studies.shell.seams import joints
+from uncle_sled.core.studies.shell.shell_measures import BOLT_SHEAR_N, BOLT_TENSION_N, bolts
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 
@@ -32,6 +35,7 @@ SCREW_PITCH_M = 0.15
 FOOT_M = 0.3  # on which somebody stands
 POINT_IN_M = 0.003  # a screw's point stays that far inside
 PARKED_WIND_M_S = 25.0
+ON_ROOF = 0.75  # what stands outside and higher than this share of the body lies on its roof
 SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
 ROOF_SPARS = ("rafter", "spar", "cross-tube", "rib", "bow")
 # Faces and cores of sandwich panels: E, strength; E, G, shear, crushing [Pa]. Source: shell notes, ask for the data sheet.
@@ -95,7 +99,9 @@ def _roof(s: Studied) -> Iterator[Check]:
         if spars:
             made += _sticks(s, surface, spars)
         elif any(m.strips for m in s.framed.on(surface.id)):
-            made.append(_none("roof-ribs", "Glued ribs of the roof", "an arch with its skins, which is not reckoned here", (surface.id,)))  # fmt: skip
+            made += _sticks(
+                s, surface, [m for m in s.framed.on(surface.id) if m.strips]
+            )  # straight: an arch's thrust helps
         else:
             made += _bare(s, surface)
     if not roofs:
@@ -441,7 +447,13 @@ def _held_down(s: Studied) -> Iterator[Check]:
     body, words, framing = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.framing
     assert body is not None
     roofs = [one for one in body.surfaces if one.kind == "roof"]
-    if roofs and s.framed.members and framing.school not in ("none", "bought shell"):
+    if roofs and framing.school == "sandwich panels":
+        pull = st.uplift_n(sum(one.area_m2 for one in roofs))
+        long = sum(one.length_m for one in joints(s) if one.b and "roof" in one.kinds)
+        if long > 0:
+            how = f"735 Pa x 1.2 on {words.m2(sum(one.area_m2 for one in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
+            yield Check("roof-uplift", "Roof panel, pulled off its bond", ("roof",), pull / (long * BOND_WIDE_M), BOND_PA, "Pa", how, "a tenth of an adhesive's sheet figure; rivets not counted", roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y))  # fmt: skip
+    elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
         run = sum(float(one.polygon.length) for one in roofs)
         run += sum(m.length_m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS)
@@ -451,9 +463,11 @@ def _held_down(s: Studied) -> Iterator[Check]:
         top = max(roofs, key=lambda one: one.area_m2)
         spot = top.place(top.polygon.centroid.x, top.polygon.centroid.y)
         yield Check("roof-uplift", "Roof skin, pulled up", ("roof",), pull, holds, "N", f"735 Pa x 1.2; screws {whose} along {words.m(run)}, 250 N each", "4.8 mm screws in 9 mm ply, screening", spot)  # fmt: skip
+    yield from _bolted(s)
     for opening in s.build.shell.openings:
         if opening.kind == "hatch" and opening.opens:
-            yield _none(f"uplift/{opening.id}", f"{opening.name}, pulled open", "what its hinge and latches hold is not said", (opening.id,))  # fmt: skip
+            yield _hatch(s, opening)
+    yield from _on_the_roof(s)
     faces = [face_of(s.build.shell, kind) for kind in ("left side", "roof", "front")]
     through = [skin_m(f) + framed_depth_m(f, 0.0) for f in faces if f is not None and framed_depth_m(f, 0.0) > 0]
     if through and s.framed.members:
@@ -462,3 +476,62 @@ def _held_down(s: Studied) -> Iterator[Check]:
             yield _none("screw", f"Screws, {words.thick(limit)} at most", "how long they are is not said (Framing)")
         else:
             yield Check("screw", "Screws through the wall", ("shell",), framing.screw.si, limit, "m", f"skin and stick {words.thick(min(through))} together, less 3 mm", "shop rule", None)  # fmt: skip
+
+
+def _bolted(s: Studied) -> Iterator[Check]:
+    """Bolts from the body to the frame, in whichever way they are nearer to their limit."""
+    made, words = bolts(s), Words(s.build.brief.reading.shown())
+    if made is None or not made.many or not s.framed.members:
+        return
+    pushed, pulled = made.shear_n / made.many, made.uplift_n / made.many
+    shear = pushed / BOLT_SHEAR_N >= pulled / BOLT_TENSION_N
+    value, limit = (pushed, BOLT_SHEAR_N) if shear else (pulled, BOLT_TENSION_N)
+    whose = "as typed" if s.build.shell.framing.bolt_pitch else "as they are laid out here"
+    how = f"{made.many} of 10 mm, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
+    yield Check(
+        "body-bolts",
+        "Bolts, body to frame",
+        ("shell",),
+        value,
+        limit,
+        "N",
+        how,
+        "10 mm in 18 mm plywood, timber code estimate",
+    )
+
+
+def _hatch(s: Studied, opening: Opening) -> Check:
+    """Towing air at a shut hatch: half of it on the hinges, half on the latches."""
+    id, name, words = f"uplift/{opening.id}", f"{opening.name}, pulled open", Words(s.build.brief.reading.shown())
+    if not opening.latch_n:
+        return _none(id, name, "what its latches hold is not said (Openings)", (opening.id,))
+    area = opening.width.si * opening.height.si
+    cut = next((one for one in s.framed.cuts if one.id == opening.id and one.good), None)
+    surface = next((one for one in s.framed.body.surfaces if cut is not None and one.id == cut.surface), None) if s.framed.body else None  # fmt: skip
+    spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None  # fmt: skip
+    how = f"735 Pa x 1.2 on {words.m2(area)}, half of it on the latches"
+    return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)  # fmt: skip
+
+
+def _on_the_roof(s: Studied) -> Iterator[Check]:
+    """Panels, racks and boxes on the roof, pulled up by towing air, against what holds them upward."""
+    body, words = s.framed.body, Words(s.build.brief.reading.shown())
+    assert body is not None
+    low = body.under + ON_ROOF * body.height
+    for thing in s.build.stow.things:
+        if not thing.outside or thing.z.si < low or thing.taken_out or thing.rides:
+            continue
+        id, name = f"uplift/{thing.id}", f"{thing.name}, pulled up"
+        hold, weight = thing.hold, thing.mass.si * GRAVITY
+        rated = hold is not None and hold.rated is not None and hold.rated.si > 0
+        up = capacities_n(hold, weight, FRICTION[thing.floor])["up"] if hold is not None and rated else None
+        area = thing.length.si * thing.width.si
+        pull = st.uplift_n(area) - weight
+        if pull <= 0:
+            continue
+        if up is None:
+            yield _none(id, name, "what holds it is not rated (Held, on Stow)", (thing.id,))
+            continue
+        how = f"735 Pa x 1.2 on {words.m2(area)}, less its weight"
+        spot = (thing.x.si + thing.length.si / 2, thing.y.si, thing.z.si)
+        yield Check(id, name, (thing.id,), pull, up, "N", how, "its holding as rated on Stow", spot)

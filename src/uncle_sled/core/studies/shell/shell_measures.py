@@ -159,7 +159,10 @@ def bolts(s: Studied) -> Bolts | None:
     shear, uplift = mass * GRAVITY, GUST_PA * UPLIFT * body.length * body.width
     wanted = max(math.ceil(shear / BOLT_SHEAR_N), math.ceil(uplift / BOLT_TENSION_N), 4)
     a, b = body.front + 0.1, body.front + body.length - 0.1
-    a_side = max(math.ceil(wanted / 2), math.ceil((b - a) / (MOST_BOLT_PITCH_M - 2 * BESIDE_M)) + 1)
+    typed = s.build.shell.framing.bolt_pitch
+    most = typed.si - 2 * BESIDE_M if typed and typed.si > 3 * BESIDE_M else MOST_BOLT_PITCH_M - 2 * BESIDE_M
+    # where the builder says how far apart, that many are laid, enough or not: Holds judges them
+    a_side = max(math.ceil((b - a) / most) + 1, 2 if typed else math.ceil(wanted / 2))
     joists = sorted(
         body.front + sum(x for x, _ in m.outline) / len(m.outline)
         for m in s.framed.on("floor")

@@ -17,6 +17,8 @@ from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.school import Sizes, sizes_for
 from uncle_sled.core.studies.shell.shell_measures import bolts
+from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
+from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.kit.chart import Chart
@@ -221,6 +223,9 @@ class FramingPanel(Guarded, QWidget):
         )
         if by_hand:
             says += f" {by_hand} {'change' if by_hand == 1 else 'changes'} by hand kept."
+        made = welds(s)
+        if made is not None:
+            says += f" {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}. {WELD_CAUTION}"
         down = bolts(s) if s.framed.members else None
         if down is not None:
             says += f" Bolted down by {down.many} of 10 mm, {words.cut(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."

@@ -56,6 +56,7 @@ class HoldsPanel(Guarded, QWidget):
                 [
                     Row("Screws long", "shell.framing.screw", Length, "Those that go through skin and stick", 0.005),
                     Row("Screws every", "shell.framing.screw_pitch", Length, "Along sticks and edges; empty: 150 mm", 0.02),
+                    Row("Bolts every", "shell.framing.bolt_pitch", Length, "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", 0.05),
                 ],
                 "Shell",
                 label_px=112,

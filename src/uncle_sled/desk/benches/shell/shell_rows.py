@@ -106,6 +106,13 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
         ),
         Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),
+        Row(
+            "Latches hold, N",
+            f"{path}.latch_n",
+            NUMBER,
+            "All of them together, by their data sheet; the hinges hold the other half",
+            when=_is(id, "hatch"),
+        ),
         *_leaf_rows(session, id),
         Row(
             "Same on the other side",

@@ -7,7 +7,8 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, 
 
 from uncle_sled.core.drawing.stow.held_plan import held_plan
 from uncle_sled.core.findings.stow.held import CAUTION
-from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, Way, held_words, restraints
+from uncle_sled.core.parts.holding import Way
+from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, held_words, restraints
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart

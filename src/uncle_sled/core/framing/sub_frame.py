@@ -1,0 +1,62 @@
+"""A sub-frame of steel tube under a floor of bonded panels: two rails along, cross-tubes between them at the pitch.
+
+It is wanted where a joist was typed in the school of sandwich panels; the tube is of that section and of 2 mm wall where
+nobody said. Its tubes lie under the floor's underside, on the frame or the vehicle's bed.
+"""
+
+from __future__ import annotations
+
+import math
+
+from shapely.geometry import Polygon, box
+
+from uncle_sled.core.framing.member import Member, stick_mass_kg
+from uncle_sled.core.framing.school import Sizes
+from uncle_sled.core.framing.welded_tube import STEEL
+from uncle_sled.core.geometry.surfaces import Body, Surface
+
+WELDS = 0.04  # of the tubes' mass: weld metal and plates
+
+
+def sub_frame(body: Body, sizes: Sizes) -> tuple[Member, ...]:
+    """Its tubes; none where there is no flat floor, or it is narrower than two rails."""
+    floor = next((one for one in body.surfaces if one.kind == "floor"), None)
+    wide, _deep = sizes.joist
+    if floor is None:
+        return ()
+    left, low, right, high = floor.polygon.bounds
+    if high - low <= 2 * wide or right - left <= 2 * wide:
+        return ()
+    made = [
+        _tube(floor, sizes, box(left, low, right, low + wide), "rail", "left", True),
+        _tube(floor, sizes, box(left, high - wide, right, high), "rail", "right", True),
+    ]
+    many = math.ceil((right - left - wide) / sizes.rib_pitch - 1e-9) + 1
+    step = (right - left - wide) / (many - 1)
+    for k in range(many):
+        at = left + k * step
+        made.append(_tube(floor, sizes, box(at, low + wide, at + wide, high - wide), "cross-tube", str(k + 1), False))
+    return tuple(made)
+
+
+def _tube(floor: Surface, sizes: Sizes, shape: Polygon, kind: str, anchor: str, along_s: bool) -> Member:
+    a, b, c, d = shape.bounds
+    middle = shape.centroid
+    wall = sizes.wall or 0.002
+    return Member(
+        f"floor/sub-frame/{kind} {anchor}",
+        floor.id,
+        "floor",
+        f"sub-frame {kind}",
+        "sub-frame",
+        f"{kind} {anchor}",
+        sizes.joist,
+        STEEL.id,
+        tuple((float(x), float(y)) for x, y in shape.exterior.coords[:-1]),
+        c - a if along_s else d - b,
+        (0.0, 0.0),
+        stick_mass_kg(shape, sizes.joist, STEEL, WELDS, wall),
+        floor.place(middle.x, middle.y, -sizes.joist[1] / 2),
+        along_s,
+        wall_m=wall,
+    )

@@ -63,12 +63,15 @@ MOST_OF = {
     "pins": 500,
     "numbers": 5_000,
     "bought": 2_000,
+    "bays": 12,
+    "holes": 40,
 }
 # Lengths that say where something is; every other one says how large it is and is never below nothing.
 _OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")
 _OF_THE_BODY = ("front", "by", "along", "up", "weight_at")
+_OF_STRUTS = ("body_x", "body_z", "lid_x", "lid_z")
 _OF_THE_RIG = ("station", "frame_cg", "bed_front", "bed_top", "jack_station", "stabiliser_station", "bumper")
-PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_THE_RIG, "ball_overhang"))
+PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_STRUTS, *_OF_THE_RIG, "ball_overhang"))
 # Limits: 0 is none, and none is left empty.
 _OF_PLATES = ("rating", "rated", "gross_total", "axle_group", "front_rating", "rear_rating", "gross_rating")
 _OF_FITTINGS = ("coupler_rating", "hitch_rating", "jack_rating", "stabiliser_rating", "chain_rating")

@@ -64,6 +64,8 @@ class State(msgspec.Struct, frozen=True):
     dx: Length | None = None
     dy: Length | None = None
     dz: Length | None = None
+    minutes: Count | None = None  # to change into it
+    hands: Count | None = None  # that it takes
 
 
 class Clear(msgspec.Struct, frozen=True):

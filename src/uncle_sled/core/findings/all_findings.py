@@ -16,7 +16,7 @@ from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
-from uncle_sled.core.findings.stow import clash, dangerous, fitting, held, tanks, things
+from uncle_sled.core.findings.stow import built, clash, dangerous, fitting, held, tanks, things
 from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
@@ -40,6 +40,7 @@ PLACES = (
     dangerous,
     fitting,
     held,
+    built,
     power,
     wiring,
     water,
@@ -112,6 +113,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *joints.joint_findings(s, words),
         *fitting.fitting_findings(s, words),
         *held.held_findings(s, words),
+        *built.built_findings(s, words),
         *dangerous.danger_findings(s, words),
         *power.power_findings(s, words),
         *wiring.wiring_findings(s, words),

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+from msgspec.structs import replace
+
 from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import Same, keep_keyed, keep_last
 from uncle_sled.core.framing.frame_body import Framed, frame_body
+from uncle_sled.core.parts.cabinet_cut import Fitted, around, fitted_in
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_rig import parts_of_rig
 from uncle_sled.core.parts.from_shell import parts_of_shell
-from uncle_sled.core.parts.from_stow import parts_of_things
+from uncle_sled.core.parts.from_stow import home_of, parts_of_things
 from uncle_sled.core.parts.from_wiring import parts_of_wiring
 from uncle_sled.core.parts.part import Part
 
@@ -46,4 +50,45 @@ def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
     """Rig, shell, wiring and things as parts, in that order: things stand last, where a drag looks for them."""
     framed = framed_of(build, facts)
     base = _base(build.rig, build.shell, facts.materials, framed)
-    return base + parts_of_wiring(build, framed) + parts_of_things(build.stow.things)
+    things = parts_of_things(build.stow.things)
+    if any(thing.cabinet is not None for thing in build.stow.things):
+        made = cabinets_of(build, facts)
+        things = tuple([_of_boards(thing, part, made) for thing, part in zip(build.stow.things, things, strict=True)])
+    return base + parts_of_wiring(build, framed) + things
+
+
+@keep_keyed(
+    lambda build, facts: (
+        Same(build.shell),
+        Same(facts.materials),
+        Same(framed_of(build, facts)),
+        axle_middle_m(build.rig),
+        tuple([Same(thing) for thing in build.stow.things if thing.cabinet is not None]),
+    ),
+    4,
+)
+def cabinets_of(build: Build, facts: Facts) -> dict[str, Fitted]:
+    """Every thing that is made of boards, by id, as it is built in at home."""
+    left = around(build.shell, framed_of(build, facts), axle_middle_m(build.rig))
+    library = library_of(facts.materials)
+    made = {}
+    for thing in build.stow.things:
+        if thing.cabinet is not None and not thing.taken_out:
+            one = fitted_in(thing, home_of(thing), left, library)
+            if one is not None:
+                made[thing.id] = one
+    return made
+
+
+def _of_boards(thing: Thing, part: Part, made: dict[str, Fitted]) -> Part:
+    """A thing whose weight is that of its boards, where nobody weighed or guessed it."""
+    one = made.get(thing.id)
+    if one is None or not one.good or thing.source != "computed":
+        return part
+    return _weighed(part, one)
+
+
+@keep_keyed(lambda part, one: (Same(part), Same(one)), 512)
+def _weighed(part: Part, one: Fitted) -> Part:
+    x, y, z = one.centre
+    return replace(part, mass_kg=one.mass_kg, x_m=x, y_m=y, z_m=z)

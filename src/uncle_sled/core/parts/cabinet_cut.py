@@ -18,16 +18,12 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.joinery import Cabinet
 from uncle_sled.core.document.placing import Stand
-from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
 from uncle_sled.core.materials import Material
-from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.parts.cabinet import ACROSS, FASTENERS, HINGE_KG, SLIDE_KG_M, Board, Carcass, carcass, polygons
-from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.from_stow import home_of
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 
 PLAY_M = 0.005  # beside a wheel box
@@ -127,7 +123,8 @@ def around(shell: Shell, framed: Framed, axle_m: float | None) -> Around | None:
 
 
 @keep_keyed(lambda thing, stand, around, library: (Same(thing), stand, Same(around), Same(library)), 512)
-def _fitted(thing: Thing, stand: Stand, around: Around | None, library: Mapping[str, Material]) -> Fitted | None:
+def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mapping[str, Material]) -> Fitted | None:
+    """A thing's cabinet where it stands; None where the thing has none. Args: around: what the body leaves, None without one."""
     made, one = carcass(thing), thing.cabinet
     if made is None or one is None:
         return None
@@ -156,19 +153,6 @@ def _fitted(thing: Thing, stand: Stand, around: Around | None, library: Mapping[
     hardware = made.hinges * HINGE_KG + sum(made.slides_m) * SLIDE_KG_M
     centre = moment / max(mass / (1 + FASTENERS), 1e-9)
     return Fitted(thing.id, thing.name, made, at, tuple(boards), tuple(by), tuple(lost), mass + hardware, (float(centre[0]), float(centre[1]), float(centre[2])), ())  # fmt: skip
-
-
-def fitted_at(thing: Thing, stand: Stand, build: Build, facts: Facts) -> Fitted | None:
-    """A thing's cabinet at a stand; None where the thing has none."""
-    if thing.cabinet is None:
-        return None
-    around_it = around(build.shell, framed_of(build, facts), axle_middle_m(build.rig))
-    return _fitted(thing, stand, around_it, library_of(facts.materials))
-
-
-def fitted(thing: Thing, build: Build, facts: Facts) -> Fitted | None:
-    """A thing's cabinet at home, where it is built in."""
-    return fitted_at(thing, home_of(thing), build, facts) if thing.cabinet is not None else None
 
 
 def _centre(board: Board) -> Corner:

@@ -6,17 +6,18 @@ takes the place of a standing one. Cases that come out equal in mass and place a
 
 from __future__ import annotations
 
+import math
 from functools import lru_cache
 
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
 from uncle_sled.core.engine import from_last, keep_last
-from uncle_sled.core.parts.from_stow import part_of_thing
+from uncle_sled.core.parts.from_stow import home_of, part_of_thing
 from uncle_sled.core.parts.from_wiring import MADE_BY
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, SHARED_BIAS, Part
 
@@ -234,6 +235,8 @@ def _stand_in(laid: _Laid, row: int, mode: Mode, thing: Thing, spot: int) -> Non
     """Lay a thing where a mode puts it."""
     stand = stand_of(thing, mode)
     there = part_of_thing(thing, stand)
+    if thing.cabinet is not None:
+        there = _carried(thing, laid.parts[spot], there, stand)
     laid.x[row, spot], laid.y[row, spot], laid.z[row, spot] = there.x_m, there.y_m, there.z_m
     tank = laid.tank_column.get(thing.id)
     if not mode.towing and stand.z < ON_GROUND_M:  # set up beside the rig, it stands on its own feet
@@ -243,6 +246,19 @@ def _stand_in(laid: _Laid, row: int, mode: Mode, thing: Thing, spot: int) -> Non
     if there.contents is not None and tank is not None:
         level = laid.levels[row, tank - len(laid.parts)]
         laid.x[row, tank], laid.y[row, tank], laid.z[row, tank] = there.contents.centres_m(level)
+
+
+def _carried(thing: Thing, home: Part, there: Part, stand: Stand) -> Part:
+    """Where the centre of what is made of boards goes with it: as far from the box's middle as at home, turned along."""
+    at = home_of(thing)
+    dx, dy = home.x_m - at.x - at.size[0] / 2, home.y_m - at.y
+    turn = math.radians(stand.turn - at.turn)
+    return msgspec.structs.replace(
+        there,
+        x_m=stand.x + stand.size[0] / 2 + dx * math.cos(turn) - dy * math.sin(turn),
+        y_m=stand.y + dx * math.sin(turn) + dy * math.cos(turn),
+        z_m=stand.z + home.z_m - at.z,
+    )
 
 
 def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | None:

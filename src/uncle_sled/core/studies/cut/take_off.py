@@ -26,7 +26,9 @@ from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM, PANELS, angle_kg_m
 from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, net
 from uncle_sled.core.materials import Material
-from uncle_sled.core.parts.all_parts import framed_of
+from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
+from uncle_sled.core.parts.cabinet import polygons
+from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.parts.face_build import Library, library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.leaf import leaf_of
@@ -110,7 +112,7 @@ class TakeOff(msgspec.Struct, frozen=True):
         Same(framed_of(build, facts)),
         build.brief.region,
         _reads(build),
-        tuple(Same(one) for one in build.stow.things if one.id in build.cut.made),
+        tuple(Same(one) for one in build.stow.things if one.id in build.cut.made or one.cabinet is not None),
         bars_of(build.rig),
     ),
     4,
@@ -155,8 +157,11 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     pieces += _frame(build)
     for opening in shell.openings:
         pieces += _leaf(opening, library)
+    made_up = cabinets_of(build, facts)
+    for id, cabinet in made_up.items():
+        pieces += _boards_of(id, cabinet, library)
     for thing in build.stow.things:
-        if thing.id in cut.made:
+        if thing.id in cut.made and thing.id not in made_up:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
     whole = [
         part
@@ -267,6 +272,17 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
                 key = f"{thing.id}/{name}" + (f"/{k + 1}" if many > 1 else "")
                 shape = box(0, 0, wide, tall)
                 made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", material, thick_m, shape, "any", ()))
+    return made
+
+
+def _boards_of(id: str, one: Fitted, library: Library) -> list[Piece]:
+    """Every board of a cabinet as it is built in; what a wheel box parts is two pieces."""
+    made = []
+    for board in one.boards:
+        whole = polygons(board.shape)
+        for k, shape in enumerate(whole, 1):
+            key = f"{id}/{board.id}" + (f"/{k}" if len(whole) > 1 else "")
+            made.append(_flat(key, f"{one.name} {board.name}", id, "sheet", library[board.material], board.thick, shape, "any"))  # fmt: skip
     return made
 
 

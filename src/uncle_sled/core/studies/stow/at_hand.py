@@ -85,7 +85,7 @@ def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InR
     for hole in room.holes:
         if hole.opening.kind not in ("door", "hatch"):
             continue
-        far = _depth_m(solid, hole)
+        far = depth_in_m(solid, hole)
         if far is None:
             continue
         block = _between(solid, hole, solids)
@@ -104,7 +104,7 @@ def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InR
     return InReach(solid.id, solid.name, False, why, None, far, hole.opening.name)
 
 
-def _depth_m(solid: Solid, hole: Hole) -> float | None:
+def depth_in_m(solid: Solid, hole: Hole) -> float | None:
     """How far a hand goes in, from the opening's nearest edge to the thing's nearest face [m]."""
     gaps = []
     for k in range(3):
@@ -124,7 +124,7 @@ def _between(solid: Solid, hole: Hole, solids: tuple[Solid, ...]) -> Solid | Non
         hole.mid[k] if k == hole.normal else min(max(target[k], hole.low[k] + 0.02), hole.high[k] - 0.02)
         for k in range(3)
     ]
-    for at in np.flatnonzero(_on_the_way(start, target, solids)).tolist():
+    for at in np.flatnonzero(on_the_way(start, target, solids)).tolist():
         other = solids[at]
         if other.id in (solid.id, solid.inside) or other.inside == solid.id or other.outside:
             continue
@@ -132,7 +132,7 @@ def _between(solid: Solid, hole: Hole, solids: tuple[Solid, ...]) -> Solid | Non
     return None
 
 
-def _on_the_way(a: list[float], b: list[float], solids: tuple[Solid, ...]) -> NDArray[np.bool_]:
+def on_the_way(a: list[float], b: list[float], solids: tuple[Solid, ...]) -> NDArray[np.bool_]:
     """Through which boxes the straight line between two points passes (slab method, any graphics text)."""
     corners = corners_of(solids)
     low, high = corners[:, 0] + 0.004, corners[:, 1] - 0.004

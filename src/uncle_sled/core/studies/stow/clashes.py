@@ -34,6 +34,7 @@ from uncle_sled.core.studies.stow.solids import (
 )
 
 Kind = Literal["things", "body", "outside", "wheel box", "wall", "stick", "opening", "swing"]
+CUT_AWAY = 0.5  # of what is made of boards the body may take no more
 LEAST_M3 = 1e-6
 COVERED = {"door": 0.35, "window": 0.2, "vent": 0.2, "hatch": 0.35}  # share of an opening that may be hidden
 POKES = 0.15  # of what stands outside: a flat panel may lie on a curved roof
@@ -238,6 +239,8 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
         meets(at, "body", "ground", "the ground", some[at].volume_m3, -some[at].low[2])
     for at in np.flatnonzero(outside & ~buried & (outer > POKES * volume)).tolist():
         meets(at, "outside", "shell", "the body", float(outer[at]))
+    boards = np.array([solid.boards for solid in some], dtype=bool)
+    out[boards & (out < CUT_AWAY * volume)] = 0.0  # its boards are cut to the curve
     much = np.flatnonzero(out > LEAST_M3)
     if len(much):
         seen = above[much] if above is not None else None
@@ -253,6 +256,8 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
         shared = np.minimum(high[rows, None], corners[:, 1]) - np.maximum(low[rows, None], corners[:, 0])
         for row, other in np.argwhere((shared > TOUCH_M).all(axis=2)).tolist():
             at, one = int(rows[row]), others[other]
+            if kind == "wheel box" and boards[at]:
+                continue  # they are cut around it
             m3 = overlap_m3(some[at], one)
             if m3 > LEAST_M3:
                 meets(at, kind, one.id, one.name, m3, _apart_m(some[at], one))  # type: ignore[arg-type]

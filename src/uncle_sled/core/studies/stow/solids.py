@@ -37,6 +37,7 @@ class Solid(msgspec.Struct, frozen=True, eq=False):
     inside: str | None = None  # what it is built into
     plane: Plane | None = None
     shape: Polygon | None = None
+    boards: bool = False  # made of boards that are cut to the body's curve and around wheel boxes
 
     @property
     def volume_m3(self) -> float:
@@ -67,7 +68,7 @@ def _solid(one: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
     plane, shape = outline_of(one, stand)
-    return Solid(one.id, one.name, low, high, one.outside, one.inside, plane, shape)
+    return Solid(one.id, one.name, low, high, one.outside, one.inside, plane, shape, one.cabinet is not None)
 
 
 def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:

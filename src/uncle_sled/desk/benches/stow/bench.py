@@ -88,6 +88,18 @@ class StowBench(Bench):
             from uncle_sled.desk.benches.stow.fit_panel import FitPanel
 
             return FitPanel(self.session)
+        if name == "Built":
+            from uncle_sled.desk.benches.stow.built_panel import BuiltPanel
+
+            return BuiltPanel(self.session)
+        if name == "Lids":
+            from uncle_sled.desk.benches.stow.lids_panel import LidsPanel
+
+            return LidsPanel(self.session)
+        if name == "Reach":
+            from uncle_sled.desk.benches.stow.reach_panel import ReachPanel
+
+            return ReachPanel(self.session)
         if name == "Held":
             from uncle_sled.desk.benches.stow.held_table import HeldTable
 
@@ -103,7 +115,7 @@ class StowBench(Bench):
         self.panels.setCurrentWidget(panel)
         self.view_buttons[name].setChecked(True)
         drawing = name == "Drawing"
-        self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Table"))
+        self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Reach", "Table"))
         for button in (self.measure_button, self.people_button, self.fit_button):
             button.setVisible(drawing)
         for button in (self.add_button, self.turn_button, self.copy_button, self.delete_button):

@@ -326,7 +326,11 @@ def _state_rows(path: str, state: State) -> list[Row]:
     ]
     called = Row("Called", f"{path}.name", str, empty=False)
     gone = Row(f"Take away {lower_first(state.name)}", path, VERB, ops=lambda _: [remove(path)])
-    return [called, *sizes, *shifts, gone]
+    change = [
+        Row(f"{name}, minutes", f"{path}.minutes", int, "To change into it; Reach adds them up"),
+        Row(f"{name}, hands", f"{path}.hands", int, "How many people it takes"),
+    ]
+    return [called, *sizes, *shifts, *change, gone]
 
 
 def _another_form(session: Session, id: str) -> list[Op]:

@@ -1,0 +1,86 @@
+"""A hatch or lid turning on its struts, and the hand's force over the angle at three temperatures. Points."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from uncle_sled.core.drawing.plot import Plot, axes, ticks
+from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line
+from uncle_sled.core.studies.stow.hinged import Hinged
+from uncle_sled.core.studies.stow.struts import CLOSE_N, RAISE_N
+from uncle_sled.core.words import Words
+
+SHARES = (1.0, 0.5, 0.0)  # of the opening at which the leaf is drawn, the open one first
+INKS = ("chalk", "ink", "primer")  # cold, mild, hot
+DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 2))
+
+
+def lid_drawn(one: Hinged, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end."""
+    if one.turning is None or not one.outline or min(wide, high) < 80:
+        return ()
+    turns = [(share, _turned(one.outline, share * one.turning.opens_deg)) for share in SHARES]
+    points = [p for _, outline in turns for p in outline]
+    mounts: list[Point] = []
+    if one.strut is not None:
+        mounts = [(one.strut.body_x.si, one.strut.body_z.si)]
+    every = np.array([*points, *mounts, (0.0, 0.0), (-0.12, 0.0)])
+    low, top = every.min(axis=0), every.max(axis=0)
+    scale = min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
+    dx = 30 + (wide - 60 - (top[0] - low[0]) * scale) / 2 - low[0] * scale
+    dy = 30 + (high - 60 - (top[1] - low[1]) * scale) / 2 - low[1] * scale
+
+    def on(p: Point) -> Point:
+        return p[0] * scale + dx, p[1] * scale + dy
+
+    shapes: list[Primitive] = [line(on((-0.12, 0.0)), on((0.0, 0.0)), "pencil", 1.0, (4, 3))]
+    for share, outline in turns:
+        ink = "ink" if share in (0.0, 1.0) else "pencil"
+        shapes.append(Poly(tuple(on(p) for p in outline), ink, "", 3.0 if share == 0.0 else 1.8, False, dash=() if share == 0 else (7, 4), id=one.id))  # fmt: skip
+        turn = math.radians(share * one.turning.opens_deg + one.turning.shut_deg)
+        centre = on((one.turning.r_m * math.cos(turn), one.turning.r_m * math.sin(turn)))
+        shapes.append(Circle(centre, 3.2, "primer", "primer" if share == 0.0 else "", 1.2, id=one.id))
+        if one.strut is not None and share in (0.0, 1.0):
+            foot = on((one.strut.body_x.si, one.strut.body_z.si))
+            head = on(_at((one.strut.lid_x.si, one.strut.lid_z.si), share * one.turning.opens_deg))
+            shapes += [line(foot, head, "zinc", 5.0 if share == 0.0 else 3.0, id=one.id), *(Circle(p, 3.0, "ink", "paper", 1.2, id=one.id) for p in (foot, head))]  # fmt: skip
+    shapes.append(Circle(on((0.0, 0.0)), 5.0, "ink", "paper", 1.6, id=one.id))
+    end = turns[0][1][-1]
+    shapes.append(
+        Text(on((end[0], end[1] + 12 / scale)), f"open {one.turning.opens_deg:.0f}°", 11, "pencil", ground="paper")
+    )
+    return tuple(shapes)
+
+
+def _at(p: Point, beta_deg: float) -> Point:
+    turn = math.radians(beta_deg)
+    return p[0] * math.cos(turn) - p[1] * math.sin(turn), p[0] * math.sin(turn) + p[1] * math.cos(turn)
+
+
+def _turned(outline: tuple[Point, ...], beta_deg: float) -> tuple[Point, ...]:
+    return tuple(_at(p, beta_deg) for p in outline)
+
+
+def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """Force of the hand over the angle: to raise over the line, to shut under it, with both limits. Nothing without struts."""
+    if not one.swings:
+        return ()
+    most = max(RAISE_N, *(float(s.raise_n.max()) for s in one.swings)) * 1.12
+    least = -max(CLOSE_N, *(float(s.close_n.max()) for s in one.swings)) * 1.12
+    opens = float(one.swings[0].beta_deg[-1])
+    pound = 4.4482216 if words.shown.mass == "lb" else 1.0
+    if min(wide, high) < 110:
+        return ()
+    plot = Plot(0.0, opens, least, most, 48.0, 40.0, wide - 14, high - 40)
+    shapes: list[Primitive] = axes(plot, ticks(0.0, opens, 7), ticks(least, most, 7, pound), lambda x: f"{x:.0f}°", lambda y: f"{y / pound:.0f}", "opened", f"hand, {'lbf' if pound > 1 else 'N'}")  # fmt: skip
+    for value, text in ((RAISE_N, "to raise, at most"), (-CLOSE_N, "to shut, at most")):
+        left, y = plot.at(0.0, value)
+        shapes += [line((left, y), (plot.right, y), "primer", 1.2, (6, 4)), Text((plot.right - 4, y + (8 if value > 0 else -8)), text, 10, "primer", anchor="right", ground="paper")]  # fmt: skip
+    shapes.append(line(plot.at(0.0, 0.0), plot.at(opens, 0.0), "ink", 1.0))
+    for at, (got, ink, dash) in enumerate(zip(one.swings, INKS, DASHES, strict=True)):
+        for values in (got.raise_n, -got.close_n):
+            shapes += plot.curve(got.beta_deg, values, ink, 1.8, dash)
+        shapes += [line((62 + 70 * at, high - 12), (82 + 70 * at, high - 12), ink, 1.8, dash), Text((86 + 70 * at, high - 12), words.degrees(got.t_c), 11, "ink", anchor="left")]  # fmt: skip
+    return tuple(shapes)

@@ -17,6 +17,7 @@ from shapely.geometry import Polygon
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
+from uncle_sled.core.drawing.figures import figure
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep_each, keep_keyed, keep_last
@@ -278,11 +279,21 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     box = ((p.x, low), (p.x + lx, low), (p.x + lx, low + high), (p.x, low + high))
     points = _ring(outline) if outline is not None else box
     shapes: list[Primitive] = [Poly(points, group, fill, 1.3, hatch=hatch, dash=dash, tint=0.24, id=p.thing.id)]
+    shapes += figure_shapes(p, view, p.x, low, lx, high)
     if p.level and view == "side":
         wet = _wet(p, outline, low, high)
         if wet:
             shapes.append(Poly(wet, group, group, 0.8, hatch="water", tint=0.62, id=p.thing.id))
     return tuple(shapes)
+
+
+def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, high: float) -> list[Primitive]:
+    """The pencil figure of what a thing is, inside of its box."""
+    ink = group_of(p.thing)
+    chains = figure(p.thing, view, wide, high, p.turn) if p.state is None else ()
+    return [
+        Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, False, id=p.thing.id) for chain in chains
+    ]
 
 
 def _ring(shape: Polygon) -> tuple[Point, ...]:

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.rig.rig_views import LABEL, LEADING, Box, Placed, tank_outline
+from uncle_sled.core.drawing.rig.rig_views import LABEL, LEADING, Box, Placed, figure_shapes, tank_outline
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of
@@ -87,7 +87,8 @@ def _thing(p: Placed) -> list[Primitive]:
     points = tuple((float(y), float(z)) for y, z in outline.exterior.coords)[:-1] if outline is not None else box
     hatch = HATCH_OF_GROUP[group] if p.thing.tank is None and p.aboard else ""
     dash: tuple[float, ...] = () if p.aboard else (4, 3)
-    return [Poly(points, group, group if p.aboard else "", 1.2, hatch=hatch, dash=dash, tint=0.5, id=p.thing.id)]
+    made: list[Primitive] = [Poly(points, group, group if p.aboard else "", 1.2, hatch=hatch, dash=dash, tint=0.5, id=p.thing.id)]  # fmt: skip
+    return made + figure_shapes(p, "rear", left, p.z, wide, high)
 
 
 def _labels(order: Sequence[Placed], px_per_m: float) -> list[Primitive]:

@@ -21,8 +21,8 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import DRAWER_SIDE_M
+from uncle_sled.core.parts.figure_of import KITCHEN, figure_of
 from uncle_sled.core.studies.stow.at_hand import ARM_M, depth_in_m, on_the_way, walkway
-from uncle_sled.core.studies.stow.figure_of import KITCHEN, figure_of
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
 

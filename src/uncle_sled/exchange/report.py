@@ -17,6 +17,7 @@ from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
+from uncle_sled.exchange.built_report import built_report
 from uncle_sled.exchange.pieces_list import pieces_report
 from uncle_sled.exchange.road_report import road_report
 from uncle_sled.exchange.shell_report import number, shell_report
@@ -80,6 +81,7 @@ def report(
         "tanks": tanks_report(s, rows[0] if rows else 0),
         "sweep": sweep_report(s, _on_road(s, rows)),
         "restraints": restraints_report(s),
+        **built_report(s),
         "findings": [_finding(one) for one in found],
         "axle_placing": placing
         and {

@@ -58,6 +58,12 @@ def state_in(thing: Thing, mode: Mode) -> State | None:
     return next((state for state in thing.states if state.id == wanted), None)
 
 
+def is_bed(thing: Thing, mode: Mode) -> bool:
+    """Whether one sleeps on it in a mode: a bed, or what is turned into one."""
+    state = state_in(thing, mode)
+    return thing.kind == "bed" if state is None else thing.kind == "bed" or state.bed
+
+
 def offset_of(state: State | None) -> Spot:
     """How far a state moves its thing from its place [m]."""
     if state is None:

@@ -280,6 +280,7 @@ class Loft(msgspec.Struct, frozen=True):
     guard: Length | None = None  # height over the loft's floor, along its open edge
     joist: Section | None = None
     joist_pitch: Length | None = None
+    rung: Section | None = None  # of its ladder: as one sees it, and its depth to step on
 
 
 class Sketch(msgspec.Struct, frozen=True):

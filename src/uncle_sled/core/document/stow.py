@@ -66,6 +66,7 @@ class State(msgspec.Struct, frozen=True):
     dz: Length | None = None
     minutes: Count | None = None  # to change into it
     hands: Count | None = None  # that it takes
+    bed: bool = False  # one sleeps on it so
 
 
 class Clear(msgspec.Struct, frozen=True):

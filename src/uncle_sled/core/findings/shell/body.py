@@ -17,6 +17,8 @@ from uncle_sled.core.framing.stick_timber import header_depth_m
 from uncle_sled.core.geometry.bends import judge
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import face_build, library_of, material_of
+from uncle_sled.core.parts.inside import thickness_m
+from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.shell.bends import SheetBend, sheet_bends
 from uncle_sled.core.studies.shell.compare_ways import radius_of, way_ops
@@ -148,12 +150,30 @@ def _judged(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _water(s, words)
     yield from _headers(s, words)
     yield from _bends(s, words)
+    yield from _leaves(s, words)
+
+
+def _leaves(s: Studied, words: Words) -> Iterator[Finding]:
+    """Leaves of one's own that do not go into their wall, or cannot be."""
+    library = library_of(s.facts.materials)
+    for opening in s.build.shell.openings:
+        leaf = leaf_of(opening, library)
+        if leaf is None:
+            continue
+        wall = thickness_m(s.build.shell, opening.face)
+        if leaf.fault:
+            yield LEAF_WRONG.found(
+                f"{opening.name}: no leaf", f"{leaf.fault[:1].upper()}{leaf.fault[1:]}.", (opening.id,)
+            )
+        elif 0 < wall < leaf.thick_m - 1e-6:
+            yield LEAF_WRONG.found(f"{opening.name} is thicker than its wall", f"Sticks and skins are {words.thick(leaf.thick_m)}, the wall is {words.thick(wall)}.", (opening.id,), number=leaf.thick_m - wall)  # fmt: skip
 
 
 def _fault(fault: Fault) -> Finding:
     return FAULTS[fault.code].found(TITLES[fault.code], fault.says, fault.where)
 
 
+LEAF_WRONG = Rule("leaf-wrong", "mind", "Shell", "A leaf of one's own that cannot be, or is thicker than its wall", "It closes on nothing, or stands out of the wall.", why_none="Shallower sticks or thinner skins (Openings).")  # fmt: skip
 LOOSE_CHANGE = Rule(
     "loose-change",
     "mind",
@@ -429,4 +449,5 @@ RULES = (
     BUTTERFLY,
     ROOF_LEVEL,
     HEADER_NO_ROOM,
+    LEAF_WRONG,
 )

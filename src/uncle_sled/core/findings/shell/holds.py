@@ -65,6 +65,7 @@ RACKING = Rule("racks", "mind", "Shell", "Walls that a firm stop pushes out of s
 TIPS = Rule("tips-in-wind", "mind", "Shell", "Parked, it tips in the wind that is said", "Empty it is lightest.", SCREEN, why_none="Anchors at its corners, or the long side into the wind.")  # fmt: skip
 PULLED = Rule("skin-pulled", "mind", "Shell", "A roof skin that its screws do not hold", "Towing air pulls at the roof's front edge.", SCREEN, why_none="Screws closer together, or glue (Screws every, on Holds).")  # fmt: skip
 SCREW = Rule("screw-through", "mind", "Shell", "Screws that come through the wall", "A point that shows inside pricks whoever leans there and lets water in.", SCREEN, helps="edit", cure=_shorter_screws)  # fmt: skip
+RUNG = Rule("rung-weak", "mind", "Shell", "A rung too thin under a foot", "One stands on it with a whole weight, and steps hard.", SCREEN, why_none="A deeper rung (Walls).")  # fmt: skip
 HATCH = Rule("hatch-latch-weak", "mind", "Shell", "A hatch whose latches towing air pulls open", "It flies open on the road, with whatever is behind it.", SCREEN, why_none="Stronger latches, or one more.")  # fmt: skip
 BOLTS = Rule("body-bolts-weak", "mind", "Shell", "Too few bolts between body and frame", "A stop pushes the body off, wind pulls it off.", SCREEN, why_none="Bolts closer together (Bolts every, on Holds; empty: as many as are wanted).")  # fmt: skip
 ON_ROOF = Rule("roof-load-lifts", "mind", "Shell", "Something on the roof that towing air pulls off", "It lands on the car behind.", SCREEN, why_none="More or stronger fixings, into framing and not the skin.")  # fmt: skip
@@ -72,7 +73,22 @@ OF = {
     "roof-snow": ROOF_SNOW, "roof-sinks": ROOF_SOFT, "roof-person": ROOF_PERSON, "headers": HEADER, "floor": FLOOR, "loft": LOFT,
     "racking-along": RACKING, "racking-across": RACKING, "wind-parked": TIPS, "roof-uplift": PULLED, "screw": SCREW, "body-bolts": BOLTS,
 }  # fmt: skip
-RULES = (ROOF_SNOW, ROOF_SOFT, ROOF_PERSON, HEADER, FLOOR, LOFT, RACKING, TIPS, PULLED, SCREW, HATCH, BOLTS, ON_ROOF)
+RULES = (
+    ROOF_SNOW,
+    ROOF_SOFT,
+    ROOF_PERSON,
+    HEADER,
+    FLOOR,
+    LOFT,
+    RACKING,
+    TIPS,
+    PULLED,
+    SCREW,
+    HATCH,
+    BOLTS,
+    ON_ROOF,
+    RUNG,
+)
 
 
 def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -81,7 +97,11 @@ def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
         if one.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there
         if one.use is not None and one.use > 1.0:
-            rule = OF.get(one.id) or (HATCH if one.where[0] in openings else ON_ROOF)
+            rule = (
+                OF.get(one.id)
+                or (RUNG if one.id.startswith("rung/") else None)
+                or (HATCH if one.where[0] in openings else ON_ROOF)
+            )
             yield rule.found(
                 one.name, f"{one.use * 100:.0f} % of what is allowed: {one.how}.", ("holds", one.id), number=one.use
             )

@@ -13,7 +13,7 @@ from collections.abc import Iterator
 import msgspec
 import numpy as np
 
-from uncle_sled.core.document.shell import Face, Opening
+from uncle_sled.core.document.shell import Face, Loft, Opening
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
@@ -35,6 +35,7 @@ SCREW_PITCH_M = 0.15
 FOOT_M = 0.3  # on which somebody stands
 POINT_IN_M = 0.003  # a screw's point stays that far inside
 PARKED_WIND_M_S = 25.0
+LADDER_WIDE_M, LADDER_RAD, RUNG_N = 0.305, math.radians(75.0), 890.0
 ON_ROOF = 0.75  # what stands outside and higher than this share of the body lies on its roof
 SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
 ROOF_SPARS = ("rafter", "spar", "cross-tube", "rib", "bow")
@@ -334,6 +335,8 @@ def _lofts(s: Studied) -> Iterator[Check]:
     body, words = s.framed.body, Words(s.build.brief.reading.shown())
     assert body is not None
     for loft in s.build.shell.lofts:
+        if loft.climb == "ladder":
+            yield _rung(s, loft, words)
         if loft.joist is None or loft.joist_pitch is None:
             yield _none("loft", f"{loft.name}", "its joists and their pitch are not said (Walls)", (loft.id,))
             continue
@@ -343,6 +346,27 @@ def _lofts(s: Studied) -> Iterator[Check]:
         how = f"{words.section((wide, deep))} at {words.m(pitch)} from wall to wall {words.m(span)}; 1.9 kPa; sinks {words.thick(made.sinks_m)}"
         spot = (body.front + (loft.front.si + loft.rear.si) / 2, 0.0, body.under + loft.top.si)
         yield Check("loft", loft.name, (loft.id,), made.stress_pa, st.softwood_pa(deep, 1.0, pitch <= 0.61), "Pa", how, "1.9 kPa; softwood by NDS habit", spot)  # fmt: skip
+
+
+def _rung(s: Studied, loft: Loft, words: Words) -> Check:
+    """One rung under one foot, from stile to stile; the ladder leans at 75 degrees."""
+    id, name = f"rung/{loft.id}", f"{loft.name}, a rung of its ladder"
+    if loft.rung is None or min(loft.rung.thick.si, loft.rung.deep.si) <= 0:
+        return _none(id, name, "the section of its rungs is not said (Walls)", (loft.id,))
+    high, deep = loft.rung.thick.si, loft.rung.deep.si
+    made = st.beam(st.solid(deep, high), LADDER_WIDE_M, 0.0, RUNG_N)
+    long, floor = loft.top.si / math.sin(LADDER_RAD), loft.top.si / math.tan(LADDER_RAD)
+    how = f"{words.section((high, deep))} over {words.cut(LADDER_WIDE_M)}, {words.fine_newtons(RUNG_N)}; at 75° the ladder is {words.m(long)} long and wants {words.m(floor)} of floor"
+    return Check(
+        id,
+        name,
+        (loft.id,),
+        made.stress_pa,
+        st.softwood_pa(high, st.MINUTES, False),
+        "Pa",
+        how,
+        "model house code for tiny houses; local rule decides",
+    )
 
 
 # walls

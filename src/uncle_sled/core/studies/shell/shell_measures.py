@@ -31,7 +31,7 @@ MATTRESS_M = 0.40  # top of a mattress above the underside, where nobody said
 GUST_PA, UPLIFT = 735.0, 1.2  # 35 m/s of towing air, on a roof's edge
 # Working shear of a 10 mm bolt in 18 mm plywood (45 mm softwood: 2.1 kN). Source: timber code estimate (docs/methods.md).
 BOLT_SHEAR_N, BOLT_TENSION_N, MOST_BOLT_PITCH_M = 1600.0, 2500.0, 0.6
-BESIDE_M = 0.05
+BESIDE_M, MOST_BOLTS = 0.05, 200
 HEAD_STEP_M = 0.05
 
 
@@ -149,6 +149,21 @@ def _hatch_line(framed: Framed) -> tuple[float, float] | None:
     return top[0], top[2]
 
 
+def _bolt_places(
+    front: float, a: float, b: float, many: int, joists: list[float], spans: tuple[float, float, float, float] | None
+) -> tuple[float, ...]:
+    """Stations of bolts on one rail, evenly from a to b, beside joists and clear of wheel boxes."""
+    places = []
+    for x in np.linspace(a, b, min(many, MOST_BOLTS)):
+        at = float(x)
+        near = min(joists, key=lambda j: abs(j - at), default=None)
+        if near is not None and abs(near - at) < BESIDE_M:  # a bolt goes down beside a joist, not through it
+            at = near + (BESIDE_M if at >= near else -BESIDE_M)
+        if spans is None or not spans[0] <= at - front <= spans[1]:
+            places.append(round(at, 3))
+    return tuple(sorted(set(places)))
+
+
 def bolts(s: Studied) -> Bolts | None:
     """Bolts from the body down to the frame. Source: statics; working loads as in docs/methods.md."""
     body = s.framed.body
@@ -173,14 +188,9 @@ def bolts(s: Studied) -> Bolts | None:
     frame = s.build.rig.frame_width.si if s.build.rig.frame_width else body.width
     if spans is not None and frame / 2 < body.width / 2 - spans[2]:
         spans = None
-    places = []
-    for x in np.linspace(a, b, min(a_side, 200)):
-        at = float(x)
-        near = min(joists, key=lambda j: abs(j - at), default=None)
-        if near is not None and abs(near - at) < BESIDE_M:  # a bolt goes down beside a joist, not through it
-            at = near + (BESIDE_M if at >= near else -BESIDE_M)
-        if spans is None or not spans[0] <= at - body.front <= spans[1]:
-            places.append(round(at, 3))
-    stations = tuple(sorted(set(places)))
+    stations = _bolt_places(body.front, a, b, a_side, joists, spans)
+    while typed is None and 2 * len(stations) < wanted and a_side < MOST_BOLTS:  # the wheel boxes took some
+        a_side += 1
+        stations = _bolt_places(body.front, a, b, a_side, joists, spans)
     widest = max((q - p for p, q in itertools.pairwise(stations)), default=0.0)
     return Bolts(2 * len(stations), stations, widest, shear, uplift)

@@ -15,10 +15,11 @@ from shapely import box, unary_union
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from uncle_sled.core.document.placing import gone_in
+from uncle_sled.core.document.placing import gone_in, is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
+from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import Solid, corners_of, solids_in
 
@@ -160,8 +161,22 @@ def passing(build: Build, facts: Facts) -> tuple[Passing, ...]:
     return tuple(_passes(thing, doors) for thing in goes if min(thing.length.si, thing.width.si, thing.height.si) > 0)
 
 
+def _turned_sides(thing: Thing) -> tuple[float, float, float]:
+    """Sides of the least box around its true shape, turned as it goes best: of a tank with an outline less than as it stands."""
+    sizes = {"x": thing.length.si, "y": thing.width.si, "z": thing.height.si}
+    vessel = vessel_of(thing) if thing.tank is not None else None
+    if vessel is None or not vessel.sound:
+        return sizes["x"], sizes["y"], sizes["z"]
+    around = Polygon(vessel.outline).minimum_rotated_rectangle
+    if not isinstance(around, Polygon):
+        return sizes["x"], sizes["y"], sizes["z"]
+    corners = list(around.exterior.coords)
+    third = ({"x", "y", "z"} - set(vessel.plane)).pop()
+    return math.dist(corners[0], corners[1]), math.dist(corners[1], corners[2]), sizes[third]
+
+
 def _passes(thing: Thing, doors: list[Hole]) -> Passing:
-    sides = sorted((thing.length.si, thing.width.si, thing.height.si))
+    sides = sorted(_turned_sides(thing))
     upright = thing.kind == "vehicle aboard"  # it is wheeled in, not tipped over
     need = (min(thing.length.si, thing.width.si), thing.height.si) if upright else (sides[0], sides[1])
     best: tuple[float, Hole] | None = None
@@ -205,7 +220,7 @@ def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry
     solids = [s for s in solids_in(build.stow, mode) if not s.outside and s.low[2] < high and s.high[2] > low]
     doors = [h for h in room.holes if h.opening.kind == "door"]
     kinds = {t.id: t for t in build.stow.things}
-    targets = [_plan(s) for s in solids if kinds[s.id].kind == "bed" or kinds[s.id].role == "counter"]
+    targets = [_plan(s) for s in solids if is_bed(kinds[s.id], mode) or kinds[s.id].role == "counter"]
     if not doors or not targets:
         return None
     floor = room.floor_plan

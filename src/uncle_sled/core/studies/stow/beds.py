@@ -11,6 +11,7 @@ import math
 import msgspec
 
 from uncle_sled.core.document.brief import Person
+from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import keep_last
@@ -60,8 +61,8 @@ def tallest_m(build: Build, facts: Facts) -> float | None:
 def beds_in(build: Build, facts: Facts, mode: Mode) -> tuple[Bed, ...]:
     """The beds of a mode, longest first."""
     room = room_of(build, facts)
-    kinds = {thing.id: thing.kind for thing in build.stow.things}
-    made = [_bed(solid, room) for solid in solids_in(build.stow, mode) if kinds.get(solid.id) == "bed"]
+    slept_on = {thing.id for thing in build.stow.things if is_bed(thing, mode)}
+    made = [_bed(solid, room) for solid in solids_in(build.stow, mode) if solid.id in slept_on]
     return tuple(sorted(made, key=lambda bed: -bed.long_m))
 
 

@@ -144,11 +144,11 @@ def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
     if one.span is None or one.span.si <= 0:
         yield _none(f"{id}/base", id, f"{thing.name}, {one.kind}", "how far it spans between bearers is not said")
     elif one.kind == "board":
-        how = f"{words.thick(one.thick.si)} over {words.m(one.span.si)}, 1.2 kN on 0.3 m"
+        how = f"{words.thick(one.thick.si)} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
         yield from _beam(f"{id}/base", id, f"{thing.name}, board", board_under_a_knee(one.thick.si, one.span.si), PLY_PA, one.span.si, how)  # fmt: skip
     else:
         share = 2 if one.tied and one.gap.si <= SHARE_GAP_M + 1e-9 else 1
-        how = f"{words.section((one.slat.si, one.thick.si))} over {words.m(one.span.si)}, 1.2 kN on {'two' if share == 2 else 'one'}"  # fmt: skip
+        how = f"{words.section((one.slat.si, one.thick.si))} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {'two' if share == 2 else 'one'}"  # fmt: skip
         yield from _beam(f"{id}/base", id, f"{thing.name}, slat", slat_under_a_knee(one.slat.si, one.thick.si, one.span.si, share), SOFT_PA, one.span.si, how)  # fmt: skip
     if one.bearers < 1:
         yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "a bed without bearers: two or more would be right")
@@ -181,7 +181,7 @@ def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
     if span <= 0:
         return
     thick = thing.cabinet.thick.si
-    how = f"{words.thick(thick)} over {words.m(span)}, 1.2 kN on 0.3 m"
+    how = f"{words.thick(thick)} over {words.m(span)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
     yield from _beam(f"{thing.id}/lid", thing.id, f"{thing.name}, sat on", board_under_a_knee(thick, span), PLY_PA, span, how)  # fmt: skip
 
 

@@ -16,6 +16,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.ops import nearest_points, unary_union
 
 from uncle_sled.core.document.joinery import Cabinet
+from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_by
@@ -100,7 +101,7 @@ def accesses(build: Build, facts: Facts, mode: Mode) -> tuple[Access, ...]:
     floor = walk[1] if walk is not None else None
     level = None
     if room is not None and (floor is None or floor.is_empty):  # too low to walk in: one reaches from the bed
-        beds = [one for one in solids if things[one.id].kind == "bed"]
+        beds = [one for one in solids if is_bed(things[one.id], mode)]
         if beds:
             floor = unary_union([box(one.low[0], one.low[1], one.high[0], one.high[1]) for one in beds])
             level = max(one.high[2] for one in beds)
@@ -208,6 +209,7 @@ def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
     if walk is not None and not walk[1].is_empty:
         for plan in plans:
             places.append((nearest_points(walk[1], plan)[0], "the floor"))
+        places.append((nearest_points(walk[1], unary_union(plans).centroid)[0], "the floor"))
     for hole in room.holes:
         if hole.opening.kind == "hatch" and hole.opening.id not in mode.shut and hole.normal != 2:
             at = [hole.mid[0], hole.mid[1]]

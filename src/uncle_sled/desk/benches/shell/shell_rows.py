@@ -210,27 +210,33 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
     ]  # fmt: skip
 
 
-def _joist_read(id: str, side: str) -> Callable[[Any], Any]:
+USUAL_STICK = {"joist": {"thick": 0.045, "deep": 0.12}, "rung": {"thick": 0.035, "deep": 0.07}}
+
+
+def _joist_read(id: str, side: str, what: str = "joist") -> Callable[[Any], Any]:
     def read(build: Any) -> Any:
-        joist = next((one.joist for one in build.shell.lofts if one.id == id), None)
-        return getattr(joist, side) if joist is not None else None
+        stick = next((getattr(one, what) for one in build.shell.lofts if one.id == id), None)
+        return getattr(stick, side) if stick is not None else None
 
     return read
 
 
-def _joist(session: Session, id: str, side: str) -> Callable[[Any], list[Op]]:
-    """One side of a joist; the other is as deep as thick until it is typed."""
+def _joist(session: Session, id: str, side: str, what: str = "joist") -> Callable[[Any], list[Op]]:
+    """One side of a joist or rung; the other is a usual one until it is typed."""
 
     def ops(value: Any) -> list[Op]:
         if value is None:
-            return [set_to(f"shell.lofts.{id}.joist", None)]
+            return [set_to(f"shell.lofts.{id}.{what}", None)]
         other = "deep" if side == "thick" else "thick"
-        kept = _joist_read(id, other)(session.build)
-        usual = Length(0.12 if side == "thick" else 0.045)
-        sides = {side: value, other: kept or usual}
-        return [set_to(f"shell.lofts.{id}.joist", {k: {"si": v.si, "typed": v.typed} for k, v in sides.items()})]
+        kept = _joist_read(id, other, what)(session.build)
+        sides = {side: value, other: kept or Length(USUAL_STICK[what][other])}
+        return [set_to(f"shell.lofts.{id}.{what}", {k: {"si": v.si, "typed": v.typed} for k, v in sides.items()})]
 
     return ops
+
+
+def _climbs(id: str) -> Callable[[Any], bool]:
+    return lambda build: any(one.id == id and one.climb == "ladder" for one in build.shell.lofts)
 
 
 def loft_rows(session: Session, id: str) -> list[Row]:
@@ -246,6 +252,8 @@ def loft_rows(session: Session, id: str) -> list[Row]:
         Row("Guard", f"{path}.guard", Length, "Height over the loft's floor, along its open edge"),
         Row("Joist thick", f"{path}.joist", Length, "Upright from wall to wall; wanted to say whether it carries", 0.005, ops=_joist(session, id, "thick"), read=_joist_read(id, "thick")),
         Row("Joist deep", f"{path}.joist", Length, "Upright from wall to wall", 0.005, ops=_joist(session, id, "deep"), read=_joist_read(id, "deep")),
+        Row("Rung high", f"{path}.rung", Length, "Of its ladder, from below", 0.005, ops=_joist(session, id, "thick", "rung"), read=_joist_read(id, "thick", "rung"), when=_climbs(id)),
+        Row("Rung deep", f"{path}.rung", Length, "What one steps on", 0.005, ops=_joist(session, id, "deep", "rung"), read=_joist_read(id, "deep", "rung"), when=_climbs(id)),
         Row("Joists every", f"{path}.joist_pitch", Length, "Middle to middle", 0.05),
         Row("Weight", f"{path}.mass", Mass, "A guess by its size until you say"),
         Row("Known by", f"{path}.source", SOURCES),

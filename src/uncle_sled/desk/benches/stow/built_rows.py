@@ -9,8 +9,10 @@ import msgspec
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.joinery import Bay, BedBase, BoardHole, Cabinet, Lid, PullOut, Winch
+from uncle_sled.core.document.placing import state_ops
+from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.document.stow import State, Thing
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.desk.kit.form import NUMBER, VERB, Row
 from uncle_sled.desk.session import Session
@@ -55,20 +57,38 @@ def sections_of(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
         made.append(("Pull-out", _pull_out(thing)))
     if thing.winch is not None:
         made.append(("Winch", _winch(thing)))
-    return [*made, ("Make of it", _offers(thing))]
+    return [*made, ("Make of it", _offers(session, thing))]
+
+
+LONG_M, WIDE_M, BED_MINUTES = 1.95, 0.65, 4
+
+
+def into_a_bed(build: Build, thing: Thing) -> list[Op]:
+    """Ops that give a bench or a table a form that one sleeps on, and put it so wherever one camps."""
+    long, wide = thing.length.si, thing.width.si
+    if long >= wide:
+        long, wide = max(long, LONG_M), max(wide, WIDE_M)
+    else:
+        long, wide = max(long, WIDE_M), max(wide, LONG_M)
+    id = fresh_id("s", [state.id for state in thing.states])
+    state = State(id, "made up as a bed", Length(long), Length(wide), thing.height, minutes=BED_MINUTES, hands=1, bed=True)  # fmt: skip
+    camps = [op for mode in build.stow.modes if not mode.towing for op in state_ops(mode, thing, id)]
+    return [add_to(f"stow.things.{thing.id}.states", _new(state)), *camps]
 
 
 def _verb(title: str, tip: str, ops: Callable[[], list[Op]]) -> Row:
     return Row(title, "stow.things", VERB, tip, ops=lambda _: ops())
 
 
-def _offers(thing: Thing) -> list[Row]:
+def _offers(session: Session, thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}"
     rows = []
     if thing.cabinet is None:
         rows.append(_verb("Make it of boards", "A carcass with bays and fronts; every board goes to the saw", lambda: make_ops(thing)))  # fmt: skip
     else:
         rows.append(_verb("No longer of boards", "Its weight is what was typed", lambda: [set_to(f"{path}.cabinet", None), set_to(f"{path}.source", "estimated")]))  # fmt: skip
+    if thing.kind != "bed" and not any(state.bed for state in thing.states):
+        rows.append(_verb("Turns into a bed", "Another form of it, 1.95 m long and 0.65 m wide at least, where one camps", lambda: into_a_bed(session.build, thing)))  # fmt: skip
     for field, title, tip, new in (
         ("base", "a bed base", "Boards or slats on bearers, judged under people", BedBase()),
         ("pull_out", "a pull-out", "On slides: does it tip what it is in?", PullOut(Length(round(0.8 * thing.length.si, 3)))),

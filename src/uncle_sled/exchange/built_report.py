@@ -1,0 +1,116 @@
+"""What is built inside, in the report: cabinets with their boards, hatches on struts, what carries people, reach by mode."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from uncle_sled.core.drawing.primitives import Point
+from uncle_sled.core.parts.all_parts import cabinets_of
+from uncle_sled.core.parts.cabinet import polygons
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.carries import carries
+from uncle_sled.core.studies.stow.hinged import hinged
+from uncle_sled.core.studies.stow.reach import accesses, cook, litres_by_reach
+from uncle_sled.exchange.shell_report import number
+
+
+def built_report(s: Studied) -> dict[str, Any]:
+    """The keys ``cabinets``, ``hatches``, ``strength`` and ``reach``."""
+    return {"cabinets": _cabinets(s), "hatches": _hatches(s), "strength": _strength(s), "reach": _reach(s)}
+
+
+def _cabinets(s: Studied) -> list[dict[str, Any]]:
+    def ring(points: Any) -> list[Point]:
+        return [(float(x), float(y)) for x, y in list(points)[:-1]]
+
+    return [
+        {
+            "id": id,
+            "mass_kg": number(one.mass_kg if one.good else None),
+            "centre_m": list(one.centre) if one.good else None,
+            "faults": list(one.faults),
+            "cut_by": dict(one.by),
+            "pieces": [
+                {
+                    "id": board.id,
+                    "name": board.name,
+                    "material": board.material,
+                    "thickness_m": board.thick,
+                    "area_m2": float(shape.area),
+                    "outline_m": ring(shape.exterior.coords),
+                    "holes_m": [ring(hole.coords) for hole in shape.interiors],
+                    "moves": board.moves,
+                }
+                for board in one.boards
+                for shape in polygons(board.shape)
+            ],
+        }
+        for id, one in cabinets_of(s.build, s.facts).items()
+    ]
+
+
+def _hatches(s: Studied) -> list[dict[str, Any]]:
+    made = []
+    for one in hinged(s):
+        strut = one.strut
+        made.append(
+            {
+                "id": one.id,
+                "mass_kg": number(one.turning.mass_kg if one.turning else None),
+                "centre_m": number(one.turning.r_m if one.turning else None),
+                "opens_deg": number(one.turning.opens_deg if one.turning else None),
+                "angles": [float(b) for b in one.swings[0].beta_deg] if one.swings else [],
+                "hand_force_n": {f"{got.t_c:g}": [float(v) for v in got.raise_n] for got in one.swings},
+                "strut": {
+                    "shut_m": strut.shut.si,
+                    "open_m": strut.open.si,
+                    "force_n": strut.force_n,
+                    "many": strut.many,
+                    "body_m": [strut.body_x.si, strut.body_z.si],
+                    "lid_m": [strut.lid_x.si, strut.lid_z.si],
+                }
+                if strut is not None
+                else None,
+                "holds": None if one.verdict is None else "hold" not in one.verdict.fails and one.verdict.fits,
+                "hold_share": number(one.verdict.hold_share if one.verdict else None),
+                "why": one.why or None,
+            }
+        )
+    return made
+
+
+def _strength(s: Studied) -> list[dict[str, Any]]:
+    return [
+        {
+            "id": one.id,
+            "thing": one.thing,
+            "name": one.name,
+            "value": number(one.value),
+            "limit": number(one.limit),
+            "unit": one.unit or None,
+            "utilisation": number(one.use),
+            "face": one.face,
+            "how": one.how or None,
+            "why": one.why or None,
+        }
+        for one in carries(s)
+    ]
+
+
+def _reach(s: Studied) -> list[dict[str, Any]]:
+    made = []
+    for mode in s.build.stow.modes:
+        stands = cook(s.build, s.facts, mode)
+        made.append(
+            {
+                "mode": mode.id,
+                "things": [
+                    {"id": one.id, "how": one.how, "through": one.through or None, "far_m": number(one.far_m), "first": list(one.first)}
+                    for one in accesses(s.build, s.facts, mode)
+                ],
+                "cook_m": list(stands.stands) if stands.stands else None,
+                "cook_reaches": {one.id: one.far_m for one in stands.things},
+                "litres": {how: number(litres) for how, litres in litres_by_reach(s.build, s.facts, mode).items()},
+            }
+        )  # fmt: skip
+    return made

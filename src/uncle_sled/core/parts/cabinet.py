@@ -148,7 +148,7 @@ class _Maker:
         self.top = {"worktop": one.worktop_thick.si, "lid": self.t}.get(one.top, 0.0)
         self.high = size[H] - self.top  # of the carcass
         self.deep = size[D] - self.front
-        self.inner_top = self.high - (self.t if one.top == "board" else 0.0)
+        self.inner_top = self.high - (self.t if one.top in ("board", "worktop") else 0.0)  # rails lie over dividers
         self.faults: list[str] = []
         self.hinges, self.slides = 0, list[float]()
         self.clear: tuple[tuple[str, float, float], ...] = ()
@@ -210,9 +210,10 @@ class _Maker:
             yield self.board(f"divider before {after.id}", "divider", W, b, (self.front, deep), (low, self.inner_top))
         for bay, a, b in made:
             step = (self.inner_top - low + self.t) / (bay.shelves + 1)
+            behind = 2 * (self.t + FRONT_GAP_M) if bay.front == "sliding" else 0.0
             for k in range(bay.shelves):
                 at = low + (k + 1) * step - self.t
-                yield self.board(f"shelf {bay.id} {k + 1}", "shelf", H, at, (a - self.let, b + self.let), (self.front + SHELF_BACK_M, deep), bay=bay.id)  # fmt: skip
+                yield self.board(f"shelf {bay.id} {k + 1}", "shelf", H, at, (a - self.let, b + self.let), (self.front + behind + SHELF_BACK_M, deep), bay=bay.id)  # fmt: skip
 
     def fronts(self) -> Iterator[Board]:
         for bay, a, b in self.bays():

@@ -73,5 +73,6 @@ def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, wi
         made += [rect(x, 6, 12, 8, stroke=ink, fill=ink, tint=0.3), Text((x + 17, 10), text, 11, "ink", anchor="left")]
         x += 32 + made[-1].width  # type: ignore[union-attr]
     if stands is not None:
-        made.append(Text((x, 10), f"circle: the cook's {words.m(COOK_M)}; dotted: as it was before", 11, "pencil", anchor="left"))  # fmt: skip
+        says = elided(f"circle: the cook's {words.m(COOK_M)}; dotted: as it was before", 11, width - x - 8)
+        made.append(Text((x, 10), says, 11, "pencil", anchor="left"))
     return tuple(made)

@@ -73,16 +73,29 @@ def _screwed(s: Studied, one: Finding) -> Made | None:
     return (set_to(f"stow.things.{thing.id}.pull_out.screwed", True),), "Screw its cabinet to the body"
 
 
+def _held_after(s: Studied, one: Finding) -> str:
+    made = _hinged_of(s, one)
+    if made is None or made.verdict is None or made.verdict.hold_share is None:
+        return "it is judged again"
+    words = Words(s.build.brief.reading.shown())
+    return f"{made.verdict.hold_share * 100:.0f} % at {words.degrees(-10)}, {words.fine_newtons(made.verdict.raise_n)} to raise"
+
+
+def _carried_after(s: Studied, one: Finding) -> str:
+    worst = max((check.use for check in carries(s) if check.thing == one.where[0] and check.use is not None), default=None)  # fmt: skip
+    return f"{worst * 100:.0f} % of what is allowed" if worst is not None else "it is judged again"
+
+
 CABINET_WRONG = Rule("cabinet-wrong", "mind", "Stow", "A cabinet that cannot be built as typed", "No board of it goes to the saw, and its weight stays as typed.", why_none="Change the size named (Built).")  # fmt: skip
 FRONT_CUT = Rule("front-cut", "mind", "Stow", "A drawer or door that the body's curve or a wheel box cuts", "A box with a corner off holds nothing and runs on no slide.", why_none="Shelves in that bay, a shorter bay, or the cabinet elsewhere (Built).")  # fmt: skip
 DRAWER_HITS = Rule("drawer-hits", "mind", "Stow", "A drawer that comes up against something", "One finds out when it is full.", why_none="Doors instead of drawers, or one of the two elsewhere.")  # fmt: skip
-HATCH_FALLS = Rule("hatch-falls", "mind", "Stow", "A hatch or lid that comes down in frost", "Gas loses a third of a percent a degree; what was fixed to the lid later is not in the strut.", STRUT_CAUTION, "No size that is sold holds it at these mounts: lighter, or a prop.", helps="edit", cure=_strut)  # fmt: skip
-STRUT_HARD = Rule("strut-hard", "note", "Stow", "A hatch or lid that is heavy to raise or shut, or flies up", "120 N to raise, 100 N to shut, 80 N by itself are what hands put up with.", STRUT_CAUTION, "Other mounts (Lids), or a lighter lid.", helps="edit", cure=_strut)  # fmt: skip
-STRUT_WRONG = Rule("strut-wrong", "mind", "Stow", "A strut that cannot be there", "Too long or too short it tears its mounts out.", STRUT_CAUTION, "Type size and mounts (Lids).", helps="edit", cure=_strut)  # fmt: skip
-STRUT_UNSAID = Rule("strut-unsaid", "note", "Stow", "A heavy hatch or lid of which nobody said what holds it up", "It is worked out before the mounts are screwed on.", STRUT_CAUTION, "No size that is sold holds it: a prop, or a lighter lid.", helps="edit", cure=_strut)  # fmt: skip
+HATCH_FALLS = Rule("hatch-falls", "mind", "Stow", "A hatch or lid that comes down in frost", "Gas loses a third of a percent a degree; what was fixed to the lid later is not in the strut.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
+STRUT_HARD = Rule("strut-hard", "note", "Stow", "A hatch or lid that is heavy to raise or shut, or flies up", "120 N to raise, 100 N to shut, 80 N by itself are what hands put up with.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
+STRUT_WRONG = Rule("strut-wrong", "mind", "Stow", "A strut that cannot be there", "Too long or too short it tears its mounts out.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
+STRUT_UNSAID = Rule("strut-unsaid", "note", "Stow", "A heavy hatch or lid of which nobody said what holds it up", "It is worked out before the mounts are screwed on.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
 STRUT_ALONE = Rule("strut-alone", "mind", "Stow", "A single strut and nothing else that holds", "When it gives way the lid comes down.", STRUT_CAUTION, "A second strut, a prop, a pin or a catch (Lids).")  # fmt: skip
-BED_WEAK = Rule("bed-weak", "mind", "Stow", "Boards, slats or bearers that do not carry people", "Somebody kneels on it, with all the weight on one place.", CAUTION, "Bearers closer together, or deeper ones (Built).", helps="edit", cure=_thicker)  # fmt: skip
-PULL_TIPS = Rule("pull-out-tips", "stop", "Stow", "A pull-out that tips its cabinet over", "Pulled out and leaned on it is a lever.", CAUTION, helps="edit", cure=_screwed)  # fmt: skip
+BED_WEAK = Rule("bed-weak", "mind", "Stow", "Boards, slats or bearers that do not carry people", "Somebody kneels on it, with all the weight on one place.", CAUTION, helps="edit", cure=_thicker, after=_carried_after)  # fmt: skip
+PULL_TIPS = Rule("pull-out-tips", "stop", "Stow", "A pull-out that tips its cabinet over", "Pulled out and leaned on it is a lever.", CAUTION, helps="edit", cure=_screwed, after=_carried_after)  # fmt: skip
 PULL_WEAK = Rule("pull-out-weak", "mind", "Stow", "Slides or a latch too weak for what is pulled out", "In a stop it all leans on its latch, pulled out on its slides.", CAUTION, "Slides and latch rated for it (Built).")  # fmt: skip
 LIFT_WEAK = Rule("lift-weak", "stop", "Stow", "Rope, pins or crank of a lifting bed that do not do", "Ropes at five times what they carry; nobody sleeps on a rope.", CAUTION, "Stronger ropes and pins, more parts to the rope (Built).")  # fmt: skip
 LIFT_FREE = Rule("lift-no-brake", "mind", "Stow", "A winch that does not hold by itself", "A ratchet alone slips while one looks for the pin.", CAUTION, "A winch with a brake.")  # fmt: skip

@@ -30,7 +30,7 @@ COULD = (
     "furniture",
     "appliance",
 )  # kinds that are offered here; others as soon as they have something
-SIDE_PX, MOST_PIECES, MOST_CHECKS = 268, 40, 5
+SIDE_PX, LABEL_PX, MOST_PIECES, MOST_CHECKS = 306, 86, 40, 6
 
 
 def of_boards(thing: Thing) -> bool:
@@ -149,7 +149,7 @@ class BuiltPanel(Guarded, QWidget):
             self.cards, self.forms = None, []
         if one is None:
             return
-        self.forms = [Form(self.session, title, rows, "Stow", label_px=104) for title, rows in sections_of(self.session, one)]  # fmt: skip
+        self.forms = [Form(self.session, title, rows, "Stow", label_px=LABEL_PX) for title, rows in sections_of(self.session, one)]  # fmt: skip
         self.cards = Columns(list(self.forms))
         self.cards.setFixedWidth(SIDE_PX)
         self.across.addWidget(self.cards)
@@ -200,6 +200,7 @@ class BuiltPanel(Guarded, QWidget):
     def _carried(self, one: Thing | None) -> str:
         words = self._words()
         said = [check for check in carries(self.session.studied) if one is not None and check.thing == one.id]
+        said.sort(key=lambda check: (check.use is not None, -(check.use or 0.0)))  # what nobody checked, then the worst
         lines = [_line(check, words) for check in said[:MOST_CHECKS]]
         return "\n".join(lines)
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import msgspec
 
+from uncle_sled.core.document.joinery import Bay, Cabinet
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Level, LoadCase
 from uncle_sled.exchange.demos import demo
 
 
-def big_project(things: int = 300, own_cases: int = 5) -> Project:
+def big_project(things: int = 300, own_cases: int = 5, cabinets: int = 0) -> Project:
     """Marsh Heron with its things repeated small, side by side on shelves over the bed, and cases of its own."""
     project = demo("marsh-heron")
     build = project.build
@@ -38,6 +39,12 @@ def big_project(things: int = 300, own_cases: int = 5) -> Project:
                 clear=(),
                 tank=first.tank and msgspec.structs.replace(first.tank, volume=Volume(0.0004)),
             )
+        )
+    for at in range(len(made) - cabinets, len(made)):  # the last ones of boards, each with shelves and two doors
+        size = {"length": Length(0.30), "width": Length(0.40), "height": Length(0.35)}
+        carcass = Cabinet("rear", thick=Length(0.009), bays=(Bay("a", "pair", shelves=2),))
+        made[at] = msgspec.structs.replace(
+            made[at], kind="cabinet", cabinet=carcass, tank=None, source="computed", **size
         )
     tanks = [t.id for t in made if t.tank]
     cases = tuple(

@@ -1,7 +1,7 @@
 """One drag step on 300 things and 12 cases (and on 2,000), offscreen 1280x800, the event loop running.
 
 Prints CPU a step, how long a move holds the window's thread, and the ratio to the bare NumPy products of the same masses.
-Run: .venv/bin/python -m benchmarks.drag_step [steps] [things] [--profile]
+Run: .venv/bin/python -m benchmarks.drag_step [steps] [things] [cabinets] [--profile]
 """
 
 from __future__ import annotations
@@ -22,9 +22,9 @@ from uncle_sled.desk.sheet.gestures import DragThings
 
 def main() -> None:
     numbers = [int(word) for word in sys.argv[1:] if word.isdigit()]
-    steps, things = (numbers + [200, 300][len(numbers) :])[:2]
+    steps, things, cabinets = (numbers + [200, 300, 0][len(numbers) :])[:3]
     app = application()
-    window = open_window(big_project(things))
+    window = open_window(big_project(things, cabinets=cabinets))
     window.show()
     app.processEvents()
     window.session.judge_now()

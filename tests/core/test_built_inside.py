@@ -18,6 +18,7 @@ from uncle_sled.core.document.shell import Leaf, Loft, Section
 from uncle_sled.core.document.stow import Clear, State, Tank, TankPoint
 from uncle_sled.core.drawing.figures import FIGURES, figure
 from uncle_sled.core.drawing.primitives import Text
+from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn
 from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, piece_lines
 from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
 from uncle_sled.core.drawing.stow.reach_plan import reach_plan
@@ -391,6 +392,18 @@ def test_drawings_stay_on_their_paper_and_say_nothing_where_there_is_nothing(siz
     assert reach_plan(empty, empty.build.stow.modes[0], (), WORDS, wide, high) == ()
     unhung = msgspec.structs.replace(lid, turning=None)
     assert lid_drawn(unhung, WORDS, wide, high) == () and hand_chart(msgspec.structs.replace(lid, swings=()), WORDS, wide, high) == ()  # fmt: skip
+
+
+def test_a_bed_base_is_drawn_with_its_bearers_and_says_what_does_not_agree() -> None:
+    bed = a_thing("b", 20.0, 2.0, 0.0, 0.9, (1.9, 1.2, 0.1), kind="bed", base=BedBase("slats", span=Length(0.4), bearers=5))  # fmt: skip
+    shapes = bed_drawn(bed, (), WORDS, 500.0, 300.0)
+    texts = [shape.text for shape in shapes if isinstance(shape, Text)]
+    assert any("slats 70 × 12" in text and "60 mm apart" in text for text in texts)
+    assert any("5 bearers leave more" in text for text in texts)  # 1.9 over four gaps is more than 0.40
+    red = msgspec.structs.replace(bed, base=BedBase("board", span=Length(0.6), bearers=4))
+    weak = tuple(carries(study(a_home(red), Facts())))
+    assert any(getattr(shape, "stroke", "") == "primer" for shape in bed_drawn(red, weak, WORDS, 500.0, 300.0))
+    assert bed_drawn(msgspec.structs.replace(bed, base=None), (), WORDS, 500.0, 300.0) == ()
 
 
 def test_making_it_of_boards_takes_its_size_and_undoes_to_the_same() -> None:

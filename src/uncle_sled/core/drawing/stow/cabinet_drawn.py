@@ -79,7 +79,7 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
                 continue  # cut open, to look in
             if name == "Above" and board.name in ("worktop", "lid"):
                 ring, *holes = [whole for shape in polygons(board.shape) for whole in (shape.exterior, *shape.interiors)]  # fmt: skip
-                shapes += [Poly(tuple(on(y, x) for x, y in list(r.coords)[:-1]), ink, "", 1.3, dash=(6, 3), id=board.id) for r in (ring, *holes)]  # fmt: skip
+                shapes += [Poly(tuple(on(x, y) for x, y in list(r.coords)[:-1]), ink, "", 1.3, dash=(6, 3), id=board.id) for r in (ring, *holes)]  # fmt: skip
                 continue
             fill = "wood" if name == "Front" and board.moves else "paper"
             tint = 0.35 if fill == "wood" else 1.0

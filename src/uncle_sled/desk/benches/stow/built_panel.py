@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn
 from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, piece_lines
 from uncle_sled.core.findings.stow.built import CAUTION
 from uncle_sled.core.parts.all_parts import cabinets_of
@@ -63,11 +64,12 @@ class BuiltPanel(Guarded, QWidget):
             )
         )
         self.table = Table(self.model, "What can be made of boards")
+        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.table.selectionModel().selectionChanged.connect(lambda *_: self._picked())
         under.addWidget(self.table, 1)
         self.pieces = label("", "small", "ink", wrap=True)
         self.pieces.setAlignment(Qt.AlignmentFlag.AlignTop)
-        paper = QScrollArea()
+        self.paper = paper = QScrollArea()
         paper.setWidgetResizable(True)
         paper.setWidget(self.pieces)
         paper.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -124,6 +126,9 @@ class BuiltPanel(Guarded, QWidget):
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         one, made = self.chosen(), self.made()
+        if one is not None and one.cabinet is None and one.base is not None:
+            said = tuple(check for check in carries(self.session.studied) if check.thing == one.id)
+            return bed_drawn(one, said, self._words(), width, height)
         if one is None or one.cabinet is None or made is None:
             return ()
         return cabinet_drawn(made, one.cabinet, self._words(), width, height)
@@ -184,6 +189,7 @@ class BuiltPanel(Guarded, QWidget):
         if self.cards is not None:
             self.cards.settle()
         self.pieces.setText(self._told())
+        self.paper.setVisible(bool(self.pieces.text()))
         self.checks.setText(self._carried(one))
         self.chart.update()
 
@@ -195,7 +201,15 @@ class BuiltPanel(Guarded, QWidget):
         lines = piece_lines(made, words, MOST_PIECES)
         cut = f" Cut to fit: {', '.join(id for id, _ in made.by[:4])}{' and more' if len(made.by) > 4 else ''}." if made.by else ""  # fmt: skip
         pockets = f" {made.carcass.pockets} pocket holes." if made.carcass.pockets else ""
-        return f"{len(made.boards)} boards, {words.kg(made.mass_kg)} with fittings.{cut}{pockets}\n" + "\n".join(lines)
+        one = self.chosen()
+        typed = (
+            ""
+            if one is None or one.source == "computed"
+            else f" {words.kg(one.mass.si)} as typed counts (Known by, In hand)."
+        )
+        return f"{len(made.boards)} boards, {words.kg(made.mass_kg)} with fittings.{typed}{cut}{pockets}\n" + "\n".join(
+            lines
+        )
 
     def _carried(self, one: Thing | None) -> str:
         words = self._words()

@@ -46,8 +46,7 @@ class LidsPanel(Guarded, QWidget):
                 Column("Turns up", lambda one: one.name),
                 Column("Weighs", lambda one: self._words().kg(one.turning.mass_kg) if one.turning else "not known", right=True),
                 Column("In frost", self._holds, ink=self._ink),
-                Column("Raise", lambda one: self._words().fine_newtons(one.verdict.raise_n) if one.verdict else "", right=True),
-                Column("Shut", lambda one: self._words().fine_newtons(one.verdict.close_n) if one.verdict else "", right=True),
+                Column("Raise, shut", self._hands, right=True),
             )
         )  # fmt: skip
         self.table = Table(self.model, "Hatches and lids")
@@ -96,6 +95,10 @@ class LidsPanel(Guarded, QWidget):
 
     def _words(self) -> Words:
         return Words(self.session.shown)
+
+    def _hands(self, one: Hinged) -> str:
+        words = self._words()
+        return f"{words.fine_newtons(one.verdict.raise_n)}, {words.fine_newtons(one.verdict.close_n)}" if one.verdict else ""  # fmt: skip
 
     def _holds(self, one: Hinged) -> str:
         if one.verdict is None:

@@ -51,7 +51,7 @@ class ReachPanel(Guarded, QWidget):
         across.addLayout(left, 3)
         self.cards = {title: Card(session, title) for title in TITLES}
         self.columns = Columns(list(self.cards.values()))
-        self.columns.setFixedWidth(300)
+        self.columns.setFixedWidth(276)
         across.addWidget(self.columns)
         session.selected.connect(self._follow)
         session.changed.connect(self._follow)
@@ -140,7 +140,7 @@ class ReachPanel(Guarded, QWidget):
         if not made.changes:
             return [Said("none", f"Nothing changes from {a.name.lower()} to {b.name.lower()}.")]
         names = {t.id: lower_first(t.name) for t in build.stow.things}
-        time = f"{made.minutes} minutes, {made.hands or 1} {'hand' if made.hands == 1 else 'people'}" if made.minutes is not None else f"time not said of {made.unsaid} (In hand, Forms)"  # fmt: skip
+        time = f"{made.minutes} {'minute' if made.minutes == 1 else 'minutes'}, {made.hands or 1} {'person' if (made.hands or 1) == 1 else 'people'}" if made.minutes is not None else f"time not said of {made.unsaid} (In hand, Forms)"  # fmt: skip
         lines = [Said("none", f"{a.name} to {b.name}: {time}.")]
         for one in made.changes[:8]:
             first = f"; first: {', '.join(names[id] for id in one.first)}" if one.first else ""

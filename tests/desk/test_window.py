@@ -56,7 +56,7 @@ def test_journey_open_drag_read_try_keep_undo_save_reopen(open_on, tmp_path):
     assert window.save() and not session.history.modified
     again = open_on(sled_file.read(path), path)
     assert again.session.project == session.project
-    assert {one.stop for one in again.session.findings} == {"Shell", "Systems", "Cut", "Build", "Road"}
+    assert {one.stop for one in again.session.findings} == {"Shell", "Stow", "Systems", "Cut", "Build", "Road"}
 
 
 def test_what_is_tried_is_put_back_before_any_other_edit(open_on):

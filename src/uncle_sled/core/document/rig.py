@@ -79,6 +79,7 @@ class Rig(msgspec.Struct, frozen=True):
     bought_hitch: Length | None = None  # height of the ball at that weighing; level where nobody said
     bought_axle: Length | None = None  # middle of the axles at that weighing; where they stand, while nobody moved them
     frame_altered: bool = False  # the same of the frame and its plates
+    frame_mended: Length | None = None  # station where it cracked and was reinforced
     # axles
     axles: tuple[Axle, ...] = ()
     suspension: Suspension = "single"

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep_last
-from uncle_sled.core.findings.balance import ball, clearances, road
+from uncle_sled.core.findings.balance import ball, clearances, road, towing
 from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding
@@ -29,6 +29,7 @@ PLACES = (
     ball,
     clearances,
     road,
+    towing,
     body,
     holds,
     joints,
@@ -109,6 +110,7 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
     return (
+        *towing.towing_findings(s, words),
         *holds.holds_findings(s, words),
         *joints.joint_findings(s, words),
         *fitting.fitting_findings(s, words),

@@ -16,7 +16,7 @@ from uncle_sled.desk.kit.tab_zone import Leave, step
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
-MOST_CARDS = 12
+MOST_CARDS, MOST_ASIDE = 12, 12
 SAYS_LENGTH = 140
 WHILE_DRAGGING_MS = 180
 INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
@@ -215,8 +215,10 @@ class Says(Guarded, QWidget):
         found = session.findings
         if session.ghost is None:
             self.trying = None
-        order = sorted(found, key=lambda f: (f.set_aside is not None, RANK[f.severity], f.stop != session.stop))
-        order = order[:MOST_CARDS]
+        weight = sorted(found, key=lambda f: (RANK[f.severity], f.stop != session.stop))
+        asked = [one for one in weight if one.set_aside is None]
+        # what was set aside stands last, and can be taken up again however much else there is
+        order = [*asked[:MOST_CARDS], *[one for one in weight if one.set_aside is not None][:MOST_ASIDE]]
         keys = [one.key for one in order]
         settle = to_settle(found)
         text = "1 to settle" if settle == 1 else f"{settle} to settle" if settle else "all settled" if found else ""
@@ -241,9 +243,9 @@ class Says(Guarded, QWidget):
         self.calm.setVisible(calm)
         if calm:
             self.calm.setText(_calm_words(session.studied))
-        self.over.setVisible(len(found) > MOST_CARDS)
-        if len(found) > MOST_CARDS:
-            self.over.setText(f"and {len(found) - MOST_CARDS} more of less weight")
+        self.over.setVisible(len(found) > len(order))
+        if len(found) > len(order):
+            self.over.setText(f"and {len(found) - len(order)} more of less weight")
         if not session.dragging:
             self.updateGeometry()
         self.said.emit()

@@ -23,6 +23,7 @@ from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep_each, keep_keyed, keep_last
 from uncle_sled.core.geometry.footprint import corners_m
 from uncle_sled.core.geometry.vessel import vessel_of
+from uncle_sled.core.parts.figure_of import figure_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
@@ -290,6 +291,8 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
 def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, high: float) -> list[Primitive]:
     """The pencil figure of what a thing is, inside of its box."""
     ink = group_of(p.thing)
+    if p.thing.tank is not None and figure_of(p.thing) == "tank" and tank_outline(p, view) is not None:
+        return []  # its own outline says it
     chains = figure(p.thing, view, wide, high, p.turn) if p.state is None else ()
     return [
         Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, False, id=p.thing.id) for chain in chains

@@ -82,6 +82,8 @@ def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Pri
     for at, (got, ink, dash) in enumerate(zip(one.swings, INKS, DASHES, strict=True)):
         for values in (got.raise_n, -got.close_n):
             shapes += plot.curve(got.beta_deg, values, ink, 1.8, dash)
-        x, y = plot.left + 10, plot.at(0.0, RAISE_N)[1] - 14 - 14 * at
+        x, y = plot.left + 10, plot.at(0.0, RAISE_N)[1] - 14 - 13 * at
+        if x + 60 > plot.right:
+            continue
         shapes += [line((x, y), (x + 20, y), ink, 1.8, dash), Text((x + 25, y), words.degrees(got.t_c), 11, "ink", anchor="left")]  # fmt: skip
     return tuple(shapes)

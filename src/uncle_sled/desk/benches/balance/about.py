@@ -28,6 +28,8 @@ ABOUT = About(
         View("Moves", "what to move", "What to slide or swap so that every case is right"),
         View("Sure", "how sure", "How far the ball can be trusted, and what to weigh first"),
         View("Limits", "the limits", "Every rating with its worst case, the cars side by side"),
+        View("Sway", "how fast before it wags", "Damping of the swing over the speed, and the swing after a gust"),
+        View("Frame", "what the frame feels", "Moment, stress and sinking of the rails, and which section would do"),
         View("Driving", "what driving does", "What a stop, a grade, a lean, a person on the tail and a tight bend do"),
     ),
     deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),

@@ -196,6 +196,14 @@ class RigBench(Bench):
                         bool,
                         "Cut, widened or welded on since it was made: its plates hold no more",
                     ),
+                    Row(
+                        "Mended a crack at",
+                        "rig.frame_mended",
+                        Length,
+                        "Behind the ball, where it cracked and was reinforced; empty: nowhere",
+                        None,
+                        when=_ball,
+                    ),
                     Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
                     Row("Speed symbol", "rig.tyre.speed_symbol", str, "The letter after the load index, such as N"),
                     Row(

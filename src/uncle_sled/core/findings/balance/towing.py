@@ -1,0 +1,128 @@
+"""Judgements on how it tows and what the frame feels: swings that settle slowly, rails and tongue over their stress."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.placing import is_home
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Cure, Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance import frame_beam, sway
+from uncle_sled.core.words import Words, lower_first
+
+Made = tuple[tuple[Op, ...], str]
+CAUTION = sway.CAUTION
+FRAME_CAUTION = frame_beam.CAUTION
+ENOUGH = 0.95  # of yield, of a section that is offered
+MOST_TRIED = 6
+
+
+def _nearer(at: int) -> Cure:
+    """Move the dearest mass that may be moved (the first, the second, ...) over the axle."""
+
+    def cure(s: Studied, one: Finding) -> Made | None:
+        row = _row(s, one)
+        things = {t.id: t for t in s.build.stow.things}
+        made: list[str] = []
+        for cost in sway.costs(s, row):
+            id = cost.id.split("/")[0]
+            thing = things[id]
+            if cost.gain > 0 and id not in made and not thing.inside and not thing.taken_out:
+                made.append(id)
+        if at >= len(made):
+            return None
+        thing = things[made[at]]
+        axle = float(s.readings.effective_axle_m[row])
+        long = thing.length.si if thing.turn % 180 == 0 else thing.width.si
+        home = next((mode for mode in s.build.stow.modes if is_home(s.build, mode)), None)
+        if home is None:
+            return None
+        spot = {"si": round(axle - long / 2, 3), "typed": None}
+        return (set_to(f"stow.things.{thing.id}.x", spot),), f"Move the {lower_first(thing.name)} over the axle"
+
+    return cure
+
+
+def _row(s: Studied, one: Finding) -> int:
+    return next((row for row, case in enumerate(s.table.cases) if case.id == one.case_id), s.towing_rows[0])
+
+
+def _after(s: Studied, one: Finding) -> str:
+    made = next((c for c in sway.sway(s).cases if c.case_id == one.case_id), None)
+    return f"damping {made.damping_at:.2f}" if made is not None else "it is judged again"
+
+
+def _next_rail(s: Studied, one: Finding) -> Made | None:
+    """The lightest section of the table, sold where the builder is, that stays under its yield and its sinking."""
+    words = Words(s.build.brief.reading.shown())
+    inches = s.build.brief.region == "North American"
+    metal = frame_beam.frame_under(s).rail
+    for choice in frame_beam.choices(s):
+        fits = choice.utilisation <= ENOUGH and choice.sinks_m <= choice.sinks_limit_m
+        if fits and choice.section.inches == inches and metal is not None and choice.section.metal == metal.metal:
+            return (set_to("rig.rail", choice.section.id),), f"Rails of {choice.section.says(words.shown)}"
+    return None
+
+
+def _stressed_after(s: Studied, one: Finding) -> str:
+    made = frame_beam.frame_under(s)
+    return f"{(made.utilisation or 0.0) * 100:.0f} % of its yield"
+
+
+MORE = tuple(_nearer(k) for k in range(1, MOST_TRIED))
+SWAY_CRITICAL = Rule("sway-critical", "stop", "Balance", "Its swings grow not far over the fastest speed", "A gust, a ditch or a lorry starts it; going slower is the only thing that ends it.", CAUTION, helps="edit", cure=_nearer(0), more=MORE, after=_after)  # fmt: skip
+SWAY_LOW = Rule("sway-low", "mind", "Balance", "Its swings settle slowly at the fastest speed", "Under 0.1 it wags a dozen times after every gust.", CAUTION, helps="edit", cure=_nearer(0), more=MORE, after=_after)  # fmt: skip
+OVERSTEERS = Rule("car-oversteers", "mind", "Balance", "The car in front turns away by itself", "With its front so light the car is unsteady, whatever the trailer does.", CAUTION, why_none="Less on the ball, or less behind the car's rear axle.")  # fmt: skip
+FRAME_WEAK = Rule("frame-weak", "mind", "Balance", "Rails over their yield on the road, parked or lifted", "It bends for good, then cracks at a weld.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
+TONGUE_SLENDER = Rule("tongue-slender", "mind", "Balance", "A drawbar too slender for what hangs on it", "All of the ball's load bends it at the first cross-member.", FRAME_CAUTION, why_none="A deeper drawbar, a shorter one, or a third leg (Rails, on Rig).")  # fmt: skip
+FRAME_SOFT = Rule("frame-soft", "note", "Balance", "Rails that sink more than a 500th of their span", "Doors stick and skins crack; the body helps, and is not counted.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
+FRAME_MENDED = Rule("frame-mended", "mind", "Balance", "A frame that was reinforced where it cracked", "A crack says that it was over its strength there; a plate over it moves the crack to the plate's end.", FRAME_CAUTION, why_none="Have it looked at by somebody who repairs frames before it carries more.")  # fmt: skip
+RULES = (SWAY_CRITICAL, SWAY_LOW, OVERSTEERS, FRAME_WEAK, TONGUE_SLENDER, FRAME_SOFT, FRAME_MENDED)
+
+
+def towing_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    yield from _swings(s, words)
+    yield from _frame(s, words)
+
+
+def _swings(s: Studied, words: Words) -> Iterator[Finding]:
+    made = sway.sway(s)
+    if not made.said:
+        return  # how fast it is to go nobody said; the curve stands on Sway
+    for one in made.cases:
+        if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh:
+            yield SWAY_CRITICAL.found(f"Swings grow: {lower_first(one.name)}", f"From {words.kmh(one.critical_kmh)} on they grow by themselves; {words.kmh(sway.MARGIN * made.at_kmh)} or more would be right for {words.kmh(made.at_kmh)}.", (one.case_id,), one.case_id, -one.critical_kmh)  # fmt: skip
+        elif one.damping_at < sway.GOOD:
+            yield SWAY_LOW.found(f"Swings settle slowly: {lower_first(one.name)}", f"Damping {one.damping_at:.2f} at {words.kmh(made.at_kmh)}; {sway.GOOD:g} or more would be right.", (one.case_id,), one.case_id, -one.damping_at)  # fmt: skip
+    away = [one for one in made.cases if one.oversteer_kmh is not None and one.oversteer_kmh < sway.MARGIN * made.at_kmh]  # fmt: skip
+    if away:
+        worst = min(away, key=lambda one: one.oversteer_kmh or 0.0)
+        yield OVERSTEERS.found("The car turns away by itself", f"From {words.kmh(worst.oversteer_kmh or 0.0)} on, {lower_first(worst.name)}, without any swing.", ("vehicle",), worst.case_id, -(worst.oversteer_kmh or 0.0))  # fmt: skip
+
+
+def _frame(s: Studied, words: Words) -> Iterator[Finding]:
+    if s.build.rig.frame_mended is not None:
+        at = s.build.rig.frame_mended.si
+        made = frame_beam.frame_under(s)
+        near = ""
+        if made.worst is not None:
+            use = float(made.worst.stress_pa[abs(made.worst.x_m - at).argmin()]) / made.yield_pa
+            near = f" It is at {use * 100:.0f} % of its yield there, sound."
+        yield FRAME_MENDED.found("The frame was reinforced where it cracked", f"At {words.m(at)} behind the ball.{near}", ("frame", "mended"))  # fmt: skip
+    under = frame_beam.frame_under(s)
+    worst = under.worst
+    if worst is None or under.utilisation is None:
+        return
+    says: Callable[[float], str] = lambda pa: f"{pa / 6894.757:.0f} psi" if words.shown.imperial else f"{pa / 1e6:.0f} MPa"  # fmt: skip  # noqa: E731
+    where = f"{frame_beam.LABEL[worst.how]}, {lower_first(worst.name)}, {words.m(worst.worst_m)} behind the ball"
+    if under.utilisation > 1 and worst.worst_m >= under.nose_m + 1e-6:
+        yield FRAME_WEAK.found("The rails yield", f"{says(worst.worst_pa)} of {says(under.yield_pa)} {where}.", ("frame", "rails"), worst.case_id, under.utilisation)  # fmt: skip
+    tongue = max(under.beams, key=lambda one: max(one.tongue_pa, float(one.stress_pa[one.x_m <= under.nose_m + 1e-6].max(initial=0.0))))  # fmt: skip
+    most = max(tongue.tongue_pa, float(tongue.stress_pa[tongue.x_m <= under.nose_m + 1e-6].max(initial=0.0)))
+    if most > under.yield_pa:
+        yield TONGUE_SLENDER.found("The drawbar yields", f"{says(most)} of {says(under.yield_pa)} at its foot, {frame_beam.LABEL[tongue.how]}, {lower_first(tongue.name)}.", ("frame", "tongue"), tongue.case_id, most / under.yield_pa)  # fmt: skip
+    soft = max((one for one in under.beams if one.how == "road"), key=lambda one: one.sinks_most_m / max(one.sinks_limit_m, 1e-9), default=None)  # fmt: skip
+    if soft is not None and soft.sinks_most_m > soft.sinks_limit_m:
+        yield FRAME_SOFT.found("The rails sink", f"{words.thick(soft.sinks_most_m)} of {words.thick(soft.sinks_limit_m)}, {lower_first(soft.name)}.", ("frame", "soft"), soft.case_id, soft.sinks_most_m / soft.sinks_limit_m)  # fmt: skip

@@ -1,0 +1,403 @@
+"""How fast before it wags: a linear car and trailer, damping of the trailer's swing over the speed, what each mass costs.
+
+Standard single-track dynamics at constant speed V. q = (lateral of the car, its yaw, the trailer's yaw); states here are the
+four that matter: lateral speed and yaw rate of the car, yaw rate of the trailer, articulation (car's heading less trailer's).
+An axle at n . q' has the slip angle n . q' / V less its heading; its force is -C of that. C is 7.5 per rad times its load.
+M symmetric: m1 u1 u1' + I1 u2 u2' + m2 n2 n2' + I2 u3 u3', n2 = (1, -d, -e). Turning left is positive.
+It flatters: no lag of tyres, no driver, no wind but one gust, no play, no springs. Source: any text of vehicle dynamics.
+"""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.brief import Vehicle
+from uncle_sled.core.engine import keep_by
+from uncle_sled.core.reading.band import vehicles_of
+from uncle_sled.core.reading.limits import front_axle_of, own_weight_kg, rear_axle_of, riding_in_car
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.units import GRAVITY
+
+Floats = NDArray[np.float64]
+TYRE = 7.5  # cornering stiffness of an axle per rad, times its load
+TYRES = (0.7, 1.2)  # soft or worn to stiff and hard
+SPEEDS_KMH: Floats = np.arange(40.0, 141.0, 2.5)
+MOST_KMH = 200.0
+FINE_KMH = 0.1
+GOOD, POOR = 0.1, 0.05
+USUAL_KMH = 100.0
+MARGIN = 1.3
+GUST_S, GUST_M_S, TRACE_S, STEP_S = 0.5, 15.0, 9.0, 0.02
+AIR = 0.6
+LEFT_OUT = "Left out: lag of the tyres, the driver, springs and play, more wind than one gust. It flatters: where none is found up to the last speed tried, it is not safe there."
+CAUTION = (
+    "Screening only: it compares one layout with another. Makers' figures, local rules and a licensed engineer decide."
+)
+
+
+class Train(msgspec.Struct, frozen=True):
+    """A car and its trailer [kg, kg m2, m, N/rad]: b1, d aft of the car's centre; e, l aft of the ball."""
+
+    m1: float
+    i1: float
+    a1: float
+    b1: float
+    d: float
+    m2: float
+    i2: float
+    e: float
+    l: float  # noqa: E741
+    cf: float
+    cr: float
+    ct: float
+
+    @property
+    def mass(self) -> Floats:
+        """The mass matrix over (lateral, yaw of the car, yaw of the trailer)."""
+        n2 = np.array([1.0, -self.d, -self.e])
+        return np.diag([self.m1, self.i1, self.i2]) + self.m2 * np.outer(n2, n2)
+
+
+class Swaying(msgspec.Struct, frozen=True, eq=False):
+    """One case: damping of the trailer's swing over SPEEDS_KMH; the speeds where it falls to 0.1, 0.05 and 0 [km/h], else None.
+
+    oversteer_kmh: where the car itself turns away without swinging; at_kmh and damping_at: the brief's fastest, or a usual speed.
+    """
+
+    case_id: str
+    name: str
+    vehicle_id: str
+    train: Train
+    damping: Floats
+    good_until_kmh: float | None
+    poor_until_kmh: float | None
+    critical_kmh: float | None
+    oversteer_kmh: float | None
+    at_kmh: float
+    damping_at: float
+
+
+class Sway(msgspec.Struct, frozen=True, eq=False):
+    """All towing cases; why: what keeps it from being answered. said: whether the brief says how fast."""
+
+    cases: tuple[Swaying, ...]
+    at_kmh: float
+    said: bool
+    why: str
+
+
+class Cost(msgspec.Struct, frozen=True):
+    """What one mass costs: damping with it taken out less damping with it; mass [kg] and place aft of the axle [m]."""
+
+    id: str
+    name: str
+    kg: float
+    behind_axle_m: float
+    gain: float
+    tank: bool
+
+
+class WhatIf(msgspec.Struct, frozen=True):
+    """One change tried: damping at the speed asked and the critical speed it leaves."""
+
+    says: str
+    damping: float
+    critical_kmh: float | None
+
+
+class Trace(msgspec.Struct, frozen=True, eq=False):
+    """After a gust from the right: seconds, articulation [rad], yaw of the car [rad], lateral of the ball [m]; force [N] or kick."""
+
+    t_s: Floats
+    bend_rad: Floats
+    car_rad: Floats
+    ball_m: Floats
+    gust_n: float | None
+
+
+def state_matrix(trains: list[Train], v_m_s: Floats) -> Floats:
+    """A of x' = A x. Args: trains (n); v (k). Returns: (n, k, 4, 4)."""
+    v = np.asarray(v_m_s, dtype=float)[None, :]
+
+    def col(name: str) -> Floats:
+        return np.array([getattr(one, name) for one in trains])[:, None]
+
+    shape = np.broadcast_shapes((len(trains), 1), v.shape)
+    one = np.ones(shape)
+    mass = np.array([t.mass for t in trains])
+    slips, forces = [], []
+    for c, n1, n2, heading in (
+        (col("cf"), col("a1"), 0.0 * one, 0.0),
+        (col("cr"), -col("b1"), 0.0 * one, 0.0),
+        (col("ct"), -col("d"), -col("l"), 1.0),
+    ):
+        slips.append(np.stack([one / v, n1 * one / v, n2 * one / v, heading * one], axis=-1))
+        forces.append(np.stack([-c * one, -c * n1 * one, -c * n2 * one], axis=-1))
+    right = sum(f[..., :, None] * s[..., None, :] for f, s in zip(forces, slips, strict=True))
+    top = np.linalg.solve(np.broadcast_to(mass[:, None], (*shape, 3, 3)), right)
+    top[..., 0, 1] -= v  # q1'' = v' + V r1 along the car
+    made = np.zeros((*shape, 4, 4))
+    made[..., :3, :] = top
+    made[..., 3, 1], made[..., 3, 2] = 1.0, -1.0
+    return made
+
+
+def damping_of(a: Floats) -> tuple[Floats, NDArray[np.bool_]]:
+    """Least damping ratio of what swings (1 where nothing does), and whether something runs away without swinging."""
+    roots = np.linalg.eigvals(a)
+    swings = np.abs(roots.imag) > 1e-6
+    ratio = np.where(swings, -roots.real / np.maximum(np.abs(roots), 1e-12), np.inf)
+    least = ratio.min(axis=-1)
+    away = ((~swings) & (roots.real > 1e-9)).any(axis=-1)
+    return np.where(np.isfinite(least), np.minimum(least, 1.0), 1.0), away
+
+
+def damping(train: Train, kmh: float) -> float:
+    return float(damping_of(state_matrix([train], np.array([kmh / 3.6])))[0][0, 0])
+
+
+def falls_to(train: Train, least: float, most_kmh: float = MOST_KMH) -> float | None:
+    """The lowest speed over 10 km/h at which damping falls under a value, to 0.1 km/h; None where it never does up to most."""
+    grid = np.arange(10.0, most_kmh + 0.1, 5.0)
+    under = damping_of(state_matrix([train], grid / 3.6))[0][0] < least
+    if not under.any():
+        return None
+    at = int(np.argmax(under))
+    if at == 0:
+        return float(grid[0])
+    low, high = float(grid[at - 1]), float(grid[at])
+    while high - low > FINE_KMH:
+        middle = (low + high) / 2
+        low, high = (low, middle) if damping(train, middle) < least else (middle, high)
+    return (low + high) / 2
+
+
+def oversteers_at(train: Train, most_kmh: float = MOST_KMH) -> float | None:
+    grid = np.arange(10.0, most_kmh + 0.1, 5.0)
+    away = damping_of(state_matrix([train], grid / 3.6))[1][0]
+    return float(grid[int(np.argmax(away))]) if away.any() else None
+
+
+def inertia_kgm2(s: Studied, row: int) -> float:
+    """Of the trailer about its own upright axis: every mass at its place, each as a box of its own size."""
+    table = s.table
+    kg = table.mass_kg[row]
+    cg = s.readings.cg_m[row]
+    r2 = (table.x_m[row] - cg[0]) ** 2 + (table.y_m[row] - cg[1]) ** 2
+    sizes = {part.id: part.size_m for part in s.parts}
+    own = np.array([(sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[0] ** 2 + sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[1] ** 2) / 12 for id in table.ids])  # fmt: skip
+    return float((kg * (r2 + own)).sum())
+
+
+def train_of(s: Studied, row: int, car: Vehicle, tyre: float = 1.0) -> tuple[Train | None, str]:
+    """A case behind a car, or what is missing in words."""
+    if car.wheelbase is None or car.ball_overhang is None or car.front_empty is None or car.rear_empty is None:
+        return (
+            None,
+            f"wheelbase, ball behind the rear axle and empty axle loads of the {car.name} are not all said (Brief)",
+        )
+    tongue, total = float(s.readings.tongue_kg[row]), float(s.readings.total_kg[row])
+    axle = float(s.readings.effective_axle_m[row])
+    if not all(math.isfinite(v) for v in (tongue, total, axle)) or total <= 0:
+        return None, "the trailer has no reading yet"
+    riding = riding_in_car(s.build)
+    front, rear = front_axle_of(car, s.readings.tongue_kg, riding), rear_axle_of(car, s.readings.tongue_kg, riding)
+    m1 = own_weight_kg(car, riding)
+    if front is None or rear is None or m1 is None or m1 <= 0:
+        return None, f"where the rows of the {car.name} are is not said (Brief)"
+    base = car.wheelbase.si
+    alone = rear_axle_of(car, np.zeros(1), riding)
+    assert alone is not None
+    a1 = base * float(alone[0]) / m1
+    b1 = base - a1
+    if a1 <= 0 or b1 <= 0 or min(float(front[row]), float(rear[row])) <= 0:
+        return None, f"the axle loads of the {car.name} leave one of them in the air"
+    cg = float(s.readings.cg_m[row, 0])
+    wheels = total - tongue
+    if wheels <= 0:
+        return None, "nothing stands on the trailer's wheels"
+    c = TYRE * GRAVITY * tyre
+    return Train(m1, m1 * a1 * b1, a1, b1, b1 + car.ball_overhang.si, total, inertia_kgm2(s, row), cg, axle, c * float(front[row]), c * float(rear[row]), c * wheels), ""  # fmt: skip
+
+
+def car_of(s: Studied) -> tuple[Vehicle | None, str]:
+    """The first car of the brief whose papers say enough; else why none does."""
+    if s.build.rig.carrier != "ball":
+        return None, "what is carried on a vehicle's bed does not sway behind it"
+    if s.support is None:
+        return None, s.trouble or "the trailer has no axle or no weight yet (Rig)"
+    why = "no car is said (Brief)"
+    rows = s.towing_rows
+    if not rows:
+        return None, "no case is towed"
+    for car in vehicles_of(s.build.brief, s.facts):
+        train, why = train_of(s, rows[0], car)
+        if train is not None:
+            return car, ""
+    return None, why
+
+
+def _reads(s: Studied) -> tuple[object, ...]:
+    return s.readings, s.table, s.build.brief, s.build.rig, s.facts
+
+
+@keep_by(_reads, 3)
+def sway(s: Studied) -> Sway:
+    """All towing cases behind the first car that is known."""
+    fastest = s.build.brief.fastest_kmh
+    at_kmh = min(max(float(fastest), 10.0), MOST_KMH) if fastest else USUAL_KMH
+    car, why = car_of(s)
+    if car is None:
+        return Sway((), at_kmh, bool(fastest), why)
+    found, trains = [], []
+    for row in s.towing_rows:
+        train, why = train_of(s, row, car)
+        if train is not None:
+            found.append(row)
+            trains.append(train)
+    if not trains:
+        return Sway((), at_kmh, bool(fastest), why)
+    curves = damping_of(state_matrix(trains, SPEEDS_KMH / 3.6))[0]
+    made = []
+    for row, train, curve in zip(found, trains, curves, strict=True):
+        case = s.table.cases[row]
+        made.append(
+            Swaying(
+                case.id, case.name, car.id, train, curve, falls_to(train, GOOD), falls_to(train, POOR), falls_to(train, 0.0),
+                oversteers_at(train), at_kmh, damping(train, at_kmh),
+            )
+        )  # fmt: skip
+    return Sway(tuple(made), at_kmh, bool(fastest), "")
+
+
+def worst(made: Sway) -> Swaying | None:
+    return min(made.cases, key=lambda one: one.damping_at, default=None)
+
+
+@keep_by(lambda s, row: (*_reads(s), s.parts, row), 6)
+def costs(s: Studied, row: int) -> tuple[Cost, ...]:
+    """What every thing and every tank's content costs in a case at the speed asked, dearest first."""
+    made = sway(s)
+    car, _ = car_of(s)
+    if car is None or row not in s.towing_rows:
+        return ()
+    train, _ = train_of(s, row, car)
+    if train is None:
+        return ()
+    table = s.table
+    kg, x, y = table.mass_kg[row], table.x_m[row], table.y_m[row]
+    things = {thing.id: thing.name for thing in s.build.stow.things}
+    at = [k for k, id in enumerate(table.ids) if id.split("/")[0] in things and kg[k] > 0.5]
+    trains, kept = [], []
+    cg = s.readings.cg_m[row]
+    r2 = (x - cg[0]) ** 2 + (y - cg[1]) ** 2
+    for k in at:
+        left = train.m2 - kg[k]
+        if left <= 1.0:
+            continue
+        e = (train.m2 * train.e - kg[k] * x[k]) / left
+        cy = (train.m2 * cg[1] - kg[k] * y[k]) / left
+        i2 = train.i2 - kg[k] * r2[k] - left * ((e - train.e) ** 2 + (cy - cg[1]) ** 2)
+        tongue = left * (1 - e / train.l)
+        if left - tongue <= 0 or i2 <= 0:
+            continue
+        trains.append(msgspec.structs.replace(train, m2=left, e=e, i2=float(i2), ct=TYRE * GRAVITY * (left - tongue)))
+        kept.append(k)
+    if not trains:
+        return ()
+    base = damping(train, made.at_kmh)
+    got = damping_of(state_matrix(trains, np.array([made.at_kmh / 3.6])))[0][:, 0]
+    found = [
+        Cost(
+            table.ids[k], table.names[k], float(kg[k]), float(x[k] - train.l), float(value - base), "/" in table.ids[k]
+        )
+        for k, value in zip(kept, got, strict=True)
+    ]
+    return tuple(sorted(found, key=lambda one: -one.gain))
+
+
+def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
+    """The dearest masses taken out, a longer drawbar, harder and softer tyres; tried on the case, nothing is changed."""
+    car, _ = car_of(s)
+    train, _ = train_of(s, row, car) if car is not None else (None, "")
+    if train is None or car is None:
+        return ()
+    at = sway(s).at_kmh
+    tried: list[tuple[str, Train]] = [("as it is", train)]
+    for cost in [one for one in costs(s, row) if one.gain > 0][:2]:
+        out = _without(s, row, train, cost.id)
+        if out is not None:
+            tried.append((f"{cost.name} {'empty' if cost.tank else 'left at home'}", out))
+    longer = 0.5
+    tongue = train.m2 * (1 - (train.e + longer) / (train.l + longer))
+    tried.append(("drawbar half a metre longer", msgspec.structs.replace(train, e=train.e + longer, l=train.l + longer, ct=TYRE * GRAVITY * (train.m2 - tongue))))  # fmt: skip
+    for factor, says in ((TYRES[0], "tyres soft or worn"), (TYRES[1], "tyres hard and new")):
+        tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor)))
+    return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0)) for says, one in tried)
+
+
+def _without(s: Studied, row: int, train: Train, id: str) -> Train | None:
+    k = s.table.ids.index(id)
+    kg, x = float(s.table.mass_kg[row, k]), float(s.table.x_m[row, k])
+    left = train.m2 - kg
+    e = (train.m2 * train.e - kg * x) / left
+    i2 = train.i2 - kg * (x - train.e) ** 2 - left * (e - train.e) ** 2
+    tongue = left * (1 - e / train.l)
+    if left <= 0 or i2 <= 0 or left - tongue <= 0:
+        return None
+    return msgspec.structs.replace(train, m2=left, e=e, i2=i2, ct=TYRE * GRAVITY * (left - tongue))
+
+
+def tyre_band(train: Train, kmh: float, many: int = 200, seed: int = 7) -> tuple[float, float]:
+    """Damping at a speed over tyres that nobody tested: 5th and 95th per cent of uniform factors for every axle."""
+    rng = np.random.default_rng(seed)
+    factors = rng.uniform(*TYRES, (many, 3))
+    trains = [msgspec.structs.replace(train, cf=train.cf * f[0], cr=train.cr * f[1], ct=train.ct * f[2]) for f in factors]  # fmt: skip
+    got = damping_of(state_matrix(trains, np.array([kmh / 3.6])))[0][:, 0]
+    low, high = np.percentile(got, [5, 95])
+    return float(low), float(high)
+
+
+def gust_n(area_m2: float) -> float:
+    """Side force of a gust of 15 m/s, drag of one. Check 4.2 m2: 567 N."""
+    return AIR * GUST_M_S**2 * area_m2
+
+
+def trace(train: Train, kmh: float, force_n: float | None, at_m: float) -> Trace:
+    """What it does after half a second of side force at a place aft of the ball [m]; None: after a kick of 2 degrees.
+
+    Steps of 20 ms by the exponential of A, exact for a force that is steady within a step.
+    """
+    from scipy.linalg import expm
+
+    v = kmh / 3.6
+    a = state_matrix([train], np.array([v]))[0, 0]
+    push = np.zeros(4)
+    if force_n is not None:
+        push[:3] = np.linalg.solve(train.mass, np.array([1.0, -train.d, -at_m]) * -force_n)
+    whole = np.zeros((7, 7))  # states, heading of the car, its lateral, and the force as a state that stays
+    whole[:4, :4], whole[:4, 6] = a, push
+    whole[4, 1] = 1.0
+    whole[5, 0], whole[5, 4] = 1.0, v
+    blown = expm(whole * STEP_S)
+    still = whole.copy()
+    still[:4, 6] = 0.0
+    calm = expm(still * STEP_S)
+    many = int(TRACE_S / STEP_S)
+    x = np.zeros(7)
+    x[6] = 1.0
+    if force_n is None:
+        x[3] = math.radians(2.0)
+    rows = [x]
+    for k in range(many):
+        x = (blown if force_n is not None and (k + 0.5) * STEP_S < GUST_S else calm) @ x
+        if not np.isfinite(x).all() or np.abs(x[:6]).max() > 1e3:
+            break
+        rows.append(x)
+    got = np.array(rows)
+    t = np.arange(len(rows), dtype=np.float64) * STEP_S
+    return Trace(t, got[:, 3], got[:, 4], got[:, 5] - train.d * got[:, 4], force_n)

@@ -31,6 +31,7 @@ from uncle_sled.exchange.systems_report import (
     water_report,
     wiring_report,
 )
+from uncle_sled.exchange.towing_report import towing_report
 from uncle_sled.exchange.variants_report import variants_report
 from uncle_sled.exchange.work_report import work_report
 
@@ -82,6 +83,7 @@ def report(
         "sweep": sweep_report(s, _on_road(s, rows)),
         "restraints": restraints_report(s),
         **built_report(s),
+        **towing_report(s),
         "findings": [_finding(one) for one in found],
         "axle_placing": placing
         and {

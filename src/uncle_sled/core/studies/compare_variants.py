@@ -13,6 +13,9 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.studied import Studied, study
+from uncle_sled.core.studies.balance.frame_beam import frame_under
+from uncle_sled.core.studies.balance.sway import sway
+from uncle_sled.core.studies.balance.sway import worst as worst_swing
 from uncle_sled.core.studies.build.schedule import schedule_of
 from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.money import money_of
@@ -61,6 +64,10 @@ class Standing(msgspec.Struct, frozen=True):
     unpriced: int
     hours: float | None
     finish: date | None
+    sway_damping: float | None  # in the worst case at the speed asked; sway_kmh: that speed
+    sway_kmh: float | None
+    critical_kmh: float | None  # the lowest of all cases; None where none is found up to 200
+    frame_use: float | None  # of the rails' yield, at worst
 
 
 def compare_variants(project: Project) -> tuple[Standing, ...]:
@@ -96,6 +103,7 @@ def standing_of(build: Build, facts: Facts) -> Standing:
     priced = money is not None and money.total.unknown < len(lines)
     schedule = schedule_of(build, facts)
     finish = schedule.finish_day if schedule.placed and not schedule.loop else None
+    swings = worst_swing(sway(s))
     return Standing(
         build.id,
         build.name,
@@ -126,6 +134,10 @@ def standing_of(build: Build, facts: Facts) -> Standing:
         money.total.unknown if money is not None else 0,
         sum(one.task.mean_h for one in schedule.placed) if schedule.placed else None,
         schedule.begin + timedelta(days=finish) if finish is not None else None,
+        swings.damping_at if swings is not None else None,
+        swings.at_kmh if swings is not None else None,
+        min((one.critical_kmh for one in sway(s).cases if one.critical_kmh is not None), default=None),
+        frame_under(s).utilisation,
     )
 
 

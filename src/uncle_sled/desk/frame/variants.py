@@ -127,6 +127,8 @@ ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
         "Axle nearest its rating",
         lambda v, w: f"{w.kg(v.axle_kg)}, {w.share(v.axle_share or 0, 0)}" if v.axle_kg is not None else "not checked",
     ),
+    ("Its swing, damping", lambda v, w: _swing(v, w)),
+    ("Rails, of their yield", lambda v, w: w.share(v.frame_use, 0) if v.frame_use is not None else "not checked"),
     ("Inside, long at mattress", lambda v, w: w.m(v.inside_length_m) if v.inside_length_m is not None else UNKNOWN),
     ("Inside, wide", lambda v, w: w.m(v.inside_width_m) if v.inside_width_m is not None else UNKNOWN),
     ("Inside, high", lambda v, w: w.m(v.inside_height_m) if v.inside_height_m is not None else UNKNOWN),
@@ -144,6 +146,13 @@ JOB = "uncle_sled.core.findings.beside:beside"
 LANE = "variants"
 MOST_TOLD = 60
 ROW_PX = 24
+
+
+def _swing(v: Standing, words: Words) -> str:
+    if v.sway_damping is None or v.sway_kmh is None:
+        return "not checked"
+    grows = f"; grows from {words.kmh(v.critical_kmh)}" if v.critical_kmh is not None else ""
+    return f"{v.sway_damping:.2f} at {words.kmh(v.sway_kmh)}{grows}"
 
 
 def _money(v: Standing) -> str:

@@ -9,6 +9,9 @@ from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
 from uncle_sled.core.studies.balance.axle_placing import AxlePlacing, axle_placing
+from uncle_sled.core.studies.balance.frame_beam import LABEL, frame_under
+from uncle_sled.core.studies.balance.sway import sway
+from uncle_sled.core.studies.balance.sway import worst as worst_swing
 from uncle_sled.core.words import Words, lower_first
 
 WIDTH, HEIGHT, EDGE = 595.0, 842.0, 48.0
@@ -87,12 +90,30 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         ("Brakes", s.build.rig.brakes or "by the local rule; to be said"),
         ("Wheel studs and offset", "to be said by the maker"),
     ]  # fmt: skip
+    lines += towing_lines(s, words)
     if gap is not None:
         gaps = [(gap.left_m, "left"), (gap.right_m, "right")]
         told = [f"{words.thick(room)} {side}" for room, side in gaps if room is not None]
         how = "as measured" if gap.measured else "as drawn; measure both"
         lines += [("Tyre to wheel box", ", ".join(told) + f", {how}")] if told else []
     return lines
+
+
+def towing_lines(s: Studied, words: Words) -> list[tuple[str, str]]:
+    """How it tows and what the frame feels, a line each; why not where it cannot be said."""
+    made, under = sway(s), frame_under(s)
+    one = worst_swing(made)
+    if one is None:
+        swing = f"not checked: {made.why}"
+    else:
+        grows = [c.critical_kmh for c in made.cases if c.critical_kmh is not None]
+        last = f"swings grow from {words.kmh(min(grows))}" if grows else f"none grow under {words.kmh(200.0)}"
+        swing = f"damping {one.damping_at:.2f} at {words.kmh(made.at_kmh)}, {lower_first(one.name)}; {last}"
+    beam = under.worst
+    frame = f"not checked: {under.why}"
+    if beam is not None:
+        frame = f"{beam.worst_pa / under.yield_pa * 100:.0f} % of yield, {LABEL[beam.how]}, {words.m(beam.worst_m)} behind the ball"
+    return [("Swing behind the car", swing), ("Rails, screening", frame)]
 
 
 def _window_words(placing: AxlePlacing | None, now_m: float, words: Words) -> str:

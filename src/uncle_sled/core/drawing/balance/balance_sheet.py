@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from uncle_sled.core.drawing.balance.axle_order import towing_lines
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, whole_view
@@ -206,10 +207,14 @@ def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
 def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
     shapes.append(Text((EDGE, top), "Nearest to their limits", 12, "ink", "head", "left"))
     y = top - 4
+    told = [f"{name}: {says}" for name, says in towing_lines(s, words)]
+    for says in told:
+        y -= ROW - 2
+        shapes.append(Text((EDGE, y), elided(says, 9, 546), 9, "ink", "text", "left"))
     missing = _unchecked_words(s, 546)
     for at, says in enumerate(reversed(missing)):
         shapes.append(Text((EDGE, 38 + 11 * at), says, 9, "pencil", "text", "left"))
-    for limit in s.limits[: max(0, int((top - 50) // ROW))]:
+    for limit in s.limits[: max(0, int((top - 50) // ROW) - len(told))]:
         y -= ROW
         if y < 40 + 11 * len(missing):
             break

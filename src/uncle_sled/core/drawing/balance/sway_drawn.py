@@ -27,7 +27,7 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
     low = min(-0.07, *(float(one.damping.min()) for one in made.cases))
     plot = Plot(float(SPEEDS_KMH[0]), float(SPEEDS_KMH[-1]), low, top, LEFT, FOOT, wide - RIGHT, high - HEAD)
     unit = "mph" if words.shown.imperial else "km/h"
-    shapes: list[Primitive] = axes(plot, ticks(plot.x0, plot.x1, 6, per), ticks(low, top, 6), lambda x: f"{x / per:.0f}", lambda y: f"{y:.2g}", unit, "damping")  # fmt: skip
+    shapes: list[Primitive] = axes(plot, ticks(plot.x0, plot.x1, 6, per), ticks(low, top, max(min(int((plot.top - plot.low) / 20), 6), 1)), lambda x: f"{x / per:.0f}", lambda y: f"{y:.2g}", unit, "damping")  # fmt: skip
     for value, text, up in (
         (GOOD, "over 0.1 it settles soon", 8.0),
         (POOR, "", 0.0),
@@ -56,7 +56,7 @@ def trace_chart(got: Trace, at: int, words: Words, wide: float, high: float) -> 
     bend = np.degrees(got.bend_rad)
     most = max(float(np.abs(bend).max()), 0.2) * 1.15
     plot = Plot(0.0, max(float(got.t_s[-1]), 1.0), -most, most, LEFT, 34.0, wide - RIGHT, high - 26.0)
-    shapes: list[Primitive] = axes(plot, ticks(0.0, plot.x1, 6), ticks(-most, most, 4), lambda x: f"{x:g} s", lambda y: f"{y:.2g}°", "", "bend at the ball")  # fmt: skip
+    shapes: list[Primitive] = axes(plot, ticks(0.0, plot.x1, 6), ticks(-most, most, max(min(int((plot.top - plot.low) / 20), 4), 1)), lambda x: f"{x:g} s", lambda y: f"{y:.2g}°", "", "bend at the ball")  # fmt: skip
     shapes.append(line(plot.at(0.0, 0.0), plot.at(plot.x1, 0.0), "rule", 1.0))
     shapes += plot.curve(got.t_s, bend, "ink", 1.8)
     k = min(max(at, 0), len(bend) - 1)

@@ -1,0 +1,41 @@
+"""How it tows and what the frame feels, in the report: the keys ``sway`` and ``frame``."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.frame_beam import frame_under
+from uncle_sled.core.studies.balance.sway import damping, sway
+from uncle_sled.exchange.shell_report import number
+
+ASKED_KMH = (80, 100, 120)
+
+
+def towing_report(s: Studied) -> dict[str, Any]:
+    made, under = sway(s), frame_under(s)
+    worst = under.worst
+    return {
+        "sway": [
+            {
+                "case_id": one.case_id,
+                "damping": {str(kmh): number(damping(one.train, kmh)) for kmh in ASKED_KMH},
+                "critical_kmh": number(one.critical_kmh),
+                "oversteer_kmh": number(one.oversteer_kmh),
+            }
+            for one in made.cases
+        ],
+        "sway_why": made.why or None,
+        "frame": None
+        if worst is None
+        else {
+            "max_moment_nm": worst.moment_most_nm,
+            "max_stress_pa": worst.worst_pa,
+            "utilisation": number(under.utilisation),
+            "deflection_m": worst.sinks_most_m,
+            "where_m": worst.worst_m,
+            "case_id": worst.case_id,
+            "how": worst.how,
+        },
+        "frame_why": under.why or None,
+    }

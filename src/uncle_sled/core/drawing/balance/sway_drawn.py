@@ -39,7 +39,7 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
             shapes.append(Text((left + 6, y + up), text, 10, "primer", anchor="left", ground="paper"))
     x, _ = plot.at(min(max(made.at_kmh, plot.x0), plot.x1), 0.0)
     whose = "fastest, by the brief" if made.said else "taken, nobody said"
-    shapes += [line((x, plot.low), (x, plot.top), "chalk", 1.2, (5, 3)), Text((x + 4, plot.top - 6), f"{words.kmh(made.at_kmh)} {whose}", 10, "chalk", anchor="left", ground="paper")]  # fmt: skip
+    shapes += [line((x, plot.low), (x, plot.top), "chalk", 1.2, (5, 3)), Text((x + (4 if x < wide * 0.6 else -4), plot.top - 6), f"{words.kmh(made.at_kmh)} {whose}", 10, "chalk", anchor="left" if x < wide * 0.6 else "right", ground="paper")]  # fmt: skip
     for one in sorted(made.cases, key=lambda c: c.case_id == chosen):
         on = one.case_id == chosen
         shapes += plot.curve(SPEEDS_KMH, one.damping, "ink" if on else "pencil", 2.6 if on else 1.0)

@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.parts.frame_steel import BRACKETS, bars_of
+from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.sections import E_PA, YIELD_PA, BarSection, sections
 from uncle_sled.core.units import GRAVITY
@@ -275,7 +276,7 @@ def choices(s: Studied) -> tuple[Choice, ...]:
         if not bars:
             continue
         more = sum(bar.mass_kg for bar in bars) * (1 + BRACKETS) - now
-        at = sum(bar.mass_kg * bar.x_m for bar in bars) / sum(bar.mass_kg for bar in bars)
+        at = frame_cg_m(other)
         legs = section if not rig.drawbar else made.leg
         assert legs is not None
         stress, sinks = 0.0, (0.0, 1.0)

@@ -31,6 +31,7 @@ FINE_KMH = 0.1
 GOOD, POOR = 0.1, 0.05
 USUAL_KMH = 100.0
 MARGIN = 1.3
+LONGER_M = 0.5
 GUST_S, GUST_M_S, TRACE_S, STEP_S = 0.5, 15.0, 9.0, 0.02
 AIR = 0.6
 LEFT_OUT = "Left out: lag of the tyres, the driver, springs and play, more wind than one gust. It flatters: where none is found up to the last speed tried, it is not safe there."
@@ -278,6 +279,21 @@ def worst(made: Sway) -> Swaying | None:
     return min(made.cases, key=lambda one: one.damping_at, default=None)
 
 
+def with_trailer(train: Train, m2: float, e: float, i2: float, longer_m: float = 0.0) -> Train | None:
+    """The same car with another trailer behind it: its axles take the ball that goes with it. None: it stands on nothing."""
+    reach = train.l + longer_m
+    if m2 <= 1.0 or i2 <= 0 or e >= reach:
+        return None
+    c = train.ct / max(train.m2 * train.e / train.l, 1e-9)  # of its tyres, a kilogram
+    base, over = train.a1 + train.b1, train.d - train.b1
+    more = m2 * (1 - e / reach) - train.m2 * (1 - train.e / train.l)
+    per = (train.cf + train.cr) / max(train.m1 + train.m2 * (1 - train.e / train.l), 1e-9)
+    cf, cr = train.cf - per * more * over / base, train.cr + per * more * (base + over) / base
+    if min(cf, cr) <= 0:
+        return None
+    return msgspec.structs.replace(train, m2=m2, i2=i2, e=e, l=reach, cf=cf, cr=cr, ct=c * m2 * e / reach)
+
+
 @keep_by(lambda s, row: (*_reads(s), s.parts, row), 6)
 def costs(s: Studied, row: int) -> tuple[Cost, ...]:
     """What every thing and every tank's content costs in a case at the speed asked, dearest first."""
@@ -302,11 +318,10 @@ def costs(s: Studied, row: int) -> tuple[Cost, ...]:
         e = (train.m2 * train.e - kg[k] * x[k]) / left
         cy = (train.m2 * cg[1] - kg[k] * y[k]) / left
         i2 = train.i2 - kg[k] * r2[k] - left * ((e - train.e) ** 2 + (cy - cg[1]) ** 2)
-        tongue = left * (1 - e / train.l)
-        if left - tongue <= 0 or i2 <= 0:
-            continue
-        trains.append(msgspec.structs.replace(train, m2=left, e=e, i2=float(i2), ct=TYRE * GRAVITY * (left - tongue)))
-        kept.append(k)
+        other = with_trailer(train, float(left), float(e), float(i2))
+        if other is not None:
+            trains.append(other)
+            kept.append(k)
     if not trains:
         return ()
     base = damping(train, made.at_kmh)
@@ -332,9 +347,9 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
         out = _without(s, row, train, cost.id)
         if out is not None:
             tried.append((f"{cost.name} {'empty' if cost.tank else 'left at home'}", out))
-    longer = 0.5
-    tongue = train.m2 * (1 - (train.e + longer) / (train.l + longer))
-    tried.append(("drawbar half a metre longer", msgspec.structs.replace(train, e=train.e + longer, l=train.l + longer, ct=TYRE * GRAVITY * (train.m2 - tongue))))  # fmt: skip
+    longer = with_trailer(train, train.m2, train.e + LONGER_M, train.i2, LONGER_M)
+    if longer is not None:
+        tried.append(("drawbar half a metre longer", longer))
     for factor, says in ((TYRES[0], "tyres soft or worn"), (TYRES[1], "tyres hard and new")):
         tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor)))
     return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0)) for says, one in tried)
@@ -344,12 +359,10 @@ def _without(s: Studied, row: int, train: Train, id: str) -> Train | None:
     k = s.table.ids.index(id)
     kg, x = float(s.table.mass_kg[row, k]), float(s.table.x_m[row, k])
     left = train.m2 - kg
-    e = (train.m2 * train.e - kg * x) / left
-    i2 = train.i2 - kg * (x - train.e) ** 2 - left * (e - train.e) ** 2
-    tongue = left * (1 - e / train.l)
-    if left <= 0 or i2 <= 0 or left - tongue <= 0:
+    if left <= 1.0:
         return None
-    return msgspec.structs.replace(train, m2=left, e=e, i2=i2, ct=TYRE * GRAVITY * (left - tongue))
+    e = (train.m2 * train.e - kg * x) / left
+    return with_trailer(train, left, e, train.i2 - kg * (x - train.e) ** 2 - left * (e - train.e) ** 2)
 
 
 def tyre_band(train: Train, kmh: float, many: int = 200, seed: int = 7) -> tuple[float, float]:

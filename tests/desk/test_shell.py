@@ -338,7 +338,10 @@ def test_forms_boxes_and_an_empty_body(open_on):
         bench.take_form(form, words)
         for view in views if k == 0 else {views[k % 4], "Framing"}:  # every view by turns
             bench.show_view(view)
-            assert settled(window) == [], (form, view)
+            for _ in range(4):
+                QApplication.processEvents()
+            assert faults_of(window) == [], (form, view)
+    assert settled(window) == []
     bench.toggle_wheel_boxes()
     bench.toggle_nose_box()
     assert session.build.shell.wheel_boxes is not None and "nose-box" in {p.id for p in session.studied.parts}

@@ -299,13 +299,15 @@ def test_keys_can_be_changed_but_not_doubled(open_on):
 def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
     """Nothing that stops, and nothing on the ball or an axle, is left after at most eight remedies."""
     project = demo(name)
-    build, before = project.build, {f.code for f in with_remedies(study(project.build, project.facts))}
+    build = project.build
+    left = with_remedies(study(build, project.facts))
+    before = {f.code for f in left}
     for _ in range(8):
-        one = next((f for f in with_remedies(study(build, project.facts)) if f.remedy and f.severity != "note"), None)
+        one = next((f for f in left if f.remedy and f.severity != "note"), None)
         if one is None:
             break
         build = apply(build, one.remedy.ops)
-    left = with_remedies(study(build, project.facts))
+        left = with_remedies(study(build, project.facts))
 
     named = {
         "marsh-heron": {"ball-light"},

@@ -277,6 +277,8 @@ class Window(FileWork):
             Act("sheet-pdf", "Balance sheet as PDF…", "File", "", lambda: self.export("pdf")),
             Act("sheet-svg", "Balance sheet as SVG…", "File", "", lambda: self.export("svg")),
             Act("masses-csv", "All masses as CSV…", "File", "", lambda: self.export("csv")),
+            Act("picture", "Picture of this bench as PNG…", "File", "", self.picture),
+            Act("all-exports", "All exports, and what each is for…", "File", "Ctrl+E", self.all_exports),
             Act("print-sheet", "Print the balance sheet…", "File", "Ctrl+P", self.print_sheet),
             Act("print-drawing", "Print the drawing to scale…", "File", "", self.print_drawing),
             Act("first-page", "Close this build", "File", "Ctrl+W", self.close_build),
@@ -295,6 +297,8 @@ class Window(FileWork):
             Act("find", "Find anything", "View", "Ctrl+F", self.find_anything),
             Act("to-hand", "Go to In hand", "View", "F6", lambda: self._to(self.in_hand)),
             Act("to-uncle", "Go to what Uncle says first", "View", "F7", lambda: self._to(self.says)),
+            Act("guide", "Guide to this stop", "View", "Shift+F1", self.guide),
+            Act("shop-mode", "Shop mode: the answer in large type", "View", "F8", self.shop_mode),
             Act("keys", "Keys of this bench", "View", "F1", self.keys),
             Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
             *(act for at, said in enumerate(abouts(), 1) for act in self._acts_of(said, at)),
@@ -356,13 +360,13 @@ class Window(FileWork):
         recent.setEnabled(bool(there))
         put(menu, "save", "save-as", "", "list", "take-over", "")
         export = menu.addMenu("Export")
-        put(export, "sheet-pdf", "sheet-svg", "masses-csv")
+        put(export, "all-exports", "picture", "", "sheet-pdf", "sheet-svg", "masses-csv")
         for said in abouts():
             if said.exports:
                 put(export, "", *(one.id for one in said.exports))
         put(menu, "print-sheet", "print-drawing", "")
         put(menu.addMenu("Demos"), *(f"demo-{name}" for name in DEMOS))
-        put(menu, "", "settings", "keys", "theme", "", "first-page", "quit")
+        put(menu, "", "settings", "guide", "shop-mode", "keys", "theme", "", "first-page", "quit")
         return menu
 
     def keep_variant(self) -> None:
@@ -443,6 +447,24 @@ class Window(FileWork):
             use_theme(app, value)
             for widget in app.allWidgets():
                 widget.update()
+
+    def shown_bench(self) -> QWidget:
+        return self.bench(self.session.stop)
+
+    def guide(self) -> None:
+        from uncle_sled.desk.frame.guide import Guide
+
+        Guide(self.session.stop, self).open()
+
+    def shop_mode(self) -> None:
+        from uncle_sled.desk.frame.shop_screen import ShopScreen
+
+        ShopScreen(self.session, self).open()
+
+    def all_exports(self) -> None:
+        from uncle_sled.desk.frame.all_exports import AllExports
+
+        AllExports(self.export, self).open()
 
     def keys(self) -> None:
         from uncle_sled.desk.frame.dialogs import Keys

@@ -5,9 +5,12 @@ from __future__ import annotations
 from datetime import date
 from pathlib import Path
 
-from uncle_sled.core.errors import FileError
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.slow import Tell, nobody
 from uncle_sled.exchange.whole_file import write_whole
 
 MOST_BESIDE = 100  # exports of one name in one folder
@@ -37,12 +40,57 @@ KINDS: dict[str, tuple[str, str]] = {
     "data-sheet": ("pdf", "Data sheet for the office as PDF"),
     "hand-over": ("pdf", "Customer's brief and hand-over as PDF"),
     "standing-pdf": ("pdf", "Blocks and levels as PDF"),
+    "templates-pdf": ("pdf", "Templates of sides, inner panels, tubes and jigs at full size over many sheets, PDF"),
+    "router-dxf": ("dxf", "Templates with a layer a tool for a router, DXF"),
+    "router-svg": ("svg", "Templates at full size for a router, SVG"),
+    "set-pdf": ("pdf", "All working drawings as one PDF with contents, numbers and revision"),
+    "model-pdf": ("pdf", "Paper model of the body with tabs, PDF"),
+    "stl": ("stl", "Body and things in three dimensions as STL"),
+    "card-pdf": ("pdf", "Shop card: the balance in type that is read from two metres, PDF"),
     "things": ("csv", "All things as a catalogue that can be brought in again, CSV"),
 }
 
 
-def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -> bytes:
-    """One of KINDS of a build as a file's bytes. Raises: FileError: where the build has nothing of the kind yet."""
+# What each is for, where its name does not say.
+WHAT_FOR = {
+    "pdf": "the wall of the shop, and whoever tows it", "svg": "to draw on, or for the web", "csv": "a spreadsheet of one's own",
+    "framing-pdf": "who frames the body", "framing-svg": "to draw on", "dxf": "a saw, or another drawing program",
+    "axle-order": "who makes the axle", "wiring-pdf": "who wires it, and who looks it over", "comfort": "who fits water, gas and heat",
+    "gauges": "stuck beside the tanks", "cut-pdf": "at the saw", "labels-pdf": "on the pieces", "buy-csv": "a spreadsheet of one's own",
+    "buy-xlsx": "at the shops", "pieces": "the command that lays pieces out", "today": "the wall of the shop", "ics": "a calendar",
+    "crew-pdf": "those who lift", "checks-pdf": "at the trailer", "again-pdf": "the next build", "data-sheet": "the licensing office",
+    "hand-over": "the customer", "standing-pdf": "who sets it on blocks", "templates-pdf": "paper on plywood, with a print that is true",
+    "router-dxf": "a router or laser", "router-svg": "a router or laser", "set-pdf": "everybody in the shop", "model-pdf": "to hold before building",
+    "stl": "a three-dimensional viewer or printer", "card-pdf": "to read from two metres", "things": "another build",
+    "wiring-svg": "to draw on",
+}  # fmt: skip
+HEAVY = ("templates-pdf", "set-pdf")  # drawn by the helper, with Stop
+
+
+def export_job(project: Project, tell: Tell, kind: str, ids: tuple[str, ...], paper: str) -> bytes:
+    """One of HEAVY in the worker. Raises: FileError, Stopped."""
+    from uncle_sled.core.reading.studied import study
+    from uncle_sled.exchange.pdf import pdf_bytes
+
+    today = date.today().isoformat()
+    s = study(project.build, project.facts)
+    if kind == "set-pdf":
+        from uncle_sled.exchange.drawing_set import drawing_set
+
+        pages = drawing_set(s, project.name, today, tell)
+        if not pages:
+            raise FileError(NO_SET)
+    else:
+        pages = template_pages(s, project.name, today, tuple(ids), paper, tell)
+    tell(0.9, f"writing {len(pages)} pages")
+    return pdf_bytes(*pages)
+
+
+def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...] = (), paper: str = "") -> bytes:  # fmt: skip
+    """One of KINDS of a build as a file's bytes. Args: ids, paper: of templates; all on the region's paper where not said.
+
+    Raises: FileError: where the build has nothing of the kind yet.
+    """
     if kind == "csv":
         from uncle_sled.exchange.case_list import csv_text
 
@@ -52,6 +100,19 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
 
         _needs_body(s)
         return dxf_bytes(s)
+    if kind == "stl":
+        from uncle_sled.exchange.solid_stl import stl_bytes
+
+        _needs_body(s)
+        return stl_bytes(s)
+    if kind.startswith("router-"):
+        from uncle_sled.core.drawing.cut.templates import templates_of
+        from uncle_sled.exchange.router import router_dxf, router_svg
+
+        templates = templates_of(s)
+        if not templates:
+            raise FileError(NO_TEMPLATES)
+        return router_dxf(templates) if kind == "router-dxf" else router_svg(templates)
     if kind == "things":
         from uncle_sled.core.document.catalogue_line import csv_text as things_csv
 
@@ -99,6 +160,25 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
         if order is None:
             raise FileError("There is no axle to order yet: a ball, an axle and something to carry are wanted first.")
         pages = (order,)
+    elif kind == "templates-pdf":
+        pages = template_pages(s, name, today, ids, paper)
+    elif kind == "set-pdf":
+        from uncle_sled.exchange.drawing_set import drawing_set
+
+        pages = drawing_set(s, name, today)
+        if not pages:
+            raise FileError(NO_SET)
+    elif kind == "model-pdf":
+        from uncle_sled.core.drawing.shell.paper_model import paper_model
+
+        _needs_body(s)
+        pages = paper_model(s, name, today, s.build.brief.region == "North American")
+        if not pages:
+            raise FileError("The body is too large for a paper model at 1 : 100.")
+    elif kind == "card-pdf":
+        from uncle_sled.core.drawing.shop_card import shop_card
+
+        pages = (shop_card("Balance", s, found, name, today),)
     elif kind.startswith("wiring-"):
         from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
 
@@ -142,6 +222,38 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...]) -
     from uncle_sled.exchange.pdf import pdf_bytes
 
     return pdf_bytes(*pages)
+
+
+NO_SET = "There is nothing to draw yet: a frame with an axle, or a body, is wanted first."
+NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
+MOST_PAGES = 1200
+
+
+def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody) -> tuple[Page, ...]:  # fmt: skip
+    """Templates over many sheets: those named, else sides, inner panels, tubes and jigs (boards by themselves, on Cut).
+
+    Raises: FileError: there is none, or no such paper, or it takes too many sheets.
+    """
+    from uncle_sled.core.drawing.cut.templates import templates_of
+    from uncle_sled.core.drawing.cut.tiles import PAPERS, tile_pages
+
+    chosen = paper or ("Letter" if s.build.brief.region == "North American" else "A4")
+    if chosen not in PAPERS:
+        raise FileError(f"There is no paper “{chosen}”; {', '.join(PAPERS)} would be right.")
+    made = [one for one in templates_of(s) if (one.id in ids if ids else one.kind != "board")]
+    if not made:
+        raise FileError(NO_TEMPLATES)
+    pages: list[Page] = []
+    try:
+        for at, one in enumerate(made):
+            tell(0.9 * at / len(made), f"drawing {one.name}, {at + 1} of {len(made)}")
+            note = f"{name}, {s.build.name}, {today}" + (f"; {one.side}" if one.side else "")
+            pages += tile_pages(one.drawn, one.title, note, PAPERS[chosen])
+            if len(pages) > MOST_PAGES:
+                raise FileError(f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right.")  # fmt: skip
+    except GeometryError as fault:
+        raise FileError(str(fault)) from None
+    return tuple(pages)
 
 
 def _needs_body(s: Studied) -> None:

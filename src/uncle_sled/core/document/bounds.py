@@ -63,6 +63,7 @@ MOST_OF = {
     "pins": 500,
     "numbers": 5_000,
     "bought": 2_000,
+    "printed": 2_000,
     "bays": 12,
     "holes": 40,
 }

@@ -55,6 +55,13 @@ class Pin(msgspec.Struct, frozen=True):
     turned: bool = False
 
 
+class PrintedPage(msgspec.Struct, frozen=True):
+    """A drawing as it was when the set was last printed. id: its title; mark: a digest of all that was drawn."""
+
+    id: Word
+    mark: Word
+
+
 class Bought(msgspec.Struct, frozen=True):
     """What is known of one line of the shopping list. id: of the line, or of one's own.
 
@@ -110,6 +117,9 @@ class Cut(msgspec.Struct, frozen=True):
     sizes: tuple[StockSize, ...] = ()
     numbers: tuple[Numbered, ...] = ()
     prints: Count = 0
+    printed: tuple[PrintedPage, ...] = ()  # drawings as they were in the last set that was written down
+    revision: Count = 0  # sets that were written down
+    bar_measured: Length | None = None  # of the 100 mm bar on a print of one's own printer
     pins: tuple[Pin, ...] = ()
     bought: tuple[Bought, ...] = ()
     rules: tuple[RuleChange, ...] = ()

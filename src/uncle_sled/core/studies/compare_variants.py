@@ -31,8 +31,8 @@ class Standing(msgspec.Struct, frozen=True):
     """One variant: masses [kg], worst ball [kg] and share with its case, axles, room [m], warmth, days, money, hours.
 
     What nobody knows is None. axle_kg, axle_share: the axle nearest to its rating, and how near; r_m2k_w: R over the layered
-    faces; loss_w: on the coldest night; days_off_grid: the least over every string of weather, None where the battery
-    outlasts the stay or nothing draws on it (then off_grid_says); unpriced: lines of the list without a price.
+    faces; loss_w: on the coldest night; days_off_grid: the least over every string of weather, None where nothing
+    goes dark in the stay or nothing draws (then off_grid_says); unpriced: lines of the list without a price.
     """
 
     id: str
@@ -142,11 +142,11 @@ def standing_of(build: Build, facts: Facts) -> Standing:
 
 
 def _off_grid(s: Studied) -> tuple[float | None, str]:
-    """Days until the battery is empty under the worst string of weather; else what is to be said instead."""
+    """Days until something goes dark under the worst string of weather; else what is to be said instead."""
     stay = the_stay(s)
     if not stay.strings:
         return None, "not known" if stay.demand.loads else "nothing draws"
-    hours = [one.hours_to_empty for one in stay.strings if one.hours_to_empty is not None]
+    hours = [one.first_dark_h for one in stay.strings if one.first_dark_h is not None]
     if not hours:
         return None, f"all {stay.nights} nights"
     return min(hours) / 24.0, ""

@@ -25,7 +25,7 @@ from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.settings import SETTINGS, Settings
 
 
-def _close_row(dialog: QDialog) -> QHBoxLayout:
+def close_row(dialog: QDialog) -> QHBoxLayout:
     row = QHBoxLayout()
     close = QPushButton("Done")
     close.clicked.connect(dialog.accept)
@@ -73,7 +73,7 @@ class Keys(Dialog):
         rows.addWidget(label("Click a key and press another to change it.", "small", "pencil"))
         rows.addWidget(scroll, 1)
         rows.addWidget(self.complaint)
-        rows.addLayout(_close_row(self))
+        rows.addLayout(close_row(self))
 
     def _changed(self, id: str) -> None:
         key = self.edits[id].keySequence().toString()
@@ -115,7 +115,7 @@ class SettingsDialog(Dialog):
         rows.setContentsMargins(18, 16, 18, 14)
         rows.addLayout(grid)
         rows.addWidget(self.complaint)
-        rows.addLayout(_close_row(self))
+        rows.addLayout(close_row(self))
 
     def _set(self, key: str, value: str) -> None:
         try:

@@ -47,6 +47,9 @@ class FileWork(Guarded, QMainWindow):
     def say(self, text: str, severity: str) -> None:
         raise NotImplementedError
 
+    def shown_bench(self) -> QWidget:
+        raise NotImplementedError
+
     def first_views(self) -> None:
         raise NotImplementedError
 
@@ -272,7 +275,8 @@ class FileWork(Guarded, QMainWindow):
             print_page(page, printer)
             self.say(f"Sent to the printer: {page.title}.", "note")
 
-    def export(self, kind: str) -> None:
+    def export(self, kind: str, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
+        """Ask where it goes and write it. Args: more: which templates, on what paper."""
         from uncle_sled.exchange.export import KINDS
 
         ending, what = KINDS[kind]
@@ -280,13 +284,47 @@ class FileWork(Guarded, QMainWindow):
         first = first.with_name(f"{first.stem}{'-framing' if kind.startswith('framing') else ''}.{ending}")
         word, _ = QFileDialog.getSaveFileName(self, what, str(first), f"{ending.upper()} (*.{ending})")
         if word:
-            self.export_to(kind, Path(word))
+            self.export_to(kind, Path(word), more)
 
-    def export_to(self, kind: str, path: Path) -> None:
-        from uncle_sled.exchange.export import export_bytes, write_file
+    def picture(self) -> None:
+        """The shown bench as a picture."""
+        first = self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")
+        first = first.with_name(f"{first.stem}-{self.session.stop.lower()}.png")
+        word, _ = QFileDialog.getSaveFileName(self, "Picture of this bench", str(first), "PNG (*.png)")
+        if word:
+            self.picture_to(Path(word))
+
+    def picture_to(self, path: Path) -> None:
+        from PySide6.QtCore import QBuffer, QByteArray, QIODevice
+
+        from uncle_sled.exchange.export import write_file
+
+        data = QByteArray()
+        buffer = QBuffer(data)
+        buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+        self.shown_bench().grab().save(buffer, "PNG")
+        try:
+            write_file(path, bytes(data.data()))
+        except SledError as fault:
+            self.say(str(fault), "stop")
+        else:
+            self.say(f"Written: {path}", "note")
+
+    def export_to(self, kind: str, path: Path, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
+        from uncle_sled.exchange.export import HEAVY, export_bytes, write_file
+
+        if kind in HEAVY and self.session.worker is not None:
+            from uncle_sled.desk.frame.making import Making
+
+            making = Making(self.session, kind, path, more, self)
+            making.said.connect(lambda says, bad: self.say(says, bad))
+            making.open()
+            return
 
         try:
-            write_file(path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings))
+            write_file(
+                path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings, *more)
+            )
         except SledError as fault:
             self.say(str(fault), "stop")
         else:

@@ -112,7 +112,7 @@ def towing_lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     beam = under.worst
     frame = f"not checked: {under.why}"
     if beam is not None:
-        frame = f"{beam.worst_pa / under.yield_pa * 100:.0f} % of yield, {LABEL[beam.how]}, {words.m(beam.worst_m)} behind the ball"
+        frame = f"{beam.worst_pa / under.yield_pa * 100:.0f} % of yield, {LABEL[beam.how]}, {words.cut(beam.worst_m)} behind the ball"
     return [("Swing behind the car", swing), ("Rails, screening", frame)]
 
 

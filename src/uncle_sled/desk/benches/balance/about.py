@@ -33,7 +33,10 @@ ABOUT = About(
         View("Driving", "what driving does", "What a stop, a grade, a lean, a person on the tail and a tight bend do"),
     ),
     deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),
-    exports=(Export("axle-order", "Order sheet for the axle as PDF…", "axle-order"),),
+    exports=(
+        Export("axle-order", "Order sheet for the axle as PDF…", "axle-order"),
+        Export("card-pdf", "Shop card of the balance as PDF…", "card-pdf"),
+    ),
     mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),
     shots=(
         Shot("5a-balance-axle", "Axle"),

@@ -31,6 +31,7 @@ ABOUT = About(
         View("Pieces", "the pieces", "Every piece with its number, and where it is on the body"),
         View("Sheets", "the sheets", "What is cut from which sheet, cut by cut"),
         View("Bars", "the bars", "What is cut from which bar, by the stop"),
+        View("Templates", "the templates", "Templates at full size over many sheets, and the drawing set"),
         View("Stock", "saw and stock", "The saw, sizes that are sold, and the rack"),
         View("Buy", "the shopping list", "What to buy, in whole packs, with what is known of it"),
         View("Money", "the money", "What it comes to, how sure that is, and over the stages of the work"),
@@ -44,6 +45,10 @@ ABOUT = About(
         Deed("rack-offcuts", "Offcuts worth keeping to the rack", "R", lambda bench: bench.keep_offcuts()),
     ),
     exports=(
+        Export("templates-pdf", "Templates at full size as PDF…", "templates-pdf"),
+        Export("router-dxf", "Templates for a router as DXF…", "router-dxf"),
+        Export("router-svg", "Templates for a router as SVG…", "router-svg"),
+        Export("set-pdf", "All working drawings as one PDF…", "set-pdf"),
         Export("cut-pdf", "Sheets and bars with their cuts as PDF…", "cut-pdf"),
         Export("labels-pdf", "Labels for the pieces as PDF…", "labels-pdf"),
         Export("pieces", "Pieces as CSV…", "pieces"),

@@ -59,6 +59,10 @@ class CutBench(Bench):
             from uncle_sled.desk.benches.cut.stock_panel import StockPanel
 
             return StockPanel(self.session, self)
+        if name == "Templates":
+            from uncle_sled.desk.benches.cut.templates_panel import TemplatesPanel
+
+            return TemplatesPanel(self.session, self)
         if name == "Buy":
             from uncle_sled.desk.benches.cut.buy_panel import BuyPanel
 

@@ -60,7 +60,12 @@ def _section_choices(session: Session, none: str = "not said") -> list[tuple[obj
         for one in sections().values()
         if one.id in chosen or (one.inches == shown.imperial and one.deep >= LEAST_RAIL_M)
     ]
-    return [("", none), *((one.id, one.says(shown)) for one in offered)]
+    return [("", none), *((one.id, _short(one.says(shown))) for one in offered)]
+
+
+def _short(says: str) -> str:
+    """A section in the room of a field: a tube is understood, and so are millimetres."""
+    return says.removeprefix("tube ").removesuffix(" mm").replace("aluminium", "alu.")
 
 
 def _bought(build: Build) -> bool:

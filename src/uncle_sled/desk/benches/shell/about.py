@@ -65,6 +65,8 @@ ABOUT = About(
         Deed("add-point", "Add a point to the profile", "P", lambda bench: bench.sheet.add_point()),
     ),
     exports=(
+        Export("model-pdf", "Paper model of the body as PDF…", "model-pdf"),
+        Export("stl", "Body and things in three dimensions as STL…", "stl"),
         Export("framing-pdf", "Framing drawings as PDF…", "framing-pdf"),
         Export("framing-svg", "Framing drawings as SVG…", "framing-svg"),
         Export("dxf", "Faces laid flat as DXF…", "dxf"),

@@ -1,0 +1,93 @@
+"""The body and what is in it as STL (binary, millimetres), for those who look in three dimensions elsewhere.
+
+Faces of the body as they stand, openings cut out; things as boxes, cabinets board by board. One shell after another.
+"""
+
+from __future__ import annotations
+
+import itertools
+import struct
+
+import numpy as np
+from numpy.typing import NDArray
+from shapely import constrained_delaunay_triangles
+from shapely.geometry import Polygon
+
+from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.document.stow import Mode
+from uncle_sled.core.geometry.surfaces import Surface, lengths, net
+from uncle_sled.core.parts.all_parts import cabinets_of
+from uncle_sled.core.reading.studied import Studied
+
+Floats = NDArray[np.float64]
+MM = 1000.0
+CUBE = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
+
+
+def stl_bytes(s: Studied, mode: Mode | None = None) -> bytes:
+    """Everything in a mode, the first where none is named. An empty solid where nothing is drawn."""
+    triangles = np.array([*_body(s), *_things(s, mode or s.build.stow.modes[0])], dtype=float).reshape(-1, 3, 3)
+    normals = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
+    long = np.linalg.norm(normals, axis=1, keepdims=True)
+    normals = np.where(long > 1e-12, normals / np.maximum(long, 1e-12), 0.0)
+    record = np.zeros(len(triangles), dtype=[("normal", "<f4", 3), ("corners", "<f4", (3, 3)), ("rest", "<u2")])
+    record["normal"], record["corners"] = normals, triangles * MM
+    head = b"body and things, millimetres, x aft, y right, z up".ljust(80, b" ")
+    return head + struct.pack("<I", len(triangles)) + record.tobytes()
+
+
+def _body(s: Studied) -> list[Floats]:
+    made: list[Floats] = []
+    for surface in s.framed.body.surfaces if s.framed.body is not None else ():
+        shape = net(surface.polygon, s.framed.holes_in(surface.id))
+        for part in _strips(surface, shape):
+            for triangle in getattr(constrained_delaunay_triangles(part), "geoms", ()):
+                ring = list(triangle.exterior.coords)[:3]
+                made.append(np.array([surface.place(float(x), float(y)) for x, y in ring]))
+    return made
+
+
+def _strips(surface: Surface, shape: Polygon) -> list[Polygon]:
+    """Flat parts of a surface: of a swept one a strip between its corners."""
+    parts = [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and one.area > 1e-9]
+    if surface.chain is None:
+        return parts
+    _, low, _, high = surface.polygon.bounds
+    found = []
+    for a, b in itertools.pairwise(lengths(surface.chain)):
+        band = Polygon([(a, low - 1), (b, low - 1), (b, high + 1), (a, high + 1)])
+        for part in parts:
+            cut = part.intersection(band)
+            found += [one for one in getattr(cut, "geoms", [cut]) if isinstance(one, Polygon) and one.area > 1e-9]
+    return found
+
+
+def _things(s: Studied, mode: Mode) -> list[Floats]:
+    made: list[Floats] = []
+    cabinets = cabinets_of(s.build, s.facts)
+    for thing in s.build.stow.things:
+        if thing.id in mode.absent or thing.taken_out or (mode.towing and thing.rides):
+            continue
+        one = cabinets.get(thing.id)
+        if one is not None and one.good and thing.id not in mode.touched:
+            for board in one.boards:
+                a, b = (np.array(one.placing.world(corner)) for corner in board.box)
+                made += _box(np.minimum(a, b), np.maximum(a, b))
+            continue
+        stand = stand_of(thing, mode)
+        if min(stand.size) > 0:
+            low = np.array([stand.x, stand.y - stand.size[1] / 2, stand.z])
+            made += _box(low, low + np.array(stand.size))
+    return made
+
+
+def _box(low: Floats, high: Floats) -> list[Floats]:
+    corners = np.array([[(low, high)[i][0], (low, high)[j][1], (low, high)[k][2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)])  # fmt: skip
+    made: list[Floats] = []
+    middle = (low + high) / 2
+    for face in CUBE:
+        quad = corners[list(face)]
+        for triangle in (quad[[0, 1, 2]], quad[[0, 2, 3]]):
+            out = np.cross(triangle[1] - triangle[0], triangle[2] - triangle[0])
+            made.append(triangle if np.dot(out, triangle.mean(axis=0) - middle) > 0 else triangle[::-1])
+    return made

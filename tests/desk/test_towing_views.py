@@ -43,6 +43,12 @@ def test_the_curve_and_what_would_change_it(open_on) -> None:
     assert sway(session.studied).said and "at 120 km/h" in panel.says.text()
     assert sway(session.studied).cases[0].damping_at < made.cases[0].damping_at
     assert faults_of(window) == []
+    assert not panel.try_button.isEnabled()
+    at = next(k for k, row in enumerate(panel.if_model.rows) if "drawbar" in row.says)
+    panel.ifs.selectRow(at)
+    panel.try_button.click()
+    assert session.ghost is not None and session.ghost_studied.build.rig.axles[0].station.si > 3.4
+    session.put_back()
 
 
 def test_the_swing_is_stepped_played_and_paused(open_on) -> None:

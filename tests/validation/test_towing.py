@@ -208,6 +208,28 @@ def test_taking_a_mass_out_is_the_trailer_without_it() -> None:
     assert tried["tyres soft or worn"].damping < tried["tyres hard and new"].damping
 
 
+def test_what_is_tried_is_what_the_trailer_then_is() -> None:
+    """A mass over the axle, a longer drawbar, other tyres: the number told is that of the build with the ops in it."""
+    heavy = a_thing("t", 90.0, 4.0, 0.0, 0.62, (0.3, 0.4, 0.3), name="Box")
+    s = study(a_trailer(heavy), FACTS)
+    row = s.table.row("going-out")
+    tried = {what.says: what for what in what_ifs(s, row) if what.ops}
+    assert set(tried) >= {
+        "Box over the axle",
+        "drawbar half a metre longer",
+        "tyres soft or worn",
+        "tyres hard and new",
+    }
+    for says, what in tried.items():
+        after = study(apply(s.build, list(what.ops)), FACTS)
+        now = next(c for c in sway(after).cases if c.case_id == "going-out")
+        assert now.damping_at == pytest.approx(what.damping, abs=3e-3), says
+    longer = study(apply(s.build, list(tried["drawbar half a metre longer"].ops)), FACTS)
+    assert longer.build.rig.axles[0].station.si == pytest.approx(3.5)
+    assert longer.build.stow.things[0].x.si == pytest.approx(4.5)
+    assert longer.readings.cg_m[row, 0] == pytest.approx(s.readings.cg_m[row, 0] + 0.5, abs=1e-6)
+
+
 @pytest.mark.parametrize(
     ("facts", "rig", "words"),
     [

@@ -160,6 +160,21 @@ def axle_shift_ops(build: Build, by_m: float) -> list[Op]:
     ]
 
 
+def longer_drawbar_ops(build: Build, by_m: float) -> list[Op]:
+    """Ops that set the whole trailer further behind the ball [m]: axles, body, things, and where they stand in other modes."""
+    rig = build.rig
+    paths = [(f"rig.axles.{axle.id}.station", axle.station.si) for axle in rig.axles]
+    paths += [(f"rig.{name}", getattr(rig, name).si) for name in ("frame_length", "drawbar_length", "frame_cg", "stabiliser_station", "bought_axle", "frame_mended") if getattr(rig, name) is not None]  # fmt: skip
+    if build.shell.front is not None:
+        paths.append(("shell.front", build.shell.front.si))
+    paths += [(f"shell.faces.{face.id}.weight_at", face.weight_at.si) for face in build.shell.faces if face.weight_at is not None]  # fmt: skip
+    body = build.shell.front.si if build.shell.front is not None else (rig.drawbar_length.si if rig.drawbar_length else 0.0)  # fmt: skip
+    behind = {thing.id for thing in build.stow.things if not thing.rides and thing.x.si >= body - LEAST_AXLE_M}
+    paths += [(f"stow.things.{thing.id}.x", thing.x.si) for thing in build.stow.things if thing.id in behind]
+    paths += [(f"stow.modes.{mode.id}.places.{place.id}.x", place.x.si) for mode in build.stow.modes for place in mode.places if place.id in behind or place.x.si >= body]  # fmt: skip
+    return [set_to(path, {"si": round(value + by_m, 4), "typed": None}) for path, value in paths]
+
+
 def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
     """Ops that take things out of the build, and out of every mode and case that names them."""
     ops: list[Op] = []

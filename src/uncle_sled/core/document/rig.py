@@ -32,6 +32,7 @@ class Tyre(msgspec.Struct, frozen=True):
     speed_symbol: Word = ""
     diameter: Length | None = None
     width: Length | None = None
+    grip: Figure | None = None  # cornering of what is usual: 0.7 soft or worn, 1.2 hard and new
     rated_kpa: Figure | None = None  # cold, at its full load
     least_kpa: Figure | None = None
     gap_left: Length | None = None  # measured to fender or wheel box, beside the left tyres

@@ -16,10 +16,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.brief import Vehicle
+from uncle_sled.core.document.edits import Op, apply, set_to
+from uncle_sled.core.document.placing import longer_drawbar_ops
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.limits import front_axle_of, own_weight_kg, rear_axle_of, riding_in_car
-from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.units import GRAVITY
 
 Floats = NDArray[np.float64]
@@ -108,6 +110,7 @@ class WhatIf(msgspec.Struct, frozen=True):
     says: str
     damping: float
     critical_kmh: float | None
+    ops: tuple[Op, ...] = ()  # that would make it so, where there are any
 
 
 class Trace(msgspec.Struct, frozen=True, eq=False):
@@ -194,7 +197,7 @@ def inertia_kgm2(s: Studied, row: int) -> float:
     return float((kg * (r2 + own)).sum())
 
 
-def train_of(s: Studied, row: int, car: Vehicle, tyre: float = 1.0) -> tuple[Train | None, str]:
+def train_of(s: Studied, row: int, car: Vehicle) -> tuple[Train | None, str]:
     """A case behind a car, or what is missing in words."""
     if car.wheelbase is None or car.ball_overhang is None or car.front_empty is None or car.rear_empty is None:
         return (
@@ -221,8 +224,9 @@ def train_of(s: Studied, row: int, car: Vehicle, tyre: float = 1.0) -> tuple[Tra
     wheels = total - tongue
     if wheels <= 0:
         return None, "nothing stands on the trailer's wheels"
-    c = TYRE * GRAVITY * tyre
-    return Train(m1, m1 * a1 * b1, a1, b1, b1 + car.ball_overhang.si, total, inertia_kgm2(s, row), cg, axle, c * float(front[row]), c * float(rear[row]), c * wheels), ""  # fmt: skip
+    c = TYRE * GRAVITY
+    own = s.build.rig.tyre.grip or 1.0
+    return Train(m1, m1 * a1 * b1, a1, b1, b1 + car.ball_overhang.si, total, inertia_kgm2(s, row), cg, axle, c * float(front[row]), c * float(rear[row]), c * own * wheels), ""  # fmt: skip
 
 
 def car_of(s: Studied) -> tuple[Vehicle | None, str]:
@@ -243,7 +247,7 @@ def car_of(s: Studied) -> tuple[Vehicle | None, str]:
 
 
 def _reads(s: Studied) -> tuple[object, ...]:
-    return s.readings, s.table, s.build.brief, s.build.rig, s.facts
+    return s.readings, s.table, s.build.brief, s.build.rig, s.build.stow, s.facts
 
 
 @keep_by(_reads, 3)
@@ -279,10 +283,10 @@ def worst(made: Sway) -> Swaying | None:
     return min(made.cases, key=lambda one: one.damping_at, default=None)
 
 
-def with_trailer(train: Train, m2: float, e: float, i2: float, longer_m: float = 0.0) -> Train | None:
+def with_trailer(train: Train, m2: float, e: float, i2: float) -> Train | None:
     """The same car with another trailer behind it: its axles take the ball that goes with it. None: it stands on nothing."""
-    reach = train.l + longer_m
-    if m2 <= 1.0 or i2 <= 0 or e >= reach:
+    reach = train.l
+    if m2 <= 1.0 or i2 <= 0 or e <= 0:
         return None
     c = train.ct / max(train.m2 * train.e / train.l, 1e-9)  # of its tyres, a kilogram
     base, over = train.a1 + train.b1, train.d - train.b1
@@ -335,6 +339,7 @@ def costs(s: Studied, row: int) -> tuple[Cost, ...]:
     return tuple(sorted(found, key=lambda one: -one.gain))
 
 
+@keep_by(lambda s, row: (*_reads(s), s.parts, s.build, row), 4)
 def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
     """The dearest masses taken out, a longer drawbar, harder and softer tyres; tried on the case, nothing is changed."""
     car, _ = car_of(s)
@@ -342,17 +347,34 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
     if train is None or car is None:
         return ()
     at = sway(s).at_kmh
-    tried: list[tuple[str, Train]] = [("as it is", train)]
+    tried: list[tuple[str, Train, tuple[Op, ...]]] = [("as it is", train, ())]
     for cost in [one for one in costs(s, row) if one.gain > 0][:2]:
         out = _without(s, row, train, cost.id)
         if out is not None:
-            tried.append((f"{cost.name} {'empty' if cost.tank else 'left at home'}", out))
-    longer = with_trailer(train, train.m2, train.e + LONGER_M, train.i2, LONGER_M)
+            tried.append((f"{cost.name} {'empty' if cost.tank else 'left at home'}", out, ()))
+        thing = next((t for t in s.build.stow.things if t.id == cost.id), None)
+        over = _moved(s, row, train, cost.id) if thing is not None and not thing.inside else None
+        if thing is not None and over is not None:
+            x = round(thing.x.si - cost.behind_axle_m, 3)
+            tried.append((f"{cost.name} over the axle", over, (set_to(f"stow.things.{thing.id}.x", {"si": x, "typed": None}),)))  # fmt: skip
+    ops = tuple(longer_drawbar_ops(s.build, LONGER_M))
+    after = study(apply(s.build, list(ops)), s.facts)  # the frame grows with it, so the whole build is asked
+    longer, _ = train_of(after, row, car) if row < len(after.table.cases) else (None, "")
     if longer is not None:
-        tried.append(("drawbar half a metre longer", longer))
+        tried.append(("drawbar half a metre longer", longer, ops))
+    own = s.build.rig.tyre.grip or 1.0
     for factor, says in ((TYRES[0], "tyres soft or worn"), (TYRES[1], "tyres hard and new")):
-        tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor)))
-    return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0)) for says, one in tried)
+        tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor / own), (set_to("rig.tyre.grip", factor),)))  # fmt: skip
+    return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0), ops) for says, one, ops in tried)
+
+
+def _moved(s: Studied, row: int, train: Train, id: str) -> Train | None:
+    """The case with a mass over the axle."""
+    k = s.table.ids.index(id)
+    kg, x = float(s.table.mass_kg[row, k]), float(s.table.x_m[row, k])
+    e = train.e + kg * (train.l - x) / train.m2
+    i2 = train.i2 + kg * ((train.l - train.e) ** 2 - (x - train.e) ** 2) - train.m2 * (e - train.e) ** 2
+    return with_trailer(train, train.m2, e, i2)
 
 
 def _without(s: Studied, row: int, train: Train, id: str) -> Train | None:

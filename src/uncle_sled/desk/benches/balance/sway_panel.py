@@ -26,7 +26,7 @@ from uncle_sled.core.studies.balance.sway import (
     what_ifs,
 )
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.balance.panels import worst_row
+from uncle_sled.desk.benches.balance.panels import try_edit, worst_row
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -72,7 +72,15 @@ class SwayPanel(Guarded, QWidget):
         )  # fmt: skip
         self.ifs = Table(self.if_model, "What would change it")
         self.ifs.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        top.addWidget(self.ifs, 2)
+        beside = QVBoxLayout()
+        beside.setSpacing(4)
+        beside.addWidget(self.ifs, 1)
+        self.try_button = QPushButton("Try it")
+        self.try_button.setToolTip("See the ball and every limit with it before you keep it")
+        self.try_button.clicked.connect(lambda _=False: self.try_it())
+        beside.addWidget(self.try_button)
+        self.ifs.selectionModel().selectionChanged.connect(lambda *_: self._may())
+        top.addLayout(beside, 2)
         rows.addLayout(top, 6)
         under = QHBoxLayout()
         under.setSpacing(8)
@@ -146,6 +154,20 @@ class SwayPanel(Guarded, QWidget):
         got = self.swing()
         return trace_chart(got[1], self.at, self._words(), width, height) if got is not None else ()
 
+    # what is tried
+    def what_if(self) -> WhatIf | None:
+        rows = self.ifs.selectionModel().selectedRows()
+        return self.if_model.rows[rows[0].row()] if rows and rows[0].row() < len(self.if_model.rows) else None
+
+    def _may(self) -> None:
+        one = self.what_if()
+        self.try_button.setEnabled(one is not None and bool(one.ops))
+
+    def try_it(self) -> None:
+        one = self.what_if()
+        if one is not None and one.ops:
+            try_edit(self.session, one.says, one.ops)
+
     # the moment
     def toggle(self) -> None:
         if self.timer.isActive():
@@ -186,9 +208,10 @@ class SwayPanel(Guarded, QWidget):
         s = self.session.studied
         got = self.swing()
         row = self._row() if s.table.cases else 0
-        self.if_model.set_rows(what_ifs(s, row) if got is not None else ())
+        self.if_model.set_rows(what_ifs(s, row) if got is not None else (), lambda a, b: a.says == b.says)
+        self._may()
         self.cost_model.set_rows(costs(s, row)[:MOST_COSTS] if got is not None else (), lambda a, b: a.id == b.id)
-        for widget in (self.plan, self.trace, self.play, self.step, self.slider, self.ifs, self.table):
+        for widget in (self.try_button, self.plan, self.trace, self.play, self.step, self.slider, self.ifs, self.table):
             widget.setVisible(got is not None)
         self.says.setText(self._told())
         self.show_at(self.at)

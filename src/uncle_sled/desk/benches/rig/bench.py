@@ -212,6 +212,12 @@ class RigBench(Bench):
                     Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
                     Row("Speed symbol", "rig.tyre.speed_symbol", str, "The letter after the load index, such as N"),
                     Row(
+                        "Cornering, times",
+                        "rig.tyre.grip",
+                        NUMBER,
+                        "Of what is usual: 0.7 soft or worn, 1.2 hard and new; empty: 1. Sway reads it",
+                    ),
+                    Row(
                         "Rated pressure",
                         "rig.tyre.rated_kpa",
                         NUMBER,

@@ -111,6 +111,8 @@ def _parser() -> argparse.ArgumentParser:
     verb.set_defaults(run=_stand_in)
     verb = verbs.add_parser("codes", help="every finding's code, its stop and what is tried for it, as a table")
     verb.set_defaults(run=_codes)
+    verb = verbs.add_parser("man", help="the manual page, for man -l")
+    verb.set_defaults(run=_man)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
     verb.set_defaults(run=_install_desktop)
     verb = verbs.add_parser("shots", help="pictures of every main view, from the demo")
@@ -191,6 +193,8 @@ def _solver_aside(silent: bool = False) -> Iterator[None]:
 
 def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[int]) -> str:
     """The report for reading in a terminal, in the build's units."""
+    from uncle_sled.core.findings.sources import why_of
+
     words = Words(s.build.brief.reading.shown())
     b, bed = s.readings, s.build.rig.carrier == "vehicle bed"
     lines = [f"{name} ({s.build.name}), {s.build.brief.region} practice"]
@@ -214,7 +218,7 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
             "",
             f"{one.severity.upper()}  {one.title}",
             f"  {one.says}",
-            f"  {one.why}",
+            f"  {why_of(one)}",
             f"  {one.remedy.says if one.remedy else one.why_none or ''}",
         ]
         if one.caution:
@@ -307,6 +311,13 @@ def _codes(_: argparse.Namespace) -> int:
     from uncle_sled.core.findings.all_findings import table_of_codes
 
     print(table_of_codes(), end="")
+    return OK
+
+
+def _man(_: argparse.Namespace) -> int:
+    from uncle_sled.man_page import man_page
+
+    print(man_page(_parser()), end="")
     return OK
 
 

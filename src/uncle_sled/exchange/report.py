@@ -9,6 +9,7 @@ import numpy as np
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.sources import why_of
 from uncle_sled.core.parts.support import Support
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.limits import Held, front_axle_of, rear_axle_of, riding_in_car, use
@@ -265,7 +266,7 @@ def _finding(one: Finding) -> dict[str, Any]:
         "code": one.code,
         "severity": one.severity,
         "says": f"{one.title}. {one.says}",
-        "why": one.why,
+        "why": why_of(one),
         "where": list(one.where),
         "case_id": one.case_id,
         "remedy": remedy,

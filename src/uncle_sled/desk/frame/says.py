@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.findings.finding import RANK, Finding, to_settle
+from uncle_sled.core.findings.sources import why_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.frame.trail import knot_mark
@@ -121,7 +122,7 @@ class Card(Guarded, QFrame):
             _put(self.remedy, "Looking for what helps…", "pencil")
         else:
             _put(self.remedy, one.why_none or "", "pencil")
-        _put(self.why, one.why if self.more else "", "pencil")
+        _put(self.why, why_of(one) if self.more else "", "pencil")
         _put(self.caution, one.caution, "pencil")
         self.aside_button.setText("take up again" if one.set_aside else "set aside")
         self.aside_button.setVisible(not trying)

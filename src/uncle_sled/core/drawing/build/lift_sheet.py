@@ -1,0 +1,154 @@
+"""A lift drawn to scale with hook, legs, centre of gravity and lines, its numbers with their limits, and who stands where."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.studies.build.lifting import Lifted, Said
+from uncle_sled.core.words import Words
+
+CAUTION = "Screening only. A qualified lifter decides. Stop sign: both arms up, everybody stops. Nobody under it, nobody between it and the way it falls."
+INKS = {"good": "ink", "warn": "ochre word", "refuse": "primer"}
+SIZES = {True: (792.0, 612.0), False: (841.89, 595.28)}
+
+
+def said_words(one: Said, words: Words) -> str:
+    """A number with its unit, and its limit where it has one."""
+
+    def told(value: float) -> str:
+        if one.unit == "N":
+            return words.newtons(value) if value >= 10000 else words.fine_newtons(value)
+        return {
+            "m": words.m(value),
+            "deg": f"{value:.0f}°",
+            "kg": words.kg(value),
+            "m/s": words.kmh(value * 3.6) if words.shown.imperial else f"{value:.1f} m/s",
+            "N m": f"{value:.0f} N m",
+            "people": f"{value:.0f}",
+        }[one.unit]
+
+    limit = f" of {told(one.limit)}" if one.limit is not None else ""
+    return f"{one.name}: {told(one.value)}{limit}"
+
+
+def lift_drawn(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """The picture alone, as large as it fits."""
+    if made.why or made.size_m[0] <= 0:
+        return ()
+    return _crane(made, words, wide, high) if made.lift.way == "crane" else _other(made, words, wide, high)
+
+
+def _crane(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    long, tall = made.size_m
+    lift = made.lift
+    cg = made.cg_m[0]
+    a = lift.pick_front.si if lift.pick_front is not None else max(cg - long / 4, long / 8)
+    b = lift.pick_rear.si if lift.pick_rear is not None else max(long * 3 / 4 - cg, long / 8)
+    hook = max(lift.hook.si if lift.hook is not None else a + b, 0.1)
+    scale = min((wide - 150) / long, (high - 64) / (tall + hook + 0.2))
+    left, foot = (wide - long * scale) / 2, 40.0
+    x, top = left + cg * scale, foot + tall * scale
+    peak = (x, top + hook * scale)
+    ends = ((left + (cg - a) * scale, top), (left + (cg + b) * scale, top))
+    ink = "primer" if made.refusals else "ink"
+    shapes: list[Primitive] = [rect(left, foot, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)]  # fmt: skip
+    shapes += [line(end, peak, ink, 2.0) for end in ends]
+    if lift.spreader:
+        shapes.append(line((ends[0][0], top + 14), (ends[1][0], top + 14), "zinc", 4.0))
+    shapes += [line(peak, (x, high - 6), "ink", 1.4), Circle(peak, 6, "ink", "paper", 2.0)]
+    shapes += [line((x, peak[1]), (x, foot), "chalk", 1.0, (4.0, 3.0))]
+    shapes += [Circle((x, foot + made.cg_m[1] * scale), 6, "chalk", "chalk"), Text((x + 10, foot + made.cg_m[1] * scale), "centre of gravity", 10, "chalk", anchor="left", ground="paper")]  # fmt: skip
+    for end, side, name in ((left, -1, "tag line"), (left + long * scale, 1, "tag line")):
+        shapes.append(line((end, foot + 6), (end + side * 52, 22), "spruce", 1.4))
+        shapes += [Circle((end + side * 56, 24), 5, "ink", "cargo"), Text((end + side * 56, 10), name, 10, "pencil")]
+    for tie, reach in ((ends[0], a), (ends[1], b)):
+        shapes.append(Text(((tie[0] + x) / 2, top - 10), words.m(reach), 10, "ink", ground="paper"))
+    shapes.append(Text((peak[0] + 12, (peak[1] + top) / 2), words.m(hook), 10, "pencil", anchor="left", ground="paper"))
+    return tuple(shapes)
+
+
+def _other(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """Tilted up, carried or turned: as it starts and as it stands."""
+    long, tall = made.size_m
+    foot = 36.0
+    if made.lift.way == "by hand":
+        scale = min((wide - 80) / long, (high - 90) / tall)
+        left = (wide - long * scale) / 2
+        shapes: list[Primitive] = [rect(left, foot + 16, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)]  # fmt: skip
+        for k in range(made.hands):
+            x = left + long * scale * (k + 0.5) / max(made.hands, 1)
+            shapes.append(Circle((x, foot + 4 if k % 2 else foot + 28 + tall * scale), 6, "ink", "cargo"))
+        return tuple(shapes)
+    reach = tall if made.lift.way == "tilt up" else made.size_m[1]
+    scale = min((wide - 120) / (2 * reach), (high - 70) / reach)
+    pivot = (wide / 2 - reach * scale / 2, foot)
+    shapes = [line((20, foot - 4), (wide - 20, foot - 4), "pencil", 1.4)]
+    for degrees, dash in ((20.0, ()), (60.0, (5.0, 4.0)), (88.0, (3.0, 4.0))):
+        import math
+
+        c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+        end = (pivot[0] + reach * scale * c, pivot[1] + reach * scale * s)
+        shapes.append(line(pivot, end, "ink", 5.0 if not dash else 2.0, dash))
+        if not dash:
+            at = made.lift.hands_at.si if made.lift.hands_at is not None else min(tall, 1.9)
+            share = min(at / reach, 1.0) if made.lift.way == "tilt up" else 1.0
+            spot = (pivot[0] + reach * scale * c * share, pivot[1] + reach * scale * s * share)
+            shapes += [Circle(spot, 7, "ink", "cargo"), Text((spot[0] + 12, spot[1] - 12), "hands" if made.lift.way == "tilt up" else "hoist", 10, "pencil", anchor="left", ground="paper")]  # fmt: skip
+            shapes.append(Circle((pivot[0] + made.cg_m[1] * scale * c, pivot[1] + made.cg_m[1] * scale * s), 6, "chalk", "chalk"))  # fmt: skip
+    shapes += [line((pivot[0] - 70, foot), (pivot[0] + reach * scale * 0.02, foot + reach * scale * 0.9), "spruce", 1.6)]
+    shapes.append(Text((pivot[0] - 70, foot + 12), "line the other way", 10, "spruce", anchor="middle", ground="paper"))
+    shapes.append(Circle(pivot, 5, "ink", "paper", 1.6))
+    return tuple(shapes)
+
+
+def crew_pages(lifts: tuple[Lifted, ...], words: Words, american: bool, name: str, day: str) -> tuple[Page, ...]:
+    """A sheet a lift: what is lifted, how sure, order, who, stop sign."""
+    wide, high = SIZES[american]
+    pages = []
+    for number, made in enumerate(lifts, 1):
+        shapes: list[Primitive] = [
+            Text((36, high - 40), f"Lift {number}: {made.name}, {made.lift.way}", 20, "ink", "head", "left"),
+            Text((wide - 36, high - 40), elided(f"{name}, {day}", 11, wide / 2), 11, "pencil", anchor="right"),
+            line((36, high - 52), (wide - 36, high - 52), "rule"),
+        ]
+        y = high - 74
+        if made.why:
+            shapes.append(Text((36, y), f"Not known: {made.why}.", 13, "primer", anchor="left"))
+        else:
+            mass = f"{words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)}; all by {words.kg(made.taken_kg)} (mean and two sigma, computed)"  # fmt: skip
+            shapes.append(Text((36, y), mass, 13, "ink", "strong", "left"))
+            picture = lift_drawn(made, words, wide * 0.58, high - 190)
+            shapes += _shifted(picture, 24.0, 60.0)
+            x, y = wide * 0.62, high - 100
+            for one in made.said:
+                shapes.append(Text((x, y), elided(said_words(one, words), 12, wide - x - 30), 12, INKS[one.verdict], anchor="left"))  # fmt: skip
+                y -= 17
+            for text in made.refusals:
+                for part in wrapped(f"NOT LIKE THIS: {text}", 12, wide - x - 30, "strong"):
+                    shapes.append(Text((x, y), part, 12, "primer", "strong", "left"))
+                    y -= 16
+            y -= 8
+            shapes.append(Text((x, y), "Who stands where", 13, "ink", "strong", "left"))
+            for text in made.crew:
+                for part in wrapped(text, 12, wide - x - 44):
+                    y -= 16
+                    shapes.append(Text((x + 10, y), part, 12, anchor="left"))
+        for k, part in enumerate(wrapped(CAUTION, 10, wide - 72)):
+            shapes.append(Text((36, 34 - 13 * k), part, 10, "pencil", anchor="left"))
+        pages.append(Page(wide, high, tuple(shapes), f"Lift {number}"))
+    return tuple(pages)
+
+
+def _shifted(shapes: tuple[Primitive, ...], dx: float, dy: float) -> list[Primitive]:
+    from msgspec.structs import replace
+
+    made: list[Primitive] = []
+    for one in shapes:
+        if isinstance(one, Poly):
+            made.append(replace(one, points=tuple((x + dx, y + dy) for x, y in one.points)))
+        elif isinstance(one, Circle):
+            made.append(replace(one, centre=(one.centre[0] + dx, one.centre[1] + dy)))
+        else:
+            made.append(replace(one, at=(one.at[0] + dx, one.at[1] + dy)))
+    return made

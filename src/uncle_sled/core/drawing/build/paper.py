@@ -1,0 +1,116 @@
+"""Pages of the work: checklists to tick by hand, and "what I would do again" from what was measured. Points, y up."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.studies.build.checklists import Checklist
+from uncle_sled.core.studies.build.log import Again, Pair
+from uncle_sled.core.words import Words
+
+SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
+EDGE = 40.0
+
+
+def _head(title: str, whose: str, wide: float, high: float) -> list[Primitive]:
+    return [
+        Text((EDGE, high - EDGE), title, 18, "ink", "head", "left"),
+        Text((wide - EDGE, high - EDGE), elided(whose, 11, wide / 2), 11, "pencil", anchor="right"),
+        line((EDGE, high - EDGE - 14), (wide - EDGE, high - EDGE - 14), "rule"),
+    ]
+
+
+def checklist_pages(lists: tuple[Checklist, ...], american: bool, whose: str) -> tuple[Page, ...]:
+    """Lists one under the other, a box a line, ticked ones with date and who."""
+    wide, high = SIZES[american]
+    pages: list[Page] = []
+    shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
+    for one in lists:
+        need = 24 + sum(16 * max(len(wrapped(c.says, 11, wide - 2 * EDGE - 150)), 1) for c in one.lines)
+        if y - min(need, 200) < EDGE:
+            pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
+            shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
+        shapes.append(Text((EDGE, y), one.name, 13, "ink", "strong", "left"))
+        y -= 18
+        for check in one.lines:
+            if y < EDGE:
+                pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
+                shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
+            shapes.append(rect(EDGE + 2, y - 5, 10, 10, stroke="ink", fill="spruce" if check.tick else "", tint=0.6))
+            told = f"{check.tick.on} {check.tick.who}".strip() if check.tick else "................................"
+            shapes.append(Text((wide - EDGE, y), told, 10, "pencil", anchor="right"))
+            for part in wrapped(check.says, 11, wide - 2 * EDGE - 150):
+                shapes.append(Text((EDGE + 20, y), part, 11, anchor="left"))
+                y -= 16
+        y -= 10
+    pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
+    return tuple(pages) if lists else ()
+
+
+def value_words(pair: Pair, value: float, words: Words) -> str:
+    """A number of a pair in the builder's units."""
+    if pair.unit == "kg":
+        return words.kg(value)
+    if pair.unit == "degC":
+        return words.degrees(value)
+    if pair.unit == "L":
+        return words.m3(value / 1000)
+    return f"{value:.1f} {pair.unit}".rstrip() if pair.unit != "money" else f"{value:.0f}"
+
+
+def pair_words(pair: Pair, words: Words) -> str:
+    plan = "no plan" if pair.plan is None else f"planned {value_words(pair, pair.plan, words)}"
+    ratio = f" ({pair.ratio:.2f} times)" if pair.ratio is not None else ""
+    return f"{pair.name}: {value_words(pair, pair.fact, words)}, {plan}{ratio}"
+
+
+def pairs_chart(pairs: tuple[Pair, ...], words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+    """Fact over plan as bars about one: what took more lies to the right."""
+    known = [one for one in pairs if one.ratio is not None][: max(int((high - 50) // 22), 1)]
+    if not known:
+        return ()
+    name = min(210.0, wide * 0.4)
+    middle = name + (wide - name - 70) / 2
+    reach = max(max(abs((one.ratio or 1) - 1) for one in known), 0.25)
+    shapes: list[Primitive] = [
+        line((middle, 14), (middle, high - 34), "pencil"),
+        Text((middle, high - 28), "as planned", 10, "pencil"),
+    ]
+    for k, one in enumerate(known):
+        y = high - 54 - k * 22
+        off = ((one.ratio or 1) - 1) / reach * (wide - name - 110) / 2
+        left, long = (middle, off) if off >= 0 else (middle + off, -off)
+        shapes.append(Text((8, y + 5), elided(one.name, 11, name - 12), 11, "ink", anchor="left"))
+        shapes.append(rect(left, y, max(long, 1.5), 11, stroke="ink", fill="primer" if off > 0 else "spruce", tint=0.5))
+        told = f"{value_words(one, one.fact, words)} for {value_words(one, one.plan or 0.0, words)}"
+        shapes.append(Text((wide - 8, y + 5), elided(told, 10, 150), 10, "pencil", anchor="right", ground="paper"))
+    return tuple(shapes)
+
+
+def again_pages(again: Again, words: Words, american: bool, whose: str) -> tuple[Page, ...]:
+    """What I would do again: numbers off their plan, problems and cures, decisions, wishes."""
+    wide, high = SIZES[american]
+    lines: list[tuple[str, str, str]] = []
+    for title, told in (
+        ("Planned and measured", [pair_words(one, words) for one in again.pairs]),
+        ("What went wrong, and what helped", [f"{one.on}: {one.says}" + (f" Cure: {one.cure}" if one.cure else " No cure was written down.") for one in again.problems]),
+        ("What was decided, and against what", [f"{one.on}: {one.says}" + (f" Chosen: {one.cure}." if one.cure else "") + (f" Against: {one.others}." if one.others else "") for one in again.decisions]),
+        ("Wishes for the next season", [f"{one.on}: {one.says}" for one in again.wishes]),
+    ):  # fmt: skip
+        if told:
+            lines.append((title, "strong", "ink"))
+            lines += [(text, "text", "ink") for text in told]
+    if not lines:
+        return ()
+    pages: list[Page] = []
+    shapes, y = _head("What I would do again", whose, wide, high), high - EDGE - 40
+    for text, face, ink in lines:
+        for part in wrapped(text, 11, wide - 2 * EDGE):
+            if y < EDGE:
+                pages.append(Page(wide, high, tuple(shapes), f"Again {len(pages) + 1}"))
+                shapes, y = _head("What I would do again", whose, wide, high), high - EDGE - 40
+            shapes.append(Text((EDGE, y), part, 12 if face == "strong" else 11, ink, face, "left"))  # type: ignore[arg-type]
+            y -= 16
+        y -= 4
+    return (*pages, Page(wide, high, tuple(shapes), f"Again {len(pages) + 1}"))

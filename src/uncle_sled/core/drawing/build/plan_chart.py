@@ -1,0 +1,166 @@
+"""The working calendar: a row a task, bars for work, hatched for waits, months over it; and the finish as a chance curve."""
+
+from __future__ import annotations
+
+from collections.abc import Container
+from datetime import date, timedelta
+
+from uncle_sled.core.drawing.plot import Plot
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.studies.build.chance import Chance
+from uncle_sled.core.studies.build.schedule import Placed, Schedule
+
+ROW, TOP, NAME = 20.0, 40.0, 176.0
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+
+def day_words(when: date) -> str:
+    return f"{when.day} {MONTHS[when.month - 1]} {when.year}"
+
+
+def rows_of(schedule: Schedule) -> tuple[Placed, ...]:
+    return tuple(sorted(schedule.placed, key=lambda one: (one.begin, one.end)))
+
+
+class Scale:
+    """Days to points."""
+
+    def __init__(self, schedule: Schedule, deadline: date | None, wide: float) -> None:
+        last = max((one.free for one in schedule.placed), default=30.0)
+        if deadline is not None:
+            last = max(last, min((deadline - schedule.begin).days + 1.0, last * 1.6 + 30))
+        self.begin, self.days = schedule.begin, max(last * 1.03, 14.0)
+        self.per_day = max(wide - NAME - 16.0, 50.0) / self.days
+
+    def x(self, day: float) -> float:
+        return NAME + day * self.per_day
+
+    def day(self, x: float) -> float:
+        return (x - NAME) / self.per_day
+
+
+def chart_high(schedule: Schedule) -> float:
+    return TOP + ROW * len(schedule.placed) + 18.0
+
+
+def plan_chart(
+    schedule: Schedule, deadline: date | None, wide: float, high: float, chosen: Container[str] = (), ghost: Schedule | None = None
+) -> tuple[Primitive, ...]:
+    """Args: chosen: ids in chalk; ghost: the calendar as it would be, dashed over it."""
+    if not schedule.placed:
+        return ()
+    scale = Scale(schedule, deadline, wide)
+    shapes: list[Primitive] = []
+    when = date(schedule.begin.year, schedule.begin.month, 1)
+    foot = high - TOP - ROW * len(schedule.placed)
+    taken = -1e9
+    while (when - schedule.begin).days <= scale.days:
+        x = scale.x((when - schedule.begin).days)
+        if x >= NAME - 1:
+            shapes.append(line((x, foot), (x, high - TOP + 6), "rule", 0.8))
+            label = MONTHS[when.month - 1] + (f" {when.year}" if when.month == 1 or taken < 0 else "")
+            if x > taken + 6 and x + 3 + text_width(label, 11) < wide - 6:
+                shapes.append(Text((x + 3, high - TOP + 14), label, 11, "pencil", anchor="left"))
+                taken = x + text_width(label, 11)
+        when = (when + timedelta(days=32)).replace(day=1)
+    for k, one in enumerate(rows_of(schedule)):
+        y = high - TOP - (k + 1) * ROW
+        lit = one.task.id in chosen
+        critical = schedule.critical.slack_h.get(one.task.id, 1.0) < 1e-6
+        ink = "chalk" if lit else "ink"
+        mark = "✓ " if one.task.done else ""
+        shapes.append(Text((8, y + ROW / 2), elided(mark + one.task.name, 11, NAME - 16), 11, "pencil" if one.task.done else ink, "strong" if lit else "text", "left"))  # fmt: skip
+        fill = "spruce" if one.task.done else "ochre" if critical else "wood"
+        for a, b in _spans(one):
+            shapes.append(rect(scale.x(a), y + 4, max((b - a) * scale.per_day, 2.5), ROW - 8, stroke="chalk" if lit else "ink", fill=fill, width=2.0 if lit else 0.8, hatch="" if one.task.done else "wood" if not critical else "power", id=one.task.id, tint=0.6))  # fmt: skip
+        if one.end - one.begin > 1:
+            shapes.append(line((scale.x(one.begin), y + ROW / 2), (scale.x(one.end), y + ROW / 2), "ink", 0.8))
+        if one.free > one.end + 0.05:
+            shapes.append(rect(scale.x(one.end), y + 7, (one.free - one.end) * scale.per_day, ROW - 14, stroke="pencil", fill="foam", width=0.6, hatch="foam", tint=0.6))  # fmt: skip
+        if one.task.hands > 1:
+            told = f"{one.task.hands} hands"
+            after = scale.x(max(one.end, one.free)) + 4
+            if after + text_width(told, 9) < wide - 6:
+                shapes.append(Text((after, y + ROW / 2), told, 9, "pencil", anchor="left"))
+            else:
+                shapes.append(Text((scale.x(one.begin) - 4, y + ROW / 2), told, 9, "pencil", anchor="right"))
+    if ghost is not None:
+        moved = {one.task.id: one for one in ghost.placed}
+        for k, one in enumerate(rows_of(schedule)):
+            new = moved.get(one.task.id)
+            if new is not None and (abs(new.begin - one.begin) > 0.2 or abs(new.free - one.free) > 0.2):
+                y = high - TOP - (k + 1) * ROW
+                shapes.append(rect(scale.x(new.begin), y + 3, max((new.end - new.begin) * scale.per_day, 2.5), ROW - 6, stroke="chalk", width=1.4, dash=(4.0, 3.0)))  # fmt: skip
+    if schedule.now > 0:
+        shapes.append(line((scale.x(schedule.now), foot), (scale.x(schedule.now), high - TOP + 4), "chalk", 1.4))
+    if deadline is not None:
+        x = scale.x((deadline - schedule.begin).days + 1)
+        if x < wide - 4:
+            shapes.append(line((x, foot), (x, high - TOP + 4), "primer", 1.8, (8.0, 4.0)))
+            shapes.append(Text((x - 4, foot - 8), f"deadline {day_words(deadline)}", 11, "primer", "strong", "right"))
+    return tuple(shapes)
+
+
+def _spans(one: Placed) -> list[tuple[float, float]]:
+    """Runs of neighbouring days on which it is worked, as they are drawn: from morning to evening."""
+    spans: list[list[float]] = []
+    for day in one.days:
+        a, b = max(float(day) + 0.33, one.begin), min(float(day) + 0.95, max(one.end, one.begin + 0.1))
+        if spans and a - spans[-1][1] < 0.75:
+            spans[-1][1] = b
+        else:
+            spans.append([a, b])
+    return [(a, max(b, a + 0.1)) for a, b in spans]
+
+
+def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float) -> tuple[Primitive, ...]:
+    """How likely it is finished by each day, the deadline, and what moves it most as bars at the right."""
+    days = chance.days
+    first, last = days[0], days[-1]
+    if chance.deadline is not None:
+        at = float((chance.deadline - chance.begin).days)
+        first, last = min(first, at), max(last, at)
+    span = max(last - first, 7.0)
+    right = max(wide * 0.64, 260.0)
+    plot = Plot(first - 0.04 * span, last + 0.04 * span, 0.0, 1.0, 52.0, 40.0, right, high - 44.0)
+    shapes: list[Primitive] = []
+    for share in (0.0, 0.25, 0.5, 0.75, 1.0):
+        a, b = plot.at(plot.x0, share), plot.at(plot.x1, share)
+        shapes += [line(a, b, "rule", 0.7), Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right")]
+    many = len(days)
+    step = max(many // 240, 1)
+    points = [plot.at(days[k], (k + 1) / many) for k in range(0, many, step)]
+    points.append(plot.at(days[-1], 1.0))
+    shapes.append(Poly((plot.at(days[0], 0.0), *points, plot.at(days[-1], 0.0)), "", "chalk", 0.0, tint=0.12))
+    shapes.append(Poly((plot.at(days[0], 0.0), *points), "chalk", "", 2.2, False))
+    for share, when in ((0.5, chance.p50), (0.8, chance.p80)):
+        x, y = plot.at(float((when - chance.begin).days), share)
+        shapes += [line((x, plot.low), (x, y), "chalk", 1.0, (3.0, 3.0)), Text((x + 5, y - 9), f"{share * 100:.0f} % by {day_words(when)}", 11, "chalk", "strong", "left", "paper")]  # fmt: skip
+    taken = -1e9
+    for k in range(5):
+        day = plot.x0 + (plot.x1 - plot.x0) * k / 4
+        when = chance.begin + timedelta(days=int(day))
+        x, y = plot.at(day, 0.0)
+        label = f"{when.day} {MONTHS[when.month - 1]}"
+        half = text_width(label, 11) / 2
+        if x - half > taken + 8:
+            shapes.append(Text((x, y - 14), label, 11, "pencil"))
+            taken = x + half
+    if chance.deadline is not None and chance.by is not None:
+        x, _ = plot.at(float((chance.deadline - chance.begin).days), 0.0)
+        ink = "spruce" if chance.by >= 0.5 else "primer"
+        shapes.append(line((x, plot.low), (x, plot.top), ink, 1.8, (8.0, 4.0)))
+        text = f"deadline: {chance.by * 100:.0f} %"
+        left = x + 6 + text_width(text, 12, "strong") < right
+        shapes.append(Text((x + (6 if left else -6), plot.top + 10), text, 12, ink, "strong", "left" if left else "right", "paper"))  # fmt: skip
+    x, y = right + 24, high - 52.0
+    room = wide - x - 12
+    if chance.movers and room > 90:
+        shapes.append(Text((x, y + 14), "What moves it most", 11, "ink", "strong", "left"))
+        top = max(share for _, share in chance.movers) or 1.0
+        for id, share in chance.movers:
+            y -= 30
+            shapes.append(Text((x, y + 12), elided(names.get(id, id), 11, room), 11, "ink", anchor="left"))
+            shapes.append(rect(x, y - 4, max(room * share / top, 2.0), 7, stroke="ink", fill="ochre", tint=0.6, id=id))
+    return tuple(shapes)

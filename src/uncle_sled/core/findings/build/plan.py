@@ -1,0 +1,158 @@
+"""Judged of the plan of work; silent until somebody has begun to plan."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from uncle_sled.core.document.edits import Op, add_to, set_to
+from uncle_sled.core.document.work import Work
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.build.chance import chance_of
+from uncle_sled.core.studies.build.days import days_of, parsed
+from uncle_sled.core.studies.build.gluing import CAUTION as GLUE_CAUTION
+from uncle_sled.core.studies.build.gluing import beads_of
+from uncle_sled.core.studies.build.lifting import lifts_of
+from uncle_sled.core.studies.build.log import photo_fault
+from uncle_sled.core.studies.build.order import sprung
+from uncle_sled.core.studies.build.schedule import Placed, Schedule, schedule_of
+from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.words import Words, lower_first
+
+LATE_DAYS = 10.0  # that something keeps a task waiting
+DRAWS = 1000  # of the judging: the bench draws five thousand
+
+
+def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """Let the later task wait for the earlier one."""
+    before, after = one.where[1], one.where[2]
+    tasks = {task.id: task for task in tasks_of(s.build, s.facts)}
+    if before not in tasks or after not in tasks:
+        return None
+    waits = [*tasks[after].after, before]
+    known = any(change.id == after for change in s.build.work.changes)
+    op = set_to(f"work.changes.{after}.after", waits) if known else add_to("work.changes", {"id": after, "after": waits})
+    return (op,), f"Let {lower_first(tasks[after].name)} wait for {lower_first(tasks[before].name)}"
+
+
+def _slower(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """An adhesive that stays open as long as the slowest piece takes."""
+    beads = beads_of(s.build.work.glue, take_off(s.build, s.facts), 20.0)
+    if not beads:
+        return None
+    wanted = float(int(beads[0].takes_min / 5) * 5 + 5)
+    return (set_to("work.glue.bead_open_min", wanted),), f"Take an adhesive that stays open for {wanted:.0f} min"
+
+
+ORDER_TRAP = Rule(
+    "order-trap", "mind", "Build", "Two tasks in an order that spoils work", "Work is done twice.", helps="edit", cure=_wait,
+)  # fmt: skip
+TASK_LOOP = Rule(
+    "task-loop", "stop", "Build", "Tasks that wait for each other in a ring", "None of them can ever begin.",
+    why_none="Take one of the waits out on Calendar.",
+)  # fmt: skip
+NEVER = Rule(
+    "task-never", "mind", "Build", "A task for which no day is found", "What follows it waits for ever.",
+    why_none="More hands, other days, or a warmer shop; on Calendar.",
+)  # fmt: skip
+LATE = Rule(
+    "late-on-path", "mind", "Build", "Something late on the critical path", "Every day that it is late the finish is late.",
+    why_none="Order it now, or take what it holds up out of its way: what can be prebuilt is listed on Today.",
+)  # fmt: skip
+CRANE = Rule(
+    "booked-too-early", "mind", "Build", "Something booked before what it needs is there", "A crane that stands is paid, and comes again.",
+    why_none="Book it later, or hurry what it waits for.",
+)  # fmt: skip
+CHANCE = Rule(
+    "deadline-unlikely", "mind", "Build", "A chance under half of the deadline", "People are late by weeks, and always together.",
+    why_none="Leave something for later, find hands, or move the date.",
+)  # fmt: skip
+LIFT = Rule(
+    "lift-over-limit", "stop", "Build", "A lift over one of its limits", "What falls kills.", "A qualified lifter decides.",
+    why_none="Longer legs, a spreader, more hands, less wind: change it on Lift.",
+)  # fmt: skip
+BOND = Rule(
+    "bond-too-slow", "mind", "Build", "A bonded piece that takes longer than its adhesive stays open", "A skin on the bead does not hold.", GLUE_CAUTION,
+    helps="edit", cure=_slower,
+)  # fmt: skip
+PHOTO = Rule(
+    "photo-outside", "note", "Build", "A photo that is not beside the file", "It is gone when the file moves.",
+    why_none="Put it beside the file and write its path from there.",
+)  # fmt: skip
+RULES = (ORDER_TRAP, TASK_LOOP, NEVER, LATE, CRANE, CHANCE, LIFT, BOND, PHOTO)
+
+
+def _else_from(schedule: Schedule, one: Placed) -> float:
+    """The day from which a task could have begun if what it waits for were there."""
+    free = [other.free for other in schedule.placed if other.task.id in one.task.after]
+    return max([float(schedule.now), *free])
+
+
+def begun(s: Studied) -> bool:
+    return s.build.work != Work()
+
+
+def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    if not begun(s):
+        return
+    tasks = tasks_of(s.build, s.facts)
+    names = {one.id: one.name for one in tasks}
+    schedule = schedule_of(s.build, s.facts)
+    if schedule.loop:
+        ring = " waits for ".join(names.get(id, id) for id in schedule.loop)
+        yield TASK_LOOP.found("Tasks wait for each other", f"{ring}.", ("work", *schedule.loop[:-1]))
+    for trap in sprung(tasks):
+        yield ORDER_TRAP.found(
+            f"{names[trap.after]} before {lower_first(names[trap.before])}",
+            f"Nothing keeps {lower_first(names[trap.after])} until {lower_first(names[trap.before])} is done.",
+            ("work", trap.before, trap.after),
+            why=trap.why,
+        )
+    own = [one for one in schedule.never if not one[1].startswith("it waits for")]
+    if own:
+        id, why = own[0]
+        more = f" {len(schedule.never) - 1} more wait with it." if len(schedule.never) > 1 else ""
+        yield NEVER.found(f"{names[id]}: no day is found", f"{why[:1].upper()}{why[1:]}.{more}", ("work", id))
+    for one in schedule.placed:
+        task = one.task
+        if task.fixed and not task.done:
+            late = [other for other in schedule.placed if other.task.id in task.after and other.free > one.begin + 0.01]
+            if late:
+                worst = max(late, key=lambda other: other.free)
+                days = int(worst.free - one.begin) + 1
+                yield CRANE.found(
+                    f"{task.name} is booked too early",
+                    f"It is on {task.ready}; {lower_first(worst.task.name)} is ready {days} days after that.",
+                    ("work", task.id),
+                    number=float(days),
+                )
+        elif task.because and one.why == task.because and not task.done and schedule.critical.slack_h.get(task.id, 1.0) < 1.0 and one.begin - _else_from(schedule, one) >= LATE_DAYS:  # fmt: skip
+            yield LATE.found(
+                f"{task.name} waits", f"{task.because[:1].upper()}{task.because[1:]}, {task.ready}; it is on the critical path.", ("work", task.id)
+            )  # fmt: skip
+    if parsed(s.build.work.deadline) is not None and not schedule.never and not schedule.loop:
+        chance = chance_of(schedule, days_of(s.build), s.build.work.deadline, DRAWS)
+        if chance is not None and chance.by is not None and chance.by < 0.5:
+            yield CHANCE.found(
+                "The deadline is unlikely",
+                f"{chance.by * 100:.0f} % by {s.build.work.deadline}; half by {chance.p50.isoformat()}, four of five by {chance.p80.isoformat()}.",
+                ("work", "deadline"),
+                number=0.5 - chance.by,
+            )
+    for lift in lifts_of(s):
+        if lift.refusals and not lift.lift.done:
+            yield LIFT.found(f"{lift.name}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id))  # fmt: skip
+    slow = [one for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), 20.0) if one.too_slow]
+    if slow:
+        yield BOND.found(
+            f"{slow[0].name}: bonded too slowly",
+            f"{slow[0].takes_min:.0f} min to set {slow[0].rivets} rivets on {words.m(slow[0].bead_m)}; it stays open {slow[0].open_min:.0f} min. {len(slow)} such.",
+            ("glue", "open"),
+            number=slow[0].takes_min - slow[0].open_min,
+        )
+    for entry in s.build.work.log:
+        fault = photo_fault(entry.photo)
+        if fault is not None:
+            yield PHOTO.found("A photo outside of the folder", fault, ("log", entry.id))

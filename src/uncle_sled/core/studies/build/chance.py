@@ -1,0 +1,136 @@
+"""The finish as a chance: hours drawn task by task, late together, sent through the whole graph as the hands do it.
+
+Every task is drawn from a beta of the classic mean and sd, all of them times one common lognormal factor of sd 0.15
+(work notes); arcs of the calendar keep two tasks apart that the same hands or space do one after the other. Check: two
+parallel paths of 10 +- 2 end at 11.13 on average.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date, timedelta
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.studies.build.days import SLOT_H, Days, parsed
+from uncle_sled.core.studies.build.order import sorted_tasks
+from uncle_sled.core.studies.build.schedule import Schedule, weights
+from uncle_sled.core.studies.build.tasks import Task
+
+DRAWS = 5000
+COMMON = 0.15
+Floats = NDArray[np.float64]
+
+
+class Chance(msgspec.Struct, frozen=True):
+    """days: (draws,) when it is finished, sorted, days from the first; by: chance by the deadline, None without one.
+
+    movers: tasks whose hours move the finish most, with the share of its spread (rank correlation squared).
+    """
+
+    begin: date
+    days: tuple[float, ...]
+    p50: date
+    p80: date
+    by: float | None
+    deadline: date | None
+    movers: tuple[tuple[str, float], ...]
+
+
+def shape(low: float, likely: float, high: float) -> tuple[float, float] | None:
+    """alpha and beta with the classic mean and sd; None where low is high. Check 2, 4, 9: 2.5948, 4.6706."""
+    if high - low < 1e-9:
+        return None
+    u = ((low + 4 * likely + high) / 6 - low) / (high - low)
+    v = 1 / 6
+    both = u * (1 - u) / v**2 - 1
+    return u * both, (1 - u) * both
+
+
+def common_of(draws: int, seed: int = 11, common: float = COMMON) -> Floats:
+    """By how much one person is late with everything, (draws,), mean 1."""
+    if not common:
+        return np.ones(draws)
+    return np.exp(np.random.default_rng(seed).normal(-(common**2) / 2, common, draws))
+
+
+def drawn(tasks: Sequence[Task], draws: int = DRAWS, seed: int = 11, common: float = COMMON) -> dict[str, Floats]:
+    """Hours still to be worked of every task, (draws,) each."""
+    rng = np.random.default_rng(seed + 1)
+    late = common_of(draws, seed, common)
+    made = {}
+    for one in tasks:
+        if one.done:
+            made[one.id] = np.zeros(draws)
+            continue
+        of = shape(one.low, one.likely, one.high)
+        hours = np.full(draws, one.likely) if of is None else one.low + (one.high - one.low) * rng.beta(*of, draws)
+        made[one.id] = np.maximum(hours * late - one.logged, 0.1 * hours)
+    return made
+
+
+def through(
+    order: Sequence[Task], hours: dict[str, Floats], waits: dict[str, float], arcs: dict[str, set[str]], early: dict[str, float]
+) -> Floats:
+    """When all is done, (draws,), in the unit of the hours. Args: arcs: of each task what must be done before it."""
+    end: dict[str, Floats] = {}
+    draws = len(next(iter(hours.values()))) if hours else 1
+    last = np.zeros(draws)
+    for one in order:
+        begin = np.full(draws, early.get(one.id, 0.0))
+        for id in arcs.get(one.id, set()):
+            if id in end:
+                begin = np.maximum(begin, end[id] + waits.get(id, 0.0) * (id in one.after))
+        end[one.id] = begin + hours[one.id]
+        last = np.maximum(last, end[one.id] + waits.get(one.id, 0.0))
+    return last
+
+
+def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS) -> Chance | None:
+    """The chance curve of a calendar; None where nothing is left to be placed."""
+    if not schedule.placed or schedule.never or schedule.loop:
+        return None
+    tasks = sorted_tasks([one.task for one in schedule.placed])
+    hours = drawn(tasks, draws)
+    _, waits = weights(tasks, days)
+    order = sorted((one for one in schedule.placed), key=lambda one: one.begin)
+    arcs = {one.task.id: set(one.task.after) for one in order}
+    for k, one in enumerate(order):  # who had to wait for hands or space waits for them again
+        for before in order[:k]:
+            crowded = before.task.space == one.task.space or before.task.hands + one.task.hands > int(days.hands.max())
+            if before.end <= one.begin + 1e-9 and crowded and not before.task.done:
+                arcs[one.task.id].add(before.task.id)
+    worked = np.flatnonzero(days.hands > 0)
+    per_day = days.slots * SLOT_H
+    now_h = float(np.searchsorted(worked, schedule.now)) * per_day
+    early = {}
+    for one in order:
+        ready = parsed(one.task.ready)
+        at = max(days.day_of(ready), schedule.now) if ready is not None and not one.task.done else schedule.now
+        early[one.task.id] = max(float(np.searchsorted(worked, at)) * per_day - now_h, 0.0)
+    by_begin = [one.task for one in order]
+    # helpers that come on few days are waited for: as much longer as the calendar took over the bare hours
+    mean = {one.task.id: np.array([one.task.left_h]) for one in order}
+    bare = float(through(by_begin, mean, waits, arcs, early)[0])
+    finish_day = schedule.finish_day or 0
+    real = max(float(np.searchsorted(worked, finish_day)) * per_day - now_h, 1e-6)
+    stretch = max(real / bare, 1.0) if bare > 0 else 1.0
+    total = through(by_begin, hours, waits, arcs, early) * stretch + now_h
+    index = np.minimum((total / per_day).astype(np.int64), len(worked) - 1)
+    finish = worked[index].astype(np.float64)
+    finish.sort()
+    until = parsed(deadline)
+    by = float((finish <= days.day_of(until)).mean()) if until is not None else None
+    late = common_of(draws)  # what they all share says nothing of one of them
+    ranks = np.argsort(np.argsort(total / late))
+    movers = []
+    for task in tasks:
+        if not task.done and hours[task.id].std() > 1e-9:
+            mine = np.argsort(np.argsort(hours[task.id] / late)).astype(np.float64)
+            r = float(np.corrcoef(mine, ranks.astype(np.float64))[0, 1])
+            movers.append((task.id, r * r))
+    movers.sort(key=lambda one: -one[1])
+    p50, p80 = (days.begin + timedelta(days=int(np.quantile(finish, share))) for share in (0.5, 0.8))
+    return Chance(days.begin, tuple(float(one) for one in finish), p50, p80, by, until, tuple(movers[:5]))

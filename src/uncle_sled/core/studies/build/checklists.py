@@ -1,0 +1,84 @@
+"""Checklists made of what this build has: a build without gas never asks about gas. Ticked with date and who, own lines kept."""
+
+from __future__ import annotations
+
+import csv
+from functools import lru_cache
+
+import msgspec
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.work import Tick
+from uncle_sled.core.studies.build.tasks import quantities
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.shipped import shipped
+
+
+class Check(msgspec.Struct, frozen=True):
+    """A line of a list. tick: when and by whom it was done last; None: not yet."""
+
+    id: str  # list/line
+    says: str
+    own: bool
+    tick: Tick | None
+
+
+class Checklist(msgspec.Struct, frozen=True):
+    name: str
+    lines: tuple[Check, ...]
+
+    @property
+    def done(self) -> int:
+        return sum(1 for one in self.lines if one.tick is not None)
+
+
+@lru_cache(maxsize=1)
+def _shipped() -> tuple[tuple[str, str, str, str], ...]:
+    return tuple(
+        (line["list"], line["line"], line["when"], line["says"])
+        for line in csv.DictReader(shipped("catalogue/checklists.csv").decode().splitlines())
+    )
+
+
+def has(build: Build, facts: Facts) -> set[str]:
+    """What a build has that a line may ask for."""
+    amount = quantities(build, facts)
+    aboard = [one for one in build.stow.things if not one.taken_out]
+    off = take_off(build, facts)
+    found = {name for name in ("gas", "water", "openings", "wired", "rolls") if amount[name] > 0}
+    if amount["frame"]:
+        found.add("welded")
+    if amount["cloth_m2"] > 0:
+        found.add("cloth")
+    if any(one.kind == "sheet" and "plywood" not in one.material.lower() and not one.material.startswith("OSB") for one in off.pieces):  # fmt: skip
+        found.add("bonded")
+    if any(one.kind in ("AC", "earth") for one in build.systems.wires) or build.systems.hookup_a:
+        found.add("mains")
+    if aboard:
+        found.add("things")
+    if any(one.kind == "battery" for one in aboard):
+        found.add("battery")
+    if any(one.burns not in ("none", "") for one in aboard):
+        found.add("burns")
+    if any("fridge" in one.name.lower() or "cool box" in one.name.lower() for one in aboard):
+        found.add("fridge")
+    return found
+
+
+def checklists(build: Build, facts: Facts) -> tuple[Checklist, ...]:
+    """Every list that has a line for this build, in the order of the work, one's own lines at their ends."""
+    here = has(build, facts)
+    ticks = {one.id: one for one in build.work.ticks}
+    lists: dict[str, list[Check]] = {}
+    for name, line, when, says in _shipped():
+        if when in here:
+            id = slug(name, line)
+            lists.setdefault(name, []).append(Check(id, says, False, ticks.get(id)))
+    for own in build.work.lines:
+        id = slug(own.list, own.id)
+        lists.setdefault(own.list, []).append(Check(id, own.says, True, ticks.get(id)))
+    return tuple(Checklist(name, tuple(lines)) for name, lines in lists.items())
+
+
+def slug(name: str, line: str) -> str:
+    return f"{name}/{line}".replace(".", "_")

@@ -1,0 +1,307 @@
+"""Lift day: what is lifted, how sure its mass is, picks and slings, wind by area, tilting up, turning a frame, hands.
+
+Source: work notes, lift day, corrections. Masses are taken as mean + 2 sigma. Refused: legs over 60 degrees from upright,
+a hook no higher than the picks, wind over 8 m/s. A qualified lifter decides.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+import msgspec
+
+from uncle_sled.core.document.work import Lift
+from uncle_sled.core.parts.part import SHARED_BIAS
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.words import Words
+
+START = 1.25  # of four legs, for the jerk at the start
+CHOKED, HOLD_N, CD, GUST, WIND_MOST = 0.8, 250.0, 1.6, 1.5, 8.0
+WARN_DEG, REFUSE_DEG, SPREAD_DEG = 45.0, 60.0, 30.0
+HAND_KG, OVER_KG = 25.0, 15.0
+LINES = 2  # tag lines, a person each
+
+Verdict = Literal["good", "warn", "refuse"]
+
+
+class Said(msgspec.Struct, frozen=True):
+    """One number of a lift: its name, value with unit in words later, limit where it has one, and how it stands."""
+
+    name: str
+    value: float
+    unit: str  # N, m, deg, kg, m/s, N m, people
+    limit: float | None = None
+    verdict: Verdict = "good"
+
+
+class Lifted(msgspec.Struct, frozen=True):
+    """A lift worked out. mass_kg: the mean; sigma_kg; taken_kg: mean + 2 sigma, by which all is reckoned.
+
+    size_m: length and height of what hangs there; cg_m: from its left end and its foot; refusals: in words; crew: who stands where.
+    """
+
+    lift: Lift
+    name: str
+    mass_kg: float
+    sigma_kg: float
+    size_m: tuple[float, float]
+    cg_m: tuple[float, float]
+    said: tuple[Said, ...]
+    refusals: tuple[str, ...]
+    hands: int
+    crew: tuple[str, ...]
+    why: str = ""  # why nothing is known
+
+    @property
+    def taken_kg(self) -> float:
+        return self.mass_kg + 2 * self.sigma_kg
+
+    @property
+    def limit_broken(self) -> bool:
+        return bool(self.refusals)
+
+
+def two_legs(mass_kg: float, a_m: float, b_m: float, hook_m: float) -> dict[str, tuple[float, float]]:
+    """Forces, tensions [N], angles from upright [deg] and lengths [m] of two legs a and b from the centre, hook over it.
+
+    Check 260 kg, 1.1 and 1.7 m, hook 1.9 over: 1,548 and 1,002 N; 30.1 and 41.8 deg; 1,789 and 1,344 N; 2.195 and 2.550 m.
+    """
+    weight = mass_kg * GRAVITY
+    up = weight * b_m / (a_m + b_m), weight * a_m / (a_m + b_m)
+    angles = math.atan2(a_m, hook_m), math.atan2(b_m, hook_m)
+    return {
+        "up_n": up,
+        "deg": (math.degrees(angles[0]), math.degrees(angles[1])),
+        "tension_n": (up[0] / math.cos(angles[0]), up[1] / math.cos(angles[1])),
+        "leg_m": (math.hypot(a_m, hook_m), math.hypot(b_m, hook_m)),
+    }
+
+
+def squeeze_n(up_n: float, deg: float) -> float:
+    """What two legs press a panel together with [N]. Check: 1,548 N at 30.1 degrees: 896 N."""
+    return up_n * math.tan(math.radians(deg))
+
+
+def four_legs_n(mass_kg: float, deg: float) -> float:
+    """Tension of a leg of four on something stiff, of which two carry, with the start [N]. Check 420 kg, 35 deg: 3,143 N."""
+    return mass_kg * GRAVITY / (2 * math.cos(math.radians(deg))) * START
+
+
+def wind_hold_m_s(area_m2: float, people: int) -> float:
+    """Gust at which people on tag lines still hold a panel [m/s]. Check 4.8 x 2.4 m, two: 6.7 m/s."""
+    return math.sqrt(people * HOLD_N / (0.6 * CD * area_m2)) if area_m2 > 0 else math.inf
+
+
+def wind_n(area_m2: float, speed_m_s: float) -> float:
+    """Check 4.8 x 2.4 m at 8 m/s: 708 N."""
+    return CD * 0.6 * speed_m_s**2 * area_m2
+
+
+def tilt_kg(mass_kg: float, cg_m: float, hands_m: float, deg: float = 0.0) -> float:
+    """What hands at a height bear of a wall that is tilted up about its foot [kg]. Check 96 kg, 1.0, 1.9: 50.5; at 60 deg 25."""
+    return mass_kg * cg_m / hands_m * math.cos(math.radians(deg))
+
+
+def turning(mass_kg: float, wide_m: float, z_m: float) -> tuple[float, float, float]:
+    """Force at the far rail to start [N], angle at which it goes over by itself [deg], moment to hold at 90 [N m].
+
+    Check 210 kg, 2.1 wide, centre 0.25 above: 1,030 N, 76.6 deg, 515 N m.
+    """
+    weight = mass_kg * GRAVITY
+    return weight * (wide_m / 2) / wide_m, math.degrees(math.atan2(wide_m / 2, z_m)), weight * z_m
+
+
+def liftable(s: Studied) -> tuple[tuple[str, str], ...]:
+    """What can be lifted: (id, name): every wall, floor and roof, the whole body, the frame."""
+    made = [(surface.id, surface.id) for surface in s.framed.body.surfaces] if s.framed.body is not None else []
+    if made:
+        made.append(("body", "whole body"))
+    if any(part.group == "frame" for part in s.parts):
+        made.append(("frame", "the frame"))
+    return tuple(made)
+
+
+def lifts_of(s: Studied) -> tuple[Lifted, ...]:
+    return tuple(lifted(s, one) for one in s.build.work.lifts)
+
+
+def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tuple[float, float], float] | None:
+    """Mass, sigma [kg], sizes, centre from the left end and the foot [m], and area [m2] of something that is lifted."""
+    body = s.framed.body
+    if what in ("body", "frame"):
+        group = "shell" if what == "body" else "frame"
+        parts = [p for p in s.parts if p.group == group and p.mass_kg > 0]
+        if not parts:
+            return None
+        mass = sum(p.mass_kg for p in parts)
+        own = math.sqrt(sum(p.sigma_kg**2 for p in parts))
+        sigma = math.hypot(own, SHARED_BIAS * mass if what == "body" else 0.0)
+        x0 = min(p.x_m - p.size_m[0] / 2 for p in parts)
+        x1 = max(p.x_m + p.size_m[0] / 2 for p in parts)
+        if what == "body" and body is not None:
+            x0, x1 = body.front, body.front + body.length
+            high = max(sur.polygon.bounds[3] - sur.polygon.bounds[1] for sur in body.surfaces if sur.kind in ("left side", "right side")) if any(sur.kind in ("left side", "right side") for sur in body.surfaces) else 2.0  # fmt: skip
+        else:
+            wide = s.build.rig.frame_width.si if s.build.rig.frame_width else 1.6
+            high = wide
+            x1 = max(x1, s.build.rig.frame_length.si if s.build.rig.frame_length else x1)
+            x0 = min(x0, 0.0)
+        cg = sum(p.x_m * p.mass_kg for p in parts) / mass - x0
+        foot = body.under if what == "body" and body is not None else min(p.z_m - p.size_m[2] / 2 for p in parts)
+        up = sum(p.z_m * p.mass_kg for p in parts) / mass - foot if what == "body" else high / 2
+        return mass, sigma, (max(x1 - x0, 0.5), max(high, 0.3)), (min(max(cg, 0.05), x1 - x0), min(max(up, 0.05), high)), max(x1 - x0, 0.5) * max(high, 0.3)
+    if body is None:
+        return None
+    surface = next((one for one in body.surfaces if one.id == what), None)
+    if surface is None:
+        return None
+    x0, y0, x1, y1 = surface.polygon.bounds
+    parts = [p for p in s.parts if p.group == "shell" and (p.id == surface.kind or p.made_by == surface.kind or surface.kind in p.name.lower())]  # fmt: skip
+    face = next((one for one in s.build.shell.faces if one.kind == surface.kind), None)
+    part = next((p for p in s.parts if face is not None and p.id in (face.id, f"face/{face.id}")), None) or (parts[0] if parts else None)  # fmt: skip
+    members = [m for m in s.framed.members if m.face == what]
+    mass = part.mass_kg if part is not None else 0.0
+    many = sum(1 for one in body.surfaces if one.kind == surface.kind)
+    same = [one for one in body.surfaces if one.kind == surface.kind]
+    share = surface.area_m2 / max(sum(one.area_m2 for one in same), 1e-9) if many > 1 else 1.0
+    mass = mass * share + (sum(m.mass_kg for m in members) if part is not None and part.bias_group is not None and not _with_sticks(s, part.id) else 0.0)  # fmt: skip
+    if mass <= 0:
+        return None
+    sigma = math.hypot(0.06 * mass, SHARED_BIAS * mass) if part is None else math.hypot(part.sigma_kg * share, SHARED_BIAS * mass)  # fmt: skip
+    centre = surface.polygon.centroid
+    return mass, sigma, (x1 - x0, y1 - y0), (centre.x - x0, centre.y - y0), surface.area_m2
+
+
+def _with_sticks(s: Studied, id: str) -> bool:
+    """Whether the sticks are inside of a face's own mass already."""
+    return not any(part.made_by == "framing" or part.id.startswith("sticks") for part in s.parts)
+
+
+def lifted(s: Studied, lift: Lift) -> Lifted:
+    """One lift. Sizes that were not typed: picks a quarter of the length from the ends, hook as high as they are apart."""
+    load = _load(s, lift.what)
+    name = dict(liftable(s)).get(lift.what, lift.what)
+    if load is None:
+        return Lifted(lift, name, 0.0, 0.0, (0.0, 0.0), (0.0, 0.0), (), (), 0, (), "nothing is known of its weight yet")
+    mass, sigma, size, cg, area = load
+    words = Words(s.build.brief.reading.shown())
+    made = {"crane": _crane, "tilt up": _tilt, "by hand": _carry, "turn over": _turn}[lift.way]
+    said, refusals, hands, crew = made(words, lift, mass + 2 * sigma, size, cg, area)
+    wind = lift.wind_m_s
+    if wind is not None and lift.way in ("crane", "tilt up"):
+        hold = min(wind_hold_m_s(area, LINES), WIND_MOST) if lift.way == "crane" else min(wind_hold_m_s(area, max(lift.people - 1, 1)), WIND_MOST)  # fmt: skip
+        bad = wind * GUST > hold + 1e-9
+        said.append(Said("wind, in gusts", wind * GUST, "m/s", hold, "refuse" if bad else "good"))
+        if bad:
+            refusals.append(f"gusts of {_pace(wind * GUST, words)}: at most {_pace(hold, words)} are held on {words.m2(area)}")
+    elif lift.way in ("crane", "tilt up"):
+        most = min(wind_hold_m_s(area, LINES), WIND_MOST) / GUST
+        said.append(Said("mean wind at the most", most, "m/s"))
+    if hands > lift.people:
+        refusals.append(f"{hands} people are wanted and {lift.people} are there")
+    said.append(Said("people", float(hands), "people", float(lift.people), "refuse" if hands > lift.people else "good"))
+    return Lifted(lift, name, mass, sigma, size, cg, tuple(said), tuple(refusals), hands, tuple(crew))
+
+
+Worked = tuple[list[Said], list[str], int, list[str]]
+
+
+def _pace(m_s: float, words: Words) -> str:
+    return words.kmh(m_s * 3.6) if words.shown.imperial else f"{m_s:.1f} m/s"
+
+
+def _crane(
+    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
+) -> Worked:
+    a = lift.pick_front.si if lift.pick_front is not None else max(cg[0] - size[0] / 4, size[0] / 8)
+    b = lift.pick_rear.si if lift.pick_rear is not None else max(size[0] * 3 / 4 - cg[0], size[0] / 8)
+    hook = lift.hook.si if lift.hook is not None else (a + b)
+    refusals: list[str] = []
+    if hook <= 0:
+        return [], ["the hook is no higher than the picks"], 0, []
+    if a <= 0 or b <= 0:
+        return [], ["the centre of gravity must hang between the picks"], 0, []
+    legs = two_legs(mass, a, b, hook)
+    body = lift.what == "body"
+    worst = max(legs["deg"])
+    tension = four_legs_n(mass, worst) if body else max(legs["tension_n"])
+    verdict: Verdict = "refuse" if worst > REFUSE_DEG else "warn" if worst > WARN_DEG else "good"
+    if worst > REFUSE_DEG:
+        refusals.append(f"a leg stands {worst:.0f}° from upright; over 60° nothing is lifted")
+    mark = None if lift.sling_n is None else lift.sling_n * (CHOKED if lift.choked else 1.0)
+    bad = mark is not None and tension > mark
+    if bad and mark is not None:
+        refusals.append(f"a leg pulls {words.fine_newtons(tension)} and its sling holds {words.fine_newtons(mark)}")
+    squeeze = squeeze_n(legs["up_n"][0], legs["deg"][0])
+    spread = worst > SPREAD_DEG and not lift.spreader
+    said = [
+        Said("front leg from upright", legs["deg"][0], "deg", REFUSE_DEG, verdict),
+        Said("rear leg from upright", legs["deg"][1], "deg", REFUSE_DEG, verdict),
+        Said("pull of a leg" if not body else "pull of a leg, two of four carry", tension, "N", mark, "refuse" if bad else "good"),
+        Said("front leg", legs["leg_m"][0], "m"),
+        Said("rear leg", legs["leg_m"][1], "m"),
+        Said("pressed together with" if not lift.spreader else "a spreader takes", squeeze, "N", None, "warn" if spread else "good"),
+    ]  # fmt: skip
+    crew = [
+        "one at the machine, who follows one signaller only",
+        "one signaller, in sight of the machine",
+        "one on each tag line, front and rear, never under it",
+        "one at the place, with braces at hand before the hook is let go",
+    ]
+    return said, refusals, 5, crew
+
+
+def _tilt(
+    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
+) -> Worked:
+    at = lift.hands_at.si if lift.hands_at is not None else min(size[1], 1.9)
+    if at <= 0:
+        return [], ["hands at no height hold nothing"], 0, []
+    start = tilt_kg(mass, cg[1], at)
+    hands = math.ceil(start / HAND_KG - 1e-9) + 1  # one more at the line the other way
+    said = [
+        Said("at the hands, to start", start, "kg"),
+        Said("at the hands, half way", tilt_kg(mass, cg[1], at, 60.0), "kg"),
+        Said("each of them", start / max(hands - 1, 1), "kg", HAND_KG, "good"),
+    ]
+    crew = [
+        f"{hands - 1} along the top, {words.kg(HAND_KG)} each, stepping in as it rises",
+        "one at a line or brace the other way, set before it starts: past 80° it wants to go over",
+        "stops nailed at the foot, so that it cannot slide",
+    ]
+    return said, [], hands, crew
+
+
+def _carry(
+    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
+) -> Worked:
+    over = lift.hands_at is not None and lift.hands_at.si > 1.4
+    each = OVER_KG if over else HAND_KG
+    hands = max(math.ceil(mass / each - 1e-9), 2 if max(size) > 1.8 or area > 1.5 else 1)
+    said = [Said("each of them", mass / hands, "kg", each, "good")]
+    crew = [f"{hands} at its edges, one of them counts", "the way is clear, the place is ready, gloves on"]
+    return said, [], hands, crew
+
+
+def _turn(
+    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
+) -> Worked:
+    z = lift.hook.si if lift.hook is not None else 0.25
+    wide = size[1]
+    start, over, moment = turning(mass, wide, max(z, 0.01))
+    mark = None if lift.sling_n is None else lift.sling_n / 2  # hoist and beam marked for twice
+    bad = mark is not None and start > mark
+    refusals = [f"it pulls {words.fine_newtons(start)} to start; hoist and beam must be marked for twice as much"] if bad else []
+    said = [
+        Said("at the far rail, to start", start, "N", mark, "refuse" if bad else "good"),
+        Said("goes over by itself from", over, "deg"),
+        Said("to be held when it stands", moment, "N m"),
+    ]
+    crew = [
+        "one at the hoist",
+        "one at the second line, the other way, tight before it goes over",
+        "nobody between it and the way it falls",
+    ]
+    return said, refusals, 3, crew

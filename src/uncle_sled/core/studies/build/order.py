@@ -1,0 +1,129 @@
+"""What must come before what: loops, the critical path, and the traps of a wrong order.
+
+Critical path method: earliest and latest by longest paths over the graph of tasks, hours of work, waits counted by the
+share of the clock that is worked. Check: A 3, B 2 after A, C 4 after A, D 2 after B and C, E 1 after D: 10, B has 2 of slack.
+"""
+
+from __future__ import annotations
+
+import csv
+from collections.abc import Mapping, Sequence
+from functools import lru_cache
+
+import msgspec
+
+from uncle_sled.core.studies.build.tasks import Task
+from uncle_sled.shipped import shipped
+
+
+class Critical(msgspec.Struct, frozen=True):
+    """Earliest begin and slack of every task in hours of work, and how long all of it is."""
+
+    begin_h: dict[str, float]
+    slack_h: dict[str, float]
+    tail_h: dict[str, float]
+    long_h: float
+
+    def critical(self, id: str) -> bool:
+        return self.slack_h[id] < 1e-6
+
+
+class Trap(msgspec.Struct, frozen=True):
+    """An order that spoils work: what comes before, what after, and why."""
+
+    id: str
+    before: str
+    after: str
+    why: str
+
+
+@lru_cache(maxsize=1)
+def traps() -> tuple[Trap, ...]:
+    return tuple(
+        Trap(line["id"], line["before"], line["after"], line["why"])
+        for line in csv.DictReader(shipped("catalogue/traps.csv").decode().splitlines())
+    )
+
+
+def loop_in(tasks: Sequence[Task]) -> tuple[str, ...]:
+    """Ids of tasks that wait for each other in a ring, in its order; nothing where there is none."""
+    after = {one.id: [id for id in one.after] for one in tasks}
+    state: dict[str, int] = {}
+    for first in after:
+        stack: list[tuple[str, int]] = [(first, 0)]
+        path: list[str] = []
+        while stack:
+            id, at = stack.pop()
+            if at == 0:
+                if state.get(id) == 2:
+                    continue
+                state[id] = 1
+                path.append(id)
+            before = [one for one in after.get(id, []) if one in after]
+            if at < len(before):
+                stack.append((id, at + 1))
+                other = before[at]
+                if state.get(other) == 1:
+                    return (*path[path.index(other) :], other)[::-1]
+                if state.get(other) != 2:
+                    stack.append((other, 0))
+            else:
+                state[id] = 2
+                path.pop()
+    return ()
+
+
+def sorted_tasks(tasks: Sequence[Task]) -> tuple[Task, ...]:
+    """Every task after those it waits for, else in the order that they came in; tasks of a ring are broken at its end."""
+    by_id = {one.id: one for one in tasks}
+    made: dict[str, Task] = {}
+
+    def put(one: Task, seen: frozenset[str]) -> None:
+        for id in one.after:
+            if id in by_id and id not in made and id not in seen:
+                put(by_id[id], seen | {one.id})
+        made.setdefault(one.id, one)
+
+    for one in tasks:
+        put(one, frozenset((one.id,)))
+    return tuple(made.values())
+
+
+def critical_path(tasks: Sequence[Task], hours: Mapping[str, float], wait_h: Mapping[str, float]) -> Critical:
+    """Args: hours: of work of each task; wait_h: of each task after its work, before what follows it can begin, in hours of work."""
+    order = sorted_tasks(tasks)
+    here = {one.id for one in order}
+    begin: dict[str, float] = {}
+    for one in order:
+        begin[one.id] = max((begin[id] + hours[id] + wait_h.get(id, 0.0) for id in one.after if id in begin), default=0.0)
+    long = max((begin[one.id] + hours[one.id] for one in order), default=0.0)
+    tail: dict[str, float] = {one.id: 0.0 for one in order}
+    for one in reversed(order):
+        for id in one.after:
+            if id in here:
+                tail[id] = max(tail[id], wait_h.get(id, 0.0) + hours[one.id] + tail[one.id])
+    slack = {one.id: long - begin[one.id] - hours[one.id] - tail[one.id] for one in order}
+    return Critical(begin, slack, tail, long)
+
+
+def reaches(tasks: Sequence[Task]) -> dict[str, set[str]]:
+    """Of every task all those that are done before it, however far back."""
+    order = sorted_tasks(tasks)
+    before: dict[str, set[str]] = {}
+    for one in order:
+        before[one.id] = set()
+        for id in one.after:
+            if id in before:
+                before[one.id] |= {id, *before[id]}
+    return before
+
+
+def sprung(tasks: Sequence[Task]) -> tuple[Trap, ...]:
+    """Traps that this plan walks into: both tasks are in it, and nothing keeps them in their order."""
+    before = reaches(tasks)
+    done = {one.id for one in tasks if one.done}
+    return tuple(
+        trap
+        for trap in traps()
+        if trap.before in before and trap.after in before and trap.before not in before[trap.after] and trap.before not in done
+    )

@@ -1,0 +1,275 @@
+"""When what is done: within hands, spaces, weather, cure and what has to arrive first.
+
+Tasks are laid one after another into half hours in which there are hands enough, their space is free and the weather
+allows it (serial schedule generation, Kelley 1963); a task may be taken up again on another day, a wait runs by the clock.
+Orders by slack, by what follows and as a constraint program (CP-SAT, one worker, seeded, bounded by its own work and not
+by the clock) finds them are tried, and the earliest finish is kept.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.reading.studied import Studied, whole
+from uncle_sled.core.slow import Tell, nobody, slow
+from uncle_sled.core.studies.build.days import FIRST_HOUR, HORIZON_DAYS, SLOT_H, Days, cured_h, days_of, parsed
+from uncle_sled.core.studies.build.order import Critical, critical_path, loop_in, sorted_tasks
+from uncle_sled.core.studies.build.tasks import Task, tasks_of
+
+RAIN_EVERY = 2  # in a wet month every other day is dry enough
+WORK_LIMIT = 0.4  # of the constraint program, in its own measure of work
+SPACES = ("shop", "outside")
+
+
+class Placed(msgspec.Struct, frozen=True):
+    """A task in the calendar. begin, end: days from the first [d], as fractions of a day by the clock; free: it has cured.
+
+    days: on which it is worked; why: what it waited for, where it did not begin at once.
+    """
+
+    task: Task
+    begin: float
+    end: float
+    free: float
+    days: tuple[int, ...]
+    why: str
+
+
+class Schedule(msgspec.Struct, frozen=True):
+    """loop: tasks that wait for each other, and then nothing is placed; never: tasks for which no day was found, and why."""
+
+    begin: date
+    placed: tuple[Placed, ...]
+    critical: Critical
+    loop: tuple[str, ...]
+    never: tuple[tuple[str, str], ...]
+    now: int  # day up to which it is written down
+
+    @property
+    def finish_day(self) -> int | None:
+        return int(max((one.free for one in self.placed), default=0)) if self.placed and not self.never else None
+
+    def of(self, id: str) -> Placed | None:
+        return next((one for one in self.placed if one.task.id == id), None)
+
+
+class Board:
+    """Half hours of all days: how many hands are free, and which space is."""
+
+    def __init__(self, days: Days) -> None:
+        self.days = days
+        self.hands: NDArray[np.int64] = np.repeat(days.hands, days.slots)
+        self.free: dict[str, NDArray[np.bool_]] = {space: np.ones(len(self.hands), dtype=bool) for space in SPACES}
+        self.day: NDArray[np.int64] = np.repeat(np.arange(HORIZON_DAYS), days.slots)
+        slot = np.tile(np.arange(days.slots), HORIZON_DAYS)
+        self.clock: NDArray[np.float64] = self.day * 24.0 + FIRST_HOUR + slot * SLOT_H
+
+    def allowed(self, task: Task) -> NDArray[np.bool_]:
+        """Where its weather and hands are, whatever else is done then."""
+        days = self.days
+        outside = task.space == "outside"
+        ok = np.ones(HORIZON_DAYS, dtype=bool)
+        if task.least_c is not None:
+            ok &= (days.outside_c if outside else days.shop_c) >= task.least_c
+        if task.dry and outside:
+            ok &= ~days.wet | (np.arange(HORIZON_DAYS) % RAIN_EVERY == 0)
+        return np.repeat(ok, days.slots) & (np.repeat(days.hands, days.slots) >= task.hands)
+
+
+def schedule_with(
+    tasks: Sequence[Task], days: Days, order: Sequence[str], now: int
+) -> tuple[tuple[Placed, ...], tuple[tuple[str, str], ...]]:
+    """Tasks in the calendar, each after what it waits for, in an order of preference; and those that find no day."""
+    board = Board(days)
+    rank = {id: k for k, id in enumerate(order)}
+    by_id = {one.id: one for one in tasks}
+    waiting = {one.id: {id for id in one.after if id in by_id} for one in tasks}
+    placed: dict[str, Placed] = {}
+    never: dict[str, str] = {}
+    # what is booked for a day takes its hands first
+    queue = sorted(by_id, key=lambda id: (not by_id[id].fixed, rank.get(id, len(rank))))
+    while queue:
+        id = next((one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0])
+        queue.remove(id)
+        task = by_id[id]
+        lost = next((one for one in waiting[id] if one in never), None)
+        if lost is not None and not task.fixed:
+            never[id] = f"it waits for {by_id[lost].name.lower()}"
+            continue
+        if task.done:
+            since = max((parsed(task.done) or days.begin), days.begin)
+            end = float(days.day_of(since)) + 1.0
+            placed[id] = Placed(task, end - 1.0, end, end, (days.day_of(since),), "done")
+            continue
+        early, why = now * 24.0, ""
+        for other in waiting[id]:
+            if other in placed and placed[other].free * 24.0 > early:
+                early, why = placed[other].free * 24.0, f"after {placed[other].task.name.lower()}"
+        ready = parsed(task.ready)
+        if ready is not None and days.day_of(ready) * 24.0 > early:
+            early, why = days.day_of(ready) * 24.0, task.because
+        if task.fixed and ready is not None:
+            early = days.day_of(ready) * 24.0
+        need = max(int(np.ceil(task.left_h / SLOT_H - 1e-9)), 1)
+        allowed = board.allowed(task)
+        open_ = allowed & (board.clock >= early - 1e-9) & (board.hands >= task.hands) & board.free[task.space]
+        at = np.flatnonzero(open_)[:need]
+        if len(at) < need:
+            never[id] = _why_never(task, days, allowed)
+            continue
+        board.hands[at] -= task.hands
+        board.free[task.space][at] = False
+        begin, end = float(board.clock[at[0]]), float(board.clock[at[-1]]) + SLOT_H
+        free = cured_h(end, task.cure_h, task.floor_c, days.outside_c if task.space == "outside" else days.shop_c)
+        if free is None:
+            never[id] = f"it will not cure: never {task.floor_c:.0f} °C or more in this calendar" if task.floor_c is not None else "it never cures"  # fmt: skip
+            continue
+        placed[id] = Placed(
+            task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why
+        )
+    return tuple(placed[one.id] for one in tasks if one.id in placed), tuple(never.items())
+
+
+def _why_never(task: Task, days: Days, allowed: NDArray[np.bool_]) -> str:
+    if not (days.hands > 0).any():
+        return "no day of the week is a working day"
+    if not (days.hands >= task.hands).any():
+        return f"it wants {task.hands} pairs of hands and there are never so many"
+    if task.least_c is not None and not allowed.any():
+        return f"it wants {task.least_c:.0f} °C and it is never so warm"
+    return f"no day was found in {HORIZON_DAYS} days"
+
+
+def schedule_of(build: Build, facts: Facts, best: bool = False, tell: Tell = nobody) -> Schedule:
+    """The calendar of a build. Args: best: orders of the constraint program are tried as well."""
+    return _scheduled(sorted_tasks(tasks_of(build, facts)), days_of(build), _now_of(build), best, tell)
+
+
+@keep_keyed(lambda tasks, days, now, best, tell: (tasks, Same(days), now, best), 6)
+def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: bool, tell: Tell) -> Schedule:
+    """Kept by what the tasks are, so that what only moves a thing about plans nothing again. Args: last: written down."""
+    hours, waits = weights(tasks, days)
+    loop = loop_in(tasks)
+    critical = critical_path(tasks, hours, waits)
+    now = max(min(days.day_of(last), HORIZON_DAYS - 1), 0) if last is not None else 0
+    if loop:
+        return Schedule(days.begin, (), critical, loop, (), now)
+    by_slack = sorted((one.id for one in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
+    by_tail = sorted((one.id for one in tasks), key=lambda id: -critical.tail_h[id])
+    orders = [by_slack, by_tail]
+    if best:
+        tell(0.2, "ordering the work")
+        found = _by_constraints(tasks, days, hours, waits)
+        if found:
+            orders.append(found)
+        tell(0.8, "laying it into the calendar")
+    made = [schedule_with(tasks, days, order, now) for order in orders]
+    placed, never = min(made, key=lambda one: (len(one[1]), max((p.free for p in one[0]), default=0.0)))
+    return Schedule(days.begin, placed, critical, (), never, now)
+
+
+def _now_of(build: Build) -> date | None:
+    """The day up to which it is written down: of the last entry of work; None where nothing is."""
+    logged = [parsed(one.on) for one in build.work.log if one.kind == "work"]
+    done = [parsed(one.done) for one in build.work.changes if one.done]
+    return max((one for one in (*logged, *done) if one is not None), default=None)
+
+
+def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[str, float]]:
+    """Hours of work and of waiting of each task; a wait counts by the share of the clock that is worked, at its month's warmth."""
+    share = days.worked_share
+    middle = float(np.median(days.shop_c[:180]))
+    hours, waits = {}, {}
+    for one in tasks:
+        hours[one.id] = one.left_h
+        warm = max(middle, one.floor_c if one.floor_c is not None else -40.0)
+        waits[one.id] = 0.0 if one.done else one.cure_h / 2.0 ** ((warm - 20.0) / 10.0) * share
+    return hours, waits
+
+
+def _by_constraints(tasks: Sequence[Task], days: Days, hours: dict[str, float], waits: dict[str, float]) -> list[str]:
+    """An order in which hands and spaces are used well, days taken for equal; nothing where none was found."""
+    from ortools.sat.python import cp_model
+
+    model = cp_model.CpModel()
+    long = {one.id: max(int(round(hours[one.id] / SLOT_H)), 0) for one in tasks}
+    lag = {one.id: int(round(waits[one.id] / SLOT_H)) for one in tasks}
+    top = sum(long.values()) + sum(lag.values()) + 10
+    worked = days.hands[days.hands > 0]
+    most = int(worked.max()) if len(worked) else 1
+    share = days.worked_share / SLOT_H * 24.0
+    begin, end, spans = {}, {}, {}
+    for one in tasks:
+        ready = parsed(one.ready)
+        early = int(min(max(days.day_of(ready), 0) * share, top)) if ready is not None and not one.done else 0
+        begin[one.id] = model.new_int_var(early, 2 * top, f"b {one.id}")
+        end[one.id] = model.new_int_var(0, 3 * top, f"e {one.id}")
+        spans[one.id] = model.new_interval_var(begin[one.id], long[one.id], end[one.id], one.id)
+    here = {one.id for one in tasks}
+    for one in tasks:
+        for id in one.after:
+            if id in here:
+                model.add(begin[one.id] >= end[id] + lag[id])
+    model.add_cumulative([spans[one.id] for one in tasks], [min(one.hands, most) for one in tasks], most)
+    for space in SPACES:
+        model.add_no_overlap([spans[one.id] for one in tasks if one.space == space])
+    finish = model.new_int_var(0, 4 * top, "finish")
+    for one in tasks:
+        model.add(finish >= end[one.id] + lag[one.id])
+    model.minimize(finish)
+    solver = cp_model.CpSolver()
+    solver.parameters.num_workers = 1
+    solver.parameters.random_seed = 7
+    solver.parameters.max_deterministic_time = WORK_LIMIT
+    if solver.status_name(solver.solve(model)) not in ("OPTIMAL", "FEASIBLE"):
+        return []
+    return sorted((one.id for one in tasks), key=lambda id: (solver.value(begin[id]), solver.value(end[id])))
+
+
+@slow(whole, lane="schedule")
+def best_schedule(s: Studied, tell: Tell) -> Schedule:
+    """The calendar with the constraint program's order as well."""
+    return schedule_of(s.build, s.facts, True, tell)
+
+
+def startable(schedule: Schedule) -> tuple[Placed, ...]:
+    """What can be taken up first from now on: three of least slack, then what the longest wait hangs on."""
+    open_ = [one for one in schedule.placed if not one.task.done]
+    by_day = sorted(open_, key=lambda one: one.begin)
+    if not by_day:
+        return ()
+    done = {one.task.id for one in schedule.placed if one.task.done}
+    here = {one.task.id for one in schedule.placed}
+    soon = [one for one in open_ if all(id in done or id not in here for id in one.task.after)]
+    critical = schedule.critical
+    soon.sort(key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h))
+    return tuple(soon[:3])
+
+
+def prebuilt(schedule: Schedule) -> tuple[Placed, ...]:
+    """What can be done while something is late: placed before it, and not waiting for it."""
+    late = [one for one in schedule.placed if one.task.because and not one.task.done and one.why == one.task.because]
+    if not late:
+        return ()
+    last = max(late, key=lambda one: one.begin)
+    return tuple(one for one in schedule.placed if one.end <= last.begin and not one.task.done and one is not last)
+
+
+ROLL = ("first-tow",)
+SLEEP = ("liner", "windows", "things")
+
+
+def least_set(tasks: Sequence[Task], goals: Sequence[str]) -> tuple[str, ...]:
+    """Everything that must be done for some tasks, and those themselves, in order."""
+    from uncle_sled.core.studies.build.order import reaches
+
+    before = reaches(tasks)
+    wanted = set().union(*(before[id] | {id} for id in goals if id in before)) if goals else set()
+    return tuple(one.id for one in sorted_tasks(tasks) if one.id in wanted)

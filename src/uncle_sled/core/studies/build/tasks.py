@@ -1,0 +1,296 @@
+"""The tasks of this very build: from its school, areas, sticks, curves, openings and systems, as the builder changed them.
+
+Hours are quantities times the shipped table's hours each, curves at 1.8, first-timers at 1.6, until three tasks of a kind
+are done: then the log's own ratio. Source: work notes; the table names its own.
+"""
+
+from __future__ import annotations
+
+import csv
+from functools import lru_cache
+
+import msgspec
+
+from uncle_sled.core.parts.frame_steel import frame_kg
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.work import TaskChange
+from uncle_sled.core.parts.all_parts import framed_of
+from uncle_sled.core.studies.build.days import parsed
+from uncle_sled.core.studies.cut.buying import prices
+from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
+from uncle_sled.shipped import shipped
+
+CURVED = 1.8
+LEARNT_FROM = 3  # tasks of a kind that are done
+
+
+class Shipped(msgspec.Struct, frozen=True):
+    """A line of the table. per: what its hours are each of."""
+
+    id: str
+    name: str
+    kind: str
+    per: str
+    low: float
+    likely: float
+    high: float
+    hands: int
+    space: str
+    least_c: float | None
+    dry: bool
+    cure_h: float
+    floor_c: float | None
+    after: tuple[str, ...]
+    lead: str
+    needs: str
+    source: str
+
+
+class Task(msgspec.Struct, frozen=True):
+    """One task. low, likely, high: hours of work; after: ids that must be done; cure_h: at 20 degrees, nobody works on it.
+
+    ready: year-month-day before which it cannot begin, and because: for want of what. fixed: it is on that day.
+    quantity: what the hours are of; logged: hours written down; done: the day, or nothing.
+    """
+
+    id: str
+    name: str
+    kind: str
+    low: float
+    likely: float
+    high: float
+    hands: int
+    space: str
+    least_c: float | None
+    dry: bool
+    cure_h: float
+    floor_c: float | None
+    after: tuple[str, ...]
+    ready: str
+    because: str
+    fixed: bool
+    needs: str
+    source: str
+    quantity: str
+    own: bool
+    logged: float
+    done: str
+
+    @property
+    def mean_h(self) -> float:
+        """(a + 4 m + b) / 6."""
+        return (self.low + 4 * self.likely + self.high) / 6
+
+    @property
+    def left_h(self) -> float:
+        """What is still to be worked; a tenth at the least while it is not done."""
+        return 0.0 if self.done else max(self.mean_h - self.logged, 0.1 * self.mean_h)
+
+
+@lru_cache(maxsize=1)
+def shipped_tasks() -> tuple[Shipped, ...]:
+    def number(text: str) -> float | None:
+        return float(text) if text else None
+
+    made = []
+    for line in csv.DictReader(shipped("catalogue/tasks.csv").decode().splitlines()):
+        made.append(
+            Shipped(
+                line["id"],
+                line["name"],
+                line["kind"],
+                line["per"],
+                float(line["low"]),
+                float(line["likely"]),
+                float(line["high"]),
+                int(line["hands"]),
+                line["space"],
+                number(line["least_c"]),
+                line["dry"] == "yes",
+                float(line["cure_h"] or 0),
+                number(line["floor_c"]),
+                tuple(line["after"].split()),
+                line["lead"],
+                line["needs"],
+                line["source"],
+            )
+        )
+    return tuple(made)
+
+
+def quantities(build: Build, facts: Facts) -> dict[str, float]:
+    """How much of each thing that hours are counted by there is: metres, square metres, pieces, or 1 where it is so."""
+    off, framed = take_off(build, facts), framed_of(build, facts)
+    swept = {surface.id for surface in framed.body.surfaces if surface.swept} if framed.body is not None else set()
+    made = _of_pieces(build, off, swept)
+    shell, rig = build.shell, build.rig
+    bought = shell.framing.school == "bought shell"
+    own = rig.carrier == "ball" and rig.base == "own frame" and (rig.frame_length is not None or bool(rig.axles))
+    made["bought"] = float(bought)
+    made["frame"] = float(own)
+    made["frame_kg"] = (frame_kg(rig) or 80.0) * own
+    made["axles"] = float(len(rig.axles)) if own else 0.0
+    made["templates"] = float(shell.framing.school == "cut plywood sides")
+    made["floor"] = float(made["floor_sticks"] > 0)
+    made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
+    made["openings"] = float(sum(1 for one in shell.openings if one.kind in ("door", "hatch", "window", "vent")))
+    made["wires"] = float(len(build.systems.wires))
+    made["wired"] = float(bool(build.systems.wires))
+    aboard = [one for one in build.stow.things if not one.cargo and not one.taken_out]
+    made["cabinets"] = float(sum(1 for one in aboard if one.kind in ("cabinet", "bed", "furniture")))
+    made["things"] = float(sum(1 for one in aboard if one.kind in ("appliance", "battery", "solar", "charger", "tank")))
+    held = {one.tank.contents for one in aboard if one.tank is not None}
+    made["water"], made["gas"] = float("fresh" in held), float("gas" in held)
+    made["rolls"] = float(rig.carrier == "ball" and bool(rig.axles))
+    return made
+
+
+def _of_pieces(build: Build, off: TakeOff, swept: set[str]) -> dict[str, float]:
+    names = ("floor_sticks", "wall_sticks", "roof_sticks", "foam_bays", "boards", "outer_m2", "liner_m2", "roof_m2", "floor_m2", "side_pieces", "trim_m", "paint_m2", "cloth_m2")  # fmt: skip
+    made = dict.fromkeys(names, 0.0)
+    inner: dict[str, str] = {}
+    outer: dict[str, str] = {}
+    for piece in off.pieces:  # layers are in order from outside in
+        if piece.kind == "sheet" and piece.key.count("/") == 2:
+            layer = piece.key.split("/")[1]
+            outer.setdefault(piece.of, layer)
+            inner[piece.of] = layer
+    for piece in off.pieces:
+        curve = CURVED if piece.of in swept else 1.0
+        if piece.name == "board":
+            made["boards"] += 1
+        elif piece.kind == "bar":
+            part = "floor_sticks" if piece.of == "floor" else "roof_sticks" if piece.of.startswith("roof") else "wall_sticks"  # fmt: skip
+            made[part] += curve
+        elif piece.kind == "trim":
+            made["trim_m"] += piece.length_m
+        elif piece.kind == "fill":
+            made["foam_bays"] += 1
+        elif piece.kind == "sheet":
+            layer = piece.key.split("/")[1] if piece.key.count("/") == 2 else ""
+            if piece.of == "floor":
+                made["floor_m2"] += piece.area_m2 if layer == inner.get(piece.of) else 0.0
+            elif layer and layer == outer.get(piece.of):
+                made["roof_m2" if piece.of.startswith("roof") else "outer_m2"] += piece.area_m2 * curve
+            elif layer and layer == inner.get(piece.of):
+                made["liner_m2"] += piece.area_m2 * curve
+            if build.shell.framing.school == "cut plywood sides" and piece.of in ("left side", "right side"):
+                made["side_pieces"] += 1
+    for one in off.spreads:
+        if one.material.startswith("Paint"):
+            made["paint_m2"] += one.area_m2
+        elif "epoxy" in one.material.lower():
+            made["cloth_m2"] += one.area_m2
+    return made
+
+
+UNITS = {"one": "", "frame_kg": "kg of frame", "floor_sticks": "sticks", "wall_sticks": "sticks", "roof_sticks": "sticks", "outer_m2": "m²", "liner_m2": "m²", "roof_m2": "m²", "floor_m2": "m²", "paint_m2": "m²", "cloth_m2": "m²", "foam_bays": "bays", "openings": "openings", "wires": "wires", "cabinets": "pieces", "things": "things", "boards": "boards", "trim_m": "m", "axles": "axles", "side_pieces": "pieces"}  # fmt: skip
+
+
+def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
+    """Every task that this build asks for, and one's own; those left off are not among them."""
+    amount = quantities(build, facts)
+    changes = {one.id: one for one in build.work.changes}
+    proposed = [one for one in shipped_tasks() if amount.get(one.per, 0.0) > 0 and not _off(changes.get(one.id))]
+    here = {one.id for one in proposed} | {one.id for one in build.work.changes if one.own and not one.off}
+    logged: dict[str, float] = {}
+    for entry in build.work.log:
+        if entry.hours and entry.of:
+            logged[entry.of] = logged.get(entry.of, 0.0) + entry.hours
+    bare = {one.id: amount[one.per] * (one.low + 4 * one.likely + one.high) / 6 for one in proposed}
+    kinds = learnt(build, {one.id: one.kind for one in proposed}, bare, logged)
+    made = []
+    for one in proposed:
+        change = changes.get(one.id, TaskChange(one.id))
+        factor = kinds.get(one.kind, build.work.first_timer) * amount[one.per]
+        ready, because = _ready(build, one.lead)
+        unit = UNITS.get(one.per, "")
+        task = Task(
+            one.id, one.name, one.kind, one.low * factor, one.likely * factor, one.high * factor, one.hands, one.space,
+            one.least_c, one.dry, one.cure_h, one.floor_c, _present(one.after, here), ready, because, False, one.needs,
+            one.source, f"{amount[one.per]:.0f} {unit}" if unit else "", False, logged.get(one.id, 0.0), "",
+        )  # fmt: skip
+        made.append(_changed(task, change))
+    for own in build.work.changes:
+        if own.own and not own.off:
+            task = Task(own.id, own.name or own.id, own.kind or "else", 1.0, 2.0, 4.0, 1, "shop", None, False, 0.0, None, (), "", "", False, "", "own task", "", True, logged.get(own.id, 0.0), "")  # fmt: skip
+            made.append(_changed(task, own))
+    return tuple(made)
+
+
+def _off(change: TaskChange | None) -> bool:
+    return change is not None and change.off
+
+
+def _present(after: tuple[str, ...], here: set[str]) -> tuple[str, ...]:
+    """What must be done before, of what there is: of a task that is left out, what it waits for itself."""
+    table = {one.id: one for one in shipped_tasks()}
+    found: dict[str, None] = {}
+
+    def look(id: str, seen: frozenset[str]) -> None:
+        if id in here:
+            found[id] = None
+        elif id in table and id not in seen:
+            for other in table[id].after:
+                look(other, seen | {id})
+
+    for id in after:
+        look(id, frozenset())
+    return tuple(found)
+
+
+def _changed(task: Task, change: TaskChange) -> Task:
+    said = {
+        name: getattr(change, name)
+        for name in ("low", "likely", "high", "hands", "space", "least_c", "cure_h", "floor_c", "after")
+        if getattr(change, name) is not None
+    }
+    if change.name:
+        said["name"] = change.name
+    if change.not_before and (change.fixed or change.not_before > task.ready):
+        said["ready"], said["because"] = change.not_before, "its day" if change.fixed else "as you said"
+    task = msgspec.structs.replace(task, **said, fixed=change.fixed and bool(change.not_before), done=change.done)
+    low, likely, high = sorted((task.low, task.likely, task.high))
+    return msgspec.structs.replace(task, low=low, likely=likely, high=high)
+
+
+def _ready(build: Build, lead: str) -> tuple[str, str]:
+    """When what a task needs is there: arrived, ordered and under way, or ordered on the first day."""
+    if not lead:
+        return "", ""
+    from datetime import timedelta
+
+    begin = parsed(build.work.begin)
+    known = {one.id: one for one in build.cut.bought}
+    latest, because = None, ""
+    if lead == "opening":
+        ids = [(f"opening {one.id}", one.name, f"opening {one.kind}") for one in build.shell.openings if one.kind in ("door", "hatch", "window", "vent")]  # fmt: skip
+    elif lead == "rig axle":
+        ids = [(f"rig axle {axle.id}", "the axle", lead) for axle in build.rig.axles]
+    else:
+        ids = [(lead, lead, lead)]
+    for id, name, of in ids:
+        said, table = known.get(id), prices().get(of)
+        if said is not None and (said.arrived or said.spent is not None):
+            continue
+        days = said.lead_days if said is not None and said.lead_days is not None else table.lead_days if table else 0
+        since = parsed(said.ordered) if said is not None and said.ordered else begin
+        if since is None or not days:
+            continue
+        there = since + timedelta(days=days)
+        if latest is None or there > latest:
+            latest, because = there, f"{name} comes" if said is not None and said.ordered else f"{name}, if ordered on the first day"  # fmt: skip
+    return (latest.isoformat(), because) if latest is not None else ("", "")
+
+
+def learnt(build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]) -> dict[str, float]:
+    """What the log says of a kind against the table, once three of its tasks are done."""
+    done = {one.id for one in build.work.changes if one.done}
+    sums: dict[str, list[float]] = {}
+    for id, kind in kind_of.items():
+        if id in done and logged.get(id, 0.0) > 0 and plain_h.get(id, 0.0) > 0:
+            took = sums.setdefault(kind, [0.0, 0.0, 0.0])
+            took[0] += logged[id]
+            took[1] += plain_h[id]
+            took[2] += 1
+    return {kind: a / b for kind, (a, b, many) in sums.items() if many >= LEARNT_FROM}

@@ -1,0 +1,57 @@
+"""Build, as window, trail and finder see it."""
+
+from __future__ import annotations
+
+from uncle_sled.core.document.project import Project
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def standing(project: Project, s: Studied) -> tuple[str, str]:
+    work = project.build.work
+    done = sum(1 for one in work.changes if one.done)
+    if done:
+        return f"{done} done", "good"
+    if work.begin or work.deadline or work.log:
+        return "planned", "good"
+    return "not begun", "none"
+
+
+VIEW_OF = {"work": "Calendar", "deadline": "Chance", "lift": "Lift", "glue": "Glue", "log": "Log"}
+
+
+def shows(s: Studied, id: str) -> str | None:
+    return VIEW_OF.get(id)
+
+
+ABOUT = About(
+    "Build",
+    "uncle_sled.desk.benches.build.bench:BuildBench",
+    standing,
+    views=(
+        View("Calendar", "the working calendar", "Every task with its bar and its wait; drag a bar"),
+        View("Today", "the next three things", "What can be taken up next, and what it needs"),
+        View("Chance", "the chance of the date", "How likely it is finished by when, and what moves it most"),
+        View("Lift", "lift day", "What is lifted, by what, by whom, and when not"),
+        View("Glue", "glue, resin and coatings", "How much, in which pots, how fast, and when it has cured"),
+        View("Checks", "checklists", "What is ticked before it is closed, towed or left"),
+        View("Log", "the log", "What happened, beside what was planned"),
+    ),
+    deeds=(
+        Deed("own-task", "Add a task of my own", "A", lambda bench: bench.add_task()),
+        Deed("task-done", "The chosen task is done, or is not", "D", lambda bench: bench.turn_done()),
+        Deed("keep-ghost", "Keep what the dragged bar would do", "K", lambda bench: bench.keep()),
+        Deed("add-lift", "Plan a lift", "P", lambda bench: bench.add_lift()),
+        Deed("write-log", "Write into the log", "W", lambda bench: bench.write_log()),
+    ),
+    exports=(
+        Export("ics", "Calendar as iCalendar…", "ics"),
+        Export("today", "The next three for the shop wall as PDF…", "today"),
+        Export("crew-pdf", "Crew sheets of the lifts as PDF…", "crew-pdf"),
+        Export("checks-pdf", "Checklists as PDF…", "checks-pdf"),
+        Export("again-pdf", "What I would do again as PDF…", "again-pdf"),
+    ),
+    mouse=("Drag a bar: what it would do is dashed; Keep (K), or click elsewhere", "Click a bar: its task is in hand beside it"),
+    shots=(Shot("9-build-calendar", "Calendar"),),
+    shows=shows,
+)

@@ -1,0 +1,139 @@
+"""Build: the plan of work, lift day, glue, checklists and the log."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+import msgspec
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QLabel, QWidget
+
+from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
+from uncle_sled.core.document.work import LogEntry, TaskChange
+from uncle_sled.core.studies.build.lifting import liftable
+from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
+from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.session import Session
+
+CAUTION = "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
+
+
+class BuildBench(Bench):
+    strip = True
+
+    def __init__(self, session: Session, stop: str) -> None:
+        super().__init__(session, stop)
+        self.view = "Calendar"
+        self.chosen = ""  # id of a task
+        self.add_views()
+        self.end_top("")
+        self.stack_views()
+        self.caution = QLabel(CAUTION)
+        self.caution.setProperty("ink", "pencil")
+        self.caution.setProperty("face", "small")
+        self.caution.setWordWrap(True)
+        self.rows.addWidget(self.caution)
+        for signal in (session.changed, session.judged):
+            signal.connect(self.refresh)
+        session.answers.changed.connect(self._answered)
+        self.show_view("Calendar")
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def make(self, name: str) -> QWidget:
+        if name == "Calendar":
+            from uncle_sled.desk.benches.build.calendar_panel import CalendarPanel
+
+            return CalendarPanel(self.session, self)
+        if name == "Lift":
+            from uncle_sled.desk.benches.build.lift_panel import LiftPanel
+
+            return LiftPanel(self.session, self)
+        if name == "Log":
+            from uncle_sled.desk.benches.build.log_panel import LogPanel
+
+            return LogPanel(self.session, self)
+        if name == "Checks":
+            from uncle_sled.desk.benches.build.checks_panel import ChecksPanel
+
+            return ChecksPanel(self.session, self)
+        from uncle_sled.desk.benches.build import plain_panels as plain
+
+        return {"Today": plain.TodayPanel, "Chance": plain.ChancePanel, "Glue": plain.GluePanel}[name](self.session, self)
+
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.view_buttons[name].setChecked(True)
+        self.panels.setCurrentWidget(self.panel(name))
+        self.refresh()
+
+    def refresh(self) -> None:
+        if self.isVisible():
+            if self.view in ("Calendar", "Today", "Chance") and not self.session.answers.of(best_schedule).fresh:
+                self.session.answers.ask(best_schedule)
+            self.made[self.view].refresh()  # type: ignore[attr-defined]
+
+    def _answered(self, study: object) -> None:
+        if study is best_schedule and self.isVisible() and self.view in ("Calendar", "Today", "Chance"):
+            self.made[self.view].refresh()  # type: ignore[attr-defined]
+
+    def schedule(self) -> Schedule:
+        """The best calendar there is for the build as it is."""
+        answer = self.session.answers.of(best_schedule)
+        if answer.fresh and answer.value is not None:
+            return answer.value
+        return schedule_of(self.session.build, self.session.project.facts)
+
+    # what can be done
+    def change_op(self, id: str, **fields: Any) -> Op:
+        """An op that writes fields of a task, whether it was changed before or not."""
+        known = next((one for one in self.session.build.work.changes if one.id == id), None)
+        after = msgspec.to_builtins(msgspec.structs.replace(known or TaskChange(id), **fields))
+        return set_to(f"work.changes.{id}", after) if known is not None else add_to("work.changes", after)
+
+    def change(self, id: str, says: str, **fields: Any) -> bool:
+        return bool(self.session.edit(says, [self.change_op(id, **fields)], "Build"))
+
+    def name_of(self, id: str) -> str:
+        return next((one.name for one in tasks_of(self.session.build, self.session.project.facts) if one.id == id), id)
+
+    def add_task(self) -> None:
+        self.show_view("Calendar")
+        id = fresh_id("own", [one.id for one in self.session.build.work.changes])
+        record = TaskChange(id, own=True, name="New task", kind="else", low=1.0, likely=2.0, high=4.0)
+        if self.session.edit("Add a task", [add_to("work.changes", msgspec.to_builtins(record))], "Build"):
+            self.chosen = id
+            self.refresh()
+
+    def turn_done(self) -> None:
+        if not self.chosen:
+            self.session.said.emit("Click a task first.", "note")
+            return
+        known = next((one for one in self.session.build.work.changes if one.id == self.chosen), None)
+        done = "" if known is not None and known.done else date.today().isoformat()
+        name = self.name_of(self.chosen)
+        self.change(self.chosen, f"{name}: {'done' if done else 'not done'}", done=done)
+
+    def keep(self) -> None:
+        if self.view == "Calendar":
+            self.made["Calendar"].keep()  # type: ignore[attr-defined]
+
+    def add_lift(self) -> None:
+        self.show_view("Lift")
+        what = liftable(self.session.studied)
+        if not what:
+            self.session.said.emit("There is nothing to lift yet: draw a body on Shell or a frame on Rig.", "note")
+            return
+        id = fresh_id("lf", [one.id for one in self.session.build.work.lifts])
+        if self.session.edit("Plan a lift", [add_to("work.lifts", {"id": id, "what": what[0][0]})], "Build"):
+            self.made["Lift"].choose(id)  # type: ignore[attr-defined]
+
+    def write_log(self) -> None:
+        self.show_view("Log")
+        id = fresh_id("lg", [one.id for one in self.session.build.work.log])
+        record = LogEntry(id, date.today().isoformat(), of=self.chosen)
+        if self.session.edit("Write into the log", [add_to("work.log", msgspec.to_builtins(record))], "Build"):
+            self.made["Log"].choose(id)  # type: ignore[attr-defined]

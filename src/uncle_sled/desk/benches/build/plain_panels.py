@@ -1,0 +1,247 @@
+"""Today, Chance and Glue: a drawing, and what it hangs on beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import timedelta
+
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
+from uncle_sled.core.drawing.build.today_card import today_card
+from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.build.chance import Chance, chance_of
+from uncle_sled.core.studies.build.days import days_of
+from uncle_sled.core.studies.build.gluing import CAUTION, beads_of, cloth_m2, cure_days, mass_ratio, pot_min, resin_for
+from uncle_sled.core.studies.build.schedule import ROLL, SLEEP, best_schedule, least_set, prebuilt
+from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.columns import Columns
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.working import Working
+from uncle_sled.desk.session import Session
+
+SIDE_PX = 262
+
+
+class TodayPanel(Guarded, QWidget):
+    """The next three in large type, what can be prebuilt, and the least set that must roll or sleep."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session, self.bench = session, bench
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        self.working = Working(session.answers, best_schedule)
+        rows.addWidget(self.working)
+        self.chart = Chart(session, "The next three things", self._shapes, "", self._why)
+        rows.addWidget(self.chart, 1)
+        self.says = label("", "", "ink", wrap=True)
+        rows.addWidget(self.says)
+
+    def _why(self) -> str:
+        schedule = self.bench.schedule()
+        if schedule.loop or schedule.never:
+            return "Calendar says what keeps it from beginning."
+        return "Nothing to be done next: nothing is drawn yet, or all of it is done."
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return today_card(self.bench.schedule(), Words(self.session.shown), width, height)
+
+    def marked(self) -> None: ...
+
+    def refresh(self) -> None:
+        self.chart.update()
+        schedule = self.bench.schedule()
+        told = []
+        early = prebuilt(schedule)
+        if early:
+            names = ", ".join(one.task.name.lower() for one in early[:6])
+            told.append(f"While something is late, these need not wait: {names}{' …' if len(early) > 6 else ''}.")
+        tasks = tasks_of(self.session.build, self.session.project.facts)
+        for word, goals in (("To roll", ROLL), ("To sleep in it", SLEEP)):
+            wanted = [one for one in least_set(tasks, goals) if (p := schedule.of(one)) is not None and not p.task.done]
+            if wanted:
+                last = max((p.free for one in wanted if (p := schedule.of(one)) is not None), default=0.0)
+                hours = sum(p.task.left_h for one in wanted if (p := schedule.of(one)) is not None)
+                told.append(f"{word}: {len(wanted)} tasks, {hours:.0f} h, by {day_words(schedule.begin + timedelta(days=int(last)))} at the earliest; the rest can wait.")  # fmt: skip
+        self.says.setText("\n".join(told))
+
+
+class ChancePanel(Guarded, QWidget):
+    """The finish as a chance, drawn five thousand times."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session, self.bench = session, bench
+        self._made: tuple[object, object, Chance | None] | None = None
+        rows = QVBoxLayout(self)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(6)
+        self.chart = Chart(session, "Chance of the finish", self._shapes, "How likely it is finished by each day", self._why)
+        rows.addWidget(self.chart, 1)
+        self.says = label("", "", "ink", wrap=True)
+        rows.addWidget(self.says)
+
+    def chance(self) -> Chance | None:
+        schedule, work = self.bench.schedule(), self.session.build.work
+        if self._made is None or self._made[0] is not schedule or self._made[1] is not work:
+            self._made = schedule, work, chance_of(schedule, days_of(self.session.build), work.deadline)
+        return self._made[2]
+
+    def _why(self) -> str:
+        return "There is no chance to draw: nothing is planned, or Calendar says what finds no day."
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        chance = self.chance()
+        if chance is None:
+            return ()
+        names = {one.task.id: one.task.name for one in self.bench.schedule().placed}
+        return chance_chart(chance, names, width, height)
+
+    def refresh(self) -> None:
+        self.chart.update()
+        chance = self.chance()
+        if chance is None:
+            self.says.setText("")
+            return
+        told = [f"Half of the draws are done by {day_words(chance.p50)}, four of five by {day_words(chance.p80)}."]
+        if chance.by is None:
+            told.append("No deadline is said; type it on Calendar.")
+        else:
+            told.append(f"By the deadline {chance.by * 100:.0f} %.")
+        told.append("5,000 draws through the whole plan; all tasks are late together, as one person's are.")
+        self.says.setText(" ".join(told))
+
+
+def _some(name: str, usual: float, whole: bool = False) -> Callable[[float | None], list[Op]]:
+    return lambda value: [set_to(f"work.glue.{name}", (int(value) if whole else value) if value is not None else usual)]
+
+
+class GluePanel(Guarded, QWidget):
+    """How much of what in which pots, pieces that are bonded against their open time, and cure by the month."""
+
+    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+        super().__init__()
+        self.session = session
+        across = QHBoxLayout(self)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(6)
+        self.says = label("", "", "ink", wrap=True)
+        left.addWidget(self.says)
+        self.chart = Chart(session, "Pot life and cure over the year", self._shapes, "Days of cure by the month, the shop’s warmth, the pot life")
+        left.addWidget(self.chart, 1)
+        self.model = TableModel[object](
+            (
+                Column("Bonded piece", lambda one: one.name),  # type: ignore[attr-defined]
+                Column("Bead", lambda one: Words(session.shown).m(one.bead_m), right=True),  # type: ignore[attr-defined]
+                Column("Rivets", lambda one: str(one.rivets), right=True),  # type: ignore[attr-defined]
+                Column("Takes", lambda one: f"{one.takes_min:.1f} min", right=True, ink=lambda one: "primer" if one.too_slow else ""),  # type: ignore[attr-defined]
+                Column("Open", lambda one: f"{one.open_min:.0f} min", right=True),  # type: ignore[attr-defined]
+                Column("Cartridges", lambda one: f"{one.cartridges:.2f}", right=True),  # type: ignore[attr-defined]
+                Column("Cures", lambda one: f"{one.cure_days:.0f} days", right=True),  # type: ignore[attr-defined]
+            )
+        )  # fmt: skip
+        self.table = Table(self.model, "Bonded pieces")
+        left.addWidget(self.table, 1)
+        across.addLayout(left, 1)
+        resin = Form(
+            session,
+            "Resin, by its papers",
+            [
+                Row("Pot life, min", "work.glue.pot_min", NUMBER, "At 25 degrees, for the maker's batch", ops=_some("pot_min", 25.0)),
+                Row("Parts of resin", "work.glue.resin_parts", NUMBER, "By volume, to one of hardener", ops=_some("resin_parts", 5.0)),
+                Row("Resin, kg/L", "work.glue.resin_density", NUMBER, "Density", ops=_some("resin_density", 1.15)),
+                Row("Hardener, kg/L", "work.glue.hardener_density", NUMBER, "Density", ops=_some("hardener_density", 0.97)),
+                Row("Cloth, g/m²", "work.glue.cloth_g_m2", NUMBER, "As much resin is taken", ops=_some("cloth_g_m2", 200.0)),
+                Row("Fill coats", "work.glue.coats", int, "Of 120 g/m²", ops=lambda v: [set_to("work.glue.coats", v or 0)]),
+                Row("Pace, m²/min", "work.glue.pace_m2_min", NUMBER, "What you lay up", ops=_some("pace_m2_min", 0.09)),
+                Row("Cure, h", "work.glue.cure_h", NUMBER, "At 20 degrees", ops=_some("cure_h", 24.0)),
+            ],
+            "Build",
+            label_px=104,
+        )  # fmt: skip
+        bead = Form(
+            session,
+            "Bead adhesive",
+            [
+                Row("Open, min", "work.glue.bead_open_min", NUMBER, "Until a skin forms, at 20 degrees", ops=_some("bead_open_min", 15.0)),
+                Row("Bead, mm", "work.glue.bead_mm", NUMBER, "Round section", ops=_some("bead_mm", 6.0)),
+                Row("Rivet every", "work.glue.rivet_pitch", Length, "Along the edge", least=0.01, empty=False),
+                Row("Cartridge, mL", "work.glue.cartridge_ml", NUMBER, "290 or 600", ops=_some("cartridge_ml", 600.0)),
+            ],
+            "Build",
+            label_px=104,
+        )  # fmt: skip
+        self.forms = [resin, bead]
+        side = Columns(list(self.forms))
+        side.setFixedWidth(SIDE_PX)
+        across.addWidget(side)
+
+    def _shop_c(self) -> float:
+        shop = self.session.build.work.shop
+        return shop.si if shop is not None else 20.0
+
+    def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
+        """Twelve months: how long it cures in the shop; over it the pot life at that warmth."""
+        glue, words = self.session.build.work.glue, Words(self.session.shown)
+        days = days_of(self.session.build)
+        shapes: list[Primitive] = []
+        each = (width - 40) / 12
+        base, top = 46.0, height - 48.0
+        months: dict[int, int] = {}
+        for day in range(365):
+            months.setdefault((days.begin + timedelta(days=day)).month, day)
+        cures = [cure_days(glue, days, day) for day in months.values()]
+        most = min(max((one for one in cures if one is not None), default=1.0), 8.0)
+        shapes.append(line((20, base), (width - 20, base), "pencil"))
+        for at, (month, day) in enumerate(sorted(months.items(), key=lambda one: one[1])):
+            x = 20 + at * each
+            warm = float(days.shop_c[day])
+            cure = cure_days(glue, days, day)
+            high = (top - base) if cure is None else min(cure, most) / most * (top - base)
+            never = cure is None or cure > 60
+            ink = "primer" if never else "ochre" if cure is not None and cure > 3 else "spruce"
+            shapes.append(rect(x + each * 0.2, base, each * 0.6, max(high, 2.0), stroke="ink", fill=ink, tint=0.5))
+            told = "never" if cure is None else f"{cure:.0f} d" if cure >= 9.5 else f"{cure:.1f} d"
+            shapes.append(Text((x + each / 2, base + max(high, 2.0) + 9), told, 11, ink if ink != "ochre" else "ochre word", "strong"))  # fmt: skip
+            name = (days.begin + timedelta(days=day)).strftime("%b")
+            shapes.append(Text((x + each / 2, base - 12), elided(f"{name} {words.degrees(warm)}", 10, each), 10, "ink"))
+            shapes.append(Text((x + each / 2, base - 26), elided(f"{pot_min(glue.pot_min, warm):.0f} min", 10, each), 10, "pencil"))  # fmt: skip
+            del month
+        return tuple(shapes)
+
+    def refresh(self) -> None:
+        for form in self.forms:
+            form.refresh()
+        self.chart.update()
+        glue, words = self.session.build.work.glue, Words(self.session.shown)
+        off = take_off(self.session.build, self.session.project.facts)
+        warm = self._shop_c()
+        beads = beads_of(glue, off, warm)
+        self.model.set_rows(beads, lambda a, b: a.name == b.name)  # type: ignore[attr-defined]
+        self.table.setVisible(bool(beads))
+        told = []
+        area = cloth_m2(off)
+        if area > 0:
+            made = resin_for(glue, area, warm)
+            told.append(f"Cloth on {words.m2(area)}: {words.fine_kg(made.mixed_kg)} mixed, {words.fine_kg(made.hardener_kg)} of it hardener ({mass_ratio(glue):.2f} to 1 by mass). At {words.degrees(warm)} a pot lasts {made.pot_min:.0f} min: {words.m2(made.batch_m2, 2)} and {made.batch_g:.0f} g a pot, {made.pots} pots.")  # fmt: skip
+        else:
+            told.append("No face has cloth and resin.")
+        if beads:
+            told.append(f"{sum(one.cartridges for one in beads):.1f} cartridges for {len(beads)} bonded pieces.")
+        else:
+            told.append("Nothing is bonded: no skin of metal, honeycomb or plastic.")
+        told.append(CAUTION)
+        self.says.setText(" ".join(told))

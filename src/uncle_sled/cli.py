@@ -315,7 +315,7 @@ def _codes(_: argparse.Namespace) -> int:
 
 
 def _man(_: argparse.Namespace) -> int:
-    from uncle_sled.man_page import man_page
+    from uncle_sled.exchange.man_page import man_page
 
     print(man_page(_parser()), end="")
     return OK

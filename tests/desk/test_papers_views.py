@@ -22,7 +22,7 @@ from uncle_sled.desk.frame.making import Making
 from uncle_sled.desk.frame.shop_screen import BUTTON_PX, ShopScreen
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import KINDS
-from uncle_sled.man_page import man_page
+from uncle_sled.exchange.man_page import man_page
 
 ROOT = Path(__file__).parents[2]
 
@@ -105,7 +105,7 @@ def test_a_heavy_file_is_made_by_the_helper_and_can_be_stopped(open_on, qtbot, t
         QApplication.processEvents()
         assert not (tmp_path / "never.pdf").exists()
     finally:
-        worker.close()
+        worker.stop()
 
 
 def test_an_empty_build_has_no_templates_and_says_what_makes_one(open_on) -> None:

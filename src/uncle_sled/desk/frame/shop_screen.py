@@ -59,8 +59,9 @@ class ShopScreen(Dialog):
         ):
             button = QPushButton(words)
             button.setToolTip(tip)
-            button.setFixedHeight(BUTTON_PX)
-            button.setStyleSheet(f"font-size: {WORDS_PX}px; padding: 8px;")  # for gloves, over the theme's own size
+            button.setStyleSheet(
+                f"font-size: {WORDS_PX}px; padding: 8px; min-height: {BUTTON_PX - 16}px;"
+            )  # for gloves, over the theme's own size
             button.clicked.connect(lambda _=False, does=does: does())
             keys.addWidget(button, 1)
             self.buttons.append(button)

@@ -96,7 +96,9 @@ def _other(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primit
             spot = (pivot[0] + reach * scale * c * share, pivot[1] + reach * scale * s * share)
             shapes += [Circle(spot, 7, "ink", "cargo"), Text((spot[0] + 12, spot[1] - 12), "hands" if made.lift.way == "tilt up" else "hoist", 10, "pencil", anchor="left", ground="paper")]  # fmt: skip
             shapes.append(Circle((pivot[0] + made.cg_m[1] * scale * c, pivot[1] + made.cg_m[1] * scale * s), 6, "chalk", "chalk"))  # fmt: skip
-    shapes += [line((pivot[0] - 70, foot), (pivot[0] + reach * scale * 0.02, foot + reach * scale * 0.9), "spruce", 1.6)]
+    shapes += [
+        line((pivot[0] - 70, foot), (pivot[0] + reach * scale * 0.02, foot + reach * scale * 0.9), "spruce", 1.6)
+    ]
     shapes.append(Text((pivot[0] - 70, foot + 12), "line the other way", 10, "spruce", anchor="middle", ground="paper"))
     shapes.append(Circle(pivot, 5, "ink", "paper", 1.6))
     return tuple(shapes)

@@ -45,7 +45,12 @@ def chart_high(schedule: Schedule) -> float:
 
 
 def plan_chart(
-    schedule: Schedule, deadline: date | None, wide: float, high: float, chosen: Container[str] = (), ghost: Schedule | None = None
+    schedule: Schedule,
+    deadline: date | None,
+    wide: float,
+    high: float,
+    chosen: Container[str] = (),
+    ghost: Schedule | None = None,
 ) -> tuple[Primitive, ...]:
     """Args: chosen: ids in chalk; ghost: the calendar as it would be, dashed over it."""
     if not schedule.placed:
@@ -127,7 +132,10 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
     shapes: list[Primitive] = []
     for share in (0.0, 0.25, 0.5, 0.75, 1.0):
         a, b = plot.at(plot.x0, share), plot.at(plot.x1, share)
-        shapes += [line(a, b, "rule", 0.7), Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right")]
+        shapes += [
+            line(a, b, "rule", 0.7),
+            Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right"),
+        ]
     many = len(days)
     step = max(many // 240, 1)
     points = [plot.at(days[k], (k + 1) / many) for k in range(0, many, step)]

@@ -33,7 +33,9 @@ def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
         return None
     waits = [*tasks[after].after, before]
     known = any(change.id == after for change in s.build.work.changes)
-    op = set_to(f"work.changes.{after}.after", waits) if known else add_to("work.changes", {"id": after, "after": waits})
+    op = (
+        set_to(f"work.changes.{after}.after", waits) if known else add_to("work.changes", {"id": after, "after": waits})
+    )
     return (op,), f"Let {lower_first(tasks[after].name)} wait for {lower_first(tasks[before].name)}"
 
 

@@ -111,7 +111,7 @@ def _days(work: Work, latitude_deg: float | None) -> Days:
     shop = outside_c + SHOP_OVER_C if work.shop is None else np.maximum(outside_c, work.shop.si)
     return Days(
         begin,
-        max(int(round(work.hours_day / SLOT_H)), 1),
+        max(round(work.hours_day / SLOT_H), 1),
         np.array(hands, dtype=np.int64),
         outside_c,
         shop,

@@ -151,7 +151,13 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
         cg = sum(p.x_m * p.mass_kg for p in parts) / mass - x0
         foot = body.under if what == "body" and body is not None else min(p.z_m - p.size_m[2] / 2 for p in parts)
         up = sum(p.z_m * p.mass_kg for p in parts) / mass - foot if what == "body" else high / 2
-        return mass, sigma, (max(x1 - x0, 0.5), max(high, 0.3)), (min(max(cg, 0.05), x1 - x0), min(max(up, 0.05), high)), max(x1 - x0, 0.5) * max(high, 0.3)
+        return (
+            mass,
+            sigma,
+            (max(x1 - x0, 0.5), max(high, 0.3)),
+            (min(max(cg, 0.05), x1 - x0), min(max(up, 0.05), high)),
+            max(x1 - x0, 0.5) * max(high, 0.3),
+        )
     if body is None:
         return None
     surface = next((one for one in body.surfaces if one.id == what), None)
@@ -195,7 +201,9 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
         bad = wind * GUST > hold + 1e-9
         said.append(Said("wind, in gusts", wind * GUST, "m/s", hold, "refuse" if bad else "good"))
         if bad:
-            refusals.append(f"gusts of {_pace(wind * GUST, words)}: at most {_pace(hold, words)} are held on {words.m2(area)}")
+            refusals.append(
+                f"gusts of {_pace(wind * GUST, words)}: at most {_pace(hold, words)} are held on {words.m2(area)}"
+            )
     elif lift.way in ("crane", "tilt up"):
         most = min(wind_hold_m_s(area, LINES), WIND_MOST) / GUST
         said.append(Said("mean wind at the most", most, "m/s"))
@@ -293,7 +301,11 @@ def _turn(
     start, over, moment = turning(mass, wide, max(z, 0.01))
     mark = None if lift.sling_n is None else lift.sling_n / 2  # hoist and beam marked for twice
     bad = mark is not None and start > mark
-    refusals = [f"it pulls {words.fine_newtons(start)} to start; hoist and beam must be marked for twice as much"] if bad else []
+    refusals = (
+        [f"it pulls {words.fine_newtons(start)} to start; hoist and beam must be marked for twice as much"]
+        if bad
+        else []
+    )
     said = [
         Said("at the far rail, to start", start, "N", mark, "refuse" if bad else "good"),
         Said("goes over by itself from", over, "deg"),

@@ -96,7 +96,9 @@ def schedule_with(
     # what is booked for a day takes its hands first
     queue = sorted(by_id, key=lambda id: (not by_id[id].fixed, rank.get(id, len(rank))))
     while queue:
-        id = next((one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0])
+        id = next(
+            (one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0]
+        )
         queue.remove(id)
         task = by_id[id]
         lost = next((one for one in waiting[id] if one in never), None)
@@ -199,8 +201,8 @@ def _by_constraints(tasks: Sequence[Task], days: Days, hours: dict[str, float], 
     from ortools.sat.python import cp_model
 
     model = cp_model.CpModel()
-    long = {one.id: max(int(round(hours[one.id] / SLOT_H)), 0) for one in tasks}
-    lag = {one.id: int(round(waits[one.id] / SLOT_H)) for one in tasks}
+    long = {one.id: max(round(hours[one.id] / SLOT_H), 0) for one in tasks}
+    lag = {one.id: round(waits[one.id] / SLOT_H) for one in tasks}
     top = sum(long.values()) + sum(lag.values()) + 10
     worked = days.hands[days.hands > 0]
     most = int(worked.max()) if len(worked) else 1
@@ -249,7 +251,9 @@ def startable(schedule: Schedule) -> tuple[Placed, ...]:
     here = {one.task.id for one in schedule.placed}
     soon = [one for one in open_ if all(id in done or id not in here for id in one.task.after)]
     critical = schedule.critical
-    soon.sort(key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h))
+    soon.sort(
+        key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h)
+    )
     return tuple(soon[:3])
 
 

@@ -11,10 +11,10 @@ from functools import lru_cache
 
 import msgspec
 
-from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.parts.all_parts import framed_of
+from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
@@ -283,7 +283,9 @@ def _ready(build: Build, lead: str) -> tuple[str, str]:
     return (latest.isoformat(), because) if latest is not None else ("", "")
 
 
-def learnt(build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]) -> dict[str, float]:
+def learnt(
+    build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]
+) -> dict[str, float]:
     """What the log says of a kind against the table, once three of its tasks are done."""
     done = {one.id for one in build.work.changes if one.done}
     sums: dict[str, list[float]] = {}

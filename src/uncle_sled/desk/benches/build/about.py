@@ -51,7 +51,10 @@ ABOUT = About(
         Export("checks-pdf", "Checklists as PDF…", "checks-pdf"),
         Export("again-pdf", "What I would do again as PDF…", "again-pdf"),
     ),
-    mouse=("Drag a bar: what it would do is dashed; Keep (K), or click elsewhere", "Click a bar: its task is in hand beside it"),
+    mouse=(
+        "Drag a bar: what it would do is dashed; Keep (K), or click elsewhere",
+        "Click a bar: its task is in hand beside it",
+    ),
     shots=(Shot("9-build-calendar", "Calendar"),),
     shows=shows,
 )

@@ -62,7 +62,9 @@ class BuildBench(Bench):
             return ChecksPanel(self.session, self)
         from uncle_sled.desk.benches.build import plain_panels as plain
 
-        return {"Today": plain.TodayPanel, "Chance": plain.ChancePanel, "Glue": plain.GluePanel}[name](self.session, self)
+        return {"Today": plain.TodayPanel, "Chance": plain.ChancePanel, "Glue": plain.GluePanel}[name](
+            self.session, self
+        )
 
     def show_view(self, name: str) -> None:
         self.view = name

@@ -5,7 +5,6 @@ from __future__ import annotations
 from datetime import timedelta
 from typing import Any
 
-import msgspec
 from PySide6.QtCore import QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
@@ -185,7 +184,7 @@ class CalendarPanel(Guarded, QWidget):
         placed = self.bench.schedule().of(id)
         if placed is None or placed.task.done or abs(days) < 0.4:
             return
-        when = self.bench.schedule().begin + timedelta(days=max(int(round(placed.days[0] + days)), 0))
+        when = self.bench.schedule().begin + timedelta(days=max(round(placed.days[0] + days), 0))
         self.tried = (id, when.isoformat())
         self._soon.start()
 
@@ -204,7 +203,9 @@ class CalendarPanel(Guarded, QWidget):
         before, after = self.bench.schedule(), self.ghost
         moved = sum(1 for one in after.placed if (old := before.of(one.task.id)) is not None and abs(old.begin - one.begin) > 0.2)  # fmt: skip
         ends = [one.begin + timedelta(days=one.finish_day) if one.finish_day is not None else None for one in (before, after)]  # fmt: skip
-        finish = f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
+        finish = (
+            f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
+        )
         self.says.setText(f"{self.bench.name_of(id)} not before {when}: {moved} tasks move; {finish}.")
         for button in (self.keep_button, self.back_button):
             button.show()
@@ -252,7 +253,9 @@ class CalendarPanel(Guarded, QWidget):
 
 def _hours(value: float | None) -> float:
     if value is None or not 0.5 <= value <= 24:
-        raise EntryError(f"{value if value is not None else 'nothing'} is no day's work; 0.5 to 24 hours would be right.")
+        raise EntryError(
+            f"{value if value is not None else 'nothing'} is no day's work; 0.5 to 24 hours would be right."
+        )
     return value
 
 
@@ -312,10 +315,14 @@ class TaskCard(Card):
         self.box.addWidget(self.wait_for)
         line = QHBoxLayout()
         line.setSpacing(4)
-        self.fixed = self._button("Booked", "It happens on the day it is not before: a crane, a visit", self._turn_fixed)
+        self.fixed = self._button(
+            "Booked", "It happens on the day it is not before: a crane, a visit", self._turn_fixed
+        )
         self.fixed.setCheckable(True)
         self.done = self._button("Done", "Today; again: not done (D)", bench.turn_done)
-        self.off = self._button("Leave out", "It is not done in this build, or goes where it is your own", self._leave_out)
+        self.off = self._button(
+            "Leave out", "It is not done in this build, or goes where it is your own", self._leave_out
+        )
         for button in (self.fixed, self.done, self.off):
             line.addWidget(button)
         self.box.addLayout(line)
@@ -534,5 +541,3 @@ class WeekCard(Card):
             box.addLayout(line)
             self.rows.addWidget(holder)
             self.lines.append(holder)
-
-

@@ -117,7 +117,8 @@ class ChecksPanel(Guarded, QWidget):
                 if check.own:
                     off = QPushButton("Off")
                     off.setProperty("kind", "view")
-                    off.clicked.connect(lambda _=False, id=check.id.partition("/")[2]: self._drop(id))
+                    own = check.id.partition("/")[2]
+                    off.clicked.connect(lambda _=False, id=own: self._drop(id))
                     line.addWidget(off)
                 card.box.addLayout(line)
                 self.boxes[check.id], self.told[check.id] = box, words

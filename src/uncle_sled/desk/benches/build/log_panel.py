@@ -65,7 +65,9 @@ class LogPanel(Guarded, QWidget):
                 Column("Of", lambda one: self._of(one.of)),
                 Column("Hours", lambda one: "" if one.hours is None else f"{one.hours:g}", right=True),
                 Column("Money", lambda one: "" if one.money is None else f"{one.money:.2f}", right=True),
-                Column("What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""),
+                Column(
+                    "What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""
+                ),
             )
         )
         self.table = Table(self.model, "The log")

@@ -87,7 +87,9 @@ class ChancePanel(Guarded, QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(6)
-        self.chart = Chart(session, "Chance of the finish", self._shapes, "How likely it is finished by each day", self._why)
+        self.chart = Chart(
+            session, "Chance of the finish", self._shapes, "How likely it is finished by each day", self._why
+        )
         rows.addWidget(self.chart, 1)
         self.says = label("", "", "ink", wrap=True)
         rows.addWidget(self.says)
@@ -140,7 +142,12 @@ class GluePanel(Guarded, QWidget):
         left.setSpacing(6)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
-        self.chart = Chart(session, "Pot life and cure over the year", self._shapes, "Days of cure by the month, the shop’s warmth, the pot life")
+        self.chart = Chart(
+            session,
+            "Pot life and cure over the year",
+            self._shapes,
+            "Days of cure by the month, the shop’s warmth, the pot life",
+        )
         left.addWidget(self.chart, 1)
         self.model = TableModel[object](
             (

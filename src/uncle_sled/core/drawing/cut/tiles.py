@@ -15,11 +15,13 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.units import INCH_M
 
 MARGIN_M, OVERLAP_M, BAR_M, CROSS_M = 0.010, 0.010, 0.100, 0.006
+LABEL = 10.0
+STRIP = 60.0  # points over the margin that hold the bar and the name of a tile
 MOST_TILES = 600
 OFF_M = 0.0002  # in 100 mm: more, and the print is not signed off
 
@@ -153,7 +155,7 @@ def _tile(made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[f
             drawn.append(Poly(tuple(on((x, y)) for x, y in part.coords), ink, "", 0.8, False, dash=dash))
     for (x, y), text in made.words:
         if left <= x <= left + room_x and low <= y <= low + room_y:
-            drawn.append(Text(on((x, y)), text, 10, "ink", ground="paper"))
+            drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [one for one in drawn if isinstance(one, Text)]))  # fmt: skip
     if not drawn and plan.many > 1:
         return None
     marks: list[Primitive] = []
@@ -169,6 +171,15 @@ def _tile(made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[f
     marks.append(Text((x0 + bar + 6, foot), "100 mm", 8, "pencil", anchor="left", ground="paper"))
     marks.append(Text((x0, foot + 14), elided(f"{name_of(column, row)}   {title}", 11, plan.wide * POINTS_PER_M - 2 * x0), 11, "ink", "strong", "left", "paper"))  # fmt: skip
     return Page(plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M, (*drawn, *marks), f"{title}, {name_of(column, row)}")  # fmt: skip
+
+
+def _label(at: Point, text: str, wide: float, taken: list[Text]) -> Text:
+    """Words at their place, or over it: a label is no measure, and does not stand under the tile's name, in another or off the paper."""
+    half = text_width(text, LABEL) / 2 + 2
+    x, y = min(max(at[0], half), wide - half), max(at[1], MARGIN_M * POINTS_PER_M + STRIP)
+    while any(abs(one.at[0] - x) < half + one.width / 2 + 2 and abs(one.at[1] - y) < LABEL for one in taken):
+        y += LABEL
+    return Text((x, y), text, LABEL, "ink", ground="paper")
 
 
 def _parts(cut: BaseGeometry) -> list[LineString]:

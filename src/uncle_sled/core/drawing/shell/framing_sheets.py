@@ -29,7 +29,8 @@ from uncle_sled.core.studies.shell.holes import SEALS, holes
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.words import Words
 
-LIST_WIDE, ROW = 236.0, 11.5
+LIST_WIDE, ROW = 260.0, 11.5
+BESIDE = 68.0  # room at the right of a face for its height in words
 
 
 class Piece(msgspec.Struct, frozen=True):
@@ -121,7 +122,7 @@ def _face_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     on = laid(surface)
     left, low, right, high = on.bounds(surface.polygon.bounds)
     aside = 40.0 if on.turned else 10.0  # the stations of a turned face stand at its left
-    room = (WIDTH - 2 * EDGE - LIST_WIDE - 36 - aside, HEIGHT - 2 * EDGE - 90)
+    room = (WIDTH - 2 * EDGE - LIST_WIDE - BESIDE - aside, HEIGHT - 2 * EDGE - 90)
     scale = scale_for(right - left, high - low, room)
     per_m = POINTS_PER_M / scale
     x0 = EDGE + aside - left * per_m
@@ -146,7 +147,7 @@ def _letters(
     s: Studied, surface: Surface, made: tuple[Piece, ...], over: list[Primitive], per_m: float, x0: float, y0: float
 ) -> list[Primitive]:
     """Every stick's letter on it, where no words and no other letter stand; beside it with a leader where it is full."""
-    taken = [_box(one.at, one.text, one.size, one.anchor) for one in over if isinstance(one, Text)]
+    taken = [_box(one.at, one.text, one.size, one.anchor, one.face) for one in over if isinstance(one, Text)]
     marks = {id: piece.mark for piece in made for id in piece.ids}
     on, shapes = laid(surface), list[Primitive]()
     for m in s.framed.on(surface.id):
@@ -174,8 +175,8 @@ def _letters(
     return shapes
 
 
-def _box(at: Point, text: str, size: float, anchor: str) -> tuple[float, float, float, float]:
-    wide = text_width(text, size) + 2
+def _box(at: Point, text: str, size: float, anchor: str, face: str = "text") -> tuple[float, float, float, float]:
+    wide = text_width(text, size, face) + 2
     left = at[0] - wide * {"left": 0.0, "middle": 0.5, "right": 1.0}[anchor]
     return left, at[1] - size * 0.62, left + wide, at[1] + size * 0.62
 
@@ -234,9 +235,9 @@ def _list(made: tuple[Piece, ...], words: Words, x: float, top: float) -> list[P
         for text, dx, anchor in (
             (piece.mark, 0, "left"),
             (f"{piece.many} ×", 34, "right"),
-            (m.kind, 40, "left"),
-            (size, 128, "right"),
-            (words.cut(m.length_m), 184, "right"),
+            (elided(m.kind, 9, 150 - 46 - text_width(size, 9)), 40, "left"),
+            (size, 150, "right"),
+            (words.cut(m.length_m), 208, "right"),
             (ends, LIST_WIDE - 8, "right"),
         ):
             if text:
@@ -258,7 +259,7 @@ def _section_page(s: Studied, name: str, printed: str) -> Page:
     for ids in list(seen.values())[:8]:
         face = next(f for f in s.build.shell.faces if f.id == ids[0])
         named = ", ".join(f.name for f in s.build.shell.faces if f.id in ids)
-        shapes.append(Text((x, y + high + 22), elided(named, 10, 240), 10, "ink", "strong", "left"))
+        shapes.append(Text((x, y + high + 30), elided(named, 10, 240), 10, "ink", "strong", "left"))
         shapes += layer_section(face, library, (x, y), high, POINTS_PER_M / 2, words)
         for at, row in enumerate(layer_words(face, library, words)):
             shapes.append(Text((x, y - 22 - 11 * at), elided(row, 9, 235), 9, "ink", "text", "left"))

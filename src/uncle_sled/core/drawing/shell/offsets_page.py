@@ -10,7 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, placed
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.units import INCH_M, Shown
@@ -19,7 +19,8 @@ from uncle_sled.core.words import Words
 WIDTH, HEIGHT, EDGE = 842.0, 595.0, 34.0
 CAUTION = "Screening only: measure the real frame first; local code and a licensed engineer decide. Mask against dust and resin."
 STEP_M, STEP_IMPERIAL_M = 0.1, 4 * INCH_M
-ROW, COLUMN = 11.5, 128.0
+ROW, SIZE, GAP = 11.5, 8.5, 7.0
+HEADS = ("no", "along", "from", "to")
 
 
 class Offset(msgspec.Struct, frozen=True):
@@ -74,8 +75,9 @@ def offsets_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     shapes += placed(tuple(inside), per_m, x0, y0)
     foot = low * per_m + y0
     for at, one in enumerate(found):
-        if at % 5 == 0 or at == len(found) - 1:
-            x = (left + one.along) * per_m + x0
+        x = (left + one.along) * per_m + x0
+        near_last = (left + found[-1].along) * per_m + x0 - x < 14
+        if at == len(found) - 1 or (at % 5 == 0 and not near_last):
             shapes += [
                 line((x, foot), (x, foot - 5), "pencil"),
                 Text((x, foot - 11), str(at), 8, "pencil"),
@@ -99,15 +101,19 @@ def _table(found: tuple[Offset, ...], words: Words, top: float) -> list[Primitiv
     """Columns of number, along, lower and upper edge; the lower only where it is not the straight foot."""
     per_column = max(int((top - EDGE - 14) // ROW), 1)
     shapes: list[Primitive] = []
+    cells = [(str(at), words.cut(one.along), words.cut(one.low), words.cut(one.high)) for at, one in enumerate(found)]
+    rights, right = [], 0.0
+    for at, name in enumerate(HEADS):
+        right += max(text_width(text, SIZE) for text in (name, *(row[at] for row in cells))) + GAP
+        rights.append(right)
     for column in range(math.ceil(len(found) / per_column)):
-        x = EDGE + column * COLUMN * 1.18
-        rows = found[column * per_column : (column + 1) * per_column]
-        heads = (("no", 16), ("along", 62), ("from", 100), ("to", 140))
-        shapes += [Text((x + dx, top), text, 8, "pencil", "text", "right") for text, dx in heads]
-        for at, one in enumerate(rows):
+        x = EDGE + column * (right + 3 * GAP)
+        shapes += [
+            Text((x + dx, top), text, 8, "pencil", "text", "right") for text, dx in zip(HEADS, rights, strict=True)
+        ]
+        for at, row in enumerate(cells[column * per_column : (column + 1) * per_column]):
             y = top - ROW * (at + 1)
-            cells = (str(column * per_column + at), words.cut(one.along), words.cut(one.low), words.cut(one.high))
             shapes += [
-                Text((x + dx, y), text, 8.5, "ink", "text", "right") for text, (_, dx) in zip(cells, heads, strict=True)
+                Text((x + dx, y), text, SIZE, "ink", "text", "right") for text, dx in zip(row, rights, strict=True)
             ]
     return shapes

@@ -5,6 +5,7 @@ Side view in metres as the rig's; flat faces in their own coordinates, t up.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 
 import numpy as np
@@ -370,6 +371,9 @@ def flat_face(s: Studied, surface: Surface, words: Words, px_per_m: float, sized
     return tuple(shapes)
 
 
+NUMBER_WIDE = 10.0  # points a layer's number takes along the section
+
+
 def layer_section(
     face: Face, library: dict[str, Material], at: Point, high: float, scale: float, words: Words
 ) -> tuple[Primitive, ...]:
@@ -379,6 +383,7 @@ def layer_section(
     """
     shapes: list[Primitive] = []
     x = at[0]
+    written, lifted = -math.inf, False
     depth = framed_depth_m(face, 0.0)
     for number, layer in enumerate(face.layers, 1):
         material = library.get(layer.material)
@@ -392,8 +397,10 @@ def layer_section(
             shapes.append(rect(x, at[1] + high * 0.12, wide, stick, stroke="ink", fill="wood", width=0.8))
             shapes.append(line((x, at[1] + high * 0.12), (x + wide, at[1] + high * 0.12 + stick), width=0.6))
             shapes.append(line((x, at[1] + high * 0.12 + stick), (x + wide, at[1] + high * 0.12), width=0.6))
-        shapes.append(Text((x + wide / 2, at[1] + high + 8), str(number), 9, "ink"))
-        x += wide
+        middle = x + wide / 2
+        lifted = not lifted and middle - written < NUMBER_WIDE  # numbers of thin layers side by side stand in two rows
+        shapes.append(Text((middle, at[1] + high + (17 if lifted else 8)), str(number), 9, "ink"))
+        written, x = middle, x + wide
     total = sum(layer.thickness.si for layer in face.layers)
     shapes += [
         Text((at[0], at[1] - 10), "outside", 9, "pencil", anchor="left"),

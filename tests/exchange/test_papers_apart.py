@@ -1,0 +1,138 @@
+"""No words on any paper stand in others or run off it: every kind of PDF of every demo, and 50 random walls."""
+
+from __future__ import annotations
+
+import random
+
+import pytest
+from msgspec.structs import replace
+
+from tests.builders import a_body, a_build, a_hole
+from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.project import Facts
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Text
+from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_of
+from uncle_sled.core.drawing.text_width import text_width
+from uncle_sled.core.errors import FileError
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.framing.frame_body import SCHOOLS
+from uncle_sled.core.geometry.laid import laid_title
+from uncle_sled.core.reading.studied import study
+from uncle_sled.exchange import pdf
+from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.export import KINDS, export_bytes
+
+TOUCH = 0.5  # points
+METRIC = {"length": "mm", "mass": "kg", "volume": "L"}
+IMPERIAL = {"length": "ft-in", "mass": "lb", "volume": "gal"}
+NOTHING_OF_IT = {
+    "marsh-heron": set(),
+    "rosin-box": {"crew-pdf", "again-pdf"},
+    "orchard-keeper": {"again-pdf"},
+    "dark-sky": {"axle-order", "again-pdf"},
+}
+
+
+def boxes(page: Page) -> list[tuple[float, float, float, float, str]]:
+    """Left, low, right, high [pt] and the words, as high as figures are."""
+    made = []
+    for one in page.shapes:
+        if isinstance(one, Text) and one.text.strip():
+            wide = text_width(one.text, one.size, one.face)
+            left = one.at[0] - wide * {"left": 0.0, "middle": 0.5, "right": 1.0}[one.anchor]
+            made.append((left, one.at[1] - one.size * 0.36, left + wide, one.at[1] + one.size * 0.36, one.text))
+    return made
+
+
+def faults(page: Page) -> list[tuple[str, ...]]:
+    """Pairs of words that stand in each other, and words that leave the paper."""
+    found, seen = [], boxes(page)
+    for at, a in enumerate(seen):
+        if a[0] < 0 or a[1] < 0 or a[2] > page.width or a[3] > page.height:
+            found.append((page.title, "off the paper", a[4]))
+        for b in seen[:at]:
+            if min(a[2], b[2]) - max(a[0], b[0]) > TOUCH and min(a[3], b[3]) - max(a[1], b[1]) > TOUCH:
+                found.append((page.title, a[4], b[4]))
+    return found
+
+
+def test_the_check_itself_finds_what_stands_in_other_words() -> None:
+    page = Page(200.0, 100.0, (Text((50, 50), "one"), Text((55, 52), "two"), Text((50, 70), "three"), Text((199, 20), "four")), "t")  # fmt: skip
+    assert faults(page) == [("t", "two", "one"), ("t", "off the paper", "four")]
+
+
+@pytest.mark.parametrize(
+    ("name", "reading"),
+    [
+        ("marsh-heron", IMPERIAL),
+        ("rosin-box", METRIC),
+        ("rosin-box", IMPERIAL),
+        ("orchard-keeper", METRIC),
+        ("dark-sky", IMPERIAL),
+    ],
+)
+def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
+    project = demo(name)
+    s = study(apply(project.build, [set_to("brief.reading", reading)]), project.facts)
+    found, pages, refused = findings(s), [], set()
+    monkeypatch.setattr(pdf, "pdf_bytes", lambda *made, **_: pages.extend(made) or b"")
+    for kind, (suffix, _) in KINDS.items():
+        if suffix == "pdf":
+            try:
+                export_bytes(kind, project.name, s, found)
+            except FileError as error:
+                refused.add(kind)
+                assert str(error).endswith(".") and len(str(error)) > 30
+    assert refused == NOTHING_OF_IT[name]
+    assert len(pages) > 60 and [one for page in pages for one in faults(page)] == []
+
+
+def random_wall(seed: int):  # type: ignore[no-untyped-def]
+    """A body of one of the schools with up to four holes in its sides or roof."""
+    r = random.Random(seed)
+    school = r.choice([one for one in SCHOOLS if one != "none"])
+    long, high, wide = r.uniform(1.6, 8.5), r.uniform(1.1, 2.7), r.uniform(1.3, 2.5)
+    form = r.choice(["box", "box", "profile", "shed", "gable"])
+    holes, along = [], 0.4
+    for at in range(r.randint(1, 4)):
+        w, h = r.uniform(0.25, 0.9), r.uniform(0.2, min(0.9, high * 0.5))
+        if along + w > long - 0.3:
+            break
+        up = r.uniform(0.15, max(0.16, high * 0.8 - h))
+        holes.append(a_hole(f"h{at}", r.choice(["left side", "right side", "roof"]), along, up, w, h))
+        along += w + r.uniform(0.02, 0.7)
+    sizes = {name: Length(value) for name, value in (("length", long), ("height", high), ("width", wide))}
+    build = a_build(shell=a_body(form=form, school=school, openings=tuple(holes), **sizes))
+    reading = replace(build.brief.reading, length=r.choice(["mm", "ft-in", "in"]))
+    return study(replace(build, brief=replace(build.brief, reading=reading)), Facts())
+
+
+def test_labels_of_fifty_random_walls_stand_apart() -> None:
+    framed = 0
+    for seed in range(50):
+        s = random_wall(seed)
+        framed += bool(s.framed.members)
+        for page in framing_sheets(s, "Wall", "2026-01-31"):
+            assert faults(page) == [], seed
+    assert framed >= 40
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_every_kind_of_stick_is_lettered_and_listed(seed) -> None:
+    """The list beside a face names as many sticks as stand in it, and no letter without its line."""
+    s = random_wall(seed)
+    by_title = {page.title: page for page in framing_sheets(s, "Wall", "2026-01-31")}
+    for surface in s.framed.body.surfaces:
+        made = pieces_of(s.framed.on(surface.id))
+        page = by_title[
+            next(title for title in by_title if title.removeprefix("Wall: ").startswith(laid_title(surface)))
+        ]
+        words = [one.text for one in page.shapes if isinstance(one, Text)]
+        listed = [word for word in words if word.endswith(" ×")]
+        told = sum(int(word.split()[0]) for word in listed)
+        more = next((word for word in words if word.endswith("kinds more")), "")
+        assert told == sum(piece.many for piece in made) or more, surface.id
+        letters = {one.text for one in page.shapes if isinstance(one, Text) and one.size == 7.0}
+        assert letters <= {piece.mark for piece in made} | {""}

@@ -18,6 +18,11 @@ def scale_for(wide_m: float, high_m: float, room: tuple[float, float]) -> int:
     )
 
 
+def standard_under(points_per_m: float) -> int:
+    """The largest standard scale, as 1 : n, that is no larger than a drawing that just fits; the smallest where none is."""
+    return next((n for n in SCALES if POINTS_PER_M / n <= points_per_m), SCALES[-1])
+
+
 class Page(msgspec.Struct, frozen=True):
     width: float
     height: float

@@ -79,6 +79,13 @@ def dimension(a: Point, b: Point, words: str, tick: float, size: float = 11.0) -
     return (line(a, b, "pencil"), *ends, Text(middle, words, size, "ink", ground="paper"))
 
 
+def dimension_up(foot: Point, long: float, words: str, tick: float = 3.0, size: float = 11.0) -> tuple[Primitive, ...]:
+    """A measured height upward from its foot, as ``dimension``."""
+    x, y = foot
+    ends = tuple(line((x - tick, p - tick), (x + tick, p + tick), "pencil") for p in (y, y + long))
+    return (line((x, y), (x, y + long), "pencil"), *ends, Text((x, y + long / 2), words, size, "ink", ground="paper"))
+
+
 def placed(shapes: Iterable[Primitive], scale: float, dx: float, dy: float) -> tuple[Primitive, ...]:
     """The shapes scaled and shifted onto a page; widths and text sizes stay."""
     moved: list[Primitive] = []

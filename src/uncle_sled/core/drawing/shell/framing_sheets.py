@@ -255,7 +255,7 @@ def _section_page(s: Studied, name: str, printed: str) -> Page:
     for face in s.build.shell.faces:
         if face.layers:
             seen.setdefault(tuple((la.material, la.thickness.si, la.framing) for la in face.layers), []).append(face.id)
-    x, y, high = EDGE, HEIGHT - EDGE - 120, 70.0
+    x, y, high = EDGE, HEIGHT - EDGE - 136, 70.0
     for ids in list(seen.values())[:8]:
         face = next(f for f in s.build.shell.faces if f.id == ids[0])
         named = ", ".join(f.name for f in s.build.shell.faces if f.id in ids)

@@ -4,44 +4,60 @@ from __future__ import annotations
 
 import math
 
+from msgspec.structs import replace
+
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.drawing.primitives import Primitive, Text, dimension, line, rect
+from uncle_sled.core.drawing.primitives import Primitive, Text, dimension, dimension_up, line, rect
 from uncle_sled.core.drawing.text_width import wrapped
 from uncle_sled.core.studies.stow.carries import Carry
 from uncle_sled.core.words import Words
 
-EDGE, MOST_SLATS = 34.0, 80
+EDGE, MOST_SLATS = 44.0, 80
 
 
-def bed_drawn(thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
-    """The bed's long side across the paper; bearers run across it, a span apart. Nothing without a base or a size."""
+def bed_fit(thing: Thing, wide: float, high: float) -> float:
+    """Points a metre at which the base just fits; 0 where it has no size."""
+    long, deep = max(thing.length.si, thing.width.si), min(thing.length.si, thing.width.si)
+    return min((wide - 2 * EDGE) / long, (high - 2 * EDGE - 34) / deep) if deep > 0 else 0.0
+
+
+def bed_drawn(thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:  # fmt: skip
+    """The bed's long side across the paper, as large as fits where no scale is given; bearers run across it, a span apart.
+
+    Nothing without a base or a size.
+    """
     base = thing.base
     long, deep = max(thing.length.si, thing.width.si), min(thing.length.si, thing.width.si)
     if base is None or min(long, deep) <= 0 or min(wide, high) < 100:
         return ()
-    scale = min((wide - 2 * EDGE) / long, (high - 2 * EDGE - 34) / deep)
+    scale = points_per_m or bed_fit(thing, wide, high)
     x, y = (wide - long * scale) / 2, (high - deep * scale) / 2 - 4
     weak = {check.id.split("/")[1] for check in checks if check.use is not None and check.use > 1}
     shapes: list[Primitive] = []
     span = base.span.si if base.span is not None and base.span.si > 0 else None
     stick = base.bearer_thick.si if base.bearer_thick is not None else 0.045
     ink = "primer" if "bearer" in weak else "wood"
-    for at in _bearers(long, base.bearers, stick):
-        shapes.append(rect(x + at * scale, y, stick * scale, deep * scale, stroke=ink, fill=ink, tint=0.55, id=thing.id))  # fmt: skip
+    under = [
+        rect(x + at * scale, y, stick * scale, deep * scale, stroke=ink, fill=ink, tint=0.55, id=thing.id)
+        for at in _bearers(long, base.bearers, stick)
+    ]
     over = "primer" if "base" in weak else "ink"
     if base.kind == "slats":
+        shapes += under
         step = max(base.slat.si + base.gap.si, 1e-3)
         for k in range(min(math.floor((deep + base.gap.si) / step), MOST_SLATS)):
             shapes.append(rect(x, y + k * step * scale, long * scale, base.slat.si * scale, stroke=over, fill="wood", tint=0.2, id=thing.id))  # fmt: skip
         told = f"slats {words.section((base.slat.si, base.thick.si))}, {words.cut(base.gap.si)} apart"
     else:
         shapes.append(rect(x, y, long * scale, deep * scale, stroke=over, fill="wood", width=1.6, tint=0.2, id=thing.id))  # fmt: skip
+        shapes += [replace(one, dash=(5, 3), fill="") for one in under]  # hidden by the board: their edges dashed
         told = f"board {words.thick(base.thick.si)} thick"
     shapes += dimension((x, y - 14), (x + long * scale, y - 14), words.cut(long), 3.0)
+    shapes += dimension_up((x + long * scale + 14, y), deep * scale, words.cut(deep))
     places = _bearers(long, base.bearers, stick)
     if len(places) > 1:
         a, b = x + (places[0] + stick) * scale, x + places[1] * scale
-        shapes += dimension((a, y + deep * scale * 0.5), (b, y + deep * scale * 0.5), words.cut(places[1] - places[0] - stick), 3.0)  # fmt: skip
+        shapes += dimension((a, y + deep * scale * 0.25), (b, y + deep * scale * 0.25), words.cut(places[1] - places[0] - stick), 3.0)  # fmt: skip
     if span is None:
         told += "; how far it spans is not said"
     elif len(places) > 1 and places[1] - places[0] - stick > span + 0.005:

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page, standard_under
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed
-from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn
-from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, piece_lines
-from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
+from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn, bed_fit
+from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, cabinet_fit, piece_lines
+from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn, lid_fit
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import Studied
@@ -28,15 +28,19 @@ def built_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     for thing in s.build.stow.things:
         one = made.get(thing.id)
         if one is not None and one.good and thing.cabinet is not None:
-            shapes = _head(f"{name}: {thing.name}", printed)
-            shapes += placed(cabinet_drawn(one, thing.cabinet, words, WIDTH - 2 * EDGE - LIST_W, HEIGHT - 2 * EDGE - 40), 1.0, EDGE, EDGE + 10)  # fmt: skip
+            room = (WIDTH - 2 * EDGE - LIST_W, HEIGHT - 2 * EDGE - 40)
+            n = standard_under(cabinet_fit(one, *room))
+            shapes = _head(f"{name}: {thing.name}", f"flat views 1 : {n} on A4", printed)
+            shapes += placed(cabinet_drawn(one, thing.cabinet, words, *room, POINTS_PER_M / n), 1.0, EDGE, EDGE + 10)
             lines = [f"{len(one.boards)} boards, {words.kg(one.mass_kg)}", *piece_lines(one, words, MOST)]
             shapes += _list(lines)
             pages.append(Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {thing.name}"))
         if thing.base is not None and not thing.taken_out:
             said = tuple(check for check in checks if check.thing == thing.id)
-            shapes = _head(f"{name}: {thing.name}, its base", printed)
-            shapes += placed(bed_drawn(thing, said, words, WIDTH - 2 * EDGE - LIST_W, HEIGHT - 2 * EDGE - 60), 1.0, EDGE, EDGE + 20)  # fmt: skip
+            room = (WIDTH - 2 * EDGE - LIST_W, HEIGHT - 2 * EDGE - 60)
+            n = standard_under(bed_fit(thing, *room))
+            shapes = _head(f"{name}: {thing.name}, its base", f"1 : {n} on A4", printed)
+            shapes += placed(bed_drawn(thing, said, words, *room, POINTS_PER_M / n), 1.0, EDGE, EDGE + 20)
             shapes += _list([f"{c.name}: {c.use * 100:.0f} %" if c.use is not None else f"{c.name}: not checked" for c in said])  # fmt: skip
             pages.append(Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {thing.name}, its base"))
     for lid in hinged(s):
@@ -45,10 +49,10 @@ def built_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     return tuple(pages)
 
 
-def _head(title: str, printed: str) -> list[Primitive]:
+def _head(title: str, scale: str, printed: str) -> list[Primitive]:
     return [
         Text((EDGE, HEIGHT - EDGE - 6), elided(title, 16, 560, "head"), 16, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - EDGE - 6), f"not to scale, {printed}", 10, "pencil", "text", "right"),
+        Text((WIDTH - EDGE, HEIGHT - EDGE - 6), f"{scale}, {printed}", 10, "pencil", "text", "right"),
         line((EDGE, HEIGHT - EDGE - 18), (WIDTH - EDGE, HEIGHT - EDGE - 18), "rule"),
         Text((EDGE, EDGE - 12), CAUTION, 8, "pencil", "text", "left"),
     ]
@@ -60,10 +64,11 @@ def _list(lines: list[str]) -> list[Primitive]:
 
 
 def _lid(one: Hinged, words: Words, name: str, printed: str) -> Page:
-    half = (WIDTH - 2 * EDGE) / 2
-    shapes = _head(f"{name}: {one.name} on its struts", printed)
-    shapes += placed(lid_drawn(one, words, half, HEIGHT - 2 * EDGE - 70), 1.0, EDGE, EDGE + 30)
-    shapes += placed(hand_chart(one, words, half, HEIGHT - 2 * EDGE - 70), 1.0, EDGE + half, EDGE + 30)
+    half, high = (WIDTH - 2 * EDGE) / 2, HEIGHT - 2 * EDGE - 70
+    n = standard_under(lid_fit(one, half, high))
+    shapes = _head(f"{name}: {one.name} on its struts", f"1 : {n} on A4", printed)
+    shapes += placed(lid_drawn(one, words, half, high, POINTS_PER_M / n), 1.0, EDGE, EDGE + 30)
+    shapes += placed(hand_chart(one, words, half, high), 1.0, EDGE + half, EDGE + 30)
     if one.strut is not None:
         size = f"{one.strut.many} struts {words.thick(one.strut.shut.si)} to {words.thick(one.strut.open.si)}, {words.fine_newtons(one.strut.force_n)} each"
         mounts = f"on the body {words.thick(one.strut.body_x.si)} out, {words.thick(one.strut.body_z.si)} up; on the leaf {words.thick(one.strut.lid_x.si)} out, {words.thick(one.strut.lid_z.si)} up, from the hinge"

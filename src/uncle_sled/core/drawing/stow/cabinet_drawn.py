@@ -11,7 +11,7 @@ import numpy as np
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.joinery import Cabinet
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, dimension, line, rect
+from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, dimension, dimension_up, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.drawing.three_ways import depth, flat
 from uncle_sled.core.parts.cabinet import ACROSS, Board, polygons
@@ -19,6 +19,7 @@ from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.words import Words
 
 EDGE, GAP, TITLE = 14.0, 26.0, 18.0
+FLAT = 0.56  # of the width for the flat views
 PULLED_M = 0.22  # doors and drawers before the carcass, in three directions
 NEAR_M = 0.002
 VIEWS = (("Front", 0, 2), ("Side", 1, 2), ("Above", 0, 1))  # which of w, d, h run across and up
@@ -26,14 +27,19 @@ Shapes = list[Primitive]
 On = Callable[[float, float], Point]
 
 
-def cabinet_drawn(one: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
-    """Four views in one frame, all flat ones to one scale. Nothing where it cannot be built."""
+def cabinet_fit(one: Fitted, wide: float, high: float) -> float:
+    """Points a metre at which the flat views just fit; not positive where they cannot."""
+    w, d, h = one.carcass.size
+    return min((wide * FLAT - 2 * EDGE - GAP - 40) / (w + d), (high - 2 * EDGE - 2 * TITLE - GAP - 40) / (h + d))
+
+
+def cabinet_drawn(one: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:  # fmt: skip
+    """Four views in one frame, all flat ones to one scale, the largest that fits where none is given. Nothing where it cannot be built."""
     if not one.good or min(wide, high) < 120:
         return ()
     w, d, h = one.carcass.size
-    left = wide * 0.56
-    across, up = w + d, h + d
-    scale = min((left - 2 * EDGE - GAP - 40) / across, (high - 2 * EDGE - 2 * TITLE - GAP - 40) / up)
+    left = wide * FLAT
+    scale = points_per_m or cabinet_fit(one, wide, high)
     if scale <= 4:
         return ()
     cut = {id for id, _ in one.by}
@@ -48,15 +54,9 @@ def cabinet_drawn(one: Fitted, cabinet: Cabinet, words: Words, wide: float, high
     shapes += dimension((x, y - 14), (x + w * scale, y - 14), words.cut(w), 3.0)
     sx, _ = spots["Side"]
     shapes += dimension((sx, y - 14), (sx + d * scale, y - 14), words.cut(d), 3.0)
-    shapes += _upright((x - 14, y), h * scale, words.cut(h))
+    shapes += dimension_up((x - 14, y), h * scale, words.cut(h))
     shapes += _three(one, wide - left - EDGE, high - 2 * EDGE, left, EDGE, cut)
     return tuple(shapes)
-
-
-def _upright(at: Point, long: float, text: str) -> Shapes:
-    x, y = at
-    ends = [line((x - 3, p - 3), (x + 3, p + 3), "pencil") for p in (y, y + long)]
-    return [line((x, y), (x, y + long), "pencil"), *ends, Text((x, y + long / 2), text, 11, "ink", ground="paper")]
 
 
 def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, scale: float, cut: set[str]) -> Shapes:

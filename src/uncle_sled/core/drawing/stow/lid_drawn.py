@@ -17,18 +17,31 @@ INKS = ("chalk", "ink", "primer")  # cold, mild, hot
 DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 2))
 
 
-def lid_drawn(one: Hinged, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def _reach(one: Hinged, opens_deg: float) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Least and largest x, z [m] of all that the drawing shows, from the hinge."""
+    points = [p for share in SHARES for p in _turned(one.outline, share * opens_deg)]
+    if one.strut is not None:
+        points.append((one.strut.body_x.si, one.strut.body_z.si))
+    every = np.array([*points, (0.0, 0.0), (-0.12, 0.0)])
+    low, top = every.min(axis=0), every.max(axis=0)
+    return (float(low[0]), float(low[1])), (float(top[0]), float(top[1]))
+
+
+def lid_fit(one: Hinged, wide: float, high: float) -> float:
+    """Points a metre at which the leaf just fits, open and shut; 0 where it does not turn."""
+    if one.turning is None or not one.outline:
+        return 0.0
+    low, top = _reach(one, one.turning.opens_deg)
+    return min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
+
+
+def lid_drawn(one: Hinged, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
     """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end."""
     if one.turning is None or not one.outline or min(wide, high) < 80:
         return ()
     turns = [(share, _turned(one.outline, share * one.turning.opens_deg)) for share in SHARES]
-    points = [p for _, outline in turns for p in outline]
-    mounts: list[Point] = []
-    if one.strut is not None:
-        mounts = [(one.strut.body_x.si, one.strut.body_z.si)]
-    every = np.array([*points, *mounts, (0.0, 0.0), (-0.12, 0.0)])
-    low, top = every.min(axis=0), every.max(axis=0)
-    scale = min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
+    low, top = _reach(one, one.turning.opens_deg)
+    scale = points_per_m or lid_fit(one, wide, high)
     dx = 30 + (wide - 60 - (top[0] - low[0]) * scale) / 2 - low[0] * scale
     dy = 30 + (high - 60 - (top[1] - low[1]) * scale) / 2 - low[1] * scale
 

@@ -8,7 +8,7 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.primitives import Primitive, Text, dimension, dimension_up, line, rect
-from uncle_sled.core.drawing.text_width import wrapped
+from uncle_sled.core.drawing.text_width import text_width, wrapped
 from uncle_sled.core.studies.stow.carries import Carry
 from uncle_sled.core.words import Words
 
@@ -56,8 +56,11 @@ def bed_drawn(thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float
     shapes += dimension_up((x + long * scale + 14, y), deep * scale, words.cut(deep))
     places = _bearers(long, base.bearers, stick)
     if len(places) > 1:
-        a, b = x + (places[0] + stick) * scale, x + places[1] * scale
-        shapes += dimension((a, y + deep * scale * 0.25), (b, y + deep * scale * 0.25), words.cut(places[1] - places[0] - stick), 3.0)  # fmt: skip
+        a, b, between = x + (places[0] + stick) * scale, x + places[1] * scale, words.cut(places[1] - places[0] - stick)
+        if long * scale > 4 * text_width(between, 11):
+            shapes += dimension((a, y + deep * scale * 0.25), (b, y + deep * scale * 0.25), between, 3.0)
+        else:
+            told += f"; {between} between bearers"
     if span is None:
         told += "; how far it spans is not said"
     elif len(places) > 1 and places[1] - places[0] - stick > span + 0.005:

@@ -22,6 +22,7 @@ from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.dxf import dxf_bytes
 from uncle_sled.exchange.export import KINDS, export_bytes
+from uncle_sled.exchange.report import report
 
 
 def studied(name):
@@ -115,10 +116,14 @@ def test_openings_that_cannot_be_are_drawn_apart():
     assert any(p.id.startswith("left side/stud") for p in side_sticks(s))
 
 
-def test_the_report_of_the_body_adds_up(capsys):
+def reported(name):
+    project = demo(name)
+    return json.loads(json.dumps(report(study(project.build, project.facts), (), project)))
+
+
+def test_the_report_of_the_body_adds_up():
     for name, school in (("marsh-heron", "cut plywood sides"), ("orchard-keeper", "stick timber")):
-        main(["report", name, "--json"])
-        got = json.loads(capsys.readouterr().out)
+        got = reported(name)
         shell, parts = got["shell"], got["parts"]
         assert shell["school"] == school and len(shell["members"]) >= 75 and shell["bolts"]["many"] >= 8
         sticks = sum(p["mass_kg"] for p in parts if p["id"].startswith("sticks-"))
@@ -128,8 +133,7 @@ def test_the_report_of_the_body_adds_up(capsys):
             if part["id"] in faces and faces[part["id"]]["kg_m2"] is not None:
                 face = faces[part["id"]]
                 assert part["mass_kg"] == pytest.approx(face["kg_m2"] * face["area_m2"])
-    main(["report", "rosin-box", "--json"])
-    got = json.loads(capsys.readouterr().out)
+    got = reported("rosin-box")
     posts = [m for m in got["shell"]["members"] if m["kind"] == "post"]
     assert got["shell"]["school"] == "bought shell" and len(posts) > 20
     # the posts were weighed with the shell: only what carries the window that was cut counts for itself

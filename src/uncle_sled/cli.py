@@ -121,6 +121,7 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("--size", default="1280x800", help="window size, such as 1100x700")
     verb.add_argument("--scale", type=float, default=1.0, help="device pixels per logical pixel, such as 1.5")
     verb.add_argument("--demo", choices=DEMOS, default="marsh-heron")
+    verb.add_argument("--small", metavar="DIR", help="also the guide's small pictures, one a stop")
     verb.set_defaults(run=_shots)
     return top
 
@@ -339,7 +340,14 @@ def _shots(args: argparse.Namespace) -> int:
         raise FileError(f"“{args.scale:g}” is not a scale: from 0.5 to 4 would be right, such as 1.5.")
     from uncle_sled.desk.shots import take_shots
 
-    return take_shots(Path(args.dir), args.demo, args.theme, (int(wide), int(high)), args.scale)
+    return take_shots(
+        Path(args.dir),
+        args.demo,
+        args.theme,
+        (int(wide), int(high)),
+        args.scale,
+        Path(args.small) if args.small else None,
+    )
 
 
 if __name__ == "__main__":

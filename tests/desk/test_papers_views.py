@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
-from PySide6.QtGui import QImage
+from PySide6.QtCore import QUrl
+from PySide6.QtGui import QImage, QTextDocument
 from PySide6.QtWidgets import QApplication, QDialog
 
 from tests.desk.driving import enter
@@ -138,6 +140,10 @@ def test_the_guide_opens_at_its_stop_and_is_the_one_of_the_docs(open_on) -> None
         dialog = Guide(stop, window)
         assert dialog.list.currentItem().text().lower().startswith(stop.lower())
         assert len(dialog.text.toPlainText()) > 200
+        picture = re.search(r"!\[[^]]*\]\(([^)]+)\)", list(dialog.parts.values())[dialog.list.currentRow()])
+        assert picture is not None and (ROOT / "docs" / picture[1]).exists()
+        shown = dialog.text.loadResource(QTextDocument.ResourceType.ImageResource, QUrl(picture[1]))
+        assert not QImage.fromData(shown).isNull(), stop
     dialog.list.setCurrentRow(1)
     assert "first build" in dialog.list.currentItem().text().lower() and "Find struts" in dialog.text.toPlainText()
 

@@ -17,14 +17,23 @@ if TYPE_CHECKING:
     from uncle_sled.desk.window import Window
 
 
-def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float) -> int:
-    """Write one PNG a view into a folder. Raises: FileError: where the folder cannot be written."""
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-    except OSError as fault:
-        raise FileError(f"{folder} cannot hold the pictures: {fault.strerror}.") from None
+SMALL_PX = 580  # width of the guide's pictures, which its window shows whole
+
+
+def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float, small: Path | None = None) -> int:  # fmt: skip
+    """Write one PNG a view into a folder. Args: small: where each stop's first goes once more, as the guide shows it.
+
+    Raises: FileError: where a folder cannot be written.
+    """
+    for one in (folder, small):
+        try:
+            if one is not None:
+                one.mkdir(parents=True, exist_ok=True)
+        except OSError as fault:
+            raise FileError(f"{one} cannot hold the pictures: {fault.strerror}.") from None
     screen = _offscreen(size, scale)
     try:
+        from PySide6.QtCore import Qt
         from PySide6.QtWidgets import QApplication, QWidget
 
         from uncle_sled.core.remedies.remedies import with_remedies
@@ -40,20 +49,24 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         window.resize(*size)
         window.show()
 
-        def shot(name: str, widget: QWidget = window) -> None:
+        def shot(name: str, widget: QWidget = window, guide: bool = False) -> None:
             for _ in range(6):
                 QApplication.processEvents()
             picture = widget.grab()
             path = folder / f"{name}.png"
             if not picture.save(str(path)):
                 raise FileError(f"{path} could not be written.")
+            if guide and small is not None:
+                less = picture.toImage().scaledToWidth(SMALL_PX, Qt.TransformationMode.SmoothTransformation)
+                if not less.save(str(small / path.name)):
+                    raise FileError(f"{small / path.name} could not be written.")
             print(path)
 
         session.judge(with_remedies(session.studied))
         for said in abouts():
             for one in said.shots:
                 _make_ready(window, said, one)
-                shot(one.name)
+                shot(one.name, guide=one is said.shots[0])
                 if one.after is not None:
                     one.after(window.bench(said.stop))
             if said.views:

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QListWidget, QTextBrowser, QVBoxLayou
 
 from uncle_sled.desk.frame.dialogs import close_row
 from uncle_sled.desk.kit.dialog import Dialog
-from uncle_sled.shipped import shipped
+from uncle_sled.shipped import shipped, shipped_folder
 
 
 def parts() -> dict[str, str]:
@@ -38,18 +38,19 @@ class Guide(Dialog):
         self.list = QListWidget()
         self.list.setAccessibleName("Parts of the guide")
         self.list.setFixedWidth(210)
-        self.list.addItems(list(self.parts))
+        self.list.addItems([name.partition(":")[0] for name in self.parts])
         self.text = QTextBrowser()
         self.text.setAccessibleName("The part that is chosen")
         self.text.setOpenLinks(False)
+        self.text.setSearchPaths([str(shipped_folder("guide"))])  # its pictures
         across.addWidget(self.list)
         across.addWidget(self.text, 1)
         rows.addLayout(across, 1)
         rows.addLayout(close_row(self))
-        self.list.currentTextChanged.connect(self.show_part)
+        self.list.currentRowChanged.connect(self.show_part)
         names = list(self.parts)
         at = next((k for k, name in enumerate(names) if name.lower().startswith(stop.lower())), 0)
         self.list.setCurrentRow(at)
 
-    def show_part(self, name: str) -> None:
-        self.text.setMarkdown(self.parts.get(name, ""))
+    def show_part(self, row: int) -> None:
+        self.text.setMarkdown(list(self.parts.values())[row] if row >= 0 else "")

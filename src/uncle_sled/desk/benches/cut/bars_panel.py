@@ -14,7 +14,7 @@ from uncle_sled.core.studies.cut.handed import OnBars
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.piece_chart import PieceChart
+from uncle_sled.desk.benches.cut.piece_chart import NOT_PLACED, PieceChart
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.working import Working
@@ -49,7 +49,7 @@ class BarsPanel(Guarded, QWidget):
         self.roll.setWidgetResizable(True)
         self.roll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.roll.setWidget(self.chart)
-        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is")
+        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is", lambda: NOT_PLACED)
         self.map.over.connect(lambda key: bench.mark((key,)) if key else None)
         self.map.picked.connect(self._find)
         split = QSplitter(Qt.Orientation.Vertical)

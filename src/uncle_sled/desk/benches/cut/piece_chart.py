@@ -10,6 +10,9 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.desk.kit.chart import Chart, Maker
 from uncle_sled.desk.session import Session
 
+NOT_PLACED = "Where a piece goes on the body shows here once something is cut for it."
+NO_CUTS = "The cuts of a sheet stand here in their order, with fence and stop, once one is laid out."
+
 
 class PieceChart(Chart):
     """``over`` and ``picked`` carry the key of the piece, or nothing."""

@@ -18,7 +18,7 @@ from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.piece_chart import PieceChart
+from uncle_sled.desk.benches.cut.piece_chart import NO_CUTS, NOT_PLACED, PieceChart
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.working import Working
@@ -117,8 +117,8 @@ class SheetsPanel(Guarded, QWidget):
         told.addWidget(self.saw)
         rows.addLayout(told)
         self.chart = SheetChart(session, "The sheet with its pieces", self._sheet, "", self._why)
-        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is")
-        self.list = PieceChart(session, "Cuts in their order", self._cuts, "Cuts, in this order")
+        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is", lambda: NOT_PLACED)
+        self.list = PieceChart(session, "Cuts in their order", self._cuts, "Cuts, in this order", lambda: NO_CUTS)
         for chart in (self.chart, self.map):
             chart.over.connect(self._over)
             chart.picked.connect(self._picked)

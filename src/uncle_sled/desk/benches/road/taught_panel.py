@@ -14,6 +14,8 @@ from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
+NO_TICKET = "A weighed case stands here beside what the model said of it."
+
 
 class TaughtPanel(Guarded, QWidget):
     def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
@@ -36,7 +38,11 @@ class TaughtPanel(Guarded, QWidget):
         self.groups = Chart(session, "Groups before and after", self._groups, "Pencil: as thought. Blue: by the tickets. Bars: two sigmas", self._why)  # fmt: skip
         rows.addWidget(self.groups, 3)
         self.tickets = Chart(
-            session, "Estimate against ticket", self._tickets, "On the ball: dot the ticket, line the model"
+            session,
+            "Estimate against ticket",
+            self._tickets,
+            "On the ball: dot the ticket, line the model",
+            lambda: NO_TICKET,
         )
         rows.addWidget(self.tickets, 2)
         self._made: tuple[object, Reconciled | None] | None = None

@@ -42,6 +42,10 @@ from uncle_sled.desk.session import Session
 VOLTS: list[tuple[object, str]] = [(12, "12 V"), (24, "24 V"), (48, "48 V")]
 GAUGES: list[tuple[object, str]] = [("", "by the practice"), ("mm2", "mm²"), ("AWG", "AWG")]
 
+NO_NEEDS = (
+    "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
+)
+
 
 class SizesPanel(Guarded, QWidget):
     def __init__(self, session: Session) -> None:
@@ -73,7 +77,9 @@ class SizesPanel(Guarded, QWidget):
             button.hide()
             self.card.addLayout(line)
             self.lines.append((words, button))
-        self.chart = Chart(session, "What is needed under each sky, beside what is there", self._chart, "", lambda: "")
+        self.chart = Chart(
+            session, "What is needed under each sky, beside what is there", self._chart, "", lambda: NO_NEEDS
+        )
         self.chart.setMinimumHeight(130)
         self.card.addWidget(self.chart, 1)
         middle.addWidget(card, 3)

@@ -174,7 +174,12 @@ class LogPanel(Guarded, QWidget):
         path, kind = f"work.log.{one.id}", one.kind
         rows = [
             Row("Day", f"{path}.on", str, "Year-month-day", ops=self._ops("on", self._day)),
-            Row("Kind", f"{path}.kind", KINDS),
+            Row(
+                "Kind",
+                f"{path}.kind",
+                KINDS,
+                "What this line is about: work, money, a measure, a photo, a problem, a decision or a wish",
+            ),
             Row("Of", f"{path}.of", choices, "The task or the number that it is about", ops=self._of_ops),
         ]
         if kind in ("work", "trip"):

@@ -27,7 +27,7 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
 
-SIDE_PX = 286
+SIDE_PX = 304
 USUAL_WAY = "platform with the car"  # shown before anything was weighed
 
 

@@ -25,12 +25,12 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
 
     Raises: FileError: where a folder cannot be written.
     """
-    for one in (folder, small):
+    for place in (folder, small):
         try:
-            if one is not None:
-                one.mkdir(parents=True, exist_ok=True)
+            if place is not None:
+                place.mkdir(parents=True, exist_ok=True)
         except OSError as fault:
-            raise FileError(f"{one} cannot hold the pictures: {fault.strerror}.") from None
+            raise FileError(f"{place} cannot hold the pictures: {fault.strerror}.") from None
     screen = _offscreen(size, scale)
     try:
         from PySide6.QtCore import Qt

@@ -19,6 +19,7 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.file_names import suggested
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
 from uncle_sled.exchange.sled_file import Opened
 from uncle_sled.exchange.typed_pairs import PairsDisagree, settled
@@ -241,7 +242,7 @@ class FileWork(Guarded, QMainWindow):
         return True
 
     def save_as(self) -> bool:
-        first = self.session.path or Path.home() / f"{self.session.project.name.lower().replace(' ', '-')}.sled"
+        first = self.session.path or suggested(None, self.session.project.name, "", "sled")
         word, _ = QFileDialog.getSaveFileName(self, "Save the build", str(first), FILTER)
         if not word:
             return False
@@ -280,16 +281,14 @@ class FileWork(Guarded, QMainWindow):
         from uncle_sled.exchange.export import KINDS
 
         ending, what = KINDS[kind]
-        first = self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")
-        first = first.with_name(f"{first.stem}{'-framing' if kind.startswith('framing') else ''}.{ending}")
+        first = suggested(self.session.path, self.session.project.name, kind, ending)
         word, _ = QFileDialog.getSaveFileName(self, what, str(first), f"{ending.upper()} (*.{ending})")
         if word:
             self.export_to(kind, Path(word), more)
 
     def picture(self) -> None:
         """The shown bench as a picture."""
-        first = self.session.path or Path.home() / self.session.project.name.lower().replace(" ", "-")
-        first = first.with_name(f"{first.stem}-{self.session.stop.lower()}.png")
+        first = suggested(self.session.path, self.session.project.name, self.session.stop, "png")
         word, _ = QFileDialog.getSaveFileName(self, "Picture of this bench", str(first), "PNG (*.png)")
         if word:
             self.picture_to(Path(word))

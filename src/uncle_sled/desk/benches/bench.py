@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from uncle_sled.desk.benches.about import about
@@ -92,3 +93,36 @@ class Bench(Guarded, QWidget):
         self.top.addWidget(self.hint)
 
     def refresh(self) -> None: ...
+
+
+class PanelBench(Bench):
+    """A stop whose views stand in each other's place, a caution under them; ``make`` gives each as a panel with ``refresh``."""
+
+    strip = True
+
+    def __init__(self, session: Session, stop: str, caution: str) -> None:
+        super().__init__(session, stop)
+        self.view = about(stop).views[0].name
+        self.add_views()
+        self.end_top("")
+        self.stack_views()
+        self.caution = QLabel(caution)
+        self.caution.setProperty("ink", "pencil")
+        self.caution.setProperty("face", "small")
+        self.caution.setWordWrap(True)
+        self.rows.addWidget(self.caution)
+        for signal in (session.changed, session.judged):
+            signal.connect(self.refresh)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.view_buttons[name].setChecked(True)
+        self.panels.setCurrentWidget(self.panel(name))
+        self.refresh()
+
+    def refresh(self) -> None:
+        if self.isVisible():
+            self.made[self.view].refresh()  # type: ignore[attr-defined]

@@ -41,8 +41,8 @@ class AllExports(Dialog):
         rows.addLayout(keys)
 
     def take(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if rows and rows[0].row() < len(self.model.rows):
-            kind = self.model.rows[rows[0].row()]
+        at = self.table.marked()
+        if at >= 0:
+            kind = self.model.rows[at]
             self.accept()
             self.write(kind)

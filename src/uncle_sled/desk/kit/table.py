@@ -9,7 +9,14 @@ from collections.abc import Callable, Sequence
 from typing import Any, Generic, TypeVar
 
 import msgspec
-from PySide6.QtCore import QAbstractItemModel, QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt
+from PySide6.QtCore import (
+    QAbstractItemModel,
+    QAbstractTableModel,
+    QItemSelectionModel,
+    QModelIndex,
+    QPersistentModelIndex,
+    Qt,
+)
 from PySide6.QtGui import QBrush, QFont, QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QTableView
 
@@ -120,6 +127,17 @@ class Table(Guarded, QTableView):
         self._laying = False
         self._own = False  # a hand has set the columns: they stay
         self._watch(model)
+
+    def mark(self, at: int) -> None:
+        """Choose a row where there is such a one; what was chosen stays where there is none."""
+        if at >= 0:
+            flags = QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows
+            self.selectionModel().select(self.model().index(at, 0), flags)
+
+    def marked(self) -> int:
+        """The first chosen row; -1 where none is."""
+        rows = self.selectionModel().selectedRows()
+        return rows[0].row() if rows and rows[0].row() < self.model().rowCount() else -1
 
     def setModel(self, model: QAbstractItemModel | None) -> None:
         super().setModel(model)

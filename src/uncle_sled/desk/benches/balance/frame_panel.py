@@ -101,9 +101,9 @@ class FramePanel(Guarded, QWidget):
         self.refresh()
 
     def try_section(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if rows and rows[0].row() < len(self.model.rows):
-            section = self.model.rows[rows[0].row()].section
+        at = self.table.marked()
+        if at >= 0:
+            section = self.model.rows[at].section
             try_edit(self.session, f"Rails of {section.says(self.session.shown)}", (set_to("rig.rail", section.id),))
 
     def _why(self) -> str:
@@ -122,7 +122,7 @@ class FramePanel(Guarded, QWidget):
         rows = [one for one in choices(self.session.studied) if one.section.inches == inches]
         self.model.set_rows(rows, lambda a, b: a.section.id == b.section.id)
         at = next((k for k, one in enumerate(rows) if made.rail is not None and one.section.id == made.rail.id), -1)
-        if at >= 0 and not self.table.selectionModel().selectedRows():
+        if at >= 0 and self.table.marked() < 0:
             self.table.selectRow(at)
         self.side.setVisible(not made.why)
         self.ways.setVisible(not made.why)

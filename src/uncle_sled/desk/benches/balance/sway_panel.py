@@ -156,8 +156,8 @@ class SwayPanel(Guarded, QWidget):
 
     # what is tried
     def what_if(self) -> WhatIf | None:
-        rows = self.ifs.selectionModel().selectedRows()
-        return self.if_model.rows[rows[0].row()] if rows and rows[0].row() < len(self.if_model.rows) else None
+        at = self.ifs.marked()
+        return self.if_model.rows[at] if at >= 0 else None
 
     def _may(self) -> None:
         one = self.what_if()
@@ -200,9 +200,9 @@ class SwayPanel(Guarded, QWidget):
         self.trace.update()
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if rows and rows[0].row() < len(self.cost_model.rows):
-            self.session.select((self.cost_model.rows[rows[0].row()].id.split("/")[0],))
+        at = self.table.marked()
+        if at >= 0:
+            self.session.select((self.cost_model.rows[at].id.split("/")[0],))
 
     def refresh(self) -> None:
         s = self.session.studied

@@ -6,42 +6,25 @@ from datetime import date
 from typing import Any
 
 import msgspec
-from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.work import LogEntry, TaskChange
 from uncle_sled.core.studies.build.lifting import liftable
 from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
 from uncle_sled.core.studies.build.tasks import tasks_of
-from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
 CAUTION = "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
 
 
-class BuildBench(Bench):
-    strip = True
-
+class BuildBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
-        super().__init__(session, stop)
-        self.view = "Calendar"
+        super().__init__(session, stop, CAUTION)
         self.chosen = ""  # id of a task
-        self.add_views()
-        self.end_top("")
-        self.stack_views()
-        self.caution = QLabel(CAUTION)
-        self.caution.setProperty("ink", "pencil")
-        self.caution.setProperty("face", "small")
-        self.caution.setWordWrap(True)
-        self.rows.addWidget(self.caution)
-        for signal in (session.changed, session.judged):
-            signal.connect(self.refresh)
         session.answers.changed.connect(self._answered)
         self.show_view("Calendar")
-
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
 
     def make(self, name: str) -> QWidget:
         if name == "Calendar":
@@ -66,17 +49,11 @@ class BuildBench(Bench):
             self.session, self
         )
 
-    def show_view(self, name: str) -> None:
-        self.view = name
-        self.view_buttons[name].setChecked(True)
-        self.panels.setCurrentWidget(self.panel(name))
-        self.refresh()
-
     def refresh(self) -> None:
-        if self.isVisible():
-            if self.view in ("Calendar", "Today", "Chance") and not self.session.answers.of(best_schedule).fresh:
-                self.session.answers.ask(best_schedule)
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
+        planned = self.view in ("Calendar", "Today", "Chance")
+        if planned and self.isVisible() and not self.session.answers.of(best_schedule).fresh:
+            self.session.answers.ask(best_schedule)
+        super().refresh()
 
     def _answered(self, study: object) -> None:
         if study is best_schedule and self.isVisible() and self.view in ("Calendar", "Today", "Chance"):

@@ -122,9 +122,9 @@ class LogPanel(Guarded, QWidget):
         self.refresh()
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if rows and not self._filling:
-            self.chosen = self.model.rows[rows[0].row()].id
+        at = self.table.marked()
+        if at >= 0 and not self._filling:
+            self.chosen = self.model.rows[at].id
             self.refresh()
 
     def take_off(self) -> None:

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.quantity import Length
@@ -12,35 +11,19 @@ from uncle_sled.core.studies.cut.numbers import numbers_of, print_ops
 from uncle_sled.core.studies.cut.of_the_build import BuildPlan, first_laid, laid_out
 from uncle_sled.core.studies.cut.sawing import offcuts_of
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
 CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide. Prices are as sure as their words say."
 
 
-class CutBench(Bench):
-    strip = True
-
+class CutBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
-        super().__init__(session, stop)
-        self.view = "Pieces"
+        super().__init__(session, stop, CAUTION)
         self.marked: tuple[str, ...] = ()  # keys of pieces that are lit
         self._handed: tuple[object, Handed] | None = None
-        self.add_views()
-        self.end_top("")
-        self.stack_views()
-        self.caution = QLabel(CAUTION)
-        self.caution.setProperty("ink", "pencil")
-        self.caution.setProperty("face", "small")
-        self.caution.setWordWrap(True)
-        self.rows.addWidget(self.caution)
-        for signal in (session.changed, session.judged):
-            signal.connect(self.refresh)
         session.answers.changed.connect(self._answered)
         self.show_view("Pieces")
-
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
 
     def make(self, name: str) -> QWidget:
         if name == "Pieces":
@@ -71,17 +54,10 @@ class CutBench(Bench):
 
         return MoneyPanel(self.session, self)
 
-    def show_view(self, name: str) -> None:
-        self.view = name
-        self.view_buttons[name].setChecked(True)
-        self.panels.setCurrentWidget(self.panel(name))
-        self.refresh()
-
     def refresh(self) -> None:
-        if self.isVisible():
-            if self.view != "Pieces":
-                self._ask()
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
+        if self.isVisible() and self.view != "Pieces":
+            self._ask()
+        super().refresh()
 
     # the plan
     def _ask(self) -> None:
@@ -97,8 +73,8 @@ class CutBench(Bench):
             self.refresh_plan()
 
     def refresh_plan(self) -> None:
-        if self.isVisible() and self.view != "Pieces":
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
+        if self.view != "Pieces":
+            super().refresh()
 
     def plan(self) -> BuildPlan | None:
         """The best plan there is for the build as it is; None while none is there yet."""

@@ -120,9 +120,9 @@ class PiecesPanel(Guarded, QWidget):
             self.bench.mark((key,))
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if not self._filling and rows:
-            self.bench.mark((self.model.rows[rows[0].row()].piece.key,))
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.bench.mark((self.model.rows[at].piece.key,))
 
     def marked(self) -> None:
         self.map.renew()

@@ -215,8 +215,8 @@ class StockPanel(Guarded, QWidget):
         self.session.edit(f"{'Rack' if rack else 'Sold'}: {material}", [add_to("cut.sizes", record)], "Cut")
 
     def take_off(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        size = self.model.rows[rows[0].row()].size if rows else None
+        at = self.table.marked()
+        size = self.model.rows[at].size if at >= 0 else None
         if size is None:
             self.session.said.emit("Choose a size of your own first; usual sizes go by themselves where there are own ones.", "note")  # fmt: skip
             return

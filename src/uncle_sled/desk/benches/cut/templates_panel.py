@@ -103,9 +103,9 @@ class TemplatesPanel(Guarded, QWidget):
         return str(many) if many < 10_000 else "too many"
 
     def chosen(self) -> Template | None:
-        rows = self.table.selectionModel().selectedRows()
+        at = self.table.marked()
         made = self.model.rows
-        return made[rows[0].row()] if rows and rows[0].row() < len(made) else made[0] if made else None
+        return made[at] if at >= 0 else made[0] if made else None
 
     def _ids(self) -> tuple[str, ...]:
         one = self.chosen()
@@ -154,7 +154,7 @@ class TemplatesPanel(Guarded, QWidget):
     def refresh(self) -> None:
         made = templates_of(self.session.studied)
         self.model.set_rows(made, lambda a, b: a.id == b.id)
-        if made and not self.table.selectionModel().selectedRows():
+        if made and self.table.marked() < 0:
             self.table.selectRow(0)
         self.papers.show_value(self.paper)
         cut = self.session.build.cut

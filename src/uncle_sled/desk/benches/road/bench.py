@@ -5,39 +5,22 @@ from __future__ import annotations
 from datetime import date
 
 import msgspec
-from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.road import Ticket, Trip, Wish
 from uncle_sled.core.studies.road.reconcile import correction_of, reconcile
 from uncle_sled.core.studies.road.weighing import modelled
-from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
 CAUTION = "Chocks in, nobody under it, nobody between car and trailer. What is not weighed says computed; the office and its rules decide."
 
 
-class RoadBench(Bench):
-    strip = True
-
+class RoadBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
-        super().__init__(session, stop)
-        self.view = "Weigh"
-        self.add_views()
-        self.end_top("")
-        self.stack_views()
-        self.caution = QLabel(CAUTION)
-        self.caution.setProperty("ink", "pencil")
-        self.caution.setProperty("face", "small")
-        self.caution.setWordWrap(True)
-        self.rows.addWidget(self.caution)
-        for signal in (session.changed, session.judged):
-            signal.connect(self.refresh)
+        super().__init__(session, stop, CAUTION)
         self.show_view("Weigh")
-
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
 
     def make(self, name: str) -> QWidget:
         if name == "Weigh":
@@ -57,16 +40,6 @@ class RoadBench(Bench):
         return {"Papers": paper.PapersPanel, "Trips": paper.TripsPanel, "Stand": paper.StandPanel}[name](
             self.session, self
         )
-
-    def show_view(self, name: str) -> None:
-        self.view = name
-        self.view_buttons[name].setChecked(True)
-        self.panels.setCurrentWidget(self.panel(name))
-        self.refresh()
-
-    def refresh(self) -> None:
-        if self.isVisible():
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
 
     # what can be done
     def add_ticket(self) -> None:

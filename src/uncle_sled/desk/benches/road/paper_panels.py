@@ -98,8 +98,8 @@ class PapersPanel(Guarded, QWidget):
         across.addWidget(side)
 
     def chosen(self) -> Traced | None:
-        rows = self.table.selectionModel().selectedRows()
-        return self.model.rows[rows[0].row()] if rows else None
+        at = self.table.marked()
+        return self.model.rows[at] if at >= 0 else None
 
     def _number(self, one: Traced) -> int:
         ids = [wish.id for wish in self.session.build.road.wishes]
@@ -250,8 +250,8 @@ class TripsPanel(Guarded, QWidget):
         return enter
 
     def chosen(self) -> Trip | None:
-        rows = self.table.selectionModel().selectedRows()
-        return self.model.rows[rows[0].row()] if rows else None
+        at = self.table.marked()
+        return self.model.rows[at] if at >= 0 else None
 
     def take_off(self) -> None:
         one = self.chosen()

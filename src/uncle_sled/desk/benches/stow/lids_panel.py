@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import msgspec
-from PySide6.QtCore import QItemSelectionModel, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
@@ -195,10 +195,9 @@ class LidsPanel(Guarded, QWidget):
         return [set_to(f"{one.path}.strut", msgspec.to_builtins(Strut()))] if one is not None else []
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if self._filling or not rows or rows[0].row() >= len(self.model.rows):
-            return
-        self.session.select((self.model.rows[rows[0].row()].id,))
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.session.select((self.model.rows[at].id,))
 
     def _follow(self) -> None:
         if self.isVisible():
@@ -209,9 +208,7 @@ class LidsPanel(Guarded, QWidget):
         self.model.set_rows(self.made(), lambda a, b: a.id == b.id)
         one = self.chosen()
         at = next((k for k, row in enumerate(self.model.rows) if one is not None and row.id == one.id), -1)
-        if at >= 0:
-            flags = QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows
-            self.table.selectionModel().select(self.table.model().index(at, 0), flags)
+        self.table.mark(at)
         self._filling = False
         with focus_kept(self):
             self._build_form()

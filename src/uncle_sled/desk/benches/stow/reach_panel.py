@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QItemSelectionModel
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Mode
@@ -72,10 +71,9 @@ class ReachPanel(Guarded, QWidget):
         return reach_plan(s, self._mode(), self.session.selection, Words(self.session.shown), width, height)
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if self._filling or not rows or rows[0].row() >= len(self.model.rows):
-            return
-        self.session.select((self.model.rows[rows[0].row()].id,))
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.session.select((self.model.rows[at].id,))
 
     def _follow(self) -> None:
         if self.isVisible():
@@ -84,9 +82,7 @@ class ReachPanel(Guarded, QWidget):
     def _show_chosen(self) -> None:
         self._filling = True
         at = next((k for k, row in enumerate(self.model.rows) if row.id in self.session.selection), -1)
-        if at >= 0:
-            flags = QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows
-            self.table.selectionModel().select(self.table.model().index(at, 0), flags)
+        self.table.mark(at)
         self._filling = False
 
     def refresh(self) -> None:

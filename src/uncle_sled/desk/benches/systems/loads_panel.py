@@ -265,9 +265,9 @@ class LoadsPanel(Guarded, QWidget):
         return next((one for one in self.model.rows if one.id in self.session.selection), None)
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if not self._filling and rows:
-            self.session.select((self.model.rows[rows[0].row()].id,))
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.session.select((self.model.rows[at].id,))
 
     def _turn_must(self) -> None:
         one = self._chosen()

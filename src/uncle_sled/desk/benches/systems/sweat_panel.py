@@ -188,9 +188,9 @@ class SweatPanel(Guarded, QWidget):
         self.refresh()
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if not self._filling and rows:
-            self.chosen = self.model.rows[rows[0].row()].id
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.chosen = self.model.rows[at].id
             self._follow(self.chosen)
             self.picture.update()
 

@@ -167,9 +167,9 @@ class WiresPanel(Guarded, QWidget):
         )
 
     def _picked(self) -> None:
-        rows = self.table.selectionModel().selectedRows()
-        if not self._filling and rows:
-            self.session.select((self.model.rows[rows[0].row()].id,))
+        at = self.table.marked()
+        if not self._filling and at >= 0:
+            self.session.select((self.model.rows[at].id,))
 
     def refresh(self) -> None:
         self._filling = True

@@ -290,7 +290,7 @@ def test_dialogs_and_menus_are_gone_when_they_are_closed(open_on, qapp):
     assert window.findChildren(QDialog) == []
 
 
-@pytest.mark.parametrize("many", [16])
+@pytest.mark.parametrize("many", [10])
 def test_drags_undone_and_builds_closed_leave_memory_level(open_on, qapp, many):
     window = open_on(demo("marsh-heron"), judged=False)
     session, sheet = window.session, window.bench("Stow").sheet
@@ -308,7 +308,7 @@ def test_drags_undone_and_builds_closed_leave_memory_level(open_on, qapp, many):
         gc.collect()
         return len(gc.get_objects())
 
-    for _ in range(8):
+    for _ in range(6):
         round_trip()
     before = objects()
     for _ in range(many):

@@ -201,6 +201,7 @@ def test_tab_goes_from_the_drawing_through_in_hand_to_uncle_and_back(open_on):
 def test_focus_stays_where_one_chose(open_on):
     window = open_on(demo("marsh-heron"), judged=False)
     session = window.session
+    tried = set()  # a field that stands on several views of its stop once
     for said in abouts():
         session.go_to(said.stop)
         bench = window.bench(said.stop)
@@ -215,6 +216,9 @@ def test_focus_stays_where_one_chose(open_on):
                 if f.isVisible() and f.isEnabled() and f.window() is window
             ]
             for name in names:
+                if (said.stop, name) in tried:
+                    continue
+                tried.add((said.stop, name))
                 field = next(
                     (f for f in window.findChildren(ChoiceField) if f.isVisible() and f.accessibleName() == name), None
                 )

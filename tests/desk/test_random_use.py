@@ -44,7 +44,7 @@ def test_random_edits_save_and_go_back(qapp, name):
     rng, session = random.Random(f"edits {name}"), Session(demo(name))
     start, refused = session.project, []
     session.said.connect(lambda text, how: refused.append(text))
-    for at in range(240):
+    for at in range(160):
         way = rng.random()
         if way < 0.12:
             rng.choice([session.undo, session.redo])()

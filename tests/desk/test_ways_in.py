@@ -302,21 +302,27 @@ def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
     build = project.build
     left = with_remedies(study(build, project.facts))
     before = {f.code for f in left}
-    for _ in range(8):
-        one = next((f for f in left if f.remedy and f.severity != "note"), None)
-        if one is None:
-            break
-        build = apply(build, one.remedy.ops)
-        left = with_remedies(study(build, project.facts))
-
     named = {
         "marsh-heron": {"ball-light"},
         "rosin-box": {"ball-heavy", "leans"},
         "orchard-keeper": {"ball-light", "over-axle"},
         "dark-sky": {"over-rear-axle", "over-least-front"},
     }
+
+    def unsettled(found):
+        return [f.title for f in found if (f.severity == "stop" and f.stop != "Build") or f.code in named[name]]
+
+    for _ in range(8):
+        if not unsettled(left):
+            break
+        one = next((f for f in left if f.remedy and f.severity != "note"), None)
+        if one is None:
+            break
+        build = apply(build, one.remedy.ops)
+        left = with_remedies(study(build, project.facts))
+
     assert named[name] <= before
-    assert [f.title for f in left if (f.severity == "stop" and f.stop != "Build") or f.code in named[name]] == []
+    assert unsettled(left) == []
 
 
 def test_a_print_is_true_to_scale(qapp, tmp_path):

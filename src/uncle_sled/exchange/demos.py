@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from pathlib import Path
 
 from uncle_sled.core.document.project import Project
@@ -12,8 +13,9 @@ from uncle_sled.shipped import shipped
 DEMOS = ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky")
 
 
+@cache
 def demo(name: str) -> Project:
-    """A shipped demo. Raises: FileError: with the names there are."""
+    """A shipped demo, read once: it is frozen, and what is known of it stays known. Raises: FileError: with the names there are."""
     if name not in DEMOS:
         raise FileError(f"There is no demo “{name}”; there are {', '.join(DEMOS)}.")
     return sled_file.read_bytes(shipped(f"demo/{name}.sled"), name)

@@ -32,7 +32,7 @@ def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tu
 
 
 def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
-    """Ticket by ticket, in the order of their days: weighed total as a dot with its doubt, the model's as a line."""
+    """Ticket by ticket, in the order of their days: the weighed ball as a dot with its doubt, the model's as a line."""
     known = [one for one in made.tickets if one.weighed.tongue_kg is not None and one.model_tongue_kg is not None]
     known.sort(key=lambda one: one.weighed.ticket.on)
     if not known:
@@ -53,6 +53,9 @@ def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> t
         shapes.append(line((x, y(weighed - 2 * sigma)), (x, y(weighed + 2 * sigma)), "chalk", 1.6))
         shapes.append(Circle((x, y(weighed)), 5, "chalk", "chalk"))
         shapes.append(line((x - 22, y(model)), (x + 22, y(model)), "ink", 2.2))
+        says = f"model {words.kg(model)}" if step > 170 else words.kg(model)
+        if step > 80:
+            shapes.append(Text((x - 27, y(model)), says, 10, "ink", anchor="right", ground="paper"))
         shapes.append(Text((x, base - 16), elided(one.weighed.ticket.on, 10, step), 10, "pencil"))
         shapes.append(Text((x + 9, y(weighed)), words.kg(weighed), 10, "chalk", anchor="left", ground="paper"))
     return tuple(shapes)

@@ -11,7 +11,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.carries import carries
 from uncle_sled.core.studies.stow.hinged import hinged
 from uncle_sled.core.studies.stow.reach import accesses, cook, litres_by_reach
-from uncle_sled.exchange.shell_report import number
+from uncle_sled.exchange.shell_report import check_record, number
 
 
 def built_report(s: Studied) -> dict[str, Any]:
@@ -80,21 +80,7 @@ def _hatches(s: Studied) -> list[dict[str, Any]]:
 
 
 def _strength(s: Studied) -> list[dict[str, Any]]:
-    return [
-        {
-            "id": one.id,
-            "thing": one.thing,
-            "name": one.name,
-            "value": number(one.value),
-            "limit": number(one.limit),
-            "unit": one.unit or None,
-            "utilisation": number(one.use),
-            "face": one.face,
-            "how": one.how or None,
-            "why": one.why or None,
-        }
-        for one in carries(s)
-    ]
+    return [{**check_record(one), "thing": one.thing} for one in carries(s)]
 
 
 def _reach(s: Studied) -> list[dict[str, Any]]:

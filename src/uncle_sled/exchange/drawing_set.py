@@ -42,28 +42,35 @@ def sheets_of(s: Studied, name: str, printed: str, tell: Tell = nobody) -> tuple
     was = {one.id: one.mark for one in s.build.cut.printed}
     made = []
     seen: dict[str, int] = {}
-    plain = [page for part in _parts(s, name, PRINTED, nobody) for page in part]
-    for at, (page, bare) in enumerate(zip((p for part in _parts(s, name, printed, tell) for p in part), plain, strict=True)):  # fmt: skip
+    for at, page in enumerate(page for part in _parts(s, name, tell) for page in part):
         count = seen[page.title] = seen.get(page.title, 0) + 1
         title = page.title if count == 1 else f"{page.title} ({count})"
-        mark = mark_of(bare)
+        mark = mark_of(page)
         standing = "" if was.get(title) == mark else "changed" if title in was else "new"
-        made.append(Sheet(replace(page, title=title), mark, standing))
+        made.append(Sheet(replace(page, shapes=_dated(page.shapes, printed), title=title), mark, standing))
         if at % 8 == 0:
             tell(None, f"drawing page {at + 1}")
     return tuple(made)
 
 
-def _parts(s: Studied, name: str, printed: str, tell: Tell) -> Iterator[tuple[Page, ...]]:
-    order = axle_order(s, name, printed)
+def _dated(shapes: tuple[Primitive, ...], printed: str) -> tuple[Primitive, ...]:
+    """The day put in where a page says PRINTED: a page is known by what it is without its day, and drawn once."""
+    return tuple([
+        replace(shape, text=shape.text.replace(PRINTED, printed)) if isinstance(shape, Text) and PRINTED in shape.text else shape
+        for shape in shapes
+    ])  # fmt: skip
+
+
+def _parts(s: Studied, name: str, tell: Tell) -> Iterator[tuple[Page, ...]]:
+    order = axle_order(s, name, PRINTED)
     yield (order,) if order is not None else ()
     tell(0.2, "drawing the frame")
-    yield framing_sheets(s, name, printed) if s.framed.body is not None else ()
+    yield framing_sheets(s, name, PRINTED) if s.framed.body is not None else ()
     tell(0.5, "drawing what is built inside")
-    yield built_pages(s, name, printed)
+    yield built_pages(s, name, PRINTED)
     tell(0.7, "drawing wires and water")
-    yield wiring_sheets(s, name, printed)
-    yield comfort_sheets(s, name, printed)
+    yield wiring_sheets(s, name, PRINTED)
+    yield comfort_sheets(s, name, PRINTED)
 
 
 def mark_of(page: Page) -> str:

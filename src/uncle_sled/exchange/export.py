@@ -72,18 +72,21 @@ def export_job(project: Project, tell: Tell, kind: str, ids: tuple[str, ...], pa
     from uncle_sled.core.reading.studied import study
     from uncle_sled.exchange.pdf import pdf_bytes
 
-    today = date.today().isoformat()
     s = study(project.build, project.facts)
-    if kind == "set-pdf":
-        from uncle_sled.exchange.drawing_set import drawing_set
-
-        pages = drawing_set(s, project.name, today, tell)
-        if not pages:
-            raise FileError(NO_SET)
-    else:
-        pages = template_pages(s, project.name, today, tuple(ids), paper, tell)
+    pages = _heavy_pages(kind, s, project.name, date.today().isoformat(), tuple(ids), paper, tell)
     tell(0.9, f"writing {len(pages)} pages")
     return pdf_bytes(*pages)
+
+
+def _heavy_pages(kind: str, s: Studied, name: str, today: str, ids: tuple[str, ...], paper: str, tell: Tell = nobody) -> tuple[Page, ...]:  # fmt: skip
+    if kind == "templates-pdf":
+        return template_pages(s, name, today, ids, paper, tell)
+    from uncle_sled.exchange.drawing_set import drawing_set
+
+    pages = drawing_set(s, name, today, tell)
+    if not pages:
+        raise FileError("There is nothing to draw yet: a frame with an axle, or a body, is wanted first.")
+    return pages
 
 
 def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...] = (), paper: str = "") -> bytes:  # fmt: skip
@@ -160,14 +163,8 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], i
         if order is None:
             raise FileError("There is no axle to order yet: a ball, an axle and something to carry are wanted first.")
         pages = (order,)
-    elif kind == "templates-pdf":
-        pages = template_pages(s, name, today, ids, paper)
-    elif kind == "set-pdf":
-        from uncle_sled.exchange.drawing_set import drawing_set
-
-        pages = drawing_set(s, name, today)
-        if not pages:
-            raise FileError(NO_SET)
+    elif kind in HEAVY:
+        pages = _heavy_pages(kind, s, name, today, ids, paper)
     elif kind == "model-pdf":
         from uncle_sled.core.drawing.shell.paper_model import paper_model
 
@@ -224,7 +221,6 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], i
     return pdf_bytes(*pages)
 
 
-NO_SET = "There is nothing to draw yet: a frame with an axle, or a body, is wanted first."
 NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
 MOST_PAGES = 1200
 

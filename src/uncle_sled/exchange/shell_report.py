@@ -15,18 +15,34 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.holes import holes
 from uncle_sled.core.studies.shell.panels import panels
-from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.core.studies.shell.screening import Check, screening
 from uncle_sled.core.studies.shell.seams import seams
 from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
 from uncle_sled.core.studies.shell.welds import welds
+from uncle_sled.core.studies.stow.carries import Carry
 from uncle_sled.core.words import Words
 
 
 def number(value: Any) -> float | None:
     """A float for JSON; unknown is null."""
     return None if value is None or not math.isfinite(float(value)) else float(value)
+
+
+def check_record(one: Check | Carry) -> dict[str, Any]:
+    """What every check says of itself, in SI: value and limit, the share used, which face it is, and how it came."""
+    return {
+        "id": one.id,
+        "name": one.name,
+        "value": number(one.value),
+        "limit": number(one.limit),
+        "unit": one.unit or None,
+        "utilisation": number(one.use),
+        "face": one.face,
+        "how": one.how or None,
+        "why": one.why or None,
+    }
 
 
 def shell_report(s: Studied) -> dict[str, Any] | None:
@@ -121,21 +137,7 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
             }
             for one in seams(s)
         ],
-        "checks": [
-            {
-                "id": one.id,
-                "name": one.name,
-                "where": list(one.where),
-                "value": number(one.value),
-                "limit": number(one.limit),
-                "unit": one.unit or None,
-                "utilisation": number(one.use),
-                "face": one.face,
-                "how": one.how or None,
-                "why": one.why or None,
-            }
-            for one in screening(s)
-        ],
+        "checks": [{**check_record(one), "where": list(one.where)} for one in screening(s)],
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},
     }
 

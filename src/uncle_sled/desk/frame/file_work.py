@@ -14,6 +14,7 @@ from uncle_sled.core.errors import SledError
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.ask import ask
 from uncle_sled.desk.frame.keeper import Keeper
+from uncle_sled.desk.frame.written import written
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
@@ -296,21 +297,14 @@ class FileWork(Guarded, QMainWindow):
     def picture_to(self, path: Path) -> None:
         from PySide6.QtCore import QBuffer, QByteArray, QIODevice
 
-        from uncle_sled.exchange.export import write_file
-
         data = QByteArray()
         buffer = QBuffer(data)
         buffer.open(QIODevice.OpenModeFlag.WriteOnly)
         self.shown_bench().grab().save(buffer, "PNG")
-        try:
-            write_file(path, bytes(data.data()))
-        except SledError as fault:
-            self.say(str(fault), "stop")
-        else:
-            self.say(f"Written: {path}", "note")
+        self.say(*written(path, lambda: bytes(data.data())))
 
     def export_to(self, kind: str, path: Path, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
-        from uncle_sled.exchange.export import HEAVY, export_bytes, write_file
+        from uncle_sled.exchange.export import HEAVY, export_bytes
 
         if kind in HEAVY and self.session.worker is not None:
             from uncle_sled.desk.frame.making import Making
@@ -319,12 +313,5 @@ class FileWork(Guarded, QMainWindow):
             making.said.connect(lambda says, bad: self.say(says, bad))
             making.open()
             return
-
-        try:
-            write_file(
-                path, export_bytes(kind, self.session.project.name, self.session.studied, self.session.findings, *more)
-            )
-        except SledError as fault:
-            self.say(str(fault), "stop")
-        else:
-            self.say(f"Written: {path}", "note")
+        session = self.session
+        self.say(*written(path, lambda: export_bytes(kind, session.project.name, session.studied, session.findings, *more)))  # fmt: skip

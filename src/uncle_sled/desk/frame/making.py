@@ -7,8 +7,8 @@ from pathlib import Path
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
-from uncle_sled.core.errors import SledError
 from uncle_sled.core.words import upper_first
+from uncle_sled.desk.frame.written import written
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
@@ -59,17 +59,10 @@ class Making(Dialog):
     def _came(self, number: int, value: object, fault: str) -> None:
         if number != self._number:
             return
-        from uncle_sled.exchange.export import write_file
-
         if fault or not isinstance(value, bytes):
             self.said.emit(fault or "It could not be drawn.", "stop")
         else:
-            try:
-                write_file(self.path, value)
-            except SledError as wrong:
-                self.said.emit(str(wrong), "stop")
-            else:
-                self.said.emit(f"Written: {self.path}", "note")
+            self.said.emit(*written(self.path, lambda: value))
         self.accept()
 
     def _leave(self) -> None:

@@ -23,6 +23,7 @@ TOLERANCE_M, LEAST_TOLERANCE_M, MOST_FOLDS = 0.001, 1e-4, 300
 KINK_RAD = math.radians(18.0)  # turned at one point by more: a mitred joint, not a bend
 LEAST_TURN_RAD = math.radians(0.6)  # less than that a tube is pulled into place
 STRAIGHT_M = 25.0  # a radius over this counts as straight
+KERF_M = 0.002  # of a saw for tube, where nobody said another
 
 
 class PieCut(msgspec.Struct, frozen=True):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
@@ -35,9 +35,7 @@ class Bench(Guarded, QWidget):
         self.title.setMinimumHeight(30)
         self.top.addWidget(self.title)
         self.top.addSpacing(8)
-        self.hint = QLabel()
-        self.hint.setProperty("ink", "pencil")
-        self.hint.setProperty("face", "small")
+        self.hint = label("", "small", "pencil")
         self.hint.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.rows.addLayout(self.top)
 
@@ -106,10 +104,7 @@ class PanelBench(Bench):
         self.add_views()
         self.end_top("")
         self.stack_views()
-        self.caution = QLabel(caution)
-        self.caution.setProperty("ink", "pencil")
-        self.caution.setProperty("face", "small")
-        self.caution.setWordWrap(True)
+        self.caution = label(caution, "small", "pencil", wrap=True)
         self.rows.addWidget(self.caution)
         for signal in (session.changed, session.judged):
             signal.connect(self.refresh)

@@ -12,7 +12,7 @@ from uncle_sled.core.drawing.shell.offsets_page import EDGE, HEIGHT, WIDTH, head
 from uncle_sled.core.drawing.shell.unfolded import panels_drawn, seams_drawn, sections_drawn
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.framing.member import Member
-from uncle_sled.core.framing.pie_cuts import plain_turn_rad
+from uncle_sled.core.framing.pie_cuts import KERF_M, plain_turn_rad
 from uncle_sled.core.framing.strip_ribs import jig_m
 from uncle_sled.core.geometry.bends import least_radius_m
 from uncle_sled.core.parts.face_build import library_of
@@ -25,9 +25,8 @@ from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 
 ROW = 12.0
-TAPE_HIGH, TAPE_GAP = 26.0, 30.0
+TAPE_GAP = 30.0
 FOLD_CAUTION = "Test-bend one first. Weld only what you know how to weld; grind in goggles."
-KERF_M = 0.002
 
 
 def school_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:

@@ -23,6 +23,7 @@ from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
@@ -387,9 +388,7 @@ class BriefBench(Bench):
         if self.columns is not None:
             for form in self.standing:
                 form.setParent(None)
-            self.rows.removeWidget(self.columns)
-            self.columns.hide()
-            self.columns.deleteLater()
+            take_away(self.rows, self.columns)
         # in the order that one thinks: which build, who sleeps in it, what it must do, what tows it, by which rules
         cards: list[QWidget] = [
             self.named,

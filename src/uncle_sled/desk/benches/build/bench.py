@@ -17,6 +17,7 @@ from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
 CAUTION = "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
+PLANNED = ("Calendar", "Today", "Chance")  # views of the plan, which is made in the background
 
 
 class BuildBench(PanelBench):
@@ -50,13 +51,12 @@ class BuildBench(PanelBench):
         )
 
     def refresh(self) -> None:
-        planned = self.view in ("Calendar", "Today", "Chance")
-        if planned and self.isVisible() and not self.session.answers.of(best_schedule).fresh:
+        if self.view in PLANNED and self.isVisible() and not self.session.answers.of(best_schedule).fresh:
             self.session.answers.ask(best_schedule)
         super().refresh()
 
     def _answered(self, study: object) -> None:
-        if study is best_schedule and self.isVisible() and self.view in ("Calendar", "Today", "Chance"):
+        if study is best_schedule and self.isVisible() and self.view in PLANNED:
             self.made[self.view].refresh()  # type: ignore[attr-defined]
 
     def schedule(self) -> Schedule:

@@ -3,27 +3,30 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, apply, fresh_id, remove, set_to
 from uncle_sled.core.document.quantity import Temperature
-from uncle_sled.core.drawing.build.plan_chart import Scale, chart_high, day_words, plan_chart, rows_of
+from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_words, plan_chart, rows_of
 from uncle_sled.core.drawing.pick import id_at
 from uncle_sled.core.drawing.primitives import Primitive, rect
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
 from uncle_sled.core.studies.build.tasks import Task
-from uncle_sled.desk.benches.build.typed import day, number
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.taken_away import take_away
+from uncle_sled.desk.kit.typed import day, number
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
@@ -91,8 +94,8 @@ class CalendarPanel(Guarded, QWidget):
         told = QHBoxLayout()
         self.says = label("", "", "ink", wrap=True)
         told.addWidget(self.says, 1)
-        self.keep_button = self._button("Keep", "Make it so (K)", self.keep)
-        self.back_button = self._button("Give back", "Leave it as it was", self.give_back)
+        self.keep_button = act_button("Keep", "Make it so (K)", self.keep)
+        self.back_button = act_button("Give back", "Leave it as it was", self.give_back)
         told.addWidget(self.keep_button)
         told.addWidget(self.back_button)
         left.addLayout(told)
@@ -136,13 +139,6 @@ class CalendarPanel(Guarded, QWidget):
         across.addWidget(holder)
         self.give_back()
 
-    def _button(self, text: str, tip: str, does) -> QPushButton:  # type: ignore[no-untyped-def]
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())
-        return button
-
     def _why(self) -> str:
         schedule = self.bench.schedule()
         if schedule.loop:
@@ -162,7 +158,7 @@ class CalendarPanel(Guarded, QWidget):
             if self.chart.hand is not None and abs(self.chart.off) > 2:
                 for k, one in enumerate(rows_of(schedule)):
                     if one.task.id == self.chart.hand[0]:
-                        y = height - 40 - (k + 1) * 20
+                        y = height - TOP - (k + 1) * ROW
                         long = max((one.end - one.begin) * scale.per_day, 3.0)
                         shapes = (*shapes, rect(scale.x(one.begin) + self.chart.off, y + 3, long, 14, stroke="chalk", fill="chalk", width=2.0, tint=0.3))  # fmt: skip
         return shapes
@@ -315,18 +311,16 @@ class TaskCard(Card):
         self.box.addWidget(self.wait_for)
         line = QHBoxLayout()
         line.setSpacing(4)
-        self.fixed = self._button(
-            "Booked", "It happens on the day it is not before: a crane, a visit", self._turn_fixed
-        )
+        self.fixed = act_button("Booked", "It happens on the day it is not before: a crane, a visit", self._turn_fixed)
         self.fixed.setCheckable(True)
-        self.done = self._button("Done", "Today; again: not done (D)", bench.turn_done)
-        self.off = self._button(
+        self.done = act_button("Done", "Today; again: not done (D)", bench.turn_done)
+        self.off = act_button(
             "Leave out", "It is not done in this build, or goes where it is your own", self._leave_out
         )
         for button in (self.fixed, self.done, self.off):
             line.addWidget(button)
         self.box.addLayout(line)
-        self.add = self._button("Add a task of my own", "Something the drawing does not know (A)", bench.add_task)
+        self.add = act_button("Add a task of my own", "Something the drawing does not know (A)", bench.add_task)
         self.box.addWidget(self.add)
         self.left_out = ChoiceField("Left out", [])
         self.left_out.setToolTip("A task that was left out, to be taken in again")
@@ -335,13 +329,6 @@ class TaskCard(Card):
         self.complaint = label("", "small", "primer", wrap=True)
         self.complaint.hide()
         self.box.addWidget(self.complaint)
-
-    def _button(self, text: str, tip: str, does) -> QPushButton:  # type: ignore[no-untyped-def]
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())
-        return button
 
     def task(self) -> Task | None:
         from uncle_sled.core.studies.build.tasks import tasks_of
@@ -477,16 +464,16 @@ class WeekCard(Card):
         self.rows = QVBoxLayout()
         self.rows.setSpacing(3)
         self.box.addLayout(self.rows)
-        add = QPushButton("Add a helper")
-        add.setProperty("kind", "view")
-        add.clicked.connect(lambda _=False: self.add())
-        self.box.addWidget(add)
+        self.box.addWidget(act_button("Add a helper", "", self.add))
         self._shown: object = None
 
     def add(self) -> None:
         work = self.session.build.work
         id = fresh_id("h", [one.id for one in work.helpers])
         self.session.edit("Add a helper", [add_to("work.helpers", {"id": id, "name": f"Helper {len(work.helpers) + 1}"})], "Build")  # fmt: skip
+
+    def _no_more(self, id: str) -> None:
+        self.session.edit("A helper less", [remove(f"work.helpers.{id}")], "Build")
 
     def _turn(self, id: str, weekday: int) -> None:
         work = self.session.build.work
@@ -502,9 +489,7 @@ class WeekCard(Card):
             return
         self._shown = shown
         for old in self.lines:
-            old.hide()
-            self.rows.removeWidget(old)
-            old.deleteLater()
+            take_away(self.rows, old)
         self.lines = []
         for id, name, days in (("", "You", work.days), *((one.id, one.name, one.days) for one in work.helpers)):
             holder = QWidget()
@@ -517,11 +502,7 @@ class WeekCard(Card):
                 field.show_value(name)
                 field.entered.connect(lambda text, id=id: self.session.edit(f"Helper: {text[:40]}", [set_to(f"work.helpers.{id}.name", text.strip()[:80])], "Build"))  # fmt: skip
                 head.addWidget(field, 1)
-                off = QPushButton("Off")
-                off.setToolTip("This helper comes no more")
-                off.setProperty("kind", "view")
-                off.clicked.connect(lambda _=False, id=id: self.session.edit("A helper less", [remove(f"work.helpers.{id}")], "Build"))  # fmt: skip
-                head.addWidget(off)
+                head.addWidget(act_button("Off", "This helper comes no more", partial(self._no_more, id)))
             else:
                 head.addWidget(label(name, "", "pencil"), 1)
             box.addLayout(head)
@@ -529,14 +510,9 @@ class WeekCard(Card):
             line.setSpacing(2)
             line.addStretch(1)
             for at, word in enumerate(WEEK):
-                button = QPushButton(word[0])
-                button.setToolTip(word)
-                button.setCheckable(True)
-                button.setChecked(at in days)
-                button.setProperty("kind", "view")
+                button = act_button(word[0], word, partial(self._turn, id, at), down=at in days)
                 button.setAccessibleName(f"{name}, {word}")
                 button.setFixedWidth(29)
-                button.clicked.connect(lambda _=False, id=id, at=at: self._turn(id, at))
                 line.addWidget(button)
             box.addLayout(line)
             self.rows.addWidget(holder)

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from datetime import date
+from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.studies.build.checklists import Checklist, checklists
 from uncle_sled.desk.benches.build.calendar_panel import Card
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 
@@ -36,11 +39,7 @@ class ChecksPanel(Guarded, QWidget):
         self.line.setPlaceholderText("a line of my own for this list")
         self.line.entered.connect(self.add)
         tools.addWidget(self.line, 1)
-        clear = QPushButton("Untick the list")
-        clear.setToolTip("Before the next departure, arrival or winter")
-        clear.setProperty("kind", "view")
-        clear.clicked.connect(lambda _=False: self.clear())
-        tools.addWidget(clear)
+        tools.addWidget(act_button("Untick the list", "Before the next departure, arrival or winter", self.clear))
         self.rows.addLayout(tools)
         self.says = label("", "small", "pencil", wrap=True)
         self.rows.addWidget(self.says)
@@ -97,10 +96,7 @@ class ChecksPanel(Guarded, QWidget):
                 self.told[check.id].setText(check.says + told)
 
     def _build(self, lists: tuple[Checklist, ...]) -> None:
-        if self.cards is not None:
-            self.cards.hide()
-            self.rows.removeWidget(self.cards)
-            self.cards.deleteLater()
+        take_away(self.rows, self.cards)
         cards: list[QWidget] = []
         self.boxes, self.told = {}, {}
         for one in lists:
@@ -115,11 +111,7 @@ class ChecksPanel(Guarded, QWidget):
                 line.addWidget(box)
                 line.addWidget(words, 1)
                 if check.own:
-                    off = QPushButton("Off")
-                    off.setProperty("kind", "view")
-                    own = check.id.partition("/")[2]
-                    off.clicked.connect(lambda _=False, id=own: self._drop(id))
-                    line.addWidget(off)
+                    line.addWidget(act_button("Off", "", partial(self._drop, check.id.partition("/")[2])))
                 card.box.addLayout(line)
                 self.boxes[check.id], self.told[check.id] = box, words
             cards.append(card)

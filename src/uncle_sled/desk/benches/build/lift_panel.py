@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
@@ -13,12 +13,14 @@ from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
@@ -48,11 +50,7 @@ class LiftPanel(Guarded, QWidget):
             ("Done", "It was lifted today; again: it was not", self.turn_done),
             ("Take it off", "This lift", self.take_off),
         ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         left.addLayout(tools)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
@@ -113,11 +111,8 @@ class LiftPanel(Guarded, QWidget):
         if id == self._form_of:
             return
         self._form_of = id
-        if self.cards is not None:
-            self.cards.hide()
-            self.side.removeWidget(self.cards)
-            self.cards.deleteLater()
-            self.cards, self.form = None, None
+        take_away(self.side, self.cards)
+        self.cards, self.form = None, None
         if lift is None:
             return
         path = f"work.lifts.{id}"

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.work import LogEntry
@@ -16,7 +16,7 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.log import MOST_PHOTO_BYTES, measurable, pairs_of, photo_fault
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.build.typed import day, number
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
@@ -24,6 +24,8 @@ from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.taken_away import take_away
+from uncle_sled.desk.kit.typed import day, number
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 272
@@ -50,11 +52,7 @@ class LogPanel(Guarded, QWidget):
             ("Write", "A new entry of today (W)", bench.write_log),
             ("Take it off", "The chosen entry", self.take_off),
         ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         self.says = label("", "small", "pencil", wrap=True)
         tools.addWidget(self.says, 1)
         left.addLayout(tools)
@@ -164,11 +162,8 @@ class LogPanel(Guarded, QWidget):
         if shape == self._form_of:
             return
         self._form_of = shape
-        if self.cards is not None:
-            self.cards.hide()
-            self.side.removeWidget(self.cards)
-            self.cards.deleteLater()
-            self.cards, self.form = None, None
+        take_away(self.side, self.cards)
+        self.cards, self.form = None, None
         if one is None:
             return
         path, kind = f"work.log.{one.id}", one.kind

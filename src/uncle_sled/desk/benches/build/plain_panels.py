@@ -9,13 +9,13 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.build.cure_chart import cure_chart
 from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
 from uncle_sled.core.drawing.build.today_card import today_card
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
-from uncle_sled.core.studies.build.gluing import CAUTION, beads_of, cloth_m2, cure_days, mass_ratio, pot_min, resin_for
+from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
 from uncle_sled.core.studies.build.schedule import ROLL, SLEEP, best_schedule, least_set, prebuilt
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -56,8 +56,6 @@ class TodayPanel(Guarded, QWidget):
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return today_card(self.bench.schedule(), Words(self.session.shown), width, height)
-
-    def marked(self) -> None: ...
 
     def refresh(self) -> None:
         self.chart.update()
@@ -149,15 +147,15 @@ class GluePanel(Guarded, QWidget):
             "Days of cure by the month, the shop’s warmth, the pot life",
         )
         left.addWidget(self.chart, 1)
-        self.model = TableModel[object](
+        self.model = TableModel[Bead](
             (
-                Column("Bonded piece", lambda one: one.name),  # type: ignore[attr-defined]
-                Column("Bead", lambda one: Words(session.shown).m(one.bead_m), right=True),  # type: ignore[attr-defined]
-                Column("Rivets", lambda one: str(one.rivets), right=True),  # type: ignore[attr-defined]
-                Column("Takes", lambda one: f"{one.takes_min:.1f} min", right=True, ink=lambda one: "primer" if one.too_slow else ""),  # type: ignore[attr-defined]
-                Column("Open", lambda one: f"{one.open_min:.0f} min", right=True),  # type: ignore[attr-defined]
-                Column("Cartridges", lambda one: f"{one.cartridges:.2f}", right=True),  # type: ignore[attr-defined]
-                Column("Cures", lambda one: f"{one.cure_days:.0f} days", right=True),  # type: ignore[attr-defined]
+                Column("Bonded piece", lambda one: one.name),
+                Column("Bead", lambda one: Words(session.shown).m(one.bead_m), right=True),
+                Column("Rivets", lambda one: str(one.rivets), right=True),
+                Column("Takes", lambda one: f"{one.takes_min:.1f} min", right=True, ink=lambda one: "primer" if one.too_slow else ""),
+                Column("Open", lambda one: f"{one.open_min:.0f} min", right=True),
+                Column("Cartridges", lambda one: f"{one.cartridges:.2f}", right=True),
+                Column("Cures", lambda one: f"{one.cure_days:.0f} days", right=True),
             )
         )  # fmt: skip
         self.table = Table(self.model, "Bonded pieces")
@@ -201,33 +199,8 @@ class GluePanel(Guarded, QWidget):
         return shop.si if shop is not None else 20.0
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        """Twelve months: how long it cures in the shop; over it the pot life at that warmth."""
-        glue, words = self.session.build.work.glue, Words(self.session.shown)
-        days = days_of(self.session.build)
-        shapes: list[Primitive] = []
-        each = (width - 40) / 12
-        base, top = 46.0, height - 48.0
-        months: dict[int, int] = {}
-        for day in range(365):
-            months.setdefault((days.begin + timedelta(days=day)).month, day)
-        cures = [cure_days(glue, days, day) for day in months.values()]
-        most = min(max((one for one in cures if one is not None), default=1.0), 8.0)
-        shapes.append(line((20, base), (width - 20, base), "pencil"))
-        for at, (month, day) in enumerate(sorted(months.items(), key=lambda one: one[1])):
-            x = 20 + at * each
-            warm = float(days.shop_c[day])
-            cure = cure_days(glue, days, day)
-            high = (top - base) if cure is None else min(cure, most) / most * (top - base)
-            never = cure is None or cure > 60
-            ink = "primer" if never else "ochre" if cure is not None and cure > 3 else "spruce"
-            shapes.append(rect(x + each * 0.2, base, each * 0.6, max(high, 2.0), stroke="ink", fill=ink, tint=0.5))
-            told = "never" if cure is None else f"{cure:.0f} d" if cure >= 9.5 else f"{cure:.1f} d"
-            shapes.append(Text((x + each / 2, base + max(high, 2.0) + 9), told, 11, ink if ink != "ochre" else "ochre word", "strong"))  # fmt: skip
-            name = (days.begin + timedelta(days=day)).strftime("%b")
-            shapes.append(Text((x + each / 2, base - 12), elided(f"{name} {words.degrees(warm)}", 10, each), 10, "ink"))
-            shapes.append(Text((x + each / 2, base - 26), elided(f"{pot_min(glue.pot_min, warm):.0f} min", 10, each), 10, "pencil"))  # fmt: skip
-            del month
-        return tuple(shapes)
+        build = self.session.build
+        return cure_chart(build.work.glue, days_of(build), Words(self.session.shown), width, height)
 
     def refresh(self) -> None:
         for form in self.forms:
@@ -237,7 +210,7 @@ class GluePanel(Guarded, QWidget):
         off = take_off(self.session.build, self.session.project.facts)
         warm = self._shop_c()
         beads = beads_of(glue, off, warm)
-        self.model.set_rows(beads, lambda a, b: a.name == b.name)  # type: ignore[attr-defined]
+        self.model.set_rows(beads, lambda a, b: a.name == b.name)
         self.table.setVisible(bool(beads))
         told = []
         area = cloth_m2(off)

@@ -9,7 +9,7 @@ from typing import Any
 import msgspec
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
@@ -19,25 +19,16 @@ from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.money import summed
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.typed import day
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
 NARROW_PX = 900
 FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not known": "primer"}
-
-
-def day(text: str) -> str:
-    """A typed day as year-month-day; nothing for nothing. Raises: EntryError: with what would be right."""
-    body = text.strip()
-    if not body:
-        return ""
-    try:
-        return date.fromisoformat(body).isoformat()
-    except ValueError:
-        raise EntryError(f"“{text}” is no day; year-month-day such as 2027-03-31 would be right.") from None
 
 
 class BuyPanel(Guarded, QWidget):
@@ -61,11 +52,7 @@ class BuyPanel(Guarded, QWidget):
             ("Take it off", "A line of your own; what the drawing asks for goes with the drawing", self.take_off),
             ("Prices in …", "Quotes of a shop from a CSV or XLSX file, by id or name", self.ask_prices),
         ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         tools.addStretch(1)
         rows.addLayout(tools)
         self.working = Working(session.answers, laid_out)

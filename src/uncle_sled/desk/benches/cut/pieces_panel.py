@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.cut.piece_map import piece_map
@@ -12,6 +12,7 @@ from uncle_sled.core.studies.cut.numbers import Named, Numbers, numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.cut.piece_chart import PieceChart
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
@@ -31,10 +32,8 @@ class PiecesPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.print = QPushButton("Number and print")
-        self.print.setToolTip("Give every piece its number for good (N); before that, numbers are drafts")
-        self.print.setProperty("kind", "view")
-        self.print.clicked.connect(lambda _=False: bench.number_and_print())
+        for_good = "Give every piece its number for good (N); before that, numbers are drafts"
+        self.print = act_button("Number and print", for_good, bench.number_and_print)
         tools.addWidget(self.print)
         self.of = ChoiceField("Which pieces", [("", "all of it")])
         self.of.setToolTip("Pieces of one face or thing only")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.drawing.cut.cut_sheets import step_words, told
@@ -19,6 +19,7 @@ from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.cut.piece_chart import NO_CUTS, NOT_PLACED, PieceChart
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.working import Working
@@ -80,8 +81,8 @@ class SheetsPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.before = self._button("‹", "The sheet before", lambda: self.turn(-1))
-        self.after = self._button("›", "The next sheet", lambda: self.turn(1))
+        self.before = act_button("‹", "The sheet before", lambda: self.turn(-1))
+        self.after = act_button("›", "The next sheet", lambda: self.turn(1))
         self.which = ChoiceField("Material", [])
         self.which.setMinimumContentsLength(14)
         self.number = label("", "", "ink")
@@ -92,10 +93,10 @@ class SheetsPanel(Guarded, QWidget):
         )
         self.saw.setMinimumContentsLength(10)
         self.saw.entered.connect(lambda value: session.edit(f"Saw: {value}", [set_to("cut.saw", value)], "Cut"))
-        self.back = self._button("Cut before", "Take the last cut back (,)", lambda: self.step(-1))
-        self.next = self._button("Next cut", "Where fence and stop stand, and what falls off (.)", lambda: self.step(1))
-        self.holding = self._button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)  # fmt: skip
-        self.loose = self._button("Let all go", "No piece is held any more", self.let_all_go)
+        self.back = act_button("Cut before", "Take the last cut back (,)", lambda: self.step(-1))
+        self.next = act_button("Next cut", "Where fence and stop stand, and what falls off (.)", lambda: self.step(1))
+        self.holding = act_button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)  # fmt: skip
+        self.loose = act_button("Let all go", "No piece is held any more", self.let_all_go)
         for widget in (
             self.which,
             self.before,
@@ -131,13 +132,6 @@ class SheetsPanel(Guarded, QWidget):
         rows.addLayout(low, 4)
         self._told_for: object = None
         self._follow = ""  # a piece that was held: its sheet is shown when it is laid out again
-
-    def _button(self, text: str, tip: str, does) -> QPushButton:  # type: ignore[no-untyped-def]
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())
-        return button
 
     # what is shown
     def sheets(self) -> tuple[OnSheet, ...]:

@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.cut import StockSize
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
@@ -16,6 +16,7 @@ from uncle_sled.core.studies.cut.of_the_build import stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import by_material
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
@@ -71,11 +72,7 @@ class StockPanel(Guarded, QWidget):
             ("Take it off", "The chosen size", self.take_off),
             ("Offcuts to rack", "Offcuts of the plan that are worth keeping (R); when they are cut", bench.keep_offcuts),
         ):  # fmt: skip
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         tools.addStretch(1)
         left.addLayout(tools)
         self.complaint = label("", "small", "primer", wrap=True)

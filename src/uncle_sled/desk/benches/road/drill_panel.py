@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Literal
 
 from PySide6.QtCore import QPointF, Qt
@@ -14,6 +15,7 @@ from uncle_sled.core.drawing.road import drill_sheet
 from uncle_sled.core.engine import Same
 from uncle_sled.core.studies.road import drills
 from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -87,12 +89,7 @@ class DrillPanel(Guarded, QWidget):
         group = QButtonGroup(self)
         self.kinds: dict[Kind, QPushButton] = {}
         for kind, name, tip in KINDS:
-            button = QPushButton(name)
-            button.setCheckable(True)
-            button.setChecked(kind == self.kind)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, kind=kind: self.take(kind))
+            button = act_button(name, tip, partial(self.take, kind), down=kind == self.kind)
             group.addButton(button)
             tools.addWidget(button)
             self.kinds[kind] = button
@@ -101,10 +98,7 @@ class DrillPanel(Guarded, QWidget):
         self.go.setToolTip("See what it says, and why (Enter)")
         self.go.setProperty("kind", "main")
         self.go.clicked.connect(lambda _=False: self.answer())
-        self.more = QPushButton("Another")
-        self.more.setToolTip("Another drill of this kind, from this build")
-        self.more.setProperty("kind", "view")
-        self.more.clicked.connect(lambda _=False: self.another())
+        self.more = act_button("Another", "Another drill of this kind, from this build", self.another)
         tools.addWidget(self.more)
         tools.addWidget(self.go)
         rows.addLayout(tools)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
@@ -20,6 +20,7 @@ from uncle_sled.core.studies.road.standing import stands, usual_blocks
 from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
 from uncle_sled.core.studies.road.wishes import Traced, places, traced
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -29,14 +30,6 @@ from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
-
-
-def _button(text: str, tip: str, does: Callable[[], object]) -> QPushButton:
-    button = QPushButton(text)
-    button.setToolTip(tip)
-    button.setProperty("kind", "view")
-    button.clicked.connect(lambda _=False: does())
-    return button
 
 
 class PapersPanel(Guarded, QWidget):
@@ -50,13 +43,13 @@ class PapersPanel(Guarded, QWidget):
         left.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        tools.addWidget(_button("Add a wish", "Something that was asked for (W)", bench.add_wish))
+        tools.addWidget(act_button("Add a wish", "Something that was asked for (W)", bench.add_wish))
         self.where = ChoiceField("Met by", [])
         self.where.setToolTip("The thing, opening or face that meets the chosen wish")
         self.where.setMinimumContentsLength(16)
         self.where.entered.connect(self._meet)
         tools.addWidget(self.where, 1)
-        tools.addWidget(_button("Take it off", "The chosen wish", self.take_off))
+        tools.addWidget(act_button("Take it off", "The chosen wish", self.take_off))
         left.addLayout(tools)
         self.model = TableModel[Traced](
             (
@@ -149,9 +142,9 @@ class TripsPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        tools.addWidget(_button("Add a trip", "Nights away, and what they took (J)", bench.add_trip))
-        tools.addWidget(_button("Take it off", "The chosen trip", self.take_off))
-        tools.addWidget(_button("Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record))  # fmt: skip
+        tools.addWidget(act_button("Add a trip", "Nights away, and what they took (J)", bench.add_trip))
+        tools.addWidget(act_button("Take it off", "The chosen trip", self.take_off))
+        tools.addWidget(act_button("Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record))  # fmt: skip
         self.says = label("", "", "ink", wrap=True)
         tools.addWidget(self.says, 1)
         rows.addLayout(tools)
@@ -343,8 +336,8 @@ class StandPanel(Guarded, QWidget):
         )  # fmt: skip
         self.forms = [form]
         side = QVBoxLayout()
-        side.addWidget(_button("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)))
-        side.addWidget(_button("Four pairs of blocks", "At even places under the body", lambda: self.usual(4)))
+        side.addWidget(act_button("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)))
+        side.addWidget(act_button("Four pairs of blocks", "At even places under the body", lambda: self.usual(4)))
         side.addWidget(Columns([form]), 1)
         holder = QWidget()
         holder.setLayout(side)

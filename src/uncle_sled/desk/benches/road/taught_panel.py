@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.taught_chart import groups_chart, tickets_chart
 from uncle_sled.core.reading.learnt import GROUP_WORDS
 from uncle_sled.core.studies.road.reconcile import Reconciled, accepted, reconcile
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -26,8 +27,8 @@ class TaughtPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.accept = self._button("Accept", "Later load cases carry it; a correction that scales with later edits (C)", bench.accept)  # fmt: skip
-        self.forget = self._button("Take it back", "The last correction; its tickets stay as a record", bench.forget)
+        self.accept = act_button("Accept", "Later load cases carry it; a correction that scales with later edits (C)", bench.accept)  # fmt: skip
+        self.forget = act_button("Take it back", "The last correction; its tickets stay as a record", bench.forget)
         tools.addWidget(self.accept)
         tools.addWidget(self.forget)
         self.says = label("", "", "ink", wrap=True)
@@ -46,13 +47,6 @@ class TaughtPanel(Guarded, QWidget):
         )
         rows.addWidget(self.tickets, 2)
         self._made: tuple[object, Reconciled | None] | None = None
-
-    def _button(self, text: str, tip: str, does) -> QPushButton:  # type: ignore[no-untyped-def]
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())
-        return button
 
     def made(self) -> Reconciled | None:
         """Open tickets together; where all are accepted, all of them once more for looking at."""

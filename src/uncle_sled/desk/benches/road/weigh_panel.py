@@ -19,12 +19,14 @@ from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Weighed, 
 from uncle_sled.core.units import weight
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.road.pad_scale import PadScale
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 304
@@ -54,11 +56,7 @@ class WeighPanel(Guarded, QWidget):
             ("New weigh-in", "A ticket of today (T)", bench.add_ticket),
             ("Take it off", "This ticket", self.take_off),
         ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         left.addLayout(tools)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
@@ -87,10 +85,7 @@ class WeighPanel(Guarded, QWidget):
         self.into = ChoiceField("Reading", [])
         self.into.setEnabled(False)
         self.into.setToolTip("Which reading the scale's steady number goes into")
-        self.take = QPushButton("Take")
-        self.take.setToolTip("Take the steady number")
-        self.take.setProperty("kind", "view")
-        self.take.clicked.connect(lambda _=False: self.take_reading())
+        self.take = act_button("Take", "Take the steady number", self.take_reading)
         for widget in (self.port, self.listen, self.into, self.take):
             line.addWidget(widget, 1 if widget is self.into else 0)
         self.side.addLayout(line)
@@ -162,11 +157,8 @@ class WeighPanel(Guarded, QWidget):
         if shape == self._form_of:
             return
         self._form_of = shape
-        if self.cards is not None:
-            self.cards.hide()
-            self.side.removeWidget(self.cards)
-            self.cards.deleteLater()
-            self.cards, self.form = None, None
+        take_away(self.side, self.cards)
+        self.cards, self.form = None, None
         self.into.offer([(id, id) for id, _ in READINGS[one.way]] if one is not None else [])
         self.into.setEnabled(one is not None)
         if one is None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import msgspec
@@ -15,12 +16,14 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.skeleton import near_faces, skeleton
 from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
+from uncle_sled.core.framing.pie_cuts import KERF_M
 from uncle_sled.core.framing.school import Sizes, sizes_for
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
 from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.flat_view import FlatView
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import QuantityField, label
 from uncle_sled.desk.kit.form import Form, Row
@@ -32,12 +35,8 @@ FACES = ("left side", "right side", "front", "rear", "roof", "floor")
 STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
 
 
-def _tube(build: Any) -> bool:
-    return bool(build.shell.framing.school == "welded tube")
-
-
-def _strips(build: Any) -> bool:
-    return bool(build.shell.framing.school == "strip ribs")
+def _of_school(school: str) -> Callable[[Any], bool]:
+    return lambda build: bool(build.shell.framing.school == school)
 
 
 class FramingPanel(Guarded, QWidget):
@@ -70,7 +69,7 @@ class FramingPanel(Guarded, QWidget):
                 Length,
                 "Of welded tube; empty: the school's own",
                 0.0005,
-                when=_tube,
+                when=_of_school("welded tube"),
             ),
             Row(
                 "Folds proud",
@@ -78,7 +77,7 @@ class FramingPanel(Guarded, QWidget):
                 Length,
                 "By how much folded corners may stand outside of the curve; empty: 1 mm",
                 0.0002,
-                when=_tube,
+                when=_of_school("welded tube"),
             ),
             Row(
                 "Saw cuts",
@@ -86,7 +85,7 @@ class FramingPanel(Guarded, QWidget):
                 Length,
                 "How wide the saw cuts: plain cuts are told beside the pies; empty: 2 mm",
                 0.0005,
-                when=_tube,
+                when=_of_school("welded tube"),
             ),
             Row(
                 "Strip",
@@ -94,7 +93,7 @@ class FramingPanel(Guarded, QWidget):
                 Length,
                 "Thickness of what ribs are glued up of; empty: the thickest that bends",
                 0.0005,
-                when=_strips,
+                when=_of_school("strip ribs"),
             ),
             Row("Sheet wide", "shell.framing.sheet_width", Length, "As bought", 0.001),
             Row("Sheet long", "shell.framing.sheet_length", Length, "As bought; its grain runs this way", 0.001),
@@ -114,19 +113,13 @@ class FramingPanel(Guarded, QWidget):
         self.group = QButtonGroup(self)
         self.buttons: dict[str, QPushButton] = {}
         for name in FACES:
-            button = QPushButton(name.removesuffix(" side").capitalize())
-            button.setCheckable(True)
+            button = act_button(name.removesuffix(" side").capitalize(), "", partial(self.show_face, name), down=False)
             button.setAccessibleName(f"Lay the {name} flat")
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, name=name: self.show_face(name))
             self.group.addButton(button)
             faces.addWidget(button)
             self.buttons[name] = button
-        self.round = QPushButton("Whole")
-        self.round.setCheckable(True)
-        self.round.setProperty("kind", "view")
-        self.round.setToolTip("All sticks in three directions; peel the faces off with the slider")
-        self.round.clicked.connect(lambda _=False: self.show_round())
+        peels = "All sticks in three directions; peel the faces off with the slider"
+        self.round = act_button("Whole", peels, self.show_round, down=False)
         self.group.addButton(self.round)
         faces.addWidget(self.round)
         self.peel = QSlider(Qt.Orientation.Horizontal)
@@ -239,19 +232,19 @@ class FramingPanel(Guarded, QWidget):
 
     def _placeholder(self, path: str, usual: Sizes) -> str:
         *_, key, side = path.split(".")
-        value = {
-            "pitch": usual.pitch,
-            "tube_wall": usual.wall,
-            "fold_tolerance": usual.tolerance,
-            "saw_kerf": 0.002,
-            "strip": 0.0,
-            "sheet_width": usual.sheet_width,
-            "sheet_length": usual.sheet_length,
-        }.get(side)
         if side == "strip":
             return "what bends"
-        if value is None:
+        if key in ("stick", "rib", "joist"):
             value = getattr(usual, key)[0 if side == "thick" else 1]
+        else:
+            value = {
+                "pitch": usual.pitch,
+                "tube_wall": usual.wall,
+                "fold_tolerance": usual.tolerance,
+                "saw_kerf": KERF_M,
+                "sheet_width": usual.sheet_width,
+                "sheet_length": usual.sheet_length,
+            }[side]
         return f"{Length(value).text(self.session.shown)}, usual"
 
     def add_stick(self) -> None:

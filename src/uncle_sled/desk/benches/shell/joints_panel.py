@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from functools import partial
 from typing import Literal
 
 import msgspec
@@ -17,6 +17,7 @@ from uncle_sled.core.studies.shell.panels import PanelCut, joined, panels
 from uncle_sled.core.studies.shell.seams import Seam, runs_over, seams, usual_seams
 from uncle_sled.core.studies.shell.sections import BuiltSection, sections_of, usual_splits
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -48,12 +49,7 @@ class JointsPanel(Guarded, QWidget):
             ("Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
         )
         for name, tip in names:
-            button = QPushButton(name)
-            button.setToolTip(tip)
-            button.setCheckable(True)
-            button.setChecked(name == self.mode)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, name=name: self.show_mode(name))
+            button = act_button(name, tip, partial(self.show_mode, name), down=name == self.mode)
             group.addButton(button)
             tools.addWidget(button)
             self.modes[name] = button
@@ -61,13 +57,13 @@ class JointsPanel(Guarded, QWidget):
         self.trim = self._choice("Trim", TRIMS, "trim")
         self.tape = self._choice("Tape", TAPES, "tape")
         self.sealant = self._choice("Sealant", SEALANTS, "sealant")
-        self.usual = self._button("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual)  # fmt: skip
+        self.usual = act_button("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual)  # fmt: skip
         self.longest = QuantityField(Length, "Longest section", lambda: session.shown)
         self.longest.setFixedWidth(84)
         self.longest.setToolTip("Faces longer than that are parted, beside their openings")
         self.longest.show_value(Length(LONGEST_M))
-        self.part = self._button("Part the faces", "Lines at even places, moved off the openings", self.part_faces)
-        self.whole = self._button("Make whole", "Take the lines of the chosen face away", self.make_whole)
+        self.part = act_button("Part the faces", "Lines at even places, moved off the openings", self.part_faces)
+        self.whole = act_button("Make whole", "Take the lines of the chosen face away", self.make_whole)
         for widget in (self.trim, self.tape, self.sealant, self.usual, self.longest, self.part, self.whole):
             tools.addWidget(widget)
         tools.addStretch(1)
@@ -122,13 +118,6 @@ class JointsPanel(Guarded, QWidget):
     def _size(self, size: tuple[float, float]) -> str:
         return f"{self._words().cut(size[0])} × {self._words().cut(size[1])}"
 
-    def _button(self, text: str, tip: str, does: Callable[[], object]) -> QPushButton:
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())
-        return button
-
     def _choice(self, name: str, choices: list[tuple[object, str]], field: str) -> ChoiceField:
         made = ChoiceField(name, choices)
         made.setMinimumContentsLength(8)
@@ -159,10 +148,9 @@ class JointsPanel(Guarded, QWidget):
             other.setVisible(self.mode == "Sections")
 
     def chosen(self) -> Seam | BuiltSection | PanelCut | None:
-        table = self.tables[self.mode]
-        rows = table.selectionModel().selectedRows()
+        at = self.tables[self.mode].marked()
         model: TableModel[Seam] | TableModel[BuiltSection] | TableModel[PanelCut] = {"Seams": self.seam_model, "Sections": self.section_model, "Panels": self.panel_model}[self.mode]  # type: ignore[assignment]  # fmt: skip
-        return model.rows[rows[0].row()] if rows and rows[0].row() < len(model.rows) else None
+        return model.rows[at] if at >= 0 else None
 
     def _chosen_changed(self) -> None:
         one = self.chosen()

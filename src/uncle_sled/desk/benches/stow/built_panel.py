@@ -22,6 +22,7 @@ from uncle_sled.desk.kit.form import Form
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 EMPTY = {"plinth": "none", "width": "shares the rest"}
@@ -147,11 +148,8 @@ class BuiltPanel(Guarded, QWidget):
         if shape == self._form_of:
             return
         self._form_of = shape
-        if self.cards is not None:
-            self.cards.hide()
-            self.across.removeWidget(self.cards)
-            self.cards.deleteLater()
-            self.cards, self.forms = None, []
+        take_away(self.across, self.cards)
+        self.cards, self.forms = None, []
         if one is None:
             return
         self.forms = [Form(self.session, title, rows, "Stow", label_px=LABEL_PX) for title, rows in sections_of(self.session, one)]  # fmt: skip

@@ -23,6 +23,7 @@ from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
@@ -160,11 +161,8 @@ class LidsPanel(Guarded, QWidget):
         if shape == self._form_of:
             return
         self._form_of = shape
-        if self.cards is not None:
-            self.cards.hide()
-            self.side.removeWidget(self.cards)
-            self.cards.deleteLater()
-            self.cards, self.forms = None, []
+        take_away(self.side, self.cards)
+        self.cards, self.forms = None, []
         forms = []
         if one is not None and one.path.endswith(".lid"):
             rows = [

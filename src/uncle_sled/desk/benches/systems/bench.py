@@ -2,38 +2,23 @@
 
 from __future__ import annotations
 
-from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
 from uncle_sled.core.wiring.wire_up import wire_up_ops
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.benches.bench import Bench
+from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
 CAUTION = "Screening only: batteries and mains burn and kill. Licensed people and local codes decide."
 
 
-class SystemsBench(Bench):
-    strip = True
-
+class SystemsBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
-        super().__init__(session, stop)
-        self.view = "Loads"
-        self.add_views()
-        self.end_top("")
-        self.stack_views()
-        self.caution = QLabel(CAUTION)
-        self.caution.setProperty("ink", "pencil")
-        self.caution.setProperty("face", "small")
-        self.caution.setWordWrap(True)
-        self.rows.addWidget(self.caution)
-        for signal in (session.changed, session.case_changed, session.judged, session.selected):
+        super().__init__(session, stop, CAUTION)
+        for signal in (session.case_changed, session.selected):
             signal.connect(self.refresh)
         self.show_view("Loads")
-
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
 
     def make(self, name: str) -> QWidget:
         if name == "Loads":
@@ -67,16 +52,6 @@ class SystemsBench(Bench):
         from uncle_sled.desk.benches.systems import comfort_panels as comfort
 
         return {"Water": comfort.WaterPanel, "Gas": comfort.GasPanel, "Warmth": comfort.WarmthPanel}[name](self.session)
-
-    def show_view(self, name: str) -> None:
-        self.view = name
-        self.view_buttons[name].setChecked(True)
-        self.panels.setCurrentWidget(self.panel(name))
-        self.refresh()
-
-    def refresh(self) -> None:
-        if self.isVisible():
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
 
     # what can be done
     def wire_up(self) -> bool:

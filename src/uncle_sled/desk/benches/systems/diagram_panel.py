@@ -7,7 +7,7 @@ from functools import partial
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, placed
 from uncle_sled.core.drawing.systems.one_line import Diagram, one_line
@@ -15,6 +15,7 @@ from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.clicked import Clicked
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
@@ -38,17 +39,9 @@ class DiagramPanel(Guarded, QWidget):
             ("Take it off", "The chosen wire or device (Delete)", bench.take_off),
             ("Diagram, list and labels…", "As PDF", lambda: self.window().export("wiring-pdf")),  # type: ignore[attr-defined]
         ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, does))
         for text, tip, factor in (("Larger", "Zoom in", 1.25), ("Fit", "As large as fits", 0.0)):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(partial(self.zoom_by, factor))
-            tools.addWidget(button)
+            tools.addWidget(act_button(text, tip, partial(self.zoom_by, factor)))
         tools.addStretch(1)
         rows.addLayout(tools)
         self.chart = Clicked(session, "One-line diagram", self._shapes, "", self._why)

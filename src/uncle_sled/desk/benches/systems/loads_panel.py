@@ -19,6 +19,7 @@ from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.wiring.appliances import Runs, loads_of
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.systems.acts import Acts
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -83,10 +84,7 @@ class LoadsPanel(Guarded, QWidget):
             ("Take it off", "Own loads only; things are taken out on Stow (Delete)", bench.take_off),
         )
         for text, tip, does in acts:
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.setProperty("kind", "view")
-            button.clicked.connect(lambda _=False, does=does: does())
+            button = act_button(text, tip, does)
             tools.addWidget(button)
             self.buttons[text] = button
         for text in ("Must run", "Off in this mode", "Off for the stay"):

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QWidget
 
 from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.core.words import lower_first
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import label
 
 
@@ -22,11 +24,7 @@ def sky_bar(
     buttons: dict[str, QPushButton] = {}
     for sky in skies():
         name = lower_first(sky.name) if in_sentence else sky.name
-        button = QPushButton(f"{name} sky")
-        button.setCheckable(True)
-        button.setProperty("kind", "view")
-        button.setChecked(sky.id == pressed)
-        button.clicked.connect(lambda _=False, id=sky.id: show(id))
+        button = act_button(f"{name} sky", "", partial(show, sky.id), down=sky.id == pressed)
         group.addButton(button)
         bar.addWidget(button)
         buttons[sky.id] = button

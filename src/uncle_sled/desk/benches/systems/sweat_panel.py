@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Temperature
@@ -16,6 +16,7 @@ from uncle_sled.core.studies.systems.of_the_build import the_night
 from uncle_sled.core.studies.systems.sweat import Night, Surface
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.systems.clicked import Clicked
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.form import NUMBER, Form, Row
@@ -116,10 +117,7 @@ class SweatPanel(Guarded, QWidget):
         self.faces.setMinimumContentsLength(12)
         self.faces.entered.connect(self._show_face)
         bar.addWidget(self.faces)
-        self.wet = QPushButton("Wettest")
-        self.wet.setProperty("kind", "view")
-        self.wet.setToolTip("The face that gets most wet inside")
-        self.wet.clicked.connect(lambda _=False: self._show_wettest())
+        self.wet = act_button("Wettest", "The face that gets most wet inside", self._show_wettest)
         bar.addWidget(self.wet)
         bar.addStretch(1)
         within.addLayout(bar)

@@ -14,6 +14,7 @@ from uncle_sled.core.wiring.wired import Laid, Wired, spots_of, wired_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.wire_sheet import WireSheet
+from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
@@ -64,7 +65,7 @@ class WiresPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.up = self._button("Wire it up", "Join whatever has no wire yet, in the usual way (W)", bench.wire_up)
+        self.up = act_button("Wire it up", "Join whatever has no wire yet, in the usual way (W)", bench.wire_up)
         tools.addWidget(self.up)
         self.add = QPushButton("Add a device")
         self.add.setProperty("kind", "view")
@@ -78,9 +79,9 @@ class WiresPanel(Guarded, QWidget):
             field.setToolTip(tip)
             field.setMinimumContentsLength(9)
             tools.addWidget(field, 1)
-        self.join = self._button("Add a wire", "From the one to the other", self.add_wire)
+        self.join = act_button("Add a wire", "From the one to the other", self.add_wire)
         tools.addWidget(self.join)
-        self.off = self._button(
+        self.off = act_button(
             "Take it off", "The chosen wire or device; a device takes its wires along (Delete)", bench.take_off
         )
         tools.addWidget(self.off)
@@ -136,13 +137,6 @@ class WiresPanel(Guarded, QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Where there is little room the class is read In hand."""
         self.table.give_way({len(self.model.columns) - 1: self.width() < CLASS_PX})
-
-    def _button(self, text: str, tip: str, does: object) -> QPushButton:
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.setProperty("kind", "view")
-        button.clicked.connect(lambda _=False: does())  # type: ignore[operator]
-        return button
 
     def wired(self) -> Wired:
         s = self.session.studied

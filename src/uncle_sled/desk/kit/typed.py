@@ -1,4 +1,4 @@
-"""What is typed on this bench: days and plain numbers, each with what would be right."""
+"""What is typed into the tables: days and plain numbers, each with what would be right."""
 
 from __future__ import annotations
 

@@ -14,6 +14,7 @@ from uncle_sled.core.document.joinery import Bay, BedBase, Cabinet, Lid, PullOut
 from uncle_sled.core.document.placing import place_ops, state_ops
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.roles import FIGURES_DRAWN as NAMES
 from uncle_sled.core.document.shell import Leaf, Loft, Section
 from uncle_sled.core.document.stow import Clear, State, Tank, TankPoint
 from uncle_sled.core.drawing.figures import FIGURES, figure
@@ -24,7 +25,6 @@ from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
 from uncle_sled.core.drawing.stow.reach_plan import reach_plan
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.parts.all_parts import cabinets_of
-from uncle_sled.core.parts.figure_of import FIGURES as NAMES
 from uncle_sled.core.parts.figure_of import figure_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -114,7 +114,7 @@ def test_strut_findings_say_what_is_wrong() -> None:
 
 
 def test_a_bench_lid_turns_level_and_weighs_its_board() -> None:
-    bench = a_thing("b1", 20.0, 2.0, 0.0, 0.62, (1.2, 0.5, 0.45), kind="furniture", role="seat", source="computed", cabinet=Cabinet("left", top="lid", bays=(Bay("a"),)), lid=Lid("right", 80))  # fmt: skip
+    bench = a_thing("b1", 20.0, 2.0, 0.0, 0.62, (1.2, 0.5, 0.45), kind="furniture", roles=("seat",), source="computed", cabinet=Cabinet("left", top="lid", bays=(Bay("a"),)), lid=Lid("right", 80))  # fmt: skip
     s = study(a_home(bench), Facts())
     one = next(h for h in hinged(s) if h.id == "b1")
     lid = next(b for b in cabinets_of(s.build, s.facts)["b1"].boards if b.id == "lid")
@@ -287,7 +287,7 @@ def test_a_drawer_that_hits_the_bed_is_found_and_only_then() -> None:
 
 # changing over
 def test_changing_over_says_overlap_order_and_time() -> None:
-    bench = a_thing("bench", 20.0, 2.0, -0.6, 0.62, (1.9, 0.5, 0.45), kind="furniture", name="Bench", role="seat")
+    bench = a_thing("bench", 20.0, 2.0, -0.6, 0.62, (1.9, 0.5, 0.45), kind="furniture", name="Bench", roles=("seat",))
     crate = a_thing("crate", 8.0, 2.5, -0.1, 0.62, (0.4, 0.3, 0.3), name="Crate")
     build = a_home(bench, crate)
     camp = next(m for m in build.stow.modes if not m.towing)
@@ -353,11 +353,12 @@ def test_every_figure_stays_in_its_box_and_differs_from_the_next(what, view) -> 
 def test_figures_are_told_apart_and_named_by_what_things_are() -> None:
     drawn = {what: figure(a_thing("t", figure=what), "side", 0.6, 0.5, 0) for what in NAMES}
     assert len(set(drawn.values())) >= len(NAMES) - 2  # a box and what is like one
-    for words, what in (
-        ("Fresh jug", "jug"), ("Stove, two burners", "stove"), ("Cool box 30 L", "fridge"), ("Portable toilet", "toilet"), ("Spare wheel", "wheel"),
-        ("Cargo bicycle", "bicycle"), ("Sea kayak", "kayak"), ("Roof fan", "fan"), ("Air conditioner", "cooler"), ("Folding chair", "chair"),
+    for told, what in (
+        ({"tank": Tank(None, "fresh", "jug")}, "jug"), ({"roles": ("cooks",)}, "stove"), ({"roles": ("keeps food cold",)}, "fridge"), ({"roles": ("toilet",)}, "toilet"),
+        ({"kind": "spare wheel"}, "wheel"), ({"kind": "vehicle aboard"}, "bicycle"), ({"figure": "kayak"}, "kayak"), ({"roles": ("airs",)}, "fan"),
+        ({"roles": ("cools the room",)}, "cooler"), ({"roles": ("seat",)}, "chair"), ({"name": "Water jug"}, "box"),
     ):  # fmt: skip
-        assert figure_of(a_thing("t", name=words)) == what
+        assert figure_of(a_thing("t", **told)) == what
     assert figure_of(a_thing("t", name="Fresh jug", figure="bed")) == "bed"
     assert figure(a_thing("t"), "side", 0.01, 0.01, 0) == () and figure(a_thing("t"), "side", 1e6, 1.0, 0) == ()
 

@@ -183,8 +183,8 @@ def test_the_aisle_is_the_widest_strip_that_leads_to_the_bed():
 
 
 def test_seats_counters_and_the_open_hatch():
-    bench = a_thing("b", 15, x=2.0, z=FLOOR, size=(1.0, 0.5, 0.45), role="seat", places=2)
-    counter = a_thing("c", 15, x=3.0, z=FLOOR, size=(1.0, 0.5, 1.05), role="counter")
+    bench = a_thing("b", 15, x=2.0, z=FLOOR, size=(1.0, 0.5, 0.45), roles=("seat",), places=2)
+    counter = a_thing("c", 15, x=3.0, z=FLOOR, size=(1.0, 0.5, 1.05), roles=("counter",))
     build = build_of(bench, counter, brief=Brief(eats_inside=3, pets=1))
     tops = {h.id: (h.height_m, h.good) for h in heights(build, Facts(), CAMP)}
 

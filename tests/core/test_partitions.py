@@ -174,7 +174,7 @@ def test_rooms_by_their_doors():
 
 BED = a_thing("bed", x=1.5, y=0.0, z=0.62, size=(1.6, 0.7, 0.4), kind="bed", name="Bed", places=1)
 STOVE = a_thing("stove", x=4.2, y=0.5, z=0.62, size=(0.4, 0.4, 0.6), name="Stove", burns="wood")
-ALARM = a_thing("alarm", x=4.5, y=0.0, z=1.8, size=(0.1, 0.1, 0.05), name="Alarm", role="CO alarm")
+ALARM = a_thing("alarm", x=4.5, y=0.0, z=1.8, size=(0.1, 0.1, 0.05), name="Alarm", roles=("CO alarm",))
 
 
 def kinds_in_camp(s):

@@ -55,14 +55,14 @@ def test_a_thing_keeps_its_swings_states_and_figures(tmp_path):
         clear=(Clear("c1", "door", "front", Length(0.45)),),
         states=(State("s1", "folded", Length(0.4), Length(0.1), Length(0.3), None, Length(0.2)),),
         figures=Figures(power_w=60.0, gas_g_h=12.5),
-        role="seat",
+        roles=("seat",),
         places=2,
         arrival=True,
     )
     back = read_catalogue(written(tmp_path, csv_text((rich, a_tank("own2", 25))))).things
 
     assert back[0].clear == rich.clear and back[0].states == rich.states and back[0].figures == rich.figures
-    assert (back[0].role, back[0].places, back[0].arrival) == ("seat", 2, True)
+    assert (back[0].roles, back[0].places, back[0].arrival) == (("seat",), 2, True)
     assert back[1].tank.volume.si == pytest.approx(0.025)
 
 

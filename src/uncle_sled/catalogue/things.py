@@ -33,5 +33,5 @@ def matches(entry: Thing, text: str) -> bool:
     contents = (
         f"{entry.tank.contents} water" if entry.tank and entry.tank.contents in ("fresh", "grey", "black") else ""
     )
-    told = f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {entry.role}".lower()
+    told = f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {' '.join(entry.roles)}".lower()
     return all(word in told for word in text.lower().split())

@@ -10,9 +10,10 @@ from uncle_sled.core.document.catalogue_line import COLUMNS, NEEDED, heading, th
 from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.exchange.roles_guessed import with_roles_guessed
 from uncle_sled.exchange.weight_list import Fault, read_sheet
 
-KNOWN = {heading(column)[0] for column in COLUMNS}
+KNOWN = {heading(column)[0] for column in COLUMNS} | {"role"}
 
 
 class Read(msgspec.Struct, frozen=True):
@@ -55,5 +56,7 @@ def read_catalogue(path: Path, taken_ids: tuple[str, ...] = ()) -> Read:
             continue
         id = thing.id if thing.id not in taken and thing.id != "t0" and "." not in thing.id else fresh_id("own", taken)
         taken.append(id)
+        if not {"roles", "role"} & set(fields.values()):  # a list that cannot say what they do gets the guess
+            thing = with_roles_guessed(thing)
         things.append(msgspec.structs.replace(thing, id=id))
     return Read(tuple(things), tuple(faults), tuple(left_out))

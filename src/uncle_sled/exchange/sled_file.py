@@ -21,6 +21,7 @@ from uncle_sled.core.document.sense import of_no_sense
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.materials import materials
 from uncle_sled.exchange.mending import STRANGE_SIGNS, mended, with_flames_said, with_limits_given
+from uncle_sled.exchange.roles_guessed import with_roles_said
 from uncle_sled.exchange.sled_schema import MOST_FAULTS, schema_faults
 from uncle_sled.exchange.typed_pairs import PairsDisagree, read_as_meant
 from uncle_sled.exchange.whole_file import IsAFolder, read_plain, write_whole
@@ -59,6 +60,7 @@ def opened_bytes(data: bytes, name: str) -> Opened:
     raw = _raw(data, name)
     body = {key: value for key, value in raw.items() if key not in ("format", "version", "unknown")}
     flames = with_flames_said(body)
+    thin = with_roles_said(body, raw["version"])
     try:
         project = msgspec.convert(body, Project, strict=True)
     except (msgspec.ValidationError, RecursionError):
@@ -77,7 +79,7 @@ def opened_bytes(data: bytes, name: str) -> Opened:
     project, spelled, pairs = read_as_meant(project, typed)
     if pairs:
         raise PairsDisagree(name, project, pairs)
-    return Opened(project, (*flames, *unlimited, *said, *spelled))
+    return Opened(project, (*flames, *thin, *unlimited, *said, *spelled))
 
 
 def _raw(data: bytes, name: str) -> dict[str, Any]:

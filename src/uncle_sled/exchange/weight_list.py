@@ -21,6 +21,7 @@ from uncle_sled.core.document.edits import fresh_id
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import EntryError, FileError
+from uncle_sled.exchange.roles_guessed import with_roles_guessed
 from uncle_sled.exchange.whole_file import IsAFolder, read_plain
 
 MOST_LINES = 2000
@@ -327,7 +328,7 @@ def _thing(
     if "mass" not in got:
         raise EntryError(f"“{name}” has no weight.")
     size = [got.get(field, 0.3) for field in ("length", "width", "height")]
-    return Thing(
+    made = Thing(
         id,
         name[:120],
         "gear",
@@ -340,6 +341,7 @@ def _thing(
         Mass(got["mass"], _typed(cell("mass"), bare["mass"])),
         "estimated",
     )
+    return with_roles_guessed(made)
 
 
 def _plain(text: str) -> str:

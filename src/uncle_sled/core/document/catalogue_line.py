@@ -12,6 +12,7 @@ from uncle_sled.core import units
 from uncle_sled.core.document.bounds import STRANGE, beyond
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
+from uncle_sled.core.document.roles import FIGURES_DRAWN, ROLES, Role, at_odds
 from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing, Unit
 from uncle_sled.core.errors import EntryError
 
@@ -20,6 +21,7 @@ ELECTRIC = (
     "amps",
     "duty",
     "surge",
+    "start_s",
     "amp_hours",
     "depth",
     "limit_a",
@@ -36,7 +38,7 @@ ELECTRIC = (
 WORDS = {"unit": "", "current": "", "when": "any", "chemistry": ""}
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
-    "outside", "cargo", "role", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "vents_gas", "fumes", "near",
+    "outside", "cargo", "roles", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "vents_gas", "fumes", "near", "figure",
     *WORDS, *ELECTRIC, "must_run", "cold_cut",
 )  # fmt: skip
 ALLOWED: dict[str, tuple[str, ...]] = {
@@ -52,7 +54,6 @@ YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
 # What a spreadsheet takes for the beginning of a formula, or passes over before one.
 RUN = ("=", "+", "-", "@", "\t", "＝", "＋", "－", "＠")
-ROLES = ("", "seat", "counter", "table", "pet place", "CO alarm", "smoke alarm", "extinguisher")
 BURNS = ("none", "gas", "spirit", "wood", "diesel")
 NEAR = ("", "mains", "cloth")
 
@@ -108,7 +109,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         tank=tank,
         cargo=_yes(line, "cargo"),
         outside=_yes(line, "outside"),
-        role=_one_of(line, "role", ROLES, ""),  # type: ignore[arg-type]
+        roles=_roles(line),
         places=_count(line, "places"),
         arrival=_yes(line, "arrival"),
         figures=figures if figures != Figures() else None,
@@ -119,8 +120,22 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         vents_gas=_yes(line, "vents_gas"),
         fumes=_yes(line, "fumes"),
         near=_one_of(line, "near", NEAR, ""),  # type: ignore[arg-type]
+        figure=_one_of(line, "figure", ("", *FIGURES_DRAWN), ""),
     )
     return _within(thing)
+
+
+def _roles(line: dict[str, str]) -> tuple[Role, ...]:
+    """What it does, parted by semicolons; ``role`` is what the column was called before. Raises: EntryError."""
+    told = [one.strip() for one in f"{line.get('roles', '')};{line.get('role', '')}".split(";") if one.strip()]
+    by_word = {role.lower(): role for role in ROLES}
+    strange = next((one for one in told if one.lower() not in by_word), None)
+    if strange is not None:
+        raise EntryError(f"roles: nobody knows “{strange[:40]}”; {', '.join(ROLES)} would be right.")
+    made = tuple(dict.fromkeys(by_word[one.lower()] for one in told))
+    if (odds := at_odds(made)) is not None:
+        raise EntryError(f"roles: no thing both “{odds[0]}” and “{odds[1]}”; keep one of them.")
+    return made
 
 
 def _figures(line: dict[str, str]) -> Figures:
@@ -160,7 +175,7 @@ def line_of(thing: Thing) -> dict[str, str]:
         "axis": tank.axis if tank and tank.shape == "cylinder" else "",
         "outside": "yes" if thing.outside else "",
         "cargo": "yes" if thing.cargo else "",
-        "role": thing.role,
+        "roles": "; ".join(thing.roles),
         "places": str(thing.places) if thing.places else "",
         "arrival": "yes" if thing.arrival else "",
         "clear": clears_words(thing.clear),
@@ -170,6 +185,7 @@ def line_of(thing: Thing) -> dict[str, str]:
         "vents_gas": "yes" if thing.vents_gas else "",
         "fumes": "yes" if thing.fumes else "",
         "near": thing.near,
+        "figure": thing.figure,
     }
     for field in (*FIGURES, *ELECTRIC):
         value = getattr(figures, field)

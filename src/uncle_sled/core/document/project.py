@@ -15,7 +15,7 @@ from uncle_sled.core.document.systems import Systems
 from uncle_sled.core.document.work import Work
 
 FORMAT = "uncle-sled"
-VERSION = 1
+VERSION = 2  # since 2 a thing says what it does
 
 
 class OwnMaterial(msgspec.Struct, frozen=True):

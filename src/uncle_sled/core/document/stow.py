@@ -10,6 +10,7 @@ from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, 
 from uncle_sled.core.document.joinery import BedBase, Cabinet, Lid, PullOut, Winch
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
+from uncle_sled.core.document.roles import Role
 
 Kind = Literal[
     "tank",
@@ -135,6 +136,7 @@ class Figures(msgspec.Struct, frozen=True):
     current: Literal["", "DC", "AC"] = ""  # by its volts where nobody said
     duty: Share | None = None  # of its hours that it really draws
     surge: Figure | None = None  # when it starts, as a multiple
+    start_s: Figure | None = None  # how long it draws that
     when: Literal["any", "day", "night"] = "any"
     must_run: bool = False
     chemistry: Literal["", "LFP", "AGM", "lead"] = ""
@@ -184,7 +186,7 @@ class Thing(msgspec.Struct, frozen=True):
     inside: Word | None = None  # id of the thing that it is built into or stands in
     states: tuple[State, ...] = ()
     clear: tuple[Clear, ...] = ()
-    role: Literal["", "seat", "counter", "table", "pet place", "CO alarm", "smoke alarm", "extinguisher"] = ""
+    roles: tuple[Role, ...] = ()  # what it does
     places: Count = 0  # how many sit at or on it
     arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
     figures: Figures | None = None
@@ -198,7 +200,7 @@ class Thing(msgspec.Struct, frozen=True):
     lid: Lid | None = None
     winch: Winch | None = None  # of a lifting bed
     pull_out: PullOut | None = None
-    figure: Word = ""  # what it is drawn as; empty: by its kind and name
+    figure: Word = ""  # what it is drawn as; empty: by what it holds, does and is
 
 
 class Place(msgspec.Struct, frozen=True):

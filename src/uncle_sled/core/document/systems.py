@@ -8,6 +8,7 @@ import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Hours, Share, Word
 from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.roles import Role
 
 When = Literal["any", "day", "night"]
 DeviceKind = Literal[
@@ -42,8 +43,10 @@ class Load(msgspec.Struct, frozen=True):
     hours_day: Hours | None = None
     duty: Share = 1.0
     surge: Figure | None = None  # what it draws when it starts, as a multiple
+    start_s: Figure | None = None  # how long it draws that
     when: When = "any"
     must_run: bool = False
+    roles: tuple[Role, ...] = ()  # what it does
     # where its wire ends; beside the fuse box where nobody said
     x: Length | None = None
     y: Length | None = None

@@ -5,7 +5,7 @@ Unknown stays unknown: a thing without watts or amps draws nobody knows what.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Container, Iterable
 
 import msgspec
 
@@ -45,6 +45,8 @@ class Runs(msgspec.Struct, frozen=True):
     when: str
     must_run: bool
     own: bool
+    roles: tuple[str, ...] = ()
+    start_s: float | None = None  # how long it draws what it draws when it starts
 
     @property
     def daily_wh(self) -> float | None:
@@ -56,8 +58,13 @@ class Runs(msgspec.Struct, frozen=True):
 
 def electric_key(build: Build) -> tuple[object, ...]:
     """All of the things that power and wiring read, places apart: a key for what is kept of them."""
+    fed = fed_by_wire(build.systems)
     return tuple(
-        [(t.id, t.name, Same(t.figures), t.taken_out, t.vents_gas) for t in build.stow.things if t.figures is not None]
+        [
+            (t.id, t.name, Same(t.figures), t.taken_out, t.vents_gas, t.roles, t.burns)
+            for t in build.stow.things
+            if t.figures is not None or t.kind == "appliance" or t.id in fed
+        ]
     )
 
 
@@ -72,16 +79,52 @@ def is_ac(figures: Figures) -> bool:
     return figures.volts is not None and figures.volts >= AC_FROM_V
 
 
-def runs_of_thing(thing: Thing, systems: Systems, mains: float) -> Runs | None:
-    """A thing as a load; None for what only stores, gives or hands on."""
-    f = thing.figures
-    if f is None or f.unit or (f.power_w is None and f.amps is None) or thing.taken_out:
+RUN_ON_POWER = frozenset({"keeps food cold", "lights", "pumps water", "cools the room", "airs"})
+
+
+def is_load(thing: Thing, fed: Container[str]) -> bool:
+    """Whether a thing draws current, known or not: by its figures, by a wire that feeds it, or by what it does.
+
+    Args: fed: ids that wires of the battery's volts or of the mains end at.
+    """
+    f = figures_of(thing)
+    if f.unit or thing.taken_out:
+        return False
+    if f.power_w is not None or f.amps is not None or f.volts is not None or f.current or thing.id in fed:
+        return True
+    if f.surge is not None or f.duty is not None:
+        return True
+    return thing.burns == "none" and thing.kind == "appliance" and bool(RUN_ON_POWER & set(thing.roles))
+
+
+def fed_by_wire(systems: Systems) -> frozenset[str]:
+    """Ids of what wires of the battery's volts or of the mains lead to."""
+    return frozenset(one.end for one in systems.wires if one.kind in ("DC", "AC"))
+
+
+def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[str] = ()) -> Runs | None:
+    """A thing as a load, with power None where nobody said; None for what only stores, gives or hands on."""
+    if not is_load(thing, fed):
         return None
+    f = figures_of(thing)
     ac = is_ac(f)
     volts = mains if ac else f.volts if f.volts else float(systems.volts)
     power = f.power_w if f.power_w is not None else None if f.amps is None else f.amps * volts
     duty = 1.0 if f.duty is None else f.duty
-    return Runs(thing.id, thing.name, ac, power, f.hours_day, duty, f.surge or 1.0, f.when, f.must_run, False)
+    return Runs(
+        thing.id,
+        thing.name,
+        ac,
+        power,
+        f.hours_day,
+        duty,
+        f.surge or 1.0,
+        f.when,
+        f.must_run,
+        False,
+        thing.roles,
+        f.start_s,
+    )
 
 
 def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
@@ -89,7 +132,18 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
     volts = mains if ac else load.volts or float(systems.volts)
     power = load.power_w if load.power_w is not None else None if load.amps is None else load.amps * volts
     return Runs(
-        load.id, load.name, ac, power, load.hours_day, load.duty, load.surge or 1.0, load.when, load.must_run, True
+        load.id,
+        load.name,
+        ac,
+        power,
+        load.hours_day,
+        load.duty,
+        load.surge or 1.0,
+        load.when,
+        load.must_run,
+        True,
+        load.roles,
+        load.start_s,
     )
 
 
@@ -97,7 +151,8 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
 def loads_of(build: Build) -> tuple[Runs, ...]:
     """Every load: things first, in the order of the file, then own lines."""
     systems, mains = build.systems, mains_v(build.brief)
-    made = [one for thing in build.stow.things if (one := runs_of_thing(thing, systems, mains)) is not None]
+    fed = fed_by_wire(systems)
+    made = [one for thing in build.stow.things if (one := runs_of_thing(thing, systems, mains, fed)) is not None]
     return (*made, *(runs_of_line(load, systems, mains) for load in systems.loads))
 
 

@@ -15,6 +15,7 @@ Class = Literal["building", "vehicle"]
 RHO_20, RHO_60 = 0.0175, 0.0203  # of copper [ohm mm2/m] at 20 degrees, and where it is loaded over half
 HOT_SHARE = 0.5
 COPPER_KG_M3, SHEATH = 8960.0, 1.35  # what insulation and sheath add to the copper's weight
+START_DROP = 0.10  # of the volts, while something starts: a motor still turns over on nine tenths
 FUSE_OVER, FUSE_OVER_HARD = 1.25, 1.5  # of the steady current; of what starts hard
 HARD_START = 1.5
 LEAST_DROP = 0.03
@@ -88,9 +89,14 @@ def drop_v(length_m: float, current_a: float, mm2: float, ampacity_a: float) -> 
     return 2 * length_m * current_a * rho / mm2
 
 
-def fuse_for(current_a: float, ampacity_a: float, hard: bool, standard: tuple[float, ...] = FUSES_A) -> float | None:
-    """The next standard fuse over the load that is not over the wire [A]; None where there is none."""
-    wanted = current_a * (FUSE_OVER_HARD if hard else FUSE_OVER)
+def fuse_for(
+    current_a: float, ampacity_a: float, hard: bool, standard: tuple[float, ...] = FUSES_A, start_a: float = 0.0
+) -> float | None:
+    """The next standard fuse over the load, and over what it draws while it starts, that is not over the wire [A].
+
+    None where there is none.
+    """
+    wanted = max(current_a * (FUSE_OVER_HARD if hard else FUSE_OVER), start_a)
     found = next((one for one in standard if one >= wanted - 1e-9), None)
     return found if found is not None and found <= ampacity_a + 1e-9 else None
 
@@ -118,11 +124,13 @@ def choose(
     standard: tuple[float, ...] = FUSES_A,
     typed_fuse_a: float | None = None,
     guard_a: float = 0.0,
+    start_a: float = 0.0,
 ) -> Chosen:
     """The smallest size whose drop, ampacity and fuse are right.
 
     Args: share: of the volts that may be lost; left: what derating leaves, 0 to 1; typed_fuse_a: where somebody chose one; guard_a: the fuse or
-            breaker further up that guards it where it has none of its own.
+            breaker further up that guards it where it has none of its own; start_a: what it carries for over a second while
+            the hardest of its loads starts, 0 where nothing does.
     """
     small: Chosen | None = None
     for size in sizes:
@@ -132,7 +140,7 @@ def choose(
         fuse = (
             typed_fuse_a
             if typed_fuse_a is not None
-            else fuse_for(current_a, carries, hard, standard)
+            else fuse_for(current_a, carries, hard, standard, start_a)
             if fused
             else None
         )
@@ -140,7 +148,8 @@ def choose(
             continue
         lost = drop_v(length_m, current_a, size.mm2, carries)
         small = Chosen(size, carries, lost, fuse)
-        if lost <= share * volts + 1e-9:
+        at_start = drop_v(length_m, start_a, size.mm2, carries) if start_a > 0 else 0.0
+        if lost <= share * volts + 1e-9 and at_start <= max(share, START_DROP) * volts + 1e-9:
             return small
     if small is not None:
         return Chosen(
@@ -150,6 +159,10 @@ def choose(
             None,
             f"even {small.size.name if small.size else ''} loses more than allowed over that length",
         )
+    if guard_a > current_a and not fused:
+        return Chosen(
+            None, 0.0, 0.0, None, f"no size in the table carries the {guard_a:g} A that the fuse before it lets through; a fuse of its own is missing"
+        )  # fmt: skip
     if fused and current_a * (FUSE_OVER_HARD if hard else FUSE_OVER) > standard[-1]:
         return Chosen(
             None,
@@ -163,11 +176,18 @@ def choose(
 
 def judged(
     size_mm2: float, length_m: float, current_a: float, insulation: Class, left: float, sizes: tuple[Size, ...]
-) -> tuple[float, float]:
-    """Ampacity [A] and drop [V] of copper that somebody chose; between listed sizes the smaller one's ampacity counts."""
-    below = [one for one in sizes if one.mm2 <= size_mm2 * 1.001]
-    carries = below[-1].carries_a(insulation) * left if below else 0.0
-    return carries, drop_v(length_m, current_a, size_mm2, carries)
+) -> tuple[float | None, float]:
+    """Ampacity [A] and drop [V] of copper that somebody chose.
+
+    A size of either table counts as that table says; between listed sizes the smaller one's ampacity. None for what is thinner
+    than all of them: nobody says what that carries.
+    """
+    every = (*sizes, *METRIC, *AWG)
+    same = next((one for one in every if abs(one.mm2 - size_mm2) <= 0.01 * one.mm2), None)
+    below = [one for one in sizes if one.mm2 <= size_mm2] or [one for one in every if one.mm2 <= size_mm2]
+    size = same or (below[-1] if below else None)
+    carries = size.carries_a(insulation) * left if size is not None else None
+    return carries, drop_v(length_m, current_a, size_mm2, carries or 0.0)
 
 
 def breaking_type(fault_a: float) -> str:

@@ -26,10 +26,13 @@ from uncle_sled.core.wiring.appliances import (
     low_v,
     mains_v,
 )
+from uncle_sled.core.wiring.rows import in_series
 
 HARD = 1.5  # a start of so many times wants a larger fuse
 HOOKUP_A = {"230": 16.0, "120": 30.0}
 STORES = ("battery", "station")
+START_LASTS_S = 1.0  # a shorter start neither melts a fuse nor stops a motor
+PASSES = ("bus bar", "fuse box", "main switch", "switch", "shunt", "AC board", "RCD", "transfer switch", "AC socket", "DC socket", "inlet")  # fmt: skip
 FEEDS_BACK = ("solar charger", "mains charger", "car charger", "inverter charger")
 
 
@@ -47,12 +50,17 @@ class End(msgspec.Struct, frozen=True):
 
 
 class Flow(msgspec.Struct, frozen=True):
-    """Current and volts of a wire; None and why where nobody knows. hard: something behind it starts hard."""
+    """Current and volts of a wire; None and why where nobody knows. hard: something behind it starts hard.
+
+    start_a: what it carries while the hardest of what is behind it starts and the rest runs, for over a second; None where
+    nothing starts so.
+    """
 
     current_a: float | None
     volts: float
     hard: bool = False
     why: str = ""
+    start_a: float | None = None
 
 
 class Network(msgspec.Struct, frozen=True, eq=False):
@@ -90,7 +98,7 @@ def network_of(build: Build) -> Network:
     ends: dict[str, End] = {}
     named = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
     for thing in build.stow.things:
-        if thing.id in named or (thing.figures is not None and (thing.figures.unit or thing.id in runs)):
+        if thing.id in named or thing.id in runs or figures_of(thing).unit:
             ends[thing.id] = end_of_thing(thing, runs.get(thing.id))
     for load in build.systems.loads:
         ends[load.id] = End(load.id, load.name, "load", None, runs[load.id])
@@ -125,6 +133,7 @@ class _Flows:
         self.volts = float(build.systems.volts)
         self.low = low_v(self.volts, net.chemistry)
         self.series = build.systems.panels_in_series
+        self.row = in_series(build)
         self.hookup = build.systems.hookup_a or HOOKUP_A["120" if net.mains < 200 else "230"]
 
     def all(self) -> dict[str, Flow]:
@@ -135,7 +144,8 @@ class _Flows:
         if wire.kind == "earth":
             return Flow(0.0, volts)
         if wire.amps is not None:
-            return Flow(wire.amps, volts, self._hard(wire.end, set()))
+            more = self._start_more(wire.end, wire.kind, {wire.start})
+            return Flow(wire.amps, volts, self._hard(wire.end, set()), start_a=wire.amps + more if more else None)
         if wire.kind == "panel":
             return self._panel(wire)
         start, end = self.net.ends[wire.start], self.net.ends[wire.end]
@@ -152,7 +162,10 @@ class _Flows:
         current = max(demand, back)
         if start.kind == "battery":
             current /= max(self._beside(wire), 1)
-        return Flow(current, volts, self._hard(wire.end, {wire.start}))
+        more = self._start_more(wire.end, wire.kind, {wire.start})
+        beside = max(self._beside(wire), 1) if start.kind == "battery" else 1
+        start_a = current + more / beside if more else None
+        return Flow(current, volts, self._hard(wire.end, {wire.start}), start_a=start_a)
 
     def volts_of(self, wire: Wire) -> float:
         """Nominal volts of a wire: of the mains, of the panels, of a load behind it with volts of its own, or of the bank."""
@@ -196,6 +209,8 @@ class _Flows:
                 return Flow(None, volts, why=why)
             demand += max(told, self._pushed_back(self.net.wires[one].end, {self.net.wires[one].start}))
         many = len(self._row(wire.start))
+        if many <= self.row:  # a row in series: all of it runs through each of its links
+            return Flow(demand, volts)
         return Flow(demand * (many - 1) / max(many, 1), volts)
 
     def _row(self, battery: str) -> list[str]:
@@ -282,6 +297,22 @@ class _Flows:
             if self.net.wires[id].kind == "DC" and self.net.ends[at].kind not in FEEDS_BACK:
                 total += self._pushed_back(self.net.wires[id].end, seen)
         return total
+
+    def _start_more(self, at: str, kind: str, seen: set[str]) -> float:
+        """Amps over what runs while the hardest at an end or behind it starts, where that lasts over a second."""
+        if at in seen:
+            return 0.0
+        seen = seen | {at}
+        end = self.net.ends[at]
+        runs = end.runs
+        if runs is not None:
+            told, _ = self._demand(at, kind, seen - {at})
+            lasts = runs.start_s is None or runs.start_s > START_LASTS_S
+            return (told or 0.0) * max(runs.surge - 1.0, 0.0) if lasts else 0.0
+        if end.kind not in PASSES:
+            return 0.0
+        behind = [self.net.wires[id] for id in self.net.out[at] if self.net.wires[id].kind == kind]
+        return max((self._start_more(one.end, kind, seen) for one in behind), default=0.0)
 
     def _hard(self, at: str, seen: set[str]) -> bool:
         """Whether what a wire feeds alone starts hard: a load at its very end."""

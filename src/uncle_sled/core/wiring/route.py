@@ -38,6 +38,9 @@ class Ways(msgspec.Struct, frozen=True, eq=False):
     ceiling: tuple[float, ...]
     posts: tuple[float, ...]
     trays: tuple[Tray, ...]
+    thick: float = 0.0  # of the walls
+    half: float = 0.0  # of the width outside
+    under: float = 0.0  # underside of the body
 
     def top(self, x: float) -> float:
         return float(np.interp(x, self.stations, self.ceiling))
@@ -58,7 +61,19 @@ def ways_of(build: Build, framed: Framed) -> Ways | None:
     tops = [max(top - wall - AT_WALL_M, floor) for top in _tops(body, stations)]
     half = max(body.width / 2 - wall - AT_WALL_M, 0.05)
     posts = _posts(framed)
-    return Ways(front, rear, half, floor, tuple(stations.tolist()), tuple(tops), posts, build.systems.trays)
+    return Ways(
+        front,
+        rear,
+        half,
+        floor,
+        tuple(stations.tolist()),
+        tuple(tops),
+        posts,
+        build.systems.trays,
+        wall,
+        body.width / 2,
+        body.under,
+    )
 
 
 def _tops(body: Body, stations: np.ndarray) -> list[float]:

@@ -19,7 +19,7 @@ from uncle_sled.core.wiring.appliances import Runs, figures_of, loads_of, units_
 HEAVY_A = 30.0  # a load of more goes to the bus bar by a fuse of its own
 BESIDE_M, OVER_M = 0.12, 0.18  # devices sit in a row beside what they belong to
 FUSE_AT_M = 0.1
-PUMP = "pump"
+PUMPS = "pumps water"
 
 
 class _Plan:
@@ -115,13 +115,9 @@ def wire_up_ops(build: Build) -> list[Op]:
         for load in dc:
             amps = (load.power_w or 0.0) / float(build.systems.volts)
             start = hub if amps > HEAVY_A and batteries else box or hub
-            plan.wire(start, load.id, switched=PUMP in load.name.lower(), drop=0.10 if _light(load) else 0.03)
+            plan.wire(start, load.id, switched=PUMPS in load.roles, drop=0.10 if "lights" in load.roles else 0.03)
     _mains(plan, inverters, stations, ac, bool(batteries))
     return plan.ops
-
-
-def _light(load: Runs) -> bool:
-    return any(word in load.name.lower() for word in ("light", "lamp"))
 
 
 def _bank(plan: _Plan, batteries: tuple[Thing, ...]) -> str:

@@ -24,11 +24,14 @@ from uncle_sled.core.wiring.conductors import (
     choose,
     copper_kg,
     derating,
+    drop_v,
     fuse_for,
     judged,
 )
-from uncle_sled.core.wiring.network import Flow, Network, network_of
+from uncle_sled.core.wiring.in_foam import foam_m, in_trays, insulated_faces
+from uncle_sled.core.wiring.network import FEEDS_BACK, Flow, Network, network_of
 from uncle_sled.core.wiring.route import Spot, Ways, length_m, route, ways_of
+from uncle_sled.core.wiring.rows import in_series
 
 LIMIT_THEMSELVES = (
     "inverter",
@@ -39,6 +42,7 @@ LIMIT_THEMSELVES = (
     "generator",
     "panel",
 )
+NO_PLACE = "where it ends nobody said, so its length, size and drop are not known"
 EARTH_MM2 = {"mm2": 6.0, "AWG": 5.26}
 CORES = {"DC": 2, "panel": 2, "AC": 3, "earth": 1}
 DEVICE_KG = {
@@ -91,6 +95,8 @@ class Laid(msgspec.Struct, frozen=True):
     derating: float
     ampacity_a: float | None
     drop_share: float | None
+    start_a: float | None  # while the hardest of what is behind it starts; None where nothing does so for over a second
+    start_drop_share: float | None
     allowed: float
     fused: str
     fuse_a: float | None
@@ -102,6 +108,8 @@ class Laid(msgspec.Struct, frozen=True):
     colour: str
     mass_kg: float
     middle_m: Spot
+    in_foam_m: float = 0.0  # as typed, else what of its way lies inside insulated faces
+    bundle: int = 1  # loaded wires that lie together: as typed, or as many as share its tray
     why: str = ""
 
 
@@ -112,6 +120,20 @@ class Wired(msgspec.Struct, frozen=True, eq=False):
     devices: tuple[Device, ...]
     net: Network
     gauge: str
+    row: int = 1  # batteries in series for the volts of the build
+
+    def in_row(self, a: str, b: str) -> bool:
+        """Whether two linked batteries stand in one row in series, and not side by side."""
+        if self.row < 2:
+            return False
+        seen = [a]
+        for now in seen:
+            for id in (*self.net.out[now], *self.net.into[now]):
+                wire = self.net.wires[id]
+                other = wire.end if wire.start == now else wire.start
+                if other not in seen and self.net.ends[other].kind == "battery":
+                    seen.append(other)
+        return b in seen and len(seen) <= self.row
 
     def wire(self, id: str) -> Laid | None:
         return next((one for one in self.wires if one.id == id), None)
@@ -150,11 +172,14 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     """Every wire laid, sized and fused; the way of each is kept while its ends and the body stay."""
     net, gauge = network_of(build), gauge_of(build)
     if not net.wires:
-        return Wired((), build.systems.devices, net, gauge)
+        return Wired((), build.systems.devices, net, gauge, in_series(build))
     ends = {end for wire in net.wires.values() for end in (wire.start, wire.end)}
     ways, spots = ways_of(build, framed), spots_of(build, ends)
     practice = "120" if net.mains < 200 else "230"
     laid: dict[str, Laid] = {}
+    insulated = insulated_faces(build.shell)
+    runs = {id: _way(wire, spots[wire.start], spots[wire.end], ways) for id, wire in net.wires.items()}
+    together = in_trays(runs, net.wires, build.systems.trays) if build.systems.trays else {}
     lost = {one.id for one in build.systems.loads if one.x is None or one.y is None or one.z is None}
 
     def lay(id: str, seen: frozenset[str]) -> Laid:
@@ -162,9 +187,18 @@ def wired_of(build: Build, framed: Framed) -> Wired:
         if id not in laid:
             wire = net.wires[id]
             guard = None if wire.fused in ("start", "both") else guard_of(wire, seen)
-            points = _way(wire, spots[wire.start], spots[wire.end], ways)
+            points = runs[id]
+            foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, ways, insulated)
             laid[id] = _laid(
-                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost
+                wire,
+                points,
+                net.flows[id],
+                gauge,
+                practice,
+                guard,
+                wire.start in lost or wire.end in lost,
+                foam,
+                together.get(id, 1),
             )
         return laid[id]
 
@@ -177,13 +211,13 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             id for id in net.into[wire.start] if id not in seen and net.wires[id].kind == wire.kind and id != wire.id
         ]
         guards = [lay(id, seen | {wire.id}) for id in before]
-        told = [one.fuse_a if one.fused in ("start", "both") else one.guard_a for one in guards]
+        told = [one.fuse_a if _guards_on(one, net) else one.guard_a for one in guards]
         known = [one for one in told if one is not None]
         if not known:
             return None
         return sum(known) if wire.kind == "DC" else max(known)  # batteries side by side all push at once
 
-    return Wired(tuple(lay(id, frozenset()) for id in net.wires), build.systems.devices, net, gauge)
+    return Wired(tuple(lay(id, frozenset()) for id in net.wires), build.systems.devices, net, gauge, in_series(build))
 
 
 @keep_keyed(lambda wire, start, end, ways: (wire.bends, start, end, Same(ways)), 1000)
@@ -191,29 +225,54 @@ def _way(wire: Wire, start: Spot, end: Spot, ways: Ways | None) -> tuple[Spot, .
     return route(start, end, wire.bends, ways)
 
 
+@keep_keyed(lambda points, ways, insulated: (points, Same(ways), insulated), 1000)
+def _foam(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:
+    return foam_m(points, ways, insulated)
+
+
+def _guards_on(laid: Laid, net: Network) -> bool:
+    """Whether the fuse of a wire also guards what hangs behind its end: at its beginning, or at its end from a source."""
+    return laid.fused in ("start", "both") or (laid.fused == "end" and net.ends[laid.start].kind not in FEEDS_BACK)
+
+
 @keep_keyed(lambda *args: args, 1000)
 def _laid(
-    wire: Wire, points: tuple[Spot, ...], flow: Flow, gauge: str, practice: str, guard: float | None, guessed: bool
+    wire: Wire,
+    points: tuple[Spot, ...],
+    flow: Flow,
+    gauge: str,
+    practice: str,
+    guard: float | None,
+    guessed: bool,
+    foam_m: float,
+    beside: int,
 ) -> Laid:
     long = wire.length.si if wire.length is not None else length_m(points)
     sizes = SIZES[gauge]
     if wire.kind == "AC":
         sizes = tuple(one for one in sizes if one.mm2 >= LEAST_MAINS_MM2)
-    left = derating(wire.bundle, wire.in_foam.si if wire.in_foam is not None else 0.0, wire.near_engine)
+    bundle = max(wire.bundle, beside)
+    left = derating(bundle, foam_m, wire.near_engine)
+    placeless = guessed and wire.length is None  # its length is a guess: nothing is told from it
     insulation = "building" if wire.kind == "AC" else wire.insulation  # mains stays on the cautious class
     allowed = wire.drop if wire.drop is not None else LEAST_DROP
     fused = "none" if wire.kind == "earth" else wire.fused
     standard = BREAKERS_A[practice] if wire.kind == "AC" else FUSES_A
     mm2, name, carries, share, fuse, wanted, why = wire.area_mm2, "", None, None, wire.fuse_a, None, flow.why
+    start = flow.start_a
+    start_share = None
     if wire.kind == "earth":
         mm2 = mm2 or EARTH_MM2[gauge]
     elif flow.current_a is not None and flow.volts > 0:
         amps = flow.current_a
-        wanted = fuse_for(amps, math.inf, flow.hard, standard) if fused != "none" else None
+        wanted = fuse_for(amps, math.inf, flow.hard, standard, start or 0.0) if fused != "none" else None
         if mm2 is not None:
             carries, lost = judged(mm2, long, amps, insulation, left, sizes)  # type: ignore[arg-type]
-            share = lost / flow.volts
+            share = None if placeless else lost / flow.volts
             fuse = fuse if fuse is not None else wanted
+        elif placeless:
+            fuse = fuse if fuse is not None else wanted
+            why = NO_PLACE
         else:
             found = choose(
                 long,
@@ -228,11 +287,16 @@ def _laid(
                 standard,
                 wire.fuse_a,
                 guard or 0.0,
+                start or 0.0,
             )  # type: ignore[arg-type]
+            if found.size is None and start:  # what runs is served, and that its start is not is said
+                found = choose(long, amps, flow.volts, allowed, insulation, left, sizes, flow.hard, fused != "none", standard, wire.fuse_a, guard or 0.0)  # type: ignore[arg-type]  # fmt: skip
             if found.size is not None:
                 mm2, carries, share = found.size.mm2, found.ampacity_a, found.drop_v / flow.volts
                 fuse = found.fuse_a
             why = found.why
+    if mm2 is not None and start and flow.volts > 0 and not placeless:
+        start_share = drop_v(long, start, mm2, carries or 0.0) / flow.volts
     if mm2 is not None:
         name = next((s.name for s in sizes if abs(s.mm2 - mm2) < 0.01 * mm2), f"{mm2:g} mm²")
     mass, middle = _weight(long, points, mm2, CORES[wire.kind], fuse if fused != "none" else None, fused)
@@ -252,6 +316,8 @@ def _laid(
         derating=left,
         ampacity_a=carries,
         drop_share=share,
+        start_a=start,
+        start_drop_share=start_share,
         allowed=allowed,
         fused=fused,
         fuse_a=fuse if fused != "none" else None,
@@ -263,6 +329,8 @@ def _laid(
         colour=wire.colour or COLOURS[wire.kind, gauge],
         mass_kg=mass,
         middle_m=middle,
+        in_foam_m=foam_m,
+        bundle=bundle,
         why=why,
     )
 

@@ -76,7 +76,7 @@ TIPS = {
     "things.stays": "Uncle leaves it where it is when he looks for what to move.",
     "things.cargo": "It leaves with its people: not aboard for sale or as built.",
     "things.arrival": "Blocks, cord, hose: it should be reached from outside first of all.",
-    "things.role": "What it is used as; seats, counters, alarms and extinguishers are counted by it.",
+    "things.roles": "What it does; water, power, warmth, alarms and seats are counted and judged by it.",
     "things.states": "Its form in this mode: folded, let down, slid out.",
     "things.hold": "What keeps it in place in a stop; nothing said counts as loose.",
     "things.held_by": "In your own words; it stands on the list and is not reckoned with.",

@@ -82,31 +82,29 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
     things = build.stow.things
     w = build.systems.water
 
-    def named(*tokens: str) -> str:
-        return next(
-            (t.name for t in things if any(token in t.name.lower() for token in tokens) and not t.taken_out), ""
-        )
+    def doing(role: str) -> str:
+        return next((t.name for t in things if role in t.roles and not t.taken_out), "")
 
-    heater = next((t.name for t in things if "water heater" in t.name.lower()), "")
-    pump = next((t for t in things if "pump" in t.name.lower() and t.kind != "gear"), None)
-    own_pump = next((one.name for one in build.systems.loads if "pump" in one.name.lower()), "")
+    heater, tap = doing("warms water"), doing("tap or sink")
+    pump = doing("pumps water") or doing("pumps by foot")
+    own_pump = next((one.name for one in build.systems.loads if "pumps water" in one.roles), "")
     steps: list[tuple[str, str, str, bool]] = [
         ("Fill point", "vent: " + {"": "not said", "yes": "yes", "no": "none"}[w.vented], "fresh", True),
         ("Fresh", words.m3(made.fresh_l / 1000) if made.fresh_l > 0 else "none aboard", "fresh", made.fresh_l > 0),
         (
-            pump.name if pump is not None else own_pump or "Pump",
+            pump or own_pump or "Pump",
             f"{made.pump_kpa:.0f} kPa, {made.pump_w:.0f} W"
             if made.pump_kpa is not None and made.pump_w is not None
             else "by hand, or not aboard",
             "fresh",
-            pump is not None or bool(own_pump),
+            bool(pump or own_pump),
         ),
         (heater or "Water heater", f"{made.heat_wh:.0f} Wh a shower" if made.heat_wh else "cold", "gas", bool(heater)),
         (
-            named("sink", "tap", "galley", "kitchen") or "Tap",
+            tap or "Tap",
             f"{words.m3(made.need_l_day / 1000)} a day",
             "fresh",
-            bool(named("sink", "tap", "galley", "kitchen")),
+            bool(tap),
         ),
         (
             "Trap and drain",

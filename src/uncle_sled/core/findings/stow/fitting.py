@@ -249,7 +249,7 @@ def _sit_and_cook(build: Build, facts: Facts, standing: tuple[Mode, ...], words:
             f"Seats for {most} are aboard; the brief asks for {build.brief.eats_inside}.",
             ("brief",),
         )
-    beds_for_pets = sum(t.places or 1 for t in build.stow.things if t.role == "pet place")
+    beds_for_pets = sum(t.places or 1 for t in build.stow.things if "pet place" in t.roles)
     if build.brief.pets > beds_for_pets:
         yield NO_PET_PLACE.found(
             "A pet has no place",

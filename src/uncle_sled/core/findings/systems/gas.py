@@ -115,5 +115,5 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
             yield NOT_SEALED.found(
                 f"{one.name} burns into the room", f"{one.name} is not said to be room-sealed.", ("gas", one.id)
             )
-    if people and s.framed.body is not None and not any(t.role == "smoke alarm" for t in build.stow.things):
+    if people and s.framed.body is not None and not any("smoke alarm" in t.roles for t in build.stow.things):
         yield NO_SMOKE_ALARM.found("No smoke alarm", "Nothing aboard serves as a smoke alarm.", ("gas", "smoke"))

@@ -22,6 +22,7 @@ from uncle_sled.core.studies.systems.sizing import (
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
+from uncle_sled.core.wiring.rows import in_series, nominal_v
 from uncle_sled.core.words import Words, lower_first
 
 CAUTION = "Reckoned from typed watts and usual weather; batteries and mains are for those who know them."
@@ -182,8 +183,10 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for volts in strings_v(build):
         if volts.fits is False:
             yield STRING_HIGH.found(
-                f"{volts.cold_v:.0f} V on a cold morning",
-                f"{volts.series} × {volts.name} open at {words.degrees(volts.coldest_c)}: {volts.cold_v:.1f} V, with 5 % in hand {volts.cold_v * VOLTS_IN_HAND:.1f} V; the controller takes {volts.limit_v:.0f} V.",
+                f"{volts.cold_v:.0f} V on a cold morning"
+                if volts.said
+                else f"{volts.cold_v:.0f} V, and more in the cold",
+                f"{volts.series} × {volts.name} open at {words.degrees(volts.coldest_c)}{'' if volts.said else ' (how cold it gets nobody said)'}: {volts.cold_v:.1f} V, with 5 % in hand {volts.cold_v * VOLTS_IN_HAND:.1f} V; the controller takes {volts.limit_v:.0f} V.",
                 (volts.panel,),
                 number=volts.cold_v,
             )
@@ -273,11 +276,18 @@ def _hard(build: Build, stay: Stay) -> Iterator[Finding]:
 
 def _rows(build: Build) -> Iterator[Finding]:
     batteries = units_of(build, "battery")
-    series = max(build.systems.volts // 12, 1)
-    if batteries and len(batteries) % series:
+    series, own = in_series(build), nominal_v(figures_of(batteries[0])) if batteries else 12
+    if batteries and own > build.systems.volts:
+        yield BANK_ODD.found(
+            f"{own} V battery on {build.systems.volts} V",
+            f"{batteries[0].name} gives {own} V; what is wired for {build.systems.volts} V burns on it.",
+            (batteries[0].id,),
+            severity="stop",
+        )
+    elif batteries and len(batteries) % series:
         yield BANK_ODD.found(
             f"{len(batteries)} for {build.systems.volts} V",
-            f"{build.systems.volts} V want rows of {series} batteries of 12 V; there are {len(batteries)}.",
+            f"{build.systems.volts} V want rows of {series} batteries of {own} V; there are {len(batteries)}.",
             tuple(t.id for t in batteries),
             number=float(len(batteries)),
         )

@@ -103,7 +103,7 @@ def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
             "1 in 50 at the least (32 mm over 1.6 m), and 50 mm of water in the trap.",
             ("water", "drain"),
         )
-    pump = next((t for t in s.build.stow.things if "pump" in t.name.lower() and figures_of(t).power_w), None)
+    pump = next((t for t in s.build.stow.things if "pumps water" in t.roles and figures_of(t).power_w), None)
     if pump is not None and made.pump_w is not None and made.pump_w > (figures_of(pump).power_w or 0.0):
         yield PUMP_WEAK.found(
             "The pump is weak",

@@ -11,8 +11,9 @@ from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Cure, Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.hazards import FUSE_NEAR_M, Hazard, hazards_of
+from uncle_sled.core.wiring.conductors import START_DROP
 from uncle_sled.core.wiring.wire_up import loose_of, wire_up_ops
-from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
+from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, NO_PLACE, Laid, Wired, wired_of
 from uncle_sled.core.words import Words, lower_first
 
 CAUTION = "Screening only: mains and batteries burn and kill; licensed people and local codes decide."
@@ -41,7 +42,7 @@ def _put_fuse(s: Studied, one: Finding) -> Made | None:
     if wire is None:
         return None
     both = net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery"
-    at_end = net.ends[wire.start].kind not in ("battery", "station", "bus bar", "fuse box", "AC board")
+    at_end = net.ends[wire.start].kind in LIMIT_THEMSELVES and net.ends[wire.end].kind in ("battery", "bus bar")
     fused = "both" if both or wire.fused == ("start" if at_end else "end") else "end" if at_end else "start"
     if wire.kind == "panel":
         fused = "start"
@@ -77,6 +78,14 @@ def _vehicle_wire(s: Studied, one: Finding) -> Made | None:
         set_to(f"systems.wires.{wire.id}.insulation", "vehicle"),
         set_to(f"systems.wires.{wire.id}.area_mm2", None),
     ), "Take wire printed for 105 °C"
+
+
+def _serve(s: Studied, one: Finding) -> Made | None:
+    """A fuse of its own where the one before it is what no wire bears; else the class that carries more."""
+    laid = wired(s).wire(one.where[0])
+    if laid is not None and laid.guard_a is not None and laid.fused in ("none", "end"):
+        return _put_fuse(s, one)
+    return _vehicle_wire(s, one)
 
 
 def _between(s: Studied, wire: Wire, kind: str, name: str) -> tuple[list[Op], str]:
@@ -428,9 +437,10 @@ NO_SIZE = _rule(
     "no-size",
     "mind",
     "A wire that no size in the table serves",
-    "At this voltage the current is too much for it.",
-    _vehicle_wire,
+    "What is laid must bear what the fuse before it lets through.",
+    _serve,
     None,
+    (_vehicle_wire,),
 )
 THIN = _rule(
     "wire-thin",
@@ -447,6 +457,30 @@ DROPS = _rule(
     "A wire that loses more volts than allowed",
     "Fridges stop, lamps yellow, chargers never fill.",
     _thicker,
+)
+START_FUSE = _rule(
+    "start-over-fuse",
+    "mind",
+    "A fuse smaller than what its load draws while it starts",
+    "Compressors and glow plugs draw several times their running current for seconds to minutes.",
+    _by_the_table,
+    "A slow fuse by the maker's paper, or a larger fuse with the wire for it.",
+)
+START_DROPS = _rule(
+    "start-drops",
+    "mind",
+    "A wire that loses too much while its load starts",
+    "A heater gives up on its glow plug, a compressor tries again and again.",
+    _thicker,
+    "A shorter way or a thicker wire.",
+)
+NO_PLACE_SAID = _rule(
+    "wire-placeless",
+    "note",
+    "A wire whose end nobody placed",
+    "Its length, and with it size, drop and weight, cannot be told.",
+    None,
+    "Give it a place on Systems, Loads, or measure the wire.",
 )
 LOOSE = _rule(
     "not-wired",
@@ -467,7 +501,7 @@ BY_CODE = {
     rule.code: rule
     for rule in (AC_MEET, LIVE_PINS, LOOP, JOINED, UNFUSED, OVER_WIRE, FUSE_FAR, NO_MAIN, NO_RCD, NO_EARTH, BOND, PUMP, SOCKET, SHUNT, UNEVEN, POLARITY, COLD)
 }  # fmt: skip
-RULES = (*BY_CODE.values(), NO_SIZE, THIN, DROPS, LOOSE, NO_SOURCE)
+RULES = (*BY_CODE.values(), NO_SIZE, THIN, DROPS, START_FUSE, START_DROPS, NO_PLACE_SAID, LOOSE, NO_SOURCE)
 
 
 def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -479,6 +513,15 @@ def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
         )
     for wire in laid.wires:
         yield from _sized(wire, laid, words)
+    lost = [wire for wire in laid.wires if wire.length_face == "guessed"]
+    if lost:
+        ends = " and ".join(dict.fromkeys(lower_first(laid.net.ends[wire.end].name) for wire in lost[:2]))
+        more = f" and {len(lost) - 2} more" if len(lost) > 2 else ""
+        yield NO_PLACE_SAID.found(
+            "Wires without a place",
+            f"Where {ends}{more} end nobody said: length, size and drop of their wires are not known.",
+            tuple(wire.id for wire in lost[:6]),
+        )
     fed = _fed(laid)
     for wire in laid.wires:
         if wire.kind != "earth" and wire.start not in fed:
@@ -514,9 +557,19 @@ def _sized(wire: Laid, laid: Wired, words: Words) -> Iterator[Finding]:
     if wire.kind == "earth":
         return
     run = _run(laid, wire)
+    if wire.why == NO_PLACE:
+        return
+    if wire.typed_size and wire.ampacity_a is None and wire.current_a is not None and wire.mm2 is not None:
+        yield THIN.found(
+            f"{wire.gauge} is too thin to judge",
+            f"{run}: thinner than any wire in the table{' for mains' if wire.kind == 'AC' else ''}; nobody says what it carries.",
+            (wire.id,),
+            number=1.0 / max(wire.mm2, 1e-6),
+        )
     if wire.mm2 is None and wire.current_a is not None and wire.why:
+        behind = wire.guard_a is not None and wire.fused in ("none", "end") and wire.guard_a > wire.current_a
         yield NO_SIZE.found(
-            f"No wire for {wire.current_a:.0f} A",
+            f"No fuse behind the {wire.guard_a:g} A one" if behind else f"No wire for {wire.current_a:.0f} A",
             f"{run}, {words.m(wire.length_m)}: {wire.why}.",
             (wire.id,),
             number=wire.current_a,
@@ -528,6 +581,7 @@ def _sized(wire: Laid, laid: Wired, words: Words) -> Iterator[Finding]:
             (wire.id,),
             number=wire.current_a / max(wire.ampacity_a, 0.1),
         )
+    yield from _starts(wire, run, words)
     if wire.drop_share is not None and wire.drop_share > wire.allowed + 1e-4:
         yield DROPS.found(
             f"Loses {wire.drop_share * 100:.1f} %",
@@ -537,13 +591,40 @@ def _sized(wire: Laid, laid: Wired, words: Words) -> Iterator[Finding]:
         )
 
 
+def _starts(wire: Laid, run: str, words: Words) -> Iterator[Finding]:
+    """What the start of a motor or glow plug asks, where fuse or copper does not hold it."""
+    if wire.start_a is None:
+        return
+    if wire.fuse_a is not None and wire.fuse_a < wire.start_a - 1e-9:
+        yield START_FUSE.found(
+            f"{wire.fuse_a:g} A fuse may blow at the start",
+            f"{run}: {wire.start_a:.0f} A while it starts. It holds only where the fuse is a slow one and the start is short.",
+            (wire.id,),
+            number=wire.start_a - wire.fuse_a,
+        )
+    most = max(wire.allowed, START_DROP)
+    if wire.start_drop_share is not None and wire.start_drop_share > most + 1e-4:
+        yield START_DROPS.found(
+            f"Loses {wire.start_drop_share * 100:.0f} % while it starts",
+            f"{run}, {words.m(wire.length_m)} of {wire.gauge} at {wire.start_a:.0f} A; {most * 100:.0f} % is the most then.",
+            (wire.id,),
+            number=wire.start_drop_share,
+        )
+
+
+def _bears(h: Hazard) -> str:
+    return f"the wire carries {h.limit:.0f} A" if h.limit is not None else "the wire is thinner than any in the table"
+
+
 Says = Callable[[Hazard, Words], tuple[str, str]]
 _SAYS: dict[str, Says] = {
     "ac-meet": lambda h, w: ("Two mains can meet", f"{h.names[1]} both reach {lower_first(h.names[0])} with nothing that breaks one before it makes the other."),
     "live-pins": lambda h, w: (f"{h.names[0]}: live pins", f"{h.names[1]} puts voltage on its pins while the plug is out."),
     "charger-loop": lambda h, w: ("It charges itself from itself", f"{h.names[0]} is fed by {lower_first(h.names[1])}, and charges what feeds that."),
     "outputs-joined": lambda h, w: ("Two outlets joined", f"Two outlets of {lower_first(h.names[0])} both feed {lower_first(h.names[1])}."),
-    "unfused": lambda h, w: ("No fuse", f"{h.names[0]}: nothing guards the wire at {lower_first(h.names[1])}."),
+    "unfused": lambda h, w: ("No fuse of its own", f"{h.names[0]}: {_bears(h)}, and the fuse before it lets {h.value:g} A through; it wants one of its own at {lower_first(h.names[1])}.")
+    if h.value is not None
+    else ("No fuse", f"{h.names[0]}: nothing guards the wire at {lower_first(h.names[1])}."),
     "fuse-over-wire": lambda h, w: (f"{h.value:g} A fuse on a thinner wire", f"{h.names[0]}: the wire carries {h.limit:.0f} A, its fuse lets {h.value:g} A through."),
     "fuse-far": lambda h, w: ("Fuse too far off", f"{h.names[0]}: the fuse sits {w.cut(h.value or 0.0)} along; {w.cut(FUSE_NEAR_M)} is the most from a battery."),
     "no-main-disconnect": lambda h, w: ("No main switch", f"{h.names[0]} reaches {lower_first(h.names[1])} past no main switch."),

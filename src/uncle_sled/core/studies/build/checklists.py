@@ -60,7 +60,7 @@ def has(build: Build, facts: Facts) -> set[str]:
         found.add("battery")
     if any(one.burns not in ("none", "") for one in aboard):
         found.add("burns")
-    if any("fridge" in one.name.lower() or "cool box" in one.name.lower() for one in aboard):
+    if any("keeps food cold" in one.roles for one in aboard):
         found.add("fridge")
     return found
 

@@ -220,7 +220,7 @@ def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry
     solids = [s for s in solids_in(build.stow, mode) if not s.outside and s.low[2] < high and s.high[2] > low]
     doors = [h for h in room.holes if h.opening.kind == "door"]
     kinds = {t.id: t for t in build.stow.things}
-    targets = [_plan(s) for s in solids if is_bed(kinds[s.id], mode) or kinds[s.id].role == "counter"]
+    targets = [_plan(s) for s in solids if is_bed(kinds[s.id], mode) or "counter" in kinds[s.id].roles]
     if not doors or not targets:
         return None
     floor = room.floor_plan
@@ -256,7 +256,7 @@ def _leads(free: BaseGeometry, starts: list[Polygon], targets: list[Polygon], wi
 def heights(build: Build, facts: Facts, mode: Mode) -> tuple[Height, ...]:
     """Seats and counters in a mode, each above the floor, or above the ground where the cook stands outside."""
     room = room_of(build, facts)
-    roles = {t.id: t.role for t in build.stow.things if t.role in ("seat", "counter")}
+    roles = {t.id: role for t in build.stow.things for role in ("seat", "counter") if role in t.roles}
     made = []
     for solid in solids_in(build.stow, mode):
         role = roles.get(solid.id)
@@ -298,7 +298,7 @@ def seats(build: Build, mode: Mode) -> int:
     """How many can sit down in a mode: places of seats, and of tables that have their chairs with them."""
     absent = gone_in(build.stow, mode) | {thing.id for thing in build.stow.things if thing.taken_out}
     return sum(
-        t.places or (1 if t.role == "seat" else 0)
+        t.places or (1 if "seat" in t.roles else 0)
         for t in build.stow.things
-        if t.role in ("seat", "table") and t.id not in absent
+        if {"seat", "table"} & set(t.roles) and t.id not in absent
     )

@@ -170,7 +170,7 @@ def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
     """A lid or top of boards on which somebody sits or kneels, from end to end of its bays."""
     if thing.cabinet is None or thing.cabinet.top not in ("lid", "board"):
         return
-    if thing.role != "seat" and thing.kind != "bed" and thing.cabinet.top != "lid":
+    if "seat" not in thing.roles and thing.kind != "bed" and thing.cabinet.top != "lid":
         return
     one = cabinets_of(s.build, s.facts).get(thing.id)
     if one is None or not one.good:

@@ -62,7 +62,7 @@ def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[
     sleepers = [bed.solid for bed in beds_in(build, facts, mode)] if not mode.towing else []
     beds = {air.of_solid(bed): bed for bed in sleepers}
     sleep_in = {shut.of_solid(bed) for bed in sleepers}
-    alarm = any(things[one.id].role == "CO alarm" and shut.of_solid(one) in sleep_in for one in inside)
+    alarm = any("CO alarm" in things[one.id].roles and shut.of_solid(one) in sleep_in for one in inside)
     found = _in_the_air(mode, inside, things, rooms, beds, build, alarm)
     found += _pairs(mode, inside, things, rooms)
     if build.brief.lived_in and not mode.towing:
@@ -132,7 +132,7 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
     if flame is None:
         return []
     wants = []
-    if not any(things[one.id].role == "CO alarm" for one in inside):
+    if not any("CO alarm" in things[one.id].roles for one in inside):
         wants.append("a CO alarm")
     vents = [opening for opening in build.shell.openings if opening.kind == "vent"]
     if len(vents) < 2:
@@ -142,7 +142,7 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
     at_hand = [
         one
         for one in inside
-        if things[one.id].role == "extinguisher"
+        if "extinguisher" in things[one.id].roles
         and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
     ]
     if not at_hand:

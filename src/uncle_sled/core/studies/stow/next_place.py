@@ -30,10 +30,8 @@ Spot = tuple[float, float, float]
 
 
 def on_roof(thing: Thing) -> bool:
-    """Solar panels, and what its builder calls a roof thing: a box, a tent."""
-    return thing.outside and (
-        thing.kind == "solar" or (thing.kind == "outside carrier" and thing.name.lower().startswith("roof"))
-    )
+    """Solar panels, and what rides on the roof by its role: a box, a tent."""
+    return thing.outside and (thing.kind == "solar" or "rides on the roof" in thing.roles)
 
 
 def reaches_out(thing: Thing) -> float:

@@ -22,11 +22,11 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import DRAWER_SIDE_M
-from uncle_sled.core.parts.figure_of import KITCHEN, figure_of
 from uncle_sled.core.studies.stow.at_hand import ARM_M, depth_in_m, on_the_way, walkway
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
 
+KITCHEN = frozenset({"cooks", "tap or sink", "keeps food cold", "counter"})
 COOK_M = 0.90  # from the middle of where the cook stands
 HAND_M = (0.20, 1.60)  # over the floor, between which a hand works
 OUT_M = 0.30  # before a hatch one stands
@@ -197,7 +197,7 @@ def litres_by_reach(build: Build, facts: Facts, mode: Mode) -> dict[How, float]:
 def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
     """From one standing place: before the hatch over the kitchen, or where on the floor the kitchen is nearest."""
     room = room_of(build, facts)
-    wanted = {thing.id for thing in build.stow.things if figure_of(thing) in KITCHEN or thing.role == "counter" or (thing.tank is not None and thing.tank.contents == "fresh" and thing.tank.shape == "jug")}  # fmt: skip
+    wanted = {thing.id for thing in build.stow.things if KITCHEN & set(thing.roles) or (thing.tank is not None and thing.tank.contents == "fresh" and thing.tank.shape == "jug")}  # fmt: skip
     solids = [one for one in solids_in(build.stow, mode) if one.id in wanted]
     if not solids:
         return Cook(None, "", (), "no stove, sink, fridge or worktop is aboard")

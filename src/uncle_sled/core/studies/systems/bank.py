@@ -12,6 +12,7 @@ import numpy as np
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.wiring.appliances import CELL_V, amp_hours, figures_of, low_v, units_of, usable_wh
+from uncle_sled.core.wiring.rows import in_series
 
 PEUKERT, RATED_H = 1.2, 20.0
 LFP_COLD = ((-20.0, 0.6), (-10.0, 0.8), (0.0, 0.9), (20.0, 1.0))
@@ -94,7 +95,7 @@ def bank_of(build: Build) -> Bank | None:
     outside = any(stands_outside(build, t) for t in stores)
     lowest = min(temperatures_c(coldest.si, outside)) if coldest is not None else None
     batteries = [(t, f) for t, f in told if f.unit == "battery"]
-    series = max(round(build.systems.volts / 12), 1)
+    series = in_series(build)
     ah = [amp_hours(f) for _, f in batteries]
     rows = max(len(batteries) / series, 1)
     known = [one for one in ah if one is not None]

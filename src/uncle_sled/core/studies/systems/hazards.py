@@ -18,7 +18,8 @@ from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
 from uncle_sled.core.wiring.network import End, Network
-from uncle_sled.core.wiring.wired import Wired
+from uncle_sled.core.wiring.rows import in_series, panel_rows
+from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, Laid, Wired
 
 if TYPE_CHECKING:
     import networkx as nx
@@ -37,7 +38,7 @@ METERED = (
     "car charger",
     "load",
 )
-PUMP = "pump"
+PUMPS = "pumps water"
 
 
 class Hazard(msgspec.Struct, frozen=True):
@@ -77,7 +78,7 @@ def hazards_of(build: Build, wired: Wired) -> tuple[Hazard, ...]:
     for one in (
         _meeting(net, graph),
         _loops(net, graph),
-        _fuses(net, wired),
+        _fuses(net, wired, build.systems.panels_in_series),
         _main(net, graph),
         _mains(build, net, graph),
     ):
@@ -208,25 +209,14 @@ def _is_source(net: Network, id: str) -> bool:
     return net.ends[id].kind in SPREADS
 
 
-def _fuses(net: Network, wired: Wired) -> Iterator[Hazard]:
+def _fuses(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:
+    yield from _panel_rows(net, wired, series)
     for laid in wired.wires:
         wire = net.wires[laid.id]
         start, end = net.ends[wire.start], net.ends[wire.end]
         name = _run(net, laid.id)
-        if wire.kind == "panel":
-            beside = len(net.into[wire.end])
-            if beside > PANELS_UNFUSED and laid.fused == "none":
-                yield Hazard("unfused", (laid.id,), (name, start.name))
-        elif wire.kind == "DC":
-            if start.kind in ("main switch", "shunt", "switch") and end.kind in (
-                "main switch",
-                "shunt",
-                "switch",
-                "bus bar",
-            ):
-                pass  # guarded by the fuse at the battery
-            else:
-                yield from _unguarded(laid.id, laid.fused, start, end, name)
+        if wire.kind == "DC":
+            yield from _unguarded(laid, start, end, name, wired)
         elif wire.kind == "AC" and start.kind == "AC board" and laid.fused == "none":
             yield Hazard("unfused", (laid.id,), (name, start.name))
         if laid.fuse_a is not None and laid.ampacity_a is not None and laid.fuse_a > laid.ampacity_a + 1e-9:
@@ -239,16 +229,40 @@ def _fuses(net: Network, wired: Wired) -> Iterator[Hazard]:
             yield Hazard("fuse-far", (laid.id,), (name,), at, FUSE_NEAR_M)
 
 
-def _unguarded(id: str, fused: str, start: End, end: End, name: str) -> Iterator[Hazard]:
-    """A wire of the battery's volts wants a fuse at each end that can feed it."""
+def _panel_rows(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:
+    """More than two rows side by side can feed a fault in one of them: each wants a fuse. Rows count, not wires."""
+    for at in net.ends:
+        into = tuple(id for id in net.into[at] if net.wires[id].kind == "panel" and net.ends[at].kind != "panel")
+        rows = panel_rows(net.wires, into, net.into, series)
+        if len(rows) <= PANELS_UNFUSED:
+            continue
+        for row in rows:
+            laid = [one for id in row if (one := wired.wire(id)) is not None]
+            if laid and all(one.fused == "none" for one in laid):
+                yield Hazard(
+                    "unfused", (laid[0].id,), (_run(net, laid[0].id), net.ends[net.wires[laid[0].id].start].name)
+                )
+
+
+def _unguarded(laid: Laid, start: End, end: End, name: str, wired: Wired) -> Iterator[Hazard]:
+    """A wire of the battery's volts wants a fuse at each end that can feed it, or one before it that it can bear."""
+    fused = laid.fused
+    if start.kind == "battery" and end.kind == "battery":
+        if fused == "none" or (fused != "both" and not wired.in_row(start.id, end.id)):
+            yield Hazard("unfused", (laid.id,), (name, end.name))
+        return
     if start.kind in SPREADS and fused not in ("start", "both"):
-        yield Hazard("unfused", (id,), (name, start.name))
-    elif (
-        end.kind in ("battery", "bus bar")
-        and start.kind not in ("battery", "bus bar", "fuse box")
-        and fused not in ("end", "both")
-    ) or (start.kind == "battery" and end.kind == "battery" and fused != "both"):
-        yield Hazard("unfused", (id,), (name, end.name))
+        yield Hazard("unfused", (laid.id,), (name, start.name))
+    elif fused not in ("end", "both") and (
+        (end.kind == "battery" and start.kind not in ("bus bar", "fuse box"))
+        or (end.kind == "bus bar" and start.kind in LIMIT_THEMSELVES)
+    ):
+        yield Hazard("unfused", (laid.id,), (name, end.name))
+    elif fused not in ("start", "both") and laid.guard_a is not None and laid.ampacity_a is not None and laid.guard_a > laid.ampacity_a + 1e-9:  # fmt: skip
+        # what only passes current on guards nothing: the fuse before it lets through what this wire cannot bear
+        yield Hazard("unfused", (laid.id,), (name, start.name), laid.guard_a, laid.ampacity_a)
+    elif laid.typed_size and laid.ampacity_a is None and laid.guard_a is not None and fused not in ("start", "both"):
+        yield Hazard("unfused", (laid.id,), (name, start.name), laid.guard_a)
 
 
 def _run(net: Network, id: str) -> str:
@@ -352,7 +366,7 @@ def _joined(graph: Any, id: str) -> set[str]:
 
 def _pumps(net: Network) -> Iterator[Hazard]:
     for id, end in net.ends.items():
-        if end.runs is None or PUMP not in end.name.lower() or "foot" in end.name.lower():
+        if end.runs is None or PUMPS not in end.runs.roles:
             continue
         for wire in net.into[id]:
             if not net.wires[wire].switched and not _switch_before(net, id):
@@ -395,10 +409,10 @@ def _sockets(net: Network, wired: Wired) -> Iterator[Hazard]:
 def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired) -> Iterator[Hazard]:
     batteries = [id for id, end in net.ends.items() if end.kind == "battery"]
     links = [w for w in net.wires.values() if w.start in batteries and w.end in batteries]
-    series = max(build.systems.volts // 12, 1)
+    series = in_series(build)
     if len(batteries) > series:
         for wire in links:
-            if not wire.far_minus:
+            if not wire.far_minus and not wired.in_row(wire.start, wire.end):
                 yield Hazard("parallel-uneven", (wire.id, wire.start, wire.end), (_run(net, wire.id),))
     if not links and len(batteries) > 1:
         lengths = [(laid.length_m, laid.id) for laid in wired.wires if laid.start in batteries and laid.kind == "DC"]

@@ -176,12 +176,9 @@ def heaters_of(build: Build) -> tuple[tuple[str, float | None], ...]:
     made = []
     for thing in build.stow.things:
         f = figures_of(thing)
-        named = (
-            "heater" in thing.name.lower()
-            or "stove and hearth" in thing.name.lower()
-            or "wood stove" in thing.name.lower()
-        )
-        if f.heat_w is not None or (named and "water" not in thing.name.lower()):
+        if thing.taken_out:
+            continue
+        if f.heat_w is not None or "warms the room" in thing.roles:
             made.append((thing.name, f.heat_w))
     return tuple(made)
 

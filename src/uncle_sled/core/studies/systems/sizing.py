@@ -15,6 +15,7 @@ from uncle_sled.core.engine import keep_keyed
 from uncle_sled.core.studies.systems.bank import cold_share, temperatures_c
 from uncle_sled.core.studies.systems.stay import Stay, power_key, stay_of
 from uncle_sled.core.wiring.appliances import CELL_V, DEPTH, figures_of, loads_of, low_v, units_of
+from uncle_sled.core.wiring.rows import in_series
 
 IN_HAND = 1.25  # of an inverter over what runs on it
 VOLTS_IN_HAND = 1.05
@@ -197,8 +198,14 @@ def panel_ops(thing: Thing, wp: float) -> tuple[tuple[Op, ...], float] | None:
     return tuple(made), watts
 
 
+PLATE_C = 25.0  # at which a panel's plate tells its volts
+
+
 class Voltage(msgspec.Struct, frozen=True):
-    """A string of panels on the coldest day against its controller [V]; limit None where nobody gave one."""
+    """A string of panels on the coldest day against its controller [V]; limit None where nobody gave one.
+
+    said: whether somebody said how cold it gets; where not, the volts are those of the plate, and frost adds to them.
+    """
 
     panel: str
     name: str
@@ -207,10 +214,14 @@ class Voltage(msgspec.Struct, frozen=True):
     series: int
     cold_v: float
     limit_v: float | None
+    said: bool = True
 
     @property
     def fits(self) -> bool | None:
-        return None if self.limit_v is None else self.cold_v * VOLTS_IN_HAND <= self.limit_v
+        if self.limit_v is None:
+            return None
+        over = self.cold_v * VOLTS_IN_HAND > self.limit_v
+        return False if over else True if self.said else None  # at 25 degrees it may yet be too much in frost
 
 
 def string_v(voc_v: float, series: int, beta_pct_k: float, coldest_c: float) -> float:
@@ -219,10 +230,9 @@ def string_v(voc_v: float, series: int, beta_pct_k: float, coldest_c: float) -> 
 
 
 def strings_v(build: Build) -> tuple[Voltage, ...]:
-    """Every panel's string on the coldest day; none where nobody said how cold, or what its open voltage is."""
-    coldest = build.brief.coldest
-    if coldest is None:
-        return ()
+    """Every panel's string on the coldest day, or at its plate's 25 degrees; none where its open voltage is not known."""
+    said = build.brief.coldest is not None
+    coldest_c = build.brief.coldest.si if build.brief.coldest is not None else PLATE_C
     limits = [figures_of(t).most_v for t in units_of(build, "solar charger") if figures_of(t).most_v is not None]
     limit = min((one for one in limits if one is not None), default=None)
     series = build.systems.panels_in_series
@@ -236,10 +246,11 @@ def strings_v(build: Build) -> tuple[Voltage, ...]:
                     thing.id,
                     thing.name,
                     f.voc_v,
-                    coldest.si,
+                    coldest_c,
                     series,
-                    string_v(f.voc_v, series, beta, coldest.si),
+                    string_v(f.voc_v, series, beta, coldest_c),
                     limit,
+                    said,
                 )
             )
     return tuple(made)
@@ -276,10 +287,17 @@ def least_of(build: Build) -> tuple[Least, ...]:
         )
     ah = [f.amp_hours for f in (figures_of(t) for t in units_of(build, "battery")) if f.amp_hours is not None]
     if ah:
+        rows = len(ah) / in_series(build)
         charge = [figures_of(t).charge_w for t in units_of(build, "mains charger", "inverter charger")]
         there = sum(w for w in charge if w is not None) / volts if charge and None not in charge else None
         made.append(
-            Least("Mains charger", next_size(CHARGE_C * sum(ah), CONTROLLERS_A), there, "A", "a fifth of the amp hours")
+            Least(
+                "Mains charger",
+                next_size(CHARGE_C * sum(ah) / len(ah) * rows, CONTROLLERS_A),
+                there,
+                "A",
+                "a fifth of the amp hours",
+            )
         )
     ac = [one.power_w for one in loads_of(build) if one.ac and one.power_w]
     inverters = [figures_of(t).power_w for t in units_of(build, "inverter", "inverter charger", "station")]

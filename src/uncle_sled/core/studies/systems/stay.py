@@ -6,6 +6,8 @@ is over is stored, with the battery's loss. All that comes in and was there is s
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
@@ -146,6 +148,23 @@ def power_key(build: Build) -> tuple[object, ...]:
     return Same(build.systems), Same(build.brief), Same(build.stow.modes), electric_key(build), stores
 
 
+def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
+    """What draws or gives nobody knows how much: no day off the grid is told from it."""
+    systems = build.systems
+    if demand.unknown:
+        yield f"What {demand.unknown[0]} draws a day is not said (watts or hours)."
+    blank = next((t for t in units_of(build, "panel") if figures_of(t).solar_wp is None), None)
+    if blank is not None:
+        yield f"{blank.name} has no watts, so what the sun brings is not known."
+    if systems.drive_hours > 0 and any(figures_of(t).charge_w is None for t in units_of(build, "car charger")):
+        yield "What the charger from the car gives is not said."
+    if systems.generator_hours > 0 and systems.generator_w is None:
+        yield "What the generator gives is not said (watts)."
+    makers = units_of(build, "mains charger", "inverter charger") or units_of(build, "station")
+    if (systems.plugged or systems.generator_hours > 0) and any(figures_of(t).charge_w is None for t in makers):
+        yield "What the charger on the mains gives is not said."
+
+
 @keep_keyed(lambda build, mode: (power_key(build), mode), 8)
 def stay_of(build: Build, mode: str) -> Stay:
     """The stay in a mode. Never raises: what it cannot answer it says in ``why``."""
@@ -156,13 +175,14 @@ def stay_of(build: Build, mode: str) -> Stay:
     why = []
     if bank is None:
         why.append("There is no battery or power station aboard yet.")
-    elif bank.unknown and bank.usable_wh <= 0:
+    elif bank.unknown:
         why.append(f"{bank.unknown[0]} has neither amp hours nor watt hours.")
     wp = panels_wp(build)
     if wp > 0 and (brief.latitude_deg is None or not brief.months):
         why.append("Where and when is not said: place and months on Brief tell how much sun there is.")
     if not demand.loads:
         why.append("Nothing aboard runs on power yet.")
+    why += _unsaid(build, demand)
     day = darkest_day(brief.latitude_deg, brief.months) if brief.latitude_deg is not None and brief.months else None
     strings: tuple[String, ...] = ()
     reserve = 0.0

@@ -193,7 +193,7 @@ def _behind(build: Build, framed: Framed, paths: tuple[Path, ...], inside: float
     made: list[Told] = []
     half = body.width / 2
     for thing in build.stow.things:
-        if "mattress" not in thing.name.lower() and thing.kind != "bed":
+        if "mattress" not in thing.roles and thing.kind != "bed":
             continue
         along, across = (
             (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)

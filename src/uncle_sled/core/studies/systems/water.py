@@ -18,7 +18,7 @@ TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
 NU_M2_S, RHO = 1.3e-6, 1000.0  # of water at 10 degrees
 USUAL_BORE_M, USUAL_HOSE_M, USUAL_TAP_M, USUAL_FLOW = 0.010, 3.0, 0.8, 6.0
 HEAT_WH_LK = 1.163
-TAPS = ("sink", "tap", "galley", "kitchen")
+TAP, WARMS, PUMPS = "tap or sink", "warms water", "pumps water"
 LEAST_FALL, LEAST_TRAP_M = 1 / 50, 0.05
 WARM_BY_K, GAS_ETA = 35.0, 0.8
 
@@ -68,9 +68,9 @@ def _way_m(build: Build) -> tuple[float, float] | None:
     tanks = [
         t
         for t in build.stow.things
-        if t.tank and t.tank.contents == "fresh" and t.tank.volume and "heater" not in t.name.lower()
+        if t.tank and t.tank.contents == "fresh" and t.tank.volume and WARMS not in t.roles and not t.taken_out
     ]
-    taps = [t for t in build.stow.things if any(word in t.name.lower() for word in TAPS)]
+    taps = [t for t in build.stow.things if TAP in t.roles and not t.taken_out]
     if not tanks or not taps:
         return None
     tank, tap = max(tanks, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0), taps[0]
@@ -84,12 +84,11 @@ def water_of(build: Build, people: int) -> Water:
     w = build.systems.water
     held = {"fresh": 0.0, "grey": 0.0}
     for thing in build.stow.things:
-        heater = "heater" in thing.name.lower()
         if (
             thing.tank is not None
             and thing.tank.volume is not None
             and thing.tank.contents in held
-            and not heater
+            and WARMS not in thing.roles
             and not thing.taken_out
         ):
             held[thing.tank.contents] += thing.tank.volume.si * 1000
@@ -108,9 +107,7 @@ def water_of(build: Build, people: int) -> Water:
     by_way = _way_m(build)
     long = w.hose_length.si if w.hose_length is not None else by_way[0] if by_way is not None else USUAL_HOSE_M
     tall = w.tap_height.si if w.tap_height is not None else by_way[1] if by_way is not None else USUAL_TAP_M
-    pumps = [
-        t for t in build.stow.things if "pump" in t.name.lower() and "foot" not in t.name.lower() and t.kind != "gear"
-    ]
+    pumps = [t for t in build.stow.things if PUMPS in t.roles and not t.taken_out]
     flow = next((figures_of(t).flow_l_min for t in pumps if figures_of(t).flow_l_min), None) or USUAL_FLOW
     loss, speed = hose_kpa_m(flow, bore)
     kpa = HEAD_KPA_M * tall + loss * long + TAP_KPA

@@ -40,7 +40,7 @@ def sheets(session: Session) -> list[tuple[object, str]]:
 
 def make_ops(thing: Thing) -> list[Op]:
     """A carcass with one open bay; its weight is that of its boards from now on."""
-    seat = thing.role == "seat" or thing.kind == "bed"
+    seat = "seat" in thing.roles or thing.kind == "bed"
     opens = "rear" if thing.width.si >= thing.length.si else ("left" if thing.y.si > 0 else "right")
     made = Cabinet(opens=opens, top="lid" if seat else "board", bays=(Bay("b1"),))  # type: ignore[arg-type]
     return [set_to(f"stow.things.{thing.id}.cabinet", _new(made)), set_to(f"stow.things.{thing.id}.source", "computed")]

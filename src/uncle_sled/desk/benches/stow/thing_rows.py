@@ -12,6 +12,7 @@ from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length, Mass, Volume
+from uncle_sled.core.document.roles import ROLES, at_odds
 from uncle_sled.core.document.stow import State, Thing
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.stow.tanks import match_ops
@@ -49,16 +50,8 @@ HOLDS: list[tuple[object, str]] = [
     ("built in", "built in"),
 ]
 INTO: list[tuple[object, str]] = [("framing", "the framing"), ("frame", "the frame"), ("skin", "the skin")]
-ROLES: list[tuple[object, str]] = [
-    ("", "nothing special"),
-    ("seat", "a seat"),
-    ("counter", "a counter"),
-    ("table", "a table"),
-    ("pet place", "a pet's place"),
-    ("CO alarm", "a CO alarm"),
-    ("smoke alarm", "a smoke alarm"),
-    ("extinguisher", "an extinguisher"),
-]
+DOES: list[tuple[object, str]] = [("", "nothing more"), *((role, role) for role in ROLES)]
+MOST_ROLES = 4  # rows for them: more than four nobody has needed
 CLEARS: list[tuple[object, str]] = [
     ("door", "a door's swing"),
     ("drawer", "a drawer"),
@@ -475,6 +468,40 @@ def _latch_rows(id: str, path: str) -> list[Row]:
     ]
 
 
+def _role_rows(session: Session, id: str, path: str) -> list[Row]:
+    """What it does: a row for each role, and one more to add another."""
+
+    def row(at: int) -> Row:
+        def read(build: Any) -> Any:
+            thing = _thing(build, id)
+            return thing.roles[at] if thing is not None and at < len(thing.roles) else ""
+
+        def shown(build: Any) -> bool:
+            thing = _thing(build, id)
+            return thing is not None and at <= len(thing.roles)
+
+        def ops(value: Any) -> list[Op]:
+            thing = _thing(session.build, id)
+            roles = list(thing.roles) if thing is not None else []
+            roles[at : at + 1] = [value] if value else []
+            roles = list(dict.fromkeys(roles))
+            if (odds := at_odds(tuple(roles))) is not None:
+                raise EntryError(f"no thing both “{odds[0]}” and “{odds[1]}”.")
+            return [set_to(f"{path}.roles", roles)]
+
+        return Row(
+            "Does" if at == 0 else "And",
+            f"{path}.roles",
+            DOES,
+            "What it is there for: alarms, flames, water and power are judged by this, never by its name",
+            when=shown,
+            read=read,
+            ops=ops,
+        )
+
+    return [row(at) for at in range(MOST_ROLES)]
+
+
 def _use_rows(session: Session, id: str, path: str) -> list[Row]:
     others: list[tuple[object, str]] = [(None, "nothing")]
     others += [(t.id, lower_first(t.name)) for t in session.build.stow.things if t.id != id]
@@ -491,7 +518,7 @@ def _use_rows(session: Session, id: str, path: str) -> list[Row]:
 
     return [
         Row("Built into", f"{path}.inside", others, "It goes where that goes, and does not clash with it", ops=into),
-        Row("Serves as", f"{path}.role", ROLES),
+        *_role_rows(session, id, path),
         Row("Places", f"{path}.places", int, "How many sit there"),
         Row("Wanted first on arrival", f"{path}.arrival", bool),
         Row("Goes home with the people", f"{path}.cargo", bool),

@@ -1,0 +1,90 @@
+"""How much of a wire's way lies in insulation, and how many loaded wires lie beside it in one tray.
+
+A way is known point by point: what of it runs inside the thickness of a wall, roof or floor whose layers hold foam or wool lies
+in that. Ampacity by length in insulation and by number in a bundle: BS 7671 practice (``conductors.derating``).
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.document.systems import Tray, Wire
+from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.materials import materials
+from uncle_sled.core.wiring.route import AT_WALL_M, Spot, Ways
+
+INSULATES_W_MK = 0.06  # foam, wool and cork lie under it, wood over it
+STEP_M = 0.02
+TRAY_NEAR_M = 0.01
+
+
+@keep_keyed(lambda shell: Same(shell), 4)
+def insulated_faces(shell: Shell) -> frozenset[str]:
+    """Kinds of faces with a layer or a lining that insulates; of materials of one's own nobody says so here."""
+
+    def insulates(material: str) -> bool:
+        known = materials().get(material)
+        return known is not None and known.conductivity_w_mk is not None and known.conductivity_w_mk <= INSULATES_W_MK
+
+    found = {face.kind for face in shell.faces if any(insulates(layer.material) for layer in face.layers)}
+    return frozenset(found | {one.face for one in shell.relined if one.foam and insulates(one.foam)})
+
+
+def foam_m(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:
+    """Length of a way inside insulated walls, roof or floor [m]; 0 without a body."""
+    if ways is None or not insulated:
+        return 0.0
+    total = 0.0
+    for a, b in itertools.pairwise(points):
+        run = math.dist(a, b)
+        steps = max(math.ceil(run / STEP_M), 1)
+        for k in range(steps):
+            share = (k + 0.5) / steps
+            spot = tuple(p + (q - p) * share for p, q in zip(a, b, strict=True))
+            face = _within_a_face(spot[0], spot[1], spot[2], ways)
+            if face in insulated:
+                total += run / steps
+    return round(total, 4)
+
+
+def _within_a_face(x: float, y: float, z: float, ways: Ways) -> str:
+    """The face whose thickness holds a spot; nothing where it is in the open, inside or outside."""
+    thick = ways.thick
+    if thick <= 0 or not (ways.front - thick < x < ways.rear + thick) or abs(y) > ways.half:
+        return ""
+    low, high = ways.under, ways.top(x) + AT_WALL_M + thick
+    if not (low < z < high):
+        return ""
+    if abs(y) > ways.half - thick:
+        return "left side" if y < 0 else "right side"
+    if x < ways.front:
+        return "front"
+    if x > ways.rear:
+        return "rear"
+    if z < low + thick:
+        return "floor"
+    return "roof" if z > high - thick else ""
+
+
+def in_trays(
+    ways_of_wires: dict[str, tuple[Spot, ...]], wires: dict[str, Wire], trays: tuple[Tray, ...]
+) -> dict[str, int]:
+    """How many loaded wires lie in the fullest tray that each wire runs in; wires in no tray are left out."""
+    many: dict[str, int] = {}
+    for tray in trays:
+        inside = [id for id, points in ways_of_wires.items() if wires[id].kind != "earth" and _runs_in(points, tray)]
+        for id in inside:
+            many[id] = max(many.get(id, 0), len(inside))
+    return many
+
+
+def _runs_in(points: tuple[Spot, ...], tray: Tray) -> bool:
+    low, high = sorted((tray.front.si, tray.rear.si))
+    y, z = tray.y.si, tray.z.si
+    for a, b in itertools.pairwise(points):
+        near = all(abs(p[1] - y) < TRAY_NEAR_M and abs(p[2] - z) < TRAY_NEAR_M for p in (a, b))
+        if near and min(max(a[0], b[0]), high) - max(min(a[0], b[0]), low) > TRAY_NEAR_M:
+            return True
+    return False

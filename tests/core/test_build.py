@@ -217,7 +217,10 @@ def test_a_task_is_learnt_from_the_log_when_three_of_a_kind_are_done() -> None:
 
 def test_a_logged_day_moves_the_finish_and_a_late_window_what_waits_for_it() -> None:
     project = demo("marsh-heron")
-    build = apply(project.build, [set_to("work", Work(begin="2027-03-05")), set_to("cut.bought", [])])
+    build = apply(
+        project.build,
+        [set_to("work", Work(begin="2027-03-05", helpers=project.build.work.helpers)), set_to("cut.bought", [])],
+    )
     before = schedule_of(build, project.facts)
     log = LogEntry("lg1", "2027-04-18", of="frame", hours=3.0)
     after = schedule_of(apply(build, [add_to("work.log", log)]), project.facts)
@@ -239,9 +242,18 @@ def test_three_things_can_be_begun_and_the_least_set_holds_what_it_needs() -> No
     done = {one.task.id for one in made.placed if one.task.done}
     assert len(three) == 3 and all(set(one.task.after) <= done for one in three)
     tasks = tasks_of(project.build, project.facts)
-    roll, sleep = least_set(tasks, ("first-tow",)), least_set(tasks, ("liner",))
-    assert "axle" in roll and "weigh" in roll and "foam" in sleep and "first-tow" not in sleep
-    assert least_set(tasks, ("nothing",)) == ()
+    roll, sleep = least_set(tasks, "roll"), least_set(tasks, "sleep")
+    assert "axle" in roll and "weigh" in roll and "foam" not in roll and "first-tow" not in sleep
+    assert "roof" in roll and "roof" in sleep and len(roll) < len(tasks)
+    own = apply(
+        project.build,
+        [
+            add_to("work.changes", {"id": "foam", "least": ["sleep"]}),
+            add_to("work.changes", {"id": "roof", "least": []}),
+        ],
+    )
+    mine = tasks_of(own, project.facts)
+    assert "foam" in least_set(mine, "sleep") and "roof" not in least_set(mine, "roll")
 
 
 def test_orders_of_the_constraint_program_are_never_worse_and_always_the_same() -> None:

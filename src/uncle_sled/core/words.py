@@ -117,7 +117,8 @@ class Words(msgspec.Struct, frozen=True):
 
 
 def lower_first(text: str) -> str:
-    return text[:1].lower() + text[1:]
+    """For the middle of a sentence; a word in capitals (LED, CO) stays as it is."""
+    return text if text[1:2].isupper() else text[:1].lower() + text[1:]
 
 
 def upper_first(text: str) -> str:

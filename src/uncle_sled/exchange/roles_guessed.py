@@ -141,6 +141,8 @@ def _say_roles(thing: dict[str, Any], thin: list[str]) -> None:
         thing["figure"] = drawn
     if roles:
         thing["roles"] = roles
+    if thing.get("burns") == "wood" and not thing.get("room_sealed") and "flued" not in thing:
+        thing["flued"] = True  # nobody burns wood in a body without a flue
     tank = thing.get("tank")
     if isinstance(tank, dict) and tank.get("contents") == "fresh" and "warms water" not in roles and "heater" in str(thing.get("name", "")).lower():  # fmt: skip
         thin.append(

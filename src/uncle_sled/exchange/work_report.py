@@ -13,12 +13,14 @@ from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.build.log import pairs_of
-from uncle_sled.core.studies.build.schedule import schedule_of
+from uncle_sled.core.studies.build.schedule import moving_tasks, schedule_of
 
 
 def work_report(s: Studied) -> dict[str, Any]:
     schedule = schedule_of(s.build, s.facts)
     chance = chance_of(schedule, days_of(s.build), s.build.work.deadline)
+
+    moving = moving_tasks(s.build, s.facts)
 
     def day(at: float) -> str:
         return (schedule.begin + timedelta(days=int(at))).isoformat()
@@ -32,7 +34,8 @@ def work_report(s: Studied) -> dict[str, Any]:
                     "name": one.task.name,
                     "start": day(one.begin),
                     "end": day(one.end),
-                    "critical": schedule.critical.slack_h.get(one.task.id, 1.0) < 1e-6,
+                    "critical": one.task.id in moving,
+                    "least_for": list(one.task.least),
                     "wait": round(max(one.free - one.end, 0.0), 3),
                     "hours": round(one.task.mean_h, 2),
                     "hands": one.task.hands,

@@ -17,6 +17,7 @@ Number = Annotated[float, msgspec.Meta(ge=-1e9, le=1e9)]
 Ratio = Annotated[float, msgspec.Meta(ge=-50.0, le=50.0)]  # of a body's length or height; handles aim outside
 Share = Annotated[float, msgspec.Meta(ge=0.0, le=1.0)]
 Angle = Annotated[float, msgspec.Meta(ge=0.0, le=90.0)]  # degrees
+Turn = Annotated[float, msgspec.Meta(ge=-180.0, le=180.0)]  # degrees
 Latitude = Annotated[float, msgspec.Meta(ge=-90.0, le=90.0)]  # degrees, north positive
 Month = Annotated[int, msgspec.Meta(ge=1, le=12)]
 Hours = Annotated[float, msgspec.Meta(ge=0.0, le=24.0)]  # of a day

@@ -30,6 +30,7 @@ ELECTRIC = (
     "beta_pct_k",
     "most_v",
     "tilt_deg",
+    "azimuth_deg",
     "heat_w",
     "cool_w",
     "flow_l_min",
@@ -38,7 +39,7 @@ ELECTRIC = (
 WORDS = {"unit": "", "current": "", "when": "any", "chemistry": ""}
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
-    "outside", "cargo", "roles", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "vents_gas", "fumes", "near", "figure",
+    "outside", "cargo", "roles", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "flued", "vents_gas", "fumes", "near", "figure",
     *WORDS, *ELECTRIC, "must_run", "cold_cut",
 )  # fmt: skip
 ALLOWED: dict[str, tuple[str, ...]] = {
@@ -117,6 +118,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         states=states_of(line.get("states", "")),
         burns=_one_of(line, "burns", ("", *BURNS), "") or "none",  # type: ignore[arg-type]
         room_sealed=_yes(line, "room_sealed"),
+        flued=_yes(line, "flued"),
         vents_gas=_yes(line, "vents_gas"),
         fumes=_yes(line, "fumes"),
         near=_one_of(line, "near", NEAR, ""),  # type: ignore[arg-type]
@@ -182,6 +184,7 @@ def line_of(thing: Thing) -> dict[str, str]:
         "states": states_words(thing.states),
         "burns": thing.burns if thing.burns != "none" else "",
         "room_sealed": "yes" if thing.room_sealed else "",
+        "flued": "yes" if thing.flued else "",
         "vents_gas": "yes" if thing.vents_gas else "",
         "fumes": "yes" if thing.fumes else "",
         "near": thing.near,

@@ -104,6 +104,7 @@ class Opening(msgspec.Struct, frozen=True):
     mass: Mass | None = None  # of the door, window or vent itself
     source: Source = "estimated"
     opens: bool = True  # a window or vent that cannot be opened is no way out
+    stays_open: bool = False  # a vent that nobody can shut; one that shuts is no opening for a flame
     open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
     glazing: Literal["", "single", "double"] = ""  # of a window; single where nobody said
     u_w_m2k: Figure | None = None  # of its data sheet

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, Share, Word
+from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, Share, Turn, Word
 from uncle_sled.core.document.joinery import BedBase, Cabinet, Lid, PullOut, Winch
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.document.rig import Source
@@ -151,7 +151,8 @@ class Figures(msgspec.Struct, frozen=True):
     heat_w: Figure | None = None  # what a heater gives
     cool_w: Figure | None = None  # what a cooler takes away
     flow_l_min: Figure | None = None  # of a pump
-    tilt_deg: Angle | None = None  # of a panel, towards the midday sun; flat where nobody said
+    tilt_deg: Angle | None = None  # of a panel over level; flat where nobody said
+    azimuth_deg: Turn | None = None  # the way it slopes: 0 to the midday sun, positive to the afternoon's
 
 
 class Thing(msgspec.Struct, frozen=True):
@@ -192,6 +193,7 @@ class Thing(msgspec.Struct, frozen=True):
     figures: Figures | None = None
     burns: Literal["none", "gas", "spirit", "wood", "diesel"] = "none"
     room_sealed: bool = False  # takes its air from outside and gives its smoke there
+    flued: bool = False  # takes its air from the room and gives its smoke up a flue
     vents_gas: bool = False  # as a lead battery does while it charges
     fumes: bool = False  # petrol, a generator
     near: Literal["", "mains", "cloth"] = ""  # what of it must not lie beside water or flames

@@ -47,6 +47,7 @@ class TaskChange(msgspec.Struct, frozen=True):
     not_before: Word = ""
     fixed: bool = False
     done: Word = ""
+    least: tuple[Literal["roll", "sleep"], ...] | None = None  # what it must be done for at the least
 
 
 class Lift(msgspec.Struct, frozen=True):

@@ -52,8 +52,8 @@ def bars_of(rig: Rig) -> tuple[FrameBar, ...]:
 
 
 def frame_kg(rig: Rig) -> float | None:
-    """Mass of the frame: as typed, else by its sections; None where neither is known."""
-    if rig.frame_mass is not None:
+    """Mass of the frame: as typed, else by its sections; None where neither is known. No frame weighs nothing."""
+    if rig.frame_mass is not None and rig.frame_mass.si > 0:
         return rig.frame_mass.si
     bars = bars_of(rig)
     return sum(bar.mass_kg for bar in bars) * (1 + BRACKETS) if bars else None

@@ -57,7 +57,6 @@ def parts_of_shell(
     body = framed.body
     if body is None:
         return ()
-    size = (body.length, body.width, body.height)
     parts: list[Part] = []
     for face in shell.faces:
         sums = face_sums(face, shell, framed, library)
@@ -79,7 +78,7 @@ def parts_of_shell(
                     x,
                     y,
                     z,
-                    size,
+                    extents_m(body.of(face.kind), body, sums.build.thickness_m if sums.build else 0.0),
                     MEMBER_M,
                     "shell" if source == "computed" else None,
                     base=True,
@@ -89,6 +88,24 @@ def parts_of_shell(
     if weighed:
         return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
     return (*parts, *_sticks(shell, framed), *_openings(shell, framed, library), *_boxes(shell, body, axle_m), *lining)
+
+
+def extents_m(surfaces: tuple[Surface, ...], body: Body, thick_m: float) -> tuple[float, float, float]:
+    """What a face measures along, across and up [m]: a wall across is thin along. The whole body where it has no surface.
+
+    Args: thick_m: of its build-up, the least that it measures any way.
+    """
+    spots: list[tuple[float, float, float]] = []
+    for surface in surfaces:
+        _, low, _, high = surface.polygon.bounds
+        if surface.chain is not None:
+            spots += [(float(x), surface.origin[1] + t, float(z)) for x, z in surface.chain for t in (low, high)]
+        else:
+            spots += [surface.place(s, t) for s, t in surface.polygon.exterior.coords]
+    if not spots:
+        return body.length, body.width, body.height
+    x, y, z = (max(max(p[k] for p in spots) - min(p[k] for p in spots), thick_m) for k in range(3))
+    return x, y, z
 
 
 def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> FaceSums:
@@ -196,13 +213,19 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
                 at[0],
                 at[1],
                 at[2],
-                (body.length, body.width, body.height),
+                extents_m(_of_members(members, body), body, shell.wall.si if shell.wall else 0.0),
                 MEMBER_M,
                 "shell",
                 base=True,
             )
         )
     return made
+
+
+def _of_members(members: list[Member], body: Body) -> tuple[Surface, ...]:
+    """The surfaces that members lie on; none where they lie on none, as those of a sub-frame do."""
+    faces = {member.face for member in members}
+    return tuple(surface for surface in body.surfaces if surface.id in faces)
 
 
 def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | None) -> list[Part]:
@@ -215,7 +238,7 @@ def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | N
         surfaces = body.of(one.face)
         _, centre = net_area(framed, surfaces)
         x, y, z = _sunk(centre, surfaces, 2 * (shell.wall.si if shell.wall else 0.0))
-        size = (body.length, body.width, body.height)
+        size = extents_m(surfaces, body, 0.0)
         for id, name, kg, source in (
             (
                 f"liner-off-{one.id}",
@@ -301,7 +324,10 @@ def _openings(shell: Shell, framed: Framed, library: Library) -> list[Part]:
         mass = opening.mass.si if opening.mass else own.mass_kg if own is not None and built else usual_mass_kg(opening)
         if cut is None or mass <= 0:
             continue
-        x, y, z = surfaces[cut.surface].place(cut.shape.centroid.x, cut.shape.centroid.y)
+        surface = surfaces[cut.surface]
+        x, y, z = surface.place(cut.shape.centroid.x, cut.shape.centroid.y)
+        left, low, right, high = cut.shape.bounds
+        ends = surface.place(left, low), surface.place(right, high)
         made.append(
             Part(
                 opening.id,
@@ -313,7 +339,7 @@ def _openings(shell: Shell, framed: Framed, library: Library) -> list[Part]:
                 x,
                 y,
                 z,
-                (opening.width.si, 0.0, opening.height.si),
+                (abs(ends[1][0] - ends[0][0]), abs(ends[1][1] - ends[0][1]), abs(ends[1][2] - ends[0][2])),
                 MEMBER_M,
                 None,
                 base=True,

@@ -6,18 +6,20 @@ from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.document.stow import Stow
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.words import lower_first
 
-Hides = Literal["reading", "total"]
+Hides = Literal["reading", "total", "axles"]
 
 
 class Unknown(msgspec.Struct, frozen=True):
-    """One field that is empty: ``hides`` the reading (the whole is still known), or a weight that the total lacks.
+    """One field that is empty: ``hides`` the reading (the whole is still known), a weight that the total lacks, or how
+    independent axles share what stands on them.
 
     says: what is missing, as the middle of a sentence; ask: what to do about it.
     """
@@ -34,9 +36,72 @@ def _of_rig(rig: Rig) -> tuple[Unknown, ...]:
     return tuple(_bed(rig) if rig.carrier == "vehicle bed" else _trailer(rig))
 
 
-def unknowns_of(build: Build) -> tuple[Unknown, ...]:
+def unknowns_of(build: Build, facts: Facts) -> tuple[Unknown, ...]:
     """Everything empty that a reading needs, what hides the reading first. Nothing at all given is no unknown."""
-    return (*_of_rig(build.rig), *_of_shell(build.shell, build.rig.carrier == "ball" and build.rig.base == "as bought"))
+    weighed = build.rig.carrier == "ball" and build.rig.base == "as bought"
+    return (
+        *_of_rig(build.rig),
+        *_of_shell(build.shell, weighed),
+        *_of_materials(build.shell, facts.materials),
+        *_of_linings(build.shell),
+        *_of_tanks(build.stow),
+    )
+
+
+@keep_last(8)
+def _of_materials(shell: Shell, own: tuple[OwnMaterial, ...]) -> tuple[Unknown, ...]:
+    """Materials of one's own in the body, of which nobody said what they weigh."""
+    blank = {one.id: one for one in own if one.density_kg_m3 is None and one.kg_m2 is None}
+    if not blank:
+        return ()
+    used = {layer.material for face in shell.faces if face.mass is None for layer in face.layers}
+    used |= {id for one in shell.relined for id in (one.foam, one.liner) if id}
+    used |= {shell.framing.material}
+    return tuple(
+        Unknown(
+            f"facts.materials.{id}.density_kg_m3",
+            f"what {blank[id].name} weighs",
+            "Type its weight for each m3 or m2 under Materials, from its data sheet.",
+            "total",
+            "material without weight",
+        )
+        for id in sorted(used & blank.keys())
+    )
+
+
+@keep_last(8)
+def _of_linings(shell: Shell) -> tuple[Unknown, ...]:
+    """Linings that come out of a bought shell and that nobody weighed."""
+    return tuple(
+        Unknown(
+            f"shell.relined.{one.id}.out_mass",
+            f"what came off the {one.face} weighs",
+            "Weigh the old lining, or type its material and thickness on Shell.",
+            "total",
+            "old lining not weighed",
+        )
+        for one in shell.relined
+        if one.out_mass is None and bool(one.out_material) != bool(one.out_thickness and one.out_thickness.si > 0)
+    )
+
+
+@keep_last(8)
+def _of_tanks(stow: Stow) -> tuple[Unknown, ...]:
+    """Tanks that ride along and of which nobody said how much they hold."""
+    return tuple(
+        Unknown(
+            f"stow.things.{one.id}.tank.volume",
+            f"how much {lower_first(one.name)} holds",
+            "Type its volume In hand, as it stands on it or by its inside.",
+            "total",
+            "tank without volume",
+        )
+        for one in stow.things
+        if one.tank is not None
+        and not one.taken_out
+        and not one.rides
+        and (one.tank.volume is None or one.tank.volume.si <= 0)
+    )
 
 
 @keep_last(8)
@@ -79,7 +144,7 @@ def _trailer(rig: Rig) -> list[Unknown]:
                     "ball not weighed",
                 )
             )
-        return found
+        return [*found, *_height(rig)]
     if frame_kg(rig) and not rig.frame_length and not rig.frame_cg:
         found.append(
             Unknown(
@@ -95,7 +160,7 @@ def _trailer(rig: Rig) -> list[Unknown]:
             Unknown(
                 "rig.frame_mass",
                 "what the frame weighs",
-                "Type it on Rig, or the section of its rails; 0 where there is none.",
+                "Weigh it or type it on Rig, or the section of its rails; no frame weighs 0.",
                 "total",
             )
         )
@@ -109,7 +174,23 @@ def _trailer(rig: Rig) -> list[Unknown]:
         for at, axle in enumerate(rig.axles, 1)
         if axle.mass is None
     ]
+    found += _height(rig)
     return sorted(found, key=lambda one: one.hides != "reading")
+
+
+def _height(rig: Rig) -> list[Unknown]:
+    """Independent axles share by the height of the nose; level is a guess that two axles do not forgive."""
+    if rig.suspension != "independent" or len(rig.axles) < 2 or rig.ball_height is not None:
+        return []
+    return [
+        Unknown(
+            "rig.ball_height",
+            "how high the ball rides",
+            "Measure the car's ball over the ground and type it on Rig: independent axles share by the height of the nose.",
+            "axles",
+            "ball height not given",
+        )
+    ]
 
 
 def _bed(rig: Rig) -> list[Unknown]:

@@ -216,7 +216,9 @@ def chance_in_band(
     cut = band.cut_at_kg()
     if np.isfinite(cut) and (total + 7 * np.sqrt(np.maximum(variance_w, 0)) > cut).any():
         near = (lambda t: np.full_like(t, cut)), (lambda t: np.full_like(t, np.inf))
-        chance = chance + chance_between(tongue, total, doubt, most, *near, NEAR_LIMIT * most)
+        least = np.maximum(NEAR_LIMIT * most, band.least_kg(total))
+        chance = chance + chance_between(tongue, total, doubt, most, *near, least)
+        chance = np.where(band.served(total), chance, 0.0)
     return np.minimum(chance, 1.0)
 
 
@@ -227,7 +229,7 @@ def chance_between(
     most_kg: float,
     least_total: Callable[[Floats], Floats],
     most_total: Callable[[Floats], Floats],
-    least_kg: float = -np.inf,
+    least_kg: Floats | float = -np.inf,
 ) -> Floats:
     """Chance per case, shape (c,), that a load [kg] lies from least_kg to most_kg and the total within ends that go with it.
 

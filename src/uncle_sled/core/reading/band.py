@@ -51,6 +51,12 @@ class Band(msgspec.Struct, frozen=True):
         share = self.least * total_kg
         return share if self.least_most_kg is None else np.minimum(share, self.least_most_kg)
 
+    def served(self, total_kg: Floats | float) -> NDArray[np.bool_]:
+        """Whether any load on the ball keeps both the least share and the lowest limit, for totals [kg]."""
+        if self.limit_kg is None:
+            return np.ones(np.shape(total_kg), dtype=bool)
+        return np.asarray(np.asarray(self.least_kg(total_kg)) <= self.limit_kg + 1e-9)
+
     def cut_at_kg(self) -> float:
         """Total over which the lowest limit lies under the band [kg]: there the aim is as near that limit as one can."""
         return np.inf if self.limit_kg is None or self.low <= 0 else self.limit_kg / self.low
@@ -62,11 +68,13 @@ NEAR_LIMIT = 0.9  # of the lowest limit, where that lies under the band
 def band_kg(band: Band, total_kg: Floats) -> tuple[Floats, Floats]:
     """Least and most load on the ball that the band advises for totals [kg]; the lowest limit caps the most.
 
-    Where that limit lies under the band itself, the aim is from 0.9 of it to it: least never lies over most.
+    Where that limit lies under the band itself, the aim is from 0.9 of it to it, and never under the least share of the
+    practice; where even that is over the limit, no place serves, and both ends are the limit: least never lies over most.
     """
     if band.limit_kg is None:
         return band.low * total_kg, band.high * total_kg
-    low = np.where(total_kg > band.cut_at_kg(), NEAR_LIMIT * band.limit_kg, band.low * total_kg)
+    near = np.minimum(np.maximum(NEAR_LIMIT * band.limit_kg, band.least_kg(total_kg)), band.limit_kg)
+    low = np.where(total_kg > band.cut_at_kg(), near, band.low * total_kg)
     return low, np.minimum(np.maximum(band.high * total_kg, low), band.limit_kg)
 
 

@@ -190,16 +190,19 @@ def held_limits(
     bed = build.rig.carrier == "vehicle bed"
     asked = list(_bed(build, table, readings) if bed else _trailer(build, facts, readings, at_rest, towing))
     found = [*_worst(asked, table, measured), *(_front_share(table, readings) if bed else ())]
-    lacking = f"{unknown[0].says} is not known" if unknown else ""
+    lacking = next((f"{one.says} is not known" for one in unknown if one.hides != "axles"), "")
     if any(one.hides == "total" for one in unknown):
         found = [one for one in found if one.severity == "stop"]
+    level = next((f"{one.says} is not known" for one in unknown if one.hides == "axles"), "")
+    if level:
+        found = [one for one in found if not _by_axle(one.id)]
     told = {one.id for one in found}
     unchecked = [
         Unchecked(
             one.id,
             one.name,
             one.vehicle,
-            one.none or (NOT_GIVEN if not _given(one) else lacking or NO_VALUE),
+            one.none or (NOT_GIVEN if not _given(one) else (level if _by_axle(one.id) else "") or lacking or NO_VALUE),
             one.field,
         )
         for one in asked
@@ -210,9 +213,15 @@ def held_limits(
     return Held(tuple(sorted(found, key=lambda lim: -use(lim))), tuple(unchecked))
 
 
+NO_TRACK = "the track is not known, so how a lean parts the load is not"
 NOT_GIVEN = "its limit is not given"
 NO_VALUE = "there is no reading yet"
 ALTERED = "it was altered since it was made, so no plate holds"
+
+
+def _by_axle(id: str) -> bool:
+    """Whether a limit hangs on how independent axles share the load."""
+    return id == "tyre" or id.startswith("axle/")
 
 
 def _given(asked: _Asked) -> bool:
@@ -291,9 +300,10 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
             by=BOTH if len(rig.axles) == 1 else (),
         )
     if rig.axles:
-        side = np.fmax(np.fmax(b.left_kg, b.right_kg), group / 2) / np.where(group > 0, group, np.nan)
+        # without the track nobody knows how a lean parts the load: NaN, and never half
+        side = np.maximum(b.left_kg, b.right_kg) / np.where(group > 0, group, np.nan)
         per_tyre = side * b.axle_kg.max(axis=1) if b.axle_kg.shape[1] else none
-        yield _tyre(rig, "Tyre, heavier side", per_tyre, known & ~np.isnan(per_tyre))
+        yield _tyre(rig, "Tyre, heavier side", per_tyre, known & ~np.isnan(per_tyre), NO_TRACK if not rig.track else "")
     yield _Asked(
         "coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating", by=("ball",)
     )
@@ -340,10 +350,13 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
         )
 
 
-def _tyre(rig: Rig, name: str, per_tyre: Floats, where: Bools) -> _Asked:
+def _tyre(rig: Rig, name: str, per_tyre: Floats, where: Bools, lacks: str) -> _Asked:
+    """Args: lacks: what keeps the heavier side from being known."""
     index = rig.tyre.load_index
     capacity = tyre_capacity_kg(index)
-    none = "" if index is None or capacity is not None else f"load index {index} is not in the table"
+    none = lacks if index is None or capacity is not None else f"load index {index} is not in the table"
+    if index is None:
+        none = ""
     return _Asked(
         "tyre",
         name,
@@ -421,9 +434,11 @@ def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[_Asked]:
     yield plate("rear-axle", "Rear axle", rear, "rear_rating")
     yield plate("gross", "Whole vehicle", b.total_kg if read else none, "gross_rating")
     # each side carries its half and the lean's couple over the track
-    sides = np.fmax(b.left_kg, b.right_kg) / np.where(b.total_kg > 0, b.total_kg, np.nan)
-    per_tyre = np.fmax(sides, 0.5) * np.fmax(front, rear)
-    yield _tyre(build.rig, "Tyre, heavier side", per_tyre, every & ~np.isnan(per_tyre))
+    sides = np.maximum(b.left_kg, b.right_kg) / np.where(b.total_kg > 0, b.total_kg, np.nan)
+    per_tyre = sides * np.fmax(front, rear)
+    yield _tyre(
+        build.rig, "Tyre, heavier side", per_tyre, every & ~np.isnan(per_tyre), NO_TRACK if not bed.track else ""
+    )
     if bed.front_empty is not None and bed.front_empty.si > 0:
         yield _Asked(
             "least-front",

@@ -73,7 +73,7 @@ def study(build: Build, facts: Facts) -> Studied:
         support = support_of(build.rig)
     except GeometryError as fault:
         support, trouble = None, str(fault)
-    unknown = unknowns_of(build)
+    unknown = unknowns_of(build, facts)
     if any(one.hides == "reading" for one in unknown):
         support = None
     readings = balance(table, support, band)

@@ -9,7 +9,7 @@ from uncle_sled.core.studies.build.lifting import Lifted, Said
 from uncle_sled.core.words import Words
 
 CAUTION = "Screening only. A qualified lifter decides. Stop sign: both arms up, everybody stops. Nobody under it, nobody between it and the way it falls."
-INKS = {"good": "ink", "warn": "ochre word", "refuse": "primer"}
+INKS = {"good": "ink", "told": "ink", "warn": "ochre word", "refuse": "primer", "not checked": "ochre word"}
 SIZES = {True: (792.0, 612.0), False: (841.89, 595.28)}
 
 
@@ -28,7 +28,9 @@ def said_words(one: Said, words: Words) -> str:
             "people": f"{value:.0f}",
         }[one.unit]
 
-    limit = f" of {told(one.limit)}" if one.limit is not None else ""
+    limit = (
+        f" of {told(one.limit)}" if one.limit is not None else ", not checked" if one.verdict == "not checked" else ""
+    )
     return f"{one.name}: {told(one.value)}{limit}"
 
 

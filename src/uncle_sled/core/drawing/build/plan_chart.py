@@ -72,7 +72,7 @@ def plan_chart(
     for k, one in enumerate(rows_of(schedule)):
         y = high - TOP - (k + 1) * ROW
         lit = one.task.id in chosen
-        critical = schedule.critical.slack_h.get(one.task.id, 1.0) < 1e-6
+        critical = schedule.moves is not None and one.task.id in schedule.moves
         ink = "chalk" if lit else "ink"
         mark = "✓ " if one.task.done else ""
         shapes.append(Text((8, y + ROW / 2), elided(mark + one.task.name, 11, NAME - 16), 11, "pencil" if one.task.done else ink, "strong" if lit else "text", "left"))  # fmt: skip

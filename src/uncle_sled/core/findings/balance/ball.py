@@ -78,6 +78,9 @@ def _no_reading(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
     for one in s.unknown:
         hidden = one.hides == "reading"
+        if one.hides == "axles":
+            yield NOT_KNOWN.found(f"Told as if level: {one.says}", f"{upper_first(one.says)} is not known, so what each axle and tyre carries is not checked. {one.ask}", ("rig", one.field))  # fmt: skip
+            continue
         title = f"No reading yet: {one.says}" if hidden else f"Left out: {one.says}"
         so = "is not known" if hidden else "is not known, so every reading is without it and no limit counts as kept"
         yield NOT_KNOWN.found(title, f"{upper_first(one.says)} {so}. {one.ask}", ("rig", one.field))
@@ -115,27 +118,36 @@ BALL_LIGHT = Rule(
 def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
     b, rows = s.readings, s.towing_rows
     low = b.band_kg[:, 0]
-    light = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] < low[row] - 1e-6]
+    least = np.asarray(s.band.least_kg(b.total_kg))
+    light = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] < max(low[row], least[row]) - 1e-6]
     if not light:
         return
     worst = min(light, key=lambda row: b.share[row])
     tongue, case = float(b.tongue_kg[worst]), s.table.cases[worst]
-    least = np.asarray(s.band.least_kg(b.total_kg))
-    severity: Severity = "stop" if any(b.tongue_kg[row] < least[row] for row in light) else "mind"
+    severity: Severity = "stop" if any(b.tongue_kg[row] < least[row] - 1e-6 for row in light) else "mind"
+    served = bool(s.band.served(float(b.total_kg[worst])))
     title = f"Nose lifts: {lower_first(case.name)}" if tongue < 0 else f"Nose goes light: {lower_first(case.name)}"
     says = (
         f"{upper_first(case.says)}: {words.bare_kg(tongue)} of {words.kg(float(b.total_kg[worst]))} on the ball, "
-        f"want {words.bare_kg(float(b.band_kg[worst, 0]))} to {words.kg(float(b.band_kg[worst, 1]))}.{_case_list(s, light, worst)}"
+        f"{_wanted(s, worst, served, words)}.{_case_list(s, light, worst)}"
     )
     yield BALL_LIGHT.found(
         title,
         says,
         ("ball",),
         case_id=case.id,
-        number=float(low[worst] - tongue),
+        number=float(max(low[worst], least[worst]) - tongue),
         severity=severity,
         why=f"{s.band.says}{_limit_words(s, words)}.{_crossed(s, worst, words)} A light nose sways.",
     )
+
+
+def _wanted(s: Studied, row: int, served: bool, words: Words) -> str:
+    b = s.readings
+    if served:
+        return f"want {words.bare_kg(float(b.band_kg[row, 0]))} to {words.kg(float(b.band_kg[row, 1]))}"
+    least, most = float(s.band.least_kg(float(b.total_kg[row]))), s.band.limit_kg or 0.0
+    return f"it wants {words.kg(least)} at least, and {words.kg(most)} are allowed ({s.band.limit_says}): no place of axle or load serves"
 
 
 def _limit_words(s: Studied, words: Words) -> str:

@@ -91,15 +91,34 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
     made = sway.sway(s)
     if not made.said:
         return  # how fast it is to go nobody said; the curve stands on Sway
-    for one in made.cases:
-        if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh:
-            yield SWAY_CRITICAL.found(f"Swings grow: {lower_first(one.name)}", f"From {words.kmh(one.critical_kmh)} on they grow by themselves; {words.kmh(sway.MARGIN * made.at_kmh)} or more would be right for {words.kmh(made.at_kmh)}.", (one.case_id,), one.case_id, -one.critical_kmh)  # fmt: skip
-        elif one.damping_at < sway.GOOD:
-            yield SWAY_LOW.found(f"Swings settle slowly: {lower_first(one.name)}", f"Damping {one.damping_at:.2f} at {words.kmh(made.at_kmh)}; {sway.GOOD:g} or more would be right.", (one.case_id,), one.case_id, -one.damping_at)  # fmt: skip
+    grows = [one for one in made.cases if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh]
+    if grows:
+        first = min(grows, key=lambda one: one.critical_kmh or 0.0)
+        low, high = sway.critical_span(first.train)
+        span = f" ({words.kmh(low)} to {words.kmh(high)}: the car's inertia is a guess)" if low is not None and high is not None and abs(high - low) > 1.0 else ""  # fmt: skip
+        yield SWAY_CRITICAL.found(
+            f"Swings grow: {lower_first(first.name)}",
+            f"From {words.kmh(first.critical_kmh or 0.0)} on they grow by themselves{span}; {words.kmh(sway.MARGIN * made.at_kmh)} or more would be right for {words.kmh(made.at_kmh)}.{_also(first, grows)}",
+            ("sway",), first.case_id, -(first.critical_kmh or 0.0),
+        )  # fmt: skip
+    slow = [one for one in made.cases if one not in grows and one.damping_at < sway.GOOD]
+    if slow:
+        least = min(slow, key=lambda one: one.damping_at)
+        yield SWAY_LOW.found(
+            f"Swings settle slowly: {lower_first(least.name)}",
+            f"Damping {least.damping_at:.2f} at {words.kmh(made.at_kmh)}; {sway.GOOD:g} or more would be right.{_also(least, slow)}",
+            ("sway",), least.case_id, -least.damping_at,
+        )  # fmt: skip
     away = [one for one in made.cases if one.oversteer_kmh is not None and one.oversteer_kmh < sway.MARGIN * made.at_kmh]  # fmt: skip
     if away:
         worst = min(away, key=lambda one: one.oversteer_kmh or 0.0)
         yield OVERSTEERS.found("The car turns away by itself", f"From {words.kmh(worst.oversteer_kmh or 0.0)} on, {lower_first(worst.name)}, without any swing.", ("vehicle",), worst.case_id, -(worst.oversteer_kmh or 0.0))  # fmt: skip
+
+
+def _also(first: sway.Swaying, all_of_them: list[sway.Swaying]) -> str:
+    """The other cases of one cause, in one line."""
+    others = [lower_first(one.name) for one in all_of_them if one is not first]
+    return f" Also {', '.join(others[:3])}{' and others' if len(others) > 3 else ''}." if others else ""
 
 
 def _frame(s: Studied, words: Words) -> Iterator[Finding]:

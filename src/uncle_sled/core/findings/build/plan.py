@@ -16,10 +16,10 @@ from uncle_sled.core.studies.build.gluing import beads_of
 from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.build.log import photo_fault
 from uncle_sled.core.studies.build.order import sprung
-from uncle_sled.core.studies.build.schedule import Placed, Schedule, schedule_of
+from uncle_sled.core.studies.build.schedule import Placed, Schedule, late_costs_d, schedule_of
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import Words, lower_first, upper_first
 
 LATE_DAYS = 10.0  # that something keeps a task waiting
 DRAWS = 1000  # of the judging: the bench draws five thousand
@@ -60,7 +60,7 @@ NEVER = Rule(
     why_none="More hands, other days, or a warmer shop; on Calendar.",
 )  # fmt: skip
 LATE = Rule(
-    "late-on-path", "mind", "Build", "Something late on the critical path", "Every day that it is late the finish is late.",
+    "late-on-path", "mind", "Build", "Something late that moves the end", "Every day that it is late the finish is late.",
     why_none="Order it now, or take what it holds up out of its way: what can be prebuilt is listed on Today.",
 )  # fmt: skip
 CRANE = Rule(
@@ -75,6 +75,10 @@ LIFT = Rule(
     "lift-over-limit", "stop", "Build", "A lift over one of its limits", "What falls kills.", "A qualified lifter decides.",
     why_none="Longer legs, a spreader, more hands, less wind: change it on Lift.",
 )  # fmt: skip
+SLING = Rule(
+    "lift-unchecked", "mind", "Build", "A lift whose sling, shackle or hoist nobody rated", "What is not marked is not lifted with.", "A qualified lifter decides.",
+    why_none="Type what stands on its mark, on Lift.",
+)  # fmt: skip
 BOND = Rule(
     "bond-too-slow", "mind", "Build", "A bonded piece that takes longer than its adhesive stays open", "A skin on the bead does not hold.", GLUE_CAUTION,
     helps="edit", cure=_slower,
@@ -83,7 +87,7 @@ PHOTO = Rule(
     "photo-outside", "note", "Build", "A photo that is not beside the file", "It is gone when the file moves.",
     why_none="Put it beside the file and write its path from there.",
 )  # fmt: skip
-RULES = (ORDER_TRAP, TASK_LOOP, NEVER, LATE, CRANE, CHANCE, LIFT, BOND, PHOTO)
+RULES = (ORDER_TRAP, TASK_LOOP, NEVER, LATE, CRANE, CHANCE, LIFT, SLING, BOND, PHOTO)
 
 
 def _else_from(schedule: Schedule, one: Placed) -> float:
@@ -130,10 +134,20 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
                     ("work", task.id),
                     number=float(days),
                 )
-        elif task.because and one.why == task.because and not task.done and schedule.critical.slack_h.get(task.id, 1.0) < 1.0 and one.begin - _else_from(schedule, one) >= LATE_DAYS:  # fmt: skip
-            yield LATE.found(
-                f"{task.name} waits", f"{task.because[:1].upper()}{task.because[1:]}, {task.ready}; it is on the critical path.", ("work", task.id)
-            )  # fmt: skip
+        elif (
+            task.because
+            and one.why == task.because
+            and not task.done
+            and one.begin - _else_from(schedule, one) >= LATE_DAYS
+        ):
+            costs = late_costs_d(s.build, s.facts, task.id)
+            if costs >= 1.0:
+                yield LATE.found(
+                    f"{task.name} waits",
+                    f"{upper_first(task.because)}, {task.ready}; were it there, all of it would be done {costs:.0f} days sooner.",
+                    ("work", task.id),
+                    number=costs,
+                )
     if parsed(s.build.work.deadline) is not None and not schedule.never and not schedule.loop:
         chance = chance_of(schedule, days_of(s.build), s.build.work.deadline, DRAWS)
         if chance is not None and chance.by is not None and chance.by < 0.5:
@@ -146,6 +160,14 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for lift in lifts_of(s):
         if lift.refusals and not lift.lift.done:
             yield LIFT.found(f"{lift.name}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id))  # fmt: skip
+        unknown = next((said for said in lift.said if said.verdict == "not checked"), None)
+        if unknown is not None and not lift.lift.done:
+            yield SLING.found(
+                f"{upper_first(lift.name)}: what the sling holds",
+                f"{words.fine_newtons(unknown.value)} hang on one; nobody said what sling, shackle or hoist is marked for.",
+                ("lift", lift.lift.id, "sling"),
+                number=unknown.value,
+            )
     slow = [one for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), 20.0) if one.too_slow]
     if slow:
         yield BOND.found(

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.dangers import CLOTH_M, WATER_M, Danger, dangers
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import Words, lower_first, upper_first
 
 CAUTION = "Screening only: makers, gas and electrical fitters and local rules decide."
 APART = "Move one of the two, or part them by a closed bulkhead."
@@ -25,10 +25,10 @@ NO_ALARM = Rule(
     "no-alarm",
     "stop",
     "Stow",
-    "A flame where people sleep, with neither CO alarm nor fixed vents",
+    "Something that burns where people sleep, and no CO alarm",
     "Carbon monoxide is not smelt; who sleeps does not wake.",
     CAUTION,
-    "A CO alarm where they sleep, vents that cannot be shut, or a room-sealed heater.",
+    "A CO alarm where they sleep; vents and a room-sealed heater help, and do not stand for it.",
 )
 GAS_AND_FLAME = Rule(
     "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.",
@@ -43,8 +43,8 @@ FLAME_AND_CLOTH = Rule(
     "It falls, blows or scorches.", CAUTION, APART,
 )  # fmt: skip
 MAINS_AND_WATER = Rule(
-    "mains-and-water", "mind", "Stow", "Mains equipment nearer than 0.3 m to a water tank",
-    "A tank that splits or is overfilled wets it.", CAUTION, APART,
+    "mains-and-water", "mind", "Stow", "Mains, battery or charging gear nearer than 0.3 m to water, or under a sink",
+    "A tank that splits, a trap or a tap that drips wets it.", CAUTION, APART,
 )  # fmt: skip
 HOUSE_FLAME = Rule(
     "house-flame",
@@ -58,6 +58,7 @@ HOUSE_FLAME = Rule(
 BY_KIND = {
     "bad air": BAD_AIR,
     "no alarm": NO_ALARM,
+    "no alarm, sealed": NO_ALARM,
     "gas and flame": GAS_AND_FLAME,
     "vapour and flame": VAPOUR_AND_FLAME,
     "flame and cloth": FLAME_AND_CLOTH,
@@ -69,29 +70,56 @@ BY_KIND = {
 def danger_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Each once, with the modes it is so in."""
     met: dict[tuple[str, str, str], list[Danger]] = {}
+    beside: dict[str, list[Danger]] = {}
     for mode in s.build.stow.modes:
         for one in dangers(s.build, s.facts, mode, s.framed.body):
+            if one.kind == "mains and water":
+                beside.setdefault(one.a, []).append(one)
+                continue
             met.setdefault((one.kind, one.a, one.b), []).append(one)
     names = {mode.id: mode.name for mode in s.build.stow.modes}
     for of in met.values():
         modes = " and ".join(lower_first(names[one.mode]) for one in of)
         yield _finding(of[0], modes, words)
+    for wet in beside.values():
+        yield _beside_water(s, wet, words)
+
+
+def _beside_water(s: Studied, wet: list[Danger], words: Words) -> Finding:
+    """One for each that must stay dry, with all that is wet near it."""
+    one, cabinets = wet[0], {t.id for t in s.build.stow.things if t.kind == "cabinet" and t.tank is None}
+    near: dict[str, Danger] = {}
+    for other in wet:
+        if other.b not in near or other.apart_m < near[other.b].apart_m:
+            near[other.b] = other
+    apart = [o for o in near.values() if o.b not in cabinets]
+    told = [f"{lower_first(o.b_name)} is {words.m(o.apart_m)} from it" if o.apart_m >= 0.005 else f"it touches {lower_first(o.b_name)}" for o in apart]  # fmt: skip
+    told += [
+        f"it stands in or under {lower_first(o.b_name)}, where taps and traps drip"
+        for o in near.values()
+        if o.b in cabinets
+    ]
+    want = f"; want {words.m(WATER_M)}, or a wall between" if apart else ""
+    return MAINS_AND_WATER.found(
+        f"{upper_first(one.a_name)} stands beside water", f"{upper_first(' and '.join(told))}{want}.", (one.a, *near)
+    )
 
 
 def _finding(one: Danger, modes: str, words: Words) -> Finding:
     a, b = one.a_name, lower_first(one.b_name)
     title, says = {
         "bad air": (f"{a} in the sleepers' air", f"It shares the air of {b} in {modes}."),
-        "no alarm": (f"{a} burns where people sleep", f"In {modes} nothing warns or airs: no CO alarm and no fixed vent."),
+        "no alarm": (f"{a} burns where people sleep", f"In {modes} no CO alarm warns them."),
+        "no alarm, sealed": (f"{a} burns beside the sleepers", f"It is room-sealed; a pipe that cracks is not, and in {modes} no CO alarm warns them."),
         "gas and flame": (f"{a} shares its air with a flame", f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away."),
         "vapour and flame": (f"{a} shares its air with a flame", f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away."),
         "flame and cloth": (f"{a} burns beside cloth", f"{one.b_name} is {words.m(one.apart_m)} from it in {modes}, want {words.m(CLOTH_M)} at least."),
-        "mains and water": (f"{a} stands beside water", f"{one.b_name} is {words.m(one.apart_m)} from it in {modes}, want {words.m(WATER_M)} at least."),
         "house": (f"{a} wants {one.b_name}", f"Lived in as a house, a room with a flame wants {one.b_name}."),
     }[one.kind]  # fmt: skip
-    where = (one.a,) if one.kind in ("no alarm", "house") else (one.a, one.b)
+    where = (one.a,) if one.kind in ("no alarm", "no alarm, sealed", "house") else (one.a, one.b)
     extra = (one.b,) if one.kind == "house" else ()
-    return BY_KIND[one.kind].found(title[:1].upper() + title[1:], says[:1].upper() + says[1:], (*where, *extra))
+    severity: Severity | None = "mind" if one.kind == "no alarm, sealed" else None
+    return BY_KIND[one.kind].found(upper_first(title), upper_first(says), (*where, *extra), severity=severity)
 
 
-RULES = tuple(BY_KIND.values())
+RULES = tuple(dict.fromkeys(BY_KIND.values()))

@@ -8,13 +8,15 @@ import msgspec
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.dangers import stays_open
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, boil_off_kw
 from uncle_sled.core.studies.systems.of_the_build import the_gas
 from uncle_sled.core.studies.systems.sweat import sleepers
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, lower_first, upper_first
 
 CAUTION = "Gas and flames are for licensed people where the law says so; makers' papers and local rules decide, not this flow."
 FUEL = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
@@ -55,10 +57,25 @@ NO_SMOKE_ALARM = Rule(
     why_none="Add a smoke alarm from the catalogue, or say In hand what serves as one.",
 )  # fmt: skip
 LOCKER = Rule(
-    "gas-locker", "mind", "Systems", "A cylinder's locker that does not drain outside, or no gas detector", "Gas is heavier than air: it lies on the floor and finds a spark.", CAUTION,
+    "gas-locker", "mind", "Systems", "A cylinder's locker that is not said to drain outside, or a gas system without a detector", "Gas is heavier than air: it lies on the floor and finds a spark.", CAUTION,
     why_none="Tight to the inside, a hole in its floor to the outside; a detector low down.",
 )  # fmt: skip
 RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, LOCKER, NO_SMOKE_ALARM)
+
+
+def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
+    """Where gas that leaks goes, and what warns of it: said, denied, or said by nobody, each in its own words."""
+    air, things = s.build.systems.air, [t for t in s.build.stow.things if not t.taken_out]
+    drains = "yes" if cylinder.room_sealed else air.locker_drains
+    detector = "yes" if any("gas alarm" in t.roles for t in things) else air.gas_detector
+    denied = [says for told, says in ((drains, "its locker does not drain outside"), (detector, "there is no gas detector")) if told == "no"]  # fmt: skip
+    unsaid = [says for told, says in ((drains, "whether its locker drains outside"), (detector, "whether a gas detector is there")) if not told]  # fmt: skip
+    if denied:
+        yield LOCKER.found("Gas may lie inside", f"Said so: {' and '.join(denied)}.", ("gas", "locker", cylinder.id))
+    if unsaid:
+        yield LOCKER.found(
+            "Gas: nobody said", f"{upper_first(' and '.join(unsaid))} nobody said.", ("gas", "unsaid", cylinder.id), severity="note" if denied else None
+        )  # fmt: skip
 
 
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -93,16 +110,16 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
             )
     people = sleepers(build, s.facts)
     air = build.systems.air
-    if cylinder is not None and "no" in (air.locker_drains, air.gas_detector):
-        missing = [
-            what
-            for what, told in (
-                ("its locker does not drain outside", air.locker_drains),
-                ("there is no gas detector", air.gas_detector),
+    if cylinder is not None:
+        yield from _locker(s, cylinder)
+    vents = sum(stays_open(one) for one in build.shell.openings)
+    for one in made.burners:
+        if one.flued and not one.sealed and people and not air.low_cm2 and not vents:
+            yield FLAME_AIR.found(
+                f"Air for {lower_first(one.name)} is not said",
+                "Its smoke goes up the flue and its air comes from the room: an opening that stays open is not said.",
+                ("gas", "air", one.id),
             )
-            if told == "no"
-        ]
-        yield LOCKER.found("Gas may lie inside", f"Said so: {' and '.join(missing)}.", ("gas", "locker", cylinder.id))
     if made.open_kw > 0 and people and not (air.high_cm2 and air.low_cm2):
         yield FLAME_AIR.found(
             "Air for the flame is not said",
@@ -111,9 +128,11 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
             number=made.open_kw,
         )
     for one in made.burners:
-        if "heater" in one.name.lower() and not one.sealed and people and "water" not in one.name.lower():
+        if one.warms and not one.sealed and not one.flued and people:
             yield NOT_SEALED.found(
-                f"{one.name} burns into the room", f"{one.name} is not said to be room-sealed.", ("gas", one.id)
+                f"{one.name} burns into the room",
+                f"{one.name} is said to be neither room-sealed nor flued.",
+                ("gas", one.id),
             )
     if people and s.framed.body is not None and not any("smoke alarm" in t.roles for t in build.stow.things):
         yield NO_SMOKE_ALARM.found("No smoke alarm", "Nothing aboard serves as a smoke alarm.", ("gas", "smoke"))

@@ -11,7 +11,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.glaser import LEAST_G_M2, Profile, profiles_of
-from uncle_sled.core.studies.systems.heat import MOST_DUCT_M_S, MOST_RETURN_M_S, ducts_of
+from uncle_sled.core.studies.systems.heat import MOST_DUCT_M_S, MOST_RETURN_M_S, ducts_of, heaters_of
 from uncle_sled.core.studies.systems.of_the_build import the_gains, the_losses, the_night
 from uncle_sled.core.studies.systems.sweat import Surface, fan_of
 from uncle_sled.core.words import Words, lower_first
@@ -144,7 +144,21 @@ DUCT_FAST = Rule(
     "duct-fast", "note", "Systems", f"Air faster than {MOST_DUCT_M_S:.0f} m/s in a duct, or {MOST_RETURN_M_S} m/s at the return", "It whistles, and the heater starves and shuts off.",
     why_none="More or wider ducts, a larger return.",
 )  # fmt: skip
-RULES = (HEATER_SMALL, HEATER_UNRATED, WARMTH_UNKNOWN, COOLER_SMALL, SWEATS, WET_INSIDE, FAN_STARVED, DUCT_FAST)
+NO_HEATER = Rule(
+    "no-heater", "mind", "Systems", "A wished warmth and nothing aboard that warms", "It is as cold inside as outside by the small hours.", CAUTION,
+    why_none="Add a heater from the catalogue, or say In hand what warms the room; or wish for less on Brief.",
+)  # fmt: skip
+RULES = (
+    HEATER_SMALL,
+    NO_HEATER,
+    HEATER_UNRATED,
+    WARMTH_UNKNOWN,
+    COOLER_SMALL,
+    SWEATS,
+    WET_INSIDE,
+    FAN_STARVED,
+    DUCT_FAST,
+)
 
 
 def _asked(s: Studied) -> bool:
@@ -185,6 +199,20 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
         more = f" And {len(told_why) - 1} more." if len(told_why) > 1 else ""
         yield WARMTH_UNKNOWN.found(
             "Warmth is not fully known", f"{told_why[0].rstrip('.')}.{more}", ("warmth", "unknown")
+        )
+    cold = s.build.brief.coldest
+    if (
+        s.build.brief.inside is not None
+        and cold is not None
+        and cold.si < s.build.brief.inside.si
+        and not heaters_of(s.build)
+    ):
+        out = f": at least {made.loss_w:.0f} W go out" if made.loss_w else ""
+        yield NO_HEATER.found(
+            "No heater aboard",
+            f"{words.degrees(cold.si)} outside, {words.degrees(s.build.brief.inside.si)} wished{out}. What sweats is told as if it were so warm.",
+            ("warmth", "heater"),
+            number=s.build.brief.inside.si - cold.si,
         )
     if made.unrated:
         yield HEATER_UNRATED.found(

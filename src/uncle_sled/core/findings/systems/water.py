@@ -8,6 +8,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.bank import stands_outside
 from uncle_sled.core.studies.systems.of_the_build import the_water
 from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
 from uncle_sled.core.wiring.appliances import figures_of
@@ -65,11 +66,45 @@ PUMP_WEAK = Rule(
     "pump-weak", "mind", "Systems", "A pump that is weaker than its hose and height ask", "It runs, and little comes.",
     why_none="A wider hose, a shorter one, or a stronger pump.",
 )  # fmt: skip
-RULES = (WATER_SHORT, GREY_SHORT, UNVENTED, PIPES_FREEZE, DRAIN_FLAT, PUMP_WEAK)
+TANK_FREEZES = Rule(
+    "tank-freezes", "mind", "Systems", "A tank of water outside, in frost", "Ice is a tenth larger than water: seams and valves go first.",
+    why_none="Empty it before the frost, bring it inside, or a tank heater by its maker's paper.",
+)  # fmt: skip
+NO_GREY = Rule(
+    "no-grey", "mind", "Systems", "Water is used and nothing catches it", "What is used has to go somewhere, and not on the ground.",
+    why_none="Add a grey tank or jug as large as what is used between two emptyings.",
+)  # fmt: skip
+RULES = (TANK_FREEZES, NO_GREY, WATER_SHORT, GREY_SHORT, UNVENTED, PIPES_FREEZE, DRAIN_FLAT, PUMP_WEAK)
+
+
+def _frost(s: Studied, words: Words) -> Iterator[Finding]:
+    """Water on a night of frost: pipes without a low drain, or nobody said; tanks that stand outside."""
+    build, cold = s.build, s.build.brief.coldest
+    if cold is None or cold.si >= 0:
+        return
+    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in ("fresh", "grey", "black")]  # fmt: skip
+    if not wet:
+        return
+    told = build.systems.water.low_drain
+    if told != "yes":
+        yield PIPES_FREEZE.found(
+            "Pipes may freeze" if told else "Frost: nobody said",
+            f"{words.degrees(cold.si)} on the coldest night, and {'no drain at the lowest point' if told else 'whether all of it drains at the lowest point nobody said'}.",
+            ("water", "frost"),
+        )
+    outside = [t for t in wet if stands_outside(build, t)]
+    if outside:
+        many = f" and {len(outside) - 1} more" if len(outside) > 1 else ""
+        yield TANK_FREEZES.found(
+            f"{outside[0].name}{many} may freeze",
+            f"{'They stand' if many else 'It stands'} outside, and {words.degrees(cold.si)} come on the coldest night.",
+            tuple(t.id for t in outside[:6]),
+        )
 
 
 def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
     made, w = the_water(s), s.build.systems.water
+    yield from _frost(s, words)
     tanks = [t for t in s.build.stow.things if t.tank and t.tank.contents in ("fresh", "grey") and not t.taken_out]
     if not tanks:
         return
@@ -88,15 +123,14 @@ def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
             ("water", "grey"),
             number=made.wanted_days - made.days_grey,
         )
+    if fresh and len(fresh) == len(tanks) and made.people and made.grey_l_day > 0:
+        yield NO_GREY.found(
+            "No grey tank",
+            f"{words.m3(made.grey_l_day / 1000)} of used water a day come back, and no grey tank or jug is aboard.",
+            ("water", "grey"),
+        )
     if w.vented == "no":
         yield UNVENTED.found("No vent", "Said to have none: it takes in no air while it empties.", ("water", "vent"))
-    cold = s.build.brief.coldest
-    if cold is not None and cold.si < 0 and w.low_drain == "no":
-        yield PIPES_FREEZE.found(
-            "Pipes may freeze",
-            f"{words.degrees(cold.si)} on the coldest night, and no drain at the lowest point.",
-            ("water", "frost"),
-        )
     if made.fall_ok is False or (w.trap is not None and w.trap.si < LEAST_TRAP_M - 1e-9):
         yield DRAIN_FLAT.found(
             "The drain lies flat",

@@ -95,6 +95,9 @@ def own_limits(s: Studied, case_id: str) -> tuple[OwnLimit, OwnLimit]:
     least = OwnLimit(float(low[0]), f"{plain_number(s.band.low * 100)} % of {s.band.says}")
     if s.band.limit_kg is not None and total > s.band.cut_at_kg():
         least = OwnLimit(float(low[0]), f"as near as can be to the limit of {s.band.limit_says or 'the lowest rating'}")
+    share = float(s.band.least_kg(total))
+    if share > least.kg:
+        least = OwnLimit(share, "what sways under it")
     wheels = _wheels_kg(s)
     if wheels is not None and total - wheels > least.kg:
         least = OwnLimit(total - wheels, "what the axles cannot carry")
@@ -121,6 +124,7 @@ def violations_kg(s: Studied, stations_m: Floats) -> tuple[Floats, NDArray[np.bo
     """
     tongue, total = tongue_at_stations(s, stations_m)
     low, high = band_kg(s.band, total)
+    low = np.maximum(low, s.band.least_kg(total))  # where that is over the most, no station serves
     wheels = _wheels_kg(s)
     if wheels is not None:
         low = np.maximum(low, total - wheels)

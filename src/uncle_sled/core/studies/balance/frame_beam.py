@@ -27,6 +27,7 @@ Floats = NDArray[np.float64]
 ROAD = 2.5
 LEAF_M = 0.66  # eye to eye, where nobody said
 STATIONS = 401
+JUST_AFT_M = 1e-4  # of a support or of the nose: what changes there is read on both its sides
 SINKS = 500.0  # span over what it may sink; a cantilever counts twice its length
 LIFT_AT = 0.2  # of its length from both ends
 How = Literal["road", "parked", "lifted at its ends", "lifted at a fifth"]
@@ -202,6 +203,10 @@ def frame_under(s: Studied) -> FrameUnder:
 def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose: float, length: float) -> Beam | None:
     half, on = _spreads(s)
     kg, at = s.table.mass_kg[row] * on, s.table.x_m[row]
+    if how.startswith("lifted"):  # off the ground the axles hang on the frame, at their hangers
+        hung = [(place, q * kilos) for place, q, kilos in _hung(s, row, on)]
+        kg, at = np.concatenate([kg, [m for _, m in hung]]), np.concatenate([at, [p for p, _ in hung]])
+        half = np.concatenate([half, np.zeros(len(hung))])
     place = np.clip(at, 0.0, length)
     half = np.minimum(half, np.minimum(np.maximum(place, 0.0), np.maximum(length - place, 0.0)))
     weight = kg * GRAVITY
@@ -211,7 +216,13 @@ def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose
         return None
     supports, holds = held
     points = np.array([p for p, _ in supports] + [nose])
-    x = np.unique(np.concatenate([np.linspace(0.0, length, STATIONS), points[(points >= 0) & (points <= length)]]))
+    ends = np.concatenate([place - half, place + half])
+    asked = np.concatenate([points, points + JUST_AFT_M, ends])
+    x = np.unique(
+        np.concatenate([np.linspace(0.0, length, STATIONS), asked[(asked >= 0) & (asked <= length)].round(6)])
+    )
+    shear, bend = beam_of(x, (weight, place, half), supports)
+    x = np.unique(np.concatenate([x, _peaks(x, shear)]))  # the moment is most where the shear passes nought
     shear, bend = beam_of(x, (weight, place, half), supports)
     in_leg = x <= nose
     modulus = 2 * np.where(in_leg, leg.modulus_m3, rail.modulus_m3)
@@ -231,6 +242,19 @@ def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose
         case.id, case.name, how, x, shear, bend, stress, down, tuple(supports), float(x[worst]), float(stress[worst]),
         float((in_span, in_tail)[which]), limits[which], float(np.interp(nose, x, stress)),
     )  # fmt: skip
+
+
+def _peaks(x: Floats, shear: Floats) -> Floats:
+    """Where the shear passes nought between two stations [m], by the straight line between them."""
+    turn = np.flatnonzero((shear[:-1] * shear[1:]) < 0)
+    return np.asarray(x[turn] + (x[turn + 1] - x[turn]) * shear[turn] / (shear[turn] - shear[turn + 1]))
+
+
+def _hung(s: Studied, row: int, on: Floats) -> list[tuple[float, float, float]]:
+    """Place [m], share and mass [kg] of what hangs at each hanger while the wheels are off the ground."""
+    groups = hangers_m(s)
+    kilos = float((s.table.mass_kg[row] * (1.0 - on)).sum()) / max(len(groups), 1)
+    return [(place, share, kilos) for group in groups for place, share in group]
 
 
 def _supports(s: Studied, row: int, how: How, total: float, moment: float, length: float) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]] | None:  # fmt: skip

@@ -180,6 +180,15 @@ def falls_to(train: Train, least: float, most_kmh: float = MOST_KMH) -> float | 
     return (low + high) / 2
 
 
+CAR_DOUBT = 0.15  # of the car's inertia, which is a guess: m a b, one sigma
+
+
+def critical_span(train: Train) -> tuple[float | None, float | None]:
+    """The speed from which swings grow [km/h] with the car's inertia a sigma less and more; None where none is found."""
+    found = [falls_to(msgspec.structs.replace(train, i1=train.i1 * by), 0.0) for by in (1 - CAR_DOUBT, 1 + CAR_DOUBT)]
+    return found[0], found[1]
+
+
 def oversteers_at(train: Train, most_kmh: float = MOST_KMH) -> float | None:
     grid = np.arange(10.0, most_kmh + 0.1, 5.0)
     away = damping_of(state_matrix([train], grid / 3.6))[1][0]

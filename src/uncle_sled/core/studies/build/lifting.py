@@ -23,7 +23,7 @@ WARN_DEG, REFUSE_DEG, SPREAD_DEG = 45.0, 60.0, 30.0
 HAND_KG, OVER_KG = 25.0, 15.0
 LINES = 2  # tag lines, a person each
 
-Verdict = Literal["good", "warn", "refuse"]
+Verdict = Literal["good", "warn", "refuse", "not checked", "told"]  # told: a number without a limit of its own
 
 
 class Said(msgspec.Struct, frozen=True):
@@ -33,7 +33,7 @@ class Said(msgspec.Struct, frozen=True):
     value: float
     unit: str  # N, m, deg, kg, m/s, N m, people
     limit: float | None = None
-    verdict: Verdict = "good"
+    verdict: Verdict = "told"
 
 
 class Lifted(msgspec.Struct, frozen=True):
@@ -247,10 +247,10 @@ def _crane(
     said = [
         Said("front leg from upright", legs["deg"][0], "deg", REFUSE_DEG, verdict),
         Said("rear leg from upright", legs["deg"][1], "deg", REFUSE_DEG, verdict),
-        Said("pull of a leg" if not body else "pull of a leg, two of four carry", tension, "N", mark, "refuse" if bad else "good"),
+        Said("pull of a leg" if not body else "pull of a leg, two of four carry", tension, "N", mark, "not checked" if mark is None else "refuse" if bad else "good"),
         Said("front leg", legs["leg_m"][0], "m"),
         Said("rear leg", legs["leg_m"][1], "m"),
-        Said("pressed together with" if not lift.spreader else "a spreader takes", squeeze, "N", None, "warn" if spread else "good"),
+        Said("pressed together with" if not lift.spreader else "a spreader takes", squeeze, "N", None, "warn" if spread else "told"),
     ]  # fmt: skip
     crew = [
         "one at the machine, who follows one signaller only",
@@ -307,7 +307,13 @@ def _turn(
         else []
     )
     said = [
-        Said("at the far rail, to start", start, "N", mark, "refuse" if bad else "good"),
+        Said(
+            "at the far rail, to start",
+            start,
+            "N",
+            mark,
+            "not checked" if mark is None else "refuse" if bad else "good",
+        ),
         Said("goes over by itself from", over, "deg"),
         Said("to be held when it stands", moment, "N m"),
     ]

@@ -8,7 +8,7 @@ by the clock) finds them are tried, and the earliest finish is kept.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date
 
 import msgspec
@@ -20,7 +20,7 @@ from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.build.days import FIRST_HOUR, HORIZON_DAYS, SLOT_H, Days, cured_h, days_of, parsed
-from uncle_sled.core.studies.build.order import Critical, critical_path, loop_in, sorted_tasks
+from uncle_sled.core.studies.build.order import Critical, critical_path, loop_in, reaches, sorted_tasks
 from uncle_sled.core.studies.build.tasks import Task, tasks_of
 
 RAIN_EVERY = 2  # in a wet month every other day is dry enough
@@ -51,6 +51,7 @@ class Schedule(msgspec.Struct, frozen=True):
     loop: tuple[str, ...]
     never: tuple[tuple[str, str], ...]
     now: int  # day up to which it is written down
+    moves: frozenset[str] | None = None  # tasks of which a day more moves the end; None: not tried
 
     @property
     def finish_day(self) -> int | None:
@@ -72,9 +73,28 @@ class Board:
         self.clock: NDArray[np.float64] = self.day * 24.0 + FIRST_HOUR + slot * SLOT_H
 
     def allowed(self, task: Task) -> NDArray[np.bool_]:
-        """Where its weather and hands are, whatever else is done then."""
-        days = self.days
+        """Where its weather and hands are, whatever else is done then; kept with the days, since many tasks ask alike."""
         outside = task.space == "outside"
+        key = outside, task.least_c, task.dry and outside, task.hands
+        known: dict[object, NDArray[np.bool_]] = self.days.__dict__.setdefault("allowed", {})
+        if key not in known:
+            known[key] = self._allowed(task, outside)
+        return known[key]
+
+    def first(self, task: Task, early_h: float, need: int) -> NDArray[np.int64]:
+        """The first free half hours of a task from an hour on, as many as it needs, fewer where there are no more."""
+        allowed, free = self.allowed(task), self.free[task.space]
+        at, size = int(np.searchsorted(self.clock, early_h - 1e-9)), 8 * need + 256
+        while True:
+            end = min(at + size, len(self.clock))
+            span = slice(at, end)
+            found = np.flatnonzero(allowed[span] & free[span] & (self.hands[span] >= task.hands))[:need] + at
+            if len(found) == need or end == len(self.clock):
+                return found
+            size *= 4
+
+    def _allowed(self, task: Task, outside: bool) -> NDArray[np.bool_]:
+        days = self.days
         ok = np.ones(HORIZON_DAYS, dtype=bool)
         if task.least_c is not None:
             ok &= (days.outside_c if outside else days.shop_c) >= task.least_c
@@ -84,9 +104,12 @@ class Board:
 
 
 def schedule_with(
-    tasks: Sequence[Task], days: Days, order: Sequence[str], now: int
+    tasks: Sequence[Task], days: Days, order: Sequence[str], now: int, held_h: Mapping[str, float] | None = None
 ) -> tuple[tuple[Placed, ...], tuple[tuple[str, str], ...]]:
-    """Tasks in the calendar, each after what it waits for, in an order of preference; and those that find no day."""
+    """Tasks in the calendar, each after what it waits for, in an order of preference; and those that find no day.
+
+    Args: held_h: hours from day 0 before which some task is not begun, to try what it being late does.
+    """
     board = Board(days)
     rank = {id: k for k, id in enumerate(order)}
     by_id = {one.id: one for one in tasks}
@@ -119,12 +142,12 @@ def schedule_with(
             early, why = days.day_of(ready) * 24.0, task.because
         if task.fixed and ready is not None:
             early = days.day_of(ready) * 24.0
+        if held_h is not None and held_h.get(id, early) > early:
+            early, why = held_h[id], why or "late"
         need = max(int(np.ceil(task.left_h / SLOT_H - 1e-9)), 1)
-        allowed = board.allowed(task)
-        open_ = allowed & (board.clock >= early - 1e-9) & (board.hands >= task.hands) & board.free[task.space]
-        at = np.flatnonzero(open_)[:need]
+        at = board.first(task, early, need)
         if len(at) < need:
-            never[id] = _why_never(task, days, allowed)
+            never[id] = _why_never(task, days, board.allowed(task))
             continue
         board.hands[at] -= task.hands
         board.free[task.space][at] = False
@@ -163,9 +186,7 @@ def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: boo
     now = max(min(days.day_of(last), HORIZON_DAYS - 1), 0) if last is not None else 0
     if loop:
         return Schedule(days.begin, (), critical, loop, (), now)
-    by_slack = sorted((one.id for one in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
-    by_tail = sorted((one.id for one in tasks), key=lambda id: -critical.tail_h[id])
-    orders = [by_slack, by_tail]
+    orders: list[Sequence[str]] = list(orders_of(tasks, critical))
     if best:
         tell(0.2, "ordering the work")
         found = _by_constraints(tasks, days, hours, waits)
@@ -174,7 +195,84 @@ def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: boo
         tell(0.8, "laying it into the calendar")
     made = [schedule_with(tasks, days, order, now) for order in orders]
     placed, never = min(made, key=lambda one: (len(one[1]), max((p.free for p in one[0]), default=0.0)))
-    return Schedule(days.begin, placed, critical, (), never, now)
+    schedule = Schedule(days.begin, placed, critical, (), never, now)
+    if not best:
+        return schedule
+    return msgspec.structs.replace(schedule, moves=_tried(tasks, days, tuple(map(tuple, orders)), now, schedule, tell))
+
+
+def orders_of(tasks: Sequence[Task], critical: Critical) -> tuple[tuple[str, ...], ...]:
+    """The two orders that are tried without the constraint program: by slack, and by what follows."""
+    by_slack = sorted((one.id for one in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
+    by_tail = sorted((one.id for one in tasks), key=lambda id: -critical.tail_h[id])
+    return tuple(by_slack), tuple(by_tail)
+
+
+LATE_H, LATER_D = 24.0, 0.01
+
+
+def moves_the_end(
+    tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, id: str
+) -> bool:
+    """Whether the end comes later when a task is begun a day later than planned, tried on the calendar.
+
+    Helpers' days, weather, cure and what is booked stay as they are; the work is put in every order there is, and the end
+    counts as moved only where it comes later in all of them.
+    """
+    one = schedule.of(id)
+    if one is None or one.task.done or one.task.fixed:
+        return False
+    end = max((p.free for p in schedule.placed), default=0.0)
+    held = {id: one.begin * 24.0 + LATE_H}
+    for order in orders:
+        placed, never = schedule_with(tasks, days, order, now, held)
+        if len(never) <= len(schedule.never) and max((p.free for p in placed), default=0.0) <= end + LATER_D:
+            return False
+    return True
+
+
+def _tried(
+    tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, tell: Tell
+) -> frozenset[str]:
+    found = set()
+    for at, one in enumerate(schedule.placed):
+        tell(0.85 + 0.15 * at / max(len(schedule.placed), 1), "trying what a day more does")
+        if moves_the_end(tasks, days, orders, now, schedule, one.task.id):
+            found.add(one.task.id)
+    return frozenset(found)
+
+
+def moving_tasks(build: Build, facts: Facts, ids: Sequence[str] | None = None) -> frozenset[str]:
+    """Of some tasks, or of all, those of which a day more moves the end (``schedule_of`` without the constraint program)."""
+    tasks = sorted_tasks(tasks_of(build, facts))
+    return _moving(tasks, days_of(build), _now_of(build), tuple(ids) if ids is not None else None)
+
+
+def late_costs_d(build: Build, facts: Facts, id: str) -> float:
+    """How many days sooner the end would come if what a task waits for were there, tried on the calendar; 0 or more."""
+    return _late_costs(sorted_tasks(tasks_of(build, facts)), days_of(build), _now_of(build), id)
+
+
+@keep_keyed(lambda tasks, days, now, id: (tasks, Same(days), now, id), 24)
+def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str) -> float:
+    schedule = _scheduled(tasks, days, last, False, nobody)
+    if schedule.loop or not schedule.placed:
+        return 0.0
+    there = tuple(msgspec.structs.replace(one, ready="", because="") if one.id == id else one for one in tasks)
+    end = max(one.free for one in schedule.placed)
+    tried = [schedule_with(there, days, order, schedule.now) for order in orders_of(tasks, schedule.critical)]
+    best = min((max((p.free for p in placed), default=end) for placed, never in tried if len(never) <= len(schedule.never)), default=end)  # fmt: skip
+    return max(end - best, 0.0)
+
+
+@keep_keyed(lambda tasks, days, now, ids: (tasks, Same(days), now, ids), 6)
+def _moving(tasks: tuple[Task, ...], days: Days, last: date | None, ids: tuple[str, ...] | None) -> frozenset[str]:
+    schedule = _scheduled(tasks, days, last, False, nobody)
+    if schedule.loop:
+        return frozenset()
+    orders = orders_of(tasks, schedule.critical)
+    wanted = ids if ids is not None else tuple(one.task.id for one in schedule.placed)
+    return frozenset(id for id in wanted if moves_the_end(tasks, days, orders, schedule.now, schedule, id))
 
 
 def _now_of(build: Build) -> date | None:
@@ -258,22 +356,19 @@ def startable(schedule: Schedule) -> tuple[Placed, ...]:
 
 
 def prebuilt(schedule: Schedule) -> tuple[Placed, ...]:
-    """What can be done while something is late: placed before it, and not waiting for it."""
+    """What need not wait for what is late: not done, and not reached from it by any way through the tasks."""
     late = [one for one in schedule.placed if one.task.because and not one.task.done and one.why == one.task.because]
     if not late:
         return ()
-    last = max(late, key=lambda one: one.begin)
-    return tuple(one for one in schedule.placed if one.end <= last.begin and not one.task.done and one is not last)
+    before = reaches([one.task for one in schedule.placed])
+    ids = {one.task.id for one in late}
+    return tuple(
+        one
+        for one in schedule.placed
+        if not one.task.done and not one.task.fixed and one.task.id not in ids and not before[one.task.id] & ids
+    )
 
 
-ROLL = ("first-tow",)
-SLEEP = ("liner", "windows", "things")
-
-
-def least_set(tasks: Sequence[Task], goals: Sequence[str]) -> tuple[str, ...]:
-    """Everything that must be done for some tasks, and those themselves, in order."""
-    from uncle_sled.core.studies.build.order import reaches
-
-    before = reaches(tasks)
-    wanted = set().union(*(before[id] | {id} for id in goals if id in before)) if goals else set()
-    return tuple(one.id for one in sorted_tasks(tasks) if one.id in wanted)
+def least_set(tasks: Sequence[Task], least: str) -> tuple[str, ...]:
+    """Tasks that are marked as the least to roll or to sleep in it, in order: proposed by the table, changed by hand."""
+    return tuple(one.id for one in sorted_tasks(tasks) if least in one.least)

@@ -44,6 +44,7 @@ class Shipped(msgspec.Struct, frozen=True):
     lead: str
     needs: str
     source: str
+    least: tuple[str, ...]  # what it is the least for: to roll, to sleep
 
 
 class Task(msgspec.Struct, frozen=True):
@@ -75,6 +76,7 @@ class Task(msgspec.Struct, frozen=True):
     own: bool
     logged: float
     done: str
+    least: tuple[str, ...] = ()  # marked as the least to roll, or to sleep in it
 
     @property
     def mean_h(self) -> float:
@@ -113,6 +115,7 @@ def shipped_tasks() -> tuple[Shipped, ...]:
                 line["lead"],
                 line["needs"],
                 line["source"],
+                tuple(line["least"].split()),
             )
         )
     return tuple(made)
@@ -208,7 +211,7 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
         task = Task(
             one.id, one.name, one.kind, one.low * factor, one.likely * factor, one.high * factor, one.hands, one.space,
             one.least_c, one.dry, one.cure_h, one.floor_c, _present(one.after, here), ready, because, False, one.needs,
-            one.source, f"{amount[one.per]:.0f} {unit}" if unit else "", False, logged.get(one.id, 0.0), "",
+            one.source, f"{amount[one.per]:.0f} {unit}" if unit else "", False, logged.get(one.id, 0.0), "", one.least,
         )  # fmt: skip
         made.append(_changed(task, change))
     for own in build.work.changes:
@@ -242,7 +245,7 @@ def _present(after: tuple[str, ...], here: set[str]) -> tuple[str, ...]:
 def _changed(task: Task, change: TaskChange) -> Task:
     said = {
         name: getattr(change, name)
-        for name in ("low", "likely", "high", "hands", "space", "least_c", "cure_h", "floor_c", "after")
+        for name in ("low", "likely", "high", "hands", "space", "least_c", "cure_h", "floor_c", "after", "least")
         if getattr(change, name) is not None
     }
     if change.name:

@@ -11,10 +11,12 @@ import math
 
 import msgspec
 
+from uncle_sled.core.document.shell import Face
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.joints import Joint
 from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.materials import materials
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied
@@ -107,12 +109,27 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
         fault = f"{thick * 1000:.0f} mm thick, its edges leave nothing inside"
     face = face_of(s.build.shell, surface.kind)
     mass = None
+    if not fault and face is not None and s.build.shell.framing.school == "sandwich panels":
+        fault = _no_sandwich(face, {one.id for one in s.facts.materials})
     if face is not None:
         sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials))
         if sums.build is not None:
             holes = sum(h.area for h in s.framed.holes_in(surface.id))
             mass = (surface.area_m2 - holes) * sums.build.kg_m2
     return PanelCut(surface.id, surface.kind, thick, outside, inside, tuple(edges), mass, fault)
+
+
+def _no_sandwich(face: Face, own: set[str]) -> str:
+    """Why the layers of a face are no sandwich; a layer of one's own may be a panel as bought, whole."""
+    if not face.layers or any(layer.material in own for layer in face.layers):
+        return ""
+    core = [layer for layer in face.layers[1:-1] if insulates(layer.material)]
+    return "" if core else "it has no core between two skins, so it is a sheet and no sandwich"
+
+
+def insulates(material: str) -> bool:
+    known = materials().get(material)
+    return known is not None and known.form == "fill"
 
 
 def _bent(surface: Surface) -> bool:

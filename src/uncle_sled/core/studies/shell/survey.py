@@ -64,6 +64,8 @@ def surveyed_of(shell: Shell, words: Words) -> Surveyed | None:
         for name, d in (("From the left front", d1), ("From the right front", d2)):
             if not abs(long - wide) <= d <= long + wide:
                 impossible = f"{name} the diagonal is {words.cut(d)}; with {words.cut(long)} by {words.cut(wide)} it is {words.cut(abs(long - wide))} to {words.cut(long + wide)}."
+        if not impossible:
+            impossible = _no_rectangle(d1, d2, long, wide, _si(shell.wall) or 0.0, words)
         racked = None if impossible else (d1**2 - d2**2) / (4 * long)
     corners = [_si(one) for one in (survey.left_front, survey.right_rear, survey.right_front, survey.left_rear)]
     twist = None
@@ -89,6 +91,22 @@ def surveyed_of(shell: Shell, words: Words) -> Surveyed | None:
         impossible,
         fault,
     )
+
+
+DIAGONAL_OFF_M = 0.05  # what a tape over two corners may be off
+
+
+def _no_rectangle(d1: float, d2: float, long: float, wide: float, wall: float, words: Words) -> str:
+    """Why two diagonals belong to no body of these sides; nothing where they may, measured outside or inside its walls.
+
+    In a parallelogram d1^2 + d2^2 = 2 (L^2 + W^2), however racked it is. Source: the parallelogram law.
+    """
+    mean = math.sqrt((d1**2 + d2**2) / 2)
+    inside = math.hypot(max(long - 2 * wall, 0.0), max(wide - 2 * wall, 0.0))
+    outside = math.hypot(long, wide)
+    if inside - DIAGONAL_OFF_M <= mean <= outside + DIAGONAL_OFF_M:
+        return ""
+    return f"The diagonals are {words.cut(d1)} and {words.cut(d2)}; a body {words.cut(long)} by {words.cut(wide)} has {words.cut(outside)}, racked or not. One of the four is measured wrong."
 
 
 def tyre_years(survey: Survey) -> tuple[float | None, str]:

@@ -1,7 +1,7 @@
 """What must not lie beside what: flames, gas, fumes, mains and cloth, room by room in every mode.
 
 A bulkhead or a wall without a doorway parts the air; everything else inside the body shares it. Reads what a thing says of itself
-(burns, room-sealed, vents gas, fumes), never its gas figure. Distances are screening figures (docs/methods.md).
+(what it burns and how it breathes, what its tank holds, what it does and is in the wiring), never its name or its gas figure. Distances are screening figures (docs/methods.md).
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from typing import Literal
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.engine import keep_last
 from uncle_sled.core.geometry.surfaces import Body
@@ -19,11 +20,22 @@ from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.rooms import rooms_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
+from uncle_sled.core.wiring.appliances import figures_of
 
+DRY_UNITS = frozenset({"battery", "station", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "fuse box", "inlet"})  # fmt: skip
+WET_ROLES = frozenset({"tap or sink", "shower", "pumps water", "pumps by foot", "warms water"})
+WATERS = ("fresh", "grey", "black")
 CLOTH_M, WATER_M, EXTINGUISHER_M = 0.5, 0.3, 1.0
 
 Kind = Literal[
-    "bad air", "no alarm", "gas and flame", "vapour and flame", "flame and cloth", "mains and water", "house"
+    "bad air",
+    "no alarm",
+    "no alarm, sealed",
+    "gas and flame",
+    "vapour and flame",
+    "flame and cloth",
+    "mains and water",
+    "house",
 ]
 
 
@@ -42,6 +54,28 @@ class Danger(msgspec.Struct, frozen=True):
 def is_flame(thing: Thing) -> bool:
     """Whether it burns and gives its smoke into the room it stands in."""
     return thing.burns != "none" and not thing.room_sealed
+
+
+def gives_fumes(thing: Thing) -> bool:
+    """Petrol in a can or in a machine's own tank, a generator, or what is said to give off fumes."""
+    holds = thing.tank is not None and thing.tank.contents == "petrol"
+    return thing.fumes or holds or "runs on petrol" in thing.roles or figures_of(thing).unit == "generator"
+
+
+def wants_dry(thing: Thing) -> bool:
+    """Mains gear, and what of the battery's volts a splash shorts: batteries, controllers, chargers, inverters, breakers."""
+    return thing.near == "mains" or figures_of(thing).unit in DRY_UNITS
+
+
+def is_wet(thing: Thing) -> bool:
+    """Water that may run over or splash: its tanks and jugs, taps, sinks, showers and pumps."""
+    holds = thing.tank is not None and thing.tank.contents in WATERS
+    return holds or bool(WET_ROLES & set(thing.roles))
+
+
+def stays_open(opening: Opening) -> bool:
+    """An opening for air that nobody can shut."""
+    return opening.kind == "vent" and opening.stays_open
 
 
 def gives_gas(thing: Thing) -> bool:
@@ -85,17 +119,17 @@ def _in_the_air(
     alarm: bool,
 ) -> list[Danger]:
     """Fumes, gas and flames where people sleep. Args: alarm: whether one warns in the room of a bed."""
-    vented = any(opening.kind == "vent" for opening in build.shell.openings)
     found = []
     for one in inside:
         bed = beds.get(rooms[one.id])
         if bed is None:
             continue
         thing = things[one.id]
-        if thing.fumes or gives_gas(thing):
+        if gives_fumes(thing) or gives_gas(thing):
             found.append(Danger("bad air", mode.id, one.id, bed.id, one.name, bed.name))
-        if is_flame(thing) and not alarm and not vented:
-            found.append(Danger("no alarm", mode.id, one.id, bed.id, one.name, bed.name))
+        if thing.burns != "none" and not alarm:
+            kind: Kind = "no alarm" if is_flame(thing) else "no alarm, sealed"
+            found.append(Danger(kind, mode.id, one.id, bed.id, one.name, bed.name))
     return found
 
 
@@ -111,17 +145,19 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
             far = apart_m(one, flame)
             if (thing.vents_gas or gives_gas(thing)) and not things[flame.id].room_sealed:
                 found.append(Danger("gas and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
-            if thing.fumes:
+            if gives_fumes(thing):
                 found.append(Danger("vapour and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
             if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
                 found.append(Danger("flame and cloth", mode.id, flame.id, one.id, flame.name, one.name, far))
-        if thing.near == "mains":
+        if wants_dry(thing):
             for other in inside:
-                tank = things[other.id].tank
-                if tank is None or tank.contents not in ("fresh", "grey", "black") or rooms[other.id] != rooms[one.id]:
+                wet = things[other.id]
+                if other is one or not is_wet(wet) or rooms[other.id] != rooms[one.id]:
                     continue
                 far = apart_m(one, other)
-                if far < WATER_M:
+                # where in a cabinet its sink is nobody said: only what stands in it is under it
+                near = far <= 0.0 if wet.kind == "cabinet" and wet.tank is None else far < WATER_M
+                if near:
                     found.append(Danger("mains and water", mode.id, one.id, other.id, one.name, other.name, far))
     return found
 
@@ -134,8 +170,8 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
     wants = []
     if not any("CO alarm" in things[one.id].roles for one in inside):
         wants.append("a CO alarm")
-    vents = [opening for opening in build.shell.openings if opening.kind == "vent"]
-    if len(vents) < 2:
+    air = build.systems.air
+    if sum(stays_open(one) for one in build.shell.openings) < 2 and not (air.high_cm2 and air.low_cm2):
         wants.append("an opening low and one high that stay open")
     room = room_of(build, facts)
     doors = [hole.mid for hole in room.holes if hole.opening.kind == "door"] if room is not None else []

@@ -72,8 +72,6 @@ class Restraint(msgspec.Struct, frozen=True):
             return "jumps"
         if self.vehicle and self.hold.into == "skin":
             return "skin"
-        if self.hold.kind == "built in":
-            return ""
         if not self.directions:
             return "unrated"
         return "" if all(one.enough for one in self.directions) else "weak"
@@ -112,7 +110,7 @@ def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> R
     along = weight * (VEHICLE_G if vehicle else ALONG_G)
     wanted: dict[Way, float] = {"fore": along, "aft": along, "side": weight * ACROSS_G, "up": weight * UP_G}
     directions: tuple[Direction, ...] = ()
-    if hold is not None and hold.rated and hold.rated.si > 0 and hold.kind != "built in":
+    if hold is not None and hold.rated and hold.rated.si > 0:
         has = capacities_n(hold, weight, FRICTION[thing.floor])
         directions = tuple(Direction(way, has[way], wanted[way]) for way in WAYS)
     # what has its own holding needs none of the thing that it stands in

@@ -75,12 +75,17 @@ def temperatures_c(coldest_c: float, outside: bool) -> tuple[float, ...]:
     return tuple(float(coldest_c + SWING_K / 2 * (1 - np.cos(turn * (h - COLDEST_H)))) for h in range(24))
 
 
+UNDER_M = 0.02  # what hangs lower than the body's underside is under it
+
+
 def stands_outside(build: Build, thing: Thing) -> bool:
-    """Whether a battery has the night's own temperature: said to be outside, or ahead of or behind the body."""
+    """Whether a thing has the night's own temperature: said to be outside, or ahead of, behind or under the body."""
     shell = build.shell
     if thing.outside or shell.form == "none" or not (shell.front and shell.length):
         return thing.outside
     middle = thing.x.si + (thing.length.si if thing.turn % 180 == 0 else thing.width.si) / 2
+    if shell.floor is not None and thing.z.si + thing.height.si <= shell.floor.si + UNDER_M:
+        return True
     return not shell.front.si <= middle <= shell.front.si + shell.length.si
 
 

@@ -33,6 +33,8 @@ class Burner(msgspec.Struct, frozen=True):
     kw: float | None
     kg_day: float | None
     sealed: bool
+    flued: bool = False
+    warms: bool = False  # the room, by what it does; what burns and is not said to cook, cool or heat water does
 
 
 class Gas(msgspec.Struct, frozen=True):
@@ -57,7 +59,7 @@ def boil_off_kw(diameter_m: float, liquid_m: float, celsius: float) -> float:
 
 def burner_of(thing: Thing) -> Burner | None:
     f = figures_of(thing)
-    if thing.burns == "none":
+    if thing.burns == "none" or thing.taken_out:
         return None
     kw = None
     if thing.burns == "gas" and f.gas_g_h is not None:
@@ -65,7 +67,8 @@ def burner_of(thing: Thing) -> Burner | None:
     elif f.heat_w is not None:
         kw = f.heat_w / 1000 / (0.8 if thing.burns != "wood" else 0.65)
     kg = None if kw is None or f.hours_day is None else kw * f.hours_day / KWH_KG[thing.burns]
-    return Burner(thing.id, thing.name, thing.burns, kw, kg, thing.room_sealed)
+    warms = "warms the room" in thing.roles or not {"cooks", "keeps food cold", "warms water"} & set(thing.roles)
+    return Burner(thing.id, thing.name, thing.burns, kw, kg, thing.room_sealed, thing.flued, warms)
 
 
 def gas_of(build: Build) -> Gas:
@@ -97,5 +100,5 @@ def gas_of(build: Build) -> Gas:
     wanted = build.systems.water.days if build.systems.water.days is not None else build.brief.nights_off
     return Gas(
         burners, kg, day, days, float(wanted) if wanted is not None else None, tuple(table), sum(gas_kw),
-        sum(one.kw for one in burners if one.kw is not None and not one.sealed), tuple(why),
+        sum(one.kw for one in burners if one.kw is not None and not one.sealed and not one.flued), tuple(why),
     )  # fmt: skip

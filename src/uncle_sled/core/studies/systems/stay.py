@@ -24,7 +24,7 @@ from uncle_sled.core.studies.systems.bank import (
     stands_outside,
     temperatures_c,
 )
-from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, hour_shares, on_panel_kwh_m2, skies
+from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
     CHARGER_ETA,
     INVERTER_ETA,
@@ -296,23 +296,29 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
     if day is None or latitude is None or not panels:
         return np.zeros(hours), np.zeros(hours)
     shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
-    shares = hour_shares(latitude, day) * (1 - shade)
     limit = solar_limit_w(build)
     clock = (ARRIVES_H + np.arange(hours)) % HOURS
     of_day = (ARRIVES_H + np.arange(hours)) // HOURS
-    by_k: dict[float, float] = {}
+    by_k: dict[float, Floats] = {}
     given = np.zeros(hours)
     for n in range(int(of_day[-1]) + 1):
         k = sky.of_day(n)
         if k not in by_k:
             by_k[k] = sum(
-                (figures_of(t).solar_wp or 0.0)
-                * on_panel_kwh_m2(latitude, day, k, figures_of(t).tilt_deg or 0.0)
-                * DIRT_AND_HEAT
-                for t in panels
-            )
+                (
+                    (figures_of(t).solar_wp or 0.0)
+                    * DIRT_AND_HEAT
+                    * np.array(
+                        on_panel_hours(
+                            latitude, day, k, figures_of(t).tilt_deg or 0.0, figures_of(t).azimuth_deg or 0.0
+                        )
+                    )
+                    for t in panels
+                ),
+                np.zeros(HOURS),
+            ) * (1 - shade)
         now = of_day == n
-        given[now] = by_k[k] * shares[clock[now]]
+        given[now] = by_k[k][clock[now]]
     passes = np.minimum(given, limit) if limit is not None else given
     return given, given - passes
 

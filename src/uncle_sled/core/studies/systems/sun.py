@@ -1,7 +1,7 @@
 """How much sun falls on a panel, hour by hour, without any network?
 
 Declination, sunset and daily sum outside the air: Duffie and Beckman, Solar Engineering of Thermal Processes, chapter 1.
-Hour by hour: Collares-Pereira and Rabl. On a slope: beam by its own angle, diffuse share by Erbs, an even sky, ground 0.2.
+Hour by hour: Collares-Pereira and Rabl. How much comes down falls with the height of the sun (``clear_k``).
 """
 
 from __future__ import annotations
@@ -109,35 +109,80 @@ def diffuse_share(k: float, ws: float) -> float:
     return 1 + 0.2832 * k - 2.5557 * k**2 + 0.8448 * k**3 if k < 0.722 else 0.175
 
 
-def beam_ratio(latitude_deg: float, day: int, tilt_deg: float) -> float:
-    """Beam on a slope that faces the midday sun over beam on the flat, over the day."""
-    side = 1 if latitude_deg >= 0 else -1
-    lat, dec = math.radians(abs(latitude_deg)), math.radians(declination_deg(day)) * side
-    ws = sunset_rad(latitude_deg, day)
-    tilt = math.radians(tilt_deg)
-    sloped = min(ws, math.acos(min(max(-math.tan(lat - tilt) * math.tan(dec), -1.0), 1.0)))
-    flat = math.cos(lat) * math.cos(dec) * math.sin(ws) + ws * math.sin(lat) * math.sin(dec)
-    if flat <= 1e-9:
+CLEAR_K, CLEAR_AIR, CLEAR_MOST = 0.852, 0.145, 0.7095
+CLEAR_AS_TOLD = 0.70  # what a string of weather calls a clear day
+
+
+def clear_k(latitude_deg: float, day: int) -> float:
+    """Share of a day's sum outside that comes down under a clear sky, 0 to 0.71: less the lower the sun stands at noon.
+
+    0.852 exp(-0.145 / sin h), h the sun's height at noon; laid through the sums of a clear-sky model (Ineichen, Linke
+    turbidity 2.5 to 3.5, 100 m) at 35, 45 and 52 degrees in December, March and June (docs/methods.md has the ranges).
+    """
+    height = math.radians(90.0 - abs(latitude_deg - declination_deg(day)))
+    if math.sin(height) <= 0.01:
         return 0.0
-    up = math.cos(lat - tilt) * math.cos(dec) * math.sin(sloped) + sloped * math.sin(lat - tilt) * math.sin(dec)
-    return max(up / flat, 0.0)
+    return min(CLEAR_K * math.exp(-CLEAR_AIR / math.sin(height)), CLEAR_MOST)
 
 
-def on_panel_kwh_m2(latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0) -> float:
-    """A day's sum on a panel [kWh/m2]. Args: k: share of the sum outside that comes down, 0 to 0.8; tilt_deg: to the midday sun."""
+def comes_down(latitude_deg: float, day: int, k: float) -> float:
+    """Share of the sum outside that comes down on a day of a string that tells k; 0.70 is as clear as that day can be."""
     if not 0 <= k <= MOST_K:
         raise GeometryError(f"A sky that lets {k:g} through cannot be; 0 to {MOST_K:g} would be right.")
-    flat = k * outside_kwh_m2(latitude_deg, day)
-    if tilt_deg <= 0:
-        return flat
-    diffuse = diffuse_share(k, sunset_rad(latitude_deg, day))
-    tilt = math.radians(tilt_deg)
-    ratio = (
-        (1 - diffuse) * beam_ratio(latitude_deg, day, tilt_deg)
-        + diffuse * (1 + math.cos(tilt)) / 2
-        + GROUND * (1 - math.cos(tilt)) / 2
+    return clear_k(latitude_deg, day) * k / CLEAR_AS_TOLD
+
+
+FINE = 12  # steps of an hour, for what falls on a slope
+
+
+@lru_cache(4096)
+def on_panel_hours(
+    latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0, azimuth_deg: float = 0.0
+) -> tuple[float, ...]:
+    """A day's sun on a panel by the hour of the sun [kWh/m2], 24 of them.
+
+    Args: k: as a string of weather tells it, 0.70 clear; tilt_deg: over level; azimuth_deg: the way it slopes, 0 to the
+    midday sun, positive to the afternoon's. Beam by its own angle, diffuse by Erbs (half-way between the sky's clearness and
+    what comes down, since Erbs is over all days), an even sky, ground 0.2. Source: Duffie and Beckman, chapter 2.
+    Raises: GeometryError: a latitude over 90 degrees or a k beyond 0.8.
+    """
+    share = comes_down(latitude_deg, day, k)
+    flat = share * outside_kwh_m2(latitude_deg, day)
+    shares = hour_shares(latitude_deg, day)
+    if tilt_deg <= 0 or flat <= 0:
+        return tuple((flat * shares).tolist())
+    ws, lat, dec = sunset_rad(latitude_deg, day), math.radians(latitude_deg), math.radians(declination_deg(day))
+    if latitude_deg < 0:  # in the south the midday sun stands in the north: mirrored, it is the same sum
+        lat, dec = -lat, -dec
+    tilt, side = math.radians(tilt_deg), math.radians(azimuth_deg)
+    w = np.radians((np.arange(HOURS * FINE) + 0.5) * 15 / FINE - 180)
+    up = np.abs(w) < ws
+    a = 0.409 + 0.5016 * math.sin(ws - math.radians(60))
+    b = 0.6609 - 0.4767 * math.sin(ws - math.radians(60))
+    even = np.where(up, np.maximum(np.cos(w) - math.cos(ws), 0.0), 0.0)
+    whole = even * np.maximum(a + b * np.cos(w), 0.0)
+    cloudy = (diffuse_share(min(k, MOST_K), ws) + diffuse_share(share, ws)) / 2
+    all_of_it = flat * whole / max(float(whole.sum()), 1e-12)
+    diffuse = np.minimum(flat * cloudy * even / max(float(even.sum()), 1e-12), all_of_it)
+    high = math.sin(lat) * math.sin(dec) + math.cos(lat) * math.cos(dec) * np.cos(w)
+    meets = (
+        math.sin(dec) * math.sin(lat) * math.cos(tilt)
+        - math.sin(dec) * math.cos(lat) * math.sin(tilt) * math.cos(side)
+        + math.cos(dec) * math.cos(lat) * math.cos(tilt) * np.cos(w)
+        + math.cos(dec) * math.sin(lat) * math.sin(tilt) * math.cos(side) * np.cos(w)
+        + math.cos(dec) * math.sin(tilt) * math.sin(side) * np.sin(w)
     )
-    return flat * ratio
+    beam = (all_of_it - diffuse) * np.where(up, np.maximum(meets, 0.0) / np.maximum(high, LOWEST_SIN), 0.0)
+    sloped = beam + diffuse * (1 + math.cos(tilt)) / 2 + all_of_it * GROUND * (1 - math.cos(tilt)) / 2
+    return tuple(sloped.reshape(HOURS, FINE).sum(axis=1).tolist())
+
+
+LOWEST_SIN = 0.017  # under a degree the sun lights nothing that counts
+
+
+def on_panel_kwh_m2(latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0, azimuth_deg: float = 0.0) -> float:
+    """A day's sum on a panel [kWh/m2]; arguments and source as ``on_panel_hours``."""
+    return sum(on_panel_hours(latitude_deg, day, k, tilt_deg, azimuth_deg))
 
 
 def darkest_day(latitude_deg: float, months: tuple[int, ...]) -> int:

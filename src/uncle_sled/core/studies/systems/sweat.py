@@ -12,9 +12,11 @@ import math
 
 import msgspec
 
+from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.inside import thickness_m
+from uncle_sled.core.studies.stow.beds import LEAST_WIDE_M
 from uncle_sled.core.studies.systems.heat import AIR_WH_M3K, USUAL_AIR_M3H, Path, paths_of
 
 SLEEPER_G_H = 50.0
@@ -91,8 +93,17 @@ class Night(msgspec.Struct, frozen=True):
 
 
 def sleepers(build: Build, facts: Facts) -> int:
-    """How many sleep in it: those the brief names, else all there are."""
-    return len(build.brief.sleepers) or len(facts.people)
+    """How many sleep in it: those the brief names, else all there are, else as many as its beds hold."""
+    return len(build.brief.sleepers) or len(facts.people) or bed_places(build)
+
+
+def bed_places(build: Build) -> int:
+    """How many the beds of the fullest mode hold [people], by 550 mm across each; nobody named them, and they sleep there."""
+    most = 0
+    for mode in build.stow.modes:
+        beds = [one for one in build.stow.things if not one.taken_out and not one.rides and one.id not in mode.absent and is_bed(one, mode)]  # fmt: skip
+        most = max(most, sum(max(int(min(one.length.si, one.width.si) / LEAST_WIDE_M + 1e-6), 1) for one in beds))
+    return most
 
 
 def made_g_h(build: Build, facts: Facts) -> float:
@@ -129,7 +140,8 @@ def night_of(build: Build, facts: Facts, framed: Framed) -> Night:
     unknown = tuple(p.why for p in paths if p.u_w_m2k is None)
     if why or inside is None or outside is None or brief.humidity_out is None:
         return Night(inside, outside, made, flow, air.vent_m3h is not None, None, None, None, (), unknown, tuple(why))
-    c_out = vapour_kg_m3(brief.humidity_out * saturation_pa(outside), outside)
+    # air that comes in is warmed, and keeps its pressure of vapour, not its vapour for each m3 (ISO 13788)
+    c_out = vapour_kg_m3(brief.humidity_out * saturation_pa(outside), inside)
     rh = rh_at(made, flow, inside, c_out)
     held = min(rh, 1.0)
     dew = dew_c(held * saturation_pa(inside))

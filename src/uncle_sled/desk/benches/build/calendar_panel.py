@@ -320,6 +320,20 @@ class TaskCard(Card):
         for button in (self.fixed, self.done, self.off):
             line.addWidget(button)
         self.box.addLayout(line)
+        marks = QHBoxLayout()
+        marks.setSpacing(4)
+        self.least = {
+            "roll": act_button(
+                "To roll", "It must be done before it rolls: the least set on Today", lambda: self._turn_least("roll")
+            ),
+            "sleep": act_button(
+                "To sleep", "It must be done before one sleeps in it", lambda: self._turn_least("sleep")
+            ),
+        }
+        for button in self.least.values():
+            button.setCheckable(True)
+            marks.addWidget(button)
+        self.box.addLayout(marks)
         self.add = act_button("Add a task of my own", "Something the drawing does not know (A)", bench.add_task)
         self.box.addWidget(self.add)
         self.left_out = ChoiceField("Left out", [])
@@ -393,6 +407,14 @@ class TaskCard(Card):
             return
         self.bench.change(task.id, f"{task.name}: {'not ' if task.fixed else ''}booked for {task.ready}", fixed=not task.fixed, not_before=task.ready)  # fmt: skip
 
+    def _turn_least(self, mark: str) -> None:
+        task = self.task()
+        if task is None:
+            return
+        least = tuple(one for one in task.least if one != mark) if mark in task.least else (*task.least, mark)
+        verb = "is not of" if mark in task.least else "is of"
+        self.bench.change(task.id, f"{task.name} {verb} the least to {mark}", least=least)
+
     def _leave_out(self) -> None:
         task = self.task()
         if task is None:
@@ -419,7 +441,7 @@ class TaskCard(Card):
         self.left_out.offer([("", "left out …"), *out])
         self.left_out.show_value("")
         self.left_out.setVisible(bool(out))
-        for widget in (*self.fields.values(), self.wait_for, self.fixed, self.done, self.off):
+        for widget in (*self.fields.values(), self.wait_for, self.fixed, self.done, self.off, *self.least.values()):
             widget.setEnabled(on)
         self.fields["name"].setEnabled(task is not None and task.own)
         if task is None:
@@ -435,6 +457,8 @@ class TaskCard(Card):
         self.fields["not_before"].show_value(task.ready)
         self.fields["done"].show_value(task.done)
         self.fixed.setChecked(task.fixed)
+        for mark, button in self.least.items():
+            button.setChecked(mark in task.least)
         self.done.setText("Not done" if task.done else "Done")
         told = [task.quantity] if task.quantity else []
         told.append("your own hours" if _own_hours(self._change(task.id)) else task.source)

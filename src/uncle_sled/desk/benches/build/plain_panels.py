@@ -16,7 +16,7 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
-from uncle_sled.core.studies.build.schedule import ROLL, SLEEP, best_schedule, least_set, prebuilt
+from uncle_sled.core.studies.build.schedule import best_schedule, least_set, prebuilt
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
@@ -66,8 +66,8 @@ class TodayPanel(Guarded, QWidget):
             names = ", ".join(one.task.name.lower() for one in early[:6])
             told.append(f"While something is late, these need not wait: {names}{' …' if len(early) > 6 else ''}.")
         tasks = tasks_of(self.session.build, self.session.project.facts)
-        for word, goals in (("To roll", ROLL), ("To sleep in it", SLEEP)):
-            wanted = [one for one in least_set(tasks, goals) if (p := schedule.of(one)) is not None and not p.task.done]
+        for word, mark in (("To roll", "roll"), ("To sleep in it", "sleep")):
+            wanted = [one for one in least_set(tasks, mark) if (p := schedule.of(one)) is not None and not p.task.done]
             if wanted:
                 last = max((p.free for one in wanted if (p := schedule.of(one)) is not None), default=0.0)
                 hours = sum(p.task.left_h for one in wanted if (p := schedule.of(one)) is not None)

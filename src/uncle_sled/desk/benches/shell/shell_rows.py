@@ -87,6 +87,13 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
         Row("Hung", f"{path}.hung", HUNG),
         Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
         Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
+        Row(
+            "Stays open",
+            f"{path}.stays_open",
+            bool,
+            "A vent that nobody can shut: what a flame needs",
+            when=_is(id, "vent"),
+        ),
         *_shut_row(session, id),
         Row("Glass", f"{path}.glazing", GLAZINGS, "Single is taken where nobody said", when=_is_glass(id)),
         Row(

@@ -108,13 +108,15 @@ FIGURE_NAMES = {
     "water_l_day": ("Water", "litres a day"),
     "amp_hours": ("Holds", "Ah as sold, of a battery"),
     "surge": ("Starts with", "times what it runs on"),
+    "start_s": ("Start lasts", "seconds that it draws so much; nothing: over a second"),
     "duty": ("Duty", "share of its hours that it really draws, 0 to 1"),
     "limit_a": ("Gives", "A at most, of a battery or of a station's 12 V outlet"),
     "idle_w": ("Idles at", "W while an inverter is on"),
     "voc_v": ("Open", "V of a panel, from its plate"),
     "beta_pct_k": ("Cold adds", "% of its volts a degree, of a panel"),
     "most_v": ("Takes", "V at most, of a charge controller"),
-    "tilt_deg": ("Tilted", "degrees towards the midday sun, of a panel"),
+    "tilt_deg": ("Tilted", "degrees over level, of a panel"),
+    "azimuth_deg": ("Turned", "degrees from the midday sun, the afternoon's side positive, of a panel"),
     "heat_w": ("Warms", "W that a heater gives"),
     "cool_w": ("Cools", "W that a cooler takes away"),
     "flow_l_min": ("Pumps", "litres a minute"),
@@ -127,8 +129,10 @@ ONLY_OF = {
     "voc_v": ("panel",),
     "beta_pct_k": ("panel",),
     "tilt_deg": ("panel",),
+    "azimuth_deg": ("panel",),
     "most_v": ("solar charger",),
     "surge": ("", "inverter", "inverter charger"),
+    "start_s": ("",),
     "duty": ("",),
     "store_wh": ("", "battery", "station"),
     "solar_wp": ("", "panel"),
@@ -137,7 +141,7 @@ ONLY_OF = {
     "cool_w": ("",),
     "flow_l_min": ("",),
 }
-MOST = {"hours_day": 24.0, "duty": 1.0, "tilt_deg": 90.0}
+MOST = {"hours_day": 24.0, "duty": 1.0, "tilt_deg": 90.0, "azimuth_deg": 180.0}
 UNITS: list[tuple[object, str]] = [
     ("", "what runs, or nothing"),
     ("battery", "a battery"),
@@ -436,6 +440,7 @@ def _burn_rows(path: str) -> list[Row]:
             bool,
             "Air from outside and smoke to outside; a cylinder: in a locker that drains outside",
         ),
+        Row("Smoke up a flue", f"{path}.flued", bool, "Its air comes from the room, its smoke goes up a pipe"),
         Row("Gives off gas", f"{path}.vents_gas", bool, "As a lead battery does while it charges"),
         Row("Gives off fumes", f"{path}.fumes", bool, "Petrol, a generator"),
         Row("Keep it from", f"{path}.near", KEEP_FROM, "Mains equipment from water, cloth from flames"),
@@ -537,8 +542,9 @@ def _figure_rows(id: str, path: str) -> list[Row]:
     def write(name: str) -> Callable[[Any], list[Op]]:
         def ops(value: Any) -> list[Op]:
             most = MOST.get(name)
-            if most is not None and isinstance(value, float) and value > most:
-                raise EntryError(f"{value:g} is more than there is; 0 to {most:g} would be right.")
+            least = -180.0 if name == "azimuth_deg" else 0.0
+            if most is not None and isinstance(value, float) and not least <= value <= most:
+                raise EntryError(f"{value:g} is more than there is; {least:g} to {most:g} would be right.")
             return (
                 [set_to(f"{path}.figures.{name}", value)] if has["it"] else [set_to(f"{path}.figures", {name: value})]
             )
@@ -594,6 +600,7 @@ def _figure_rows(id: str, path: str) -> list[Row]:
                 f"{path}.figures",
                 NUMBER,
                 tip,
+                None if name == "azimuth_deg" else 0.0,
                 ops=write(name),
                 read=read(name, None),
                 when=of(name) if name in ONLY_OF else None,

@@ -290,7 +290,7 @@ def test_two_slides_are_offered_where_no_single_one_is_enough():
     room = allowed_of(s, sure=True)
     furthest = 1.2 + 4.0 - 0.12 - 0.4 - 1.4  # to the inside of the rear wall
     loads = np.array([25.0 if case.mode.towing and case.case.stage != "bare shell" else 0.0 for case in s.table.cases])[
-        s.towing_rows
+        s.towed_rows
     ]
     across = np.zeros(len(loads))
     assert not any(room.holds(loads * dx, across) for dx in np.arange(0, furthest + 0.01, 0.01))

@@ -1,4 +1,4 @@
-"""How it tows and what the frame feels, in the report: the keys ``sway`` and ``frame``."""
+"""How it tows and what the frame feels, in the report: the keys ``braking``, ``sway`` and ``frame``."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.frame_beam import frame_under
+from uncle_sled.core.studies.balance.road_checks import BRAKING_G, statics_of
 from uncle_sled.core.studies.balance.sway import damping, sway
 from uncle_sled.exchange.shell_report import number
 
@@ -16,6 +17,17 @@ def towing_report(s: Studied) -> dict[str, Any]:
     made, under = sway(s), frame_under(s)
     worst = under.worst
     return {
+        "braking": [
+            {
+                "case_id": s.table.cases[row].id,
+                "decel_g": BRAKING_G,
+                "brakes_n": one.brakes_n(BRAKING_G),
+                "pushes_n": one.pushes_n(BRAKING_G),
+                "tongue_kg": one.stopping_kg(BRAKING_G, True),
+            }
+            for row in s.towing_rows
+            if (one := statics_of(s, row)) is not None
+        ],
         "sway": [
             {
                 "case_id": one.case_id,

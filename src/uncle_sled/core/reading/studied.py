@@ -24,6 +24,7 @@ from uncle_sled.core.reading.load_cases import MassTable, mass_table
 from uncle_sled.core.reading.parked import Parked, parked
 
 FARTHEST_M = 100.0
+BARE_SHELL = "bare-shell"  # the standing case of that name
 
 
 class Studied(msgspec.Struct, frozen=True):
@@ -47,6 +48,16 @@ class Studied(msgspec.Struct, frozen=True):
     @property
     def towing_rows(self) -> list[int]:
         return [row for row, case in enumerate(self.table.cases) if case.mode.towing]
+
+    @property
+    def towed_rows(self) -> list[int]:
+        """Towing cases that somebody tows: the standing bare shell only where it is all there is.
+
+        An empty body is weighed and asked after; it is on the road at most once, and blocks nothing.
+        """
+        rows = self.towing_rows
+        real = [row for row in rows if self.table.cases[row].id != BARE_SHELL]
+        return real or rows
 
 
 def whole(s: Studied) -> tuple[object, ...]:

@@ -99,7 +99,7 @@ class State(msgspec.Struct, frozen=True):
 
 def rows_judged(s: Studied) -> list[int]:
     """Cases that a move is judged by: on a vehicle's bed all of them."""
-    return s.towing_rows if s.build.rig.carrier == "ball" else list(range(len(s.table.cases)))
+    return s.towed_rows if s.build.rig.carrier == "ball" else list(range(len(s.table.cases)))
 
 
 def shift_of(s: Studied, move: Moves, chosen: slice | NDArray[np.intp] = slice(None)) -> tuple[Floats, Floats]:

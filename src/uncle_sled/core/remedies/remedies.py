@@ -6,6 +6,7 @@ again: a remedy clears its finding, adds no stop and makes no case worse, or it 
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import cached_property
 
@@ -22,6 +23,7 @@ from uncle_sled.core.findings.rule import Cure
 from uncle_sled.core.findings.stow.held import held_words
 from uncle_sled.core.findings.stow.things import FAR_M
 from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.linear_moves import (
@@ -42,6 +44,8 @@ from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import Words, lower_first
 
 TRIES = 14
+ON_THE_WHEELS = ("ball-", "over-", "leans", "jack", "tail-", "tank-far", "axle")  # codes that are told by the reading
+TOLD_KG = 0.5  # less on the ball is not worth a word
 CLEARINGS = 16
 HEIGHTS = 6  # of the hitch that are tried for one finding
 PAIR_THINGS, PAIR_PLACES = 8, 42
@@ -73,7 +77,7 @@ def with_remedies(s: Studied, tell: Tell) -> tuple[Finding, ...]:
         tell(at / len(found), f"looking for what helps: {lower_first(one.title)}")
         remedy = search.remedy_for(one)
         settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
-    return tuple(settled)
+    return tuple(search.refer(one) for one in settled)
 
 
 class _Search:
@@ -84,6 +88,13 @@ class _Search:
         self.left = max(BUDGET // (len(s.build.stow.things) + 20), 2 * TRIES)  # whole builds that may be judged
         self.words = Words(s.build.brief.reading.shown())
         self.before = state(s)
+        self.screened: Counter[str] = Counter()  # free places held against a finding by the statics, by its id
+        self.held: Counter[str] = Counter()  # how many things were
+        self.judged: Counter[str] = Counter()  # single moves judged whole
+        self.paired: Counter[str] = Counter()  # pairs held against it by the statics
+        self.settles: dict[
+            tuple[str, tuple[str, ...]], list[Finding]
+        ] = {}  # what a remedy of another finding settles too
         self.edits_tried: set[tuple[str, tuple[str, ...]]] = set()  # findings whose plain edit was tried and did not do
         self.room = room_of(s.build, s.facts)
 
@@ -126,6 +137,7 @@ class _Search:
             if self.left <= 0:
                 return None
             self.left -= 1
+            self.judged[one.id] += 1
             self.tell(None, f"trying what helps: {lower_first(one.title)}")
             remedy = self._tried(candidate, one)
             if remedy:
@@ -137,9 +149,10 @@ class _Search:
             yield from self._axle_moves(depth)
         if self.s.support is not None and self.s.support.independent and one.code != "leans":
             yield from self._hitch_heights(one, depth)
-        for move in self.moves:
-            if one.code == "tank-far" and move.thing.id not in one.where:
-                continue
+        own = [move for move in self.moves if one.code != "tank-far" or move.thing.id in one.where]
+        self.screened[one.id] = sum(len(move.x) for move in own)
+        self.held[one.id] = len(own)
+        for move in own:
             yield from self._best_places(one, move, depth)
 
     def _edited(self, one: Finding, cure: Cure) -> Remedy | None:
@@ -225,6 +238,7 @@ class _Search:
         heavy = [m for m in sorted(self.moves, key=lambda m: -m.mass_kg)[:PAIR_THINGS] if len(_few_places(m))]
         few = [_few_places(move) for move in heavy]
         found: list[tuple[float, int, int, int, int]] = []
+        counted = 0
         for i in range(len(heavy)):
             for j in range(i + 1, len(heavy)):
                 self.tell(None, "trying two moves at once")
@@ -238,10 +252,12 @@ class _Search:
                     (along_a[:, None] + along_b[None]).reshape(shape),
                     (across_a[:, None] + across_b[None]).reshape(shape),
                 )
+                counted += shape[0]
                 good = clears(one.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
                 cost = (_trouble(heavy[i], few[i])[:, None] + _trouble(heavy[j], few[j])[None]).ravel()
                 for at in np.flatnonzero(good)[np.argsort(cost[good])][:3]:
                     found.append((float(cost[at]), i, j, int(few[i][at // len(few[j])]), int(few[j][at % len(few[j])])))
+        self.paired[one.id] = counted
         made = []
         for _, i, j, a, b in sorted(found)[: 4 * TRIES]:
             one_, two = heavy[i], heavy[j]
@@ -297,9 +313,24 @@ class _Search:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
         after = findings(tried)
-        if any(f.key == one.key for f in after) or makes_worse(self.found, after, one):
+        if any(f.key == one.key for f in after) or makes_worse(self.found, after, one) or further_out(self.s, tried):
             return None
+        there = {f.key for f in after}
+        for other in self.found:
+            if other.key not in there and other.key != one.key:
+                self.settles.setdefault(other.key, []).append(one)
         return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
+
+    def refer(self, one: Finding) -> Finding:
+        """A finding without a remedy of its own, sent to a card above whose remedy settles it as well."""
+        if one.remedy is not None or one.set_aside or RULES[one.code].helps == "nothing":
+            return one
+        above = next(
+            (other for other in self.settles.get(one.key, []) if self.found.index(other) < self.found.index(one)), None
+        )
+        if above is None:
+            return one
+        return one.settled_by(None, f"What helps against “{above.title}” above settles this too.")
 
     def _why_stuck(self, one: Finding) -> str:
         things = [t for t in self.s.build.stow.things if t.id in one.where]
@@ -320,6 +351,8 @@ class _Search:
         said = RULES[one.code].after
         if said is not None:
             return said(tried, one)
+        if RULES[one.code].helps in ("edit", "free place") and not one.code.startswith(ON_THE_WHEELS):
+            return self._settled(tried)
         if not tried.table.cases:
             return "no load case to read yet"
         case = lower_first(tried.table.cases[row].name)
@@ -342,6 +375,18 @@ class _Search:
             return f"{words.kg(float(b.tongue_kg[lowest]))} on the ball at the least"
         return f"{words.kg(float(b.tongue_kg[row]))} on the ball {case}"
 
+    def _settled(self, tried: Studied) -> str:
+        """What a plain edit leaves: its finding gone, and the ball only where the edit moves it."""
+        now, then = self.s, tried
+        if now.build.rig.carrier != "ball" or len(now.table.cases) != len(then.table.cases) or not then.towed_rows:
+            return "that settles it"
+        row = max(then.towed_rows, key=lambda r: abs(float(then.readings.tongue_kg[r] - now.readings.tongue_kg[r])))
+        moved = float(then.readings.tongue_kg[row] - now.readings.tongue_kg[row])
+        if not np.isfinite(moved) or abs(moved) < TOLD_KG:
+            return "that settles it, and the ball stays"
+        more = "more" if moved > 0 else "less"
+        return f"that settles it, with {self.words.kg(abs(moved))} {more} on the ball {lower_first(then.table.cases[row].name)}"
+
     def why_none(self, one: Finding) -> str:
         placing = axle_placing(self.s) if one.code.startswith("ball-") else None
         if one.code == "will-not-bend":
@@ -363,10 +408,22 @@ class _Search:
             names = [
                 lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
             ]
-            return f"None of the moves that were tried settles it: {names[0]} and {names[1]} pull against each other. Bring the tanks nearer the axle first."
+            return f"No place of the axle serves both {names[0]} and {names[1]}. {self._what_was_tried(one)}"
         if not self.moves:
             return "Nothing aboard has another free place to go to."
-        return "None of the moves that were tried, one or two at once, settles every case."
+        return self._what_was_tried(one)
+
+    def _what_was_tried(self, one: Finding) -> str:
+        """What was looked at for this very finding, and no more than that."""
+        places, whole, pairs = self.screened[one.id], self.judged[one.id], self.paired[one.id]
+        if not places and not pairs:
+            return "No move was looked for here; settle it by hand."
+        many = self.held[one.id]
+        told = f"{many} thing{'s' if many != 1 else ''} at {places} free places were held against it"
+        told += f", and {pairs} pairs of places" if pairs else ""
+        if whole:
+            return f"{told}: {whole} of them were judged whole, and each leaves it, or makes something else worse."
+        return f"{told}: none settles every case it names."
 
 
 def _away(move: Moves) -> Floats:
@@ -406,6 +463,38 @@ def _both(first: Candidate, second: Candidate) -> Candidate:
         return f"{first.says(SPLIT).split(': ' + SPLIT)[0]}. {second.says(after)}"
 
     return Candidate(first.cost + second.cost, (*first.ops, *second.ops), says)
+
+
+NEARLY_KG, NEARLY_USE = 0.25, 0.002  # less than any number on the screen shows
+
+
+def further_out(before: Studied, after: Studied) -> bool:
+    """Whether the ball of any case that is towed, or any limit, comes further out than it was; findings apart.
+
+    A case is out by what lacks to its band, to its least share, or is over its most [kg]; a limit by what is over it.
+    """
+    was, now = out_kg(before), out_kg(after)
+    if any(kg > was.get(id, 0.0) + NEARLY_KG for id, kg in now.items()):
+        return True
+    used = {limit.id: use(limit) for limit in before.limits}
+    return any(
+        use(limit) > max(used.get(limit.id, 1.0), 1.0) + NEARLY_USE
+        for limit in after.limits
+        if limit.severity == "stop"
+    )
+
+
+def out_kg(s: Studied) -> dict[str, float]:
+    """How far out of its band each towed case stands [kg on the ball], by its id; 0 inside."""
+    b = s.readings
+    least = np.asarray(s.band.least_kg(b.total_kg))
+    made = {}
+    for row in s.towed_rows:
+        ball = float(b.tongue_kg[row])
+        low, high = max(float(b.band_kg[row, 0]), float(least[row])), float(b.band_kg[row, 1])
+        if np.isfinite(ball) and np.isfinite(low):
+            made[s.table.cases[row].id] = max(low - ball, ball - high, 0.0)
+    return made
 
 
 DOUBTS = ("ball-unsure", "axles-unsure")

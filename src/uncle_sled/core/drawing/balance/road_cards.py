@@ -51,7 +51,7 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
         return ()
     hard = np.linspace(0.0, MOST_DECEL_G, 31)
     alone, held = (np.array([one.stopping_kg(float(d), own) for d in hard]) for own in (True, False))
-    plot = _plot(0.0, MOST_DECEL_G, np.concatenate([alone, held]), 2, width, height)
+    plot = _plot(0.0, MOST_DECEL_G, np.concatenate([alone, held]), 3, width, height)
     shapes = axes(
         plot, ticks(0, MOST_DECEL_G, 6), kg_ticks(plot, words, 4), lambda g: f"{g:g}", words.bare_kg, "braking, g",
         f"on the ball, {words.shown.mass}",
@@ -61,7 +61,9 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
     shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]  # fmt: skip
     firm, other = one.stopping_kg(at, True), one.stopping_kg(at, False)
     says = f"{at:g} g: {words.bare_kg(one.tongue_kg)} to {words.kg(firm)} on its own brakes,"
-    return (*shapes, *_words([(says, "chalk"), (f"{words.kg(other)} where the car stops it (dashes).", "ink")], width))
+    brakes = f"Its wheels brake with {words.newtons(one.brakes_n(at))}; {words.newtons(one.pushes_n(at))} are left to the ball."
+    told = [(says, "chalk"), (brakes, "ink"), (f"{words.kg(other)} where the car stops it (dashes).", "ink")]
+    return (*shapes, *_words(told, width))
 
 
 def grade_card(s: Studied, row: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:

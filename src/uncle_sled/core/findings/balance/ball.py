@@ -29,6 +29,7 @@ def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if s.build.rig.carrier == "ball" and s.support is not None and s.towing_rows:
         yield from _ball_light(s, words)
         yield from _ball_heavy(s, words)
+        yield from _bare(s, words)
         yield from _chance(s, words)
         yield from _parked(s, words)
     if s.support is not None:
@@ -116,7 +117,7 @@ BALL_LIGHT = Rule(
 
 
 def _ball_light(s: Studied, words: Words) -> Iterator[Finding]:
-    b, rows = s.readings, s.towing_rows
+    b, rows = s.readings, s.towed_rows
     low = b.band_kg[:, 0]
     least = np.asarray(s.band.least_kg(b.total_kg))
     light = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] < max(low[row], least[row]) - 1e-6]
@@ -176,7 +177,7 @@ BALL_HEAVY = Rule(
 
 
 def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
-    b, rows = s.readings, s.towing_rows
+    b, rows = s.readings, s.towed_rows
     high = b.band_kg[:, 1]
     heavy = [row for row in rows if b.total_kg[row] > 0 and b.tongue_kg[row] > high[row] + 1e-6]
     if not heavy:
@@ -201,6 +202,35 @@ def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
     )
 
 
+BARE_OUT = Rule(
+    "bare-shell-out",
+    "note",
+    "Balance",
+    "The empty body would be out of its band, if it were towed so",
+    "It matters only on the way to the painter or home from the maker.",
+    caution=TOW_CAUTION,
+    why_none="Put something in the nose or the tail for that one trip, or carry it on another trailer.",
+)
+
+
+def _bare(s: Studied, words: Words) -> Iterator[Finding]:
+    """The standing bare shell, which nobody tows: told once, and never more than a note."""
+    b, towed = s.readings, set(s.towed_rows)
+    for row in s.towing_rows:
+        if row in towed or not b.total_kg[row] > 0:
+            continue
+        ball, (low, high) = float(b.tongue_kg[row]), (float(kg) for kg in b.band_kg[row])
+        if not low - 1e-6 <= ball <= high + 1e-6:
+            out = "light" if ball < low else "heavy"
+            yield BARE_OUT.found(
+                f"Empty, its nose is {out}",
+                f"Frame and body alone: {words.bare_kg(ball)} of {words.kg(float(b.total_kg[row]))} on the ball, {words.bare_kg(low)} to {words.kg(high)} would be right.",
+                ("ball", "bare"),
+                case_id=s.table.cases[row].id,
+                number=max(low - ball, ball - high),
+            )
+
+
 BALL_UNSURE = Rule(
     "ball-unsure",
     "mind",
@@ -216,7 +246,7 @@ def _chance(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
     inside = [
         row
-        for row in s.towing_rows
+        for row in s.towed_rows
         if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE
     ]
     if not inside:
@@ -282,7 +312,7 @@ LEANS = Rule(
 
 def _lean(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
-    rows = [row for row in s.towing_rows if b.total_kg[row] > 0 and not np.isnan(b.left_kg[row])]
+    rows = [row for row in s.towed_rows if b.total_kg[row] > 0 and not np.isnan(b.left_kg[row])]
     wheels = {row: float(b.left_kg[row] + b.right_kg[row]) for row in rows}
     leaning = [
         row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]
@@ -439,6 +469,7 @@ RULES = (
     NO_MASS,
     BALL_LIGHT,
     BALL_HEAVY,
+    BARE_OUT,
     BALL_UNSURE,
     AXLES_UNSURE,
     LEANS,

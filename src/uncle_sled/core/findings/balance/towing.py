@@ -91,7 +91,9 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
     made = sway.sway(s)
     if not made.said:
         return  # how fast it is to go nobody said; the curve stands on Sway
-    grows = [one for one in made.cases if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh]
+    ids = {s.table.cases[row].id for row in s.towed_rows}
+    towed = [one for one in made.cases if one.case_id in ids]
+    grows = [one for one in towed if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh]
     if grows:
         first = min(grows, key=lambda one: one.critical_kmh or 0.0)
         low, high = sway.critical_span(first.train)
@@ -101,7 +103,7 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
             f"From {words.kmh(first.critical_kmh or 0.0)} on they grow by themselves{span}; {words.kmh(sway.MARGIN * made.at_kmh)} or more would be right for {words.kmh(made.at_kmh)}.{_also(first, grows)}",
             ("sway",), first.case_id, -(first.critical_kmh or 0.0),
         )  # fmt: skip
-    slow = [one for one in made.cases if one not in grows and one.damping_at < sway.GOOD]
+    slow = [one for one in towed if one not in grows and one.damping_at < sway.GOOD]
     if slow:
         least = min(slow, key=lambda one: one.damping_at)
         yield SWAY_LOW.found(

@@ -63,6 +63,13 @@ LOCKER = Rule(
 RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, LOCKER, NO_SMOKE_ALARM)
 
 
+def _blank(s: Studied, fuel: str) -> bool:
+    """Whether a can or cylinder of a fuel is aboard whose volume nobody said."""
+    return any(
+        t.tank and t.tank.contents == fuel and not t.tank.volume and not t.taken_out for t in s.build.stow.things
+    )
+
+
 def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
     """Where gas that leaks goes, and what warns of it: said, denied, or said by nobody, each in its own words."""
     air, things = s.build.systems.air, [t for t in s.build.stow.things if not t.taken_out]
@@ -81,7 +88,7 @@ def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
     made, build = the_gas(s), s.build
     for fuel, days in made.days.items():
-        if made.kg.get(fuel, 0.0) <= 0:
+        if made.kg.get(fuel, 0.0) <= 0 and not _blank(s, fuel):
             yield GAS_SHORT.found(
                 f"No {FUEL[fuel].lower()} aboard",
                 f"{words.fine_kg(made.kg_day[fuel])} a day are burnt, and no tank or can of it is aboard.",

@@ -43,6 +43,8 @@ def axle_placing(s: Studied) -> AxlePlacing | None:
     # an axle typed a kilometre away is judged on a coarser grid, not on a million stations
     stations = np.arange(max(0.2, now - reach / 2), now + reach / 2, max(GRID_M, reach / MOST_STATIONS))
     violation, light = violations_kg(s, stations)
+    judged = set(s.towed_rows)
+    violation[:, [row not in judged for row in rows]] = -np.inf  # an empty body that nobody tows asks for no place
     worst = np.maximum(violation, 0).max(axis=1)
     # among equals (all in band) the deepest inside, else the least bad
     depth = violation.max(axis=1)
@@ -72,7 +74,7 @@ def balance_points(s: Studied) -> tuple[tuple[float, float, str], ...]:
     """
     made = []
     share = (s.band.low + s.band.high) / 2
-    for row in s.towing_rows:
+    for row in s.towed_rows:
         point, total = float(s.readings.cg_m[row, 0]), float(s.readings.total_kg[row])
         aim = min(share, 0.9 * s.band.limit_kg / total) if s.band.limit_kg and total > 0 else share
         if np.isfinite(point) and point > 0 and aim < 1:

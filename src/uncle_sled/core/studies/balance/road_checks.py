@@ -21,7 +21,7 @@ from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
 from uncle_sled.core.studies.shell.shell_measures import departure_deg
-from uncle_sled.core.units import FIRM_STOP_G
+from uncle_sled.core.units import FIRM_STOP_G, GRAVITY
 
 # Speed symbol to km/h. Source: the tyre trade's standard table.
 SPEED_KMH = {
@@ -120,6 +120,15 @@ class Statics(msgspec.Struct, frozen=True):
         # the wheels slide: B = GRIP (W - T_b), D = W d - B, solved for T_b
         gripped = push * (self.cg_height_m - self.hitch_m) + GRIP * self.total_kg * self.hitch_m
         return (self.tongue_kg * self.axle_m + gripped) / (self.axle_m + GRIP * self.hitch_m)
+
+    def brakes_n(self, decel_g: float) -> float:
+        """What the trailer's own wheels brake with [N], all of them: the whole W d, at most GRIP of what stands on them."""
+        wheels = self.total_kg - self.stopping_kg(decel_g, True)
+        return min(self.total_kg * decel_g, GRIP * wheels) * GRAVITY
+
+    def pushes_n(self, decel_g: float) -> float:
+        """What its own brakes leave for the ball to hold [N], along the road."""
+        return self.total_kg * decel_g * GRAVITY - self.brakes_n(decel_g)
 
     def on_grade_kg(self, grade: float) -> float:
         """Ball load standing or held by the car on a grade [kg]; nose down is positive."""

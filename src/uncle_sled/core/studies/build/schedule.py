@@ -258,7 +258,16 @@ def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str)
     schedule = _scheduled(tasks, days, last, False, nobody)
     if schedule.loop or not schedule.placed:
         return 0.0
-    there = tuple(msgspec.structs.replace(one, ready="", because="") if one.id == id else one for one in tasks)
+    late = next((one for one in tasks if one.id == id), None)
+    if late is None:
+        return 0.0
+    # the same delivery may hold up more than one task
+    there = tuple(
+        msgspec.structs.replace(one, ready="", because="")
+        if (one.ready, one.because) == (late.ready, late.because)
+        else one
+        for one in tasks
+    )
     end = max(one.free for one in schedule.placed)
     tried = [schedule_with(there, days, order, schedule.now) for order in orders_of(tasks, schedule.critical)]
     best = min((max((p.free for p in placed), default=end) for placed, never in tried if len(never) <= len(schedule.never)), default=end)  # fmt: skip

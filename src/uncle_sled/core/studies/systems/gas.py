@@ -90,7 +90,10 @@ def gas_of(build: Build) -> Gas:
             why.append(f"{one.name}: {'what it gives' if one.kw is None else 'its hours a day'} is not said")
         elif one.fuel in KG_L:
             day[one.fuel] = day.get(one.fuel, 0.0) + one.kg_day
-    days = {fuel: (kg.get(fuel, 0.0) / used if used > 0 else None) for fuel, used in day.items()}
+    blank = [t for t in build.stow.things if t.tank is not None and t.tank.contents in KG_L and not t.tank.volume and not t.taken_out]  # fmt: skip
+    why += [f"{t.name}: how much it holds is not said" for t in blank]
+    unsaid = {t.tank.contents for t in blank if t.tank is not None}
+    days = {fuel: (kg.get(fuel, 0.0) / used if used > 0 and fuel not in unsaid else None) for fuel, used in day.items()}
     table: list[tuple[float, tuple[float, ...]]] = []
     if cylinders:
         first = max(cylinders, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0)

@@ -12,6 +12,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.wiring.appliances import figures_of
+from uncle_sled.core.words import lower_first
 
 DRUNK_L = 2.0
 TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
@@ -45,6 +46,7 @@ class Water(msgspec.Struct, frozen=True):
     heat_wh: float | None  # for one shower
     fall_ok: bool | None
     why: tuple[str, ...]
+    unsaid: tuple[str, ...] = ()  # contents of tanks aboard whose volume nobody said: what they hold is not known
 
 
 def hose_kpa_m(flow_l_min: float, bore_m: float) -> tuple[float, float]:
@@ -92,12 +94,19 @@ def water_of(build: Build, people: int) -> Water:
             and not thing.taken_out
         ):
             held[thing.tank.contents] += thing.tank.volume.si * 1000
+    blank = [
+        t for t in build.stow.things
+        if t.tank is not None and t.tank.contents in held and not (t.tank.volume and t.tank.volume.si > 0)
+        and WARMS not in t.roles and not t.taken_out
+    ]  # fmt: skip
+    unsaid = tuple(dict.fromkeys(str(t.tank.contents) for t in blank if t.tank is not None))
     need = need_l(build, people)
     grey = max(need - DRUNK_L * people, 0.0)
     why = []
     if people == 0:
         why.append("Nobody sleeps in it on Brief, so nobody drinks.")
-    if held["fresh"] <= 0:
+    why += [f"How much {lower_first(t.name)} holds is not said." for t in blank]
+    if held["fresh"] <= 0 and "fresh" not in unsaid:
         why.append("There is no fresh tank or jug with a volume.")
     wanted = w.days if w.days is not None else build.brief.nights_off
     days = int(max(wanted or 0, 7)) + 1
@@ -116,10 +125,10 @@ def water_of(build: Build, people: int) -> Water:
         fall = w.fall.si / w.drain_length.si >= LEAST_FALL - 1e-9
     return Water(
         people, need, grey, held["fresh"], held["grey"],
-        held["fresh"] / need if need > 0 and held["fresh"] > 0 else None,
-        held["grey"] / grey if grey > 0 and held["grey"] > 0 else None,
+        held["fresh"] / need if need > 0 and held["fresh"] > 0 and "fresh" not in unsaid else None,
+        held["grey"] / grey if grey > 0 and held["grey"] > 0 and "grey" not in unsaid else None,
         float(wanted) if wanted is not None else None, left, back,
         kpa * flow / 60 / PUMP_ETA if pumps else None, kpa if pumps else None, loss, speed,
         long, w.hose_length is not None,
-        HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None, fall, tuple(why),
+        HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None, fall, tuple(why), unsaid,
     )  # fmt: skip

@@ -230,7 +230,7 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
 def _check(args: argparse.Namespace) -> int:
     _, s, found = _studied(args.file)
     for one in found:
-        print(f"{one.severity}: {one.title}. {one.says}")
+        print(f"{one.severity}: {one.title}{'' if one.title.endswith(('?', '.')) else '.'} {one.says}")
     stops = [one for one in found if one.severity == "stop"]
     limits = every_limit(s)
     held, every = len(limits.limits), len(limits.limits) + len(limits.unchecked)

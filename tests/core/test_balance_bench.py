@@ -420,7 +420,7 @@ def test_turning_room_is_the_corner_s_way_round_the_ball():
     s = studied(a_thing("t", 50), facts=Facts(vehicles=(car,)))
     assert [(one.name, one.nose) for one in road_checks.turning(s)] == [("Car", "the body")]
     assert road_checks.turning(studied(shell=a_shell())) == ()
-    near = studied(a_thing("g", 12, x=0.3, size=(0.3, 0.9, 0.5), outside=True), facts=Facts(vehicles=(car,)))
+    near = studied(a_thing("g", 12, x=0.2, size=(0.3, 0.9, 0.5), outside=True), facts=Facts(vehicles=(car,)))
     met = next(one for one in findings(near) if one.code == "nose-meets-car")
     assert met.where == ("g", "v") and "the box g" in met.says and met.severity == "mind"
 

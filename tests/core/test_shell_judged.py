@@ -85,7 +85,7 @@ def test_a_good_body_says_nothing():
     hole = a_hole("w", "left side", 1, 0.8, 0.6, 0.4, seal="tape", drip=True)
     body = a_build(shell=a_body("gable", "stick timber", openings=(hole,)), rig=a_rig(stabiliser_station=Length(4.0)))
     # on a short frame, and empty it is light for its height
-    spoken = {"past-frame", "tips-in-wind"}
+    spoken = {"past-frame", "tips-in-wind", "ridge-unsaid"}
     assert shell_codes(judged(body.shell)) - spoken == {"seams-unsaid"}
     dry = msgspec.structs.replace(
         body, shell=msgspec.structs.replace(body.shell, seams=usual_seams(study(body, Facts())))

@@ -175,6 +175,7 @@ def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):
         "add: lithium 100",
         "add: stove two",
         "add: gas cylinder 5",
+        "add: co alarm",
     ):
         builder.find(thing)
     builder.find("view: shell, openings")
@@ -193,7 +194,7 @@ def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     assert session.studied.support is not None and _in_band(session) == []
     assert "stop" not in codes.values(), codes
-    assert len(session.build.stow.things) == 6 and len(session.build.shell.openings) == 4
+    assert len(session.build.stow.things) == 7 and len(session.build.shell.openings) == 4
     assert not any(code.startswith("clash") or code == "held-loose" for code in codes), codes
 
 

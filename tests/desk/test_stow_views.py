@@ -239,7 +239,7 @@ def test_fit_and_holding_speak_and_point(open_on):
 
     bench.show_view("Held")
     held = bench.panel("Held")
-    assert {one.fault for one in held.model.held} == {""} and not held.strap_button.isEnabled()
+    assert {one.fault for one in held.model.held} == {"", "unrated"} and not held.strap_button.isEnabled()
     session.edit("Loose", [set_to("stow.things.t1.hold", None)])
     session.edit(
         "Loose",

@@ -312,7 +312,7 @@ def test_a_thing_found_on_the_shelf_is_added(open_on):
     window.finder.take(window.finder.list.item(0))
 
     assert window.session.stop == "Stow" and len(window.session.build.stow.things) == many + 1
-    assert window.session.build.stow.things[-1].role == "CO alarm"
+    assert window.session.build.stow.things[-1].roles == ("CO alarm",)
     assert not any(unit in title for title in titles_in(window, "fresh tank") for unit in (" L,", " kg,"))
 
 

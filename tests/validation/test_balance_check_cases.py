@@ -84,7 +84,8 @@ def test_the_axle_window_puts_every_case_in_band_and_its_ends_are_tight():
     low, high = placing.window_m
     for station, inside in ((low, True), (high, True), (low - 0.02, False), (high + 0.02, False)):
         tongue, total = tongue_at_stations(s, np.array([station]))
-        shares = tongue[0] / total[0]
+        judged = [row in s.towed_rows for row in s.towing_rows]  # the bare shell asks for no place
+        shares = (tongue[0] / total[0])[judged]
         assert bool(((shares >= 0.05 - 1e-9) & (shares <= 0.07 + 1e-9)).all()) is inside
 
 

@@ -57,16 +57,17 @@ def test_headers_snow_panels_walls_and_wind_are_those_of_the_notes() -> None:
 
 
 def test_a_whole_roof_by_hand_and_nothing_unsaid_is_checked() -> None:
-    found, s = checks("orchard-keeper", set_to("brief.ground_snow_kpa", 1.5))
+    ridge = set_to("shell.ridge", {"held_by": "beam", "beam": {"thick": {"si": 0.09}, "deep": {"si": 0.295}}})
+    found, s = checks("orchard-keeper", ridge, set_to("brief.ground_snow_kpa", 1.5))
     snow = found["roof-snow"]
     rafters = [m for m in s.framed.members if m.id == snow.where[1]]
     assert rafters and snow.face == "computed" and "1.05" in snow.how
     _wide, deep = rafters[0].section_m
     assert snow.limit == pytest.approx(6e6 * (1.5 if deep < 0.102 else 1.3) * 1.15 * 1.15)
-    without, _ = checks("orchard-keeper", set_to("brief.ground_snow_kpa", None))
+    without, _ = checks("orchard-keeper", ridge, set_to("brief.ground_snow_kpa", None))
     assert without["roof-snow"].face == "not checked" and "Brief" in without["roof-snow"].why
     assert without["roof-snow"].use is None and without["roof-person"].use is not None
-    twice, _ = checks("orchard-keeper", set_to("brief.ground_snow_kpa", 3.0))
+    twice, _ = checks("orchard-keeper", ridge, set_to("brief.ground_snow_kpa", 3.0))
     dead = 0.33
     assert twice["roof-snow"].value / snow.value == pytest.approx((2.1 + dead) / (1.05 + dead), rel=0.02)
     assert found["racking-along"].limit == 2500.0

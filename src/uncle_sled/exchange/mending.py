@@ -8,7 +8,7 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.bounds import RATINGS, STRANGE, inner_fields
+from uncle_sled.core.document.bounds import NEVER_NOTHING, RATINGS, STRANGE, inner_fields
 from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.references import S, changed, referring_right
@@ -46,7 +46,11 @@ def with_limits_given(project: Project) -> tuple[Project, tuple[str, ...]]:
             hold = thing.hold and _given(thing.hold, f"{where}.stow.things.{thing.id}.hold", said)
             things.append(changed(thing, hold=hold) if hold is not thing.hold else thing)
         stow = changed(build.stow, things=tuple(things))
-        builds.append(changed(build, rig=rig, stow=stow, brief=_given(build.brief, f"{where}.brief", said)))
+        wires = tuple(_given(one, f"{where}.systems.wires.{one.id}", said) for one in build.systems.wires)
+        systems = changed(build.systems, wires=wires) if wires != build.systems.wires else build.systems
+        builds.append(
+            changed(build, rig=rig, stow=stow, systems=systems, brief=_given(build.brief, f"{where}.brief", said))
+        )
     return changed(project, facts=facts, variants=tuple(builds)), tuple(said)
 
 
@@ -54,8 +58,9 @@ def _given(node: S, place: str, said: list[str]) -> S:
     """The node with each limit of 0 left empty."""
     none: dict[str, None] = {}
     for name, what, _ in inner_fields(type(node)):
-        if what == "quantity" and name in RATINGS and (value := getattr(node, name)) is not None and value.si == 0:
-            said.append(f"{place}.{name}: 0 is no limit; it was read as not given.")
+        never = name in RATINGS or (type(node).__name__, name) in NEVER_NOTHING
+        if what == "quantity" and never and (value := getattr(node, name)) is not None and value.si == 0:
+            said.append(f"{place}.{name}: 0 is no {'limit' if name in RATINGS else name}; it was read as not given.")
             none[name] = None
     return changed(node, **none) if none else node
 

@@ -81,6 +81,8 @@ def roles_guessed(thing: dict[str, Any]) -> list[str]:
         made.append("runs on petrol")
     if kind == "outside carrier" and name.startswith("roof"):
         made.append("rides on the roof")
+    if kind == "outside carrier" and word("roof tent"):
+        made.append("sleeps on the roof")
     if word("gas alarm", "gas detector"):
         made.append("gas alarm")
     return list(dict.fromkeys(made))

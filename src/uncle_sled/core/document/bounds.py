@@ -88,6 +88,8 @@ _OF_PLATES = ("rating", "rated", "gross_total", "axle_group", "front_rating", "r
 _OF_FITTINGS = ("coupler_rating", "hitch_rating", "jack_rating", "stabiliser_rating", "chain_rating")
 _OF_CARS = ("unbraked_limit", "tongue_limit", "tow_limit", "train_limit", "rear_axle_rating", "front_axle_rating")
 RATINGS = frozenset((*_OF_PLATES, *_OF_FITTINGS, *_OF_CARS, "road_height", "road_width", "road_length"))
+# Sizes of which nothing at all is never one: not known is what they are then.
+NEVER_NOTHING = frozenset({("Wire", "length")})
 # Signs that no name holds: they cannot be seen, printed or written to XML.
 STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
 UNSEEN = re.compile("[\x00-\x1f\x7f\ufffe\uffff]")
@@ -148,6 +150,10 @@ def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Q
         if what == "quantity":
             if value.si <= 0:  # asked here too, because hardly any is
                 faults += below_nothing(value, name, place)
+                if value.si == 0 and (kind.__name__, name) in NEVER_NOTHING:
+                    faults.append(
+                        f"{place}{name}: 0 is no {name}; it must be more than 0, or empty where it is not known."
+                    )
             if value.typed is not None:
                 typed.append((f"{place}{name}", value))
         elif what == "model":

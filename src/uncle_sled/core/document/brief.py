@@ -99,6 +99,7 @@ class Brief(msgspec.Struct, frozen=True):
     wet_gear_g_h: Figure | None = None  # what wet clothes and gear give off inside
     ground_snow_kpa: Figure | None = None  # of the place, by its code
     parked_wind_m_s: Figure | None = None  # gust where it stands
+    nobody_on_roof: bool = False  # nobody goes on this roof: not asked of it, and printed on its papers
     mains: Literal["", "120", "230"] = ""  # by the practice where nobody said
     budget: Figure | None = None  # for all of it, in one's own money
     notes: Story = ""

@@ -93,7 +93,7 @@ class Strut(msgspec.Struct, frozen=True):
     lid_z: Length = Length(-0.098)
     rise: Figure = 1.25  # of the force, pushed right in
     friction_n: Figure = 40.0
-    second: Literal["", "prop", "pin", "catch"] = ""  # what holds it when a strut gives way
+    second: Literal["", "prop", "pin", "catch", "ledge", "chain"] = ""  # what holds it when a strut gives way
 
 
 class Winch(msgspec.Struct, frozen=True):
@@ -107,6 +107,7 @@ class Winch(msgspec.Struct, frozen=True):
     rope_n: Figure | None = None  # breaks at
     pin_n: Figure | None = None  # one carries
     brake: bool = False  # holds by itself without a hand
+    second: Literal["", "prop", "pin", "ledge", "chain"] = ""  # what holds the bed up when a rope gives way
 
 
 class PullOut(msgspec.Struct, frozen=True):

@@ -28,6 +28,7 @@ Role = Literal[
     "toilet",
     "runs on petrol",
     "rides on the roof",
+    "sleeps on the roof",
     "CO alarm",
     "smoke alarm",
     "gas alarm",

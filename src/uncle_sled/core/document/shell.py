@@ -284,6 +284,17 @@ class Loft(msgspec.Struct, frozen=True):
     rung: Section | None = None  # of its ladder: as one sees it, and its depth to step on
 
 
+class Ridge(msgspec.Struct, frozen=True):
+    """What holds a pitched roof at its ridge, or a butterfly at its valley; nobody said: nothing."""
+
+    held_by: Literal["", "beam", "ties", "collars"] = ""
+    beam: Section | None = None  # of softwood, on edge
+    span: Length | None = None  # the longest between what carries it; the body's length where nobody said
+    tie_pitch: Length | None = None
+    tie_holds_n: Figure | None = None  # what one tie or collar holds with its joints
+    collar_up: Length | None = None  # over the plates
+
+
 class Sketch(msgspec.Struct, frozen=True):
     """A picture that lies under the profile to be traced: PNG or JPEG in base64, its lower left corner and scale."""
 
@@ -326,6 +337,7 @@ class Shell(msgspec.Struct, frozen=True):
     seams: tuple[SeamMade, ...] = ()
     splits: tuple[Split, ...] = ()
     joint_gap: Length | None = None  # slack of one bolted joint between sections
+    ridge: Ridge | None = None
 
     @property
     def inner(self) -> tuple[Partition | Loft, ...]:

@@ -16,7 +16,7 @@ from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
-from uncle_sled.core.findings.stow import built, clash, dangerous, fitting, held, tanks, things
+from uncle_sled.core.findings.stow import built, clash, dangerous, fitting, held, inner_doors, tanks, things
 from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
@@ -42,6 +42,7 @@ PLACES = (
     fitting,
     held,
     built,
+    inner_doors,
     power,
     wiring,
     water,
@@ -116,6 +117,7 @@ def _at_rest(s: Studied) -> tuple[Finding, ...]:
         *fitting.fitting_findings(s, words),
         *held.held_findings(s, words),
         *built.built_findings(s, words),
+        *inner_doors.inner_door_findings(s, words),
         *dangerous.danger_findings(s, words),
         *power.power_findings(s, words),
         *wiring.wiring_findings(s, words),

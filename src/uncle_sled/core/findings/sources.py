@@ -22,6 +22,7 @@ SOURCES = {
     "fitting": "layout practice for beds, aisles and ways out",
     "held": "direct lashing, EN 12195-1, and cargo practice",
     "built": "statics; gas struts by their data; shop rules for drawers and beds",
+    "inner_doors": "plane geometry of a leaf that turns",
     "power": "hourly balance of sun, loads and battery",
     "wiring": "ISO 10133 and NEC habit for conductors and fuses",
     "water": "litres a day against what is aboard",

@@ -13,10 +13,10 @@ from shapely.geometry import Polygon
 from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
-from uncle_sled.core.framing.frame_body import Framed, framed_depth_m, wheel_box_spans
+from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.welded_tube import tube_in_wall
-from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
+from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net, section_points
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.parts.part import MEMBER_M, Part
@@ -84,6 +84,7 @@ def parts_of_shell(
                     base=True,
                 )
             )
+    parts += _ridge(shell, body, library)
     lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library)]
     if weighed:
         return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
@@ -220,6 +221,21 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
             )
         )
     return made
+
+
+def _ridge(shell: Shell, body: Body, library: Library) -> list[Part]:
+    """The beam under a ridge or valley, from end to end of the body; ties and collars weigh little and are left out."""
+    ridge = shell.ridge
+    if ridge is None or ridge.held_by != "beam" or ridge.beam is None or shell.form not in ("gable", "butterfly"):
+        return []
+    thick, deep = ridge.beam.thick.si, ridge.beam.deep.si
+    mass = thick * deep * body.length * (library["softwood"].density_kg_m3 or 450.0) * (1 + FASTENERS)
+    if mass <= 0:
+        return []
+    high = body.under + section_points(shell, body)[2][1] - deep / 2
+    name = "Valley beam" if shell.form == "butterfly" else "Ridge beam"
+    at = (body.front + body.length / 2, 0.0, high)
+    return [Part("ridge-beam", name, "shell", "shell.ridge", "computed", mass, *at, (body.length, thick, deep), MEMBER_M, "shell", base=True)]  # fmt: skip
 
 
 def _of_members(members: list[Member], body: Body) -> tuple[Surface, ...]:

@@ -7,6 +7,7 @@ across; z above the ground. A pocket door goes between the two skins: no stud an
 from __future__ import annotations
 
 import itertools
+import math
 
 import msgspec
 from shapely import box
@@ -96,6 +97,27 @@ def inner_shape(shell: Shell, body: Body) -> Polygon | None:
             if thick > 0:
                 shape = shape.difference(edge.buffer(thick, cap_style="square", join_style="mitre"))
     return _one(shape)
+
+
+ARC = 12  # steps of a leaf's swing
+
+
+def leaf_arc(wall: Wall, one: Partition) -> list[tuple[float, float]] | None:
+    """The hinge of a hinged leaf, then its free edge from shut to open, in plan [m]; None where no leaf turns."""
+    if wall.door is None or one.door != "hinged":
+        return None
+    left, _, right, _ = wall.door.bounds
+    wide = right - left
+    hinge, free = (left, right) if one.hung == "start" else (right, left)
+    sign, way = (1.0 if one.opens == "rear or right" else -1.0), (1.0 if free > hinge else -1.0)
+
+    def at(u: float, v: float) -> tuple[float, float]:
+        if wall.way == "across":
+            return (wall.low[0] + wall.high[0]) / 2 + v, u
+        return u, (wall.low[1] + wall.high[1]) / 2 + v
+
+    turned = (math.pi / 2 * k / ARC for k in range(ARC + 1))
+    return [at(hinge, 0.0), *(at(hinge + way * wide * math.cos(t), sign * wide * math.sin(t)) for t in turned)]
 
 
 def _of(shell: Shell, body: Body, library: Library) -> tuple[object, ...]:

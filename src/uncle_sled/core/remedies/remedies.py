@@ -325,9 +325,8 @@ class _Search:
         """A finding without a remedy of its own, sent to a card above whose remedy settles it as well."""
         if one.remedy is not None or one.set_aside or RULES[one.code].helps == "nothing":
             return one
-        above = next(
-            (other for other in self.settles.get(one.key, []) if self.found.index(other) < self.found.index(one)), None
-        )
+        order = {other.key: at for at, other in enumerate(self.found)}
+        above = next((o for o in self.settles.get(one.key, []) if order[o.key] < order[one.key]), None)
         if above is None:
             return one
         return one.settled_by(None, f"What helps against “{above.title}” above settles this too.")

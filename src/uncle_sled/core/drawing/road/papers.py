@@ -136,6 +136,8 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     if body is not None:
         sheet.row("Body", f"{words.m(body.length)} x {words.m(body.width)}", "as drawn")
         sheet.row("Height over the ground", words.m(max(float(z) for _, z in body.side.polygon)), "as drawn")
+    if s.build.brief.nobody_on_roof:
+        sheet.row("Roof", "nobody goes on it", "as said")
     for k, axle in enumerate(rig.axles, 1):
         sheet.row(f"Axle {k} from the ball", words.m(axle.station.si), "as drawn")
     if rig.track is not None:
@@ -220,6 +222,9 @@ def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
         for check in made.lines:
             if check.tick is None:
                 sheet.text(f"open: {check.says}", 10, "pencil")
+    if s.build.brief.nobody_on_roof:
+        sheet.head("The roof")
+        sheet.text("Nobody goes on this roof: it was not asked to bear anybody, and was not checked for it.")
     sheet.head("Handed over")
     sheet.sign(f"builder: {s.build.road.builder or ''}")
     sheet.sign(f"owner: {s.build.road.owner or ''}")

@@ -2,18 +2,15 @@
 
 from __future__ import annotations
 
-import math
-
 from uncle_sled.core.document.shell import Loft, Partition, Shell
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import inside_of
-from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_plan_m, walls_of
+from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_plan_m, leaf_arc, walls_of
 from uncle_sled.core.reading.studied import Studied
 
-ARC = 10
 RUNG_M = 0.28
 
 
@@ -94,17 +91,12 @@ def _leaf(wall: Wall, one: Partition) -> list[Primitive]:
         return []
     left, _, right, _ = wall.door.bounds
     wide = right - left
-    if one.door == "hinged":
-        hinge, free = (left, right) if one.hung == "start" else (right, left)
-        sign = 1.0 if one.opens == "rear or right" else -1.0
-        way = 1.0 if free > hinge else -1.0
-        arc = [
-            _at(wall, hinge + way * wide * math.cos(t), sign * wide * math.sin(t))
-            for t in (math.pi / 2 * k / ARC for k in range(ARC + 1))
-        ]
+    swing = leaf_arc(wall, one)
+    if swing is not None:
+        hinge, *arc = swing
         return [
             Poly(tuple(arc), "pencil", "", 0.9, False, dash=(3, 3), id=wall.id),
-            line(_at(wall, hinge, 0.0), arc[-1], "ink", 2.0, id=wall.id),
+            line(hinge, arc[-1], "ink", 2.0, id=wall.id),
         ]
     start = left - wide if one.hung == "start" else right
     if one.door == "sliding":

@@ -11,6 +11,7 @@ from uncle_sled.core.studies.balance.axle_conflicts import SPARE_M, tyre_gap
 from uncle_sled.core.studies.balance.road_checks import turning
 from uncle_sled.core.words import Words, upper_first
 
+BACKS_DEG = 60.0  # as sharp as one backs on purpose; sharper the car cannot push it straight again
 CAUTION = "Screening only: try it slowly in an empty yard, somebody watching, before the road."
 
 
@@ -24,7 +25,7 @@ NOSE_MEETS_CAR = Rule(
     "mind",
     "Rig",
     "In a tight bend the nose reaches the car",
-    "Backing round a corner folds car and trailer to a right angle.",
+    "Backing round a corner folds car and trailer sharply; nobody feels the nose come.",
     caution=CAUTION,
     why_none="A longer drawbar, a narrower nose, or never that sharp.",
 )
@@ -32,12 +33,12 @@ NOSE_MEETS_CAR = Rule(
 
 def _bend(s: Studied, words: Words) -> Iterator[Finding]:
     for one in turning(s):
-        if one.gap_m < 0:
+        if one.from_deg is not None and one.from_deg < BACKS_DEG:
             yield NOSE_MEETS_CAR.found(
                 f"{upper_first(one.nose)} meets the car",
-                f"{one.name}: at {one.at_deg:.0f}° {one.nose} reaches {words.m(-one.gap_m)} into its tail.",
+                f"{one.name}: from {one.from_deg:.0f}° on {one.nose} stands in its tail; backing round a corner wants {BACKS_DEG:.0f}°.",
                 (one.nose_id, one.vehicle_id),
-                number=-one.gap_m,
+                number=BACKS_DEG - one.from_deg,
             )
 
 

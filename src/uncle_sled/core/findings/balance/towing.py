@@ -77,7 +77,7 @@ SWAY_LOW = Rule("sway-low", "mind", "Balance", "Its swings settle slowly at the 
 OVERSTEERS = Rule("car-oversteers", "mind", "Balance", "The car in front turns away by itself", "With its front so light the car is unsteady, whatever the trailer does.", CAUTION, why_none="Less on the ball, or less behind the car's rear axle.")  # fmt: skip
 FRAME_WEAK = Rule("frame-weak", "mind", "Balance", "Rails over their yield on the road, parked or lifted", "It bends for good, then cracks at a weld.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
 TONGUE_SLENDER = Rule("tongue-slender", "mind", "Balance", "A drawbar too slender for what hangs on it", "All of the ball's load bends it at the first cross-member.", FRAME_CAUTION, why_none="A deeper drawbar, a shorter one, or a third leg (Rails, on Rig).")  # fmt: skip
-FRAME_SOFT = Rule("frame-soft", "note", "Balance", "Rails that sink more than a 500th of their span", "Doors stick and skins crack; the body helps, and is not counted.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
+FRAME_SOFT = Rule("frame-soft", "mind", "Balance", "Rails that sink more than a 500th of their span", "Doors stick and skins crack; the body helps, and is not counted.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
 FRAME_MENDED = Rule("frame-mended", "mind", "Balance", "A frame that was reinforced where it cracked", "A crack says that it was over its strength there; a plate over it moves the crack to the plate's end.", FRAME_CAUTION, why_none="Have it looked at by somebody who repairs frames before it carries more.")  # fmt: skip
 RULES = (SWAY_CRITICAL, SWAY_LOW, OVERSTEERS, FRAME_WEAK, TONGUE_SLENDER, FRAME_SOFT, FRAME_MENDED)
 

@@ -159,7 +159,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
             )
     for lift in lifts_of(s):
         if lift.refusals and not lift.lift.done:
-            yield LIFT.found(f"{lift.name}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id))  # fmt: skip
+            yield LIFT.found(f"{upper_first(lift.name)}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id))  # fmt: skip
         unknown = next((said for said in lift.said if said.verdict == "not checked"), None)
         if unknown is not None and not lift.lift.done:
             yield SLING.found(

@@ -5,12 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+import msgspec
+
 from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.shell import Ridge
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.screening import Check, screening
+from uncle_sled.core.studies.shell.ridge import held, pitch_of, proposed
+from uncle_sled.core.studies.shell.screening import Check, roof_load_pa, screening
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 
@@ -46,6 +50,34 @@ def _stronger_roof(s: Studied, one: Finding) -> Made | None:
     return None
 
 
+def _ridge_beam(s: Studied, one: Finding) -> Made | None:
+    """The least beam as sold from what carries it to what carries it; nothing where none as sold does."""
+    body, shell = s.framed.body, s.build.shell
+    pitch = pitch_of(shell, body)
+    if body is None or pitch is None:
+        return None
+    load = roof_load_pa(s, [surface for surface in body.surfaces if surface.kind == "roof"], pitch)
+    if load is None:
+        return None
+    span = shell.ridge.span.si if shell.ridge is not None and shell.ridge.span is not None else pitch.long_m
+    found = proposed(pitch, load, span, s.build.brief.region == "North American")
+    if found is None:
+        return None
+    was = msgspec.to_builtins(shell.ridge or Ridge())
+    made = {**was, "held_by": "beam", "beam": {"thick": {"si": round(found[0], 5)}, "deep": {"si": round(found[1], 5)}}}
+    name = "valley" if pitch.valley else "ridge"
+    return (set_to("shell.ridge", made),), f"Put a {name} beam of {_words(s).section(found)} over {_words(s).m(span)}"
+
+
+def _ridge_after(s: Studied, one: Finding) -> str:
+    made = _check(s, "ridge")
+    return (
+        f"{(made.use or 0.0) * 100:.0f} % of what it may carry"
+        if made is not None and made.use is not None
+        else "it is judged again"
+    )
+
+
 def _shorter_screws(s: Studied, one: Finding) -> Made | None:
     made = _check(s, "screw")
     if made is None or made.limit is None or made.limit < 0.01:
@@ -56,8 +88,8 @@ def _shorter_screws(s: Studied, one: Finding) -> Made | None:
 
 
 ROOF_SNOW = Rule("roof-weak-snow", "mind", "Shell", "A roof whose sticks the snow bends too far", "Ground snow is what the place's code says; a roof carries a share of it.", SCREEN, helps="edit", cure=_stronger_roof)  # fmt: skip
-ROOF_SOFT = Rule("roof-soft", "note", "Shell", "A roof that sinks more than a 240th of its span", "Water stands where a roof hangs through, and a ceiling cracks.", SCREEN, why_none="Deeper sticks, a shorter span, or skins glued on so that they help.")  # fmt: skip
-ROOF_PERSON = Rule("roof-no-person", "note", "Shell", "A roof that bears nobody", "Somebody will want to wash it, or lift snow off.", SCREEN, why_none="Work from a ladder or a plank over two sticks, or set deeper sticks closer.")  # fmt: skip
+ROOF_SOFT = Rule("roof-soft", "mind", "Shell", "A roof that sinks more than a 240th of its span", "Water stands where a roof hangs through, and a ceiling cracks.", SCREEN, why_none="Deeper sticks, a shorter span, or skins glued on so that they help.")  # fmt: skip
+ROOF_PERSON = Rule("roof-no-person", "mind", "Shell", "A roof that bears nobody", "Somebody will want to wash it, or lift snow off.", SCREEN, why_none="Work from a ladder or a plank over two sticks, set deeper sticks closer, or say on Holds that nobody goes on this roof.")  # fmt: skip
 HEADER = Rule("header-weak", "mind", "Shell", "A header over an opening that bends too far under its load", "It carries half the roof over its span.", SCREEN, why_none="A deeper header (choose it, Deep), or a narrower opening.")  # fmt: skip
 FLOOR = Rule("floor-weak", "mind", "Shell", "A floor too thin under a foot", "Somebody stands on 0.3 m between two joists or cross-members.", SCREEN, why_none="Thicker sheets, or joists and cross-members closer together.")  # fmt: skip
 LOFT = Rule("loft-weak", "mind", "Shell", "Loft joists that are too weak", "1.9 kPa lie and sit on a loft.", SCREEN, why_none="Deeper joists, or closer ones (Walls).")  # fmt: skip
@@ -69,11 +101,16 @@ RUNG = Rule("rung-weak", "mind", "Shell", "A rung too thin under a foot", "One s
 HATCH = Rule("hatch-latch-weak", "mind", "Shell", "A hatch whose latches towing air pulls open", "It flies open on the road, with whatever is behind it.", SCREEN, why_none="Stronger latches, or one more.")  # fmt: skip
 BOLTS = Rule("body-bolts-weak", "mind", "Shell", "Too few bolts between body and frame", "A stop pushes the body off, wind pulls it off.", SCREEN, why_none="Bolts closer together (Bolts every, on Holds; empty: as many as are wanted).")  # fmt: skip
 ON_ROOF = Rule("roof-load-lifts", "mind", "Shell", "Something on the roof that towing air pulls off", "It lands on the car behind.", SCREEN, why_none="More or stronger fixings, into framing and not the skin.")  # fmt: skip
+RIDGE = Rule("ridge-unsaid", "mind", "Shell", "A pitched roof and nothing said that holds its ridge or valley", "Rafters that only lean on each other push the walls apart; the weakest form would read as the strongest.", SCREEN, helps="edit", cure=_ridge_beam, after=_ridge_after)  # fmt: skip
+RIDGE_WEAK = Rule("ridge-weak", "mind", "Shell", "A ridge or valley beam, tie or collar that is too weak", "It carries half of each slope, or all of its thrust.", SCREEN, helps="edit", cure=_ridge_beam, after=_ridge_after)  # fmt: skip
 OF = {
+    "ridge": RIDGE_WEAK, "ridge-sinks": RIDGE_WEAK,
     "roof-snow": ROOF_SNOW, "roof-sinks": ROOF_SOFT, "roof-person": ROOF_PERSON, "headers": HEADER, "floor": FLOOR, "loft": LOFT,
     "racking-along": RACKING, "racking-across": RACKING, "wind-parked": TIPS, "roof-uplift": PULLED, "screw": SCREW, "body-bolts": BOLTS,
 }  # fmt: skip
 RULES = (
+    RIDGE,
+    RIDGE_WEAK,
     ROOF_SNOW,
     ROOF_SOFT,
     ROOF_PERSON,
@@ -93,6 +130,14 @@ RULES = (
 
 def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
     openings = {opening.id for opening in s.build.shell.openings}
+    pitch = pitch_of(s.build.shell, s.framed.body)
+    if pitch is not None and not held(s.build.shell.ridge, pitch):
+        name, ways = ("valley", "a beam on posts") if pitch.valley else ("ridge", "a beam, ties or collars")
+        yield RIDGE.found(
+            f"What holds the {name}?",
+            f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.",
+            ("holds", "ridge-unsaid"),
+        )
     for one in screening(s):
         if one.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there

@@ -145,7 +145,7 @@ def _clash(
     if kind == "things":
         return CLASH.found(
             f"{a} stands in {lower_first(b)}",
-            f"They share {litres} {when}; {words.m(clash.by_m)} apart and both are free. "
+            f"They share {litres} {when}; {words.cut(clash.by_m)} apart and both are free. "
             "Or say that one is built into the other.",
             where,
             number=worst.overlap_m3,
@@ -161,7 +161,7 @@ def _clash(
         through = f", through {' and '.join(sticks[:2])}" if sticks else ""
         what = "the ground" if clash.b == "ground" else "the wall or roof"
         return CLASH_BODY.found(
-            f"{a} reaches into {what}", f"By {words.m(clash.by_m)} {when}{through}.", where, number=worst.overlap_m3
+            f"{a} reaches into {what}", f"By {words.cut(clash.by_m)} {when}{through}.", where, number=worst.overlap_m3
         )
     if kind == "outside":
         return CLASH_OUTSIDE.found(
@@ -172,11 +172,11 @@ def _clash(
         )
     if kind == "wall":
         return CLASH_WALL.found(
-            f"{a} stands in {b}", f"By {words.m(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
+            f"{a} stands in {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
         )
     if kind == "wheel box":
         return CLASH_WHEEL_BOX.found(
-            f"{a} runs into {b}", f"By {words.m(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
+            f"{a} runs into {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
         )
     if kind == "opening":
         return COVERS.found(

@@ -4,11 +4,36 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.dangers import CLOTH_M, WATER_M, Danger, dangers
 from uncle_sled.core.words import Words, lower_first, upper_first
+
+ALARM_M = (0.10, 0.12, 0.04)
+OVER_BED_M = 0.45  # over what one lies on, at the bed's head
+
+
+def _hang_alarm(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """A CO alarm over the bed in whose air it burns, a hand from its end."""
+    build = s.build
+    for mode in build.stow.modes:
+        for bed in beds_in(build, s.facts, mode) if not mode.towing else ():
+            solid = bed.solid
+            room = bed.head_room_m if bed.head_room_m is not None else OVER_BED_M + ALARM_M[2]
+            up = solid.high[2] + max(min(OVER_BED_M, room - 2 * ALARM_M[2]), 0.05)
+            at = {"x": solid.low[0] + 0.1, "y": (solid.low[1] + solid.high[1]) / 2, "z": up}
+            sizes = dict(zip(("length", "width", "height"), ALARM_M, strict=True))
+            record = {
+                "id": fresh_id("t", [t.id for t in build.stow.things]), "name": "CO alarm", "kind": "gear", "roles": ["CO alarm"],
+                "mass": {"si": 0.2}, "source": "estimated", "hold": {"kind": "bolt", "many": 2, "rated": {"si": 10.0}},
+                **{k: {"si": round(v, 3)} for k, v in {**sizes, **at}.items()},
+            }  # fmt: skip
+            return (add_to("stow.things", record),), f"Hang a CO alarm over {lower_first(bed.name)}"
+    return None
+
 
 CAUTION = "Screening only: makers, gas and electrical fitters and local rules decide."
 APART = "Move one of the two, or part them by a closed bulkhead."
@@ -28,7 +53,9 @@ NO_ALARM = Rule(
     "Something that burns where people sleep, and no CO alarm",
     "Carbon monoxide is not smelt; who sleeps does not wake.",
     CAUTION,
-    "A CO alarm where they sleep; vents and a room-sealed heater help, and do not stand for it.",
+    helps="edit",
+    cure=lambda s, one: _hang_alarm(s, one),
+    after=lambda s, one: "it warns where they sleep",
 )
 GAS_AND_FLAME = Rule(
     "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.",

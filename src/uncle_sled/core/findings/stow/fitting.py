@@ -13,6 +13,7 @@ from uncle_sled.core.findings.stow.fit_words import kit_words, passing_words, si
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow import at_hand
 from uncle_sled.core.studies.stow.beds import (
+    LEAST_OVER_M,
     SIT_UP_M,
     STAND_OVER_M,
     beds_in,
@@ -99,6 +100,16 @@ NO_SITTING_UP = Rule(
 )
 
 
+BED_UNDER = Rule(
+    "bed-under",
+    "mind",
+    "Stow",
+    "A bed with another bed or a locker close over it",
+    "Who wakes there knocks a head, and is not out quickly.",
+    why_none="Lift what is over it, lower the bed, or sleep the other way round.",
+)
+
+
 def _sleep(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
     for mode in standing:
         sleepers, beds = sleepers_in(build, facts, mode), beds_in(build, facts, mode)
@@ -122,6 +133,14 @@ def _sleep(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words)
                     f"{words.m(each)} for each who lies on it; {words.m(0.6)} is good, {words.m(0.55)} the least.",
                     (bed.id,),
                     number=-each,
+                )
+            if bed.under and bed.least_over_m is not None and bed.least_over_m < LEAST_OVER_M:
+                name = next((lower_first(t.name) for t in build.stow.things if t.id == bed.under[0]), "something")
+                yield BED_UNDER.found(
+                    f"Close over {lower_first(bed.name)}",
+                    f"{words.m(bed.least_over_m)} under {name}; {words.m(LEAST_OVER_M)} is the least to turn over in.",
+                    (bed.id, bed.under[0]),
+                    number=-bed.least_over_m,
                 )
             if build.brief.sits_up and bed.head_room_m is not None and bed.head_room_m < SIT_UP_M:
                 yield NO_SITTING_UP.found(
@@ -321,6 +340,7 @@ def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: 
 
 
 RULES = (
+    BED_UNDER,
     *HEIGHTS.values(),
     MODE_EMPTY,
     MODE_STRAY,

@@ -59,7 +59,10 @@ class Ride(msgspec.Struct, frozen=True):
 
 
 class Turning(msgspec.Struct, frozen=True):
-    """Nearest distance of the nose to a car while it turns [m], and the angle between them then [degrees]."""
+    """Nearest distance of the nose to a car while it turns [m], and the angle between them then [degrees].
+
+    from_deg: the angle from which on they meet; None where they do nowhere.
+    """
 
     vehicle_id: str
     name: str
@@ -67,6 +70,7 @@ class Turning(msgspec.Struct, frozen=True):
     at_deg: float
     nose_id: str
     nose: str
+    from_deg: float | None = None
 
 
 class TyreUse(msgspec.Struct, frozen=True):
@@ -289,8 +293,13 @@ def turning(s: Studied) -> tuple[Turning, ...]:
     found = noses(s)
     for car in vehicles_of(s.build.brief, s.facts):
         if found and car.width and car.bumper and car.width.si > 0:
-            gap, angle, nose = min(((*nearest_m(nose, car), nose) for nose in found), key=lambda one: one[0])
-            made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name))
+            meets = [(at, nose) for nose in found if (at := meets_from_deg(nose, car)) is not None]
+            # what meets it first counts, else what comes nearest
+            nose = (
+                min(meets, key=lambda one: one[0])[1] if meets else min(found, key=lambda one: nearest_m(one, car)[0])
+            )
+            gap, angle = nearest_m(nose, car)
+            made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name, meets_from_deg(nose, car)))
     return tuple(made)
 
 
@@ -319,6 +328,13 @@ def nearest_m(nose: Nose, car: Vehicle) -> tuple[float, float]:
     gaps = _gaps_m(nose, car, np.radians(degrees))
     at = int(np.argmin(gaps))
     return float(gaps[at]), float(degrees[at])
+
+
+def meets_from_deg(nose: Nose, car: Vehicle) -> float | None:
+    """The angle from which on a nose stands in the car's tail [degrees]; None where it does at none up to 90."""
+    degrees = np.linspace(0, 90, ANGLES)
+    under = _gaps_m(nose, car, np.radians(degrees)) < 0
+    return float(degrees[int(np.argmax(under))]) if under.any() else None
 
 
 def _gaps_m(nose: Nose, car: Vehicle, turned: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -133,6 +133,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["frame"] = float(own)
     made["frame_kg"] = (frame_kg(rig) or 80.0) * own
     made["axles"] = float(len(rig.axles)) if own else 0.0
+    made["braked"] = made["axles"] if rig.brakes not in ("", "none") else 0.0
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)

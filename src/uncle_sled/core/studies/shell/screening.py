@@ -14,6 +14,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.shell import Face, Loft, Opening
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
@@ -24,6 +25,7 @@ from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.parts.holding import FRICTION, capacities_n
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell import strength as st
+from uncle_sled.core.studies.shell.ridge import TIE_PITCH_M, Pitch, beam_n_m, carries, held, pitch_of, thrust_n_m
 from uncle_sled.core.studies.shell.seams import joints
 from uncle_sled.core.studies.shell.shell_measures import BOLT_SHEAR_N, BOLT_TENSION_N, bolts
 from uncle_sled.core.units import GRAVITY
@@ -31,6 +33,8 @@ from uncle_sled.core.words import Words, lower_first
 
 BOND_PA, BOND_WIDE_M = 0.15e6, 0.030
 SCREW_N = 250.0  # one of 4.8 mm in 9 mm ply, pulled
+SCREW_IN_STICK_N = 500.0  # one of 4.8 mm, 30 mm deep in a softwood stick, pulled
+ROAD_DOWN = 2.5  # of a weight over a bump, as the frame study takes it
 SCREW_PITCH_M = 0.15
 FOOT_M = 0.3  # on which somebody stands
 POINT_IN_M = 0.003  # a screw's point stays that far inside
@@ -72,7 +76,7 @@ class Check(msgspec.Struct, frozen=True):
 
 
 def _reads(s: Studied) -> tuple[object, ...]:
-    return s.build.shell, s.build.rig, s.build.brief, s.build.stow, s.facts.materials, s.framed, s.table
+    return s.build.shell, s.build.rig, s.build.brief, s.build.stow, s.facts.materials, s.facts.people, s.framed, s.table
 
 
 @keep_by(_reads, 4)
@@ -95,6 +99,16 @@ def _roof(s: Studied) -> Iterator[Check]:
     assert body is not None
     roofs = [one for one in body.surfaces if one.kind == "roof" or one.id.startswith("bevel")]
     made: list[Check] = []
+    pitch = pitch_of(s.build.shell, body)
+    if pitch is not None:
+        yield from _ridge(s, pitch, roofs)
+        if not held(s.build.shell.ridge, pitch):
+            why = f"what holds the {_ridge_name(pitch)} is not said (Holds)"
+            yield _none("roof-snow", "Snow on the rafters", why, tuple(one.id for one in roofs))
+            yield _none("roof-sinks", "Sinking of the rafters", why, tuple(one.id for one in roofs))
+            if not s.build.brief.nobody_on_roof:
+                yield _none("roof-person", "Somebody on the rafters", why, tuple(one.id for one in roofs))
+            return
     for surface in roofs:
         spars = [m for m in s.framed.on(surface.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
         if spars:
@@ -107,7 +121,63 @@ def _roof(s: Studied) -> Iterator[Check]:
             made += _bare(s, surface)
     if not roofs:
         made.append(_none("roof", "Roof", "no roof is drawn"))
-    yield from _worst(made)
+    yield from (one for one in _worst(made) if one.id != "roof-person" or not s.build.brief.nobody_on_roof)
+
+
+def _ridge_name(pitch: Pitch) -> str:
+    return "valley" if pitch.valley else "ridge"
+
+
+def roof_load_pa(s: Studied, roofs: list[Surface], pitch: Pitch) -> float | None:
+    """Snow and the roof's own weight on its plan [Pa]; None where the ground snow is not said."""
+    ground = s.build.brief.ground_snow_kpa
+    if ground is None or not roofs:
+        return None
+    slope = math.degrees(math.atan2(pitch.rise_m, pitch.wide_m / 2))
+    snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), pitch.valley)
+    dead = max(_dead_pa(s, face_of(s.build.shell, "roof"), one) for one in roofs) / math.cos(math.radians(slope))
+    return snow + dead
+
+
+def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
+    """The beam under a ridge or valley, or the ties against the thrust of its rafters."""
+    body, words, ridge = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.ridge
+    assert body is not None
+    name, ids = _ridge_name(pitch), tuple(one.id for one in roofs)
+    spot = (body.front + body.length / 2, 0.0, pitch.at_m)
+    load = roof_load_pa(s, roofs, pitch)
+    title = f"{'Valley' if pitch.valley else 'Ridge'}"
+    if ridge is None or not held(ridge, pitch):
+        lacks = "a beam on posts" if pitch.valley else "a beam, ties or collars"
+        yield _none("ridge", title, f"{lacks}: nobody said what holds it (Holds)", ids)
+        return
+    if load is None:
+        yield _none("ridge", title, "the ground snow is not said (Brief)", ids)
+        return
+    source = "three-hinged roof, softwood by NDS habit"
+    if ridge.held_by == "beam" and ridge.beam is not None:
+        thick, deep = ridge.beam.thick.si, ridge.beam.deep.si
+        span = ridge.span.si if ridge.span is not None and ridge.span.si > 0 else pitch.long_m
+        w = beam_n_m(load, pitch)
+        bends, sinks, moment = carries(thick, deep, span, w)
+        limit = st.allowable_pa("softwood", deep, st.SNOW, False)
+        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {load / 1000:.2f} kPa on half of each slope, {w:.0f} N/m; {moment:.0f} N m"
+        yield Check("ridge", f"{title} beam", ids, bends * limit, limit, "Pa", how, source, spot)
+        yield Check("ridge-sinks", f"Sinking of the {name} beam", ids, sinks * span / st.SOFT, span / st.SOFT, "m", f"{how}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
+        return
+    up = ridge.collar_up.si if ridge.held_by == "collars" and ridge.collar_up is not None else 0.0
+    pitch_m = ridge.tie_pitch.si if ridge.tie_pitch is not None and ridge.tie_pitch.si > 0 else TIE_PITCH_M
+    pull = thrust_n_m(load, pitch, up) * pitch_m
+    what = "collar" if ridge.held_by == "collars" else "tie"
+    how = f"{load / 1000:.2f} kPa over {words.m(pitch.wide_m)}, rise {words.m(pitch.rise_m)}{f', {words.m(up)} over the plates' if up else ''}; one every {words.m(pitch_m)}"
+    if ridge.held_by == "collars" and ridge.collar_up is None:
+        yield _none("ridge", "Collars", "how high over the plates they are is not said (Holds)", ids)
+    elif not math.isfinite(pull):
+        yield _none("ridge", "Collars", "at the ridge a collar holds nothing; lower would be right", ids)
+    elif ridge.tie_holds_n is None:
+        yield _none("ridge", f"Each {what}", f"it pulls {words.fine_newtons(pull)}; what it holds with its joints is not said (Holds)", ids)  # fmt: skip
+    else:
+        yield Check("ridge", f"Each {what}", ids, pull, ridge.tie_holds_n, "N", how, "w B²/(8 rise), as typed", spot)
 
 
 def _worst(made: list[Check]) -> list[Check]:
@@ -549,13 +619,64 @@ def _on_the_roof(s: Studied) -> Iterator[Check]:
         hold, weight = thing.hold, thing.mass.si * GRAVITY
         rated = hold is not None and hold.rated is not None and hold.rated.si > 0
         up = capacities_n(hold, weight, FRICTION[thing.floor])["up"] if hold is not None and rated else None
+        whose = "its holding as rated on Stow"
+        if up is None and hold is not None and hold.kind in ("bolt", "built in") and hold.many > 0:
+            # nobody typed a rating: as many screws as are said, into what they go
+            each = BOLT_TENSION_N if hold.into == "frame" else SCREW_IN_STICK_N if hold.into == "framing" else SCREW_N
+            up, whose = hold.many * each, f"{hold.many} screws of {each:.0f} N each, screening"
         area = thing.length.si * thing.width.si
         pull = st.uplift_n(area) - weight
-        if pull <= 0:
-            continue
-        if up is None:
-            yield _none(id, name, "what holds it is not rated (Held, on Stow)", (thing.id,))
-            continue
-        how = f"735 Pa x 1.2 on {words.m2(area)}, less its weight"
         spot = (thing.x.si + thing.length.si / 2, thing.y.si, thing.z.si)
-        yield Check(id, name, (thing.id,), pull, up, "N", how, "its holding as rated on Stow", spot)
+        if pull > 0:
+            if up is None:
+                yield _none(id, name, "what holds it is not rated (Held, on Stow)", (thing.id,))
+            else:
+                how = f"735 Pa x 1.2 on {words.m2(area)}, less its weight"
+                yield Check(id, name, (thing.id,), pull, up, "N", how, whose, spot)
+        yield from _pressed_down(s, thing, spot)
+
+
+def _two_feet_nm(foot_n: float, feet_m: list[float], span_m: float) -> float:
+    """Greatest moment of a beam on two ends under equal loads at places along it [N m]; those off its ends weigh on the ends."""
+    on = [min(max(at, 0.0), span_m) for at in feet_m]
+    left = sum(foot_n * (span_m - at) / span_m for at in on)
+    return max((left * at - sum(foot_n * max(at - other, 0.0) for other in on) for at in on), default=0.0)
+
+
+def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) -> Iterator[Check]:
+    """What lies on the roof, pressed into the sticks under its feet: 2.5 times its weight over a bump, and people in a tent parked.
+
+    Its four feet stand at its corners: two sticks carry two feet each, where they stand along their span. Source: statics;
+    the road factor of the frame study; 1.0 parked.
+    """
+    words = Words(s.build.brief.reading.shown())
+    roofs = [one for one in s.framed.body.surfaces if one.kind == "roof"] if s.framed.body is not None else []
+    sticks = [
+        m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips
+    ]
+    people = sum(p.mass.si for p in s.facts.people if p.mass) if "sleeps on the roof" in thing.roles else 0.0
+    unweighed = "sleeps on the roof" in thing.roles and any(p.mass is None for p in s.facts.people)
+    for id, name, newtons, lasts in (
+        (f"down/{thing.id}", f"{thing.name}, pressed down by a bump", ROAD_DOWN * thing.mass.si * GRAVITY, st.MINUTES),
+        (f"parked/{thing.id}", f"{thing.name}, with people in it", (thing.mass.si + people) * GRAVITY, st.MINUTES),
+    ):
+        if id.startswith("parked/"):
+            if "sleeps on the roof" not in thing.roles:
+                continue
+            if not s.facts.people or unweighed:
+                yield _none(id, name, "what the people weigh is not said (Brief)", (thing.id,))
+                continue
+        if not sticks:
+            yield _none(id, name, "the roof has no sticks that are known", (thing.id,))
+            continue
+        at = min(sticks, key=lambda m: abs(m.at_m[0] - spot[0]))
+        span = max(at.length_m - _bearing(s), 0.1)
+        stuff = stuff_of(s, at)
+        across = thing.width.si if thing.turn % 180 == 0 else thing.length.si
+        feet = [span / 2 + spot[1] - at.at_m[1] + side * across / 2 for side in (-1, 1)]
+        moment = _two_feet_nm(newtons / 4, feet, span)
+        stress = moment / _section(at, stuff).modulus_m3
+        limit = st.allowable_pa(stuff, at.section_m[1], lasts, False)
+        factor = f"{ROAD_DOWN:g} x its weight" if id.startswith("down/") else f"{words.kg(thing.mass.si + people)}"
+        how = f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {moment:.0f} N m"
+        yield Check(id, name, (thing.id, at.id), stress, limit, "Pa", how, _source(stuff), spot)

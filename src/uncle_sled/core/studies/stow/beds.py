@@ -21,6 +21,8 @@ from uncle_sled.core.studies.stow.solids import Solid, solids_in
 LONGER_M, WIDE_M, LEAST_WIDE_M = 0.10, 0.60, 0.55
 SIT_UP_M, STAND_OVER_M, FEET_M = 0.90, 0.05, 0.28
 TOL = 1e-6
+LIES_ON_M = 0.10  # what lies nearer over a bed lies on it: a mattress, bedding
+LEAST_OVER_M = 0.50  # over a bed in which somebody turns over
 
 
 class Sleeper(msgspec.Struct, frozen=True):
@@ -45,7 +47,9 @@ class Bed(msgspec.Struct, frozen=True):
     wide_m: float
     lengthways: bool
     places: int
-    head_room_m: float | None
+    head_room_m: float | None  # where it is most
+    least_over_m: float | None = None  # where it is least
+    under: tuple[str, ...] = ()  # ids of what is over it
 
 
 def people_of(build: Build, facts: Facts) -> tuple[Person, ...]:
@@ -62,20 +66,43 @@ def beds_in(build: Build, facts: Facts, mode: Mode) -> tuple[Bed, ...]:
     """The beds of a mode, longest first."""
     room = room_of(build, facts)
     slept_on = {thing.id for thing in build.stow.things if is_bed(thing, mode)}
-    made = [_bed(solid, room) for solid in solids_in(build.stow, mode) if solid.id in slept_on]
+    solids = solids_in(build.stow, mode)
+    inner = {thing.id: thing.inside for thing in build.stow.things}
+    made = [_bed(solid, room, _over(solid, solids, inner)) for solid in solids if solid.id in slept_on]
     return tuple(sorted(made, key=lambda bed: -bed.long_m))
 
 
-def _bed(solid: Solid, room: Room | None) -> Bed:
+def _over(bed: Solid, solids: tuple[Solid, ...], inner: dict[str, str | None]) -> list[Solid]:
+    """What hangs or stands over a bed inside the body: another bed, a locker; not what is built into it or it into."""
+    middle = (bed.low[1] + bed.high[1]) / 2
+    return [
+        one
+        for one in solids
+        if one.id != bed.id
+        and not one.outside
+        and inner.get(one.id) != bed.id
+        and inner.get(bed.id) != one.id
+        and one.low[2] >= bed.high[2] - TOL
+        and one.low[2] - bed.high[2] > LIES_ON_M
+        and one.low[1] < middle < one.high[1]
+        and one.low[0] < bed.high[0]
+        and one.high[0] > bed.low[0]
+    ]
+
+
+def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
     along, across = solid.high[0] - solid.low[0], solid.high[1] - solid.low[1]
     long, wide = max(along, across), min(along, across)
     tops = []
     if room is not None and not solid.outside:
         middle = (solid.low[1] + solid.high[1]) / 2
         for share in (0.12, 0.3, 0.5, 0.7, 0.88):
-            top = room.ceiling_m(solid.low[0] + share * along, middle)
+            at = solid.low[0] + share * along
+            top = room.ceiling_m(at, middle)
             if top is not None:
-                tops.append(top - solid.high[2])
+                tops.append(
+                    min([top, *(one.low[2] for one in over if one.low[0] <= at <= one.high[0])]) - solid.high[2]
+                )
     return Bed(
         solid.id,
         solid.name,
@@ -85,6 +112,8 @@ def _bed(solid: Solid, room: Room | None) -> Bed:
         along >= across,
         math.floor(wide / LEAST_WIDE_M + TOL),
         max(tops, default=None),
+        min(tops, default=None),
+        tuple(one.id for one in over),
     )
 
 

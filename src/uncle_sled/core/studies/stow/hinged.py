@@ -49,8 +49,13 @@ class Hinged(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def second(self) -> bool:
-        """Whether something holds it when a strut gives way."""
+        """Whether something holds it when a strut gives way: the other one of a pair, or what is said."""
         return self.strut is not None and (self.strut.many >= 2 or bool(self.strut.second))
+
+    @property
+    def propped(self) -> bool:
+        """Whether a second hold of its own is said: a prop, pin, catch, ledge or chain."""
+        return self.strut is not None and bool(self.strut.second)
 
 
 def _reads(s: Studied) -> tuple[object, ...]:

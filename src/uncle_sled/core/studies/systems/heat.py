@@ -96,6 +96,9 @@ def _face(
             return Path(id, name, kind, kind, area, u, film, 0.0, not warm.trusted, trusted=warm.trusted)
     if face is not None and face.u_w_m2k is not None:
         return Path(id, name, kind, kind, area, face.u_w_m2k, film)
+    if face is not None and face.layers and (blank := blank_layer(face, library)):
+        why = f"{name}: what {blank} lets through is not said (its conductivity, or R, under Materials)"
+        return Path(id, name, kind, kind, area, None, film, why=why)
     if face is not None and face.layers:
         sums = face_sums(face, build.shell, framed, library)
         if sums.build is not None:
@@ -105,6 +108,14 @@ def _face(
             return Path(id, name, kind, kind, area, u, film, holds, trusted=warm.trusted)
     why = f"{name}: what it is made of is not said (layers on Shell, Faces, or U of its data sheet)"
     return Path(id, name, kind, kind, area, None, film, why=why)
+
+
+def blank_layer(face: Face, library: Library) -> str:
+    """Name of the first material of a face that has neither conductivity nor R; nothing where all are known."""
+    of = (library.get(layer.material) for layer in face.layers)
+    return next(
+        (one.name for one in of if one is not None and one.conductivity_w_mk is None and one.r_m2k_w is None), ""
+    )
 
 
 def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:

@@ -48,6 +48,8 @@ def surface_c(
     u_w_m2k: float, film: float, local: float, inside_c: float, outside_c: float, behind: float = 0.0
 ) -> float:
     """Temperature of an inner surface [C]. Args: film: as the U counts it; local: as it is there; behind: of what lies before it."""
+    if u_w_m2k <= 0:  # nothing goes through it
+        return inside_c
     r = 1 / u_w_m2k - film + local + behind
     return inside_c - (local + behind) / r * (inside_c - outside_c)
 

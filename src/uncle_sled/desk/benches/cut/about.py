@@ -3,17 +3,31 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
+from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+
+
+def anything_to_cut(s: Studied) -> bool:
+    """Whether anything drawn goes to the saw: sticks, layers, walls and lofts inside, cabinets, leaves, rails of a section."""
+    shell = s.build.shell
+    drawn = (
+        s.framed.members
+        or shell.inner
+        or any(face.layers for face in shell.faces)
+        or any(one.leaf for one in shell.openings)
+    )
+    made = any(
+        thing.cabinet is not None or thing.base is not None for thing in s.build.stow.things if not thing.taken_out
+    )
+    return bool(drawn or made or bars_of(s.build.rig) or shell.relined)
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
     cut = project.build.cut
     if cut.prints:
         return f"print {cut.prints}", "good"
-    if not s.framed.members and not any(face.layers for face in s.build.shell.faces):
-        return "nothing to cut", "none"
-    return "not numbered", "none"
+    return ("not numbered", "none") if anything_to_cut(s) else ("nothing to cut", "none")
 
 
 VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}  # fmt: skip

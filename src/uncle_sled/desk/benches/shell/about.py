@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
 
 
@@ -11,6 +12,13 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     shell = project.build.shell
     if shell.form == "none":
         return "not begun", "none"
+    checks = screening(s)
+    known = [one for one in checks if one.use is not None]
+    over = [one for one in known if (one.use or 0.0) > 1]
+    if over:
+        return f"{len(over)} over on Holds", "none"
+    if len(known) < len(checks):
+        return f"{len(known)} of {len(checks)} checked", "none"
     school = shell.framing.school.replace("cut plywood sides", "plywood sides")
     if school != "none":
         return school, "good"

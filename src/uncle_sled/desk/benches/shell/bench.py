@@ -368,7 +368,13 @@ class ShellBench(Bench):
         if m.hatch_line is not None:
             lines.append(f"Hatch line {words.m(m.hatch_line[1])} above the ground.")
         total = sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell."))
-        lines.append(f"The body weighs {words.kg(total)}.")
+        whole = self.session.build.rig.base == "as bought" and self.session.build.rig.carrier == "ball"
+        told = (
+            f"What came into the shell since it was weighed: {words.kg(total)}."
+            if whole
+            else f"The body weighs {words.kg(total)}."
+        )
+        lines.append(told)
         return "\n".join(lines)
 
     def _node_fields(self) -> None:

@@ -9,6 +9,7 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.holds_chart import holds_chart, holds_high
 from uncle_sled.core.studies.shell.screening import Check, screening
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.shell.ridge_rows import is_pitched, ridge_rows
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
@@ -46,10 +47,12 @@ class HoldsPanel(Guarded, QWidget):
                 [
                     Row("Ground snow, kPa", "brief.ground_snow_kpa", NUMBER, "Of the place, by its code: 1 kPa is 21 lb a square foot"),
                     Row("Gusts, m/s", "brief.parked_wind_m_s", NUMBER, "Where it stands; empty: 25 m/s, which is 56 mph"),
+                    Row("Nobody on the roof", "brief.nobody_on_roof", bool, "Not asked of it then, and printed on its papers"),
                 ],
                 "Shell",
                 label_px=112,
             ),
+            Form(session, "What holds the ridge", ridge_rows(session), "Shell", label_px=112),
             Form(
                 session,
                 "What holds the skins",
@@ -78,6 +81,7 @@ class HoldsPanel(Guarded, QWidget):
     def refresh(self) -> None:
         for form in self.forms:
             form.refresh()
+        self.forms[1].setVisible(is_pitched(self.session.build))
         checks = self.checks()
         self.chart.setMinimumHeight(int(holds_high(checks)))
         known = [one for one in checks if one.use is not None]

@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.restraints import restraints
 from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
     n = len(project.build.stow.things)
+    loose = sum(1 for one in restraints(s.build, s.table) if one.fault in ("loose", "unrated"))
+    if loose:
+        return f"{loose} hold unknown" if loose > 1 else "1 hold unknown", "none"
     return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
 
 

@@ -27,7 +27,14 @@ FRONTS: list[tuple[object, str]] = [
 ]  # fmt: skip
 BOARDS: list[tuple[object, str]] = [("worktop", "worktop"), ("back", "back"), ("left end", "left end"), ("right end", "right end"), ("bottom", "bottom")]  # fmt: skip
 BASES: list[tuple[object, str]] = [("board", "a board"), ("slats", "slats")]
-SECOND: list[tuple[object, str]] = [("", "nothing"), ("prop", "a prop"), ("pin", "a pin"), ("catch", "a catch")]
+HOLDS_UP: list[tuple[object, str]] = [
+    ("", "nobody said"),
+    ("prop", "a prop"),
+    ("pin", "a pin"),
+    ("ledge", "a ledge"),
+    ("chain", "a chain"),
+]
+SECOND: list[tuple[object, str]] = [*HOLDS_UP, ("catch", "a catch")]
 
 
 def _new(value: object) -> Any:
@@ -224,6 +231,7 @@ def _winch(thing: Thing) -> list[Row]:
         Row("Rope breaks at, N", f"{path}.rope_n", NUMBER, "By its data sheet"),
         Row("A pin carries, N", f"{path}.pin_n", NUMBER, "Four hold the bed while somebody lies on it"),
         Row("Holds without a hand", f"{path}.brake", bool, "A brake, not a ratchet alone"),
+        Row("When a rope gives way", f"{path}.second", HOLDS_UP, "What holds the bed up then"),
     ]
 
 

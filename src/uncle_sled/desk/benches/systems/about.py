@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
 
 
@@ -11,6 +12,11 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     systems = project.build.systems
     if systems.wires:
         many = len(systems.wires)
+        blank = sum(
+            1 for one in wired_of(s.build, s.framed).wires if one.current_a is None or one.length_face == "guessed"
+        )
+        if blank:
+            return f"{blank} wires unknown" if blank > 1 else "1 wire unknown", "none"
         return f"{many} wire{'s' if many > 1 else ''}", "good"
     units = any(t.figures is not None and (t.figures.unit or t.figures.power_w) for t in project.build.stow.things)
     return ("not wired", "none") if units or systems.loads else ("not begun", "none")

@@ -80,7 +80,7 @@ def _wire_rows(session: Session, wire: Wire) -> list[Row]:
     return [
         Row("Carries", f"{path}.kind", KINDS, "What runs in it; earths carry nothing but faults"),
         Row("Amps", f"{path}.amps", NUMBER, "Worked out from all that runs behind it where it is left empty", when=is_laid, ops=positive("amps")),
-        Row("Measured", f"{path}.length", Length, "One way, by tape; its route where it is left empty"),
+        Row("Measured", f"{path}.length", Length, "One way, by tape; its route where it is left empty", 0.01),
         Row("Copper, mm²", f"{path}.area_mm2", NUMBER, "Worked out where it is left empty", ops=positive("area_mm2")),
         Row("Class", f"{path}.insulation", CLASSES, "As printed on the wire; mains stays on the cautious class", when=is_laid),
         Row("May lose", f"{path}.drop", DROPS, "Of its volts; 3 % for what matters, 10 % for lamps", when=is_laid),

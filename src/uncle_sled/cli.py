@@ -15,6 +15,7 @@ from pathlib import Path
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError, SledError
+from uncle_sled.core.findings.cut.shop import on_the_whole_plan
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -132,7 +133,9 @@ def _studied(word: str) -> tuple[Project, Studied, tuple[Finding, ...]]:
         print(f"mended on reading: {said}", file=sys.stderr)
     project = opened.project
     s = study(project.build, project.facts)
-    return project, s, with_remedies(s)
+    with _solver_aside(silent=True):
+        found = on_the_whole_plan(s, with_remedies(s))
+    return project, s, found
 
 
 def _case_rows(s: Studied, wanted: str | None) -> list[int]:

@@ -136,6 +136,8 @@ def test_where_always_points_and_holds_until_the_next_click(open_on):
         session = window.session
         for one in [one for one in session.findings if one.key in window.says.cards]:  # the others are counted only
             session.go_to("Balance")
+            if one.key not in window.says.cards:
+                continue  # there are twelve cards, and which depends on where one stands
             window.says.cards[one.key].point_button.click()
             QApplication.processEvents()
             bench = window.bench(session.stop)

@@ -247,7 +247,7 @@ def test_fit_and_holding_speak_and_point(open_on):
     )
     assert held.strap_button.isEnabled() and held.model.held[0].fault == "loose"
     held.strap()
-    assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.model.held} == {""}
+    assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.model.held} == {"", "unrated"}
 
 
 def test_solid_view_picks_and_peels(open_on):

@@ -9,16 +9,18 @@ import math
 import re
 from collections.abc import Iterator
 
+from msgspec.structs import replace
+
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.edits import Op, set_to
-from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
 from uncle_sled.core.studies.cut.money import money_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import QUICK, BuildPlan, plan_of
+from uncle_sled.core.studies.cut.of_the_build import QUESTIONS, QUICK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first
 
@@ -77,10 +79,32 @@ def begun(s: Studied) -> bool:
     return s.build.cut != Cut() or s.build.brief.budget is not None
 
 
-def cut_findings(s: Studied, words: Words) -> Iterator[Finding]:
+def on_the_whole_plan(s: Studied, found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """The same findings with those of cutting and buying judged on the plan with all its patience, as a report tells it.
+
+    Findings are judged on the first plan, since nobody waits for them; one report has one sum of money.
+    """
+    if not begun(s):
+        return found
+    words = Words(s.build.brief.reading.shown())
+    whole = {one.key: one for one in cut_findings(s, words, QUESTIONS)}
+    codes = {rule.code for rule in RULES}
+    kept = []
+    for one in found:
+        if one.code not in codes:
+            kept.append(one)
+        elif one.key in whole:
+            again = whole.pop(one.key)
+            kept.append(
+                replace(again, remedy=one.remedy, why_none=one.why_none or again.why_none, set_aside=one.set_aside)
+            )
+    return tuple(sorted((*kept, *whole.values()), key=lambda one: RANK[one.severity]))
+
+
+def cut_findings(s: Studied, words: Words, many: int = QUICK) -> Iterator[Finding]:
     if not begun(s):
         return
-    made = plan_of(s.build, s.facts, QUICK)
+    made = plan_of(s.build, s.facts, many)
     lines = lines_of(s, made)
     yield from _money(s, lines)
     yield from _pieces(s, made, words)

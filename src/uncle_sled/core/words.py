@@ -75,10 +75,12 @@ class Words(msgspec.Struct, frozen=True):
         return f"{square_metres:.{places}f} m²"
 
     def newtons(self, force_n: float) -> str:
-        """A force in kilonewtons, or as the pounds that pull as much."""
+        """A force in newtons or kilonewtons, or as the pounds that pull as much."""
         if self.shown.mass == "lb":
             return f"{force_n / POUND_FORCE_N:.0f} lbf"
-        return f"{force_n / 1000:.0f} kN"
+        if abs(force_n) < 1000:
+            return f"{force_n:.0f} N"
+        return f"{force_n / 1000:.{1 if abs(force_n) < 10_000 else 0}f} kN"
 
     def resistance(self, r_m2k_w: float) -> str:
         """How well a wall keeps warm, as people say it: R-13 in feet and pounds, R 2.3 m²K/W else."""

@@ -81,13 +81,15 @@ class QuantityField(Guarded, QLineEdit):
         )
 
     _restored: tuple[object, ...] = ()
+    blank: str | Quantity = "not known"  # what stands in an empty field
 
     def _restore(self) -> None:
         text = self.value.text(self.shown()) if self.value is not None else ""
         if text != self.text():
             self.setText(text)
             self.setCursorPosition(0)
-        self.setPlaceholderText("" if self.value is not None else "not known")
+        blank = self.blank if isinstance(self.blank, str) else self.blank.text(self.shown())
+        self.setPlaceholderText("" if self.value is not None else blank)
         self._say_how()
         self.setModified(False)
         self._mark("")

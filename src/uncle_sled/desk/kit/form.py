@@ -28,6 +28,7 @@ SOURCES: list[tuple[object, str]] = [
 
 
 NO_LIMIT = 1e-9  # a limit of 0 is none
+UNKNOWN = "not known"
 NUMBER = "a plain number"
 VERB = "a button that does what the row's ops say"
 
@@ -47,6 +48,7 @@ class Row(msgspec.Struct, frozen=True):
     when: Callable[[Any], bool] | None = None
     ops: Callable[[Any], list[Op]] | None = None
     read: Callable[[Any], Any] | None = None  # what stands there, where no single path says it
+    blank: str | Quantity = UNKNOWN  # what an empty field stands for
 
 
 class Form(Guarded, QFrame):
@@ -129,10 +131,12 @@ class Form(Guarded, QFrame):
             return box
         if row.kind in (int, float, NUMBER):
             number = TextField(row.title, may_be_empty=True)
+            number.setPlaceholderText(row.blank if isinstance(row.blank, str) and row.blank != UNKNOWN else "")
             number.entered.connect(lambda value, r=row: self._take_number(r, value))
             return number
         least = NO_LIMIT if row.path.rpartition(".")[2] in RATINGS else row.least
         field = QuantityField(row.kind, row.title, lambda: self.session.shown, row.empty, least)
+        field.blank = row.blank
         field.entered.connect(lambda value, r=row: self._take(r, value))
         field.wrong.connect(self._complain)
         return field

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.shell.screening import Check
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, upper_first
 
 NAME, BAR, ROW, EDGE = 178.0, 150.0, 34.0, 10.0
 VALUE = 165.0
@@ -58,7 +58,8 @@ def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: floa
         shapes.append(Text((left, y), elided(one.name, 12, name - 8, "strong" if strong else "text"), 12, "ink", "strong" if strong else "text", "left", id=one.id))  # fmt: skip
         if one.use is None or one.value is None or one.limit is None:
             shapes.append(Poly(((bar, y - 5), (bar + long, y - 5), (bar + long, y + 5), (bar, y + 5)), "pencil", width=0.8, dash=(3.0, 3.0)))  # fmt: skip
-            shapes.append(Text((bar + long + 10, y), elided(f"not checked: {one.why}", 11, wide - bar - long - 20), 11, "pencil", anchor="left", id=one.id))  # fmt: skip
+            shapes.append(Text((bar + long + 10, y), "not checked", 11, "pencil", anchor="left", id=one.id))
+            shapes.append(Text((left, y - 14), elided(f"{upper_first(one.why)}.", 10, wide - left - EDGE), 10, "pencil", anchor="left"))  # fmt: skip
             continue
         shapes += [
             rect(bar, y - 5, long, 10, stroke="", fill="rule"),

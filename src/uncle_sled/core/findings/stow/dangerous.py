@@ -4,34 +4,75 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import numpy as np
+from msgspec.structs import replace
+
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
+from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.beds import beds_in
+from uncle_sled.core.studies.stow.beds import Bed, beds_in
 from uncle_sled.core.studies.stow.dangers import CLOTH_M, WATER_M, Danger, dangers
+from uncle_sled.core.studies.stow.free_places import free_places
+from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 
 ALARM_M = (0.10, 0.12, 0.04)
 OVER_BED_M = 0.45  # over what one lies on, at the bed's head
+NOUGHT = Length(0.0)
+ALARM = Thing(
+    "new alarm",
+    "CO alarm",
+    "gear",
+    Length(ALARM_M[0]),
+    Length(ALARM_M[1]),
+    Length(ALARM_M[2]),
+    NOUGHT,
+    NOUGHT,
+    NOUGHT,
+    Mass(0.2),
+)
 
 
 def _hang_alarm(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    """A CO alarm over the bed in whose air it burns, a hand from its end."""
+    """A CO alarm over the bed in whose air it burns, where nothing else is in any mode; None where no such place is."""
     build = s.build
+    room = room_of(build, s.facts)
     for mode in build.stow.modes:
         for bed in beds_in(build, s.facts, mode) if not mode.towing else ():
-            solid = bed.solid
-            room = bed.head_room_m if bed.head_room_m is not None else OVER_BED_M + ALARM_M[2]
-            up = solid.high[2] + max(min(OVER_BED_M, room - 2 * ALARM_M[2]), 0.05)
-            at = {"x": solid.low[0] + 0.1, "y": (solid.low[1] + solid.high[1]) / 2, "z": up}
+            hung = _over(s, bed, room)
+            if hung is None:
+                continue
+            at = {"x": hung[0], "y": hung[1], "z": hung[2]}
             sizes = dict(zip(("length", "width", "height"), ALARM_M, strict=True))
             record = {
-                "id": fresh_id("t", [t.id for t in build.stow.things]), "name": "CO alarm", "kind": "gear", "roles": ["CO alarm"],
+                "id": fresh_id("t", [t.id for t in build.stow.things]), "name": ALARM.name, "kind": "gear", "roles": ["CO alarm"],
                 "mass": {"si": 0.2}, "source": "estimated", "hold": {"kind": "bolt", "many": 2, "rated": {"si": 10.0}},
-                **{k: {"si": round(v, 3)} for k, v in {**sizes, **at}.items()},
+                **{k: {"si": round(v, 4)} for k, v in {**sizes, **at}.items()},
             }  # fmt: skip
             return (add_to("stow.things", record),), f"Hang a CO alarm over {lower_first(bed.name)}"
+    return None
+
+
+def _over(s: Studied, bed: Bed, room: Room | None) -> tuple[float, float, float] | None:
+    """A free place over a bed [m], front edge, middle and underside: as high as it goes, then nearest the bed's front end."""
+    low, high = bed.solid.low, bed.solid.high
+    head = bed.head_room_m if bed.head_room_m is not None else OVER_BED_M + ALARM_M[2]
+    for share in (1.0, 0.75, 0.5, 0.25):
+        z = round(high[2] + max(min(OVER_BED_M, head - 2 * ALARM_M[2]) * share, 0.05), 4)
+        there = replace(ALARM, x=Length(low[0] + 0.1), y=Length((low[1] + high[1]) / 2), z=Length(z))
+        free = free_places(s.build, there, room, keeps_clear=True)
+        over = (
+            (free.x_m >= low[0])
+            & (free.x_m + ALARM_M[0] <= high[0])
+            & (np.abs(free.y_m - there.y.si) < (high[1] - low[1]) / 2)
+        )
+        spots = np.stack([free.x_m, free.y_m, free.z_m], axis=1)[over & (np.abs(free.z_m - z) < 1e-6)]
+        if len(spots):
+            near = spots[np.argmin(np.abs(spots[:, 0] - there.x.si) + np.abs(spots[:, 1] - there.y.si))]
+            return float(near[0]), float(near[1]), float(near[2])
     return None
 
 

@@ -232,7 +232,7 @@ def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
     panel = panel_of(s, face)
     ids = (surface.id,)
     if panel is None:
-        why = "it has neither sticks nor a sandwich of known skins and core"
+        why = "the roof has neither sticks nor a sandwich of known skins and core"
         yield _none("roof-snow", "Snow on the roof", why, ids)
         yield _none("roof-person", "Somebody on the roof", why, ids)
         return

@@ -23,6 +23,7 @@ SIT_UP_M, STAND_OVER_M, FEET_M = 0.90, 0.05, 0.28
 TOL = 1e-6
 LIES_ON_M = 0.10  # what lies nearer over a bed lies on it: a mattress, bedding
 LEAST_OVER_M = 0.50  # over a bed in which somebody turns over
+SMALL_M = 0.25  # one turns past what is no longer and no wider: an alarm, a lamp
 
 
 class Sleeper(msgspec.Struct, frozen=True):
@@ -73,7 +74,7 @@ def beds_in(build: Build, facts: Facts, mode: Mode) -> tuple[Bed, ...]:
 
 
 def _over(bed: Solid, solids: tuple[Solid, ...], inner: dict[str, str | None]) -> list[Solid]:
-    """What hangs or stands over a bed inside the body: another bed, a locker; not what is built into it or it into."""
+    """What hangs or stands over a bed inside the body: another bed, a locker; no lamp, and not what is built into it or it into."""
     middle = (bed.low[1] + bed.high[1]) / 2
     return [
         one
@@ -87,6 +88,7 @@ def _over(bed: Solid, solids: tuple[Solid, ...], inner: dict[str, str | None]) -
         and one.low[1] < middle < one.high[1]
         and one.low[0] < bed.high[0]
         and one.high[0] > bed.low[0]
+        and max(one.high[0] - one.low[0], one.high[1] - one.low[1]) > SMALL_M
     ]
 
 

@@ -202,8 +202,20 @@ class BriefBench(Bench):
                     REGIONS,
                     "Sets the band on the ball and what is asked; your own numbers win",
                 ),
-                Row("Band from", "brief.band_low", float, "Share of the whole on the ball; empty: by practice"),
-                Row("Band to", "brief.band_high", float, "Share of the whole on the ball; empty: by practice"),
+                Row(
+                    "Band from",
+                    "brief.band_low",
+                    float,
+                    "Share of the whole on the ball; empty: by practice",
+                    blank="by practice",
+                ),
+                Row(
+                    "Band to",
+                    "brief.band_high",
+                    float,
+                    "Share of the whole on the ball; empty: by practice",
+                    blank="by practice",
+                ),
                 Row(
                     "Fastest",
                     "brief.fastest_kmh",

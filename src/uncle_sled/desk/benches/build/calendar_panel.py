@@ -234,7 +234,7 @@ class CalendarPanel(Guarded, QWidget):
         assert schedule.finish_day is not None
         finish = schedule.begin + timedelta(days=schedule.finish_day)
         hours = sum(one.task.left_h for one in schedule.placed)
-        return f"Finished {day_words(finish)}, {hours:.0f} h of work to come. Ochre has no slack, hatched is waiting."
+        return f"Finished {day_words(finish)}, {hours:.0f} h of work to come. Ochre: a day more moves the end; hatched is waiting."
 
     def refresh(self) -> None:
         self.chart.setMinimumHeight(int(chart_high(self.bench.schedule())))

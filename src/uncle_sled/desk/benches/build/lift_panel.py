@@ -166,6 +166,6 @@ class LiftPanel(Guarded, QWidget):
             self.says.setText(f"{made.name}: {words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)} (computed); reckoned with {words.kg(made.taken_kg)}.")  # fmt: skip
             self.refused.setText(" ".join(f"Not like this: {one}." for one in made.refusals))
             self.crew.setText("Who stands where: " + "; ".join(made.crew) + "." if made.crew else "")
-            self.numbers.setText("\n".join(said_words(one, words) + (" !" if one.verdict != "good" else "") for one in made.said))  # fmt: skip
+            self.numbers.setText("\n".join(said_words(one, words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said))  # fmt: skip
         self.refused.setVisible(bool(self.refused.text()))
         self.chart.update()

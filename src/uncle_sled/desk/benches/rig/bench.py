@@ -119,6 +119,7 @@ class RigBench(Bench):
                         Length,
                         "Height of the ball when it was weighed; empty: level",
                         when=_bought_torsion,
+                        blank="level",
                     ),
                     Row(
                         "Axle was at",
@@ -126,6 +127,7 @@ class RigBench(Bench):
                         Length,
                         "Middle of the axles when it was weighed; empty: where they stand",
                         when=_bought_loose,
+                        blank="where they stand",
                     ),
                     Row(
                         "Rails",
@@ -148,6 +150,7 @@ class RigBench(Bench):
                         "Middle to middle at most; empty: 0.6 m",
                         0.1,
                         when=_sectioned,
+                        blank=Length(0.6),
                     ),
                     Row(
                         "Drawbar legs",
@@ -162,6 +165,7 @@ class RigBench(Bench):
                         Mass,
                         "Without axle and wheels; empty: by its sections",
                         when=_own,
+                        blank="by its sections",
                     ),
                     Row("Known by", "rig.frame_source", SOURCES, when=_own),
                     Row(
@@ -208,6 +212,7 @@ class RigBench(Bench):
                         "Behind the ball, where it cracked and was reinforced; empty: nowhere",
                         None,
                         when=_ball,
+                        blank="nowhere",
                     ),
                     Row("Tyre index", "rig.tyre.load_index", int, "Load index on the sidewall, such as 84"),
                     Row("Speed symbol", "rig.tyre.speed_symbol", str, "The letter after the load index, such as N"),
@@ -216,6 +221,7 @@ class RigBench(Bench):
                         "rig.tyre.grip",
                         NUMBER,
                         "Of what is usual: 0.7 soft or worn, 1.2 hard and new; empty: 1. Sway reads it",
+                        blank="1",
                     ),
                     Row(
                         "Rated pressure",
@@ -277,7 +283,14 @@ class RigBench(Bench):
                     Row("Hitch", "rig.hitch_rating", Mass, "Vertical load", when=_ball),
                     Row("Jack at", "rig.jack_station", Length, "From the ball", when=_ball),
                     Row("Jack rated", "rig.jack_rating", Mass, when=_ball),
-                    Row("Stabilisers at", "rig.stabiliser_station", Length, "From the ball; empty: none", when=_ball),
+                    Row(
+                        "Stabilisers at",
+                        "rig.stabiliser_station",
+                        Length,
+                        "From the ball; empty: none",
+                        when=_ball,
+                        blank="none",
+                    ),
                     Row("Stabiliser rated", "rig.stabiliser_rating", Mass, "One of them", when=_ball),
                     Row(
                         "Chain rated",

@@ -261,6 +261,7 @@ class ShellBench(Bench):
                     Length,
                     "In plan: how far a pointed nose stands ahead of where the sides begin; empty: square",
                     when=_form_is("box", "flat", "shed"),
+                    blank="square",
                 ),
                 Row(
                     "Tail corner off",
@@ -268,6 +269,7 @@ class ShellBench(Bench):
                     Length,
                     "A corner cut off at the tail, along the body; empty: square",
                     when=_form_is("box", "flat", "shed"),
+                    blank="square",
                 ),
                 Row(
                     "Off across",

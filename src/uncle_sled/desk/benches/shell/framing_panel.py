@@ -48,7 +48,14 @@ class FramingPanel(Guarded, QWidget):
         row.setSpacing(8)
         rows = [
             Row("School", "shell.framing.school", SCHOOL_CHOICES),
-            Row("Pitch", "shell.framing.pitch", Length, "Middle to middle; empty: the school's own", 0.001),
+            Row(
+                "Pitch",
+                "shell.framing.pitch",
+                Length,
+                "Middle to middle; empty: the school's own",
+                0.001,
+                blank="the school's own",
+            ),
         ]
         for key, title in STICKS:
             for side, word in (("thick", "thick"), ("deep", "deep")):
@@ -70,6 +77,7 @@ class FramingPanel(Guarded, QWidget):
                 "Of welded tube; empty: the school's own",
                 0.0005,
                 when=_of_school("welded tube"),
+                blank="the school's own",
             ),
             Row(
                 "Folds proud",
@@ -78,6 +86,7 @@ class FramingPanel(Guarded, QWidget):
                 "By how much folded corners may stand outside of the curve; empty: 1 mm",
                 0.0002,
                 when=_of_school("welded tube"),
+                blank=Length(0.001),
             ),
             Row(
                 "Saw cuts",
@@ -86,6 +95,7 @@ class FramingPanel(Guarded, QWidget):
                 "How wide the saw cuts: plain cuts are told beside the pies; empty: 2 mm",
                 0.0005,
                 when=_of_school("welded tube"),
+                blank=Length(0.002),
             ),
             Row(
                 "Strip",
@@ -94,6 +104,7 @@ class FramingPanel(Guarded, QWidget):
                 "Thickness of what ribs are glued up of; empty: the thickest that bends",
                 0.0005,
                 when=_of_school("strip ribs"),
+                blank="what bends",
             ),
             Row("Sheet wide", "shell.framing.sheet_width", Length, "As bought", 0.001),
             Row("Sheet long", "shell.framing.sheet_length", Length, "As bought; its grain runs this way", 0.001),

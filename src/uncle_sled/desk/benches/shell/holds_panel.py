@@ -46,7 +46,7 @@ class HoldsPanel(Guarded, QWidget):
                 "What the place asks",
                 [
                     Row("Ground snow, kPa", "brief.ground_snow_kpa", NUMBER, "Of the place, by its code: 1 kPa is 21 lb a square foot"),
-                    Row("Gusts, m/s", "brief.parked_wind_m_s", NUMBER, "Where it stands; empty: 25 m/s, which is 56 mph"),
+                    Row("Gusts, m/s", "brief.parked_wind_m_s", NUMBER, "Where it stands; empty: 25 m/s, which is 56 mph", blank="25 m/s"),
                     Row("Nobody on the roof", "brief.nobody_on_roof", bool, "Not asked of it then, and printed on its papers"),
                 ],
                 "Shell",
@@ -58,8 +58,8 @@ class HoldsPanel(Guarded, QWidget):
                 "What holds the skins",
                 [
                     Row("Screws long", "shell.framing.screw", Length, "Those that go through skin and stick", 0.005),
-                    Row("Screws every", "shell.framing.screw_pitch", Length, "Along sticks and edges; empty: 150 mm", 0.02),
-                    Row("Bolts every", "shell.framing.bolt_pitch", Length, "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", 0.05),
+                    Row("Screws every", "shell.framing.screw_pitch", Length, "Along sticks and edges; empty: 150 mm", 0.02, blank=Length(0.15)),
+                    Row("Bolts every", "shell.framing.bolt_pitch", Length, "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", 0.05, blank="as wanted"),
                 ],
                 "Shell",
                 label_px=112,

@@ -126,7 +126,7 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         Row("Top", f"{path}.top", TOPS, "A lid is for benches and beds"),
         Row("Worktop of", f"{path}.worktop", woods, "Its sheet", when=has("worktop")),
         Row("Worktop thick", f"{path}.worktop_thick", Length, "18 mm carries a sink", 0.003, False, when=has("worktop")),
-        Row("Plinth high", f"{path}.plinth", Length, "Toes go under it; empty: none", 0.01),
+        Row("Plinth high", f"{path}.plinth", Length, "Toes go under it; empty: none", 0.01, blank="none"),
         Row("Plinth back", f"{path}.plinth_back", Length, "How far behind the front", 0.0, False),
         Row("Slides", f"{path}.slide", SLIDES, "Of drawers: their boxes are narrower by 12.7 or 21 mm a side"),
     ]  # fmt: skip
@@ -136,7 +136,14 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         at = f"{path}.bays.{bay.id}"
         bays += [
             Row(f"Bay {k}", f"{at}.front", FRONTS, "From the left, as one stands before it"),
-            Row(f"Bay {k} wide", f"{at}.width", Length, "Clear; empty: it shares what is left", 0.02),
+            Row(
+                f"Bay {k} wide",
+                f"{at}.width",
+                Length,
+                "Clear; empty: it shares what is left",
+                0.02,
+                blank="what is left",
+            ),
             Row(f"Bay {k} shelves", f"{at}.shelves", int, "Evenly apart"),
             Row(f"Bay {k} drawers", f"{at}.drawers", int, "One over the other", when=_drawn(thing.id, bay.id)),
         ]

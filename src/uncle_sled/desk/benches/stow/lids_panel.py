@@ -168,7 +168,7 @@ class LidsPanel(Guarded, QWidget):
             rows = [
                 Row("Hinge at", f"{one.path}.hinge", SIDES, "Which side of the thing's top"),
                 Row("Opens, degrees", f"{one.path}.opens_deg", int, "From shut"),
-                Row("Weighs", f"{one.path}.mass", Mass, "With what lies on it; empty: its board"),
+                Row("Weighs", f"{one.path}.mass", Mass, "With what lies on it; empty: its board", blank="its board"),
             ]
             forms.append(Form(self.session, "The lid", rows, "Stow", label_px=112))
         elif one is not None:

@@ -49,7 +49,9 @@ class Rule(msgspec.Struct, frozen=True):
         why: str | None = None,
         why_none: str | None = None,
     ) -> Finding:
-        """What the rule found: its numbers, and where. ``why`` and ``why_none`` only where they differ from the rule's."""
+        """What the rule found: its numbers, and where. ``why`` and ``why_none`` only where they differ from the rule's,
+        ``severity`` where it is milder than the rule's, which is the worst it gives.
+        """
         return Finding(
             code=self.code,
             severity=severity or self.severity,

@@ -61,7 +61,7 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
     shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]  # fmt: skip
     firm, other = one.stopping_kg(at, True), one.stopping_kg(at, False)
     says = f"{at:g} g: {words.bare_kg(one.tongue_kg)} to {words.kg(firm)} on its own brakes,"
-    brakes = f"Its brakes {words.newtons(one.brakes_n(at))}, the ball {words.newtons(one.pushes_n(at))}."
+    brakes = f"Its brakes take {words.newtons(one.brakes_n(at))}, the ball {words.newtons(one.pushes_n(at))}."
     told = [(says, "chalk"), (brakes, "ink"), (f"{words.kg(other)} where the car stops it (dashes).", "ink")]
     return (*shapes, *_words(told, width))
 

@@ -76,7 +76,7 @@ def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: floa
 def _widths(wide: float) -> tuple[float, float]:
     """Of the names and the bars: what is left beside the values, in a narrow sheet less of both."""
     spare = max(wide - EDGE - 22 - VALUE - 20, 120.0)
-    name = min(NAME, spare * 0.58)
+    name = min(NAME, spare * 0.74)
     return name, min(BAR, spare - name)
 
 

@@ -55,7 +55,7 @@ TOE = Rule(
     "A bent axle wears a tyre in a season and wants to steer.", CAUTION, why_none="Have the axle straightened or changed.",
 )  # fmt: skip
 OLD_TYRES = Rule(
-    "survey-tyres", "mind", "Rig", f"Tyres {OLD_YEARS:.0f} years old or more (practice)",
+    "survey-tyres", "stop", "Rig", f"Tyres {OLD_YEARS:.0f} years old or more (practice)",
     "Rubber ages standing still, and a trailer mostly stands.", CAUTION, why_none="Plan for new ones.",
 )  # fmt: skip
 STATE = Rule(
@@ -121,7 +121,7 @@ def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
             f"They were {found.tyre_years:.1f} years old on {survey.date}; {OLD_YEARS:.0f} is where one thinks of new ones, {TOO_OLD_YEARS:.0f} where nobody drives on them.",
             ("wheels", "tyre-age"),
             number=found.tyre_years,
-            severity="stop" if found.tyre_years >= TOO_OLD_YEARS else None,
+            severity=None if found.tyre_years >= TOO_OLD_YEARS else "mind",
         )
     yield from _states(s)
     planned = planned_on_old(s.build, words)

@@ -94,7 +94,7 @@ STRUT_HARD = Rule("strut-hard", "note", "Stow", "A hatch or lid that is heavy to
 STRUT_WRONG = Rule("strut-wrong", "mind", "Stow", "A strut that cannot be there", "Too long or too short it tears its mounts out.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
 STRUT_UNSAID = Rule("strut-unsaid", "note", "Stow", "A heavy hatch or lid of which nobody said what holds it up", "It is worked out before the mounts are screwed on.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
 STRUT_ALONE = Rule("strut-alone", "mind", "Stow", "A single strut and nothing else that holds", "When it gives way the lid comes down.", STRUT_CAUTION, "A second strut, a prop, a pin or a catch (Lids).")  # fmt: skip
-SECOND_UNSAID = Rule("second-hold-unsaid", "note", "Stow", "A lifted bed, hatch or lid without a second hold that is said", "Struts of one age lose their gas together; ropes and catches give way once.", STRUT_CAUTION, "A prop, pin, ledge or chain, said on Lids or Built.")  # fmt: skip
+SECOND_UNSAID = Rule("second-hold-unsaid", "mind", "Stow", "A lifted bed, hatch or lid without a second hold that is said", "Struts of one age lose their gas together; ropes and catches give way once.", STRUT_CAUTION, "A prop, pin, ledge or chain, said on Lids or Built.")  # fmt: skip
 BED_WEAK = Rule("bed-weak", "mind", "Stow", "Boards, slats or bearers that do not carry people", "Somebody kneels on it, with all the weight on one place.", CAUTION, helps="edit", cure=_thicker, after=_carried_after)  # fmt: skip
 PULL_TIPS = Rule("pull-out-tips", "stop", "Stow", "A pull-out that tips its cabinet over", "Pulled out and leaned on it is a lever.", CAUTION, helps="edit", cure=_screwed, after=_carried_after)  # fmt: skip
 PULL_WEAK = Rule("pull-out-weak", "mind", "Stow", "Slides or a latch too weak for what is pulled out", "In a stop it all leans on its latch, pulled out on its slides.", CAUTION, "Slides and latch rated for it (Built).")  # fmt: skip
@@ -172,7 +172,7 @@ def _lid(one: Hinged, words: Words) -> Iterator[Finding]:
         yield STRUT_HARD.found(f"{one.name} {SAYS[judged.fails[-1]]}", f"{numbers}.", (one.id,), number=max(judged.raise_n, judged.close_n))  # fmt: skip
     if one.second and not one.propped and one.turning is not None and one.turning.mass_kg > HEAVY_KG:
         yield SECOND_UNSAID.found(
-            f"A second hold of the {lower_first(one.name)}", "Nobody said what holds it when both struts have lost their gas: not checked.", (one.id, "second")
+            f"A second hold of the {lower_first(one.name)}", "Nobody said what holds it when both struts have lost their gas: not checked.", (one.id, "second"), severity="note"
         )  # fmt: skip
     if not one.second:
         yield STRUT_ALONE.found(f"{one.name} hangs on one strut", "Nothing holds it when that gives way.", (one.id,))

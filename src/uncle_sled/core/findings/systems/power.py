@@ -157,7 +157,7 @@ NO_CONTROLLER = Rule(
     why_none="Add a charge controller from the catalogue.",
 )  # fmt: skip
 BANK_ODD = Rule(
-    "bank-odd", "mind", "Systems", "Batteries that do not make rows of the bank's volts",
+    "bank-odd", "stop", "Systems", "Batteries that do not make rows of the bank's volts",
     "Rows in series hold equal batteries, and as many as the volts want.", CAUTION, why_none="Another number of batteries, or other volts.",
 )  # fmt: skip
 LEAD_INSIDE = Rule(
@@ -208,8 +208,8 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     shade = build.systems.shade
     if stay.panels_wp > 0 and len(shade) == HOURS and min(shade[6:18]) >= 1.0:
         yield SHADED.found(
-            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",)
-        )
+            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",), severity="mind",
+        )  # fmt: skip
     panels = units_of(build, "panel")
     if panels and not units_of(build, "solar charger", "station"):
         yield NO_CONTROLLER.found(
@@ -282,7 +282,6 @@ def _rows(build: Build) -> Iterator[Finding]:
             f"{own} V battery on {build.systems.volts} V",
             f"{batteries[0].name} gives {own} V; what is wired for {build.systems.volts} V burns on it.",
             (batteries[0].id,),
-            severity="stop",
         )
     elif batteries and len(batteries) % series:
         yield BANK_ODD.found(
@@ -290,13 +289,14 @@ def _rows(build: Build) -> Iterator[Finding]:
             f"{build.systems.volts} V want rows of {series} batteries of {own} V; there are {len(batteries)}.",
             tuple(t.id for t in batteries),
             number=float(len(batteries)),
+            severity="mind",
         )
     sizes = {figures_of(t).amp_hours for t in batteries} - {None}
     if len(sizes) > 1:
         told = " and ".join(f"{one:g} Ah" for one in sorted(one for one in sizes if one is not None))
         yield BANK_ODD.found(
-            "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",)
-        )
+            "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",), severity="mind",
+        )  # fmt: skip
 
 
 def _lead(s: Studied) -> Iterator[Finding]:

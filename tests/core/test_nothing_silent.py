@@ -14,6 +14,7 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import Partition
 from uncle_sled.core.document.work import Lift
 from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.materials import materials
 from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import further_out, out_kg, with_remedies
@@ -479,3 +480,14 @@ def test_the_old_guess_is_kept_for_old_files(name, kind, roles):
 
 def test_capitals_stay_in_the_middle_of_a_sentence():
     assert lower_first("LED lights") == "LED lights" and lower_first("Bunk") == "bunk"
+
+
+def test_roles_that_no_one_thing_has_come_in_neither_by_a_file_nor_by_an_edit():
+    from uncle_sled.core.document.sense import of_no_sense
+
+    project = demo("marsh-heron")
+    assert of_no_sense(project, materials()) == []
+    thing = project.build.stow.things[0].id
+    build = apply(project.build, [set_to(f"stow.things.{thing}.roles", ["cooks", "mattress"])])
+    said = of_no_sense(project.with_build(build), materials())
+    assert len(said) == 1 and f"stow.things.{thing}.roles" in said[0] and "mattress" in said[0]

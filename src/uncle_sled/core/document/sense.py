@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Container
 
 from uncle_sled.core.document.project import Build, Project
+from uncle_sled.core.document.roles import at_odds
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.sections import sections
 
@@ -41,6 +42,12 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
         f"{where}.rig.{name}: there is no section “{id}”."
         for name in ("rail", "cross", "drawbar")
         if (id := getattr(build.rig, name)) and id not in sections()
+    ]
+    faults += [
+        f"{where}.{place}.{one.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
+        for place, several in (("stow.things", build.stow.things), ("systems.loads", build.systems.loads))
+        for one in several
+        if (odd := at_odds(one.roles)) is not None
     ]
     return (
         faults

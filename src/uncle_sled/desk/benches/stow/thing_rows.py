@@ -116,7 +116,7 @@ FIGURE_NAMES = {
     "beta_pct_k": ("Cold adds", "% of its volts a degree, of a panel"),
     "most_v": ("Takes", "V at most, of a charge controller"),
     "tilt_deg": ("Tilted", "degrees over level, of a panel"),
-    "azimuth_deg": ("Turned", "degrees from the midday sun, the afternoon's side positive, of a panel"),
+    "azimuth_deg": ("Slopes to", "degrees from the midday sun, the afternoon's side positive, of a panel"),
     "heat_w": ("Warms", "W that a heater gives"),
     "cool_w": ("Cools", "W that a cooler takes away"),
     "flow_l_min": ("Pumps", "litres a minute"),

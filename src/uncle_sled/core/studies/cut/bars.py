@@ -15,7 +15,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, qty_by_id, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
 ROUNDS = 400  # of pricing: more than any list of a build has needed
 MOST_CELLS = 120_000  # of the knapsack's length
@@ -87,10 +87,9 @@ def bar_plan(
     lengths = np.array([units_up(long_of[name]) + kerf for name in order], dtype=np.int64)
     rooms = np.array([units_down(s.length_m - 2 * trim_m) + kerf for s in stocks], dtype=np.int64)
     want = np.array([want_of[name] for name in order], dtype=np.int64)
-    priced = all(stock.price is not None for stock in stocks)
-    costs = np.array([(s.price or 0.0) if priced else s.length_m for s in stocks])
-    costs = np.round(costs, 4)
-    if priced and not costs.any():
+    priced, counted = costs_of(stocks)
+    costs = np.round(np.array(counted), 4)
+    if not costs.any():
         costs = costs + 1.0  # all of it is there: as few as can be
     limits = [stock.qty for stock in stocks]
     search = _Search(lengths, rooms, want, costs, limits, enough)
@@ -115,6 +114,7 @@ def bar_plan(
     used = sum(p.times for p in patterns)
     metres = sum(p.times * by_id[p.stock].length_m for p in patterns)
     placed = sum(p.times * sum(long_of[name] for name in p.pieces) for p in patterns)
+    cost_of = {stock.id: float(cost) for stock, cost in zip(stocks, costs, strict=True)}
     price = sum(p.times * (by_id[p.stock].price or 0.0) for p in patterns) if priced else None
     return BarPlan(
         pieces[0].material if pieces else "",
@@ -124,7 +124,7 @@ def bar_plan(
         price,
         min(plan.least_cost, price) if price is not None else None,
         1 - placed / metres if metres else 0.0,
-        _over(price if price is not None else metres, plan.least_cost),
+        _over(sum(p.times * cost_of[p.stock] for p in patterns), plan.least_cost),
         tuple((order[k], int(left[k])) for k in range(len(order)) if left[k]),
     )
 

@@ -190,7 +190,7 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
         material = _material_of(stock.material, library)
         of = "trim" if stock.material == "Edge trim" else "metal" if stock.material in metal else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
         table = prices()[of]
-        own = stock.price if stock.price is not None and _said(made, stock.id) else None
+        own = stock.price
         each = own
         if each is None and of == "trim":
             each = table.likely * stock.length_m
@@ -220,13 +220,6 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
             )
         )
     return drafts
-
-
-def _said(made: BuildPlan, id: str) -> bool:
-    """Whether a stock's price was typed, and is not a size that stands for one."""
-    stock = next(one for one in made.stocks if one.id == id)
-    size = round(stock.length_m * (stock.width_m or 1.0), 4)
-    return stock.price != size
 
 
 def _stock_name(stock: Stock, words: Words) -> str:

@@ -19,7 +19,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.ops import triangulate
 from shapely.prepared import prep
 
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, qty_by_id, ring_area_m2
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, ring_area_m2
 
 Ring = tuple[tuple[float, float], ...]
 SMOOTH_M = 0.001  # curves may grow by so much, so that they have few corners
@@ -235,7 +235,7 @@ def nest(
     list_of = [id for id, many in want.items() for _ in range(many)]
     rank = {id: max(ways[id][0].w_m, ways[id][0].h_m) * min(ways[id][0].w_m, ways[id][0].h_m) for id in want}
     order = sorted(list_of, key=lambda id: (-rank[id], id))
-    price = [s.price if s.price is not None else s.length_m * s.width_m for s in stocks]
+    _, price = costs_of(stocks)
     by_price = sorted(range(len(stocks)), key=lambda k: (price[k] > 0, price[k] / max(rooms[k][0] * rooms[k][1], 1e-9)))
     rng = np.random.default_rng(20)
     need = sum(area[id] for id in list_of)

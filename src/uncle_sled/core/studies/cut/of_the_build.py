@@ -76,8 +76,6 @@ def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Sto
         sold = [_stock(one) for one in mine if not one.rack]
         sold = sold or [one for one in usual if (one.kind, one.material) == (kind, material)]
         rack = [_stock(one) for one in mine if one.rack]
-        if rack and any(one.price is None for one in sold):  # what is there goes first: stock to buy counts by its size
-            sold = [msgspec.structs.replace(one, price=round(one.length_m * (one.width_m or 1.0), 4)) for one in sold]
         made += rack + sold
     return tuple(made)
 

@@ -22,7 +22,7 @@ from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joine
 from uncle_sled.core.studies.cut.first_fit import first_fit
 from uncle_sled.core.studies.cut.layouts import Cut, Layout, Lies, SheetPlan, plan_with
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, qty_by_id, units_down, units_up
+from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
 ROUNDS = 40
 HAIR = 1e-7
@@ -130,9 +130,8 @@ class _Job:
             sorted((units_down(s.length_m - 2 * trim_m), units_down(s.width_m - 2 * trim_m)))[::-1] for s in stocks
         ]
         self.rooms = np.array(rooms, dtype=np.int64).reshape(-1, 2)
-        self.priced = all(stock.price is not None for stock in stocks)
-        areas = [stock.length_m * stock.width_m for stock in stocks]
-        self.prices = np.array([s.price or 0.0 for s in stocks]) if self.priced else np.array(areas)
+        self.priced, counted = costs_of(stocks)
+        self.prices = np.array(counted)
         self.limits = [stock.qty for stock in stocks]
 
     def layout(self, stock: int, block: Block) -> Layout:

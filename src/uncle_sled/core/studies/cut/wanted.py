@@ -58,6 +58,19 @@ class Wrong(msgspec.Struct, frozen=True):
 NO_STOCK = Wrong("", "there is nothing in stock; a line with a size to buy would be right.")
 
 
+def costs_of(stocks: Sequence[Stock]) -> tuple[bool, tuple[float, ...]]:
+    """Whether all prices are known, and what one of each counts in the search: its price, else its length or area [m, m2].
+
+    Where a price is missing the least material is sought; what is there for nothing counts nothing either way.
+    """
+    priced = all(one.price is not None for one in stocks)
+    if priced:
+        return True, tuple(one.price or 0.0 for one in stocks)
+    return False, tuple(
+        0.0 if one.price == 0 else one.length_m * (one.width_m if one.kind == "sheet" else 1.0) for one in stocks
+    )
+
+
 def units_up(metres: float) -> int:
     """Metres as hundredths of a millimetre, rounded up past rounding noise."""
     return math.ceil(round(metres / UNIT_M, 3))

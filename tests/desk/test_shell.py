@@ -268,7 +268,20 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     assert "out of reason" in own.complaint.text()
     own.numbers["density_kg_m3"].setText("700")
     own.keep()
-    assert session.facts.materials[0].name == "Old oak"
+    assert session.facts.materials[0].name == "Old oak" and session.facts.materials[0].form == ""
+    again = OwnMaterialDialog(session, window)
+    again.show()
+    assert faults_of(again) == []
+    again.which.show_value("own1")
+    again._show("own1")
+    assert again.name.text() == "Old oak" and again.numbers["density_kg_m3"].text() == "700"
+    again.family.show_value("plywood")
+    again.form.show_value("sheet")
+    again.numbers["density_kg_m3"].setText("710")
+    again.keep()
+    (kept,) = session.facts.materials
+    assert (kept.id, kept.family, kept.form, kept.density_kg_m3) == ("own1", "plywood", "sheet", 710.0)
+    session.undo()
     dialog = LayersDialog(session, face, window)
     dialog.show()
     assert faults_of(dialog) == []

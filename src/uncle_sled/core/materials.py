@@ -1,4 +1,4 @@
-"""The shipped library of materials. Every figure is the trade's usual one, to be replaced by a data sheet.
+"""The shipped library of materials: what each is, and its figures. What a material is called decides nothing. Every figure is the trade's usual one, to be replaced by a data sheet.
 
 Prices and hours are estimates in the user's own money, for comparing one face with another only.
 """
@@ -10,6 +10,7 @@ from functools import lru_cache
 
 import msgspec
 
+from uncle_sled.core.material_words import Family, Form
 from uncle_sled.shipped import shipped
 
 
@@ -28,7 +29,31 @@ class Material(msgspec.Struct, frozen=True):
     hours_m2: float
     bends: str
     source: str
-    form: str = ""  # as it is bought and cut: sheet, fill, roll, coat or board; "" for one's own, of which nobody said
+    form: Form = ""  # as it is bought and cut; "" where nobody said
+    family: Family = ""  # what kind of stuff it is; "" where nobody said
+    screwed: bool = False  # its sheets are screwed on; others are bonded
+    heat_j_kgk: float | None = None
+    pack_m2: float | None = None  # area of a board as it is sold
+    skin_e_gpa: float | None = None  # as the skin of a sandwich: stiffness, and strength
+    skin_mpa: float | None = None
+    core_e_mpa: float | None = None  # as its core: stiffness, shear stiffness, shear strength, and what crushes it
+    core_g_mpa: float | None = None
+    core_shear_mpa: float | None = None
+    core_crush_mpa: float | None = None
+
+    @property
+    def skin_pa(self) -> tuple[float, float] | None:
+        """Stiffness and strength of a skin [Pa]; None where nobody gave them."""
+        if self.skin_e_gpa is None or self.skin_mpa is None:
+            return None
+        return self.skin_e_gpa * 1e9, self.skin_mpa * 1e6
+
+    @property
+    def core_pa(self) -> tuple[float, float, float, float] | None:
+        """Stiffness, shear stiffness, shear strength and crushing of a core [Pa]; None where nobody gave them."""
+        given = (self.core_e_mpa, self.core_g_mpa, self.core_shear_mpa, self.core_crush_mpa)
+        e, g, shear, crush = ((one or 0.0) * 1e6 for one in given)
+        return None if None in given else (e, g, shear, crush)
 
     def weight_kg_m2(self, thickness_m: float) -> float:
         return self.kg_m2 if self.kg_m2 is not None else (self.density_kg_m3 or 0.0) * thickness_m
@@ -53,14 +78,18 @@ def materials() -> dict[str, Material]:
     made = {}
     for line in csv.DictReader(text.splitlines()):
         numbers = {
-            key: number(line[key]) for key in line if key not in ("id", "name", "bends", "form", "source", "hours_m2")
+            key: number(line[key])
+            for key in line
+            if key not in ("id", "name", "family", "bends", "form", "screwed", "source", "hours_m2")
         }
         made[line["id"]] = Material(
             line["id"],
             line["name"],
             hours_m2=float(line["hours_m2"]),
             bends=line["bends"],
-            form=line["form"],
+            form=line["form"],  # type: ignore[arg-type]
+            screwed=line["screwed"] == "yes",
+            family=line["family"],  # type: ignore[arg-type]
             source=line["source"],
             **numbers,
         )

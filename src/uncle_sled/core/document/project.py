@@ -13,6 +13,7 @@ from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow, Thing
 from uncle_sled.core.document.systems import Systems
 from uncle_sled.core.document.work import Work
+from uncle_sled.core.material_words import Family, Form
 
 FORMAT = "uncle-sled"
 VERSION = 2  # since 2 a thing says what it does
@@ -33,6 +34,9 @@ class OwnMaterial(msgspec.Struct, frozen=True):
     hours_m2: Figure = 0.3
     bends: Word = ""
     source: Word = ""  # whose data sheet
+    family: Family = ""  # what kind of stuff it is
+    form: Form = ""  # as what it is bought and cut
+    heat_j_kgk: Figure | None = None
     date: Word = ""
 
 

@@ -18,7 +18,21 @@ from uncle_sled.core.materials import Material
 
 HEADER_M = 0.05  # of steel angle or tube, seen in the wall
 # A hat of 1.2 mm sheet, about 1.2 kg a metre: its weight over what it covers.
-HAT = Material("hat-steel", "Hat section, steel 1.2 mm", None, 50.0, 1e6, 31.5, None, None, 30.0, 0.3, "", "estimated")
+HAT = Material(
+    "hat-steel",
+    "Hat section, steel 1.2 mm",
+    None,
+    50.0,
+    1e6,
+    31.5,
+    None,
+    None,
+    30.0,
+    0.3,
+    "",
+    "estimated",
+    family="metal",
+)
 ADDED = ("header", "bridge", "jamb")  # what is not the maker's
 POST_MARKS = ("post",)
 

@@ -21,7 +21,9 @@ from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 from uncle_sled.core.materials import Material
 
 STEEL_W_MK, HOLLOW_M2K_W = 50.0, 0.18
-STEEL = Material("steel-tube", "Steel tube", 7850.0, 50.0, 1e6, None, None, 9000.0, None, 0.4, "", "estimated")
+STEEL = Material(
+    "steel-tube", "Steel tube", 7850.0, 50.0, 1e6, None, None, 9000.0, None, 0.4, "", "estimated", family="metal"
+)
 
 
 def tube_in_wall(sizes: Sizes | None) -> Material | None:

@@ -15,6 +15,7 @@ from uncle_sled.core.engine import keep_last
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import tightest_radius_m
+from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.materials import Material, materials
 from uncle_sled.core.parts.warmth import Slice, Warmth, warmth
 
@@ -41,12 +42,17 @@ Library = Mapping[str, Material]
 
 @keep_last(4)
 def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
-    """The shipped materials with one's own beside them; one's own of the same id takes the place of a shipped one."""
+    """The shipped materials with one's own beside them; one's own of the same id takes the place of a shipped one.
+
+    Two of one name are told apart by their ids, on paper too.
+    """
     made = dict(materials())
+    taken = {one.name: one.id for one in made.values()}
     for one in own:
         made[one.id] = Material(
-            one.id, one.name, one.density_kg_m3, one.conductivity_w_mk, one.mu, one.kg_m2, one.r_m2k_w,
+            one.id, one.name if taken.setdefault(one.name, one.id) == one.id else f"{one.name} ({one.id})", one.density_kg_m3, one.conductivity_w_mk, one.mu, one.kg_m2, one.r_m2k_w,
             one.money_m3, one.money_m2, one.hours_m2, one.bends, f"{one.source or 'own'} {one.date}".strip(),
+            one.form, one.family, one.family in WOOD_SHEETS, one.heat_j_kgk,
         )  # fmt: skip
     return made
 

@@ -19,6 +19,7 @@ from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.footprint import plan_of, side_span_m
 from uncle_sled.core.geometry.laid import laid
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.material_words import Family
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.inside import inside_of
@@ -29,20 +30,25 @@ from uncle_sled.core.words import Words
 
 LABEL = 11.0
 STICK_TINT = 0.55
-# Fill and hatch of a material by the first word that its name holds.
-LOOKS: tuple[tuple[tuple[str, ...], str, Hatch], ...] = (
-    (("foam", "honeycomb", "cork"), "foam", "foam"),
-    (("wool",), "foam", "kit"),
-    (("steel", "aluminium"), "zinc", "metal"),
-    (("laminate", "glass", "polycarbonate", "acrylic", "epoxy"), "fresh", "outside"),
-    (("rubber", "linoleum", "vinyl", "paint", "membrane"), "kit", ""),
-)
+# Ink and hatch of a layer by what kind of stuff it is; wood for the rest.
+LOOKS: dict[Family, tuple[str, Hatch]] = {
+    "foam": ("foam", "foam"),
+    "honeycomb": ("foam", "foam"),
+    "cork": ("foam", "foam"),
+    "wool": ("foam", "kit"),
+    "metal": ("zinc", "metal"),
+    "laminate": ("fresh", "outside"),
+    "cloth": ("fresh", "outside"),
+    "plastic": ("fresh", "outside"),
+    "covering": ("kit", ""),
+    "membrane": ("kit", ""),
+    "paint": ("kit", ""),
+}
 
 
 def look_of(material: Material) -> tuple[str, Hatch]:
     """Ink and hatch of a layer."""
-    name = material.name.lower()
-    return next(((ink, hatch) for words, ink, hatch in LOOKS if any(w in name for w in words)), ("wood", "wood"))
+    return LOOKS.get(material.family, ("wood", "wood"))
 
 
 def side_sticks(s: Studied, faint: bool = False) -> tuple[Primitive, ...]:

@@ -8,6 +8,7 @@ from uncle_sled.core.document.edits import Op, add_to, set_to
 from uncle_sled.core.document.work import Work
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.build.chance import chance_of
 from uncle_sled.core.studies.build.days import days_of, parsed
@@ -41,7 +42,7 @@ def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 def _slower(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     """An adhesive that stays open as long as the slowest piece takes."""
-    beads = beads_of(s.build.work.glue, take_off(s.build, s.facts), 20.0)
+    beads = beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0)
     if not beads:
         return None
     wanted = float(int(beads[0].takes_min / 5) * 5 + 5)
@@ -168,7 +169,11 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
                 ("lift", lift.lift.id, "sling"),
                 number=unknown.value,
             )
-    slow = [one for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), 20.0) if one.too_slow]
+    slow = [
+        one
+        for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0)
+        if one.too_slow
+    ]
     if slow:
         yield BOND.found(
             f"{slow[0].name}: bonded too slowly",

@@ -15,6 +15,7 @@ from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
@@ -168,13 +169,18 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
     cut = s.build.cut
     if cut.saw == "edge to edge":
         by_id = {one.id: one for one in made.pieces}
-        saves = []
+        library, saves = library_of(s.facts.materials), []
+        metal = {
+            one.material
+            for one in take_off(s.build, s.facts).pieces
+            if one.made_of in library and library[one.made_of].family == "metal"
+        }
         for plan in made.plan.sheets:
             area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)
             sheet = max((layout.length_m * layout.width_m for layout in plan.layouts), default=1.0)
             hoped = math.ceil(area / (sheet * FILLS) - 1e-9)
             curved = any(by_id[one.piece].outline for layout in plan.layouts for one in layout.pieces)
-            if curved and hoped < plan.used and "steel" not in plan.material.lower():
+            if curved and hoped < plan.used and plan.material not in metal:
                 saves.append((plan.used - hoped, plan.material, plan.used, hoped))
         if saves:
             many, material, used, hoped = max(saves)

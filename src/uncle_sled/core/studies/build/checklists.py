@@ -9,6 +9,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import Tick
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.build.tasks import quantities
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.shipped import shipped
@@ -50,7 +51,8 @@ def has(build: Build, facts: Facts) -> set[str]:
         found.add("welded")
     if amount["cloth_m2"] > 0:
         found.add("cloth")
-    if any(one.kind == "sheet" and "plywood" not in one.material.lower() and not one.material.startswith("OSB") for one in off.pieces):  # fmt: skip
+    library = library_of(facts.materials)
+    if any(one.kind == "sheet" and one.made_of in library and not library[one.made_of].screwed for one in off.pieces):  # fmt: skip
         found.add("bonded")
     if any(one.kind in ("AC", "earth") for one in build.systems.wires) or build.systems.hookup_a:
         found.add("mains")

@@ -7,17 +7,16 @@ round section; open time against place 3 min + beads 20 s/m + rivets 25 s each. 
 from __future__ import annotations
 
 import math
-import re
 
 import msgspec
 
 from uncle_sled.core.document.work import Glue
+from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.studies.build.days import Days, cured_h
 from uncle_sled.core.studies.cut.take_off import TakeOff
 
 WASTE = 1.15
 USABLE = 0.7
-SCREWED = re.compile("(?i)plywood|^OSB|^profiled")  # what is screwed, and not bonded
 PLACE_MIN, BEAD_S_M, RIVET_S = 3.0, 20.0, 25.0
 CAUTION = "Mask with the right filter, gloves, air; a hot pot goes out of the door; isocyanates are never sprayed without supplied air; oily rags burn by themselves."
 
@@ -87,17 +86,18 @@ def _bead(glue: Glue, name: str, bead_m: float, rivets: int, temperature_c: floa
     return Bead(name, bead_m, rivets, takes, glue.bead_open_min * min(warmer, 2.0), litres * 1000.0 / glue.cartridge_ml if glue.cartridge_ml else 0.0, math.ceil(cure - 1e-9))  # fmt: skip
 
 
-def beads_of(glue: Glue, off: TakeOff, temperature_c: float) -> tuple[Bead, ...]:
+def beads_of(glue: Glue, off: TakeOff, library: Library, temperature_c: float) -> tuple[Bead, ...]:
     """Every bonded panel: those of metal, honeycomb and plastic, by their edges."""
     made = []
     for piece in off.pieces:
-        if piece.kind == "sheet" and not SCREWED.search(piece.material):
+        if piece.kind == "sheet" and piece.made_of in library and not library[piece.made_of].screwed:
             made.append(bead_of(glue, piece.name, 2 * (piece.length_m + piece.width_m), temperature_c))
     return tuple(sorted(made, key=lambda one: -one.takes_min))
 
 
-def cloth_m2(off: TakeOff) -> float:
-    return sum(one.area_m2 for one in off.spreads if "epoxy" in one.material.lower())
+def cloth_m2(off: TakeOff, library: Library) -> float:
+    """Area that is laid over with cloth and resin [m2]."""
+    return sum(one.area_m2 for one in off.spreads if one.made_of in library and library[one.made_of].family == "cloth")
 
 
 def cure_days(glue: Glue, days: Days, day: int) -> float | None:

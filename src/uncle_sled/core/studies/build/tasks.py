@@ -14,6 +14,7 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.parts.all_parts import framed_of
+from uncle_sled.core.parts.face_build import Library, library_of
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
@@ -125,7 +126,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     """How much of each thing that hours are counted by there is: metres, square metres, pieces, or 1 where it is so."""
     off, framed = take_off(build, facts), framed_of(build, facts)
     swept = {surface.id for surface in framed.body.surfaces if surface.swept} if framed.body is not None else set()
-    made = _of_pieces(build, off, swept)
+    made = _of_pieces(build, off, library_of(facts.materials), swept)
     shell, rig = build.shell, build.rig
     bought = shell.framing.school == "bought shell"
     own = rig.carrier == "ball" and rig.base == "own frame" and (rig.frame_length is not None or bool(rig.axles))
@@ -149,7 +150,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     return made
 
 
-def _of_pieces(build: Build, off: TakeOff, swept: set[str]) -> dict[str, float]:
+def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) -> dict[str, float]:
     names = ("floor_sticks", "wall_sticks", "roof_sticks", "foam_bays", "boards", "outer_m2", "liner_m2", "roof_m2", "floor_m2", "side_pieces", "trim_m", "paint_m2", "cloth_m2")  # fmt: skip
     made = dict.fromkeys(names, 0.0)
     inner: dict[str, str] = {}
@@ -181,9 +182,10 @@ def _of_pieces(build: Build, off: TakeOff, swept: set[str]) -> dict[str, float]:
             if build.shell.framing.school == "cut plywood sides" and piece.of in ("left side", "right side"):
                 made["side_pieces"] += 1
     for one in off.spreads:
-        if one.material.startswith("Paint"):
+        family = library[one.made_of].family if one.made_of in library else ""
+        if family == "paint":
             made["paint_m2"] += one.area_m2
-        elif "epoxy" in one.material.lower():
+        elif family == "cloth":
             made["cloth_m2"] += one.area_m2
     return made
 

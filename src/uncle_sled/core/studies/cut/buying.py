@@ -33,7 +33,6 @@ from uncle_sled.shipped import shipped
 Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
 STAGES = ("rig", "frame", "skins", "openings", "systems", "fitting out", "finish")
 NOT_BOUGHT = ("gear", "vehicle aboard", "kit")  # is there already, and comes along
-FILL_M2 = {"XPS foam": 0.75, "EPS foam": 0.5, "PIR foam with foil": 2.88}  # of a board as it is sold
 ROLL_M2, WIRE_MORE = 30.0, 1.10
 LAPS = 1.10
 
@@ -164,12 +163,6 @@ def slug(text: str) -> str:
     return re.sub(r"[^A-Za-z0-9 ,&/()+-]", "_", text)[:200]
 
 
-def _material_of(label: str, library: dict[str, Material]) -> Material | None:
-    return max(
-        (one for one in library.values() if label.startswith(one.name)), key=lambda one: len(one.name), default=None
-    )
-
-
 def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, words: Words) -> list[_Draft]:
     """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought."""
     taken: dict[str, int] = {}
@@ -182,13 +175,15 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
     thick = {piece.material: piece.thickness_m for piece in off.pieces}
     wide = {piece.material: piece.width_m for piece in off.pieces if piece.kind == "bar"}
     boards = {piece.material for piece in off.pieces if piece.name == "board"}
+    stuff = {piece.material: piece.made_of for piece in off.pieces}
+    trims = {piece.material for piece in off.pieces if piece.kind == "trim"}
     metal = {piece.material: piece.kg_m for piece in off.pieces if piece.kg_m is not None}
     drafts = []
     for stock in made.stocks:
         if not taken.get(stock.id) or stock.id.startswith(RACK):
             continue
-        material = _material_of(stock.material, library)
-        of = "trim" if stock.material == "Edge trim" else "metal" if stock.material in metal else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
+        material = library.get(stuff.get(stock.material, ""))
+        of = "trim" if stock.material in trims else "metal" if stock.material in metal else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
         table = prices()[of]
         own = stock.price
         each = own
@@ -215,7 +210,7 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
                 likely,
                 high,
                 "by the cutting plan",
-                one_batch=of == "sheet" and "plywood" in stock.material,
+                one_batch=of == "sheet" and material is not None and material.family == "plywood",
                 sure="typed" if own is not None else "guessed",
             )
         )
@@ -229,31 +224,28 @@ def _stock_name(stock: Stock, words: Words) -> str:
 
 def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
     """What comes on rolls and in tins, and fill by its boards: by area, laps and offcuts counted."""
-    areas: dict[tuple[str, str], float] = {}
+    areas: dict[tuple[str, str, str, float], float] = {}
     for one in off.spreads:
-        areas[one.material, one.form] = areas.get((one.material, one.form), 0.0) + one.area_m2
-    thick: dict[str, float] = {}
+        key = (one.material, one.made_of, one.form, one.thickness_m)
+        areas[key] = areas.get(key, 0.0) + one.area_m2
     for piece in off.pieces:
         if piece.kind == "fill":
-            areas[piece.material, "fill"] = areas.get((piece.material, "fill"), 0.0) + piece.area_m2
-            thick[piece.material] = piece.thickness_m
+            key = (piece.material, piece.made_of, "fill", piece.thickness_m)
+            areas[key] = areas.get(key, 0.0) + piece.area_m2
+    several = {
+        (name, form) for name, _, form, _ in areas if sum(1 for one in areas if (one[0], one[2]) == (name, form)) > 1
+    }
     drafts = []
-    for (name, form), area in areas.items():
-        material = _material_of(name, library)
+    for (name, made_of, form, thick_m), area in areas.items():
+        material = library.get(made_of)
+        if (name, form) in several:  # the same stuff in two thicknesses is bought twice
+            name = f"{name} {thick_m * 1e3:.4g} mm"
         table = prices().get(form, prices()["roll"])
-        pack = {"fill": next((m2 for start, m2 in FILL_M2.items() if name.startswith(start)), 1.0), "roll": ROLL_M2}.get(form, 1.0)  # fmt: skip
-        each = (
-            material.price_m2(thick.get(name, material_thickness(off, name))) * pack if material is not None else None
-        )
+        pack = {"fill": (material.pack_m2 if material is not None else None) or 1.0, "roll": ROLL_M2}.get(form, 1.0)
+        each = material.price_m2(thick_m) * pack if material is not None else None
         low, likely, high = (None if not each else each * share for share in (table.low, table.likely, table.high))
         drafts.append(_Draft(slug(f"{form} {name}"), name, form, "m²", area * LAPS, pack, low, likely, high, "by area, a tenth more for laps and offcuts"))  # fmt: skip
     return drafts
-
-
-def material_thickness(off: TakeOff, name: str) -> float:
-    """Thickness that a label names in millimetres [m]; 1 mm where it names none."""
-    found = re.search(r"([\d.]+) mm", name)
-    return float(found.group(1)) / 1e3 if found else 0.001
 
 
 def _openings(build: Build) -> list[_Draft]:

@@ -12,6 +12,7 @@ import msgspec
 
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.shipped import shipped
@@ -95,16 +96,15 @@ def used_up(build: Build, facts: Facts, off: TakeOff) -> tuple[Used, ...]:
 def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
     """Metres, square metres and numbers that the rules count by."""
     library = library_of(facts.materials)
-    metal = {one.name for one in library.values() if (one.density_kg_m3 or 0) > 2000 or "aluminium" in one.bends}
-    metal |= {one.name for one in library.values() if one.id in ("aluminium-composite", "profiled-steel")}
     base = dict.fromkeys(PER, 0.0)
     for piece in off.pieces:
         edge = 2 * (piece.length_m + piece.width_m)
+        family = library[piece.made_of].family if piece.made_of in library else ""
         if piece.kind == "sheet":
-            if any(piece.material.startswith(name) for name in metal):
+            if family == "metal":
                 base["metal_edge_m"] += edge
                 base["bead_m"] += edge
-            elif "plywood" in piece.material.lower() or piece.material.startswith("OSB"):
+            elif family in WOOD_SHEETS:
                 base["ply_edge_m"] += edge
                 base["ply_m2"] += piece.area_m2
             else:
@@ -113,11 +113,12 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["stick_ends"] += 2
             base["glue_m2"] += piece.length_m * piece.thickness_m
     for spread in off.spreads:
+        family = library[spread.made_of].family if spread.made_of in library else ""
         if spread.form == "roll":
             base["seam_m"] += spread.area_m2 / 1.5 if spread.area_m2 > 1.5 else 0.0  # rolls 1.5 m wide
-        elif spread.material.startswith("Paint"):
+        elif family == "paint":
             base["paint_m2"] += spread.area_m2
-        elif "epoxy" in spread.material.lower():
+        elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
     base["opening_m"] = sum(2 * (one.width.si + one.height.si) for one in build.shell.openings)
     return base

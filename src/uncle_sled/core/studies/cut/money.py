@@ -120,11 +120,9 @@ def _mean(line: Line) -> float:
 def _hours(build: Build, facts: Facts, off: TakeOff) -> float | None:
     """Hours by area of the layers, as the library of materials gives them; None where nothing has an area."""
     library = library_of(facts.materials)
-    names = {one.name: one.hours_m2 for one in library.values()}
     hours = 0.0
     for piece in off.pieces:
         if piece.kind in ("sheet", "fill") or piece.name == "board":
-            name = max((one for one in names if piece.material.startswith(one)), key=len, default=None)
-            hours += piece.area_m2 * names[name] if name is not None else 0.0
-    hours += sum(one.area_m2 * names.get(one.material, 0.0) for one in off.spreads)
+            hours += piece.area_m2 * (library[piece.made_of].hours_m2 if piece.made_of in library else 0.0)
+    hours += sum(one.area_m2 * library[one.made_of].hours_m2 for one in off.spreads if one.made_of in library)
     return hours or None

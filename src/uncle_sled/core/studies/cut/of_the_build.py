@@ -55,14 +55,14 @@ class BuildPlan(msgspec.Struct, frozen=True):
 def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
     """The usual sizes of every material that is wanted, as many as are needed, prices not known."""
     made = []
-    for kind, material in by_material(pieces):
+    for (kind, material), same in by_material(pieces).items():
         if kind == "sheet":
             length, width = SHEET_M[imperial]
             made.append(Stock(f"{material}, sheet", "sheet", material, length, width))
         else:
             made += [
                 Stock(f"{material}, {length:.3g} m", "bar", material, length)
-                for length in bars_sold_m(material, imperial)
+                for length in bars_sold_m(any(one.metal for one in same), imperial)
             ]
     return tuple(made)
 

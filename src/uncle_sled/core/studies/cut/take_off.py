@@ -34,7 +34,7 @@ from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.sections import tube_kg_m
 from uncle_sled.core.studies.cut.boards import board_ends, strips
-from uncle_sled.core.studies.cut.wanted import Grain, Wanted, ring_area_m2
+from uncle_sled.core.studies.cut.wanted import CutKind, Grain, Wanted, ring_area_m2
 
 SHEET_M = {False: (2.44, 1.22), True: (2.4384, 1.2192)}  # what is sold nearly everywhere; imperial: 8 by 4 feet
 OVER_M = 0.003  # fill is cut larger than its bay, to stay by itself
@@ -43,7 +43,6 @@ LEAST_PANEL_M = 0.1
 LEAST_SKIN_M2 = 1e-4
 SAME_M2 = 2e-5
 METAL_M = {False: (6.0,), True: (6.096, 7.3152)}  # imperial: 20 and 24 feet
-METALS = ("Steel", "Aluminium")
 STRIP_OVER_M = 0.05  # a strip is cut longer by that at each end, and trimmed when the rib is glued
 BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  # imperial: 8, 10, 12, 16 feet
 SCARF = 8.0  # of the thickness
@@ -76,6 +75,7 @@ class Piece(msgspec.Struct, frozen=True):
     kg_m2: float | None = None
     joined: str = ""
     kg_m: float | None = None  # of a bar of metal
+    made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
 
 class Spread(msgspec.Struct, frozen=True):
@@ -85,6 +85,8 @@ class Spread(msgspec.Struct, frozen=True):
     material: str
     form: str
     area_m2: float
+    made_of: str = ""  # id of its material
+    thickness_m: float = 0.0
 
 
 class Unbacked(msgspec.Struct, frozen=True):
@@ -151,7 +153,11 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 elif material.form == "board" and shape.area > LEAST_SKIN_M2:
                     pieces += _boards(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
-                    spreads.append(Spread(surface.id, material.name, material.form, float(shape.area)))
+                    spreads.append(
+                        Spread(
+                            surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si
+                        )
+                    )
     if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
         pieces += _trims(framed.body)
     pieces += _frame(build)
@@ -166,7 +172,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     whole = [
         part
         for piece in _paired(pieces)
-        for part in _parted(piece, max(bars_sold_m(piece.material, imperial)), cut.joint)
+        for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)
     ]
     return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
 
@@ -225,6 +231,7 @@ def _boards(surface: Surface, layer: Layer, material: Material, shape: Polygon, 
                     float(part.area),
                     ends_deg=board_ends(part),
                     place=_ring(at),
+                    made_of=material.id,
                 )
             )
     return made
@@ -298,7 +305,7 @@ def _leaf(opening: Opening, library: Library) -> list[Piece]:
             if one.kind == "bar":
                 wide, thin = max(one.width_m, one.thick_m), min(one.width_m, one.thick_m)
                 label = f"{material.name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm"
-                pieces.append(Piece(key, name, opening.id, "bar", label, thin, one.length_m, wide, "any", one.length_m * one.width_m))  # fmt: skip
+                pieces.append(Piece(key, name, opening.id, "bar", label, thin, one.length_m, wide, "any", one.length_m * one.width_m, made_of=material.id))  # fmt: skip
             else:
                 kind = "sheet" if one.kind == "sheet" else "fill"
                 shape = box(0, 0, one.length_m, one.width_m)
@@ -311,9 +318,9 @@ def _ring(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:
     return tuple((float(x), float(y)) for x, y in ring)
 
 
-def bars_sold_m(material: str, imperial: bool) -> tuple[float, ...]:
-    """Lengths that a material's bars are sold in [m]."""
-    return (METAL_M if material.startswith(METALS) else BARS_M)[imperial]
+def bars_sold_m(metal: bool, imperial: bool) -> tuple[float, ...]:
+    """Lengths that bars are sold in [m], of metal or of wood."""
+    return (METAL_M if metal else BARS_M)[imperial]
 
 
 def _frame(build: Build) -> list[Piece]:
@@ -335,6 +342,7 @@ def _frame(build: Build) -> list[Piece]:
                 "any",
                 bar.length_m * section.wide,
                 kg_m=section.kg_m,
+                made_of=section.metal,
             )
             for k in range(bar.many)
         ]
@@ -366,6 +374,7 @@ def _sticks(member: Member, library: Library) -> list[Piece]:
             "any",
             long * wide,
             place=member.outline,
+            made_of=member.material,
         )
         for k in range(member.strips)
     ]
@@ -407,6 +416,7 @@ def _stick(member: Member, library: Library) -> Piece:
             ring_area_m2(member.outline),
             place=member.outline,
             kg_m=angle_kg_m(member.section_m, member.wall_m),
+            made_of=member.material,
         )
     tube = member.wall_m > 0
     size = f"{wide * 1e3:.4g} x {thin * 1e3:.4g}" + (f" x {member.wall_m * 1e3:.3g}" if tube else "")
@@ -425,6 +435,7 @@ def _stick(member: Member, library: Library) -> Piece:
         ends_deg=member.ends_deg,
         place=member.outline,
         kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,
+        made_of=member.material,
     )
 
 
@@ -464,6 +475,7 @@ def _flat(
         outline,
         place=_ring(shape) if place is None else place,
         kg_m2=material.weight_kg_m2(thickness_m) or None,
+        made_of=material.id,
     )
 
 
@@ -626,7 +638,17 @@ def lots_of(off: TakeOff) -> tuple[Lot, ...]:
         taken[word] = taken.get(word, 0) + 1
         id = word if taken[word] == 1 else f"{word} ({taken[word]})"
         width = first.width_m if first.kind == "sheet" else 0.0
-        kind = "sheet" if first.kind == "sheet" else "bar"
-        wanted = Wanted(id, kind, first.material, first.length_m, width, len(same), first.grain, first.outline)  # type: ignore[arg-type]
+        kind: CutKind = "sheet" if first.kind == "sheet" else "bar"
+        wanted = Wanted(
+            id,
+            kind,
+            first.material,
+            first.length_m,
+            width,
+            len(same),
+            first.grain,
+            first.outline,
+            first.kg_m is not None,
+        )
         out.append(Lot(wanted, tuple(same)))
     return tuple(out)

@@ -34,6 +34,7 @@ class Wanted(msgspec.Struct, frozen=True):
     qty: int = 1
     grain: Grain = "any"
     outline: tuple[tuple[float, float], ...] = ()
+    metal: bool = False  # a bar that is sold in the lengths of a mill
 
 
 class Stock(msgspec.Struct, frozen=True):

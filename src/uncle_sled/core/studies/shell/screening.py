@@ -17,6 +17,7 @@ from uncle_sled.core.document.shell import Face, Loft, Opening
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep_by
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
+from uncle_sled.core.framing.frame_stuff import FRAME_STUFF
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.parts.face_build import library_of
@@ -44,8 +45,6 @@ ON_ROOF = 0.75  # what stands outside and higher than this share of the body lie
 SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
 ROOF_SPARS = ("rafter", "spar", "cross-tube", "rib", "bow")
 # Faces and cores of sandwich panels: E, strength; E, G, shear, crushing [Pa]. Source: shell notes, ask for the data sheet.
-SKINS = {"grp": (10e9, 80e6), "aluminium": (69e9, 115e6), "ply": (9e9, 15e6)}
-CORES = {"xps": (15e6, 5e6, 0.2e6, 0.25e6), "pir": (8e6, 3e6, 0.2e6, 0.2e6), "honeycomb": (60e6, 20e6, 0.4e6, 1.2e6)}
 UNIT = {"Pa": (1e-6, "MPa"), "m": (1000.0, "mm")}
 
 
@@ -263,12 +262,13 @@ def panel_of(s: Studied, face: Face | None) -> st.Panel | None:
         return None
     thick = [(layer, layer.thickness.si) for layer in face.layers]
     at, (core, core_m) = max(enumerate(thick), key=lambda one: one[1][1])
-    kind = next((v for k, v in CORES.items() if k in core.material.lower()), None)
+    library = library_of(s.facts.materials)
+    kind = library[core.material].core_pa if core.material in library else None
     if kind is None or core.framing > 0 or at in (0, len(thick) - 1):
         return None
     outer, outer_m = thick[at - 1]
     inner, inner_m = thick[at + 1]
-    skins = [next((v for k, v in SKINS.items() if k in one.material.lower()), None) for one in (outer, inner)]
+    skins = [library[one.material].skin_pa if one.material in library else None for one in (outer, inner)]
     if skins[0] is None or skins[1] is None or min(outer_m, inner_m) <= 0 or core_m <= max(outer_m, inner_m):
         return None
     weak = min(skins, key=lambda one: one[1])  # type: ignore[index]
@@ -306,9 +306,11 @@ def _section(one: Member, stuff: st.Stuff) -> st.Section:
 
 def stuff_of(s: Studied, one: Member) -> st.Stuff:
     """What a stick is reckoned as."""
-    if one.wall_m > 0 or "steel" in one.material:
+    known = library_of(s.facts.materials).get(one.material) or FRAME_STUFF.get(one.material)
+    family = known.family if known is not None else ""
+    if one.wall_m > 0 or family == "metal":
         return "steel"
-    return "plywood" if "ply" in one.material else "softwood"
+    return "plywood" if family == "plywood" else "softwood"
 
 
 def _source(stuff: st.Stuff) -> str:

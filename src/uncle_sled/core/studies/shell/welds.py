@@ -9,6 +9,7 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.welded_tube import STEEL
 from uncle_sled.core.reading.studied import Studied
 
 STEEL_KG_M3 = 7850.0
@@ -26,7 +27,7 @@ class Welds(msgspec.Struct, frozen=True):
 
 def welds(s: Studied) -> Welds | None:
     """Of all tubes of the body; None where it has none that is of steel."""
-    return welds_of(tuple(m for m in s.framed.members if m.wall_m > 0 and "steel" in m.material))
+    return welds_of(tuple(m for m in s.framed.members if m.wall_m > 0 and m.material == STEEL.id))
 
 
 def welds_of(tubes: tuple[Member, ...]) -> Welds | None:

@@ -30,9 +30,7 @@ GLASS_U = {"single": 5.6, "double": 2.8}
 PLY_DOOR_M, PLY_W_MK = 0.018, 0.13  # a door or hatch of which nothing is known is taken as bare plywood
 USUAL_AIR_M3H = 20.0
 KINDS = ("floor", "left side", "right side", "roof", "front", "rear")
-# What a kilogram holds [J/kg K], by the beginning of a material's id.
-HOLDS = {"steel": 460.0, "profiled-steel": 460.0, "aluminium": 900.0, "grp": 1000.0, "glass": 840.0}
-FOAMS, TIMBER_J, FOAM_J = ("xps", "eps", "pir", "spray", "pp-"), 1700.0, 1400.0
+TIMBER_J = 1700.0  # what a kilogram holds where nobody gave it [J/kg K]
 
 
 class Path(msgspec.Struct, frozen=True):
@@ -123,10 +121,7 @@ def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:
     found = library.get(material)
     if found is None:
         return 0.0
-    per_kg = next(
-        (c for id, c in HOLDS.items() if material.startswith(id)), FOAM_J if material.startswith(FOAMS) else TIMBER_J
-    )
-    return found.weight_kg_m2(thickness_m) * per_kg
+    return found.weight_kg_m2(thickness_m) * (found.heat_j_kgk or TIMBER_J)
 
 
 def _opening(one: Opening) -> Path:

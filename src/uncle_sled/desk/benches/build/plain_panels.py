@@ -13,6 +13,7 @@ from uncle_sled.core.drawing.build.cure_chart import cure_chart
 from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
 from uncle_sled.core.drawing.build.today_card import today_card
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
@@ -207,13 +208,14 @@ class GluePanel(Guarded, QWidget):
             form.refresh()
         self.chart.update()
         glue, words = self.session.build.work.glue, Words(self.session.shown)
-        off = take_off(self.session.build, self.session.project.facts)
+        facts = self.session.project.facts
+        off, library = take_off(self.session.build, facts), library_of(facts.materials)
         warm = self._shop_c()
-        beads = beads_of(glue, off, warm)
+        beads = beads_of(glue, off, library, warm)
         self.model.set_rows(beads, lambda a, b: a.name == b.name)
         self.table.setVisible(bool(beads))
         told = []
-        area = cloth_m2(off)
+        area = cloth_m2(off, library)
         if area > 0:
             made = resin_for(glue, area, warm)
             told.append(f"Cloth on {words.m2(area)}: {words.fine_kg(made.mixed_kg)} mixed, {words.fine_kg(made.hardener_kg)} of it hardener ({mass_ratio(glue):.2f} to 1 by mass). At {words.degrees(warm)} a pot lasts {made.pot_min:.0f} min: {words.m2(made.batch_m2, 2)} and {made.batch_g:.0f} g a pot, {made.pots} pots.")  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import cast
 
 import msgspec
 from PySide6.QtCore import QSize, Qt
@@ -14,6 +15,7 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.shell.shell_views import layer_section, layer_words
 from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.material_words import FAMILIES, FORM_WORDS, FORMS
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
@@ -219,6 +221,7 @@ class OwnMaterialDialog(Dialog):
         ("mu", "Vapour resistance, mu", 0.5, 1e7),
         ("kg_m2", "or weight, kg/m²", 0.001, 500.0),
         ("r_m2k_w", "and its R, m²K/W", 0.0, 50.0),
+        ("heat_j_kgk", "Holds heat, J/kgK", 100.0, 10000.0),
         ("money_m2", "Money a m²", 0.0, 1e5),
         ("hours_m2", "Hours a m²", 0.0, 100.0),
     )
@@ -231,10 +234,21 @@ class OwnMaterialDialog(Dialog):
         rows.setContentsMargins(18, 14, 18, 14)
         grid = QGridLayout()
         self.name, self.source = TextField("Name"), TextField("Where its figures are from", True)
-        grid.addWidget(label("Name", "", "pencil"), 0, 0)
-        grid.addWidget(self.name, 0, 1)
+        self.which = ChoiceField("Which", [("", "a new one"), *((one.id, one.name) for one in session.facts.materials)])
+        self.which.entered.connect(lambda value: self._show(str(value or "")))
+        self.family = ChoiceField("What it is", [("", "nobody said"), *((one, one) for one in FAMILIES if one)])
+        self.form = ChoiceField("Bought as", [(one, FORM_WORDS[one]) for one in FORMS])
+        first: tuple[tuple[str, QWidget], ...] = (
+            ("Which", self.which), ("Name", self.name), ("What it is", self.family), ("Bought as", self.form),
+        )  # fmt: skip
+        for at, (title, widget) in enumerate(first):
+            grid.addWidget(label(title, "", "pencil"), at, 0)
+            grid.addWidget(widget, at, 1)
+        self.which.setVisible(bool(session.facts.materials))
+        if not session.facts.materials and (word := grid.itemAtPosition(0, 0)) is not None:
+            cast(QWidget, word.widget()).hide()
         self.numbers: dict[str, TextField] = {}
-        for at, (key, title, _, _) in enumerate(self.FIELDS, 1):
+        for at, (key, title, _, _) in enumerate(self.FIELDS, len(first)):
             field = TextField(title, True)
             grid.addWidget(label(title, "", "pencil"), at, 0)
             grid.addWidget(field, at, 1)
@@ -246,7 +260,7 @@ class OwnMaterialDialog(Dialog):
                 *((k, k) for k in ("plywood", "polycarbonate", "acrylic", "aluminium", "grp", "sandwich")),
             ],
         )
-        at = len(self.FIELDS) + 1
+        at = len(self.FIELDS) + len(first)
         grid.addWidget(label("Bends like", "", "pencil"), at, 0)
         grid.addWidget(self.bends, at, 1)
         grid.addWidget(label("Source", "", "pencil"), at + 1, 0)
@@ -264,6 +278,17 @@ class OwnMaterialDialog(Dialog):
         keys.addWidget(leave)
         keys.addWidget(keep)
         rows.addLayout(keys)
+
+    def _show(self, id: str) -> None:
+        """What is known of one of one's own; empty for a new one."""
+        one = next((one for one in self.session.facts.materials if one.id == id), None)
+        self.name.setText(one.name if one is not None else "")
+        self.source.setText(one.source if one is not None else "")
+        for key, field in self.numbers.items():
+            value = getattr(one, key, None)
+            field.setText("" if value is None else f"{value:g}")
+        for name, choice in (("bends", self.bends), ("family", self.family), ("form", self.form)):
+            choice.show_value(getattr(one, name, ""))
 
     def keep(self) -> None:
         made: dict[str, object] = {}
@@ -289,12 +314,16 @@ class OwnMaterialDialog(Dialog):
         if "density_kg_m3" not in made and "kg_m2" not in made:
             self.complaint.setText("Say its density, or its weight a square metre.")
             return
-        id = fresh_id("own", [one.id for one in self.session.facts.materials])
-        record = {
-            "id": id, "name": name, "bends": self.bends.currentData() or "", "source": self.source.text().strip() or "own",
-            "date": date.today().isoformat(), **made,
+        mine = {one.id: one for one in self.session.facts.materials}
+        id = str(self.which.currentData() or "") or fresh_id("own", list(mine))
+        record: dict[str, object] = {
+            "bends": self.bends.currentData() or "", "family": self.family.currentData() or "", "form": self.form.currentData() or "",
+            "source": self.source.text().strip() or "own", "date": date.today().isoformat(), "name": name, **made,
         }  # fmt: skip
-        if self.session.edit(
-            f"A material of one's own: {name}", [add_to("facts.materials", record)], "Shell", (), whole_project=True
-        ):
+        if id in mine:  # what was emptied is not known any more
+            record = {**{key: None for key, *_ in self.FIELDS if key != "hours_m2"}, **record}
+            ops = [set_to(f"facts.materials.{id}.{key}", value) for key, value in record.items()]
+        else:
+            ops = [add_to("facts.materials", {"id": id, **record})]
+        if self.session.edit(f"A material of one's own: {name}", ops, "Shell", (), whole_project=True):
             self.accept()

@@ -36,7 +36,7 @@ def test_remedies_come_from_the_worker_and_late_ones_are_dropped(qtbot, open_on,
     assert session.remedies_pending
     session.edit("move", [set_to("stow.things.t2.x", {"si": 3.9})])  # the first answer is late now
 
-    qtbot.waitUntil(lambda: not session.remedies_pending, timeout=60_000)
+    qtbot.waitUntil(lambda: not session.remedies_pending and session.answers.of(at_rest).fresh, timeout=120_000)
 
     assert any(one.remedy is not None for one in session.findings)
     assert session.answers.of(with_remedies).value == with_remedies(session.studied)

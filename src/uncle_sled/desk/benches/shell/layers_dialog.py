@@ -233,6 +233,7 @@ class OwnMaterialDialog(Dialog):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 14, 18, 14)
         grid = QGridLayout()
+        grid.setColumnMinimumWidth(1, 200)
         self.name, self.source = TextField("Name"), TextField("Where its figures are from", True)
         self.which = ChoiceField("Which", [("", "a new one"), *((one.id, one.name) for one in session.facts.materials)])
         self.which.entered.connect(lambda value: self._show(str(value or "")))

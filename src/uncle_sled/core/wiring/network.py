@@ -74,6 +74,17 @@ class Network(msgspec.Struct, frozen=True, eq=False):
     chemistry: str
     mains: float
 
+    def linked(self, battery: str) -> list[str]:
+        """Batteries that are linked with one, itself first."""
+        seen = [battery]
+        for now in seen:
+            for id in (*self.out[now], *self.into[now]):
+                wire = self.wires[id]
+                other = wire.end if wire.start == now else wire.start
+                if other not in seen and self.ends[other].kind == "battery":
+                    seen.append(other)
+        return seen
+
 
 def end_of_thing(thing: Thing, runs: Runs | None) -> End:
     f = figures_of(thing)
@@ -198,7 +209,7 @@ class _Flows:
         """Between batteries: what the end of the row gives, its share of all that runs."""
         firsts = [
             w
-            for b in self._row(wire.start)
+            for b in self.net.linked(wire.start)
             for w in self.net.out[b]
             if self.net.ends[self.net.wires[w].end].kind != "battery"
         ]
@@ -208,21 +219,10 @@ class _Flows:
             if told is None:
                 return Flow(None, volts, why=why)
             demand += max(told, self._pushed_back(self.net.wires[one].end, {self.net.wires[one].start}))
-        many = len(self._row(wire.start))
+        many = len(self.net.linked(wire.start))
         if many <= self.row:  # a row in series: all of it runs through each of its links
             return Flow(demand, volts)
         return Flow(demand * (many - 1) / max(many, 1), volts)
-
-    def _row(self, battery: str) -> list[str]:
-        """Batteries that are linked with one, itself first."""
-        seen = [battery]
-        for now in seen:
-            for id in (*self.net.out[now], *self.net.into[now]):
-                wire = self.net.wires[id]
-                other = wire.end if wire.start == now else wire.start
-                if other not in seen and self.net.ends[other].kind == "battery":
-                    seen.append(other)
-        return seen
 
     def _beside(self, wire: Wire) -> int:
         """How many batteries feed the same point by wires of their own."""

@@ -126,14 +126,8 @@ class Wired(msgspec.Struct, frozen=True, eq=False):
         """Whether two linked batteries stand in one row in series, and not side by side."""
         if self.row < 2:
             return False
-        seen = [a]
-        for now in seen:
-            for id in (*self.net.out[now], *self.net.into[now]):
-                wire = self.net.wires[id]
-                other = wire.end if wire.start == now else wire.start
-                if other not in seen and self.net.ends[other].kind == "battery":
-                    seen.append(other)
-        return b in seen and len(seen) <= self.row
+        linked = self.net.linked(a)
+        return b in linked and len(linked) <= self.row
 
     def wire(self, id: str) -> Laid | None:
         return next((one for one in self.wires if one.id == id), None)

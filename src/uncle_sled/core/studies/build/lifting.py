@@ -164,9 +164,8 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
     if surface is None:
         return None
     x0, y0, x1, y1 = surface.polygon.bounds
-    parts = [p for p in s.parts if p.group == "shell" and (p.id == surface.kind or p.made_by == surface.kind or surface.kind in p.name.lower())]  # fmt: skip
     face = next((one for one in s.build.shell.faces if one.kind == surface.kind), None)
-    part = next((p for p in s.parts if face is not None and p.id in (face.id, f"face/{face.id}")), None) or (parts[0] if parts else None)  # fmt: skip
+    part = next((p for p in s.parts if face is not None and p.made_by == f"shell.faces.{face.id}"), None)
     members = [m for m in s.framed.members if m.face == what]
     mass = part.mass_kg if part is not None else 0.0
     many = sum(1 for one in body.surfaces if one.kind == surface.kind)

@@ -109,10 +109,16 @@ class Inner(NamedTuple):
 
 
 @cache
+def fields_of(kind: Any) -> tuple[msgspec.structs.FieldInfo, ...]:
+    """Fields of a model with their types; asked once, as every word of a type is worked out anew each time."""
+    return msgspec.structs.fields(kind)
+
+
+@cache
 def inner_fields(kind: Any) -> tuple[Inner, ...]:
     """Fields of a model that hold a quantity, a model, or a list of models or words."""
     plan = []
-    for field in msgspec.structs.fields(kind):
+    for field in fields_of(kind):
         annotation = bare(field.type)
         models = [annotation, *map(bare, get_args(annotation))]
         model = next((one for one in models if isinstance(one, type) and issubclass(one, msgspec.Struct)), None)

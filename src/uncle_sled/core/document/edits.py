@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
-from uncle_sled.core.document.bounds import STRANGE, beyond, too_many
+from uncle_sled.core.document.bounds import STRANGE, beyond, fields_of, too_many
 from uncle_sled.core.errors import EditError
 
 S = TypeVar("S", bound=msgspec.Struct)
@@ -56,7 +56,7 @@ def field_types(kind: Any) -> dict[str, Any]:
 
 @cache
 def _field_types(kind: Any) -> dict[str, Any]:
-    return {field.name: field.type for field in msgspec.structs.fields(kind)}
+    return {field.name: field.type for field in fields_of(kind)}
 
 
 def _change(node: Any, segments: list[str], op: Op, path: str) -> Any:

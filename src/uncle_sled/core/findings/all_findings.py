@@ -5,6 +5,8 @@ Two tiers: what fits a frame, and what is judged when the hand rests (``at_rest`
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
@@ -94,40 +96,64 @@ def _words(s: Studied) -> Words:
 
 
 def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Finding, ...]:
-    return (
-        *ball.balance_findings(s, words),
-        *clearances.clearance_findings(s, words),
-        *road.road_findings(s, words),
-        *body.shell_findings(s, words),
-        *inner.inner_findings(s, words),
-        *surveyed.survey_findings(s, words),
-        *things.stow_findings(s, words),
-        *tanks.tank_findings(s, words),
-        *clash.clash_findings(s, words, only),
-    )
+    before = [found for place, check in IN_FRAME if place is not clash for found in check(s, words)]
+    return (*before, *clash.clash_findings(s, words, only))
+
+
+# What is judged when the hand rests, by place.
+AT_REST = (
+    (towing, towing.towing_findings),
+    (holds, holds.holds_findings),
+    (joints, joints.joint_findings),
+    (fitting, fitting.fitting_findings),
+    (held, held.held_findings),
+    (built, built.built_findings),
+    (inner_doors, inner_doors.inner_door_findings),
+    (dangerous, dangerous.danger_findings),
+    (power, power.power_findings),
+    (wiring, wiring.wiring_findings),
+    (water, water.water_findings),
+    (gas, gas.gas_findings),
+    (warmth, warmth.warmth_findings),
+    (shop, shop.cut_findings),
+    (plan, plan.build_findings),
+    (scale, scale.scale_findings),
+)
+COSTLY = (holds, joints, fitting, plan, towing, shop)  # the dearest last
 
 
 @keep_last(4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
-    return (
-        *towing.towing_findings(s, words),
-        *holds.holds_findings(s, words),
-        *joints.joint_findings(s, words),
-        *fitting.fitting_findings(s, words),
-        *held.held_findings(s, words),
-        *built.built_findings(s, words),
-        *inner_doors.inner_door_findings(s, words),
-        *dangerous.danger_findings(s, words),
-        *power.power_findings(s, words),
-        *wiring.wiring_findings(s, words),
-        *water.water_findings(s, words),
-        *gas.gas_findings(s, words),
-        *warmth.warmth_findings(s, words),
-        *shop.cut_findings(s, words),
-        *plan.build_findings(s, words),
-        *scale.scale_findings(s, words),
-    )
+    return tuple([found for _, check in AT_REST for found in check(s, words)])
+
+
+IN_FRAME = (
+    (ball, ball.balance_findings),
+    (clearances, clearances.clearance_findings),
+    (road, road.road_findings),
+    (body, body.shell_findings),
+    (inner, inner.inner_findings),
+    (surveyed, surveyed.survey_findings),
+    (things, things.stow_findings),
+    (tanks, tanks.tank_findings),
+    (clash, clash.clash_findings),
+)
+_PLACE_OF = {rule.code: place for place in PLACES for rule in place.RULES}
+
+
+def judged(s: Studied, first: str) -> Iterator[Finding]:
+    """The findings of a build one by one, as they are judged, for whoever stops at the first that decides.
+
+    Each key once, in no order but this: the place of the code ``first`` before all others, and what asks much last.
+    """
+    words, aside, seen = _words(s), {said.id: said for said in s.build.set_aside}, set()
+    soonest = {place: at for at, place in enumerate(COSTLY, 1)} | {_PLACE_OF.get(first): -1}
+    for _, check in sorted((*IN_FRAME, *AT_REST), key=lambda one: soonest.get(one[0], 0)):
+        for found in check(s, words):
+            if found.key not in seen:
+                seen.add(found.key)
+                yield _aside(found, aside.get(found.id))
 
 
 def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]:

@@ -15,7 +15,7 @@ from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply
-from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.all_findings import findings, judged
 from uncle_sled.core.findings.balance.ball import LEAN_SHARE
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.reading.band import band_kg
@@ -368,8 +368,10 @@ class _Judge:
         """The offer with its readings, and whether it settles every case; nothing where it does harm."""
         after = study(apply(self.s.build, move.ops), self.s.facts)
         lean = float(state(after).lean.max(initial=0.0))
-        new = {one.code for one in findings(after) if one.severity != "note" and one.key not in self.before}
-        if new - UNSURE or lean > max(LEAN_SHARE, self.lean) + 1e-6:
+        if lean > max(LEAN_SHARE, self.lean) + 1e-6:
+            return []
+        new = (one for one in judged(after, "ball-light") if one.severity != "note" and one.key not in self.before)
+        if any(one.code not in UNSURE for one in new):
             return []
         low, high = spans_of(after)
         settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all()) and lean <= LEAN_SHARE + 1e-6

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.placing import axle_shift_ops
-from uncle_sled.core.findings.all_findings import RULES, findings
+from uncle_sled.core.findings.all_findings import RULES, findings, judged
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy
 from uncle_sled.core.findings.rule import Cure
 from uncle_sled.core.findings.stow.held import held_words
@@ -312,10 +312,13 @@ class _Search:
     def _tried(self, candidate: Candidate, one: Finding) -> Remedy | None:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
-        after = findings(tried)
-        if any(f.key == one.key for f in after) or makes_worse(self.found, after, one) or further_out(self.s, tried):
+        if further_out(self.s, tried):
             return None
-        there = {f.key for f in after}
+        worse, there = worse_than(self.found, one), set()
+        for f in judged(tried, one.code):
+            if f.key == one.key or worse(f):
+                return None
+            there.add(f.key)
         for other in self.found:
             if other.key not in there and other.key != one.key:
                 self.settles.setdefault(other.key, []).append(one)
@@ -504,19 +507,25 @@ def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...], cleared
 
     What clears a stop may leave a doubt behind. Args: cleared: the finding that is to go.
     """
+    return any(map(worse_than(before, cleared), after))
+
+
+def worse_than(before: tuple[Finding, ...], cleared: Finding | None = None) -> Callable[[Finding], bool]:
+    """Says of one finding that is there afterwards whether it is a new one, or a worse one."""
     doubt_passes = cleared is not None and cleared.severity == "stop"
     was = {f.key: f for f in before}
     # of a crowd only the largest clashes are told by name: one that comes up in its place is not a new one
     crowd = any(f.code == "clash-many" for f in before)
-    for f in after:
+
+    def worse(f: Finding) -> bool:
         old = was.get(f.key)
         if doubt_passes and old is None and f.code in DOUBTS and f.severity != "stop":
-            continue
-        if old is None and f.severity != "note" and not (crowd and RULES[f.code].helps == "free place"):
-            return True
-        if old is not None and RANK[f.severity] < RANK[old.severity]:
-            return True
-    return False
+            return False
+        if old is None:
+            return f.severity != "note" and not (crowd and RULES[f.code].helps == "free place")
+        return RANK[f.severity] < RANK[old.severity]
+
+    return worse
 
 
 def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:

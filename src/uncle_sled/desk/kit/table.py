@@ -12,9 +12,11 @@ import msgspec
 from PySide6.QtCore import (
     QAbstractItemModel,
     QAbstractTableModel,
+    QEvent,
     QItemSelectionModel,
     QModelIndex,
     QPersistentModelIndex,
+    QSortFilterProxyModel,
     Qt,
 )
 from PySide6.QtGui import QBrush, QFont, QFontMetrics, QResizeEvent
@@ -123,8 +125,9 @@ class Table(Guarded, QTableView):
         self.horizontalHeader().setMinimumSectionSize(44)
         self.horizontalHeader().setHighlightSections(False)
         self.horizontalHeader().sectionResized.connect(self._by_hand)
-        self.horizontalHeader().sortIndicatorChanged.connect(lambda *_: self.lay_columns())
+        self.horizontalHeader().sortIndicatorChanged.connect(lambda *_: self._told_anew())
         self._laying = False
+        self._wants: dict[int, int] = {}  # how wide each column wants to be, until there are other words in it
         self._own = False  # a hand has set the columns: they stay
         self._watch(model)
 
@@ -146,8 +149,17 @@ class Table(Guarded, QTableView):
 
     def _watch(self, model: QAbstractItemModel) -> None:
         for signal in (model.modelReset, model.dataChanged, model.layoutChanged):
-            signal.connect(self.lay_columns)
+            signal.connect(self._told_anew)
+        self._told_anew()
+
+    def _told_anew(self) -> None:
+        self._wants.clear()
         self.lay_columns()
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.FontChange and hasattr(self, "_wants"):
+            self._wants.clear()
 
     def _by_hand(self) -> None:
         self._own = self._own or not self._laying
@@ -172,7 +184,9 @@ class Table(Guarded, QTableView):
         if self._own or model is None:
             return
         shown = [at for at in range(len(self.columns)) if not self.isColumnHidden(at)]
-        wants = {at: self._wanted(at) for at in shown}
+        if missing := [at for at in shown if at not in self._wants]:
+            self._wants |= self._wanted(missing)
+        wants = {at: self._wants[at] for at in shown}
         spare = self.viewport().width() - sum(wants.values())
         words = [at for at in shown if not self.columns[at].right]
         if spare < 0:
@@ -195,12 +209,28 @@ class Table(Guarded, QTableView):
             wants[at] = max(min(wants[at], room // left), min(wants[at], LEAST_PX))
             room -= wants[at]
 
-    def _wanted(self, at: int) -> int:
-        column, model = self.columns[at], self.model()
-        metrics, bold = QFontMetrics(self.font()), QFont(self.font())
+    def _looked_at(self) -> Sequence[Any]:
+        """The first rows as they are shown."""
+        model = self.model()
+        many = min(model.rowCount(), LOOKED_AT)
+        if isinstance(model, QSortFilterProxyModel):
+            source = model.sourceModel()
+            assert isinstance(source, TableModel)
+            return [source.rows[model.mapToSource(model.index(row, 0)).row()] for row in range(many)]
+        assert isinstance(model, TableModel)
+        return model.rows[:many]
+
+    def _wanted(self, some: Sequence[int]) -> dict[int, int]:
+        font, rows = self.font(), self._looked_at()
+        bold, metrics = QFont(font), QFontMetrics(font)
         bold.setWeight(QFont.Weight.DemiBold)
-        arrow = ARROW_PX if self.isSortingEnabled() and self.horizontalHeader().sortIndicatorSection() == at else 0
-        widest = QFontMetrics(bold).horizontalAdvance(column.title) + arrow
-        for row in range(min(model.rowCount(), LOOKED_AT)):
-            widest = max(widest, metrics.horizontalAdvance(str(model.index(row, at).data() or "")))
-        return max(widest + PADDING_PX, column.wide)
+        heads = QFontMetrics(bold)
+        sorted_by = self.horizontalHeader().sortIndicatorSection() if self.isSortingEnabled() else -1
+        made = {}
+        for at in some:
+            column = self.columns[at]
+            widest = heads.horizontalAdvance(column.title) + ARROW_PX * (sorted_by == at)
+            for text in {column.text(row) for row in rows}:  # what stands there twice is measured once
+                widest = max(widest, metrics.horizontalAdvance(text))
+            made[at] = max(widest + PADDING_PX, column.wide)
+        return made

@@ -124,8 +124,8 @@ class Trace(msgspec.Struct, frozen=True, eq=False):
 
 
 def state_matrix(trains: list[Train], v_m_s: Floats) -> Floats:
-    """A of x' = A x. Args: trains (n); v (k). Returns: (n, k, 4, 4)."""
-    v = np.asarray(v_m_s, dtype=float)[None, :]
+    """A of x' = A x. Args: trains (n); v (k), or (n, k) where each has its own. Returns: (n, k, 4, 4)."""
+    v = np.atleast_2d(np.asarray(v_m_s, dtype=float))
 
     def col(name: str) -> Floats:
         return np.array([getattr(one, name) for one in trains])[:, None]
@@ -166,18 +166,7 @@ def damping(train: Train, kmh: float) -> float:
 
 def falls_to(train: Train, least: float, most_kmh: float = MOST_KMH) -> float | None:
     """The lowest speed over 10 km/h at which damping falls under a value, to 0.1 km/h; None where it never does up to most."""
-    grid = np.arange(10.0, most_kmh + 0.1, 5.0)
-    under = damping_of(state_matrix([train], grid / 3.6))[0][0] < least
-    if not under.any():
-        return None
-    at = int(np.argmax(under))
-    if at == 0:
-        return float(grid[0])
-    low, high = float(grid[at - 1]), float(grid[at])
-    while high - low > FINE_KMH:
-        middle = (low + high) / 2
-        low, high = (low, middle) if damping(train, middle) < least else (middle, high)
-    return (low + high) / 2
+    return _over_speeds([train], (least,), most_kmh)[0][0][0]
 
 
 CAR_DOUBT = 0.15  # of the car's inertia, which is a guess: m a b, one sigma
@@ -190,9 +179,43 @@ def critical_span(train: Train) -> tuple[float | None, float | None]:
 
 
 def oversteers_at(train: Train, most_kmh: float = MOST_KMH) -> float | None:
+    return _over_speeds([train], (), most_kmh)[0][1]
+
+
+def _over_speeds(
+    trains: list[Train], levels: tuple[float, ...], most_kmh: float = MOST_KMH
+) -> list[tuple[list[float | None], float | None]]:
+    """Of each train the speed at which damping falls under each level and the one from which on it runs away.
+
+    All trains and levels are halved at once: as many solutions as one alone would take.
+    """
     grid = np.arange(10.0, most_kmh + 0.1, 5.0)
-    away = damping_of(state_matrix([train], grid / 3.6))[1][0]
-    return float(grid[int(np.argmax(away))]) if away.any() else None
+    ratio, away = damping_of(state_matrix(trains, grid / 3.6))
+    falls: list[list[float | None]] = [[None] * len(levels) for _ in trains]
+    open_: list[tuple[int, int, float, float]] = []
+    for n in range(len(trains)):
+        for k, least in enumerate(levels):
+            under = ratio[n] < least
+            at = int(np.argmax(under))
+            if under[at] and at == 0:
+                falls[n][k] = float(grid[0])
+            elif under[at]:
+                open_.append((n, k, float(grid[at - 1]), float(grid[at])))
+    while open_:
+        middles = [(low + high) / 2 for _, _, low, high in open_]
+        each = [trains[n] for n, _, _, _ in open_]
+        under_now = damping_of(state_matrix(each, np.array(middles)[:, None] / 3.6))[0][:, 0]
+        ends = [
+            (n, k, low, middle) if value < levels[k] else (n, k, middle, high)
+            for (n, k, low, high), middle, value in zip(open_, middles, under_now, strict=True)
+        ]
+        open_ = []
+        for n, k, low, high in ends:
+            if high - low > FINE_KMH:
+                open_.append((n, k, low, high))
+            else:
+                falls[n][k] = (low + high) / 2
+    return [(falls[n], float(grid[int(np.argmax(away[n]))]) if away[n].any() else None) for n in range(len(trains))]
 
 
 def inertia_kgm2(s: Studied, row: int) -> float:
@@ -276,13 +299,15 @@ def sway(s: Studied) -> Sway:
     if not trains:
         return Sway((), at_kmh, bool(fastest), why)
     curves = damping_of(state_matrix(trains, SPEEDS_KMH / 3.6))[0]
+    at_speed = damping_of(state_matrix(trains, np.array([at_kmh / 3.6])))[0][:, 0]
     made = []
-    for row, train, curve in zip(found, trains, curves, strict=True):
+    for row, train, curve, ((good, poor, none), away), now in zip(
+        found, trains, curves, _over_speeds(trains, (GOOD, POOR, 0.0)), at_speed, strict=True
+    ):
         case = s.table.cases[row]
         made.append(
             Swaying(
-                case.id, case.name, car.id, train, curve, falls_to(train, GOOD), falls_to(train, POOR), falls_to(train, 0.0),
-                oversteers_at(train), at_kmh, damping(train, at_kmh),
+                case.id, case.name, car.id, train, curve, good, poor, none, away, at_kmh, float(now),
             )
         )  # fmt: skip
     return Sway(tuple(made), at_kmh, bool(fastest), "")

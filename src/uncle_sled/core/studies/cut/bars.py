@@ -202,7 +202,49 @@ class _Search:
         if not self._reached(best, base) and not self.enough():
             self.choice.ask(self.want, self.limits)
             best = self.choice.whole(best, NODES) or best
+        return best if self._reached(best, base) else self._plain(best)
+
+    def _plain(self, best: Chosen) -> Chosen:
+        """What was found, or longest first into the fullest bar of one stock where that is cheaper: a search that was
+        cut short is never worse than a hand with a saw. Each bar then of the cheapest stock that holds it."""
+        for stock, limit in enumerate(self.limits):
+            bars = self._into_bars(int(self.rooms[stock])) if limit is None else None
+            if bars is None:
+                continue
+            left, taken = list(self.limits), []
+            for cut in sorted(bars, key=lambda one: -int(self.lengths @ one)):
+                long = int(self.lengths @ cut)
+                fits = [k for k in range(len(self.rooms)) if self.rooms[k] >= long and left[k] != 0]
+                k = min(fits, key=lambda one: (self.costs[one], self.rooms[one]))
+                limit_k = left[k]
+                left[k] = None if limit_k is None else limit_k - 1
+                taken.append((k, cut))
+            if sum(float(self.costs[k]) for k, _ in taken) < self._cost(best) - HAIR:
+                for k, cut in taken:
+                    self.choice.add(k, cut)
+                counts = np.zeros(len(self.choice.patterns), dtype=np.int64)
+                for k, cut in taken:
+                    at = self.choice.at(k, cut)
+                    assert at is not None
+                    counts[at] += 1
+                best = Chosen(counts, np.zeros(len(self.want), dtype=np.int64), False)
         return best
+
+    def _into_bars(self, room: int) -> list[Ints] | None:
+        """Longest first into the fullest bar with room; None where a piece is longer than the bar."""
+        left: list[int] = []
+        cut: list[Ints] = []
+        for k, length in enumerate(int(one) for one in self.lengths):
+            for _ in range(int(self.want[k])):
+                if length > room:
+                    return None
+                at = min((b for b in range(len(left)) if left[b] >= length), key=lambda b: left[b], default=len(left))
+                if at == len(left):
+                    left.append(room)
+                    cut.append(np.zeros(len(self.want), dtype=np.int64))
+                left[at] -= length
+                cut[at][k] += 1
+        return cut
 
     def _reached(self, best: Chosen, base: Relaxed) -> bool:
         return not best.short.any() and self._cost(best) <= self._next(base) * (1 + 1e-9)

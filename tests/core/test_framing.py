@@ -8,7 +8,7 @@ from shapely import unary_union
 from shapely.geometry import LineString
 
 from tests.builders import a_body, a_hole
-from uncle_sled.core.document.edits import apply
+from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Framing, HandChange, Section, WheelBoxes
@@ -16,6 +16,8 @@ from uncle_sled.core.framing.by_hand import add_ops, as_generated_ops, change_op
 from uncle_sled.core.framing.frame_body import FASTENERS, frame_body
 from uncle_sled.core.framing.laying import stations
 from uncle_sled.core.materials import materials
+from uncle_sled.core.reading.studied import study
+from uncle_sled.exchange.demos import demo
 
 STICK, PLY, TUBE, RIBS = "stick timber", "cut plywood sides", "welded tube", "strip ribs"
 SECTIONED = ("gable", "butterfly", "bevelled")
@@ -273,3 +275,12 @@ def test_imperial_sizes_are_the_schools_own_in_north_america():
     made = framed(a_body("box", STICK), imperial=True)
 
     assert made.sizes.pitch == pytest.approx(0.4064) and made.sizes.stick == pytest.approx((0.0381, 0.0889))
+
+
+def test_an_inch_goes_into_twenty_five_millimetres_and_two_more_do_not() -> None:
+    project = demo("marsh-heron")
+    for deep, fits in ((0.0254, True), (0.027, False)):
+        section = {"thick": {"si": 0.03}, "deep": {"si": deep}}
+        build = apply(project.build, [set_to(f"shell.framing.{one}", section) for one in ("stick", "rib", "joist")])
+        faults = {one.code for one in study(build, project.facts).framed.faults}
+        assert ("stick-too-deep" in faults) is not fits, (deep, faults)

@@ -311,6 +311,7 @@ class _Job(msgspec.Struct, frozen=True):
 
 Made = tuple[list[Member], list[Fault], list[HandChange]]
 MOST_KEPT = 160
+NOMINAL_M = 0.0006  # an inch goes into 25 mm
 
 
 @keep_keyed(_Job.key, MOST_KEPT)  # a dragged opening reframes its own face only
@@ -322,7 +323,7 @@ def _frame_face(job: _Job) -> Made:
     section = sizes.stick if walls else sizes.joist if surface.kind == "floor" else sizes.rib
     depth = framed_depth_m(face, shell.wall.si if shell.wall else 0.0)
     mine = tuple(c for c in changes if c.face == surface.id)
-    if 0 < depth < section[1] - 1e-6:
+    if 0 < depth < section[1] - NOMINAL_M:
         says = f"A stick {section[1] * 1000:.0f} mm deep does not go into the {depth * 1000:.0f} mm of the {surface.id}; take a shallower stick or a thicker layer."
         return [], [Fault("stick-too-deep", (face.id if face else surface.id,), says)], []
     if face is not None and face.layers and depth == 0:

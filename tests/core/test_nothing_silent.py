@@ -491,3 +491,17 @@ def test_roles_that_no_one_thing_has_come_in_neither_by_a_file_nor_by_an_edit():
     build = apply(project.build, [set_to(f"stow.things.{thing}.roles", ["cooks", "mattress"])])
     said = of_no_sense(project.with_build(build), materials())
     assert len(said) == 1 and f"stow.things.{thing}.roles" in said[0] and "mattress" in said[0]
+
+
+def test_an_older_file_is_read_whatever_its_names_and_figures_give_away():
+    both = {"name": "Air machine", "kind": "appliance", "figures": {"heat_w": 2000, "cool_w": 1500}}
+    assert roles_guessed(both) == ["warms the room", "cools the room"]
+    assert roles_guessed({"name": "Fridge with a hob", "kind": "appliance"}) == ["keeps food cold"]
+    assert roles_guessed({"name": "Fridge", "kind": "appliance", "figures": {"heat_w": 10}}) == ["warms the room"]
+    body = json.loads(to_bytes(demo("dark-sky")))
+    body["version"] = 1
+    for build in body["variants"]:
+        for thing in build["stow"]["things"]:
+            thing.pop("roles", None)
+            thing["name"] = "Fridge with a hob and a heater, sink and mattress"
+    assert opened_bytes(json.dumps(body).encode(), "old").project.build.stow.things

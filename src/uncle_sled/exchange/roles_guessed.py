@@ -11,7 +11,7 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.roles import FIGURES_DRAWN
+from uncle_sled.core.document.roles import FIGURES_DRAWN, at_odds
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.figure_of import BY_KIND, BY_ROLE
 
@@ -85,7 +85,10 @@ def roles_guessed(thing: dict[str, Any]) -> list[str]:
         made.append("sleeps on the roof")
     if word("gas alarm", "gas detector"):
         made.append("gas alarm")
-    return list(dict.fromkeys(made))
+    kept = list(dict.fromkeys(made))
+    while (odd := at_odds(tuple(kept))) is not None:  # a guess keeps no file from being read: the first word counts
+        kept.remove(max(odd, key=kept.index))
+    return kept
 
 
 def figure_guessed(thing: dict[str, Any], roles: list[str]) -> str:

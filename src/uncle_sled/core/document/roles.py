@@ -39,7 +39,6 @@ ROLES: tuple[Role, ...] = get_args(Role)
 EXCLUDE: tuple[tuple[Role, Role], ...] = (
     ("pumps water", "pumps by foot"),
     ("keeps food cold", "cooks"),
-    ("warms the room", "cools the room"),
     ("mattress", "tap or sink"),
     ("mattress", "cooks"),
     ("warms the room", "keeps food cold"),

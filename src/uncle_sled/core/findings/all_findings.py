@@ -26,35 +26,42 @@ from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 
 WORSE_BY = 0.1
-# Where a check stands, its rules stand beside it; here is the one list of the places.
-PLACES = (
-    ball,
-    clearances,
-    road,
-    towing,
-    body,
-    holds,
-    joints,
-    inner,
-    surveyed,
-    things,
-    tanks,
-    clash,
-    dangerous,
-    fitting,
-    held,
-    built,
-    inner_doors,
-    power,
-    wiring,
-    water,
-    gas,
-    warmth,
-    shop,
-    plan,
-    scale,
+# Where a check stands, its rules stand beside it; here is the one list of the places, by when they are judged.
+# What fits a frame, by place.
+IN_FRAME = (
+    (ball, ball.balance_findings),
+    (clearances, clearances.clearance_findings),
+    (road, road.road_findings),
+    (body, body.shell_findings),
+    (inner, inner.inner_findings),
+    (surveyed, surveyed.survey_findings),
+    (things, things.stow_findings),
+    (tanks, tanks.tank_findings),
+    (clash, clash.clash_findings),
 )
+# What is judged when the hand rests, by place.
+AT_REST = (
+    (towing, towing.towing_findings),
+    (holds, holds.holds_findings),
+    (joints, joints.joint_findings),
+    (fitting, fitting.fitting_findings),
+    (held, held.held_findings),
+    (built, built.built_findings),
+    (inner_doors, inner_doors.inner_door_findings),
+    (dangerous, dangerous.danger_findings),
+    (power, power.power_findings),
+    (wiring, wiring.wiring_findings),
+    (water, water.water_findings),
+    (gas, gas.gas_findings),
+    (warmth, warmth.warmth_findings),
+    (shop, shop.cut_findings),
+    (plan, plan.build_findings),
+    (scale, scale.scale_findings),
+)
+COSTLY = (holds, joints, fitting, plan, towing, shop)  # the dearest last
+PLACES = tuple(place for place, _ in (*IN_FRAME, *AT_REST))
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
+_PLACE_OF = {rule.code: place for place in PLACES for rule in place.RULES}
 
 
 @keep_last(6)
@@ -100,46 +107,10 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
     return (*before, *clash.clash_findings(s, words, only))
 
 
-# What is judged when the hand rests, by place.
-AT_REST = (
-    (towing, towing.towing_findings),
-    (holds, holds.holds_findings),
-    (joints, joints.joint_findings),
-    (fitting, fitting.fitting_findings),
-    (held, held.held_findings),
-    (built, built.built_findings),
-    (inner_doors, inner_doors.inner_door_findings),
-    (dangerous, dangerous.danger_findings),
-    (power, power.power_findings),
-    (wiring, wiring.wiring_findings),
-    (water, water.water_findings),
-    (gas, gas.gas_findings),
-    (warmth, warmth.warmth_findings),
-    (shop, shop.cut_findings),
-    (plan, plan.build_findings),
-    (scale, scale.scale_findings),
-)
-COSTLY = (holds, joints, fitting, plan, towing, shop)  # the dearest last
-
-
 @keep_last(4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
     return tuple([found for _, check in AT_REST for found in check(s, words)])
-
-
-IN_FRAME = (
-    (ball, ball.balance_findings),
-    (clearances, clearances.clearance_findings),
-    (road, road.road_findings),
-    (body, body.shell_findings),
-    (inner, inner.inner_findings),
-    (surveyed, surveyed.survey_findings),
-    (things, things.stow_findings),
-    (tanks, tanks.tank_findings),
-    (clash, clash.clash_findings),
-)
-_PLACE_OF = {rule.code: place for place in PLACES for rule in place.RULES}
 
 
 def judged(s: Studied, first: str) -> Iterator[Finding]:

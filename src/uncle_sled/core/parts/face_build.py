@@ -15,7 +15,7 @@ from uncle_sled.core.engine import keep_last
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import tightest_radius_m
-from uncle_sled.core.material_words import WOOD_SHEETS
+from uncle_sled.core.material_words import WOOD_SHEETS, Family
 from uncle_sled.core.materials import Material, materials
 from uncle_sled.core.parts.warmth import Slice, Warmth, warmth
 
@@ -55,6 +55,12 @@ def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
             one.form, one.family, one.family in WOOD_SHEETS, one.heat_j_kgk,
         )  # fmt: skip
     return made
+
+
+def family_of(id: str, library: Library) -> Family:
+    """What kind of stuff a material of that id is; "" where the library does not have it or nobody said."""
+    known = library.get(id)
+    return known.family if known is not None else ""
 
 
 def material_of(layer: Layer, library: Library | None = None) -> Material:

@@ -15,7 +15,7 @@ from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule
-from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
@@ -171,9 +171,7 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
         by_id = {one.id: one for one in made.pieces}
         library, saves = library_of(s.facts.materials), []
         metal = {
-            one.material
-            for one in take_off(s.build, s.facts).pieces
-            if one.made_of in library and library[one.made_of].family == "metal"
+            one.material for one in take_off(s.build, s.facts).pieces if family_of(one.made_of, library) == "metal"
         }
         for plan in made.plan.sheets:
             area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)

@@ -11,7 +11,7 @@ import math
 import msgspec
 
 from uncle_sled.core.document.work import Glue
-from uncle_sled.core.parts.face_build import Library
+from uncle_sled.core.parts.face_build import Library, family_of
 from uncle_sled.core.studies.build.days import Days, cured_h
 from uncle_sled.core.studies.cut.take_off import TakeOff
 
@@ -97,7 +97,7 @@ def beads_of(glue: Glue, off: TakeOff, library: Library, temperature_c: float) -
 
 def cloth_m2(off: TakeOff, library: Library) -> float:
     """Area that is laid over with cloth and resin [m2]."""
-    return sum(one.area_m2 for one in off.spreads if one.made_of in library and library[one.made_of].family == "cloth")
+    return sum(one.area_m2 for one in off.spreads if family_of(one.made_of, library) == "cloth")
 
 
 def cure_days(glue: Glue, days: Days, day: int) -> float | None:

@@ -14,7 +14,7 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.parts.all_parts import framed_of
-from uncle_sled.core.parts.face_build import Library, library_of
+from uncle_sled.core.parts.face_build import Library, family_of, library_of
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
@@ -182,7 +182,7 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
             if build.shell.framing.school == "cut plywood sides" and piece.of in ("left side", "right side"):
                 made["side_pieces"] += 1
     for one in off.spreads:
-        family = library[one.made_of].family if one.made_of in library else ""
+        family = family_of(one.made_of, library)
         if family == "paint":
             made["paint_m2"] += one.area_m2
         elif family == "cloth":

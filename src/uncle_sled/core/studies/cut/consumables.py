@@ -13,7 +13,7 @@ import msgspec
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.material_words import WOOD_SHEETS
-from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.shipped import shipped
 
@@ -99,7 +99,7 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
     base = dict.fromkeys(PER, 0.0)
     for piece in off.pieces:
         edge = 2 * (piece.length_m + piece.width_m)
-        family = library[piece.made_of].family if piece.made_of in library else ""
+        family = family_of(piece.made_of, library)
         if piece.kind == "sheet":
             if family == "metal":
                 base["metal_edge_m"] += edge
@@ -113,7 +113,7 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["stick_ends"] += 2
             base["glue_m2"] += piece.length_m * piece.thickness_m
     for spread in off.spreads:
-        family = library[spread.made_of].family if spread.made_of in library else ""
+        family = family_of(spread.made_of, library)
         if spread.form == "roll":
             base["seam_m"] += spread.area_m2 / 1.5 if spread.area_m2 > 1.5 else 0.0  # rolls 1.5 m wide
         elif family == "paint":

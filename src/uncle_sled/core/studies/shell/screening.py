@@ -20,7 +20,7 @@ from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.frame_stuff import FRAME_STUFF
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
-from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.parts.holding import FRICTION, capacities_n
@@ -306,8 +306,7 @@ def _section(one: Member, stuff: st.Stuff) -> st.Section:
 
 def stuff_of(s: Studied, one: Member) -> st.Stuff:
     """What a stick is reckoned as."""
-    known = library_of(s.facts.materials).get(one.material) or FRAME_STUFF.get(one.material)
-    family = known.family if known is not None else ""
+    family = family_of(one.material, {**FRAME_STUFF, **library_of(s.facts.materials)})
     if one.wall_m > 0 or family == "metal":
         return "steel"
     return "plywood" if family == "plywood" else "softwood"

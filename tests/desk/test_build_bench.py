@@ -215,7 +215,7 @@ def test_the_log_is_written_and_moves_the_plan(on, tmp_path) -> None:
     assert panel.entry().hours == 3.0 and bench.schedule().now > 50
     assert before is not None and bench.schedule().finish_day > before
     enter(fields["Hours"], "lots")
-    assert "hours" in panel.form.complaint.text() and panel.entry().hours == 3.0
+    assert "Hours" in panel.form.complaint.text() and panel.entry().hours == 3.0
     enter(fields["Photo"], "../up.jpg")
     assert "climbs out" in panel.form.complaint.text() and panel.entry().photo == ""
     enter(fields["Photo"], "photos/a.jpg")

@@ -94,7 +94,7 @@ def test_a_bed_base_a_winch_and_a_pull_out_are_given_and_taken(open_on) -> None:
     assert "crank" not in panel.checks.text()
     button(panel, "Give it a winch").click()
     assert "not checked" in panel.checks.text()  # no rope is rated yet
-    enter(field(panel, "Rope breaks at, N"), "9000")
+    enter(field(panel, "Rope breaks at"), "9000")
     assert next(t for t in session.build.stow.things if t.id == "t5").winch.rope_n == 9000
     session.select(("t8",))
     button(panel, "Turns into a bed").click()
@@ -125,7 +125,7 @@ def test_struts_are_found_typed_and_taken_off(open_on) -> None:
     enter(field(panel, "Long open"), "0.2 m")
     assert "longer open than shut" in panel.says.text() and panel.hand.isHidden()
     session.undo()
-    enter(field(panel, "Force each, N"), "100")
+    enter(field(panel, "Force each"), "100")
     assert "hold" in hinged(session.studied)[0].verdict.fails
     panel.none.click()
     assert hinged(session.studied)[0].strut is None and not panel.none.isEnabled()

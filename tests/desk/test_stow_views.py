@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
-from tests.desk.driving import drag, key, middle_of, press
+from tests.desk.driving import drag, enter, key, middle_of, press
 from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.placing import stand_of
@@ -284,9 +284,9 @@ def test_in_hand_takes_a_tank_s_shape_and_refuses_nonsense(open_on):
     form, row = forms["Held by"]
     form._take(row, "strap")
     assert thing(session, "w1").hold.kind == "strap"
-    form, row = forms["Runs on, W"]
-    form._take_number(row, "45")
-    form._take_number(row, "-3")
+    field = next(f for form in window.in_hand.sections for row, _, f in form.rows if row.path.endswith(".power_w"))
+    enter(field, "45")
+    enter(field, "-3")
     assert thing(session, "w1").figures.power_w == 45.0
 
 

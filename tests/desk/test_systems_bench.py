@@ -101,7 +101,7 @@ def test_the_stay_is_set_shaded_and_read_off(open_on):
     assert session.build.brief.nights_off == 2 and "Dull: nothing goes dark" in panel.says.text()
     enter(field_of(panel, "Nights off grid"), "40")
     assert session.build.brief.nights_off == 2 and "1 to 14" in panel.form.complaint.text()
-    enter(field_of(panel, "Driven, h a day"), "30")
+    enter(field_of(panel, "Driven a day"), "30")
     assert "0 to 24" in panel.form.complaint.text()
     panel.sky_buttons["clear"].click()
     assert panel.sky == "clear"
@@ -211,7 +211,7 @@ def test_wires_and_devices_are_added_sized_in_hand_and_taken_off(open_on):
     laid = panel.wired().wire(wire)
     assert laid.current_a == 12.0 and laid.length_m == 4.0 and laid.length_face == "measured" and laid.mm2 > 2
     assert "12.0 A" in window.in_hand.note.text()
-    enter(field_of(window.in_hand, "Copper, mm²"), "0")
+    enter(field_of(window.in_hand, "Copper"), "0")
     assert next(w for w in session.build.systems.wires if w.id == wire).area_mm2 is None
     session.select((device,))
     bench.take_off()

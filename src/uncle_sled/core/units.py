@@ -11,99 +11,22 @@ import math
 import re
 from fractions import Fraction
 from functools import cache, lru_cache
-from typing import Any, Literal
+from typing import Any
 
 import msgspec
 
 from uncle_sled.core.errors import EntryError
+from uncle_sled.core.measures import FOOT, GALLON, INCH, KEPT, MEASURES, POUND, SIGNS, Dimension, G, awg_mm2, awg_name
 
-Dimension = Literal["length", "mass", "volume", "pressure", "temperature", "power", "resistance", "stiffness"]
-
-_INCH = Fraction(254, 10000)
-_POUND = Fraction(45359237, 100000000)
-_GALLON = Fraction(3785411784, 10**12)
-_G = Fraction(980665, 100000)
-_PSI = _POUND * _G / (_INCH * _INCH)
-_BTU_H = Fraction(29307107017, 10**11)
-
-INCH_M, FOOT_M = float(_INCH), float(12 * _INCH)
-POUND_KG, GALLON_M3 = float(_POUND), float(_GALLON)
+INCH_M, FOOT_M = float(INCH), float(FOOT)
+POUND_KG, GALLON_M3 = float(POUND), float(GALLON)
 FIRM_STOP_G = 0.4  # one figure for ball, surge and grade; holding things down keeps 1.0 g
-GRAVITY = float(_G)  # standard acceleration of fall [m/s2]
-POUND_FORCE_N = float(_POUND * _G)
+GRAVITY = float(G)  # standard acceleration of fall [m/s2]
+POUND_FORCE_N = float(POUND * G)
 
-# Factor to SI by dimension and by every spelling that is understood at once.
-FACTORS: dict[str, dict[str, Fraction]] = {
-    "length": {
-        "m": Fraction(1),
-        "metre": Fraction(1),
-        "metres": Fraction(1),
-        "meter": Fraction(1),
-        "meters": Fraction(1),
-        "mm": Fraction(1, 1000),
-        "cm": Fraction(1, 100),
-        "in": _INCH,
-        "inch": _INCH,
-        "inches": _INCH,
-        '"': _INCH,
-        "ft": 12 * _INCH,
-        "foot": 12 * _INCH,
-        "feet": 12 * _INCH,
-        "'": 12 * _INCH,
-        "yd": 36 * _INCH,
-    },
-    "mass": {
-        "kg": Fraction(1),
-        "kilo": Fraction(1),
-        "kilos": Fraction(1),
-        "g": Fraction(1, 1000),
-        "t": Fraction(1000),
-        "lb": _POUND,
-        "lbs": _POUND,
-        "pound": _POUND,
-        "pounds": _POUND,
-        "oz": _POUND / 16,
-    },
-    "volume": {
-        "l": Fraction(1, 1000),
-        "litre": Fraction(1, 1000),
-        "litres": Fraction(1, 1000),
-        "liter": Fraction(1, 1000),
-        "liters": Fraction(1, 1000),
-        "ml": Fraction(1, 10**6),
-        "m3": Fraction(1),
-        "gal": _GALLON,
-        "gallon": _GALLON,
-        "gallons": _GALLON,
-        "qt": _GALLON / 4,
-    },
-    "pressure": {"pa": Fraction(1), "kpa": Fraction(1000), "bar": Fraction(100000), "psi": _PSI},
-    "temperature": {"degc": Fraction(1), "c": Fraction(1), "degf": Fraction(5, 9), "f": Fraction(5, 9)},
-    "power": {"w": Fraction(1), "kw": Fraction(1000), "btu/h": _BTU_H},
-    "resistance": {"m2.k/w": Fraction(1), "ft2.f.h/btu": (12 * _INCH) ** 2 * Fraction(5, 9) / _BTU_H},
-    "stiffness": {"n/m": Fraction(1), "n/mm": Fraction(1000), "kn/m": Fraction(1000), "lb/in": _POUND * _G / _INCH},
-}
-
-PLAIN = {
-    "length": "a length",
-    "mass": "a weight",
-    "volume": "a volume",
-    "pressure": "a pressure",
-    "temperature": "a temperature",
-    "power": "a power",
-    "resistance": "an R value",
-    "stiffness": "a spring rate",
-}
-EXAMPLE = {
-    "length": "1.95 m, 1950 mm or 6' 4 1/2\"",
-    "mass": "42 kg or 93 lb",
-    "volume": "38 L or 10 gal",
-    "pressure": "350 kPa or 51 psi",
-    "temperature": "18 degC or 64 degF",
-    "power": "900 W or 3070 Btu/h",
-    "resistance": "1.8 m2.K/W or 10 ft2.F.h/Btu",
-    "stiffness": "60 N/mm or 340 lb/in",
-}
+FACTORS = {dimension: one.factors for dimension, one in MEASURES.items()}
+PLAIN = {dimension: one.plain for dimension, one in MEASURES.items()}
+EXAMPLE = {dimension: one.example for dimension, one in MEASURES.items()}
 _VULGAR = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
 _NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 # A length's unit holds no digit, so that 12ft6 reads as twelve foot six.
@@ -116,10 +39,6 @@ _TERM = {
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
 _NEXT_DOWN = {"ft": "in", "lb": "oz"}
-# No value of this trade is larger, in its SI unit; the file's models carry the same limits.
-MOST = {"length": 100.0, "mass": 1e6, "volume": 1e3, "stiffness": 1e9, "temperature": 100.0}
-MOST_OF_OTHERS = 1e7
-DEGREES = {"degC": "°C", "degF": "°F"}
 LONGEST = 200  # signs that a value takes to write, and to spare
 
 
@@ -145,14 +64,14 @@ class Shown(msgspec.Struct, frozen=True):
         chosen = {"length": self.length, "mass": self.mass, "volume": self.volume}.get(dimension)
         if chosen:
             return chosen
-        imperial = self.imperial
-        return {
-            "pressure": "psi" if imperial else "kPa",
-            "temperature": "degF" if imperial else "degC",
-            "power": "W",
-            "resistance": "ft2.F.h/Btu" if imperial else "m2.K/W",
-            "stiffness": "lb/in" if imperial else "N/mm",
-        }[dimension]
+        one = MEASURES[dimension]
+        return one.imperial if (self.mass == "lb" if one.by_mass else self.imperial) else one.metric
+
+    @property
+    def thin(self) -> Shown:
+        """For thicknesses and small sizes: millimetres in a build of metres, inches in one of feet."""
+        small = {"m": "mm", "cm": "mm", "ft-in": "in"}.get(self.length)
+        return Shown(small, self.mass, self.volume) if small else self
 
 
 def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
@@ -192,7 +111,7 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
             value = (number * (-1 if negative else 1) - 32) * Fraction(5, 9) * (-1 if negative else 1)
         total += value
         last = unit
-    if total > MOST.get(dimension, MOST_OF_OTHERS):
+    if total > MEASURES[dimension].most:
         raise EntryError(
             f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
         )
@@ -203,6 +122,7 @@ def _spelled(text: str) -> str:
     """What was typed with the marks of feet, inches, fractions and less-than-nothing in their plain writing."""
     body = text.strip().replace("−", "-").replace("′", "'").replace("″", '"').replace("''", '"')
     body = body.replace("’", "'").replace("”", '"').replace("“", '"')
+    body = body.replace("²", "2").replace("³", "3").replace("·°", ".").replace("·", ".").replace("fl oz", "fl.oz")
     for sign, spelled in _VULGAR.items():
         body = body.replace(sign, spelled)
     return body.strip()
@@ -254,19 +174,9 @@ def _factor(unit: str, text: str, dimension: str) -> Fraction:
     return _rare_factor(unit, text, dimension)
 
 
-_BASE = {
-    "length": "meter",
-    "mass": "kilogram",
-    "volume": "meter**3",
-    "pressure": "pascal",
-    "power": "watt",
-    "stiffness": "newton/meter",
-}
-
-
 def _rare_factor(unit: str, text: str, dimension: str) -> Fraction:
     """A unit outside the short table (fathom, stone, cubic inch), by Pint."""
-    factor = _looked_up(unit, dimension) if dimension in _BASE and len(unit) <= 40 else None
+    factor = _looked_up(unit, dimension) if MEASURES[dimension].pint and len(unit) <= 40 else None
     if factor is None:
         raise EntryError(
             f"“{unit[:40]}” in “{text[:80]}” is not a unit of {PLAIN[dimension].split(' ', 1)[1]}: write it like {EXAMPLE[dimension]}."
@@ -279,7 +189,7 @@ def _looked_up(unit: str, dimension: str) -> Fraction | None:
     from pint.errors import PintError
 
     try:
-        return Fraction(_registry().Quantity(1, unit).to(_BASE[dimension]).magnitude).limit_denominator(10**12)
+        return Fraction(_registry().Quantity(1, unit).to(MEASURES[dimension].pint).magnitude).limit_denominator(10**12)
     except (PintError, AttributeError, ValueError, TypeError, AssertionError, OverflowError, RecursionError):
         return None
 
@@ -297,7 +207,7 @@ def keep_typed(text: str, dimension: Dimension, bare_unit: str) -> str:
     What comes back says the same value whatever unit is shown later. Raises: EntryError: it cannot be read at all.
     """
     body = " ".join(text.split())
-    bare = '"' if bare_unit in ("in", "ft-in") else DEGREES.get(bare_unit, bare_unit)
+    bare = '"' if bare_unit in ("in", "ft-in") else SIGNS.get(bare_unit, bare_unit)
     terms = _terms(_spelled(body).lstrip("+-").strip(), text, dimension)
     if len(terms) != 1 or terms[0][1] is not None:
         return body  # a bare number after another term is in the next unit down, whatever is shown
@@ -318,7 +228,7 @@ def family(unit_or_text: str) -> str:
 
 def feet_inches(metres: float, denominator: int = 16) -> str:
     """Feet and inches to the nearest fraction, carried properly: 6' 4 1/2"."""
-    parts = round(abs(metres) / float(_INCH) * denominator)
+    parts = round(abs(metres) / INCH_M * denominator)
     inches, fraction = divmod(parts, denominator)
     feet, inches = divmod(inches, 12)
     small = str(Fraction(fraction, denominator)) if fraction else ""
@@ -339,20 +249,48 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
     """A value in the unit asked for, with its unit, rounded as the trade reads it."""
     if unit == "ft-in":
         return feet_inches(si)
+    if unit == "in" and places is None:
+        return inches(si)
     factor = float(FACTORS[dimension][unit.lower()])
     if unit == "degF":
         return f"{_decimals(si / factor + 32, places or 0)} °F"
     value = si / factor
     if places is None and unit == "m" and 0 < abs(value) < 0.01 and abs(value - round(value, 3)) > 1e-6:
         places = 4  # a wall of 1.5 mm is not one of 2
+    if places is None and unit == "mm" and abs(value) < 10 and abs(value - round(value)) > 0.02:
+        return f"{figures(value, 2)} mm"
+    if places is None and unit in PLACES:
+        places = 0 if unit in ("kg", "lb", "L", "gal") and abs(value) >= 100 else PLACES[unit]
     if places is None:
-        places = {"m": 3, "mm": 0, "cm": 1, "in": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1}.get(unit, 0)
-        if unit in ("kg", "lb", "L", "gal") and abs(value) >= 100:
-            places = 0
-    word = _decimals(value, places)
-    if "." in word and unit in ("kg", "lb", "L", "gal", "N/mm"):
-        word = word.rstrip("0").rstrip(".")
-    return f'{word}"' if unit == "in" else f"{word} {DEGREES.get(unit, unit)}"
+        word = figures(value)
+    else:
+        word = _decimals(value, places)
+        if "." in word and unit in ("kg", "lb", "L", "gal", "N/mm"):
+            word = word.rstrip("0").rstrip(".")
+    return f'{word}"' if unit == "in" else f"{word} {SIGNS.get(unit, unit)}"
+
+
+# Decimals that the trade reads a unit with; other units are told to four figures.
+PLACES = {
+    "m": 3, "mm": 0, "cm": 1, "in": 2, "ft": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1, "lb/in": 0, "psi": 0, "degC": 0,
+    "W": 0, "m2.K/W": 0, "ft2.F.h/Btu": 0,
+}  # fmt: skip
+
+
+def figures(value: float, many: int = 4) -> str:
+    """A number to so many figures, never in powers of ten and without noughts that say nothing."""
+    if value == 0:
+        return "0"
+    word = _decimals(value, max(many - 1 - math.floor(math.log10(abs(value))), 0))
+    return word.rstrip("0").rstrip(".") if "." in word else word
+
+
+def inches(metres: float) -> str:
+    """Inches to a sixteenth; what is thinner than a tenth, and no sixteenth, in thousandths."""
+    value = metres / INCH_M
+    if abs(value) < 0.1 and abs(value * 16 - round(value * 16)) > 0.02:
+        return f'{_decimals(value, 3)}"'
+    return f'{_sixteenths(value)}"'
 
 
 def plain_number(value: float) -> str:
@@ -380,14 +318,14 @@ def distance(metres: float, shown: Shown) -> str:
     """A length for a sentence: metres to the centimetre, or feet and inches."""
     if shown.length in ("mm", "m", "cm"):
         return f"{_decimals(metres, 2)} m"
-    return feet_inches(metres, 8) if shown.length == "ft-in" else show(metres, "length", "in", 1)
+    return feet_inches(metres) if shown.length == "ft-in" else inches(metres)
 
 
 def shop_measure(metres: float, shown: Shown) -> str:
     """A length to cut to: whole millimetres, or feet and inches (or inches) to a sixteenth."""
     if not shown.imperial:
         return f"{metres * 1000:.0f} mm".replace("-", "−")
-    return feet_inches(metres, 16) if shown.length == "ft-in" else f'{_sixteenths(metres / INCH_M)}"'
+    return feet_inches(metres) if shown.length == "ft-in" else inches(metres)
 
 
 def _sixteenths(inches: float) -> str:
@@ -426,16 +364,67 @@ def name_in_units(name: str, shown: Shown) -> str:
 MILE_KM = 1.609344
 
 
+def kept_text(value: float, kept: str, shown: Shown, places: int | None = None) -> str:
+    """A figure that is kept in some unit (kPa, m/s, cm2), as the build reads it, with its unit.
+
+    Args: kept: the unit it is kept in; one that is no measure (W, A, h) stands as it is. places: decimals where the build
+        reads it in the very unit it is kept in; in another it gets three figures, or four where nothing is asked.
+    """
+    if kept not in KEPT:
+        return f"{plain_number(value) if places is None else _decimals(value, places)} {kept}".rstrip()
+    dimension, factor = KEPT[kept]
+    unit = shown.unit(dimension)
+    if unit == "AWG":
+        return awg_name(value) if value > 0 else "0 kcmil"
+    if unit == kept.split(" ")[0] and places is not None:
+        return f"{_decimals(value, places)} {SIGNS.get(unit, unit)}"
+    if places is not None and dimension not in ("length", "temperature"):
+        per = float(FACTORS[dimension][unit.lower()])
+        return f"{figures(value * factor / per, 3)} {SIGNS.get(unit, unit)}"
+    return show(value * factor, dimension, unit)
+
+
+_GAUGE = re.compile(r"(AWG|#)?\s*(\d{1,2})(/0)?\s*(?:AWG|GAUGE)?")
+_MARKED = re.compile(r"\{(-?[0-9.]+) ([^}]+)\}")
+
+
+def in_units(text: str, shown: Shown) -> str:
+    """A sentence with its marked figures, ``{12 mm}`` or ``{0.9 m}``, in the units of the build; small ones in small units."""
+    if "{" not in text:
+        return text
+    return _MARKED.sub(
+        lambda found: kept_text(float(found[1]), found[2], shown.thin if found[2] == "mm" else shown), text
+    )
+
+
+def read_kept(text: str, kept: str, shown: Shown) -> float:
+    """What was typed for a figure that is kept in a unit, in that unit. Raises: EntryError: says what would be right."""
+    if kept in KEPT:
+        dimension, factor = KEPT[kept]
+        unit = shown.unit(dimension)
+        gauge = _GAUGE.fullmatch(text.strip().upper()) if dimension == "copper" else None
+        if gauge is not None and (gauge[1] or gauge[3] or unit == "AWG"):
+            return awg_mm2(1 - int(gauge[2]) if gauge[3] else int(gauge[2]))
+        return float(f"{parse(text, dimension, 'kcmil' if unit == 'AWG' else unit) / factor:.12g}")
+    body = text.strip().replace("−", "-")
+    for end in dict.fromkeys((kept, kept.replace("²", "2"))):
+        if end and body.lower().endswith(end.lower()):
+            body = body[: -len(end)].strip()
+    negative = body.startswith("-")
+    try:
+        return float(_number(body.lstrip("+-").strip(), text)) * (-1 if negative else 1)
+    except EntryError:
+        if re.fullmatch(r"\d{1,3},\d{3}", body):
+            raise
+        right = f"a number, as in “12 {kept}”," if kept else "a number such as 12"
+        raise EntryError(f"“{text}” is no number; {right} would be right.") from None
+
+
 def read_speed_kmh(text: str, imperial: bool) -> float | None:
     """A speed as typed, bare numbers in the units of the build; None for nothing. Raises: EntryError."""
-    body = text.strip().lower().replace(",", ".")
-    if not body:
+    if not text.strip():
         return None
-    match = re.fullmatch(r"([0-9]+(?:\.[0-9]+)?)\s*(km/h|kmh|kph|mph|)", body)
-    if not match:
-        raise EntryError(f"“{text}” is no speed; 100 km/h or 62 mph would be right.")
-    miles = match.group(2) == "mph" or (not match.group(2) and imperial)
-    kmh = float(match.group(1)) * (MILE_KM if miles else 1.0)
+    kmh = read_kept(text, "km/h", Shown("in" if imperial else "mm"))
     if not 5 <= kmh <= 300:
         raise EntryError(f"“{text}” is no speed on a road; 5 to 300 km/h (3 to 186 mph) would be right.")
     return kmh

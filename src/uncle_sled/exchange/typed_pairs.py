@@ -14,7 +14,8 @@ from uncle_sled.core.document.edits import Op, apply, get, set_to
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError, FileError
-from uncle_sled.core.units import FACTORS, Dimension
+from uncle_sled.core.measures import Dimension
+from uncle_sled.core.units import FACTORS
 
 T = TypeVar("T")
 # The units that a bare number may have been typed in: what fields show.

@@ -7,8 +7,11 @@ from typing import Annotated, Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Share, Word
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.quantity import Length, Mass
 
+# one field a line, as a table
+# fmt: off
 Saw = Literal["edge to edge", "free"]
 Joint = Literal["butt", "scarf"]
 Days = Annotated[int, msgspec.Meta(ge=0, le=2000)]
@@ -103,17 +106,17 @@ class RuleChange(msgspec.Struct, frozen=True):
 class Cut(msgspec.Struct, frozen=True):
     """How this build is cut and bought."""
 
-    kerf: Length = Length(0.0032, "3.2 mm")
-    trim: Length = Length(0.0, "0 mm")
+    kerf: Annotated[Length, about("Kerf", "What the blade takes; 3.2 mm is usual")] = Length(0.0032, "3.2 mm")
+    trim: Annotated[Length, about("Trim", "Cut off every edge and end of stock first")] = Length(0.0, "0 mm")
     saw: Saw = "edge to edge"
-    joint: Joint = "butt"  # of a skin or stick longer than what is sold
-    board: Length = Length(0.135, "135 mm")  # what a cladding board covers
+    joint: Annotated[Joint, about("Joint", "Of skins and sticks longer than what is sold; at a stick", words={"butt": "butt, backed", "scarf": "scarf, 8 to 1"})] = "butt"
+    board: Annotated[Length, about("Board covers", "Of cladding boards, from edge to edge", least=0.02)] = Length(0.135, "135 mm")
     made: tuple[str, ...] = ()  # ids of things that are made here out of sheets, and not bought
     made_of: Word = "light-ply"
-    made_thick: Length = Length(0.012, "12 mm")
-    carry: Mass = Mass(25.0)  # what one person lifts
-    carry_m2: Figure = 1.5
-    keep_m2: Figure = 0.1  # an offcut from this on goes to the rack
+    made_thick: Annotated[Length, about("Thickness", "Of their panels", least=0.002)] = Length(0.012, "12 mm")
+    carry: Annotated[Mass, about("Weight", "Parts are sawn under this before anything is cut to size")] = Mass(25.0)
+    carry_m2: Annotated[Figure, about("Area", "{1.5 m2} is what one can hold", unit="m2")] = 1.5
+    keep_m2: Annotated[Figure, about("Keep from", "Offcuts from this on go to the rack", unit="m2")] = 0.1
     sizes: tuple[StockSize, ...] = ()
     numbers: tuple[Numbered, ...] = ()
     prints: Count = 0
@@ -123,8 +126,8 @@ class Cut(msgspec.Struct, frozen=True):
     pins: tuple[Pin, ...] = ()
     bought: tuple[Bought, ...] = ()
     rules: tuple[RuleChange, ...] = ()
-    hours: Figure | None = None  # of work on it; by area of the faces where nobody said
-    hour_price: Figure | None = None
-    margin: Share | None = None
-    rise: Share = 0.0  # of prices, a month
-    months: Figure = 0.0  # until it is all bought
+    hours: Annotated[Figure | None, about("Hours", "Of work on it; by area of the faces where nothing is said, which leaves much out", unit="h")] = None
+    hour_price: Annotated[Figure | None, about("An hour costs", "What an hour must bring in")] = None
+    margin: Annotated[Share | None, about("Margin", "Share of the price that stays")] = None
+    rise: Annotated[Share, about("A month", "Share that prices rise by until it is bought", unit="×")] = 0.0
+    months: Annotated[Figure, about("Months", "Until all of it is bought")] = 0.0

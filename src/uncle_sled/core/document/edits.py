@@ -75,7 +75,7 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
         if old is None:
             raise EditError(f"{path}: nothing is set at “{name}” yet, so nothing inside it can change.")
         new = _change(old, rest, op, path) if isinstance(old, (msgspec.Struct, tuple)) else _no_inside(name, path)
-        if new == () and get_origin(types[name]) is Annotated:
+        if new == () and any(getattr(meta, "min_length", None) for meta in getattr(types[name], "__metadata__", ())):
             raise EditError(f"{path}: the last of them stays; one at least is needed.")
     elif op.op == "set":
         new = _converted(op.value, types[name], path)

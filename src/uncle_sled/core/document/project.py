@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 import msgspec
 
 from uncle_sled.core.document.bounds import Figure, Number, Story, Word
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.cut import Cut
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.road import Road
 from uncle_sled.core.document.shell import Shell
@@ -15,6 +18,8 @@ from uncle_sled.core.document.systems import Systems
 from uncle_sled.core.document.work import Work
 from uncle_sled.core.material_words import Family, Form
 
+# one field a line, as a table
+# fmt: off
 FORMAT = "uncle-sled"
 VERSION = 2  # since 2 a thing says what it does
 
@@ -62,7 +67,7 @@ class Build(msgspec.Struct, frozen=True):
     """One variant: a whole build with the id of the one it was made from."""
 
     id: Word
-    name: Word
+    name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
     parent: Word | None = None
     brief: Brief = Brief()
     rig: Rig = Rig()
@@ -78,7 +83,7 @@ class Build(msgspec.Struct, frozen=True):
 class Project(msgspec.Struct, frozen=True):
     """Everything that is saved."""
 
-    name: Word
+    name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
     variants: tuple[Build, ...]
     open_variant: Word
     facts: Facts = Facts()

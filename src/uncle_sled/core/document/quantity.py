@@ -7,7 +7,8 @@ from typing import Annotated, ClassVar, Self, cast
 import msgspec
 
 from uncle_sled.core import units
-from uncle_sled.core.units import Dimension, Shown
+from uncle_sled.core.measures import Dimension
+from uncle_sled.core.units import Shown
 
 
 class Quantity(msgspec.Struct, frozen=True):

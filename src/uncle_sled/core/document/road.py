@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Number, Share, Story, Word
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.quantity import Length
 
+# one field a line, as a table
+# fmt: off
 WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted"]
 
 
@@ -36,19 +39,19 @@ class Ticket(msgspec.Struct, frozen=True):
     """
 
     id: Word
-    on: Word
-    way: WeighWay = "platform with the car"
+    on: Annotated[Word, about("Day", "Year-month-day")]
+    way: Annotated[WeighWay, about("Way", "How it is weighed")] = "platform with the car"
     readings: tuple[Reading, ...] = ()
-    step_kg: Figure = 20.0
+    step_kg: Annotated[Figure, about("Steps of", "{20 kg} on a public platform, {0.1 kg} on a bathroom scale", unit="kg")] = 20.0
     grade: Share = 0.0005
-    case: Word = ""
-    jack: Length | None = None
-    plank_scale: Length | None = None
-    plank_coupler: Length | None = None
-    coupler_height: Length | None = None
-    wheel_radius: Length | None = None
-    tilt_deg: Figure | None = None
-    car_kg: Figure | None = None  # people and luggage in the car, changed between two tickets
+    case: Annotated[Word, about("Like the case", "What was aboard: the nearest case is shown")] = ""
+    jack: Annotated[Length | None, about("Jack from ball", "Where the jack stands")] = None
+    plank_scale: Annotated[Length | None, about("Pivot to scale", "Along the plank, from the pipe it turns on to the middle of the scale")] = None
+    plank_coupler: Annotated[Length | None, about("Pivot to ball", "Along the plank, from the pipe it turns on to under the coupler")] = None
+    coupler_height: Annotated[Length | None, about("Coupler height", "Level")] = None
+    wheel_radius: Annotated[Length | None, about("Wheel radius", "Of the loaded axle's centre")] = None
+    tilt_deg: Annotated[Figure | None, about("Angle", "Ten or more", unit="°")] = None
+    car_kg: Annotated[Figure | None, about("Less in the car", "People or luggage that left the car before the second ticket", unit="kg")] = None
     model: tuple[Modelled, ...] = ()
     note: Story = ""
 
@@ -114,11 +117,11 @@ class Wish(msgspec.Struct, frozen=True):
 class Standing(msgspec.Struct, frozen=True):
     """How it stands for good. blocks: from the ball [m each]; fall: of the ground over the body, low at the rear above 0."""
 
-    blocks: tuple[Length, ...] = ()
-    fall: Length | None = None
-    bearing_kpa: Figure | None = None  # of the ground
-    snow_kpa: Figure | None = None
-    wind_pa: Figure | None = None
+    blocks: Annotated[tuple[Length, ...], about("Blocks from front", "Places from the body's front, parted by ;")] = ()
+    fall: Annotated[Length | None, about("Ground falls", "Over the length of the body, towards the rear")] = None
+    bearing_kpa: Annotated[Figure | None, about("Bearing", "{75 kPa} is soft, {150 kPa} firm; ask about yours", unit="kPa")] = None
+    snow_kpa: Annotated[Figure | None, about("Snow", "On the roof, by the place", unit="kPa")] = None
+    wind_pa: Annotated[Figure | None, about("Wind", "Pressure by the place", unit="Pa")] = None
 
 
 class Road(msgspec.Struct, frozen=True):
@@ -129,8 +132,8 @@ class Road(msgspec.Struct, frozen=True):
     trips: tuple[Trip, ...] = ()
     wishes: tuple[Wish, ...] = ()
     standing: Standing = Standing()
-    frame_number: Word = ""
-    builder: Word = ""
-    owner: Word = ""
-    lights: Story = ""
+    frame_number: Annotated[Word, about("Frame number", "As it is stamped")] = ""
+    builder: Annotated[Word, about("Builder", "Who built it")] = ""
+    owner: Annotated[Word, about("Owner", "Whose it is")] = ""
+    lights: Annotated[Story, about("Lights", "Lamps and reflectors: height, distance from the side, mark")] = ""
     best_drill: Figure = 0.0

@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Ratio, Share, Word
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.document.rig import Source
+from uncle_sled.core.document.rig import SOURCE_WORDS, Source
 
+# one field a line, as a table
+# fmt: off
 Form = Literal["none", "profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"]
 FaceKind = Literal["floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other"]
 CutFace = Literal["left side", "right side", "roof", "front", "rear", "floor"]
 OpeningKind = Literal["door", "hatch", "window", "vent", "light", "gland", "screw row"]
 Seal = Literal["none", "bulb", "two lines", "tape", "sealant"]
 School = Literal[
-    "none", "stick timber", "cut plywood sides", "bought shell", "welded tube", "strip ribs", "sandwich panels"
+    "none", "stick timber", "cut plywood sides", "welded tube", "strip ribs", "sandwich panels", "bought shell"
 ]
 
 
@@ -51,35 +54,35 @@ class Face(msgspec.Struct, frozen=True):
     id: Word
     kind: FaceKind
     name: Word
-    mass: Mass | None = None
-    source: Source = "estimated"
+    mass: Annotated[Mass | None, about("Weight", "With its fittings and fasteners")] = None
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
     weight_at: Length | None = None  # station, where the drawing's own centre is not right
-    made_of: Word = ""  # name of the way it is made, where its mass is worked out from layers
+    made_of: Annotated[Word, about("Floor", "Layers from outside in; its weight follows the drawing")] = ""
     layers: tuple[Layer, ...] = ()
     doorway: bool = False  # a bulkhead that air goes through
-    u_w_m2k: Figure | None = None  # of its data sheet, where its layers are not known
+    u_w_m2k: Annotated[Figure | None, about("U", "Of a bought panel whose layers nobody knows; Systems reckons warmth and sweat with it", unit="W/m2K")] = None
 
 
 class Section(msgspec.Struct, frozen=True):
     """A stick as bought: ``thick`` shows in the face, ``deep`` goes through the wall."""
 
-    thick: Length
-    deep: Length
+    thick: Annotated[Length, about("Thick", "As it shows in the face", least=0.001, thin=True)]
+    deep: Annotated[Length, about("Deep", "Through the wall", least=0.001, thin=True)]
 
 
 class Leaf(msgspec.Struct, frozen=True):
     """A door or hatch of one's own: sticks between two skins, foam, perhaps a window in it. coat: paint on one surface."""
 
     stick: Section
-    skin: Word = "light-ply"
-    skin_thick: Length = Length(0.004)
-    foam: Word = "xps"
-    window_width: Length | None = None
-    window_height: Length | None = None
+    skin: Annotated[Word, about("Leaf skin", "On both sides")] = "light-ply"
+    skin_thick: Annotated[Length, about("Leaf skin thick", "Of one skin", least=0.0005)] = Length(0.004)
+    foam: Annotated[Word, about("Leaf foam", "Between the sticks")] = "xps"
+    window_width: Annotated[Length | None, about("Window in it wide", "Empty: none", least=0.05, blank="none")] = None
+    window_height: Annotated[Length | None, about("Window in it high", "Empty: none", least=0.05, blank="none")] = None
     window_mass: Mass | None = None
-    coat: Length = Length(0.0003)
-    hinge_spacing: Length | None = None  # between the outermost hinges
-    hangs_on: Mass | None = None  # what is fixed to it: a table, bottles
+    coat: Annotated[Length, about("Coats", "Paint and varnish on one surface; thick")] = Length(0.0003)
+    hinge_spacing: Annotated[Length | None, about("Hinges apart", "Between the outermost two", least=0.05)] = None
+    hangs_on: Annotated[Mass | None, about("Fixed to it", "A table, a rack, cladding")] = None
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -90,46 +93,46 @@ class Opening(msgspec.Struct, frozen=True):
     """
 
     id: Word
-    kind: OpeningKind
-    name: Word
-    face: CutFace
-    along: Length
-    up: Length
-    width: Length
-    height: Length
-    corner: Length | None = None
-    hung: Literal["", "front", "rear", "top", "bottom", "pair"] = ""  # pair: two leaves, one at each upright edge
-    seal: Seal = "none"
-    drip: bool = False
-    mass: Mass | None = None  # of the door, window or vent itself
-    source: Source = "estimated"
-    opens: bool = True  # a window or vent that cannot be opened is no way out
-    stays_open: bool = False  # a vent that nobody can shut; one that shuts is no opening for a flame
-    open_deg: Count | None = None  # how far a hatch opens from shut; 90 where nobody said
-    glazing: Literal["", "single", "double"] = ""  # of a window; single where nobody said
-    u_w_m2k: Figure | None = None  # of its data sheet
-    leaf: Leaf | None = None  # of one's own; its weight is worked out where none was typed
-    latch_n: Figure | None = None  # what its latches hold together [N]
+    kind: Annotated[OpeningKind, about("Kind", "Doors and hatches are ways in and out; vents air; glands and screws are holes that leak.", words={"gland": "cable gland", "screw row": "row of screws"})]
+    name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
+    face: Annotated[CutFace, about("Face", "The side of the body that it is cut into.")]
+    along: Annotated[Length, about("Along", "From the body's front, or the left edge of front and rear, to its near edge")]
+    up: Annotated[Length, about("Sill", "From the body's underside, or the left edge of roof and floor")]
+    width: Annotated[Length, about("Width", "Clear opening", least=0.001)]
+    height: Annotated[Length, about("Height", "Clear opening", least=0.001)]
+    corner: Annotated[Length | None, about("Corners", "Radius of its corners")] = None
+    hung: Annotated[Literal["", "front", "rear", "top", "bottom", "pair"], about("Hung", "The edge that its hinges are on.", words={"": "fixed", "front": "at its front", "rear": "at its rear", "top": "at its top", "bottom": "at its bottom", "pair": "as a pair, one leaf at each side", })] = ""
+    seal: Annotated[Seal, about("Seal", "What keeps rain and dust out; without one Uncle minds.", words={"none": "none yet", "bulb": "bulb seal", "two lines": "two lines of seal", "tape": "butyl tape"})] = "none"
+    drip: Annotated[bool, about("Drip edge over it", "A small roof over it that sheds the water before it reaches the seal.")] = False
+    mass: Annotated[Mass | None, about("Weight", "Of the door, window or vent itself; a guess by its size until you say")] = None
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
+    opens: Annotated[bool, about("Can be opened", "A window that cannot is no way out")] = True
+    stays_open: Annotated[bool, about("Stays open", "A vent that nobody can shut: what a flame needs")] = False
+    open_deg: Annotated[Count | None, about("Opens to", "Degrees from shut; 90 where nothing is typed", unit="°")] = None
+    glazing: Annotated[Literal["", "single", "double"], about("Glass", "Single is taken where nobody said")] = ""
+    u_w_m2k: Annotated[Figure | None, about("U", "Of its data sheet; a door or hatch counts as bare {18 mm} plywood else", unit="W/m2K")] = None
+    leaf: Annotated[Leaf | None, about("Made by yourself", "Sticks between two skins: its weight, gaps and pieces are worked out")] = None
+    latch_n: Annotated[Figure | None, about("Latches hold", "All of them together, by their data sheet; the hinges hold the other half", unit="N")] = None
     strut: Strut | None = None  # gas struts of a hatch
-    cut_since: bool = False  # into a bought shell, after it was weighed: the leaf comes on, what was cut goes off
+    cut_since: Annotated[bool, about("Cut in since it was weighed", "Unticked it was there when the bought shell was weighed, and weighs nothing more")] = False
 
 
 class WheelBoxes(msgspec.Struct, frozen=True):
     """Boxes over the wheels inside the body, one a side; they stay over the axles."""
 
-    length: Length
-    width: Length
-    height: Length  # above the body's underside
+    length: Annotated[Length, about("Wheel, long", "Over the axles, which it follows", least=0.001)]
+    width: Annotated[Length, about("Wheel, wide", "Into the body", least=0.001)]
+    height: Annotated[Length, about("Wheel, high", "Above the underside", least=0.001)]
 
 
 class NoseBox(msgspec.Struct, frozen=True):
     """A locker ahead of the body on the drawbar."""
 
-    length: Length
-    width: Length
-    height: Length
-    mass: Mass | None = None
-    source: Source = "estimated"
+    length: Annotated[Length, about("Nose, long", "Of the box ahead of the body, along the drawbar.", least=0.001)]
+    width: Annotated[Length, about("Nose, wide", "Of the box ahead of the body, across.", least=0.001)]
+    height: Annotated[Length, about("Nose, high", "Of the box ahead of the body, upward from the body's underside.", least=0.001)]
+    mass: Annotated[Mass | None, about("Nose weight", "Empty; a guess by its size until you say")] = None
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
 
 
 class SeamMade(msgspec.Struct, frozen=True):
@@ -165,21 +168,21 @@ class HandChange(msgspec.Struct, frozen=True):
 class Framing(msgspec.Struct, frozen=True):
     """How the body is framed; sizes left open are the school's own."""
 
-    school: School = "none"
-    pitch: Length | None = None
+    school: Annotated[School, about("School", "How the body is built; sticks, sheets and joints follow from it.", words={"none": "not framed yet"})] = "none"
+    pitch: Annotated[Length | None, about("Pitch", "Middle to middle; empty: the school's own", least=0.001, blank="the school's own")] = None
     stick: Section | None = None
     rib: Section | None = None  # rafters or spars
     joist: Section | None = None
-    sheet_width: Length | None = None
-    sheet_length: Length | None = None
+    sheet_width: Annotated[Length | None, about("Sheet wide", "As bought", least=0.001)] = None
+    sheet_length: Annotated[Length | None, about("Sheet long", "As bought; its grain runs this way", least=0.001)] = None
     material: Word = "softwood"
-    tube_wall: Length | None = None  # of a welded tube
-    fold_tolerance: Length | None = None  # by how much folds of a tube may stand proud of their curve
-    saw_kerf: Length | None = None  # of the saw that cuts tubes
-    strip: Length | None = None  # thickness of what ribs are glued up of
-    screw: Length | None = None  # how long those are that hold the skins
-    screw_pitch: Length | None = None
-    bolt_pitch: Length | None = None
+    tube_wall: Annotated[Length | None, about("Tube wall", "Of welded tube; empty: the school's own", least=0.0005, blank="the school's own")] = None
+    fold_tolerance: Annotated[Length | None, about("Folds proud", "By how much folded corners may stand outside of the curve; empty: {1 mm}", least=0.0002, blank=Length(0.001))] = None
+    saw_kerf: Annotated[Length | None, about("Saw cuts", "How wide the saw cuts: plain cuts are told beside the pies; empty: {2 mm}", least=0.0005, blank=Length(0.002))] = None
+    strip: Annotated[Length | None, about("Strip", "Thickness of what ribs are glued up of; empty: the thickest that bends", least=0.0005, blank="what bends")] = None
+    screw: Annotated[Length | None, about("Screws long", "Those that go through skin and stick", least=0.005)] = None
+    screw_pitch: Annotated[Length | None, about("Screws every", "Along sticks and edges; empty: 150 mm", least=0.02, blank=Length(0.15))] = None
+    bolt_pitch: Annotated[Length | None, about("Bolts every", "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", least=0.05, blank="as wanted")] = None
     changes: tuple[HandChange, ...] = ()
 
 
@@ -190,33 +193,33 @@ class Survey(msgspec.Struct, frozen=True):
     Stations are from the body's front to the middle of a post or bow.
     """
 
-    date: Word = ""
-    length: Length | None = None
-    width_front: Length | None = None
-    width_middle: Length | None = None
-    width_rear: Length | None = None
-    diagonal_left: Length | None = None
-    diagonal_right: Length | None = None
-    left_front: Length | None = None
-    right_front: Length | None = None
-    left_rear: Length | None = None
-    right_rear: Length | None = None
-    post_first: Length | None = None
-    post_pitch: Length | None = None
-    post_width: Length | None = None  # seen in the wall
-    post_depth: Length | None = None  # through it
-    bow_first: Length | None = None
-    bow_pitch: Length | None = None
-    bow_depth: Length | None = None
-    bow_crown: Length | None = None  # rise over the width
-    floor: Length | None = None  # thickness
-    floor_state: Literal["", "sound", "soft", "rotten"] = ""
-    rust: Literal["", "none", "on the surface", "through"] = ""
-    bearings: Literal["", "sound", "worn"] = ""
-    papers: Literal["", "there", "missing"] = ""
-    tyre_date: Word = ""  # week and year on the sidewall, such as 2319
-    toe_front: Length | None = None  # between the tyres at axle height, ahead of the axle
-    toe_rear: Length | None = None  # and behind it
+    date: Annotated[Word, about("Looked at on", "Year, month, day: 2026-05-31")] = ""
+    length: Annotated[Length | None, about("Length", "Outside, along the floor; it takes the place of the planned one")] = None
+    width_front: Annotated[Length | None, about("Width, front", "Outside, at the nose")] = None
+    width_middle: Annotated[Length | None, about("Width, middle", "Outside, half way; this one takes the place of the planned one")] = None
+    width_rear: Annotated[Length | None, about("Width, rear", "Outside, at the tail")] = None
+    diagonal_left: Annotated[Length | None, about("From left front", "Diagonal from the left front corner to the right rear one")] = None
+    diagonal_right: Annotated[Length | None, about("From right front", "Diagonal from the right front corner to the left rear one")] = None
+    left_front: Annotated[Length | None, about("Left front", "Height of this corner over one level, say a water hose")] = None
+    right_front: Annotated[Length | None, about("Right front", "Height of this corner over the same level")] = None
+    left_rear: Annotated[Length | None, about("Left rear", "Height of this corner over the same level")] = None
+    right_rear: Annotated[Length | None, about("Right rear", "Height of this corner over the same level")] = None
+    post_first: Annotated[Length | None, about("First post", "From the body's front to the middle of the first post behind the corner")] = None
+    post_pitch: Annotated[Length | None, about("Post to post", "Middle to middle, as the maker set them")] = None
+    post_width: Annotated[Length | None, about("Post wide", "As it shows in the wall", thin=True)] = None
+    post_depth: Annotated[Length | None, about("Post deep", "Through the wall; so thick may the foam be", thin=True)] = None
+    bow_first: Annotated[Length | None, about("First bow", "From the body's front to the middle of the first roof bow")] = None
+    bow_pitch: Annotated[Length | None, about("Bow to bow", "Middle to middle")] = None
+    bow_depth: Annotated[Length | None, about("Bow deep", "Through the roof", thin=True)] = None
+    bow_crown: Annotated[Length | None, about("Crown", "How much higher the roof is in the middle than at its sides")] = None
+    floor: Annotated[Length | None, about("Floor", "Its thickness, through a screw hole", thin=True)] = None
+    floor_state: Annotated[Literal["", "sound", "soft", "rotten"], about("Floor is", "Push a knife into it along the walls", words={"": "not looked at"})] = ""
+    rust: Annotated[Literal["", "none", "on the surface", "through"], about("Rust", "At the hangers, the cross-members, the coupler", words={"": "not looked at"})] = ""
+    bearings: Annotated[Literal["", "sound", "worn"], about("Bearings", "Spin each wheel, rock it top and bottom", words={"": "not looked at"})] = ""
+    papers: Annotated[Literal["", "there", "missing"], about("Papers", "Title, plate, number on the frame: all three the same", words={"": "not looked at"})] = ""
+    tyre_date: Annotated[Word, about("Tyres made", "Week and year on the sidewall, such as 2319")] = ""
+    toe_front: Annotated[Length | None, about("Toe, ahead", "Between the tyres at axle height, ahead of the axle, by a string")] = None
+    toe_rear: Annotated[Length | None, about("Toe, behind", "The same behind the axle")] = None
     planned_length: Length | None = None  # what the plan went by before
     planned_width: Length | None = None
 
@@ -245,54 +248,54 @@ class Partition(msgspec.Struct, frozen=True):
     """
 
     id: Word
-    name: Word
+    name: Annotated[Word, about("Name", "What it is called on drawings and lists")]
     way: Literal["across", "along"]
-    at: Length
-    thick: Length
-    start: Length | None = None
-    end: Length | None = None
-    height: Length | None = None  # over the floor; to the ceiling where nobody said
-    made: Literal["sticks", "panel"] = "sticks"
-    pitch: Length | None = None
-    skin: Word = "light-ply"  # on both sides; of a panel what it is made of
-    skin_thickness: Length | None = None
-    mass: Mass | None = None
-    source: Source = "estimated"
-    door: Literal["none", "opening", "hinged", "sliding", "pocket"] = "none"
-    door_from: Length | None = None  # along it, from its start
-    door_width: Length | None = None
-    door_height: Length | None = None
-    hung: Literal["start", "end"] = "start"  # or where a pocket or sliding door goes
-    opens: Literal["front or left", "rear or right"] = "rear or right"
+    at: Annotated[Length, about("Stands at", "Its front face from the body's front, or its left face from the left wall inside")]
+    thick: Annotated[Length, about("Thick", "Over both skins", least=0.001)]
+    start: Annotated[Length | None, about("Begins", "Along it, from the left wall or the inside of the nose; empty: there")] = None
+    end: Annotated[Length | None, about("Ends", "Along it, measured as its beginning; empty: at the other wall", blank="at the other wall")] = None
+    height: Annotated[Length | None, about("High", "Over the floor; empty: to the ceiling", blank="to the ceiling")] = None
+    made: Annotated[Literal["sticks", "panel"], about("Made of", "Sticks between two skins, or one board", words={"sticks": "sticks and skins", "panel": "one panel"})] = "sticks"
+    pitch: Annotated[Length | None, about("Pitch", "Of its uprights; {400 mm} where nothing is typed", least=0.05)] = None
+    skin: Annotated[Word, about("Skin", "On both sides; of a panel what it is made of")] = "light-ply"
+    skin_thickness: Annotated[Length | None, about("Skin thick", "Of one skin; {4 mm} where nothing is typed", least=0.0001)] = None
+    mass: Annotated[Mass | None, about("Weight", "With its door; worked out from sticks and skins until you say")] = None
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
+    door: Annotated[Literal["none", "opening", "hinged", "sliding", "pocket"], about("Door", "A pocket door goes between the skins: no stud and no screw there", words={"none": "no door", "opening": "an opening without a leaf", "sliding": "sliding on the wall", "pocket": "into a pocket", })] = "none"
+    door_from: Annotated[Length | None, about("Door from", "Along the wall from its start; empty: in the middle", blank="in the middle")] = None
+    door_width: Annotated[Length | None, about("Door wide", "Clear opening", least=0.05)] = None
+    door_height: Annotated[Length | None, about("Door high", "Clear opening, from the floor", least=0.05)] = None
+    hung: Annotated[Literal["start", "end"], about("Hung", "Where its hinges are, or where it slides to", words={"start": "at its start", "end": "at its end"})] = "start"
+    opens: Annotated[Literal["front or left", "rear or right"], about("Opens", "Which way the leaf swings", words={"front or left": "to front or left", "rear or right": "to rear or right"})] = "rear or right"
 
 
 class Loft(msgspec.Struct, frozen=True):
     """A floor under the roof, from wall to wall between two stations from the body's front."""
 
     id: Word
-    name: Word
-    front: Length
-    rear: Length
-    top: Length  # above the body's floor inside
-    thick: Length
-    mass: Mass | None = None
-    source: Source = "estimated"
-    climb: Literal["", "ladder", "stair"] = ""
-    guard: Length | None = None  # height over the loft's floor, along its open edge
+    name: Annotated[Word, about("Name", "What it is called on drawings and lists")]
+    front: Annotated[Length, about("Front edge", "From the body's front", least=0.0)]
+    rear: Annotated[Length, about("Rear edge", "From the body's front")]
+    top: Annotated[Length, about("Top", "Of its floor, over the floor below", least=0.001)]
+    thick: Annotated[Length, about("Thick", "Joists, floor and ceiling under it", least=0.001)]
+    mass: Annotated[Mass | None, about("Weight", "A guess by its size until you say")] = None
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
+    climb: Annotated[Literal["", "ladder", "stair"], about("Way up", "How one gets up", words={"ladder": "a ladder", "stair": "a stair"})] = ""
+    guard: Annotated[Length | None, about("Guard", "Height over the loft's floor, along its open edge")] = None
     joist: Section | None = None
-    joist_pitch: Length | None = None
+    joist_pitch: Annotated[Length | None, about("Joists every", "Middle to middle", least=0.05)] = None
     rung: Section | None = None  # of its ladder: as one sees it, and its depth to step on
 
 
 class Ridge(msgspec.Struct, frozen=True):
     """What holds a pitched roof at its ridge, or a butterfly at its valley; nobody said: nothing."""
 
-    held_by: Literal["", "beam", "ties", "collars"] = ""
+    held_by: Annotated[Literal["", "beam", "ties", "collars"], about("Held by", "A beam on posts or walls, ties at the plates, or collars over them; rafters that only lean on each other push the walls apart", words={"": "nobody said", "beam": "a beam"})] = ""
     beam: Section | None = None  # of softwood, on edge
-    span: Length | None = None  # the longest between what carries it; the body's length where nobody said
-    tie_pitch: Length | None = None
-    tie_holds_n: Figure | None = None  # what one tie or collar holds with its joints
-    collar_up: Length | None = None  # over the plates
+    span: Annotated[Length | None, about("Longest span", "Between what carries the beam; empty: the body's length", least=0.1, blank="body length")] = None
+    tie_pitch: Annotated[Length | None, about("One every", "Empty: {1.2 m}", least=0.1, blank=Length(1.2))] = None
+    tie_holds_n: Annotated[Figure | None, about("Each holds", "One with its joints, by its maker or its bolts", unit="N")] = None
+    collar_up: Annotated[Length | None, about("Collar up", "Over the plates; the higher, the more it pulls")] = None
 
 
 class Sketch(msgspec.Struct, frozen=True):
@@ -307,20 +310,20 @@ class Sketch(msgspec.Struct, frozen=True):
 class Shell(msgspec.Struct, frozen=True):
     """A body standing on the frame or bed, or none yet."""
 
-    form: Form = "none"
-    front: Length | None = None
-    length: Length | None = None
-    width: Length | None = None
-    height: Length | None = None
-    floor: Length | None = None
-    wall: Length | None = None
+    form: Annotated[Form, about("Body", "The outline that everything else of the body follows: seen from its left, or from behind.", words={"none": "no body yet", "profile": "drawn profile", "flat": "flat roof with a fall", "shed": "shed roof", "gable": "gable roof", "butterfly": "butterfly roof", "bevelled": "bevelled box", })] = "none"
+    front: Annotated[Length | None, about("Front", "Body's front, from the ball (or the front axle of a bed)")] = None
+    length: Annotated[Length | None, about("Length", "Outside of the body, front to rear.")] = None
+    width: Annotated[Length | None, about("Width", "Outside of the body, left to right.")] = None
+    height: Annotated[Length | None, about("Height", "Floor underside to roof top")] = None
+    floor: Annotated[Length | None, about("Underside", "Above ground")] = None
+    wall: Annotated[Length | None, about("Wall", "Thickness where faces have no layers")] = None
     profile: tuple[ProfileNode, ...] = ()
     faces: tuple[Face, ...] = ()
-    eaves: Length | None = None  # height of the low edge above the underside: shed, gable, flat, butterfly valley
-    low_side: Literal["rear", "front", "left", "right"] = "rear"  # where a shed or flat roof falls to
-    bevel: Length | None = None
-    roof_overhang: Length | None = None
-    mattress: Length | None = None  # height of its top above the underside
+    eaves: Annotated[Length | None, about("Low edge", "Height of the eaves, or of a butterfly's valley, above the underside")] = None
+    low_side: Annotated[Literal["rear", "front", "left", "right"], about("Falls to", "Which edge of the roof is the low one; water runs there.")] = "rear"
+    bevel: Annotated[Length | None, about("Bevel", "Along the edge of wall and roof")] = None
+    roof_overhang: Annotated[Length | None, about("Roof past wall", "Overhang of the roof")] = None
+    mattress: Annotated[Length | None, about("Mattress top", "Above the underside; the inside length is taken there")] = None
     openings: tuple[Opening, ...] = ()
     wheel_boxes: WheelBoxes | None = None
     nose_box: NoseBox | None = None
@@ -328,10 +331,10 @@ class Shell(msgspec.Struct, frozen=True):
     sketch: Sketch | None = None
     survey: Survey | None = None
     relined: tuple[Relining, ...] = ()
-    nose_point: Length | None = None  # in plan: how far its point stands ahead of where the sides begin
-    tail_clip: Length | None = None  # a corner cut off at the tail, along the body
-    tail_clip_across: Length | None = None  # and across it; as much as along where nobody said
-    clipped: Literal["left", "right"] = "right"
+    nose_point: Annotated[Length | None, about("Nose point", "In plan: how far a pointed nose stands ahead of where the sides begin; empty: square", blank="square")] = None
+    tail_clip: Annotated[Length | None, about("Tail corner off", "A corner cut off at the tail, along the body; empty: square", blank="square")] = None
+    tail_clip_across: Annotated[Length | None, about("Off across", "The same across the body; as much as along where nothing is typed")] = None
+    clipped: Annotated[Literal["left", "right"], about("Which corner", "The corner that is cut off", words={"left": "the left one", "right": "the right one"})] = "right"
     partitions: tuple[Partition, ...] = ()
     lofts: tuple[Loft, ...] = ()
     seams: tuple[SeamMade, ...] = ()

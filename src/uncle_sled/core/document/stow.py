@@ -7,11 +7,14 @@ from typing import Annotated, Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Angle, Count, Figure, Hours, Ratio, Share, Turn, Word
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.joinery import BedBase, Cabinet, Lid, PullOut, Winch
 from uncle_sled.core.document.quantity import Length, Mass, Volume
-from uncle_sled.core.document.rig import Source
+from uncle_sled.core.document.rig import SOURCE_WORDS, Source
 from uncle_sled.core.document.roles import Role
 
+# one field a line, as a table
+# fmt: off
 Kind = Literal[
     "tank",
     "battery",
@@ -44,29 +47,29 @@ class TankPoint(msgspec.Struct, frozen=True):
 class Tank(msgspec.Struct, frozen=True):
     """What a tank holds and its true shape inside the box of its thing."""
 
-    volume: Volume | None = None
-    contents: Contents = "fresh"
-    shape: TankShape = "box"
-    axis: Literal["along", "across", "upright"] = "along"  # of a cylinder
-    thin: Literal["front", "rear"] = "front"  # of a wedge: its low end
-    thin_height: Length | None = None  # there; half of the height where nobody said
-    slant: Literal["top", "bottom"] = "top"  # which face of a wedge slants
-    outline: tuple[TankPoint, ...] = ()  # own outline, swept over the width
+    volume: Annotated[Volume | None, about("Holds", "What it holds to the brim, as its maker says")] = None
+    contents: Annotated[Contents, about("What", "What is in it: its weight and what is judged beside it follow", words={"fresh": "fresh water", "grey": "grey water", "black": "black water"})] = "fresh"
+    shape: Annotated[TankShape, about("Shape", "Its outside; where the liquid's weight goes with its level follows from it.", words={"outline": "own outline"})] = "box"
+    axis: Annotated[Literal["along", "across", "upright"], about("Lies", "The way that a cylinder's length points.", words={"along": "lying along", "across": "lying across"})] = "along"
+    thin: Annotated[Literal["front", "rear"], about("Low end", "Which end of a wedge is the low one.")] = "front"
+    thin_height: Annotated[Length | None, about("Height there", "Half of the height where nothing is typed")] = None
+    slant: Annotated[Literal["top", "bottom"], about("Slants", "Which of a wedge's faces slants.", words={"top": "its top", "bottom": "its bottom"})] = "top"
+    outline: Annotated[tuple[TankPoint, ...], about("Corners", "Seen from the left, in hundredths of its length and height, once round: 0,0 100,0 100,60 0,100")] = ()
 
 
 class State(msgspec.Struct, frozen=True):
     """Another form of a thing: a bed folded, a table dropped, an awning out. ``d`` moves it from its place."""
 
     id: Word
-    name: Word
-    length: Length
-    width: Length
-    height: Length
+    name: Annotated[Word, about("Called", "What this form is called: folded, let down, slid out.")]
+    length: Annotated[Length, about("Length", "In this form, along the trailer while it is not turned")]
+    width: Annotated[Length, about("Width", "In this form, across the trailer while it is not turned")]
+    height: Annotated[Length, about("Height", "In this form, from its underside to its top")]
     dx: Length | None = None
     dy: Length | None = None
     dz: Length | None = None
-    minutes: Count | None = None  # to change into it
-    hands: Count | None = None  # that it takes
+    minutes: Annotated[Count | None, about("Minutes", "To change into it; Reach adds them up", unit="min")] = None
+    hands: Annotated[Count | None, about("Hands", "How many people it takes")] = None
     bed: bool = False  # one sleeps on it so
 
 
@@ -74,31 +77,31 @@ class Clear(msgspec.Struct, frozen=True):
     """Room that a thing needs beside it when it is used: its door's swing, its drawer's travel, air, heat."""
 
     id: Word
-    kind: Literal["door", "drawer", "lid", "service", "air", "heat"]
-    side: Side  # of the unturned thing
-    deep: Length
+    kind: Annotated[Literal["door", "drawer", "lid", "service", "air", "heat"], about("Room for", "What wants the room: a door's swing, a drawer, a lid, a hand, air, heat", words={"door": "a door's swing", "drawer": "a drawer", "lid": "a lid"})]
+    side: Annotated[Side, about("At its", "Of the thing before it is turned")]
+    deep: Annotated[Length, about("Deep", "How far its door swings, its drawer comes out, its heat reaches")]
 
 
 class Hold(msgspec.Struct, frozen=True):
     """What holds a thing on the road; ``rated`` is the working load of one."""
 
-    kind: Literal["strap", "bolt", "latch", "lip", "rail", "built in"] = "strap"
-    many: Count = 1
-    rated: Mass | None = None
-    into: Literal["frame", "framing", "skin"] = "framing"
+    kind: Annotated[Literal["strap", "bolt", "latch", "lip", "rail", "built in"], about("Held by", "What keeps it in place in a stop; nothing said counts as loose.", words={"strap": "straps", "bolt": "bolts", "latch": "latches", "lip": "a lip", "rail": "a rail"})] = "strap"
+    many: Annotated[Count, about("Many", "How many of them; straps that lead both ways hold by half of them each way", least=1)] = 1
+    rated: Annotated[Mass | None, about("Each good for", "Working load, as it stands on strap, ring or latch")] = None
+    into: Annotated[Literal["framing", "frame", "skin"], about("Goes into", "Where rings and bolts end: the frame holds most, a skin alone little.", words={"framing": "the framing", "frame": "the frame", "skin": "the skin"})] = "framing"
     # of straps: over the floor, and in plan from the trailer's axis; 45 where nobody measured
-    elevation_deg: Angle | None = None
-    plan_deg: Angle | None = None
-    leads: Literal["both ways", "fore", "aft"] = "both ways"  # from the thing; both ways: half of them each
+    elevation_deg: Annotated[Angle | None, about("Steep by", "Degrees over the floor, 0 to 90; 45 is taken where nobody measured", unit="°")] = None
+    plan_deg: Annotated[Angle | None, about("Aside by", "Degrees from the trailer's axis, seen from above, 0 to 90; 45 is taken where nobody measured", unit="°")] = None
+    leads: Annotated[Literal["both ways", "aft", "fore"], about("They lead", "Seen from the thing; both ways: half of them each", words={"both ways": "fore and aft", "aft": "all aft", "fore": "all forward"})] = "both ways"
 
 
 class Latch(msgspec.Struct, frozen=True):
     """What keeps a cupboard's door shut on the road, and what leans on it from behind."""
 
-    kind: Literal["none", "push", "turn", "bolt", "lip", "sliding"] = "push"
-    rated_n: Figure | None = None
-    leans: Mass | None = None
-    opens: Literal["front", "rear", "left", "right"] = "rear"  # the side of the unturned thing that it opens to
+    kind: Annotated[Literal["none", "push", "turn", "bolt", "lip", "sliding"], about("Door", "What keeps its door shut in a stop.", words={"none": "nothing", "push": "a push latch", "turn": "a turn catch", "bolt": "a bolt", "lip": "a shelf's lip", "sliding": "sliding doors"})] = "push"
+    rated_n: Annotated[Figure | None, about("Holds", "As its maker says; {10 N} holds a kilogram or two pounds", unit="N")] = None
+    leans: Annotated[Mass | None, about("Leans on it", "What lies behind the door")] = None
+    opens: Annotated[Literal["front", "rear", "left", "right"], about("Opens to", "Of the thing unturned")] = "rear"
 
 
 Unit = Literal[
@@ -123,80 +126,80 @@ class Figures(msgspec.Struct, frozen=True):
     ``unit``: what it is in the wiring; nothing for what only runs.
     """
 
-    power_w: Figure | None = None  # while it runs
-    hours_day: Hours | None = None
-    store_wh: Figure | None = None  # of a battery, usable
-    solar_wp: Figure | None = None
-    charge_w: Figure | None = None
-    volts: Figure | None = None
-    gas_g_h: Figure | None = None
-    water_l_day: Figure | None = None
-    unit: Unit = ""
-    amps: Figure | None = None  # what runs: instead of watts
-    current: Literal["", "DC", "AC"] = ""  # by its volts where nobody said
-    duty: Share | None = None  # of its hours that it really draws
-    surge: Figure | None = None  # when it starts, as a multiple
-    start_s: Figure | None = None  # how long it draws that
-    when: Literal["any", "day", "night"] = "any"
-    must_run: bool = False
-    chemistry: Literal["", "LFP", "AGM", "lead"] = ""
-    amp_hours: Figure | None = None  # of a battery as sold, at its volts
+    power_w: Annotated[Figure | None, about("Takes", "While it runs", unit="W")] = None
+    hours_day: Annotated[Hours | None, about("Hours a day", "That it runs", unit="h")] = None
+    store_wh: Annotated[Figure | None, about("Stores", "That can be used", unit="Wh")] = None
+    solar_wp: Annotated[Figure | None, about("Solar", "At its peak, by its plate", unit="W")] = None
+    charge_w: Annotated[Figure | None, about("Charges", "At the most", unit="W")] = None
+    volts: Annotated[Figure | None, about("Volts", "By its plate", unit="V")] = None
+    gas_g_h: Annotated[Figure | None, about("Gas", "While it burns", unit="g/h")] = None
+    water_l_day: Annotated[Figure | None, about("Water", "A day", unit="L")] = None
+    unit: Annotated[Unit, about("In the wiring", "What it is on the diagram of Systems", words={"": "what runs, or nothing", "battery": "a battery", "station": "a power station", "panel": "a solar panel", "solar charger": "a solar charge controller", "mains charger": "a charger from the mains", "car charger": "a charger from the car", "inverter": "an inverter", "inverter charger": "inverter and charger", "fuse box": "a fuse box", "inlet": "a hookup inlet", "generator": "a generator"})] = ""
+    amps: Annotated[Figure | None, about("Amps", "Instead of watts", unit="A")] = None
+    current: Annotated[Literal["", "DC", "AC"], about("Runs on", "What its plug wants", words={"": "by its volts", "DC": "the battery", "AC": "mains"})] = ""
+    duty: Annotated[Share | None, about("Duty", "Of its hours that it really draws")] = None
+    surge: Annotated[Figure | None, about("Starts with", "Times what it runs on", unit="×")] = None
+    start_s: Annotated[Figure | None, about("Start lasts", "How long it draws so much; nothing: over a second", unit="s")] = None
+    when: Annotated[Literal["any", "day", "night"], about("Runs", "By day is 8 to 20 by the sun", words={"any": "any time", "day": "by day", "night": "by night"})] = "any"
+    must_run: Annotated[bool, about("Must run", "It has a reserve of its own in the battery")] = False
+    chemistry: Annotated[Literal["", "LFP", "AGM", "lead"], about("Kind", "How much of it may be used, and what it does in the cold", words={"lead": "lead, flooded"})] = ""
+    amp_hours: Annotated[Figure | None, about("Holds", "As sold, of a battery", unit="Ah")] = None
     depth: Share | None = None  # how much of it is used; by its chemistry where nobody said
-    cold_cut: bool = False  # it keeps itself from charging in frost, or warms itself
-    limit_a: Figure | None = None  # of a battery, steady; of a station's 12 V socket
-    idle_w: Figure | None = None  # of an inverter, while it is on
-    voc_v: Figure | None = None  # of a panel, open, at 25 degrees
-    beta_pct_k: Figure | None = None  # how much of that a degree takes away [%/K]
-    most_v: Figure | None = None  # of a charge controller
-    heat_w: Figure | None = None  # what a heater gives
-    cool_w: Figure | None = None  # what a cooler takes away
-    flow_l_min: Figure | None = None  # of a pump
-    tilt_deg: Angle | None = None  # of a panel over level; flat where nobody said
-    azimuth_deg: Turn | None = None  # the way it slopes: 0 to the midday sun, positive to the afternoon's
+    cold_cut: Annotated[bool, about("Keeps itself from frost", "It stops charging below freezing, or warms itself")] = False
+    limit_a: Annotated[Figure | None, about("Gives", "At most, of a battery or of a station's 12 V outlet", unit="A")] = None
+    idle_w: Annotated[Figure | None, about("Idles at", "While an inverter is on", unit="W")] = None
+    voc_v: Annotated[Figure | None, about("Open", "Of a panel, from its plate", unit="V")] = None
+    beta_pct_k: Annotated[Figure | None, about("Cold adds", "Of its volts a degree, of a panel", unit="%/K")] = None
+    most_v: Annotated[Figure | None, about("Takes", "At most, of a charge controller", unit="V")] = None
+    heat_w: Annotated[Figure | None, about("Warms", "What a heater gives", unit="W heat")] = None
+    cool_w: Annotated[Figure | None, about("Cools", "What a cooler takes away", unit="W heat")] = None
+    flow_l_min: Annotated[Figure | None, about("Pumps", "With the tap open", unit="L/min")] = None
+    tilt_deg: Annotated[Angle | None, about("Tilted", "Over level, of a panel", unit="°")] = None
+    azimuth_deg: Annotated[Turn | None, about("Slopes to", "From the midday sun, the afternoon's side positive, of a panel", unit="°")] = None
 
 
 class Thing(msgspec.Struct, frozen=True):
     """A box of real size: ``x`` its front edge, ``y`` its middle, ``z`` its underside."""
 
     id: Word
-    name: Word
-    kind: Kind
-    length: Length
-    width: Length
-    height: Length
-    x: Length
-    y: Length
-    z: Length
-    mass: Mass
-    source: Source = "estimated"
-    turn: Literal[0, 90, 180, 270] = 0
+    name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
+    kind: Annotated[Kind, about("Kind", "What it is for; catalogue, colours and checks read it.")]
+    length: Annotated[Length, about("Length", "Along the trailer while it is not turned.")]
+    width: Annotated[Length, about("Width", "Across the trailer while it is not turned.")]
+    height: Annotated[Length, about("Height", "From its underside to its top.")]
+    x: Annotated[Length, about("Front edge", "From the ball, or from the front axle of a bed")]
+    y: Annotated[Length, about("Middle", "Right of the middle line; left is minus")]
+    z: Annotated[Length, about("Underside", "Above the ground", least=0.0)]
+    mass: Annotated[Mass, about("Weight", "Empty, as it stands; what a tank holds comes on top.")]
+    source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "estimated"
+    turn: Annotated[Literal[0, 90, 180, 270], about("Turned", "Seen from above, in quarter turns; a quarter takes its front to the left.", words={0: "as it is", 90: "quarter turn", 180: "half turn", 270: "three quarters"})] = 0
     # weight at: offset of the centre of gravity from the middle of the unturned box
-    cg_dx: Length | None = None
+    cg_dx: Annotated[Length | None, about("Weight off", "How far aft of its middle its weight sits")] = None
     cg_dy: Length | None = None
     cg_dz: Length | None = None
     tank: Tank | None = None
-    cargo: bool = False
-    outside: bool = False
-    stays: bool = False
+    cargo: Annotated[bool, about("Goes home with the people", "It leaves with its people: not aboard for sale or as built.")] = False
+    outside: Annotated[bool, about("Stands outside the body", "On drawbar, roof or tail; then the body's walls are not in its way.")] = False
+    stays: Annotated[bool, about("Stays where it is", "Uncle leaves it where it is when he looks for what to move.")] = False
     taken_out: bool = False  # was weighed with the bought shell and is gone: counts negative
-    held_by: Word = ""
-    hold: Hold | None = None
-    latch: Latch | None = None
-    floor: Literal["", "wood", "metal", "rubber"] = ""  # what it stands on, for friction
-    rides: Literal["", "front", "rear", "boot", "roof"] = ""  # in the car, and not in the trailer
-    inside: Word | None = None  # id of the thing that it is built into or stands in
-    states: tuple[State, ...] = ()
+    held_by: Annotated[Word, about("In words", "In your own words; it stands on the list and is not reckoned with.")] = ""
+    hold: Annotated[Hold | None, about("Held by", "What keeps it in place in a stop; nothing said counts as loose.")] = None
+    latch: Annotated[Latch | None, about("Door shut by", "What keeps a cupboard's door shut on the road")] = None
+    floor: Annotated[Literal["", "wood", "metal", "rubber"], about("Stands on", "Friction helps the straps; not said, it counts for nothing", words={"wood": "dry wood", "metal": "metal, or wet", "rubber": "a rubber mat"})] = ""
+    rides: Annotated[Literal["", "front", "rear", "boot", "roof"], about("Rides in the car", "Then it weighs on the car and not on the trailer", words={"": "no", "front": "in front", "rear": "behind", "boot": "in the boot", "roof": "on its roof"})] = ""
+    inside: Annotated[Word | None, about("Built into", "It goes where that goes, and does not clash with it")] = None
+    states: Annotated[tuple[State, ...], about("It is", "Its form in this mode: folded, let down, slid out.")] = ()
     clear: tuple[Clear, ...] = ()
-    roles: tuple[Role, ...] = ()  # what it does
-    places: Count = 0  # how many sit at or on it
-    arrival: bool = False  # wanted first on arrival: blocks, cord, hose, gloves
+    roles: Annotated[tuple[Role, ...], about("Does", "What it is there for: alarms, flames, water and power are judged by this, never by its name")] = ()
+    places: Annotated[Count, about("Places", "How many sit there")] = 0
+    arrival: Annotated[bool, about("Wanted first on arrival", "Blocks, cord, hose: it should be reached from outside first of all.")] = False
     figures: Figures | None = None
-    burns: Literal["none", "gas", "spirit", "wood", "diesel"] = "none"
-    room_sealed: bool = False  # takes its air from outside and gives its smoke there
-    flued: bool = False  # takes its air from the room and gives its smoke up a flue
-    vents_gas: bool = False  # as a lead battery does while it charges
-    fumes: bool = False  # petrol, a generator
-    near: Literal["", "mains", "cloth"] = ""  # what of it must not lie beside water or flames
+    burns: Annotated[Literal["none", "gas", "spirit", "wood", "diesel"], about("Burns", "A flame inside is judged with alarms, vents and ways out, whatever it burns.", words={"none": "nothing"})] = "none"
+    room_sealed: Annotated[bool, about("Room-sealed", "Air from outside and smoke to outside; a cylinder: in a locker that drains outside")] = False
+    flued: Annotated[bool, about("Smoke up a flue", "Its air comes from the room, its smoke goes up a pipe")] = False
+    vents_gas: Annotated[bool, about("Gives off gas", "As a lead battery does while it charges")] = False
+    fumes: Annotated[bool, about("Gives off fumes", "Petrol, a generator")] = False
+    near: Annotated[Literal["", "mains", "cloth"], about("Keep it from", "Mains equipment from water, cloth from flames", words={"": "nothing", "mains": "water: it is mains", "cloth": "flames: it is cloth"})] = ""
     cabinet: Cabinet | None = None  # made of boards, whose weight counts where the thing's own is computed
     base: BedBase | None = None  # of a bed
     lid: Lid | None = None

@@ -7,8 +7,11 @@ from typing import Annotated, Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Hours, Number, Story, Word
+from uncle_sled.core.document.field import about
 from uncle_sled.core.document.quantity import Length, Temperature
 
+# one field a line, as a table
+# fmt: off
 Weekday = Annotated[int, msgspec.Meta(ge=0, le=6)]  # 0: Monday
 Space = Literal["shop", "outside"]
 Entry = Literal["work", "money", "measure", "photo", "problem", "decision", "wish", "trip"]
@@ -54,17 +57,17 @@ class Lift(msgspec.Struct, frozen=True):
     """Something to be lifted. what: id of a surface, a thing, "body" or "frame"; sizes that are empty are worked out."""
 
     id: Word
-    what: Word
-    way: LiftWay = "crane"
-    pick_front: Length | None = None  # of the centre of gravity, towards the front
-    pick_rear: Length | None = None
-    hook: Length | None = None  # over the picks
-    spreader: bool = False
-    wind_m_s: Figure | None = None  # mean, as it is forecast
-    people: Count = 4
-    sling_n: Figure | None = None  # mark of one sling or shackle
-    choked: bool = False
-    hands_at: Length | None = None  # of a wall that is tilted up: how high it is held
+    what: Annotated[Word, about("What", "A face, the body, the frame")]
+    way: Annotated[LiftWay, about("How", "By crane, tilted up by hand, carried, turned over", words={"crane": "by crane", "tilt up": "tilt up by hand", "by hand": "carry"})] = "crane"
+    pick_front: Annotated[Length | None, about("Front pick", "From the centre of gravity forward")] = None
+    pick_rear: Annotated[Length | None, about("Rear pick", "From the centre of gravity aft")] = None
+    hook: Annotated[Length | None, about("Hook over", "Of the picks; turning over: the centre over the rail")] = None
+    spreader: Annotated[bool, about("Spreader", "A beam that takes what squeezes")] = False
+    wind_m_s: Annotated[Figure | None, about("Mean wind", "As it is forecast; gusts are half as much again", unit="m/s")] = None
+    people: Annotated[Count, about("People", "Who are there")] = 4
+    sling_n: Annotated[Figure | None, about("Sling holds", "By its mark", unit="N")] = None
+    choked: Annotated[bool, about("Choked", "Slings through themselves hold 0.8")] = False
+    hands_at: Annotated[Length | None, about("Hands at", "How high it is held")] = None
     done: Word = ""
 
 
@@ -88,53 +91,53 @@ class LogEntry(msgspec.Struct, frozen=True):
     """What happened on a day. of: the task, line to buy or number that it is about; value: what was measured, in SI.
 
     plan: what the plan said when it was written down. photo: path beside the file. cure: what helped, or what was chosen.
-    others: alternatives that were compared.
+    others: Annotated[alternatives that were compared., about("Against", "The alternatives that were compared")]
     """
 
     id: Word
-    on: Word
-    kind: Entry = "work"
-    of: Word = ""
-    hours: Figure | None = None
-    money: Figure | None = None
-    value: Number | None = None
-    plan: Number | None = None
-    says: Story = ""
-    cure: Story = ""
+    on: Annotated[Word, about("Day", "Year-month-day")]
+    kind: Annotated[Entry, about("Kind", "What this line is about: work, money, a measure, a photo, a problem, a decision or a wish", words={"measure": "a measure", "photo": "a photo", "problem": "a problem", "decision": "a decision", "wish": "a wish", "trip": "a trip", })] = "work"
+    of: Annotated[Word, about("Of", "The task or the number that it is about")] = ""
+    hours: Annotated[Figure | None, about("Hours", "That it took", unit="h")] = None
+    money: Annotated[Figure | None, about("Money", "In your own")] = None
+    value: Annotated[Number | None, about("Measured", "In kg, litres, Wh or degrees, as its name says")] = None
+    plan: Annotated[Number | None, about("Planned", "What the plan said")] = None
+    says: Annotated[Story, about("What", "In your own words")] = ""
+    cure: Annotated[Story, about("Helped", "What helped, or what was chosen")] = ""
     others: Story = ""
-    photo: Word = ""
+    photo: Annotated[Word, about("Photo", "Its path beside the file, such as photos/day-3.jpg")] = ""
 
 
 class Glue(msgspec.Struct, frozen=True):
     """What the maker's papers say of resin, bead and coating."""
 
-    pot_min: Figure = 25.0  # at 25 degrees, for the maker's batch
-    resin_parts: Figure = 5.0  # by volume, of resin to one of hardener
-    resin_density: Figure = 1.15
-    hardener_density: Figure = 0.97
-    pace_m2_min: Figure = 0.09  # what one lays up
-    cloth_g_m2: Figure = 200.0
-    coats: Count = 2
+    pot_min: Annotated[Figure, about("Pot life", "At {25 degC}, for the maker's batch", unit="min")] = 25.0
+    resin_parts: Annotated[Figure, about("Parts of resin", "By volume, to one of hardener")] = 5.0
+    resin_density: Annotated[Figure, about("Resin", "Density", unit="kg/L")] = 1.15
+    hardener_density: Annotated[Figure, about("Hardener", "Density", unit="kg/L")] = 0.97
+    pace_m2_min: Annotated[Figure, about("Pace", "What you lay up", unit="m2/min")] = 0.09
+    cloth_g_m2: Annotated[Figure, about("Cloth", "As much resin is taken", unit="g/m2")] = 200.0
+    coats: Annotated[Count, about("Fill coats", "Of 120 g/m²")] = 2
     coat_g_m2: Figure = 120.0
     floor_c: Number = 10.0  # under which it does not cure
-    cure_h: Figure = 24.0  # at 20 degrees
-    bead_open_min: Figure = 15.0
-    bead_mm: Figure = 6.0
-    rivet_pitch: Length = Length(0.1, "100 mm")
-    cartridge_ml: Figure = 600.0
+    cure_h: Annotated[Figure, about("Cure", "At {20 degC}", unit="h")] = 24.0
+    bead_open_min: Annotated[Figure, about("Open", "Until a skin forms, at {20 degC}", unit="min")] = 15.0
+    bead_mm: Annotated[Figure, about("Bead", "Round section", unit="mm")] = 6.0
+    rivet_pitch: Annotated[Length, about("Rivet every", "Along the edge", least=0.01)] = Length(0.1, "100 mm")
+    cartridge_ml: Annotated[Figure, about("Cartridge", "As it is sold", unit="ml")] = 600.0
 
 
 class Work(msgspec.Struct, frozen=True):
     """How the work is planned and what was done of it. Dates are year-month-day."""
 
-    begin: Word = ""
-    deadline: Word = ""
+    begin: Annotated[Word, about("Begin", "The first day: year-month-day")] = ""
+    deadline: Annotated[Word, about("Deadline", "The day it must be done: year-month-day")] = ""
     days: tuple[Weekday, ...] = (4, 5, 6)
-    hours_day: Hours = 6.0
+    hours_day: Annotated[Hours, about("Hours a day", "On a working day", unit="h")] = 6.0
     free_days: tuple[str, ...] = ()  # dates on which nobody works
     helpers: tuple[Helper, ...] = (Helper("h1", "A friend"),)
-    first_timer: Figure = 1.6
-    shop: Temperature | None = None  # kept at; as outside and a little more where nobody said
+    first_timer: Annotated[Figure, about("First-timer", "Hours of the table times this; the log replaces it when three tasks of a kind are done", unit="×")] = 1.6
+    shop: Annotated[Temperature | None, about("Shop kept at", "Heated to; nothing: a little over outside")] = None
     wet_months: tuple[int, ...] | None = None
     changes: tuple[TaskChange, ...] = ()
     lifts: tuple[Lift, ...] = ()

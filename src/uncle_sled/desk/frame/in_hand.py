@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.placing import stand_of
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Loft, Opening, Partition
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.framing.member import Member
@@ -17,7 +17,7 @@ from uncle_sled.core.units import distance, show, weight
 from uncle_sled.core.words import lower_first, upper_first
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
-from uncle_sled.desk.kit.form import SOURCES, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.tab_zone import Leave, step
@@ -295,12 +295,7 @@ class InHand(Guarded, QWidget):
 
     def _axle_rows(self, id: str) -> list[Row]:
         path = f"rig.axles.{id}"
-        return [
-            Row("From the ball", f"{path}.station", Length, empty=False),
-            Row("Weight", f"{path}.mass", Mass, "Axle, wheels and springs together"),
-            Row("Rated", f"{path}.rating", Mass),
-            Row("Known by", f"{path}.source", SOURCES),
-        ]
+        return plain(path, "station mass rating source")
 
     def _where(self, thing: Thing) -> None:
         """Fields of place show the place of the mode that is shown."""

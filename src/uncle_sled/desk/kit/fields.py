@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from typing import Any
 
+from msgspec import NODEFAULT
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QWidget
 
+from uncle_sled.core.document.field import About, Field
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import INCH_M, POUND_KG, Shown
+from uncle_sled.core.units import Shown, in_units
 from uncle_sled.desk.kit.guarded import Guarded
 
 
@@ -25,38 +29,23 @@ def label(text: str, face: str = "", ink: str = "", wrap: bool = False, parent: 
     return made
 
 
-# What one press of an arrow key is worth: metric and imperial, in the shown unit's SI.
-STEPS = {
-    "length": (0.01, INCH_M / 2),
-    "mass": (0.5, POUND_KG),
-    "volume": (0.001, 0.003785411784),
-    "stiffness": (1000.0, 1751.268),
-    "temperature": (1.0, 5 / 9),
-}
-
-
-class QuantityField(Guarded, QLineEdit):
-    """A typed value of one dimension. ``entered`` carries the Quantity, or None where it was emptied."""
+class TypedField(Guarded, QLineEdit):
+    """A typed value of one field. ``entered`` carries it, or None (its usual value) where it was emptied."""
 
     entered = Signal(object)
     wrong = Signal(str)
+    blank: str | Quantity | None = None  # what stands in an empty field, where its description does not say it
 
-    def __init__(
-        self,
-        kind: type[Quantity],
-        name: str,
-        shown: Callable[[], Shown],
-        may_be_empty: bool = True,
-        least: float | None = 0.0,
-    ) -> None:
+    def __init__(self, about: Field, shown: Callable[[], Shown]) -> None:
         super().__init__()
-        self.kind, self.name, self.shown, self.may_be_empty, self.least = kind, name, shown, may_be_empty, least
-        self.value: Quantity | None = None
-        self.setAccessibleName(name)
+        self.about, self.shown, self.name = about, shown, about.about.title
+        self.value: Any = None
+        self.tip = in_units(about.about.tip, shown())  # what the field is, said before how to type it
+        self.setAccessibleName(self.name)
         self.editingFinished.connect(self._commit)
         self.textEdited.connect(self._understood)
 
-    def show_value(self, value: Quantity | None) -> None:
+    def show_value(self, value: Any) -> None:
         """Show the document's value; what is being typed is left alone."""
         was, self.value = self.value, value
         if self.hasFocus() and self.isModified():
@@ -66,29 +55,30 @@ class QuantityField(Guarded, QLineEdit):
             self._restored = now
             self._restore()
 
-    tip = ""  # what the field is, said before how to type it
-
     def explain(self, tip: str) -> None:
-        self.tip = tip
-        self._restored = ()
-        self._say_how()
+        if tip != self.tip:
+            self.tip = tip
+            self._say_how()
 
     def _say_how(self) -> None:
-        unit = self.shown().unit(self.kind.dimension)
         asked = f"{self.tip.rstrip('.')}. " if self.tip else ""
-        self.setToolTip(
-            f"{asked}A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed."
+        unit = self.about.bare_unit(self.shown())
+        how = (
+            f"A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed." if unit else ""
         )
+        self.setToolTip(f"{asked}{how}".strip())
 
     _restored: tuple[object, ...] = ()
-    blank: str | Quantity = "not known"  # what stands in an empty field
 
     def _restore(self) -> None:
-        text = self.value.text(self.shown()) if self.value is not None else ""
+        shown = self.shown()
+        text = self.about.text(self.value, shown)
         if text != self.text():
             self.setText(text)
             self.setCursorPosition(0)
-        blank = self.blank if isinstance(self.blank, str) else self.blank.text(self.shown())
+        blank = self.about.blank_text(shown) if self.blank is None else self.blank
+        if isinstance(blank, Quantity):
+            blank = blank.text(shown)
         self.setPlaceholderText("" if self.value is not None else blank)
         self._say_how()
         self.setModified(False)
@@ -102,35 +92,21 @@ class QuantityField(Guarded, QLineEdit):
             self.style().polish(self)
         self.wrong.emit(says)
 
-    def _read(self) -> Quantity | None:
-        text = self.text().strip()
-        if not text:
-            if self.may_be_empty:
-                return None
-            raise EntryError(f"{self.name} cannot be empty.")
-        value = self.kind.read(text, self.shown())
-        if self.least is not None and value.si < self.least:
-            raise EntryError(
-                f"{self.name}: “{text}” is less than nothing; 0 or more would be right."
-                if self.least <= 0
-                else f"{self.name}: “{text}” is none; more than 0 would be right, or nothing where it is not known."
-            )
-        return value
-
     def _understood(self) -> None:
         try:
-            value = self._read()
+            value = self.about.read(self.text(), self.shown())
         except EntryError:
             return
         self._mark("")
         if value is not None:
-            self.setToolTip(f"Understood: {type(value)(value.si).text(self.shown())}")
+            plain = type(value)(value.si) if isinstance(value, Quantity) else value
+            self.setToolTip(f"Understood: {self.about.text(plain, self.shown())}")
 
     def _commit(self) -> None:
         if not self.isModified():
             return
         try:
-            value = self._read()
+            value = self.about.read(self.text(), self.shown())
         except EntryError as fault:
             self._mark(str(fault))
             return
@@ -142,14 +118,8 @@ class QuantityField(Guarded, QLineEdit):
 
     def step(self, times: float) -> None:
         """Arrow keys: a sensible amount up or down."""
-        imperial = self.shown().imperial
-        by = STEPS[self.kind.dimension][1 if imperial else 0] * times
-        now = self.value.si if self.value is not None else 0.0
-        after = now + by
-        if self.least is not None:
-            after = max(after, self.least)
         self.setModified(False)
-        self.entered.emit(self.kind(round(after, 9)))
+        self.entered.emit(self.about.stepped(self.value, times, self.shown()))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down):
@@ -166,6 +136,22 @@ class QuantityField(Guarded, QLineEdit):
             self.selectAll()
         else:
             super().keyPressEvent(event)
+
+
+class QuantityField(TypedField):
+    """A typed quantity that is no field of the document: of a dialog, or of several fields together."""
+
+    def __init__(
+        self,
+        kind: type[Quantity],
+        name: str,
+        shown: Callable[[], Shown],
+        may_be_empty: bool = True,
+        least: float | None = 0.0,
+        thin: bool = False,
+    ) -> None:
+        about = About(name, least=-math.inf if least is None else least, thin=thin)
+        super().__init__(Field(None, "", kind, may_be_empty, NODEFAULT, None, None, about), shown)
 
 
 class TextField(Guarded, QLineEdit):

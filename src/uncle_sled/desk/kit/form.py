@@ -2,53 +2,77 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
-from typing import Any
+from typing import Any, get_origin
 
 import msgspec
 from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.bounds import RATINGS
 from uncle_sled.core.document.edits import Op, get, set_to
+from uncle_sled.core.document.field import About, Field, field_at
+from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError
+from uncle_sled.core.units import in_units
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, label
+from uncle_sled.desk.kit.fields import ChoiceField, TextField, TypedField, label
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.tips import tip_of
 from uncle_sled.desk.session import Session
 
-SOURCES: list[tuple[object, str]] = [
-    ("weighed", "weighed"),
-    ("data_sheet", "data sheet"),
-    ("computed", "computed"),
-    ("estimated", "estimated"),
-    ("guessed", "guessed"),
-]
-
-
-NO_LIMIT = 1e-9  # a limit of 0 is none
-UNKNOWN = "not known"
 NUMBER = "a plain number"
 VERB = "a button that does what the row's ops say"
+KEPT = msgspec.UNSET  # as the field says
 
 
 class Row(msgspec.Struct, frozen=True):
-    """One row of a form.
+    """One row of a form: a place in the build, whose field says what it is, and what is the row's own.
 
-    ``kind`` is a Quantity class, a list of choices, str, bool, int, float (a share in %), NUMBER or VERB.
+    ``kind`` where the field does not say it: choices that depend on the build, bool, str, int, float (a share), NUMBER, a
+    Quantity class, or VERB. ``title``, ``tip``, ``least``, ``empty`` and ``blank`` likewise.
     """
 
-    title: str
     path: str
-    kind: Any
+    title: str = ""
+    kind: Any = None
     tip: str = ""
-    least: float | None = 0.0
-    empty: bool = True
+    least: float | None | msgspec.UnsetType = KEPT
+    empty: bool | None = None
     when: Callable[[Any], bool] | None = None
     ops: Callable[[Any], list[Op]] | None = None
     read: Callable[[Any], Any] | None = None  # what stands there, where no single path says it
-    blank: str | Quantity = UNKNOWN  # what an empty field stands for
+    blank: str | Quantity = ""  # what an empty field stands for
+
+
+def plain(place: str, names: str, when: Callable[[Any], bool] | None = None) -> list[Row]:
+    """Rows of some fields of one place, in their order, with nothing of their own."""
+    return [Row(f"{place}.{name}", when=when) for name in names.split()]
+
+
+def described(root: Any, row: Row) -> Field:
+    """What a row's field is: what stands at the field in the document, and over it what the row says itself."""
+    try:
+        made = field_at(root, row.path)
+    except EditError:  # a row that is no field: a button, what several fields say together
+        made = Field(root, row.path.rpartition(".")[2], str, True, None, None, None, About(row.title))
+    said = made.about
+    if row.kind is not None and row.kind != VERB and not isinstance(row.kind, list):
+        plain = row.kind in (int, float, NUMBER)
+        share = (0.0, 1.0) if row.kind is float else (0.0, made.high)
+        made = made._replace(
+            kind=float if row.kind in (float, NUMBER) else row.kind,
+            low=share[0] if plain else made.low,
+            high=share[1] if plain else made.high,
+            may_be_empty=True,
+        )
+    new = msgspec.structs.replace(
+        said,
+        title=row.title or said.title,
+        tip=row.tip or said.tip,
+        least=said.least if row.least is KEPT else -math.inf if row.least is None else row.least,  # type: ignore[arg-type]
+        blank=row.blank or said.blank,
+    )
+    return made._replace(about=new, may_be_empty=made.may_be_empty if row.empty is None else row.empty)
 
 
 class Form(Guarded, QFrame):
@@ -85,6 +109,8 @@ class Form(Guarded, QFrame):
         outer.addWidget(self.complaint)
         outer.addStretch(1)
         self.rows: list[tuple[Row, QWidget, QWidget]] = []
+        self.said: list[Field] = []  # what each row's field is
+        self.root = Project if facts else Build
         for row in rows:
             self._add(row)
         self.setSizePolicy(
@@ -92,15 +118,11 @@ class Form(Guarded, QFrame):
         )
 
     def _add(self, row: Row) -> None:
-        field = self._field(row)
-        tip = row.tip or tip_of(row.path)
-        words = label(row.title, "", "pencil")
-        if tip:
-            words.setToolTip(tip)
-            if isinstance(field, QuantityField):
-                field.explain(tip)
-            else:
-                field.setToolTip(tip)
+        about = described(self.root, row)
+        title = about.about.title
+        row = msgspec.structs.replace(row, title=title)
+        field = self._field(row, about)
+        words = label(title, "", "pencil")
         words.setBuddy(field)
         at = len(self.rows)
         if isinstance(field, QCheckBox | QPushButton):
@@ -110,33 +132,45 @@ class Form(Guarded, QFrame):
             self.grid.addWidget(words, at, 0)
             self.grid.addWidget(field, at, 1)
         self.rows.append((row, words, field))
+        self.said.append(about)
 
-    def _field(self, row: Row) -> QWidget:
-        if isinstance(row.kind, list):
-            choice = ChoiceField(row.title, row.kind)
-            choice.entered.connect(lambda value, r=row: self._take(r, value))
-            return choice
+    def _explain(self, about: Field, words: QWidget, field: QWidget) -> None:
+        """The tip, in the units of the build; with what is usual."""
+        tip = in_units(about.about.tip, self.session.shown)
+        if (
+            about.usual not in (None, "", False, msgspec.NODEFAULT)
+            and about.kind in (int, float)
+            or (isinstance(about.usual, Quantity) and not about.choices)
+        ):
+            tip = f"{tip.rstrip('.')}. Usual: {about.text(about.usual, self.session.shown)}".removeprefix(". ")
+        if isinstance(field, TypedField):
+            field.explain(tip)
+        elif field.toolTip() != tip:
+            field.setToolTip(tip)
+        if words.toolTip() != tip:
+            words.setToolTip(tip)
+
+    def _field(self, row: Row, about: Field) -> QWidget:
+        title = about.about.title
+        choices = row.kind if isinstance(row.kind, list) else list(about.choices)
         if row.kind == VERB:
-            button = QPushButton(row.title)
+            button = QPushButton(title)
             button.setProperty("kind", "link")
             button.clicked.connect(lambda _=False, r=row: self._take(r, None))
             return button
-        if row.kind is str:
-            text = TextField(row.title, may_be_empty=row.empty)
-            text.entered.connect(lambda value, r=row: self._take(r, value))
-            return text
-        if row.kind is bool:
-            box = QCheckBox(row.title)
+        if choices:
+            choice = ChoiceField(title, choices)
+            choice.entered.connect(lambda value, r=row: self._take(r, value))
+            return choice
+        if about.kind is bool:
+            box = QCheckBox(title)
             box.clicked.connect(lambda on, r=row: self._take(r, on))
             return box
-        if row.kind in (int, float, NUMBER):
-            number = TextField(row.title, may_be_empty=True)
-            number.setPlaceholderText(row.blank if isinstance(row.blank, str) and row.blank != UNKNOWN else "")
-            number.entered.connect(lambda value, r=row: self._take_number(r, value))
-            return number
-        least = NO_LIMIT if row.path.rpartition(".")[2] in RATINGS else row.least
-        field = QuantityField(row.kind, row.title, lambda: self.session.shown, row.empty, least)
-        field.blank = row.blank
+        if about.kind is str or get_origin(about.kind) is tuple:
+            text = TextField(title, may_be_empty=about.may_be_empty or about.usual == "")
+            text.entered.connect(lambda value, r=row: self._take(r, value))
+            return text
+        field = TypedField(about, lambda: self.session.shown)
         field.entered.connect(lambda value, r=row: self._take(r, value))
         field.wrong.connect(self._complain)
         return field
@@ -147,48 +181,36 @@ class Form(Guarded, QFrame):
         if self.complaint.isHidden() == bool(says):
             self.complaint.setVisible(bool(says))
 
-    def _take_number(self, row: Row, text: str) -> None:
-        body = text.replace("%", "").replace(",", ".").strip()
-        try:
-            value: Any = None if not body else int(body) if row.kind is int else float(body)
-            if row.kind is NUMBER and value is not None and not 0 <= value < 1e7:
-                raise ValueError
-            if row.kind is float and value is not None:
-                value = value / 100
-            if row.kind is float and value is not None and not 0 <= value <= 1:
-                raise ValueError
-            if row.kind is int and value is not None and not 0 <= value <= 300:
-                raise ValueError
-        except ValueError:
-            right = {int: "a whole number such as 84", NUMBER: "a number, 0 or more"}.get(
-                row.kind, "a share from 0 to 100 %"
-            )
-            self._complain(f"{row.title}: “{text}” cannot be taken; {right} would be right.")
-            return
-        self._complain("")
-        self._take(row, value)
+    def _put(self, row: Row, value: Any) -> list[Op]:
+        """Ops that set a row's place; what it stands in is made where it is not there yet."""
+        place, _, name = row.path.rpartition(".")
+        plain = msgspec.to_builtins(value)
+        if not place or get(self._root(), place) is not None:
+            return [set_to(row.path, plain)]
+        return [set_to(place, {name: plain})] if value is not None else []
+
+    def _root(self) -> Any:
+        return self.session.project if self.facts else self.session.build
 
     def _take(self, row: Row, value: Any) -> None:
+        title = row.title
+        about = next(said for (one, *_), said in zip(self.rows, self.said, strict=True) if one is row)
         try:
-            ops = row.ops(value) if row.ops else [set_to(row.path, msgspec.to_builtins(value))]
+            ops = row.ops(value) if row.ops else self._put(row, value)
         except EntryError as fault:  # words that mean nothing stay in their field, with what would be right
-            self._complain(f"{row.title}: {fault}")
+            self._complain(f"{title}: {fault}")
             return
         self._complain("")
         ids = tuple(segment for segment in row.path.split(".")[2:3])
-        shown = (
-            value.text(self.session.shown)
-            if isinstance(value, Quantity)
-            else "nothing"
-            if value is None
-            else str(value)
-        )
+        shown = "nothing" if value is None else about.text(value, self.session.shown)
+        if isinstance(row.kind, list):
+            shown = dict(row.kind).get(value, shown)
         self.session.edit(
-            row.title
+            title
             if row.kind == VERB
-            else f"{row.title}: {shown}"
+            else f"{title}: {shown}"
             if len(shown) < 40
-            else f"Change the {lower_first(row.title)}",
+            else f"Change the {lower_first(title)}",
             ops,
             self.stop,
             ids,
@@ -198,23 +220,30 @@ class Form(Guarded, QFrame):
 
     def refresh(self) -> None:
         """Show the document's values; rows that do not apply are hidden."""
-        root = self.session.project if self.facts else self.session.build
-        for row, words, field in self.rows:
+        root = self._root()
+        for (row, words, field), about in zip(self.rows, self.said, strict=True):
             visible = row.when is None or row.when(root)
             if field.isHidden() == visible:
                 field.setVisible(visible)
                 words.setVisible(visible and not isinstance(field, QCheckBox | QPushButton))
-            if not visible or row.kind == VERB:
+            if not visible:
+                continue
+            self._explain(about, words, field)
+            if row.kind == VERB:
                 continue
             try:
-                value = row.read(root) if row.read else get(root, row.path)
+                value = row.read(root) if row.read else self._stands(root, row, about)
             except EditError:
                 continue
             if isinstance(field, QCheckBox):
                 field.setChecked(bool(value))
-            elif row.kind in (int, NUMBER):
-                field.show_value("" if value is None else f"{value:g}")  # type: ignore[attr-defined]
-            elif row.kind is float:
-                field.show_value("" if value is None else f"{value * 100:g} %")  # type: ignore[attr-defined]
             else:
                 field.show_value(value)  # type: ignore[attr-defined]
+
+    @staticmethod
+    def _stands(root: Any, row: Row, about: Field) -> Any:
+        """What stands at a row's place; what nobody said where that which it stands in is not there yet."""
+        place = row.path.rpartition(".")[0]
+        if place and get(root, place) is None:
+            return None if about.usual is msgspec.NODEFAULT else about.usual
+        return get(root, row.path)

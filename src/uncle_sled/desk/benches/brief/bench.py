@@ -12,17 +12,14 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from uncle_sled.core.document.brief import CarLoad
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.project import Project
-from uncle_sled.core.document.quantity import Length, Mass, Temperature
 from uncle_sled.core.drawing.rig.figures import standing_people
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.systems.sun import places
-from uncle_sled.core.units import read_speed_kmh
 from uncle_sled.core.wiring.appliances import loads_of
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
@@ -93,17 +90,6 @@ def _month(at: int) -> Callable[[Any], Any]:
     return lambda build: build.brief.months[at] if build.brief.months else None
 
 
-def _nights_ops(value: int | None) -> list[Op]:
-    if value is not None and not 1 <= value <= 14:
-        raise EntryError(f"{value} nights are not reckoned; 1 to 14 would be right.")
-    return [set_to("brief.nights_off", value)]
-
-
-def _count(name: str) -> Callable[[int | None], list[Op]]:
-    """Ops of a number that is nothing where it is left empty."""
-    return lambda value: [set_to(f"brief.{name}", value or 0)]
-
-
 CAR_ROWS = (
     ("front", "In front", "People and what lies with them in the front row"),
     ("rear", "Behind", "The same in the rear row"),
@@ -133,21 +119,8 @@ def _rows_of_a_car(session: Session, car: str) -> list[Row]:
         return lambda project: getattr(load_of(project, id), field, None)
 
     for id, title, tip in CAR_ROWS:
-        kinds: tuple[tuple[str, Any, str, str], ...] = (
-            ("mass", Mass, title, tip),
-            ("at", Length, f"{title} at", "From the front axle back to the middle of that row"),
-        )
-        for field, kind, name, says in kinds:
-            made.append(
-                Row(
-                    name,
-                    path,
-                    kind,
-                    says,
-                    ops=write(id, field),
-                    read=shown(id, field),
-                )
-            )
+        for field, name, says in (("mass", title, tip), ("at", f"{title} at", "")):
+            made.append(Row(f"{path}.{id}.{field}", title=name, tip=says, ops=write(id, field), read=shown(id, field)))
     return made
 
 
@@ -170,125 +143,53 @@ class BriefBench(Bench):
         self.reading = Form(
             session,
             "Read in",
-            [
-                Row("Lengths in", "brief.reading.length", LENGTHS),
-                Row("Weights in", "brief.reading.mass", MASSES),
-                Row("Volumes in", "brief.reading.volume", VOLUMES),
-            ],
+            plain("brief.reading", "length mass volume"),
             "Brief",
         )
         self.asked = Form(
             session,
             "What is asked of it",
-            [
-                Row(
-                    "Eat inside", "brief.eats_inside", int, "How many sit down to eat inside", ops=_count("eats_inside")
-                ),
-                Row("Pets", "brief.pets", int, "How many pets come along", ops=_count("pets")),
-                Row("Sit up in bed", "brief.sits_up", bool),
-                Row("Stand up inside", "brief.stands", bool),
-                Row("Lived in as a house", "brief.lived_in", bool, "Then the ways out are judged by house figures"),
-                Row("Notes", "brief.notes", str),
-            ],
+            plain("brief", "eats_inside pets sits_up stands lived_in notes"),
             "Brief",
         )
         self.road = Form(
             session,
             "On the road",
-            [
-                Row(
-                    "Practice",
-                    "brief.region",
-                    REGIONS,
-                    "Sets the band on the ball and what is asked; your own numbers win",
-                ),
-                Row(
-                    "Band from",
-                    "brief.band_low",
-                    float,
-                    "Share of the whole on the ball; empty: by practice",
-                    blank="by practice",
-                ),
-                Row(
-                    "Band to",
-                    "brief.band_high",
-                    float,
-                    "Share of the whole on the ball; empty: by practice",
-                    blank="by practice",
-                ),
-                Row(
-                    "Fastest",
-                    "brief.fastest_kmh",
-                    str,
-                    "How fast it is towed at the most, such as 100 km/h or 62 mph; held against the tyres' letter",
-                    ops=lambda text: [set_to("brief.fastest_kmh", read_speed_kmh(text, session.shown.imperial))],
-                    read=lambda build: (
-                        "" if build.brief.fastest_kmh is None else Words(session.shown).kmh(build.brief.fastest_kmh)
-                    ),
-                ),
-                Row(
-                    "No higher",
-                    "brief.road_height",
-                    Length,
-                    "Of the rig on the road; often 4.0 m (13' 6\") by law, less by bridges and garages",
-                ),
-                Row(
-                    "No wider",
-                    "brief.road_width",
-                    Length,
-                    "Often 2.55 m in Europe, 8' 6\" in North America, 2.5 m in Australia and New Zealand",
-                ),
-                Row(
-                    "No longer",
-                    "brief.road_length",
-                    Length,
-                    "Trailer with its drawbar, or the vehicle under a bed; by the rule where you drive",
-                ),
-            ],
+            plain("brief", "region band_low band_high fastest_kmh road_height road_width road_length"),
             "Brief",
         )
         self.place = Form(
             session,
             "Where and when",
             [
-                Row("Region", "brief.place", _places(), "Sets the latitude; type your own under it", ops=_place_ops),
+                Row("brief.place", kind=_places(), ops=_place_ops),
                 Row(
-                    "Latitude",
                     "brief.latitude_deg",
-                    str,
-                    "Degrees, such as 54 N or 36 S; it tells how much sun there is",
+                    kind=str,
                     ops=_latitude_ops,
                     read=lambda build: latitude_words(build.brief.latitude_deg),
                 ),
                 Row(
-                    "From month",
                     "brief.months",
-                    MONTHS,
-                    "The darkest of the months counts",
+                    title="From month",
+                    kind=MONTHS,
+                    tip="The darkest of the months counts",
                     ops=self._month_ops(0),
                     read=_month(0),
                 ),
                 Row(
-                    "To month",
                     "brief.months",
-                    MONTHS,
-                    "The darkest of the months counts",
+                    title="To month",
+                    kind=MONTHS,
+                    tip="The darkest of the months counts",
                     ops=self._month_ops(-1),
                     read=_month(-1),
                 ),
-                Row("Nights off grid", "brief.nights_off", int, "Without a hookup, 1 to 14", ops=_nights_ops),
-                Row(
-                    "Coldest night",
-                    "brief.coldest",
-                    Temperature,
-                    "Outside; batteries give less then, and panels more volts",
-                    least=None,
-                ),
-                Row("Mains", "brief.mains", MAINS, "Of the hookup and of what runs on it"),
+                *plain("brief", "nights_off coldest mains"),
             ],
             "Brief",
         )
-        self.named = Form(session, "This build", [Row("Name", "name", str, empty=False)], "Brief", facts=True)
+        self.named = Form(session, "This build", [Row("name")], "Brief", facts=True)
         self.standing = (self.named, self.reading, self.asked, self.place, self.road)
         self.columns: Columns | None = None
         self.made_for: object = None
@@ -318,11 +219,7 @@ class BriefBench(Bench):
             Form(
                 self.session,
                 "Sleeps in it",
-                [
-                    Row("Name", f"facts.people.{p.id}.name", str, empty=False),
-                    Row("Tall", f"facts.people.{p.id}.height", Length),
-                    Row("Weighs", f"facts.people.{p.id}.mass", Mass),
-                ],
+                plain(f"facts.people.{p.id}", "name height mass"),
                 "Brief",
                 facts=True,
             )
@@ -333,47 +230,12 @@ class BriefBench(Bench):
                 self.session,
                 "Tows it",
                 [
-                    Row("Name", f"facts.vehicles.{v.id}.name", str, empty=False),
-                    Row(
-                        "On the ball",
-                        f"facts.vehicles.{v.id}.tongue_limit",
-                        Mass,
-                        "Vertical limit in its papers or on the hitch",
-                    ),
-                    Row("May tow", f"facts.vehicles.{v.id}.tow_limit", Mass),
-                    Row(
-                        "Without brakes",
-                        f"facts.vehicles.{v.id}.unbraked_limit",
-                        Mass,
-                        "May tow where the trailer has no brakes",
-                    ),
-                    Row("Train", f"facts.vehicles.{v.id}.train_limit", Mass, "Vehicle and trailer together"),
-                    Row("Rear axle", f"facts.vehicles.{v.id}.rear_axle_rating", Mass, "Rating"),
-                    Row("Front axle", f"facts.vehicles.{v.id}.front_axle_rating", Mass, "Rating"),
-                    Row("Front empty", f"facts.vehicles.{v.id}.front_empty", Mass),
-                    Row("Rear empty", f"facts.vehicles.{v.id}.rear_empty", Mass),
-                    Row("Wheelbase", f"facts.vehicles.{v.id}.wheelbase", Length),
-                    Row("Ball behind", f"facts.vehicles.{v.id}.ball_overhang", Length, "Ball behind the rear axle"),
-                    Row(
-                        "A driver is in that",
-                        f"facts.vehicles.{v.id}.driver_counted",
-                        bool,
-                        "The empty weights count a driver of 75 kg",
-                    ),
-                    Row(
-                        "Hook weighs",
-                        f"facts.vehicles.{v.id}.hook",
-                        Mass,
-                        "The tow bar's own weight, where the empty weights are without it",
+                    *plain(
+                        f"facts.vehicles.{v.id}",
+                        "name tongue_limit tow_limit unbraked_limit train_limit rear_axle_rating front_axle_rating front_empty rear_empty wheelbase ball_overhang driver_counted hook",
                     ),
                     *_rows_of_a_car(self.session, v.id),
-                    Row("Wide", f"facts.vehicles.{v.id}.width", Length, "For the room in a tight bend"),
-                    Row(
-                        "Tail to ball",
-                        f"facts.vehicles.{v.id}.bumper",
-                        Length,
-                        "From the car's tail or open tailgate back to the ball",
-                    ),
+                    *plain(f"facts.vehicles.{v.id}", "width bumper"),
                 ],
                 "Brief",
                 facts=True,
@@ -430,7 +292,7 @@ class BriefBench(Bench):
         rows = []
         for one in loads_of(self.session.build):
             path = f"systems.loads.{one.id}.must_run" if one.own else f"stow.things.{one.id}.figures.must_run"
-            rows.append(Row(one.name, path, bool, "It has a reserve of its own in the battery"))
+            rows.append(Row(path, title=one.name, kind=bool, tip="It has a reserve of its own in the battery"))
         if not rows:
             return []
         form = Form(self.session, MUST_RUN, rows, "Brief")

@@ -11,7 +11,6 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, apply, fresh_id, remove, set_to
-from uncle_sled.core.document.quantity import Temperature
 from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_words, plan_chart, rows_of
 from uncle_sled.core.drawing.pick import id_at
 from uncle_sled.core.drawing.primitives import Primitive, rect
@@ -23,7 +22,7 @@ from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.kit.typed import day, number
@@ -120,11 +119,9 @@ class CalendarPanel(Guarded, QWidget):
             session,
             "The plan",
             [
-                Row("Begin", "work.begin", str, "The first day: year-month-day", ops=lambda text: [set_to("work.begin", day(text or ""))]),
-                Row("Deadline", "work.deadline", str, "The day it must be done: year-month-day", ops=lambda text: [set_to("work.deadline", day(text or ""))]),
-                Row("Hours a day", "work.hours_day", NUMBER, "On a working day", ops=lambda v: [set_to("work.hours_day", _hours(v))]),
-                Row("First-timer", "work.first_timer", NUMBER, "Hours of the table times this; the log replaces it when three tasks of a kind are done", ops=lambda v: [set_to("work.first_timer", 1.6 if v is None else v)]),
-                Row("Shop kept at", "work.shop", Temperature, "Heated to; nothing: a little over outside", least=None),
+                Row("work.begin", ops=lambda text: [set_to("work.begin", day(text or ""))]),
+                Row("work.deadline", ops=lambda text: [set_to("work.deadline", day(text or ""))]),
+                *plain("work", "hours_day first_timer shop"),
             ],
             "Build",
             label_px=88,

@@ -7,7 +7,6 @@ from datetime import date
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
-from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.work import Lift
 from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
 from uncle_sled.core.drawing.primitives import Primitive
@@ -17,7 +16,7 @@ from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.taken_away import take_away
@@ -125,17 +124,15 @@ class LiftPanel(Guarded, QWidget):
             self.session,
             "This lift",
             [
-                Row("What", f"{path}.what", [(id_, name) for id_, name in liftable(self.session.studied)], "A face, the body, the frame"),
-                Row("How", f"{path}.way", WAYS, "By crane, tilted up by hand, carried, turned over"),
-                Row("Front pick", f"{path}.pick_front", Length, "From the centre of gravity forward", when=crane),
-                Row("Rear pick", f"{path}.pick_rear", Length, "From the centre of gravity aft", when=crane),
-                Row("Hook over", f"{path}.hook", Length, "Of the picks; turning over: the centre over the rail", when=lambda b: self._way(b) in ("crane", "turn over")),
-                Row("Spreader", f"{path}.spreader", bool, "A beam that takes what squeezes", when=crane),
-                Row("Choked", f"{path}.choked", bool, "Slings through themselves hold 0.8", when=crane),
-                Row("Sling holds, N", f"{path}.sling_n", NUMBER, "By its mark", when=lambda b: self._way(b) in ("crane", "turn over")),
-                Row("Hands at", f"{path}.hands_at", Length, "How high it is held", when=lambda b: self._way(b) in ("tilt up", "by hand")),
-                Row("Mean wind, m/s", f"{path}.wind_m_s", NUMBER, "As it is forecast; gusts are half as much again", when=lambda b: self._way(b) in ("crane", "tilt up")),
-                Row("People", f"{path}.people", int, "Who are there", ops=people),
+                Row(f"{path}.what", kind=[(id_, name) for id_, name in liftable(self.session.studied)]),
+                Row(f"{path}.way"),
+                *plain(path, "pick_front pick_rear", when=crane),
+                Row(f"{path}.hook", when=lambda b: self._way(b) in ("crane", "turn over")),
+                *plain(path, "spreader choked", when=crane),
+                Row(f"{path}.sling_n", when=lambda b: self._way(b) in ("crane", "turn over")),
+                Row(f"{path}.hands_at", when=lambda b: self._way(b) in ("tilt up", "by hand")),
+                Row(f"{path}.wind_m_s", when=lambda b: self._way(b) in ("crane", "tilt up")),
+                Row(f"{path}.people"),
             ],
             "Build",
             label_px=104,

@@ -168,30 +168,25 @@ class LogPanel(Guarded, QWidget):
             return
         path, kind = f"work.log.{one.id}", one.kind
         rows = [
-            Row("Day", f"{path}.on", str, "Year-month-day", ops=self._ops("on", self._day)),
-            Row(
-                "Kind",
-                f"{path}.kind",
-                KINDS,
-                "What this line is about: work, money, a measure, a photo, a problem, a decision or a wish",
-            ),
-            Row("Of", f"{path}.of", choices, "The task or the number that it is about", ops=self._of_ops),
+            Row(f"{path}.on", ops=self._ops("on", self._day)),
+            Row(f"{path}.kind"),
+            Row(f"{path}.of", kind=choices, ops=self._of_ops),
         ]
         if kind in ("work", "trip"):
-            rows.append(Row("Hours", f"{path}.hours", str, "Of work", ops=self._ops("hours", lambda t: number(t, "hours", 1000)), read=_shown(path, "hours")))  # fmt: skip
+            rows.append(Row(f"{path}.hours"))  # fmt: skip
         if kind in ("money", "work"):
-            rows.append(Row("Money", f"{path}.money", str, "Paid", ops=self._ops("money", lambda t: number(t, "a sum", 1e8)), read=_shown(path, "money")))  # fmt: skip
+            rows.append(Row(f"{path}.money"))  # fmt: skip
         if kind in ("measure", "trip"):
-            rows.append(Row("Measured", f"{path}.value", str, "In kg, litres, Wh or degrees, as its name says", ops=self._ops("value", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "value")))  # fmt: skip
+            rows.append(Row(f"{path}.value", kind=str, ops=self._ops("value", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "value")))  # fmt: skip
         if kind in ("measure", "money"):
-            rows.append(Row("Planned", f"{path}.plan", str, "What the plan said", ops=self._ops("plan", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "plan")))  # fmt: skip
-        rows.append(Row("What", f"{path}.says", str, "In your own words"))
+            rows.append(Row(f"{path}.plan", kind=str, ops=self._ops("plan", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "plan")))  # fmt: skip
+        rows.append(Row(f"{path}.says"))
         if kind in ("problem", "decision"):
-            rows.append(Row("Helped" if kind == "problem" else "Chosen", f"{path}.cure", str))
+            rows.append(Row(f"{path}.cure", title="Helped" if kind == "problem" else "Chosen"))
         if kind == "decision":
-            rows.append(Row("Against", f"{path}.others", str, "The alternatives that were compared"))
+            rows.append(Row(f"{path}.others"))
         if kind in ("photo", "problem", "work", "measure"):
-            rows.append(Row("Photo", f"{path}.photo", str, "Its path beside the file, such as photos/day-3.jpg", ops=self._ops("photo", self._photo)))  # fmt: skip
+            rows.append(Row(f"{path}.photo", ops=self._ops("photo", self._photo)))  # fmt: skip
         self.form = Form(self.session, "This entry", rows, "Build", label_px=76)
         self.cards = Columns([self.form])
         self.side.addWidget(self.cards, 1)

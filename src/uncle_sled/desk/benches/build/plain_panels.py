@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from datetime import timedelta
 
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import Op, set_to
-from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.build.cure_chart import cure_chart
 from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
 from uncle_sled.core.drawing.build.today_card import today_card
@@ -24,7 +21,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.kit.working import Working
@@ -124,10 +121,6 @@ class ChancePanel(Guarded, QWidget):
         self.says.setText(" ".join(told))
 
 
-def _some(name: str, usual: float, whole: bool = False) -> Callable[[float | None], list[Op]]:
-    return lambda value: [set_to(f"work.glue.{name}", (int(value) if whole else value) if value is not None else usual)]
-
-
 class GluePanel(Guarded, QWidget):
     """How much of what in which pots, pieces that are bonded against their open time, and cure by the month."""
 
@@ -165,28 +158,14 @@ class GluePanel(Guarded, QWidget):
         resin = Form(
             session,
             "Resin, by its papers",
-            [
-                Row("Pot life, min", "work.glue.pot_min", NUMBER, "At 25 degrees, for the maker's batch", ops=_some("pot_min", 25.0)),
-                Row("Parts of resin", "work.glue.resin_parts", NUMBER, "By volume, to one of hardener", ops=_some("resin_parts", 5.0)),
-                Row("Resin, kg/L", "work.glue.resin_density", NUMBER, "Density", ops=_some("resin_density", 1.15)),
-                Row("Hardener, kg/L", "work.glue.hardener_density", NUMBER, "Density", ops=_some("hardener_density", 0.97)),
-                Row("Cloth, g/m²", "work.glue.cloth_g_m2", NUMBER, "As much resin is taken", ops=_some("cloth_g_m2", 200.0)),
-                Row("Fill coats", "work.glue.coats", int, "Of 120 g/m²", ops=lambda v: [set_to("work.glue.coats", v or 0)]),
-                Row("Pace, m²/min", "work.glue.pace_m2_min", NUMBER, "What you lay up", ops=_some("pace_m2_min", 0.09)),
-                Row("Cure, h", "work.glue.cure_h", NUMBER, "At 20 degrees", ops=_some("cure_h", 24.0)),
-            ],
+            plain("work.glue", "pot_min resin_parts resin_density hardener_density cloth_g_m2 coats pace_m2_min cure_h"),
             "Build",
             label_px=104,
         )  # fmt: skip
         bead = Form(
             session,
             "Bead adhesive",
-            [
-                Row("Open, min", "work.glue.bead_open_min", NUMBER, "Until a skin forms, at 20 degrees", ops=_some("bead_open_min", 15.0)),
-                Row("Bead, mm", "work.glue.bead_mm", NUMBER, "Round section", ops=_some("bead_mm", 6.0)),
-                Row("Rivet every", "work.glue.rivet_pitch", Length, "Along the edge", least=0.01, empty=False),
-                Row("Cartridge, mL", "work.glue.cartridge_ml", NUMBER, "290 or 600", ops=_some("cartridge_ml", 600.0)),
-            ],
+            plain("work.glue", "bead_open_min bead_mm rivet_pitch cartridge_ml"),
             "Build",
             label_px=104,
         )  # fmt: skip

@@ -23,7 +23,7 @@ from uncle_sled.desk.benches.cut.stock_panel import typed_number
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.kit.working import Working
@@ -108,28 +108,21 @@ class MoneyPanel(Guarded, QWidget):
         budget = Form(
             session,
             "Purse",
-            [Row("Budget", "brief.budget", NUMBER, "For all of it, in your own money; nothing: none is kept")],
+            [Row("brief.budget")],
             "Cut",
             label_px=112,
         )
         price = Form(
             session,
             "For a customer",
-            [
-                Row("Hours", "cut.hours", NUMBER, "Of work on it; by area of the faces where nothing is said, which leaves much out"),
-                Row("An hour costs", "cut.hour_price", NUMBER, "What an hour must bring in"),
-                Row("Margin", "cut.margin", float, "Share of the price that stays"),
-            ],
+            plain("cut", "hours hour_price margin"),
             "Cut",
             label_px=112,
         )  # fmt: skip
         rise = Form(
             session,
             "Prices rise",
-            [
-                Row("A month", "cut.rise", float, "Share that prices rise by until it is bought", ops=lambda v: [set_to("cut.rise", v or 0.0)]),
-                Row("Months", "cut.months", NUMBER, "Until all of it is bought", ops=lambda v: [set_to("cut.months", v or 0.0)]),
-            ],
+            plain("cut", "rise months"),
             "Cut",
             label_px=112,
         )  # fmt: skip

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.cut import StockSize
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.cut.of_the_build import stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
@@ -19,7 +19,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
@@ -117,23 +117,14 @@ class StockPanel(Guarded, QWidget):
         saw = Form(
             session,
             "The saw",
-            [
-                Row("Kerf", "cut.kerf", Length, "What the blade takes; 3.2 mm is usual", empty=False),
-                Row("Trim", "cut.trim", Length, "Cut off every edge and end of stock first", empty=False),
-                Row("Joint", "cut.joint", [("butt", "butt, backed"), ("scarf", "scarf, 8 to 1")], "Of skins and sticks longer than what is sold; at a stick"),
-                Row("Board covers", "cut.board", Length, "Of cladding boards, from edge to edge", least=0.02, empty=False),
-            ],
+            plain("cut", "kerf trim joint board"),
             "Cut",
             label_px=92,
         )  # fmt: skip
         carry = Form(
             session,
             "What one lifts",
-            [
-                Row("Weight", "cut.carry", Mass, "Parts are sawn under this before anything is cut to size", empty=False),
-                Row("Area, m²", "cut.carry_m2", NUMBER, "1.5 is what one can hold", ops=lambda v: [set_to("cut.carry_m2", 1.5 if v is None else v)]),
-                Row("Keep from, m²", "cut.keep_m2", NUMBER, "Offcuts from this on go to the rack", ops=lambda v: [set_to("cut.keep_m2", 0.1 if v is None else v)]),
-            ],
+            plain("cut", "carry carry_m2 keep_m2"),
             "Cut",
             label_px=92,
         )  # fmt: skip
@@ -141,7 +132,7 @@ class StockPanel(Guarded, QWidget):
             session,
             "Cabinets made here",
             [
-                Row("Thickness", "cut.made_thick", Length, "Of their panels", least=0.002, empty=False),
+                Row("cut.made_thick"),
             ],
             "Cut",
             label_px=92,

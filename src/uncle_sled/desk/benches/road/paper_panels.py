@@ -24,7 +24,7 @@ from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
@@ -76,12 +76,7 @@ class PapersPanel(Guarded, QWidget):
         who = Form(
             session,
             "For the office",
-            [
-                Row("Builder", "road.builder", str, "Who built it"),
-                Row("Owner", "road.owner", str, "Whose it is"),
-                Row("Frame number", "road.frame_number", str, "As it is stamped"),
-                Row("Lights", "road.lights", str, "Lamps and reflectors: height, distance from the side, mark"),
-            ],
+            plain("road", "builder owner frame_number lights"),
             "Road",
             label_px=92,
         )
@@ -325,11 +320,8 @@ class StandPanel(Guarded, QWidget):
             session,
             "Where it stands",
             [
-                Row("Blocks from front", "road.standing.blocks", str, "Places from the body's front, parted by ;", ops=self._blocks, read=self._shown),
-                Row("Ground falls", f"{path}.fall", Length, "Over the length of the body, towards the rear"),
-                Row("Bearing, kPa", f"{path}.bearing_kpa", NUMBER, "75 soft, 150 firm; ask about yours"),
-                Row("Snow, kPa", f"{path}.snow_kpa", NUMBER, "On the roof, by the place"),
-                Row("Wind, Pa", f"{path}.wind_pa", NUMBER, "Pressure by the place"),
+                Row("road.standing.blocks", ops=self._blocks, read=self._shown),
+                *plain(path, "fall bearing_kpa snow_kpa wind_pa"),
             ],
             "Road",
             label_px=112,

@@ -9,7 +9,7 @@ import msgspec
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.road import Reading, Ticket
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.weigh_picture import STAGED, weigh_picture
@@ -23,7 +23,7 @@ from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.taken_away import take_away
@@ -174,27 +174,19 @@ class WeighPanel(Guarded, QWidget):
             return read
 
         rows = [
-            Row("Day", f"{path}.on", str, "Year-month-day"),
-            Row("Way", f"{path}.way", [(way, way) for way in READINGS], "How it is weighed"),
-            *(Row(of[:1].upper() + of[1:], f"{path}.{of}", str, where, ops=self._reading_ops(of), read=reading(of)) for of, where in READINGS[one.way]),
-            Row("Like the case", f"{path}.case", [("", "the nearest"), *cases], "What was aboard: the nearest case is shown"),
-            Row("Steps of, kg", f"{path}.step_kg", NUMBER, "20 on a public platform, 0.1 on a bathroom scale", ops=lambda v: [set_to(f"{path}.step_kg", 20.0 if v is None else v)]),
+            *plain(path, "on way"),
+            *(Row(f"{path}.{of}", title=of[:1].upper() + of[1:], kind=str, tip=where, ops=self._reading_ops(of), read=reading(of)) for of, where in READINGS[one.way]),
+            Row(f"{path}.case", kind=[("", "the nearest"), *cases]),
+            Row(f"{path}.step_kg"),
         ]  # fmt: skip
         if one.way == "platform with the car":
-            rows.append(Row("Less in the car", f"{path}.car_kg", NUMBER, "kg of people or luggage that left the car before the second ticket"))  # fmt: skip
+            rows.append(Row(f"{path}.car_kg"))  # fmt: skip
         if one.way == "trailer on its jack":
-            rows.append(Row("Jack from ball", f"{path}.jack", Length, "Where the jack stands"))
+            rows.append(Row(f"{path}.jack"))
         if one.way == "plank":
-            rows += [
-                Row("Pivot to scale", f"{path}.plank_scale", Length, "Along the plank, from the pipe it turns on to the middle of the scale"),
-                Row("Pivot to ball", f"{path}.plank_coupler", Length, "Along the plank, from the pipe it turns on to under the coupler"),
-            ]  # fmt: skip
+            rows += plain(path, "plank_scale plank_coupler")  # fmt: skip
         if one.way == "tilted":
-            rows += [
-                Row("Angle, degrees", f"{path}.tilt_deg", NUMBER, "Ten or more"),
-                Row("Coupler height", f"{path}.coupler_height", Length, "Level"),
-                Row("Wheel radius", f"{path}.wheel_radius", Length, "Of the loaded axle's centre"),
-            ]
+            rows += plain(path, "tilt_deg coupler_height wheel_radius")
         self.form = Form(self.session, "This ticket", rows, "Road", label_px=104)
         self.cards = Columns([self.form])
         self.side.addWidget(self.cards, 1)

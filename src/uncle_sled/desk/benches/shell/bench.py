@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.presets import PRESETS
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
@@ -53,7 +53,7 @@ from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.form import SOURCES, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.session import Session
 
 FORMS: list[tuple[object, str]] = [
@@ -234,54 +234,15 @@ class ShellBench(Bench):
             session,
             "Form",
             [
-                Row("Body", "shell.form", FORMS),
-                Row("Falls to", "shell.low_side", LOW_SIDES, when=_form_is("shed", "flat")),
-                Row("Front", "shell.front", Length, "Body's front, from the ball (or the front axle of a bed)", None),
-                Row("Length", "shell.length", Length),
-                Row("Width", "shell.width", Length),
-                Row("Height", "shell.height", Length, "Floor underside to roof top"),
-                Row(
-                    "Low edge",
-                    "shell.eaves",
-                    Length,
-                    "Height of the eaves, or of a butterfly's valley, above the underside",
-                    when=_form_is("shed", "flat", "gable", "butterfly"),
-                ),
-                Row("Bevel", "shell.bevel", Length, "Along the edge of wall and roof", when=_form_is("bevelled")),
-                Row(
-                    "Roof past wall",
-                    "shell.roof_overhang",
-                    Length,
-                    "Overhang of the roof",
-                    when=_form_is("gable", "butterfly"),
-                ),
-                Row(
-                    "Nose point",
-                    "shell.nose_point",
-                    Length,
-                    "In plan: how far a pointed nose stands ahead of where the sides begin; empty: square",
-                    when=_form_is("box", "flat", "shed"),
-                    blank="square",
-                ),
-                Row(
-                    "Tail corner off",
-                    "shell.tail_clip",
-                    Length,
-                    "A corner cut off at the tail, along the body; empty: square",
-                    when=_form_is("box", "flat", "shed"),
-                    blank="square",
-                ),
-                Row(
-                    "Off across",
-                    "shell.tail_clip_across",
-                    Length,
-                    "The same across the body; as much as along where nothing is typed",
-                    when=_has("tail_clip"),
-                ),
-                Row("Which corner", "shell.clipped", CLIPPED, "The corner that is cut off", when=_has("tail_clip")),
-                Row("Underside", "shell.floor", Length, "Above ground"),
-                Row("Wall", "shell.wall", Length, "Thickness where faces have no layers"),
-                Row("Mattress top", "shell.mattress", Length, "Above the underside; the inside length is taken there"),
+                Row("shell.form"),
+                Row("shell.low_side", when=_form_is("shed", "flat")),
+                *plain("shell", "front length width height"),
+                Row("shell.eaves", when=_form_is("shed", "flat", "gable", "butterfly")),
+                Row("shell.bevel", when=_form_is("bevelled")),
+                Row("shell.roof_overhang", when=_form_is("gable", "butterfly")),
+                *plain("shell", "nose_point tail_clip", when=_form_is("box", "flat", "shed")),
+                *plain("shell", "tail_clip_across clipped", when=_has("tail_clip")),
+                *plain("shell", "floor wall mattress"),
             ],
             "Shell",
         )
@@ -322,14 +283,8 @@ class ShellBench(Bench):
         wheel, nose = _has("wheel_boxes"), _has("nose_box")
         path = "shell.wheel_boxes"
         return [
-            Row("Wheel, long", f"{path}.length", Length, "Over the axles, which it follows", 0.001, False, when=wheel),
-            Row("Wheel, wide", f"{path}.width", Length, "Into the body", 0.001, False, when=wheel),
-            Row("Wheel, high", f"{path}.height", Length, "Above the underside", 0.001, False, when=wheel),
-            Row("Nose, long", "shell.nose_box.length", Length, "", 0.001, False, when=nose),
-            Row("Nose, wide", "shell.nose_box.width", Length, "", 0.001, False, when=nose),
-            Row("Nose, high", "shell.nose_box.height", Length, "", 0.001, False, when=nose),
-            Row("Nose weight", "shell.nose_box.mass", Mass, "Empty; a guess by its size until you say", when=nose),
-            Row("Known by", "shell.nose_box.source", SOURCES, when=nose),
+            *plain(path, "length width height", when=wheel),
+            *plain("shell.nose_box", "length width height mass source", when=nose),
         ]
 
     def _refresh_profile(self) -> None:

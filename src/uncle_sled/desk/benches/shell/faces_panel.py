@@ -7,7 +7,6 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWi
 
 from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.document.edits import Op
-from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.shell.shell_views import layer_words
 from uncle_sled.core.parts.face_build import FaceBuild, library_of
@@ -17,7 +16,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, SectionPicture
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import NUMBER, SOURCES, Form, Row
+from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.session import Session
@@ -74,10 +73,9 @@ class FacesPanel(Guarded, QWidget):
             "What each face weighs",
             [
                 Row(
-                    face.name,
                     f"shell.faces.{face.id}.mass",
-                    Mass,
-                    f"{face.name} with its fittings and fasteners",
+                    title=face.name,
+                    tip=f"{face.name} with its fittings and fasteners",
                     when=self._typed(face.id),
                 )
                 for face in faces
@@ -91,22 +89,13 @@ class FacesPanel(Guarded, QWidget):
         self.sources = Form(
             self.session,
             "Known by",
-            [Row(face.name, f"shell.faces.{face.id}.source", SOURCES, when=self._typed(face.id)) for face in faces],
+            [Row(f"shell.faces.{face.id}.source", title=face.name, when=self._typed(face.id)) for face in faces],
             "Shell",
         )
         self.warmth = Form(
             self.session,
             "U of its data sheet, W/m²K",
-            [
-                Row(
-                    face.name,
-                    f"shell.faces.{face.id}.u_w_m2k",
-                    NUMBER,
-                    "Of a bought panel whose layers nobody knows; Systems reckons warmth and sweat with it",
-                    when=self._typed(face.id),
-                )
-                for face in faces
-            ],
+            [Row(f"shell.faces.{face.id}.u_w_m2k", title=face.name, when=self._typed(face.id)) for face in faces],
             "Shell",
         )
         if not faces:
@@ -146,13 +135,7 @@ class FacesPanel(Guarded, QWidget):
             layers = face.layers if name == face.made_of else WAYS.get(str(name), ())
             return list(way_ops((face.id,), str(name), layers))
 
-        return Row(
-            face.name,
-            f"shell.faces.{face.id}.made_of",
-            known,
-            "Layers from outside in; its weight follows the drawing",
-            ops=ops,
-        )
+        return Row(f"shell.faces.{face.id}.made_of", kind=known, ops=ops)
 
     @property
     def face(self) -> Face | None:

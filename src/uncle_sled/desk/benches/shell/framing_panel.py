@@ -26,7 +26,7 @@ from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -46,68 +46,23 @@ class FramingPanel(Guarded, QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(8)
-        rows = [
-            Row("School", "shell.framing.school", SCHOOL_CHOICES),
-            Row(
-                "Pitch",
-                "shell.framing.pitch",
-                Length,
-                "Middle to middle; empty: the school's own",
-                0.001,
-                blank="the school's own",
-            ),
-        ]
+        rows = plain("shell.framing", "school pitch")
         for key, title in STICKS:
             for side, word in (("thick", "thick"), ("deep", "deep")):
                 rows.append(
                     Row(
-                        f"{title} {word}",
                         f"shell.framing.{key}.{side}",
-                        Length,
-                        f"{'Seen in the face' if side == 'thick' else 'Through the wall'}; empty: the school's own",
-                        0.001,
+                        title=f"{title} {word}",
+                        kind=Length,
+                        tip=f"{'Seen in the face' if side == 'thick' else 'Through the wall'}; empty: the school's own",
+                        least=0.001,
                         ops=self._section(key, side),
                     )
                 )
         rows += [
-            Row(
-                "Tube wall",
-                "shell.framing.tube_wall",
-                Length,
-                "Of welded tube; empty: the school's own",
-                0.0005,
-                when=_of_school("welded tube"),
-                blank="the school's own",
-            ),
-            Row(
-                "Folds proud",
-                "shell.framing.fold_tolerance",
-                Length,
-                "By how much folded corners may stand outside of the curve; empty: 1 mm",
-                0.0002,
-                when=_of_school("welded tube"),
-                blank=Length(0.001),
-            ),
-            Row(
-                "Saw cuts",
-                "shell.framing.saw_kerf",
-                Length,
-                "How wide the saw cuts: plain cuts are told beside the pies; empty: 2 mm",
-                0.0005,
-                when=_of_school("welded tube"),
-                blank=Length(0.002),
-            ),
-            Row(
-                "Strip",
-                "shell.framing.strip",
-                Length,
-                "Thickness of what ribs are glued up of; empty: the thickest that bends",
-                0.0005,
-                when=_of_school("strip ribs"),
-                blank="what bends",
-            ),
-            Row("Sheet wide", "shell.framing.sheet_width", Length, "As bought", 0.001),
-            Row("Sheet long", "shell.framing.sheet_length", Length, "As bought; its grain runs this way", 0.001),
+            *plain("shell.framing", "tube_wall fold_tolerance saw_kerf", when=_of_school("welded tube")),
+            Row("shell.framing.strip", when=_of_school("strip ribs")),
+            *plain("shell.framing", "sheet_width sheet_length"),
         ]
         self.form = Form(session, "", rows, "Shell", label_px=92)
         self.sums = label("", "small", "pencil", wrap=True)

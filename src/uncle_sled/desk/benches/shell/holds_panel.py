@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.holds_chart import holds_chart, holds_high
 from uncle_sled.core.studies.shell.screening import Check, screening
@@ -13,7 +12,7 @@ from uncle_sled.desk.benches.shell.ridge_rows import is_pitched, ridge_rows
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -44,11 +43,7 @@ class HoldsPanel(Guarded, QWidget):
             Form(
                 session,
                 "What the place asks",
-                [
-                    Row("Ground snow, kPa", "brief.ground_snow_kpa", NUMBER, "Of the place, by its code: 1 kPa is 21 lb a square foot"),
-                    Row("Gusts, m/s", "brief.parked_wind_m_s", NUMBER, "Where it stands; empty: 25 m/s, which is 56 mph", blank="25 m/s"),
-                    Row("Nobody on the roof", "brief.nobody_on_roof", bool, "Not asked of it then, and printed on its papers"),
-                ],
+                plain("brief", "ground_snow_kpa parked_wind_m_s nobody_on_roof"),
                 "Shell",
                 label_px=112,
             ),
@@ -56,11 +51,7 @@ class HoldsPanel(Guarded, QWidget):
             Form(
                 session,
                 "What holds the skins",
-                [
-                    Row("Screws long", "shell.framing.screw", Length, "Those that go through skin and stick", 0.005),
-                    Row("Screws every", "shell.framing.screw_pitch", Length, "Along sticks and edges; empty: 150 mm", 0.02, blank=Length(0.15)),
-                    Row("Bolts every", "shell.framing.bolt_pitch", Length, "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", 0.05, blank="as wanted"),
-                ],
+                plain("shell.framing", "screw screw_pitch bolt_pitch"),
                 "Shell",
                 label_px=112,
             ),

@@ -9,17 +9,16 @@ from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.cutting_in import on_the_other_side
 from uncle_sled.core.document.edits import Op, add_to, set_to
-from uncle_sled.core.document.quantity import Length, Mass, Quantity
+from uncle_sled.core.document.quantity import Length, Quantity
 from uncle_sled.core.document.shell import Section
 from uncle_sled.core.framing.by_hand import as_generated_ops, change_ops, changes_of
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.partitions import inner_of
-from uncle_sled.core.studies.shell.holes import SEALS
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.form import NUMBER, SOURCES, VERB, Row
+from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -62,70 +61,33 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
     ends = face in ("front", "rear")
     flat = face in ("roof", "floor")
     return [
-        Row("Name", f"{path}.name", str, empty=False),
-        Row("Kind", f"{path}.kind", OPENING_KINDS),
-        Row("Face", f"{path}.face", CUT_FACES),
+        *plain(path, "name kind face"),
         Row(
-            "From left" if ends else "From front",
             f"{path}.along",
-            Length,
-            "From the body's left edge" if ends else "From the body's front to the near edge",
-            None,
-            False,
+            title="From left" if ends else "From front",
+            tip="From the body's left edge" if ends else "From the body's front to the near edge",
         ),
         Row(
-            "From left" if flat else "Sill",
             f"{path}.up",
-            Length,
-            "From the body's left edge" if flat else "From the body's underside",
-            None,
-            False,
+            title="From left" if flat else "Sill",
+            tip="From the body's left edge" if flat else "From the body's underside",
         ),
-        Row("Width", f"{path}.width", Length, "Clear opening", 0.001, False),
-        Row("Height", f"{path}.height", Length, "Clear opening", 0.001, False),
-        Row("Corners", f"{path}.corner", Length, "Radius of its corners"),
-        Row("Hung", f"{path}.hung", HUNG),
-        Row("Opens to", f"{path}.open_deg", int, "Degrees from shut; 90 where nothing is typed", when=_is(id, "hatch")),
-        Row("Can be opened", f"{path}.opens", bool, "A window that cannot is no way out"),
-        Row(
-            "Stays open",
-            f"{path}.stays_open",
-            bool,
-            "A vent that nobody can shut: what a flame needs",
-            when=_is(id, "vent"),
-        ),
+        *plain(path, "width height corner hung"),
+        Row(f"{path}.open_deg", when=_is(id, "hatch")),
+        Row(f"{path}.opens"),
+        Row(f"{path}.stays_open", when=_is(id, "vent")),
         *_shut_row(session, id),
-        Row("Glass", f"{path}.glazing", GLAZINGS, "Single is taken where nobody said", when=_is_glass(id)),
-        Row(
-            "U, W/m²K",
-            f"{path}.u_w_m2k",
-            NUMBER,
-            "Of its data sheet; a door or hatch counts as bare 18 mm plywood else",
-        ),
-        Row("Seal", f"{path}.seal", [(key, words) for key, words in SEALS.items()]),
-        Row("Drip edge over it", f"{path}.drip", bool),
-        Row(
-            "Cut in since it was weighed",
-            f"{path}.cut_since",
-            bool,
-            "Unticked it was there when the bought shell was weighed, and weighs nothing more",
-            when=_weighed_whole,
-        ),
-        Row("Weight", f"{path}.mass", Mass, "Of the door, window or vent itself; a guess by its size until you say"),
-        Row("Known by", f"{path}.source", SOURCES),
-        Row(
-            "Latches hold, N",
-            f"{path}.latch_n",
-            NUMBER,
-            "All of them together, by their data sheet; the hinges hold the other half",
-            when=_is(id, "hatch"),
-        ),
+        Row(f"{path}.glazing", when=_is_glass(id)),
+        *plain(path, "u_w_m2k seal drip"),
+        Row(f"{path}.cut_since", when=_weighed_whole),
+        *plain(path, "mass source"),
+        Row(f"{path}.latch_n", when=_is(id, "hatch")),
         *_leaf_rows(session, id),
         Row(
-            "Same on the other side",
             path,
-            VERB,
-            "Another one like it, across from it",
+            title="Same on the other side",
+            kind=VERB,
+            tip="Another one like it, across from it",
             when=_in_a_side(id),
             ops=lambda _: [add_to("shell.openings", on_the_other_side(session.build.shell, id))],
         ),
@@ -158,17 +120,13 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
     ]
     foams: list[tuple[object, str]] = [("", "none"), *((key, one.name) for key, one in library.items() if one.form == "fill")]  # fmt: skip
     return [
-        Row("Made by yourself", path, bool, "Sticks between two skins: its weight, gaps and pieces are worked out", when=could, ops=make, read=has),
-        Row("Leaf stick seen", f"{path}.stick.thick", Length, "Of its stiles and rails, as they show", 0.005, False, when=has),
-        Row("Leaf stick deep", f"{path}.stick.deep", Length, "Through the leaf", 0.005, False, when=has),
-        Row("Leaf skin", f"{path}.skin", sheets, "On both sides", when=has),
-        Row("Leaf skin thick", f"{path}.skin_thick", Length, "Of one skin", 0.0005, False, when=has),
-        Row("Leaf foam", f"{path}.foam", foams, "Between the sticks", when=has),
-        Row("Window in it wide", f"{path}.window_width", Length, "Empty: none", 0.05, when=has, blank="none"),
-        Row("Window in it high", f"{path}.window_height", Length, "Empty: none", 0.05, when=has, blank="none"),
-        Row("Coats", f"{path}.coat", Length, "Paint and varnish on one surface; 0.3 mm is usual", 0.0, False, when=has),
-        Row("Hinges apart", f"{path}.hinge_spacing", Length, "Between the outermost two", 0.05, when=has),
-        Row("Fixed to it", f"{path}.hangs_on", Mass, "A table, a rack, cladding", when=has),
+        Row(path, kind=bool, when=could, ops=make, read=has),
+        Row(f"{path}.stick.thick", title="Leaf stick seen", tip="Of its stiles and rails, as they show", least=0.005, when=has),
+        Row(f"{path}.stick.deep", title="Leaf stick deep", tip="Through the leaf", least=0.005, when=has),
+        Row(f"{path}.skin", kind=sheets, when=has),
+        Row(f"{path}.skin_thick", when=has),
+        Row(f"{path}.foam", kind=foams, when=has),
+        *plain(path, "window_width window_height coat hinge_spacing hangs_on", when=has),
     ]  # fmt: skip
 
 
@@ -196,24 +154,15 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
     skins = [(key, material.name) for key, material in library_of(session.facts.materials).items()]
     across = way == "across"
     return [
-        Row("Name", f"{path}.name", str, "What it is called on drawings and lists", empty=False),
-        Row("From front" if across else "From left", f"{path}.at", Length, "Its front face from the body's front" if across else "Its left face from the left wall inside", 0.0, False),
-        Row("Thick", f"{path}.thick", Length, "Over both skins", 0.001, False),
-        Row("Begins", f"{path}.start", Length, "Along it, from the left wall; empty: at the wall" if across else "Along it, from the inside of the nose; empty: there"),
-        Row("Ends", f"{path}.end", Length, "Along it, measured as its beginning; empty: at the other wall", blank="at the other wall"),
-        Row("High", f"{path}.height", Length, "Over the floor; empty: to the ceiling", blank="to the ceiling"),
-        Row("Made of", f"{path}.made", MADE, "Sticks between two skins, or one board"),
-        Row("Skin", f"{path}.skin", skins, "On both sides; of a panel what it is made of"),
-        Row("Skin thick", f"{path}.skin_thickness", Length, "Of one skin; 4 mm where nothing is typed", 0.0001),
-        Row("Pitch", f"{path}.pitch", Length, "Of its uprights; 400 mm where nothing is typed", 0.05),
-        Row("Door", f"{path}.door", DOORS, "A pocket door goes between the skins: no stud and no screw there"),
-        Row("Door from", f"{path}.door_from", Length, "Along the wall from its start; empty: in the middle", when=leaf, blank="in the middle"),
-        Row("Door wide", f"{path}.door_width", Length, "Clear opening", 0.05, when=leaf),
-        Row("Door high", f"{path}.door_height", Length, "Clear opening, from the floor", 0.05, when=leaf),
-        Row("Hung", f"{path}.hung", ENDS, "Where its hinges are, or where it slides to", when=_door_is(id, "hinged", "sliding", "pocket")),
-        Row("Opens", f"{path}.opens", OPENS, "Which way the leaf swings", when=_door_is(id, "hinged")),
-        Row("Weight", f"{path}.mass", Mass, "With its door; worked out from sticks and skins until you say"),
-        Row("Known by", f"{path}.source", SOURCES),
+        Row(f"{path}.name"),
+        Row(f"{path}.at", title="From front" if across else "From left", tip="Its front face from the body's front" if across else "Its left face from the left wall inside"),
+        *plain(path, "thick start end height made"),
+        Row(f"{path}.skin", kind=skins),
+        *plain(path, "skin_thickness pitch door"),
+        *plain(path, "door_from door_width door_height", when=leaf),
+        Row(f"{path}.hung", when=_door_is(id, "hinged", "sliding", "pocket")),
+        Row(f"{path}.opens", when=_door_is(id, "hinged")),
+        *plain(path, "mass source"),
     ]  # fmt: skip
 
 
@@ -250,20 +199,12 @@ def loft_rows(session: Session, id: str) -> list[Row]:
     """The fields of a loft."""
     path = f"shell.lofts.{id}"
     return [
-        Row("Name", f"{path}.name", str, "What it is called on drawings and lists", empty=False),
-        Row("Front edge", f"{path}.front", Length, "From the body's front", 0.0, False),
-        Row("Rear edge", f"{path}.rear", Length, "From the body's front", 0.0, False),
-        Row("Top", f"{path}.top", Length, "Of its floor, over the floor below", 0.001, False),
-        Row("Thick", f"{path}.thick", Length, "Joists, floor and ceiling under it", 0.001, False),
-        Row("Way up", f"{path}.climb", CLIMBS, "How one gets up"),
-        Row("Guard", f"{path}.guard", Length, "Height over the loft's floor, along its open edge"),
-        Row("Joist thick", f"{path}.joist", Length, "Upright from wall to wall; wanted to say whether it carries", 0.005, ops=_joist(session, id, "thick"), read=_joist_read(id, "thick")),
-        Row("Joist deep", f"{path}.joist", Length, "Upright from wall to wall", 0.005, ops=_joist(session, id, "deep"), read=_joist_read(id, "deep")),
-        Row("Rung high", f"{path}.rung", Length, "Of its ladder, from below", 0.005, ops=_joist(session, id, "thick", "rung"), read=_joist_read(id, "thick", "rung"), when=_climbs(id)),
-        Row("Rung deep", f"{path}.rung", Length, "What one steps on", 0.005, ops=_joist(session, id, "deep", "rung"), read=_joist_read(id, "deep", "rung"), when=_climbs(id)),
-        Row("Joists every", f"{path}.joist_pitch", Length, "Middle to middle", 0.05),
-        Row("Weight", f"{path}.mass", Mass, "A guess by its size until you say"),
-        Row("Known by", f"{path}.source", SOURCES),
+        *plain(path, "name front rear top thick climb guard"),
+        Row(f"{path}.joist", title="Joist thick", kind=Length, tip="Upright from wall to wall; wanted to say whether it carries", least=0.005, ops=_joist(session, id, "thick"), read=_joist_read(id, "thick")),
+        Row(f"{path}.joist", title="Joist deep", kind=Length, tip="Upright from wall to wall", least=0.005, ops=_joist(session, id, "deep"), read=_joist_read(id, "deep")),
+        Row(f"{path}.rung", title="Rung high", kind=Length, tip="Of its ladder, from below", least=0.005, when=_climbs(id), ops=_joist(session, id, "thick", "rung"), read=_joist_read(id, "thick", "rung")),
+        Row(f"{path}.rung", title="Rung deep", kind=Length, tip="What one steps on", least=0.005, when=_climbs(id), ops=_joist(session, id, "deep", "rung"), read=_joist_read(id, "deep", "rung")),
+        *plain(path, "joist_pitch mass source"),
     ]  # fmt: skip
 
 
@@ -304,12 +245,13 @@ def _shut_row(session: Session, id: str) -> list[Row]:
 
     return [
         Row(
-            "Stays shut in this mode",
             f"shell.openings.{id}.id",
-            bool,
+            title="Stays shut in this mode",
+            kind=bool,
+            tip="In camp doors and hatches stand open unless they stay shut; shut, they block no place and no way.",
+            when=opens,
             ops=ops,
             read=lambda _: id in session.mode.shut,
-            when=opens,
         )
     ]
 

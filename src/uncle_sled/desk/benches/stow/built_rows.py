@@ -11,30 +11,14 @@ from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.joinery import Bay, BedBase, BoardHole, Cabinet, Lid, PullOut, Winch
 from uncle_sled.core.document.placing import state_ops
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.quantity import Length, Mass
+from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import State, Thing
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.desk.kit.form import NUMBER, VERB, Row
+from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.session import Session
 
-SIDES: list[tuple[object, str]] = [(side, side) for side in ("front", "rear", "left", "right")]
-TOPS: list[tuple[object, str]] = [("board", "a board"), ("worktop", "a worktop"), ("lid", "a lid"), ("none", "nothing")]  # fmt: skip
-JOINTS: list[tuple[object, str]] = [("butt", "butted"), ("rebate", "let in"), ("pocket holes", "pockets")]  # fmt: skip
-SLIDES: list[tuple[object, str]] = [("side", "at the sides"), ("under-mount", "underneath")]
-FRONTS: list[tuple[object, str]] = [
-    ("open", "open"), ("hinged left", "door, left"), ("hinged right", "door, right"), ("pair", "two doors"),
-    ("sliding", "sliding doors"), ("lift-up", "flap, lifts"), ("drop-down", "flap, drops"), ("drawers", "drawers"),
-]  # fmt: skip
-BOARDS: list[tuple[object, str]] = [("worktop", "worktop"), ("back", "back"), ("left end", "left end"), ("right end", "right end"), ("bottom", "bottom")]  # fmt: skip
-BASES: list[tuple[object, str]] = [("board", "a board"), ("slats", "slats")]
-HOLDS_UP: list[tuple[object, str]] = [
-    ("", "nobody said"),
-    ("prop", "a prop"),
-    ("pin", "a pin"),
-    ("ledge", "a ledge"),
-    ("chain", "a chain"),
-]
-SECOND: list[tuple[object, str]] = [*HOLDS_UP, ("catch", "a catch")]
+# Fields of a hole, with what their titles end on.
+HOLE_FIELDS = (("name", ""), ("board", " in"), ("along", " from left"), ("up", " up"), ("width", " wide"), ("height", " high"), ("round", " round"))  # fmt: skip
 
 
 def _new(value: object) -> Any:
@@ -84,7 +68,7 @@ def into_a_bed(build: Build, thing: Thing) -> list[Op]:
 
 
 def _verb(title: str, tip: str, ops: Callable[[], list[Op]]) -> Row:
-    return Row(title, "stow.things", VERB, tip, ops=lambda _: ops())
+    return Row("stow.things", title=title, kind=VERB, tip=tip, ops=lambda _: ops())
 
 
 def _offers(session: Session, thing: Thing) -> list[Row]:
@@ -117,35 +101,24 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         return lambda build: (t := _thing(build, thing.id)) is not None and t.cabinet is not None and t.cabinet.top == what  # fmt: skip
 
     carcass = [
-        Row("One stands at", f"{path}.opens", SIDES, "The side of the thing, before its turn, that its fronts are on"),
-        Row("Boards", f"{path}.board", woods, "Of carcass, shelves, doors and drawers"),
-        Row("Boards thick", f"{path}.thick", Length, "12 mm is usual in what is towed", 0.003, False),
-        Row("Back", f"{path}.back", woods, "Its sheet"),
-        Row("Back thick", f"{path}.back_thick", Length, "0: no back", 0.0, False),
-        Row("Joints", f"{path}.joint", JOINTS, "Butted, let in half their thickness, or screwed through pockets"),
-        Row("Top", f"{path}.top", TOPS, "A lid is for benches and beds"),
-        Row("Worktop of", f"{path}.worktop", woods, "Its sheet", when=has("worktop")),
-        Row("Worktop thick", f"{path}.worktop_thick", Length, "18 mm carries a sink", 0.003, False, when=has("worktop")),
-        Row("Plinth high", f"{path}.plinth", Length, "Toes go under it; empty: none", 0.01, blank="none"),
-        Row("Plinth back", f"{path}.plinth_back", Length, "How far behind the front", 0.0, False),
-        Row("Slides", f"{path}.slide", SLIDES, "Of drawers: their boxes are narrower by 12.7 or 21 mm a side"),
+        Row(f"{path}.opens"),
+        Row(f"{path}.board", kind=woods),
+        Row(f"{path}.thick"),
+        Row(f"{path}.back", kind=woods),
+        *plain(path, "back_thick joint top"),
+        Row(f"{path}.worktop", kind=woods, when=has("worktop")),
+        Row(f"{path}.worktop_thick", when=has("worktop")),
+        *plain(path, "plinth plinth_back slide"),
     ]  # fmt: skip
     made = [("Carcass", carcass)]
     bays: list[Row] = []
     for k, bay in enumerate(one.bays, 1):
         at = f"{path}.bays.{bay.id}"
         bays += [
-            Row(f"Bay {k}", f"{at}.front", FRONTS, "From the left, as one stands before it"),
-            Row(
-                f"Bay {k} wide",
-                f"{at}.width",
-                Length,
-                "Clear; empty: it shares what is left",
-                0.02,
-                blank="what is left",
-            ),
-            Row(f"Bay {k} shelves", f"{at}.shelves", int, "Evenly apart"),
-            Row(f"Bay {k} drawers", f"{at}.drawers", int, "One over the other", when=_drawn(thing.id, bay.id)),
+            Row(f"{at}.front", title=f"Bay {k}"),
+            Row(f"{at}.width", title=f"Bay {k} wide"),
+            Row(f"{at}.shelves", title=f"Bay {k} shelves"),
+            Row(f"{at}.drawers", title=f"Bay {k} drawers", when=_drawn(thing.id, bay.id)),
         ]
 
     def more() -> list[Op]:
@@ -159,13 +132,7 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
     for k, hole in enumerate(one.holes, 1):
         at = f"{path}.holes.{hole.id}"
         holes += [
-            Row(f"Hole {k}", f"{at}.name", str, "What goes through", empty=False),
-            Row(f"Hole {k} in", f"{at}.board", BOARDS, "Which board"),
-            Row(f"Hole {k} from left", f"{at}.along", Length, "From the board's left, or front, edge", 0.0, False),
-            Row(f"Hole {k} up", f"{at}.up", Length, "From its low, or front, edge", 0.0, False),
-            Row(f"Hole {k} wide", f"{at}.width", Length, "Across, or its diameter", 0.005, False),
-            Row(f"Hole {k} high", f"{at}.height", Length, "Up, or into the depth", 0.005, False),
-            Row(f"Hole {k} round", f"{at}.round", bool, "For wires and pipes"),
+            *(Row(f"{at}.{field}", title=f"Hole {k}{word}") for field, word in HOLE_FIELDS),
             _verb(f"Without hole {k}", "Take it out again", lambda id=hole.id: [remove(f"{path}.holes.{id}")]),  # type: ignore[misc]
         ]  # fmt: skip
 
@@ -201,61 +168,25 @@ def _base(session: Session, thing: Thing) -> list[Row]:
         return one is not None and one.base is not None and one.base.kind == "slats"
 
     return [
-        Row("Lies on", f"{path}.kind", BASES, "One board, or slats"),
-        Row("Of", f"{path}.material", sheets(session), "The board's sheet", when=lambda b: not slats(b)),
-        Row("Thick", f"{path}.thick", Length, "Of board or slat", 0.003, False),
-        Row("Slat wide", f"{path}.slat", Length, "Of one", 0.02, False, when=slats),
-        Row("Gaps", f"{path}.gap", Length, "Between slats; over 60 mm each carries alone", 0.0, False, when=slats),
-        Row("Neighbours share", f"{path}.tied", bool, "Tied by the mattress over them", when=slats),
-        Row("Spans", f"{path}.span", Length, "From bearer to bearer", 0.05),
-        Row("Bearers", f"{path}.bearers", int, "How many"),
-        Row("Bearer thick", f"{path}.bearer_thick", Length, "Upright stick, seen", 0.01),
-        Row("Bearer deep", f"{path}.bearer_deep", Length, "Upright stick, its height", 0.01),
-        Row("Bearer spans", f"{path}.bearer_span", Length, "From support to support", 0.05),
+        Row(f"{path}.kind"),
+        Row(f"{path}.material", kind=sheets(session), when=lambda b: not slats(b)),
+        Row(f"{path}.thick"),
+        *plain(path, "slat gap tied", when=slats),
+        *plain(path, "span bearers bearer_thick bearer_deep bearer_span"),
     ]
 
 
 def _pull_out(thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}.pull_out"
-    return [
-        Row("Comes out", f"{path}.travel", Length, "At full travel", 0.05, False),
-        Row("To the", f"{path}.side", SIDES, "Of the unturned thing"),
-        Row("Pair rated", f"{path}.rated", Mass, "At full travel, by its data sheet"),
-        Row("Screws apart", f"{path}.rows", Length, "Front row to rear row", 0.05, False),
-        Row("Latch holds, N", f"{path}.latch_n", NUMBER, "What keeps it in on the road"),
-        Row("Its cabinet is screwed down", f"{path}.screwed", bool, "To the body, not only standing"),
-    ]
+    return plain(path, "travel side rated rows latch_n screwed")
 
 
 def _winch(thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}.winch"
-    return [
-        Row("Parts of rope", f"{path}.parts", int, "That carry the load"),
-        Row("Sheaves", f"{path}.sheaves", int, "A tenth of the pull is lost at each"),
-        Row("Drum radius", f"{path}.drum", Length, "With the rope's layers on it", 0.005, False),
-        Row("Crank", f"{path}.crank", Length, "From its middle to the hand", 0.05, False),
-        Row("Gear", f"{path}.gear", NUMBER, "Turns of the crank to one of the drum"),
-        Row("Rope breaks at, N", f"{path}.rope_n", NUMBER, "By its data sheet"),
-        Row("A pin carries, N", f"{path}.pin_n", NUMBER, "Four hold the bed while somebody lies on it"),
-        Row("Holds without a hand", f"{path}.brake", bool, "A brake, not a ratchet alone"),
-        Row("When a rope gives way", f"{path}.second", HOLDS_UP, "What holds the bed up then"),
-    ]
+    return plain(path, "parts sheaves drum crank gear rope_n pin_n brake second")
 
 
 def strut_rows(path: str) -> list[Row]:
     """Fields of the struts under a path that has them."""
     at = f"{path}.strut"
-    return [
-        Row("Many", f"{at}.many", int, "Two share, and one holds for a moment when the other gives way"),
-        Row("Force each, N", f"{at}.force_n", NUMBER, "Nearly open, at 20 °C, as printed on it"),
-        Row("Long shut", f"{at}.shut", Length, "Eye to eye", 0.05, False),
-        Row("Long open", f"{at}.open", Length, "Eye to eye", 0.05, False),
-        Row("Stroke", f"{at}.stroke", Length, "Of its rod", 0.02, False),
-        Row("On the body, out", f"{at}.body_x", Length, "From the hinge, toward the way it opens", None, False),
-        Row("On the body, up", f"{at}.body_z", Length, "From the hinge; under it is less than 0", None, False),
-        Row("On the leaf, out", f"{at}.lid_x", Length, "From the hinge, shut", None, False),
-        Row("On the leaf, up", f"{at}.lid_z", Length, "From the hinge, shut; under it is less than 0", None, False),
-        Row("Grows by", f"{at}.rise", NUMBER, "Times its force when pushed right in; 1.25 is usual"),
-        Row("Rubs, N", f"{at}.friction_n", NUMBER, "Friction of one; 30 to 50"),
-        Row("When one gives way", f"{at}.second", SECOND, "What holds it then"),
-    ]
+    return plain(at, "many force_n shut open stroke body_x body_z lid_x lid_z rise friction_n second")

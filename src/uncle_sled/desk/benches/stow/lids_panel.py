@@ -8,18 +8,17 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.joinery import Strut
-from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
 from uncle_sled.core.findings.stow.built import STRUT_CAUTION
 from uncle_sled.core.studies.stow.hinged import Hinged, hinged
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS, search
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.stow.built_rows import SIDES, strut_rows
+from uncle_sled.desk.benches.stow.built_rows import strut_rows
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.refocus import focus_kept
 from uncle_sled.desk.kit.table import Column, Table, TableModel
@@ -165,19 +164,15 @@ class LidsPanel(Guarded, QWidget):
         self.cards, self.forms = None, []
         forms = []
         if one is not None and one.path.endswith(".lid"):
-            rows = [
-                Row("Hinge at", f"{one.path}.hinge", SIDES, "Which side of the thing's top"),
-                Row("Opens, degrees", f"{one.path}.opens_deg", int, "From shut"),
-                Row("Weighs", f"{one.path}.mass", Mass, "With what lies on it; empty: its board", blank="its board"),
-            ]
+            rows = plain(one.path, "hinge opens_deg mass")
             forms.append(Form(self.session, "The lid", rows, "Stow", label_px=112))
         elif one is not None:
-            rows = [Row("Opens, degrees", f"{one.path}.open_deg", int, "From shut; 90 where nothing is typed")]
+            rows = [Row(f"{one.path}.open_deg")]
             opening = next((o for o in self.session.build.shell.openings if o.id == one.id), None)
             if opening is not None and opening.leaf is not None:
-                rows.append(Row("Fixed to it", f"{one.path}.leaf.hangs_on", Mass, "Cladding, a table, a rack: added to the leaf", 0.5))  # fmt: skip
+                rows.append(Row(f"{one.path}.leaf.hangs_on", least=0.5))  # fmt: skip
             else:
-                rows.append(Row("Weighs", f"{one.path}.mass", Mass, "Leaf with what is fixed to it"))
+                rows.append(Row(f"{one.path}.mass", title="Weighs", tip="Leaf with what is fixed to it"))
             forms.append(Form(self.session, "The hatch", rows, "Stow", label_px=112))
         if one is not None and one.strut is not None:
             forms.append(Form(self.session, "Struts", strut_rows(one.path), "Stow", label_px=112))

@@ -11,6 +11,7 @@ from PySide6.QtCore import QItemSelection, QItemSelectionModel, QSortFilterProxy
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.rig.bobs import GROUP_NAMES
@@ -20,12 +21,11 @@ from uncle_sled.core.studies.stow.restraints import held_words
 from uncle_sled.core.units import weight
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import SOURCES
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import SORT, Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
-SOURCE_WORDS = {str(value): words for value, words in SOURCES}
+KNOWN_BY = dict(field_of(Thing, "source").choices)
 
 
 class ThingModel(TableModel[Thing]):
@@ -41,7 +41,7 @@ class ThingModel(TableModel[Thing]):
                 self._number("Weight", "mass", Mass, 66, least=True),
                 Column(
                     "Known by",
-                    lambda t: SOURCE_WORDS[t.source],
+                    lambda t: KNOWN_BY[t.source],
                     80,
                     enter=partial(self._enter, "Known by", "source", self._source),
                 ),
@@ -105,9 +105,9 @@ class ThingModel(TableModel[Thing]):
     @staticmethod
     def _source(text: str) -> str:
         typed = text.strip().lower()
-        key = next((key for key, words in SOURCE_WORDS.items() if typed and words.startswith(typed)), None)
+        key = next((str(key) for key, words in KNOWN_BY.items() if typed and words.startswith(typed)), None)
         if key is None:
-            raise EntryError(f"“{text}” is none of {', '.join(SOURCE_WORDS.values())}.")
+            raise EntryError(f"“{text}” is none of {', '.join(KNOWN_BY.values())}.")
         return key
 
 

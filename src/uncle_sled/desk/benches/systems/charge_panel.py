@@ -20,7 +20,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -146,35 +146,8 @@ class ChargePanel(Guarded, QWidget):
             session,
             "The stay",
             [
-                Row(
-                    "Nights off grid",
-                    "brief.nights_off",
-                    int,
-                    "Without a hookup, 1 to 14; also on Brief",
-                    ops=nights_ops,
-                ),
-                Row(
-                    "Driven, h a day",
-                    "systems.drive_hours",
-                    NUMBER,
-                    "Hours with the car's charger on",
-                    ops=hours_ops("systems.drive_hours"),
-                ),
-                Row("Generator, W", "systems.generator_w", NUMBER, "Watts at its socket"),
-                Row(
-                    "It runs, h a day",
-                    "systems.generator_hours",
-                    NUMBER,
-                    "Hours a day",
-                    ops=hours_ops("systems.generator_hours"),
-                ),
-                Row("On a hookup", "systems.plugged", bool, "Then what runs on mains costs no battery"),
-                Row(
-                    "Hookup, A",
-                    "systems.hookup_a",
-                    NUMBER,
-                    "Amps of its breaker; 16 A or 30 A by practice where nobody said",
-                ),
+                Row("brief.nights_off"),
+                *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a"),
             ],
             "Systems",
         )

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import Op, set_to
-from uncle_sled.core.document.quantity import Length, Temperature
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
@@ -23,18 +20,12 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 274
-YES: list[tuple[object, str]] = [("", "not said"), ("yes", "yes"), ("no", "no")]
 Maker = Callable[[Studied, Words, float, float], tuple[Primitive, ...]]
-
-
-def share_ops(path: str) -> Callable[[Any], list[Op]]:
-    """Ops of a share typed in percent: nothing is nothing said."""
-    return lambda value: [set_to(path, value)]
 
 
 class Beside(Guarded, QWidget):
@@ -115,53 +106,13 @@ class WaterPanel(Beside):
         path = "systems.water"
         self.form(
             "What it is used for, litres",
-            [
-                Row(
-                    "Drink, cook",
-                    f"{path}.drink_l",
-                    NUMBER,
-                    "Litres a person and day; 6 is usual",
-                    ops=_some(f"{path}.drink_l", 6.0),
-                ),
-                Row(
-                    "Dishes",
-                    f"{path}.dishes_l",
-                    NUMBER,
-                    "Litres a person and day; 4 is usual",
-                    ops=_some(f"{path}.dishes_l", 4.0),
-                ),
-                Row(
-                    "Showers a day",
-                    f"{path}.showers_day",
-                    NUMBER,
-                    "Of all together",
-                    ops=_some(f"{path}.showers_day", 0.0),
-                ),
-                Row(
-                    "A shower", f"{path}.shower_l", NUMBER, "Litres each; 8 to 15", ops=_some(f"{path}.shower_l", 10.0)
-                ),
-                Row(
-                    "Days wanted",
-                    f"{path}.days",
-                    NUMBER,
-                    "Between two fillings; the nights off grid where nothing is said",
-                ),
-            ],
+            plain(path, "drink_l dishes_l showers_day shower_l days"),
         )
         self.form(
             "How it runs",
-            [
-                Row("Hose inside", f"{path}.hose_bore", Length, "Its bore; 10 mm where nothing is said"),
-                Row("Hose long", f"{path}.hose_length", Length, "From tank to the farthest tap"),
-                Row("Tap over tank", f"{path}.tap_height", Length, "How high the water is lifted"),
-                Row("Drain falls", f"{path}.fall", Length, "Over its length; 1 in 50 at the least"),
-                Row("Drain long", f"{path}.drain_length", Length, "From the sink to the grey tank"),
-                Row("Trap deep", f"{path}.trap", Length, "Of water that stands in it; 50 mm at the least"),
-                Row("Tank is vented", f"{path}.vented", YES, "As wide as the air of the filler, 12 mm at the least"),
-                Row("Has an overflow", f"{path}.overflow", YES, "So that a full tank does not lift its lid"),
-                Row("Low drain", f"{path}.low_drain", YES, "All of it runs out by itself before a frost"),
-                Row("Fill point locks", f"{path}.fill_lockable", YES, "Nobody fills it with something else"),
-            ],
+            plain(
+                path, "hose_bore hose_length tap_height fall drain_length trap vented overflow low_drain fill_lockable"
+            ),
         )
         self.end()
 
@@ -186,10 +137,6 @@ class WaterPanel(Beside):
         return told
 
 
-def _some(path: str, usual: float) -> Callable[[Any], list[Op]]:
-    return lambda value: [set_to(path, usual if value is None else value)]
-
-
 class GasPanel(Beside):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -208,22 +155,7 @@ class GasPanel(Beside):
         path = "systems.air"
         self.form(
             "Air for flames",
-            [
-                Row(
-                    "Open high, cm²",
-                    f"{path}.high_cm2",
-                    NUMBER,
-                    "Fixed openings that cannot be shut, as papers and rules ask",
-                ),
-                Row("Open low, cm²", f"{path}.low_cm2", NUMBER, "Low down, where gas would lie"),
-                Row(
-                    "Locker drains",
-                    f"{path}.locker_drains",
-                    YES,
-                    "The cylinder's locker is tight to the inside and has a hole in its floor",
-                ),
-                Row("Gas detector", f"{path}.gas_detector", YES, "Low down, where gas would lie"),
-            ],
+            plain(path, "high_cm2 low_cm2 locker_drains gas_detector"),
         )
         self.end()
 
@@ -271,40 +203,13 @@ class WarmthPanel(Beside):
         self.form(
             "The night",
             [
-                Row("Coldest night", "brief.coldest", Temperature, "Outside; also on Brief", least=None),
-                Row("Wished inside", "brief.inside", Temperature, "On that night", least=None),
-                Row("Hottest day", "brief.hottest", Temperature, "Outside", least=None),
+                Row("brief.coldest", tip="Outside; also on Brief"),
+                *plain("brief", "inside hottest"),
             ],
         )
         self.form(
             "Air",
-            [
-                Row(
-                    "Through, m³/h",
-                    f"{path}.vent_m3h",
-                    NUMBER,
-                    "Air that is let through all night; 20 is taken where nobody said",
-                ),
-                Row(
-                    "Heat kept",
-                    f"{path}.recovery",
-                    float,
-                    "Of a ventilator with heat recovery",
-                    ops=share_ops(f"{path}.recovery"),
-                ),
-                Row("Heater blows, m³/h", f"{path}.heater_m3h", NUMBER, "By its data sheet"),
-                Row(
-                    "Ducts",
-                    f"{path}.ducts",
-                    int,
-                    "How many lead away from it",
-                    ops=lambda v: [set_to(f"{path}.ducts", v or 0)],
-                ),
-                Row("Duct inside", f"{path}.duct_bore", Length, "Its bore"),
-                Row("Return, cm²", f"{path}.return_cm2", NUMBER, "Opening by which its air comes back"),
-                Row("Roof fan, m³/h", f"{path}.fan_m3h", NUMBER, "At full speed"),
-                Row("Its inlet, cm²", f"{path}.inlet_cm2", NUMBER, "Free area where that air comes in"),
-            ],
+            plain(path, "vent_m3h recovery heater_m3h ducts duct_bore return_cm2 fan_m3h inlet_cm2"),
         )
         self.end()
 

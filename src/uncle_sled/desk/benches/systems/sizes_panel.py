@@ -34,7 +34,7 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row
+from uncle_sled.desk.kit.form import Form, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
@@ -86,11 +86,7 @@ class SizesPanel(Guarded, QWidget):
         self.form = Form(
             session,
             "The bank",
-            [
-                Row("Volts", "systems.volts", VOLTS, "Of the battery bank; batteries of 12 V stand in rows for more"),
-                Row("Panels in a row", "systems.panels_in_series", int, "In series to one controller", ops=_series_ops),
-                Row("Wires in", "systems.gauge", GAUGES, "Sizes as they are sold where you buy"),
-            ],
+            plain("systems", "volts panels_in_series gauge"),
             "Systems",
         )
         self.form.setFixedWidth(262)

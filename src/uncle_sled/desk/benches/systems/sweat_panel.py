@@ -6,8 +6,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import set_to
-from uncle_sled.core.document.quantity import Temperature
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.sweat_views import face_section, sweat_picture
 from uncle_sled.core.reading.studied import Studied
@@ -19,7 +17,7 @@ from uncle_sled.desk.benches.systems.clicked import Clicked
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import NUMBER, Form, Row
+from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
@@ -77,27 +75,8 @@ class SweatPanel(Guarded, QWidget):
             session,
             "That night",
             [
-                Row("Wished inside", "brief.inside", Temperature, "On that night", least=None),
-                Row("Coldest night", "brief.coldest", Temperature, "Outside", least=None),
-                Row(
-                    "Damp outside",
-                    "brief.humidity_out",
-                    float,
-                    "Relative humidity of the air outside, 0 to 100 %",
-                    ops=lambda v: [set_to("brief.humidity_out", v)],
-                ),
-                Row(
-                    "Wet gear, g/h",
-                    "brief.wet_gear_g_h",
-                    NUMBER,
-                    "Vapour that wet clothes and gear give off inside; 50 to 100 is much",
-                ),
-                Row(
-                    "Air through, m³/h",
-                    "systems.air.vent_m3h",
-                    NUMBER,
-                    "Let through all night; 20 is taken where nobody said",
-                ),
+                *plain("brief", "inside coldest humidity_out wet_gear_g_h"),
+                Row("systems.air.vent_m3h"),
             ],
             "Systems",
         )

@@ -40,7 +40,8 @@ from uncle_sled.core.studies.build.log import pairs_of, photo_fault
 from uncle_sled.core.studies.build.order import critical_path, loop_in, sorted_tasks, sprung, traps
 from uncle_sled.core.studies.build.schedule import least_set, prebuilt, schedule_of, startable
 from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
-from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.units import GRAVITY, Shown
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.ics import ics_bytes
 
@@ -461,7 +462,7 @@ def test_a_slow_bond_is_found_and_a_slower_adhesive_settles_it() -> None:
 def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore[no-untyped-def]
     project = demo("marsh-heron")
     made = schedule_of(project.build, project.facts)
-    book = Calendar.from_ical(ics_bytes(made, "Heron", date(2027, 1, 1)))
+    book = Calendar.from_ical(ics_bytes(made, "Heron", date(2027, 1, 1), Words(Shown())))
     events = list(book.walk("VEVENT"))
     names = {str(one["summary"]).split(" (")[0].removesuffix(": cures") for one in events}
     assert names == {one.task.name.split(" (")[0] for one in made.placed}
@@ -472,6 +473,6 @@ def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore
     uids = [str(one["uid"]) for one in events]
     assert len(uids) == len(set(uids))
     with pytest.raises(FileError):
-        ics_bytes(schedule_of(empty_project().build, Facts()), "x", date(2027, 1, 1))
+        ics_bytes(schedule_of(empty_project().build, Facts()), "x", date(2027, 1, 1), Words(Shown()))
     out = tmp_path / "h.ics"
     assert main(["export", "marsh-heron", "--to", "ics", "--out", str(out)]) == 0 and b"VEVENT" in out.read_bytes()

@@ -24,10 +24,14 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.stow.clashes import clashes
+from uncle_sled.core.units import Shown
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.built_report import built_report
 from uncle_sled.exchange.demos import demo
 
 PLAIN = Cabinet(opens="rear", bays=(Bay("b1"),))
+
+METRIC = Words(Shown())
 
 
 def a_cabinet(cabinet=PLAIN, size=(0.5, 1.0, 0.8), **changes):  # type: ignore[no-untyped-def]
@@ -115,7 +119,7 @@ def test_drawers_are_those_of_the_notes() -> None:
 )  # fmt: skip
 def test_what_cannot_be_built_is_said_and_nothing_goes_to_the_saw(cabinet, size, words) -> None:  # type: ignore[no-untyped-def]
     thing = a_cabinet(cabinet, size)
-    assert words in carcass(thing).faults[0] and carcass(thing).boards == ()
+    assert words in METRIC.told(carcass(thing).faults[0]) and carcass(thing).boards == ()
     build = a_home(thing)
     s = study(build, Facts())
     assert "cabinet-wrong" in {one.code for one in findings(s)} or min(size) == 0

@@ -17,11 +17,15 @@ from uncle_sled.core.framing.frame_body import FASTENERS, frame_body
 from uncle_sled.core.framing.laying import stations
 from uncle_sled.core.materials import materials
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.units import Shown
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import demo
 
 STICK, PLY, TUBE, RIBS = "stick timber", "cut plywood sides", "welded tube", "strip ribs"
 SECTIONED = ("gable", "butterfly", "bevelled")
 SLACK_M = 0.05  # a gap shorter than the shortest stick that anybody screws in
+
+METRIC = Words(Shown())
 
 
 def framed(shell, axle=4.0, imperial=False):
@@ -180,7 +184,7 @@ def test_what_cannot_be_built_is_said_with_its_place(changes, code, says):
     made = framed(msgspec.structs.replace(a_body("box", STICK), **changes))
     one = next(f for f in made.faults if f.code == code)
 
-    assert says in one.says and one.where
+    assert says in METRIC.told(one.says) and one.where
     check_sound(made, STICK)
 
 

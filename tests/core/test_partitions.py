@@ -24,6 +24,8 @@ from uncle_sled.core.studies.stow.free_places import free_places
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.rooms import rooms_of
 from uncle_sled.core.studies.stow.ways_out import ways_out
+from uncle_sled.core.units import Shown
+from uncle_sled.core.words import Words
 
 F = Facts()
 
@@ -125,7 +127,7 @@ def test_no_stud_stands_in_a_pocket():
 )  # fmt: skip
 def test_a_wall_that_cannot_be_is_said_and_left_out(wall, says):
     s = built(wall)
-    assert says in one_of(s).fault
+    assert says in Words(Shown()).told(one_of(s).fault)
     assert says in next(f for f in findings(s) if f.code == "wall-wrong").says
     assert not [p for p in s.parts if p.id == "i1"] and not room_of(s.build, F).walls
 

@@ -113,7 +113,7 @@ def test_a_hoop_runs_outside_of_its_curve_by_no_more_than_the_tolerance() -> Non
 
 
 def test_what_cannot_be_folded_is_refused_in_words() -> None:
-    with pytest.raises(GeometryError, match="does not go round a radius of 25 mm"):
+    with pytest.raises(GeometryError, match=r"does not go round a radius of \{25 mm\}"):
         hoops(arc(0.025), 0.03, 0.002)
     with pytest.raises(GeometryError, match="no hollow"):
         hoops(arc(0.6), 0.03, 0.015)

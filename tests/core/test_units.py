@@ -206,5 +206,5 @@ def test_speeds_are_read_as_typed(typed, imperial, kmh):
 
 @pytest.mark.parametrize("typed", ["fast", "3", "900", "-60", "60 knots"])
 def test_what_is_no_speed_is_refused_in_words(typed):
-    with pytest.raises(EntryError, match="would be right|write it like"):
+    with pytest.raises(EntryError, match=r"would be right|write it like"):
         read_speed_kmh(typed, False)

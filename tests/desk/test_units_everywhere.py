@@ -3,75 +3,84 @@
 import re
 
 import pytest
-from PySide6.QtWidgets import QLabel, QLineEdit, QTableView, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTableView, QWidget
 
+from tests.other_units import IMPERIAL, METRIC, foreign, names_of, read_in
+from uncle_sled.desk.benches.about import abouts
 from uncle_sled.exchange.demos import demo
 
-METRIC = re.compile(r"\d ?(kg|m|mm|cm|L|m²|kN)\b")
-IMPERIAL = re.compile(r'\d ?(lb|ft|in|gal|lbf)\b|\d"')
-MEANT = (
-    "10 mm, ",  # bolts are bought so
-    "0.5 mm",  # part of a material's name
-    "ft2.F.h",
-    "km/h",  # tyres carry both
-)
-VIEWS = {
-    "Brief": (),
-    "Rig": (),
-    "Shell": ("Profile", "Openings", "Framing", "Faces"),
-    "Stow": ("Drawing", "Solid", "Modes", "Cases", "Fits", "Held", "Table"),
-    "Balance": ("Axle", "Moves", "Sure", "Limits", "Driving"),
-}
+ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
 
 
 def texts(window):
-    """Everything that can be read at this moment."""
+    """Everything that can be read at this moment, tips and what stands in empty fields with it."""
     for widget in window.findChildren(QWidget):
         if not widget.isVisible():
             continue
-        if isinstance(widget, QLabel | QLineEdit):
+        yield widget.toolTip()
+        if isinstance(widget, QLabel | QLineEdit | QAbstractButton):
             yield widget.text()
+        if isinstance(widget, QLineEdit) and not widget.text():
+            yield widget.placeholderText()
+        if isinstance(widget, QComboBox):
+            yield from (widget.itemText(at) for at in range(widget.count()))
         if isinstance(widget, QTableView):
             model = widget.model()
-            for row in range(model.rowCount()):
-                yield from (str(model.index(row, column).data()) for column in range(model.columnCount()))
-        for one in getattr(widget, "written", []):
-            yield one.text
-
-
-def foreign(window, wrong, names):
-    for text in texts(window):
-        plain = text
-        for name in (*names, *MEANT):
-            for form in (name, name[:1].lower() + name[1:], name.lower()):
-                plain = plain.replace(form, "")
-        if wrong.search(plain):
-            yield text
+            for column in range(model.columnCount()):
+                yield from (str(model.headerData(column, Qt.Orientation.Horizontal, role) or "") for role in ROLES)
+                for row in range(model.rowCount()):
+                    yield from (str(model.index(row, column).data(role) or "") for role in ROLES)
+        yield from (one.text for one in getattr(widget, "written", []))
 
 
 @pytest.mark.parametrize(
-    ("name", "wrong"),
-    [("rosin-box", METRIC), ("orchard-keeper", METRIC), ("marsh-heron", IMPERIAL), ("dark-sky", IMPERIAL)],
+    ("name", "units", "wrong"),
+    [
+        ("orchard-keeper", "feet", METRIC),
+        ("dark-sky", "feet", METRIC),
+        ("marsh-heron", "inches", METRIC),
+        ("rosin-box", "inches", METRIC),
+        ("marsh-heron", "metres", IMPERIAL),
+        ("orchard-keeper", "millimetres", IMPERIAL),
+    ],
 )
-def test_no_view_speaks_in_the_other_units(open_on, name, wrong):
-    window = open_on(demo(name))
-    session = window.session
-    build = session.build
-    names = sorted((one.name for one in (*build.stow.things, *build.shell.openings)), key=len, reverse=True)
-    window.in_hand.open = {"Shape of the tank", "In this mode", "Held down", "Use", "Room beside it"}
-    found = set()
-    for stop, views in VIEWS.items():
-        session.go_to(stop)
-        bench = window.bench(stop)
-        if stop == "Stow":
-            session.select(tuple(t.id for t in build.stow.things if t.tank)[:1])
-        for view in views or ("",):
-            if view:
-                bench.show_view(view)
-            window.grab()
-            found |= {f"{stop} {view}: {text}" for text in foreign(window, wrong, names)}
+def test_no_view_speaks_in_the_other_units(open_on, name, units, wrong):
+    project = read_in(demo(name), units)
+    window, names, found = open_on(project), names_of(project), {}
+    session, build = window.session, project.build
+    window.in_hand.open = {
+        "Shape of the tank",
+        "In this mode",
+        "Held down",
+        "Use",
+        "Room beside it",
+        "Power, gas, water",
+    }
 
-    assert not {text for text in found if "1 in 40" not in text and " in the" not in text}
+    def look(where):
+        window.grab()
+        for text in set(texts(window)):
+            said = foreign(text, wrong, names)
+            if said is not None or re.search(r"\{[\d.]+ \w", text):
+                found.setdefault(text, (where, said))
+
+    for said in abouts():
+        session.go_to(said.stop)
+        bench = window.bench(said.stop)
+        for view in said.views or (None,):
+            if view is not None:
+                bench.show_view(view.name)
+            session.select(view.picks(session.build, session.studied) if view is not None and view.picks else ())
+            look(f"{said.stop} {view.name if view else ''}")
+    hands = {"Stow": build.stow.things[::4], "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts), "Systems": (*build.systems.wires[:2], *build.systems.devices[:2], *build.systems.loads[:2])}  # fmt: skip
+    for stop, some in hands.items():
+        session.go_to(stop)
+        for one in some:
+            session.select((one.id,))
+            look(f"{stop}, {one.id} in hand")
+
+    assert not found
 
 
 @pytest.mark.parametrize(("name", "wrong"), [("orchard-keeper", METRIC), ("marsh-heron", IMPERIAL)])

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import json
 import random
+import re
 
 import pytest
 from msgspec.structs import replace
 
 from tests.builders import a_body, a_build, a_hole
+from tests.other_units import IMPERIAL, METRIC, UNITS, foreign, names_of
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
@@ -17,16 +20,18 @@ from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.findings.finding import TOLD
 from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.geometry.laid import laid_title
 from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import pdf
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import KINDS, export_bytes
+from uncle_sled.exchange.report import report
 
 TOUCH = 0.5  # points
-METRIC = {"length": "mm", "mass": "kg", "volume": "L"}
-IMPERIAL = {"length": "ft-in", "mass": "lb", "volume": "gal"}
+FEET, MILLIMETRES = UNITS["feet"], UNITS["millimetres"]
+MARKED = re.compile(r"\{[\d.]+ \w")
 NOTHING_OF_IT = {
     "marsh-heron": set(),
     "rosin-box": {"crew-pdf", "again-pdf"},
@@ -66,11 +71,11 @@ def test_the_check_itself_finds_what_stands_in_other_words() -> None:
 @pytest.mark.parametrize(
     ("name", "reading"),
     [
-        ("marsh-heron", IMPERIAL),
-        ("rosin-box", METRIC),
-        ("rosin-box", IMPERIAL),
-        ("orchard-keeper", METRIC),
-        ("dark-sky", IMPERIAL),
+        ("marsh-heron", FEET),
+        ("rosin-box", MILLIMETRES),
+        ("rosin-box", FEET),
+        ("orchard-keeper", MILLIMETRES),
+        ("dark-sky", FEET),
     ],
 )
 def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
@@ -86,6 +91,12 @@ def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
                 refused.add(kind)
                 assert str(error).endswith(".") and len(str(error)) > 30
     assert refused == NOTHING_OF_IT[name]
+    wrong, names = (METRIC if reading is FEET else IMPERIAL), names_of(project)
+    told = {shape.text for page in pages for shape in page.shapes if isinstance(shape, Text)} | {p.title for p in pages}
+    told |= {getattr(one, field) or "" for one in found for field in TOLD}
+    assert {text: said for text in told if (said := foreign(text, wrong, names)) or MARKED.search(text)} == {}
+    report_words = json.dumps(report(s, found, project), ensure_ascii=False)
+    assert not MARKED.search(report_words)
     assert len(pages) > 60 and [one for page in pages for one in faults(page)] == []
 
 

@@ -40,6 +40,11 @@ Dimension = Literal[
     "pace",
     "cartridge",
     "copper",
+    "moment",
+    "line load",
+    "vapour",
+    "bulk",
+    "travel",
 ]
 
 INCH = Fraction(254, 10000)
@@ -318,6 +323,31 @@ MEASURES: dict[str, Measure] = {
         "fl.oz",
         (1e-5, float(GALLON / 128)),
     ),
+    "travel": Measure("a way on the road", "80 km or 50 mi", {"km": Fraction(1000), "mi": MILE}, "km", "mi"),
+    "bulk": Measure("a space", "3 m3 or 106 ft3", {"m3": Fraction(1), "l": Fraction(1, 1000), "ft3": FOOT**3}, "m3", "ft3"),
+    "moment": Measure(
+        "a bending moment",
+        "480 N m or 354 lbf ft",
+        {"n m": Fraction(1), "lbf ft": POUND * G * FOOT},
+        "N m",
+        "lbf ft",
+        by_mass=True,
+    ),
+    "line load": Measure(
+        "a load along a line",
+        "1.2 kN/m or 82 lbf/ft",
+        {"n/m": Fraction(1), "kn/m": Fraction(1000), "lbf/ft": POUND * G / FOOT},
+        "N/m",
+        "lbf/ft",
+        by_mass=True,
+    ),
+    "vapour": Measure(
+        "water in a wall",
+        "120 g/m2 or 0.4 oz/ft2",
+        {"g/m2": Fraction(1, 1000), "oz/ft2": OUNCE / FOOT**2},
+        "g/m2",
+        "oz/ft2",
+    ),
     "copper": Measure(
         "a size of wire",
         "6 mm2 or AWG 10",
@@ -355,14 +385,23 @@ KEPT: dict[str, tuple[Dimension, float]] = {
     "m": ("length", 1.0),
     "degC": ("temperature", 1.0),
     "mm2 copper": ("copper", 1e-6),
+    "N m": ("moment", 1.0),
+    "N/m": ("line load", 1.0),
+    "kN/m": ("line load", 1e3),
+    "kN": ("force", 1e3),
+    "g/m2 water": ("vapour", 1e-3),
     "W heat": ("heat", 1.0),
     "kPa cold": ("pressure", 1e3),
+    "m3": ("bulk", 1.0),
+    "km": ("travel", 1e3),
 }
 # How a unit is written where it is read; others stand as they are.
 SIGNS = {
     "degC": "°C",
     "degF": "°F",
     "m2": "m²",
+    "m3": "m³",
+    "ft3": "ft³",
     "cm2": "cm²",
     "mm2": "mm²",
     "ft2": "ft²",

@@ -39,6 +39,7 @@ _TERM = {
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
 _NEXT_DOWN = {"ft": "in", "lb": "oz"}
+IMPERIAL = frozenset({"ft-in", *(one.imperial for one in MEASURES.values() if one.imperial != one.metric)})
 LONGEST = 200  # signs that a value takes to write, and to spare
 
 
@@ -376,25 +377,41 @@ def kept_text(value: float, kept: str, shown: Shown, places: int | None = None) 
     unit = shown.unit(dimension)
     if unit == "AWG":
         return awg_name(value) if value > 0 else "0 kcmil"
-    if unit == kept.split(" ")[0] and places is not None:
-        return f"{_decimals(value, places)} {SIGNS.get(unit, unit)}"
-    if places is not None and dimension not in ("length", "temperature"):
+    written = kept.removesuffix(" heat").removesuffix(" cold").removesuffix(" water").removesuffix(" copper")
+    if places is not None and unit == MEASURES[dimension].metric and dimension not in ("length", "mass", "volume"):
+        return f"{_decimals(value, places)} {SIGNS.get(written, written)}"
+    if places is not None and dimension not in ("length", "temperature") and unit not in PLACES:
         per = float(FACTORS[dimension][unit.lower()])
         return f"{figures(value * factor / per, 3)} {SIGNS.get(unit, unit)}"
     return show(value * factor, dimension, unit)
 
 
 _GAUGE = re.compile(r"(AWG|#)?\s*(\d{1,2})(/0)?\s*(?:AWG|GAUGE)?")
-_MARKED = re.compile(r"\{(-?[0-9.]+) ([^}]+)\}")
+_MARKED = re.compile(r"\{(-?[0-9.]+(?: × -?[0-9.]+)*) ([^{}]+)\}")
+_ALIKE = {"°C": "degC", "°": "deg"}
 
 
 def in_units(text: str, shown: Shown) -> str:
-    """A sentence with its marked figures, ``{12 mm}`` or ``{0.9 m}``, in the units of the build; small ones in small units."""
+    """A sentence with its marked figures, ``{12 mm}`` or ``{2.0 × 1.5 m}``, in the units of the build.
+
+    A build that reads what is marked in the very family it is written in gets it as it is written.
+    """
     if "{" not in text:
         return text
-    return _MARKED.sub(
-        lambda found: kept_text(float(found[1]), found[2], shown.thin if found[2] == "mm" else shown), text
-    )
+    return _MARKED.sub(lambda found: " × ".join(_marked(found[1].split(" × "), found[2], shown)), text)
+
+
+def _marked(numbers: list[str], unit: str, shown: Shown) -> list[str]:
+    kept = _ALIKE.get(unit, unit)
+    dimension = KEPT[kept][0] if kept in KEPT else None
+    if dimension is None or shown.unit(dimension) not in IMPERIAL:
+        return [
+            *(one.replace("-", "−") for one in numbers[:-1]),
+            f"{numbers[-1].replace('-', '−')} {SIGNS.get(unit, unit)}",
+        ]
+    if kept == "m":
+        return [distance(float(one), shown) for one in numbers]
+    return [kept_text(float(one), kept, shown.thin if kept == "mm" else shown, 1) for one in numbers]
 
 
 def read_kept(text: str, kept: str, shown: Shown) -> float:

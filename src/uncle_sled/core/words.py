@@ -14,6 +14,8 @@ from uncle_sled.core.units import (
     Shown,
     distance,
     fine_weight,
+    in_units,
+    kept_text,
     plain_number,
     shop_measure,
     show,
@@ -73,6 +75,14 @@ class Words(msgspec.Struct, frozen=True):
         if self.shown.imperial:
             return f"{square_metres / FOOT_M**2:.{max(places - 1, 0)}f} ft²"
         return f"{square_metres:.{places}f} m²"
+
+    def of(self, value: float, kept: str, places: int | None = None) -> str:
+        """A figure that is kept in some unit (kPa, m/s, cm2), in the build's. Args: places: decimals in the kept unit."""
+        return kept_text(value, kept, self.shown, places)
+
+    def told(self, text: str) -> str:
+        """A sentence with its marked figures, such as {12 mm}, in the build's units."""
+        return in_units(text, self.shown)
 
     def newtons(self, force_n: float) -> str:
         """A force in newtons or kilonewtons, or as the pounds that pull as much."""

@@ -23,7 +23,7 @@ from uncle_sled.core.findings.finding import Finding, Remedy
 from uncle_sled.core.materials import materials
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.trail import HOME, TRAIL, stop_of
-from uncle_sled.core.units import Shown
+from uncle_sled.core.units import Shown, in_units
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.answers import Answers
 from uncle_sled.desk.hand import Hand
@@ -88,6 +88,10 @@ class Session(QObject):
     @property
     def shown(self) -> Shown:
         return self.build.brief.reading.shown()
+
+    def told(self, text: str) -> str:
+        """A sentence with its marked figures in the build's units."""
+        return in_units(text, self.shown)
 
     @property
     def studied(self) -> Studied:

@@ -250,7 +250,7 @@ class Window(FileWork):
         self.notice.setStyleSheet(
             f"background: {hex_of(wash)}; color: {hex_of('ink')}; border: 1px solid {hex_of(edge)}; border-radius: 4px;"
         )
-        self.notice.setText(text)
+        self.notice.setText(self.session.told(text))
         self.notice.setFixedWidth(min(560, self.stack.width() - 40))
         self.notice.adjustSize()
         # at the foot of the bench, over no tab or button, and a click goes through it

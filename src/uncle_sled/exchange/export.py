@@ -5,12 +5,16 @@ from __future__ import annotations
 from datetime import date
 from pathlib import Path
 
+from msgspec.structs import replace
+
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.whole_file import write_whole
 
 MOST_BESIDE = 100  # exports of one name in one folder
@@ -67,13 +71,23 @@ WHAT_FOR = {
 HEAVY = ("templates-pdf", "set-pdf")  # drawn by the helper, with Stop
 
 
+def told_pages(pages: tuple[Page, ...], s: Studied) -> tuple[Page, ...]:
+    """Pages with every marked figure in the build's units."""
+    words = Words(s.build.brief.reading.shown())
+    return tuple([replace(page, title=words.told(page.title), shapes=tuple([_told(one, words) for one in page.shapes])) for page in pages])  # fmt: skip
+
+
+def _told(shape: Primitive, words: Words) -> Primitive:
+    return replace(shape, text=words.told(shape.text)) if isinstance(shape, Text) and "{" in shape.text else shape
+
+
 def export_job(project: Project, tell: Tell, kind: str, ids: tuple[str, ...], paper: str) -> bytes:
     """One of HEAVY in the worker. Raises: FileError, Stopped."""
     from uncle_sled.core.reading.studied import study
     from uncle_sled.exchange.pdf import pdf_bytes
 
     s = study(project.build, project.facts)
-    pages = _heavy_pages(kind, s, project.name, date.today().isoformat(), tuple(ids), paper, tell)
+    pages = told_pages(_heavy_pages(kind, s, project.name, date.today().isoformat(), tuple(ids), paper, tell), s)
     tell(0.9, f"writing {len(pages)} pages")
     return pdf_bytes(*pages)
 
@@ -137,7 +151,7 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], i
         from uncle_sled.core.studies.build.schedule import schedule_of
         from uncle_sled.exchange.ics import ics_bytes
 
-        return ics_bytes(schedule_of(s.build, s.facts), name, date.today())
+        return ics_bytes(schedule_of(s.build, s.facts), name, date.today(), Words(s.build.brief.reading.shown()))
     today = date.today().isoformat()
     if kind in ("today", "crew-pdf", "checks-pdf", "again-pdf"):
         from uncle_sled.exchange.work_pages import work_pages
@@ -212,6 +226,7 @@ def export_bytes(kind: str, name: str, s: Studied, found: tuple[Finding, ...], i
         from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
 
         pages = (balance_sheet(s, found, name, today),)
+    pages = told_pages(pages, s)
     if kind.endswith("svg"):
         from uncle_sled.exchange.svg import svg_bytes
 
@@ -248,7 +263,7 @@ def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (),
             if len(pages) > MOST_PAGES:
                 raise FileError(f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right.")  # fmt: skip
     except GeometryError as fault:
-        raise FileError(str(fault)) from None
+        raise FileError(Words(s.build.brief.reading.shown()).told(str(fault))) from None
     return tuple(pages)
 
 

@@ -6,9 +6,10 @@ from datetime import UTC, date, datetime, timedelta
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.studies.build.schedule import Schedule
+from uncle_sled.core.words import Words
 
 
-def ics_bytes(schedule: Schedule, name: str, written: date) -> bytes:
+def ics_bytes(schedule: Schedule, name: str, written: date, words: Words) -> bytes:
     """An event for every run of days of a task, one for every wait. Raises: FileError: where nothing is placed."""
     from icalendar import Calendar, Event
 
@@ -28,7 +29,7 @@ def ics_bytes(schedule: Schedule, name: str, written: date) -> bytes:
             event.add("dtstart", schedule.begin + timedelta(days=first))
             event.add("dtend", schedule.begin + timedelta(days=last + 1))
             if one.task.needs:
-                event.add("description", f"At hand: {one.task.needs}")
+                event.add("description", words.told(f"At hand: {one.task.needs}"))
             book.add_component(event)
         if one.free > one.end + 0.25:
             event = Event()

@@ -18,6 +18,7 @@ from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.studies.balance.sureness import chances, load_sigma_kg, owners
+from uncle_sled.core.words import Words
 from uncle_sled.exchange.built_report import built_report
 from uncle_sled.exchange.pieces_list import pieces_report
 from uncle_sled.exchange.road_report import road_report
@@ -46,7 +47,7 @@ def report(
     rig = s.build.rig
     rows = list(range(len(s.table.cases))) if case_rows is None else case_rows
     placing = axle_placing(s) if rig.carrier == "ball" else None
-    return {
+    made = {
         "schema_version": SCHEMA_VERSION,
         "build": {
             "name": project.name,
@@ -108,6 +109,16 @@ def report(
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }
+    return _told(made, Words(s.build.brief.reading.shown()))
+
+
+def _told(part: Any, words: Words) -> Any:
+    """The report with every marked figure of its sentences in the build's units."""
+    if isinstance(part, str):
+        return words.told(part)
+    if isinstance(part, dict):
+        return {key: _told(one, words) for key, one in part.items()}
+    return [_told(one, words) for one in part] if isinstance(part, list | tuple) else part
 
 
 def _limits(held: Held) -> list[dict[str, Any]]:

@@ -88,8 +88,8 @@ class Brief(msgspec.Struct, frozen=True):
     pets: Annotated[Count, about("Pets", "How many pets come along")] = 0
     lived_in: Annotated[bool, about("Lived in as a house", "Then the ways out are judged by house figures")] = False
     fastest_kmh: Annotated[Figure | None, about("Fastest", "How fast it is towed at the most; held against the tyres' letter", unit="km/h", least=5, most=300)] = None
-    road_height: Annotated[Length | None, about("No higher", "Of the rig on the road; often 4.0 m (13' 6\") by law, less by bridges and garages")] = None
-    road_width: Annotated[Length | None, about("No wider", "Often 2.55 m in Europe, 8' 6\" in North America, 2.5 m in Australia and New Zealand")] = None
+    road_height: Annotated[Length | None, about("No higher", "Of the rig on the road; often {4.0 m} by law, less by bridges and garages")] = None
+    road_width: Annotated[Length | None, about("No wider", "Often {2.55 m} in Europe, {2.59 m} in North America, {2.5 m} in Australia and New Zealand")] = None
     road_length: Annotated[Length | None, about("No longer", "Trailer with its drawbar, or the vehicle under a bed; by the rule where you drive")] = None
     place: Annotated[Word, about("Region", "Sets the latitude; type your own under it")] = ""
     latitude_deg: Annotated[Latitude | None, about("Latitude", "Degrees, such as 54 N or 36 S; it tells how much sun there is", unit="°")] = None
@@ -101,7 +101,7 @@ class Brief(msgspec.Struct, frozen=True):
     humidity_out: Annotated[Share | None, about("Damp outside", "Relative humidity of the air outside, 0 to 100 %")] = None
     wet_gear_g_h: Annotated[Figure | None, about("Wet gear", "Vapour that wet clothes and gear give off inside; {100 g/h} is much", unit="g/h")] = None
     ground_snow_kpa: Annotated[Figure | None, about("Ground snow", "Of the place, by its code: {1 kPa} is usual where it snows", unit="kPa")] = None
-    parked_wind_m_s: Annotated[Figure | None, about("Gusts", "Where it stands; empty: {25 m/s}", unit="m/s", blank="25 m/s")] = None
+    parked_wind_m_s: Annotated[Figure | None, about("Gusts", "Where it stands; empty: {25 m/s}", unit="m/s", blank="{25 m/s}")] = None
     nobody_on_roof: Annotated[bool, about("Nobody on the roof", "Not asked of it then, and printed on its papers")] = False
     mains: Annotated[Literal["", "230", "120"], about("Mains", "Of the hookup and of what runs on it", words={"": "by the practice", "230": "230 V", "120": "120 V"})] = ""
     budget: Annotated[Figure | None, about("Budget", "For all of it, in your own money; nothing: none is kept")] = None

@@ -106,7 +106,7 @@ class RuleChange(msgspec.Struct, frozen=True):
 class Cut(msgspec.Struct, frozen=True):
     """How this build is cut and bought."""
 
-    kerf: Annotated[Length, about("Kerf", "What the blade takes; 3.2 mm is usual")] = Length(0.0032, "3.2 mm")
+    kerf: Annotated[Length, about("Kerf", "What the blade takes")] = Length(0.0032, "3.2 mm")
     trim: Annotated[Length, about("Trim", "Cut off every edge and end of stock first")] = Length(0.0, "0 mm")
     saw: Saw = "edge to edge"
     joint: Annotated[Joint, about("Joint", "Of skins and sticks longer than what is sold; at a stick", words={"butt": "butt, backed", "scarf": "scarf, 8 to 1"})] = "butt"

@@ -181,8 +181,8 @@ class Framing(msgspec.Struct, frozen=True):
     saw_kerf: Annotated[Length | None, about("Saw cuts", "How wide the saw cuts: plain cuts are told beside the pies; empty: {2 mm}", least=0.0005, blank=Length(0.002))] = None
     strip: Annotated[Length | None, about("Strip", "Thickness of what ribs are glued up of; empty: the thickest that bends", least=0.0005, blank="what bends")] = None
     screw: Annotated[Length | None, about("Screws long", "Those that go through skin and stick", least=0.005)] = None
-    screw_pitch: Annotated[Length | None, about("Screws every", "Along sticks and edges; empty: 150 mm", least=0.02, blank=Length(0.15))] = None
-    bolt_pitch: Annotated[Length | None, about("Bolts every", "Body to frame, along each rail; empty: as many as are wanted, 600 mm at most", least=0.05, blank="as wanted")] = None
+    screw_pitch: Annotated[Length | None, about("Screws every", "Along sticks and edges; empty: {150 mm}", least=0.02, blank=Length(0.15))] = None
+    bolt_pitch: Annotated[Length | None, about("Bolts every", "Body to frame, along each rail; empty: as many as are wanted, {600 mm} at most", least=0.05, blank="as wanted")] = None
     changes: tuple[HandChange, ...] = ()
 
 

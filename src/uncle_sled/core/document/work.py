@@ -117,7 +117,7 @@ class Glue(msgspec.Struct, frozen=True):
     hardener_density: Annotated[Figure, about("Hardener", "Density", unit="kg/L")] = 0.97
     pace_m2_min: Annotated[Figure, about("Pace", "What you lay up", unit="m2/min")] = 0.09
     cloth_g_m2: Annotated[Figure, about("Cloth", "As much resin is taken", unit="g/m2")] = 200.0
-    coats: Annotated[Count, about("Fill coats", "Of 120 g/m²")] = 2
+    coats: Annotated[Count, about("Fill coats", "Of {120 g/m2} each")] = 2
     coat_g_m2: Figure = 120.0
     floor_c: Number = 10.0  # under which it does not cure
     cure_h: Annotated[Figure, about("Cure", "At {20 degC}", unit="h")] = 24.0

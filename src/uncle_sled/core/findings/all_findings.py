@@ -14,7 +14,7 @@ from uncle_sled.core.engine import keep_last
 from uncle_sled.core.findings.balance import ball, clearances, road, towing
 from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
-from uncle_sled.core.findings.finding import RANK, Finding
+from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
@@ -129,11 +129,11 @@ def judged(s: Studied, first: str) -> Iterator[Finding]:
 
 def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Findings of several tiers as one list, each once, those set aside last."""
-    aside = {said.id: said for said in studied.build.set_aside}
+    aside, words = {said.id: said for said in studied.build.set_aside}, _words(studied)
     seen: dict[tuple[str, tuple[str, ...]], Finding] = {}
     for tier in tiers:
         for found in tier:
-            seen.setdefault(found.key, _aside(found, aside.get(found.id)))
+            seen.setdefault(found.key, told(_aside(found, aside.get(found.id)), words))
     return tuple(sorted(seen.values(), key=lambda f: (f.set_aside is not None, RANK[f.severity], TRAIL.index(f.stop))))
 
 

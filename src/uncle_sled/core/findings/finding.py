@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
 from msgspec.structs import replace
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.project import SetAside
+from uncle_sled.core.words import Words
 
 Severity = Literal["stop", "mind", "note"]
+TOLD = ("title", "says", "why", "caution", "why_none")  # what people read of it
 RANK = {"stop": 0, "mind": 1, "note": 2}
 
 
@@ -50,6 +52,14 @@ class Finding(msgspec.Struct, frozen=True):
 
     def settled_by(self, remedy: Remedy | None, why_none: str | None) -> Finding:
         return replace(self, remedy=remedy, why_none=why_none)
+
+
+def told(found: Finding, words: Words) -> Finding:
+    """A finding with every marked figure in the build's units."""
+    new: dict[str, Any] = {name: words.told(text) for name in TOLD if "{" in (text := getattr(found, name) or "")}
+    if found.remedy is not None and "{" in found.remedy.says:
+        new["remedy"] = replace(found.remedy, says=words.told(found.remedy.says))
+    return replace(found, **new) if new else found
 
 
 def to_settle(found: tuple[Finding, ...], stop: str | None = None) -> int:

@@ -79,7 +79,7 @@ def why_not(shape: Polygon, wall: Polygon, sizes: Sizes, others: list[Polygon]) 
     if span is None:
         return "cuts a post and leaves none beside it for a header to hold on to"
     if high + HEADER_M > top - b + 1e-6:
-        return f"cuts a post and leaves {max(top - b - high, 0) * 1000:.0f} mm over it; the header wants {HEADER_M * 1000:.0f} mm"
+        return f"cuts a post and leaves {{{max(top - b - high, 0) * 1000:.0f} mm}} over it; the header wants {{{HEADER_M * 1000:.0f} mm}}"
     header = box(span[0], high, span[1], high + HEADER_M)
     bridge = box(span[0], low - HEADER_M, span[1], low)
     for other in others:

@@ -126,7 +126,7 @@ def _profile_faults(body: Body) -> Iterable[Fault]:
     if not shape.is_valid:
         where = explain_validity(shape)
         spot = where[where.find("[") + 1 : where.find("]")].split()
-        place = f" about {float(spot[0]) - body.front:.2f} m from the body's front" if len(spot) == 2 else ""
+        place = f" about {{{float(spot[0]) - body.front:.2f} m}} from the body's front" if len(spot) == 2 else ""
         yield Fault("profile-crosses", ("shell",), f"The profile crosses itself{place}; pull its points apart.")
 
 
@@ -134,7 +134,7 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
     found = []
     most = max(size.si if size else 0.0 for size in (shell.length, shell.width, shell.height))
     if most > LONGEST_M:
-        says = f"The body is {most:.0f} m on its longest side; nothing on the road is over {LONGEST_M:.0f} m, so it is not framed."
+        says = f"The body is {{{most:.0f} m}} on its longest side; nothing on the road is over {{{LONGEST_M:.0f} m}}, so it is not framed."
         found.append(Fault("body-too-big", ("shell",), says))
     if shell.form not in school.forms:
         found.append(
@@ -150,16 +150,16 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
                 Fault(
                     "no-pitch",
                     ("shell",),
-                    f"The framing {name} is {size * 1000:.0f} mm; {LEAST_PITCH_M * 1000:.0f} mm or more would be right.",
+                    f"The framing {name} is {{{size * 1000:.0f} mm}}; {{{LEAST_PITCH_M * 1000:.0f} mm}} or more would be right.",
                 )
             )
     for name, pair in (("stick", sizes.stick), ("rib", sizes.rib), ("joist", sizes.joist)):
         if min(pair) <= 0:
             found.append(Fault("no-section", ("shell",), f"The {name} has a side of nothing; type both its sizes."))
     if min(sizes.sheet_width, sizes.sheet_length) < 0.3:
-        found.append(Fault("no-sheet", ("shell",), "A sheet must be 300 mm at least on both sides."))
+        found.append(Fault("no-sheet", ("shell",), "A sheet must be {300 mm} at least on both sides."))
     if max(sizes.stick[0] / max(sizes.pitch, 1e-9), sizes.rib[0] / max(sizes.rib_pitch, 1e-9)) >= 1:
-        says = f"A stick {sizes.stick[0] * 1000:.0f} mm wide does not fit into a pitch of {sizes.pitch * 1000:.0f} mm; narrower sticks or a wider pitch would be right."
+        says = f"A stick {{{sizes.stick[0] * 1000:.0f} mm}} wide does not fit into a pitch of {{{sizes.pitch * 1000:.0f} mm}}; narrower sticks or a wider pitch would be right."
         found.append(Fault("no-pitch", ("shell",), says))
     if school.material is None and shell.framing.material not in library:
         found.append(
@@ -240,7 +240,7 @@ def _why_not(shape: Polygon, surface: Surface, others: list[Cut]) -> tuple[str, 
     if over.area > 1e-5:
         left, low, right, high = over.bounds
         return (
-            f"comes over the edge of the {surface.id} by up to {max(min(right - left, high - low), 0.001) * 1000:.0f} mm",
+            f"comes over the edge of the {surface.id} by up to {{{max(min(right - left, high - low), 0.001) * 1000:.0f} mm}}",
             "",
         )
     for other in others:
@@ -324,14 +324,14 @@ def _frame_face(job: _Job) -> Made:
     depth = framed_depth_m(face, shell.wall.si if shell.wall else 0.0)
     mine = tuple(c for c in changes if c.face == surface.id)
     if 0 < depth < section[1] - NOMINAL_M:
-        says = f"A stick {section[1] * 1000:.0f} mm deep does not go into the {depth * 1000:.0f} mm of the {surface.id}; take a shallower stick or a thicker layer."
+        says = f"A stick {{{section[1] * 1000:.0f} mm}} deep does not go into the {{{depth * 1000:.0f} mm}} of the {surface.id}; take a shallower stick or a thicker layer."
         return [], [Fault("stick-too-deep", (face.id if face else surface.id,), says)], []
     if face is not None and face.layers and depth == 0:
         return [], [], list(mine)  # nothing in it is framed: a bare sheet or a sandwich
     region = _region(shell, surface, sizes, school, walls)
     _, low, _, high = region.bounds if not region.is_empty else (0, 0, 0, 0)
     if region.is_empty or (walls and high - low < LEAST_WALL_M):
-        says = f"The {surface.id} leaves {max(high - low, 0) * 1000:.0f} mm of height to frame; {LEAST_WALL_M * 1000:.0f} mm is the least."
+        says = f"The {surface.id} leaves {{{max(high - low, 0) * 1000:.0f} mm}} of height to frame; {{{LEAST_WALL_M * 1000:.0f} mm}} is the least."
         return [], [Fault("wall-too-low", (face.id if face else surface.id,), says)], list(mine)
     here = [cut for cut in cuts if cut.surface == surface.id and cut.good]
     holes = [_hole(cut) for cut in here if cut.kind not in ("gland", "light", "screw row")]

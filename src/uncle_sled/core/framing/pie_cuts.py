@@ -72,7 +72,7 @@ def plain_turn_rad(kerf_m: float, deep_m: float, wall_m: float) -> float:
 def plain_cuts(theta_rad: float, radius_m: float, deep_m: float, wall_m: float, kerf_m: float) -> tuple[int, float]:
     """Cuts with a plain saw, and the facet between them [m]. Raises: GeometryError: a kerf of nothing."""
     if kerf_m <= 0:
-        raise GeometryError("A saw without a kerf cuts nothing; type how wide its cut is, such as 2 mm.")
+        raise GeometryError("A saw without a kerf cuts nothing; type how wide its cut is, such as {2 mm}.")
     many = max(math.ceil(theta_rad / plain_turn_rad(kerf_m, deep_m, wall_m) - 1e-9), 1)
     return many, 2 * radius_m * math.tan(theta_rad / many / 2)
 
@@ -83,7 +83,9 @@ def hoops(points: Floats, deep_m: float, wall_m: float, tolerance_m: float = TOL
     Raises: GeometryError: a radius under the tube's depth, a cut wider than half a facet, a wall as thick as half the tube.
     """
     if wall_m * 2 >= deep_m:
-        raise GeometryError(f"A tube {deep_m * 1000:.0f} mm deep has no hollow with a wall of {wall_m * 1000:.1f} mm.")
+        raise GeometryError(
+            f"A tube {{{deep_m * 1000:.0f} mm}} deep has no hollow with a wall of {{{wall_m * 1000:.1f} mm}}."
+        )
     tolerance_m = max(tolerance_m, LEAST_TOLERANCE_M)
     made = []
     for part in parted_at_kinks(points):
@@ -149,7 +151,7 @@ def _bend(
     grown = np.concatenate([[0.0], np.cumsum(share)])
     if grown[-1] > MOST_FOLDS:
         raise GeometryError(
-            f"It would take over {MOST_FOLDS} folds; a wider tolerance than {tolerance_m * 1000:.1f} mm would be right."
+            f"It would take over {MOST_FOLDS} folds; a wider tolerance than {{{tolerance_m * 1000:.1f} mm}} would be right."
         )
     many = max(math.ceil(grown[-1] - 1e-9), 1)
     marks = np.linspace(0.0, grown[-1], many + 1)
@@ -185,13 +187,13 @@ def _with_cuts(
     for k, turn, radius in folded:
         if radius < deep_m:
             raise GeometryError(
-                f"A tube {deep_m * 1000:.0f} mm deep does not go round a radius of {radius * 1000:.0f} mm; a rounder profile or a smaller tube would be right."
+                f"A tube {{{deep_m * 1000:.0f} mm}} deep does not go round a radius of {{{radius * 1000:.0f} mm}}; a rounder profile or a smaller tube would be right."
             )
         width, mid = cut_widths_m(abs(turn), deep_m, wall_m)
         facet = min(sides[k - 1], sides[k])
         if mid > facet / 2:
             raise GeometryError(
-                f"Cuts of {mid * 1000:.1f} mm every {facet * 1000:.0f} mm leave no tube between them; a rounder profile, a smaller tube or a wider tolerance would be right."
+                f"Cuts of {{{mid * 1000:.1f} mm}} every {{{facet * 1000:.0f} mm}} leave no tube between them; a rounder profile, a smaller tube or a wider tolerance would be right."
             )
         cuts.append(PieCut(float(run[k]), math.degrees(abs(turn)), width, mid, radius, turn < 0))
     return Hoop(tuple(corners), float(run[-1]), tuple(cuts))

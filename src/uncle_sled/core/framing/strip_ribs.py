@@ -59,13 +59,13 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
     many = strips_in(deep, radius, sizes.strip, cut.material.id)
     if many > MOST_STRIPS:
         cut.faults.append(
-            f"The {cut.surface.id} turns on {radius * 1000:.0f} mm: a rib {deep * 1000:.0f} mm deep would want {many} strips of {deep / many * 1000:.1f} mm; a rounder profile or a shallower rib would be right."
+            f"The {cut.surface.id} turns on {{{radius * 1000:.0f} mm}}: a rib {{{deep * 1000:.0f} mm}} deep would want {many} strips of {{{deep / many * 1000:.1f} mm}}; a rounder profile or a shallower rib would be right."
         )
         return
     thick = sizes.strip
     if thick and thick > strip_m(radius, cut.material.id) + 1e-9:
         cut.faults.append(
-            f"Strips {thick * 1000:.1f} mm thick break on the {radius * 1000:.0f} mm of the {cut.surface.id}; {strip_m(radius, cut.material.id) * 1000:.1f} mm or less would be right."
+            f"Strips {{{thick * 1000:.1f} mm}} thick break on the {{{radius * 1000:.0f} mm}} of the {cut.surface.id}; {{{strip_m(radius, cut.material.id) * 1000:.1f} mm}} or less would be right."
         )
         return
     for hole in holes:

@@ -111,7 +111,7 @@ def _faults(one: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
         yield "back or worktop have no thickness"
         return
     if wide <= 2 * t + 0.05 or deep <= 3 * t + one.back_thick.si or high <= plinth + 3 * t:
-        yield f"boards of {t * 1000:.0f} mm leave no room in a cabinet of {wide:.2f} × {deep:.2f} × {high:.2f} m"
+        yield f"boards of {{{t * 1000:.0f} mm}} leave no room in a cabinet of {{{wide:.2f} × {deep:.2f} × {high:.2f} m}}"
         return
     if one.plinth and not 0 <= one.plinth_back.si < deep - t:
         yield "its plinth stands behind its back"
@@ -124,15 +124,15 @@ def _faults(one: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
     if any(bay.width is not None and bay.width.si <= 0 for bay in one.bays):
         yield "a bay has no width"
     if clear - typed < (0.05 * len(free) if free else -0.002):
-        yield f"its bays want {typed:.2f} m of the {max(clear, 0):.2f} m that are clear"
+        yield f"its bays want {{{typed:.2f} m}} of the {{{max(clear, 0):.2f} m}} that are clear"
     room = high - plinth - 2 * t
     for bay in one.bays:
         if bay.shelves > MOST_SHELVES or bay.drawers > MOST_DRAWERS:
             yield f"{max(bay.shelves, bay.drawers)} shelves or drawers in one bay; {MOST_DRAWERS} or fewer would be right"
         elif bay.shelves * (t + 0.05) > room:
-            yield f"{bay.shelves} shelves do not fit in {room:.2f} m: the highest would stand outside"
+            yield f"{bay.shelves} shelves do not fit in {{{room:.2f} m}}: the highest would stand outside"
         elif bay.front == "drawers" and (bay.drawers < 1 or room / bay.drawers < 0.07):
-            yield f"{bay.drawers} drawers in {room:.2f} m leave no room for a box"
+            yield f"{bay.drawers} drawers in {{{room:.2f} m}} leave no room for a box"
 
 
 class _Maker:
@@ -243,10 +243,10 @@ class _Maker:
         side = SLIDE_SIDE_M if self.one.slide == "side" else SLIDE_UNDER_M
         outside = b - a - 2 * side
         if long is None:
-            self.faults.append(f"drawers want {SLIDES_M[0] * 1000:.0f} mm behind their face; bay {bay.id} has {max(room, 0) * 1000:.0f}")  # fmt: skip
+            self.faults.append(f"drawers want {{{SLIDES_M[0] * 1000:.0f} mm}} behind their face; bay {bay.id} has {max(room, 0) * 1000:.0f}")  # fmt: skip
             return
         if outside < 2 * DRAWER_SIDE_M + 0.05:
-            self.faults.append(f"bay {bay.id} is {(b - a) * 1000:.0f} mm wide: slides leave no room for a drawer")
+            self.faults.append(f"bay {bay.id} is {{{(b - a) * 1000:.0f} mm}} wide: slides leave no room for a drawer")
             return
         step = (v[1] - v[0] + FRONT_GAP_M) / bay.drawers
         for k in range(bay.drawers):

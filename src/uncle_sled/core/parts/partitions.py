@@ -188,7 +188,7 @@ def _misplaced(one: Partition, room: tuple[float, ...], low: tuple[float, float]
     if high[0] - low[0] < LEAST_M / 10 or high[1] - low[1] < LEAST_M / 10:
         return "ends before it begins"
     over = max(front - low[0], left - low[1], high[0] - rear, high[1] - right)
-    return f"reaches {over * 1000:.0f} mm out of the room" if over > 1e-3 else ""
+    return f"reaches {{{over * 1000:.0f} mm}} out of the room" if over > 1e-3 else ""
 
 
 def _whole(
@@ -245,18 +245,18 @@ def _door(
     if door.difference(whole).area > 1e-5:
         _, _, _, top = whole.bounds
         over = max(u0 - begin, begin + wide - u1, floor + high - top, 0.001)
-        return None, None, f"has a door that reaches {over * 1000:.0f} mm over its edge"
+        return None, None, f"has a door that reaches {{{over * 1000:.0f} mm}} over its edge"
     pocket = None
     if one.door == "pocket":
         need = wide + POCKET_MORE_M
         pocket = (begin - need, begin) if one.hung == "start" else (begin + wide, begin + wide + need)
         short = max(u0 - pocket[0], pocket[1] - u1)
         if short > 1e-4:
-            return None, None, f"has a pocket {short * 1000:.0f} mm longer than the wall beside the door"
+            return None, None, f"has a pocket {{{short * 1000:.0f} mm}} longer than the wall beside the door"
         skin = _si(one.skin_thickness, SKIN_M)
         least = LEAF_M + 2 * PLAY_M + 2 * skin
         if one.made == "sticks" and one.thick.si < least - 1e-6:
-            return None, None, f"is {one.thick.si * 1000:.0f} mm thick; its pocket wants {least * 1000:.0f} mm"
+            return None, None, f"is {{{one.thick.si * 1000:.0f} mm}} thick; its pocket wants {{{least * 1000:.0f} mm}}"
         if one.made == "panel":
             return None, None, "is a panel, and a pocket wants two skins with air between"
     return door, pocket, ""
@@ -343,7 +343,7 @@ def _deck(one: Loft, shell: Shell, body: Body) -> Deck:
     elif b - a < LEAST_M:
         fault = "ends before it begins"
     elif a < front - 1e-3 or b > rear + 1e-3:
-        fault = f"reaches {max(front - a, b - rear) * 1000:.0f} mm out of the room"
+        fault = f"reaches {{{max(front - a, b - rear) * 1000:.0f} mm}} out of the room"
     elif min(_ceiling(side, a + 1e-3), _ceiling(side, b - 1e-3)) < top:
         fault = "lies higher than the ceiling over one of its ends"
     kg = one.mass.si if one.mass is not None else LOFT_KG_M2 * max(b - a, 0.0) * (right - left)

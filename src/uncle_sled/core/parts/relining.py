@@ -185,18 +185,18 @@ def why_not(one: Relining, shell: Shell, framed: Framed, library: Library, whole
             return f"There is no material “{id}” for the {what}."
     for value, what in ((one.foam_thickness, "foam"), (one.liner_thickness, "liner"), (one.out_thickness, "old liner")):
         if value is not None and value.si < 0:
-            return f"The {what} is {value.si * 1000:.0f} mm thick; 0 or more would be right."
+            return f"The {what} is {{{value.si * 1000:.0f} mm}} thick; 0 or more would be right."
     made = relined(one, shell, framed, library)
     if made is None:
         return f"There is no {one.face} to line."
     if made.out_kg is not None and made.out_kg < 0:
-        return f"What goes off the {one.face} weighs {made.out_kg:.1f} kg; 0 or more would be right."
+        return f"What goes off the {one.face} weighs {{{made.out_kg:.1f} kg}}; 0 or more would be right."
     if made.out_kg is not None and whole_kg is not None and made.out_kg > whole_kg:
-        return f"What goes off the {one.face} weighs {made.out_kg:.0f} kg, more than the whole trailer as weighed."
+        return f"What goes off the {one.face} weighs {{{made.out_kg:.0f} kg}}, more than the whole trailer as weighed."
     posts = [m for m in framed.members if m.face_kind == one.face]
     room = (posts[0].section_m[1] if posts else 0.0) + (one.furring.deep.si if one.furring else 0.0)
     if one.foam and posts and _si(one.foam_thickness) > room + 1e-6:
-        return f"Foam {_si(one.foam_thickness) * 1000:.0f} mm thick does not go between posts and under furring {room * 1000:.0f} mm deep."
+        return f"Foam {{{_si(one.foam_thickness) * 1000:.0f} mm}} thick does not go between posts and under furring {{{room * 1000:.0f} mm}} deep."
     if one.furring is not None and min(one.furring.thick.si, one.furring.deep.si) <= 0:
         return "Furring has a side of nothing; type both its sizes."
     return ""

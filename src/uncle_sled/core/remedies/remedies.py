@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.findings.all_findings import RULES, findings, judged
-from uncle_sled.core.findings.finding import RANK, Finding, Remedy
+from uncle_sled.core.findings.finding import RANK, Finding, Remedy, told
 from uncle_sled.core.findings.rule import Cure
 from uncle_sled.core.findings.stow.held import held_words
 from uncle_sled.core.findings.stow.things import FAR_M
@@ -77,7 +77,7 @@ def with_remedies(s: Studied, tell: Tell) -> tuple[Finding, ...]:
         tell(at / len(found), f"looking for what helps: {lower_first(one.title)}")
         remedy = search.remedy_for(one)
         settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
-    return tuple(search.refer(one) for one in settled)
+    return tuple(told(search.refer(one), search.words) for one in settled)
 
 
 class _Search:

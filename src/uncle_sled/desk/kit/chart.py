@@ -73,7 +73,7 @@ class Chart(Guarded, QWidget):
         self.written = []
         shapes = self.make(float(self.width()), float(self.height()))
         if not shapes:
-            for at, says in enumerate(wrapped(self.empty(), 13, self.width() - 28)):
+            for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
                 write(
                     painter,
                     QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at),

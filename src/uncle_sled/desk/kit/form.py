@@ -36,7 +36,7 @@ class Row(msgspec.Struct, frozen=True):
     title: str = ""
     kind: Any = None
     tip: str = ""
-    least: float | None | msgspec.UnsetType = KEPT
+    least: float | msgspec.UnsetType | None = KEPT
     empty: bool | None = None
     when: Callable[[Any], bool] | None = None
     ops: Callable[[Any], list[Op]] | None = None
@@ -137,10 +137,8 @@ class Form(Guarded, QFrame):
     def _explain(self, about: Field, words: QWidget, field: QWidget) -> None:
         """The tip, in the units of the build; with what is usual."""
         tip = in_units(about.about.tip, self.session.shown)
-        if (
-            about.usual not in (None, "", False, msgspec.NODEFAULT)
-            and about.kind in (int, float)
-            or (isinstance(about.usual, Quantity) and not about.choices)
+        if (about.usual not in (None, "", False, msgspec.NODEFAULT) and about.kind in (int, float)) or (
+            isinstance(about.usual, Quantity) and not about.choices
         ):
             tip = f"{tip.rstrip('.')}. Usual: {about.text(about.usual, self.session.shown)}".removeprefix(". ")
         if isinstance(field, TypedField):

@@ -124,8 +124,8 @@ def _weights(s: Studied, words: Words, left: float) -> list[Primitive]:
     for row, at in enumerate(shown):
         x, y = left + (each + 14) * (row // per), top - 5 - LIST_ROW * (row % per + 1)
         shapes += [
-            Text((x, y), elided(s.table.names[at], 9, each - 98), 9, "ink", "text", "left"),
-            Text((x + each - 48, y), words.kg(float(kg[at])), 9, "ink", "strong", "right"),
+            Text((x, y), elided(s.table.names[at], 9, each - 108), 9, "ink", "text", "left"),
+            Text((x + each - 58, y), words.kg(float(kg[at])), 9, "ink", "strong", "right"),
             Text((x + each, y), words.m(float(s.table.x_m[0, at])), 9, "pencil", "text", "right"),
         ]
     rest = order[len(shown) :]

@@ -78,7 +78,7 @@ def _drawn(
             Text((left, low - 5), label, 11, "ink", anchor="left", ground="paper"),
         ]
     bare = "" if row_loads_kg(car, riding) else ", car empty"
-    told = "with a driver of 75 kg in its empty weights" if car.driver_counted else "empty weights without a driver"
+    told = "with a driver of {75 kg} in its empty weights" if car.driver_counted else "empty weights without a driver"
     lines = [
         (f"{car.name}{bare}: {told}.", "pencil"),
         _axle("Front axle", front_kg, car.front_axle_rating.si if car.front_axle_rating else None, words),

@@ -56,7 +56,7 @@ def value_words(pair: Pair, value: float, words: Words) -> str:
         return words.degrees(value)
     if pair.unit == "L":
         return words.m3(value / 1000)
-    return f"{value:.1f} {pair.unit}".rstrip() if pair.unit != "money" else f"{value:.0f}"
+    return words.of(value, pair.unit, 1) if pair.unit != "money" else f"{value:.0f}"
 
 
 def pair_words(pair: Pair, words: Words) -> str:

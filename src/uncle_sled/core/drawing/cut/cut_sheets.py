@@ -123,7 +123,7 @@ def _sheets_page(
     half = (high - 2 * EDGE - 46) / 2
     for k, on in enumerate(mine):
         shapes += _sheet(s, on, hand, words, wide, high - EDGE - 44 - k * half, half)
-    return Page(wide, high, tuple(shapes), f"{plan.material}, sheet {mine[0].number}")
+    return Page(wide, high, tuple(shapes), f"{words.material(plan.material)}, sheet {mine[0].number}")
 
 
 def _alike(on: OnSheet) -> str:

@@ -76,7 +76,7 @@ def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whos
             Text((EDGE, high - EDGE), f"Jig for boards cut at {deg:.1f}° off square", 16, "ink", "head", "left"),
             Text(
                 (EDGE, high - EDGE - 20),
-                f"{many} boards; glue on 6 mm board, cut out, lay its foot along the board's edge. {whose}",
+                f"{many} boards; glue on {{6 mm}} board, cut out, lay its foot along the board's edge. {whose}",
                 10,
                 "pencil",
                 anchor="left",

@@ -113,7 +113,7 @@ def _inner(s: Studied, words: Words) -> list[Template]:
     whole = max(getattr(inside, "geoms", [inside]), key=lambda one: one.area)
     if not isinstance(whole, Polygon) or whole.is_empty or _is_box(whole):
         return []
-    return [Template("inner/side", "Inside of the side, with 2 mm to fit", "inner", "left and right alike", (), _drawn(ring_lines(whole), []))]  # fmt: skip
+    return [Template("inner/side", "Inside of the side, with {2 mm} to fit", "inner", "left and right alike", (), _drawn(ring_lines(whole), []))]  # fmt: skip
 
 
 def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:

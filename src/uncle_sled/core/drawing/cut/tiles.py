@@ -197,7 +197,7 @@ def _map(made: Drawn, plan: Tiling, title: str, note: str, paper: Paper) -> Page
         Text((45, high - 70), elided(note, 10, wide - 90), 10, "pencil", anchor="left"),
         Text((45, high - 86), f"{plan.many} sheets of {paper.name}, {plan.across} across and {plan.up} up; print at 100 %, no fitting to the page.", 10, "ink", anchor="left"),
         Text((45, 62), "Trim none: lay each cross on its neighbour's and tape. Measure the 100 mm bar of one sheet first.", 10, "ink", anchor="left"),
-        Text((45, 46), "More than 0.2 mm off in the bar: do not cut. Mask against dust; a helper for long pieces.", 9, "pencil", anchor="left"),
+        Text((45, 46), "More than {0.2 mm} off in the bar: do not cut. Mask against dust; a helper for long pieces.", 9, "pencil", anchor="left"),
     ]  # fmt: skip
     shapes += map_shapes(made, plan, scale, x0, y0)
     return Page(wide, high, tuple(shapes), f"{title}, map of the sheets")

@@ -277,6 +277,6 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
             "Each of four anchors", words.fine_newtons(made.anchor_n) if made.anchor_n else "none wanted by this sum"
         )
     if made.assumed:
-        sheet.text(f"Taken where nobody said: {', '.join(made.assumed)}.", 10, "pencil")
+        sheet.text(words.told(f"Taken where nobody said: {', '.join(made.assumed)}."), 10, "pencil")
     sheet.text("Axles and ball free, never on corner jacks alone; ground and anchors are for those who know them, and for the law of the place.", 10, "pencil")  # fmt: skip
     return sheet.done()

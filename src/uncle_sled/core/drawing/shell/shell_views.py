@@ -420,7 +420,7 @@ def layer_words(face: Face, library: dict[str, Material], words: Words) -> list[
     made = []
     for number, layer in enumerate(face.layers, 1):
         material = library.get(layer.material)
-        name = material.name if material else f"{layer.material} (unknown)"
+        name = words.material(material.name) if material else f"{layer.material} (unknown)"
         thick = f"{words.thick(layer.thickness.si)} " if layer.thickness.si > 0 else ""
         made.append(f"{number}  {thick}{name}" + (" between sticks" if layer.framing > 0 else ""))
     return made

@@ -265,7 +265,7 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
             )
         )
         if x1 - x0 > 30 or k in (0, len(one.layers) - 1):
-            said = elided(layer.name, 10, max(x1 - x0 - 4, 56))
+            said = elided(words.material(layer.name), 10, max(x1 - x0 - 4, 56))
             anchor = (
                 "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(one.layers) - 1 else "middle"
             )
@@ -294,7 +294,15 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
         _, y = plot.at(one.at_m, float(np.interp(one.at_m, xs, temps)))
         shapes += [
             Circle((x, y), 6, "primer", "", 2.2),
-            Text((x + 10, y + 12), f"{one.condenses_g_m2:.1f} g/m² a night", 11, "primer", "strong", "left", "paper"),
+            Text(
+                (x + 10, y + 12),
+                f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night",
+                11,
+                "primer",
+                "strong",
+                "left",
+                "paper",
+            ),
         ]
     shapes += [
         Text((plot.left, plot.top + 9), "inside", 11, "pencil", anchor="left"),

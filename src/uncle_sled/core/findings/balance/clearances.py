@@ -46,7 +46,7 @@ TYRE_RUBS = Rule(
     "tyre-rubs",
     "mind",
     "Rig",
-    "A tyre comes nearer to its box than 40 mm",
+    "A tyre comes nearer to its box than {40 mm}",
     "A tyre that rubs in a pothole is cut; fenders get welded off centre, so both sides are measured.",
     why_none="Another track or tyre, or larger wheel boxes.",
 )

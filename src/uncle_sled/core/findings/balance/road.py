@@ -58,7 +58,7 @@ PAST_FRAME = Rule(
     "past-frame",
     "note",
     "Shell",
-    "The body reaches over 0.3 m past its frame",
+    "The body reaches over {0.3 m} past its frame",
     "What hangs past the frame stands on the floor alone.",
     why_none="Carry the floor there, or lengthen the frame.",
 )

@@ -184,7 +184,7 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
             many, material, used, hoped = max(saves)
             yield OUTLINES.found(
                 "Outlines may save sheets",
-                f"{material}: {used} sheets edge to edge; by area {hoped} might do along the outlines, {FILLS:.0%} filled.",
+                f"{words.material(material)}: {used} sheets edge to edge; by area {hoped} might do along the outlines, {FILLS:.0%} filled.",
                 ("sheets", "outlines"),
                 number=float(many),
             )

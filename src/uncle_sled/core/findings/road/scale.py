@@ -23,7 +23,7 @@ def _as_taken(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
         return None
     water = s.build.systems.water
     ops = tuple(set_to(f"systems.water.{name}", round(getattr(water, name) * made.ratio, 2)) for name in ("drink_l", "dishes_l", "shower_l"))  # fmt: skip
-    return ops, f"Reckon with {made.took:.1f} L a person and day, as the trips took"
+    return ops, f"Reckon with {{{made.took:.1f} L}} a person and day, as the trips took"
 
 
 TICKET_ODD = Rule(
@@ -67,7 +67,7 @@ def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
         if figure.unit == "L" and figure.ratio is not None and abs(figure.ratio - 1) > WORTH:
             yield TRIP_TAUGHT.found(
                 "Water goes otherwise than planned",
-                f"{figure.took:.1f} L a person and day, {figure.plan:.1f} L planned.",
+                f"{words.m3((figure.took or 0.0) / 1000)} a person and day, {words.m3((figure.plan or 0.0) / 1000)} planned.",
                 ("trip", "water"),
                 number=abs(figure.ratio - 1),
             )

@@ -23,7 +23,6 @@ from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.shell.bends import SheetBend, sheet_bends
 from uncle_sled.core.studies.shell.compare_ways import radius_of, way_ops
 from uncle_sled.core.studies.shell.holes import SEALS, USUAL_SEAL, holes
-from uncle_sled.core.units import plain_number
 from uncle_sled.core.words import Words, lower_first
 
 THINNEST_M = 0.0015  # half of the thinnest sheet that can be bought
@@ -423,7 +422,7 @@ BENDS_TIGHT = Rule(
 
 def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
     radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
-    thick = f"{plain_number(bend.thickness_m * 1000)} mm {bend.material.lower()}"
+    thick = f"{words.thick(bend.thickness_m)} {bend.material.lower()}"
     says = (
         f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
         if refused

@@ -43,10 +43,10 @@ NO_CLIMB = Rule(
 )  # fmt: skip
 NO_GUARD = Rule(
     "loft-guard", "mind", "Shell", "A loft whose open edge is not guarded high enough",
-    f"Practice: {GUARD_M:.2f} m (36 in), or half of the height over the loft where that is less.", CAUTION, helps="edit", cure=_guard,
+    f"Practice: {{{GUARD_M:.2f} m}}, or half of the height over the loft where that is less.", CAUTION, helps="edit", cure=_guard,
 )  # fmt: skip
 LOW_LOFT = Rule(
-    "loft-low", "note", "Shell", f"Less than {OVER_LOFT_M:.1f} m over a loft", "One sleeps there and does not sit up.",
+    "loft-low", "note", "Shell", f"Less than {{{OVER_LOFT_M:.1f} m}} over a loft", "One sleeps there and does not sit up.",
     why_none="Lower the loft, or raise the roof.",
 )  # fmt: skip
 

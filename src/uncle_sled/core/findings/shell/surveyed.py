@@ -38,20 +38,20 @@ IMPOSSIBLE = Rule(
     "A tape read from the wrong corner, or a figure turned round.", why_none="Measure both diagonals again.",
 )  # fmt: skip
 RACKED = Rule(
-    "survey-racked", "mind", "Shell", f"Out of square by {SQUARE_M * 1000:.0f} mm or more",
+    "survey-racked", "mind", "Shell", f"Out of square by {{{SQUARE_M * 1000:.0f} mm}} or more",
     "Sheets and cupboards cut square leave a wedge in such a body.", CAUTION,
     why_none="Cut to what is there, or have it pulled square before anything is built in.",
 )  # fmt: skip
 TWISTED = Rule(
-    "survey-twisted", "mind", "Shell", f"One corner {SQUARE_M * 1000:.0f} mm or more out of the plane of the others",
+    "survey-twisted", "mind", "Shell", f"One corner {{{SQUARE_M * 1000:.0f} mm}} or more out of the plane of the others",
     "Doors bind and tracks wear on a twisted frame.", CAUTION, why_none="Set it level on stands and measure again; then ask a workshop.",
 )  # fmt: skip
 UNEVEN = Rule(
-    "survey-uneven", "note", "Shell", f"Widths that differ by {WIDTH_M * 1000:.0f} mm or more",
+    "survey-uneven", "note", "Shell", f"Widths that differ by {{{WIDTH_M * 1000:.0f} mm}} or more",
     "What is cut to one width does not go in at the other end.", why_none="Cut each piece to its own place.",
 )  # fmt: skip
 TOE = Rule(
-    "survey-toe", "mind", "Rig", f"Wheels out of line by {TOE_M * 1000:.0f} mm or more",
+    "survey-toe", "mind", "Rig", f"Wheels out of line by {{{TOE_M * 1000:.0f} mm}} or more",
     "A bent axle wears a tyre in a season and wants to steer.", CAUTION, why_none="Have the axle straightened or changed.",
 )  # fmt: skip
 OLD_TYRES = Rule(

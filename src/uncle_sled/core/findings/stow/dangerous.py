@@ -111,7 +111,7 @@ FLAME_AND_CLOTH = Rule(
     "It falls, blows or scorches.", CAUTION, APART,
 )  # fmt: skip
 MAINS_AND_WATER = Rule(
-    "mains-and-water", "mind", "Stow", "Mains, battery or charging gear nearer than 0.3 m to water, or under a sink",
+    "mains-and-water", "mind", "Stow", "Mains, battery or charging gear nearer than {0.3 m} to water, or under a sink",
     "A tank that splits, a trap or a tap that drips wets it.", CAUTION, APART,
 )  # fmt: skip
 HOUSE_FLAME = Rule(

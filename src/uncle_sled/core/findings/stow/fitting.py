@@ -84,11 +84,16 @@ SLEEPER_NO_BED = Rule(
     "mind",
     "Stow",
     "A sleeper without a bed long or wide enough",
-    "Tallest sleeper and 100 mm over, 600 mm wide each, 550 at least.",
+    "Tallest sleeper and {100 mm} over, {600 mm} wide each, {550 mm} at least.",
     why_none="A longer or wider bed, or lying the other way.",
 )
 BED_NARROW = Rule(
-    "bed-narrow", "note", "Stow", "A bed under 600 mm for each", "Two shoulders side by side.", why_none="A wider bed."
+    "bed-narrow",
+    "note",
+    "Stow",
+    "A bed under {600 mm} for each",
+    "Two shoulders side by side.",
+    why_none="A wider bed.",
 )
 NO_SITTING_UP = Rule(
     "no-sitting-up",
@@ -200,7 +205,7 @@ NO_STANDING = Rule(
     "mind",
     "Stow",
     "Less height than the tallest wants",
-    "The brief asks to stand inside: tallest and 50 mm.",
+    "The brief asks to stand inside: tallest and {50 mm}.",
     why_none="A higher roof, or a drop in the floor.",
 )
 HATCH_LOW = Rule(

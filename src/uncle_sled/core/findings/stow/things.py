@@ -122,7 +122,7 @@ TANK_FAR = Rule(
     "tank-far",
     "mind",
     "Stow",
-    "A tank over 40 L more than 500 mm from the axle",
+    "A tank over {40 L} more than {500 mm} from the axle",
     "A tank over the axle hardly shows on the ball.",
     helps="moves",
 )

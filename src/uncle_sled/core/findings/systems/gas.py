@@ -45,7 +45,7 @@ GAS_COLD = Rule(
 )  # fmt: skip
 FLAME_AIR = Rule(
     "flame-air", "mind", "Systems", "A flame in the room whose fresh air nobody said",
-    "27.5 m3 an hour a kilowatt keep its carbon dioxide under half a percent; small openings by warmth alone carry a tenth of that.",
+    "{27.5 m3/h} a kilowatt keep its carbon dioxide under half a percent; small openings by warmth alone carry a tenth of that.",
     CAUTION, why_none="A room-sealed heater; or openings as its papers and local rules ask, typed under Gas.",
 )  # fmt: skip
 NOT_SEALED = Rule(
@@ -130,7 +130,7 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if made.open_kw > 0 and people and not (air.high_cm2 and air.low_cm2):
         yield FLAME_AIR.found(
             "Air for the flame is not said",
-            f"{made.open_kw:.1f} kW burn into the room and want {made.open_kw * AIR_M3H_KW:.0f} m³/h; fixed openings high and low are not typed.",
+            f"{made.open_kw:.1f} kW burn into the room and want {words.of(made.open_kw * AIR_M3H_KW, 'm3/h', 0)}; fixed openings high and low are not typed.",
             ("gas", "air"),
             number=made.open_kw,
         )

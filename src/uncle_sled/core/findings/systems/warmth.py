@@ -38,7 +38,7 @@ def _more_air(s: Studied, one: Finding) -> Made | None:
     flow = float(int(surface.vent_m3h * 1.02) + 1)
     return (
         set_to("systems.air.vent_m3h", flow),
-    ), f"Let {flow:.0f} m³/h of air through at night, {surface.price_w or 0:.0f} W of heat"
+    ), f"Let {{{flow:.0f} m3/h}} of air through at night, {surface.price_w or 0:.0f} W of heat"
 
 
 def _double(s: Studied, one: Finding) -> Made | None:
@@ -58,7 +58,7 @@ def _clad(s: Studied, one: Finding) -> Made | None:
         return None
     return (
         set_to(f"shell.openings.{opening.id}.u_w_m2k", 1.0),
-    ), f"Clad the {lower_first(opening.name)} with 25 mm of foam inside"
+    ), f"Clad the {lower_first(opening.name)} with {{25 mm}} of foam inside"
 
 
 def _thicker(s: Studied, one: Finding) -> Made | None:
@@ -71,7 +71,7 @@ def _thicker(s: Studied, one: Finding) -> Made | None:
     thick = round(layer.thickness.si + THICKER_M, 4)
     return (
         set_to(f"shell.faces.{face.id}.layers.{layer.id}.thickness", {"si": thick, "typed": None}),
-    ), f"Make the foam of the {lower_first(face.name)} {thick * 1000:.0f} mm"
+    ), f"Make the foam of the {lower_first(face.name)} {{{thick * 1000:.0f} mm}}"
 
 
 def _gap(s: Studied, one: Finding) -> Made | None:
@@ -141,7 +141,7 @@ FAN_STARVED = Rule(
     "fan-starved", "mind", "Systems", "A roof fan with too small an inlet", "It roars and moves little.", why_none="Open a window or a vent of the size that it says.",
 )  # fmt: skip
 DUCT_FAST = Rule(
-    "duct-fast", "note", "Systems", f"Air faster than {MOST_DUCT_M_S:.0f} m/s in a duct, or {MOST_RETURN_M_S} m/s at the return", "It whistles, and the heater starves and shuts off.",
+    "duct-fast", "note", "Systems", f"Air faster than {{{MOST_DUCT_M_S:.0f} m/s}} in a duct, or {{{MOST_RETURN_M_S} m/s}} at the return", "It whistles, and the heater starves and shuts off.",
     why_none="More or wider ducts, a larger return.",
 )  # fmt: skip
 NO_HEATER = Rule(
@@ -173,23 +173,23 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if fan is not None and (fan.speed_m_s is None or fan.speed_m_s > 3.0):
         air = s.build.systems.air
         have = (
-            f"{fan.pressure_pa:.0f} Pa and {fan.speed_m_s:.1f} m/s at {air.inlet_cm2:.0f} cm²"
+            f"{words.of(fan.pressure_pa, 'Pa', 0)} and {words.of(fan.speed_m_s, 'm/s', 1)} at {words.of(air.inlet_cm2 or 0.0, 'cm2', 0)}"
             if fan.speed_m_s is not None and fan.pressure_pa is not None
             else "no inlet is typed"
         )
         yield FAN_STARVED.found(
             "The fan has no inlet",
-            f"{air.fan_m3h:.0f} m³/h: {have}; {fan.wanted_cm2:.0f} cm² would be right.",
+            f"{words.of(air.fan_m3h or 0.0, 'm3/h', 0)}: {have}; {words.of(fan.wanted_cm2, 'cm2', 0)} would be right.",
             ("warmth", "fan"),
             number=fan.speed_m_s,
         )
     ducts = ducts_of(s.build)
     if ducts is not None and ((ducts.speed_m_s or 0) > MOST_DUCT_M_S or (ducts.return_m_s or 0) > MOST_RETURN_M_S):
-        told = [f"{ducts.speed_m_s:.1f} m/s in the ducts"] if ducts.speed_m_s else []
-        told += [f"{ducts.return_m_s:.1f} m/s at the return"] if ducts.return_m_s else []
+        told = [f"{words.of(ducts.speed_m_s, 'm/s', 1)} in the ducts"] if ducts.speed_m_s else []
+        told += [f"{words.of(ducts.return_m_s, 'm/s', 1)} at the return"] if ducts.return_m_s else []
         yield DUCT_FAST.found(
             "The heater's air is fast",
-            f"{' and '.join(told)}; a return of {ducts.return_cm2:.0f} cm² would be right.",
+            f"{' and '.join(told)}; a return of {words.of(ducts.return_cm2, 'cm2', 0)} would be right.",
             ("warmth", "ducts"),
         )
     if not _asked(s) or s.framed.body is None:
@@ -244,7 +244,7 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _wet_words(one: Profile, words: Words) -> str:
     at = words.thick(one.at_m or 0.0)
-    return f"{one.condenses_g_m2:.1f} g/m² a night at {lower_first(one.at_name)}, {at} deep; a mild day dries {one.dries_g_m2:.1f} g/m²."
+    return f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night at {lower_first(one.at_name)}, {at} deep; a mild day dries {words.of(one.dries_g_m2, 'g/m2 water', 1)}."
 
 
 def _sweat(s: Studied, words: Words) -> Iterator[Finding]:
@@ -263,13 +263,13 @@ def _sweat(s: Studied, words: Words) -> Iterator[Finding]:
         one = group[0]
         more = "" if len(group) == 1 else f" and {len(group) - 1} more"
         stops = (
-            f"{one.vent_m3h:.0f} m³/h of air stop it, for {one.price_w:.0f} W"
+            f"{words.of(one.vent_m3h, 'm3/h', 0)} of air stop it, for {one.price_w:.0f} W"
             if one.vent_m3h is not None
             else "no air will stop it: it is damper outside"
         )
         yield SWEATS.found(
             f"{one.name}{more} sweat{'s' if len(group) == 1 else ''}",
-            f"{words.degrees(one.t_c, 1)} there, dew at {words.degrees(night.dew_c, 1)} ({min(night.inside_rh, 1.0) * 100:.0f} % damp at {night.air_m3h:.0f} m³/h{'' if night.air_said else ', a guess'}); {stops}.",
+            f"{words.degrees(one.t_c, 1)} there, dew at {words.degrees(night.dew_c, 1)} ({min(night.inside_rh, 1.0) * 100:.0f} % damp at {words.of(night.air_m3h, 'm3/h', 0)}{'' if night.air_said else ', a guess'}); {stops}.",
             ("sweat", one.id),
             number=night.dew_c - one.t_c,
         )

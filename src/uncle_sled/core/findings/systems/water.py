@@ -59,7 +59,7 @@ PIPES_FREEZE = Rule(
     helps="edit", cure=lambda s, one: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
 )  # fmt: skip
 DRAIN_FLAT = Rule(
-    "drain-flat", "mind", "Systems", "A drain that falls less than 1 in 50, or a trap under 50 mm", "It stands in the pipe, and its smell comes back.",
+    "drain-flat", "mind", "Systems", "A drain that falls less than 1 in 50, or a trap under {50 mm}", "It stands in the pipe, and its smell comes back.",
     why_none="More fall, a shorter run, a deeper trap.",
 )  # fmt: skip
 PUMP_WEAK = Rule(
@@ -134,14 +134,14 @@ def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if made.fall_ok is False or (w.trap is not None and w.trap.si < LEAST_TRAP_M - 1e-9):
         yield DRAIN_FLAT.found(
             "The drain lies flat",
-            "1 in 50 at the least (32 mm over 1.6 m), and 50 mm of water in the trap.",
+            "1 in 50 at the least ({32 mm} over {1.6 m}), and {50 mm} of water in the trap.",
             ("water", "drain"),
         )
     pump = next((t for t in s.build.stow.things if "pumps water" in t.roles and figures_of(t).power_w), None)
     if pump is not None and made.pump_w is not None and made.pump_w > (figures_of(pump).power_w or 0.0):
         yield PUMP_WEAK.found(
             "The pump is weak",
-            f"{made.pump_kpa or 0:.0f} kPa at that flow want {made.pump_w:.0f} W; it has {figures_of(pump).power_w:.0f} W.",
+            f"{words.of(made.pump_kpa or 0, 'kPa', 0)} at that flow want {made.pump_w:.0f} W; it has {figures_of(pump).power_w:.0f} W.",
             ("water", pump.id),
             number=made.pump_w,
         )

@@ -366,7 +366,7 @@ OVER_WIRE = _rule(
 FUSE_FAR = _rule(
     "fuse-far",
     "mind",
-    f"A main fuse further than {FUSE_NEAR_M * 1000:.0f} mm from the battery",
+    f"A main fuse further than {{{FUSE_NEAR_M * 1000:.0f} mm}} from the battery",
     "What lies before it is guarded by nothing.",
     _set("fuse_from", {"si": 0.1, "typed": None}, "Set the fuse within a hand of the battery"),
 )

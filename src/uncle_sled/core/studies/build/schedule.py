@@ -154,7 +154,7 @@ def schedule_with(
         begin, end = float(board.clock[at[0]]), float(board.clock[at[-1]]) + SLOT_H
         free = cured_h(end, task.cure_h, task.floor_c, days.outside_c if task.space == "outside" else days.shop_c)
         if free is None:
-            never[id] = f"it will not cure: never {task.floor_c:.0f} °C or more in this calendar" if task.floor_c is not None else "it never cures"  # fmt: skip
+            never[id] = f"it will not cure: never {{{task.floor_c:.0f} °C}} or more in this calendar" if task.floor_c is not None else "it never cures"  # fmt: skip
             continue
         placed[id] = Placed(
             task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why
@@ -168,7 +168,7 @@ def _why_never(task: Task, days: Days, allowed: NDArray[np.bool_]) -> str:
     if not (days.hands >= task.hands).any():
         return f"it wants {task.hands} pairs of hands and there are never so many"
     if task.least_c is not None and not allowed.any():
-        return f"it wants {task.least_c:.0f} °C and it is never so warm"
+        return f"it wants {{{task.least_c:.0f} °C}} and it is never so warm"
     return f"no day was found in {HORIZON_DAYS} days"
 
 

@@ -27,7 +27,7 @@ from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.systems.water import water_of
 from uncle_sled.core.wiring.wired import Wired, wired_of
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import MILLIMETRES, Words
 from uncle_sled.shipped import shipped
 
 Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
@@ -135,8 +135,10 @@ def shopping(
         *_used(build, facts, off),
     ]
     known = {one.id: one for one in build.cut.bought}
-    if build.brief.region == "North American":
+    words = Words(build.brief.reading.shown())
+    if words.shown.imperial:
         drafts = [_in_feet(draft) for draft in drafts]
+    drafts = [msgspec.structs.replace(one, name=words.told(one.name), why=words.told(one.why)) for one in drafts]
     lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
     lines += [_own(one) for one in build.cut.bought if one.own]
     return tuple(
@@ -237,14 +239,14 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
     }
     drafts = []
     for (name, made_of, form, thick_m), area in areas.items():
-        material = library.get(made_of)
+        material, shown = library.get(made_of), MILLIMETRES.sub(r"{\1 mm}", name)
         if (name, form) in several:  # the same stuff in two thicknesses is bought twice
-            name = f"{name} {thick_m * 1e3:.4g} mm"
+            name, shown = f"{name} {thick_m * 1e3:.4g} mm", f"{name} {{{thick_m * 1e3:.4g} mm}}"
         table = prices().get(form, prices()["roll"])
         pack = {"fill": (material.pack_m2 if material is not None else None) or 1.0, "roll": ROLL_M2}.get(form, 1.0)
         each = material.price_m2(thick_m) * pack if material is not None else None
         low, likely, high = (None if not each else each * share for share in (table.low, table.likely, table.high))
-        drafts.append(_Draft(slug(f"{form} {name}"), name, form, "m²", area * LAPS, pack, low, likely, high, "by area, a tenth more for laps and offcuts"))  # fmt: skip
+        drafts.append(_Draft(slug(f"{form} {name}"), shown, form, "m²", area * LAPS, pack, low, likely, high, "by area, a tenth more for laps and offcuts"))  # fmt: skip
     return drafts
 
 
@@ -252,7 +254,7 @@ def _openings(build: Build) -> list[_Draft]:
     drafts = []
     for one in build.shell.openings:
         table = prices().get(f"opening {one.kind}") or prices()["opening flap"]
-        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}, {one.width.si * 1e3:.0f} x {one.height.si * 1e3:.0f} mm"))  # fmt: skip
+        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}, {{{one.width.si * 1e3:.0f} × {one.height.si * 1e3:.0f} mm}}"))  # fmt: skip
     return drafts
 
 

@@ -15,20 +15,22 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
+from uncle_sled.core.units import FOOT_M
+from uncle_sled.core.words import Words
 from uncle_sled.shipped import shipped
 
-# What rules count by, in words.
+# What rules count by: in what, and its words.
 PER = {
-    "ply_edge_m": "m of panel edges",
-    "ply_m2": "m² of panels",
-    "stick_ends": "ends of sticks",
-    "metal_edge_m": "m of metal edges",
-    "glue_m2": "m² of glued sticks",
-    "bead_m": "m of bonded edges",
-    "opening_m": "m round openings",
-    "seam_m": "m of seams",
-    "paint_m2": "m² of paint",
-    "laminate_m2": "m² of cloth",
+    "ply_edge_m": ("m", "of panel edges"),
+    "ply_m2": ("m2", "of panels"),
+    "stick_ends": ("", "ends of sticks"),
+    "metal_edge_m": ("m", "of metal edges"),
+    "glue_m2": ("m2", "of glued sticks"),
+    "bead_m": ("m", "of bonded edges"),
+    "opening_m": ("m", "round openings"),
+    "seam_m": ("m", "of seams"),
+    "paint_m2": ("m2", "of paint"),
+    "laminate_m2": ("m2", "of cloth"),
 }
 
 
@@ -80,6 +82,14 @@ def rules_of(cut: Cut) -> tuple[Rule, ...]:
             rule = msgspec.structs.replace(rule, **said, off=change.off, changed=bool(said) or change.off)
         made.append(rule)
     return tuple(made)
+
+
+def counted(one: Used, words: Words) -> str:
+    """How much of it there is, as "21.4 m of panel edges" or "70.2 ft of panel edges"."""
+    unit, of = PER[one.rule.per]
+    if unit == "m" and words.shown.imperial:
+        return f"{one.base / FOOT_M:.1f} ft {of}"
+    return f"{words.of(one.base, unit, 1) if unit == 'm2' else f'{one.base:.1f} {unit}'.strip()} {of}"
 
 
 def used_up(build: Build, facts: Facts, off: TakeOff) -> tuple[Used, ...]:

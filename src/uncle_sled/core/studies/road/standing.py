@@ -80,7 +80,7 @@ def stands(s: Studied) -> Stands:
     bearing = said.bearing_kpa
     if bearing is None:
         bearing = SOFT_KPA
-        assumed.append(f"soft ground, {SOFT_KPA:.0f} kPa")
+        assumed.append(f"soft ground, {{{SOFT_KPA:.0f} kPa}}")
     snow_kpa = said.snow_kpa or 0.0
     if said.snow_kpa is None:
         assumed.append("no snow")

@@ -84,6 +84,8 @@ def screening(s: Studied) -> tuple[Check, ...]:
     if s.framed.body is None or s.framed.body.width <= 0:
         return ()
     made = [*_roof(s), *_headers(s), *_floor(s), *_lofts(s), *_racking(s), *_wind(s), *_held_down(s)]
+    words = Words(s.build.brief.reading.shown())
+    made = [msgspec.structs.replace(one, how=words.told(one.how), source=words.told(one.source)) for one in made]
     known = sorted((one for one in made if one.use is not None), key=lambda one: -(one.use or 0.0))
     return (*known, *(one for one in made if one.use is None))
 
@@ -160,7 +162,7 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
         w = beam_n_m(load, pitch)
         bends, sinks, moment = carries(thick, deep, span, w)
         limit = st.allowable_pa("softwood", deep, st.SNOW, False)
-        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {load / 1000:.2f} kPa on half of each slope, {w:.0f} N/m; {moment:.0f} N m"
+        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(load / 1000, 'kPa', 2)} on half of each slope, {words.of(w, 'N/m', 0)}; {words.of(moment, 'N m', 0)}"
         yield Check("ridge", f"{title} beam", ids, bends * limit, limit, "Pa", how, source, spot)
         yield Check("ridge-sinks", f"Sinking of the {name} beam", ids, sinks * span / st.SOFT, span / st.SOFT, "m", f"{how}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
         return
@@ -168,7 +170,7 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
     pitch_m = ridge.tie_pitch.si if ridge.tie_pitch is not None and ridge.tie_pitch.si > 0 else TIE_PITCH_M
     pull = thrust_n_m(load, pitch, up) * pitch_m
     what = "collar" if ridge.held_by == "collars" else "tie"
-    how = f"{load / 1000:.2f} kPa over {words.m(pitch.wide_m)}, rise {words.m(pitch.rise_m)}{f', {words.m(up)} over the plates' if up else ''}; one every {words.m(pitch_m)}"
+    how = f"{words.of(load / 1000, 'kPa', 2)} over {words.m(pitch.wide_m)}, rise {words.m(pitch.rise_m)}{f', {words.m(up)} over the plates' if up else ''}; one every {words.m(pitch_m)}"
     if ridge.held_by == "collars" and ridge.collar_up is None:
         yield _none("ridge", "Collars", "how high over the plates they are is not said (Holds)", ids)
     elif not math.isfinite(pull):
@@ -214,14 +216,14 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
         snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), s.build.shell.form == "butterfly")  # fmt: skip
         made = st.beam(section, span, (snow + dead) * pitch)
         limit = st.allowable_pa(stuff, deep, st.SNOW, len(spars) >= 3 and pitch <= 0.61)
-        load = f"snow {snow / 1000:.2f} and {dead / 1000:.2f} kPa of its own"
+        load = f"snow {words.of(snow / 1000, 'kPa', 2)} and {words.of(dead / 1000, 'kPa', 2)} of its own"
         rule = "0.7 p_g" if s.build.brief.region == "North American" else "0.8 s_k by slope"
-        yield Check("roof-snow", f"Snow on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {load}; {made.moment_nm:.0f} N m", f"{rule}; {_source(stuff)}", spot)  # fmt: skip
+        yield Check("roof-snow", f"Snow on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {load}; {words.of(made.moment_nm, 'N m', 0)}", f"{rule}; {_source(stuff)}", spot)  # fmt: skip
         yield Check("roof-sinks", f"Sinking of the {name}", ids, made.sinks_m, span / st.SOFT, "m", f"{place}; {load}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
     share = st.SHARE_SHEATHED if _sheath_m(s, face) >= st.LEAST_SHEATH_M and pitch <= st.CLOSE_M else st.SHARE_BARE
     made = st.beam(section, span, dead * pitch, st.PERSON_N * share)
     limit = st.allowable_pa(stuff, deep, st.MINUTES, False)
-    told = f"1.2 kN, {share:.1f} of it on one; {made.moment_nm:.0f} N m"
+    told = f"{{1.2 kN}}, {share:.1f} of it on one; {words.of(made.moment_nm, 'N m', 0)}"
     yield Check("roof-person", f"Somebody on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {told}", f"shares by sheathing, practice; {_source(stuff)}", spot)  # fmt: skip
 
 
@@ -248,12 +250,12 @@ def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
         slope = slope_deg(surface)
         snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s)) + _dead_pa(s, face, surface)  # fmt: skip
         sinks, stress, shear = st.panel_even(panel, span, snow)
-        how = f"span {words.m(span)}, {snow / 1000:.2f} kPa; core {shear / 1e6:.3f} of {panel.shear_pa / 1e6:.2f} MPa"
+        how = f"span {words.m(span)}, {words.of(snow / 1000, 'kPa', 2)}; core {words.of(shear / 1e6, 'MPa', 3)} of {words.of(panel.shear_pa / 1e6, 'MPa', 2)}"
         yield Check("roof-snow", "Snow on the roof panel", ids, max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa, panel.face_pa, "Pa", how, source, spot)  # fmt: skip
         yield Check("roof-sinks", "Sinking of the roof panel", ids, sinks, span / st.SOFT, "m", f"{how}; span/240", source, spot)  # fmt: skip
     _, stress, shear = st.panel_point(panel, span, st.PERSON_N)
     worst = max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa
-    yield Check("roof-person", "Somebody on the roof panel", ids, worst, panel.face_pa, "Pa", f"span {words.m(span)}, 1.2 kN on a strip of 0.6 m", source, spot)  # fmt: skip
+    yield Check("roof-person", "Somebody on the roof panel", ids, worst, panel.face_pa, "Pa", f"span {words.m(span)}, {{1.2 kN}} on a strip of {{0.6 m}}", source, spot)  # fmt: skip
 
 
 def panel_of(s: Studied, face: Face | None) -> st.Panel | None:
@@ -313,7 +315,7 @@ def stuff_of(s: Studied, one: Member) -> st.Stuff:
 
 
 def _source(stuff: st.Stuff) -> str:
-    return {"softwood": "softwood by NDS habit", "plywood": "birch plywood, 15 MPa", "steel": "mild steel, yield over 1.5"}[stuff]  # fmt: skip
+    return {"softwood": "softwood by NDS habit", "plywood": "birch plywood, {15 MPa}", "steel": "mild steel, yield over 1.5"}[stuff]  # fmt: skip
 
 
 def _dead_pa(s: Studied, face: Face | None, surface: Surface) -> float:
@@ -367,7 +369,7 @@ def _headers(s: Studied) -> Iterator[Check]:
         section = st.tube(thick, deep, one.wall_m) if one.wall_m > 0 else st.solid(thick, deep)
         result = st.beam(section, span, over * body.width / 2 + above)
         limit = st.allowable_pa(stuff, deep, st.SNOW, False)
-        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {over / 1000:.2f} kPa on half the roof; {result.moment_nm:.0f} N m, sinks {words.thick(result.sinks_m)}"
+        how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(over / 1000, 'kPa', 2)} on half the roof; {words.of(result.moment_nm, 'N m', 0)}, sinks {words.thick(result.sinks_m)}"
         made.append(Check("headers", "Over the openings", (one.anchor.split("/")[0], one.id), result.stress_pa, limit, "Pa", how, _source(stuff), one.at_m))  # fmt: skip
     yield max(made, key=lambda one: one.use or 0.0)
 
@@ -397,9 +399,9 @@ def _floor(s: Studied) -> Iterator[Check]:
     section = st.solid(FOOT_M, thick, st.PLY_E)
     foot, even = st.beam(section, span, 0.0, st.PERSON_N), st.beam(section, span, st.FLOOR_PA * FOOT_M)
     worst = max(foot, even, key=lambda one: one.stress_pa)
-    how = f"sheets {words.thick(thick)} in all over {words.m(span)}, 1.2 kN on 0.3 m; {worst.moment_nm:.0f} N m; joists lie on the rails and cross-members"
+    how = f"sheets {words.thick(thick)} in all over {words.m(span)}, {{1.2 kN}} on {{0.3 m}}; {words.of(worst.moment_nm, 'N m', 0)}; joists lie on the rails and cross-members"
     spot = (body.front + body.length / 2, 0.0, body.under)
-    yield Check("floor", name, ("floor",), worst.stress_pa, st.PLY_PA, "Pa", how, "birch plywood, 15 MPa", spot)
+    yield Check("floor", name, ("floor",), worst.stress_pa, st.PLY_PA, "Pa", how, "birch plywood, {15 MPa}", spot)
 
 
 def _lofts(s: Studied) -> Iterator[Check]:
@@ -414,9 +416,9 @@ def _lofts(s: Studied) -> Iterator[Check]:
         span, pitch = body.width, loft.joist_pitch.si
         wide, deep = loft.joist.thick.si, loft.joist.deep.si
         made = st.beam(st.solid(wide, deep), span, st.FLOOR_PA * pitch)
-        how = f"{words.section((wide, deep))} at {words.m(pitch)} from wall to wall {words.m(span)}; 1.9 kPa; sinks {words.thick(made.sinks_m)}"
+        how = f"{words.section((wide, deep))} at {words.m(pitch)} from wall to wall {words.m(span)}; {{1.9 kPa}}; sinks {words.thick(made.sinks_m)}"
         spot = (body.front + (loft.front.si + loft.rear.si) / 2, 0.0, body.under + loft.top.si)
-        yield Check("loft", loft.name, (loft.id,), made.stress_pa, st.softwood_pa(deep, 1.0, pitch <= 0.61), "Pa", how, "1.9 kPa; softwood by NDS habit", spot)  # fmt: skip
+        yield Check("loft", loft.name, (loft.id,), made.stress_pa, st.softwood_pa(deep, 1.0, pitch <= 0.61), "Pa", how, "{1.9 kPa}; softwood by NDS habit", spot)  # fmt: skip
 
 
 def _rung(s: Studied, loft: Loft, words: Words) -> Check:
@@ -472,7 +474,7 @@ def _racking(s: Studied) -> Iterator[Check]:
         limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)
         how = f"0.8 g on {words.kg(mass)} over {words.m(sheathed)} sheathed in {words.thick(thin)}"
         spot = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
-        yield Check(id, name, tuple(one.id for one in walls), st.racking_n_m(mass, sheathed), limit, "N/m", how, "2.5 kN/m for 9 mm fixed every 150 mm, in proportion under that", spot)  # fmt: skip
+        yield Check(id, name, tuple(one.id for one in walls), st.racking_n_m(mass, sheathed), limit, "N/m", how, "{2.5 kN/m} for {9 mm} fixed every {150 mm}, in proportion under that", spot)  # fmt: skip
 
 
 def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -> Check:
@@ -532,7 +534,7 @@ def _wind(s: Studied) -> Iterator[Check]:
         area, height = body.side.area_m2, body.side.centroid[1]
         wind = s.build.brief.parked_wind_m_s or PARKED_WIND_M_S
         tips = st.tips_at_m_s(mass, track.si, max(area, 1e-3), max(height, 0.1))
-        whose = "as typed" if s.build.brief.parked_wind_m_s else "25 m/s where nobody said"
+        whose = "as typed" if s.build.brief.parked_wind_m_s else "{25 m/s} where nobody said"
         how = f"{words.kg(mass)} at its lightest, {words.m2(area)} at {words.m(height)}, track {words.m(track.si)}; {whose}"
         yield Check("wind-parked", name, ("shell",), wind, tips, "m/s", how, "q = 0.6 V², C_d 1.3", (body.front + body.length / 2, 0.0, height))  # fmt: skip
 
@@ -546,7 +548,7 @@ def _held_down(s: Studied) -> Iterator[Check]:
         pull = st.uplift_n(sum(one.area_m2 for one in roofs))
         long = sum(one.length_m for one in joints(s) if one.b and "roof" in one.kinds)
         if long > 0:
-            how = f"735 Pa x 1.2 on {words.m2(sum(one.area_m2 for one in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
+            how = f"{{735 Pa}} x 1.2 on {words.m2(sum(one.area_m2 for one in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
             yield Check("roof-uplift", "Roof panel, pulled off its bond", ("roof",), pull / (long * BOND_WIDE_M), BOND_PA, "Pa", how, "a tenth of an adhesive's sheet figure; rivets not counted", roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y))  # fmt: skip
     elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
@@ -554,10 +556,10 @@ def _held_down(s: Studied) -> Iterator[Check]:
         run += sum(m.length_m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS)
         pull = st.uplift_n(sum(one.area_m2 for one in roofs))
         holds = run / pitch * SCREW_N
-        whose = "as typed" if framing.screw_pitch else "every 150 mm where nobody said"
+        whose = "as typed" if framing.screw_pitch else "every {150 mm} where nobody said"
         top = max(roofs, key=lambda one: one.area_m2)
         spot = top.place(top.polygon.centroid.x, top.polygon.centroid.y)
-        yield Check("roof-uplift", "Roof skin, pulled up", ("roof",), pull, holds, "N", f"735 Pa x 1.2; screws {whose} along {words.m(run)}, 250 N each", "4.8 mm screws in 9 mm ply, screening", spot)  # fmt: skip
+        yield Check("roof-uplift", "Roof skin, pulled up", ("roof",), pull, holds, "N", f"{{735 Pa}} x 1.2; screws {whose} along {words.m(run)}, {{250 N}} each", "{4.8 mm} screws in {9 mm} ply, screening", spot)  # fmt: skip
     yield from _bolted(s)
     for opening in s.build.shell.openings:
         if opening.kind == "hatch" and opening.opens:
@@ -570,7 +572,7 @@ def _held_down(s: Studied) -> Iterator[Check]:
         if framing.screw is None:
             yield _none("screw", f"Screws, {words.thick(limit)} at most", "how long they are is not said (Framing)")
         else:
-            yield Check("screw", "Screws through the wall", ("shell",), framing.screw.si, limit, "m", f"skin and stick {words.thick(min(through))} together, less 3 mm", "shop rule", None)  # fmt: skip
+            yield Check("screw", "Screws through the wall", ("shell",), framing.screw.si, limit, "m", f"skin and stick {words.thick(min(through))} together, less {{3 mm}}", "shop rule", None)  # fmt: skip
 
 
 def _bolted(s: Studied) -> Iterator[Check]:
@@ -582,7 +584,7 @@ def _bolted(s: Studied) -> Iterator[Check]:
     shear = pushed / BOLT_SHEAR_N >= pulled / BOLT_TENSION_N
     value, limit = (pushed, BOLT_SHEAR_N) if shear else (pulled, BOLT_TENSION_N)
     whose = "as typed" if s.build.shell.framing.bolt_pitch else "as they are laid out here"
-    how = f"{made.many} of 10 mm, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
+    how = f"{made.many} of {{10 mm}}, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
     yield Check(
         "body-bolts",
         "Bolts, body to frame",
@@ -591,7 +593,7 @@ def _bolted(s: Studied) -> Iterator[Check]:
         limit,
         "N",
         how,
-        "10 mm in 18 mm plywood, timber code estimate",
+        "{10 mm} in {18 mm} plywood, timber code estimate",
     )
 
 
@@ -604,7 +606,7 @@ def _hatch(s: Studied, opening: Opening) -> Check:
     cut = next((one for one in s.framed.cuts if one.id == opening.id and one.good), None)
     surface = next((one for one in s.framed.body.surfaces if cut is not None and one.id == cut.surface), None) if s.framed.body else None  # fmt: skip
     spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None  # fmt: skip
-    how = f"735 Pa x 1.2 on {words.m2(area)}, half of it on the latches"
+    how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, half of it on the latches"
     return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)  # fmt: skip
 
 
@@ -624,7 +626,7 @@ def _on_the_roof(s: Studied) -> Iterator[Check]:
         if up is None and hold is not None and hold.kind in ("bolt", "built in") and hold.many > 0:
             # nobody typed a rating: as many screws as are said, into what they go
             each = BOLT_TENSION_N if hold.into == "frame" else SCREW_IN_STICK_N if hold.into == "framing" else SCREW_N
-            up, whose = hold.many * each, f"{hold.many} screws of {each:.0f} N each, screening"
+            up, whose = hold.many * each, f"{hold.many} screws of {{{each:.0f} N}} each, screening"
         area = thing.length.si * thing.width.si
         pull = st.uplift_n(area) - weight
         spot = (thing.x.si + thing.length.si / 2, thing.y.si, thing.z.si)
@@ -632,7 +634,7 @@ def _on_the_roof(s: Studied) -> Iterator[Check]:
             if up is None:
                 yield _none(id, name, "what holds it is not rated (Held, on Stow)", (thing.id,))
             else:
-                how = f"735 Pa x 1.2 on {words.m2(area)}, less its weight"
+                how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, less its weight"
                 yield Check(id, name, (thing.id,), pull, up, "N", how, whose, spot)
         yield from _pressed_down(s, thing, spot)
 
@@ -679,5 +681,7 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
         stress = moment / _section(at, stuff).modulus_m3
         limit = st.allowable_pa(stuff, at.section_m[1], lasts, False)
         factor = f"{ROAD_DOWN:g} x its weight" if id.startswith("down/") else f"{words.kg(thing.mass.si + people)}"
-        how = f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {moment:.0f} N m"
+        how = (
+            f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {words.of(moment, 'N m', 0)}"
+        )
         yield Check(id, name, (thing.id, at.id), stress, limit, "Pa", how, _source(stuff), spot)

@@ -101,7 +101,7 @@ def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InR
     if nearest is None:
         return InReach(solid.id, solid.name, False, "no door or hatch is drawn that it could be reached through")
     far, hole = nearest
-    why = f"{far:.2f} m in from {hole.opening.name}; an arm reaches {ARM_M:.2f} m"
+    why = f"{{{far:.2f} m}} in from {hole.opening.name}; an arm reaches {{{ARM_M:.2f} m}}"
     return InReach(solid.id, solid.name, False, why, None, far, hole.opening.name)
 
 
@@ -190,8 +190,8 @@ def _passes(thing: Thing, doors: list[Hole]) -> Passing:
     assert best is not None
     spare, hole = best
     wide, high = hole.clear_m
-    size = f"{need[0]:.2f} × {need[1]:.2f} m"
-    why = f"wants {size}; {hole.opening.name} is {wide:.2f} × {high:.2f} m clear"
+    size = f"{{{need[0]:.2f} × {need[1]:.2f} m}}"
+    why = f"wants {size}; {hole.opening.name} is {{{wide:.2f} × {high:.2f} m}} clear"
     name = hole.opening.name
     return Passing(thing.id, thing.name, spare >= -TOL, hole.opening.id, why, need, hole.clear_m, name)
 

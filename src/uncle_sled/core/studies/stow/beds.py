@@ -130,7 +130,9 @@ def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
     for person in people:
         tall = person.height.si if person.height and person.height.si > 0 else None
         if not left:
-            why = "there is no bed in this mode" if not beds else "the beds are taken; each place wants 550 mm at least"
+            why = (
+                "there is no bed in this mode" if not beds else "the beds are taken; each place wants {550 mm} at least"
+            )
             found[person.id] = Sleeper(person.id, person.name, tall, None, False, why)
             continue
         bed, spot = left[0]
@@ -139,11 +141,11 @@ def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
             left.pop(0)
             found[person.id] = Sleeper(person.id, person.name, None, bed.id, False, "no height is known yet", spot)
         elif bed.long_m + TOL < tall + LONGER_M:
-            why = f"wants {tall + LONGER_M:.2f} m to lie; the longest place left is {bed.long_m:.2f} m"
+            why = f"wants {{{tall + LONGER_M:.2f} m}} to lie; the longest place left is {{{bed.long_m:.2f} m}}"
             found[person.id] = Sleeper(person.id, person.name, tall, None, False, why)
         else:
             left.pop(0)
-            why = f"lies in {bed.long_m:.2f} m on {bed.name}"
+            why = f"lies in {{{bed.long_m:.2f} m}} on {bed.name}"
             found[person.id] = Sleeper(person.id, person.name, tall, bed.id, True, why, spot)
     return tuple(found[p.id] for p in people_of(build, facts))
 

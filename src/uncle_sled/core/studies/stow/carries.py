@@ -161,7 +161,7 @@ def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
             return
         long = max(thing.length.si, thing.width.si)
         got = bearer(one.bearer_thick.si, one.bearer_deep.si, one.bearer_span.si, kg, long, one.bearers)
-        whose = "" if known else ", 90 kg where nobody said"
+        whose = "" if known else ", {90 kg} where nobody said"
         how = f"{words.section((one.bearer_thick.si, one.bearer_deep.si))} upright over {words.m(one.bearer_span.si)}; {words.kg(kg)} × 1.5 on {one.bearers}{whose}"
         yield from _beam(f"{id}/bearer", id, f"{thing.name}, bearers", got, SOFT_PA, one.bearer_span.si, how)
 
@@ -241,7 +241,7 @@ def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, word
             f"{id}/tips", id, f"{name}, tips what it is in", "what it slides out of is not said (In it, In hand)"
         )
     elif one.screwed:
-        yield Carry(f"{id}/screws", id, f"{name}, its cabinet's screws", screws, 2 * 1600.0, "N", f"{leaning:.0f} N m with a hand leaning, rows {words.m(one.rows.si)} apart; two screws of 8 mm")  # fmt: skip
+        yield Carry(f"{id}/screws", id, f"{name}, its cabinet's screws", screws, 2 * 1600.0, "N", f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(one.rows.si)} apart; two screws of 8 mm")  # fmt: skip
     else:
         box = next(t for t in s.build.stow.things if t.id == thing.inside)
         across = box.length.si if one.side in ("front", "rear") else box.width.si

@@ -182,7 +182,7 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
         and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
     ]
     if not at_hand:
-        wants.append("an extinguisher within 1 m of the door")
+        wants.append("an extinguisher within {1 m} of the door")
     return [Danger("house", mode.id, flame.id, want, flame.name, want) for want in wants]
 
 

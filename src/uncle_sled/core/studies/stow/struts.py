@@ -75,9 +75,9 @@ class Verdict(msgspec.Struct, frozen=True):
 def strut_fault(one: Strut, turning: Turning) -> str:
     """What cannot be, in words; nothing where it can."""
     if one.open.si <= one.shut.si:
-        return f"the strut is {one.open.si * 1000:.0f} mm open and {one.shut.si * 1000:.0f} shut: longer open than shut would be right"
+        return f"the strut is {{{one.open.si * 1000:.0f} mm}} open and {one.shut.si * 1000:.0f} shut: longer open than shut would be right"
     if one.stroke.si <= 0 or one.stroke.si > one.open.si - one.shut.si + 1e-6:
-        return f"a stroke of {one.stroke.si * 1000:.0f} mm is not in a strut from {one.shut.si * 1000:.0f} to {one.open.si * 1000:.0f} mm"  # fmt: skip
+        return f"a stroke of {{{one.stroke.si * 1000:.0f} mm}} is not in a strut from {one.shut.si * 1000:.0f} to {{{one.open.si * 1000:.0f} mm}}"  # fmt: skip
     if math.hypot(one.body_x.si, one.body_z.si) < 0.01 or math.hypot(one.lid_x.si, one.lid_z.si) < 0.01:
         return "a mount lies on the hinge: there it turns nothing"
     if one.many < 1 or one.force_n <= 0:

@@ -93,9 +93,9 @@ def _judged(
     if not opening.opens:
         why = "does not open"
     elif small:
-        why = f"is {wide:.2f} × {high:.2f} m, and {least[0]:.2f} × {least[1]:.2f} m is the least"
+        why = f"is {{{wide:.2f} × {high:.2f} m}}, and {{{least[0]:.2f} × {least[1]:.2f} m}} is the least"
     elif low_area:
-        why = f"has {wide * high:.2f} m2 clear, and {HOUSE_M2:.2f} m2 is the least of a house"
+        why = f"has {{{wide * high:.2f} m2}} clear, and {{{HOUSE_M2:.2f} m2}} is the least of a house"
     elif any(min(beds) < wall < hole.mid[0] or hole.mid[0] < wall < max(beds) for wall in walls) if beds else False:
         why = "lies behind the bulkhead"
     elif shut_off:

@@ -219,7 +219,9 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
     if outside is None:
         why.append("The coldest night is not said on Brief.")
     if inside is not None and outside is not None and outside >= inside:
-        why.append(f"Outside ({outside:.0f} °C) is warmer than wished inside ({inside:.0f} °C): nothing to heat.")
+        why.append(
+            f"Outside ({{{outside:.0f} °C}}) is warmer than wished inside ({{{inside:.0f} °C}}): nothing to heat."
+        )
     ua = sum((p.u_w_m2k or 0.0) * p.area_m2 for p in paths)
     vent = air.vent_m3h if air.vent_m3h is not None else USUAL_AIR_M3H
     flow = vent * (1 - (air.recovery or 0.0))

@@ -31,7 +31,7 @@ Card = Callable[[Studied, Words, float, float], Shapes]
 CARD_W, CARD_H = 236, 214  # least, so that a drawing and its words have room
 GAP = 8
 ASKS = {
-    "European": "brakes are usually asked for above 750 kg or half of the car's weight",
+    "European": "brakes are usually asked for above {750 kg} or half of the car's weight",
     "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
     "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
 }
@@ -147,15 +147,15 @@ class LimitsPanel(Guarded, QWidget):
         ]
 
     def _tyre_words(self) -> list[str]:
-        use = road_checks.tyre_use(self.session.studied)
+        use, words = road_checks.tyre_use(self.session.studied), Words(self.session.shown)
         if use is None:
             return []
         told = []
         if use.speed_kmh:
-            told.append(f"allowed to {use.speed_kmh} km/h ({use.speed_kmh / 1.609344:.0f} mph)")
+            told.append(f"allowed to {words.kmh(use.speed_kmh)}")
         if use.pressure_kpa:
             whose = "cold for their load" if use.least_known else "cold, the rated one: ask the maker's table for less"
-            told.append(f"want {use.pressure_kpa:.0f} kPa ({use.pressure_kpa / 6.894757:.0f} psi) {whose}")
+            told.append(f"want {words.of(use.pressure_kpa, 'kPa cold', 0)} {whose}")
         return ["Tyres: " + ", ".join(told) + "; never under their least pressure."] if told else []
 
     def _brake_words(self) -> list[str]:
@@ -164,7 +164,7 @@ class LimitsPanel(Guarded, QWidget):
             return []
         total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
         has = {"": "none said yet", "none": "it has none"}.get(s.build.rig.brakes, f"it has {s.build.rig.brakes} ones")
-        return [f"Brakes: {words.kg(total)} at the most, {has}; {ASKS[s.build.brief.region]}. Ask for the rule where you drive."]  # fmt: skip
+        return [f"Brakes: {words.kg(total)} at the most, {has}; {words.told(ASKS[s.build.brief.region])}. Ask for the rule where you drive."]  # fmt: skip
 
 
 class DrivingPanel(Guarded, QWidget):

@@ -67,7 +67,7 @@ class SwayPanel(Guarded, QWidget):
             (
                 Column("What if", lambda one: one.says),
                 Column("Damping", lambda one: f"{one.damping:.2f}", right=True, ink=lambda one: "primer" if one.damping < GOOD else ""),
-                Column("Grows from", lambda one: self._words().kmh(one.critical_kmh) if one.critical_kmh else "none", right=True, tip="The speed from which swings grow; none: not up to 200 km/h (124 mph), which is not safe at 200"),
+                Column("Grows from", lambda one: self._words().kmh(one.critical_kmh) if one.critical_kmh else "none", right=True, tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe"),
             )
         )  # fmt: skip
         self.ifs = Table(self.if_model, "What would change it")

@@ -92,8 +92,9 @@ class ChecksPanel(Guarded, QWidget):
                 box = self.boxes[check.id]
                 box.setChecked(check.tick is not None)
                 told = f" ({check.tick.on} {check.tick.who})".replace(" )", ")") if check.tick is not None else ""
-                box.setToolTip(f"{check.says}{told}")
-                self.told[check.id].setText(check.says + told)
+                says = self.session.told(check.says)
+                box.setToolTip(f"{says}{told}")
+                self.told[check.id].setText(says + told)
 
     def _build(self, lists: tuple[Checklist, ...]) -> None:
         take_away(self.rows, self.cards)
@@ -105,9 +106,9 @@ class ChecksPanel(Guarded, QWidget):
                 line = QHBoxLayout()
                 line.setSpacing(6)
                 box = QCheckBox()
-                box.setAccessibleName(check.says)
+                box.setAccessibleName(self.session.told(check.says))
                 box.clicked.connect(lambda on, id=check.id: self.tick(id, on))
-                words = label(check.says, "small", "ink", wrap=True)
+                words = label(self.session.told(check.says), "small", "ink", wrap=True)
                 line.addWidget(box)
                 line.addWidget(words, 1)
                 if check.own:

@@ -14,7 +14,7 @@ from uncle_sled.core.drawing.cut.money_chart import money_chart, sum_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.cut.buying import Line, lines_of
-from uncle_sled.core.studies.cut.consumables import PER, Rule, Used, rules_of, used_up
+from uncle_sled.core.studies.cut.consumables import Rule, Used, counted, rules_of, used_up
 from uncle_sled.core.studies.cut.money import Money, Sum, money_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -68,8 +68,10 @@ class MoneyPanel(Guarded, QWidget):
         self.headings = Table(self.model, "Money by heading")
         self.rules = TableModel[Used](
             (
-                Column("Used up", lambda one: one.rule.name, ink=lambda one: "pencil" if one.rule.off else ""),
-                Column("Counts", lambda one: f"{one.base:.1f} {PER[one.rule.per]}"),
+                Column(
+                    "Used up", lambda one: session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""
+                ),
+                Column("Counts", lambda one: counted(one, Words(session.shown))),
                 Column(
                     "Rate",
                     lambda one: f"{one.rule.rate:g}",
@@ -90,7 +92,7 @@ class MoneyPanel(Guarded, QWidget):
                 ),
                 Column(
                     "Source",
-                    lambda one: "changed by you" if one.rule.changed else one.rule.source,
+                    lambda one: "changed by you" if one.rule.changed else session.told(one.rule.source),
                     ink=lambda one: "" if one.rule.changed else "pencil",
                 ),
             )

@@ -101,7 +101,7 @@ class PiecesPanel(Guarded, QWidget):
         if one.piece.pair:
             told.append("mirrored pair")
         if one.piece.kind == "fill":
-            told.append("by knife, 3 mm over")
+            told.append(self.session.told("by knife, {3 mm} over"))
         if one.piece.grain != "any":
             told.append(f"grain {one.piece.grain}")
         return ", ".join(told)

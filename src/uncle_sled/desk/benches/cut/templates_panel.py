@@ -36,13 +36,15 @@ class TemplatesPanel(Guarded, QWidget):
         rows.setSpacing(5)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.papers = ChoiceField("Paper", [(name, name) for name in PAPERS])
+        self.papers = ChoiceField("Paper", [(name, Words(session.shown).material(name)) for name in PAPERS])
         self.papers.setMinimumContentsLength(12)
         self.papers.setToolTip("What the printer takes; rolls are as long as is wanted")
         self.papers.entered.connect(lambda name: self.show_paper(str(name)))
         self.bar = QuantityField(Length, "The 100 mm bar measures", lambda: session.shown, True, 0.0)
         self.bar.setFixedWidth(96)
-        self.bar.explain("Of the 100 mm bar on a print of your printer: 0.2 mm off, and it is not signed off")
+        self.bar.explain(
+            session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off")
+        )
         self.bar.entered.connect(self.take_bar)
         self.one = self._button("This one as PDF…", "The chosen template over its sheets", lambda: self.write("templates-pdf", self._ids()))  # fmt: skip
         self.all = self._button("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()))  # fmt: skip
@@ -66,7 +68,7 @@ class TemplatesPanel(Guarded, QWidget):
         across.setSpacing(8)
         self.model = TableModel[Template](
             (
-                Column("Template", lambda one: f"{one.name} ({one.side})" if one.side else one.name),
+                Column("Template", lambda one: session.told(f"{one.name} ({one.side})" if one.side else one.name)),
                 Column("Pieces", lambda one: ", ".join(one.numbers)),
                 Column("Sheets", self._sheets, right=True, sort=self._many),
             )
@@ -130,7 +132,7 @@ class TemplatesPanel(Guarded, QWidget):
         scale = min((width - 32) / one.drawn.wide, (height - 76) / one.drawn.high)
         x, y = (width - one.drawn.wide * scale) / 2, (height - 44 - one.drawn.high * scale) / 2
         told = f"{self._size(one)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"
-        lines = [Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left") for k, text in enumerate((elided(one.title, 11, width - 28), told))]  # fmt: skip
+        lines = [Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left") for k, text in enumerate((elided(self.session.told(one.title), 11, width - 28), told))]  # fmt: skip
         return (*map_shapes(one.drawn, plan, scale, x, y), *lines)
 
     # edits and files

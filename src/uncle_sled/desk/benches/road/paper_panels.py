@@ -378,7 +378,7 @@ class StandPanel(Guarded, QWidget):
             if made.lifts:
                 told.append("One pair lifts off: place the blocks about the centre of gravity.")
             if made.assumed:
-                told.append(f"Taken: {', '.join(made.assumed)}.")
+                told.append(Words(self.session.shown).told(f"Taken: {', '.join(made.assumed)}."))
             told.append("Axles and ball free, never on corner jacks alone.")
         self.says.setText(" ".join(told))
         self.chart.update()

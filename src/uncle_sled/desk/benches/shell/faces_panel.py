@@ -25,7 +25,7 @@ from uncle_sled.desk.session import Session
 def _warm(build: FaceBuild, words: Words) -> str:
     """R and U of a face; where metal goes through it both bounds, of which the lower counts."""
     if build.warmth.trusted:
-        return f"{words.resistance(build.r_m2k_w)}, U {build.u_w_m2k:.2f} W/m²K"
+        return f"{words.resistance(build.r_m2k_w)}, U {words.of(build.u_w_m2k, 'W/m2K', 2)}"
     low, high = words.resistance(build.warmth.lower_m2k_w), words.resistance(build.warmth.upper_m2k_w)
     return f"{low} to {high}: its tubes bridge it, go by the lower"
 
@@ -94,7 +94,7 @@ class FacesPanel(Guarded, QWidget):
         )
         self.warmth = Form(
             self.session,
-            "U of its data sheet, W/m²K",
+            "U of its data sheet",
             [Row(f"shell.faces.{face.id}.u_w_m2k", title=face.name, when=self._typed(face.id)) for face in faces],
             "Shell",
         )
@@ -126,8 +126,9 @@ class FacesPanel(Guarded, QWidget):
         return lambda build: not any(face.id == id and face.layers for face in build.shell.faces)
 
     def _way_row(self, face: Face) -> Row:
+        words = Words(self.session.shown)
         ways = [name for name in WAYS if name.startswith("floor") is (face.kind == "floor") or "bare" in name]
-        known: list[tuple[object, str]] = [("", "as typed"), *((name, name) for name in ways)]
+        known: list[tuple[object, str]] = [("", "as typed"), *((name, words.material(name)) for name in ways)]
         if face.made_of and face.made_of not in ways:
             known.append((face.made_of, face.made_of))
 

@@ -94,7 +94,7 @@ class JointsPanel(Guarded, QWidget):
                 Column("Outside", lambda one: self._size(one.outside_m), right=True),
                 Column("Inside", lambda one: self._size(one.inside_m), right=True),
                 Column("Weighs", lambda one: self._words().kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
-                Column("Cannot be", lambda one: one.fault, ink=lambda one: "primer"),
+                Column("Cannot be", lambda one: self.session.told(one.fault), ink=lambda one: "primer"),
             )
         )  # fmt: skip
         self.tables: dict[Mode, Table] = {
@@ -239,7 +239,7 @@ class JointsPanel(Guarded, QWidget):
             return f"{len(made)} joints, {words.m(sum(one.joint.length_m for one in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."  # fmt: skip
         if self.mode == "Sections":
             made_of = sections_of(s)
-            told = [*made_of.faults]
+            told = [words.told(one) for one in made_of.faults]
             if made_of.joints:
                 told.append(f"Slack of {made_of.joints} joints in a row: {words.thick(made_of.worst_m)} at worst, {words.thick(made_of.likely_m)} likely.")  # fmt: skip
             if made_of.true_sizes:

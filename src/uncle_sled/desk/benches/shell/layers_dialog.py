@@ -132,7 +132,11 @@ class LayersDialog(Dialog):
                 old.hide()
                 old.deleteLater()
         known: list[tuple[object, str]] = sorted(
-            ((m.id, m.name) for m in library_of(self.session.facts.materials).values()), key=lambda pair: pair[1]
+            (
+                (m.id, Words(self.session.shown).material(m.name))
+                for m in library_of(self.session.facts.materials).values()
+            ),
+            key=lambda pair: pair[1],
         )
         for at, layer in enumerate(self.layers):
             material = ChoiceField(f"Material of layer {at + 1}", known)
@@ -187,7 +191,7 @@ class LayersDialog(Dialog):
         try:
             made = face_build(tuple(self.layers), self.face.kind, library)
         except GeometryError as fault:
-            self.sums.setText(str(fault))
+            self.sums.setText(words.told(str(fault)))
             self.keep_button.setEnabled(False)
             return
         self.keep_button.setEnabled(True)

@@ -228,7 +228,7 @@ class RelinePanel(Guarded, QWidget):
         for one in after.build.shell.relined:
             wrong = why_not(one, after.build.shell, after.framed, library_of(self.session.facts.materials), whole)
             if wrong:
-                return wrong
+                return self.session.told(wrong)
         return ""
 
     # what comes of it

@@ -114,11 +114,13 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         stick = {"thick": {"si": 0.03}, "deep": {"si": 0.025}}
         return [set_to(path, {"stick": stick})]
 
-    library = library_of(session.facts.materials)
+    library, words = library_of(session.facts.materials), Words(session.shown)
     sheets = [
-        (key, one.name) for key, one in library.items() if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000
+        (key, words.material(one.name))
+        for key, one in library.items()
+        if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000
     ]
-    foams: list[tuple[object, str]] = [("", "none"), *((key, one.name) for key, one in library.items() if one.form == "fill")]  # fmt: skip
+    foams: list[tuple[object, str]] = [("", "none"), *((key, words.material(one.name)) for key, one in library.items() if one.form == "fill")]  # fmt: skip
     return [
         Row(path, kind=bool, when=could, ops=make, read=has),
         Row(f"{path}.stick.thick", title="Leaf stick seen", tip="Of its stiles and rails, as they show", least=0.005, when=has),
@@ -151,7 +153,10 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
     """The fields of a wall inside."""
     path = f"shell.partitions.{id}"
     leaf = _door_is(id, "opening", "hinged", "sliding", "pocket")
-    skins = [(key, material.name) for key, material in library_of(session.facts.materials).items()]
+    skins = [
+        (key, Words(session.shown).material(material.name))
+        for key, material in library_of(session.facts.materials).items()
+    ]
     across = way == "across"
     return [
         Row(f"{path}.name"),
@@ -217,7 +222,7 @@ def inner_note(session: Session, id: str) -> str:
     if one is None:
         return "There is no body to stand in."
     return (
-        f"{one.name} {one.fault}."
+        words.told(f"{one.name} {one.fault}.")
         if one.fault
         else f"{words.kg(one.mass_kg)} as it stands. Drag it in the plan, or type where it is."
     )
@@ -261,7 +266,7 @@ def opening_note(session: Session, id: str) -> str:
     s, words = session.studied, Words(session.shown)
     fault = next((f for f in s.framed.faults if id in f.where), None)
     if fault is not None:
-        return fault.says
+        return words.told(fault.says)
     around: dict[str, int] = {}
     for m in s.framed.members:
         if m.anchor == id or m.anchor.startswith(f"{id}/"):

@@ -246,7 +246,7 @@ class WallsPanel(Guarded, QWidget):
         """What a wall is made of, and what it keeps out of sound by its weight alone."""
         wall, words = self._wall(id), Words(self.session.shown)
         if not isinstance(wall, Wall) or wall.fault or not wall.sticks:
-            return wall.fault if wall is not None else ""
+            return words.told(wall.fault) if wall is not None else ""
         kinds: dict[str, list[float]] = {}
         for stick in wall.sticks:
             kinds.setdefault(stick.kind, []).append(stick.length_m)

@@ -13,7 +13,7 @@ from uncle_sled.core.findings.stow.built import CAUTION
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.studies.stow.carries import Carry, carries
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, upper_first
 from uncle_sled.desk.benches.stow.built_rows import sections_of
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -122,7 +122,7 @@ class BuiltPanel(Guarded, QWidget):
         if one is None:
             return "Nothing here is made of boards yet: add a cabinet or a bed on Drawing."
         if made is not None and made.faults:
-            return f"{made.faults[0][:1].upper()}{made.faults[0][1:]}."
+            return self.session.told(f"{upper_first(made.faults[0])}.")
         return f"{one.name} is a box with a typed weight. Make it of boards (at the right): every board is drawn, weighed and goes to the saw."
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:

@@ -14,6 +14,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import State, Thing
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.session import Session
 
@@ -26,7 +27,12 @@ def _new(value: object) -> Any:
 
 
 def sheets(session: Session) -> list[tuple[object, str]]:
-    return [(m.id, m.name) for m in library_of(session.project.facts.materials).values() if m.form == "sheet"]
+    words = Words(session.shown)
+    return [
+        (m.id, words.material(m.name))
+        for m in library_of(session.project.facts.materials).values()
+        if m.form == "sheet"
+    ]
 
 
 def make_ops(thing: Thing) -> list[Op]:
@@ -79,7 +85,7 @@ def _offers(session: Session, thing: Thing) -> list[Row]:
     else:
         rows.append(_verb("No longer of boards", "Its weight is what was typed", lambda: [set_to(f"{path}.cabinet", None), set_to(f"{path}.source", "estimated")]))  # fmt: skip
     if thing.kind != "bed" and not any(state.bed for state in thing.states):
-        rows.append(_verb("Turns into a bed", "Another form of it, 1.95 m long and 0.65 m wide at least, where one camps", lambda: into_a_bed(session.build, thing)))  # fmt: skip
+        rows.append(_verb("Turns into a bed", "Another form of it, {1.95 m} long and {0.65 m} wide at least, where one camps", lambda: into_a_bed(session.build, thing)))  # fmt: skip
     for field, title, tip, new in (
         ("base", "a bed base", "Boards or slats on bearers, judged under people", BedBase()),
         ("pull_out", "a pull-out", "On slides: does it tip what it is in?", PullOut(Length(round(0.8 * thing.length.si, 3)))),

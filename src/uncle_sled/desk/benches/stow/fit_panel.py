@@ -210,7 +210,7 @@ class FitPanel(Guarded, QWidget):
                 yield Said("mind" if way.through else "good", f"{way.name}, {size}{past}")
             else:
                 why = f"too small, {size}" if way.small else way.why
-                yield Said("none", f"{way.name}: {why}")
+                yield Said("none", words.told(f"{way.name}: {why}"))
         if ways:
             yield Said(
                 "none",

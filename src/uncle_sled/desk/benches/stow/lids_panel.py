@@ -13,7 +13,7 @@ from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
 from uncle_sled.core.findings.stow.built import STRUT_CAUTION
 from uncle_sled.core.studies.stow.hinged import Hinged, hinged
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS, search
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, upper_first
 from uncle_sled.desk.benches.stow.built_rows import strut_rows
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -123,7 +123,7 @@ class LidsPanel(Guarded, QWidget):
         one = self.chosen()
         if one is None:
             return "No hatch is hung at its top yet (Openings, on Shell), and no thing has a lid (Built)."
-        return f"{one.name}: {one.why}."
+        return self.session.told(f"{one.name}: {one.why}.")
 
     def _turning(self, width: float, height: float) -> tuple[Primitive, ...]:
         one = self.chosen()
@@ -224,7 +224,7 @@ class LidsPanel(Guarded, QWidget):
         if one.added_kg:
             told += f" {words.kg(one.added_kg)} of it were fixed to it."
         if one.verdict is None:
-            return f"{told} {one.why[:1].upper()}{one.why[1:]}."
+            return words.told(f"{told} {upper_first(one.why)}.")
         if not one.verdict.fits:
             return f"{told} The strut would leave its stroke on the way."
         fails = [SAYS[what] for what in reversed(one.verdict.fails)]

@@ -20,7 +20,7 @@ from uncle_sled.desk.session import Session
 
 INKS = {"outside": "", "at once": "", "after moving": "ochre word", "out of reach": "primer"}
 ORDER = {how: k for k, how in enumerate(reversed(HOWS))}
-TITLES = ("The cook", "Litres of kit", "Boxes for the bays", "Changing over")
+TITLES = ("The cook", "Room for kit", "Boxes for the bays", "Changing over")
 
 
 class ReachPanel(Guarded, QWidget):
@@ -94,7 +94,7 @@ class ReachPanel(Guarded, QWidget):
         self._show_chosen()
         changed = [
             self.cards["The cook"].show_lines(self._cook()),
-            self.cards["Litres of kit"].show_lines(self._litres()),
+            self.cards["Room for kit"].show_lines(self._litres()),
             self.cards["Boxes for the bays"].show_lines(self._boxes()),
             self.cards["Changing over"].show_lines(self._changes()),
         ]
@@ -105,7 +105,7 @@ class ReachPanel(Guarded, QWidget):
     def _cook(self) -> list[Said]:
         got, words = cook(self.session.build, self.session.project.facts, self._mode()), Words(self.session.shown)
         if got.stands is None:
-            return [Said("none", f"Not said: {got.why}.")]
+            return [Said("none", words.told(f"Not said: {got.why}."))]
         lines = [Said("none", f"Stands {'on ' if got.where == 'the floor' else ''}{got.where}; {words.m(COOK_M)} is in reach.")]  # fmt: skip
         return lines + [Said("good" if one.good else "mind", f"{one.name}: {words.m(one.far_m)}", (one.id,)) for one in got.things[:7]]  # fmt: skip
 

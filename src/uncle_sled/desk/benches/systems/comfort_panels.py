@@ -130,7 +130,7 @@ class WaterPanel(Beside):
             way = "as typed" if made.hose_said else "by where tank and tap stand"
             told.append(f"Hose {words.m(made.hose_m)}, {way}.")
             told.append(
-                f"The pump lifts {made.pump_kpa:.0f} kPa with {made.pump_w:.0f} W; {made.speed_m_s:.1f} m/s in the hose."
+                f"The pump lifts {words.of(made.pump_kpa, 'kPa', 0)} with {made.pump_w:.0f} W; {words.of(made.speed_m_s, 'm/s', 1)} in the hose."
             )
         if made.heat_wh is not None:
             told.append(f"A warm shower takes {made.heat_wh:.0f} Wh.")
@@ -164,7 +164,7 @@ class GasPanel(Beside):
         return " ".join(f"{one}." for one in made.why) or "Nothing burns aboard."
 
     def told(self) -> list[str]:
-        made = the_gas(self.studied())
+        made, words = the_gas(self.studied()), Words(self.session.shown)
         told = [f"{one}." for one in made.why]
         bottles = sum(
             1 for t in self.studied().build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out
@@ -176,7 +176,7 @@ class GasPanel(Beside):
             )
         if made.open_kw > 0:
             told.append(
-                f"{made.open_kw:.1f} kW burn into the room: {made.open_kw * WATER_G_KWH:.0f} g/h of water, {made.open_kw * CO2_M3_KWH:.2f} m³/h of carbon dioxide, {made.open_kw * AIR_M3H_KW:.0f} m³/h of fresh air wanted."
+                f"{made.open_kw:.1f} kW burn into the room: {words.of(made.open_kw * WATER_G_KWH, 'g/h', 0)} of water, {words.of(made.open_kw * CO2_M3_KWH, 'm3/h', 2)} of carbon dioxide, {words.of(made.open_kw * AIR_M3H_KW, 'm3/h', 0)} of fresh air wanted."
             )
         told.append("Gas is for licensed people where the law says so. Sizes of a law are typed, never made up here.")
         return told
@@ -243,10 +243,10 @@ class WarmthPanel(Beside):
         ducts = ducts_of(s.build)
         if ducts is not None:
             told.append(
-                f"Return of {ducts.return_cm2:.0f} cm² keeps it under 2.5 m/s."
+                f"Return of {words.of(ducts.return_cm2, 'cm2', 0)} keeps it under {words.of(2.5, 'm/s', 1)}."
                 + (f" Holes to drill {words.thick(ducts.hole_m)}." if ducts.hole_m else "")
             )
         fan = fan_of(s.build)
         if fan is not None:
-            told.append(f"The roof fan wants an inlet of {fan.wanted_cm2:.0f} cm².")
+            told.append(f"The roof fan wants an inlet of {words.of(fan.wanted_cm2, 'cm2', 0)}.")
         return told

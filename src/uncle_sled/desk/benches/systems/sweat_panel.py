@@ -52,7 +52,9 @@ class SweatPanel(Guarded, QWidget):
                 ),
                 Column(
                     "Air to stop it",
-                    lambda one: "no air will" if one.vent_m3h is None else f"{one.vent_m3h:.0f} m³/h",
+                    lambda one: (
+                        "no air will" if one.vent_m3h is None else Words(session.shown).of(one.vent_m3h, "m3/h", 0)
+                    ),
                     right=True,
                     tip="Air change under which it stays dry",
                 ),
@@ -219,7 +221,7 @@ class SweatPanel(Guarded, QWidget):
             return []
         guess = "" if night.air_said else " (a guess)"
         told = [
-            f"{min(night.inside_rh, 1.0) * 100:.0f} % damp inside at {night.air_m3h:.0f} m³/h{guess}; dew at {words.degrees(night.dew_c, 1)}."
+            f"{min(night.inside_rh, 1.0) * 100:.0f} % damp inside at {words.of(night.air_m3h, 'm3/h', 0)}{guess}; dew at {words.degrees(night.dew_c, 1)}."
         ]
         wet = night.wet
         told.append(
@@ -235,6 +237,8 @@ class SweatPanel(Guarded, QWidget):
         if inside:
             worst = max(inside, key=lambda p: p.condenses_g_m2)
             dries = "dries by day" if worst.dries else "does not dry by day"
-            told.append(f"Inside the {lower_first(worst.name)}: {worst.condenses_g_m2:.1f} g/m² a night, {dries}.")
+            told.append(
+                f"Inside the {lower_first(worst.name)}: {words.of(worst.condenses_g_m2, 'g/m2 water', 1)} a night, {dries}."
+            )
         told.append("Air against sweat is not the air that a flame wants.")
         return told

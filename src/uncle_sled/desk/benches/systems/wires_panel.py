@@ -119,7 +119,7 @@ class WiresPanel(Guarded, QWidget):
                 Column(
                     "Class",
                     lambda w: "" if w.kind == "earth" else w.insulation,
-                    tip="building: cautious, in conduit; vehicle: printed for 105 °C",
+                    tip="building: cautious, in conduit; vehicle: printed 105",
                 ),
             )
         )

@@ -22,7 +22,8 @@ from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, open_named
-from uncle_sled.exchange.export import KINDS, export_bytes, free_name, write_file
+from uncle_sled.exchange.export import export_bytes, free_name, write_file
+from uncle_sled.exchange.exports import EXPORTS
 
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
@@ -87,7 +88,7 @@ def _parser() -> argparse.ArgumentParser:
     verb.set_defaults(run=_check)
     verb = verbs.add_parser("export", help="the balance sheet, the masses or the framing drawings as a file")
     verb.add_argument("file", help=file_help)
-    verb.add_argument("--to", required=True, choices=tuple(KINDS), metavar="KIND", help=", ".join(KINDS))
+    verb.add_argument("--to", required=True, choices=tuple(EXPORTS), metavar="KIND", help=", ".join(EXPORTS))
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
     verb = verbs.add_parser("cut", help="lay pieces out on bars and sheets; exit 1: something fits nowhere")
@@ -252,8 +253,8 @@ def _export(args: argparse.Namespace) -> int:
     source = Path(args.file)
     # each kind has a name of its own, or one would take the place of the other
     ending = (
-        "" if args.to == KINDS[args.to][0] else f"-{args.to.removesuffix('-pdf').removesuffix('-svg')}"
-    ) + f".{KINDS[args.to][0]}"
+        "" if args.to == EXPORTS[args.to].ending else f"-{args.to.removesuffix('-pdf').removesuffix('-svg')}"
+    ) + f".{EXPORTS[args.to].ending}"
     try:
         here = source.exists()
     except OSError:

@@ -5,13 +5,12 @@ Prices and hours are estimates in the user's own money, for comparing one face w
 
 from __future__ import annotations
 
-import csv
 from functools import lru_cache
 
 import msgspec
 
 from uncle_sled.core.material_words import Family, Form
-from uncle_sled.shipped import shipped
+from uncle_sled.core.tables import table
 
 
 class Material(msgspec.Struct, frozen=True):
@@ -70,27 +69,4 @@ class Material(msgspec.Struct, frozen=True):
 @lru_cache(maxsize=1)
 def materials() -> dict[str, Material]:
     """The library by id."""
-    text = shipped("catalogue/materials.csv").decode()
-
-    def number(cell: str) -> float | None:
-        return float(cell) if cell else None
-
-    made = {}
-    for line in csv.DictReader(text.splitlines()):
-        numbers = {
-            key: number(line[key])
-            for key in line
-            if key not in ("id", "name", "family", "bends", "form", "screwed", "source", "hours_m2")
-        }
-        made[line["id"]] = Material(
-            line["id"],
-            line["name"],
-            hours_m2=float(line["hours_m2"]),
-            bends=line["bends"],
-            form=line["form"],  # type: ignore[arg-type]
-            screwed=line["screwed"] == "yes",
-            family=line["family"],  # type: ignore[arg-type]
-            source=line["source"],
-            **numbers,
-        )
-    return made
+    return {one.id: one for one in table("catalogue/materials.csv", Material)}

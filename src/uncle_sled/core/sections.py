@@ -6,14 +6,13 @@ up from the same numbers. Source: any statics text.
 
 from __future__ import annotations
 
-import csv
 from functools import lru_cache
-from typing import Literal, cast
+from typing import Literal
 
 import msgspec
 
+from uncle_sled.core.tables import table
 from uncle_sled.core.units import Shown, show
-from uncle_sled.shipped import shipped
 
 Kind = Literal["tube", "channel", "I", "angle", "built-up"]
 Metal = Literal["steel", "aluminium"]
@@ -85,19 +84,37 @@ class BarSection(msgspec.Struct, frozen=True):
         return f"{metal}{word} {told}"
 
 
+class _Line(msgspec.Struct, frozen=True):
+    """A line of the table, in millimetres."""
+
+    id: str
+    kind: Kind
+    metal: Metal
+    deep_mm: float
+    wide_mm: float
+    sold: str
+    source: str
+    wall_mm: float = 0.0
+    flange_mm: float = 0.0
+
+
 @lru_cache(maxsize=1)
 def sections() -> dict[str, BarSection]:
     """The shipped table by id."""
-    made = {}
-    for line in csv.DictReader(shipped("catalogue/sections.csv").decode().splitlines()):
-        deep, wide, wall, flange = (
-            float(line[f"{key}_mm"] or 0.0) / 1000 for key in ("deep", "wide", "wall", "flange")
+    return {
+        one.id: BarSection(
+            one.id,
+            one.kind,
+            one.metal,
+            one.deep_mm / 1000,
+            one.wide_mm / 1000,
+            one.wall_mm / 1000,
+            one.flange_mm / 1000,
+            one.sold == "in",
+            one.source,
         )
-        kind, metal = cast(Kind, line["kind"]), cast(Metal, line["metal"])
-        made[line["id"]] = BarSection(
-            line["id"], kind, metal, deep, wide, wall, flange, line["sold"] == "in", line["source"]
-        )
-    return made
+        for one in table("catalogue/sections.csv", _Line)
+    }
 
 
 def tube_kg_m(deep: float, wide: float, wall: float, metal: Metal = "steel") -> float:

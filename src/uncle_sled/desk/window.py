@@ -46,6 +46,7 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import dress, hex_of, theme_name, use_theme
 from uncle_sled.exchange.demos import DEMOS
+from uncle_sled.exchange.exports import exports_of
 
 if TYPE_CHECKING:
     from uncle_sled.desk.frame.finder import Finder
@@ -324,8 +325,8 @@ class Window(FileWork):
             yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at % 10), show, stop)
         for deed in said.deeds:
             yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
-        for one in said.exports:
-            yield Act(one.id, one.title, "File", "", partial(self.export, one.kind))
+        for one in exports_of(stop):
+            yield Act(f"write-{one.kind}", one.title, "File", "", partial(self.export, one.kind))
 
     def _show_view(self, stop: str, view: str) -> None:
         self.session.go_to(stop)  # the finder asks for it from anywhere
@@ -362,8 +363,9 @@ class Window(FileWork):
         export = menu.addMenu("Export")
         put(export, "all-exports", "picture", "", "sheet-pdf", "sheet-svg", "masses-csv")
         for said in abouts():
-            if said.exports:
-                put(export, "", *(one.id for one in said.exports))
+            written = exports_of(said.stop)
+            if written:
+                put(export, "", *(f"write-{one.kind}" for one in written))
         put(menu, "print-sheet", "print-drawing", "")
         put(menu.addMenu("Demos"), *(f"demo-{name}" for name in DEMOS))
         put(menu, "", "settings", "guide", "shop-mode", "keys", "theme", "", "first-page", "quit")

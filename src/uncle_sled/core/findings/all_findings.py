@@ -6,6 +6,7 @@ Two tiers: what fits a frame, and what is judged when the hand rests (``at_rest`
 from __future__ import annotations
 
 from collections.abc import Iterator
+from types import ModuleType
 
 from msgspec.structs import replace
 
@@ -16,7 +17,7 @@ from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
-from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
 from uncle_sled.core.findings.stow import built, clash, dangerous, fitting, held, inner_doors, tanks, things
 from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
@@ -60,8 +61,13 @@ AT_REST = (
 )
 COSTLY = (holds, joints, fitting, plan, towing, shop)  # the dearest last
 PLACES = tuple(place for place, _ in (*IN_FRAME, *AT_REST))
-RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in place.RULES}
-_PLACE_OF = {rule.code: place for place in PLACES for rule in place.RULES}
+RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in rules_in(place)}
+_PLACE_OF = {rule.code: place for place in PLACES for rule in rules_in(place)}
+
+
+def place_of(code: str) -> ModuleType:
+    """The module that a rule stands in. Raises: KeyError: no rule has that code."""
+    return _PLACE_OF[code]
 
 
 @keep_last(6)

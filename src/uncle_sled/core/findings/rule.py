@@ -6,6 +6,7 @@ The table of all codes in docs/findings.md is printed from these records.
 from __future__ import annotations
 
 from collections.abc import Callable
+from types import ModuleType
 from typing import Literal
 
 import msgspec
@@ -18,6 +19,16 @@ from uncle_sled.core.reading.studied import Studied
 Helps = Literal["nothing", "edit", "moves", "free place"]
 # The ops of one plain edit that settles a finding, and what they do in words; None where it cannot be had.
 Cure = Callable[[Studied, Finding], tuple[tuple[Op, ...], str] | None]
+
+
+def rules_in(place: ModuleType) -> tuple[Rule, ...]:
+    """Every rule that stands in a module, alone or in a table of its own: a rule enters itself by being there."""
+    found: dict[str, Rule] = {}
+    for one in vars(place).values():
+        for rule in one.values() if isinstance(one, dict) else (one,):
+            if isinstance(rule, Rule):
+                found.setdefault(rule.code, rule)
+    return tuple(found.values())
 
 
 class Rule(msgspec.Struct, frozen=True):

@@ -40,14 +40,6 @@ class Deed(msgspec.Struct, frozen=True):
     run: Callable[[Any], object]
 
 
-class Export(msgspec.Struct, frozen=True):
-    """A file that the stop can write. Args: kind: one of ``exchange.export.KINDS``."""
-
-    id: str
-    title: str
-    kind: str
-
-
 class Shot(msgspec.Struct, frozen=True):
     """A picture for the docs: the view it shows, and what is made ready before it and put away after."""
 
@@ -66,7 +58,6 @@ class About(msgspec.Struct, frozen=True):
     standing: Callable[[Project, Studied], tuple[str, str]]  # its state in 16 characters, and good or none
     views: tuple[View, ...] = ()
     deeds: tuple[Deed, ...] = ()
-    exports: tuple[Export, ...] = ()
     mouse: tuple[str, ...] = ()  # what the hand can do
     shots: tuple[Shot, ...] = ()
     drawn: bool = False  # it has a sheet to scale, which can be fitted

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from uncle_sled.desk.frame.dialogs import close_row
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.exchange.export import KINDS, WHAT_FOR
+from uncle_sled.exchange.exports import EXPORTS
 
 
 class AllExports(Dialog):
@@ -22,12 +22,12 @@ class AllExports(Dialog):
         rows.setContentsMargins(14, 12, 14, 12)
         self.model = TableModel[str](
             (
-                Column("File", lambda kind: KINDS[kind][1], 380),
-                Column("Ending", lambda kind: f".{KINDS[kind][0]}", 60),
-                Column("For", lambda kind: WHAT_FOR.get(kind, ""), 320),
+                Column("File", lambda kind: EXPORTS[kind].what, 380),
+                Column("Ending", lambda kind: f".{EXPORTS[kind].ending}", 60),
+                Column("For", lambda kind: EXPORTS[kind].what_for, 320),
             )
         )
-        self.model.set_rows(tuple(KINDS))
+        self.model.set_rows(tuple(EXPORTS))
         self.table = Table(self.model, "Every file that can be written")
         self.table.doubleClicked.connect(lambda _: self.take())
         self.table.selectRow(0)

@@ -279,9 +279,9 @@ class FileWork(Guarded, QMainWindow):
 
     def export(self, kind: str, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
         """Ask where it goes and write it. Args: more: which templates, on what paper."""
-        from uncle_sled.exchange.export import KINDS
+        from uncle_sled.exchange.exports import EXPORTS
 
-        ending, what = KINDS[kind]
+        ending, what = EXPORTS[kind].ending, EXPORTS[kind].what
         first = suggested(self.session.path, self.session.project.name, kind, ending)
         word, _ = QFileDialog.getSaveFileName(self, what, str(first), f"{ending.upper()} (*.{ending})")
         if word:
@@ -304,9 +304,10 @@ class FileWork(Guarded, QMainWindow):
         self.say(*written(path, lambda: bytes(data.data())))
 
     def export_to(self, kind: str, path: Path, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
-        from uncle_sled.exchange.export import HEAVY, export_bytes
+        from uncle_sled.exchange.export import export_bytes
+        from uncle_sled.exchange.exports import EXPORTS
 
-        if kind in HEAVY and self.session.worker is not None:
+        if EXPORTS[kind].heavy and self.session.worker is not None:
             from uncle_sled.desk.frame.making import Making
 
             making = Making(self.session, kind, path, more, self)

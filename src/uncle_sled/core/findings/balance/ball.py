@@ -18,6 +18,8 @@ from uncle_sled.core.studies.balance.sureness import chances, load_kg, load_sigm
 from uncle_sled.core.studies.balance.sweep import span_kg
 from uncle_sled.core.words import Words, lower_first, upper_first
 
+SOURCE = "moments about the axle; advised bands of the region"  # of every rule here, said after its reason
+
 LEAN_SHARE = 0.05
 LEAST_CHANCE = 0.80
 TOW_CAUTION = "Weigh it before you tow; the papers of car and coupler and local law decide."
@@ -459,20 +461,3 @@ def _parked(s: Studied, words: Words) -> Iterator[Finding]:
             case_id=case.id,
             number=float(-tail[row]),
         )
-
-
-RULES = (
-    *OVER.values(),
-    NOT_KNOWN,
-    NO_STATICS,
-    NO_AXLE,
-    NO_MASS,
-    BALL_LIGHT,
-    BALL_HEAVY,
-    BARE_OUT,
-    BALL_UNSURE,
-    AXLES_UNSURE,
-    LEANS,
-    JACK_LIFTS,
-    TAIL_TIPS,
-)

@@ -11,6 +11,8 @@ from uncle_sled.core.studies.balance.axle_conflicts import SPARE_M, tyre_gap
 from uncle_sled.core.studies.balance.road_checks import turning
 from uncle_sled.core.words import Words, upper_first
 
+SOURCE = "plane geometry of rig, ground and car"  # of every rule here, said after its reason
+
 BACKS_DEG = 60.0  # as sharp as one backs on purpose; sharper the car cannot push it straight again
 CAUTION = "Screening only: try it slowly in an empty yard, somebody watching, before the road."
 
@@ -70,6 +72,3 @@ def _tyres(s: Studied, words: Words) -> Iterator[Finding]:
         ("wheels",),
         number=SPARE_M - room,
     )
-
-
-RULES = (NOSE_MEETS_CAR, TYRE_RUBS)

@@ -14,6 +14,8 @@ from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.studies.stow.floating import floating
 from uncle_sled.core.words import Words, lower_first, upper_first
 
+SOURCE = "plates and papers; tyre load and speed tables; statics on a grade and in a stop"  # of every rule here, said after its reason
+
 ROLL_MIND_G, DEPARTURE_MIND_DEG, OVERHANG_NOTE_M = 0.35, 12.0, 0.30
 CAUTION = "Screening only: the rule where you drive, bridges and garages decide."
 
@@ -229,6 +231,3 @@ def _reserve(s: Studied, words: Words) -> Iterator[Finding]:
             case_id=worst.case_id,
             number=worst.value / worst.limit,
         )
-
-
-RULES = (AXLE_RESERVE, EMPTYING, TOO_LARGE, TOO_FAST, ROLLS, LOW_TAIL, PAST_FRAME, NOT_THERE, FLOATS)

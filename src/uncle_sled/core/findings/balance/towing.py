@@ -12,6 +12,8 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance import frame_beam, sway
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "linear car and trailer; Euler and Bernoulli's beam"  # of every rule here, said after its reason
+
 Made = tuple[tuple[Op, ...], str]
 CAUTION = sway.CAUTION
 FRAME_CAUTION = frame_beam.CAUTION
@@ -79,7 +81,6 @@ FRAME_WEAK = Rule("frame-weak", "mind", "Balance", "Rails over their yield on th
 TONGUE_SLENDER = Rule("tongue-slender", "mind", "Balance", "A drawbar too slender for what hangs on it", "All of the ball's load bends it at the first cross-member.", FRAME_CAUTION, why_none="A deeper drawbar, a shorter one, or a third leg (Rails, on Rig).")  # fmt: skip
 FRAME_SOFT = Rule("frame-soft", "mind", "Balance", "Rails that sink more than a 500th of their span", "Doors stick and skins crack; the body helps, and is not counted.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
 FRAME_MENDED = Rule("frame-mended", "mind", "Balance", "A frame that was reinforced where it cracked", "A crack says that it was over its strength there; a plate over it moves the crack to the plate's end.", FRAME_CAUTION, why_none="Have it looked at by somebody who repairs frames before it carries more.")  # fmt: skip
-RULES = (SWAY_CRITICAL, SWAY_LOW, OVERSTEERS, FRAME_WEAK, TONGUE_SLENDER, FRAME_SOFT, FRAME_MENDED)
 
 
 def towing_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -22,6 +22,8 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first, upper_first
 
+SOURCE = "the order of the work, and what waits for what"  # of every rule here, said after its reason
+
 LATE_DAYS = 10.0  # that something keeps a task waiting
 DRAWS = 1000  # of the judging: the bench draws five thousand
 
@@ -88,7 +90,6 @@ PHOTO = Rule(
     "photo-outside", "note", "Build", "A photo that is not beside the file", "It is gone when the file moves.",
     why_none="Put it beside the file and write its path from there.",
 )  # fmt: skip
-RULES = (ORDER_TRAP, TASK_LOOP, NEVER, LATE, CRANE, CHANCE, LIFT, SLING, BOND, PHOTO)
 
 
 def _else_from(schedule: Schedule, one: Placed) -> float:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 import re
+import sys
 from collections.abc import Iterator
 
 from msgspec.structs import replace
@@ -14,7 +15,7 @@ from msgspec.structs import replace
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import RANK, Finding
-from uncle_sled.core.findings.rule import Rule
+from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import Line, lines_of
@@ -24,6 +25,8 @@ from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import QUESTIONS, QUICK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first
+
+SOURCE = "the take-off of the drawing against what is sold and paid"  # of every rule here, said after its reason
 
 LONG_DAYS = 21
 FILLS = 0.8  # of a sheet that outlines can be hoped to fill
@@ -70,9 +73,6 @@ PRINT_OLD = Rule(
     "print-out-of-date", "note", "Cut", "Pieces that changed since they were printed", "Whoever saws by the old sheet saws it wrong.",
     why_none="Number and print on Pieces once more, and take the old sheets away.",
 )  # fmt: skip
-RULES = (
-    BUDGET_OVER, NO_STOCK_FITS, TOO_HEAVY, TWO_BATCHES, OUTLINES, RACK_UNUSED, LONG_LEAD, LATE_ORDER, PRINT_OLD,
-)  # fmt: skip
 
 
 def begun(s: Studied) -> bool:
@@ -89,7 +89,7 @@ def on_the_whole_plan(s: Studied, found: tuple[Finding, ...]) -> tuple[Finding, 
         return found
     words = Words(s.build.brief.reading.shown())
     whole = {one.key: one for one in cut_findings(s, words, QUESTIONS)}
-    codes = {rule.code for rule in RULES}
+    codes = {rule.code for rule in rules_in(sys.modules[__name__])}
     kept = []
     for one in found:
         if one.code not in codes:

@@ -15,6 +15,8 @@ from uncle_sled.core.studies.road.weighing import CHANGED, case_row, stale, weig
 from uncle_sled.core.studies.road.wishes import traced
 from uncle_sled.core.words import Words
 
+SOURCE = "what was weighed and written down"  # of every rule here, said after its reason
+
 
 def _as_taken(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Use figures of water as the trips took them."""
@@ -53,7 +55,6 @@ BLOCK_LIFTS = Rule(
     "block-lifts", "mind", "Road", "A pair of blocks that carries nothing", "It rocks on the others.",
     why_none="Place the blocks about the centre of gravity, on Stand.",
 )  # fmt: skip
-RULES = (TICKET_ODD, TICKETS_FIGHT, TICKET_COARSE, TICKET_OLD, WISH_OPEN, TRIP_TAUGHT, BLOCK_LIFTS)
 
 
 def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:

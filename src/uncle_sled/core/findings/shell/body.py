@@ -25,6 +25,8 @@ from uncle_sled.core.studies.shell.compare_ways import radius_of, way_ops
 from uncle_sled.core.studies.shell.holes import SEALS, USUAL_SEAL, holes
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "carpenters' rules and the geometry of the drawing"  # of every rule here, said after its reason
+
 THINNEST_M = 0.0015  # half of the thinnest sheet that can be bought
 LEAST_FALL_DEG = 1.0
 LEAST_HEADER = 0.85  # of the depth that its span wants
@@ -432,21 +434,3 @@ def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
     if refused:
         return WILL_NOT_BEND.found(f"{face.name} will not bend", says, (face.id,), number=number)
     return BENDS_TIGHT.found(f"{face.name} bends tight", says, (face.id,), number=number)
-
-
-RULES = (
-    *FAULTS.values(),
-    WILL_NOT_BEND,
-    BENDS_TIGHT,
-    LOOSE_CHANGE,
-    LAYERS_WRONG,
-    LAYER_NO_THICKNESS,
-    NO_SEAL,
-    HATCH_ONE_LINE,
-    NO_DRIP,
-    ROOF_HOLES,
-    BUTTERFLY,
-    ROOF_LEVEL,
-    HEADER_NO_ROOM,
-    LEAF_WRONG,
-)

@@ -18,6 +18,8 @@ from uncle_sled.core.studies.shell.screening import Check, roof_load_pa, screeni
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 
+SOURCE = "statics, NDS habit for softwood, Allen's sandwich theory"  # of every rule here, said after its reason
+
 SCREEN = "Screening only: sticks alone are reckoned, skins help none; local code and a licensed engineer decide."
 CLOSEST_M, STEP_M = 0.2, 0.005
 Made = tuple[tuple[Op, ...], str]
@@ -108,24 +110,6 @@ OF = {
     "roof-snow": ROOF_SNOW, "roof-sinks": ROOF_SOFT, "roof-person": ROOF_PERSON, "headers": HEADER, "floor": FLOOR, "loft": LOFT,
     "racking-along": RACKING, "racking-across": RACKING, "wind-parked": TIPS, "roof-uplift": PULLED, "screw": SCREW, "body-bolts": BOLTS,
 }  # fmt: skip
-RULES = (
-    RIDGE,
-    RIDGE_WEAK,
-    ROOF_SNOW,
-    ROOF_SOFT,
-    ROOF_PERSON,
-    HEADER,
-    FLOOR,
-    LOFT,
-    RACKING,
-    TIPS,
-    PULLED,
-    SCREW,
-    HATCH,
-    BOLTS,
-    ON_ROOF,
-    RUNG,
-)
 
 
 def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:

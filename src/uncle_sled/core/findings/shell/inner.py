@@ -15,6 +15,8 @@ from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "model house code for tiny houses; the local rule decides"  # of every rule here, said after its reason
+
 GUARD_M, GUARD_SHARE = 0.914, 0.5  # of a loft's open edge, or half of the height over it where that is less
 OVER_LOFT_M = 0.9  # to crawl and sit up half
 CAUTION = "Screening only: local code and a licensed engineer decide."
@@ -105,6 +107,3 @@ def _wanted_guard(s: Studied, id: str) -> float | None:
     if deck.low[0] < left + 0.02 and deck.high[0] > right - 0.02:
         return None
     return min(GUARD_M, GUARD_SHARE * over)
-
-
-RULES = (WALL_WRONG, LOFT_WRONG, NO_CLIMB, NO_GUARD, LOW_LOFT)

@@ -15,6 +15,8 @@ from uncle_sled.core.studies.shell.seams import seams, usual_seams
 from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.words import Words, upper_first
 
+SOURCE = "shop rules for seams and sections"  # of every rule here, said after its reason
+
 
 def _usual(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     made = usual_seams(s)
@@ -43,7 +45,6 @@ PANEL_WRONG = Rule(
     "panel-wrong", "mind", "Shell", "A sandwich panel that cannot be", "Bought panels neither bend nor lose more at their edges than they are wide.",
     why_none="Thinner panels, a smaller bevel, or another school for this face.",
 )  # fmt: skip
-RULES = (SEAM_OPEN, SEAMS_UNSAID, SPLIT_WRONG, PANEL_WRONG)
 
 
 def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -13,6 +13,8 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
 from uncle_sled.core.words import Words, upper_first
 
+SOURCE = "what was measured, against what was planned"  # of every rule here, said after its reason
+
 SQUARE_M, TOE_M, WIDTH_M = 0.010, 0.003, 0.010
 OLD_YEARS, TOO_OLD_YEARS = 6.0, 10.0
 CAUTION = "Screening only: a trailer workshop sees what a tape does not."
@@ -155,6 +157,3 @@ def _lining(s: Studied) -> Iterator[Finding]:
         wrong = why_not(one, s.build.shell, s.framed, library_of(s.facts.materials), whole)
         if wrong:
             yield RELINED_WRONG.found(f"The lining of the {one.face} cannot be so", wrong, ("reline", one.id))
-
-
-RULES = (IMPOSSIBLE, RACKED, TWISTED, UNEVEN, TOE, OLD_TYRES, STATE, TYPED_WRONG, ON_OLD, RELINED_WRONG)

@@ -20,6 +20,10 @@ from uncle_sled.core.studies.stow.reach import COOK_M, cook
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS, search
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = (
+    "statics; gas struts by their data; shop rules for drawers and beds"  # of every rule here, said after its reason
+)
+
 Made = tuple[tuple[Op, ...], str]
 STEP_M = 0.003  # boards come thicker by that
 THICKEST_M = 0.030
@@ -101,10 +105,6 @@ PULL_WEAK = Rule("pull-out-weak", "mind", "Stow", "Slides or a latch too weak fo
 LIFT_WEAK = Rule("lift-weak", "stop", "Stow", "Rope, pins or crank of a lifting bed that do not do", "Ropes at five times what they carry; nobody sleeps on a rope.", CAUTION, "Stronger ropes and pins, more parts to the rope (Built).")  # fmt: skip
 LIFT_FREE = Rule("lift-no-brake", "mind", "Stow", "A winch that does not hold by itself", "A ratchet alone slips while one looks for the pin.", CAUTION, "A winch with a brake.")  # fmt: skip
 COOK_STEPS = Rule("cook-steps", "note", "Stow", "Something of the kitchen that the cook cannot reach from one place", "A hot pan is not walked about with.", why_none="Move it beside the others.")  # fmt: skip
-RULES = (
-    CABINET_WRONG, FRONT_CUT, DRAWER_HITS, HATCH_FALLS, STRUT_HARD, STRUT_WRONG, STRUT_UNSAID, STRUT_ALONE, SECOND_UNSAID, BED_WEAK, PULL_TIPS, PULL_WEAK,
-    LIFT_WEAK, LIFT_FREE, COOK_STEPS,
-)  # fmt: skip
 
 
 def built_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -13,6 +13,8 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.clashes import MOST_MEASURED, Clash, clashes
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "volumes of what overlaps"  # of every rule here, said after its reason
+
 OUTSIDE_SHARE = 0.98
 MOST_TOLD, MOST_SORTED_OUT = 12, 200
 
@@ -196,16 +198,3 @@ def _clash(
 def _all_out(thing: Thing, clash: Clash) -> bool:
     size = thing.length.si * thing.width.si * thing.height.si
     return bool(clash.kind == "body" and clash.overlap_m3 >= OUTSIDE_SHARE * size)
-
-
-RULES = (
-    CLASH_MANY,
-    CLASH,
-    STANDS_OUTSIDE,
-    CLASH_BODY,
-    CLASH_OUTSIDE,
-    CLASH_WHEEL_BOX,
-    CLASH_WALL,
-    COVERS,
-    NO_ROOM_TO_OPEN,
-)

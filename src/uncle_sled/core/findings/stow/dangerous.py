@@ -19,6 +19,10 @@ from uncle_sled.core.studies.stow.free_places import free_places
 from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 
+SOURCE = (
+    "the usual habit with flames, gas and mains; licensed people decide"  # of every rule here, said after its reason
+)
+
 ALARM_M = (0.10, 0.12, 0.04)
 OVER_BED_M = 0.45  # over what one lies on, at the bed's head
 NOUGHT = Length(0.0)
@@ -188,6 +192,3 @@ def _finding(one: Danger, modes: str, words: Words) -> Finding:
     extra = (one.b,) if one.kind == "house" else ()
     severity: Severity | None = "mind" if one.kind == "no alarm, sealed" else None
     return BY_KIND[one.kind].found(upper_first(title), upper_first(says), (*where, *extra), severity=severity)
-
-
-RULES = tuple(dict.fromkeys(BY_KIND.values()))

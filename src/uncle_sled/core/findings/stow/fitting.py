@@ -27,6 +27,8 @@ from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.ways_out import least_m, second_way_missing, ways_out
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "layout practice for beds, aisles and ways out"  # of every rule here, said after its reason
+
 
 def fitting_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Who fits and how one gets about: judged again when the hand rests."""
@@ -342,23 +344,3 @@ def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: 
                 f"It {'lies' if kit.behind else 'is'} {kit_words(kit, words)}.",
                 (kit.id, *([kit.behind] if kit.behind else [])),
             )
-
-
-RULES = (
-    BED_UNDER,
-    *HEIGHTS.values(),
-    MODE_EMPTY,
-    MODE_STRAY,
-    SLEEPER_NO_BED,
-    BED_NARROW,
-    NO_SITTING_UP,
-    WAYS_NOT_DRAWN,
-    NO_SECOND_WAY_OUT,
-    NO_STANDING,
-    HATCH_LOW,
-    TOO_FEW_SEATS,
-    NO_PET_PLACE,
-    DOOR_TOO_SMALL,
-    AISLE_NARROW,
-    ARRIVAL_BURIED,
-)

@@ -17,6 +17,8 @@ from uncle_sled.core.studies.stow.restraints import WAY_WORDS, Restraint, restra
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "direct lashing, EN 12195-1, and cargo practice"  # of every rule here, said after its reason
+
 STRAP_KG, BOLT_KG = 250.0, 300.0  # working loads of a 25 mm strap with its ring, and of an M8 through framing
 WHY = "Design pulls of 1.0 g fore and aft, 0.8 g sideways, 1.0 g up; a vehicle aboard twice its mass."
 CAUTION = "Screening only: what flies in a stop can kill. Rings and straps hold what their makers say."
@@ -210,6 +212,3 @@ def held_words(s: Studied, id: str, words: Words) -> str:
     if least is None:
         return "held"
     return f"{words.kg(least.capacity_n / GRAVITY)} {WAY_WORDS[least.way]} against a pull of {words.kg(least.wanted_n / GRAVITY)}"
-
-
-RULES = (*HELD.values(), HELD_UNRATED, HELD_LOOSE, LATCH_OPENS)

@@ -11,11 +11,12 @@ from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.inner_doors import leaves_hit
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "plane geometry of a leaf that turns"  # of every rule here, said after its reason
+
 LEAF_HITS = Rule(
     "inner-door-hits", "mind", "Stow", "A door inside that swings into something", "It opens half, and somebody in a hurry does not get past.",
     why_none="Hang it the other way, let it open to the other side, make it slide, or move what stands there.",
 )  # fmt: skip
-RULES = (LEAF_HITS,)
 
 
 def inner_door_findings(s: Studied, words: Words) -> Iterator[Finding]:

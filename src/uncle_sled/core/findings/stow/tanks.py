@@ -12,6 +12,8 @@ from uncle_sled.core.geometry.vessel import outline_fault, vessel_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "volumes and moments of what the tanks hold"  # of every rule here, said after its reason
+
 TOL_M3 = 1e-6
 
 
@@ -169,6 +171,3 @@ def _equal_jugs(s: Studied, words: Words) -> Iterator[Finding]:
             greys,
             number=fresh - grey,
         )
-
-
-RULES = (TANK_OUTLINE, TANK_NEGATIVE, TANK_TOO_SMALL, LEVEL_ODD, GREY_SMALL)

@@ -17,6 +17,8 @@ from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.balance.sureness import weigh_first
 from uncle_sled.core.words import Words
 
+SOURCE = "the geometry of what is aboard"  # of every rule here, said after its reason
+
 FAR_TANK_M3, FAR_M = 0.040, 0.5
 GUESS_SHARE = 0.25
 Size = tuple[float, float, float]
@@ -170,6 +172,3 @@ def _guesses(s: Studied, words: Words) -> Iterator[Finding]:
                 (id,),
                 number=share,
             )
-
-
-RULES = (NO_SIZE, TANK_NO_VOLUME, NO_WEIGHT, TOO_BIG, TANK_FAR, GUESS_MATTERS)

@@ -18,6 +18,8 @@ from uncle_sled.core.studies.systems.of_the_build import the_gas
 from uncle_sled.core.studies.systems.sweat import sleepers
 from uncle_sled.core.words import Words, lower_first, upper_first
 
+SOURCE = "boiling of butane and propane; air for flames"  # of every rule here, said after its reason
+
 CAUTION = "Gas and flames are for licensed people where the law says so; makers' papers and local rules decide, not this flow."
 FUEL = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
 BESIDE_M = 0.03
@@ -60,7 +62,6 @@ LOCKER = Rule(
     "gas-locker", "mind", "Systems", "A cylinder's locker that is not said to drain outside, or a gas system without a detector", "Gas is heavier than air: it lies on the floor and finds a spark.", CAUTION,
     why_none="Tight to the inside, a hole in its floor to the outside; a detector low down.",
 )  # fmt: skip
-RULES = (GAS_SHORT, GAS_COLD, FLAME_AIR, NOT_SEALED, LOCKER, NO_SMOKE_ALARM)
 
 
 def _blank(s: Studied, fuel: str) -> bool:

@@ -25,6 +25,8 @@ from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
 from uncle_sled.core.wiring.rows import in_series, nominal_v
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "hourly balance of sun, loads and battery"  # of every rule here, said after its reason
+
 CAUTION = "Reckoned from typed watts and usual weather; batteries and mains are for those who know them."
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
 Made = tuple[tuple[Op, ...], str]
@@ -313,17 +315,3 @@ def _lead(s: Studied) -> Iterator[Finding]:
                 f"{thing.name} stands inside and is in no box that is vented outside.",
                 (thing.id,),
             )
-
-
-RULES = (
-    GOES_DARK,
-    STAY_UNKNOWN,
-    LOAD_UNKNOWN,
-    DRAWN_HARD,
-    STRING_HIGH,
-    CLIPS,
-    SHADED,
-    NO_CONTROLLER,
-    BANK_ODD,
-    LEAD_INSIDE,
-)

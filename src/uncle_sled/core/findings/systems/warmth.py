@@ -16,6 +16,8 @@ from uncle_sled.core.studies.systems.of_the_build import the_gains, the_losses, 
 from uncle_sled.core.studies.systems.sweat import Surface, fan_of
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "ISO 6946, Glaser's steady vapour"  # of every rule here, said after its reason
+
 Made = tuple[tuple[Op, ...], str]
 MOST_VENT_M3H = 90.0  # more is a draught nobody sleeps in
 THICKER_M = 0.02
@@ -148,17 +150,6 @@ NO_HEATER = Rule(
     "no-heater", "mind", "Systems", "A wished warmth and nothing aboard that warms", "It is as cold inside as outside by the small hours.", CAUTION,
     why_none="Add a heater from the catalogue, or say In hand what warms the room; or wish for less on Brief.",
 )  # fmt: skip
-RULES = (
-    HEATER_SMALL,
-    NO_HEATER,
-    HEATER_UNRATED,
-    WARMTH_UNKNOWN,
-    COOLER_SMALL,
-    SWEATS,
-    WET_INSIDE,
-    FAN_STARVED,
-    DUCT_FAST,
-)
 
 
 def _asked(s: Studied) -> bool:

@@ -14,6 +14,8 @@ from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
 from uncle_sled.core.wiring.appliances import figures_of
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "litres a day against what is aboard"  # of every rule here, said after its reason
+
 MOST_GROWN = 2.5
 CAUTION = "Drinking water wants tanks and hoses made for it."
 
@@ -74,7 +76,6 @@ NO_GREY = Rule(
     "no-grey", "mind", "Systems", "Water is used and nothing catches it", "What is used has to go somewhere, and not on the ground.",
     why_none="Add a grey tank or jug as large as what is used between two emptyings.",
 )  # fmt: skip
-RULES = (TANK_FREEZES, NO_GREY, WATER_SHORT, GREY_SHORT, UNVENTED, PIPES_FREEZE, DRAIN_FLAT, PUMP_WEAK)
 
 
 def _frost(s: Studied, words: Words) -> Iterator[Finding]:

@@ -16,6 +16,8 @@ from uncle_sled.core.wiring.wire_up import loose_of, wire_up_ops
 from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, NO_PLACE, Laid, Wired, wired_of
 from uncle_sled.core.words import Words, lower_first
 
+SOURCE = "ISO 10133 and NEC habit for conductors and fuses"  # of every rule here, said after its reason
+
 CAUTION = "Screening only: mains and batteries burn and kill; licensed people and local codes decide."
 Made = tuple[tuple[Op, ...], str]
 
@@ -501,7 +503,6 @@ BY_CODE = {
     rule.code: rule
     for rule in (AC_MEET, LIVE_PINS, LOOP, JOINED, UNFUSED, OVER_WIRE, FUSE_FAR, NO_MAIN, NO_RCD, NO_EARTH, BOND, PUMP, SOCKET, SHUNT, UNEVEN, POLARITY, COLD)
 }  # fmt: skip
-RULES = (*BY_CODE.values(), NO_SIZE, THIN, DROPS, START_FUSE, START_DROPS, NO_PLACE_SAID, LOOSE, NO_SOURCE)
 
 
 def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 from functools import lru_cache
 
 import msgspec
@@ -12,7 +11,7 @@ from uncle_sled.core.document.work import Tick
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.build.tasks import quantities
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.shipped import shipped
+from uncle_sled.core.tables import table
 
 
 class Check(msgspec.Struct, frozen=True):
@@ -33,12 +32,18 @@ class Checklist(msgspec.Struct, frozen=True):
         return sum(1 for one in self.lines if one.tick is not None)
 
 
+class Line(msgspec.Struct, frozen=True):
+    """A shipped line of a list, and what a build must have for it."""
+
+    list: str
+    line: str
+    when: str
+    says: str
+
+
 @lru_cache(maxsize=1)
-def _shipped() -> tuple[tuple[str, str, str, str], ...]:
-    return tuple(
-        (line["list"], line["line"], line["when"], line["says"])
-        for line in csv.DictReader(shipped("catalogue/checklists.csv").decode().splitlines())
-    )
+def _shipped() -> tuple[Line, ...]:
+    return table("catalogue/checklists.csv", Line)
 
 
 def has(build: Build, facts: Facts) -> set[str]:
@@ -72,7 +77,8 @@ def checklists(build: Build, facts: Facts) -> tuple[Checklist, ...]:
     here = has(build, facts)
     ticks = {one.id: one for one in build.work.ticks}
     lists: dict[str, list[Check]] = {}
-    for name, line, when, says in _shipped():
+    for one in _shipped():
+        name, line, when, says = one.list, one.line, one.when, one.says
         if when in here:
             id = slug(name, line)
             lists.setdefault(name, []).append(Check(id, says, False, ticks.get(id)))

@@ -6,14 +6,13 @@ share of the clock that is worked. Check: A 3, B 2 after A, C 4 after A, D 2 aft
 
 from __future__ import annotations
 
-import csv
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 import msgspec
 
 from uncle_sled.core.studies.build.tasks import Task
-from uncle_sled.shipped import shipped
+from uncle_sled.core.tables import table
 
 
 class Critical(msgspec.Struct, frozen=True):
@@ -39,10 +38,7 @@ class Trap(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def traps() -> tuple[Trap, ...]:
-    return tuple(
-        Trap(line["id"], line["before"], line["after"], line["why"])
-        for line in csv.DictReader(shipped("catalogue/traps.csv").decode().splitlines())
-    )
+    return table("catalogue/traps.csv", Trap)
 
 
 def loop_in(tasks: Sequence[Task]) -> tuple[str, ...]:

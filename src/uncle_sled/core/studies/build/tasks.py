@@ -6,7 +6,6 @@ are done: then the log's own ratio. Source: work notes; the table names its own.
 
 from __future__ import annotations
 
-import csv
 from functools import lru_cache
 
 import msgspec
@@ -19,7 +18,7 @@ from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
-from uncle_sled.shipped import shipped
+from uncle_sled.core.tables import table
 
 CURVED = 1.8
 LEARNT_FROM = 3  # tasks of a kind that are done
@@ -37,15 +36,15 @@ class Shipped(msgspec.Struct, frozen=True):
     high: float
     hands: int
     space: str
-    least_c: float | None
-    dry: bool
-    cure_h: float
-    floor_c: float | None
-    after: tuple[str, ...]
     lead: str
     needs: str
     source: str
-    least: tuple[str, ...]  # what it is the least for: to roll, to sleep
+    least_c: float | None = None
+    dry: bool = False
+    cure_h: float = 0.0
+    floor_c: float | None = None
+    after: tuple[str, ...] = ()
+    least: tuple[str, ...] = ()  # what it is the least for: to roll, to sleep
 
 
 class Task(msgspec.Struct, frozen=True):
@@ -92,34 +91,7 @@ class Task(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def shipped_tasks() -> tuple[Shipped, ...]:
-    def number(text: str) -> float | None:
-        return float(text) if text else None
-
-    made = []
-    for line in csv.DictReader(shipped("catalogue/tasks.csv").decode().splitlines()):
-        made.append(
-            Shipped(
-                line["id"],
-                line["name"],
-                line["kind"],
-                line["per"],
-                float(line["low"]),
-                float(line["likely"]),
-                float(line["high"]),
-                int(line["hands"]),
-                line["space"],
-                number(line["least_c"]),
-                line["dry"] == "yes",
-                float(line["cure_h"] or 0),
-                number(line["floor_c"]),
-                tuple(line["after"].split()),
-                line["lead"],
-                line["needs"],
-                line["source"],
-                tuple(line["least"].split()),
-            )
-        )
-    return tuple(made)
+    return table("catalogue/tasks.csv", Shipped)
 
 
 def quantities(build: Build, facts: Facts) -> dict[str, float]:

@@ -6,7 +6,6 @@ by the shipped table; where none is known it stays unknown and is counted as suc
 
 from __future__ import annotations
 
-import csv
 import math
 import re
 from functools import lru_cache
@@ -26,9 +25,9 @@ from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.systems.water import water_of
+from uncle_sled.core.tables import table
 from uncle_sled.core.wiring.wired import Wired, wired_of
 from uncle_sled.core.words import MILLIMETRES, Words
-from uncle_sled.shipped import shipped
 
 Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
 STAGES = ("rig", "frame", "skins", "openings", "systems", "fitting out", "finish")
@@ -86,20 +85,7 @@ class Line(msgspec.Struct, frozen=True):
 @lru_cache(maxsize=1)
 def prices() -> dict[str, Price]:
     """The shipped table by what it is of."""
-    made = {}
-    for line in csv.DictReader(shipped("catalogue/prices.csv").decode().splitlines()):
-        made[line["of"]] = Price(
-            line["of"],
-            line["heading"],
-            line["stage"],
-            line["shop"],
-            float(line["low"]),
-            float(line["likely"]),
-            float(line["high"]),
-            int(line["lead_days"]),
-            line["source"],
-        )
-    return made
+    return {one.of: one for one in table("catalogue/prices.csv", Price)}
 
 
 class _Draft(msgspec.Struct, frozen=True):

@@ -5,7 +5,6 @@ Source: shop notes, consumables by rule. Edges and areas come from the take-off.
 
 from __future__ import annotations
 
-import csv
 from functools import lru_cache
 
 import msgspec
@@ -15,9 +14,9 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
+from uncle_sled.core.tables import table
 from uncle_sled.core.units import FOOT_M
 from uncle_sled.core.words import Words
-from uncle_sled.shipped import shipped
 
 # What rules count by: in what, and its words.
 PER = {
@@ -61,12 +60,7 @@ class Used(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def shipped_rules() -> tuple[Rule, ...]:
-    made = []
-    for line in csv.DictReader(shipped("catalogue/consumables.csv").decode().splitlines()):
-        numbers = {name: float(line[name]) for name in ("rate", "pack", "price")}
-        words = {name: line[name] for name in ("id", "name", "per", "unit", "shop", "stage", "source")}
-        made.append(Rule(**words, **numbers))  # type: ignore[arg-type]
-    return tuple(made)
+    return table("catalogue/consumables.csv", Rule)
 
 
 def rules_of(cut: Cut) -> tuple[Rule, ...]:

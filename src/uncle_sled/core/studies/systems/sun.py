@@ -6,7 +6,6 @@ Hour by hour: Collares-Pereira and Rabl. How much comes down falls with the heig
 
 from __future__ import annotations
 
-import csv
 import math
 from functools import lru_cache
 
@@ -15,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.shipped import shipped
+from uncle_sled.core.tables import table
 
 Floats = NDArray[np.float64]
 SOLAR_KW_M2 = 1.367
@@ -46,16 +45,13 @@ class Place(msgspec.Struct, frozen=True):
 @lru_cache(1)
 def skies() -> tuple[Sky, ...]:
     """The shipped strings of weather: clear, mixed, dull."""
-    rows = csv.DictReader(shipped("catalogue/skies.csv").decode().splitlines())
-    return tuple(Sky(row["id"], row["name"], tuple(float(k) for k in row["days"].split())) for row in rows)
+    return table("catalogue/skies.csv", Sky)
 
 
 @lru_cache(1)
 def places() -> tuple[Place, ...]:
     """The shipped regions to pick a latitude from, north first."""
-    rows = csv.DictReader(shipped("catalogue/places.csv").decode().splitlines())
-    made = [Place(row["id"], row["name"], float(row["latitude_deg"])) for row in rows]
-    return tuple(sorted(made, key=lambda place: -place.latitude_deg))
+    return tuple(sorted(table("catalogue/places.csv", Place), key=lambda place: -place.latitude_deg))
 
 
 def declination_deg(day: int) -> float:

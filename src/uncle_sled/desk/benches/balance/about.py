@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.road_size import every_limit
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -33,10 +33,6 @@ ABOUT = About(
         View("Driving", "what driving does", "What a stop, a grade, a lean, a person on the tail and a tight bend do"),
     ),
     deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),
-    exports=(
-        Export("axle-order", "Order sheet for the axle as PDF…", "axle-order"),
-        Export("card-pdf", "Shop card of the balance as PDF…", "card-pdf"),
-    ),
     mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),
     shots=(
         Shot("5a-balance-axle", "Axle"),

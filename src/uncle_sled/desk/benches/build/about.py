@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -43,13 +43,6 @@ ABOUT = About(
         Deed("keep-ghost", "Keep what the dragged bar would do", "K", lambda bench: bench.keep()),
         Deed("add-lift", "Plan a lift", "P", lambda bench: bench.add_lift()),
         Deed("write-log", "Write into the log", "W", lambda bench: bench.write_log()),
-    ),
-    exports=(
-        Export("ics", "Calendar as iCalendar…", "ics"),
-        Export("today", "The next three for the shop wall as PDF…", "today"),
-        Export("crew-pdf", "Crew sheets of the lifts as PDF…", "crew-pdf"),
-        Export("checks-pdf", "Checklists as PDF…", "checks-pdf"),
-        Export("again-pdf", "What I would do again as PDF…", "again-pdf"),
     ),
     mouse=(
         "Drag a bar: what it would do is dashed; Keep (K), or click elsewhere",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def anything_to_cut(s: Studied) -> bool:
@@ -57,17 +57,6 @@ ABOUT = About(
         Deed("next-cut", "The next cut", ".", lambda bench: bench.step(1)),
         Deed("cut-before", "The cut before", ",", lambda bench: bench.step(-1)),
         Deed("rack-offcuts", "Offcuts worth keeping to the rack", "R", lambda bench: bench.keep_offcuts()),
-    ),
-    exports=(
-        Export("templates-pdf", "Templates at full size as PDF…", "templates-pdf"),
-        Export("router-dxf", "Templates for a router as DXF…", "router-dxf"),
-        Export("router-svg", "Templates for a router as SVG…", "router-svg"),
-        Export("set-pdf", "All working drawings as one PDF…", "set-pdf"),
-        Export("cut-pdf", "Sheets and bars with their cuts as PDF…", "cut-pdf"),
-        Export("labels-pdf", "Labels for the pieces as PDF…", "labels-pdf"),
-        Export("pieces", "Pieces as CSV…", "pieces"),
-        Export("buy-csv", "Shopping list as CSV…", "buy-csv"),
-        Export("buy-xlsx", "Shopping list as XLSX…", "buy-xlsx"),
     ),
     mouse=(
         "Point at a piece: it lights up on the body, and back; click: it stays lit",

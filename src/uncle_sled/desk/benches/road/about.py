@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -41,11 +41,6 @@ ABOUT = About(
         Deed("accept-tickets", "Accept what the tickets taught", "C", lambda bench: bench.accept()),
         Deed("add-wish", "Write down a wish", "W", lambda bench: bench.add_wish()),
         Deed("add-trip", "Write down a trip", "J", lambda bench: bench.add_trip()),
-    ),
-    exports=(
-        Export("data-sheet", "Data sheet for the office as PDF…", "data-sheet"),
-        Export("hand-over", "Customer's brief and hand-over as PDF…", "hand-over"),
-        Export("standing-pdf", "Blocks and levels as PDF…", "standing-pdf"),
     ),
     mouse=("Drills: drag the pointer or a thing; elsewhere numbers are typed, or come from a scale",),
     shots=(Shot("10-road-taught", "Taught"),),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.screening import screening
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -71,13 +71,6 @@ ABOUT = About(
         Deed("cut-in", "Cut in an opening", "C", lambda bench: bench.cut_menu()),
         Deed("close-up", "Close up the chosen opening", "Shift+Delete", lambda bench: bench.close_up()),
         Deed("add-point", "Add a point to the profile", "P", lambda bench: bench.sheet.add_point()),
-    ),
-    exports=(
-        Export("model-pdf", "Paper model of the body as PDF…", "model-pdf"),
-        Export("stl", "Body and things in three dimensions as STL…", "stl"),
-        Export("framing-pdf", "Framing drawings as PDF…", "framing-pdf"),
-        Export("framing-svg", "Framing drawings as SVG…", "framing-svg"),
-        Export("dxf", "Faces laid flat as DXF…", "dxf"),
     ),
     mouse=(
         "Drag a blue diamond of the profile, or its handles; Shift breaks them, Ctrl: free",

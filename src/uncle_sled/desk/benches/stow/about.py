@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.restraints import restraints
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -50,10 +50,6 @@ ABOUT = About(
         Deed("turn", "Turn a quarter", "T", lambda bench: bench.turn()),
         Deed("copy", "Copy", "Ctrl+D", lambda bench: bench.copy()),
         Deed("delete", "Delete", "Delete", lambda bench: bench.delete()),
-    ),
-    exports=(
-        Export("gauges", "Gauge strips of the tanks as PDF…", "gauges"),
-        Export("things-csv", "All things as CSV…", "things"),
     ),
     mouse=(
         "Drag a thing: it snaps; Ctrl: free; type a number: exact",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.wiring.wired import wired_of
-from uncle_sled.desk.benches.about import About, Deed, Export, Shot, View
+from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
@@ -75,11 +75,6 @@ ABOUT = About(
         Deed("wire-up", "Wire up what is loose", "W", lambda bench: bench.wire_up()),
         Deed("add-load", "Add a load that is no thing", "A", lambda bench: bench.add_load()),
         Deed("take-off", "Take off the chosen wire, device or load", "Delete", lambda bench: bench.take_off()),
-    ),
-    exports=(
-        Export("wiring-pdf", "Wiring: diagram, connections, labels as PDF…", "wiring-pdf"),
-        Export("wiring-svg", "Wiring diagram as SVG…", "wiring-svg"),
-        Export("comfort", "Water, gas, warmth and sweat as PDF…", "comfort"),
     ),
     mouse=(
         "Drag a wire to bend it; double-click a bend: it goes; Ctrl: free",

@@ -1,0 +1,370 @@
+"""Every kind of file that a build can be exported to: one record each, with its words, its stop and what writes it.
+
+The window's menus, the list of all exports, the finder and the command line read this table; a writer loads what it needs
+when it is first asked.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from datetime import date
+
+import msgspec
+
+from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.errors import FileError, GeometryError
+from uncle_sled.core.findings.finding import Finding
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.slow import Tell, nobody
+from uncle_sled.core.words import Words
+
+NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."
+NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
+NOTHING_TO_BUY = "There is nothing to buy yet: nothing is drawn."
+MOST_PAGES = 1200
+
+
+class Asked(msgspec.Struct, frozen=True):
+    """What a writer is given. ids, paper: of templates; day: of writing, year-month-day."""
+
+    s: Studied
+    name: str
+    found: tuple[Finding, ...] = ()
+    ids: tuple[str, ...] = ()
+    paper: str = ""
+    tell: Tell = nobody
+    day: str = ""
+
+    @property
+    def words(self) -> Words:
+        return Words(self.s.build.brief.reading.shown())
+
+    @property
+    def american(self) -> bool:
+        return self.s.build.brief.region == "North American"
+
+
+Written = bytes | tuple[Page, ...]  # pages are written as PDF or SVG by the kind's ending
+
+
+class Export(msgspec.Struct, frozen=True):
+    """One kind of file. what: its line in lists; what_for: who wants it; menu: its line under Export of a stop, "": what.
+
+    heavy: drawn by the helper, with Stop.
+    """
+
+    kind: str
+    ending: str
+    what: str
+    what_for: str
+    write: Callable[[Asked], Written]
+    stop: str = ""
+    menu: str = ""
+    heavy: bool = False
+
+    @property
+    def title(self) -> str:
+        return f"{self.menu or self.what}…"
+
+
+def _some(pages: Iterable[Page] | None, missing: str) -> tuple[Page, ...]:
+    """Raises: FileError: there are none."""
+    made = tuple(pages or ())
+    if not made:
+        raise FileError(missing)
+    return made
+
+
+def _body(asked: Asked) -> Studied:
+    if asked.s.framed.body is None:
+        raise FileError(NO_BODY)
+    return asked.s
+
+
+# balance
+def _sheet(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
+
+    return (balance_sheet(asked.s, asked.found, asked.name, asked.day),)
+
+
+def _masses(asked: Asked) -> Written:
+    from uncle_sled.exchange.case_list import csv_text
+
+    return csv_text(asked.s).encode()
+
+
+def _axle(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.balance.axle_order import axle_order
+
+    order = axle_order(asked.s, asked.name, asked.day)
+    return _some((order,) if order is not None else (), "There is no axle to order yet: a ball, an axle and something to carry are wanted first.")  # fmt: skip
+
+
+def _card(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.shop_card import shop_card
+
+    return (shop_card("Balance", asked.s, asked.found, asked.name, asked.day),)
+
+
+# the body
+def _framing(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
+
+    return framing_sheets(_body(asked), asked.name, asked.day)
+
+
+def _laid(asked: Asked) -> Written:
+    from uncle_sled.exchange.dxf import dxf_bytes
+
+    return dxf_bytes(_body(asked))
+
+
+def _solid(asked: Asked) -> Written:
+    from uncle_sled.exchange.solid_stl import stl_bytes
+
+    return stl_bytes(_body(asked))
+
+
+def _model(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.shell.paper_model import paper_model
+
+    pages = paper_model(_body(asked), asked.name, asked.day, asked.american)
+    return _some(pages, "The body is too large for a paper model at 1 : 100.")
+
+
+# things
+def _gauges(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips
+
+    pages = gauge_strips(asked.s, asked.name, asked.day)
+    return _some(pages, "No tank has a size and a volume yet; type them in In hand on the Stow stop.")
+
+
+def _things(asked: Asked) -> Written:
+    from uncle_sled.core.document.catalogue_line import csv_text
+
+    return csv_text(asked.s.build.stow.things).encode()
+
+
+# systems
+def _wiring(asked: Asked) -> tuple[Page, ...]:
+    from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
+
+    pages = wiring_sheets(asked.s, asked.name, asked.day)
+    return _some(pages, "Nothing is wired yet; Wire it up on the Systems stop joins what is aboard.")
+
+
+def _diagram(asked: Asked) -> Written:
+    return _wiring(asked)[:1]
+
+
+def _comfort(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
+
+    pages = comfort_sheets(asked.s, asked.name, asked.day)
+    return _some(pages, "Nothing is known of water, gas or warmth yet; the Systems stop says what is wanted.")
+
+
+# cutting and buying
+def _cuts(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
+    from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
+
+    return _some(cut_sheets(asked.s, asked.name, asked.day), NOTHING_TO_CUT)
+
+
+def _labels(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.cut.labels import label_pages
+    from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
+
+    return _some(label_pages(asked.s, asked.name, asked.day), NOTHING_TO_CUT)
+
+
+def _pieces(asked: Asked) -> Written:
+    from uncle_sled.exchange.pieces_list import pieces_csv
+
+    return pieces_csv(asked.s).encode()
+
+
+def _lines(asked: Asked):  # type: ignore[no-untyped-def]
+    from uncle_sled.core.studies.cut.buying import lines_of
+    from uncle_sled.core.studies.cut.of_the_build import plan_of
+
+    return _some(lines_of(asked.s, plan_of(asked.s.build, asked.s.facts)), NOTHING_TO_BUY)  # type: ignore[arg-type]
+
+
+def _buy_csv(asked: Asked) -> Written:
+    from uncle_sled.exchange.buy_list import buy_csv
+
+    return buy_csv(_lines(asked)).encode()
+
+
+def _buy_xlsx(asked: Asked) -> Written:
+    from uncle_sled.exchange.buy_list import buy_xlsx
+
+    return buy_xlsx(_lines(asked))
+
+
+def _templates(asked: Asked) -> Written:
+    return template_pages(asked.s, asked.name, asked.day, asked.ids, asked.paper, asked.tell)
+
+
+def _router(asked: Asked, ending: str) -> bytes:
+    from uncle_sled.core.drawing.cut.templates import templates_of
+    from uncle_sled.exchange.router import router_dxf, router_svg
+
+    templates = templates_of(asked.s)
+    if not templates:
+        raise FileError(NO_TEMPLATES)
+    return router_dxf(templates) if ending == "dxf" else router_svg(templates)
+
+
+def _router_dxf(asked: Asked) -> Written:
+    return _router(asked, "dxf")
+
+
+def _router_svg(asked: Asked) -> Written:
+    return _router(asked, "svg")
+
+
+def _set(asked: Asked) -> Written:
+    from uncle_sled.exchange.drawing_set import drawing_set
+
+    pages = drawing_set(asked.s, asked.name, asked.day, asked.tell)
+    return _some(pages, "There is nothing to draw yet: a frame with an axle, or a body, is wanted first.")
+
+
+# the work
+def _calendar(asked: Asked) -> Written:
+    from uncle_sled.core.studies.build.schedule import schedule_of
+    from uncle_sled.exchange.ics import ics_bytes
+
+    schedule = schedule_of(asked.s.build, asked.s.facts)
+    return ics_bytes(schedule, asked.name, date.fromisoformat(asked.day), asked.words)
+
+
+def _today(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.today_card import today_pages
+    from uncle_sled.core.studies.build.schedule import schedule_of
+
+    pages = today_pages(schedule_of(asked.s.build, asked.s.facts), asked.words, asked.american, asked.name)
+    return _some(pages, "There is nothing to be done next: nothing is drawn, or all of it is done.")
+
+
+def _crew(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.lift_sheet import crew_pages
+    from uncle_sled.core.studies.build.lifting import lifts_of
+
+    pages = crew_pages(lifts_of(asked.s), asked.words, asked.american, asked.name, asked.day)
+    return _some(pages, "No lift is planned yet; add one on the Build stop.")
+
+
+def _checks(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.paper import checklist_pages
+    from uncle_sled.core.studies.build.checklists import checklists
+
+    pages = checklist_pages(checklists(asked.s.build, asked.s.facts), asked.american, _whose(asked))
+    return _some(pages, "No checklist has a line for this build yet.")
+
+
+def _again(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.paper import again_pages
+    from uncle_sled.core.studies.build.log import again_of
+
+    pages = again_pages(again_of(asked.s), asked.words, asked.american, _whose(asked))
+    return _some(pages, "Nothing was measured, decided or wished for yet; write it in the log on the Build stop.")
+
+
+def _whose(asked: Asked) -> str:
+    return f"{asked.name}, {asked.s.build.name}, {asked.day}"
+
+
+# the road
+def _data_sheet(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.road.papers import data_sheet
+
+    return data_sheet(asked.s, asked.name, asked.day)
+
+
+def _hand_over(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.road.papers import hand_over
+
+    return hand_over(asked.s, asked.name, asked.day)
+
+
+def _standing(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.road.papers import standing_pages
+    from uncle_sled.core.studies.road.standing import stands
+
+    pages = standing_pages(stands(asked.s), asked.s, asked.name, asked.day)
+    return _some(pages, "There is no body to stand on blocks yet: draw one on Shell.")
+
+
+_ALL = (
+    Export("pdf", "pdf", "Balance sheet as PDF", "the wall of the shop, and whoever tows it", _sheet),
+    Export("svg", "svg", "Balance sheet as SVG", "to draw on, or for the web", _sheet),
+    Export("csv", "csv", "Every mass as CSV", "a spreadsheet of one's own", _masses),
+    Export("framing-pdf", "pdf", "Framing drawings as PDF, a page a face", "who frames the body", _framing, "Shell", "Framing drawings as PDF"),
+    Export("framing-svg", "svg", "Framing drawings as SVG, one below the other", "to draw on", _framing, "Shell", "Framing drawings as SVG"),
+    Export("dxf", "dxf", "Faces laid flat at full size as DXF", "a saw, or another drawing program", _laid, "Shell", "Faces laid flat as DXF"),
+    Export("axle-order", "pdf", "Order sheet for the axle as PDF", "who makes the axle", _axle, "Balance"),
+    Export("wiring-pdf", "pdf", "Wiring as PDF: diagram, every connection, labels", "who wires it, and who looks it over", _wiring, "Systems", "Wiring: diagram, connections, labels as PDF"),
+    Export("wiring-svg", "svg", "Wiring diagram as SVG", "to draw on", _diagram, "Systems"),
+    Export("comfort", "pdf", "Water, gas, warmth and sweat as PDF, a page each", "who fits water, gas and heat", _comfort, "Systems", "Water, gas, warmth and sweat as PDF"),
+    Export("gauges", "pdf", "Gauge strips of the tanks at full size as PDF", "stuck beside the tanks", _gauges, "Stow", "Gauge strips of the tanks as PDF"),
+    Export("cut-pdf", "pdf", "Sheets and bars with their cuts as PDF", "at the saw", _cuts, "Cut"),
+    Export("labels-pdf", "pdf", "Labels for the pieces as PDF, with the jig for slanted boards", "on the pieces", _labels, "Cut", "Labels for the pieces as PDF"),
+    Export("buy-csv", "csv", "Shopping list as CSV", "a spreadsheet of one's own", _buy_csv, "Cut"),
+    Export("buy-xlsx", "xlsx", "Shopping list as XLSX, a sheet a shop", "at the shops", _buy_xlsx, "Cut", "Shopping list as XLSX"),
+    Export("pieces", "csv", "Sticks and sheets to cut as CSV, for the command that lays them out", "the command that lays pieces out", _pieces, "Cut", "Pieces as CSV"),
+    Export("today", "pdf", "The next three things in large type for the shop wall, PDF", "the wall of the shop", _today, "Build", "The next three for the shop wall as PDF"),
+    Export("ics", "ics", "Calendar of the work as iCalendar", "a calendar", _calendar, "Build", "Calendar as iCalendar"),
+    Export("crew-pdf", "pdf", "Crew sheets of the lifts as PDF, a page a lift", "those who lift", _crew, "Build", "Crew sheets of the lifts as PDF"),
+    Export("checks-pdf", "pdf", "Checklists as PDF", "at the trailer", _checks, "Build"),
+    Export("again-pdf", "pdf", "What I would do again, from what was measured, as PDF", "the next build", _again, "Build", "What I would do again as PDF"),
+    Export("data-sheet", "pdf", "Data sheet for the office as PDF", "the licensing office", _data_sheet, "Road"),
+    Export("hand-over", "pdf", "Customer's brief and hand-over as PDF", "the customer", _hand_over, "Road"),
+    Export("standing-pdf", "pdf", "Blocks and levels as PDF", "who sets it on blocks", _standing, "Road"),
+    Export("templates-pdf", "pdf", "Templates of sides, inner panels, tubes and jigs at full size over many sheets, PDF", "paper on plywood, with a print that is true", _templates, "Cut", "Templates at full size as PDF", True),
+    Export("router-dxf", "dxf", "Templates with a layer a tool for a router, DXF", "a router or laser", _router_dxf, "Cut", "Templates for a router as DXF"),
+    Export("router-svg", "svg", "Templates at full size for a router, SVG", "a router or laser", _router_svg, "Cut", "Templates for a router as SVG"),
+    Export("set-pdf", "pdf", "All working drawings as one PDF with contents, numbers and revision", "everybody in the shop", _set, "Cut", "All working drawings as one PDF", True),
+    Export("model-pdf", "pdf", "Paper model of the body with tabs, PDF", "to hold before building", _model, "Shell", "Paper model of the body as PDF"),
+    Export("stl", "stl", "Body and things in three dimensions as STL", "a three-dimensional viewer or printer", _solid, "Shell"),
+    Export("card-pdf", "pdf", "Shop card: the balance in type that is read from two metres, PDF", "to read from across the shop", _card, "Balance", "Shop card of the balance as PDF"),
+    Export("things", "csv", "All things as a catalogue that can be brought in again, CSV", "another build", _things, "Stow", "All things as CSV"),
+)  # fmt: skip
+EXPORTS: dict[str, Export] = {one.kind: one for one in _ALL}
+
+
+def exports_of(stop: str) -> tuple[Export, ...]:
+    """What a stop can write."""
+    return tuple(one for one in _ALL if one.stop == stop)
+
+
+def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody) -> tuple[Page, ...]:  # fmt: skip
+    """Templates over many sheets: those named, else sides, inner panels, tubes and jigs (boards by themselves, on Cut).
+
+    Raises: FileError: there is none, or no such paper, or it takes too many sheets.
+    """
+    from uncle_sled.core.drawing.cut.templates import templates_of
+    from uncle_sled.core.drawing.cut.tiles import PAPERS, tile_pages
+
+    chosen = paper or ("Letter" if s.build.brief.region == "North American" else "A4")
+    if chosen not in PAPERS:
+        raise FileError(f"There is no paper “{chosen}”; {', '.join(PAPERS)} would be right.")
+    made = [one for one in templates_of(s) if (one.id in ids if ids else one.kind != "board")]
+    if not made:
+        raise FileError(NO_TEMPLATES)
+    pages: list[Page] = []
+    try:
+        for at, one in enumerate(made):
+            tell(0.9 * at / len(made), f"drawing {one.name}, {at + 1} of {len(made)}")
+            note = f"{name}, {s.build.name}, {today}" + (f"; {one.side}" if one.side else "")
+            pages += tile_pages(one.drawn, one.title, note, PAPERS[chosen])
+            if len(pages) > MOST_PAGES:
+                raise FileError(f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right.")  # fmt: skip
+    except GeometryError as fault:
+        raise FileError(Words(s.build.brief.reading.shown()).told(str(fault))) from None
+    return tuple(pages)

@@ -113,6 +113,8 @@ def _parser() -> argparse.ArgumentParser:
     verb.set_defaults(run=_stand_in)
     verb = verbs.add_parser("codes", help="every finding's code, its stop and what is tried for it, as a table")
     verb.set_defaults(run=_codes)
+    verb = verbs.add_parser("fields", help="every field of a file: what it is, as what it is kept, what is usual")
+    verb.set_defaults(run=_fields)
     verb = verbs.add_parser("man", help="the manual page, for man -l")
     verb.set_defaults(run=_man)
     verb = verbs.add_parser("install-desktop", help="make the desktop know the application, its icon and .sled files")
@@ -310,6 +312,13 @@ def _desk(args: argparse.Namespace) -> int:
             f"The application needs PySide6 and its system libraries, and they are not all here ({fault}). `./sled` installs them."
         ) from None
     return run(args.file)
+
+
+def _fields(_: argparse.Namespace) -> int:
+    from uncle_sled.exchange.field_table import field_table
+
+    print(field_table(), end="")
+    return OK
 
 
 def _codes(_: argparse.Namespace) -> int:

@@ -15,7 +15,8 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.exchange import sled_file
-from uncle_sled.exchange.export import KINDS, export_bytes
+from uncle_sled.exchange.export import export_bytes
+from uncle_sled.exchange.exports import EXPORTS
 from uncle_sled.exchange.report import report
 
 
@@ -123,7 +124,7 @@ def test_from_nothing_to_papers(walked, tmp_path) -> None:
     assert len(session.history.done) > start
     s = study(session.build, session.facts)
     written, refused = [], {}
-    for kind in KINDS:
+    for kind in EXPORTS:
         try:
             data = export_bytes(kind, session.project.name, s, ())
         except FileError as fault:

@@ -11,7 +11,8 @@ from msgspec.structs import replace
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange.demos import demo
-from uncle_sled.exchange.export import KINDS, write_file
+from uncle_sled.exchange.export import write_file
+from uncle_sled.exchange.exports import EXPORTS
 from uncle_sled.exchange.file_names import MOST_BYTES, file_stem, suggested
 
 
@@ -52,7 +53,7 @@ def test_a_file_is_called_by_what_is_in_it_and_no_two_kinds_alike(tmp_path) -> N
     assert suggested(own, "x", "pdf", "pdf") == tmp_path / "my build.pdf"
     assert suggested(own, "x", "axle-order", "pdf") == tmp_path / "my build-axle-order.pdf"
     assert suggested(own, "x", "Stow", "png") == tmp_path / "my build-stow.png"
-    names = [suggested(own, "x", kind, ending) for kind, (ending, _) in KINDS.items()]
+    names = [suggested(own, "x", kind, one.ending) for kind, one in EXPORTS.items()]
     assert len(set(names)) == len(names)
 
 

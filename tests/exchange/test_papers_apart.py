@@ -26,7 +26,8 @@ from uncle_sled.core.geometry.laid import laid_title
 from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import pdf
 from uncle_sled.exchange.demos import demo
-from uncle_sled.exchange.export import KINDS, export_bytes
+from uncle_sled.exchange.export import export_bytes
+from uncle_sled.exchange.exports import EXPORTS
 from uncle_sled.exchange.report import report
 
 TOUCH = 0.5  # points
@@ -83,8 +84,8 @@ def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
     s = study(apply(project.build, [set_to("brief.reading", reading)]), project.facts)
     found, pages, refused = findings(s), [], set()
     monkeypatch.setattr(pdf, "pdf_bytes", lambda *made, **_: pages.extend(made) or b"")
-    for kind, (suffix, _) in KINDS.items():
-        if suffix == "pdf":
+    for kind, one in EXPORTS.items():
+        if one.ending == "pdf":
             try:
                 export_bytes(kind, project.name, s, found)
             except FileError as error:

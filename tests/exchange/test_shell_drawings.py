@@ -21,7 +21,8 @@ from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.dxf import dxf_bytes
-from uncle_sled.exchange.export import KINDS, export_bytes
+from uncle_sled.exchange.export import export_bytes
+from uncle_sled.exchange.exports import EXPORTS
 from uncle_sled.exchange.report import report
 
 
@@ -86,9 +87,9 @@ def test_a_school_has_its_own_layers_in_the_dxf():
     assert len(space.query('LWPOLYLINE[layer=="SECTIONS"]')) == len(sections_of(orchard).sections) > 7
 
 
-@pytest.mark.parametrize("kind", list(KINDS))
+@pytest.mark.parametrize("kind", list(EXPORTS))
 def test_every_kind_is_written_and_a_body_is_asked_for(kind, tmp_path, capsys):
-    out = tmp_path / f"x.{KINDS[kind][0]}"
+    out = tmp_path / f"x.{EXPORTS[kind].ending}"
     assert main(["export", "marsh-heron", "--to", kind, "--out", str(out)]) == 0 and out.stat().st_size > 500
     sled_file.save(empty_project(), tmp_path / "e.sled")
     code = main(["export", str(tmp_path / "e.sled"), "--to", kind, "--out", str(tmp_path / "e")])

@@ -43,7 +43,8 @@ from uncle_sled.core.slow import nobody
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.drawing_set import drawing_set, mark_of, printed_ops, sheets_of
-from uncle_sled.exchange.export import HEAVY, KINDS, WHAT_FOR, export_bytes, export_job, template_pages
+from uncle_sled.exchange.export import export_bytes, export_job
+from uncle_sled.exchange.exports import EXPORTS, template_pages
 from uncle_sled.exchange.pdf import pdf_bytes
 from uncle_sled.exchange.router import LAYERS, router_dxf, router_svg
 from uncle_sled.exchange.solid_stl import stl_bytes
@@ -228,11 +229,11 @@ def test_an_empty_build_is_told_what_is_wanted_and_a_demo_is_written(kind) -> No
         assert len(str(fault.value)) > 25
     written = export_bytes(kind, "Dark Sky", studied("dark-sky"), ())
     assert len(written) > 500 and written[:4] in (b"%PDF", b"  0\n", b"<?xm", b"body")
-    assert WHAT_FOR[kind]
+    assert EXPORTS[kind].what_for
 
 
 def test_what_each_export_is_for_is_said() -> None:
-    assert set(WHAT_FOR) == set(KINDS) and set(HEAVY) <= set(KINDS)
+    assert all(one.what and one.what_for and one.ending for one in EXPORTS.values())
 
 
 def test_one_template_on_other_paper_and_a_job_that_can_be_stopped() -> None:

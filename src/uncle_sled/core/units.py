@@ -260,6 +260,8 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
         places = 4  # a wall of 1.5 mm is not one of 2
     if places is None and unit == "mm" and abs(value) < 10 and abs(value - round(value)) > 0.02:
         return f"{figures(value, 2)} mm"
+    if places is None and 0 < abs(value) < SMALL.get(unit, 0.0):
+        return f"{figures(value, 2 if SMALL[unit] == 1 else 3)} {SIGNS.get(unit, unit)}"  # 27 g of screws are not 0 kg
     if places is None and unit in PLACES:
         places = 0 if unit in ("kg", "lb", "L", "gal") and abs(value) >= 100 else PLACES[unit]
     if places is None:
@@ -278,6 +280,10 @@ PLACES = {
 }  # fmt: skip
 
 
+# What is under so much is told to its figures, not to the decimals of the trade.
+SMALL = {"kg": 1.0, "lb": 1.0, "L": 1.0, "gal": 1.0, "W": 10.0, "psi": 10.0}
+
+
 def figures(value: float, many: int = 4) -> str:
     """A number to so many figures, never in powers of ten and without noughts that say nothing."""
     if value == 0:
@@ -287,11 +293,11 @@ def figures(value: float, many: int = 4) -> str:
 
 
 def inches(metres: float) -> str:
-    """Inches to a sixteenth; what is thinner than a tenth, and no sixteenth, in thousandths."""
+    """Inches to a sixteenth, under one inch to a thirty-second; what is thinner than a tenth in thousandths."""
     value = metres / INCH_M
-    if abs(value) < 0.1 and abs(value * 16 - round(value * 16)) > 0.02:
-        return f'{_decimals(value, 3)}"'
-    return f'{_sixteenths(value)}"'
+    parts = 32 if abs(value) < 1 else 16
+    near = abs(value * parts - round(value * parts)) <= 0.02 and (round(value * parts) != 0 or abs(value) < 0.0005)
+    return f'{_decimals(value, 3)}"' if abs(value) < 0.1 and not near else f'{_fractions(value, parts)}"'
 
 
 def plain_number(value: float) -> str:
@@ -329,13 +335,13 @@ def shop_measure(metres: float, shown: Shown) -> str:
     return feet_inches(metres) if shown.length == "ft-in" else inches(metres)
 
 
-def _sixteenths(inches: float) -> str:
-    whole, rest = divmod(round(abs(inches) * 16), 16)
+def _fractions(inches: float, parts: int) -> str:
+    whole, rest = divmod(round(abs(inches) * parts), parts)
     sign = "−" if inches < 0 and (whole or rest) else ""
     if not rest:
         return f"{sign}{whole}"
-    by = math.gcd(rest, 16)
-    return f"{sign}{f'{whole} ' if whole else ''}{rest // by}/{16 // by}"
+    by = math.gcd(rest, parts)
+    return f"{sign}{f'{whole} ' if whole else ''}{rest // by}/{parts // by}"
 
 
 _METRIC_SIZE = re.compile(r"(\d+(?:\.\d+)?) (mm|m|L|kg)\b")

@@ -8,13 +8,13 @@ import msgspec
 
 from uncle_sled.core.units import (
     FOOT_M,
-    INCH_M,
     MILE_KM,
     POUND_FORCE_N,
     Shown,
     distance,
     fine_weight,
     in_units,
+    inches,
     kept_text,
     plain_number,
     shop_measure,
@@ -24,7 +24,11 @@ from uncle_sled.core.units import (
 )
 
 MILLIMETRES = re.compile(r"(\d+(?:\.\d+)?(?: x \d+(?:\.\d+)?)*) mm\b")
-THIN_M = 0.0025  # under this a sixteenth says too little
+# Planed softwood by its two sides [mm], and what it is sold as where inches are spoken: smaller than its name.
+NOMINAL_STICKS = {
+    (19, 38): "1×2", (19, 64): "1×3", (19, 89): "1×4", (19, 140): "1×6", (38, 38): "2×2", (38, 64): "2×3", (38, 89): "2×4",
+    (38, 140): "2×6", (38, 184): "2×8", (38, 235): "2×10", (38, 286): "2×12", (89, 89): "4×4",
+}  # fmt: skip
 
 
 class Words(msgspec.Struct, frozen=True):
@@ -62,13 +66,19 @@ class Words(msgspec.Struct, frozen=True):
         """A thickness or a stick's side: millimetres, or inches with fractions; thin sheet metal in thousandths."""
         if not self.shown.imperial:
             return f"{plain_number(round(metres * 1000, 1))} mm"
-        return f'{metres / INCH_M:.3f}"' if 0 < abs(metres) < THIN_M else self.m(metres)
+        return inches(metres)
 
     def material(self, label: str) -> str:
         """A material as pieces call it, its millimetres in the builder's units."""
         if not self.shown.imperial:
             return label
-        return MILLIMETRES.sub(lambda found: " × ".join(self.thick(float(one) / 1000) for one in found[1].split(" x ")), label)  # fmt: skip
+        return MILLIMETRES.sub(lambda found: self._sold([float(one) for one in found[1].split(" x ")]), label)
+
+    def _sold(self, sizes_mm: list[float]) -> str:
+        """Sides in inches; a stick that has a name in the trade by that, its true size beside it."""
+        true = " × ".join(self.thick(one / 1000) for one in sizes_mm)
+        name = NOMINAL_STICKS.get((round(min(sizes_mm)), round(max(sizes_mm)))) if len(sizes_mm) == 2 else None
+        return f"{name} ({true})" if name else true
 
     def m2(self, square_metres: float, places: int = 1) -> str:
         """An area, in square metres or square feet."""

@@ -9,45 +9,24 @@ from typing import Any, get_args
 import msgspec
 
 from uncle_sled.core import units
-from uncle_sled.core.document.bounds import STRANGE, beyond
+from uncle_sled.core.document.bounds import STRANGE, beyond, fields_of
+from uncle_sled.core.document.field import Field, field_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
-from uncle_sled.core.document.rig import Source
 from uncle_sled.core.document.roles import FIGURES_DRAWN, ROLES, Role, at_odds
-from uncle_sled.core.document.stow import Clear, Contents, Figures, Kind, Side, State, Tank, TankShape, Thing, Unit
+from uncle_sled.core.document.stow import Clear, Figures, Side, State, Tank, Thing
 from uncle_sled.core.errors import EntryError
 
-FIGURES = ("power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day")
-ELECTRIC = (
-    "amps",
-    "duty",
-    "surge",
-    "start_s",
-    "amp_hours",
-    "depth",
-    "limit_a",
-    "idle_w",
-    "voc_v",
-    "beta_pct_k",
-    "most_v",
-    "tilt_deg",
-    "azimuth_deg",
-    "heat_w",
-    "cool_w",
-    "flow_l_min",
-)
-# Figures that are one of a few words, with what stands where nothing is said.
-WORDS = {"unit": "", "current": "", "when": "any", "chemistry": ""}
+FIELDS = tuple(field_of(Figures, one.name) for one in fields_of(Figures))
+FIGURES = tuple(one.name for one in FIELDS if one.kind is float)  # numbers, in the unit that their name ends on
+WORDS = {
+    one.name: str(one.usual) for one in FIELDS if one.choices
+}  # one of a few, with what stands where nothing is said
+TICKS = tuple(one.name for one in FIELDS if one.kind is bool)
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
     "outside", "cargo", "roles", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "flued", "vents_gas", "fumes", "near", "figure",
-    *WORDS, *ELECTRIC, "must_run", "cold_cut",
+    *WORDS, *TICKS,
 )  # fmt: skip
-ALLOWED: dict[str, tuple[str, ...]] = {
-    "unit": get_args(Unit),
-    "current": ("", "DC", "AC"),
-    "when": ("any", "day", "night"),
-    "chemistry": ("", "LFP", "AGM", "lead"),
-}
 NEEDED = ("name", "length", "width", "height", "mass")
 MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "mass", "volume": "volume"}
 BARE = {"length": "mm", "mass": "kg", "volume": "l"}
@@ -55,8 +34,11 @@ YES = {"yes", "y", "true", "1", "x", "ja", "oui"}
 MOST = {"length": 15.0, "width": 15.0, "height": 15.0, "mass": 20_000.0, "volume": 10.0}
 # What a spreadsheet takes for the beginning of a formula, or passes over before one.
 RUN = ("=", "+", "-", "@", "\t", "＝", "＋", "－", "＠")
-BURNS = ("none", "gas", "spirit", "wood", "diesel")
-NEAR = ("", "mains", "cloth")
+
+
+def _allowed(model: Any, field: str) -> tuple[str, ...]:
+    """What a field may be, as its model has it."""
+    return tuple(str(value) for value, _ in field_of(model, field).choices)
 
 
 def heading(word: str) -> tuple[str, str]:
@@ -86,13 +68,13 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
     for field in ("length", "width", "height", "mass"):
         if sizes[field] is None:
             raise EntryError(f"{field}: it is empty; a number would be right.")
-    kind = _one_of(line, "kind", get_args(Kind), "gear")
-    contents = _one_of(line, "contents", ("", *get_args(Contents)), "")
-    shape = _one_of(line, "shape", ("", *get_args(TankShape)), "") or "box"
+    kind = _one_of(line, "kind", _allowed(Thing, "kind"), "gear")
+    contents = _one_of(line, "contents", ("", *_allowed(Tank, "contents")), "")
+    shape = _one_of(line, "shape", ("", *_allowed(Tank, "shape")), "") or "box"
     tank = None
     if contents:
         volume = sizes["volume"]
-        axis = _one_of(line, "axis", ("", "along", "across", "upright"), "") or "along"
+        axis = _one_of(line, "axis", ("", *_allowed(Tank, "axis")), "") or "along"
         tank = Tank(Volume(volume) if volume else None, contents, "box" if shape == "outline" else shape, axis)  # type: ignore[arg-type]
     figures = _figures(line)
     thing = Thing(
@@ -106,7 +88,7 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         Length(0.0),
         Length(0.0),
         Mass(sizes["mass"] or 0.0),
-        _one_of(line, "source", get_args(Source), "estimated"),  # type: ignore[arg-type]
+        _one_of(line, "source", _allowed(Thing, "source"), "estimated"),  # type: ignore[arg-type]
         tank=tank,
         cargo=_yes(line, "cargo"),
         outside=_yes(line, "outside"),
@@ -116,12 +98,12 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
         figures=figures if figures != Figures() else None,
         clear=clears_of(line.get("clear", "")),
         states=states_of(line.get("states", "")),
-        burns=_one_of(line, "burns", ("", *BURNS), "") or "none",  # type: ignore[arg-type]
+        burns=_one_of(line, "burns", ("", *_allowed(Thing, "burns")), "") or "none",  # type: ignore[arg-type]
         room_sealed=_yes(line, "room_sealed"),
         flued=_yes(line, "flued"),
         vents_gas=_yes(line, "vents_gas"),
         fumes=_yes(line, "fumes"),
-        near=_one_of(line, "near", NEAR, ""),  # type: ignore[arg-type]
+        near=_one_of(line, "near", _allowed(Thing, "near"), ""),  # type: ignore[arg-type]
         figure=_one_of(line, "figure", ("", *FIGURES_DRAWN), ""),
     )
     return _within(thing)
@@ -141,10 +123,11 @@ def _roles(line: dict[str, str]) -> tuple[Role, ...]:
 
 
 def _figures(line: dict[str, str]) -> Figures:
-    told: dict[str, Any] = {field: _figure(line, field) for field in (*FIGURES, *ELECTRIC)}
+    told: dict[str, Any] = {field: _figure(line, field_of(Figures, field)) for field in FIGURES}
     for field, usual in WORDS.items():
-        told[field] = _one_of(line, field, ALLOWED[field], usual)
-    return Figures(**told, must_run=_yes(line, "must_run"), cold_cut=_yes(line, "cold_cut"))
+        told[field] = _one_of(line, field, _allowed(Figures, field), usual)
+    told |= {field: _yes(line, field) for field in TICKS}
+    return Figures(**told)
 
 
 def _within(thing: Thing) -> Thing:
@@ -190,12 +173,12 @@ def line_of(thing: Thing) -> dict[str, str]:
         "near": thing.near,
         "figure": thing.figure,
     }
-    for field in (*FIGURES, *ELECTRIC):
+    for field in FIGURES:
         value = getattr(figures, field)
         made[field] = "" if value is None else f"{value:g}"
     for field, usual in WORDS.items():
         made[field] = "" if getattr(figures, field) == usual else getattr(figures, field)
-    made |= {field: "yes" if getattr(figures, field) else "" for field in ("must_run", "cold_cut")}
+    made |= {field: "yes" if getattr(figures, field) else "" for field in TICKS}
     return made
 
 
@@ -255,16 +238,19 @@ def _count(line: dict[str, str], field: str) -> int:
     return min(int(text or 0), 99)
 
 
-def _figure(line: dict[str, str], field: str) -> float | None:
-    text = line.get(field, "").strip().replace(",", ".")
+def _figure(line: dict[str, str], field: Field) -> float | None:
+    """A number in the unit that its column's name ends on, within what its field lets in."""
+    text = line.get(field.name, "").strip().replace(",", ".").replace("−", "-")
     if not text:
         return None
     try:
         value = float(text)
     except ValueError:
         value = math.nan
-    if not math.isfinite(value) or value < 0:
-        raise EntryError(f"{field}: “{text}” is no number; 0 or more would be right.")
+    low, high = field.low or 0.0, field.most
+    if not math.isfinite(value) or value < low or (high is not None and value > high):
+        right = f"{low:g} or more" if high is None or high >= 1e9 else f"{low:g} to {high:g}"
+        raise EntryError(f"{field.name}: “{text}” is no number; {right} would be right.")
     return value
 
 

@@ -40,6 +40,7 @@ class About(msgspec.Struct, frozen=True):
     blank: str | Quantity = UNKNOWN
     words: dict[object, str] = {}
     thin: bool = False
+    said: bool = False  # at the field; else it has its name and nothing more
 
 
 def about(
@@ -54,7 +55,7 @@ def about(
     thin: bool = False,
 ) -> msgspec.Meta:
     """What stands at a field: title and tip go into the file's schema, all of it to ``field_of``."""
-    said = About(title, tip, unit, least, most, blank, words or {}, thin)
+    said = About(title, tip, unit, least, most, blank, words or {}, thin, True)
     return msgspec.Meta(title=title, description=in_units(tip, Shown()) or None, extra={"about": said})
 
 
@@ -103,31 +104,30 @@ class Field(NamedTuple):
         if value is None:
             return ""
         if isinstance(value, Quantity):
-            return value.text(shown.thin if self.about.thin else shown)
+            return value.text(self._read_in(shown))
         if isinstance(value, bool):
             return "yes" if value else "no"
         if isinstance(value, int | float) and not self.choices:
-            return kept_text(*((value * 100, "%") if self.is_share else (value, self.about.unit)), shown)
+            return kept_text(*((value * 100, "%") if self.is_share else (value, self.about.unit)), self._read_in(shown))
         return dict(self.choices).get(value, str(value))
+
+    def _read_in(self, shown: Shown) -> Shown:
+        return shown.thin if self.about.thin or self.about.unit == "mm" else shown
 
     def bare_unit(self, shown: Shown) -> str:
         """The unit that a bare number is in; "" for a number without one."""
         if self.quantity is not None:
-            return (shown.thin if self.about.thin else shown).unit(self.quantity.dimension)
+            return self._read_in(shown).unit(self.quantity.dimension)
         if self.is_share:
             return "%"
         dimension = dimension_of(self.about.unit)
-        unit = shown.unit(dimension) if dimension is not None else self.about.unit
+        unit = self._read_in(shown).unit(dimension) if dimension is not None else self.about.unit
         return SIGNS.get(unit, unit)
 
     def blank_text(self, shown: Shown) -> str:
         """What an empty field stands for, in words."""
         blank = self.about.blank
-        return (
-            blank.text(shown.thin if self.about.thin else shown)
-            if isinstance(blank, Quantity)
-            else in_units(blank, shown)
-        )
+        return blank.text(self._read_in(shown)) if isinstance(blank, Quantity) else in_units(blank, shown)
 
     def stepped(self, value: Any, times: float, shown: Shown) -> Any:
         """A value some presses of an arrow key up or down, no further than a hand may type."""
@@ -145,6 +145,11 @@ class Field(NamedTuple):
         return self.quantity(round(after, 9)) if self.quantity is not None else self.kind(round(after, 9))
 
     @property
+    def described(self) -> bool:
+        """Whether its model says what it is."""
+        return self.about.said
+
+    @property
     def is_share(self) -> bool:
         return self.kind is float and (self.low, self.high) == (0.0, 1.0)
 
@@ -158,8 +163,8 @@ class Field(NamedTuple):
             return self.usual
         try:
             if self.quantity is not None:
-                return self._fits(self.quantity.read(text, shown.thin if self.about.thin else shown), text)
-            value = read_kept(text, "%" if self.is_share else self.about.unit, shown)
+                return self._fits(self.quantity.read(text, self._read_in(shown)), text)
+            value = read_kept(text, "%" if self.is_share else self.about.unit, self._read_in(shown))
         except EntryError as fault:
             raise EntryError(f"{self.about.title}: {fault}") from None
         if self.kind is int:
@@ -213,6 +218,12 @@ def field_of(model: Any, name: str) -> Field:
     empty = type(None) in get_args(bare(info.type))
     usual = info.default if info.default is not msgspec.NODEFAULT else msgspec.NODEFAULT
     return Field(model, name, kind, empty, usual, low, high, said)
+
+
+@cache
+def described_of(model: Any) -> tuple[str, ...]:
+    """Fields of a model that say what they are, in their order."""
+    return tuple(one.name for one in fields_of(model) if field_of(model, one.name).described)
 
 
 @cache

@@ -24,6 +24,7 @@ from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
+from uncle_sled.core.units import Shown, in_units
 from uncle_sled.core.words import Words
 
 WORSE_BY = 0.1
@@ -166,4 +167,4 @@ def table_of_codes() -> str:
     tried = {"nothing": "", "edit": "one plain edit", "moves": "moves", "free place": "the nearest free place"}
     for rule in sorted(RULES.values(), key=lambda r: (TRAIL.index(r.stop), RANK[r.severity], r.code)):
         rows.append(f"| `{rule.code}` | {rule.stop} | {rule.severity} | {rule.when} | {tried[rule.helps]} |")
-    return "\n".join(rows) + "\n"
+    return in_units("\n".join(rows) + "\n", Shown())

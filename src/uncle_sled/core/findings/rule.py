@@ -22,12 +22,15 @@ Cure = Callable[[Studied, Finding], tuple[tuple[Op, ...], str] | None]
 
 
 def rules_in(place: ModuleType) -> tuple[Rule, ...]:
-    """Every rule that stands in a module, alone or in a table of its own: a rule enters itself by being there."""
+    """Every rule that stands in a module, alone or in a table of its own: a rule enters itself by being there.
+
+    Of two with one code the later stands: it says more of what the table says shortly.
+    """
     found: dict[str, Rule] = {}
     for one in vars(place).values():
         for rule in one.values() if isinstance(one, dict) else (one,):
             if isinstance(rule, Rule):
-                found.setdefault(rule.code, rule)
+                found[rule.code] = rule
     return tuple(found.values())
 
 

@@ -26,6 +26,7 @@ class View(msgspec.Struct, frozen=True):
     name: str
     words: str
     tip: str = ""
+    panel: str = ""  # what shows it, "module:Class" of the stop's folder
     picks: Callable[[Build, Studied], Ids] | None = (
         None  # what is worth having in hand on it, for pictures and the walk
     )

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from importlib import import_module
+from inspect import signature
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
@@ -94,7 +97,7 @@ class Bench(Guarded, QWidget):
 
 
 class PanelBench(Bench):
-    """A stop whose views stand in each other's place, a caution under them; ``make`` gives each as a panel with ``refresh``."""
+    """A stop whose views stand in each other's place, a caution under them; each view names its panel, with ``refresh``."""
 
     strip = True
 
@@ -108,6 +111,13 @@ class PanelBench(Bench):
         self.rows.addWidget(self.caution)
         for signal in (session.changed, session.judged):
             signal.connect(self.refresh)
+
+    def make(self, name: str) -> QWidget:
+        """The panel that a view names; it gets the session, and the bench where it asks for it."""
+        module, _, kind = about(self.stop).view(name).panel.partition(":")
+        panel = getattr(import_module(f"{type(self).__module__.rpartition('.')[0]}.{module}"), kind)
+        wants_bench = "bench" in signature(panel.__init__).parameters
+        return panel(self.session, self) if wants_bench else panel(self.session)
 
     def showEvent(self, event: QShowEvent) -> None:
         self.refresh()

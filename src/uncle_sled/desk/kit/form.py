@@ -10,7 +10,7 @@ import msgspec
 from PySide6.QtWidgets import QCheckBox, QFrame, QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, get, set_to
-from uncle_sled.core.document.field import About, Field, field_at
+from uncle_sled.core.document.field import About, Field, described_of, field_at
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError
@@ -44,9 +44,9 @@ class Row(msgspec.Struct, frozen=True):
     blank: str | Quantity = ""  # what an empty field stands for
 
 
-def plain(place: str, names: str, when: Callable[[Any], bool] | None = None) -> list[Row]:
-    """Rows of some fields of one place, in their order, with nothing of their own."""
-    return [Row(f"{place}.{name}", when=when) for name in names.split()]
+def plain(place: str, names: str = "", when: Callable[[Any], bool] | None = None) -> list[Row]:
+    """Rows of some fields of one place, in their order, with nothing of their own; of all that say what they are else."""
+    return [Row(f"{place}.{name}", when=when) for name in names.split() or described_of(field_at(Build, place).kind)]
 
 
 def described(root: Any, row: Row) -> Field:

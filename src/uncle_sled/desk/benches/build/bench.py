@@ -6,7 +6,6 @@ from datetime import date
 from typing import Any
 
 import msgspec
-from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.work import LogEntry, TaskChange
@@ -26,29 +25,6 @@ class BuildBench(PanelBench):
         self.chosen = ""  # id of a task
         session.answers.changed.connect(self._answered)
         self.show_view("Calendar")
-
-    def make(self, name: str) -> QWidget:
-        if name == "Calendar":
-            from uncle_sled.desk.benches.build.calendar_panel import CalendarPanel
-
-            return CalendarPanel(self.session, self)
-        if name == "Lift":
-            from uncle_sled.desk.benches.build.lift_panel import LiftPanel
-
-            return LiftPanel(self.session, self)
-        if name == "Log":
-            from uncle_sled.desk.benches.build.log_panel import LogPanel
-
-            return LogPanel(self.session, self)
-        if name == "Checks":
-            from uncle_sled.desk.benches.build.checks_panel import ChecksPanel
-
-            return ChecksPanel(self.session, self)
-        from uncle_sled.desk.benches.build import plain_panels as plain
-
-        return {"Today": plain.TodayPanel, "Chance": plain.ChancePanel, "Glue": plain.GluePanel}[name](
-            self.session, self
-        )
 
     def refresh(self) -> None:
         if self.view in PLANNED and self.isVisible() and not self.session.answers.of(best_schedule).fresh:

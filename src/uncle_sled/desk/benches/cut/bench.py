@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QWidget
-
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.studies.cut.handed import Handed, handed
@@ -24,35 +22,6 @@ class CutBench(PanelBench):
         self._handed: tuple[object, Handed] | None = None
         session.answers.changed.connect(self._answered)
         self.show_view("Pieces")
-
-    def make(self, name: str) -> QWidget:
-        if name == "Pieces":
-            from uncle_sled.desk.benches.cut.pieces_panel import PiecesPanel
-
-            return PiecesPanel(self.session, self)
-        if name == "Sheets":
-            from uncle_sled.desk.benches.cut.sheets_panel import SheetsPanel
-
-            return SheetsPanel(self.session, self)
-        if name == "Bars":
-            from uncle_sled.desk.benches.cut.bars_panel import BarsPanel
-
-            return BarsPanel(self.session, self)
-        if name == "Stock":
-            from uncle_sled.desk.benches.cut.stock_panel import StockPanel
-
-            return StockPanel(self.session, self)
-        if name == "Templates":
-            from uncle_sled.desk.benches.cut.templates_panel import TemplatesPanel
-
-            return TemplatesPanel(self.session, self)
-        if name == "Buy":
-            from uncle_sled.desk.benches.cut.buy_panel import BuyPanel
-
-            return BuyPanel(self.session, self)
-        from uncle_sled.desk.benches.cut.money_panel import MoneyPanel
-
-        return MoneyPanel(self.session, self)
 
     def refresh(self) -> None:
         if self.isVisible() and self.view != "Pieces":

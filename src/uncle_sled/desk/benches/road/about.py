@@ -29,12 +29,37 @@ ABOUT = About(
     "uncle_sled.desk.benches.road.bench:RoadBench",
     standing,
     views=(
-        View("Weigh", "the weigh-in", "Where the wheels stand, what is read, and what it says"),
-        View("Taught", "what the tickets taught", "Every group before and after, and what cannot be told apart"),
-        View("Papers", "wishes and papers", "What was asked for, where it is, and the papers for the office"),
-        View("Trips", "the trips", "Nights, litres, power and gas against the plan"),
-        View("Stand", "how it stands for good", "Blocks, pads, the fall of the ground, the wind"),
-        View("Drills", "the drills", "Questions from your own build: the ball, a thin wire, five in their places"),
+        View(
+            "Weigh",
+            "the weigh-in",
+            "Where the wheels stand, what is read, and what it says",
+            panel="weigh_panel:WeighPanel",
+        ),
+        View(
+            "Taught",
+            "what the tickets taught",
+            "Every group before and after, and what cannot be told apart",
+            panel="taught_panel:TaughtPanel",
+        ),
+        View(
+            "Papers",
+            "wishes and papers",
+            "What was asked for, where it is, and the papers for the office",
+            panel="paper_panels:PapersPanel",
+        ),
+        View("Trips", "the trips", "Nights, litres, power and gas against the plan", panel="paper_panels:TripsPanel"),
+        View(
+            "Stand",
+            "how it stands for good",
+            "Blocks, pads, the fall of the ground, the wind",
+            panel="paper_panels:StandPanel",
+        ),
+        View(
+            "Drills",
+            "the drills",
+            "Questions from your own build: the ball, a thin wire, five in their places",
+            panel="drill_panel:DrillPanel",
+        ),
     ),
     deeds=(
         Deed("new-ticket", "A new weigh-in", "T", lambda bench: bench.add_ticket()),

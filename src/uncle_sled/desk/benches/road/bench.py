@@ -5,7 +5,6 @@ from __future__ import annotations
 from datetime import date
 
 import msgspec
-from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.road import Ticket, Trip, Wish
@@ -21,25 +20,6 @@ class RoadBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
         super().__init__(session, stop, CAUTION)
         self.show_view("Weigh")
-
-    def make(self, name: str) -> QWidget:
-        if name == "Weigh":
-            from uncle_sled.desk.benches.road.weigh_panel import WeighPanel
-
-            return WeighPanel(self.session, self)
-        if name == "Taught":
-            from uncle_sled.desk.benches.road.taught_panel import TaughtPanel
-
-            return TaughtPanel(self.session, self)
-        if name == "Drills":
-            from uncle_sled.desk.benches.road.drill_panel import DrillPanel
-
-            return DrillPanel(self.session, self)
-        from uncle_sled.desk.benches.road import paper_panels as paper
-
-        return {"Papers": paper.PapersPanel, "Trips": paper.TripsPanel, "Stand": paper.StandPanel}[name](
-            self.session, self
-        )
 
     # what can be done
     def add_ticket(self) -> None:

@@ -29,7 +29,7 @@ ABOUT = About(
     "uncle_sled.desk.benches.stow.bench:StowBench",
     standing,
     views=(
-        View("Drawing", "side and plan", "Left side and plan, to be dragged in", _a_tank),
+        View("Drawing", "side and plan", "Left side and plan, to be dragged in", picks=_a_tank),
         View(
             "Solid", "from behind and in three directions", "From behind, and in three directions with the body peeled"
         ),

@@ -184,12 +184,12 @@ def _base(session: Session, thing: Thing) -> list[Row]:
 
 def _pull_out(thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}.pull_out"
-    return plain(path, "travel side rated rows latch_n screwed")
+    return plain(path)
 
 
 def _winch(thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}.winch"
-    return plain(path, "parts sheaves drum crank gear rope_n pin_n brake second")
+    return plain(path)
 
 
 def strut_rows(path: str) -> list[Row]:

@@ -164,7 +164,7 @@ class LidsPanel(Guarded, QWidget):
         self.cards, self.forms = None, []
         forms = []
         if one is not None and one.path.endswith(".lid"):
-            rows = plain(one.path, "hinge opens_deg mass")
+            rows = plain(one.path)
             forms.append(Form(self.session, "The lid", rows, "Stow", label_px=112))
         elif one is not None:
             rows = [Row(f"{one.path}.open_deg")]

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QWidget
-
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
 from uncle_sled.core.wiring.wire_up import wire_up_ops
 from uncle_sled.core.words import lower_first
@@ -19,39 +17,6 @@ class SystemsBench(PanelBench):
         for signal in (session.case_changed, session.selected):
             signal.connect(self.refresh)
         self.show_view("Loads")
-
-    def make(self, name: str) -> QWidget:
-        if name == "Loads":
-            from uncle_sled.desk.benches.systems.loads_panel import LoadsPanel
-
-            return LoadsPanel(self.session, self)
-        if name == "Charge":
-            from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
-
-            return ChargePanel(self.session)
-        if name == "Sizes":
-            from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
-
-            return SizesPanel(self.session)
-        if name == "Together":
-            from uncle_sled.desk.benches.systems.together_panel import TogetherPanel
-
-            return TogetherPanel(self.session)
-        if name == "Wires":
-            from uncle_sled.desk.benches.systems.wires_panel import WiresPanel
-
-            return WiresPanel(self.session, self)
-        if name == "Diagram":
-            from uncle_sled.desk.benches.systems.diagram_panel import DiagramPanel
-
-            return DiagramPanel(self.session, self)
-        if name == "Sweat":
-            from uncle_sled.desk.benches.systems.sweat_panel import SweatPanel
-
-            return SweatPanel(self.session)
-        from uncle_sled.desk.benches.systems import comfort_panels as comfort
-
-        return {"Water": comfort.WaterPanel, "Gas": comfort.GasPanel, "Warmth": comfort.WarmthPanel}[name](self.session)
 
     # what can be done
     def wire_up(self) -> bool:

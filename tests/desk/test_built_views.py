@@ -157,7 +157,7 @@ def test_reach_follows_the_mode_and_the_choice(open_on) -> None:
     at = next(k for k, row in enumerate(panel.model.rows) if row.id == "t1")
     panel.table.selectRow(at)
     assert session.selection == ("t1",)
-    litres = [line.text for line in panel.cards["Litres of kit"].said]
+    litres = [line.text for line in panel.cards["Room for kit"].said]
     assert any("at once" in text for text in litres)
     window.bench("Stow").show_mode("camp")
     assert session.mode.id == "camp"

@@ -6,6 +6,7 @@ import re
 
 import msgspec
 
+from uncle_sled.core.measures import BTU_H
 from uncle_sled.core.units import (
     FOOT_M,
     MILE_KM,
@@ -23,6 +24,7 @@ from uncle_sled.core.units import (
     weight,
 )
 
+BTU_H_W = float(BTU_H)
 MILLIMETRES = re.compile(r"(\d+(?:\.\d+)?(?: x \d+(?:\.\d+)?)*) mm\b")
 # Planed softwood by its two sides [mm], and what it is sold as where inches are spoken: smaller than its name.
 NOMINAL_STICKS = {
@@ -125,6 +127,11 @@ class Words(msgspec.Struct, frozen=True):
         """A temperature."""
         shown = celsius * 9 / 5 + 32 if self.shown.imperial else celsius
         return f"{shown:.{places}f} {'°F' if self.shown.imperial else '°C'}".replace("-", "−")
+
+    def heat(self, watts: float) -> str:
+        """A flow of heat: watts, and beside them Btu an hour where feet are read."""
+        told = f"{watts:.0f} W"
+        return f"{told} ({watts / BTU_H_W:.0f} Btu/h)" if self.shown.imperial else told
 
     def wh(self, watt_hours: float) -> str:
         """An energy, in kilowatt hours from a hundred of them on."""

@@ -105,7 +105,7 @@ def _sums(s: Studied, words: Words, top: float) -> list[Primitive]:
         said.append(f"Inside {words.cut(m.inside_length_m)} at the mattress, head room {words.cut(m.inside_height_m)}")
     if down is not None:
         said.append(
-            f"Bolts to the frame: {down.many} of {words.thick(0.010)}, at most {words.cut(down.pitch_m)} apart, for {words.newtons(down.shear_n)} of braking and {words.newtons(down.uplift_n)} of wind"
+            f"Bolts to the frame: {down.many} of M10, at most {words.cut(down.pitch_m)} apart, for {words.newtons(down.shear_n)} of braking and {words.newtons(down.uplift_n)} of wind"
         )
         said.append("Bolt stations from the ball: " + ", ".join(words.cut(x) for x in down.stations_m[:14]))
     shapes: list[Primitive] = []

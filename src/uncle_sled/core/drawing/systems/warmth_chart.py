@@ -48,15 +48,21 @@ def loss_bars(made: Losses, words: Words, width: float, height: float) -> tuple[
                 )
             )
             shapes.append(
-                Text((NAME_W + 14 + long, y), f"{watts:.0f} W{' about' if rough else ''}", 11, "pencil", anchor="left")
+                Text(
+                    (NAME_W + 14 + long, y),
+                    f"{words.heat(watts)}{' about' if rough else ''}",
+                    11,
+                    "pencil",
+                    anchor="left",
+                )
             )
         y -= pitch
     if len(rows) > fits:
         shapes.append(Text((NAME_W, y), f"and {len(rows) - fits} more", 11, "pencil", anchor="right"))
-    return (*shapes, *_against(made, width, foot))
+    return (*shapes, *_against(made, words, width, foot))
 
 
-def _against(made: Losses, width: float, foot: float) -> list[Primitive]:
+def _against(made: Losses, words: Words, width: float, foot: float) -> list[Primitive]:
     """All of it, a quarter in hand, and what is aboard."""
     assert made.loss_w is not None
     most = max(made.loss_w * IN_HAND, made.there_w or 0.0, 1.0)
@@ -70,7 +76,7 @@ def _against(made: Losses, width: float, foot: float) -> list[Primitive]:
         line((12, foot), (width - 12, foot), "rule"),
         Text((NAME_W, y), "All of it", 12, "ink", "strong", "right"),
         rect(NAME_W + 8, y - 6, room * made.loss_w / most, 12, stroke="chalk", fill="chalk", width=1.0, tint=0.6),
-        Text((NAME_W + 14, y), f"{least}{made.loss_w:.0f} W", 11, "ink", "strong", "left", "paper"),
+        Text((NAME_W + 14, y), f"{least}{words.heat(made.loss_w)}", 11, "ink", "strong", "left", "paper"),
         line((x, y - 32), (x, y + 10), "ink", 1.4, (4.0, 2.0)),
     ]
     y -= 24
@@ -90,10 +96,16 @@ def _against(made: Losses, width: float, foot: float) -> list[Primitive]:
             rect(
                 NAME_W + 8, y - 6, max(room * made.there_w / most, 1.0), 12, stroke=ink, fill=ink, width=1.0, tint=0.5
             ),
-            Text((NAME_W + 14, y), f"{made.there_w:.0f} W", 11, "ink", "strong", "left", "paper"),
+            Text((NAME_W + 14, y), words.heat(made.there_w), 11, "ink", "strong", "left", "paper"),
         ]
     shapes.append(
-        Text((min(x + 5, width - 110), y - 13), f"wanted {made.loss_w * IN_HAND:.0f} W", 11, "pencil", anchor="left")
+        Text(
+            (min(x + 5, width - (170 if words.shown.imperial else 110)), y - 13),
+            f"wanted {words.heat(made.loss_w * IN_HAND)}",
+            11,
+            "pencil",
+            anchor="left",
+        )
     )
     return shapes
 
@@ -130,10 +142,10 @@ def summer_bars(made: Gains, words: Words, width: float, height: float) -> tuple
             )
         )
         shapes.append(
-            Text((NAME_W + 14 + room * max(watts, 0.0) / most, y), f"{watts:.0f} W", 11, "pencil", anchor="left")
+            Text((NAME_W + 14 + room * max(watts, 0.0) / most, y), words.heat(watts), 11, "pencil", anchor="left")
         )
         y -= pitch
-    there = "no cooler aboard" if made.there_w is None else f"cooler aboard takes {made.there_w:.0f} W"
+    there = "no cooler aboard" if made.there_w is None else f"cooler aboard takes {words.heat(made.there_w)}"
     shapes.append(
         Text(
             (NAME_W + 8, y),

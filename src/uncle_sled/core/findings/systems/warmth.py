@@ -198,7 +198,7 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
         and cold.si < s.build.brief.inside.si
         and not heaters_of(s.build)
     ):
-        out = f": at least {made.loss_w:.0f} W go out" if made.loss_w else ""
+        out = f": at least {words.heat(made.loss_w)} go out" if made.loss_w else ""
         yield NO_HEATER.found(
             "No heater aboard",
             f"{words.degrees(cold.si)} outside, {words.degrees(s.build.brief.inside.si)} wished{out}. What sweats is told as if it were so warm.",
@@ -212,8 +212,8 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if made.heater_w is not None and made.there_w is not None and made.there_w < made.heater_w - 0.5:
         least = "at least " if made.unknown else ""
         yield HEATER_SMALL.found(
-            f"{made.there_w:.0f} W for a {made.heater_w:.0f} W night",
-            f"{words.degrees(made.outside_c or 0)} outside, {words.degrees(made.inside_c or 0)} wished: {least}{made.loss_w or 0:.0f} W go out, {made.heater_w:.0f} W with a quarter in hand.",
+            f"{words.heat(made.there_w)} for a night of {words.heat(made.heater_w)}",
+            f"{words.degrees(made.outside_c or 0)} outside, {words.degrees(made.inside_c or 0)} wished: {least}{words.heat(made.loss_w or 0)} go out, {made.heater_w:.0f} W with a quarter in hand.",
             ("warmth", "heater"),
             number=made.heater_w - made.there_w,
         )
@@ -221,7 +221,7 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if hot.cooling_w is not None and hot.there_w is not None and hot.there_w < hot.cooling_w:
         yield COOLER_SMALL.found(
             "The cooler is small",
-            f"{hot.cooling_w:.0f} W come in on the hottest day; it takes {hot.there_w:.0f} W away.",
+            f"{words.heat(hot.cooling_w)} come in on the hottest day; it takes {words.heat(hot.there_w)} away.",
             ("warmth", "cooler"),
             number=hot.cooling_w - hot.there_w,
         )
@@ -254,7 +254,7 @@ def _sweat(s: Studied, words: Words) -> Iterator[Finding]:
         one = group[0]
         more = "" if len(group) == 1 else f" and {len(group) - 1} more"
         stops = (
-            f"{words.of(one.vent_m3h, 'm3/h', 0)} of air stop it, for {one.price_w:.0f} W"
+            f"{words.of(one.vent_m3h, 'm3/h', 0)} of air stop it, for {words.heat(one.price_w or 0.0)}"
             if one.vent_m3h is not None
             else "no air will stop it: it is damper outside"
         )

@@ -584,7 +584,7 @@ def _bolted(s: Studied) -> Iterator[Check]:
     shear = pushed / BOLT_SHEAR_N >= pulled / BOLT_TENSION_N
     value, limit = (pushed, BOLT_SHEAR_N) if shear else (pulled, BOLT_TENSION_N)
     whose = "as typed" if s.build.shell.framing.bolt_pitch else "as they are laid out here"
-    how = f"{made.many} of {{10 mm}}, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
+    how = f"{made.many} of M10, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
     yield Check(
         "body-bolts",
         "Bolts, body to frame",
@@ -593,7 +593,7 @@ def _bolted(s: Studied) -> Iterator[Check]:
         limit,
         "N",
         how,
-        "{10 mm} in {18 mm} plywood, timber code estimate",
+        "M10 in {18 mm} plywood, timber code estimate",
     )
 
 

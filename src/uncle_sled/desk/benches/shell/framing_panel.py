@@ -187,7 +187,7 @@ class FramingPanel(Guarded, QWidget):
             says += f" {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}. {WELD_CAUTION}"
         down = bolts(s) if s.framed.members else None
         if down is not None:
-            says += f" Bolted down by {down.many} of {words.thick(0.010)}, {words.cut(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
+            says += f" Bolted down by {down.many} of M10, {words.cut(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."
         self.sums.setText(says)
         out = left_out(s.build.shell)
         self.restore.setVisible(bool(out))

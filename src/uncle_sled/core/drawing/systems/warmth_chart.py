@@ -7,7 +7,7 @@ from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.systems.heat import IN_HAND, Gains, Losses
 from uncle_sled.core.words import Words
 
-NAME_W, NUMBER_W = 128.0, 74.0
+NAME_W, NUMBER_W, NUMBER_BTU = 128.0, 74.0, 118.0
 
 
 def loss_bars(made: Losses, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
@@ -24,7 +24,7 @@ def loss_bars(made: Losses, words: Words, width: float, height: float) -> tuple[
     fits = max(int((height - foot - 34) / pitch), 1)
     known = [w for _, w, _, _ in rows if w is not None]
     most = max([*known, 1.0])
-    room = max(width - NAME_W - NUMBER_W - 24, 20.0)
+    room = max(width - NAME_W - (NUMBER_BTU if words.shown.imperial else NUMBER_W) - 24, 20.0)
     shapes: list[Primitive] = []
     y = height - 38
     for name, watts, rough, id in rows[:fits]:
@@ -66,7 +66,7 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
     """All of it, a quarter in hand, and what is aboard."""
     assert made.loss_w is not None
     most = max(made.loss_w * IN_HAND, made.there_w or 0.0, 1.0)
-    room = max(width - NAME_W - NUMBER_W - 24, 20.0)
+    room = max(width - NAME_W - (NUMBER_BTU if words.shown.imperial else NUMBER_W) - 24, 20.0)
     y = foot - 22
     least = "at least " if made.unknown else ""
     bad = made.there_w is not None and made.there_w < made.loss_w * IN_HAND - 0.5
@@ -122,7 +122,7 @@ def summer_bars(made: Gains, words: Words, width: float, height: float) -> tuple
         ("All of it", made.cooling_w),
     ]
     most = max([made.cooling_w, made.there_w or 0.0, 1.0])
-    room = max(width - NAME_W - NUMBER_W - 24, 20.0)
+    room = max(width - NAME_W - (NUMBER_BTU if words.shown.imperial else NUMBER_W) - 24, 20.0)
     shapes: list[Primitive] = []
     pitch = min(max((height - 44) / (len(rows) + 1), 14.0), 24.0)
     y = height - 38

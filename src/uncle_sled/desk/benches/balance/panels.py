@@ -32,7 +32,7 @@ CARD_W, CARD_H = 236, 214  # least, so that a drawing and its words have room
 GAP = 8
 ASKS = {
     "European": "brakes are usually asked for above {750 kg} or half of the car's weight",
-    "North American": "states ask for brakes from 1,000 to 5,000 lb, and for a breakaway switch",
+    "North American": "states ask for brakes from {453.6 kg} to {2268 kg}, and for a breakaway switch",
     "Australian/New Zealand": "brakes are asked for by the weight on the wheels",
 }
 

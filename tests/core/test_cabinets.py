@@ -39,7 +39,7 @@ def a_cabinet(cabinet=PLAIN, size=(0.5, 1.0, 0.8), **changes):  # type: ignore[n
 
 
 def by_name(thing, name):  # type: ignore[no-untyped-def]
-    return [board for board in carcass(thing).boards if board.name == name]
+    return [board for board in carcass(thing).boards if board.kind == name]
 
 
 def studied(name):  # type: ignore[no-untyped-def]
@@ -148,7 +148,7 @@ def test_boards_stand_in_their_box_whichever_way_it_turns(opens, turn) -> None: 
         for corner in board.box:
             p = np.array(one.placing.world(corner))
             assert (p >= low - 1e-9).all() and (p <= high + 1e-9).all()
-    door = next(board for board in one.boards if board.name == "door")
+    door = next(board for board in one.boards if board.kind == "door")
     middle = np.array(one.placing.world(tuple((a + b) / 2 for a, b in zip(*door.box, strict=True))))
     out = middle - (low + high) / 2
     sides = {"front": (-1, 0), "rear": (1, 0), "left": (0, -1), "right": (0, 1)}
@@ -236,7 +236,7 @@ def test_a_gable_slants_what_stands_under_it() -> None:
     tall = a_thing("c1", 20.0, 2.0, 0.55, 0.62, (0.8, 0.6, 1.7), kind="cabinet", cabinet=Cabinet("left", bays=(Bay("b1"),)), source="computed")  # fmt: skip
     build = a_home(tall, form="gable", wall=Length(0.04))
     one = cabinets_of(build, Facts())["c1"]
-    ends = [b for b in one.boards if b.name == "end"]
+    ends = [b for b in one.boards if b.kind == "end"]
     assert ends and all(len(polygons(b.shape)[0].exterior.coords) >= 5 for b in ends)
 
 

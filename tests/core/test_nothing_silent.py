@@ -1,5 +1,6 @@
 """What can hurt or spoil is said: one thing planted in a sound build at a time, and sound builds that stay without a stop."""
 
+import ast
 import json
 from pathlib import Path
 
@@ -505,3 +506,42 @@ def test_an_older_file_is_read_whatever_its_names_and_figures_give_away():
             thing.pop("roles", None)
             thing["name"] = "Fridge with a hob and a heater, sink and mattress"
     assert opened_bytes(json.dumps(body).encode(), "old").project.build.stow.things
+
+
+def reads_a_name(tree: ast.AST) -> list[int]:
+    """Lines that look for words in a name: compared with words, searched for words, or asked how it begins or ends."""
+    found = []
+
+    def named(node: ast.AST) -> bool:
+        while isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
+            node = node.func.value  # .lower() and the like
+        return isinstance(node, ast.Attribute) and node.attr in ("name", "label", "title")
+
+    def words(node: ast.AST) -> bool:
+        some = node.elts if isinstance(node, ast.Tuple | ast.List | ast.Set) else [node]
+        return bool(some) and all(
+            isinstance(one, ast.Constant) and isinstance(one.value, str) and one.value for one in some
+        )
+
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Compare):
+            sides = [node.left, *node.comparators]
+            found += [node.lineno] if any(map(named, sides)) and any(map(words, sides)) else []
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
+            asked = node.func.attr in ("startswith", "endswith", "find", "count") and named(node.func.value)
+            regular = isinstance(node.func.value, ast.Name) and node.func.value.id == "re"
+            if asked or (regular and any(named(one) for one in node.args)):
+                found.append(node.lineno)
+    return found
+
+
+def test_nothing_in_the_core_reads_a_name() -> None:
+    assert reads_a_name(ast.parse('a = thing.name == "stove"\nb = "pump" in thing.name.lower()\nc = x.name.endswith(" W")')) == [1, 2, 3]  # fmt: skip
+    core = Path(__file__).parents[2] / "src" / "uncle_sled" / "core"
+    allowed = {"document/bounds.py"}  # names of fields, not of things
+    found = {
+        str(file.relative_to(core)): lines
+        for file in core.rglob("*.py")
+        if (lines := reads_a_name(ast.parse(file.read_text()))) and str(file.relative_to(core)) not in allowed
+    }
+    assert found == {}

@@ -58,7 +58,7 @@ def test_a_box_becomes_boards_and_every_field_does_what_it_says(open_on) -> None
     enter(field(panel, "Bay 2 drawers"), "2")
     enter(field(panel, "Bay 2 wide"), "0.4 m")
     made = panel.made()
-    assert sum(board.name == "drawer face" for board in made.boards) == 2
+    assert sum(board.kind == "drawer face" for board in made.boards) == 2
     assert made.carcass.clear[1][2] - made.carcass.clear[1][1] == pytest.approx(0.4)
     button(panel, "One hole more").click()
     assert cabinet(session, "t10").holes[0].name == "wires" and field(panel, "Hole 1 in").choices

@@ -33,7 +33,7 @@ def _cabinets(s: Studied) -> list[dict[str, Any]]:
             "pieces": [
                 {
                     "id": board.id,
-                    "name": board.name,
+                    "name": board.kind,
                     "material": board.material,
                     "thickness_m": board.thick,
                     "area_m2": float(shape.area),

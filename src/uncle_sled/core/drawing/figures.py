@@ -55,17 +55,17 @@ def _fronts(thing: Thing, view: str, wide: float, high: float, turn: int) -> tup
     chains: Chains = []
     if opens == SEEN_FROM[view]:
         for board in made.boards:
-            if board.name in ("door", "drawer face", "sliding door", "divider", "shelf"):
+            if board.kind in ("door", "drawer face", "sliding door", "divider", "shelf"):
                 (w0, _, h0), (w1, _, h1) = board.box
                 if board.moves:
                     chains.append(box(w0, h0, w1, h1))
                     chains.append(((w0 * 0.55 + w1 * 0.45, h1 - 0.03), (w0 * 0.45 + w1 * 0.55, h1 - 0.03)))
-                elif board.name == "divider":
+                elif board.kind == "divider":
                     chains.append(((w0, h0), (w0, h1)))
         return tuple(chains)
     inset = min(wide, high) * 0.06
     chains = [box(inset, inset, wide - inset, high - inset)]
-    levels = sorted({round(b.box[0][2], 3) for b in made.boards if b.name == "shelf"})
+    levels = sorted({round(b.box[0][2], 3) for b in made.boards if b.kind == "shelf"})
     chains += [((inset, h), (wide - inset, h)) for h in levels if inset < h < high - inset]
     return tuple(chains)
 

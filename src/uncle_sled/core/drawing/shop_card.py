@@ -32,6 +32,7 @@ class Line(msgspec.Struct, frozen=True):
 
     name: str
     says: str
+    wrong: bool = False
 
 
 def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line, ...]:
@@ -42,7 +43,7 @@ def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line,
         "Road": _road,
     }[stop](s, words)  # fmt: skip
     mine = [one for one in found if one.stop == stop and one.set_aside is None and one.severity != "note"]
-    settle = Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else "")) if mine else Line("To settle", "nothing here")  # fmt: skip
+    settle = Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), True) if mine else Line("To settle", "nothing here")  # fmt: skip
     return (*lines[:MOST_LINES], settle)
 
 
@@ -140,7 +141,7 @@ def shop_card(stop: str, s: Studied, found: tuple[Finding, ...], name: str, prin
         size = min(BIG, each * 0.62)
         while size > LEAST and text_width(one.says, size, "head") > WIDTH - 2 * EDGE - 210:
             size -= 2
-        ink = "primer" if one.name == "To settle" and one.says != "nothing here" else "ink"
+        ink = "primer" if one.wrong else "ink"
         shapes += [Text((EDGE, y), one.name, NAME, "pencil", "strong", "left"), Text((EDGE + 210, y), elided(one.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left")]  # fmt: skip
     shapes.append(Text((EDGE, 26), f"{printed}. {to_settle(found)} to settle in all. Screening only: measure and weigh before you trust it.", 14, "pencil", "text", "left"))  # fmt: skip
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {stop}")

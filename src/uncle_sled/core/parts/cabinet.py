@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
+from typing import Literal
 
 import msgspec
 from shapely import box
@@ -33,6 +34,12 @@ MOST_BAYS, MOST_SHELVES, MOST_DRAWERS = 12, 20, 12
 ACROSS = {W: (D, H), D: (W, H), H: (W, D)}  # the two directions that a board lies in
 
 
+BoardKind = Literal[
+    "end", "bottom", "top", "rail", "worktop", "lid", "back", "plinth", "divider", "shelf", "door", "sliding door", "drawer face",
+    "drawer side", "drawer end", "drawer bottom", "slat", "bearer", "board",
+]  # fmt: skip
+
+
 class Board(msgspec.Struct, frozen=True):
     """One board. normal: across its thickness (w, d or h), ``at`` its lower face there [m]; shape in the other two, holes and all.
 
@@ -40,7 +47,7 @@ class Board(msgspec.Struct, frozen=True):
     """
 
     id: str
-    name: str
+    kind: BoardKind
     normal: int
     at: float
     thick: float
@@ -92,7 +99,7 @@ def carcass(thing: Thing) -> Carcass | None:
     if made.faults:
         return Carcass(size, (), (), 0, (), 0, tuple(made.faults))
     bored = [_bored(board, one.holes) for board in boards]
-    joints = sum(1 for b in bored if b.name in ("bottom", "top", "shelf", "rail", "divider")) * 2
+    joints = sum(1 for b in bored if b.kind in ("bottom", "top", "shelf", "rail", "divider")) * 2
     pockets = joints * max(round(made.deep / POCKETS_PITCH_M), 2) if one.joint == "pocket holes" else 0
     return Carcass(size, tuple(bored), made.clear, made.hinges, tuple(made.slides), pockets, ())
 
@@ -155,11 +162,18 @@ class _Maker:
         self.ends_back = size[D] - (self.back if self.let == 0 else 0.0)  # a back is planted on, or let in
 
     def board(
-        self, id: str, name: str, normal: int, at: float, u: tuple[float, float], v: tuple[float, float], **rest: object
+        self,
+        id: str,
+        kind: BoardKind,
+        normal: int,
+        at: float,
+        u: tuple[float, float],
+        v: tuple[float, float],
+        **rest: object,
     ) -> Board:
         thick = float(rest.pop("thick", self.t))  # type: ignore[arg-type]
         material = str(rest.pop("material", self.one.board))
-        return Board(id, name, normal, at, thick, box(u[0], v[0], u[1], v[1]), material, **rest)  # type: ignore[arg-type]
+        return Board(id, kind, normal, at, thick, box(u[0], v[0], u[1], v[1]), material, **rest)  # type: ignore[arg-type]
 
     def body(self) -> Iterator[Board]:
         one, t, (wide, deep, _) = self.one, self.t, self.size

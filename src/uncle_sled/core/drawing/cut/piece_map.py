@@ -29,7 +29,7 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
     for named in numbers.named:
         piece = named.piece
         if piece.kind in kinds or piece.key in marked:
-            kind = "board" if piece.name == "board" else piece.kind
+            kind = "board" if piece.cladding else piece.kind
             pieces.setdefault(piece.of, []).append((piece.key, piece.place, kind))
     shapes: list[Primitive] = []
     by_id = {surface.id: surface for surface in surfaces}

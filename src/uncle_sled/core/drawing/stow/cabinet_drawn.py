@@ -71,13 +71,13 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
     far_first = sorted(one.boards, key=lambda board: _near(board, name), reverse=True)
     for board in far_first:
         low, high = board.box
-        if name != "Front" and board.moves and board.name != "lid":
+        if name != "Front" and board.moves and board.kind != "lid":
             continue  # the section shows the carcass
         ink = "ochre" if board.id in cut else "ink"
         if board.normal == normal:
-            if (name == "Side" and board.id == "left end") or (name == "Above" and board.name == "top"):
+            if (name == "Side" and board.id == "left end") or (name == "Above" and board.kind == "top"):
                 continue  # cut open, to look in
-            if name == "Above" and board.name in ("worktop", "lid"):
+            if name == "Above" and board.kind in ("worktop", "lid"):
                 ring, *holes = [whole for shape in polygons(board.shape) for whole in (shape.exterior, *shape.interiors)]  # fmt: skip
                 shapes += [Poly(tuple(on(x, y) for x, y in list(r.coords)[:-1]), ink, "", 1.3, dash=(6, 3), id=board.id) for r in (ring, *holes)]  # fmt: skip
                 continue
@@ -113,16 +113,16 @@ def _fronts(one: Fitted, cabinet: Cabinet, on: On) -> Shapes:
     kinds = {bay.id: bay.front for bay in cabinet.bays}
     shapes: Shapes = []
     for board in one.boards:
-        if board.name not in ("door", "drawer face", "sliding door"):
+        if board.kind not in ("door", "drawer face", "sliding door"):
             continue
         (w0, _, h0), (w1, _, h1) = board.box
         front = kinds.get(board.bay, "open")
         p = on
-        if board.name == "drawer face":
+        if board.kind == "drawer face":
             m = (w0 + w1) / 2
             grip = min(0.06, (w1 - w0) / 4)
             shapes.append(line(p(m - grip, h1 - 0.025), p(m + grip, h1 - 0.025), "ink", 2.0, id=board.id))
-        elif board.name == "sliding door":
+        elif board.kind == "sliding door":
             m = (h0 + h1) / 2
             shapes.append(line(p(w0 + 0.05, m), p(w1 - 0.05, m), "pencil", 0.8, (4, 3), id=board.id))
         else:
@@ -143,8 +143,8 @@ def _three(one: Fitted, wide: float, high: float, x0: float, y0: float, cut: set
     made: list[tuple[float, list[tuple[float, float, float]], str, float, str]] = []
     for board in one.boards:
         (w0, d0, h0), (w1, d1, h1) = board.box
-        ahead = PULLED_M if board.moves and board.name != "lid" else 0.0
-        lift = PULLED_M if board.name == "lid" else 0.0
+        ahead = PULLED_M if board.moves and board.kind != "lid" else 0.0
+        lift = PULLED_M if board.kind == "lid" else 0.0
         # as one stands before it: x across, y toward the viewer's left is depth, so that its front shows
         low = np.array([w0, -(d1 - ahead), h0 + lift])
         top = np.array([w1, -(d0 - ahead), h1 + lift])
@@ -189,7 +189,7 @@ def piece_lines(one: Fitted, words: Words, most: int) -> list[str]:
         for shape in polygons(board.shape):
             x0, y0, x1, y1 = shape.bounds
             sides = sorted((round(x1 - x0, 4), round(y1 - y0, 4)), reverse=True)
-            key = (board.name, sides[0], sides[1], board.thick)
+            key = (board.kind, sides[0], sides[1], board.thick)
             alike[key] = alike.get(key, 0) + 1
     lines = [f"{many} × {name} {words.cut(long)} × {words.cut(wide)}, {words.thick(thick)}" for (name, long, wide, thick), many in alike.items()]  # fmt: skip
     return [elided(text, 11, 400) for text in lines[:most]] + ([f"and {len(lines) - most} more"] if len(lines) > most else [])  # fmt: skip

@@ -106,7 +106,7 @@ def _lasts_words(tried: Studied, one: Finding) -> str:
 
 
 def _bigger_controller(s: Studied, one: Finding) -> Made | None:
-    found = next((least for least in least_of(s.build) if least.name == "Charge controller"), None)
+    found = next((least for least in least_of(s.build) if "solar charger" in least.units), None)
     chargers = units_of(s.build, "solar charger")
     if found is None or found.wanted is None or not chargers:
         return None
@@ -193,7 +193,7 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
                 number=volts.cold_v,
             )
     clipped = max((string.held_back_wh for string in stay.strings if string.id == "clear"), default=0.0)
-    controller = next((one for one in least_of(build) if one.name == "Charge controller"), None)
+    controller = next((one for one in least_of(build) if "solar charger" in one.units), None)
     if (
         controller is not None
         and controller.there is not None

@@ -134,7 +134,7 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
             inner[piece.of] = layer
     for piece in off.pieces:
         curve = CURVED if piece.of in swept else 1.0
-        if piece.name == "board":
+        if piece.cladding:
             made["boards"] += 1
         elif piece.kind == "bar":
             part = "floor_sticks" if piece.of == "floor" else "roof_sticks" if piece.of.startswith("roof") else "wall_sticks"  # fmt: skip

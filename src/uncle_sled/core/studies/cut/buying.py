@@ -162,7 +162,7 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
             taken[pattern.stock] = taken.get(pattern.stock, 0) + pattern.times
     thick = {piece.material: piece.thickness_m for piece in off.pieces}
     wide = {piece.material: piece.width_m for piece in off.pieces if piece.kind == "bar"}
-    boards = {piece.material for piece in off.pieces if piece.name == "board"}
+    boards = {piece.material for piece in off.pieces if piece.cladding}
     stuff = {piece.material: piece.made_of for piece in off.pieces}
     trims = {piece.material for piece in off.pieces if piece.kind == "trim"}
     metal = {piece.material: piece.kg_m for piece in off.pieces if piece.kg_m is not None}

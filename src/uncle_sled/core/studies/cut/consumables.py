@@ -113,7 +113,7 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
                 base["ply_m2"] += piece.area_m2
             else:
                 base["bead_m"] += edge
-        elif piece.kind == "bar" and piece.name != "board":
+        elif piece.kind == "bar" and not piece.cladding:
             base["stick_ends"] += 2
             base["glue_m2"] += piece.length_m * piece.thickness_m
     for spread in off.spreads:

@@ -122,7 +122,7 @@ def _hours(build: Build, facts: Facts, off: TakeOff) -> float | None:
     library = library_of(facts.materials)
     hours = 0.0
     for piece in off.pieces:
-        if piece.kind in ("sheet", "fill") or piece.name == "board":
+        if piece.kind in ("sheet", "fill") or piece.cladding:
             hours += piece.area_m2 * (library[piece.made_of].hours_m2 if piece.made_of in library else 0.0)
     hours += sum(one.area_m2 * library[one.made_of].hours_m2 for one in off.spreads if one.made_of in library)
     return hours or None

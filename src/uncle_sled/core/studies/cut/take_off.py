@@ -75,6 +75,7 @@ class Piece(msgspec.Struct, frozen=True):
     kg_m2: float | None = None
     joined: str = ""
     kg_m: float | None = None  # of a bar of metal
+    cladding: bool = False  # a board that a face is clad with
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
 
@@ -231,6 +232,7 @@ def _boards(surface: Surface, layer: Layer, material: Material, shape: Polygon, 
                     float(part.area),
                     ends_deg=board_ends(part),
                     place=_ring(at),
+                    cladding=True,
                     made_of=material.id,
                 )
             )
@@ -289,7 +291,7 @@ def _boards_of(id: str, one: Fitted, library: Library) -> list[Piece]:
         whole = polygons(board.shape)
         for k, shape in enumerate(whole, 1):
             key = f"{id}/{board.id}" + (f"/{k}" if len(whole) > 1 else "")
-            made.append(_flat(key, f"{one.name} {board.name}", id, "sheet", library[board.material], board.thick, shape, "any"))  # fmt: skip
+            made.append(_flat(key, f"{one.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))  # fmt: skip
     return made
 
 

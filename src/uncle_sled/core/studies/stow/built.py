@@ -40,8 +40,8 @@ def blocked_drawers(build: Build, facts: Facts, mode: Mode) -> tuple[Blocked, ..
         for bay in thing.cabinet.bays:
             if bay.front != "drawers":
                 continue
-            faces = [b for b in one.boards if b.bay == bay.id and b.name == "drawer face"]
-            sides = [b for b in one.boards if b.bay == bay.id and b.name == "drawer side"]
+            faces = [b for b in one.boards if b.bay == bay.id and b.kind == "drawer face"]
+            sides = [b for b in one.boards if b.bay == bay.id and b.kind == "drawer side"]
             if not faces or not sides:
                 continue
             low = [min(b.box[0][k] for b in faces) for k in range(3)]

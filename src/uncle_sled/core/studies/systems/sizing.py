@@ -10,7 +10,7 @@ import msgspec
 
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.document.stow import Thing, Unit
 from uncle_sled.core.engine import keep_keyed
 from uncle_sled.core.studies.systems.bank import cold_share, temperatures_c
 from uncle_sled.core.studies.systems.stay import Stay, power_key, stay_of
@@ -193,8 +193,6 @@ def panel_ops(thing: Thing, wp: float) -> tuple[tuple[Op, ...], float] | None:
         set_to(f"{path}.width", {"si": wide, "typed": None}),
         set_to(f"{path}.x", {"si": round(x, 3), "typed": None}),
     ]
-    if thing.name.endswith(" W"):
-        made.append(set_to(f"{path}.name", f"Solar panel {watts:.0f} W"))
     return tuple(made), watts
 
 
@@ -259,6 +257,7 @@ def strings_v(build: Build) -> tuple[Voltage, ...]:
 class Least(msgspec.Struct, frozen=True):
     """A size that is wanted beside what is there, in watts or amps; None where it is not known or not there."""
 
+    units: tuple[Unit, ...]  # what meets it
     name: str
     wanted: float | None
     there: float | None
@@ -278,6 +277,7 @@ def least_of(build: Build) -> tuple[Least, ...]:
         there = sum(w for w in solar if w is not None) / volts if solar and None not in solar else None
         made.append(
             Least(
+                ("solar charger",),
                 "Charge controller",
                 next_size(amps, CONTROLLERS_A),
                 there,
@@ -292,6 +292,7 @@ def least_of(build: Build) -> tuple[Least, ...]:
         there = sum(w for w in charge if w is not None) / volts if charge and None not in charge else None
         made.append(
             Least(
+                ("mains charger", "inverter charger"),
                 "Mains charger",
                 next_size(CHARGE_C * sum(ah) / len(ah) * rows, CONTROLLERS_A),
                 there,
@@ -305,6 +306,7 @@ def least_of(build: Build) -> tuple[Least, ...]:
         there = max((w for w in inverters if w is not None), default=None)
         made.append(
             Least(
+                ("inverter", "inverter charger"),
                 "Inverter",
                 next_size(max(ac) * IN_HAND, INVERTERS_W),
                 there,

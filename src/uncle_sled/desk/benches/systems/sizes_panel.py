@@ -230,12 +230,7 @@ class SizesPanel(Guarded, QWidget):
             return f"{one.name}: none that is sold is large enough ({one.why}).", "", None
         have = "none is aboard, or nobody said" if one.there is None else f"there are {one.there:.0f} {one.unit}"
         says = f"{one.name}: {one.wanted:.0f} {one.unit} by {one.why}; {have}."
-        units = {
-            "Charge controller": ("solar charger",),
-            "Mains charger": ("mains charger", "inverter charger"),
-            "Inverter": ("inverter", "inverter charger"),
-        }[one.name]
-        things = units_of(build, *units)
+        things = units_of(build, *one.units)
         if not things or (one.there is not None and one.there >= one.wanted - 0.5):
             return says, "", None
         value = one.wanted if one.unit == "W" else one.wanted * build.systems.volts

@@ -7,10 +7,11 @@ from typing import Any
 import msgspec
 import pytest
 
+from tests.builders import a_build, a_shell
 from uncle_sled.core import materials as shelf
 from uncle_sled.core.document.cut import Cut, StockSize
 from uncle_sled.core.document.edits import apply, set_to
-from uncle_sled.core.document.project import OwnMaterial
+from uncle_sled.core.document.project import Facts, OwnMaterial
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.shell.shell_views import look_of
 from uncle_sled.core.engine import forget
@@ -21,7 +22,8 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.build.gluing import beads_of
 from uncle_sled.core.studies.build.tasks import quantities
 from uncle_sled.core.studies.cut.consumables import bases
-from uncle_sled.core.studies.cut.of_the_build import plan_of, stocks_of
+from uncle_sled.core.studies.cut.numbers import is_made, made_of
+from uncle_sled.core.studies.cut.of_the_build import plan_of, sizes_now, stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.shell.screening import panel_of, stuff_of
 from uncle_sled.core.studies.systems.heat import holds_j_m2k
@@ -122,3 +124,27 @@ def test_what_a_stick_is_reckoned_as_stands_at_its_material() -> None:
     assert {stuff_of(tube, one) for one in tube.framed.members if one.material == "hat-steel"} <= {"steel"}
     bent = {**FRAME_STUFF, **library_of(())}
     assert {one.family for one in FRAME_STUFF.values()} == {"metal"} and bent["softwood"].family == "timber"
+
+
+def test_a_rack_knows_its_stuff_by_any_name():
+    """A board of the rack and a printed number hold on to what they are made of when its material gets another name."""
+    own = OwnMaterial("mine", "Grey board", density_kg_m3=600.0, family="plywood", form="sheet", source="weighed")
+    layer = {"id": "l1", "material": "mine", "thickness": {"si": 0.012}, "framing": 0.0}
+    build = apply(a_build(shell=a_shell()), [set_to("shell.faces.floor.layers", [layer])])
+    facts = Facts(materials=(own,))
+    piece = next(one for one in take_off(build, facts).pieces if one.made_of == "mine")
+    assert piece.stuff == "mine 12.0" and "Grey board" in piece.material
+    size = StockSize("rk1", "sheet", piece.material, Length(1.0), Length(0.5), 1, None, True, piece.stuff)
+    renamed = Facts(materials=(msgspec.structs.replace(own, name="Blue board"),))
+    off = take_off(build, renamed)
+    now = sizes_now(Cut(sizes=(size,)), off)
+    assert now.sizes[0].material == next(one for one in off.pieces if one.made_of == "mine").material != size.material
+    wanted = tuple(lot.wanted for lot in lots_of(off))
+    assert "rack: rk1" in [one.id for one in stocks_of(now, wanted, False)]
+    assert "rack: rk1" not in [
+        one.id for one in stocks_of(Cut(sizes=(msgspec.structs.replace(size, stuff=""),)), wanted, False)
+    ]
+    blue = next(one for one in off.pieces if one.key == piece.key)
+    assert made_of(blue) == made_of(piece) and is_made(blue, made_of(piece))
+    old_mark = made_of(msgspec.structs.replace(piece, made_of=""))  # of a file before, by its words
+    assert is_made(piece, old_mark) and not is_made(blue, old_mark)

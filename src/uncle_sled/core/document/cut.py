@@ -18,7 +18,9 @@ Days = Annotated[int, msgspec.Meta(ge=0, le=2000)]
 
 
 class StockSize(msgspec.Struct, frozen=True):
-    """A size that a shop sells, or a board of one's own rack. material: as the pieces call it, thickness and all.
+    """A size that a shop sells, or a board of one's own rack. material: as the pieces called it when it was put in.
+
+    stuff: what the pieces of it are made of, by the material's id and its section; where it is said the words do not count.
 
     qty: how many there are; nothing: as many as are wanted. price: of one; a board of the rack costs nothing more.
     """
@@ -31,6 +33,7 @@ class StockSize(msgspec.Struct, frozen=True):
     qty: Count | None = None
     price: Figure | None = None
     rack: bool = False
+    stuff: Word = ""
 
 
 class Numbered(msgspec.Struct, frozen=True):

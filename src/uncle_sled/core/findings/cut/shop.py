@@ -22,7 +22,7 @@ from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
 from uncle_sled.core.studies.cut.money import money_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import QUESTIONS, QUICK, BuildPlan, plan_of
+from uncle_sled.core.studies.cut.of_the_build import QUESTIONS, QUICK, BuildPlan, plan_of, sizes_now
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first
 
@@ -189,7 +189,7 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
                 number=float(many),
             )
     wanted = made.pieces
-    for size in cut.sizes:
+    for size in sizes_now(cut, take_off(s.build, s.facts)).sizes:
         if not size.rack or any(one.material == size.material for one in wanted):
             continue
         thick = _thick(size.material)

@@ -77,9 +77,18 @@ def letters_of(of: str) -> str:
 
 def made_of(piece: Piece) -> str:
     """What a piece is cut from and how large: what is compared with the last print."""
+    return _made(piece, piece.stuff or piece.material)
+
+
+def is_made(piece: Piece, mark: str) -> bool:
+    """Whether a piece is still what was printed; marks of older files name its material by its words."""
+    return mark in (made_of(piece), _made(piece, piece.material))
+
+
+def _made(piece: Piece, stuff: str) -> str:
     ends = " ".join(f"{deg:.1f}" for deg in piece.ends_deg)
     return (
-        f"{piece.kind}; {piece.material}; {piece.length_m * 1e3:.1f} x {piece.width_m * 1e3:.1f}; {ends};"
+        f"{piece.kind}; {stuff}; {piece.length_m * 1e3:.1f} x {piece.width_m * 1e3:.1f}; {ends};"
         f" {piece.area_m2 * 1e4:.0f}"
     )
 
@@ -129,7 +138,7 @@ def numbers_of(build: Build, facts: Facts) -> Numbers:
         if record is None:
             named.append(Named(piece, None, _label(drafts[piece.key], piece), "draft"))
         else:
-            same = record.made == made_of(piece) or (bool(record.other) and record.made == _mirror_made(record, piece))
+            same = is_made(piece, record.made) or (bool(record.other) and record.made == _mirror_made(record, piece))
             named.append(Named(piece, record.id, _label(record.id, piece), "as printed" if same else "changed"))
     return Numbers(tuple(named), tuple(one.id for one in gone))
 
@@ -139,7 +148,7 @@ def _mirror_made(record: Numbered, piece: Piece) -> str:
     turned = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[0], -piece.ends_deg[1]))
     swapped = msgspec.structs.replace(piece, ends_deg=piece.ends_deg[::-1])
     both = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[1], -piece.ends_deg[0]))
-    return next((made_of(one) for one in (turned, swapped, both) if made_of(one) == record.made), "")
+    return record.made if any(is_made(one, record.made) for one in (turned, swapped, both)) else ""
 
 
 def _label(number: str, piece: Piece) -> str:
@@ -165,7 +174,7 @@ def _matched(cut: Cut, pieces: Iterable[Piece]) -> tuple[list[Numbered], list[Nu
             lost.append((record, record.key.split("/")[0]))
     gone: list[Numbered] = []
     for record, of in lost:
-        key = next((k for k, one in free.items() if one.of == of and made_of(one) == record.made), None)
+        key = next((k for k, one in free.items() if one.of == of and is_made(one, record.made)), None)
         if key is None or record.gone:
             gone.append(record)
             continue

@@ -10,6 +10,7 @@ import math
 from functools import partial
 
 import msgspec
+from msgspec.structs import replace
 
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.project import Build, Facts
@@ -19,7 +20,7 @@ from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.cut.held import Held, faults_of
 from uncle_sled.core.studies.cut.mitres import LEAST_DEG, Slanted
 from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
-from uncle_sled.core.studies.cut.take_off import SHEET_M, Lot, bars_sold_m, lots_of, take_off
+from uncle_sled.core.studies.cut.take_off import SHEET_M, Lot, TakeOff, bars_sold_m, lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, Wrong, by_material, wrong_pieces, wrong_saw, wrong_stocks
 
 QUESTIONS = 120  # of each search, whether to go on: the same plan on a fast and a slow machine
@@ -65,6 +66,15 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
                 for length in bars_sold_m(any(one.metal for one in same), imperial)
             ]
     return tuple(made)
+
+
+def sizes_now(cut: Cut, off: TakeOff) -> Cut:
+    """The cut with its own sizes called as the pieces of the same stuff are called now: a new name parts nothing."""
+    called = {piece.stuff: piece.material for piece in off.pieces if piece.stuff}
+    sizes = tuple(
+        [replace(one, material=called.get(one.stuff, one.material)) if one.stuff else one for one in cut.sizes]
+    )
+    return cut if sizes == cut.sizes else replace(cut, sizes=sizes)
 
 
 def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
@@ -135,7 +145,7 @@ def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobo
     cut = build.cut
     lots = lots_of(take_off(build, facts))
     every = tuple(lot.wanted for lot in lots)
-    stocks = stocks_of(cut, every, build.brief.region == "North American")
+    stocks = stocks_of(sizes_now(cut, take_off(build, facts)), every, build.brief.region == "North American")
     kerf, trim = cut.kerf.si, cut.trim.si
     wrong = (*wrong_saw(kerf, trim), *wrong_pieces(every, kerf), *wrong_stocks(stocks, trim))
     if any(not one.of for one in wrong):

@@ -78,6 +78,14 @@ class Piece(msgspec.Struct, frozen=True):
     cladding: bool = False  # a board that a face is clad with
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
+    @property
+    def stuff(self) -> str:
+        """What it is cut from, by its material's id and the section that is sold; "" where no material is said."""
+        if not self.made_of:
+            return ""
+        across = "" if self.kind == "sheet" else " clad" if self.cladding else f" x {self.width_m * 1e3:.1f}"
+        return f"{self.made_of} {self.thickness_m * 1e3:.1f}{across}"
+
 
 class Spread(msgspec.Struct, frozen=True):
     """What comes on rolls, in tins or as boards: by area."""

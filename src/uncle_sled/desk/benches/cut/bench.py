@@ -8,6 +8,7 @@ from uncle_sled.core.studies.cut.handed import Handed, handed
 from uncle_sled.core.studies.cut.numbers import numbers_of, print_ops
 from uncle_sled.core.studies.cut.of_the_build import BuildPlan, first_laid, laid_out
 from uncle_sled.core.studies.cut.sawing import offcuts_of
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
@@ -127,6 +128,7 @@ class CutBench(PanelBench):
         words = Words(self.session.shown)
         taken = [one.id for one in build.cut.sizes]
         ops: list[Op] = []
+        stuff = {one.material: one.stuff for one in take_off(build, self.session.project.facts).pieces}
         many = 0
         for plan in made.plan.sheets:
             for layout in plan.layouts:
@@ -134,7 +136,7 @@ class CutBench(PanelBench):
                     id = fresh_id("rk", taken)
                     taken.append(id)
                     long, wide = sorted((off.w_m, off.h_m), reverse=True)
-                    record = {"id": id, "kind": "sheet", "material": plan.material, "length": {"si": round(long, 4)}, "width": {"si": round(wide, 4)}, "qty": 1, "rack": True}  # fmt: skip
+                    record = {"id": id, "kind": "sheet", "material": plan.material, "stuff": stuff.get(plan.material, ""), "length": {"si": round(long, 4)}, "width": {"si": round(wide, 4)}, "qty": 1, "rack": True}  # fmt: skip
                     ops.append(add_to("cut.sizes", record))
                     many += 1
         if not ops:

@@ -12,7 +12,7 @@ from uncle_sled.core.document.cut import StockSize
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.studies.cut.of_the_build import stocks_of
+from uncle_sled.core.studies.cut.of_the_build import sizes_now, stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import by_material
 from uncle_sled.core.words import Words
@@ -160,13 +160,14 @@ class StockPanel(Guarded, QWidget):
         wanted = self._wanted()
         build = self.session.build
         imperial = build.brief.region == "North American"
-        own = {one.id: one for one in build.cut.sizes}
+        cut = sizes_now(build.cut, take_off(build, self.session.project.facts))
+        own = {one.id: one for one in cut.sizes}
         rows = []
-        for stock in stocks_of(build.cut, wanted, imperial):
+        for stock in stocks_of(cut, wanted, imperial):
             size = own.get(stock.id.removeprefix("rack: "))
             if size is None:
                 rows.append(Size(stock.id, None, stock.material, stock.kind, stock.length_m, stock.width_m))
-        for size in build.cut.sizes:
+        for size in cut.sizes:
             wide = size.width.si if size.width is not None else 0.0
             rows.append(Size(size.id, size, size.material, size.kind, size.length.si, wide))
         rows.sort(key=lambda one: (one.name, one.kind, one.size is None, one.length_m))
@@ -179,7 +180,7 @@ class StockPanel(Guarded, QWidget):
         self.material.setEnabled(bool(names))
         for form in self.forms:
             form.refresh()
-        unused = sorted({one.material for one in build.cut.sizes} - {one.material for one in wanted})
+        unused = sorted({one.material for one in cut.sizes} - {one.material for one in wanted})
         self.says.setText(f"No piece asks for: {', '.join(unused)}." if unused else "" if rows else "Nothing is cut yet, so no size is wanted.")  # fmt: skip
 
     def marked(self) -> None: ...
@@ -194,7 +195,9 @@ class StockPanel(Guarded, QWidget):
         usual = next(one for one in self.model.rows if (one.kind, one.name) == (kind, material))
         share = 0.5 if rack else 1.0
         id = fresh_id("rk" if rack else "sz", [one.id for one in self.session.build.cut.sizes])
-        record: dict[str, Any] = {"id": id, "kind": kind, "material": material, "rack": rack}
+        off = take_off(self.session.build, self.session.project.facts)
+        stuff = next((one.stuff for one in off.pieces if one.material == material), "")
+        record: dict[str, Any] = {"id": id, "kind": kind, "material": material, "rack": rack, "stuff": stuff}
         record["length"] = {"si": round(usual.length_m * share, 4)}
         if kind == "sheet":
             record["width"] = {"si": round(usual.width_m * share, 4)}

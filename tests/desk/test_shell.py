@@ -262,10 +262,10 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     assert "density" in own.complaint.text()
     own.numbers["density_kg_m3"].setText("very heavy")
     own.keep()
-    assert "not a number" in own.complaint.text()
+    assert "cannot be read as a density" in own.complaint.text()
     own.numbers["density_kg_m3"].setText("99000")
     own.keep()
-    assert "out of reason" in own.complaint.text()
+    assert "too much" in own.complaint.text()
     own.numbers["density_kg_m3"].setText("700")
     own.keep()
     assert session.facts.materials[0].name == "Old oak" and session.facts.materials[0].form == ""
@@ -274,7 +274,7 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     assert faults_of(again) == []
     again.which.show_value("own1")
     again._show("own1")
-    assert again.name.text() == "Old oak" and again.numbers["density_kg_m3"].text() == "700"
+    assert again.name.text() == "Old oak" and again.numbers["density_kg_m3"].text() == "700 kg/m³"
     again.family.show_value("plywood")
     again.form.show_value("sheet")
     again.numbers["density_kg_m3"].setText("710")

@@ -45,6 +45,9 @@ Dimension = Literal[
     "vapour",
     "bulk",
     "travel",
+    "board weight",
+    "price",
+    "labour",
 ]
 
 INCH = Fraction(254, 10000)
@@ -323,6 +326,16 @@ MEASURES: dict[str, Measure] = {
         "fl.oz",
         (1e-5, float(GALLON / 128)),
     ),
+    "board weight": Measure(
+        "a weight over an area",
+        "4.9 kg/m2 or 1 lb/ft2",
+        {"kg/m2": Fraction(1), "g/m2": Fraction(1, 1000), "lb/ft2": POUND / FOOT**2},
+        "kg/m2",
+        "lb/ft2",
+        (0.1, float(POUND / FOOT**2) / 10),
+    ),
+    "price": Measure("money for an area", "20 money/m2 or 2 money/ft2", {"money/m2": Fraction(1), "money/ft2": 1 / FOOT**2}, "money/m2", "money/ft2"),
+    "labour": Measure("hours for an area", "0.5 h/m2 or 0.05 h/ft2", {"h/m2": Fraction(1), "h/ft2": 1 / FOOT**2}, "h/m2", "h/ft2"),
     "travel": Measure("a way on the road", "80 km or 50 mi", {"km": Fraction(1000), "mi": MILE}, "km", "mi"),
     "bulk": Measure("a space", "3 m3 or 106 ft3", {"m3": Fraction(1), "l": Fraction(1, 1000), "ft3": FOOT**3}, "m3", "ft3"),
     "moment": Measure(
@@ -394,6 +407,10 @@ KEPT: dict[str, tuple[Dimension, float]] = {
     "kPa cold": ("pressure", 1e3),
     "m3": ("bulk", 1.0),
     "km": ("travel", 1e3),
+    "kg/m2": ("board weight", 1.0),
+    "m2K/W": ("resistance", 1.0),
+    "money/m2": ("price", 1.0),
+    "h/m2": ("labour", 1.0),
 }
 # How a unit is written where it is read; others stand as they are.
 SIGNS = {
@@ -417,7 +434,14 @@ SIGNS = {
     "Btu/h.ft2.F": "Btu/h·ft²·°F",
     "Btu.in/h.ft2.F": "Btu·in/h·ft²·°F",
     "Btu/lb.F": "Btu/lb·°F",
-    "m2.K/W": "m2.K/W",
+    "m2.K/W": "m²K/W",
+    "ft2.F.h/Btu": "ft²·°F·h/Btu",
+    "kg/m2": "kg/m²",
+    "lb/ft2": "lb/ft²",
+    "money/m2": "money/m²",
+    "money/ft2": "money/ft²",
+    "h/m2": "h/m²",
+    "h/ft2": "h/ft²",
     "fl.oz": "fl oz",
 }
 

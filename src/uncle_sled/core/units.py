@@ -276,7 +276,7 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
 # Decimals that the trade reads a unit with; other units are told to four figures.
 PLACES = {
     "m": 3, "mm": 0, "cm": 1, "in": 2, "ft": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1, "lb/in": 0, "psi": 0, "degC": 0,
-    "W": 0, "m2.K/W": 0, "ft2.F.h/Btu": 0,
+    "W": 0,
 }  # fmt: skip
 
 

@@ -28,20 +28,20 @@ class OwnMaterial(msgspec.Struct, frozen=True):
     """A material of one's own, beside the shipped ones: per m3 and its conductivity, or per m2 with its R."""
 
     id: Word
-    name: Word
-    density_kg_m3: Figure | None = None
-    conductivity_w_mk: Figure | None = None
-    mu: Figure | None = None
-    kg_m2: Figure | None = None
-    r_m2k_w: Figure | None = None
+    name: Annotated[Word, about("Name", "What it is called on lists and drawings")]
+    density_kg_m3: Annotated[Figure | None, about("Density", "By this, or by a weight over an area", unit="kg/m3", least=0.1, most=25000)] = None
+    conductivity_w_mk: Annotated[Figure | None, about("Conducts", "Of its data sheet", unit="W/mK", least=0.001, most=500)] = None
+    mu: Annotated[Figure | None, about("Vapour resistance, mu", "Times that of still air", least=0.5, most=1e7)] = None
+    kg_m2: Annotated[Figure | None, about("or weight", "Of sheets that are sold by one thickness", unit="kg/m2", least=0.001, most=500)] = None
+    r_m2k_w: Annotated[Figure | None, about("and its R", "Of the whole sheet", unit="m2K/W", least=0.0, most=50)] = None
     money_m3: Figure | None = None
-    money_m2: Figure | None = None
-    hours_m2: Figure = 0.3
+    money_m2: Annotated[Figure | None, about("Money an area", "What a square of it costs", unit="money/m2", least=0.0, most=1e5)] = None
+    hours_m2: Annotated[Figure, about("Hours an area", "To put it on", unit="h/m2", least=0.0, most=100)] = 0.3
     bends: Word = ""
-    source: Word = ""  # whose data sheet
+    source: Annotated[Word, about("Source", "Where its figures are from")] = ""
     family: Family = ""  # what kind of stuff it is
     form: Form = ""  # as what it is bought and cut
-    heat_j_kgk: Figure | None = None
+    heat_j_kgk: Annotated[Figure | None, about("Holds heat", "Its specific heat", unit="J/kgK", least=100, most=10000)] = None
     date: Word = ""
 
 

@@ -11,15 +11,17 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, set_to
+from uncle_sled.core.document.field import field_of
+from uncle_sled.core.document.project import OwnMaterial
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.shell.shell_views import layer_section, layer_words
-from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.errors import EntryError, GeometryError
 from uncle_sled.core.material_words import FAMILIES, FORM_WORDS, FORMS
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
-from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, label
+from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField, TypedField, label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, paint
 from uncle_sled.desk.session import Session
@@ -217,18 +219,9 @@ class LayersDialog(Dialog):
 
 
 class OwnMaterialDialog(Dialog):
-    """A material of one's own: by density, or by weight a square metre."""
+    """A material of one's own: by density, or by weight over an area."""
 
-    FIELDS = (
-        ("density_kg_m3", "Density, kg/m³", 0.1, 25000.0),
-        ("conductivity_w_mk", "Conducts, W/mK", 0.001, 500.0),
-        ("mu", "Vapour resistance, mu", 0.5, 1e7),
-        ("kg_m2", "or weight, kg/m²", 0.001, 500.0),
-        ("r_m2k_w", "and its R, m²K/W", 0.0, 50.0),
-        ("heat_j_kgk", "Holds heat, J/kgK", 100.0, 10000.0),
-        ("money_m2", "Money a m²", 0.0, 1e5),
-        ("hours_m2", "Hours a m²", 0.0, 100.0),
-    )
+    FIELDS = ("density_kg_m3", "conductivity_w_mk", "mu", "kg_m2", "r_m2k_w", "heat_j_kgk", "money_m2", "hours_m2")
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -238,6 +231,7 @@ class OwnMaterialDialog(Dialog):
         rows.setContentsMargins(18, 14, 18, 14)
         grid = QGridLayout()
         grid.setColumnMinimumWidth(1, 200)
+        self.complaint = label("", "small", "primer", wrap=True)
         self.name, self.source = TextField("Name"), TextField("Where its figures are from", True)
         self.which = ChoiceField("Which", [("", "a new one"), *((one.id, one.name) for one in session.facts.materials)])
         self.which.entered.connect(lambda value: self._show(str(value or "")))
@@ -252,10 +246,12 @@ class OwnMaterialDialog(Dialog):
         self.which.setVisible(bool(session.facts.materials))
         if not session.facts.materials and (word := grid.itemAtPosition(0, 0)) is not None:
             cast(QWidget, word.widget()).hide()
-        self.numbers: dict[str, TextField] = {}
-        for at, (key, title, _, _) in enumerate(self.FIELDS, len(first)):
-            field = TextField(title, True)
-            grid.addWidget(label(title, "", "pencil"), at, 0)
+        self.numbers: dict[str, TypedField] = {}
+        for at, key in enumerate(self.FIELDS, len(first)):
+            field = TypedField(field_of(OwnMaterial, key), lambda: session.shown)
+            field.show_value(None)
+            field.wrong.connect(self.complaint.setText)
+            grid.addWidget(label(field.name, "", "pencil"), at, 0)
             grid.addWidget(field, at, 1)
             self.numbers[key] = field
         self.bends = ChoiceField(
@@ -271,7 +267,6 @@ class OwnMaterialDialog(Dialog):
         grid.addWidget(label("Source", "", "pencil"), at + 1, 0)
         grid.addWidget(self.source, at + 1, 1)
         rows.addLayout(grid)
-        self.complaint = label("", "small", "primer", wrap=True)
         rows.addWidget(self.complaint)
         keys = QHBoxLayout()
         keys.addStretch(1)
@@ -290,34 +285,26 @@ class OwnMaterialDialog(Dialog):
         self.name.setText(one.name if one is not None else "")
         self.source.setText(one.source if one is not None else "")
         for key, field in self.numbers.items():
-            value = getattr(one, key, None)
-            field.setText("" if value is None else f"{value:g}")
+            field.show_value(getattr(one, key, None))
         for name, choice in (("bends", self.bends), ("family", self.family), ("form", self.form)):
             choice.show_value(getattr(one, name, ""))
 
     def keep(self) -> None:
         made: dict[str, object] = {}
-        for key, title, least, most in self.FIELDS:
-            text = self.numbers[key].text().strip().replace(",", ".")
-            if not text:
-                continue
+        for key, field in self.numbers.items():
             try:
-                value = float(text)
-            except ValueError:
-                self.complaint.setText(
-                    f"{title}: “{text}” is not a number; one such as {max(least, 1):g} would be right."
-                )
+                value = field.about.read(field.text(), self.session.shown) if field.text().strip() else None
+            except EntryError as fault:
+                self.complaint.setText(str(fault))
                 return
-            if not least <= value <= most:
-                self.complaint.setText(f"{title}: {text} is out of reason; {least:g} to {most:g} would be right.")
-                return
-            made[key] = value
+            if value is not None:
+                made[key] = value
         name = self.name.text().strip()
         if not name:
             self.complaint.setText("It needs a name.")
             return
         if "density_kg_m3" not in made and "kg_m2" not in made:
-            self.complaint.setText("Say its density, or its weight a square metre.")
+            self.complaint.setText("Say its density, or its weight over an area.")
             return
         mine = {one.id: one for one in self.session.facts.materials}
         id = str(self.which.currentData() or "") or fresh_id("own", list(mine))
@@ -326,7 +313,7 @@ class OwnMaterialDialog(Dialog):
             "source": self.source.text().strip() or "own", "date": date.today().isoformat(), "name": name, **made,
         }  # fmt: skip
         if id in mine:  # what was emptied is not known any more
-            record = {**{key: None for key, *_ in self.FIELDS if key != "hours_m2"}, **record}
+            record = {**{key: None for key in self.FIELDS if key != "hours_m2"}, **record}
             ops = [set_to(f"facts.materials.{id}.{key}", value) for key, value in record.items()]
         else:
             ops = [add_to("facts.materials", {"id": id, **record})]

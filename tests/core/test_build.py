@@ -474,5 +474,8 @@ def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore
     assert len(uids) == len(set(uids))
     with pytest.raises(FileError):
         ics_bytes(schedule_of(empty_project().build, Facts()), "x", date(2027, 1, 1), Words(Shown()))
+    assert b"A B: plan" in ics_bytes(
+        made, "A\nB", date(2027, 1, 1), Words(Shown())
+    )  # a name of two lines is told in one
     out = tmp_path / "h.ics"
     assert main(["export", "marsh-heron", "--to", "ics", "--out", str(out)]) == 0 and b"VEVENT" in out.read_bytes()

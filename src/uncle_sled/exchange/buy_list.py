@@ -138,7 +138,7 @@ def read_prices(path: Path, lines: tuple[Line, ...], known: tuple[Bought, ...]) 
                 wrong = f"{head}: a pack of 0 holds nothing; empty where it is not known."
             elif field == "lead_days" and value > 2000:
                 wrong = f"{head}: {value:g} days are over five years; a number of days would be right."
-            found[field] = int(value) if field == "lead_days" else value
+            found[field] = int(value) if field == "lead_days" and not wrong else value
         if wrong:
             faults.append(Fault(number, wrong))
             continue

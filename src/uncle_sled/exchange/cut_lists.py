@@ -168,7 +168,7 @@ def _count(text: str) -> int | None:
         value = float(text.replace(",", "."))
     except ValueError:
         value = 0.5
-    if value != int(value) or abs(value) > 1e6:
+    if not abs(value) <= 1e6 or value != int(value):  # nan is no number either
         raise EntryError(f"qty: “{text}” is no whole number; 1, 2, 3 would be right.")
     return int(value)
 

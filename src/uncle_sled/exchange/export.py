@@ -18,6 +18,8 @@ from uncle_sled.core.words import Words
 from uncle_sled.exchange.exports import EXPORTS, Asked
 from uncle_sled.exchange.whole_file import write_whole
 
+# Ending and words of every export by its kind, for whoever goes through all of them.
+KINDS = {kind: (one.ending, one.what) for kind, one in EXPORTS.items()}
 MOST_BESIDE = 100  # exports of one name in one folder
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, date, datetime, timedelta
 
+from uncle_sled.core.document.bounds import UNSEEN
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.words import Words
@@ -18,7 +19,7 @@ def ics_bytes(schedule: Schedule, name: str, written: date, words: Words) -> byt
     book = Calendar()
     book.add("prodid", "-//Uncle Sled//plan of work//EN")
     book.add("version", "2.0")
-    book.add("x-wr-calname", f"{name}: plan of work")
+    book.add("x-wr-calname", f"{UNSEEN.sub(' ', name)}: plan of work")  # a line of its own in the file
     stamp = datetime(written.year, written.month, written.day, tzinfo=UTC)
     for one in schedule.placed:
         for k, (first, last) in enumerate(_runs(one.days)):

@@ -34,7 +34,7 @@ class BarsPanel(Guarded, QWidget):
         tools = QHBoxLayout()
         tools.setSpacing(6)
         self.which = ChoiceField("Material", [])
-        self.which.setMinimumContentsLength(22)
+        self.which.setMinimumContentsLength(26)
         self.which.entered.connect(self._choose)
         tools.addWidget(self.which)
         self.says = label("", "", "ink", wrap=True)

@@ -6,8 +6,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTableView, QWidget
 
+from tests.desk.walk import every_view
 from tests.other_units import IMPERIAL, METRIC, foreign, names_of, read_in
-from uncle_sled.desk.benches.about import abouts
 from uncle_sled.exchange.demos import demo
 
 ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
@@ -49,14 +49,6 @@ def test_no_view_speaks_in_the_other_units(open_on, name, units, wrong):
     project = read_in(demo(name), units)
     window, names, found = open_on(project), names_of(project), {}
     session, build = window.session, project.build
-    window.in_hand.open = {
-        "Shape of the tank",
-        "In this mode",
-        "Held down",
-        "Use",
-        "Room beside it",
-        "Power, gas, water",
-    }
 
     def look(where):
         window.grab()
@@ -65,14 +57,8 @@ def test_no_view_speaks_in_the_other_units(open_on, name, units, wrong):
             if said is not None or re.search(r"\{[\d.]+ \w", text):
                 found.setdefault(text, (where, said))
 
-    for said in abouts():
-        session.go_to(said.stop)
-        bench = window.bench(said.stop)
-        for view in said.views or (None,):
-            if view is not None:
-                bench.show_view(view.name)
-            session.select(view.picks(session.build, session.studied) if view is not None and view.picks else ())
-            look(f"{said.stop} {view.name if view else ''}")
+    for where in every_view(window):
+        look(where)
     hands = {"Stow": build.stow.things[::4], "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts), "Systems": (*build.systems.wires[:2], *build.systems.devices[:2], *build.systems.loads[:2])}  # fmt: skip
     for stop, some in hands.items():
         session.go_to(stop)

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import itertools
 import sys
+from collections.abc import Iterator
 
 import msgspec
 from PySide6.QtCore import QPoint, QRect, QRectF
@@ -161,9 +162,9 @@ def _written(widget) -> list[str]:
     return found
 
 
-def walk(window) -> list[str]:
-    """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried."""
-    session, found = window.session, []
+def every_view(window) -> Iterator[str]:
+    """Shows every view of every stop, with what is worth having in hand on it; says which."""
+    session = window.session
     window.in_hand.open = {
         "Shape of the tank",
         "In this mode",
@@ -179,10 +180,17 @@ def walk(window) -> list[str]:
             if view is not None:
                 bench.show_view(view.name)
             session.select(view.picks(session.build, session.studied) if view is not None and view.picks else ())
-            QApplication.processEvents()
-            found += [f"{said.stop}, {view.name if view else ''}: {fault}" for fault in faults_of(window)]
+            yield f"{said.stop}, {view.name if view else ''}"
         if said.views:
             bench.show_view(said.views[0].name)
+
+
+def walk(window) -> list[str]:
+    """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried."""
+    session, found = window.session, []
+    for where in every_view(window):
+        QApplication.processEvents()
+        found += [f"{where}: {fault}" for fault in faults_of(window)]
     session.go_to(HOME)
     for case in session.studied.table.cases:
         session.show_case(case.id)

@@ -99,14 +99,14 @@ class Wire(msgspec.Struct, frozen=True):
     end: Word
     kind: Annotated[WireKind, about("Carries", "What runs in it; earths carry nothing but faults", words={"DC": "battery (DC)", "AC": "mains (AC)", "panel": "panels"})] = "DC"
     name: Word = ""
-    amps: Annotated[Figure | None, about("Amps", "Worked out from all that runs behind it where it is left empty", unit="A", least=SOME)] = None
-    length: Annotated[Length | None, about("Measured", "One way, by tape; its route where it is left empty", least=0.01)] = None
+    amps: Annotated[Figure | None, about("Amps", "Worked out from all that runs behind it where it is left empty", unit="A", least=SOME, blank="worked out")] = None
+    length: Annotated[Length | None, about("Measured", "One way, by tape; its route where it is left empty", least=0.01, blank="its route")] = None
     bends: tuple[Bend, ...] = ()
-    area_mm2: Annotated[Figure | None, about("Copper", "Worked out where it is left empty", unit="mm2 copper", least=SOME)] = None
+    area_mm2: Annotated[Figure | None, about("Copper", "Worked out where it is left empty", unit="mm2 copper", least=SOME, blank="worked out")] = None
     insulation: Annotated[Insulation, about("Class", "As printed on the wire; mains stays on the cautious class", words={"building": "building, cautious", "vehicle": "vehicle, marked 105"})] = "building"
     drop: Annotated[Share | None, about("May lose", "Of its volts; 3 % for what matters, 10 % for lamps")] = None
     fused: Annotated[Fused, about("Fuse", "At each end that a battery can feed", words={"start": "at its beginning", "end": "at its end", "both": "at both ends", "none": "no fuse of its own", })] = "start"
-    fuse_a: Annotated[Figure | None, about("Fuse size", "Worked out where it is left empty", unit="A", least=SOME)] = None
+    fuse_a: Annotated[Figure | None, about("Fuse size", "Worked out where it is left empty", unit="A", least=SOME, blank="worked out")] = None
     fuse_from: Annotated[Length | None, about("It sits at", "How far along the wire, from the end it guards")] = None
     bundle: Annotated[Count, about("In a bundle of", "How many loaded ones lie together: from four on each carries less", least=1)] = 1
     in_foam: Annotated[Length | None, about("In foam for", "Wholly in insulation over so much: it carries less")] = None

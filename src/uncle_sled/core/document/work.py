@@ -59,8 +59,8 @@ class Lift(msgspec.Struct, frozen=True):
     id: Word
     what: Annotated[Word, about("What", "A face, the body, the frame")]
     way: Annotated[LiftWay, about("How", "By crane, tilted up by hand, carried, turned over", words={"crane": "by crane", "tilt up": "tilt up by hand", "by hand": "carry"})] = "crane"
-    pick_front: Annotated[Length | None, about("Front pick", "From the centre of gravity forward")] = None
-    pick_rear: Annotated[Length | None, about("Rear pick", "From the centre of gravity aft")] = None
+    pick_front: Annotated[Length | None, about("Front pick", "From the centre of gravity forward", blank="worked out")] = None
+    pick_rear: Annotated[Length | None, about("Rear pick", "From the centre of gravity aft", blank="worked out")] = None
     hook: Annotated[Length | None, about("Hook over", "Of the picks; turning over: the centre over the rail")] = None
     spreader: Annotated[bool, about("Spreader", "A beam that takes what squeezes")] = False
     wind_m_s: Annotated[Figure | None, about("Mean wind", "As it is forecast; gusts are half as much again", unit="m/s")] = None

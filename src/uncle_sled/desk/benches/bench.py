@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from importlib import import_module
 from inspect import signature
+from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
@@ -73,9 +74,12 @@ class Bench(Guarded, QWidget):
             self.panels.addWidget(made)
         return self.made[name]
 
-    def make(self, name: str) -> QWidget:
-        """A view that nobody has opened yet."""
-        raise NotImplementedError
+    def make(self, name: str) -> Any:
+        """The panel that a view names; it gets the session, and the bench where it asks for it."""
+        module, _, kind = about(self.stop).view(name).panel.partition(":")
+        panel = getattr(import_module(f"{type(self).__module__.rpartition('.')[0]}.{module}"), kind)
+        wants_bench = "bench" in signature(panel.__init__).parameters
+        return panel(self.session, self) if wants_bench else panel(self.session)
 
     def show_view(self, name: str) -> None:
         """Show one of the stop's views."""
@@ -111,13 +115,6 @@ class PanelBench(Bench):
         self.rows.addWidget(self.caution)
         for signal in (session.changed, session.judged):
             signal.connect(self.refresh)
-
-    def make(self, name: str) -> QWidget:
-        """The panel that a view names; it gets the session, and the bench where it asks for it."""
-        module, _, kind = about(self.stop).view(name).panel.partition(":")
-        panel = getattr(import_module(f"{type(self).__module__.rpartition('.')[0]}.{module}"), kind)
-        wants_bench = "bench" in signature(panel.__init__).parameters
-        return panel(self.session, self) if wants_bench else panel(self.session)
 
     def showEvent(self, event: QShowEvent) -> None:
         self.refresh()

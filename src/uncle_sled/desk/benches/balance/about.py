@@ -24,13 +24,37 @@ ABOUT = About(
     "uncle_sled.desk.benches.balance.bench:BalanceBench",
     standing,
     views=(
-        View("Axle", "the axle's place", "The ball over the axle's place, drawn"),
-        View("Moves", "what to move", "What to slide or swap so that every case is right"),
-        View("Sure", "how sure", "How far the ball can be trusted, and what to weigh first"),
-        View("Limits", "the limits", "Every rating with its worst case, the cars side by side"),
-        View("Sway", "how fast before it wags", "Damping of the swing over the speed, and the swing after a gust"),
-        View("Frame", "what the frame feels", "Moment, stress and sinking of the rails, and which section would do"),
-        View("Driving", "what driving does", "What a stop, a grade, a lean, a person on the tail and a tight bend do"),
+        View("Axle", "the axle's place", "The ball over the axle's place, drawn", panel="axle_panel:AxlePanel"),
+        View(
+            "Moves", "what to move", "What to slide or swap so that every case is right", panel="moves_panel:MovesPanel"
+        ),
+        View(
+            "Sure", "how sure", "How far the ball can be trusted, and what to weigh first", panel="sure_panel:SurePanel"
+        ),
+        View(
+            "Limits",
+            "the limits",
+            "Every rating with its worst case, the cars side by side",
+            panel="panels:LimitsPanel",
+        ),
+        View(
+            "Sway",
+            "how fast before it wags",
+            "Damping of the swing over the speed, and the swing after a gust",
+            panel="sway_panel:SwayPanel",
+        ),
+        View(
+            "Frame",
+            "what the frame feels",
+            "Moment, stress and sinking of the rails, and which section would do",
+            panel="frame_panel:FramePanel",
+        ),
+        View(
+            "Driving",
+            "what driving does",
+            "What a stop, a grade, a lean, a person on the tail and a tight bend do",
+            panel="panels:DrivingPanel",
+        ),
     ),
     deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),
     mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),

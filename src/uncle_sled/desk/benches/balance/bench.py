@@ -2,19 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QStackedWidget
 
-from uncle_sled.desk.benches.balance.axle_panel import AxlePanel
-from uncle_sled.desk.benches.balance.frame_panel import FramePanel
-from uncle_sled.desk.benches.balance.moves_panel import MovesPanel
-from uncle_sled.desk.benches.balance.panels import DrivingPanel, LimitsPanel
-from uncle_sled.desk.benches.balance.sure_panel import SurePanel
-from uncle_sled.desk.benches.balance.sway_panel import SwayPanel
+from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
-
-Panel = AxlePanel | MovesPanel | SurePanel | LimitsPanel | SwayPanel | FramePanel | DrivingPanel
 
 
 class BalanceBench(Bench):
@@ -24,18 +19,8 @@ class BalanceBench(Bench):
         self.add_views()
         self.end_top("")
         self.panels = QStackedWidget()
-        self.axle, self.moves, self.sure = AxlePanel(session), MovesPanel(session), SurePanel(session)
-        self.limits, self.driving = LimitsPanel(session), DrivingPanel(session)
-        self.sway, self.frame = SwayPanel(session), FramePanel(session)
-        self.by_view: dict[str, Panel] = {
-            "Axle": self.axle,
-            "Moves": self.moves,
-            "Sure": self.sure,
-            "Limits": self.limits,
-            "Sway": self.sway,
-            "Frame": self.frame,
-            "Driving": self.driving,
-        }
+        self.by_view: dict[str, Any] = {view.name: self.make(view.name) for view in about(stop).views}
+        self.axle, self.moves, self.sure, self.limits, self.sway, self.frame, self.driving = self.by_view.values()
         for panel in self.by_view.values():
             self.panels.addWidget(panel)
         self.rows.addWidget(self.panels, 1)

@@ -39,16 +39,9 @@ from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.benches.bench import Bench
-from uncle_sled.desk.benches.shell.faces_panel import FacesPanel
 from uncle_sled.desk.benches.shell.flat_view import FlatView
-from uncle_sled.desk.benches.shell.framing_panel import FramingPanel
-from uncle_sled.desk.benches.shell.holds_panel import HoldsPanel
-from uncle_sled.desk.benches.shell.joints_panel import JointsPanel
 from uncle_sled.desk.benches.shell.openings_table import OpeningsTable
-from uncle_sled.desk.benches.shell.reline_panel import RelinePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
-from uncle_sled.desk.benches.shell.survey_panel import SurveyPanel
-from uncle_sled.desk.benches.shell.walls_panel import WallsPanel
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.dialog import popup_menu
@@ -147,10 +140,9 @@ class ShellBench(Bench):
         right.addWidget(self.opening_flat, 1)
         right.addWidget(self.jamb, 1)
         row.addLayout(right, 2)
-        self.framing = FramingPanel(session)
-        self.faces_panel = FacesPanel(session)
-        self.holds, self.joints = HoldsPanel(session), JointsPanel(session)
-        self.walls, self.survey, self.reline = WallsPanel(session), SurveyPanel(session), RelinePanel(session)
+        self.framing, self.faces_panel = self.make("Framing"), self.make("Faces")
+        self.holds, self.joints, self.walls = self.make("Holds"), self.make("Joints"), self.make("Walls")
+        self.survey, self.reline = self.make("Survey"), self.make("Reline")
         for panel in (
             self.profile_panel, openings, self.framing, self.faces_panel, self.holds, self.joints, self.walls, self.survey, self.reline,
         ):  # fmt: skip

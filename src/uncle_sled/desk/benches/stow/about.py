@@ -31,16 +31,28 @@ ABOUT = About(
     views=(
         View("Drawing", "side and plan", "Left side and plan, to be dragged in", picks=_a_tank),
         View(
-            "Solid", "from behind and in three directions", "From behind, and in three directions with the body peeled"
+            "Solid",
+            "from behind and in three directions",
+            "From behind, and in three directions with the body peeled",
+            panel="solid_view:SolidView",
         ),
-        View("Modes", "all modes side by side", "All modes side by side"),
-        View("Cases", "load cases and the sweep", "Load cases as columns, and every tank at every level"),
-        View("Fits", "who fits", "Who sleeps, gets out, reaches and passes"),
-        View("Built", "what is made of boards", "Cabinets, beds and pull-outs of boards"),
-        View("Lids", "hatches on their struts", "Hatches and lids turning on their struts"),
-        View("Reach", "what is got at how", "What must be moved to get at each thing"),
-        View("Held", "what holds things", "What holds every thing on the road"),
-        View("Table", "the table of things", "All things as a table"),
+        View("Modes", "all modes side by side", "All modes side by side", panel="mode_strip:ModeStrip"),
+        View(
+            "Cases",
+            "load cases and the sweep",
+            "Load cases as columns, and every tank at every level",
+            panel="case_bench:CaseBench",
+        ),
+        View("Fits", "who fits", "Who sleeps, gets out, reaches and passes", panel="fit_panel:FitPanel"),
+        View(
+            "Built", "what is made of boards", "Cabinets, beds and pull-outs of boards", panel="built_panel:BuiltPanel"
+        ),
+        View(
+            "Lids", "hatches on their struts", "Hatches and lids turning on their struts", panel="lids_panel:LidsPanel"
+        ),
+        View("Reach", "what is got at how", "What must be moved to get at each thing", panel="reach_panel:ReachPanel"),
+        View("Held", "what holds things", "What holds every thing on the road", panel="held_table:HeldTable"),
+        View("Table", "the table of things", "All things as a table", panel="thing_table:ThingTable"),
     ),
     deeds=(
         Deed("table", "All things as a table", "L", lambda bench: bench.show_table()),

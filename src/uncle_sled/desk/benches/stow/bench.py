@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 from PySide6.QtCore import QPoint
@@ -68,45 +68,12 @@ class StowBench(Bench):
         return button
 
     # views
-    def make(self, name: str) -> QWidget:
-        if name == "Solid":
-            from uncle_sled.desk.benches.stow.solid_view import SolidView
-
-            solid = SolidView(self.session)
-            self.solid_bar = solid.bar
-            self.tool_row.insertWidget(self.tool_row.count() - 1, solid.bar)
-            return solid
-        if name == "Modes":
-            from uncle_sled.desk.benches.stow.mode_strip import ModeStrip
-
-            return ModeStrip(self.session)
-        if name == "Cases":
-            from uncle_sled.desk.benches.stow.case_bench import CaseBench
-
-            return CaseBench(self.session)
-        if name == "Fits":
-            from uncle_sled.desk.benches.stow.fit_panel import FitPanel
-
-            return FitPanel(self.session)
-        if name == "Built":
-            from uncle_sled.desk.benches.stow.built_panel import BuiltPanel
-
-            return BuiltPanel(self.session)
-        if name == "Lids":
-            from uncle_sled.desk.benches.stow.lids_panel import LidsPanel
-
-            return LidsPanel(self.session)
-        if name == "Reach":
-            from uncle_sled.desk.benches.stow.reach_panel import ReachPanel
-
-            return ReachPanel(self.session)
-        if name == "Held":
-            from uncle_sled.desk.benches.stow.held_table import HeldTable
-
-            return HeldTable(self.session)
-        from uncle_sled.desk.benches.stow.thing_table import ThingTable
-
-        return ThingTable(self.session)
+    def make(self, name: str) -> Any:
+        made = super().make(name)
+        if name == "Solid":  # its peel and its views stand in the row of tools
+            self.solid_bar = made.bar
+            self.tool_row.insertWidget(self.tool_row.count() - 1, made.bar)
+        return made
 
     def show_view(self, name: str) -> None:
         assert self.sheet is not None

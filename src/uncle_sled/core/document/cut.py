@@ -22,17 +22,17 @@ class StockSize(msgspec.Struct, frozen=True):
 
     stuff: what the pieces of it are made of, by the material's id and its section; where it is said the words do not count.
 
-    qty: how many there are; nothing: as many as are wanted. price: of one; a board of the rack costs nothing more.
+    qty: Annotated[how many there are; nothing: as many as are wanted. price: of one; a board of the rack costs nothing more., about("How many", "There are; nothing: as many as are wanted")]
     """
 
     id: Word
     kind: Literal["sheet", "bar"]
     material: Word
-    length: Length
-    width: Length | None = None
+    length: Annotated[Length, about("Long", "Of one")]
+    width: Annotated[Length | None, about("Wide", "Of a sheet")] = None
     qty: Count | None = None
-    price: Figure | None = None
-    rack: bool = False
+    price: Annotated[Figure | None, about("Price", "Of one, in your own money")] = None
+    rack: Annotated[bool, about("On the rack", "It is there already and costs nothing more")] = False
     stuff: Word = ""
 
 
@@ -81,18 +81,18 @@ class Bought(msgspec.Struct, frozen=True):
     heading: Word = ""
     shop: Word = ""
     unit: Word = ""
-    qty: Figure | None = None
-    at_hand: Figure = 0.0
-    pack: Figure | None = None
-    low: Figure | None = None
-    likely: Figure | None = None
-    high: Figure | None = None
-    quote: Figure | None = None
+    qty: Annotated[Figure | None, about("Wanted", "As you have it; as the drawing has it where nothing is said")] = None
+    at_hand: Annotated[Figure, about("At hand", "So much is there already")] = 0.0
+    pack: Annotated[Figure | None, about("In a pack", "What one pack holds")] = None
+    low: Annotated[Figure | None, about("Cheap", "For one pack or piece")] = None
+    likely: Annotated[Figure | None, about("Likely", "For one pack or piece")] = None
+    high: Annotated[Figure | None, about("Dear", "For one pack or piece")] = None
+    quote: Annotated[Figure | None, about("Quoted", "What a shop said for one")] = None
     quote_until: Word = ""
-    lead_days: Days | None = None
+    lead_days: Annotated[Days | None, about("Comes in", "After it is ordered", unit="days")] = None
     ordered: Word = ""
     arrived: Word = ""
-    spent: Figure | None = None  # for all of it, when it was paid
+    spent: Annotated[Figure | None, about("Paid", "For all of it")] = None
     batch: Word = ""
 
 
@@ -100,10 +100,10 @@ class RuleChange(msgspec.Struct, frozen=True):
     """A rule of consumption as this builder has it. id: of the shipped rule; what is empty stays as shipped."""
 
     id: Word
-    rate: Figure | None = None
-    pack: Figure | None = None
-    price: Figure | None = None
-    off: bool = False
+    rate: Annotated[Figure | None, about("Rate", "So much for each of what it counts by")] = None
+    pack: Annotated[Figure | None, about("In a pack", "What one pack holds")] = None
+    price: Annotated[Figure | None, about("Price", "Of a pack")] = None
+    off: Annotated[bool, about("Left off", "It is not used here")] = False
 
 
 class Cut(msgspec.Struct, frozen=True):
@@ -125,7 +125,7 @@ class Cut(msgspec.Struct, frozen=True):
     prints: Count = 0
     printed: tuple[PrintedPage, ...] = ()  # drawings as they were in the last set that was written down
     revision: Count = 0  # sets that were written down
-    bar_measured: Length | None = None  # of the 100 mm bar on a print of one's own printer
+    bar_measured: Annotated[Length | None, about("Bar measured", "Of the 100 mm bar on a print of your own printer", thin=True)] = None
     pins: tuple[Pin, ...] = ()
     bought: tuple[Bought, ...] = ()
     rules: tuple[RuleChange, ...] = ()

@@ -58,7 +58,7 @@ class Cabinet(msgspec.Struct, frozen=True):
     worktop: Annotated[Word, about("Worktop of", "Its sheet")] = "birch-ply"
     worktop_thick: Annotated[Length, about("Worktop thick", "It carries the sink", least=0.003)] = Length(0.018)
     slide: Annotated[Literal["side", "under-mount"], about("Slides", "Of drawers: their boxes are narrower by {12.7 mm} or {21 mm} a side", words={"side": "at the sides", "under-mount": "underneath"})] = "side"
-    slide_rated: Mass | None = None  # of a pair, pulled out
+    slide_rated: Annotated[Mass | None, about("Slides rated", "Of a pair, pulled out, by its data sheet")] = None
     bays: tuple[Bay, ...] = ()
     holes: tuple[BoardHole, ...] = ()
 

@@ -34,7 +34,7 @@ class OwnMaterial(msgspec.Struct, frozen=True):
     mu: Annotated[Figure | None, about("Vapour resistance, mu", "Times that of still air", least=0.5, most=1e7)] = None
     kg_m2: Annotated[Figure | None, about("or weight", "Of sheets that are sold by one thickness", unit="kg/m2", least=0.001, most=500)] = None
     r_m2k_w: Annotated[Figure | None, about("and its R", "Of the whole sheet", unit="m2K/W", least=0.0, most=50)] = None
-    money_m3: Figure | None = None
+    money_m3: Annotated[Figure | None, about("Money a space", "What a cube of it costs")] = None
     money_m2: Annotated[Figure | None, about("Money an area", "What a square of it costs", unit="money/m2", least=0.0, most=1e5)] = None
     hours_m2: Annotated[Figure, about("Hours an area", "To put it on", unit="h/m2", least=0.0, most=100)] = 0.3
     bends: Word = ""

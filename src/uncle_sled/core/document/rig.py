@@ -26,7 +26,7 @@ class Axle(msgspec.Struct, frozen=True):
     mass: Annotated[Mass | None, about("Weight", "Axle, wheels and springs together")] = None
     rating: Annotated[Mass | None, about("Rated")] = None
     source: Annotated[Source, about("Known by", "How sure the weight is: a scale leaves 1 % of doubt, a data sheet 3 %, a sum 6 %, an estimate 15 %, a guess 30 %.", words=SOURCE_WORDS)] = "data_sheet"
-    altered: bool = False  # cut, widened or welded on since it was made: no plate holds
+    altered: Annotated[bool, about("Altered", "Cut, widened or welded on since it was made: no plate holds")] = False
 
 
 class Tyre(msgspec.Struct, frozen=True):

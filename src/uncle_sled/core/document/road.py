@@ -19,7 +19,7 @@ class Reading(msgspec.Struct, frozen=True):
     """One number read off a scale. id: where the wheels stood or what was on it, by the way of weighing."""
 
     id: Word
-    kg: Number
+    kg: Annotated[Number, about("Reads", "As the scale showed it", unit="kg")]
 
 
 class Modelled(msgspec.Struct, frozen=True):
@@ -43,7 +43,7 @@ class Ticket(msgspec.Struct, frozen=True):
     way: Annotated[WeighWay, about("Way", "How it is weighed")] = "platform with the car"
     readings: tuple[Reading, ...] = ()
     step_kg: Annotated[Figure, about("Steps of", "{20 kg} on a public platform, {0.1 kg} on a bathroom scale", unit="kg")] = 20.0
-    grade: Share = 0.0005
+    grade: Annotated[Share, about("Class leaves open", "Share of a reading that its class leaves open")] = 0.0005
     case: Annotated[Word, about("Like the case", "What was aboard: the nearest case is shown")] = ""
     jack: Annotated[Length | None, about("Jack from ball", "Where the jack stands")] = None
     plank_scale: Annotated[Length | None, about("Pivot to scale", "Along the plank, from the pipe it turns on to the middle of the scale")] = None
@@ -93,15 +93,15 @@ class Trip(msgspec.Struct, frozen=True):
     id: Word
     name: Word
     on: Word = ""
-    nights: Count = 1
-    planned_nights: Count | None = None
-    people: Count = 1
-    water_l: Figure | None = None
-    power_wh: Figure | None = None
-    gas_kg: Figure | None = None
-    coldest_c: Number | None = None
-    inside_c: Number | None = None
-    wet_mornings: Count | None = None
+    nights: Annotated[Count, about("Nights", "Away")] = 1
+    planned_nights: Annotated[Count | None, about("Nights planned", "Before it began")] = None
+    people: Annotated[Count, about("People", "Aboard")] = 1
+    water_l: Annotated[Figure | None, about("Water used", "In all", unit="L")] = None
+    power_wh: Annotated[Figure | None, about("Power used", "In all", unit="Wh")] = None
+    gas_kg: Annotated[Figure | None, about("Gas used", "In all", unit="kg")] = None
+    coldest_c: Annotated[Number | None, about("Coldest outside", "Of its nights", unit="degC")] = None
+    inside_c: Annotated[Number | None, about("Coldest inside", "Of its nights", unit="degC")] = None
+    wet_mornings: Annotated[Count | None, about("Wet mornings", "On which something dripped inside")] = None
     says: Story = ""
 
 

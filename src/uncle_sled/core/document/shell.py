@@ -44,8 +44,8 @@ class Layer(msgspec.Struct, frozen=True):
 
     id: Word
     material: Word
-    thickness: Length
-    framing: Share = 0.0
+    thickness: Annotated[Length, about("Thickness", "Of this layer", thin=True)]
+    framing: Annotated[Share, about("Sticks in it", "Share of the layer that is timber")] = 0.0
 
 
 class Face(msgspec.Struct, frozen=True):
@@ -59,7 +59,7 @@ class Face(msgspec.Struct, frozen=True):
     weight_at: Length | None = None  # station, where the drawing's own centre is not right
     made_of: Annotated[Word, about("Floor", "Layers from outside in; its weight follows the drawing")] = ""
     layers: tuple[Layer, ...] = ()
-    doorway: bool = False  # a bulkhead that air goes through
+    doorway: Annotated[bool, about("Doorway", "A bulkhead that air goes through")] = False
     u_w_m2k: Annotated[Figure | None, about("U", "Of a bought panel whose layers nobody knows; Systems reckons warmth and sweat with it", unit="W/m2K")] = None
 
 
@@ -79,7 +79,7 @@ class Leaf(msgspec.Struct, frozen=True):
     foam: Annotated[Word, about("Leaf foam", "Between the sticks")] = "xps"
     window_width: Annotated[Length | None, about("Window in it wide", "Empty: none", least=0.05, blank="none")] = None
     window_height: Annotated[Length | None, about("Window in it high", "Empty: none", least=0.05, blank="none")] = None
-    window_mass: Mass | None = None
+    window_mass: Annotated[Mass | None, about("Its window weighs", "Of the window in the leaf; by its size where nobody said")] = None
     coat: Annotated[Length, about("Coats", "Paint and varnish on one surface; thick")] = Length(0.0003)
     hinge_spacing: Annotated[Length | None, about("Hinges apart", "Between the outermost two", least=0.05)] = None
     hangs_on: Annotated[Mass | None, about("Fixed to it", "A table, a rack, cladding")] = None
@@ -149,7 +149,7 @@ class Split(msgspec.Struct, frozen=True):
 
     id: Word
     face: Word  # the surface
-    at: Length
+    at: Annotated[Length, about("Parted at", "Along the face, from its front or left end")]
 
 
 class HandChange(msgspec.Struct, frozen=True):
@@ -229,15 +229,15 @@ class Relining(msgspec.Struct, frozen=True):
 
     id: Word
     face: CutFace
-    out_mass: Mass | None = None  # the heap, weighed
+    out_mass: Annotated[Mass | None, about("Heap weighed", "What came off the face, on a scale")] = None
     out_material: Word = ""  # else by what it was
-    out_thickness: Length | None = None
+    out_thickness: Annotated[Length | None, about("Old liner thick", "Of what comes off", thin=True)] = None
     foam: Word = ""
-    foam_thickness: Length | None = None
+    foam_thickness: Annotated[Length | None, about("Foam thick", "Between and over the posts", thin=True)] = None
     furring: Section | None = None  # ``thick`` shows, ``deep`` stands over the posts
-    furring_pitch: Length | None = None
+    furring_pitch: Annotated[Length | None, about("Furring apart", "Middle to middle")] = None
     liner: Word = ""
-    liner_thickness: Length | None = None
+    liner_thickness: Annotated[Length | None, about("New liner thick", "Of what comes on", thin=True)] = None
 
 
 class Partition(msgspec.Struct, frozen=True):
@@ -339,7 +339,7 @@ class Shell(msgspec.Struct, frozen=True):
     lofts: tuple[Loft, ...] = ()
     seams: tuple[SeamMade, ...] = ()
     splits: tuple[Split, ...] = ()
-    joint_gap: Length | None = None  # slack of one bolted joint between sections
+    joint_gap: Annotated[Length | None, about("Slack of a joint", "Of one bolted joint between sections", thin=True)] = None
     ridge: Ridge | None = None
 
     @property

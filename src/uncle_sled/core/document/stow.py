@@ -65,12 +65,12 @@ class State(msgspec.Struct, frozen=True):
     length: Annotated[Length, about("Length", "In this form, along the trailer while it is not turned")]
     width: Annotated[Length, about("Width", "In this form, across the trailer while it is not turned")]
     height: Annotated[Length, about("Height", "In this form, from its underside to its top")]
-    dx: Length | None = None
-    dy: Length | None = None
-    dz: Length | None = None
+    dx: Annotated[Length | None, about("Aft", "How far aft of its place it goes; minus forward")] = None
+    dy: Annotated[Length | None, about("Right", "How far right of its place it goes; minus left")] = None
+    dz: Annotated[Length | None, about("Up", "How far up from its place it goes; minus down")] = None
     minutes: Annotated[Count | None, about("Minutes", "To change into it; Reach adds them up", unit="min")] = None
     hands: Annotated[Count | None, about("Hands", "How many people it takes")] = None
-    bed: bool = False  # one sleeps on it so
+    bed: Annotated[bool, about("A bed", "One sleeps on it so")] = False
 
 
 class Clear(msgspec.Struct, frozen=True):
@@ -144,7 +144,7 @@ class Figures(msgspec.Struct, frozen=True):
     must_run: Annotated[bool, about("Must run", "It has a reserve of its own in the battery")] = False
     chemistry: Annotated[Literal["", "LFP", "AGM", "lead"], about("Kind", "How much of it may be used, and what it does in the cold", words={"lead": "lead, flooded"})] = ""
     amp_hours: Annotated[Figure | None, about("Holds", "As sold, of a battery", unit="Ah")] = None
-    depth: Share | None = None  # how much of it is used; by its chemistry where nobody said
+    depth: Annotated[Share | None, about("Used of it", "How much of a battery is used; by its chemistry where nobody said")] = None
     cold_cut: Annotated[bool, about("Keeps itself from frost", "It stops charging below freezing, or warms itself")] = False
     limit_a: Annotated[Figure | None, about("Gives", "At most, of a battery or of a station's 12 V outlet", unit="A")] = None
     idle_w: Annotated[Figure | None, about("Idles at", "While an inverter is on", unit="W")] = None
@@ -175,13 +175,13 @@ class Thing(msgspec.Struct, frozen=True):
     turn: Annotated[Literal[0, 90, 180, 270], about("Turned", "Seen from above, in quarter turns; a quarter takes its front to the left.", words={0: "as it is", 90: "quarter turn", 180: "half turn", 270: "three quarters"})] = 0
     # weight at: offset of the centre of gravity from the middle of the unturned box
     cg_dx: Annotated[Length | None, about("Weight off", "How far aft of its middle its weight sits")] = None
-    cg_dy: Length | None = None
-    cg_dz: Length | None = None
+    cg_dy: Annotated[Length | None, about("Weight beside", "How far right of its middle its weight sits")] = None
+    cg_dz: Annotated[Length | None, about("Weight over", "How far over its middle its weight sits")] = None
     tank: Tank | None = None
     cargo: Annotated[bool, about("Goes home with the people", "It leaves with its people: not aboard for sale or as built.")] = False
     outside: Annotated[bool, about("Stands outside the body", "On drawbar, roof or tail; then the body's walls are not in its way.")] = False
     stays: Annotated[bool, about("Stays where it is", "Uncle leaves it where it is when he looks for what to move.")] = False
-    taken_out: bool = False  # was weighed with the bought shell and is gone: counts negative
+    taken_out: Annotated[bool, about("Taken out", "It was weighed with the bought shell and is gone: it counts negative")] = False
     held_by: Annotated[Word, about("In words", "In your own words; it stands on the list and is not reckoned with.")] = ""
     hold: Annotated[Hold | None, about("Held by", "What keeps it in place in a stop; nothing said counts as loose.")] = None
     latch: Annotated[Latch | None, about("Door shut by", "What keeps a cupboard's door shut on the road")] = None
@@ -230,7 +230,7 @@ class Mode(msgspec.Struct, frozen=True):
 
     id: Word
     name: Word
-    towing: bool = True
+    towing: Annotated[bool, about("On the road", "It is towed or driven so")] = True
     places: tuple[Place, ...] = ()
     absent: tuple[str, ...] = ()
     states: tuple[InState, ...] = ()
@@ -246,7 +246,7 @@ class Level(msgspec.Struct, frozen=True):
     """How full a tank is in one load case, 0 to 1."""
 
     id: Word  # the tank's thing
-    level: Share
+    level: Annotated[Share, about("Full", "How full it is")]
 
 
 class Aboard(msgspec.Struct, frozen=True):

@@ -41,12 +41,12 @@ class Load(msgspec.Struct, frozen=True):
     name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
     power_w: Annotated[Figure | None, about("Watts", "While it runs", unit="W")] = None
     amps: Annotated[Figure | None, about("or amps", "At its volts; counts where no watts are said", unit="A")] = None
-    volts: Figure | None = None
+    volts: Annotated[Figure | None, about("Volts", "That its amps are at", unit="V")] = None
     current: Annotated[Literal["DC", "AC"], about("Runs on", "What its plug wants", words={"DC": "the battery", "AC": "mains"})] = "DC"
     hours_day: Annotated[Hours | None, about("Hours a day", "0 to 24", unit="h")] = None
     duty: Annotated[Share, about("Duty", "Of its hours that it really draws")] = 1.0
     surge: Annotated[Figure | None, about("Starts with", "Times what it runs on", unit="×")] = None
-    start_s: Figure | None = None  # how long it draws that
+    start_s: Annotated[Figure | None, about("Start lasts", "How long it draws so much", unit="s")] = None
     when: Annotated[When, about("Runs", "By day is 8 to 20 by the sun", words={"any": "any time", "day": "by day", "night": "by night"})] = "any"
     must_run: Annotated[bool, about("Must run", "It has a reserve of its own in the battery")] = False
     roles: tuple[Role, ...] = ()  # what it does
@@ -75,7 +75,7 @@ class Device(msgspec.Struct, frozen=True):
     z: Annotated[Length, about("Height", "Over the ground", least=0.0)]
     rating_a: Annotated[Figure | None, about("Good for", "What stands on it", unit="A")] = None
     breaks: Annotated[Literal["both", "plus", "minus"], about("Parts", "Which wires it opens; a switch in the minus leaves plus on what is off", words={"both": "both wires", "minus": "minus only"})] = "both"
-    mass: Mass | None = None
+    mass: Annotated[Mass | None, about("Weighs", "Of the device alone")] = None
 
 
 class Bend(msgspec.Struct, frozen=True):
@@ -121,10 +121,10 @@ class Tray(msgspec.Struct, frozen=True):
 
     id: Word
     name: Word
-    front: Length
-    rear: Length
-    y: Length
-    z: Length
+    front: Annotated[Length, about("Front end", "Station")]
+    rear: Annotated[Length, about("Rear end", "Station")]
+    y: Annotated[Length, about("Side", "Right of the middle; left is negative")]
+    z: Annotated[Length, about("Height", "Over the ground", least=0.0)]
 
 
 Told = Literal["", "yes", "no"]  # nobody said
@@ -159,7 +159,7 @@ class Air(msgspec.Struct, frozen=True):
     fan_m3h: Annotated[Figure | None, about("Roof fan", "At full speed", unit="m3/h")] = None
     inlet_cm2: Annotated[Figure | None, about("Its inlet", "Free area where that air comes in", unit="cm2")] = None
     recovery: Annotated[Share | None, about("Heat kept", "Of a ventilator with heat recovery")] = None
-    recovery_w: Figure | None = None  # what that one draws
+    recovery_w: Annotated[Figure | None, about("It draws", "Of a ventilator with heat recovery", unit="W")] = None
     heater_m3h: Annotated[Figure | None, about("Heater blows", "By its data sheet", unit="m3/h")] = None
     ducts: Annotated[Count, about("Ducts", "How many lead away from it")] = 0
     duct_bore: Annotated[Length | None, about("Duct inside", "Its bore")] = None

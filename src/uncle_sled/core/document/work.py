@@ -37,18 +37,18 @@ class TaskChange(msgspec.Struct, frozen=True):
     own: bool = False
     name: Word = ""
     kind: Word = ""
-    off: bool = False
-    low: Figure | None = None
-    likely: Figure | None = None
-    high: Figure | None = None
-    hands: Count | None = None
+    off: Annotated[bool, about("Left out", "It is not done here")] = False
+    low: Annotated[Figure | None, about("Hours, at best", "If all goes well", unit="h")] = None
+    likely: Annotated[Figure | None, about("Hours, likely", "As you think", unit="h")] = None
+    high: Annotated[Figure | None, about("Hours, at worst", "If all goes wrong", unit="h")] = None
+    hands: Annotated[Count | None, about("Hands", "How many it takes")] = None
     space: Space | None = None
-    least_c: Number | None = None
-    cure_h: Figure | None = None
-    floor_c: Number | None = None
+    least_c: Annotated[Number | None, about("Not under", "Colder it is not done", unit="degC")] = None
+    cure_h: Annotated[Figure | None, about("Cures", "At {20 degC}", unit="h")] = None
+    floor_c: Annotated[Number | None, about("Does not cure under", "Colder it does not cure", unit="degC")] = None
     after: tuple[str, ...] | None = None
     not_before: Word = ""
-    fixed: bool = False
+    fixed: Annotated[bool, about("Booked", "It happens on that day")] = False
     done: Word = ""
     least: tuple[Literal["roll", "sleep"], ...] | None = None  # what it must be done for at the least
 
@@ -118,8 +118,8 @@ class Glue(msgspec.Struct, frozen=True):
     pace_m2_min: Annotated[Figure, about("Pace", "What you lay up", unit="m2/min")] = 0.09
     cloth_g_m2: Annotated[Figure, about("Cloth", "As much resin is taken", unit="g/m2")] = 200.0
     coats: Annotated[Count, about("Fill coats", "Of {120 g/m2} each")] = 2
-    coat_g_m2: Figure = 120.0
-    floor_c: Number = 10.0  # under which it does not cure
+    coat_g_m2: Annotated[Figure, about("A coat takes", "Of resin, over the cloth", unit="g/m2")] = 120.0
+    floor_c: Annotated[Number, about("Does not cure under", "Colder it does not cure", unit="degC")] = 10.0
     cure_h: Annotated[Figure, about("Cure", "At {20 degC}", unit="h")] = 24.0
     bead_open_min: Annotated[Figure, about("Open", "Until a skin forms, at {20 degC}", unit="min")] = 15.0
     bead_mm: Annotated[Figure, about("Bead", "Round section", unit="mm")] = 6.0

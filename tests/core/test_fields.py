@@ -110,6 +110,7 @@ def test_marked_figures_of_a_sentence_follow_the_build():
     says = "a trap of {50 mm} and {2.0 × 1.5 m}, {25 m/s}, {1.2 kN}, {8 degC}, {600 ml}, {40 L}, {80 km}"
     assert in_units(says, MILLIMETRES) == "a trap of 50 mm and 2.0 × 1.5 m, 25 m/s, 1.2 kN, 8 °C, 600 ml, 40 L, 80 km"
     told = in_units(says, FEET)
+    assert told.endswith("50 mi")
     assert foreign(told, METRIC, ()) is None and "55.9 mph" in told and '1 15/16"' in told and "270 lbf" in told
     assert in_units("no figure, {name}", FEET) == "no figure, {name}"
 

@@ -276,12 +276,12 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
 # Decimals that the trade reads a unit with; other units are told to four figures.
 PLACES = {
     "m": 3, "mm": 0, "cm": 1, "in": 2, "ft": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1, "lb/in": 0, "psi": 0, "degC": 0,
-    "W": 0,
+    "W": 0, "mi": 0, "km": 0,
 }  # fmt: skip
 
 
 # What is under so much is told to its figures, not to the decimals of the trade.
-SMALL = {"kg": 1.0, "lb": 1.0, "L": 1.0, "gal": 1.0, "W": 10.0, "psi": 10.0}
+SMALL = {"kg": 1.0, "lb": 1.0, "L": 1.0, "gal": 1.0, "W": 10.0, "psi": 10.0, "mi": 10.0, "km": 10.0}
 
 
 def figures(value: float, many: int = 4) -> str:

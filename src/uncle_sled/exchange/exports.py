@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from datetime import date
+from typing import TypeVar
 
 import msgspec
 
@@ -16,8 +17,10 @@ from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
+from uncle_sled.core.studies.cut.buying import Line
 from uncle_sled.core.words import Words
 
+One = TypeVar("One")
 NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."
 NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
 NOTHING_TO_BUY = "There is nothing to buy yet: nothing is drawn."
@@ -67,7 +70,7 @@ class Export(msgspec.Struct, frozen=True):
         return f"{self.menu or self.what}…"
 
 
-def _some(pages: Iterable[Page] | None, missing: str) -> tuple[Page, ...]:
+def _some(pages: Iterable[One] | None, missing: str) -> tuple[One, ...]:
     """Raises: FileError: there are none."""
     made = tuple(pages or ())
     if not made:
@@ -187,11 +190,11 @@ def _pieces(asked: Asked) -> Written:
     return pieces_csv(asked.s).encode()
 
 
-def _lines(asked: Asked):  # type: ignore[no-untyped-def]
+def _lines(asked: Asked) -> tuple[Line, ...]:
     from uncle_sled.core.studies.cut.buying import lines_of
     from uncle_sled.core.studies.cut.of_the_build import plan_of
 
-    return _some(lines_of(asked.s, plan_of(asked.s.build, asked.s.facts)), NOTHING_TO_BUY)  # type: ignore[arg-type]
+    return _some(lines_of(asked.s, plan_of(asked.s.build, asked.s.facts)), NOTHING_TO_BUY)
 
 
 def _buy_csv(asked: Asked) -> Written:

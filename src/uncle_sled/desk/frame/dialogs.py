@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeySequence
 from PySide6.QtWidgets import (
@@ -93,7 +95,9 @@ class Keys(Dialog):
 
 
 class SettingsDialog(Dialog):
-    def __init__(self, settings: Settings, changed, parent: QWidget | None = None) -> None:  # type: ignore[no-untyped-def]
+    def __init__(
+        self, settings: Settings, changed: Callable[[str, str], object], parent: QWidget | None = None
+    ) -> None:
         super().__init__(parent)
         self.settings, self.changed = settings, changed
         self.setWindowTitle("Settings")

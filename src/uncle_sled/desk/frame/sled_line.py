@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from functools import lru_cache
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt, Signal
@@ -273,7 +274,7 @@ class SledLine(Guarded, QWidget):
         if numbers:
             self._bar_numbers(painter, said, bar, at)
 
-    def _bar_numbers(self, painter: QPainter, said: Reading, bar: QRectF, at) -> None:  # type: ignore[no-untyped-def]
+    def _bar_numbers(self, painter: QPainter, said: Reading, bar: QRectF, at: Callable[[float], float]) -> None:
         shown = self.session.shown
         taken: list[tuple[float, float]] = []
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -113,7 +115,7 @@ class TakeOver(Dialog):
             self.session.said.emit("It is all here already.", "note")
 
 
-def _said(s) -> str:  # type: ignore[no-untyped-def]
+def _said(s: Any) -> str:
     said = reading(s, 0) if s.table.cases else None
     if said is None or said.kg is None:
         return "no reading"

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import QMarginsF
 from PySide6.QtGui import QPageLayout, QPageSize, QPainter
 from PySide6.QtWidgets import QDialog, QWidget
@@ -11,7 +13,7 @@ from uncle_sled.desk.kit.painting import Frame, paint
 from uncle_sled.desk.theme.theme import paper_colours
 
 
-def page_printer(page: Page):  # type: ignore[no-untyped-def]
+def page_printer(page: Page) -> Any:
     """A printer set up for the page: A4 or the nearest, landscape, no margins of its own."""
     from PySide6.QtPrintSupport import QPrinter  # only a print needs it
 
@@ -24,7 +26,7 @@ def page_printer(page: Page):  # type: ignore[no-untyped-def]
     return printer
 
 
-def choose_printer(printer, parent: QWidget | None) -> bool:  # type: ignore[no-untyped-def]
+def choose_printer(printer: Any, parent: QWidget | None) -> bool:
     from PySide6.QtPrintSupport import QPrintDialog
     from shiboken6 import delete
 
@@ -35,7 +37,7 @@ def choose_printer(printer, parent: QWidget | None) -> bool:  # type: ignore[no-
         delete(dialog)  # at once: it must not outlive the printer that it points to
 
 
-def print_page(page: Page, printer) -> None:  # type: ignore[no-untyped-def]
+def print_page(page: Page, printer: Any) -> None:
     """Paint the page one point to one point, in the day's colours whatever the theme."""
     painter = QPainter(printer)
     per_point = printer.resolution() / 72

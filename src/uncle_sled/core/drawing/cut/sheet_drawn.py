@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Container
+from collections.abc import Callable, Container
 
 from uncle_sled.core.drawing.cut.look import look_of_face
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
@@ -16,6 +16,8 @@ from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.words import Words
 
 SMALL = 9.0
+
+At = Callable[[float, float], Point]  # where a place of the sheet lies on the drawing
 
 
 def ring_of(one: Lies, piece: Wanted) -> tuple[Point, ...]:
@@ -69,14 +71,14 @@ def sheet_drawn(
     return shapes
 
 
-def _cut_line(step: Step, at, ink: str, last: bool) -> Poly:  # type: ignore[no-untyped-def]
+def _cut_line(step: Step, at: At, ink: str, last: bool) -> Poly:
     x, y, w, h = step.cut.part
     f = step.cut.fence_m
     a, b = ((x + f, y), (x + f, y + h)) if step.cut.along == "x" else ((x, y + f), (x + w, y + f))
     return line(at(*a), at(*b), ink, 2.6 if last else 1.4, () if last else (5.0, 3.0))
 
 
-def _piece(one: Lies, piece: Wanted, named: Named, words: Words, at, scale: float, marked: bool) -> list[Primitive]:  # type: ignore[no-untyped-def]
+def _piece(one: Lies, piece: Wanted, named: Named, words: Words, at: At, scale: float, marked: bool) -> list[Primitive]:
     """A piece as it lies, its true outline, and as many words as fit it; what changed since its print is in primer."""
     ink, hatch = look_of_face(named.piece.of)
     stroke = "chalk" if marked else "primer" if named.standing == "changed" else "ink"

@@ -12,7 +12,7 @@ from functools import partial
 import msgspec
 from msgspec.structs import replace
 
-from uncle_sled.core.document.cut import Cut
+from uncle_sled.core.document.cut import Cut, StockSize
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import Same, keep_keyed
 from uncle_sled.core.reading.studied import Studied
@@ -90,7 +90,7 @@ def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Sto
     return tuple(made)
 
 
-def _stock(one) -> Stock:  # type: ignore[no-untyped-def]
+def _stock(one: StockSize) -> Stock:
     width = one.width.si if one.width is not None and one.kind == "sheet" else 0.0
     name = f"{RACK if one.rack else ''}{one.id}"
     return Stock(name, one.kind, one.material, one.length.si, width, one.qty, 0.0 if one.rack else one.price)

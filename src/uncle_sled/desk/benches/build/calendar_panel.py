@@ -18,6 +18,7 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
 from uncle_sled.core.studies.build.tasks import Task
+from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -78,7 +79,7 @@ class PlanChart(Chart):
 
 
 class CalendarPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.tried: tuple[str, str] | None = None  # a task and the day that it would not begin before
@@ -275,7 +276,7 @@ class Card(Guarded, QFrame):
 class TaskCard(Card):
     """The chosen task: its hours, hands, days and what it waits for."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__("Task")
         self.session, self.bench = session, bench
         self.what = label("", "small", "pencil", wrap=True)

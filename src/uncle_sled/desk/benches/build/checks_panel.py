@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.studies.build.checklists import Checklist, checklists
+from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.benches.build.calendar_panel import Card
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.columns import Columns
@@ -19,7 +20,7 @@ from uncle_sled.desk.session import Session
 
 
 class ChecksPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session = session
         self.rows = QVBoxLayout(self)

@@ -12,6 +12,7 @@ from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -27,7 +28,7 @@ WAYS: list[tuple[object, str]] = [("crane", "by crane"), ("tilt up", "tilt up by
 
 
 class LiftPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.chosen = ""

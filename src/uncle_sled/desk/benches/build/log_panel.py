@@ -16,6 +16,7 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.log import MOST_PHOTO_BYTES, measurable, pairs_of, photo_fault
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -33,7 +34,7 @@ KINDS: list[tuple[object, str]] = [("work", "work"), ("money", "money"), ("measu
 
 
 class LogPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.chosen = ""

@@ -18,6 +18,7 @@ from uncle_sled.core.studies.build.schedule import best_schedule, least_set, pre
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import label
@@ -33,7 +34,7 @@ SIDE_PX = 262
 class TodayPanel(Guarded, QWidget):
     """The next three in large type, what can be prebuilt, and the least set that must roll or sleep."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         rows = QVBoxLayout(self)
@@ -76,7 +77,7 @@ class TodayPanel(Guarded, QWidget):
 class ChancePanel(Guarded, QWidget):
     """The finish as a chance, drawn five thousand times."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self._made: tuple[object, object, Chance | None] | None = None
@@ -124,7 +125,7 @@ class ChancePanel(Guarded, QWidget):
 class GluePanel(Guarded, QWidget):
     """How much of what in which pots, pieces that are bonded against their open time, and cure by the month."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: BuildBench) -> None:
         super().__init__()
         self.session = session
         across = QHBoxLayout(self)

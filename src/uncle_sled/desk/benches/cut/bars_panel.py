@@ -14,6 +14,7 @@ from uncle_sled.core.studies.cut.handed import OnBars
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.benches.cut.piece_chart import NOT_PLACED, PieceChart
 from uncle_sled.desk.kit.fields import ChoiceField, label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -24,7 +25,7 @@ BAR_HIGH, ROW, NAME = 18.0, 42.0, 96.0
 
 
 class BarsPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.material = ""

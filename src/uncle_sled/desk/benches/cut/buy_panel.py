@@ -18,6 +18,7 @@ from uncle_sled.core.errors import EntryError, SledError
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.money import summed
 from uncle_sled.core.studies.cut.of_the_build import laid_out
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -32,7 +33,7 @@ FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not
 
 
 class BuyPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self._made: tuple[object, tuple[Line, ...]] | None = None

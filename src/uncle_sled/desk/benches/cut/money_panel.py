@@ -19,6 +19,7 @@ from uncle_sled.core.studies.cut.money import Money, Sum, money_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -33,7 +34,7 @@ SIDE_PX = 262
 
 
 class MoneyPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self._made: tuple[tuple[object, object], tuple[Line, ...], Money] | None = None

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QMouseEvent
 
@@ -20,7 +22,9 @@ class PieceChart(Chart):
     over = Signal(str)
     picked = Signal(str)
 
-    def __init__(self, session: Session, name: str, make: Maker, title: str, empty=lambda: "") -> None:  # type: ignore[no-untyped-def]
+    def __init__(
+        self, session: Session, name: str, make: Maker, title: str, empty: Callable[[], str] = lambda: ""
+    ) -> None:
         super().__init__(session, name, self._kept, title, empty)
         self._fresh = make
         self._shapes: tuple[tuple[float, float], tuple[Primitive, ...]] | None = None

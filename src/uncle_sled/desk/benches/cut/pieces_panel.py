@@ -11,6 +11,7 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.cut.numbers import Named, Numbers, numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.benches.cut.piece_chart import PieceChart
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -23,7 +24,7 @@ NOTHING = "Nothing to cut yet: choose a school of framing or the layers of faces
 
 
 class PiecesPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self._filling = False

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
@@ -18,6 +20,7 @@ from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.benches.cut.piece_chart import NO_CUTS, NOT_PLACED, PieceChart
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -35,7 +38,7 @@ class SheetChart(PieceChart):
 
     put_down = Signal(str, float, float)
 
-    def __init__(self, *args) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, *args: Any) -> None:
         super().__init__(*args)
         self.taken: tuple[str, QPointF, QPointF] | None = None
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -71,7 +74,7 @@ class SheetChart(PieceChart):
 
 
 class SheetsPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.at = 0  # sheet, among all

@@ -16,6 +16,7 @@ from uncle_sled.core.studies.cut.of_the_build import sizes_now, stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import by_material
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.cut.bench import CutBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -53,7 +54,7 @@ class Size(msgspec.Struct, frozen=True):
 
 
 class StockPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: CutBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         across = QHBoxLayout(self)

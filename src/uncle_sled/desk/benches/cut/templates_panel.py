@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 
 import msgspec
@@ -82,7 +83,7 @@ class TemplatesPanel(Guarded, QWidget):
         rows.addLayout(across, 1)
         rows.addWidget(label(CAUTION, "small", "pencil", wrap=True))
 
-    def _button(self, text: str, tip: str, does):  # type: ignore[no-untyped-def]
+    def _button(self, text: str, tip: str, does: Callable[[], object]) -> QPushButton:
         button = QPushButton(text)
         button.setToolTip(tip)
         button.clicked.connect(lambda _=False: does())

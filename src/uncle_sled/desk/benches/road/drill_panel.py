@@ -15,6 +15,7 @@ from uncle_sled.core.drawing.road import drill_sheet
 from uncle_sled.core.engine import Same
 from uncle_sled.core.studies.road import drills
 from uncle_sled.core.words import Words, lower_first
+from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
@@ -66,7 +67,7 @@ class DrillSheet(Chart):
 
 
 class DrillPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.kind: Kind = "ball"

@@ -20,6 +20,7 @@ from uncle_sled.core.studies.road.standing import stands, usual_blocks
 from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
 from uncle_sled.core.studies.road.wishes import Traced, places, traced
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.columns import Columns
@@ -35,7 +36,7 @@ SIDE_PX = 262
 class PapersPanel(Guarded, QWidget):
     """Wishes with what meets them, and what the office asks for."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         left = QVBoxLayout(self)
@@ -129,7 +130,7 @@ class PapersPanel(Guarded, QWidget):
 class TripsPanel(Guarded, QWidget):
     """Trips in a table, and what they took against the plan."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session = session
         rows = QVBoxLayout(self)
@@ -302,7 +303,7 @@ def _told(value: float | int | None) -> str:
 class StandPanel(Guarded, QWidget):
     """Blocks, pads, levels and anchors."""
 
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session = session
         across = QHBoxLayout(self)

@@ -9,6 +9,7 @@ from uncle_sled.core.drawing.road.taught_chart import groups_chart, tickets_char
 from uncle_sled.core.reading.learnt import GROUP_WORDS
 from uncle_sled.core.studies.road.reconcile import Reconciled, accepted, reconcile
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.fields import label
@@ -19,7 +20,7 @@ NO_TICKET = "A weighed case stands here beside what the model said of it."
 
 
 class TaughtPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         rows = QVBoxLayout(self)

@@ -18,6 +18,7 @@ from uncle_sled.core.studies.road.reconcile import accepted
 from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Weighed, case_row, stale, weighed
 from uncle_sled.core.units import weight
 from uncle_sled.core.words import Words
+from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.benches.road.pad_scale import PadScale
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
@@ -34,7 +35,7 @@ USUAL_WAY = "platform with the car"  # shown before anything was weighed
 
 
 class WeighPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench) -> None:  # type: ignore[no-untyped-def]
+    def __init__(self, session: Session, bench: RoadBench) -> None:
         super().__init__()
         self.session, self.bench = session, bench
         self.chosen = ""

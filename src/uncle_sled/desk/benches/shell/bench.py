@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import base64
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import msgspec
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, Qt, QTimer
@@ -78,11 +80,11 @@ UPPER = {
 }
 
 
-def _form_is(*forms: str):  # type: ignore[no-untyped-def]
+def _form_is(*forms: str) -> Callable[[Any], bool]:
     return lambda build: build.shell.form in forms
 
 
-def _has(name: str):  # type: ignore[no-untyped-def]
+def _has(name: str) -> Callable[[Any], bool]:
     return lambda build: getattr(build.shell, name) is not None
 
 

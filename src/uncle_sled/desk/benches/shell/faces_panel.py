@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
@@ -121,7 +124,7 @@ class FacesPanel(Guarded, QWidget):
         self.columns = Columns(list[QWidget]([self.made, self.cut, self.faces, self.sources, self.warmth]))
         self.rows.addWidget(self.columns)
 
-    def _typed(self, id: str):  # type: ignore[no-untyped-def]
+    def _typed(self, id: str) -> Callable[[Any], bool]:
         """Whether a face's weight is typed; one that is made of layers weighs what they weigh."""
         return lambda build: not any(face.id == id and face.layers for face in build.shell.faces)
 

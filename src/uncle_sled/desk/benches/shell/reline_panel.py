@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QPushButton, QVB
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import CutFace, Relining, Section
+from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.reline_card import reline_card
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.parts.face_build import library_of
@@ -236,7 +237,7 @@ class RelinePanel(Guarded, QWidget):
         s = self.session.studied
         return None if self.fault() else relining_effect(s, self.session.facts, self.drafts())
 
-    def _drawn(self, width: float, height: float):  # type: ignore[no-untyped-def]
+    def _drawn(self, width: float, height: float) -> tuple[Primitive, ...]:
         found = self.effect()
         return reline_card(found, Words(self.session.shown), width, height) if found is not None else ()
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import base64
 import math
 from collections.abc import Iterator
+from typing import Any
 
 from msgspec.structs import replace
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
@@ -23,6 +24,7 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.laid import Edge, Laid
 from uncle_sled.core.geometry.profile_edit import NO_CURVE, Part, profile_ops, smoothed, with_point, without_point
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.units import distance
@@ -60,7 +62,7 @@ class ShellSheet(SheetView):
         self.sketching = ""
         self.update()
 
-    def placed(self):  # type: ignore[no-untyped-def]
+    def placed(self) -> Any:
         """No things here: the body alone."""
         return ()
 
@@ -506,6 +508,6 @@ def _inside(points: tuple[tuple[float, float], ...], x: float, y: float) -> bool
     return hit
 
 
-def _with(s, framed: Framed):  # type: ignore[no-untyped-def]
+def _with(s: Studied, framed: Framed) -> Studied:
     """The study with another framing, to draw the last good one."""
     return s if s.framed is framed else replace(s, framed=framed)

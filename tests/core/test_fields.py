@@ -83,12 +83,13 @@ def test_what_a_hand_types_is_held_to_the_field_and_named():
         ("rig.tyre.rated_kpa", "5 kg"): "here a pressure",
         ("stow.things.t.figures.azimuth_deg", "190"): "-180 to 180",
         ("brief.ground_snow_kpa", "many"): "Ground snow",
-        ("rig.gross_total", "0"): "Whole trailer",
+        ("rig.gross_total", "0"): "Whole trailer: “0” is none",
         ("work.glue.pot_min", "1,500"): "thousand",
     }
     for (place, text), says in typed.items():
-        with pytest.raises(EntryError, match=re.escape(says)):
+        with pytest.raises(EntryError, match=re.escape(says)) as told:
             field_at(Build, place).read(text, MILLIMETRES)
+        assert str(told.value).count(field_at(Build, place).about.title) == 1
     assert field_at(Build, "systems.water.drink_l").read("", FEET) == 6.0  # nothing is its usual value
     assert field_at(Build, "rig.tyre.rated_kpa").read("51 psi", MILLIMETRES) == pytest.approx(351.63, abs=0.01)
     assert field_at(Build, "brief.ground_snow_kpa").read("30", FEET) == pytest.approx(1.4364, abs=1e-4)  # psf

@@ -8,6 +8,8 @@ from hypothesis import strategies as st
 
 from tests.builders import IMPERIAL, METRIC
 from uncle_sled.catalogue.things import entries
+from uncle_sled.core.document.brief import Brief
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import (
@@ -18,10 +20,11 @@ from uncle_sled.core.units import (
     name_in_units,
     parse,
     plain_number,
-    read_speed_kmh,
     shop_measure,
     show,
 )
+
+SPEED = field_of(Brief, "fastest_kmh")
 
 
 @pytest.mark.parametrize(
@@ -201,10 +204,12 @@ def test_names_of_things_speak_in_the_units_of_the_build():
     [("100", False, 100.0), ("62", True, 99.78), ("62 mph", False, 99.78), ("90 km/h", True, 90.0), ("", False, None)],
 )
 def test_speeds_are_read_as_typed(typed, imperial, kmh):
-    assert read_speed_kmh(typed, imperial) == (None if kmh is None else pytest.approx(kmh, abs=0.01))
+    assert SPEED.read(typed, Shown("in" if imperial else "mm")) == (
+        None if kmh is None else pytest.approx(kmh, abs=0.01)
+    )
 
 
 @pytest.mark.parametrize("typed", ["fast", "3", "900", "-60", "60 knots"])
 def test_what_is_no_speed_is_refused_in_words(typed):
-    with pytest.raises(EntryError, match=r"would be right|write it like"):
-        read_speed_kmh(typed, False)
+    with pytest.raises(EntryError, match="would be right"):
+        SPEED.read(typed, Shown())

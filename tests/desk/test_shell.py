@@ -6,12 +6,13 @@ from PySide6.QtWidgets import QApplication
 from tests.desk.driving import drag, key, move, press, release, type_words
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.skeleton import near_faces
 from uncle_sled.core.remedies.remedies import with_remedies
-from uncle_sled.desk.benches.shell.bench import FORMS
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, OwnMaterialDialog
 from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
@@ -347,7 +348,7 @@ def test_variants_are_kept_opened_compared_and_thrown_away(open_on):
 def test_forms_boxes_and_an_empty_body(open_on):
     window, session, bench = shell_bench(open_on)
     views = ("Profile", "Openings", "Framing", "Faces")
-    for k, (form, words) in enumerate(FORMS[1:]):
+    for k, (form, words) in enumerate(field_of(Shell, "form").choices[1:]):
         bench.take_form(form, words)
         for view in views if k == 0 else {views[k % 4], "Framing"}:  # every view by turns
             bench.show_view(view)

@@ -466,3 +466,8 @@ KCMIL_MM2 = math.pi / 4 * 0.0254**2 * 1000
 def dimension_of(kept: str) -> Dimension | None:
     """What a figure kept in this unit measures; None where the unit is the same everywhere (W, A, h)."""
     return KEPT[kept][0] if kept in KEPT else None
+
+
+def plain_unit(kept: str) -> str:
+    """The unit alone of one that says what it is of as well: kPa of "kPa cold"."""
+    return next((kept.removesuffix(of) for of in (" heat", " cold", " water", " copper") if kept.endswith(of)), kept)

@@ -16,7 +16,20 @@ from typing import Any
 import msgspec
 
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.measures import FOOT, GALLON, INCH, KEPT, MEASURES, POUND, SIGNS, Dimension, G, awg_mm2, awg_name
+from uncle_sled.core.measures import (
+    FOOT,
+    GALLON,
+    INCH,
+    KEPT,
+    MEASURES,
+    POUND,
+    SIGNS,
+    Dimension,
+    G,
+    awg_mm2,
+    awg_name,
+    plain_unit,
+)
 
 INCH_M, FOOT_M = float(INCH), float(FOOT)
 POUND_KG, GALLON_M3 = float(POUND), float(GALLON)
@@ -135,7 +148,7 @@ def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | N
     while at < len(body):
         match = _TERM[dimension].match(body, at)
         if not match or match.end() == at:
-            raise EntryError(f"“{text}” cannot be read as {PLAIN[dimension]}: write it like {EXAMPLE[dimension]}.")
+            raise EntryError(f"“{text}” cannot be read as {PLAIN[dimension]}; {EXAMPLE[dimension]} would be right.")
         found.append((_number(match.group(1), text), match.group(2)))
         at = match.end()
     return found
@@ -383,9 +396,8 @@ def kept_text(value: float, kept: str, shown: Shown, places: int | None = None) 
     unit = shown.unit(dimension)
     if unit == "AWG":
         return awg_name(value) if value > 0 else "0 kcmil"
-    written = kept.removesuffix(" heat").removesuffix(" cold").removesuffix(" water").removesuffix(" copper")
     if places is not None and unit == MEASURES[dimension].metric and dimension not in ("length", "mass", "volume"):
-        return f"{_decimals(value, places)} {SIGNS.get(written, written)}"
+        return f"{_decimals(value, places)} {SIGNS.get(plain_unit(kept), plain_unit(kept))}"
     if places is not None and dimension not in ("length", "temperature") and unit not in PLACES:
         per = float(FACTORS[dimension][unit.lower()])
         return f"{figures(value * factor / per, 3)} {SIGNS.get(unit, unit)}"
@@ -441,13 +453,3 @@ def read_kept(text: str, kept: str, shown: Shown) -> float:
             raise
         right = f"a number, as in “12 {kept}”," if kept else "a number such as 12"
         raise EntryError(f"“{text}” is no number; {right} would be right.") from None
-
-
-def read_speed_kmh(text: str, imperial: bool) -> float | None:
-    """A speed as typed, bare numbers in the units of the build; None for nothing. Raises: EntryError."""
-    if not text.strip():
-        return None
-    kmh = read_kept(text, "km/h", Shown("in" if imperial else "mm"))
-    if not 5 <= kmh <= 300:
-        raise EntryError(f"“{text}” is no speed on a road; 5 to 300 km/h (3 to 186 mph) would be right.")
-    return kmh

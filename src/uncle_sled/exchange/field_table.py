@@ -10,6 +10,7 @@ from uncle_sled.core.document.bounds import bare, fields_of, inner_fields
 from uncle_sled.core.document.field import Field, field_of
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Quantity
+from uncle_sled.core.measures import plain_unit
 from uncle_sled.core.units import Shown, in_units
 
 SI = {"length": "m", "mass": "kg", "volume": "m³", "temperature": "°C", "stiffness": "N/m"}
@@ -63,9 +64,7 @@ def _kept(one: Field) -> str:
         return ", ".join(str(value) or "(empty)" for value, _ in one.choices)
     if isinstance(kind, type) and issubclass(kind, msgspec.Struct):
         return kind.__name__
-    unit = (
-        "share" if one.is_share else one.about.unit.removesuffix(" heat").removesuffix(" cold").removesuffix(" copper")
-    )
+    unit = "share" if one.is_share else plain_unit(one.about.unit)
     name = {float: unit or "number", int: unit or "whole number", bool: "yes or no", str: "words"}.get(kind, str(kind))
     low, high = one.about.least if one.about.least is not None else one.low, one.most
     if kind not in (int, float) or low is None:

@@ -18,9 +18,8 @@ from uncle_sled.core.errors import EntryError
 
 FIELDS = tuple(field_of(Figures, one.name) for one in fields_of(Figures))
 FIGURES = tuple(one.name for one in FIELDS if one.kind is float)  # numbers, in the unit that their name ends on
-WORDS = {
-    one.name: str(one.usual) for one in FIELDS if one.choices
-}  # one of a few, with what stands where nothing is said
+# One of a few words, with what stands where nothing is said.
+WORDS = {one.name: str(one.usual) for one in FIELDS if one.choices}
 TICKS = tuple(one.name for one in FIELDS if one.kind is bool)
 COLUMNS = (
     "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
@@ -123,7 +122,7 @@ def _roles(line: dict[str, str]) -> tuple[Role, ...]:
 
 
 def _figures(line: dict[str, str]) -> Figures:
-    told: dict[str, Any] = {field: _figure(line, field_of(Figures, field)) for field in FIGURES}
+    told: dict[str, Any] = {one.name: _figure(line, one) for one in FIELDS if one.kind is float}
     for field, usual in WORDS.items():
         told[field] = _one_of(line, field, _allowed(Figures, field), usual)
     told |= {field: _yes(line, field) for field in TICKS}

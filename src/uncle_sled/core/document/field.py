@@ -8,7 +8,7 @@ Forms, tips, readers, tables, the schema and the file format's pages read it fro
 from __future__ import annotations
 
 import math
-from functools import cache
+from functools import cache, lru_cache
 from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_origin
 
 import msgspec
@@ -162,9 +162,11 @@ class Field(NamedTuple):
                 raise EntryError(f"{self.about.title} cannot be empty.")
             return self.usual
         try:
-            if self.quantity is not None:
-                return self._fits(self.quantity.read(text, self._read_in(shown)), text)
-            value = read_kept(text, "%" if self.is_share else self.about.unit, self._read_in(shown))
+            value: Any = (
+                self.quantity.read(text, self._read_in(shown))
+                if self.quantity is not None
+                else read_kept(text, "%" if self.is_share else self.about.unit, self._read_in(shown))
+            )
         except EntryError as fault:
             raise EntryError(f"{self.about.title}: {fault}") from None
         if self.kind is int:
@@ -216,8 +218,7 @@ def field_of(model: Any, name: str) -> Field:
             if len(some) != 1:
                 break
     empty = type(None) in get_args(bare(info.type))
-    usual = info.default if info.default is not msgspec.NODEFAULT else msgspec.NODEFAULT
-    return Field(model, name, kind, empty, usual, low, high, said)
+    return Field(model, name, kind, empty, info.default, low, high, said)
 
 
 @cache
@@ -226,7 +227,7 @@ def described_of(model: Any) -> tuple[str, ...]:
     return tuple(one.name for one in fields_of(model) if field_of(model, one.name).described)
 
 
-@cache
+@lru_cache(4000)  # places hold ids, of which a long day makes many
 def field_at(root: Any, place: str) -> Field:
     """The field at a place of the document, ids and all (``systems.wires.w3.amps``). Raises: EditError: there is none."""
     kind, steps, found = root, place.split("."), None

@@ -8,12 +8,12 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.beginnings import HAVES, Answers, begin
-from uncle_sled.core.document.brief import Reading
+from uncle_sled.core.document.brief import Brief, Reading
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.quantity import Length, Mass, Quantity
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import Shown
-from uncle_sled.desk.benches.brief.bench import REGIONS
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
@@ -49,7 +49,7 @@ class NewBuild(Dialog):
         self.typed: dict[str, Quantity | None] = dict.fromkeys(NAMES)
         self.project: Project | None = None
         self.have = ChoiceField("What have you got?", [(have, have) for have in HAVES])
-        self.where = ChoiceField("Where is it towed?", REGIONS)
+        self.where = ChoiceField("Where is it towed?", list(field_of(Brief, "region").choices))
         self.where.show_value(self.region)
         self.sleep = ChoiceField("Who sleeps in it?", SLEEPERS)
         self.sleep.show_value(2)

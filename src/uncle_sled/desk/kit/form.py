@@ -14,7 +14,7 @@ from uncle_sled.core.document.field import About, Field, described_of, field_at
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError
-from uncle_sled.core.units import in_units
+from uncle_sled.core.units import Shown, in_units
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, TypedField, label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -110,6 +110,7 @@ class Form(Guarded, QFrame):
         outer.addStretch(1)
         self.rows: list[tuple[Row, QWidget, QWidget]] = []
         self.said: list[Field] = []  # what each row's field is
+        self._told_in: dict[QWidget, Shown] = {}  # the units that each field's tip was told in
         self.root = Project if facts else Build
         for row in rows:
             self._add(row)
@@ -226,7 +227,9 @@ class Form(Guarded, QFrame):
                 words.setVisible(visible and not isinstance(field, QCheckBox | QPushButton))
             if not visible:
                 continue
-            self._explain(about, words, field)
+            if self._told_in.get(field) != self.session.shown:
+                self._told_in[field] = self.session.shown
+                self._explain(about, words, field)
             if row.kind == VERB:
                 continue
             try:

@@ -39,7 +39,7 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
         "Shear": (one.shear_n, lambda v: words.fine_newtons(abs(v))),
         "Moment": (
             one.moment_nm,
-            lambda v: f"{abs(v) / 1.35582:.0f} lbf ft" if pound else f"{words.of(abs(v), 'N m', 0)}",
+            lambda v: f"{abs(v) / 1.35582:.0f} lbf ft" if pound else words.of(abs(v), "N m", 0),
         ),
         "Stress": (one.stress_pa, lambda v: f"{abs(v) / 6894.757:.0f} psi" if pound else f"{abs(v) / 1e6:.0f} MPa"),
         "Sinks": (-one.sinks_m, lambda v: words.thick(abs(v))),

@@ -23,8 +23,8 @@ def said_words(one: Said, words: Words) -> str:
             "m": words.m(value),
             "deg": f"{value:.0f}°",
             "kg": words.kg(value),
-            "m/s": words.kmh(value * 3.6) if words.shown.imperial else f"{words.of(value, 'm/s', 1)}",
-            "N m": f"{words.of(value, 'N m', 0)}",
+            "m/s": words.kmh(value * 3.6) if words.shown.imperial else words.of(value, "m/s", 1),
+            "N m": words.of(value, "N m", 0),
             "people": f"{value:.0f}",
         }[one.unit]
 

@@ -216,7 +216,7 @@ Worked = tuple[list[Said], list[str], int, list[str]]
 
 
 def _pace(m_s: float, words: Words) -> str:
-    return words.kmh(m_s * 3.6) if words.shown.imperial else f"{words.of(m_s, 'm/s', 1)}"
+    return words.kmh(m_s * 3.6) if words.shown.imperial else words.of(m_s, "m/s", 1)
 
 
 def _crane(

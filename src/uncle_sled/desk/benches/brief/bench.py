@@ -24,23 +24,7 @@ from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
-REGIONS: list[tuple[object, str]] = [
-    ("European", "European"),
-    ("North American", "North American"),
-    ("Australian/New Zealand", "Australian, NZ"),
-]
-LENGTHS: list[tuple[object, str]] = [
-    ("mm", "millimetres"),
-    ("m", "metres"),
-    ("ft-in", "feet and inches"),
-    ("in", "inches"),
-]
-MASSES: list[tuple[object, str]] = [("kg", "kilograms"), ("lb", "pounds")]
-VOLUMES: list[tuple[object, str]] = [("L", "litres"), ("gal", "gallons (US)")]
-
-
 MUST_RUN = "What must run"
-MAINS: list[tuple[object, str]] = [("", "by the practice"), ("230", "230 V"), ("120", "120 V")]
 _NAMES = (
     "January",
     "February",

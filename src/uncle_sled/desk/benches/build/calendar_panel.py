@@ -245,14 +245,6 @@ class CalendarPanel(Guarded, QWidget):
         self.chart.update()
 
 
-def _hours(value: float | None) -> float:
-    if value is None or not 0.5 <= value <= 24:
-        raise EntryError(
-            f"{value if value is not None else 'nothing'} is no day's work; 0.5 to 24 hours would be right."
-        )
-    return value
-
-
 class Card(Guarded, QFrame):
     """A card with a title, as the forms have it."""
 

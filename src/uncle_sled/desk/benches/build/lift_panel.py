@@ -24,7 +24,6 @@ from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
-WAYS: list[tuple[object, str]] = [("crane", "by crane"), ("tilt up", "tilt up by hand"), ("by hand", "carry"), ("turn over", "turn over")]  # fmt: skip
 
 
 class LiftPanel(Guarded, QWidget):

@@ -30,7 +30,6 @@ from uncle_sled.desk.kit.typed import day, number
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 272
-KINDS: list[tuple[object, str]] = [("work", "work"), ("money", "money"), ("measure", "a measure"), ("photo", "a photo"), ("problem", "a problem"), ("decision", "a decision"), ("wish", "a wish"), ("trip", "a trip")]  # fmt: skip
 
 
 class LogPanel(Guarded, QWidget):

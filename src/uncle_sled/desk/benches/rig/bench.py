@@ -15,23 +15,7 @@ from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
-CARRIERS: list[tuple[object, str]] = [("ball", "a coupler and ball"), ("vehicle bed", "a vehicle's bed")]
-BASES: list[tuple[object, str]] = [("own frame", "own frame"), ("as bought", "bought, weighed")]
-SPRINGS: list[tuple[object, str]] = [("", "not said"), ("over", "over the axle"), ("under", "under the axle")]
-BRAKES: list[tuple[object, str]] = [
-    ("", "not said"),
-    ("none", "none"),
-    ("overrun", "overrun"),
-    ("electric", "electric"),
-    ("hydraulic", "hydraulic"),
-]
-SUSPENSIONS: list[tuple[object, str]] = [
-    ("single", "one axle"),
-    ("equalised", "leaf, equalised"),
-    ("independent", "torsion arms"),
-]
 LEAST_RAIL_M = 0.04
-PLACES: list[tuple[object, str]] = [("fixed", "fixed"), ("to be placed", "still to be placed")]
 
 
 def _ball(build: Build) -> bool:

@@ -24,9 +24,10 @@ from PySide6.QtWidgets import (
 
 from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Opening
+from uncle_sled.core.document.shell import Opening, Shell
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
 from uncle_sled.core.errors import EntryError
@@ -51,18 +52,6 @@ from uncle_sled.desk.kit.fields import QuantityField, label
 from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.session import Session
 
-FORMS: list[tuple[object, str]] = [
-    ("none", "no body yet"),
-    ("profile", "drawn profile"),
-    ("box", "box"),
-    ("flat", "flat roof with a fall"),
-    ("shed", "shed roof"),
-    ("gable", "gable roof"),
-    ("butterfly", "butterfly roof"),
-    ("bevelled", "bevelled box"),
-]
-LOW_SIDES: list[tuple[object, str]] = [(side, side) for side in ("rear", "front", "left", "right")]
-CLIPPED: list[tuple[object, str]] = [("left", "the left one"), ("right", "the right one")]
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
 SKETCH_PX = 1600
 PREFERRED, IGNORED = QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored
@@ -390,7 +379,7 @@ class ShellBench(Bench):
         for name in PRESETS:
             menu.addAction(name).triggered.connect(lambda _=False, name=name: self.take_profile(name))
         menu.addSeparator()
-        for value, words in FORMS[2:]:
+        for value, words in field_of(Shell, "form").choices[2:]:
             menu.addAction(words).triggered.connect(
                 lambda _=False, form=str(value), words=words: self.take_form(form, words)
             )

@@ -30,7 +30,6 @@ from uncle_sled.desk.kit.form import Form, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
-SCHOOL_CHOICES: list[tuple[object, str]] = [("none", "not framed yet"), *((name, name) for name in SCHOOLS)]
 FACES = ("left side", "right side", "front", "rear", "roof", "floor")
 STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
 

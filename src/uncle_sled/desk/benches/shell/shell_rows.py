@@ -22,30 +22,9 @@ from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
-CUT_FACES: list[tuple[object, str]] = [
-    (name, name) for name in ("left side", "right side", "roof", "front", "rear", "floor")
-]
-OPENING_KINDS: list[tuple[object, str]] = [
-    ("door", "door"),
-    ("hatch", "hatch"),
-    ("window", "window"),
-    ("vent", "vent"),
-    ("light", "light"),
-    ("gland", "cable gland"),
-    ("screw row", "row of screws"),
-]
-HUNG: list[tuple[object, str]] = [
-    ("", "fixed"),
-    *((side, f"at its {side}") for side in ("front", "rear", "top", "bottom")),
-    ("pair", "as a pair, one leaf at each side"),
-]
-
 
 def _is(id: str, kind: str) -> Callable[[Any], bool]:
     return lambda build: any(o.id == id and o.kind == kind for o in build.shell.openings)
-
-
-GLAZINGS: list[tuple[object, str]] = [("", "not said"), ("single", "single"), ("double", "double")]
 
 
 def _is_glass(id: str) -> Callable[[Any], bool]:
@@ -130,19 +109,6 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         Row(f"{path}.foam", kind=foams, when=has),
         *plain(path, "window_width window_height coat hinge_spacing hangs_on", when=has),
     ]  # fmt: skip
-
-
-DOORS: list[tuple[object, str]] = [
-    ("none", "no door"),
-    ("opening", "an opening without a leaf"),
-    ("hinged", "hinged"),
-    ("sliding", "sliding on the wall"),
-    ("pocket", "into a pocket"),
-]
-ENDS: list[tuple[object, str]] = [("start", "at its start"), ("end", "at its end")]
-OPENS: list[tuple[object, str]] = [("front or left", "to front or left"), ("rear or right", "to rear or right")]
-MADE: list[tuple[object, str]] = [("sticks", "sticks and skins"), ("panel", "one panel")]
-CLIMBS: list[tuple[object, str]] = [("", "not said"), ("ladder", "a ladder"), ("stair", "a stair")]
 
 
 def _door_is(id: str, *kinds: str) -> Callable[[Any], bool]:

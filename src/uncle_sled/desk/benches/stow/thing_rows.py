@@ -9,11 +9,12 @@ from typing import Any
 import msgspec
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.roles import ROLES, at_odds
-from uncle_sled.core.document.stow import State, Thing
+from uncle_sled.core.document.stow import Hold, Latch, State, Thing
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.stow.tanks import match_ops
 from uncle_sled.core.geometry.vessel import surge_m, vessel_of
@@ -23,26 +24,10 @@ from uncle_sled.core.words import lower_first, upper_first
 from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.session import Session
 
-HOLDS: list[tuple[object, str]] = [
-    (None, "nothing yet"),
-    ("strap", "straps"),
-    ("bolt", "bolts"),
-    ("latch", "latches"),
-    ("lip", "a lip"),
-    ("rail", "a rail"),
-    ("built in", "built in"),
-]
+HOLDS: list[tuple[object, str]] = [(None, "nothing yet"), *field_of(Hold, "kind").choices]
 DOES: list[tuple[object, str]] = [("", "nothing more"), *((role, role) for role in ROLES)]
 MOST_ROLES = 4  # rows for them: more than four nobody has needed
-LATCHES: list[tuple[object, str]] = [
-    (None, "no door"),
-    ("none", "nothing"),
-    ("push", "a push latch"),
-    ("turn", "a turn catch"),
-    ("bolt", "a bolt"),
-    ("lip", "a shelf's lip"),
-    ("sliding", "sliding doors"),
-]
+LATCHES: list[tuple[object, str]] = [(None, "no door"), *field_of(Latch, "kind").choices]
 FIGURES = (
     "power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day", "amp_hours", "surge", "start_s",
     "duty", "limit_a", "idle_w", "voc_v", "beta_pct_k", "most_v", "tilt_deg", "azimuth_deg", "heat_w", "cool_w", "flow_l_min",

@@ -8,10 +8,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
-from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.systems.power import day_words
 from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
@@ -25,23 +24,6 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
-
-
-def hours_ops(path: str) -> Any:
-    """Ops of a field of hours a day. Raises: EntryError: more than a day has."""
-
-    def ops(value: float | None) -> list[Op]:
-        if value is not None and value > 24:
-            raise EntryError(f"{value:g} hours are more than a day has; 0 to 24 would be right.")
-        return [set_to(path, value or 0.0)]
-
-    return ops
-
-
-def nights_ops(value: int | None) -> list[Op]:
-    if value is not None and not 1 <= value <= 14:
-        raise EntryError(f"{value} nights are not reckoned; 1 to 14 would be right.")
-    return [set_to("brief.nights_off", value)]
 
 
 class ShadePad(Chart):

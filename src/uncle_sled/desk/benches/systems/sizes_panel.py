@@ -39,9 +39,6 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
-VOLTS: list[tuple[object, str]] = [(12, "12 V"), (24, "24 V"), (48, "48 V")]
-GAUGES: list[tuple[object, str]] = [("", "by the practice"), ("mm2", "mm²"), ("AWG", "AWG")]
-
 NO_NEEDS = (
     "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
 )
@@ -290,7 +287,3 @@ class SizesPanel(Guarded, QWidget):
             if kind
             else f"A short draws {amps / 1000:.1f} kA, more than any fuse listed breaks: ask the battery's maker."
         ]
-
-
-def _series_ops(value: int | None) -> list[Op]:
-    return [set_to("systems.panels_in_series", max(value or 1, 1))]

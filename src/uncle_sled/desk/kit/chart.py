@@ -41,6 +41,10 @@ class Chart(Guarded, QWidget):
         self.setMouseTracking(True)
         return self
 
+    def renew(self) -> None:
+        """Something of what it draws is another one."""
+        self.update()
+
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.read is None:
             return

@@ -40,6 +40,10 @@ class Columns(Guarded, QScrollArea):
             self._later.start()
         return super().eventFilter(watched, event)
 
+    def settle_soon(self) -> None:
+        """Place the cards when whatever changes them now is done."""
+        self._later.start()
+
     def settle(self) -> None:
         """Place every card at the height that it wants at its width, column by column."""
         wide = self.viewport().width()

@@ -18,6 +18,7 @@ from PySide6.QtCore import (
     QPersistentModelIndex,
     QSortFilterProxyModel,
     Qt,
+    Signal,
 )
 from PySide6.QtGui import QBrush, QFont, QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QAbstractItemView, QTableView
@@ -107,11 +108,14 @@ class TableModel(Guarded, QAbstractTableModel, Generic[R]):
         return column.enter(row, str(value))
 
 
-class Table(Guarded, QTableView):
-    """A view of such a model that picks whole rows."""
+class Table(Guarded, QTableView, Generic[R]):
+    """A view of such a model that picks whole rows. ``picked`` carries a row that a hand chose."""
 
-    def __init__(self, model: TableModel[Any], name: str, several: bool = False) -> None:
+    picked = Signal(object)
+
+    def __init__(self, model: TableModel[R], name: str, several: bool = False) -> None:
         super().__init__()
+        self._filling = False
         self.columns = model.columns
         self.setModel(model)
         self.setAccessibleName(name)
@@ -130,6 +134,43 @@ class Table(Guarded, QTableView):
         self._wants: dict[int, int] = {}  # how wide each column wants to be, until there are other words in it
         self._own = False  # a hand has set the columns: they stay
         self._watch(model)
+
+    @property
+    def rows(self) -> tuple[R, ...]:
+        """What it shows, as it stands there."""
+        return tuple(self._shown(self.model().rowCount()))
+
+    def show_rows(self, rows: Sequence[R], same: Callable[[R, R], bool] | None = None) -> None:
+        """Show other rows; nothing counts as chosen by that."""
+        model = self.model()
+        source = model.sourceModel() if isinstance(model, QSortFilterProxyModel) else model
+        assert isinstance(source, TableModel)
+        self._filling = True
+        source.set_rows(rows, same)
+        self._filling = False
+
+    def mark_only(self, at: int) -> None:
+        """Choose this row and no other, none where it is less than 0; that is no hand either."""
+        if at == self.marked() and len(self.selectionModel().selectedRows()) == (at >= 0):
+            return
+        self._filling = True
+        self.selectRow(at) if at >= 0 else self.clearSelection()
+        self._filling = False
+
+    def _chosen(self) -> None:
+        row = self.row()
+        if row is not None and not self._filling:
+            self.picked.emit(row)
+
+    def row(self) -> R | None:
+        """The first chosen row."""
+        at = self.marked()
+        return self.rows[at] if at >= 0 else None
+
+    def chosen_rows(self) -> list[R]:
+        """All chosen rows, from the top."""
+        rows = self.rows
+        return [rows[at] for at in sorted(index.row() for index in self.selectionModel().selectedRows())]
 
     def mark(self, at: int) -> None:
         """Choose a row where there is such a one; what was chosen stays where there is none."""
@@ -150,6 +191,7 @@ class Table(Guarded, QTableView):
     def _watch(self, model: QAbstractItemModel) -> None:
         for signal in (model.modelReset, model.dataChanged, model.layoutChanged):
             signal.connect(self._told_anew)
+        self.selectionModel().selectionChanged.connect(lambda *_: self._chosen())
         self._told_anew()
 
     def _told_anew(self) -> None:
@@ -209,10 +251,9 @@ class Table(Guarded, QTableView):
             wants[at] = max(min(wants[at], room // left), min(wants[at], LEAST_PX))
             room -= wants[at]
 
-    def _looked_at(self) -> Sequence[Any]:
-        """The first rows as they are shown."""
+    def _shown(self, many: int) -> Sequence[R]:
+        """The first so many rows as they are shown."""
         model = self.model()
-        many = min(model.rowCount(), LOOKED_AT)
         if isinstance(model, QSortFilterProxyModel):
             source = model.sourceModel()
             assert isinstance(source, TableModel)
@@ -221,7 +262,7 @@ class Table(Guarded, QTableView):
         return model.rows[:many]
 
     def _wanted(self, some: Sequence[int]) -> dict[int, int]:
-        font, rows = self.font(), self._looked_at()
+        font, rows = self.font(), self._shown(min(self.model().rowCount(), LOOKED_AT))
         bold, metrics = QFont(font), QFontMetrics(font)
         bold.setWeight(QFont.Weight.DemiBold)
         heads = QFontMetrics(bold)

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
-
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
@@ -18,112 +15,70 @@ from uncle_sled.core.studies.systems.of_the_build import the_gains, the_gas, the
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
 
 SIDE_PX = 274
 Maker = Callable[[Studied, Words, float, float], tuple[Primitive, ...]]
 
 
-class Beside(Guarded, QWidget):
-    """Charts at the left, one over the other, and forms with a few sentences at the right."""
+class Comfort(Panel):
+    """Drawings at the left, one over the other; what they hang on and a few sentences at the right."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        self.left = QVBoxLayout()
-        self.left.setSpacing(8)
-        across.addLayout(self.left, 1)
-        self.forms: list[Form] = []
-        self.says = label("", wrap=True)
-        self.says.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.charts: list[Chart] = []
-        self.side = QVBoxLayout()
-        self.side.setContentsMargins(0, 0, 0, 0)
-        holder = QWidget()
-        holder.setLayout(self.side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+    def beside(self, drawings: tuple[Drawing[Chart], ...], *cards: Fields) -> Group:
+        side = rows(Says(self.told), Cards(cards, share=1), wide=SIDE_PX)
+        return across(rows(*drawings, gap=8, share=1), side, gap=8)
 
-    def chart(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int = 1) -> Chart:
-        session = self.session
-        made = Chart(session, name, lambda w, h: make(self.studied(), Words(session.shown), w, h), title, why)
-        made.setMinimumHeight(90)
-        self.left.addWidget(made, share)
-        self.charts.append(made)
-        return made
+    def drawing(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int) -> Drawing[Chart]:
+        def made(width: float, height: float) -> tuple[Primitive, ...]:
+            return make(self.studied, self.words, width, height)
 
-    def form(self, title: str, rows: list[Row]) -> Form:
-        made = Form(self.session, title, rows, "Systems", label_px=112)
-        self.forms.append(made)
-        return made
+        return Drawing(name, made, title, why, least=(0, 90), share=share)
 
-    def end(self) -> None:
-        self.cards = Columns(list(self.forms))
-        self.side.addWidget(self.says)
-        self.side.addWidget(self.cards, 1)
-
+    @property
     def studied(self) -> Studied:
         """As it is, or as what is tried would have it."""
         return self.session.ghost_studied or self.session.studied
-
-    def refresh(self) -> None:
-        for form in self.forms:
-            form.refresh()
-        for chart in self.charts:
-            chart.update()
-        text = "\n".join(self.told())
-        if self.says.text() != text:
-            self.says.setText(text)
 
     def told(self) -> list[str]:
         return []
 
 
-class WaterPanel(Beside):
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        self.chart(
-            "Litres over the days",
-            "How long it lasts",
-            lambda s, words, w, h: litres_chart(the_water(s), words, w, h),
-            self._why,
-            3,
-        )
-        self.chart(
-            "The way of the water",
-            "From fill point to grey",
-            lambda s, words, w, h: water_line(s.build, the_water(s), words, w, h),
-            lambda: "",
-            2,
-        )
-        path = "systems.water"
-        self.form(
-            "What it is used for, litres",
-            plain(path, "drink_l dishes_l showers_day shower_l days"),
-        )
-        self.form(
-            "How it runs",
-            plain(
-                path, "hose_bore hose_length tap_height fall drain_length trap vented overflow low_drain fill_lockable"
+class WaterPanel(Comfort):
+    def laid(self) -> Group:
+        return self.beside(
+            (
+                self.drawing(
+                    "Litres over the days",
+                    "How long it lasts",
+                    lambda s, words, w, h: litres_chart(the_water(s), words, w, h),
+                    self._why,
+                    3,
+                ),
+                self.drawing(
+                    "The way of the water",
+                    "From fill point to grey",
+                    lambda s, words, w, h: water_line(s.build, the_water(s), words, w, h),
+                    lambda: "",
+                    2,
+                ),
+            ),
+            Fields("What it is used for, litres", plain("systems.water", "drink_l dishes_l showers_day shower_l days"), "Systems", 112),
+            Fields(
+                "How it runs",
+                plain("systems.water", "hose_bore hose_length tap_height fall drain_length trap vented overflow low_drain fill_lockable"),
+                "Systems",
+                112,
             ),
         )
-        self.end()
 
     def _why(self) -> str:
-        return " ".join(the_water(self.studied()).why) or "Nothing to draw yet."
+        return " ".join(the_water(self.studied).why) or "Nothing to draw yet."
 
     def told(self) -> list[str]:
-        made, words = the_water(self.studied()), Words(self.session.shown)
-        told = [
-            f"{made.people} aboard use {words.m3(made.need_l_day / 1000)} a day; {words.m3(made.grey_l_day / 1000)} come back."
-        ]
+        made, words = the_water(self.studied), self.words
+        told = [f"{made.people} aboard use {words.m3(made.need_l_day / 1000)} a day; {words.m3(made.grey_l_day / 1000)} come back."]
         if made.days_fresh is not None:
             told.append(f"Fresh for {made.days_fresh:.1f} days.")
         if made.pump_kpa is not None and made.pump_w is not None:
@@ -137,43 +92,35 @@ class WaterPanel(Beside):
         return told
 
 
-class GasPanel(Beside):
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        self.chart(
-            "What a cylinder keeps up over the temperature", "What the cylinder keeps up, propane",
-            lambda s, words, w, h: boil_chart(the_gas(s), s.build.brief.coldest.si if s.build.brief.coldest else None, words, w, h),
-            lambda: "No gas cylinder aboard.", 3,
-        )  # fmt: skip
-        self.chart(
-            "How long each fuel lasts",
-            "How long it lasts",
-            lambda s, words, w, h: fuel_bars(the_gas(s), words, w, h),
-            self._why,
-            2,
+class GasPanel(Comfort):
+    def laid(self) -> Group:
+        return self.beside(
+            (
+                self.drawing(
+                    "What a cylinder keeps up over the temperature",
+                    "What the cylinder keeps up, propane",
+                    lambda s, words, w, h: boil_chart(the_gas(s), s.build.brief.coldest.si if s.build.brief.coldest else None, words, w, h),
+                    lambda: "No gas cylinder aboard.",
+                    3,
+                ),
+                self.drawing(
+                    "How long each fuel lasts", "How long it lasts", lambda s, words, w, h: fuel_bars(the_gas(s), words, w, h), self._why, 2
+                ),
+            ),
+            Fields("Air for flames", plain("systems.air", "high_cm2 low_cm2 locker_drains gas_detector"), "Systems", 112),
         )
-        path = "systems.air"
-        self.form(
-            "Air for flames",
-            plain(path, "high_cm2 low_cm2 locker_drains gas_detector"),
-        )
-        self.end()
 
     def _why(self) -> str:
-        made = the_gas(self.studied())
+        made = the_gas(self.studied)
         return " ".join(f"{one}." for one in made.why) or "Nothing burns aboard."
 
     def told(self) -> list[str]:
-        made, words = the_gas(self.studied()), Words(self.session.shown)
+        made, words = the_gas(self.studied), self.words
         told = [f"{one}." for one in made.why]
-        bottles = sum(
-            1 for t in self.studied().build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out
-        )
+        bottles = sum(1 for t in self.studied.build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out)
         days = made.days.get("gas")
         if bottles and days is not None:
-            told.append(
-                f"A cylinder lasts {days / bottles:.1f} days; {bottles} {'is' if bottles == 1 else 'are'} aboard."
-            )
+            told.append(f"A cylinder lasts {days / bottles:.1f} days; {bottles} {'is' if bottles == 1 else 'are'} aboard.")
         if made.open_kw > 0:
             told.append(
                 f"{made.open_kw:.1f} kW burn into the room: {words.of(made.open_kw * WATER_G_KWH, 'g/h', 0)} of water, {words.of(made.open_kw * CO2_M3_KWH, 'm3/h', 2)} of carbon dioxide, {words.of(made.open_kw * AIR_M3H_KW, 'm3/h', 0)} of fresh air wanted."
@@ -182,53 +129,45 @@ class GasPanel(Beside):
         return told
 
 
-class WarmthPanel(Beside):
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        self.chart(
-            "Where the warmth goes on the coldest night",
-            "The coldest night",
-            lambda s, words, w, h: loss_bars(the_losses(s), words, w, h),
-            self._cold,
-            3,
+class WarmthPanel(Comfort):
+    def laid(self) -> Group:
+        return self.beside(
+            (
+                self.drawing(
+                    "Where the warmth goes on the coldest night",
+                    "The coldest night",
+                    lambda s, words, w, h: loss_bars(the_losses(s), words, w, h),
+                    self._cold,
+                    3,
+                ),
+                self.drawing(
+                    "Where the heat comes from on the hottest day",
+                    "The hottest day",
+                    lambda s, words, w, h: summer_bars(the_gains(s), words, w, h),
+                    self._hot,
+                    2,
+                ),
+            ),
+            Fields("The night", [Row("brief.coldest", tip="Outside; also on Brief"), *plain("brief", "inside hottest")], "Systems", 112),
+            Fields(
+                "Air", plain("systems.air", "vent_m3h recovery heater_m3h ducts duct_bore return_cm2 fan_m3h inlet_cm2"), "Systems", 112
+            ),
         )
-        self.chart(
-            "Where the heat comes from on the hottest day",
-            "The hottest day",
-            lambda s, words, w, h: summer_bars(the_gains(s), words, w, h),
-            self._hot,
-            2,
-        )
-        path = "systems.air"
-        self.form(
-            "The night",
-            [
-                Row("brief.coldest", tip="Outside; also on Brief"),
-                *plain("brief", "inside hottest"),
-            ],
-        )
-        self.form(
-            "Air",
-            plain(path, "vent_m3h recovery heater_m3h ducts duct_bore return_cm2 fan_m3h inlet_cm2"),
-        )
-        self.end()
 
     def _cold(self) -> str:
-        return " ".join(the_losses(self.studied()).why) or "Nothing to draw yet."
+        return " ".join(the_losses(self.studied).why) or "Nothing to draw yet."
 
     def _hot(self) -> str:
         return "The hottest day is not said: type it beside."
 
     def told(self) -> list[str]:
-        s = self.studied()
-        made, words = the_losses(s), Words(self.session.shown)
+        s = self.studied
+        made, words = the_losses(s), self.words
         told = []
         if made.unknown:
             told.append(f"{len(made.unknown)} of {len(made.paths)} ways not checked: {made.unknown[0]}.")
         if made.warm_up_h is not None and made.outside_c is not None and made.inside_c is not None:
-            told.append(
-                f"From {words.degrees(made.outside_c)} to {words.degrees(made.inside_c)} in {made.warm_up_h:.1f} h."
-            )
+            told.append(f"From {words.degrees(made.outside_c)} to {words.degrees(made.inside_c)} in {made.warm_up_h:.1f} h.")
         elif (
             made.loss_w is not None
             and made.there_w is not None

@@ -1,0 +1,163 @@
+"""A panel declared: what stands where, what each part shows, and what it says when there is nothing.
+
+A panel makes its parts with ``put`` and names their order in ``laid``; it alone lays them out, keeps them fresh, hides what
+does not apply and marks what is chosen. What a part reads is a function without arguments, asked at every refresh.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, Generic, TypeVar
+
+import msgspec
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
+
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.words import Words
+from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.session import Session
+
+W = TypeVar("W", bound=QWidget)
+GAP_PX = 6
+
+
+class Gap(msgspec.Struct, frozen=True):
+    """Empty room that takes what is left over, or so many pixels."""
+
+    px: int = 0
+
+
+class Part(msgspec.Struct, Generic[W], frozen=True, kw_only=True):
+    """One part of a panel. when: whether it applies; share: of the room that is left over; wide: fixed [px], 0: as it wants."""
+
+    when: Callable[[], bool] | None = None
+    share: int = 0
+    wide: int = 0
+
+    def made(self, panel: Panel) -> W:
+        """The widget, once."""
+        raise NotImplementedError
+
+    def keep(self, panel: Panel, widget: W) -> None:
+        """What is done with it at every refresh."""
+
+
+class Group(Part[QWidget], frozen=True):
+    """Parts in a row or a column, in one widget."""
+
+    parts: tuple[Any, ...]
+    upright: bool
+    gap: int = GAP_PX
+
+    def made(self, panel: Panel) -> QWidget:
+        holder = QWidget()
+        lay(panel, self, holder)
+        return holder
+
+
+def rows(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
+    """Parts one under the other."""
+    return Group(parts, True, gap, **named)
+
+
+def across(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
+    """Parts side by side."""
+    return Group(parts, False, gap, **named)
+
+
+def tools(*parts: Part[Any] | QWidget | Gap, **named: Any) -> Group:
+    """Parts side by side from the left on."""
+    return across(*parts, Gap(), **named)
+
+
+def lay(panel: Panel, group: Group, holder: QWidget | None = None) -> QBoxLayout:
+    """The layout of a group. A group that never hides and has no width of its own needs no widget."""
+    box: QBoxLayout = QVBoxLayout() if group.upright else QHBoxLayout()
+    if holder is not None:
+        holder.setLayout(box)
+    box.setContentsMargins(0, 0, 0, 0)
+    box.setSpacing(group.gap)
+    for part in group.parts:
+        if isinstance(part, Gap):
+            box.addSpacing(part.px) if part.px else box.addStretch(1)
+        elif isinstance(part, Group) and part.when is None and not part.wide:
+            box.addLayout(lay(panel, part), part.share)
+        else:
+            widget = panel.put(part) if isinstance(part, Part) else part
+            box.addWidget(widget, panel.share_of(widget))
+    return box
+
+
+class Panel(Guarded, QWidget):
+    """A view of a stop. A panel of its own says ``laid``; ``refreshed`` is for what no part can say of itself."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self._kept: list[tuple[Part[Any], QWidget]] = []
+        self.complaint = label("", "small", "primer", wrap=True)
+        self.complaint.hide()
+        lay(self, rows(self.laid()), self)
+
+    def laid(self) -> Part[Any] | QWidget:
+        """All parts in their places."""
+        raise NotImplementedError
+
+    def put(self, part: Part[W]) -> W:
+        """A part's widget, made and from now on kept fresh."""
+        widget = part.made(self)
+        if part.wide:
+            widget.setFixedWidth(part.wide)
+        self._kept.append((part, widget))
+        return widget
+
+    def share_of(self, widget: QWidget) -> int:
+        """Of the room that is left over."""
+        return next((part.share for part, made in self._kept if made is widget), 0)
+
+    def forget(self, widget: QWidget) -> None:
+        """A part that is made anew: it and all that stand in it are kept no more."""
+        self._kept = [
+            (part, made) for part, made in self._kept if made is not widget and not widget.isAncestorOf(made)
+        ]
+
+    # what parts ask for
+    @property
+    def words(self) -> Words:
+        return Words(self.session.shown)
+
+    @property
+    def studied(self) -> Studied:
+        return self.session.studied
+
+    def complain(self, says: str) -> bool:
+        """Say what is wrong with something typed; nothing takes it away. Returns: False, for whoever was asked to take it."""
+        if self.complaint.text() != says:
+            self.complaint.setText(says)
+        if self.complaint.isHidden() == bool(says):
+            self.complaint.setVisible(bool(says))
+        return False
+
+    def refresh(self) -> None:
+        """Show the build as it is."""
+        for part, widget in tuple(self._kept):
+            self._freshen(part, widget)
+        self.refreshed()
+
+    def freshen(self, inside: QWidget) -> None:
+        """Show the build in a part that was made just now, and in what stands in it."""
+        for part, widget in tuple(self._kept):
+            if widget is inside or inside.isAncestorOf(widget):
+                self._freshen(part, widget)
+
+    def _freshen(self, part: Part[Any], widget: QWidget) -> None:
+        if part.when is not None:
+            shown = bool(part.when())
+            if widget.isHidden() == shown:
+                widget.setVisible(shown)
+            if not shown:
+                return
+        part.keep(self, widget)
+
+    def refreshed(self) -> None: ...

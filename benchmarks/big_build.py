@@ -43,14 +43,10 @@ def big_project(things: int = 300, own_cases: int = 5, cabinets: int = 0) -> Pro
     for at in range(len(made) - cabinets, len(made)):  # the last ones of boards, each with shelves and two doors
         size = {"length": Length(0.30), "width": Length(0.40), "height": Length(0.35)}
         carcass = Cabinet("rear", thick=Length(0.009), bays=(Bay("a", "pair", shelves=2),))
-        made[at] = msgspec.structs.replace(
-            made[at], kind="cabinet", cabinet=carcass, tank=None, source="computed", **size
-        )
+        made[at] = msgspec.structs.replace(made[at], kind="cabinet", cabinet=carcass, tank=None, source="computed", **size)
     tanks = [t.id for t in made if t.tank]
     cases = tuple(
-        LoadCase(
-            f"own{at}", f"Own {at}", "road", "loaded", tuple(Level(id, (at + k) % 4 / 4) for k, id in enumerate(tanks))
-        )
+        LoadCase(f"own{at}", f"Own {at}", "road", "loaded", tuple(Level(id, (at + k) % 4 / 4) for k, id in enumerate(tanks)))
         for at in range(own_cases)
     )
     stow = msgspec.structs.replace(build.stow, things=tuple(made), cases=cases)

@@ -11,9 +11,7 @@ from benchmarks.cut_up import SHEET_MM
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted
 
 
-def cut_up_free(
-    seed: int, waste: float, sheets: int, per_sheet: int, kerf_mm: float = 3.2
-) -> tuple[list[Wanted], list[Stock]]:
+def cut_up_free(seed: int, waste: float, sheets: int, per_sheet: int, kerf_mm: float = 3.2) -> tuple[list[Wanted], list[Stock]]:
     """Pieces with outlines from so many sheets, the smallest of each thrown away up to that share of waste."""
     rng = np.random.default_rng(seed)
     wide, high = (one / 1e3 for one in SHEET_MM)
@@ -43,9 +41,5 @@ def cut_up_free(
             ring = get_coordinates(shape.exterior)[:-1]
             ring = np.round(ring - ring.min(axis=0), 6)
             corners = tuple((float(x), float(y)) for x, y in ring)
-            out.append(
-                Wanted(
-                    f"s{sheet}p{k}", "sheet", "ply", float(ring[:, 0].max()), float(ring[:, 1].max()), 1, "any", corners
-                )
-            )
+            out.append(Wanted(f"s{sheet}p{k}", "sheet", "ply", float(ring[:, 0].max()), float(ring[:, 1].max()), 1, "any", corners))
     return out, [Stock("ply", "sheet", "ply", wide, high, price=1.0)]

@@ -13,9 +13,7 @@ SHEET_MM = (2440, 1220)
 HARDNESS = (0.08, 0.04, 0.0)
 
 
-def cut_up(
-    seed: int, waste: float, sheets: int, per_sheet: int, kerf_mm: float = 3.2
-) -> tuple[list[Wanted], list[Stock]]:
+def cut_up(seed: int, waste: float, sheets: int, per_sheet: int, kerf_mm: float = 3.2) -> tuple[list[Wanted], list[Stock]]:
     """Pieces that were cut from so many sheets, and the stock to cut them from again.
 
     With waste, every sheet's smallest pieces are thrown away and its last ones narrowed until that share is gone.
@@ -46,8 +44,5 @@ def cut_up(
         if off > 0:
             w, h = parts[-1]
             parts[-1] = (w - int(off / h), h) if off / h < w / 2 else (w, h)
-        out += [
-            Wanted(f"s{sheet}p{k}", "sheet", "ply", max(w, h) / 1e4, min(w, h) / 1e4, grain="any")
-            for k, (w, h) in enumerate(parts)
-        ]
+        out += [Wanted(f"s{sheet}p{k}", "sheet", "ply", max(w, h) / 1e4, min(w, h) / 1e4, grain="any") for k, (w, h) in enumerate(parts)]
     return out, [Stock("full", "sheet", "ply", SHEET_MM[0] / 1e3, SHEET_MM[1] / 1e3, price=40.0)]

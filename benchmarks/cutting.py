@@ -30,18 +30,12 @@ def a_board(id: str, mm: float, price: float, qty: int | None = None) -> Stock:
 
 def bars(seconds: float) -> None:
     jobs = [
-        (
-            [a_bar(f"p{k}", int(w.split("x")[1]), int(w.split("x")[0])) for k, w in enumerate(NOTES.split())],
-            [a_board("s", 5600, 1.0)],
-            0.0,
-        )
+        ([a_bar(f"p{k}", int(w.split("x")[1]), int(w.split("x")[0])) for k, w in enumerate(NOTES.split())], [a_board("s", 5600, 1.0)], 0.0)
     ]
     for seed in range(30):
         rng = random.Random(100 + seed)
         pieces = [a_bar(f"p{k}", rng.randint(150, 2300), rng.randint(1, 20)) for k in range(rng.randint(5, 60))]
-        stocks = rng.sample(
-            [a_board("a", 2400, 9.5), a_board("b", 3600, 13.9), a_board("c", 6000, 22.0)], rng.randint(1, 3)
-        )
+        stocks = rng.sample([a_board("a", 2400, 9.5), a_board("b", 3600, 13.9), a_board("c", 6000, 22.0)], rng.randint(1, 3))
         jobs.append((pieces, stocks + ([a_board("rack", 1900, 0.0, 2)] if rng.random() < 0.5 else []), KERF_M))
     proven, took, over = 0, [], []
     for pieces, stocks, kerf_m in jobs:
@@ -51,9 +45,7 @@ def bars(seconds: float) -> None:
         assert plan.cost is not None and plan.cost_bound is not None
         proven += plan.cost <= plan.cost_bound + 1e-6
         over.append(plan.cost / plan.cost_bound - 1)
-    print(
-        f"bars: {proven} of {len(jobs)} proven least money; at most {max(over):.2%} over the bound, mean {sum(over) / len(over):.2%};"
-    )
+    print(f"bars: {proven} of {len(jobs)} proven least money; at most {max(over):.2%} over the bound, mean {sum(over) / len(over):.2%};")
     print(f"      median {sorted(took)[len(took) // 2]:.2f} s, longest {max(took):.2f} s; target: all, each under 1 s")
 
 
@@ -90,7 +82,9 @@ def free(seconds: float) -> None:
         reach = [max(x for spot in one.spots for x, _ in spot.ring) for one in sheets]
         used = (len(sheets) - 1) * long * wide + min(reach) * wide
         worst.append((1 - area / used) - (1 - area / (known * long * wide)))
-    print(f"outlines: waste over that of the cutting up by {max(worst):.0%} at most, mean {sum(worst) / len(worst):.0%}; longest {max(took):.1f} s")  # fmt: skip
+    print(
+        f"outlines: waste over that of the cutting up by {max(worst):.0%} at most, mean {sum(worst) / len(worst):.0%}; longest {max(took):.1f} s"
+    )
     print("        target: 15 points over, 20 s each")
 
 
@@ -108,14 +102,12 @@ def beside(seconds: float) -> None:
             known = 3 + seed % 5 * 2
             pieces, stocks = cut_up(seed, waste, known, 7 + seed % 3 * 3)
             begin = time.perf_counter()
-            ours += sheet_plan(
-                pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds
-            ).used
+            ours += sheet_plan(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds).used
             kerf = round(KERF_M * 1e5)
             best = None
             for method in methods:
                 for sort in (rectpack.SORT_AREA, rectpack.SORT_LSIDE, rectpack.SORT_SSIDE):
-                    packer = rectpack.newPacker(rectpack.PackingMode.Offline, rectpack.PackingBin.Global, method, sort, True)  # fmt: skip
+                    packer = rectpack.newPacker(rectpack.PackingMode.Offline, rectpack.PackingBin.Global, method, sort, True)
                     for piece in pieces:
                         for _ in range(piece.qty):
                             packer.add_rect(round(piece.length_m * 1e5) + kerf, round(piece.width_m * 1e5) + kerf)
@@ -126,9 +118,7 @@ def beside(seconds: float) -> None:
                     break
             theirs += best or 0
             known_all += known
-        print(
-            f"beside, {waste:.0%} thrown away: {known_all} sheets were cut up, {ours} here, {theirs} by the library's best"
-        )
+        print(f"beside, {waste:.0%} thrown away: {known_all} sheets were cut up, {ours} here, {theirs} by the library's best")
 
 
 def main() -> None:

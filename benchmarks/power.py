@@ -27,8 +27,7 @@ LOADS, TURNS = 40, 40
 def a_big_build() -> Build:
     build = demo("dark-sky").build
     loads = tuple(
-        Load(f"ld{k}", f"Load {k}", power_w=10.0 + k, hours_day=0.5 + k % 9, when="night" if k % 2 else "any")
-        for k in range(LOADS)
+        Load(f"ld{k}", f"Load {k}", power_w=10.0 + k, hours_day=0.5 + k % 9, when="night" if k % 2 else "any") for k in range(LOADS)
     )
     systems = msgspec.structs.replace(build.systems, loads=loads, wires=(), devices=())
     brief = msgspec.structs.replace(build.brief, nights_off=14)
@@ -78,9 +77,7 @@ def main() -> None:
         begin = time.perf_counter()
         study(changed, facts)
         moved.append(time.perf_counter() - begin)
-    print(
-        f"{len(wired.systems.wires)} circuits laid, sized and checked afresh: median {statistics.median(fresh) * 1e3:.1f} ms (target 30)"
-    )
+    print(f"{len(wired.systems.wires)} circuits laid, sized and checked afresh: median {statistics.median(fresh) * 1e3:.1f} ms (target 30)")
     print(
         f"a device moved, with mass and reading: median {statistics.median(moved) * 1e3:.1f} ms, 95th percentile {sorted(moved)[int(0.95 * TURNS)] * 1e3:.1f} ms (a frame 16)"
     )

@@ -59,9 +59,7 @@ def framing() -> None:
         checked.append(time.perf_counter() - begin)
     p95 = sorted(took)[int(0.95 * STEPS)]
     alone_p95 = sorted(framed)[int(0.95 * STEPS)]
-    print(
-        f"framed alone: 95th percentile {alone_p95 * 1e3:.1f} ms (target 50), ratio to Shapely {alone_p95 / alone:.1f} (target 6)"
-    )
+    print(f"framed alone: 95th percentile {alone_p95 * 1e3:.1f} ms (target 50), ratio to Shapely {alone_p95 / alone:.1f} (target 6)")
     print(f"does it hold: median {statistics.median(checked) * 1e3:.1f} ms (target 20)")
     print(
         f"{len(s.framed.members)} sticks; framed and judged: median {statistics.median(took) * 1e3:.1f} ms, "
@@ -98,12 +96,7 @@ def relining() -> None:
     took = []
     for step in range(STEPS):
         draft = Relining(
-            "",
-            "left side",
-            foam="xps",
-            foam_thickness=Length(0.020 + 0.0001 * step),
-            liner="light-ply",
-            liner_thickness=Length(0.006),
+            "", "left side", foam="xps", foam_thickness=Length(0.020 + 0.0001 * step), liner="light-ply", liner_thickness=Length(0.006)
         )
         begin = time.perf_counter()
         findings_in_hand(study(apply(build, relining_ops(build.shell, (draft,))), facts), s, mode, ())

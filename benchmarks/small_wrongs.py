@@ -19,31 +19,17 @@ class Wrong(NamedTuple):
 
 
 READING = (
+    Wrong("reading/balance.py", "tongue = total - moment / effective", "tongue = total - moment / (effective + 0.02)", True),
     Wrong(
-        "reading/balance.py",
-        "tongue = total - moment / effective",
-        "tongue = total - moment / (effective + 0.02)",
-        True,
+        "reading/balance.py", "half, lean = total / 2, roll / support.track_m", "half, lean = total / 2, roll / 2 / support.track_m", True
     ),
-    Wrong(
-        "reading/balance.py",
-        "half, lean = total / 2, roll / support.track_m",
-        "half, lean = total / 2, roll / 2 / support.track_m",
-        True,
-    ),
-    Wrong(
-        "reading/balance.py", "axle_kg2 = (group / effective * AXLE_M) ** 2", "axle_kg2 = (group / effective * AXLE_M)"
-    ),
+    Wrong("reading/balance.py", "axle_kg2 = (group / effective * AXLE_M) ** 2", "axle_kg2 = (group / effective * AXLE_M)"),
     Wrong(
         "reading/balance.py",
         "load, total, both = load + t**2, total + w**2, both + t * w",
         "load, total, both = load + t**2, total + w**2, both - t * w",
     ),
-    Wrong(
-        "reading/balance.py",
-        "variance = (table.sigma_kg**2).sum(axis=1)",
-        "variance = (table.sigma_kg**2).sum(axis=1) / 2",
-    ),
+    Wrong("reading/balance.py", "variance = (table.sigma_kg**2).sum(axis=1)", "variance = (table.sigma_kg**2).sum(axis=1) / 2"),
     Wrong("reading/balance.py", "end = np.minimum(load + 7 * sigma, most_kg)", "end = load + 7 * sigma", True),
     Wrong(
         "reading/band.py",
@@ -52,12 +38,7 @@ READING = (
         True,
     ),
     Wrong("reading/band.py", 'min(known, default=(None, ""))', 'max(known, default=(None, ""))', True),
-    Wrong(
-        "reading/limits.py",
-        "carried = sum(kg * at for kg, at in loads) / base",
-        "carried = sum(kg for kg, at in loads) / base",
-        True,
-    ),
+    Wrong("reading/limits.py", "carried = sum(kg * at for kg, at in loads) / base", "carried = sum(kg for kg, at in loads) / base", True),
     Wrong(
         "reading/load_cases.py",
         "laid.mass[:, tank], laid.sigma[:, tank] = full * levels, CONTENTS_SHARE * full * (levels > 0)",
@@ -70,24 +51,9 @@ READING = (
     ),
 )
 BALANCE = (
-    Wrong(
-        "studies/balance/tow_vehicle.py",
-        "left += [rig.gross_total.si - total]",
-        "left += [rig.gross_total.si - sum(axles)]",
-        True,
-    ),
-    Wrong(
-        "studies/balance/tow_vehicle.py",
-        "left += [rig.axle_group.si - wheels]",
-        "left += [rig.axle_group.si - total]",
-        True,
-    ),
-    Wrong(
-        "studies/balance/tow_vehicle.py",
-        "left += [car.tow_limit.si - total for",
-        "left += [car.tow_limit.si - sum(axles) for",
-        True,
-    ),
+    Wrong("studies/balance/tow_vehicle.py", "left += [rig.gross_total.si - total]", "left += [rig.gross_total.si - sum(axles)]", True),
+    Wrong("studies/balance/tow_vehicle.py", "left += [rig.axle_group.si - wheels]", "left += [rig.axle_group.si - total]", True),
+    Wrong("studies/balance/tow_vehicle.py", "left += [car.tow_limit.si - total for", "left += [car.tow_limit.si - sum(axles) for", True),
     Wrong("studies/balance/axle_placing.py", "share = (s.band.low + s.band.high) / 2", "share = s.band.low"),
     Wrong(
         "studies/balance/axle_placing.py",
@@ -95,25 +61,12 @@ BALANCE = (
         "moment = moments[None, :] - shift[:, None] * with_axle",
         True,
     ),
-    Wrong(
-        "studies/balance/axle_conflicts.py",
-        "drawn = rig.track.si / 2 - wide / 2 - inner",
-        "drawn = rig.track.si / 2 - inner",
-    ),
+    Wrong("studies/balance/axle_conflicts.py", "drawn = rig.track.si / 2 - wide / 2 - inner", "drawn = rig.track.si / 2 - inner"),
     Wrong("studies/balance/axle_conflicts.py", "rig.frame_length.si - reach", "rig.frame_length.si + reach", True),
     Wrong("studies/balance/emptying.py", "out = np.maximum(low - load, load - high)", "out = load - high", True),
-    Wrong(
-        "studies/balance/frame_beam.py",
-        "return [(foot, total - wheels), *forces]",
-        "return [(foot, total), *forces]",
-        True,
-    ),
+    Wrong("studies/balance/frame_beam.py", "return [(foot, total - wheels), *forces]", "return [(foot, total), *forces]", True),
     Wrong("studies/balance/frame_beam.py", '(ROAD if how == "road" else 1.0)', "1.0", True),
-    Wrong(
-        "studies/balance/frame_beam.py",
-        "limits = (span / SINKS, 2 * tail / SINKS)",
-        "limits = (span / SINKS, 4 * tail / SINKS)",
-    ),
+    Wrong("studies/balance/frame_beam.py", "limits = (span / SINKS, 2 * tail / SINKS)", "limits = (span / SINKS, 4 * tail / SINKS)"),
     Wrong("studies/balance/frame_beam.py", "ball = more * (1 - at / axle)", "ball = more * at / axle"),
     Wrong("studies/balance/hitch_height.py", "total - axles.sum(axis=1)", "total - axles.max(axis=1)"),
     Wrong("studies/balance/moves.py", "(tongue - most) * axle / mass", "(most - tongue) * axle / mass"),
@@ -124,16 +77,9 @@ BALANCE = (
         True,
     ),
     Wrong("studies/balance/road_checks.py", "return track * (1 - share) / (2 * arm)", "return track / (2 * arm)", True),
+    Wrong("studies/balance/road_checks.py", "by = (diameter_m - rig.tyre.diameter.si) / 2", "by = diameter_m - rig.tyre.diameter.si"),
     Wrong(
-        "studies/balance/road_checks.py",
-        "by = (diameter_m - rig.tyre.diameter.si) / 2",
-        "by = diameter_m - rig.tyre.diameter.si",
-    ),
-    Wrong(
-        "studies/balance/road_checks.py",
-        "tyre.rated_kpa * limit.value / limit.limit",
-        "tyre.rated_kpa * limit.limit / limit.value",
-        True,
+        "studies/balance/road_checks.py", "tyre.rated_kpa * limit.value / limit.limit", "tyre.rated_kpa * limit.limit / limit.value", True
     ),
     Wrong("studies/balance/road_checks.py", "abs(y) - car.width.si / 2", "abs(y) - car.width.si", True),
     Wrong("studies/balance/road_size.py", "2 * max(one.high[1], -one.low[1])", "(one.high[1] - one.low[1])", True),
@@ -179,25 +125,10 @@ SHELL = (
         True,
     ),
     Wrong("studies/shell/screening.py", "over * body.width / 2 + above", "over * body.width + above", True),
-    Wrong(
-        "studies/shell/screening.py",
-        "limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)",
-        "limit = st.RACKING_N_M",
-        True,
-    ),
-    Wrong(
-        "studies/shell/screening.py",
-        "made.shear_n / made.many, made.uplift_n / made.many",
-        "made.shear_n, made.uplift_n",
-        True,
-    ),
+    Wrong("studies/shell/screening.py", "limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)", "limit = st.RACKING_N_M", True),
+    Wrong("studies/shell/screening.py", "made.shear_n / made.many, made.uplift_n / made.many", "made.shear_n, made.uplift_n", True),
     Wrong("studies/shell/screening.py", "pull = st.uplift_n(area) - weight", "pull = st.uplift_n(area)", True),
-    Wrong(
-        "studies/shell/ridge.py",
-        "load_pa * pitch.wide_m**2 / (8 * left)",
-        "load_pa * pitch.wide_m**2 / (4 * left)",
-        True,
-    ),
+    Wrong("studies/shell/ridge.py", "load_pa * pitch.wide_m**2 / (8 * left)", "load_pa * pitch.wide_m**2 / (4 * left)", True),
     Wrong("studies/shell/ridge.py", "return load_pa * pitch.wide_m / 2", "return load_pa * pitch.wide_m", True),
     Wrong(
         "studies/shell/shell_measures.py",
@@ -211,53 +142,23 @@ SHELL = (
         "max(math.ceil(shear / BOLT_SHEAR_N), 4)",
         True,
     ),
-    Wrong(
-        "studies/shell/panels.py",
-        "mass = (surface.area_m2 - holes) * sums.build.kg_m2",
-        "mass = surface.area_m2 * sums.build.kg_m2",
-    ),
-    Wrong(
-        "studies/shell/sections.py",
-        "per_m2 = face.mass.si / sums.area_m2",
-        "per_m2 = face.mass.si / sums.area_m2 / 2",
-        True,
-    ),
+    Wrong("studies/shell/panels.py", "mass = (surface.area_m2 - holes) * sums.build.kg_m2", "mass = surface.area_m2 * sums.build.kg_m2"),
+    Wrong("studies/shell/sections.py", "per_m2 = face.mass.si / sums.area_m2", "per_m2 = face.mass.si / sums.area_m2 / 2", True),
     Wrong("studies/shell/holes.py", "many = int(long / SCREW_PITCH_M) + 1", "many = int(long / SCREW_PITCH_M)"),
 )
 STOW = (
     Wrong("studies/stow/carries.py", "PERSON_N / sharing", "PERSON_N", True),
-    Wrong(
-        "studies/stow/carries.py",
-        "sleepers_kg * GRAVITY * LIVELY / bearers / long_m",
-        "sleepers_kg * GRAVITY / bearers / long_m",
-        True,
-    ),
+    Wrong("studies/stow/carries.py", "sleepers_kg * GRAVITY * LIVELY / bearers / long_m", "sleepers_kg * GRAVITY / bearers / long_m", True),
     Wrong("studies/stow/carries.py", "(one.parts * LOSS**one.sheaves)", "one.parts", True),
     Wrong("studies/stow/carries.py", "bare + LEANS_N * travel_m", "bare", True),
     Wrong("studies/stow/carries.py", "heavy = max(corner, pull)", "heavy = min(corner, pull)", True),
-    Wrong(
-        "studies/stow/carries.py",
-        "holds = holder.mass_kg * GRAVITY * across / 2",
-        "holds = holder.mass_kg * GRAVITY * across",
-        True,
-    ),
-    Wrong(
-        "studies/stow/latches.py",
-        "GRAVITY * (ALONG_G if along else ACROSS_G)",
-        "GRAVITY * (ACROSS_G if along else ALONG_G)",
-        True,
-    ),
+    Wrong("studies/stow/carries.py", "holds = holder.mass_kg * GRAVITY * across / 2", "holds = holder.mass_kg * GRAVITY * across", True),
+    Wrong("studies/stow/latches.py", "GRAVITY * (ALONG_G if along else ACROSS_G)", "GRAVITY * (ACROSS_G if along else ALONG_G)", True),
     Wrong("studies/stow/latches.py", '(LIP_SHARE if latch.kind == "lip" else 1.0)', "1.0", True),
-    Wrong(
-        "studies/stow/beds.py", "if many and bed.wide_m / many + TOL < WIDE_M", "if many and bed.wide_m + TOL < WIDE_M"
-    ),
+    Wrong("studies/stow/beds.py", "if many and bed.wide_m / many + TOL < WIDE_M", "if many and bed.wide_m + TOL < WIDE_M"),
     Wrong("studies/stow/hinged.py", "mx + long * (ax + bx) / 2", "mx + long * (ax + bx)", True),
     Wrong("studies/stow/at_hand.py", "left = free.buffer(-wide / 2", "left = free.buffer(-wide / 4", True),
-    Wrong(
-        "studies/stow/at_hand.py",
-        "spare = min(wide - need[0], high - need[1])",
-        "spare = max(wide - need[0], high - need[1])",
-    ),
+    Wrong("studies/stow/at_hand.py", "spare = min(wide - need[0], high - need[1])", "spare = max(wide - need[0], high - need[1])"),
     Wrong(
         "studies/stow/conversions.py",
         "/ max(min(_volume(before), _volume(after)), 1e-9)",
@@ -276,12 +177,7 @@ SYSTEMS = (
     ),
     Wrong("studies/systems/bank.py", "own + 2 * cable_m * 0.0175", "own + cable_m * 0.0175", True),
     Wrong("studies/systems/bank.py", "capacity = min(known) * rows", "capacity = max(known) * rows", True),
-    Wrong(
-        "studies/systems/bank.py",
-        "return watts / (eta * low_v(volts, chemistry))",
-        "return watts / low_v(volts, chemistry)",
-        True,
-    ),
+    Wrong("studies/systems/bank.py", "return watts / (eta * low_v(volts, chemistry))", "return watts / low_v(volts, chemistry)", True),
     Wrong(
         "studies/systems/gas.py",
         "d, h = min(first.length.si, first.width.si), first.height.si * 0.75 * SHARE_FULL",
@@ -294,11 +190,7 @@ SYSTEMS = (
         "if one.kw is not None and not one.sealed and one.flued",
         True,
     ),
-    Wrong(
-        "studies/systems/glaser.py",
-        "lacking = saturation_pa(DRY_C) * (1 - DRY_RH)",
-        "lacking = saturation_pa(DRY_C) * DRY_RH",
-    ),
+    Wrong("studies/systems/glaser.py", "lacking = saturation_pa(DRY_C) * (1 - DRY_RH)", "lacking = saturation_pa(DRY_C) * DRY_RH"),
     Wrong(
         "studies/systems/glaser.py",
         "temps = [inside_c - at / whole * (inside_c - outside_c)",
@@ -308,12 +200,8 @@ SYSTEMS = (
     Wrong("studies/systems/heat.py", "k = ua + AIR_WH_M3K * flow", "k = ua", True),
     Wrong("studies/systems/heat.py", "body = PERSON_W * people", "body = PERSON_W"),
     Wrong("studies/systems/heat.py", "most = outside_c + power_w / k_w_k", "most = power_w / k_w_k"),
-    Wrong(
-        "studies/systems/sizing.py", "beta_pct_k / 100 * (25 - coldest_c)", "beta_pct_k / 100 * (coldest_c - 25)", True
-    ),
-    Wrong(
-        "studies/systems/sizing.py", "self.cold_v * VOLTS_IN_HAND > self.limit_v", "self.cold_v > self.limit_v", True
-    ),
+    Wrong("studies/systems/sizing.py", "beta_pct_k / 100 * (25 - coldest_c)", "beta_pct_k / 100 * (coldest_c - 25)", True),
+    Wrong("studies/systems/sizing.py", "self.cold_v * VOLTS_IN_HAND > self.limit_v", "self.cold_v > self.limit_v", True),
     Wrong("studies/systems/sizing.py", "whole = needed_wh / depth / (cold or 1.0)", "whole = needed_wh / depth"),
     Wrong("studies/systems/stay.py", "/ (INVERTER_ETA if one.ac else 1.0)", "/ 1.0"),
     Wrong(
@@ -322,19 +210,13 @@ SYSTEMS = (
         "reserve = 0.0 * min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)",
         True,
     ),
-    Wrong(
-        "studies/systems/stay.py", "stored = min(takes * bank.stores, full - soc)", "stored = min(takes, full - soc)"
-    ),
+    Wrong("studies/systems/stay.py", "stored = min(takes * bank.stores, full - soc)", "stored = min(takes, full - soc)"),
     Wrong("studies/systems/stay.py", "(need / hourly_w) ** (PEUKERT - 1)", "(need / hourly_w) ** PEUKERT"),
     Wrong("studies/systems/sun.py", "far = 1 + 0.033 * math.cos", "far = 1 - 0.033 * math.cos"),
     Wrong("studies/systems/sun.py", "diffuse * (1 + math.cos(tilt)) / 2", "diffuse * (1 - math.cos(tilt)) / 2"),
     Wrong("studies/systems/sweat.py", "return made_g_h / 1000 / room", "return made_g_h / 500 / room"),
-    Wrong(
-        "studies/systems/sweat.py", "dew = dew_c(held * saturation_pa(inside))", "dew = dew_c(saturation_pa(inside))"
-    ),
-    Wrong(
-        "studies/systems/sweat.py", "wanted = air.fan_m3h / 3600 / 1.5 * 1e4", "wanted = air.fan_m3h / 3600 / 3.0 * 1e4"
-    ),
+    Wrong("studies/systems/sweat.py", "dew = dew_c(held * saturation_pa(inside))", "dew = dew_c(saturation_pa(inside))"),
+    Wrong("studies/systems/sweat.py", "wanted = air.fan_m3h / 3600 / 1.5 * 1e4", "wanted = air.fan_m3h / 3600 / 3.0 * 1e4"),
     Wrong(
         "studies/systems/together.py",
         "start = watts + (hardest.power_w or 0.0) * (hardest.surge - 1)",
@@ -343,19 +225,11 @@ SYSTEMS = (
     ),
     Wrong("studies/systems/together.py", "+ direct / bank.volts", "+ 0.0 * direct / bank.volts", True),
     Wrong("studies/systems/water.py", "grey = max(need - DRUNK_L * people, 0.0)", "grey = need"),
-    Wrong(
-        "studies/systems/water.py",
-        "kpa = HEAD_KPA_M * tall + loss * long + TAP_KPA",
-        "kpa = HEAD_KPA_M * tall + loss + TAP_KPA",
-    ),
+    Wrong("studies/systems/water.py", "kpa = HEAD_KPA_M * tall + loss * long + TAP_KPA", "kpa = HEAD_KPA_M * tall + loss + TAP_KPA"),
     Wrong("studies/systems/water.py", "w.drink_l + w.dishes_l", "w.drink_l"),
 )
 CUT = (
-    Wrong(
-        "studies/cut/boards.py",
-        "first = (long_m - (many - 2) * cover_m) / 2",
-        "first = (long_m - (many - 1) * cover_m) / 2",
-    ),
+    Wrong("studies/cut/boards.py", "first = (long_m - (many - 2) * cover_m) / 2", "first = (long_m - (many - 1) * cover_m) / 2"),
     Wrong(
         "studies/cut/consumables.py",
         'base["glue_m2"] += piece.length_m * piece.thickness_m',
@@ -368,20 +242,12 @@ CUT = (
         "packs = max(math.ceil(need / pack - 1e-9), 0)",
     ),
     Wrong("studies/cut/buying.py", "each = table.likely * stock.length_m", "each = table.likely"),
-    Wrong(
-        "studies/cut/mitres.py",
-        "wide_m * math.tan(angle) - kerf_m / math.cos(angle) + kerf_m",
-        "wide_m * math.tan(angle) + kerf_m",
-    ),
+    Wrong("studies/cut/mitres.py", "wide_m * math.tan(angle) - kerf_m / math.cos(angle) + kerf_m", "wide_m * math.tan(angle) + kerf_m"),
     Wrong("studies/cut/money.py", "(1 - RHO) * squares + RHO * plain * plain", "squares"),
-    Wrong(
-        "studies/cut/money.py", "risen = (1 + cut.rise) ** cut.months", "risen = (1 + cut.rise) ** (cut.months / 12)"
-    ),
+    Wrong("studies/cut/money.py", "risen = (1 + cut.rise) ** cut.months", "risen = (1 + cut.rise) ** (cut.months / 12)"),
     Wrong("studies/cut/money.py", "to_come = total.mean - spent - committed", "to_come = total.mean - spent"),
     Wrong("studies/cut/sawing.py", "area > carry_m2 + 1e-9 or", "area > 2 * carry_m2 or", True),
-    Wrong(
-        "studies/cut/take_off.py", "each = (piece.length_m + lap * (many - 1)) / many", "each = piece.length_m / many"
-    ),
+    Wrong("studies/cut/take_off.py", "each = (piece.length_m + lap * (many - 1)) / many", "each = piece.length_m / many"),
     Wrong("studies/cut/take_off.py", "inner = long - 2 * thick_m", "inner = long - thick_m"),
     Wrong("studies/cut/take_off.py", "long = member.length_m + 2 * STRIP_OVER_M", "long = member.length_m"),
 )
@@ -395,11 +261,7 @@ BUILD = (
     ),
     Wrong("studies/build/schedule.py", "% RAIN_EVERY == 0", "% RAIN_EVERY >= 0"),
     Wrong("studies/build/days.py", "2.0 ** ((temperature - 20.0) / 10.0)", "2.0 ** ((temperature - 25.0) / 10.0)"),
-    Wrong(
-        "studies/build/days.py",
-        "0.0 if floor_c is not None and temperature < floor_c else",
-        "0.0 if floor_c is None else",
-    ),
+    Wrong("studies/build/days.py", "0.0 if floor_c is not None and temperature < floor_c else", "0.0 if floor_c is None else"),
     Wrong("studies/build/gluing.py", "* (1 + glue.coats) if batch_m2", "if batch_m2"),
     Wrong(
         "studies/build/gluing.py",
@@ -415,12 +277,7 @@ BUILD = (
         "said, refusals, hands, crew = made(words, lift, mass, size, cg, area)",
         True,
     ),
-    Wrong(
-        "studies/build/lifting.py",
-        "(2 * math.cos(math.radians(deg))) * START",
-        "math.cos(math.radians(deg)) * START",
-        True,
-    ),
+    Wrong("studies/build/lifting.py", "(2 * math.cos(math.radians(deg))) * START", "math.cos(math.radians(deg)) * START", True),
     Wrong("studies/build/lifting.py", "bad = wind * GUST > hold + 1e-9", "bad = wind > hold + 1e-9", True),
     Wrong(
         "studies/build/lifting.py",
@@ -436,18 +293,8 @@ ROAD_STOP = (
         'math.hypot(sigma_tongue, sigma("trailer")), sigma_tongue**2',
         'math.hypot(sigma_tongue, sigma("trailer")), 0.0',
     ),
-    Wrong(
-        "studies/road/weighing.py",
-        "return jack_kg * (axle_m - jack_m) / axle_m",
-        "return jack_kg * axle_m / (axle_m - jack_m)",
-        True,
-    ),
-    Wrong(
-        "studies/road/weighing.py",
-        "return (reading - bare) * scale_m / coupler_m",
-        "return reading * scale_m / coupler_m",
-        True,
-    ),
+    Wrong("studies/road/weighing.py", "return jack_kg * (axle_m - jack_m) / axle_m", "return jack_kg * axle_m / (axle_m - jack_m)", True),
+    Wrong("studies/road/weighing.py", "return (reading - bare) * scale_m / coupler_m", "return reading * scale_m / coupler_m", True),
     Wrong("studies/road/weighing.py", "step_kg / math.sqrt(12.0)", "step_kg / 12.0"),
     Wrong(
         "studies/road/standing.py",
@@ -471,19 +318,69 @@ ROAD_STOP = (
     Wrong("studies/road/drills.py", "1 - off / max(abs(drill.after_kg - drill.before_kg), 8.0)", "1 - off / 8.0"),
 )
 
-WHOLE = (
-    "tests/validation/test_whole_cases.py",
-    "tests/validation/test_sums_by_hand.py",
-    "tests/validation/test_corrections.py",
-)
+WHOLE = ("tests/validation/test_whole_cases.py", "tests/validation/test_sums_by_hand.py", "tests/validation/test_corrections.py")
 # what is changed of a stop, and the tests that answer for it, the quick ones first
 STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
-    "reading": (READING, (*WHOLE, "tests/validation/test_balance_check_cases.py", "tests/core/test_driving.py", "tests/core/test_balance_bench.py", "tests/core/test_road.py")),
-    "balance": (BALANCE, (*WHOLE, "tests/validation/test_balance_check_cases.py", "tests/validation/test_towing.py", "tests/core/test_driving.py", "tests/core/test_balance_bench.py", "tests/core/test_moves.py")),
-    "shell": (SHELL, (*WHOLE, "tests/validation/test_screening.py", "tests/validation/test_faces.py", "tests/core/test_joints.py", "tests/core/test_framing.py", "tests/core/test_shell_judged.py", "tests/core/test_nothing_silent.py")),
-    "stow": (STOW, (*WHOLE, "tests/validation/test_struts.py", "tests/validation/test_vessels.py", "tests/core/test_built_inside.py", "tests/core/test_clearances.py", "tests/core/test_fitting.py", "tests/core/test_nothing_silent.py", "tests/core/test_leaf.py")),
-    "systems": (SYSTEMS, (*WHOLE, "tests/validation/test_systems_check_cases.py", "tests/validation/test_comfort_check_cases.py", "tests/core/test_systems.py", "tests/core/test_nothing_silent.py")),
-    "cut": (CUT, (*WHOLE, "tests/core/test_cut_shop.py", "tests/core/test_cut_inside.py", "tests/core/test_take_off.py", "tests/core/test_cut.py")),
+    "reading": (
+        READING,
+        (
+            *WHOLE,
+            "tests/validation/test_balance_check_cases.py",
+            "tests/core/test_driving.py",
+            "tests/core/test_balance_bench.py",
+            "tests/core/test_road.py",
+        ),
+    ),
+    "balance": (
+        BALANCE,
+        (
+            *WHOLE,
+            "tests/validation/test_balance_check_cases.py",
+            "tests/validation/test_towing.py",
+            "tests/core/test_driving.py",
+            "tests/core/test_balance_bench.py",
+            "tests/core/test_moves.py",
+        ),
+    ),
+    "shell": (
+        SHELL,
+        (
+            *WHOLE,
+            "tests/validation/test_screening.py",
+            "tests/validation/test_faces.py",
+            "tests/core/test_joints.py",
+            "tests/core/test_framing.py",
+            "tests/core/test_shell_judged.py",
+            "tests/core/test_nothing_silent.py",
+        ),
+    ),
+    "stow": (
+        STOW,
+        (
+            *WHOLE,
+            "tests/validation/test_struts.py",
+            "tests/validation/test_vessels.py",
+            "tests/core/test_built_inside.py",
+            "tests/core/test_clearances.py",
+            "tests/core/test_fitting.py",
+            "tests/core/test_nothing_silent.py",
+            "tests/core/test_leaf.py",
+        ),
+    ),
+    "systems": (
+        SYSTEMS,
+        (
+            *WHOLE,
+            "tests/validation/test_systems_check_cases.py",
+            "tests/validation/test_comfort_check_cases.py",
+            "tests/core/test_systems.py",
+            "tests/core/test_nothing_silent.py",
+        ),
+    ),
+    "cut": (
+        CUT,
+        (*WHOLE, "tests/core/test_cut_shop.py", "tests/core/test_cut_inside.py", "tests/core/test_take_off.py", "tests/core/test_cut.py"),
+    ),
     "build": (BUILD, (*WHOLE, "tests/core/test_build.py")),
     "road": (ROAD_STOP, (*WHOLE, "tests/core/test_road.py", "tests/core/test_drills.py", "tests/core/test_references.py")),
-}  # fmt: skip
+}

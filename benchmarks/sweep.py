@@ -34,9 +34,7 @@ def main() -> None:
         mass, arm = np.repeat(s.table.mass_kg[:1], many, axis=0), 1 - s.table.x_m[0] / 3.0
         bare = best_ms(lambda mass=mass, arm=arm: mass @ arm)
         whole = best_ms(lambda s=s: sweep.__wrapped__(s, 0))  # type: ignore[attr-defined]
-        print(
-            f"{name}: {many} combinations of {wide} masses, {whole:.2f} ms; bare product {bare:.3f} ms; ratio {whole / bare:.0f}"
-        )
+        print(f"{name}: {many} combinations of {wide} masses, {whole:.2f} ms; bare product {bare:.3f} ms; ratio {whole / bare:.0f}")
 
 
 if __name__ == "__main__":

@@ -81,10 +81,7 @@ def a_shell(**changes):
 def a_body(form="box", school="none", **changes):
     """A body 4.0 long, 2.0 wide, 2.1 high, 1.2 from the ball and 0.5 up, in a wall 120 mm thick."""
     shell = Shell(
-        form,
-        *(Length(v) for v in (1.2, 4.0, 2.0, 2.1, 0.5, 0.12)),
-        PRESETS["round nose, straight tail"],
-        framing=Framing(school),
+        form, *(Length(v) for v in (1.2, 4.0, 2.0, 2.1, 0.5, 0.12)), PRESETS["round nose, straight tail"], framing=Framing(school)
     )
     return msgspec.structs.replace(shell, **changes)
 

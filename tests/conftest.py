@@ -10,28 +10,13 @@ import pytest
 from PySide6.QtCore import QEvent
 
 # a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
-hypothesis.settings.register_profile(
-    "unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True
-)
+hypothesis.settings.register_profile("unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True)
 hypothesis.settings.load_profile("unhurried")
 
 _screen = Path(tempfile.mkdtemp()) / "screen.json"
 _screen.write_text(
     json.dumps(
-        {
-            "screens": [
-                {
-                    "name": "s1",
-                    "x": 0,
-                    "y": 0,
-                    "width": 1920,
-                    "height": 1200,
-                    "logicalDpi": 96,
-                    "logicalBaseDpi": 96,
-                    "dpr": 1,
-                }
-            ]
-        }
+        {"screens": [{"name": "s1", "x": 0, "y": 0, "width": 1920, "height": 1200, "logicalDpi": 96, "logicalBaseDpi": 96, "dpr": 1}]}
     )
 )
 os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={_screen}"

@@ -38,14 +38,18 @@ def names_of(project):
     """Names that people gave, longest first: they stay as they are."""
     build, facts = project.build, project.facts
     named = (
-        *build.stow.things, *build.stow.modes, *build.shell.openings, *build.shell.faces, *build.shell.partitions, *build.shell.lofts,
-        *build.systems.loads, *build.systems.devices, *facts.people, *facts.vehicles,
-    )  # fmt: skip
-    told = (
-        [entry.says for entry in build.work.log]
-        + [entry.cure for entry in build.work.log]
-        + [t.says for t in build.road.trips]
+        *build.stow.things,
+        *build.stow.modes,
+        *build.shell.openings,
+        *build.shell.faces,
+        *build.shell.partitions,
+        *build.shell.lofts,
+        *build.systems.loads,
+        *build.systems.devices,
+        *facts.people,
+        *facts.vehicles,
     )
+    told = [entry.says for entry in build.work.log] + [entry.cure for entry in build.work.log] + [t.says for t in build.road.trips]
     return sorted({one.name for one in named} | {one for one in told if one} | {project.name}, key=len, reverse=True)
 
 

@@ -141,10 +141,7 @@ def test_nothing_heavy_is_loaded_before_the_first_reading():
         "print([m for m in ('scipy', 'ezdxf', 'ortools', 'pandas', 'pint', 'reportlab', 'jsonschema') if m in sys.modules])"
     )
     done = subprocess.run(
-        [sys.executable, "-c", code],
-        capture_output=True,
-        text=True,
-        env={**__import__("os").environ, "QT_QPA_PLATFORM": "offscreen"},
+        [sys.executable, "-c", code], capture_output=True, text=True, env={**__import__("os").environ, "QT_QPA_PLATFORM": "offscreen"}
     )
 
     assert done.stdout.strip() == "[]", done.stderr
@@ -159,9 +156,22 @@ def _odd_command_lines(folder):
     (folder / "newer.sled").write_text(json.dumps({**json.loads(good.read_bytes()), "version": 99}))
     (folder / "loop.sled").symlink_to(folder / "loop.sled")
     (folder / "dead.sled").symlink_to(folder / "nowhere")
-    names = ["no-such.sled", str(folder), "", ".", "/", "Marsh-Heron", "n" * 300, "/".join(["a" * 100] * 50), "a\nb", "-",
-             str(good / "x"), "/dev/null", "/dev/zero",
-             *(str(folder / f"{one}.sled") for one in ("empty", "deep", "newer", "loop", "dead"))]  # fmt: skip
+    names = [
+        "no-such.sled",
+        str(folder),
+        "",
+        ".",
+        "/",
+        "Marsh-Heron",
+        "n" * 300,
+        "/".join(["a" * 100] * 50),
+        "a\nb",
+        "-",
+        str(good / "x"),
+        "/dev/null",
+        "/dev/zero",
+        *(str(folder / f"{one}.sled") for one in ("empty", "deep", "newer", "loop", "dead")),
+    ]
     yield from (["report", name] for name in names)
     yield from (["check", name] for name in names[::3])
     yield from (["export", name, "--to", "csv"] for name in names[::3])
@@ -235,10 +245,7 @@ def test_terminals_without_the_letters_are_written_to(coding, tmp_path):
 def test_a_full_disk_is_said(words):
     with open("/dev/full", "wb") as full:
         done = subprocess.run(
-            [sys.executable, "-m", "uncle_sled.cli", words[0], "rosin-box", *words[1:]],
-            stdout=full,
-            stderr=subprocess.PIPE,
-            check=False,
+            [sys.executable, "-m", "uncle_sled.cli", words[0], "rosin-box", *words[1:]], stdout=full, stderr=subprocess.PIPE, check=False
         )
 
     assert done.returncode == 2 and b"could not be written out" in done.stderr and b"Traceback" not in done.stderr

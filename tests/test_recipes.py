@@ -100,7 +100,7 @@ def test_every_recipe_that_says_how_is_true(tmp_path):
     put(
         "export",
         "exchange/exports.py",
-        r"\)  # fmt: skip\nEXPORTS",
+        r"\)\nEXPORTS",
         '    Export("masses-twice", "csv", "Every mass twice as CSV", "trying", _masses, "Balance"),\n',
     )
     clearances = "core/findings/balance/clearances.py"
@@ -141,22 +141,19 @@ def test_every_recipe_that_says_how_is_true(tmp_path):
         r"birch-ply,",
         "tried-board,Tried board,plywood,512,0.13,150,,,1700,2900,,,0.35,plywood,sheet,yes,,,,,,,trying\n",
     )
-    put(
-        "consumption",
-        "catalogue/consumables.csv",
-        r"rivets,",
-        "tried-tape,Tried tape,seam_m,1,m,10,5,hardware,skins,trying\n",
-    )
-    put(
-        "task",
-        "catalogue/tasks.csv",
-        r"survey,",
-        "tried-task,Try it,measuring,bought,1,2,3,1,shop,,,,,,,a pencil,,trying\n",
-    )
+    put("consumption", "catalogue/consumables.csv", r"rivets,", "tried-tape,Tried tape,seam_m,1,m,10,5,hardware,skins,trying\n")
+    put("task", "catalogue/tasks.csv", r"survey,", "tried-task,Try it,measuring,bought,1,2,3,1,shop,,,,,,,a pencil,,trying\n")
 
     env = {**os.environ, "PYTHONPATH": str(tmp_path / "src"), "QT_QPA_PLATFORM": "offscreen"}
     done = subprocess.run([sys.executable, "-c", USE], capture_output=True, text=True, env=env, cwd=tmp_path)
     assert done.stdout.strip().endswith("followed"), done.stdout + done.stderr
     assert {recipe: len(files) for recipe, files in touched.items()} == {
-        "export": 1, "finding": 1, "field": 1, "view": 2, "action": 1, "material": 1, "consumption": 1, "task": 1,
-    }  # fmt: skip
+        "export": 1,
+        "finding": 1,
+        "field": 1,
+        "view": 2,
+        "action": 1,
+        "material": 1,
+        "consumption": 1,
+        "task": 1,
+    }

@@ -65,9 +65,7 @@ def _complain(says: object) -> None:
 
 
 def _parser() -> argparse.ArgumentParser:
-    top = argparse.ArgumentParser(
-        prog="uncle-sled", description="A workbench for people who build their own trailer body or camper."
-    )
+    top = argparse.ArgumentParser(prog="uncle-sled", description="A workbench for people who build their own trailer body or camper.")
     top.set_defaults(run=_desk, file=None)
     verbs = top.add_subparsers(metavar="VERB")
     file_help = f"a .sled file, or a demo: {', '.join(DEMOS)}"
@@ -92,18 +90,12 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("--out", metavar="PATH", help="where to; beside the file by default")
     verb.set_defaults(run=_export)
     verb = verbs.add_parser("cut", help="lay pieces out on bars and sheets; exit 1: something fits nowhere")
-    verb.add_argument(
-        "pieces", metavar="PIECES.csv", help="id, kind, material, length_mm, width_mm, qty, grain, outline"
-    )
-    verb.add_argument(
-        "--stock", required=True, metavar="STOCK.csv", help="id, kind, material, length_mm, width_mm, qty, price"
-    )
+    verb.add_argument("pieces", metavar="PIECES.csv", help="id, kind, material, length_mm, width_mm, qty, grain, outline")
+    verb.add_argument("--stock", required=True, metavar="STOCK.csv", help="id, kind, material, length_mm, width_mm, qty, price")
     verb.add_argument("--kerf", type=float, default=3.2, metavar="MM", help="what the saw takes, 3.2 by default")
     verb.add_argument("--trim", type=float, default=0.0, metavar="MM", help="cut off every edge and end first")
     verb.add_argument("--free", action="store_true", help="along the outlines (router, jigsaw) instead of edge to edge")
-    verb.add_argument(
-        "--seconds", type=float, default=10.0, metavar="S", help="how long to look for better, 10 by default"
-    )
+    verb.add_argument("--seconds", type=float, default=10.0, metavar="S", help="how long to look for better, 10 by default")
     verb.add_argument("--json", action="store_true", help="as JSON, in metres")
     verb.set_defaults(run=_cut)
     verb = verbs.add_parser("stand-in", help="a simulated device on this computer, to try without one")
@@ -285,9 +277,7 @@ def _cut(args: argparse.Namespace) -> int:
     pieces, stocks = read_lists(Path(args.pieces), Path(args.stock), kerf_m, trim_m)
     begin = time.monotonic()
     with _solver_aside(silent=True):
-        plan = cut_plan(
-            pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds, args.free
-        )
+        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds, args.free)
     print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
     return STOPS if plan.unplaced else OK
 
@@ -345,22 +335,13 @@ def _install_desktop(_: argparse.Namespace) -> int:
 
 def _shots(args: argparse.Namespace) -> int:
     wide, _, high = args.size.partition("x")
-    if not re.fullmatch(r"[0-9]{2,5}x[0-9]{2,5}", args.size) or not (
-        320 <= int(wide) <= 8000 and 240 <= int(high) <= 8000
-    ):
+    if not re.fullmatch(r"[0-9]{2,5}x[0-9]{2,5}", args.size) or not (320 <= int(wide) <= 8000 and 240 <= int(high) <= 8000):
         raise FileError(f"“{args.size[:40]}” is not a window size: write it like 1280x800, at most 8000x8000.")
     if not 0.5 <= args.scale <= 4:
         raise FileError(f"“{args.scale:g}” is not a scale: from 0.5 to 4 would be right, such as 1.5.")
     from uncle_sled.desk.shots import take_shots
 
-    return take_shots(
-        Path(args.dir),
-        args.demo,
-        args.theme,
-        (int(wide), int(high)),
-        args.scale,
-        Path(args.small) if args.small else None,
-    )
+    return take_shots(Path(args.dir), args.demo, args.theme, (int(wide), int(high)), args.scale, Path(args.small) if args.small else None)
 
 
 if __name__ == "__main__":

@@ -59,31 +59,23 @@ def test_the_window_is_that_of_shifting_the_axle_and_judging_again():
     low, high = placing.window_m
     for station, good in ((low + 0.004, True), (high - 0.004, True), (low - 0.03, False), (high + 0.03, False)):
         moved = study(apply(s.build, axle_shift_ops(s.build, station - 3.0)), Facts())
-        inside = [
-            moved.readings.band_kg[r, 0] <= moved.readings.tongue_kg[r] <= moved.readings.band_kg[r, 1]
-            for r in moved.towing_rows
-        ]
+        inside = [moved.readings.band_kg[r, 0] <= moved.readings.tongue_kg[r] <= moved.readings.band_kg[r, 1] for r in moved.towing_rows]
         assert all(inside) is good
 
 
 def test_conflicts_are_where_boxes_would_meet():
     shell = a_body(
-        wheel_boxes=WheelBoxes(Length(0.8), Length(0.3), Length(0.4)),
-        openings=(a_hole("door", "right side", 2.6, 0.1, 0.7, 1.6, "door"),),
+        wheel_boxes=WheelBoxes(Length(0.8), Length(0.3), Length(0.4)), openings=(a_hole("door", "right side", 2.6, 0.1, 0.7, 1.6, "door"),)
     )
     chest = a_thing("c", x=4.2, y=-0.75, z=0.62, size=(0.4, 0.24, 0.5))
     shelf = a_thing("s", x=2.0, y=-0.75, z=1.4, size=(0.4, 0.24, 0.5))
-    found = {
-        one.id: (one.low_m, one.high_m) for one in conflicts(studied(chest, shelf, shell=shell)) if one.id != "frame"
-    }
+    found = {one.id: (one.low_m, one.high_m) for one in conflicts(studied(chest, shelf, shell=shell)) if one.id != "frame"}
 
     assert found.keys() == {"c", "door"}
     assert found["c"] == (pytest.approx(3.8), pytest.approx(5.0))
     assert found["door"] == (pytest.approx(1.2 + 2.6 - 0.4), pytest.approx(1.2 + 3.3 + 0.4))
     placing = AxlePlacing((3.5, 4.1), 3.9, 0.0, None)
-    assert clear_best_m(
-        placing, conflicts(studied(chest, shell=a_body(wheel_boxes=shell.wheel_boxes)))
-    ) == pytest.approx(3.8, abs=0.006)
+    assert clear_best_m(placing, conflicts(studied(chest, shell=a_body(wheel_boxes=shell.wheel_boxes)))) == pytest.approx(3.8, abs=0.006)
 
 
 def test_tyre_gap_and_its_missing_parts():
@@ -142,15 +134,7 @@ def test_charts_and_order_sheets_are_drawn_or_say_none(name):
 def test_impossible_rigs_are_said_not_raised(rig):
     s = studied(a_thing("t", 50, x=4.0), rig=rig)
 
-    (
-        axle_placing(s),
-        conflicts(s),
-        tyre_gap(s),
-        road_checks.on_road(s),
-        road_checks.rides(s, 0),
-        move_sets(s),
-        axle_order(s, "x", "y"),
-    )
+    (axle_placing(s), conflicts(s), tyre_gap(s), road_checks.on_road(s), road_checks.rides(s, 0), move_sets(s), axle_order(s, "x", "y"))
     assert owners(s, 0, 4) == () or s.support is not None
 
 
@@ -221,9 +205,7 @@ def test_the_program_finds_what_enumeration_finds():
         sides = [m.lanes[k].y_m for m, (_, k) in zip(movers, found, strict=True)]
         moved = [abs(d) > 1e-6 or y > 0 for (d, _), y in zip(found, sides, strict=True)]
         assert sum(moved) <= most
-        cost = sum(
-            m.hard * (abs(d) + y) + 0.15 * go for m, (d, _), y, go in zip(movers, found, sides, moved, strict=True)
-        )
+        cost = sum(m.hard * (abs(d) + y) + 0.15 * go for m, (d, _), y, go in zip(movers, found, sides, moved, strict=True))
         assert cost <= best + 1e-6  # the grid can only be worse
         aft = sum(m.mass_kg * d for m, (d, _) in zip(movers, found, strict=True))
         assert room.holds(aft, sum(m.mass_kg * y for m, y in zip(movers, sides, strict=True)), 1e-5)
@@ -289,9 +271,7 @@ def test_two_slides_are_offered_where_no_single_one_is_enough():
 
     room = allowed_of(s, sure=True)
     furthest = 1.2 + 4.0 - 0.12 - 0.4 - 1.4  # to the inside of the rear wall
-    loads = np.array([25.0 if case.mode.towing and case.case.stage != "bare shell" else 0.0 for case in s.table.cases])[
-        s.towed_rows
-    ]
+    loads = np.array([25.0 if case.mode.towing and case.case.stage != "bare shell" else 0.0 for case in s.table.cases])[s.towed_rows]
     across = np.zeros(len(loads))
     assert not any(room.holds(loads * dx, across) for dx in np.arange(0, furthest + 0.01, 0.01))
     pairs = [(a, b) for a in np.arange(0, furthest + 0.01, 0.04) for b in np.arange(0, a + 0.01, 0.04)]
@@ -327,10 +307,7 @@ def test_what_stays_is_left_alone_and_what_cannot_be_is_named():
 
 # sureness and road
 def test_weighing_narrows_as_a_draw_of_twenty_thousand_says():
-    things = [
-        a_thing("t", 120, x=1.5, source="guessed", size=(1.2, 0.4, 0.3)),
-        a_thing("u", 60, x=4.0, source="estimated"),
-    ]
+    things = [a_thing("t", 120, x=1.5, source="guessed", size=(1.2, 0.4, 0.3)), a_thing("u", 60, x=4.0, source="estimated")]
     s = studied(*things, brief=NA)
     first = owners(s, 0, 5)
     assert first[0].id == "t" and first[0].left_kg <= first[0].left_weighed_kg < float(s.readings.tongue_sigma_kg[0])
@@ -350,10 +327,7 @@ def test_weighing_narrows_as_a_draw_of_twenty_thousand_says():
 
 def test_a_bed_s_doubt_and_chance_are_those_of_twenty_thousand_draws():
     rig = a_bed(rear_rating=Mass(1560.0), front_rating=Mass(1500.0))
-    things = [
-        a_thing("t", 330, x=3.3, z=1.2, source="guessed", size=(1.0, 1.0, 0.5)),
-        a_thing("u", 250, x=2.0, z=1.2, source="estimated"),
-    ]
+    things = [a_thing("t", 330, x=3.3, z=1.2, source="guessed", size=(1.0, 1.0, 0.5)), a_thing("u", 250, x=2.0, z=1.2, source="estimated")]
     s = study(a_build(things, rig=rig, shell=a_body(front=Length(1.4))), Facts())
     row = s.towing_rows[0]
     rng, n, t = np.random.default_rng(8), 20_000, s.table

@@ -30,9 +30,7 @@ def test_a_bought_shell_starts_from_its_weighing():
 
 
 def test_a_vehicle_bed_starts_from_its_axles():
-    answers = Answers(
-        "a vehicle with a bed", "European", Reading(), total=Mass(1500.0), ball=Mass(1000.0), axle=Length(3.4)
-    )
+    answers = Answers("a vehicle with a bed", "European", Reading(), total=Mass(1500.0), ball=Mass(1000.0), axle=Length(3.4))
     rig = begin("New", answers).build.rig
 
     assert (rig.bed.front_empty.si, rig.bed.rear_empty.si, rig.bed.wheelbase.si) == (1500.0, 1000.0, 3.4)

@@ -37,16 +37,7 @@ def bought(things=(), openings=(), relining=(), survey=None, **shell):
     """A box 4.0 x 2.0 x 2.1 in a wall 40 mm thick, posts at 0.5 m, bought and weighed at 800 kg."""
     rig = replace(a_rig(), base="as bought", bought_total=Mass(800.0), bought_ball=Mass(70.0), frame_mass=None)
     rig = replace(rig, axles=tuple(replace(axle, mass=None) for axle in rig.axles))
-    body = a_body(
-        "box",
-        "bought shell",
-        wall=L(0.040),
-        faces=(),
-        openings=tuple(openings),
-        relined=tuple(relining),
-        survey=survey,
-        **shell,
-    )
+    body = a_body("box", "bought shell", wall=L(0.040), faces=(), openings=tuple(openings), relined=tuple(relining), survey=survey, **shell)
     return a_build(things, rig=rig, shell=body)
 
 
@@ -65,18 +56,14 @@ def test_check_case_racked_by_the_diagonals():
 def test_racked_agrees_with_a_drawn_parallelogram(off):
     """A body 3.0 x 1.5 whose rear is pushed aside: its diagonals give the push back."""
     d1, d2 = math.hypot(3.0, 1.5 + off), math.hypot(3.0, 1.5 - off)
-    shell = replace(
-        a_body("box", survey=Survey(diagonal_left=L(d1), diagonal_right=L(d2))), length=L(3.0), width=L(1.5)
-    )
+    shell = replace(a_body("box", survey=Survey(diagonal_left=L(d1), diagonal_right=L(d2))), length=L(3.0), width=L(1.5))
     # (d1^2 - d2^2) / 4L = 2 * 1.5 * 2 off / (4 * 3.0)
     assert surveyed_of(shell, WORDS).racked_m == pytest.approx(1.5 * off / 3.0)
 
 
 @pytest.mark.parametrize("d", [5.0, 0.4])
 def test_diagonals_that_no_body_has_are_refused_in_words(d):
-    shell = replace(
-        a_body("box", survey=Survey(diagonal_left=L(d), diagonal_right=L(3.35))), length=L(3.0), width=L(1.5)
-    )
+    shell = replace(a_body("box", survey=Survey(diagonal_left=L(d), diagonal_right=L(3.35))), length=L(3.0), width=L(1.5))
     found = surveyed_of(shell, WORDS)
     assert found.racked_m is None and "left front" in found.impossible
     s = study(a_build(shell=shell), Facts())
@@ -84,8 +71,15 @@ def test_diagonals_that_no_body_has_are_refused_in_words(d):
 
 
 def test_twist_bow_and_toe_by_hand():
-    survey = Survey(left_front=L(0.500), right_front=L(0.503), left_rear=L(0.498), right_rear=L(0.515),
-                    bow_crown=L(0.050), toe_front=L(1.700), toe_rear=L(1.706))  # fmt: skip
+    survey = Survey(
+        left_front=L(0.500),
+        right_front=L(0.503),
+        left_rear=L(0.498),
+        right_rear=L(0.515),
+        bow_crown=L(0.050),
+        toe_front=L(1.700),
+        toe_rear=L(1.706),
+    )
     found = surveyed_of(replace(a_body("box", survey=survey), width=L(1.80)), WORDS)
     assert found.twist_m == pytest.approx(0.014)
     assert (found.bow_radius_m, found.bow_arc_m) == (pytest.approx(8.125), pytest.approx(1.8037, abs=5e-5))
@@ -144,9 +138,7 @@ def test_posts_stand_where_they_were_measured():
     s = study(bought(survey=survey), Facts())
     posts = sorted(m.at_m[0] - 1.2 for m in s.framed.on("left side") if m.kind == "post")
     assert posts == pytest.approx([0.025, *(0.30 + 0.60 * k for k in range(7)), 3.975], abs=1e-6)
-    assert all(
-        m.section_m == (0.05, 0.030) and m.material == HAT.id for m in s.framed.on("left side") if m.kind == "post"
-    )
+    assert all(m.section_m == (0.05, 0.030) and m.material == HAT.id for m in s.framed.on("left side") if m.kind == "post")
     assert not s.framed.faults
 
 
@@ -177,11 +169,7 @@ def test_an_opening_between_posts_wants_no_header_and_one_over_a_post_does():
 
 
 @pytest.mark.parametrize(
-    ("window", "says"),
-    [
-        (a_window(0.01, 0.5), "corner post"),
-        (a_window(1.30, 0.5, up=1.3, high=0.78), "header wants"),
-    ],
+    ("window", "says"), [(a_window(0.01, 0.5), "corner post"), (a_window(1.30, 0.5, up=1.3, high=0.78), "header wants")]
 )
 def test_what_cannot_be_carried_over_is_refused(window, says):
     s = study(bought(openings=[window]), Facts())
@@ -219,17 +207,7 @@ def test_bridged_by_brute_force():
 
 # relining
 RELINING = Relining(
-    "r1",
-    "left side",
-    None,
-    "light-ply",
-    L(0.006),
-    "xps",
-    L(0.025),
-    Section(L(0.045), L(0.020)),
-    L(0.40),
-    "birch-ply",
-    L(0.006),
+    "r1", "left side", None, "light-ply", L(0.006), "xps", L(0.025), Section(L(0.045), L(0.020)), L(0.40), "birch-ply", L(0.006)
 )
 
 
@@ -261,9 +239,7 @@ def test_room_follows_the_lining_on_its_side_only():
     assert thickness_m(s.build.shell, "right side") == pytest.approx(0.040)
     ceiling = replace(RELINING, id="r2", face="roof")
     low = study(bought(relining=[ceiling]), Facts())
-    assert room_of(low.build, Facts()).ceiling_m(3.0) == pytest.approx(
-        room_of(s.build, Facts()).ceiling_m(3.0) - 0.020, abs=1e-6
-    )
+    assert room_of(low.build, Facts()).ceiling_m(3.0) == pytest.approx(room_of(s.build, Facts()).ceiling_m(3.0) - 0.020, abs=1e-6)
 
 
 def test_bays_to_cut_cover_what_is_between_the_sticks():
@@ -297,11 +273,7 @@ def test_a_lining_that_cannot_be_is_said_and_left_out(change, says):
 def test_a_lining_goes_into_the_file_and_comes_back():
     build = bought(relining=[RELINING], survey=Survey(date="2026-05-01", width_middle=L(1.98)))
     build = apply(
-        build,
-        [
-            add_to("shell.relined", to_builtins(replace(RELINING, id="r9", face="roof"))),
-            set_to("shell.survey.papers", "there"),
-        ],
+        build, [add_to("shell.relined", to_builtins(replace(RELINING, id="r9", face="roof"))), set_to("shell.survey.papers", "there")]
     )
     project = Project("Bought", (build,), build.id, Facts())
     assert sled_file.read_bytes(sled_file.to_bytes(project), "bought.sled") == project

@@ -47,7 +47,30 @@ from uncle_sled.exchange.ics import ics_bytes
 
 
 def a_task(id: str, hours: float, *after: str, **more: object) -> Task:
-    base = {"id": id, "name": id.upper(), "kind": "k", "low": hours, "likely": hours, "high": hours, "hands": 1, "space": "shop", "least_c": None, "dry": False, "cure_h": 0.0, "floor_c": None, "after": after, "ready": "", "because": "", "fixed": False, "needs": "", "source": "", "quantity": "", "own": False, "logged": 0.0, "done": ""}  # fmt: skip
+    base = {
+        "id": id,
+        "name": id.upper(),
+        "kind": "k",
+        "low": hours,
+        "likely": hours,
+        "high": hours,
+        "hands": 1,
+        "space": "shop",
+        "least_c": None,
+        "dry": False,
+        "cure_h": 0.0,
+        "floor_c": None,
+        "after": after,
+        "ready": "",
+        "because": "",
+        "fixed": False,
+        "needs": "",
+        "source": "",
+        "quantity": "",
+        "own": False,
+        "logged": 0.0,
+        "done": "",
+    }
     return Task(**(base | more))  # type: ignore[arg-type]
 
 
@@ -55,8 +78,7 @@ def own(*changes: TaskChange, **work: object):  # type: ignore[no-untyped-def]
     """A build of nothing but one's own tasks."""
     base = {"begin": "2027-03-01", "days": (0, 1, 2, 3, 4), "hours_day": 8.0, "helpers": ()}
     return msgspec.structs.replace(
-        empty_project().build,
-        work=Work(changes=tuple(msgspec.structs.replace(one, own=True) for one in changes), **(base | work)),
+        empty_project().build, work=Work(changes=tuple(msgspec.structs.replace(one, own=True) for one in changes), **(base | work))
     )  # type: ignore[arg-type]
 
 
@@ -161,9 +183,7 @@ def test_weather_hands_and_free_days_are_kept() -> None:
     build = apply(build, [set_to("brief.latitude_deg", 54.0)])
     made = {one.task.id: one for one in schedule_of(build, Facts()).placed}
     days = days_of(build)
-    assert days.on(made["heavy"].days[0]) == date(
-        2027, 1, 13
-    )  # the first Wednesday is a free day; on Saturday nobody works
+    assert days.on(made["heavy"].days[0]) == date(2027, 1, 13)  # the first Wednesday is a free day; on Saturday nobody works
     assert days.outside_c[made["paint"].days[0]] >= 10 and days.on(made["paint"].days[0]).month >= 4
     assert month_c(54, 1) < 3 < 17 < month_c(54, 7) and month_c(-35, 1) > month_c(-35, 7)
 
@@ -208,9 +228,7 @@ def test_a_task_is_learnt_from_the_log_when_three_of_a_kind_are_done() -> None:
     for k, one in enumerate(kind[:3]):
         ops.append(add_to("work.changes", TaskChange(one.id, done="2027-02-01")))
         ops.append(add_to("work.log", LogEntry(f"lg{k}", "2027-02-01", of=one.id, hours=one.mean_h / 1.6 * 2.0)))
-    two = tasks_of(
-        apply(build, [op for op in ops if op.value.id != kind[2].id and op.value.id != "lg2"]), project.facts
-    )
+    two = tasks_of(apply(build, [op for op in ops if op.value.id != kind[2].id and op.value.id != "lg2"]), project.facts)
     assert next(one for one in two if one.id == kind[3].id).likely == pytest.approx(kind[3].likely)
     three = tasks_of(apply(build, ops), project.facts)
     assert next(one for one in three if one.id == kind[3].id).likely == pytest.approx(kind[3].likely / 1.6 * 2.0)
@@ -218,10 +236,7 @@ def test_a_task_is_learnt_from_the_log_when_three_of_a_kind_are_done() -> None:
 
 def test_a_logged_day_moves_the_finish_and_a_late_window_what_waits_for_it() -> None:
     project = demo("marsh-heron")
-    build = apply(
-        project.build,
-        [set_to("work", Work(begin="2027-03-05", helpers=project.build.work.helpers)), set_to("cut.bought", [])],
-    )
+    build = apply(project.build, [set_to("work", Work(begin="2027-03-05", helpers=project.build.work.helpers)), set_to("cut.bought", [])])
     before = schedule_of(build, project.facts)
     log = LogEntry("lg1", "2027-04-18", of="frame", hours=3.0)
     after = schedule_of(apply(build, [add_to("work.log", log)]), project.facts)
@@ -247,11 +262,7 @@ def test_three_things_can_be_begun_and_the_least_set_holds_what_it_needs() -> No
     assert "axle" in roll and "weigh" in roll and "foam" not in roll and "first-tow" not in sleep
     assert "roof" in roll and "roof" in sleep and len(roll) < len(tasks)
     own = apply(
-        project.build,
-        [
-            add_to("work.changes", {"id": "foam", "least": ["sleep"]}),
-            add_to("work.changes", {"id": "roof", "least": []}),
-        ],
+        project.build, [add_to("work.changes", {"id": "foam", "least": ["sleep"]}), add_to("work.changes", {"id": "roof", "least": []})]
     )
     mine = tasks_of(own, project.facts)
     assert "foam" in least_set(mine, "sleep") and "roof" not in least_set(mine, "roll")
@@ -284,9 +295,7 @@ def test_two_parallel_paths_end_later_than_either() -> None:
     rng = np.random.default_rng(1)
     hours = {id: rng.normal(10, 2, 200_000) for id in "ab"}
     end = through(tasks, hours, {}, {"a": set(), "b": set()}, {})
-    assert end.mean() == pytest.approx(10 + 2 / np.sqrt(np.pi), abs=0.02) and end.mean() == pytest.approx(
-        11.13, abs=0.02
-    )
+    assert end.mean() == pytest.approx(10 + 2 / np.sqrt(np.pi), abs=0.02) and end.mean() == pytest.approx(11.13, abs=0.02)
     one_after_other = through(tasks, hours, {}, {"a": set(), "b": {"a"}}, {})
     assert one_after_other.mean() == pytest.approx(20, abs=0.05)
 
@@ -308,9 +317,7 @@ def test_the_chance_of_a_deadline_falls_as_it_comes_nearer() -> None:
     by = [one.by for one in chance if one is not None]
     assert by == sorted(by) and by[0] == 0.0 and by[-1] == 1.0  # type: ignore[type-var]
     first = chance[0]
-    assert (
-        first is not None and first.p50 <= first.p80 and 0 < len(first.movers) <= 5 and len(first.days) == chances.DRAWS
-    )
+    assert first is not None and first.p50 <= first.p80 and 0 < len(first.movers) <= 5 and len(first.days) == chances.DRAWS
     assert chance_of(made, days, "") is not None and chance_of(made, days, "").by is None  # type: ignore[union-attr]
     near = apply(project.build, [set_to("work.deadline", "2027-05-01")])
     assert "deadline-unlikely" in {one.code for one in findings(study(near, project.facts))}
@@ -322,13 +329,13 @@ def test_the_chance_of_a_deadline_falls_as_it_comes_nearer() -> None:
 def test_lifts_are_those_of_the_notes() -> None:
     legs = two_legs(260, 1.1, 1.7, 1.9)
     assert legs["up_n"] == pytest.approx((1548, 1002), abs=1) and legs["deg"] == pytest.approx((30.1, 41.8), abs=0.05)
-    assert legs["tension_n"] == pytest.approx((1789, 1344), abs=1) and legs["leg_m"] == pytest.approx((2.195, 2.550), abs=1e-3)  # fmt: skip
+    assert legs["tension_n"] == pytest.approx((1789, 1344), abs=1) and legs["leg_m"] == pytest.approx((2.195, 2.550), abs=1e-3)
     assert squeeze_n(legs["up_n"][0], legs["deg"][0]) == pytest.approx(896, abs=1)
     assert four_legs_n(420, 35) == pytest.approx(3143, abs=1)
     assert four_legs_n(180, 30) / 1.25 == pytest.approx(1019, abs=1)
     assert wind_n(4.8 * 2.4, 8.0) == pytest.approx(708, abs=1)
-    assert wind_hold_m_s(4.8 * 2.4, 2) == pytest.approx(6.7, abs=0.05) and wind_hold_m_s(4.8 * 2.4, 2) / 1.5 == pytest.approx(4.5, abs=0.05)  # fmt: skip
-    assert tilt_kg(96, 1.0, 1.9) == pytest.approx(50.5, abs=0.05) and tilt_kg(96, 1.0, 1.9, 60) == pytest.approx(25.3, abs=0.05)  # fmt: skip
+    assert wind_hold_m_s(4.8 * 2.4, 2) == pytest.approx(6.7, abs=0.05) and wind_hold_m_s(4.8 * 2.4, 2) / 1.5 == pytest.approx(4.5, abs=0.05)
+    assert tilt_kg(96, 1.0, 1.9) == pytest.approx(50.5, abs=0.05) and tilt_kg(96, 1.0, 1.9, 60) == pytest.approx(25.3, abs=0.05)
     start, over, moment = turning(210, 2.1, 0.25)
     assert (start, over, moment) == pytest.approx((1030, 76.6, 515), abs=0.5)
     assert start == pytest.approx(210 * GRAVITY / 2)
@@ -346,7 +353,9 @@ def test_what_is_lifted_is_taken_heavier_than_it_is_thought_and_refused_where_it
     assert any("60°" in one for one in flat.refusals)
     assert any("no higher" in one for one in lifted(s, Lift("x", "left side", hook=_m(0.0))).refusals)
     windy = lifted(s, Lift("x", "left side", wind_m_s=8.0))
-    assert any("gusts" in one for one in windy.refusals) and not any("gusts" in one for one in lifted(s, Lift("x", "left side", wind_m_s=1.0)).refusals)  # fmt: skip
+    assert any("gusts" in one for one in windy.refusals) and not any(
+        "gusts" in one for one in lifted(s, Lift("x", "left side", wind_m_s=1.0)).refusals
+    )
     weak = lifted(s, Lift("x", "left side", sling_n=1000.0))
     assert any("sling" in one for one in weak.refusals)
     few = lifted(s, Lift("x", "rear", way="tilt up", people=2))
@@ -377,7 +386,7 @@ def test_glue_and_resin_are_those_of_the_notes() -> None:
     bead = bead_of(msgspec.structs.replace(glue, rivet_pitch=_m(4.0 / 26)), "door", 4.0)
     assert bead.rivets == 26 and bead.takes_min == pytest.approx(15.2, abs=0.05) and bead.too_slow
     assert bead_of(glue, "x", 21.2).cartridges == pytest.approx(1.0, abs=0.002)
-    assert bead_of(glue, "x", 1.0).cure_days == 4 and bead_of(msgspec.structs.replace(glue, bead_mm=8.0), "x", 1.0).cure_days == 8  # fmt: skip
+    assert bead_of(glue, "x", 1.0).cure_days == 4 and bead_of(msgspec.structs.replace(glue, bead_mm=8.0), "x", 1.0).cure_days == 8
 
 
 # checklists, log
@@ -390,7 +399,13 @@ def test_a_build_without_gas_is_never_asked_about_gas() -> None:
     heron = demo("marsh-heron")
     names = {one.name for one in checklists(heron.build, heron.facts)}
     assert {"Welding", "Gas test", "Leak test", "First tow", "Winter"} <= names and "Glassing" not in names
-    ticked = apply(heron.build, [add_to("work.ticks", {"id": "First tow/hubs", "on": "2027-09-01", "who": "Ann"}), add_to("work.lines", {"id": "ln1", "list": "First tow", "says": "Mirror"})])  # fmt: skip
+    ticked = apply(
+        heron.build,
+        [
+            add_to("work.ticks", {"id": "First tow/hubs", "on": "2027-09-01", "who": "Ann"}),
+            add_to("work.lines", {"id": "ln1", "list": "First tow", "says": "Mirror"}),
+        ],
+    )
     tow = next(one for one in checklists(ticked, heron.facts) if one.name == "First tow")
     assert tow.done == 1 and tow.lines[-1].own and tow.lines[-1].says == "Mirror"
     assert checklists(empty_project().build, Facts()) == ()
@@ -402,7 +417,7 @@ def test_what_was_measured_stands_beside_what_was_planned() -> None:
     pairs = {one.name: one for one in pairs_of(s)}
     frame = pairs["Weld the frame and keep it square"]
     assert frame.fact == 25.5 and frame.plan is not None and frame.ratio == pytest.approx(25.5 / frame.plan)
-    measured = apply(project.build, [add_to("work.log", LogEntry("lg9", "2027-09-01", "measure", "m-ball", value=44.0, plan=39.0))])  # fmt: skip
+    measured = apply(project.build, [add_to("work.log", LogEntry("lg9", "2027-09-01", "measure", "m-ball", value=44.0, plan=39.0))])
     ball = next(one for one in pairs_of(study(measured, project.facts)) if one.unit == "kg")
     assert (ball.plan, ball.fact) == (39.0, 44.0)
     paid = apply(project.build, [add_to("cut.bought", Bought("rig jack", likely=50.0, spent=61.0))])
@@ -411,15 +426,7 @@ def test_what_was_measured_stands_beside_what_was_planned() -> None:
 
 def test_a_photo_stays_beside_its_file() -> None:
     assert photo_fault("photos/day-3.jpg") is None and photo_fault("") is None
-    for path in (
-        "/etc/passwd.jpg",
-        "../up.jpg",
-        "a/../../b.png",
-        "C:/x.jpg",
-        "~/x.png",
-        "photos/list.txt",
-        "http://x/y.jpg",
-    ):
+    for path in ("/etc/passwd.jpg", "../up.jpg", "a/../../b.png", "C:/x.jpg", "~/x.png", "photos/list.txt", "http://x/y.jpg"):
         assert photo_fault(path), path
     project = demo("marsh-heron")
     bad = apply(project.build, [add_to("work.log", LogEntry("lg9", "2027-09-01", "photo", photo="../up.jpg"))])
@@ -436,7 +443,15 @@ def test_the_work_is_silent_until_somebody_plans() -> None:
         assert not [one for one in findings(study(build, project.facts)) if one.stop == "Build"]
 
 
-@pytest.mark.parametrize(("name", "code"), [("marsh-heron", "order-trap"), ("rosin-box", "order-trap"), ("orchard-keeper", "booked-too-early"), ("orchard-keeper", "lift-over-limit")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "code"),
+    [
+        ("marsh-heron", "order-trap"),
+        ("rosin-box", "order-trap"),
+        ("orchard-keeper", "booked-too-early"),
+        ("orchard-keeper", "lift-over-limit"),
+    ],
+)
 def test_the_demos_have_what_their_stories_say(name: str, code: str) -> None:
     project = demo(name)
     s = study(project.build, project.facts)
@@ -452,7 +467,9 @@ def test_a_slow_bond_is_found_and_a_slower_adhesive_settles_it() -> None:
     from uncle_sled.core.document.shell import Face, Layer
 
     layers = (Layer("l1", "aluminium-composite", _m(0.003)),)
-    build = a_build(shell=a_body("box", "stick timber", faces=(Face("f", "left side", "Left", layers=layers),)), work=Work(begin="2027-01-01"))  # fmt: skip
+    build = a_build(
+        shell=a_body("box", "stick timber", faces=(Face("f", "left side", "Left", layers=layers),)), work=Work(begin="2027-01-01")
+    )
     s = study(build, Facts())
     found = next(one for one in with_remedies(s) if one.code == "bond-too-slow")
     assert found.remedy is not None
@@ -468,14 +485,12 @@ def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore
     assert names == {one.task.name.split(" (")[0] for one in made.placed}
     roof = made.of("roof")
     assert roof is not None
-    starts = [one["dtstart"].dt for one in events if str(one["summary"]).startswith(roof.task.name) and "cures" not in str(one["summary"])]  # fmt: skip
+    starts = [one["dtstart"].dt for one in events if str(one["summary"]).startswith(roof.task.name) and "cures" not in str(one["summary"])]
     assert min(starts) == days_of(project.build).on(roof.days[0])
     uids = [str(one["uid"]) for one in events]
     assert len(uids) == len(set(uids))
     with pytest.raises(FileError):
         ics_bytes(schedule_of(empty_project().build, Facts()), "x", date(2027, 1, 1), Words(Shown()))
-    assert b"A B: plan" in ics_bytes(
-        made, "A\nB", date(2027, 1, 1), Words(Shown())
-    )  # a name of two lines is told in one
+    assert b"A B: plan" in ics_bytes(made, "A\nB", date(2027, 1, 1), Words(Shown()))  # a name of two lines is told in one
     out = tmp_path / "h.ics"
     assert main(["export", "marsh-heron", "--to", "ics", "--out", str(out)]) == 0 and b"VEVENT" in out.read_bytes()

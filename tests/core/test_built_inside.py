@@ -108,13 +108,25 @@ def test_strut_findings_say_what_is_wrong() -> None:
     alone = studied("marsh-heron", set_to(f"{path}.many", 1))
     assert "strut-alone" in codes(alone)
     assert "strut-alone" not in codes(study(apply(alone.build, [set_to(f"{path}.second", "prop")]), alone.facts))
-    short = studied("marsh-heron", set_to(path, msgspec.to_builtins(Strut(Length(0.240), Length(0.385), Length(0.145), 300.0))))  # fmt: skip
+    short = studied("marsh-heron", set_to(path, msgspec.to_builtins(Strut(Length(0.240), Length(0.385), Length(0.145), 300.0))))
     one = hinged(short)[0]
     assert one.verdict is not None and not one.verdict.fits and "strut-wrong" in codes(short)
 
 
 def test_a_bench_lid_turns_level_and_weighs_its_board() -> None:
-    bench = a_thing("b1", 20.0, 2.0, 0.0, 0.62, (1.2, 0.5, 0.45), kind="furniture", roles=("seat",), source="computed", cabinet=Cabinet("left", top="lid", bays=(Bay("a"),)), lid=Lid("right", 80))  # fmt: skip
+    bench = a_thing(
+        "b1",
+        20.0,
+        2.0,
+        0.0,
+        0.62,
+        (1.2, 0.5, 0.45),
+        kind="furniture",
+        roles=("seat",),
+        source="computed",
+        cabinet=Cabinet("left", top="lid", bays=(Bay("a"),)),
+        lid=Lid("right", 80),
+    )
     s = study(a_home(bench), Facts())
     one = next(h for h in hinged(s) if h.id == "b1")
     lid = next(b for b in cabinets_of(s.build, s.facts)["b1"].boards if b.id == "lid")
@@ -155,7 +167,7 @@ def test_slats_share_only_where_they_lie_close_and_tied() -> None:
     bed = a_thing("b", 20.0, 2.0, 0.0, 0.9, (1.9, 1.2, 0.1), kind="bed", base=base)
 
     def stress(**changes):  # type: ignore[no-untyped-def]
-        return checks(a_home(msgspec.structs.replace(bed, base=msgspec.structs.replace(base, **changes))))["b/base"].value  # fmt: skip
+        return checks(a_home(msgspec.structs.replace(bed, base=msgspec.structs.replace(base, **changes))))["b/base"].value
 
     assert stress() == pytest.approx(41.8e6 / 2, rel=2e-3)
     assert stress(gap=Length(0.08)) == pytest.approx(41.8e6, rel=2e-3) == stress(tied=False)
@@ -173,9 +185,7 @@ def test_a_lifting_bed_by_hand_and_its_findings() -> None:
     winch = Winch(1, 3, rope_n=4000.0, pin_n=2000.0, brake=True)
     bed = a_thing("b", 75.0, 2.0, 0.0, 1.6, (1.9, 1.3, 0.2), kind="bed", winch=winch)
     got = checks(a_home(bed))
-    assert got["b/crank"].value == pytest.approx(53, abs=0.5) and got["b/rope"].value == pytest.approx(
-        5 * 1009, rel=2e-3
-    )
+    assert got["b/crank"].value == pytest.approx(53, abs=0.5) and got["b/rope"].value == pytest.approx(5 * 1009, rel=2e-3)
     assert got["b/rope"].use > 1 and "lift-weak" in codes(study(a_home(bed), Facts()))
     strong = msgspec.structs.replace(bed, winch=msgspec.structs.replace(winch, rope_n=6000.0))
     assert not {"lift-weak", "lift-no-brake"} & codes(study(a_home(strong), Facts()))
@@ -190,11 +200,19 @@ def test_a_lifting_bed_by_hand_and_its_findings() -> None:
 def test_a_pull_out_tips_what_it_stands_in_until_it_is_screwed() -> None:
     """38 kg out 0.60 of 0.60: 231.8 N m with a hand; 30 kg, 0.60 deep, hold 88.3: tips."""
     box = a_thing("c", 30.0, 2.0, 0.0, 0.62, (0.6, 0.7, 0.6), kind="cabinet", name="Carcass")
-    tray = a_thing("t", 38.0, 2.0, 0.0, 0.65, (0.6, 0.5, 0.3), name="Tray", inside="c", pull_out=PullOut(Length(0.6), "rear", Mass(45.0), latch_n=400.0))  # fmt: skip
-    got = checks(a_home(box, tray))
-    assert got["t/tips"].value == pytest.approx(231.8, abs=0.1) and got["t/tips"].limit == pytest.approx(
-        30 * 9.80665 * 0.3
+    tray = a_thing(
+        "t",
+        38.0,
+        2.0,
+        0.0,
+        0.65,
+        (0.6, 0.5, 0.3),
+        name="Tray",
+        inside="c",
+        pull_out=PullOut(Length(0.6), "rear", Mass(45.0), latch_n=400.0),
     )
+    got = checks(a_home(box, tray))
+    assert got["t/tips"].value == pytest.approx(231.8, abs=0.1) and got["t/tips"].limit == pytest.approx(30 * 9.80665 * 0.3)
     assert got["t/slides"].use == pytest.approx(38 / 45) and got["t/latch"].value == pytest.approx(373, abs=0.5)
     s = study(a_home(box, tray), Facts())
     assert "pull-out-tips" in codes(s)
@@ -260,21 +278,23 @@ def test_every_thing_of_a_demo_is_got_at_somehow_and_litres_add_up(name) -> None
 def test_a_jug_moved_beside_the_cook_is_no_longer_spoken_of() -> None:
     s = studied("marsh-heron")
     assert "cook-steps" in codes(s)
-    near = study(apply(s.build, [set_to("stow.things.t1.x", {"si": 3.6}), set_to("stow.things.t1.y", {"si": 0.0})]), s.facts)  # fmt: skip
+    near = study(apply(s.build, [set_to("stow.things.t1.x", {"si": 3.6}), set_to("stow.things.t1.y", {"si": 0.0})]), s.facts)
     assert "cook-steps" not in codes(near)
 
 
 def test_boxes_that_fit_a_bay_by_hand() -> None:
     assert fits_in((0.4, 0.3, 0.22), (0.85, 0.62, 0.45)) == 2 * 2 * 2
     assert fits_in((0.4, 0.3, 0.22), (0.35, 0.41, 0.22)) == 1 and fits_in((0.4, 0.3, 0.22), (0.39, 0.39, 1.0)) == 0
-    thing = a_thing("c", 20.0, 2.0, 0.0, 0.62, (0.5, 1.024, 0.8), kind="cabinet", cabinet=Cabinet("rear", bays=(Bay("a", shelves=1),)))  # fmt: skip
+    thing = a_thing("c", 20.0, 2.0, 0.0, 0.62, (0.5, 1.024, 0.8), kind="cabinet", cabinet=Cabinet("rear", bays=(Bay("a", shelves=1),)))
     (one,) = bays_hold(a_home(thing), Facts())
     assert one.many == 2 and one.size_m == pytest.approx((1.0, 0.484, (0.776 - 0.012) / 2))
     assert dict(one.boxes)["crate"] == 3 and "deep crate" in dict(one.boxes)
 
 
 def test_a_drawer_that_hits_the_bed_is_found_and_only_then() -> None:
-    drawers = a_thing("c", 20.0, 2.0, 0.6, 0.62, (0.8, 0.5, 0.7), kind="cabinet", name="Chest", cabinet=Cabinet("left", bays=(Bay("a", "drawers"),)))  # fmt: skip
+    drawers = a_thing(
+        "c", 20.0, 2.0, 0.6, 0.62, (0.8, 0.5, 0.7), kind="cabinet", name="Chest", cabinet=Cabinet("left", bays=(Bay("a", "drawers"),))
+    )
     bed = a_thing("b", 20.0, 2.0, 0.1, 0.62, (1.9, 0.3, 0.4), kind="bed", name="Bed")
     build = a_home(drawers, bed)
     camp = next(m for m in build.stow.modes if not m.towing)
@@ -291,10 +311,8 @@ def test_changing_over_says_overlap_order_and_time() -> None:
     crate = a_thing("crate", 8.0, 2.5, -0.1, 0.62, (0.4, 0.3, 0.3), name="Crate")
     build = a_home(bench, crate)
     camp = next(m for m in build.stow.modes if not m.towing)
-    state = State(
-        "wide", "made up", Length(1.9), Length(1.3), Length(0.45), dy=Length(0.4), minutes=4, hands=2, bed=True
-    )
-    build = apply(build, [add_to("stow.things.bench.states", msgspec.to_builtins(state)), *state_ops(camp, bench, "wide")])  # fmt: skip
+    state = State("wide", "made up", Length(1.9), Length(1.3), Length(0.45), dy=Length(0.4), minutes=4, hands=2, bed=True)
+    build = apply(build, [add_to("stow.things.bench.states", msgspec.to_builtins(state)), *state_ops(camp, bench, "wide")])
     road, camp = build.stow.modes[0], next(m for m in build.stow.modes if not m.towing)
     made = conversion(build, road, camp)
     (one,) = made.changes
@@ -323,7 +341,7 @@ def test_a_bench_turned_into_a_bed_is_slept_on_where_one_camps() -> None:
 def test_a_leaning_tank_passes_by_its_true_shape() -> None:
     """A slab standing on edge, drawn as a slanting outline in a square box: its least box is what must pass."""
     points = tuple(TankPoint(u, v) for u, v in ((0.0, 0.0), (0.2, 0.0), (1.0, 0.8), (1.0, 1.0), (0.8, 1.0), (0.0, 0.2)))
-    slab = a_thing("w", 6.0, 2.0, 0.0, 0.62, (0.8, 0.9, 0.8), kind="tank", cargo=True, tank=Tank(None, "fresh", "outline", outline=points))  # fmt: skip
+    slab = a_thing("w", 6.0, 2.0, 0.0, 0.62, (0.8, 0.9, 0.8), kind="tank", cargo=True, tank=Tank(None, "fresh", "outline", outline=points))
     door = a_hole("d", "left side", 1.0, 0.2, 0.5, 0.95, kind="door")
     build = a_home(slab, openings=(door,))
     (one,) = passing(build, Facts())
@@ -354,17 +372,34 @@ def test_figures_are_told_apart_and_named_by_what_things_are() -> None:
     drawn = {what: figure(a_thing("t", figure=what), "side", 0.6, 0.5, 0) for what in NAMES}
     assert len(set(drawn.values())) >= len(NAMES) - 2  # a box and what is like one
     for told, what in (
-        ({"tank": Tank(None, "fresh", "jug")}, "jug"), ({"roles": ("cooks",)}, "stove"), ({"roles": ("keeps food cold",)}, "fridge"), ({"roles": ("toilet",)}, "toilet"),
-        ({"kind": "spare wheel"}, "wheel"), ({"kind": "vehicle aboard"}, "bicycle"), ({"figure": "kayak"}, "kayak"), ({"roles": ("airs",)}, "fan"),
-        ({"roles": ("cools the room",)}, "cooler"), ({"roles": ("seat",)}, "chair"), ({"name": "Water jug"}, "box"),
-    ):  # fmt: skip
+        ({"tank": Tank(None, "fresh", "jug")}, "jug"),
+        ({"roles": ("cooks",)}, "stove"),
+        ({"roles": ("keeps food cold",)}, "fridge"),
+        ({"roles": ("toilet",)}, "toilet"),
+        ({"kind": "spare wheel"}, "wheel"),
+        ({"kind": "vehicle aboard"}, "bicycle"),
+        ({"figure": "kayak"}, "kayak"),
+        ({"roles": ("airs",)}, "fan"),
+        ({"roles": ("cools the room",)}, "cooler"),
+        ({"roles": ("seat",)}, "chair"),
+        ({"name": "Water jug"}, "box"),
+    ):
         assert figure_of(a_thing("t", **told)) == what
     assert figure_of(a_thing("t", name="Fresh jug", figure="bed")) == "bed"
     assert figure(a_thing("t"), "side", 0.01, 0.01, 0) == () and figure(a_thing("t"), "side", 1e6, 1.0, 0) == ()
 
 
 def test_a_cabinet_shows_its_own_fronts_where_they_are_seen() -> None:
-    thing = a_thing("c", 20.0, 2.0, 0.0, 0.62, (0.8, 0.5, 0.7), kind="cabinet", cabinet=Cabinet("left", bays=(Bay("a", "drawers", drawers=4), Bay("b", "pair"))))  # fmt: skip
+    thing = a_thing(
+        "c",
+        20.0,
+        2.0,
+        0.0,
+        0.62,
+        (0.8, 0.5, 0.7),
+        kind="cabinet",
+        cabinet=Cabinet("left", bays=(Bay("a", "drawers", drawers=4), Bay("b", "pair"))),
+    )
     seen = figure(thing, "side", 0.8, 0.7, 0)
     boxes = [chain for chain in seen if len(chain) == 5]
     assert len(boxes) == 4 + 2
@@ -382,7 +417,12 @@ def test_drawings_stay_on_their_paper_and_say_nothing_where_there_is_nothing(siz
     shapes = cabinet_drawn(one, cabinet, WORDS, wide, high)
     heron = studied("marsh-heron")
     lid = hinged(heron)[0]
-    for drawn in (shapes, lid_drawn(lid, WORDS, wide, high), hand_chart(lid, WORDS, wide, high), reach_plan(heron, heron.build.stow.modes[1], ("t1",), WORDS, wide, high)):  # fmt: skip
+    for drawn in (
+        shapes,
+        lid_drawn(lid, WORDS, wide, high),
+        hand_chart(lid, WORDS, wide, high),
+        reach_plan(heron, heron.build.stow.modes[1], ("t1",), WORDS, wide, high),
+    ):
         assert drawn
         for shape in drawn:
             if isinstance(shape, Text):
@@ -392,11 +432,11 @@ def test_drawings_stay_on_their_paper_and_say_nothing_where_there_is_nothing(siz
     empty = study(a_home(), Facts())
     assert reach_plan(empty, empty.build.stow.modes[0], (), WORDS, wide, high) == ()
     unhung = msgspec.structs.replace(lid, turning=None)
-    assert lid_drawn(unhung, WORDS, wide, high) == () and hand_chart(msgspec.structs.replace(lid, swings=()), WORDS, wide, high) == ()  # fmt: skip
+    assert lid_drawn(unhung, WORDS, wide, high) == () and hand_chart(msgspec.structs.replace(lid, swings=()), WORDS, wide, high) == ()
 
 
 def test_a_bed_base_is_drawn_with_its_bearers_and_says_what_does_not_agree() -> None:
-    bed = a_thing("b", 20.0, 2.0, 0.0, 0.9, (1.9, 1.2, 0.1), kind="bed", base=BedBase("slats", span=Length(0.4), bearers=5))  # fmt: skip
+    bed = a_thing("b", 20.0, 2.0, 0.0, 0.9, (1.9, 1.2, 0.1), kind="bed", base=BedBase("slats", span=Length(0.4), bearers=5))
     shapes = bed_drawn(bed, (), WORDS, 500.0, 300.0)
     texts = [shape.text for shape in shapes if isinstance(shape, Text)]
     assert any("slats 70 × 12" in text and "60 mm apart" in text for text in texts)

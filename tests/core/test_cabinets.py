@@ -35,7 +35,7 @@ METRIC = Words(Shown())
 
 
 def a_cabinet(cabinet=PLAIN, size=(0.5, 1.0, 0.8), **changes):  # type: ignore[no-untyped-def]
-    return a_thing("c1", 20.0, 2.0, 0.0, 0.62, size, kind="cabinet", name="Cupboard", cabinet=cabinet, source="computed", **changes)  # fmt: skip
+    return a_thing("c1", 20.0, 2.0, 0.0, 0.62, size, kind="cabinet", name="Cupboard", cabinet=cabinet, source="computed", **changes)
 
 
 def by_name(thing, name):  # type: ignore[no-untyped-def]
@@ -64,7 +64,12 @@ def test_a_plain_carcass_by_hand() -> None:
 
 
 def test_no_two_fixed_boards_share_wood() -> None:
-    full = Cabinet("rear", plinth=Length(0.08), top="worktop", bays=(Bay("b1", "pair", shelves=2), Bay("b2", "drawers", Length(0.4)), Bay("b3", "sliding", shelves=1)))  # fmt: skip
+    full = Cabinet(
+        "rear",
+        plinth=Length(0.08),
+        top="worktop",
+        bays=(Bay("b1", "pair", shelves=2), Bay("b2", "drawers", Length(0.4)), Bay("b3", "sliding", shelves=1)),
+    )
     made = carcass(a_cabinet(full, (0.6, 1.6, 0.9)))
     for at, one in enumerate(made.boards):
         for other in made.boards[at + 1 :]:
@@ -116,7 +121,7 @@ def test_drawers_are_those_of_the_notes() -> None:
         (Cabinet("rear", plinth=Length(0.05), plinth_back=Length(0.6)), (0.5, 1.0, 0.8), "behind its back"),
         (PLAIN, (0.5, 0.0, 0.8), "side of nothing"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_built_is_said_and_nothing_goes_to_the_saw(cabinet, size, words) -> None:  # type: ignore[no-untyped-def]
     thing = a_cabinet(cabinet, size)
     assert words in METRIC.told(carcass(thing).faults[0]) and carcass(thing).boards == ()
@@ -154,7 +159,7 @@ def test_boards_stand_in_their_box_whichever_way_it_turns(opens, turn) -> None: 
     sides = {"front": (-1, 0), "rear": (1, 0), "left": (0, -1), "right": (0, 1)}
     way = np.array(sides[opens], dtype=float)
     turned = math.radians(turn)
-    way = np.array([way[0] * math.cos(turned) - way[1] * math.sin(turned), way[0] * math.sin(turned) + way[1] * math.cos(turned)])  # fmt: skip
+    way = np.array([way[0] * math.cos(turned) - way[1] * math.sin(turned), way[0] * math.sin(turned) + way[1] * math.cos(turned)])
     assert float(np.dot(out[:2], way)) > 0.2
 
 
@@ -193,7 +198,18 @@ def test_a_cupboard_under_the_roof_is_cut_to_the_curve() -> None:
     body = study(project.build, project.facts).framed.body
     high = body.under + body.height
     spot = {axis: {"si": value, "typed": None} for axis, value in (("x", 3.3), ("y", 0.5), ("z", high - 0.45))}
-    thing = {"id": "nose", "name": "Locker", "kind": "cabinet", "length": {"si": 0.9}, "width": {"si": 0.3}, "height": {"si": 0.4}, **spot, "mass": {"si": 9.0}, "source": "computed", "cabinet": cabinet}  # fmt: skip
+    thing = {
+        "id": "nose",
+        "name": "Locker",
+        "kind": "cabinet",
+        "length": {"si": 0.9},
+        "width": {"si": 0.3},
+        "height": {"si": 0.4},
+        **spot,
+        "mass": {"si": 9.0},
+        "source": "computed",
+        "cabinet": cabinet,
+    }
     build = apply(project.build, [add_to("stow.things", thing)])
     one = cabinets_of(build, project.facts)["nose"]
     whole = carcass(next(t for t in build.stow.things if t.id == "nose"))
@@ -204,7 +220,7 @@ def test_a_cupboard_under_the_roof_is_cut_to_the_curve() -> None:
     for board in one.boards:
         for corner in board.box:
             x, _, z = one.placing.world(corner)
-            assert outer.buffer(1e-6).contains(Polygon([(x, z), (x + 1e-7, z), (x, z + 1e-7)]).centroid) or board.id in dict(one.by)  # fmt: skip
+            assert outer.buffer(1e-6).contains(Polygon([(x, z), (x + 1e-7, z), (x, z + 1e-7)]).centroid) or board.id in dict(one.by)
     hits = [c for c in clashes(build, project.facts, "road")["road"] if c.a == "nose" and c.b == "shell"]
     assert not hits  # its boards are cut; a box of the same size would stand in the roof
     box = apply(build, [set_to("stow.things.nose.cabinet", None)])
@@ -233,7 +249,9 @@ def test_a_wheel_box_takes_its_notch_and_a_cut_drawer_is_spoken_of() -> None:
 
 
 def test_a_gable_slants_what_stands_under_it() -> None:
-    tall = a_thing("c1", 20.0, 2.0, 0.55, 0.62, (0.8, 0.6, 1.7), kind="cabinet", cabinet=Cabinet("left", bays=(Bay("b1"),)), source="computed")  # fmt: skip
+    tall = a_thing(
+        "c1", 20.0, 2.0, 0.55, 0.62, (0.8, 0.6, 1.7), kind="cabinet", cabinet=Cabinet("left", bays=(Bay("b1"),)), source="computed"
+    )
     build = a_home(tall, form="gable", wall=Length(0.04))
     one = cabinets_of(build, Facts())["c1"]
     ends = [b for b in one.boards if b.kind == "end"]
@@ -244,7 +262,7 @@ def test_a_gable_slants_what_stands_under_it() -> None:
 def test_every_board_goes_to_the_saw_with_its_outline() -> None:
     hole = BoardHole("h1", "sink", "worktop", Length(0.1), Length(0.1), Length(0.35), Length(0.3))
     wires = BoardHole("h2", "wires", "back", Length(0.05), Length(0.4), Length(0.04), Length(0.04), True)
-    thing = a_cabinet(Cabinet("rear", plinth=Length(0.06), top="worktop", bays=(Bay("b1", "pair"),), holes=(hole, wires)))  # fmt: skip
+    thing = a_cabinet(Cabinet("rear", plinth=Length(0.06), top="worktop", bays=(Bay("b1", "pair"),), holes=(hole, wires)))
     build = a_home(thing)
     one = cabinets_of(build, Facts())["c1"]
     pieces = {piece.key: piece for piece in take_off(build, Facts()).pieces if piece.of == "c1"}
@@ -272,6 +290,4 @@ def test_the_report_says_pieces_hatches_strength_and_reach() -> None:
     assert {one["how"] for one in camp["things"]} <= {"outside", "at once", "after moving", "out of reach"}
     heron = built_report(studied("marsh-heron"))["hatches"][0]
     assert heron["holds"] is False and 0.9 < heron["hold_share"] < 1.0
-    assert set(heron["hand_force_n"]) == {"-10", "20", "40"} and len(heron["angles"]) == len(
-        heron["hand_force_n"]["20"]
-    )
+    assert set(heron["hand_force_n"]) == {"-10", "20", "40"} and len(heron["angles"]) == len(heron["hand_force_n"]["20"])

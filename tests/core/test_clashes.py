@@ -46,9 +46,7 @@ def test_pairs_are_those_of_brute_force_also_after_one_moved(spots, which, by):
         wanted = {}
         for a, b in itertools.combinations(things, 2):
             low = np.maximum(*[np.array([t.x.si, t.y.si - t.width.si / 2, t.z.si]) for t in (a, b)])
-            high = np.minimum(
-                *[np.array([t.x.si + t.length.si, t.y.si + t.width.si / 2, t.z.si + t.height.si]) for t in (a, b)]
-            )
+            high = np.minimum(*[np.array([t.x.si + t.length.si, t.y.si + t.width.si / 2, t.z.si + t.height.si]) for t in (a, b)])
             if (high - low > TOUCH_M).all() and (high - low).prod() > 1e-6:
                 wanted[frozenset((a.id, b.id))] = float((high - low).prod())
 
@@ -61,9 +59,7 @@ def test_pairs_are_those_of_brute_force_also_after_one_moved(spots, which, by):
 def test_three_hundred_things_are_the_same_by_index_and_by_brute_force():
     rng = np.random.default_rng(7)
     things = [
-        a_thing(
-            f"t{k}", x=1.4 + 3 * rng.random(), y=1.6 * (rng.random() - 0.5), z=0.7 + rng.random(), size=(0.2, 0.2, 0.2)
-        )
+        a_thing(f"t{k}", x=1.4 + 3 * rng.random(), y=1.6 * (rng.random() - 0.5), z=0.7 + rng.random(), size=(0.2, 0.2, 0.2))
         for k in range(300)
     ]
     solids = solids_in(boxed(*things).stow, ROAD)
@@ -131,17 +127,10 @@ def test_wheel_boxes_and_sticks_are_named():
 
 
 def test_windows_doors_and_swings_want_room_where_they_are_used():
-    shell = a_body(
-        openings=(
-            a_hole("win", "left side", 1.0, 0.8, 0.6, 0.4),
-            a_hole("gate", "right side", 2.0, 0.2, 0.7, 1.6, "door"),
-        )
-    )
+    shell = a_body(openings=(a_hole("win", "left side", 1.0, 0.8, 0.6, 0.4), a_hole("gate", "right side", 2.0, 0.2, 0.7, 1.6, "door")))
     locker = a_thing("l", x=2.3, y=-0.75, z=1.2, size=(0.5, 0.24, 0.6))
     chest = a_thing("c", x=3.2, y=0.70, z=FLOOR, size=(0.7, 0.3, 1.2))
-    fridge = a_thing(
-        "f", x=2.0, y=0.2, z=FLOOR, size=(0.5, 0.5, 0.8), clear=(Clear("d", "door", "front", Length(0.5)),)
-    )
+    fridge = a_thing("f", x=2.0, y=0.2, z=FLOOR, size=(0.5, 0.5, 0.8), clear=(Clear("d", "door", "front", Length(0.5)),))
     table = a_thing("t", x=1.6, y=0.2, z=FLOOR, size=(0.35, 0.5, 0.7))
     build = boxed(locker, chest, fridge, table, shell=shell)
 
@@ -153,13 +142,9 @@ def test_windows_doors_and_swings_want_room_where_they_are_used():
 
 def test_a_mode_has_its_own_places_and_states():
     bunk = a_thing("b", x=2.0, y=0.4, z=1.0, size=(1.9, 0.7, 0.1), kind="bed")
-    bunk = msgspec.structs.replace(
-        bunk, states=(State("up", "folded", Length(1.9), Length(0.1), Length(0.7), None, Length(0.3)),)
-    )
+    bunk = msgspec.structs.replace(bunk, states=(State("up", "folded", Length(1.9), Length(0.1), Length(0.7), None, Length(0.3)),))
     moped = a_thing("v", x=2.2, y=0.2, z=FLOOR, size=(1.5, 0.6, 1.0), kind="vehicle aboard")
-    cargo = Mode(
-        "cargo", "Cargo", True, (Place("v", Length(2.2), Length(0.2), Length(FLOOR)),), (), (InState("b", "up"),)
-    )
+    cargo = Mode("cargo", "Cargo", True, (Place("v", Length(2.2), Length(0.2), Length(FLOOR)),), (), (InState("b", "up"),))
     build = boxed(bunk, moped, modes=(ROAD, cargo))
 
     assert [(c.a, c.b) for c in of(build, "road", "things")] == [("b", "v")] and of(build, "cargo", "things") == []
@@ -182,9 +167,7 @@ def test_outlines_that_cross_are_summed_right():
 
 
 def test_a_turned_wedge_turns_its_outline():
-    wedge = a_tank(
-        "w", 20, x=2.0, z=1.0, size=(0.6, 0.4, 0.3), tank=Tank(Volume(0.02), "fresh", "wedge", thin_height=Length(0.0))
-    )
+    wedge = a_tank("w", 20, x=2.0, z=1.0, size=(0.6, 0.4, 0.3), tank=Tank(Volume(0.02), "fresh", "wedge", thin_height=Length(0.0)))
     deep = {0: 2.6, 180: 2.0}
     for turn, end in deep.items():
         solid = solids_in(boxed(msgspec.structs.replace(wedge, turn=turn)).stow, ROAD)[0]

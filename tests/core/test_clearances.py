@@ -85,10 +85,7 @@ def test_a_case_that_no_station_serves_names_its_own_two_limits():
     assert placing.window_m is None and most.kg == 40.0 and most.says == "Small car"
     assert least.kg == pytest.approx(0.08 * total) and "sways" in least.says
     # under the band and over the least share, the aim is just under the limit
-    near = study(
-        a_build([a_thing("t", 200, x=3.0)], brief=brief),
-        Facts(vehicles=(msgspec.structs.replace(car, tongue_limit=Mass(42.0)),)),
-    )
+    near = study(a_build([a_thing("t", 200, x=3.0)], brief=brief), Facts(vehicles=(msgspec.structs.replace(car, tongue_limit=Mass(42.0)),)))
     least, _ = own_limits(near, case.id)
     assert least.kg == pytest.approx(0.9 * 42.0) and "Small car" in least.says
     weak = study(a_build([a_thing("t", 2000, x=3.0)], brief=brief), Facts())

@@ -228,9 +228,7 @@ def replay_cuts(layout: Layout, stock: Stock, kerf_m: float, trim_m: float) -> N
         assert any(p == pytest.approx((one.x_m, one.y_m, one.w_m, one.h_m), abs=HAIR) for p in parts)
 
 
-def look_at_sheets(
-    plan: SheetPlan, pieces: list[Wanted], stocks: list[Stock], kerf_m: float = 0.0, trim_m: float = 0.0
-) -> None:
+def look_at_sheets(plan: SheetPlan, pieces: list[Wanted], stocks: list[Stock], kerf_m: float = 0.0, trim_m: float = 0.0) -> None:
     by_id, stock = {one.id: one for one in pieces}, {one.id: one for one in stocks}
     cut: Counter[str] = Counter()
     for layout in plan.layouts:
@@ -285,11 +283,7 @@ def test_grain_upright_stock_and_trim() -> None:
 
 
 def test_the_rack_first_then_the_cheapest_that_does() -> None:
-    stocks = [
-        sheet("new", 2440, 1220, None, 48.0),
-        sheet("rack", 700, 620, 1, 0.0),
-        sheet("small", 1220, 1220, None, 26.0),
-    ]
+    stocks = [sheet("new", 2440, 1220, None, 48.0), sheet("rack", 700, 620, 1, 0.0), sheet("small", 1220, 1220, None, 26.0)]
     pieces = [flat("door", 690, 600)]
     plan = sheet_plan(pieces, stocks, 0.0032)
     look_at_sheets(plan, pieces, stocks, 0.0032)
@@ -311,11 +305,7 @@ def test_random_sheets_keep_the_rules(seed: int) -> None:
     rng = random.Random(seed)
     pieces = [
         flat(
-            f"p{k}",
-            rng.randint(1000, 16000) / 10,
-            rng.randint(800, 12000) / 10,
-            rng.randint(1, 4),
-            rng.choice(["any", "along", "across"]),
+            f"p{k}", rng.randint(1000, 16000) / 10, rng.randint(800, 12000) / 10, rng.randint(1, 4), rng.choice(["any", "along", "across"])
         )
         for k in range(rng.randint(1, 9))
     ]

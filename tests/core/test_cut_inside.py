@@ -55,9 +55,7 @@ def test_sawing_a_tree_leaves_its_pieces(seed: int) -> None:
 
 
 def test_the_first_cut_parts_the_whole_and_larger_parts_come_first() -> None:
-    tree = joined(
-        Leaf(0, 300, 400, False), joined(Leaf(1, 900, 190, False), Leaf(2, 900, 200, False), "y", 10), "x", 10
-    )
+    tree = joined(Leaf(0, 300, 400, False), joined(Leaf(1, 900, 190, False), Leaf(2, 900, 200, False), "y", 10), "x", 10)
     cuts = list(saw_cuts(tree, 1210, 400, 10))
     assert [(one.along, one.fence, one.level) for one in cuts] == [("x", 300, 0), ("y", 190, 1)]
     assert cuts[1].x == 310 and cuts[1].w == 900
@@ -92,8 +90,12 @@ def fits_sawn(sizes: list[tuple[int, int]], turns: list[bool], w: int, h: int, k
         other = [k for k in range(n) if not m >> k & 1]
         for along in (0, 1):
             reach = w if along == 0 else h
-            places = {sum(way) + kerf * (len(way) - 1) for k in range(1, len(one) + 1) for group in combinations(one, k)
-                      for way in product(*[sizes[g] for g in group])}  # fmt: skip
+            places = {
+                sum(way) + kerf * (len(way) - 1)
+                for k in range(1, len(one) + 1)
+                for group in combinations(one, k)
+                for way in product(*[sizes[g] for g in group])
+            }
             for at in sorted(places):
                 if at + kerf >= reach:
                     continue
@@ -113,15 +115,7 @@ def test_one_sheet_holds_what_trying_everything_says(seed: int) -> None:
     sizes = [(rng.randint(20, 75), rng.randint(20, 60)) for _ in range(4)]
     turns = [rng.random() < 0.5 for _ in sizes]
     blocks = grown(
-        np.array(sizes),
-        np.array(turns),
-        np.ones(4, dtype=np.int64),
-        (110, 90),
-        kerf,
-        1.0,
-        5000,
-        np.random.default_rng(1),
-        never,
+        np.array(sizes), np.array(turns), np.ones(4, dtype=np.int64), (110, 90), kerf, 1.0, 5000, np.random.default_rng(1), never
     )
     held = bool((blocks.counts() == 1).all(axis=1).any())
     assert held == fits_sawn(sizes, turns, 110, 90, kerf)
@@ -224,10 +218,7 @@ def test_whole_patterns_cost_what_trying_all_of_them_costs(seed: int) -> None:
         if sum(t for t, (s, _) in zip(times, usable, strict=True) if s == 1) > 2:
             continue
         given = sum((t * p for t, (_, p) in zip(times, usable, strict=True)), np.zeros(3, dtype=np.int64))
-        cost = (
-            sum(t * costs[s] for t, (s, _) in zip(times, usable, strict=True))
-            + 30.0 * np.maximum(want - given, 0).sum()
-        )
+        cost = sum(t * costs[s] for t, (s, _) in zip(times, usable, strict=True)) + 30.0 * np.maximum(want - given, 0).sum()
         best = min(best, float(cost))
     whole = choice.whole()
     assert whole is not None and whole.proven
@@ -235,9 +226,7 @@ def test_whole_patterns_cost_what_trying_all_of_them_costs(seed: int) -> None:
     assert cost == pytest.approx(best)
     assert choice.relaxed().cost <= best + 1e-9
     again = choice.whole(Chosen(whole.times, whole.short, True))
-    assert again is not None and (
-        again.times @ np.array([costs[s] for s, _ in of])
-    ) + 30.0 * again.short.sum() == pytest.approx(best)
+    assert again is not None and (again.times @ np.array([costs[s] for s, _ in of])) + 30.0 * again.short.sum() == pytest.approx(best)
 
 
 def test_the_area_of_a_ring_does_not_ask_which_way_round() -> None:

@@ -60,7 +60,7 @@ def test_boards_under_a_slope_are_those_of_the_notes() -> None:
     assert sum(one.long_m for one in boards) == pytest.approx(51.57, abs=0.02)
     assert boards[-1].end_m - boards[-1].begin_m == pytest.approx(0.030)
     inner = [boards[k].long_m + boards[22 - k].long_m for k in range(1, 11)]
-    assert inner == pytest.approx([4.486] * 10, abs=1e-3) and boards[0].long_m + boards[22].long_m == pytest.approx(4.470, abs=1e-3)  # fmt: skip
+    assert inner == pytest.approx([4.486] * 10, abs=1e-3) and boards[0].long_m + boards[22].long_m == pytest.approx(4.470, abs=1e-3)
 
 
 def test_a_last_strip_too_narrow_is_shared_with_the_first() -> None:
@@ -72,7 +72,7 @@ def test_a_last_strip_too_narrow_is_shared_with_the_first() -> None:
 @pytest.mark.parametrize("seed", range(8))
 def test_strips_are_the_face_again(seed: int) -> None:
     rng = random.Random(seed)
-    wall = Polygon([(0, 0), (rng.uniform(1, 6), 0), (rng.uniform(1, 6), rng.uniform(1, 3)), (0, rng.uniform(1, 3))]).convex_hull  # fmt: skip
+    wall = Polygon([(0, 0), (rng.uniform(1, 6), 0), (rng.uniform(1, 6), rng.uniform(1, 3)), (0, rng.uniform(1, 3))]).convex_hull
     made = strips(wall, rng.uniform(0.05, 0.3))
     assert sum(one.area for one in made) == pytest.approx(wall.area)
 
@@ -143,12 +143,7 @@ def test_two_triangles_come_out_of_one_rectangle_and_a_hollow_takes_a_piece() ->
     angle = ((0.0, 0.0), (2.4, 0.0), (2.4, 0.2), (0.2, 0.2), (0.2, 1.2), (0.0, 1.2))
     plan = plan_around([panel("u", 2400, 1200, 1, outline=angle), panel("i", 2000, 900)], [sheet()], 0.0032, 0.0, True)
     assert plan.used == 1
-    assert (
-        plan_around(
-            [panel("u", 2400, 1200, 1, outline=angle), panel("i", 2000, 900)], [sheet()], 0.0032, 0.0, False
-        ).used
-        == 2
-    )
+    assert plan_around([panel("u", 2400, 1200, 1, outline=angle), panel("i", 2000, 900)], [sheet()], 0.0032, 0.0, False).used == 2
 
 
 def test_grain_keeps_an_outline_from_being_turned() -> None:
@@ -197,7 +192,19 @@ def test_the_rest_is_laid_out_around_a_held_piece(free: bool) -> None:
     counts = {id: sum(one.piece == id for layout in plan.layouts for one in layout.pieces) for id in "abc"}
     assert counts == {"a": 3, "b": 4, "c": 3}
     for layout in plan.layouts:
-        spots = [Spot(str(k), 0, 0, 0, 0, 0, one.ring or ((one.x_m, one.y_m), (one.x_m + one.w_m, one.y_m), (one.x_m + one.w_m, one.y_m + one.h_m), (one.x_m, one.y_m + one.h_m))) for k, one in enumerate(layout.pieces)]  # fmt: skip
+        spots = [
+            Spot(
+                str(k),
+                0,
+                0,
+                0,
+                0,
+                0,
+                one.ring
+                or ((one.x_m, one.y_m), (one.x_m + one.w_m, one.y_m), (one.x_m + one.w_m, one.y_m + one.h_m), (one.x_m, one.y_m + one.h_m)),
+            )
+            for k, one in enumerate(layout.pieces)
+        ]
         assert not overlaps(spots, 0.0032)
         assert free or cut_apart(layout, 0.0032)
 
@@ -213,7 +220,7 @@ def test_a_piece_cannot_be_held_where_it_cannot_be_cut_and_it_is_said_why() -> N
     assert "grain" in why(Held("g", "s", 1, 0.0, 0.0, True))["g"]
     assert "another" in why(Held("a", "s", 1, 0.0, 0.0, False), Held("g", "s", 1, 0.901, 0.0, False))["g"]
     assert "no such" in why(Held("a", "gone", 1, 0.0, 0.0, False))["a"]
-    wheel = [Held("p", "s", 1, x, y, turn) for x, y, turn in ((0, 0, False), (1.0, 0, True), (0.4, 1.0, False), (0, 0.4, True))]  # fmt: skip
+    wheel = [Held("p", "s", 1, x, y, turn) for x, y, turn in ((0, 0, False), (1.0, 0, True), (0.4, 1.0, False), (0, 0.4, True))]
     round_ = [panel("p", 1000, 400, 4)]
     told = faults_of(round_, [Stock("s", "sheet", "ply", 1.4, 1.4)], 0.0, 0.0, False, wheel)
     assert [one for _, one in told] == ["the sheet cannot be cut apart edge to edge with it there"]
@@ -223,11 +230,9 @@ def test_a_piece_cannot_be_held_where_it_cannot_be_cut_and_it_is_said_why() -> N
 def test_upright_stock_holds_a_piece_where_it_was_put() -> None:
     upright = Stock("s", "sheet", "ply", 1.22, 2.44, price=1.0)
     for free in (False, True):
-        plan = plan_around(
-            [panel("a", 900, 500, 3)], [upright], 0.0032, 0.0, free, [Held("a", "s", 1, 0.2, 0.1, False)]
-        )
+        plan = plan_around([panel("a", 900, 500, 3)], [upright], 0.0032, 0.0, free, [Held("a", "s", 1, 0.2, 0.1, False)])
         mine = [one for one in plan.layouts[0].pieces if one.pinned]
-        assert [(round(one.x_m, 4), round(one.y_m, 4), round(one.w_m, 4), one.turned) for one in mine] == [(0.2, 0.1, 0.9, False)]  # fmt: skip
+        assert [(round(one.x_m, 4), round(one.y_m, 4), round(one.w_m, 4), one.turned) for one in mine] == [(0.2, 0.1, 0.9, False)]
         for one in plan.layouts[0].pieces:
             assert one.x_m + one.w_m <= 1.2201 and one.y_m + one.h_m <= 2.4401
 
@@ -257,7 +262,7 @@ def test_offcuts_are_empty_lie_apart_and_with_the_pieces_are_no_more_than_the_sh
         for i, a in enumerate(boxes):
             assert a[0] >= -1e-9 and a[1] >= -1e-9 and a[0] + a[2] <= SHEET[0] + 1e-9 and a[1] + a[3] <= SHEET[1] + 1e-9
             for b in boxes[i + 1 :]:
-                apart = a[0] + a[2] <= b[0] + 1e-9 or b[0] + b[2] <= a[0] + 1e-9 or a[1] + a[3] <= b[1] + 1e-9 or b[1] + b[3] <= a[1] + 1e-9  # fmt: skip
+                apart = a[0] + a[2] <= b[0] + 1e-9 or b[0] + b[2] <= a[0] + 1e-9 or a[1] + a[3] <= b[1] + 1e-9 or b[1] + b[3] <= a[1] + 1e-9
                 assert apart
         assert sum(one.w_m * one.h_m for one in kept) >= 0 and all(one.w_m * one.h_m >= 0.05 for one in kept)
 
@@ -306,7 +311,7 @@ def test_what_changes_keeps_its_number_what_is_new_gets_a_new_one_and_none_is_gi
     numbers = numbers_of(moved, facts)
     used = {one.id for one in build.cut.numbers}
     assert numbers.changed and all(one.number in used for one in numbers.changed)
-    assert all(_count(one.label) > max(_count(id) for id in used if id.split("-")[0] == one.label.split("-")[0]) for one in numbers.drafts)  # fmt: skip
+    assert all(_count(one.label) > max(_count(id) for id in used if id.split("-")[0] == one.label.split("-")[0]) for one in numbers.drafts)
     again = apply(moved, print_ops(moved, facts))
     assert not numbers_of(again, facts).changed and not numbers_of(again, facts).drafts
     assert used <= {one.id for one in again.cut.numbers}
@@ -335,11 +340,24 @@ def test_a_plan_hands_every_piece_out_once_and_a_held_one_where_it_is_held() -> 
     on = next(one for one in hand.sheets if len(one.layout.pieces) > 1)
     at = len(on.named) - 1
     key, lies = on.named[at].piece.key, on.layout.pieces[at]
-    pin = {"id": "pn1", "piece": key, "stock": on.layout.stock, "sheet": 1, "x": {"si": round(lies.x_m, 5)}, "y": {"si": round(lies.y_m, 5)}, "turned": lies.turned}  # fmt: skip
+    pin = {
+        "id": "pn1",
+        "piece": key,
+        "stock": on.layout.stock,
+        "sheet": 1,
+        "x": {"si": round(lies.x_m, 5)},
+        "y": {"si": round(lies.y_m, 5)},
+        "turned": lies.turned,
+    }
     held = apply(build, [add_to("cut.pins", pin)])
     made = plan_of(held, facts, QUICK)
     assert not made.let_go
-    there = [(one.piece.key, lies.pinned) for on in handed(made, held, facts).sheets for one, lies in zip(on.named, on.layout.pieces, strict=True) if lies.pinned]  # fmt: skip
+    there = [
+        (one.piece.key, lies.pinned)
+        for on in handed(made, held, facts).sheets
+        for one, lies in zip(on.named, on.layout.pieces, strict=True)
+        if lies.pinned
+    ]
     assert there == [(key, True)]
 
 
@@ -363,14 +381,7 @@ def test_a_cabinet_made_here_comes_as_panels_and_is_not_bought() -> None:
     thing = next(one for one in build.stow.things if one.name == "Galley cupboards")
     mine = apply(build, [set_to("cut.made", [thing.id])])
     panels = [one for one in take_off(mine, facts).pieces if one.of == thing.id]
-    assert [one.name.removeprefix(thing.name + " ") for one in panels] == [
-        "end",
-        "end",
-        "bottom",
-        "top",
-        "back",
-        "front",
-    ]
+    assert [one.name.removeprefix(thing.name + " ") for one in panels] == ["end", "end", "bottom", "top", "back", "front"]
     inner = thing.length.si - 2 * 0.012
     assert sorted((panels[2].length_m, panels[2].width_m)) == pytest.approx(sorted((inner, thing.width.si)))
     before = {one.id for one in lines_of(study(build, facts), plan_of(build, facts, QUICK))}
@@ -383,9 +394,7 @@ def test_a_cabinet_made_here_comes_as_panels_and_is_not_bought() -> None:
 
 def test_the_rack_is_used_first_and_is_not_bought() -> None:
     build, facts = built()
-    material = next(
-        one.material for one in (lot.wanted for lot in lots_of(take_off(build, facts))) if one.kind == "sheet"
-    )
+    material = next(one.material for one in (lot.wanted for lot in lots_of(take_off(build, facts))) if one.kind == "sheet")
     rack = StockSize("rk1", "sheet", material, Length(2.44), Length(1.22), 2, None, True)
     mine = apply(build, [add_to("cut.sizes", rack)])
     made = plan_of(mine, facts, QUICK)
@@ -398,7 +407,24 @@ def test_the_rack_is_used_first_and_is_not_bought() -> None:
 
 
 def a_line(low: float, likely: float, high: float, **more: object) -> Line:
-    base = {"id": "x", "name": "x", "heading": "h", "stage": "skins", "shop": "s", "unit": "pieces", "need": 1.0, "pack": 1.0, "packs": 1, "at_hand": 0.0, "each": likely, "low": low, "likely": likely, "high": high, "sure": "guessed", "lead_days": None}  # fmt: skip
+    base = {
+        "id": "x",
+        "name": "x",
+        "heading": "h",
+        "stage": "skins",
+        "shop": "s",
+        "unit": "pieces",
+        "need": 1.0,
+        "pack": 1.0,
+        "packs": 1,
+        "at_hand": 0.0,
+        "each": likely,
+        "low": low,
+        "likely": likely,
+        "high": high,
+        "sure": "guessed",
+        "lead_days": None,
+    }
     return Line(**(base | more))  # type: ignore[arg-type]
 
 
@@ -417,9 +443,7 @@ def test_packs_are_whole_after_summing_and_after_what_is_at_hand() -> None:
     screws = next(one for one in lines_of(study(build, facts), made) if one.id == "rule screws-edge")
     assert screws.packs == math.ceil(screws.need / 200) and screws.likely == pytest.approx(screws.packs * 12)
     mine = apply(build, [add_to("cut.bought", Bought("rule screws-edge", at_hand=screws.need - 150))])
-    assert (
-        next(one for one in lines_of(study(mine, facts), plan_of(mine, facts, QUICK)) if one.id == screws.id).packs == 1
-    )
+    assert next(one for one in lines_of(study(mine, facts), plan_of(mine, facts, QUICK)) if one.id == screws.id).packs == 1
     enough = apply(build, [add_to("cut.bought", Bought("rule screws-edge", at_hand=1e5))])
     line = next(one for one in lines_of(study(enough, facts), plan_of(enough, facts, QUICK)) if one.id == screws.id)
     assert line.packs == 0 and line.likely == 0.0
@@ -464,7 +488,7 @@ def test_rules_of_consumption_are_the_notes_and_can_be_changed() -> None:
     assert 14 * next(one for one in rules_of(build.cut) if one.id == "paint").rate == pytest.approx(3.08)
     bead = next(one for one in rules_of(build.cut) if one.id == "bead")
     assert 1 / bead.rate == pytest.approx(21.2, abs=0.05)
-    own = apply(build, [add_to("cut.rules", RuleChange("paint", rate=0.5)), add_to("cut.rules", RuleChange("screws-edge", off=True))])  # fmt: skip
+    own = apply(build, [add_to("cut.rules", RuleChange("paint", rate=0.5)), add_to("cut.rules", RuleChange("screws-edge", off=True))])
     mine = {one.rule.id: one for one in used_up(own, Facts(), off)}
     assert mine["paint"].need == pytest.approx(base["paint_m2"] * 0.5) and mine["paint"].rule.changed
     assert "screws-edge" not in mine
@@ -488,7 +512,9 @@ def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:  #
     assert len(names) == len(lines) and "'=1+1" in names
     assert all(cell.data_type != "f" for sheet in book for row in sheet.iter_rows() for cell in row)
     path = tmp_path / "prices.csv"
-    path.write_text("name;price;quote_until\nAxle 1;399,50;2027-02-28\nCoupling;cheap;\nMoon rock;1;\nJack;-5;\nLights and reflectors;70;tomorrow\n")  # fmt: skip
+    path.write_text(
+        "name;price;quote_until\nAxle 1;399,50;2027-02-28\nCoupling;cheap;\nMoon rock;1;\nJack;-5;\nLights and reflectors;70;tomorrow\n"
+    )
     read = read_prices(path, lines, evil.cut.bought)
     assert read.taken == 1 and [one.line for one in read.faults] == [3, 5, 6] and read.strangers == ("Moon rock",)
     after = apply(evil, read.ops)

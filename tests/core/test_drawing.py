@@ -102,16 +102,8 @@ def test_every_thing_is_drawn_in_both_views_with_its_id():
 def test_a_full_tank_shows_its_level_in_the_side_view_only():
     s = study(a_build([a_tank("w1", size=(0.5, 0.4, 0.4), z=0.6)]), Facts())
     row = s.table.row("going-out")
-    water = [
-        p
-        for p in things_view(s, row, "side", 100, things_in(s, row))
-        if isinstance(p, Poly) and p.hatch == "water" and p.id == "w1"
-    ]
-    plan = [
-        p
-        for p in things_view(s, row, "plan", 100, things_in(s, row))
-        if isinstance(p, Poly) and p.hatch == "water" and p.id == "w1"
-    ]
+    water = [p for p in things_view(s, row, "side", 100, things_in(s, row)) if isinstance(p, Poly) and p.hatch == "water" and p.id == "w1"]
+    plan = [p for p in things_view(s, row, "plan", 100, things_in(s, row)) if isinstance(p, Poly) and p.hatch == "water" and p.id == "w1"]
 
     assert max(y for _, y in water[0].points) == pytest.approx(1.0) and plan == []
 
@@ -162,9 +154,7 @@ def test_a_dimension_has_two_ticks_and_its_words_on_paper():
 
 
 def test_placing_scales_shapes_but_not_words_or_widths():
-    line_, words = placed(
-        (rect(1, 1, 2, 1, stroke="ink", width=1.5, band=0.1), Text((1.0, 2.0), "x", 11.0)), 50, 10, 20
-    )
+    line_, words = placed((rect(1, 1, 2, 1, stroke="ink", width=1.5, band=0.1), Text((1.0, 2.0), "x", 11.0)), 50, 10, 20)
 
     assert line_.points[0] == (60, 70) and line_.width == 1.5 and line_.band == pytest.approx(5)
     assert words.at == (60, 120) and words.size == 11.0

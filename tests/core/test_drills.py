@@ -35,9 +35,7 @@ def test_the_ball_answers_as_the_build_itself_would(name) -> None:
             thing = next(t for t in s.build.stow.things if t.id == one.id)
             to = thing.x.si + one.to_m - one.at_m
             after = study(apply(s.build, [set_to(f"stow.things.{one.id}.x", {"si": to, "typed": None})]), s.facts)
-            assert float(after.readings.tongue_kg[after.table.row(case.id)]) == pytest.approx(
-                one.after_kg, abs=0.5
-            )  # its wires go with it
+            assert float(after.readings.tongue_kg[after.table.row(case.id)]) == pytest.approx(one.after_kg, abs=0.5)  # its wires go with it
         elif not s.support.independent:  # by moments about the axle
             by = one.kg * (1 - one.at_m / one.axle_m) * (1 if one.change == "filled" else -1)
             assert one.after_kg - one.before_kg == pytest.approx(by, abs=0.6)
@@ -81,7 +79,10 @@ def test_drawn_with_the_question_and_the_answer_only_when_it_was_given() -> None
     s, words = studied("marsh-heron"), Words(demo("marsh-heron").build.brief.reading.shown())
     one = drills.ball_drill(s, 1)
     assert one is not None
-    told = {answered: " ".join(t.text for t in drill_sheet.ball_drawn(one, s, one.before_kg, answered, words, 800, 500) if isinstance(t, Text)) for answered in (False, True)}  # fmt: skip
+    told = {
+        answered: " ".join(t.text for t in drill_sheet.ball_drawn(one, s, one.before_kg, answered, words, 800, 500) if isinstance(t, Text))
+        for answered in (False, True)
+    }
     assert "it says" not in told[False] and f"it says {words.kg(one.after_kg)}" in told[True]
     assert drill_sheet.gauge_kg(one, drill_sheet.gauge_x(one, 31.0, 800), 800) == pytest.approx(31.0)
     wires = drills.wire_drill(s, 1)

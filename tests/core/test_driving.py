@@ -23,13 +23,7 @@ from uncle_sled.core.studies.balance.road_checks import GRIP, Statics, noses, ri
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 
-CARDS = (
-    road_cards.stop_card,
-    road_cards.grade_card,
-    road_cards.lean_card,
-    road_cards.tail_card,
-    road_cards.rides_card,
-)
+CARDS = (road_cards.stop_card, road_cards.grade_card, road_cards.lean_card, road_cards.tail_card, road_cards.rides_card)
 
 
 def of_demo(name):
@@ -85,9 +79,7 @@ def test_springs_over_the_axle_raise_all_and_tip_earlier_and_torsion_arms_have_n
     under = study(a_build([a_thing("t", 100)], shell=a_body(), rig=a_rig(spring_side="under")), Facts())
     below, above = rides(under, 0)
 
-    assert above.floor_m == pytest.approx(below.floor_m + 0.10) and above.coupler_m == pytest.approx(
-        below.coupler_m + 0.10
-    )
+    assert above.floor_m == pytest.approx(below.floor_m + 0.10) and above.coupler_m == pytest.approx(below.coupler_m + 0.10)
     assert above.roll_g < below.roll_g == pytest.approx(roll_g(under, 0)) and above.departure_deg > below.departure_deg
     loose = study(a_build(shell=a_body(), rig=a_rig(suspension="independent")), Facts())
     assert rides(loose, 0) == () and statics_of(loose, 99) is None
@@ -116,9 +108,7 @@ def test_what_stands_foremost_is_judged_anew_when_the_carrier_changes():
 @pytest.mark.parametrize("size", [(262, 262), (238, 214)])
 def test_cards_keep_their_words_apart_and_inside(name, size):
     s, words = of_demo(name)
-    drawn = [card(s, row, words, *size) for row in s.towing_rows for card in CARDS] + [
-        road_cards.bend_card(s, words, *size)
-    ]
+    drawn = [card(s, row, words, *size) for row in s.towing_rows for card in CARDS] + [road_cards.bend_card(s, words, *size)]
     if s.build.rig.carrier != "ball":
         assert not any(drawn)
         return
@@ -157,11 +147,7 @@ def test_cars_stand_side_by_side_with_what_their_papers_allow():
     shapes = bars.car_bars(s, Words(METRIC), 820, 200)
     heads = {shape.text: shape.at[0] for shape in shapes if isinstance(shape, Text)}
 
-    assert (
-        heads["Estate, car empty"] < heads["Van, car empty"]
-        and "of 75 kg" in said(shapes)
-        and "of 1500 kg" in said(shapes)
-    )
+    assert heads["Estate, car empty"] < heads["Van, car empty"] and "of 75 kg" in said(shapes) and "of 1500 kg" in said(shapes)
     assert said(shapes).count("not checked") >= 6
     assert bars.car_bars(study(s.build, Facts()), Words(METRIC), 820, 200) == ()
 
@@ -185,9 +171,7 @@ def test_a_tried_move_is_drawn_from_where_to_where():
     tried = study(apply(build, [set_to("stow.things.t.x", {"si": 2.6, "typed": None})]), Facts())
     shapes = moves_plan(s, tried, 0, 800, 200)
 
-    assert [shape.id for shape in shapes if isinstance(shape, Poly) and shape.stroke == "chalk" and shape.closed] == [
-        "t"
-    ]
+    assert [shape.id for shape in shapes if isinstance(shape, Poly) and shape.stroke == "chalk" and shape.closed] == ["t"]
     assert not any(isinstance(shape, Poly) and shape.stroke == "chalk" for shape in moves_plan(s, None, 0, 800, 200))
     assert moves_plan(study(a_build(), Facts()), None, 0, 800, 200) == ()
 
@@ -196,7 +180,7 @@ def test_a_tried_move_is_drawn_from_where_to_where():
 @pytest.mark.parametrize(
     ("low", "high", "per", "wanted"),
     [(0, 100, 1.0, [0, 20, 40, 60, 80, 100]), (-3, 4, 1.0, [-2, 0, 2, 4]), (0, 45.36, 0.4536, [0, 9.072, 18.144, 27.216, 36.288, 45.36])],
-)  # fmt: skip
+)
 def test_ticks_are_round_in_the_shown_unit(low, high, per, wanted):
     assert ticks(low, high, 5, per) == pytest.approx(wanted)
 
@@ -219,9 +203,5 @@ def test_a_plot_clips_its_lines_and_parts_the_words_of_its_axis():
 
 
 def test_volumes_are_told_in_the_build_s_unit():
-    assert (
-        Words(METRIC).m3(0.2271) == "227 L"
-        and Words(IMPERIAL).m3(0.2271) == "60 gal"
-        and Words(METRIC).m3(0.0041) == "4.1 L"
-    )
+    assert Words(METRIC).m3(0.2271) == "227 L" and Words(IMPERIAL).m3(0.2271) == "60 gal" and Words(METRIC).m3(0.0041) == "4.1 L"
     assert Words(METRIC).thick(0.0449999) == "45 mm"

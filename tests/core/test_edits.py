@@ -102,9 +102,7 @@ def test_undo_of_all_restores_the_start_and_redo_the_end(steps):
     history = History(start, saved=start)
     for ops, merge in steps:
         try:
-            history = history.took(
-                "step", "Stow", (), history.project.with_build(apply(history.project.build, ops)), merge
-            )
+            history = history.took("step", "Stow", (), history.project.with_build(apply(history.project.build, ops)), merge)
         except EditError:
             continue
     end = history.project

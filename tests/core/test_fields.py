@@ -25,7 +25,7 @@ from uncle_sled.exchange.field_table import field_table, models
 from uncle_sled.exchange.sled_schema import make_schema
 
 SRC = Path(__file__).parents[2] / "src" / "uncle_sled"
-FEET, INCHES, METRES, MILLIMETRES = (Shown(one, *("kg", "L") if "m" in one else ("lb", "gal")) for one in ("ft-in", "in", "m", "mm"))  # fmt: skip
+FEET, INCHES, METRES, MILLIMETRES = (Shown(one, *("kg", "L") if "m" in one else ("lb", "gal")) for one in ("ft-in", "in", "m", "mm"))
 
 
 def described():
@@ -60,16 +60,9 @@ def test_every_field_typed_comes_back(shown):
             again = one.read(words, shown)
             assert one.text(again, shown) == words, (one.model, one.name, words)
             if one.quantity is not None:
-                assert again.typed and abs(again.si - value.si) <= 0.002 + 0.02 * abs(value.si) + (
-                    0.6 if dimension == "temperature" else 0
-                )
+                assert again.typed and abs(again.si - value.si) <= 0.002 + 0.02 * abs(value.si) + (0.6 if dimension == "temperature" else 0)
             elif not one.is_share:
-                assert again == pytest.approx(
-                    value, rel=2e-2, abs={"degC": 0.6, "mm": 0.02}.get(one.about.unit, 2e-4)
-                ), (
-                    one.name,
-                    words,
-                )
+                assert again == pytest.approx(value, rel=2e-2, abs={"degC": 0.6, "mm": 0.02}.get(one.about.unit, 2e-4)), (one.name, words)
 
 
 def test_what_a_hand_types_is_held_to_the_field_and_named():
@@ -142,11 +135,7 @@ def test_no_two_places_describe_one_field():
             except EditError:
                 continue
             for key in call.keywords:
-                if (
-                    key.arg in ("title", "tip")
-                    and isinstance(key.value, ast.Constant)
-                    and key.value.value == getattr(about, key.arg)
-                ):
+                if key.arg in ("title", "tip") and isinstance(key.value, ast.Constant) and key.value.value == getattr(about, key.arg):
                     twice.append((file.name, call.args[0].value, key.arg))
     assert twice == []
 

@@ -67,8 +67,7 @@ def test_marsh_heron_goes_light_coming_home_and_the_grey_jug_settles_it():
 
 def test_an_axle_that_is_not_welded_may_be_the_remedy():
     build = a_build(
-        [a_thing("t1", 100.0, x=2.45, stays=True)],
-        rig=a_rig(axle=3.4, axle_place="to be placed", stabiliser_station=Length(4.0)),
+        [a_thing("t1", 100.0, x=2.45, stays=True)], rig=a_rig(axle=3.4, axle_place="to be placed", stabiliser_station=Length(4.0))
     )
     one = next(f for f in with_remedies(study(build, Facts())) if f.code == "ball-heavy")
 
@@ -128,9 +127,7 @@ def test_cg_behind_the_axle_is_a_stop_that_also_tips_it():
     ],
 )
 def test_ratings_exceeded(rig, code):
-    assert found(a_build([a_thing(mass=50.0)], rig=rig))[code].severity == (
-        "mind" if rig.jack_rating == Mass(60.0) else "stop"
-    )
+    assert found(a_build([a_thing(mass=50.0)], rig=rig))[code].severity == ("mind" if rig.jack_rating == Mass(60.0) else "stop")
 
 
 def test_a_body_behind_the_rear_axle_lightens_the_front():

@@ -109,9 +109,7 @@ def test_two_ways_out_are_counted_by_size_and_by_what_stands_before_them():
     found = one(blocked, "no-second-way-out")
     assert found.severity == "stop" and "One way out only" in found.title and found.caution and found.why_none
 
-    half = a_thing(
-        "c", 60, x=1.9, y=-0.75, z=1.3, size=(0.3, 0.24, 0.7)
-    )  # leaves less than 430 of it free, lying or upright
+    half = a_thing("c", 60, x=1.9, y=-0.75, z=1.3, size=(0.3, 0.24, 0.7))  # leaves less than 430 of it free, lying or upright
     assert not next(w for w in ways_out(build_of(bed(), half, shell=shell), Facts(), CAMP) if w.id == "win").good
 
 
@@ -121,9 +119,7 @@ def test_stove_garage_bulkhead_and_windows_that_do_not_open():
     bike = a_thing("b", 15, x=1.6, y=-0.5, z=FLOOR, size=(0.4, 0.2, 0.5), kind="vehicle aboard")
     ways = {w.id: w.through for w in ways_out(build_of(bed(), stove, bike, shell=shell), Facts(), CAMP)}
     assert ways == {"door": "galley", "win": "garage"}
-    assert "every way out" in (
-        second_way_missing(ways_out(build_of(bed(), stove, bike, shell=shell), Facts(), CAMP)) or ""
-    )
+    assert "every way out" in (second_way_missing(ways_out(build_of(bed(), stove, bike, shell=shell), Facts(), CAMP)) or "")
 
     wall = Face("bulk", "bulkhead", "Bulkhead", Mass(10.0), weight_at=Length(3.4))
     behind = build_of(bed(1.2), shell=msgspec.structs.replace(shell, faces=(wall,)))
@@ -193,9 +189,7 @@ def test_seats_counters_and_the_open_hatch():
     hatch = a_hole("h", "rear", 0.3, 0.4, 1.4, 0.8, "hatch", hung="top", open_deg=120)
     found = hatch_head_m(build_of(shell=a_body(openings=(hatch,))), Facts())
     assert found[0][2] == pytest.approx(0.5 + 0.4 + 0.8 + 0.6 * 0.8 * 0.5)
-    assert "hatch-low" in codes(
-        build_of(shell=a_body(openings=(msgspec.structs.replace(hatch, open_deg=90),))), people(1.9)
-    )
+    assert "hatch-low" in codes(build_of(shell=a_body(openings=(msgspec.structs.replace(hatch, open_deg=90),))), people(1.9))
 
 
 # held down
@@ -209,9 +203,7 @@ def test_what_leans_on_a_latch_counts_with_it():
     build = build_of(locker, *inside, bike, crate)
     found = {r.id: r for r in restraints(build, study(build, Facts()).table)}
 
-    assert found["l"].along_n == pytest.approx(22 * GRAVITY) and found["l"].wanted_n["side"] == pytest.approx(
-        0.8 * 22 * GRAVITY
-    )
+    assert found["l"].along_n == pytest.approx(22 * GRAVITY) and found["l"].wanted_n["side"] == pytest.approx(0.8 * 22 * GRAVITY)
     assert found["l"].weakest.capacity_n == pytest.approx(20 * GRAVITY) and found["l"].fault == "weak"
     assert found["i0"].fault == "" and found["i0"].in_thing == "l"
     assert found["b"].along_n == pytest.approx(2 * 30 * GRAVITY) and found["b"].fault == "skin"
@@ -357,9 +349,7 @@ def test_deleting_a_container_frees_what_was_in_it():
 
 def test_the_car_s_axles_by_moments():
     """Check: 80 kg on a ball 1.0 m behind the rear axle of a 2.7 m wheelbase: rear + 109.6, front - 29.6."""
-    car = Vehicle(
-        "v", "Car", front_empty=Mass(900.0), rear_empty=Mass(600.0), wheelbase=Length(2.7), ball_overhang=Length(1.0)
-    )
+    car = Vehicle("v", "Car", front_empty=Mass(900.0), rear_empty=Mass(600.0), wheelbase=Length(2.7), ball_overhang=Length(1.0))
     s = study(build_of(a_thing("t", 60, x=1.6)), Facts(vehicles=(car,)))
     tongue = float(s.readings.tongue_kg[0])
 

@@ -81,16 +81,10 @@ def test_six_corners_by_closed_forms(side):
     assert corner == pytest.approx(math.hypot(c, d)) and straight == pytest.approx(wide - d)
     around = sum(runs[one.id] for one in body.surfaces if one.kind not in ("floor", "roof"))
     assert around == pytest.approx(plan_of(s.build.shell).length)
-    assert all(
-        one.area_m2 == pytest.approx(runs[one.id] * high) for one in body.surfaces if one.kind not in ("floor", "roof")
-    )
+    assert all(one.area_m2 == pytest.approx(runs[one.id] * high) for one in body.surfaces if one.kind not in ("floor", "roof"))
     # the centre of the floor: rectangle, nose and the corner taken off
     y = (1 if side == "right" else -1) * (wide / 2 - d / 3)
-    parts = (
-        ((long - p) * wide, p + (long - p) / 2, 0.0),
-        (wide * p / 2, p * 2 / 3, 0.0),
-        (-c * d / 2, long - c / 3, y),
-    )
+    parts = (((long - p) * wide, p + (long - p) / 2, 0.0), (wide * p / 2, p * 2 / 3, 0.0), (-c * d / 2, long - c / 3, y))
     _, centre = net_area(s.framed, body.of("floor"))
     assert centre[0] - 1.2 == pytest.approx(sum(a * x for a, x, _ in parts) / whole)
     assert centre[1] == pytest.approx(sum(a * yy for a, _, yy in parts) / whole)
@@ -144,8 +138,7 @@ def test_a_door_in_the_slanted_wall():
 @pytest.mark.parametrize("school", ["stick timber", "bought shell"])
 def test_slanted_walls_are_framed_and_weigh_by_their_area(school):
     faces = tuple(
-        Face(f"f{k}", kind, kind, layers=())
-        for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
+        Face(f"f{k}", kind, kind, layers=()) for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
     )
     s = studied(a_nose(0.6, 0.5, 0.4, framing=replace(a_body().framing, school=school), faces=faces))
     assert not s.framed.faults

@@ -77,11 +77,7 @@ def check_backed(made, surface, shapes, holes, school):
 @pytest.mark.parametrize("school", [STICK, PLY, TUBE, RIBS])
 @pytest.mark.parametrize("form", ["profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"])
 def test_every_form_is_framed_soundly_or_told_why_not(form, school):
-    made = framed(
-        a_body(
-            form, school, height=Length(2.9), openings=(a_hole("door", "right side", 1.4, 0.15, 0.7, 1.2, kind="door"),)
-        )
-    )
+    made = framed(a_body(form, school, height=Length(2.9), openings=(a_hole("door", "right side", 1.4, 0.15, 0.7, 1.2, kind="door"),)))
 
     if school != STICK and form in SECTIONED:
         assert [f.code for f in made.faults] == ["school-form"] and not made.members
@@ -95,9 +91,7 @@ def test_every_form_is_framed_soundly_or_told_why_not(form, school):
     school=st.sampled_from([STICK, PLY, TUBE, RIBS]),
     form=st.sampled_from(["box", "profile", "shed"]),
     places=st.lists(
-        st.tuples(
-            st.floats(-0.3, 3.9), st.floats(-0.2, 1.9), st.floats(0.05, 1.6), st.floats(0.05, 1.7), st.booleans()
-        ),
+        st.tuples(st.floats(-0.3, 3.9), st.floats(-0.2, 1.9), st.floats(0.05, 1.6), st.floats(0.05, 1.7), st.booleans()),
         min_size=1,
         max_size=4,
     ),
@@ -165,7 +159,11 @@ def test_moving_an_opening_reframes_its_own_face_only():
 
 
 BAD = [
-    ({"openings": (a_hole("a", "left side", 1.0, 0.5, 0.8, 0.6), a_hole("b", "left side", 1.5, 0.6, 0.8, 0.6))}, "openings-meet", "lies over"),
+    (
+        {"openings": (a_hole("a", "left side", 1.0, 0.5, 0.8, 0.6), a_hole("b", "left side", 1.5, 0.6, 0.8, 0.6))},
+        "openings-meet",
+        "lies over",
+    ),
     ({"openings": (a_hole("a", "left side", 3.6, 0.5, 0.8, 0.6),)}, "opening-over-edge", "by up to 400 mm"),
     ({"openings": (a_hole("a", "roof", 1.0, 1.9, 0.4, 0.4),)}, "opening-over-edge", "over the edge"),
     ({"framing": Framing(STICK, pitch=Length(0.0))}, "no-pitch", "0 mm"),
@@ -176,7 +174,7 @@ BAD = [
     ({"height": Length(0.2)}, "wall-too-low", "least"),
     ({"length": Length(29.0), "width": Length(25.0), "framing": Framing(STICK, pitch=Length(0.1))}, "too-many-sticks", "wider pitch"),
     ({"length": Length(1e6)}, "body-too-big", "30 m"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("changes", "code", "says"), BAD)

@@ -40,7 +40,10 @@ def sandwich(name: str = "dark-sky", skin: float = 0.001, core: float = 0.028): 
         {"id": "b", "material": "xps", "thickness": {"si": core}},
         {"id": "c", "material": "aluminium", "thickness": {"si": skin}},
     ]
-    return [set_to("shell.framing.school", "sandwich panels"), *(op for f in faces for op in (set_to(f"shell.faces.{f.id}.layers", layers), set_to(f"shell.faces.{f.id}.made_of", "sandwich")))]  # fmt: skip
+    return [
+        set_to("shell.framing.school", "sandwich panels"),
+        *(op for f in faces for op in (set_to(f"shell.faces.{f.id}.layers", layers), set_to(f"shell.faces.{f.id}.made_of", "sandwich"))),
+    ]
 
 
 # joints
@@ -59,9 +62,7 @@ def test_a_box_has_twelve_square_joints_and_a_bevelled_one_the_turns_of_the_note
     box = {j.id: j for j in joints(studied("rosin-box"))}
     assert len(box) == 12 and all(j.turn_deg == pytest.approx(90, abs=0.1) for j in box.values())
     body = studied("rosin-box").framed.body
-    assert sum(j.length_m for j in box.values()) == pytest.approx(
-        4 * (body.length + body.width + body.height), rel=1e-3
-    )
+    assert sum(j.length_m for j in box.values()) == pytest.approx(4 * (body.length + body.width + body.height), rel=1e-3)
     sky = {frozenset((j.a, j.b)): j for j in joints(studied("dark-sky"))}
     assert sky[frozenset(("left side", "bevel left"))].turn_deg == pytest.approx(45, abs=0.1)
     assert sky[frozenset(("bevel left", "bevel front"))].turn_deg == pytest.approx(60, abs=0.1)  # meet at 120 degrees
@@ -160,7 +161,11 @@ def test_a_line_through_an_opening_and_one_at_the_edge_are_refused() -> None:
     s = studied("orchard-keeper")
     window = next(c for c in s.framed.cuts if c.surface == "left side" and c.good and c.kind == "window")
     through = (window.shape.bounds[0] + window.shape.bounds[2]) / 2
-    splits = [{"id": "a", "face": "left side", "at": {"si": through}}, {"id": "b", "face": "floor", "at": {"si": 0.1}}, {"id": "c", "face": "moon", "at": {"si": 1.0}}]  # fmt: skip
+    splits = [
+        {"id": "a", "face": "left side", "at": {"si": through}},
+        {"id": "b", "face": "floor", "at": {"si": 0.1}},
+        {"id": "c", "face": "moon", "at": {"si": 1.0}},
+    ]
     s = studied("orchard-keeper", set_to("shell.splits", splits))
     told = " ".join(sections_of(s).faults)
     assert "goes through" in told and window.kind == "window" and "leaves a section under" in told and "no moon" in told
@@ -178,7 +183,7 @@ def test_the_body_unfolds_within_its_paper_and_leaks_are_red() -> None:
         reds = {one.id for one in drawn if isinstance(one, Poly) and one.stroke == "primer"}
         assert reds == {one.id for one in seams(s) if not one.water}
     sky = studied("dark-sky", *sandwich())
-    tilts = [one.text for one in unfolded.panels_drawn(sky, panels(sky), "roof", words, 900, 600) if isinstance(one, Text)]  # fmt: skip
+    tilts = [one.text for one in unfolded.panels_drawn(sky, panels(sky), "roof", words, 900, 600) if isinstance(one, Text)]
     assert "22.5°" in tilts
     assert unfolded.sections_drawn(s, sections_of(s), "", words, 600, 400)
     empty = study(empty_project().build, Facts())
@@ -187,7 +192,10 @@ def test_the_body_unfolds_within_its_paper_and_leaks_are_red() -> None:
 
 
 def test_pages_of_the_schools_carry_their_numbers() -> None:
-    tube = studied("marsh-heron", set_to("shell.framing", {"school": "welded tube", "stick": SMALL, "rib": SMALL, "joist": SMALL, "tube_wall": {"si": 0.0015}}))  # fmt: skip
+    tube = studied(
+        "marsh-heron",
+        set_to("shell.framing", {"school": "welded tube", "stick": SMALL, "rib": SMALL, "joist": SMALL, "tube_wall": {"si": 0.0015}}),
+    )
     hoop = next(m for m in tube.framed.members if m.cuts)
     pages = school_pages(tube, "Heron", "day")
     first = [one.text for one in pages[0].shapes if isinstance(one, Text)]

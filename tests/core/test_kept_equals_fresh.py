@@ -57,8 +57,13 @@ def an_edit(rng, build):
     things, openings, faces = build.stow.things, build.shell.openings, build.shell.faces
     thing = rng.choice(things)
     path = f"stow.things.{thing.id}"
-    kind = rng.choice(["x", "y", "z", "mass", "size", "turn", "out", "outside", "inside", "level", "mode", "axle", "gone"]
-                      + ["opening"] * bool(openings) + ["layer"] * bool(faces) + ["track", "case", "inside"] + ["onto"] * 4)  # fmt: skip
+    kind = rng.choice(
+        ["x", "y", "z", "mass", "size", "turn", "out", "outside", "inside", "level", "mode", "axle", "gone"]
+        + ["opening"] * bool(openings)
+        + ["layer"] * bool(faces)
+        + ["track", "case", "inside"]
+        + ["onto"] * 4
+    )
     if kind == "onto":  # so that things do stand in each other
         other = rng.choice(things)
         return [set_to(f"{path}.{axis}", length(getattr(other, axis).si + 0.01)) for axis in "xyz"]

@@ -118,11 +118,7 @@ def test_no_tag_lies_on_another(name, px_per_m):
 def test_what_moved_between_variants_is_said():
     first = a_build([a_thing("t1", x=2.0), a_thing("t2", x=3.0)], shell=a_shell())
     second = apply(
-        first,
-        [
-            set_to("stow.things.t1.x", {"si": 2.4, "typed": None}),
-            set_to("stow.things.t1.mass", {"si": 33.0, "typed": None}),
-        ],
+        first, [set_to("stow.things.t1.x", {"si": 2.4, "typed": None}), set_to("stow.things.t1.mass", {"si": 33.0, "typed": None})]
     )
     things = (second.stow.things[0], a_thing("t9", x=1.5))
     second = replace(second, stow=replace(second.stow, things=things))

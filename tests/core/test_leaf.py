@@ -28,7 +28,7 @@ def with_door(**more):  # type: ignore[no-untyped-def]
 
 
 def test_sweep_and_hinges_are_those_of_the_notes() -> None:
-    assert sweep_m(0.6, 0.04) == pytest.approx(0.00133, abs=1e-5) and sweep_m(0.5, 0.04) == pytest.approx(0.0016, abs=1e-5)  # fmt: skip
+    assert sweep_m(0.6, 0.04) == pytest.approx(0.00133, abs=1e-5) and sweep_m(0.5, 0.04) == pytest.approx(0.0016, abs=1e-5)
     assert hinge_n(16.0, 0.6, 0.7) == pytest.approx(67, abs=0.5)
     assert hinge_n(16.0, 0.6, 0.7, 100.0) == pytest.approx(153, abs=0.5)
 
@@ -44,7 +44,7 @@ def test_a_leaf_by_hand_with_its_weight_in_the_build() -> None:
     timber = (2 * h + 2 * (w - 0.08)) * 0.04 * 0.03 * 450
     skins, foam = 2 * w * h * 0.004 * 540, (w - 0.08) * (h - 0.08) * 0.03 * 32
     assert made.mass_kg == pytest.approx(timber + skins + foam + FITTINGS_KG + 3.0, rel=1e-6)
-    assert made.seal_n == pytest.approx(40 * 2 * (w + h)) and made.hinge_n == pytest.approx(hinge_n(made.mass_kg, w, 0.5))  # fmt: skip
+    assert made.seal_n == pytest.approx(40 * 2 * (w + h)) and made.hinge_n == pytest.approx(hinge_n(made.mass_kg, w, 0.5))
     part = next(one for one in s.parts if one.id == door.id)
     assert part.mass_kg == pytest.approx(made.mass_kg) and part.source == "computed"
     pieces = [one for one in take_off(s.build, s.facts).pieces if one.of == door.id]
@@ -55,9 +55,12 @@ def test_a_leaf_by_hand_with_its_weight_in_the_build() -> None:
 def test_a_window_in_it_is_framed_and_cut_out_of_the_skins() -> None:
     plain, door = with_door()
     s, door = with_door(window_width={"si": 0.3}, window_height={"si": 0.35}, window_mass={"si": 2.5})
-    made, bare = leaf_of(door, library_of(s.facts.materials)), leaf_of(next(o for o in plain.build.shell.openings if o.id == door.id), library_of(s.facts.materials))  # fmt: skip
+    made, bare = (
+        leaf_of(door, library_of(s.facts.materials)),
+        leaf_of(next(o for o in plain.build.shell.openings if o.id == door.id), library_of(s.facts.materials)),
+    )
     assert {one.name for one in made.pieces} - {one.name for one in bare.pieces} == {"window rail", "window jamb"}
-    foam = {k: next(p.length_m * p.width_m for p in m.pieces if p.name == "foam") for k, m in (("with", made), ("bare", bare))}  # fmt: skip
+    foam = {k: next(p.length_m * p.width_m for p in m.pieces if p.name == "foam") for k, m in (("with", made), ("bare", bare))}
     w = made.width_m
     assert foam["bare"] - foam["with"] == pytest.approx(2 * 0.04 * (w - 0.08) + 0.35 * (0.3 + 0.08))
     for bad, says in (

@@ -51,9 +51,7 @@ def _sums(name: str) -> dict[str, Any]:
 @pytest.mark.parametrize("name", list(DEMOS))
 def test_renaming_every_material_changes_names_only(name: str, monkeypatch: pytest.MonkeyPatch) -> None:
     before = _sums(name)
-    strange = {
-        id: msgspec.structs.replace(one, name=f"{WORDS[k % len(WORDS)]} {k}") for k, (id, one) in enumerate(materials().items())
-    }  # fmt: skip
+    strange = {id: msgspec.structs.replace(one, name=f"{WORDS[k % len(WORDS)]} {k}") for k, (id, one) in enumerate(materials().items())}
     monkeypatch.setattr("uncle_sled.core.parts.face_build.materials", lambda: strange)
     monkeypatch.setattr(shelf, "materials", lambda: strange)
     forget()
@@ -66,9 +64,7 @@ def test_renaming_every_material_changes_names_only(name: str, monkeypatch: pyte
 def test_every_shipped_material_says_what_it_is() -> None:
     for one in materials().values():
         assert one.family and one.form and one.heat_j_kgk and look_of(one), one.id
-    assert {one.id for one in materials().values() if one.screwed} == {
-        "birch-ply", "softwood-ply", "light-ply", "osb", "profiled-steel",
-    }  # fmt: skip
+    assert {one.id for one in materials().values() if one.screwed} == {"birch-ply", "softwood-ply", "light-ply", "osb", "profiled-steel"}
     # by hand: 6 mm of birch plywood hold 0.006 x 680 x 1700 J/m2K, 1 mm of steel 7.85 x 460
     library = library_of(())
     assert holds_j_m2k("birch-ply", 0.006, library) == pytest.approx(6936.0)
@@ -92,9 +88,7 @@ def test_a_material_of_one_s_own_is_taken_off_by_what_it_is_said_to_be() -> None
 
 
 def test_two_materials_of_one_name_stay_two() -> None:
-    library = library_of(
-        (OwnMaterial("mine", "OSB", density_kg_m3=600.0), OwnMaterial("osb", "OSB", density_kg_m3=610.0))
-    )
+    library = library_of((OwnMaterial("mine", "OSB", density_kg_m3=600.0), OwnMaterial("osb", "OSB", density_kg_m3=610.0)))
     assert library["mine"].name == "OSB (mine)" and library["osb"].name == "OSB"
     assert isinstance(library["mine"], Material) and library["osb"].density_kg_m3 == 610.0
 
@@ -105,14 +99,10 @@ def test_a_price_that_equals_a_size_is_a_price_and_a_missing_one_is_missing() ->
     bar = next(one for one in wanted if one.kind == "bar" and not one.metal and one.length_m < 2.0)
     sold = StockSize("s1", "bar", bar.material, Length(2.4), price=2.4)
     rack = StockSize("r1", "bar", bar.material, Length(2.0), qty=1, rack=True)
-    made = {
-        one.id: one.price for one in stocks_of(Cut(sizes=(sold, rack)), wanted, False) if one.material == bar.material
-    }
+    made = {one.id: one.price for one in stocks_of(Cut(sizes=(sold, rack)), wanted, False) if one.material == bar.material}
     assert made == {"s1": 2.4, "rack: r1": 0.0}
     unsaid = msgspec.structs.replace(sold, price=None)
-    made = {
-        one.id: one.price for one in stocks_of(Cut(sizes=(unsaid, rack)), wanted, False) if one.material == bar.material
-    }
+    made = {one.id: one.price for one in stocks_of(Cut(sizes=(unsaid, rack)), wanted, False) if one.material == bar.material}
     assert made == {"s1": None, "rack: r1": 0.0}
     build = msgspec.structs.replace(project.build, cut=msgspec.structs.replace(project.build.cut, sizes=(unsaid, rack)))
     plan = next(one for one in plan_of(build, project.facts, 20).plan.bars if one.material == bar.material)
@@ -141,9 +131,7 @@ def test_a_rack_knows_its_stuff_by_any_name():
     assert now.sizes[0].material == next(one for one in off.pieces if one.made_of == "mine").material != size.material
     wanted = tuple(lot.wanted for lot in lots_of(off))
     assert "rack: rk1" in [one.id for one in stocks_of(now, wanted, False)]
-    assert "rack: rk1" not in [
-        one.id for one in stocks_of(Cut(sizes=(msgspec.structs.replace(size, stuff=""),)), wanted, False)
-    ]
+    assert "rack: rk1" not in [one.id for one in stocks_of(Cut(sizes=(msgspec.structs.replace(size, stuff=""),)), wanted, False)]
     blue = next(one for one in off.pieces if one.key == piece.key)
     assert made_of(blue) == made_of(piece) and is_made(blue, made_of(piece))
     old_mark = made_of(msgspec.structs.replace(piece, made_of=""))  # of a file before, by its words

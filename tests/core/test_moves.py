@@ -25,11 +25,7 @@ from uncle_sled.core.studies.stow.free_places import box_at, free_places, neighb
 from uncle_sled.core.studies.stow.room import room_of
 
 FLOOR = 0.59
-TANDEM = {
-    "axles": (Axle("a1", Length(2.6)), Axle("a2", Length(3.4))),
-    "spring_rate": Stiffness(5e4),
-    "level_load": Mass(500.0),
-}
+TANDEM = {"axles": (Axle("a1", Length(2.6)), Axle("a2", Length(3.4))), "spring_rate": Stiffness(5e4), "level_load": Mass(500.0)}
 
 
 def rigs():
@@ -49,13 +45,7 @@ def test_linear_statics_agree_with_the_whole_study(kind):
     move = moves_of(s, build.stow.things[1], room_of(build, Facts()))
     after = state(s, *shift_of(s, move))
     for at in range(0, len(move.x), max(1, len(move.x) // 7)):
-        there = apply(
-            build,
-            [
-                set_to("stow.things.w1.x", {"si": float(move.x[at])}),
-                set_to("stow.things.w1.y", {"si": float(move.y[at])}),
-            ],
-        )
+        there = apply(build, [set_to("stow.things.w1.x", {"si": float(move.x[at])}), set_to("stow.things.w1.y", {"si": float(move.y[at])})])
         full = study(there, Facts()).readings
         rows = rows_judged(s)
 
@@ -66,8 +56,7 @@ def test_linear_statics_agree_with_the_whole_study(kind):
 
 @settings(max_examples=25, deadline=None)
 @given(
-    st.lists(st.tuples(st.floats(1.3, 3.6), st.floats(-0.6, 0.6), st.floats(0.1, 0.6)), min_size=1, max_size=6),
-    st.sampled_from([0, 90]),
+    st.lists(st.tuples(st.floats(1.3, 3.6), st.floats(-0.6, 0.6), st.floats(0.1, 0.6)), min_size=1, max_size=6), st.sampled_from([0, 90])
 )
 def test_free_places_touch_nothing_and_lie_inside(others, turn):
     things = [a_thing(f"t{at}", x=x, y=y, z=FLOOR, size=(side, side, 0.3)) for at, (x, y, side) in enumerate(others)]
@@ -125,13 +114,7 @@ def test_outside_things_stay_on_the_drawbar():
 
 def test_what_stays_or_weighs_nothing_is_not_moved():
     build = a_build(
-        [
-            a_thing("t1", stays=True),
-            a_thing("t2", mass=0.5),
-            a_thing("t3", taken_out=True),
-            a_thing("t4", size=(0, 0, 0)),
-        ],
-        shell=a_shell(),
+        [a_thing("t1", stays=True), a_thing("t2", mass=0.5), a_thing("t3", taken_out=True), a_thing("t4", size=(0, 0, 0))], shell=a_shell()
     )
     s = study(build, Facts())
 
@@ -145,9 +128,7 @@ def test_two_moves_are_found_where_one_is_not_enough():
         a_thing("t2", 55.0, x=3.55, y=0.35, z=FLOOR, size=(0.4, 0.4, 0.3)),
     ]
     rig = a_rig(axle=2.78, frame=260.0, frame_cg=2.57, stabiliser_station=Length(4.0))
-    one = next(
-        f for f in with_remedies(study(a_build(things, rig=rig, shell=a_shell()), Facts())) if f.code == "ball-light"
-    )
+    one = next(f for f in with_remedies(study(a_build(things, rig=rig, shell=a_shell()), Facts())) if f.code == "ball-light")
 
     assert one.remedy is not None
     assert len({op.path.split(".")[2] for op in one.remedy.ops}) in (1, 2)
@@ -179,18 +160,7 @@ def test_what_a_hand_s_width_forward_does():
 
 
 def test_the_car_s_rear_axle_and_train_by_hand():
-    car = Vehicle(
-        "v1",
-        "Car",
-        Mass(75.0),
-        Mass(1500.0),
-        Mass(3000.0),
-        Mass(1000.0),
-        Mass(900.0),
-        Mass(700.0),
-        Length(2.7),
-        Length(1.0),
-    )
+    car = Vehicle("v1", "Car", Mass(75.0), Mass(1500.0), Mass(3000.0), Mass(1000.0), Mass(900.0), Mass(700.0), Length(2.7), Length(1.0))
     facts = Facts(vehicles=(car,))
     s = study(a_build([a_thing("t1", 100.0, x=1.8)]), facts)
     found = {limit.id: limit for limit in s.limits}

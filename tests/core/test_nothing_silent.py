@@ -88,47 +88,160 @@ STRING = [set_to("stow.things.mppt.figures.most_v", 150.0), set_to("systems.pane
 STRING += [set_to(f"stow.things.pan.figures.{k}", v) for k, v in PANEL.items()]
 for k in (1, 2):
     STRING += [
-        add_to(
-            "stow.things",
-            thing(f"pan{k}", 3.2 + 0.5 * k, 0.0, 2.504, (0.5, 0.5, 0.035), 11.0, "solar", outside=True, figures=PANEL),
-        ),
-        add_to(
-            "systems.wires", {"id": f"w{10 + k}", "start": f"pan{k}", "end": "mppt", "kind": "panel", "fused": "none"}
-        ),
+        add_to("stow.things", thing(f"pan{k}", 3.2 + 0.5 * k, 0.0, 2.504, (0.5, 0.5, 0.035), 11.0, "solar", outside=True, figures=PANEL)),
+        add_to("systems.wires", {"id": f"w{10 + k}", "start": f"pan{k}", "end": "mppt", "kind": "panel", "fused": "none"}),
     ]
 PLANTED = {
-    "a thin wire off the main switch": ("cargo", [*PAST_THE_BOX, set_to("systems.wires.w3.area_mm2", 1.5), set_to("systems.wires.w3.insulation", "vehicle")], ("unfused", "stop")),
+    "a thin wire off the main switch": (
+        "cargo",
+        [*PAST_THE_BOX, set_to("systems.wires.w3.area_mm2", 1.5), set_to("systems.wires.w3.insulation", "vehicle")],
+        ("unfused", "stop"),
+    ),
     "one that no table has": ("cargo", [*PAST_THE_BOX, set_to("systems.wires.w3.area_mm2", 0.5)], ("unfused", "stop")),
-    "a can of petrol": ("teardrop", [add_to("stow.things", thing("can", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 1.0, "tank", tank={"volume": q(0.005), "contents": "petrol", "shape": "jug"}))], ("bad-air", "stop")),
-    "a generator": ("teardrop", [add_to("stow.things", thing("make", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 9.0, "gear", figures={"unit": "generator"}))], ("bad-air", "stop")),
-    "a saw that runs on petrol": ("teardrop", [add_to("stow.things", thing("saw", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 6.0, "gear", roles=["runs on petrol"]))], ("bad-air", "stop")),
-    "a gas fire of another name": ("teardrop", [add_to("stow.things", thing("stove", 3.3, 0.5, 0.96, (0.3, 0.2, 0.3), burns="gas", figures={"gas_g_h": 110.0, "heat_w": 1500.0}))], ("no-alarm", "stop")),
-    "and it warms into the room": ("teardrop", [add_to("stow.things", thing("stove", 3.3, 0.5, 0.96, (0.3, 0.2, 0.3), burns="gas", figures={"gas_g_h": 110.0, "heat_w": 1500.0}))], ("heater-not-sealed", "mind")),
-    "a sealed heater without an alarm": ("teardrop", [add_to("stow.things", thing("warm", 3.3, 0.5, 0.96, burns="diesel", room_sealed=True, roles=["warms the room"]))], ("no-alarm", "mind")),
-    "gas, and nobody said where it goes": ("teardrop", [add_to("stow.things", thing("gas", 0.7, 0.0, 0.6, (0.3, 0.3, 0.5), 8.0, "tank", outside=True, tank={"volume": q(0.01), "contents": "gas", "shape": "cylinder", "axis": "upright"}))], ("gas-locker", "mind")),
-    "frost, and nobody said how it drains": ("cargo", [set_to("brief.coldest", q(-6.0)), set_to("systems.water.low_drain", "")], ("pipes-freeze", "mind")),
-    "a tank outside in frost": ("cargo", [set_to("brief.coldest", q(-6.0)), set_to("stow.things.grey.outside", True)], ("tank-freezes", "mind")),
+    "a can of petrol": (
+        "teardrop",
+        [
+            add_to(
+                "stow.things",
+                thing(
+                    "can", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 1.0, "tank", tank={"volume": q(0.005), "contents": "petrol", "shape": "jug"}
+                ),
+            )
+        ],
+        ("bad-air", "stop"),
+    ),
+    "a generator": (
+        "teardrop",
+        [add_to("stow.things", thing("make", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 9.0, "gear", figures={"unit": "generator"}))],
+        ("bad-air", "stop"),
+    ),
+    "a saw that runs on petrol": (
+        "teardrop",
+        [add_to("stow.things", thing("saw", 2.8, 0.4, 0.78, (0.2, 0.15, 0.2), 6.0, "gear", roles=["runs on petrol"]))],
+        ("bad-air", "stop"),
+    ),
+    "a gas fire of another name": (
+        "teardrop",
+        [add_to("stow.things", thing("stove", 3.3, 0.5, 0.96, (0.3, 0.2, 0.3), burns="gas", figures={"gas_g_h": 110.0, "heat_w": 1500.0}))],
+        ("no-alarm", "stop"),
+    ),
+    "and it warms into the room": (
+        "teardrop",
+        [add_to("stow.things", thing("stove", 3.3, 0.5, 0.96, (0.3, 0.2, 0.3), burns="gas", figures={"gas_g_h": 110.0, "heat_w": 1500.0}))],
+        ("heater-not-sealed", "mind"),
+    ),
+    "a sealed heater without an alarm": (
+        "teardrop",
+        [add_to("stow.things", thing("warm", 3.3, 0.5, 0.96, burns="diesel", room_sealed=True, roles=["warms the room"]))],
+        ("no-alarm", "mind"),
+    ),
+    "gas, and nobody said where it goes": (
+        "teardrop",
+        [
+            add_to(
+                "stow.things",
+                thing(
+                    "gas",
+                    0.7,
+                    0.0,
+                    0.6,
+                    (0.3, 0.3, 0.5),
+                    8.0,
+                    "tank",
+                    outside=True,
+                    tank={"volume": q(0.01), "contents": "gas", "shape": "cylinder", "axis": "upright"},
+                ),
+            )
+        ],
+        ("gas-locker", "mind"),
+    ),
+    "frost, and nobody said how it drains": (
+        "cargo",
+        [set_to("brief.coldest", q(-6.0)), set_to("systems.water.low_drain", "")],
+        ("pipes-freeze", "mind"),
+    ),
+    "a tank outside in frost": (
+        "cargo",
+        [set_to("brief.coldest", q(-6.0)), set_to("stow.things.grey.outside", True)],
+        ("tank-freezes", "mind"),
+    ),
     "no heater": ("teardrop", [set_to("brief.coldest", q(-10.0)), set_to("brief.inside", q(18.0))], ("no-heater", "mind")),
     "water and no grey tank": ("teardrop", [remove("stow.things.grey")], ("no-grey", "mind")),
-    "a jug beside the battery": ("cargo", [set_to("stow.things.fresh.x", q(1.4)), set_to("stow.things.fresh.y", q(-0.6)), set_to("stow.things.bat.x", q(1.5)), set_to("stow.things.bat.y", q(-0.2))], ("mains-and-water", "mind")),
-    "a box that nobody rated": ("cargo", [add_to("stow.things", thing("safe", 1.3, 0.4, 0.6, (0.5, 0.5, 0.5), 150.0, "furniture") | {"hold": {"kind": "built in"}})], ("held-unrated", "note")),
-    "diagonals of no body": ("cargo", [set_to("shell.survey.diagonal_left", q(3.0)), set_to("shell.survey.diagonal_right", q(3.0))], ("survey-impossible", "mind")),
-    "a sandwich of one sheet": ("teardrop", [set_to("shell.framing.school", "sandwich panels"), remove("shell.faces.left.layers.l2"), remove("shell.faces.left.layers.l3")], ("panel-wrong", "mind")),
-    "a frame of nothing": ("teardrop", [*(set_to(f"rig.{one}", "") for one in ("rail", "cross", "drawbar")), set_to("rig.frame_mass", q(0.0))], ("not-known", "mind")),
+    "a jug beside the battery": (
+        "cargo",
+        [
+            set_to("stow.things.fresh.x", q(1.4)),
+            set_to("stow.things.fresh.y", q(-0.6)),
+            set_to("stow.things.bat.x", q(1.5)),
+            set_to("stow.things.bat.y", q(-0.2)),
+        ],
+        ("mains-and-water", "mind"),
+    ),
+    "a box that nobody rated": (
+        "cargo",
+        [add_to("stow.things", thing("safe", 1.3, 0.4, 0.6, (0.5, 0.5, 0.5), 150.0, "furniture") | {"hold": {"kind": "built in"}})],
+        ("held-unrated", "note"),
+    ),
+    "diagonals of no body": (
+        "cargo",
+        [set_to("shell.survey.diagonal_left", q(3.0)), set_to("shell.survey.diagonal_right", q(3.0))],
+        ("survey-impossible", "mind"),
+    ),
+    "a sandwich of one sheet": (
+        "teardrop",
+        [set_to("shell.framing.school", "sandwich panels"), remove("shell.faces.left.layers.l2"), remove("shell.faces.left.layers.l3")],
+        ("panel-wrong", "mind"),
+    ),
+    "a frame of nothing": (
+        "teardrop",
+        [*(set_to(f"rig.{one}", "") for one in ("rail", "cross", "drawbar")), set_to("rig.frame_mass", q(0.0))],
+        ("not-known", "mind"),
+    ),
     "a tank of no size": ("teardrop", [set_to("stow.things.fresh.tank.volume", None)], ("not-known", "mind")),
     "an old lining of no thickness": ("cargo", [set_to("shell.relined.r1.out_thickness", None)], ("not-known", "mind")),
-    "a nose of no height on two axles": ("cargo", [set_to("rig.suspension", "independent"), add_to("rig.axles", {"id": "a2", "station": q(4.1), "mass": q(60.0), "rating": q(900.0)}), set_to("rig.ball_height", None)], ("not-known", "mind")),
+    "a nose of no height on two axles": (
+        "cargo",
+        [
+            set_to("rig.suspension", "independent"),
+            add_to("rig.axles", {"id": "a2", "station": q(4.1), "mass": q(60.0), "rating": q(900.0)}),
+            set_to("rig.ball_height", None),
+        ],
+        ("not-known", "mind"),
+    ),
     "a load without watts": ("cargo", [set_to("stow.things.fr.figures.power_w", None)], ("load-unknown", "note")),
     "a load without a place": ("cargo", [set_to(f"systems.loads.ld1.{axis}", None) for axis in "xyz"], ("wire-placeless", "note")),
     "a panel without watts": ("cargo", [set_to("stow.things.pan.figures.solar_wp", None)], ("stay-unknown", "note")),
-    "too many volts at 25 degrees": ("cargo", [set_to("brief.coldest", None), set_to("systems.panels_in_series", 4), set_to("stow.things.pan.figures.voc_v", 22.0)], ("panel-volts", "stop")),
-    "a motor that starts hard": ("cargo", [set_to("stow.things.fr.figures.surge", 6.0), set_to("systems.wires.w5.fuse_a", 5.0)], ("start-over-fuse", "mind")),
+    "too many volts at 25 degrees": (
+        "cargo",
+        [set_to("brief.coldest", None), set_to("systems.panels_in_series", 4), set_to("stow.things.pan.figures.voc_v", 22.0)],
+        ("panel-volts", "stop"),
+    ),
+    "a motor that starts hard": (
+        "cargo",
+        [set_to("stow.things.fr.figures.surge", 6.0), set_to("systems.wires.w5.fuse_a", 5.0)],
+        ("start-over-fuse", "mind"),
+    ),
     "a battery of the wrong volts": ("cargo", [set_to("stow.things.bat.figures.volts", 51.2)], ("bank-odd", "stop")),
     "nobody on the ridge": ("tiny", [set_to("shell.form", "gable")], ("ridge-unsaid", "mind")),
-    "a ridge of a lath": ("tiny", [set_to("shell.form", "gable"), set_to("brief.ground_snow_kpa", 1.5), set_to("shell.ridge", {"held_by": "beam", "beam": {"thick": q(0.045), "deep": q(0.07)}})], ("ridge-weak", "mind")),
-    "an unrated sling": ("tiny", [set_to("work.begin", "2027-03-01"), add_to("work.lifts", {"id": "lf", "what": "body", "way": "crane", "hook": q(3.0), "people": 5})], ("lift-unchecked", "mind")),
+    "a ridge of a lath": (
+        "tiny",
+        [
+            set_to("shell.form", "gable"),
+            set_to("brief.ground_snow_kpa", 1.5),
+            set_to("shell.ridge", {"held_by": "beam", "beam": {"thick": q(0.045), "deep": q(0.07)}}),
+        ],
+        ("ridge-weak", "mind"),
+    ),
+    "an unrated sling": (
+        "tiny",
+        [
+            set_to("work.begin", "2027-03-01"),
+            add_to("work.lifts", {"id": "lf", "what": "body", "way": "crane", "hook": q(3.0), "people": 5}),
+        ],
+        ("lift-unchecked", "mind"),
+    ),
     "somebody on weak spars": ("teardrop", [], ("roof-no-person", "mind")),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("what", PLANTED)
@@ -156,10 +269,26 @@ SOUND = {
     "a teardrop": ("teardrop", []),
     "a cargo conversion": ("cargo", []),
     "three panels in a row": ("cargo", STRING),
-    "a large inverter": ("cargo", [*BIG, set_to("stow.things.bat.figures.amp_hours", 300.0), set_to("stow.things.bat.figures.limit_a", 300.0), add_to("stow.things", INVERTER)]),
+    "a large inverter": (
+        "cargo",
+        [
+            *BIG,
+            set_to("stow.things.bat.figures.amp_hours", 300.0),
+            set_to("stow.things.bat.figures.limit_a", 300.0),
+            add_to("stow.things", INVERTER),
+        ],
+    ),
     "a tiny house driven slowly": ("tiny", [set_to("brief.fastest_kmh", 60.0)]),
-    "the same with a gable on a beam": ("tiny", [set_to("brief.fastest_kmh", 60.0), set_to("shell.form", "gable"), set_to("brief.ground_snow_kpa", 0.5), set_to("shell.ridge", {"held_by": "beam", "beam": {"thick": q(0.09), "deep": q(0.295)}, "span": q(3.0)})]),
-}  # fmt: skip
+    "the same with a gable on a beam": (
+        "tiny",
+        [
+            set_to("brief.fastest_kmh", 60.0),
+            set_to("shell.form", "gable"),
+            set_to("brief.ground_snow_kpa", 0.5),
+            set_to("shell.ridge", {"held_by": "beam", "beam": {"thick": q(0.09), "deep": q(0.295)}, "span": q(3.0)}),
+        ],
+    ),
+}
 
 
 @pytest.mark.parametrize("what", SOUND)
@@ -255,11 +384,7 @@ def test_no_remedy_leaves_a_ball_or_a_limit_further_out(name):
     for one in offered:
         after = study(apply(s.build, one.remedy.ops), s.facts)
         assert all(kg <= was.get(id, 0.0) + 0.26 for id, kg in out_kg(after).items()), one.title
-        assert all(
-            use(limit) <= max(used.get(limit.id, 1.0), 1.0) + 0.003
-            for limit in after.limits
-            if limit.severity == "stop"
-        ), one.title
+        assert all(use(limit) <= max(used.get(limit.id, 1.0), 1.0) + 0.003 for limit in after.limits if limit.severity == "stop"), one.title
         assert not further_out(s, after)
 
 
@@ -275,9 +400,7 @@ def test_what_is_said_of_a_search_is_what_was_searched():
 
 def test_the_bare_shell_is_a_note_and_keeps_no_axle_from_a_place():
     s = study(*of_file("teardrop"))
-    assert "bare-shell" in {s.table.cases[row].id for row in s.towing_rows} - {
-        s.table.cases[row].id for row in s.towed_rows
-    }
+    assert "bare-shell" in {s.table.cases[row].id for row in s.towing_rows} - {s.table.cases[row].id for row in s.towed_rows}
     bare = [one for one in findings(s) if one.case_id == "bare-shell"]
     assert bare and all(one.severity == "note" for one in bare)
 
@@ -299,15 +422,30 @@ def test_a_way_through_foam_and_a_full_tray_take_their_derating_by_themselves():
     build, facts = of_file(
         "tiny",
         set_to("systems.volts", 12),
-        add_to(
-            "systems.devices", {"id": "dv1", "name": "Bus", "kind": "fuse box", "x": q(3.0), "y": q(0.0), "z": q(1.2)}
-        ),
+        add_to("systems.devices", {"id": "dv1", "name": "Bus", "kind": "fuse box", "x": q(3.0), "y": q(0.0), "z": q(1.2)}),
     )
     for k in range(5):
-        build = apply(build, [
-            add_to("systems.loads", {"id": f"ld{k}", "name": f"L{k}", "power_w": 24.0, "hours_day": 1.0, "x": q(6.0), "y": q(-1.19), "z": q(1.5)}),
-            add_to("systems.wires", {"id": f"w{k}", "start": "dv1", "end": f"ld{k}", "bends": [{"id": "b", "x": q(3.0), "y": q(-1.17), "z": q(1.2)}, {"id": "c", "x": q(6.0), "y": q(-1.17), "z": q(1.2)}]}),
-        ])  # fmt: skip
+        build = apply(
+            build,
+            [
+                add_to(
+                    "systems.loads",
+                    {"id": f"ld{k}", "name": f"L{k}", "power_w": 24.0, "hours_day": 1.0, "x": q(6.0), "y": q(-1.19), "z": q(1.5)},
+                ),
+                add_to(
+                    "systems.wires",
+                    {
+                        "id": f"w{k}",
+                        "start": "dv1",
+                        "end": f"ld{k}",
+                        "bends": [
+                            {"id": "b", "x": q(3.0), "y": q(-1.17), "z": q(1.2)},
+                            {"id": "c", "x": q(6.0), "y": q(-1.17), "z": q(1.2)},
+                        ],
+                    },
+                ),
+            ],
+        )
     wires = wired_of(build, study(build, facts).framed)
     assert wires.wire("w0").in_foam_m > 2.5 and wires.wire("w0").derating == pytest.approx(0.5)
     typed = apply(build, [set_to("systems.wires.w0.in_foam", q(0.0))])
@@ -320,11 +458,7 @@ def test_a_way_through_foam_and_a_full_tray_take_their_derating_by_themselves():
 def test_fuse_and_copper_hold_the_start_of_what_starts_hard():
     build, facts = of_file("cargo", set_to("stow.things.fr.figures.surge", 5.0))
     wire = wired_of(build, study(build, facts).framed).wire("w5")
-    assert (
-        wire.start_a == pytest.approx(5 * wire.current_a)
-        and wire.fuse_a >= wire.start_a
-        and wire.start_drop_share <= 0.10 + 1e-9
-    )
+    assert wire.start_a == pytest.approx(5 * wire.current_a) and wire.fuse_a >= wire.start_a and wire.start_drop_share <= 0.10 + 1e-9
     short = apply(build, [set_to("stow.things.fr.figures.start_s", 0.2)])  # over before anything warms
     assert wired_of(short, study(short, facts).framed).wire("w5").start_a is None
 
@@ -347,9 +481,7 @@ def test_a_wall_across_is_thin_along_and_yaw_is_by_hand():
 def test_a_ridge_by_hand():
     pitch = Pitch(2.4, 0.6, 6.0, 3.0, False)
     assert beam_n_m(1300.0, pitch) == pytest.approx(1560.0)  # 1.3 kPa on half of each slope: 1.2 m of plan
-    assert thrust_n_m(1300.0, pitch) == pytest.approx(1300 * 2.4**2 / (8 * 0.6)) and thrust_n_m(
-        1300.0, pitch, 0.3
-    ) == pytest.approx(3120.0)
+    assert thrust_n_m(1300.0, pitch) == pytest.approx(1300 * 2.4**2 / (8 * 0.6)) and thrust_n_m(1300.0, pitch, 0.3) == pytest.approx(3120.0)
     assert thrust_n_m(1300.0, pitch, 0.6) == float("inf")
     thick, deep = proposed(pitch, 1300.0, 3.0, False)
     stress = (1560.0 * 3.0**2 / 8) / (thick * deep**2 / 6)
@@ -372,21 +504,14 @@ def test_rafters_count_as_held_only_where_the_ridge_is():
     assert any(one.code == "ridge-weak" for one in findings(ties))
     unsaid = study(apply(build, [set_to("shell.ridge", {"held_by": "ties"})]), facts)
     assert next(check for check in screening(unsaid) if check.id == "ridge").use is None
-    valley = study(
-        apply(
-            build, [set_to("shell.form", "butterfly"), set_to("shell.ridge", {"held_by": "ties", "tie_holds_n": 1e9})]
-        ),
-        facts,
-    )
+    valley = study(apply(build, [set_to("shell.form", "butterfly"), set_to("shell.ridge", {"held_by": "ties", "tie_holds_n": 1e9})]), facts)
     assert any(one.code == "ridge-unsaid" for one in findings(valley))  # no tie holds a valley
 
 
 def test_nobody_on_the_roof_is_a_choice_that_is_not_asked_and_is_printed():
     build, facts = of_file("teardrop", set_to("brief.nobody_on_roof", True))
     s = study(build, facts)
-    assert not any(one.id == "roof-person" for one in screening(s)) and ("roof-no-person", "mind") not in said(
-        build, facts
-    )
+    assert not any(one.id == "roof-person" for one in screening(s)) and ("roof-no-person", "mind") not in said(build, facts)
     from uncle_sled.core.drawing.primitives import Text
     from uncle_sled.core.drawing.road.papers import hand_over
 
@@ -395,9 +520,7 @@ def test_nobody_on_the_roof_is_a_choice_that_is_not_asked_and_is_printed():
 
 
 def test_what_is_on_the_roof_is_judged_by_its_screws_and_by_its_feet():
-    tent = thing(
-        "tent", 1.7, 0.0, 1.62, (1.2, 1.2, 0.3), 60.0, "outside carrier", outside=True, roles=["sleeps on the roof"]
-    )
+    tent = thing("tent", 1.7, 0.0, 1.62, (1.2, 1.2, 0.3), 60.0, "outside carrier", outside=True, roles=["sleeps on the roof"])
     tent["hold"] = {"kind": "bolt", "many": 4, "into": "framing"}
     build, facts = of_file("teardrop", add_to("stow.things", tent))
     checks = {one.id: one for one in screening(study(build, facts))}
@@ -413,8 +536,7 @@ def test_a_bunk_under_a_bunk_a_leaf_in_a_box_and_a_bed_on_ropes():
     assert ("bed-under", "mind") in said(build, facts) and ("bed-under", "mind") not in said(*of_file("cargo"))
     wall = Partition("p1", "Bath wall", "across", Length(1.5), Length(0.05), door="hinged", door_width=Length(0.6))
     inner = a_build(
-        [a_thing("box", x=2.85, y=0.0, z=0.62, size=(0.3, 0.5, 1.0))],
-        shell=a_shell(form="box", partitions=(wall,), height=Length(2.2)),
+        [a_thing("box", x=2.85, y=0.0, z=0.62, size=(0.3, 0.5, 1.0))], shell=a_shell(form="box", partitions=(wall,), height=Length(2.2))
     )
     hit = next(one for one in findings(study(inner, Facts())) if one.code == "inner-door-hits")
     assert "of 90°" in hit.says
@@ -428,9 +550,7 @@ def test_a_bunk_under_a_bunk_a_leaf_in_a_box_and_a_bed_on_ropes():
 
 def test_a_sling_of_no_rating_is_not_good():
     build = a_build([], shell=a_shell())
-    build = apply(
-        build, [add_to("work.lifts", msgspec.to_builtins(Lift("lf", "body", "crane", hook=Length(3.0), people=5)))]
-    )
+    build = apply(build, [add_to("work.lifts", msgspec.to_builtins(Lift("lf", "body", "crane", hook=Length(3.0), people=5)))])
     (made,) = lifts_of(study(build, Facts()))
     pull = next(one for one in made.said if one.name.startswith("pull of a leg"))
     assert pull.limit is None and pull.verdict == "not checked"
@@ -447,9 +567,7 @@ def test_renaming_every_thing_changes_names_only(name):
     ops += [set_to(f"systems.loads.{one.id}.name", one.id) for one in project.build.systems.loads]
     s, renamed = study(project.build, project.facts), study(apply(project.build, ops), project.facts)
     told, then = findings(s), findings(renamed)
-    assert [(one.code, one.severity, one.where) for one in told] == [
-        (one.code, one.severity, one.where) for one in then
-    ]
+    assert [(one.code, one.severity, one.where) for one in told] == [(one.code, one.severity, one.where) for one in then]
     assert [one.number or 0.0 for one in told] == pytest.approx([one.number or 0.0 for one in then])
     assert (s.table.mass_kg == renamed.table.mass_kg).all()
 
@@ -473,8 +591,14 @@ def test_older_files_get_their_roles_once_and_are_told_what_was_thin():
 
 @pytest.mark.parametrize(
     "name, kind, roles",
-    [("Water pump 12 V", "appliance", {"pumps water"}), ("Foot pump", "appliance", {"pumps by foot"}), ("Water heater 10 L", "tank", {"warms water"}), ("Canoe", "outside carrier", set()), ("Generator 2 kW", "gear", {"runs on petrol"})],
-)  # fmt: skip
+    [
+        ("Water pump 12 V", "appliance", {"pumps water"}),
+        ("Foot pump", "appliance", {"pumps by foot"}),
+        ("Water heater 10 L", "tank", {"warms water"}),
+        ("Canoe", "outside carrier", set()),
+        ("Generator 2 kW", "gear", {"runs on petrol"}),
+    ],
+)
 def test_the_old_guess_is_kept_for_old_files(name, kind, roles):
     assert set(roles_guessed({"name": name, "kind": kind})) == roles
 
@@ -519,9 +643,7 @@ def reads_a_name(tree: ast.AST) -> list[int]:
 
     def words(node: ast.AST) -> bool:
         some = node.elts if isinstance(node, ast.Tuple | ast.List | ast.Set) else [node]
-        return bool(some) and all(
-            isinstance(one, ast.Constant) and isinstance(one.value, str) and one.value for one in some
-        )
+        return bool(some) and all(isinstance(one, ast.Constant) and isinstance(one.value, str) and one.value for one in some)
 
     for node in ast.walk(tree):
         if isinstance(node, ast.Compare):
@@ -536,7 +658,7 @@ def reads_a_name(tree: ast.AST) -> list[int]:
 
 
 def test_nothing_in_the_core_reads_a_name() -> None:
-    assert reads_a_name(ast.parse('a = thing.name == "stove"\nb = "pump" in thing.name.lower()\nc = x.name.endswith(" W")')) == [1, 2, 3]  # fmt: skip
+    assert reads_a_name(ast.parse('a = thing.name == "stove"\nb = "pump" in thing.name.lower()\nc = x.name.endswith(" W")')) == [1, 2, 3]
     core = Path(__file__).parents[2] / "src" / "uncle_sled" / "core"
     allowed = {"document/bounds.py"}  # names of fields, not of things
     found = {

@@ -103,9 +103,7 @@ def test_a_door_is_cut_out_and_its_leaf_weighs():
 
 
 def test_no_stud_stands_in_a_pocket():
-    pocket = a_wall(
-        thick=0.09, door="pocket", hung="end", door_from=L(0.1), door_width=L(0.6), door_height=L(1.7), pitch=L(0.2)
-    )
+    pocket = a_wall(thick=0.09, door="pocket", hung="end", door_from=L(0.1), door_width=L(0.6), door_height=L(1.7), pitch=L(0.2))
     wall = one_of(built(pocket))
     assert wall.fault == "" and wall.pocket == (pytest.approx(-0.18), pytest.approx(0.44))
     assert not [s for s in wall.sticks if s.kind == "upright" and wall.pocket[0] < s.u_m < wall.pocket[1]]
@@ -124,7 +122,7 @@ def test_no_stud_stands_in_a_pocket():
         (a_wall(thick=0.04, door="pocket", hung="end", door_from=L(0.0), door_width=L(0.6), door_height=L(1.7)), "pocket wants 46 mm"),
         (a_wall(made="panel", thick=0.09, door="pocket", hung="end", door_from=L(0.0), door_width=L(0.6), door_height=L(1.7)), "two skins"),
     ],
-)  # fmt: skip
+)
 def test_a_wall_that_cannot_be_is_said_and_left_out(wall, says):
     s = built(wall)
     assert says in Words(Shown()).told(one_of(s).fault)

@@ -19,9 +19,7 @@ PLANTED = dict(plant())
 NO_EDIT_HELPS = {"over-gross", "over-jack", "too-large", "too-fast", "floats", "latch-opens", "not-known"}
 
 
-@pytest.mark.parametrize(
-    ("build", "facts"), [(a_sound_trailer(), FACTS), (a_sound_bed(), Facts()), (a_sound_frame(), Facts())]
-)
+@pytest.mark.parametrize(("build", "facts"), [(a_sound_trailer(), FACTS), (a_sound_bed(), Facts()), (a_sound_frame(), Facts())])
 def test_a_sound_build_has_nothing_to_stop_for_or_mind(build, facts):
     assert [(one.code, one.says) for one in findings(study(build, facts)) if one.severity != "note"] == []
 
@@ -53,18 +51,14 @@ def test_a_planted_fault_is_found_and_its_remedy_clears_it(code):
     assert all(other.key != one.key for other in after)
     before = {other.key: RANK[other.severity] for other in found}
     for other in after:
-        assert (
-            other.severity == "note" or before.get(other.key, 99) <= RANK[other.severity] or other.code == "ball-unsure"
-        )
+        assert other.severity == "note" or before.get(other.key, 99) <= RANK[other.severity] or other.code == "ball-unsure"
 
 
 @pytest.mark.parametrize("code", PLANTED)
 def test_the_remedy_is_the_same_again(code):
     first, again = (with_remedies(study(PLANTED[code], FACTS), lambda *a: None) for _ in range(2))
 
-    assert [(one.key, one.remedy and one.remedy.says) for one in first] == [
-        (one.key, one.remedy and one.remedy.says) for one in again
-    ]
+    assert [(one.key, one.remedy and one.remedy.says) for one in first] == [(one.key, one.remedy and one.remedy.says) for one in again]
 
 
 def test_a_negative_ball_gets_the_place_of_an_axle_that_is_not_welded_yet():
@@ -82,15 +76,22 @@ def test_a_negative_ball_gets_the_place_of_an_axle_that_is_not_welded_yet():
 
 
 def test_what_hangs_on_the_tail_is_offered_the_drawbar():
-    wheel = a_thing("wheel", 6.0, name="Spare wheel", kind="spare wheel", x=5.2, z=0.9, size=(0.2, 0.62, 0.62), outside=True,
-                    hold=Hold("bolt", 3, Mass(200.0), "frame"), source="weighed")  # fmt: skip
+    wheel = a_thing(
+        "wheel",
+        6.0,
+        name="Spare wheel",
+        kind="spare wheel",
+        x=5.2,
+        z=0.9,
+        size=(0.2, 0.62, 0.62),
+        outside=True,
+        hold=Hold("bolt", 3, Mass(200.0), "frame"),
+        source="weighed",
+    )
     build = a_sound_trailer()
     build = replace(build, stow=replace(build.stow, things=(*build.stow.things, wheel)))
     build = with_(
-        build,
-        ("rig.axles.a1.station", {"si": 3.175, "typed": None}),
-        ("stow.things.box.stays", True),
-        ("stow.things.bed.stays", True),
+        build, ("rig.axles.a1.station", {"si": 3.175, "typed": None}), ("stow.things.box.stays", True), ("stow.things.bed.stays", True)
     )
     one = next(f for f in with_remedies(study(build, FACTS), lambda *a: None) if f.code == "ball-light")
 

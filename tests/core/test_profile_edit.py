@@ -65,10 +65,7 @@ def test_the_height_follows_the_highest_point():
     assert top == pytest.approx(0.5 + higher.shell.height.si, abs=2e-3)
 
 
-@pytest.mark.parametrize(
-    ("at", "u", "v", "says"),
-    [(3, -0.3, 0.5, "cross itself"), (3, 0.94, -0.4, "under the floor")],
-)
+@pytest.mark.parametrize(("at", "u", "v", "says"), [(3, -0.3, 0.5, "cross itself"), (3, 0.94, -0.4, "under the floor")])
 def test_a_profile_that_cannot_be_is_refused(at, u, v, says):
     with pytest.raises(GeometryError, match=says):
         profile_ops(a_body("profile"), moved(NODES, at, "node", u, v))

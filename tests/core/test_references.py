@@ -34,9 +34,7 @@ def test_a_thing_that_goes_takes_along_what_was_said_of_it():
 def test_things_inside_each_other_are_set_apart():
     project = demo("marsh-heron")
     a, b = (t.id for t in project.build.stow.things[:2])
-    ring = project.with_build(
-        apply(project.build, [set_to(f"stow.things.{a}.inside", b), set_to(f"stow.things.{b}.inside", a)])
-    )
+    ring = project.with_build(apply(project.build, [set_to(f"stow.things.{a}.inside", b), set_to(f"stow.things.{b}.inside", a)]))
 
     right, said = referring_right(ring, project)
 

@@ -56,7 +56,14 @@ def pads(s, case: str, more_kg: float = 0.0, at_m: float | None = None, step: fl
     axle = float(s.readings.effective_axle_m[row])
     tongue = float(s.readings.tongue_kg[row]) + (more_kg * (1 - at_m / axle) if at_m is not None else 0.0)
     wheels = float(s.readings.total_kg[row]) + more_kg - tongue
-    return Ticket(id, "2027-09-01", "wheel pads", (Reading("left", wheels / 2), Reading("right", wheels / 2), Reading("ball", tongue)), step_kg=step, case=case)  # fmt: skip
+    return Ticket(
+        id,
+        "2027-09-01",
+        "wheel pads",
+        (Reading("left", wheels / 2), Reading("right", wheels / 2), Reading("ball", tongue)),
+        step_kg=step,
+        case=case,
+    )
 
 
 # what a ticket says
@@ -69,7 +76,15 @@ def test_ways_of_weighing_are_those_of_the_notes() -> None:
     assert tilted_height_m(700, 60, 38, 3.0, 0.30, 0.45, 12) == pytest.approx(0.752, abs=0.001)
     assert abs(tilted_height_m(700, 61, 38, 3.0, 0.30, 0.45, 12) - 0.752) == pytest.approx(0.020, abs=0.001)
     build, facts = heron()
-    ticket = Ticket("t", "2027-01-01", "platform with the car", tuple(Reading(id, kg) for id, kg in (("steer", 1180.0), ("drive", 1420.0), ("trailer", 760.0), ("steer alone", 1225.0), ("drive alone", 1290.0))))  # fmt: skip
+    ticket = Ticket(
+        "t",
+        "2027-01-01",
+        "platform with the car",
+        tuple(
+            Reading(id, kg)
+            for id, kg in (("steer", 1180.0), ("drive", 1420.0), ("trailer", 760.0), ("steer alone", 1225.0), ("drive alone", 1290.0))
+        ),
+    )
     what = weighed(ticket, study(build, facts))
     assert (what.tongue_kg, what.total_kg, what.axle_kg) == (85.0, 845.0, 760.0)
     assert what.sigma_tongue_kg == pytest.approx(11.6, abs=0.2)
@@ -88,7 +103,13 @@ def test_a_ticket_says_what_is_wanted_and_what_is_odd_about_it() -> None:
     assert "plank's two lengths" in weighed(plank, s).faults[0]
     row = s.table.row("going-out")
     total, ball = float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row])
-    pounds = Ticket("t", "", "wheel pads", (Reading("left", (total - ball) / 2 / 0.4536), Reading("right", (total - ball) / 2 / 0.4536), Reading("ball", ball / 0.4536)), step_kg=1.0)  # fmt: skip
+    pounds = Ticket(
+        "t",
+        "",
+        "wheel pads",
+        (Reading("left", (total - ball) / 2 / 0.4536), Reading("right", (total - ball) / 2 / 0.4536), Reading("ball", ball / 0.4536)),
+        step_kg=1.0,
+    )
     assert any("pounds were typed as kilograms" in one for one in weighed(pounds, s).minds)
     other = Ticket("t", "", "wheel pads", (Reading("left", 1500.0), Reading("right", 1500.0), Reading("ball", 200.0)))
     assert any("another trailer" in one for one in weighed(other, s).minds)
@@ -190,10 +211,10 @@ def test_accepting_corrects_every_case_once_and_scales_with_later_edits() -> Non
     bare, learnt = study(build, facts), after
     body = columns_of(after.parts)["body"]
     assert learnt.table.mass_kg[row, body].sum() == pytest.approx(bare.table.mass_kg[row, body].sum() * factor["body"])
-    thicker = [set_to(f"shell.faces.{build.shell.faces[0].id}.layers.{build.shell.faces[0].layers[0].id}.thickness", {"si": 0.02})]  # fmt: skip
+    thicker = [set_to(f"shell.faces.{build.shell.faces[0].id}.layers.{build.shell.faces[0].layers[0].id}.thickness", {"si": 0.02})]
     one, two = study(apply(build, thicker), facts), study(apply(done, thicker), facts)
     assert two.table.mass_kg[row, body].sum() == pytest.approx(one.table.mass_kg[row, body].sum() * factor["body"])
-    assert study(apply(done, [set_to("road.corrections", [])]), facts).readings.total_kg == pytest.approx(s.readings.total_kg, nan_ok=True)  # fmt: skip
+    assert study(apply(done, [set_to("road.corrections", [])]), facts).readings.total_kg == pytest.approx(s.readings.total_kg, nan_ok=True)
 
 
 def test_tickets_that_contradict_each_other_are_named_with_by_how_much() -> None:
@@ -303,7 +324,11 @@ def test_papers_never_invent_a_number(name: str) -> None:
     assert not any("nan" in one.lower().split() for one in told)
     hand = words_on(hand_over(s, project.name, "today"))
     assert any("What was asked for" in one for one in hand)
-    for page in (*data_sheet(s, project.name, "today"), *hand_over(s, project.name, "today"), *standing_pages(stands(s), s, project.name, "today")):  # fmt: skip
+    for page in (
+        *data_sheet(s, project.name, "today"),
+        *hand_over(s, project.name, "today"),
+        *standing_pages(stands(s), s, project.name, "today"),
+    ):
         for shape in page.shapes:
             if isinstance(shape, Text):
                 assert 0 <= shape.at[1] <= page.height
@@ -321,9 +346,7 @@ def test_a_weighed_case_says_so_on_the_data_sheet_and_altered_axles_have_no_rati
 
 
 def test_wishes_are_traced_and_an_open_one_is_found() -> None:
-    build, facts = heron(
-        add_to("road.wishes", Wish("ws1", "Waders", "t12")), add_to("road.wishes", Wish("ws2", "A bath"))
-    )
+    build, facts = heron(add_to("road.wishes", Wish("ws1", "Waders", "t12")), add_to("road.wishes", Wish("ws2", "A bath")))
     s = study(build, facts)
     met, open_ = traced(s)
     assert met.met and met.mass_kg is not None and not open_.met and open_.mass_kg is None
@@ -347,7 +370,9 @@ def test_what_trips_took_can_be_taken_into_the_plan() -> None:
 
 def test_a_battery_record_with_gaps_is_read_for_what_it_holds(tmp_path: Path) -> None:
     path = tmp_path / "b.csv"
-    path.write_text("time;watts\n2027-05-01 20:00;60\n2027-05-01 20:30;60\nrubbish;x\n2027-05-01 21:00;-40\n2027-05-02 06:00;20\n2027-05-02 07:00;20\n")  # fmt: skip
+    path.write_text(
+        "time;watts\n2027-05-01 20:00;60\n2027-05-01 20:30;60\nrubbish;x\n2027-05-01 21:00;-40\n2027-05-02 06:00;20\n2027-05-02 07:00;20\n"
+    )
     read = read_record(path)
     assert read.gaps == 9.0 and read.left_out == 1 and read.hours == 2.0
     assert read.out_wh == pytest.approx(30 + 5 + 20) and "no record" in read.says()

@@ -56,7 +56,15 @@ def test_sections_weigh_and_bend_as_by_hand() -> None:
 
 def test_a_frame_weighs_what_its_bars_do_and_they_go_to_the_saw() -> None:
     project = demo("orchard-keeper")
-    build = apply(project.build, [set_to("rig.frame_mass", None), set_to("rig.rail", "beam-6x8.5"), set_to("rig.cross", "channel-4x5.4"), set_to("rig.cross_pitch", {"si": 0.6})])  # fmt: skip
+    build = apply(
+        project.build,
+        [
+            set_to("rig.frame_mass", None),
+            set_to("rig.rail", "beam-6x8.5"),
+            set_to("rig.cross", "channel-4x5.4"),
+            set_to("rig.cross_pitch", {"si": 0.6}),
+        ],
+    )
     rig = build.rig
     bars = {bar.role: bar for bar in bars_of(rig)}
     behind = rig.frame_length.si - rig.drawbar_length.si
@@ -98,7 +106,7 @@ def arc(radius: float, many: int = 2000):  # type: ignore[no-untyped-def]
 
 def test_a_hoop_runs_outside_of_its_curve_by_no_more_than_the_tolerance() -> None:
     (bar,) = hoops(arc(0.6), 0.03, 0.002, 0.001)
-    assert len(bar.cuts) == 14 and all(cut.turn_deg == pytest.approx(6.429, abs=0.01) and cut.inside for cut in bar.cuts)  # fmt: skip
+    assert len(bar.cuts) == 14 and all(cut.turn_deg == pytest.approx(6.429, abs=0.01) and cut.inside for cut in bar.cuts)
     gaps = np.diff([cut.at_m for cut in bar.cuts])
     assert gaps == pytest.approx(0.06739, abs=5e-5)
     assert bar.cuts[0].at_m == pytest.approx(0.5 + 0.03370, abs=3e-4)
@@ -132,7 +140,7 @@ def test_strips_and_their_jig_are_those_of_the_notes() -> None:
 # bodies
 @pytest.mark.parametrize(
     ("name", "framing"), [("marsh-heron", TUBE), ("rosin-box", {"school": "welded tube"}), ("marsh-heron", STRIPS), ("rosin-box", STRIPS)]
-)  # fmt: skip
+)
 def test_nothing_overlaps_and_everything_weighs_its_length(name, framing) -> None:
     s = built(name, framing)
     members = s.framed.members
@@ -163,7 +171,7 @@ def test_a_tube_teardrop_by_hand() -> None:
     assert all(cut.width_m < cut.width_mid_m for cut in over.cuts)
     cross = [m for m in s.framed.members if m.role == "cross-tube"]
     width = s.framed.body.width
-    assert all(m.length_m == pytest.approx(width - 2 * 0.025, abs=0.002) for m in cross if "/" not in m.anchor and m.length_m > 1.0)  # fmt: skip
+    assert all(m.length_m == pytest.approx(width - 2 * 0.025, abs=0.002) for m in cross if "/" not in m.anchor and m.length_m > 1.0)
     off = take_off(s.build, s.facts)
     tubes = [one for one in off.pieces if one.kg_m is not None and one.of != "frame"]
     assert {one.material for one in tubes} == {"Steel tube 25 x 25 x 1.5 mm"}
@@ -220,9 +228,7 @@ def test_welds_are_counted_by_hand() -> None:
     assert made.metal_kg == pytest.approx(made.run_m * 0.0015**2 * 7850)
     alone = msgspec.structs.replace(next(m for m in tubes if not m.cuts), section_m=(0.03, 0.03), wall_m=0.002, cuts=())
     folded = msgspec.structs.replace(alone, cuts=next(m.cuts for m in tubes if m.cuts)[:2])
-    assert welds_of((folded,)).run_m == pytest.approx(0.42) and welds_of((folded,)).metal_kg == pytest.approx(
-        0.0132, abs=1e-4
-    )
+    assert welds_of((folded,)).run_m == pytest.approx(0.42) and welds_of((folded,)).metal_kg == pytest.approx(0.0132, abs=1e-4)
     assert welds(built("marsh-heron", STRIPS)) is None and welds_of(()) is None
     said = shell_report(s)["welds"]
     assert said["ends"] == made.ends and said["run_m"] == pytest.approx(made.run_m)
@@ -230,7 +236,7 @@ def test_welds_are_counted_by_hand() -> None:
 
 def test_a_joist_makes_a_sub_frame_under_panels_and_nothing_else_moves() -> None:
     plain = built("dark-sky", {"school": "sandwich panels"})
-    with_it = built("dark-sky", {"school": "sandwich panels", "pitch": {"si": 0.5}, "joist": {"thick": {"si": 0.04}, "deep": {"si": 0.06}}})  # fmt: skip
+    with_it = built("dark-sky", {"school": "sandwich panels", "pitch": {"si": 0.5}, "joist": {"thick": {"si": 0.04}, "deep": {"si": 0.06}}})
     tubes = [m for m in with_it.framed.members if m.role == "sub-frame"]
     assert not [m for m in plain.framed.members if m.role == "sub-frame"]
     assert [m for m in with_it.framed.members if m.role != "sub-frame"] == list(plain.framed.members)

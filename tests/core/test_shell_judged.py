@@ -45,10 +45,7 @@ CASES = [
     (
         a_body(
             "box",
-            framing=Framing(
-                "stick timber",
-                changes=(HandChange("h1", "stick timber", "left side", "king", "gone/front", "leave out"),),
-            ),
+            framing=Framing("stick timber", changes=(HandChange("h1", "stick timber", "left side", "king", "gone/front", "leave out"),)),
         ),
         "loose-change",
         "Drop the change",
@@ -87,9 +84,7 @@ def test_a_good_body_says_nothing():
     # on a short frame, and empty it is light for its height
     spoken = {"past-frame", "tips-in-wind", "ridge-unsaid"}
     assert shell_codes(judged(body.shell)) - spoken == {"seams-unsaid"}
-    dry = msgspec.structs.replace(
-        body, shell=msgspec.structs.replace(body.shell, seams=usual_seams(study(body, Facts())))
-    )
+    dry = msgspec.structs.replace(body, shell=msgspec.structs.replace(body.shell, seams=usual_seams(study(body, Facts()))))
     assert shell_codes(judged(dry.shell)) <= spoken
 
 

@@ -205,11 +205,7 @@ def test_a_small_door_s_quarter_starts_at_its_hinge(side):
 
 def test_a_thing_in_another_state_shows_where_it_comes_from():
     slide = a_thing(
-        "k",
-        x=3.0,
-        z=FLOOR,
-        size=(0.8, 0.5, 0.4),
-        states=(State("out", "out", Length(0.8), Length(0.5), Length(0.4), Length(0.6)),),
+        "k", x=3.0, z=FLOOR, size=(0.8, 0.5, 0.4), states=(State("out", "out", Length(0.8), Length(0.5), Length(0.4), Length(0.6)),)
     )
     camp = Mode("camp", "Camp", False, (), (), (InState("k", "out"),))
     shapes = [x for x in swings_view(built(slide, modes=(ROAD, camp)), Facts(), camp, "side") if x.id == "k"]
@@ -226,9 +222,7 @@ def test_marks_stand_exactly_where_things_meet():
     both = next(x for x in marks if x.id == "a")
     wall = next(x for x in marks if x.id == "w")
 
-    assert np.array(both.points).min(axis=0) == pytest.approx([2.3, FLOOR]) and np.array(both.points).max(axis=0)[
-        0
-    ] == pytest.approx(2.4)
+    assert np.array(both.points).min(axis=0) == pytest.approx([2.3, FLOOR]) and np.array(both.points).max(axis=0)[0] == pytest.approx(2.4)
     assert np.array(wall.points).max(axis=0)[0] == pytest.approx(1.32, abs=0.003)
     assert clash_view(built(a_thing("a", x=2.0, z=FLOOR)), Facts(), ROAD, "plan") == ()
 
@@ -256,10 +250,7 @@ def test_the_sheet_reaches_to_what_is_set_out():
 
 def test_what_is_set_on_the_ground_weighs_nothing_on_the_rig():
     camp = Mode(
-        "camp",
-        "Camp",
-        False,
-        (Place("t", Length(7.0), Length(2.0), Length(0.0)), Place("w", Length(6.0), Length(2.0), Length(0.0))),
+        "camp", "Camp", False, (Place("t", Length(7.0), Length(2.0), Length(0.0)), Place("w", Length(6.0), Length(2.0), Length(0.0)))
     )
     s = study(built(a_thing("t", 30, x=2.0), a_tank("w", 40, x=2.6), modes=(ROAD, camp)), Facts())
     road, stood = s.table.row("going-out"), s.table.row("camp")

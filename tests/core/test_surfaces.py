@@ -153,9 +153,7 @@ def test_wheel_boxes_follow_the_axle_and_a_nose_box_hangs_ahead():
 
 
 def test_a_material_of_ones_own_weighs_and_stands_beside_the_shipped_ones():
-    own = OwnMaterial(
-        "own1", "Old oak", density_kg_m3=700.0, conductivity_w_mk=0.18, source="own scale", date="2026-01-02"
-    )
+    own = OwnMaterial("own1", "Old oak", density_kg_m3=700.0, conductivity_w_mk=0.18, source="own scale", date="2026-01-02")
     face = Face("l", "left side", "Left", layers=(Layer("l1", "own1", Length(0.02)),))
     shell = a_body("box", faces=(face,))
     parts = {p.id: p for p in study(a_build(shell=shell), Facts(materials=(own,))).parts}

@@ -41,9 +41,7 @@ F = Figures
 
 
 def unit(id, kind, x=2.0, y=0.5, z=0.7, **figures):
-    return a_thing(
-        id, 5.0, x=x, y=y, z=z, size=(0.2, 0.2, 0.2), name=kind.capitalize(), figures=F(unit=kind, **figures)
-    )
+    return a_thing(id, 5.0, x=x, y=y, z=z, size=(0.2, 0.2, 0.2), name=kind.capitalize(), figures=F(unit=kind, **figures))
 
 
 def load(id, watts=50.0, x=3.5, y=-0.5, name="Lamp", roles=(), **figures):
@@ -126,10 +124,7 @@ def _ac_meet(b):
 
 
 def _live_pins(b):
-    return [
-        set_to(f"systems.devices.{device(b, 'transfer switch')}.kind", "AC board"),
-        *_add(b, "inv", device(b, "inlet"), "AC"),
-    ]
+    return [set_to(f"systems.devices.{device(b, 'transfer switch')}.kind", "AC board"), *_add(b, "inv", device(b, "inlet"), "AC")]
 
 
 def _add(b, start, end, kind="DC", **more):
@@ -153,7 +148,7 @@ PLANTED = {
     "shunt-bypassed": lambda b: _add(b, "con", "bat", fused="both"),
     "polarity-switch": lambda b: [set_to(f"systems.devices.{device(b, 'main switch')}.breaks", "minus")],
     "lfp-cold-charge": lambda b: [set_to("stow.things.bat.figures.cold_cut", False), set_to("brief.coldest", {"si": -12.0, "typed": None})],
-}  # fmt: skip
+}
 
 
 def _into(b, end, kind="DC"):
@@ -183,13 +178,7 @@ def test_hazards_of_outlets_and_batteries_side_by_side():
     link = wire_between(two, "bat", "ba2")
     assert "parallel-uneven" in codes(apply(two, [set_to(f"systems.wires.{link.id}.far_minus", False)]))
     assert "unfused" in codes(apply(two, [set_to(f"systems.wires.{link.id}.fused", "start")]))
-    star = apply(
-        two,
-        [
-            set_to(f"systems.wires.{link.id}.start", "ba2"),
-            set_to(f"systems.wires.{link.id}.end", device(two, "main switch")),
-        ],
-    )
+    star = apply(two, [set_to(f"systems.wires.{link.id}.start", "ba2"), set_to(f"systems.wires.{link.id}.end", device(two, "main switch"))])
     assert "parallel-uneven" in codes(star)
 
 
@@ -224,9 +213,7 @@ def test_currents_add_up_towards_the_source():
 
 
 def test_unknown_watts_leave_the_wires_before_it_unknown_and_never_zero():
-    build = apply(
-        wired_plant(), [set_to("stow.things.lam.figures.power_w", None), set_to("stow.things.lam.figures.amps", None)]
-    )
+    build = apply(wired_plant(), [set_to("stow.things.lam.figures.power_w", None), set_to("stow.things.lam.figures.amps", None)])
     build = apply(build, [set_to("systems.loads", [{"id": "ld1", "name": "Radio"}])])
     build = apply(build, wire_up_ops(build))
     wired = wired_of(build, study(build, Facts()).framed)
@@ -308,10 +295,7 @@ def test_what_is_off_or_on_a_hookup_costs_no_battery():
     build = a_plant()
     whole = stay_of(build, "camp").demand.daily_wh
     off = apply(build, [set_to("systems.off", [{"id": "lam", "modes": ["camp"]}])])
-    assert (
-        stay_of(off, "camp").demand.daily_wh == pytest.approx(whole - 200)
-        and stay_of(off, "road").demand.daily_wh == whole
-    )
+    assert stay_of(off, "camp").demand.daily_wh == pytest.approx(whole - 200) and stay_of(off, "road").demand.daily_wh == whole
     assert stay_of(apply(build, [set_to("systems.plugged", True)]), "camp").demand.daily_wh < whole - 900 * 4
 
 
@@ -351,9 +335,7 @@ def test_the_least_sizes_carry_the_stay_and_a_little_less_does_not():
     wanted = needs["dull"].battery_wh
 
     def lasts(wh):
-        made = apply(
-            build, [set_to("stow.things.bat.figures.amp_hours", None), set_to("stow.things.bat.figures.store_wh", wh)]
-        )
+        made = apply(build, [set_to("stow.things.bat.figures.amp_hours", None), set_to("stow.things.bat.figures.store_wh", wh)])
         return stay_of(made, "camp").of("dull").first_dark_h is None
 
     assert lasts(wanted) and not lasts(wanted * 0.97)
@@ -364,9 +346,7 @@ def test_the_least_sizes_carry_the_stay_and_a_little_less_does_not():
 
 
 def test_two_loads_against_inverter_start_battery_and_hookup():
-    build = a_plant(
-        load("oven", 700.0, name="Oven", current="AC"), load("saw", 400.0, name="Saw", current="AC", surge=6.0)
-    )
+    build = a_plant(load("oven", 700.0, name="Oven", current="AC"), load("saw", 400.0, name="Saw", current="AC", surge=6.0))
     together = together_of(build, "camp")
     assert together.of("ket", "ket").fits and together.of("ket", "oven").fits is False
     assert "1600 W of the inverter's 1000 W" in together.of("ket", "oven").why
@@ -454,14 +434,8 @@ def test_boxes_of_random_diagrams_never_overlap_and_every_wire_ends_at_its_boxes
         assert apart, (a, b)
     for wire, at in zip(wires, layout.lines, strict=True):
         start, end = boxes[wire.start], boxes[wire.end]
-        assert (
-            at.points[0][0] == pytest.approx(start.x + start.width / 2)
-            and abs(at.points[0][1] - start.y) <= start.height / 2
-        )
-        assert (
-            at.points[-1][0] == pytest.approx(end.x - end.width / 2)
-            and abs(at.points[-1][1] - end.y) <= end.height / 2 + 1e-6
-        )
+        assert at.points[0][0] == pytest.approx(start.x + start.width / 2) and abs(at.points[0][1] - start.y) <= start.height / 2
+        assert at.points[-1][0] == pytest.approx(end.x - end.width / 2) and abs(at.points[-1][1] - end.y) <= end.height / 2 + 1e-6
         if not at.back:  # no wire runs through a box that is not its own
             for box in layout.boxes:
                 if box.id not in (wire.start, wire.end):

@@ -47,12 +47,8 @@ def taken(name: str) -> tuple[Build, Facts, dict[str, Piece]]:
 def test_every_stick_is_a_bar_of_its_length(name: str) -> None:
     build, facts, pieces = taken(name)
     members = framed_of(build, facts).members
-    bars = {
-        key: one
-        for key, one in pieces.items()
-        if one.kind == "bar" and one.name != "board" and not one.joined and one.of != "frame"
-    }
-    parted = {key.rpartition("/part ")[0] for key, one in pieces.items() if one.kind == "bar" and one.joined and one.name != "board"}  # fmt: skip
+    bars = {key: one for key, one in pieces.items() if one.kind == "bar" and one.name != "board" and not one.joined and one.of != "frame"}
+    parted = {key.rpartition("/part ")[0] for key, one in pieces.items() if one.kind == "bar" and one.joined and one.name != "board"}
     assert set(bars) | parted == {member.id for member in members}
     for member in members:
         one = bars.get(member.id)
@@ -74,11 +70,7 @@ def test_skins_cover_their_faces_and_no_panel_is_larger_than_a_sheet(name: str) 
         for surface in framed.body.of(face.kind):
             whole = net(surface.polygon, framed.holes_in(surface.id)).area
             for layer in face.layers:
-                mine = [
-                    one
-                    for key, one in pieces.items()
-                    if key.startswith(f"{surface.id}/{layer.id}/") and one.kind == "sheet"
-                ]
+                mine = [one for key, one in pieces.items() if key.startswith(f"{surface.id}/{layer.id}/") and one.kind == "sheet"]
                 if mine:
                     assert sum(one.area_m2 for one in mine) == pytest.approx(whole, abs=1e-3)
                 for one in mine:
@@ -200,7 +192,7 @@ def test_the_pages_for_the_saw_hold_every_piece_and_say_what_does_not_fit() -> N
     pages = cut_sheets(s, "Heron", "today")
     drawn = {shape.id for page in pages for shape in page.shapes if isinstance(shape, Poly) and shape.id}
     hand = handed(made, project.build, project.facts)
-    first_of = {one.piece.key for on in hand.sheets for one in on.named} | {some[0].piece.key for on in hand.bars for some in on.named}  # fmt: skip
+    first_of = {one.piece.key for on in hand.sheets for one in on.named} | {some[0].piece.key for on in hand.bars for some in on.named}
     assert drawn == first_of
     first = [shape.text for shape in pages[0].shapes if isinstance(shape, Text)]
     for name, many in plan.unplaced:
@@ -259,9 +251,7 @@ def test_what_is_kept_is_what_is_fresh_after_edits() -> None:
     changed = take_off(thicker, facts)
     forget()
     assert take_off(thicker, facts) == changed != before
-    assert {one.material for one in changed.pieces} - {one.material for one in before.pieces} == {
-        "Light hardwood plywood 12 mm"
-    }
+    assert {one.material for one in changed.pieces} - {one.material for one in before.pieces} == {"Light hardwood plywood 12 mm"}
 
 
 @pytest.mark.parametrize("name", BUILT)
@@ -280,13 +270,15 @@ def test_a_drawn_body_goes_to_the_saw_as_a_file(tmp_path) -> None:
     """From a new body over its frame and layers to pages for the saw, and as a list that the command cuts."""
     layers = (Layer("l1", "softwood-ply", Length(0.009)), Layer("l2", "xps", Length(0.045), 0.12))
     faces = tuple(
-        Face(f"f{k}", kind, kind, layers=layers)
-        for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
+        Face(f"f{k}", kind, kind, layers=layers) for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
     )
     project = a_project()
     project = msgspec.structs.replace(
-        project, variants=(a_build(shell=a_body("box", "stick timber", faces=faces, openings=(a_hole("d", "left side", 2.0, 0.3, 0.7, 1.5, "door"),))),)
-    )  # fmt: skip
+        project,
+        variants=(
+            a_build(shell=a_body("box", "stick timber", faces=faces, openings=(a_hole("d", "left side", 2.0, 0.3, 0.7, 1.5, "door"),))),
+        ),
+    )
     sled_file.save(project, tmp_path / "van.sled")
     assert main(["export", str(tmp_path / "van.sled"), "--to", "cut-pdf"]) == 0
     assert main(["export", str(tmp_path / "van.sled"), "--to", "pieces"]) == 0
@@ -297,9 +289,7 @@ def test_a_drawn_body_goes_to_the_saw_as_a_file(tmp_path) -> None:
         "id,kind,material,length_mm,width_mm\n"
         + "".join(
             f"{k},{one.kind},{one.material},{'2440,1220' if one.kind == 'sheet' else '4800,'}\n"
-            for k, one in enumerate(
-                {one.material: one for one in wanted_of(take_off(project.build, project.facts))}.values()
-            )
+            for k, one in enumerate({one.material: one for one in wanted_of(take_off(project.build, project.facts))}.values())
         )
     )
     pieces = next(tmp_path.glob("van-pieces*.csv"))

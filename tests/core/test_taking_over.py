@@ -27,13 +27,7 @@ def test_everything_of_every_demo_can_be_taken_into_every_other(here, there):
         assert sled_file.read_bytes(sled_file.to_bytes(after), "x.sled") == after
         assert all(isinstance(one, str) and one for one in said)
         build = after.build
-        for listed in (
-            build.stow.things,
-            build.shell.openings,
-            build.shell.faces,
-            after.facts.people,
-            after.facts.vehicles,
-        ):
+        for listed in (build.stow.things, build.shell.openings, build.shell.faces, after.facts.people, after.facts.vehicles):
             ids = [one.id for one in listed]
             assert len(ids) == len(set(ids)), take.says
     everything, _ = taken_over(project, source, takeable(source.build))
@@ -55,9 +49,7 @@ def test_people_and_cars_come_once_under_ids_of_their_own():
     project, source = demo("marsh-heron"), demo("orchard-keeper")
     after, _ = taken_over(project, source, (Take("stop", "brief", "Brief"),))
     people = {p.id: p for p in after.facts.people}
-    assert {p.name for p in project.facts.people} | {p.name for p in source.facts.people} == {
-        p.name for p in people.values()
-    }
+    assert {p.name for p in project.facts.people} | {p.name for p in source.facts.people} == {p.name for p in people.values()}
     again, _ = taken_over(after, source, (Take("stop", "brief", "Brief"),))
     assert len(again.facts.people) == len(after.facts.people)
 
@@ -68,10 +60,7 @@ def test_layers_bring_the_materials_of_ones_own_along_and_never_over_ones_own():
     face = Face("f1", "roof", "Roof", layers=(Layer("l1", "own-1", Length(0.02)),), made_of="hemp")
     source = Project("There", (a_build(shell=a_body("box", faces=(face,))),), "as-drawn", Facts(materials=(other,)))
     here = Project(
-        "Here",
-        (a_build(shell=a_body("box", faces=(replace(face, layers=(), made_of=""),))),),
-        "as-drawn",
-        Facts(materials=(own,)),
+        "Here", (a_build(shell=a_body("box", faces=(replace(face, layers=(), made_of=""),))),), "as-drawn", Facts(materials=(own,))
     )
     after, _ = taken_over(here, source, (Take("layers", "f1", "Roof"),))
     material = {m.id: m.name for m in after.facts.materials}

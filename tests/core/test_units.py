@@ -12,17 +12,7 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import (
-    FACTORS,
-    Shown,
-    family,
-    feet_inches,
-    name_in_units,
-    parse,
-    plain_number,
-    shop_measure,
-    show,
-)
+from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, name_in_units, parse, plain_number, shop_measure, show
 
 SPEED = field_of(Brief, "fastest_kmh")
 
@@ -93,9 +83,26 @@ def test_what_cannot_be_read_says_what_would_be_right(typed, dimension, says):
 def test_the_short_table_agrees_with_pint():
     registry = pint.UnitRegistry()
     base = {"length": "m", "mass": "kg", "volume": "m**3", "pressure": "Pa", "power": "W"}
-    spelled = {'"': "inch", "'": "foot", "l": "liter", "gal": "gallon", "kilo": "kg", "kilos": "kg", "t": "tonne", "btu/h": "Btu/hour",
-               "ml": "milliliter", "m3": "m**3", "pa": "Pa", "kpa": "kPa", "w": "W", "kw": "kW", "lbs": "lb", "qt": "quart", "litre": "liter",
-               "litres": "liter"}  # fmt: skip
+    spelled = {
+        '"': "inch",
+        "'": "foot",
+        "l": "liter",
+        "gal": "gallon",
+        "kilo": "kg",
+        "kilos": "kg",
+        "t": "tonne",
+        "btu/h": "Btu/hour",
+        "ml": "milliliter",
+        "m3": "m**3",
+        "pa": "Pa",
+        "kpa": "kPa",
+        "w": "W",
+        "kw": "kW",
+        "lbs": "lb",
+        "qt": "quart",
+        "litre": "liter",
+        "litres": "liter",
+    }
 
     for dimension, unit in base.items():
         for name, factor in FACTORS[dimension].items():
@@ -105,14 +112,7 @@ def test_the_short_table_agrees_with_pint():
 
 @pytest.mark.parametrize(
     ("metres", "shown"),
-    [
-        (1.9431, "6' 4 1/2\""),
-        (0.3047, "1'"),
-        (0.0, '0"'),
-        (-0.0095, '−3/8"'),
-        (0.3048 * 2 - 0.0001, "2'"),
-        (0.0254, '1"'),
-    ],
+    [(1.9431, "6' 4 1/2\""), (0.3047, "1'"), (0.0, '0"'), (-0.0095, '−3/8"'), (0.3048 * 2 - 0.0001, "2'"), (0.0254, '1"')],
 )
 def test_feet_and_inches_carry(metres, shown):
     assert feet_inches(metres) == shown
@@ -145,8 +145,7 @@ def test_a_bare_number_keeps_the_unit_it_was_read_in():
 
 
 @pytest.mark.parametrize(
-    ("word", "kind"),
-    [("ft-in", "imperial"), ("6' 2\"", "imperial"), ("12lb", "imperial"), ("1950 mm", "metric"), ("2 L", "metric")],
+    ("word", "kind"), [("ft-in", "imperial"), ("6' 2\"", "imperial"), ("12lb", "imperial"), ("1950 mm", "metric"), ("2 L", "metric")]
 )
 def test_family(word, kind):
     assert family(word) == kind
@@ -154,7 +153,7 @@ def test_family(word, kind):
 
 @pytest.mark.parametrize(
     ("value", "says"), [(12.5, "12.5"), (0.1 + 0.2, "0.3"), (1e10, "10000000000"), (1e-5, "0.000010"), (0.0, "0"), (-2e7, "−20000000")]
-)  # fmt: skip
+)
 def test_a_number_in_a_sentence_is_never_in_powers_of_ten(value, says):
     assert plain_number(value) == says
 
@@ -204,9 +203,7 @@ def test_names_of_things_speak_in_the_units_of_the_build():
     [("100", False, 100.0), ("62", True, 99.78), ("62 mph", False, 99.78), ("90 km/h", True, 90.0), ("", False, None)],
 )
 def test_speeds_are_read_as_typed(typed, imperial, kmh):
-    assert SPEED.read(typed, Shown("in" if imperial else "mm")) == (
-        None if kmh is None else pytest.approx(kmh, abs=0.01)
-    )
+    assert SPEED.read(typed, Shown("in" if imperial else "mm")) == (None if kmh is None else pytest.approx(kmh, abs=0.01))
 
 
 @pytest.mark.parametrize("typed", ["fast", "3", "900", "-60", "60 knots"])

@@ -48,9 +48,7 @@ def test_a_demo_stands_with_what_each_study_says(name) -> None:
 def test_an_empty_project_stands_with_nothing_known_and_no_zero_for_it() -> None:
     (one,) = beside(empty_project())
     v = one.standing
-    assert (
-        v.money is v.loss_w is v.r_m2k_w is v.worst_ball_kg is v.days_off_grid is v.axle_kg is v.inside_height_m is None
-    )
+    assert v.money is v.loss_w is v.r_m2k_w is v.worst_ball_kg is v.days_off_grid is v.axle_kg is v.inside_height_m is None
     assert v.off_grid_says == "nothing draws"
 
 

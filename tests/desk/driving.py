@@ -57,14 +57,7 @@ def type_words(widget, words):
 
 def wheel(widget, at, turns):
     event = QWheelEvent(
-        QPointF(at),
-        widget.mapToGlobal(QPointF(at)),
-        QPoint(),
-        QPoint(0, 120 * turns),
-        NONE,
-        PLAIN,
-        Qt.ScrollPhase.NoScrollPhase,
-        False,
+        QPointF(at), widget.mapToGlobal(QPointF(at)), QPoint(), QPoint(0, 120 * turns), NONE, PLAIN, Qt.ScrollPhase.NoScrollPhase, False
     )
     QApplication.sendEvent(widget, event)
 

@@ -31,11 +31,67 @@ from uncle_sled.core.trail import TRAIL
 from uncle_sled.desk.benches.about import abouts
 from uncle_sled.exchange import sled_file
 
-WORDS = ("1", "0", "-1", "12", "1.95 m", "6' 4 1/2\"", "19½", "½", "93 lb", "10 gal", "0.001", "99999999", "", " ", "NaN",
-         "1e400", "1,950", "5-", "50 %", "=1+1", "Ünï 🛻", "a" * 200, "<b>x</b>", "0,0 1,1", "1/0", "6'", "٣", "%s %n")  # fmt: skip
+WORDS = (
+    "1",
+    "0",
+    "-1",
+    "12",
+    "1.95 m",
+    "6' 4 1/2\"",
+    "19½",
+    "½",
+    "93 lb",
+    "10 gal",
+    "0.001",
+    "99999999",
+    "",
+    " ",
+    "NaN",
+    "1e400",
+    "1,950",
+    "5-",
+    "50 %",
+    "=1+1",
+    "Ünï 🛻",
+    "a" * 200,
+    "<b>x</b>",
+    "0,0 1,1",
+    "1/0",
+    "6'",
+    "٣",
+    "%s %n",
+)
 SIZES = ((1280, 800), (760, 560), (1920, 1200), (1100, 700), (900, 600))
-KEYS = ("Left", "Right", "Up", "Down", "Delete", "Backspace", "Tab", "Backtab", "Return", "Escape", "Space", "Home",
-        "End", "F2", "A", "L", "M", "T", "C", "Z", "Y", "D", "1", "3", "5", "BracketLeft", "Plus", "Menu")  # fmt: skip
+KEYS = (
+    "Left",
+    "Right",
+    "Up",
+    "Down",
+    "Delete",
+    "Backspace",
+    "Tab",
+    "Backtab",
+    "Return",
+    "Escape",
+    "Space",
+    "Home",
+    "End",
+    "F2",
+    "A",
+    "L",
+    "M",
+    "T",
+    "C",
+    "Z",
+    "Y",
+    "D",
+    "1",
+    "3",
+    "5",
+    "BracketLeft",
+    "Plus",
+    "Menu",
+)
 MODIFIERS = (Qt.KeyboardModifier.NoModifier,) * 4 + (
     Qt.KeyboardModifier.ShiftModifier,
     Qt.KeyboardModifier.ControlModifier,
@@ -77,11 +133,7 @@ class Hands:
         finally:
             closing.stop()
             qInstallMessageHandler(None)
-            sys.excepthook, QFileDialog.getOpenFileName, QFileDialog.getSaveFileName = (
-                before_hook,
-                before_open,
-                before_save,
-            )
+            sys.excepthook, QFileDialog.getOpenFileName, QFileDialog.getSaveFileName = (before_hook, before_open, before_save)
         return self.faults
 
     def _message(self, mode, context, text):
@@ -117,15 +169,18 @@ class Hands:
                 self.last[-1] = f"{session.stop}, {view}"
                 window.bench(session.stop).show_view(view)
         elif way == "mouse":
-            takers = [w for w in self._shown(QWidget) if type(w).__module__.startswith("uncle_sled.")
-                      and not isinstance(w, (QAbstractButton, QLineEdit, QComboBox, QAbstractItemView))]  # fmt: skip
+            takers = [
+                w
+                for w in self._shown(QWidget)
+                if type(w).__module__.startswith("uncle_sled.")
+                and not isinstance(w, (QAbstractButton, QLineEdit, QComboBox, QAbstractItemView))
+            ]
             self._mouse(rng.choice(takers))
         elif way == "panel":
             session.select(rng.sample([t.id for t in session.build.stow.things], 1)) if rng.random() < 0.2 else None
             self._poke(rng.choice([window.in_hand, window.bench(session.stop), window.bench(session.stop), window]))
         elif way == "select":
-            ids = [one.id for of in (session.build.stow.things, session.build.shell.openings, session.build.rig.axles)
-                   for one in of]  # fmt: skip
+            ids = [one.id for of in (session.build.stow.things, session.build.shell.openings, session.build.rig.axles) for one in of]
             session.select(tuple(rng.sample(ids, min(len(ids), rng.choice([0, 1, 1, 3])))))
         elif way == "key":
             code, keys = getattr(Qt.Key, f"Key_{rng.choice(KEYS)}"), rng.choice(MODIFIERS)
@@ -172,9 +227,7 @@ class Hands:
             wheel(widget, at, rng.choice([1, -1, 40, 100]))
         elif way == "menu":
             spot = at.toPoint()
-            QApplication.sendEvent(
-                widget, QContextMenuEvent(QContextMenuEvent.Reason.Mouse, spot, widget.mapToGlobal(spot))
-            )
+            QApplication.sendEvent(widget, QContextMenuEvent(QContextMenuEvent.Reason.Mouse, spot, widget.mapToGlobal(spot)))
         else:
             move(widget, at, Qt.MouseButton.NoButton)
             QApplication.sendEvent(widget, QEvent(QEvent.Type.Leave))

@@ -92,11 +92,7 @@ def test_moves_are_found_tried_and_kept(open_on):
     assert any("to" in w.text for w in bench.moves.ghost_chart.written)
     bench.moves.keep_button.click()
     assert session.ghost is None and len(session.history.done) == 1
-    low = [
-        r
-        for r in session.studied.towing_rows
-        if session.studied.readings.tongue_kg[r] < session.studied.readings.band_kg[r, 0]
-    ]
+    low = [r for r in session.studied.towing_rows if session.studied.readings.tongue_kg[r] < session.studied.readings.band_kg[r, 0]]
     assert low == [] and bench.moves.offers.count() == 0
     session.undo()
     bench.find_moves()

@@ -78,7 +78,7 @@ def test_a_dragged_bar_is_given_back_by_escape_and_by_its_button(on) -> None:
     assert panel.tried is None and panel.ghost is None
     drag(panel.chart, at, (90, 0))
     panel.back_button.click()
-    assert panel.tried is None  # fmt: skip
+    assert panel.tried is None
     heard = said(session)
     bench.keep()
     assert any("Drag a bar first" in words for words in heard)
@@ -194,7 +194,7 @@ def test_lists_are_ticked_with_date_and_who(on) -> None:
     assert "Ann" in panel.told["First tow/hubs"].text()
     panel.list.show_value("First tow")
     panel.add("Mirrors set")
-    assert session.build.work.lines[0].says == "Mirrors set" and any("Mirrors set" in one.text() for one in panel.told.values())  # fmt: skip
+    assert session.build.work.lines[0].says == "Mirrors set" and any("Mirrors set" in one.text() for one in panel.told.values())
     panel.clear()
     assert not session.build.work.ticks
     session.undo()

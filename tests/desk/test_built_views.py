@@ -142,7 +142,7 @@ def test_struts_are_found_typed_and_taken_off(open_on) -> None:
 
 
 def test_lids_of_a_body_without_hatches_say_where_they_come_from(open_on) -> None:
-    window, _session, panel = bench_on(open_on, a_project([a_thing("t1")], shell=a_shell(), rig=a_rig()), "Stow", "Lids")[:3]  # fmt: skip
+    window, _session, panel = bench_on(open_on, a_project([a_thing("t1")], shell=a_shell(), rig=a_rig()), "Stow", "Lids")[:3]
     panel = window.bench("Stow").panel("Lids")
     assert panel.chosen() is None and "Openings" in panel._why() and not panel.search_button.isEnabled()
     panel.find_struts()

@@ -61,7 +61,7 @@ def test_shapes_are_finite_and_words_stay_inside(open_on, name) -> None:
                     continue
                 if one.size < LEAST_PT:
                     faults.append((where, (wide, high), "too small", one.text))
-                left = one.at[0] - text_width(one.text, one.size, one.face) * {"left": 0, "middle": 0.5, "right": 1}[one.anchor]  # fmt: skip
+                left = one.at[0] - text_width(one.text, one.size, one.face) * {"left": 0, "middle": 0.5, "right": 1}[one.anchor]
                 right = left + text_width(one.text, one.size, one.face)
                 if right < 0 or left > wide or one.at[1] < -one.size or one.at[1] > high + one.size:
                     faults.append((where, (wide, high), "outside", one.text))

@@ -53,12 +53,7 @@ def test_gas_says_how_long_and_how_cold(open_on):
     enter_at(panel, "Open low", "150")
     assert "flame-air" not in {f.code for f in session.findings}
     session.edit(
-        "Cold",
-        [
-            set_to("brief.coldest", {"si": -25.0, "typed": None}),
-            set_to("brief.nights_off", 14),
-            set_to("systems.water.days", None),
-        ],
+        "Cold", [set_to("brief.coldest", {"si": -25.0, "typed": None}), set_to("brief.nights_off", 14), set_to("systems.water.days", None)]
     )
     session.edit("Hot", [set_to("stow.things.t8.figures.hours_day", 8.0)])
     session.judge(with_remedies(session.studied))

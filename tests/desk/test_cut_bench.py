@@ -115,7 +115,7 @@ def test_cuts_are_stepped_through_and_pieces_found(on) -> None:
     for k in range(1, len(steps) + 1):
         bench.step(1)
         assert panel.says.text().startswith(f"Cut {k} of {len(steps)}:")
-        assert sum(one.id == "" and one.stroke == "chalk" for one in panel.chart.make(800.0, 400.0) if isinstance(one, Poly)) == 1  # fmt: skip
+        assert sum(one.id == "" and one.stroke == "chalk" for one in panel.chart.make(800.0, 400.0) if isinstance(one, Poly)) == 1
     bench.step(1)
     assert panel.cut == len(steps)
     bench.step(-1)

@@ -73,9 +73,7 @@ def test_a_second_car_stands_beside_the_first_and_goes_with_undo(open_on):
 def test_an_empty_build_is_told_what_each_card_wants(open_on):
     _window, _session, bench = balance(open_on, a_project([]), "Driving")
     empty = a_project()
-    _w, _s, bare = balance(
-        open_on, empty.with_build(msgspec.structs.replace(empty.build, rig=type(empty.build.rig)())), "Driving"
-    )
+    _w, _s, bare = balance(open_on, empty.with_build(msgspec.structs.replace(empty.build, rig=type(empty.build.rig)())), "Driving")
 
     assert all(words_of(card) for card in (*bench.driving.cards.values(), *bare.driving.cards.values()))
     bare.show_view("Limits")

@@ -68,7 +68,7 @@ def opening(build, face: str, kind: str, *sizes: float) -> dict[str, object]:  #
     """Sizes: along, up, width, height."""
     names = ("along", "up", "width", "height")
     id = fresh_id("o", [one.id for one in build.shell.openings])
-    return {"id": id, "kind": kind, "name": kind, "face": face, **{name: m(value) for name, value in zip(names, sizes, strict=True)}}  # fmt: skip
+    return {"id": id, "kind": kind, "name": kind, "face": face, **{name: m(value) for name, value in zip(names, sizes, strict=True)}}
 
 
 @pytest.fixture
@@ -82,8 +82,8 @@ def walked(open_on):  # type: ignore[no-untyped-def]
             assert session.edit(path, [set_to(path, value)], stop), path
         QApplication.processEvents()
         assert faults_of(window) == [], stop
-    for face, kind, along, up, wide, high in (("left side", "door", 1.3, 0.12, 0.65, 1.0), ("rear", "hatch", 0.2, 0.2, 1.1, 0.9)):  # fmt: skip
-        assert session.edit("Cut in", [add_to("shell.openings", opening(session.build, face, kind, along, up, wide, high))], "Shell")  # fmt: skip
+    for face, kind, along, up, wide, high in (("left side", "door", 1.3, 0.12, 0.65, 1.0), ("rear", "hatch", 0.2, 0.2, 1.1, 0.9)):
+        assert session.edit("Cut in", [add_to("shell.openings", opening(session.build, face, kind, along, up, wide, high))], "Shell")
     return window
 
 
@@ -133,7 +133,9 @@ def test_from_nothing_to_papers(walked, tmp_path) -> None:
             assert len(data) > 60, kind
             written.append(kind)
     assert all(len(said) > 30 for said in refused.values()), refused
-    assert {"pdf", "framing-pdf", "cut-pdf", "set-pdf", "model-pdf", "templates-pdf", "buy-csv", "data-sheet", "card-pdf"} <= set(written), refused  # fmt: skip
+    assert {"pdf", "framing-pdf", "cut-pdf", "set-pdf", "model-pdf", "templates-pdf", "buy-csv", "data-sheet", "card-pdf"} <= set(
+        written
+    ), refused
     got = report(s, findings(s), session.project)
     assert got["pieces"] and got["buy"] and got["schedule"]["tasks"] and got["cases"]
     path = tmp_path / "first.sled"

@@ -117,12 +117,7 @@ def test_what_an_edit_leaves_without_its_thing_is_said(open_on):
 def test_a_remedy_for_a_bed_that_no_vehicle_carries_says_so():
     project = demo("marsh-heron")
     build = apply(
-        project.build,
-        [
-            set_to("rig.carrier", "vehicle bed"),
-            set_to("rig.axles", []),
-            set_to("shell.openings.door.seal", "none"),
-        ],
+        project.build, [set_to("rig.carrier", "vehicle bed"), set_to("rig.axles", []), set_to("shell.openings.door.seal", "none")]
     )
     read = study(build, replace(project.facts, vehicles=()))
 
@@ -144,11 +139,7 @@ def test_a_hard_stop_is_said_at_the_next_start(tmp_path, monkeypatch):
     watching.watch(lambda text, how: said.append(text))
 
     assert watching.last == tmp_path / "last-hard-stop.txt" and "stopped hard" in said[0]
-    assert {p.name for p in tmp_path.iterdir()} == {
-        "last-hard-stop.txt",
-        f"running-{os.getppid()}.txt",
-        f"running-{os.getpid()}.txt",
-    }
+    assert {p.name for p in tmp_path.iterdir()} == {"last-hard-stop.txt", f"running-{os.getppid()}.txt", f"running-{os.getpid()}.txt"}
     watching.end()
     assert sys.excepthook is sys.__excepthook__
     assert troubles.Troubles(tmp_path).last is None, "it is said once"

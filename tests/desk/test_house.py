@@ -232,10 +232,7 @@ def test_a_sheet_painted_in_part_is_the_one_painted_whole(open_on):
                 by = one.along.si + rng.uniform(-0.1, 0.1)
                 session.edit("x", [set_to(f"shell.openings.{one.id}.along", {"si": round(by, 4), "typed": None})])
             sheet.grab()
-            in_part, told = (
-                sheet._rested().toImage(),
-                {(w.text, w.rect.center().toTuple()) for w in sheet._layer.written},
-            )
+            in_part, told = (sheet._rested().toImage(), {(w.text, w.rect.center().toTuple()) for w in sheet._layer.written})
             kept, sheet._layer = sheet._layer, Layer()
             whole = sheet._rested().toImage()
             whole = sheet._rested().toImage()

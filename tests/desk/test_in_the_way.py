@@ -41,12 +41,7 @@ def test_an_opening_is_sized_by_each_of_its_edges(open_on, side):
     assert getattr(now, grown).si > getattr(opening, grown).si + 0.03
     assert getattr(now, still) == getattr(opening, still)
     # the edge across from it stays where it was
-    far = {
-        "left": now.along.si + now.width.si,
-        "right": now.along.si,
-        "low": now.up.si + now.height.si,
-        "high": now.up.si,
-    }
+    far = {"left": now.along.si + now.width.si, "right": now.along.si, "low": now.up.si + now.height.si, "high": now.up.si}
     was = {
         "left": opening.along.si + opening.width.si,
         "right": opening.along.si,
@@ -69,7 +64,12 @@ def test_a_tail_hatch_is_sized_on_the_bent_skin_that_stands_upright(open_on, sid
     by = {"left": (20, 0), "right": (-20, 0), "low": (0, -14), "high": (0, 14)}[side]
     cut = next(c for c in session.studied.framed.cuts if c.id == hatch.id)
     left, low, right, high = flat.laid_of(surface).bounds(cut.shape.bounds)
-    spot = {"left": (left, (low + high) / 2), "right": (right, (low + high) / 2), "low": ((left + right) / 2, low), "high": ((left + right) / 2, high)}[side]  # fmt: skip
+    spot = {
+        "left": (left, (low + high) / 2),
+        "right": (right, (low + high) / 2),
+        "low": ((left + right) / 2, low),
+        "high": ((left + right) / 2, high),
+    }[side]
     drag(flat, QPointF(flat.frame(surface.id).point(spot)), by)
     now = next(o for o in session.build.shell.openings if o.id == hatch.id)
     field = "width" if side in ("left", "right") else "height"
@@ -121,9 +121,7 @@ def test_things_meet_ceiling_roof_walls_and_frame(open_on):
     up = (ceiling - 0.3 - session.build.stow.things[0].z.si) * sheet.scale
     drag(sheet, QPointF(middle_of(sheet, "box")), (0, -up + 3), steps=12)
     assert session.build.stow.things[0].z.si + 0.3 == pytest.approx(ceiling, abs=2e-3)
-    snaps = __import__("uncle_sled.desk.sheet.snapping", fromlist=["snaps_for"]).snaps_for(
-        session.build, session.facts, [], session.shown
-    )
+    snaps = __import__("uncle_sled.desk.sheet.snapping", fromlist=["snaps_for"]).snaps_for(session.build, session.facts, [], session.shown)
     shell, rig = session.build.shell, session.build.rig
     assert {shell.front.si, shell.front.si + shell.length.si} <= set(snaps.edges["x"])
     assert {-shell.width.si / 2, shell.width.si / 2} <= set(snaps.edges["y"])
@@ -145,9 +143,9 @@ def test_where_always_points_and_holds_until_the_next_click(open_on):
                 assert session.stop == one.stop and bench.view in bench.view_buttons, one.code
                 continue
             if one.stop == "Systems":  # shown on a chart or the diagram, with what it is in hand
-                assert session.stop == "Systems" and (
-                    session.selection or bench.view in ("Charge", "Water", "Gas", "Warmth", "Sweat")
-                ), one.code
+                assert session.stop == "Systems" and (session.selection or bench.view in ("Charge", "Water", "Gas", "Warmth", "Sweat")), (
+                    one.code
+                )
                 continue
             assert bench.sheet is not None and bench.sheet.isVisible(), one.code
             assert bench.sheet._flashing or session.selection, one.code
@@ -213,17 +211,13 @@ def test_focus_stays_where_one_chose(open_on):
                 session.select(view.picks(session.build, session.studied) if view.picks else ())
             QApplication.processEvents()
             names = [
-                f.accessibleName()
-                for f in window.findChildren(ChoiceField)
-                if f.isVisible() and f.isEnabled() and f.window() is window
+                f.accessibleName() for f in window.findChildren(ChoiceField) if f.isVisible() and f.isEnabled() and f.window() is window
             ]
             for name in names:
                 if (said.stop, name) in tried:
                     continue
                 tried.add((said.stop, name))
-                field = next(
-                    (f for f in window.findChildren(ChoiceField) if f.isVisible() and f.accessibleName() == name), None
-                )
+                field = next((f for f in window.findChildren(ChoiceField) if f.isVisible() and f.accessibleName() == name), None)
                 if field is None:
                     continue
                 before = session.project
@@ -248,9 +242,7 @@ def test_measures_are_typed_on_the_drawing(open_on):
     QTest.mouseClick(sheet, Qt.MouseButton.LeftButton, pos=sheet.tag_box(tag).center().toPoint())
     QTest.keyClicks(sheet.field, "wide")
     QTest.keyClick(sheet.field, Qt.Key.Key_Return)
-    assert sheet.field is not None and session.build.rig.drawbar_length.si == pytest.approx(
-        1.25
-    )  # what is wrong stays to be mended
+    assert sheet.field is not None and session.build.rig.drawbar_length.si == pytest.approx(1.25)  # what is wrong stays to be mended
     sheet.field.selectAll()
     QTest.keyClicks(sheet.field, "4 ft")
     QTest.keyClick(sheet.field, Qt.Key.Key_Tab)

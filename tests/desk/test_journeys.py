@@ -85,10 +85,7 @@ class Builder:
         from uncle_sled.desk.kit.form import Form
 
         bench = self.window.bench(self.window.session.stop)
-        return next(
-            field for form in bench.findChildren(Form) for row, _, field in form.rows
-            if row.title == title and field.isVisible()
-        )  # fmt: skip
+        return next(field for form in bench.findChildren(Form) for row, _, field in form.rows if row.title == title and field.isVisible())
 
     def find(self, words):
         self.window.find_anything()
@@ -148,11 +145,7 @@ def _judged(window):
 
 def _in_band(session):
     b, s = session.studied.readings, session.studied
-    return [
-        s.table.cases[row].name
-        for row in s.towing_rows
-        if not b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1]
-    ]
+    return [s.table.cases[row].name for row in s.towing_rows if not b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1]]
 
 
 def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):

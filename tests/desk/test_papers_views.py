@@ -81,11 +81,7 @@ def test_files_are_written_from_the_panel_and_bad_places_are_said(open_on, tmp_p
     panel.one.click()
     panel.all.click()
     panel.set.click()
-    assert asked == [
-        ("templates-pdf", (("side/left side",), "A4")),
-        ("templates-pdf", ((), "A4")),
-        ("set-pdf", ((), "A4")),
-    ]
+    assert asked == [("templates-pdf", (("side/left side",), "A4")), ("templates-pdf", ((), "A4")), ("set-pdf", ((), "A4"))]
 
 
 def test_a_heavy_file_is_made_by_the_helper_and_can_be_stopped(open_on, qtbot, tmp_path) -> None:

@@ -34,9 +34,9 @@ def test_snaps_prefer_the_nearest_face_and_else_round():
     assert snapped(snaps, "x", 1.716, 0.3, 100.0) == (pytest.approx(1.7), pytest.approx(2.0))
     assert snapped(snaps, "x", 2.836, 0.3, 100.0) == (pytest.approx(2.85), 3.0)  # its middle over the axle
     assert snapped(snaps, "x", 3.3331, 0.3, 1000.0) == (pytest.approx(3.33), None)
-    assert snapped(snaps_for(s.build, Facts(), [], Shown("ft-in", "lb", "gal")), "y", 0.2, 0.3, 5000.0)[
-        0
-    ] % 0.0127 == pytest.approx(0, abs=1e-9)
+    assert snapped(snaps_for(s.build, Facts(), [], Shown("ft-in", "lb", "gal")), "y", 0.2, 0.3, 5000.0)[0] % 0.0127 == pytest.approx(
+        0, abs=1e-9
+    )
 
 
 @pytest.mark.parametrize("most", [14, 10, 5, 3])
@@ -192,15 +192,10 @@ def test_a_profile_preset_begins_a_body_from_nothing(open_on):
 def test_shots_are_pictures_of_every_view(tmp_path):
     words = [sys.executable, "-m", "uncle_sled.cli", "shots"]
     env = {k: v for k, v in os.environ.items() if k != "QT_QPA_PLATFORM"}
-    done = subprocess.run(
-        [*words, str(tmp_path / "p"), "--demo", "dark-sky"], capture_output=True, text=True, timeout=120, env=env
-    )
+    done = subprocess.run([*words, str(tmp_path / "p"), "--demo", "dark-sky"], capture_output=True, text=True, timeout=120, env=env)
     names = sorted(p.name for p in (tmp_path / "p").iterdir())
 
     assert done.returncode == 0, done.stderr
     assert len(names) == 19 and all((tmp_path / "p" / n).read_bytes().startswith(b"\x89PNG") for n in names)
     (tmp_path / "file").write_text("")
-    assert (
-        subprocess.run([*words, str(tmp_path / "file" / "x")], capture_output=True, timeout=120, env=env).returncode
-        == 2
-    )
+    assert subprocess.run([*words, str(tmp_path / "file" / "x")], capture_output=True, timeout=120, env=env).returncode == 2

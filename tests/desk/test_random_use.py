@@ -24,19 +24,21 @@ def test_random_hands_find_nothing_wrong(open_on, name):
 def nonsense(rng, build):
     """Ops that no form makes: names of nothing, whole lists, things of one id, odd words where a number would be."""
     thing, mode = rng.choice(build.stow.things), rng.choice(build.stow.modes)
-    return rng.choice([
-        [set_to(f"stow.things.{thing.id}.inside", rng.choice(["nobody", thing.id, rng.choice(build.stow.things).id]))],
-        [set_to("brief.sleepers", ["p1", "p1", "nobody"])],
-        [set_to(f"stow.modes.{mode.id}.absent", [thing.id, thing.id, "t999"])],
-        [add_to(f"stow.modes.{mode.id}.states", {"id": thing.id, "state": "no such form"})],
-        [set_to("stow.things", [thing, thing])],
-        [set_to(f"stow.things.{thing.id}.name", rng.choice(WORDS))],
-        [set_to(f"stow.things.{thing.id}.length", {"si": rng.choice([-1.0, 0.0, 5e-324, 1e9]), "typed": None})],
-        [remove(f"stow.things.{thing.id}")] if len(build.stow.things) > 3 else [],
-        [set_to("shell.profile", []), set_to("shell.form", "profile")],
-        [set_to("rig.axles", [])],
-        [remove(f"stow.modes.{mode.id}")],
-    ])  # fmt: skip
+    return rng.choice(
+        [
+            [set_to(f"stow.things.{thing.id}.inside", rng.choice(["nobody", thing.id, rng.choice(build.stow.things).id]))],
+            [set_to("brief.sleepers", ["p1", "p1", "nobody"])],
+            [set_to(f"stow.modes.{mode.id}.absent", [thing.id, thing.id, "t999"])],
+            [add_to(f"stow.modes.{mode.id}.states", {"id": thing.id, "state": "no such form"})],
+            [set_to("stow.things", [thing, thing])],
+            [set_to(f"stow.things.{thing.id}.name", rng.choice(WORDS))],
+            [set_to(f"stow.things.{thing.id}.length", {"si": rng.choice([-1.0, 0.0, 5e-324, 1e9]), "typed": None})],
+            [remove(f"stow.things.{thing.id}")] if len(build.stow.things) > 3 else [],
+            [set_to("shell.profile", []), set_to("shell.form", "profile")],
+            [set_to("rig.axles", [])],
+            [remove(f"stow.modes.{mode.id}")],
+        ]
+    )
 
 
 @pytest.mark.parametrize("name", DEMOS)

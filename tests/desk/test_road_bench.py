@@ -50,7 +50,7 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     panel = bench.made["Weigh"]
     bench.add_ticket()
     assert "Still wanted" in panel.minds.text()
-    for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):  # fmt: skip
+    for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):
         enter(field(panel, id), kg)
     assert "85 kg" in panel.says.text() and "Like " in panel.says.text()
     assert "not enough" in panel.minds.text()
@@ -62,9 +62,7 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
         session.edit("way", [set_to(f"road.tickets.{panel.ticket().id}.way", way)], "Road")
         for stage in (0, 1):
             shapes = panel._picture(stage, 600.0, 260.0)
-            assert (
-                any(isinstance(one, Poly) and one.stroke == "chalk" for one in shapes) or way == "platform with the car"
-            )
+            assert any(isinstance(one, Poly) and one.stroke == "chalk" for one in shapes) or way == "platform with the car"
             assert any(isinstance(one, Text) for one in shapes)
     panel.take_off()
     assert len(session.build.road.tickets) == 1
@@ -188,9 +186,7 @@ def test_a_weighed_case_says_so_until_it_is_changed(on) -> None:
     _window, session, bench = on("Taught")
     assert bench.accept()
     s = session.studied
-    row = next(
-        row for row, case in enumerate(s.table.cases) if case.id == session.build.road.corrections[0].seen[0].case
-    )
+    row = next(row for row, case in enumerate(s.table.cases) if case.id == session.build.road.corrections[0].seen[0].case)
     assert s.measured.ball[row] and s.measured.total[row] and s.measured.total.sum() == 1
     session.show_case(s.table.cases[row].id)
     assert reading(s, row).title.endswith("weighed")

@@ -49,12 +49,7 @@ def test_ways_are_compared_and_one_is_kept(open_on):
     before = session.project
     dialog = CompareWays(session, window)
     dialog.show()
-    assert (
-        len(dialog.ways) >= 5
-        and dialog.ways[0].name == "As it stands"
-        and not dialog.keep.isEnabled()
-        and faults_of(dialog) == []
-    )
+    assert len(dialog.ways) >= 5 and dialog.ways[0].name == "As it stands" and not dialog.keep.isEnabled() and faults_of(dialog) == []
     assert session.project is before
     dialog.which.setCurrentIndex(1)
     dialog.refresh()
@@ -234,12 +229,7 @@ def test_schools_and_sizes_are_switched_and_bad_ones_are_told(open_on):
     panel = bench.framing
     row = next(r for r, _, _ in panel.form.rows if r.path == "shell.framing.school")
     panel.form._take(row, "stick timber")
-    assert {m.kind for m in session.studied.framed.members} >= {
-        "stud",
-        "plate",
-        "spar",
-        "joist",
-    } or session.studied.framed.faults
+    assert {m.kind for m in session.studied.framed.members} >= {"stud", "plate", "spar", "joist"} or session.studied.framed.faults
     deep = next((r, f) for r, _, f in panel.form.rows if r.path == "shell.framing.stick.deep")
     enter(deep[1], "300 mm")
     assert "stick-too-deep" in {f.code for f in session.findings}
@@ -433,7 +423,7 @@ def test_other_schools_are_taken_and_their_fields_come(open_on, school):
     window, session, bench = shell_bench(open_on)
     bench.show_view("Framing")
     size = {"thick": {"si": 0.025}, "deep": {"si": 0.025}}
-    session.edit("School", [set_to("shell.framing", {"school": school, "stick": size, "rib": size, "joist": size})], "Shell")  # fmt: skip
+    session.edit("School", [set_to("shell.framing", {"school": school, "stick": size, "rib": size, "joist": size})], "Shell")
     assert faults_of(window) == [] and len(session.studied.framed.members) > 40
     wanted = {"welded tube": ("shell.framing.tube_wall", "1.5 mm"), "strip ribs": ("shell.framing.strip", "2 mm")}
     path, typed = wanted[school]
@@ -458,7 +448,9 @@ def test_the_whole_frame_stands_in_three_directions_and_is_peeled(open_on):
         panel.peel.setValue(peeled)
         shapes = panel.solid.make(600.0, 360.0)
         assert all(0 <= x <= 600 and 0 <= y <= 360 for one in shapes if isinstance(one, Poly) for x, y in one.points)
-        return sum(isinstance(one, Poly) and one.fill == "paper" for one in shapes), {one.id for one in shapes if isinstance(one, Poly) and one.id}  # fmt: skip
+        return sum(isinstance(one, Poly) and one.fill == "paper" for one in shapes), {
+            one.id for one in shapes if isinstance(one, Poly) and one.id
+        }
 
     skins = [seen(k)[0] for k in range(near + 1)]
     assert skins == list(range(near, -1, -1))  # one face less at every step
@@ -474,14 +466,21 @@ def test_a_door_of_ones_own_is_made_in_hand_and_drawn_through_its_jamb(open_on):
     QApplication.processEvents()
     assert not bench.jamb.isVisible()
     start = session.build
-    session.edit("Own", [set_to(f"shell.openings.{door}.leaf", {"stick": {"thick": {"si": 0.03}, "deep": {"si": 0.025}}}), set_to(f"shell.openings.{door}.mass", None)], "Shell")  # fmt: skip
+    session.edit(
+        "Own",
+        [
+            set_to(f"shell.openings.{door}.leaf", {"stick": {"thick": {"si": 0.03}, "deep": {"si": 0.025}}}),
+            set_to(f"shell.openings.{door}.mass", None),
+        ],
+        "Shell",
+    )
     session.select((door,))
     bench._selected()
     assert bench.jamb.isVisible() and "Leaf " in bench.holes_words.text()
     shapes = bench.jamb.make(240.0, 160.0)
     assert any("full size on paper" in one.text for one in shapes if isinstance(one, Text))
     assert faults_of(window) == []
-    rows = {row.title for form in window.in_hand.findChildren(Form) for row, _, field in form.rows if not field.isHidden()}  # fmt: skip
+    rows = {row.title for form in window.in_hand.findChildren(Form) for row, _, field in form.rows if not field.isHidden()}
     assert {"Made by yourself", "Leaf stick seen", "Hinges apart"} <= rows
     session.undo()
     assert session.build == start

@@ -12,11 +12,7 @@ CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModi
 
 @pytest.fixture
 def stow(open_on):
-    things = [
-        a_thing("t1", x=1.6, z=0.59),
-        a_thing("t2", x=3.0, z=0.59, size=(0.3, 0.3, 0.3)),
-        a_tank("w1", x=2.3, y=0.4, z=0.59),
-    ]
+    things = [a_thing("t1", x=1.6, z=0.59), a_thing("t2", x=3.0, z=0.59, size=(0.3, 0.3, 0.3)), a_tank("w1", x=2.3, y=0.4, z=0.59)]
     window = open_on(a_project(things, shell=a_shell(), rig=a_rig(axle_place="to be placed")), judged=False)
     return window.session, window.bench("Stow").sheet, window
 
@@ -112,9 +108,7 @@ def test_many_things_move_together(stow):
 
     drag(sheet, middle_of(sheet, "t1"), (0.2 * sheet.scale, 0), CTRL)
 
-    assert thing(session, "t2").x.si == pytest.approx(3.2, abs=0.01) and thing(session, "t1").x.si == pytest.approx(
-        1.8, abs=0.01
-    )
+    assert thing(session, "t2").x.si == pytest.approx(3.2, abs=0.01) and thing(session, "t1").x.si == pytest.approx(1.8, abs=0.01)
 
 
 def test_a_rectangle_picks_things(stow):
@@ -223,10 +217,7 @@ def test_the_axle_is_dragged_while_it_is_not_welded(stow):
 
 def test_in_camp_a_drag_changes_the_place_in_camp_only(stow):
     session, sheet, window = stow
-    session.edit(
-        "away",
-        [set_to("stow.modes.camp.places", [{"id": "t2", "x": {"si": 3.2}, "y": {"si": 0.0}, "z": {"si": 0.59}}])],
-    )
+    session.edit("away", [set_to("stow.modes.camp.places", [{"id": "t2", "x": {"si": 3.2}, "y": {"si": 0.0}, "z": {"si": 0.59}}])])
     window.bench("Stow").show_mode("camp")
     drag(sheet, middle_of(sheet, "t1"), (0.3 * sheet.scale, 0), CTRL)
 
@@ -260,9 +251,7 @@ def test_at_most_fourteen_bobs(open_on):
     window.sled_line.grab()
 
     assert 8 <= len(window.sled_line.hung) <= 14
-    assert sum(h.bob.mass_kg for h in window.sled_line.hung) == pytest.approx(
-        window.session.studied.readings.total_kg[0]
-    )
+    assert sum(h.bob.mass_kg for h in window.sled_line.hung) == pytest.approx(window.session.studied.readings.total_kg[0])
 
 
 def test_crowded_bobs_merge_by_group_and_keep_the_heavy_ones_single(open_on):
@@ -280,14 +269,13 @@ def test_crowded_bobs_merge_by_group_and_keep_the_heavy_ones_single(open_on):
 def test_an_odd_build_is_drawn_without_complaint(open_on):
     """No size, huge, far away, negative place, no track, nothing at all."""
     odd = [
-        a_thing("t1", size=(0, 0, 0)), a_thing("t2", size=(30, 8, 9)), a_thing("t3", x=-40), a_tank("w1", litres=0), a_thing("t4", mass=9e5, x=900),
-    ]  # fmt: skip
-    for project in (
-        a_project(odd, shell=a_shell()),
-        a_project(),
-        a_project(odd, rig=a_rig(axle=-1)),
-        a_project(rig=a_rig(track=None)),
-    ):
+        a_thing("t1", size=(0, 0, 0)),
+        a_thing("t2", size=(30, 8, 9)),
+        a_thing("t3", x=-40),
+        a_tank("w1", litres=0),
+        a_thing("t4", mass=9e5, x=900),
+    ]
+    for project in (a_project(odd, shell=a_shell()), a_project(), a_project(odd, rig=a_rig(axle=-1)), a_project(rig=a_rig(track=None))):
         window = open_on(project, judged=False)
         for stop in ("Brief", "Rig", "Shell", "Stow", "Balance"):
             window.session.go_to(stop)

@@ -148,27 +148,14 @@ def test_cases_are_edited_in_place_and_given_back(open_on):
     line = next(k for k, line in enumerate(model.lines) if line.kind == "aboard" and line.key == "t12")
     checked = Qt.CheckState.Unchecked.value
     assert model.setData(model.index(line, column), checked, Qt.ItemDataRole.CheckStateRole)
-    assert "t12" not in [
-        m
-        for m in session.studied.table.ids
-        if session.studied.table.mass_kg[column][session.studied.table.ids.index(m)]
-    ]
+    assert "t12" not in [m for m in session.studied.table.ids if session.studied.table.mass_kg[column][session.studied.table.ids.index(m)]]
     cases.add("Half full")
     assert any(c.name == "Half full" for c in session.build.stow.cases)
 
 
 @pytest.mark.parametrize(
     ("text", "level"),
-    [
-        ("50", 0.5),
-        ("50 %", 0.5),
-        ("full", 1.0),
-        ("empty", 0.0),
-        ("12,5", 0.125),
-        ("130 %", None),
-        ("-1", None),
-        ("lots", None),
-    ],
+    [("50", 0.5), ("50 %", 0.5), ("full", 1.0), ("empty", 0.0), ("12,5", 0.125), ("130 %", None), ("-1", None), ("lots", None)],
 )
 def test_a_level_is_read_or_refused(text, level):
     assert read_level(text) == level
@@ -197,11 +184,7 @@ def test_each_load_is_red_over_its_own_limit_and_in_every_case(open_on):
     assert "primer" in inks(model, "Axle 2") and "primer" not in inks(model, "Axle 1")
     assert inks(model, "Axle 2") == ["primer" if kg > 2721.55422 else "" for kg in b.axle_kg[:, 1]]
     assert "primer" not in inks(model, "Car's rear axle")
-    session.edit(
-        "A lighter car",
-        [set_to("facts.vehicles.v1.rear_axle_rating", {"si": 1500.0, "typed": None})],
-        whole_project=True,
-    )
+    session.edit("A lighter car", [set_to("facts.vehicles.v1.rear_axle_rating", {"si": 1500.0, "typed": None})], whole_project=True)
     assert "primer" in inks(model, "Car's rear axle") and "primer" not in inks(model, "Car's front axle")
     session.edit("A low plate", [set_to("rig.gross_total", {"si": 5400.0, "typed": None})])
     assert inks(model, "Whole weight") == ["primer" if kg > 5400 else "" for kg in b.total_kg]
@@ -241,10 +224,7 @@ def test_fit_and_holding_speak_and_point(open_on):
     held = bench.panel("Held")
     assert {one.fault for one in held.model.held} == {"", "unrated"} and not held.strap_button.isEnabled()
     session.edit("Loose", [set_to("stow.things.t1.hold", None)])
-    session.edit(
-        "Loose",
-        [set_to("stow.things.t1.held_by", "")],
-    )
+    session.edit("Loose", [set_to("stow.things.t1.held_by", "")])
     assert held.strap_button.isEnabled() and held.model.held[0].fault == "loose"
     held.strap()
     assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.model.held} == {"", "unrated"}
@@ -397,10 +377,7 @@ def test_the_shelf_keeps_brings_in_and_writes_out(open_on, tmp_path):
 
 
 def test_dragging_a_container_takes_along_what_is_in_it(open_on):
-    things = [
-        a_thing("l", x=2.0, z=0.6, size=(0.6, 0.5, 0.5)),
-        a_thing("i", x=2.1, z=0.7, size=(0.2, 0.2, 0.2), inside="l"),
-    ]
+    things = [a_thing("l", x=2.0, z=0.6, size=(0.6, 0.5, 0.5)), a_thing("i", x=2.1, z=0.7, size=(0.2, 0.2, 0.2), inside="l")]
     window = open_on(a_project(things, shell=a_shell(), rig=a_rig()), judged=False)
     window.session.go_to("Stow")
     sheet = window.bench("Stow").sheet

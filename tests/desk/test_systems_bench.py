@@ -40,9 +40,7 @@ def test_loads_are_typed_in_their_table_and_undone(open_on):
     before = panel._stay().demand.daily_wh
     at = row_of(panel, "Lamps")
     assert panel.model.setData(cell(panel, at, "Watts"), "24")
-    assert session.build.systems.loads[0].power_w == 24.0 and panel._stay().demand.daily_wh == pytest.approx(
-        before + 36
-    )
+    assert session.build.systems.loads[0].power_w == 24.0 and panel._stay().demand.daily_wh == pytest.approx(before + 36)
     assert panel.model.setData(cell(panel, at, "Watts"), "2 A") and session.build.systems.loads[0].amps == 2.0
     assert panel.model.setData(cell(panel, at, "Duty"), "50 %") and session.build.systems.loads[0].duty == 0.5
     assert panel.model.setData(cell(panel, at, "When"), "day") and panel.model.setData(cell(panel, at, "From"), "mains")
@@ -138,9 +136,7 @@ def test_pairs_are_clicked_in_the_matrix(open_on):
     _, session, bench = bench_on(open_on, "orchard-keeper", "Systems", "Together")
     panel = bench.made["Together"]
     shapes = panel.chart.make(float(panel.chart.width()), float(panel.chart.height()))
-    square = next(
-        s for s in shapes if getattr(s, "id", "").count("\n") == 1 and s.id.split("\n")[0] != s.id.split("\n")[1]
-    )
+    square = next(s for s in shapes if getattr(s, "id", "").count("\n") == 1 and s.id.split("\n")[0] != s.id.split("\n")[1])
     x = sum(p[0] for p in square.points) / 4
     y = panel.chart.height() - sum(p[1] for p in square.points) / 4
     press(panel.chart, QPointF(x, y))
@@ -160,9 +156,7 @@ def test_a_wire_is_picked_bent_and_laid_again(open_on):
     session.select((wire.id,))
     drag(sheet, at, (6, -30))
     told = next(w for w in session.build.systems.wires if w.id == wire.id)
-    assert (
-        session.selection == (wire.id,) and told.bends and session.history.done[-1].says == f"Bend wire {wire.number}"
-    )
+    assert session.selection == (wire.id,) and told.bends and session.history.done[-1].says == f"Bend wire {wire.number}"
     longer = panel.wired().wire(wire.id)
     assert longer.length_m > wire.length_m and len(session.history.done) == 1
     window.in_hand.refresh()

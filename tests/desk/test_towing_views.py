@@ -151,7 +151,5 @@ def test_drawings_stay_on_their_paper(open_on, size) -> None:
                 assert -2 <= shape.at[0] <= wide + 2 and -2 <= shape.at[1] <= high + 262, shape.text
             if isinstance(shape, Circle):
                 assert np.isfinite(shape.centre).all()
-    assert (
-        sway_chart(made, "", words, 20.0, 20.0) == () and frame_drawn(s, under, under.beams[0], words, 50.0, 50.0) == ()
-    )
+    assert sway_chart(made, "", words, 20.0, 20.0) == () and frame_drawn(s, under, under.beams[0], words, 50.0, 50.0) == ()
     assert critical_words(one, words).startswith("none under 200")

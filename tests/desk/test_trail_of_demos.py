@@ -44,13 +44,10 @@ def test_from_the_brief_to_the_road(open_on, tmp_path, name):
     build = session.build
     did("Brief", session.edit("Colder", [set_to("brief.coldest", {"si": -9.0, "typed": None})], "Brief"))
     did("Rig", session.edit("Track", [set_to("rig.track", {"si": 1.71, "typed": None})], "Rig"))
-    did("Shell", session.edit("Wider", [set_to("shell.width", {"si": build.shell.width.si + 0.04, "typed": None})], "Shell"))  # fmt: skip
+    did("Shell", session.edit("Wider", [set_to("shell.width", {"si": build.shell.width.si + 0.04, "typed": None})], "Shell"))
     thing = next(one for one in build.stow.things if one.mass.si > 2 and not one.taken_out)
-    did("Stow", session.edit("Heavier", [set_to(f"stow.things.{thing.id}.mass", {"si": thing.mass.si + 1, "typed": None})], "Stow"))  # fmt: skip
-    did(
-        "Systems",
-        session.edit("Drinking", [set_to("systems.water.drink_l", build.systems.water.drink_l + 1)], "Systems"),
-    )
+    did("Stow", session.edit("Heavier", [set_to(f"stow.things.{thing.id}.mass", {"si": thing.mass.si + 1, "typed": None})], "Stow"))
+    did("Systems", session.edit("Drinking", [set_to("systems.water.drink_l", build.systems.water.drink_l + 1)], "Systems"))
     session.go_to("Cut")
     did("Cut", session.edit("Kerf", [set_to("cut.kerf", {"si": 0.0031, "typed": None})], "Cut"))
     session.go_to("Build")
@@ -65,7 +62,15 @@ def test_from_the_brief_to_the_road(open_on, tmp_path, name):
         row = session.studied.towing_rows[0]
         b = session.studied.readings
         wheels = float(b.total_kg[row] - b.tongue_kg[row]) + 15.0
-        session.edit("Way", [set_to(f"road.tickets.{ticket.id}.way", "wheel pads"), set_to(f"road.tickets.{ticket.id}.step_kg", 0.5), set_to(f"road.tickets.{ticket.id}.case", session.studied.table.cases[row].id)], "Road")  # fmt: skip
+        session.edit(
+            "Way",
+            [
+                set_to(f"road.tickets.{ticket.id}.way", "wheel pads"),
+                set_to(f"road.tickets.{ticket.id}.step_kg", 0.5),
+                set_to(f"road.tickets.{ticket.id}.case", session.studied.table.cases[row].id),
+            ],
+            "Road",
+        )
         for id, kg in (("left", wheels / 2), ("right", wheels / 2), ("ball", float(b.tongue_kg[row]))):
             assert panel.put(id, kg)
         before = float(session.studied.readings.total_kg[row])

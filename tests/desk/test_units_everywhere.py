@@ -59,7 +59,11 @@ def test_no_view_speaks_in_the_other_units(open_on, name, units, wrong):
 
     for where in every_view(window):
         look(where)
-    hands = {"Stow": build.stow.things[::4], "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts), "Systems": (*build.systems.wires[:2], *build.systems.devices[:2], *build.systems.loads[:2])}  # fmt: skip
+    hands = {
+        "Stow": build.stow.things[::4],
+        "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts),
+        "Systems": (*build.systems.wires[:2], *build.systems.devices[:2], *build.systems.loads[:2]),
+    }
     for stop, some in hands.items():
         session.go_to(stop)
         for one in some:

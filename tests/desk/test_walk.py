@@ -13,12 +13,7 @@ from uncle_sled.desk.theme.theme import use_theme
 # each size and theme with each of the units once: colours do not change where words stand
 @pytest.mark.parametrize(
     ("size", "theme", "imperial"),
-    [
-        ((1280, 800), "light", True),
-        ((1280, 800), "dark", False),
-        ((1100, 700), "light", False),
-        ((1100, 700), "dark", True),
-    ],
+    [((1280, 800), "light", True), ((1280, 800), "dark", False), ((1100, 700), "light", False), ((1100, 700), "dark", True)],
     ids=["1280-light-imperial", "1280-dark-metric", "1100-light-metric", "1100-dark-imperial"],
 )
 def test_walk(open_on, qapp, size, theme, imperial):

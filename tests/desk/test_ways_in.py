@@ -162,9 +162,7 @@ def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
     autosave = window.keeper.autosave
     assert autosave.path.exists() and recovery.left_behind() == []
     window.keeper.autosave = None  # as if the process had gone
-    gone = recovery.Autosave(
-        autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when
-    )
+    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when)
     recovery.write_autosave(gone, autosave.path.read_bytes())
 
     again = open_on(empty_project(), judged=False)
@@ -328,11 +326,7 @@ def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
 def test_a_print_is_true_to_scale(qapp, tmp_path):
     project = demo("marsh-heron")
     page = scale_sheet(study(project.build, project.facts), 0, project.name, "today")
-    bar = next(
-        s
-        for s in page.shapes
-        if getattr(s, "fill", "") == "ink" and len(getattr(s, "points", ())) == 4 and s.points[0][1] < 40
-    )
+    bar = next(s for s in page.shapes if getattr(s, "fill", "") == "ink" and len(getattr(s, "points", ())) == 4 and s.points[0][1] < 40)
     assert bar.points[1][0] - bar.points[0][0] == pytest.approx(0.1 * POINTS_PER_M)
     printer = page_printer(page)
     printer.setOutputFormat(printer.OutputFormat.PdfFormat)

@@ -232,9 +232,7 @@ def test_leaving_unsaved_work_asks_and_stays(open_on, monkeypatch):
     window = open_on(a_project([a_thing()]), judged=False)
     window.session.edit("x", [set_to("rig.track", {"si": 1.7})])
     monkeypatch.setattr(QMessageBox, "exec", lambda self: 0)
-    monkeypatch.setattr(
-        QMessageBox, "clickedButton", lambda self: next(b for b in self.buttons() if b.text() == "Stay here")
-    )
+    monkeypatch.setattr(QMessageBox, "clickedButton", lambda self: next(b for b in self.buttons() if b.text() == "Stay here"))
     window.open_demo("dark-sky")
 
     assert window.session.project.name == "Test sled"
@@ -287,7 +285,17 @@ def titles_in(window, words):
     return made
 
 
-@pytest.mark.parametrize(("words", "wanted"), [("held", "View: Stow, Held"), ("lithium", "Add: Battery"), ("fridge", "Add: Cupboard fridge"), ("limits", "View: Balance, Limits"), ("propane cylinder", "Gas cylinder"), ("strap", "View: Stow, Held")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("words", "wanted"),
+    [
+        ("held", "View: Stow, Held"),
+        ("lithium", "Add: Battery"),
+        ("fridge", "Add: Cupboard fridge"),
+        ("limits", "View: Balance, Limits"),
+        ("propane cylinder", "Gas cylinder"),
+        ("strap", "View: Stow, Held"),
+    ],
+)
 def test_the_finder_knows_views_shelves_and_what_people_say(open_on, words, wanted):
     window = open_on(demo("marsh-heron"))
 
@@ -297,9 +305,7 @@ def test_the_finder_knows_views_shelves_and_what_people_say(open_on, words, want
 def test_the_finder_says_so_when_it_finds_nothing(open_on):
     window = open_on(demo("marsh-heron"))
 
-    assert titles_in(window, "zeppelin") == [
-        "Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."
-    ]
+    assert titles_in(window, "zeppelin") == ["Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."]
     window.finder.take(window.finder.list.item(0))
     assert window.session.project == demo("marsh-heron")
 

@@ -180,9 +180,7 @@ def test_a_copy_kept_in_step_keeps_what_did_not_change(name):
     old = demo(name)
     new = moved(old, 1.23)
     less = new.with_build(
-        msgspec.structs.replace(
-            new.build, stow=msgspec.structs.replace(new.build.stow, things=new.build.stow.things[2:])
-        )
+        msgspec.structs.replace(new.build, stow=msgspec.structs.replace(new.build.stow, things=new.build.stow.things[2:]))
     )
     copy = msgspec.json.decode(msgspec.json.encode(old), type=type(old))
     first = put_on(copy, tuple(changes(old, new)))

@@ -56,17 +56,9 @@ def _tips(widget) -> list[str]:
     """Every row of a form is explained, and no tip only says its label again."""
     found = []
     for row, words, field in widget.rows if isinstance(widget, Form) else ():
-        if (
-            not field.isHidden()
-            and not isinstance(field, QPushButton)
-            and not (field.toolTip() and (words.isHidden() or words.toolTip()))
-        ):
+        if not field.isHidden() and not isinstance(field, QPushButton) and not (field.toolTip() and (words.isHidden() or words.toolTip())):
             found.append(f"“{row.title}” of {row.path} has no tip")
-    text = (
-        str(getattr(widget, "text", lambda: "")() or "")
-        if not isinstance(widget, QLineEdit)
-        else widget.accessibleName()
-    )
+    text = str(getattr(widget, "text", lambda: "")() or "") if not isinstance(widget, QLineEdit) else widget.accessibleName()
     if text and _bare(widget.toolTip()) == _bare(text):
         found.append(f"{_name(widget)}: its tip only repeats it")
     if isinstance(widget, QComboBox):
@@ -94,9 +86,7 @@ def _clipped(widget) -> list[str]:
     metrics = QFontMetrics(widget.font())
     if isinstance(widget, QLabel) and widget.text():
         if widget.wordWrap():
-            need = metrics.boundingRect(
-                QRect(0, 0, widget.contentsRect().width(), 4000), 0x1000, widget.text()
-            ).height()
+            need = metrics.boundingRect(QRect(0, 0, widget.contentsRect().width(), 4000), 0x1000, widget.text()).height()
             return [f"{_name(widget)}: {widget.height()} px high, needs {need}"] if need > widget.height() + 2 else []
         need = metrics.horizontalAdvance(widget.text())
         return [f"{_name(widget)}: {widget.width()} px wide, needs {need}"] if need > widget.width() + 1 else []
@@ -105,11 +95,7 @@ def _clipped(widget) -> list[str]:
         return [f"{_name(widget)}: {widget.width()} px wide, needs {need}"] if need > widget.width() else []
     if isinstance(widget, QComboBox):
         need = metrics.horizontalAdvance(widget.currentText()) + 26
-        return (
-            [f"{_name(widget)}: “{widget.currentText()}” needs {need} px of {widget.width()}"]
-            if need > widget.width()
-            else []
-        )
+        return [f"{_name(widget)}: “{widget.currentText()}” needs {need} px of {widget.width()}"] if need > widget.width() else []
     if isinstance(widget, QLineEdit) and len(widget.text()) < 20:
         need = metrics.horizontalAdvance(widget.text()) + 14
         return [f"{_name(widget)}: needs {need} px of {widget.width()}"] if need > widget.width() else []
@@ -123,9 +109,7 @@ def _lapped(widget) -> list[str]:
     if isinstance(widget, (QStackedWidget, QAbstractScrollArea, QComboBox, QLineEdit)):
         return []
     children = [
-        c
-        for c in widget.children()
-        if isinstance(c, QWidget) and c.isVisible() and not c.isWindow() and c.objectName() != "notice"
+        c for c in widget.children() if isinstance(c, QWidget) and c.isVisible() and not c.isWindow() and c.objectName() != "notice"
     ]
     found = []
     for a, b in itertools.combinations(children, 2):
@@ -165,14 +149,7 @@ def _written(widget) -> list[str]:
 def every_view(window) -> Iterator[str]:
     """Shows every view of every stop, with what is worth having in hand on it; says which."""
     session = window.session
-    window.in_hand.open = {
-        "Shape of the tank",
-        "In this mode",
-        "Held down",
-        "Use",
-        "Room beside it",
-        "Power, gas, water",
-    }
+    window.in_hand.open = {"Shape of the tank", "In this mode", "Held down", "Use", "Room beside it", "Power, gas, water"}
     for said in abouts():
         session.go_to(said.stop)
         bench = window.bench(said.stop)

@@ -21,9 +21,7 @@ def test_the_shipped_catalogue_is_large_sound_and_comes_back_the_same(tmp_path):
     there = entries()
 
     assert len(there) >= 150 and len({t.id for t in there}) == len(there)
-    assert all(
-        min(t.length.si, t.width.si, t.height.si) > 0 and t.mass.si > 0 and t.source == "estimated" for t in there
-    )
+    assert all(min(t.length.si, t.width.si, t.height.si) > 0 and t.mass.si > 0 and t.source == "estimated" for t in there)
     assert all(t.tank is None or 0 < t.tank.volume.si <= t.length.si * t.width.si * t.height.si for t in there)
     kinds = {t.kind for t in there}
     assert {"tank", "battery", "solar", "charger", "appliance", "bed", "furniture", "cabinet", "gear"} <= kinds
@@ -67,9 +65,7 @@ def test_a_thing_keeps_its_swings_states_and_figures(tmp_path):
 
 
 def test_headings_carry_the_unit_and_cells_may_say_another(tmp_path):
-    path = written(
-        tmp_path, "Name;Length in;Width in;Height in;Mass lb;Colour\nBox;20;10;12;44,1;red\nCrate;0,5 m;10;12;20 kg;-\n"
-    )
+    path = written(tmp_path, "Name;Length in;Width in;Height in;Mass lb;Colour\nBox;20;10;12;44,1;red\nCrate;0,5 m;10;12;20 kg;-\n")
     read = read_catalogue(path)
 
     assert read.left_out == ("Colour",) and read.faults == ()

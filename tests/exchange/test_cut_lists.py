@@ -54,10 +54,7 @@ def test_an_id_that_would_run_in_a_spreadsheet_is_read_as_its_text(tmp_path: Pat
 
 
 def test_every_fault_of_both_lists_is_said_at_once(tmp_path: Path) -> None:
-    pieces = (
-        PIECES
-        + "b,sheet,ply,0,10,1,any,\n,bar,pine,10,,1,,\nc,sheet,,10,10,1,any,\nd,sheet,ply,10,,1,any,\ne,bar,pine,1e9,,,,\n"
-    )
+    pieces = PIECES + "b,sheet,ply,0,10,1,any,\n,bar,pine,10,,1,,\nc,sheet,,10,10,1,any,\nd,sheet,ply,10,,1,any,\ne,bar,pine,1e9,,,,\n"
     stock = STOCK + "x,sheet,ply,100,100,1.5,\ny,plank,ply,1,1,,\n"
     with pytest.raises(FileError) as said:
         read_lists(*written(tmp_path, pieces, stock), 0.003, 0.0)
@@ -93,14 +90,7 @@ def test_the_plan_is_told_with_its_numbers(tmp_path: Path) -> None:
     made = json.loads(json.dumps(cut_report(plan), allow_nan=False))
     assert made["bars"]["used"] == 2 == made["bars"]["bound"] and made["bars"]["over_share"] == 0
     assert made["bars"]["patterns"] == [
-        {
-            "material": "pine",
-            "stock": "long",
-            "times": 2,
-            "pieces": ["r", "r"],
-            "left_m": pytest.approx(0.007),
-            "overlaps": [],
-        }
+        {"material": "pine", "stock": "long", "times": 2, "pieces": ["r", "r"], "left_m": pytest.approx(0.007), "overlaps": []}
     ]
     (layout,) = made["sheets"]["layouts"]
     assert layout["stock"] == "full" and [one["piece"] for one in layout["pieces"]] == ["a", "a"]
@@ -112,9 +102,7 @@ def test_the_plan_is_told_with_its_numbers(tmp_path: Path) -> None:
 
 
 def test_nothing_to_cut_from_leaves_all_of_it(tmp_path: Path) -> None:
-    wanted, stocks = read_lists(
-        *written(tmp_path, PIECES, "id,kind,material,length_mm,width_mm\no,bar,oak,900,\n"), 0.003, 0.0
-    )
+    wanted, stocks = read_lists(*written(tmp_path, PIECES, "id,kind,material,length_mm,width_mm\no,bar,oak,900,\n"), 0.003, 0.0)
     plan = cut_plan(wanted, stocks, 0.003)
     made = cut_report(plan)
     assert made["unplaced"] == [{"piece": "r", "qty": 4}, {"piece": "a", "qty": 2}]
@@ -123,9 +111,7 @@ def test_nothing_to_cut_from_leaves_all_of_it(tmp_path: Path) -> None:
 
 
 def test_outlines_are_nested_where_that_is_asked(tmp_path, capsys):
-    (tmp_path / "p.csv").write_text(
-        "id,kind,material,length_mm,width_mm,qty,outline\nt,sheet,ply,2400,1200,2,0 0; 2400 0; 0 1200\n"
-    )
+    (tmp_path / "p.csv").write_text("id,kind,material,length_mm,width_mm,qty,outline\nt,sheet,ply,2400,1200,2,0 0; 2400 0; 0 1200\n")
     (tmp_path / "s.csv").write_text("id,kind,material,length_mm,width_mm\nb,sheet,ply,2440,1220\n")
     from uncle_sled.cli import main
 

@@ -66,9 +66,7 @@ def test_an_autosave_is_offered_only_when_its_writer_is_gone(tmp_path):
 def test_notes_that_cannot_be_read_are_passed_over():
     folder = recovery.recovery_folder()
     folder.mkdir(parents=True)
-    for at, text in enumerate(
-        ("{", "[]", '{"name": 1}', '{"name": "x", "of": null, "pid": "?", "host": "h", "when": 1}')
-    ):
+    for at, text in enumerate(("{", "[]", '{"name": 1}', '{"name": "x", "of": null, "pid": "?", "host": "h", "when": 1}')):
         (folder / f"{at}.json").write_text(text)
 
     assert recovery.left_behind() == []
@@ -201,9 +199,16 @@ def test_of_two_windows_at_the_same_moment_one_has_the_file(tmp_path):
 
 HERE = socket.gethostname()
 GARBAGE = [
-    b"\xff\x00\xfe", b"", b"[]", b"1", b"[" * 100_000, b'{"pid": 1e999}', json.dumps({"pid": 10**30, "host": HERE, "user": "u", "when": 1.0}).encode(),
-    json.dumps({"pid": 1, "host": HERE, "user": "u", "when": 1e300}).encode(), b'{"pid": 0, "host": "h", "user": "u", "when": 1}',
-]  # fmt: skip
+    b"\xff\x00\xfe",
+    b"",
+    b"[]",
+    b"1",
+    b"[" * 100_000,
+    b'{"pid": 1e999}',
+    json.dumps({"pid": 10**30, "host": HERE, "user": "u", "when": 1.0}).encode(),
+    json.dumps({"pid": 1, "host": HERE, "user": "u", "when": 1e300}).encode(),
+    b'{"pid": 0, "host": "h", "user": "u", "when": 1}',
+]
 
 
 @pytest.mark.parametrize("garbage", GARBAGE)
@@ -222,7 +227,7 @@ def test_a_lock_of_garbage_is_nobodys(tmp_path, garbage):
 @pytest.mark.parametrize(
     "change",
     [{"pid": 1}, {"pid": 2**22 + 9, "host": "old-name"}, {"pid": 10**30}, {"pid": 2**22 + 9, "when": 1e300}, {"boot": "an earlier one"}],
-)  # fmt: skip
+)
 def test_an_autosave_whose_writer_is_gone_is_offered(tmp_path, monkeypatch, change):
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path))
     one = recovery.new_autosave(None, "heron")

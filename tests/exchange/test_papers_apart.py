@@ -65,19 +65,13 @@ def faults(page: Page) -> list[tuple[str, ...]]:
 
 
 def test_the_check_itself_finds_what_stands_in_other_words() -> None:
-    page = Page(200.0, 100.0, (Text((50, 50), "one"), Text((55, 52), "two"), Text((50, 70), "three"), Text((199, 20), "four")), "t")  # fmt: skip
+    page = Page(200.0, 100.0, (Text((50, 50), "one"), Text((55, 52), "two"), Text((50, 70), "three"), Text((199, 20), "four")), "t")
     assert faults(page) == [("t", "two", "one"), ("t", "off the paper", "four")]
 
 
 @pytest.mark.parametrize(
     ("name", "reading"),
-    [
-        ("marsh-heron", FEET),
-        ("rosin-box", MILLIMETRES),
-        ("rosin-box", FEET),
-        ("orchard-keeper", MILLIMETRES),
-        ("dark-sky", FEET),
-    ],
+    [("marsh-heron", FEET), ("rosin-box", MILLIMETRES), ("rosin-box", FEET), ("orchard-keeper", MILLIMETRES), ("dark-sky", FEET)],
 )
 def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
     project = demo(name)
@@ -138,9 +132,7 @@ def test_every_kind_of_stick_is_lettered_and_listed(seed) -> None:
     by_title = {page.title: page for page in framing_sheets(s, "Wall", "2026-01-31")}
     for surface in s.framed.body.surfaces:
         made = pieces_of(s.framed.on(surface.id))
-        page = by_title[
-            next(title for title in by_title if title.removeprefix("Wall: ").startswith(laid_title(surface)))
-        ]
+        page = by_title[next(title for title in by_title if title.removeprefix("Wall: ").startswith(laid_title(surface)))]
         words = [one.text for one in page.shapes if isinstance(one, Text)]
         listed = [word for word in words if word.endswith(" ×")]
         told = sum(int(word.split()[0]) for word in listed)

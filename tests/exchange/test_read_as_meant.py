@@ -20,22 +20,7 @@ from uncle_sled.exchange.typed_pairs import PairsDisagree, settled
 
 UNITS = {"length": ("mm", "m", "ft-in", "in"), "mass": ("kg", "lb"), "volume": ("L", "gal")}
 NUMBERS = ("½", "19½", "1 1/2", "12-3/4", "5-", "1.5", "1,5", ".5", "+3", "−2", "0", "7/16", "¼", " 8 ", "3 ⅜")
-UNITED = (
-    "{} mm",
-    "{}m",
-    "{}ft",
-    "{}'",
-    '{}"',
-    "{}in",
-    "6ft {}",
-    "6' {}",
-    "{} kg",
-    "{}lb",
-    "3 lb {}",
-    "{} L",
-    "{} gal",
-    "{}",
-)
+UNITED = ("{} mm", "{}m", "{}ft", "{}'", '{}"', "{}in", "6ft {}", "6' {}", "{} kg", "{}lb", "3 lb {}", "{} L", "{} gal", "{}")
 _shown = st.builds(Shown, *(st.sampled_from(units) for units in UNITS.values()))
 _text = st.builds(lambda words, number: words.format(number), st.sampled_from(UNITED), st.sampled_from(NUMBERS))
 
@@ -100,7 +85,7 @@ STRAYS = [
     (lambda r: r["variants"][0].update(parent="as-drawn"), "it comes from itself"),
     (lambda r: r["variants"][0].update(parent="b9"), "there is no such variant"),
     (lambda r: r.update(name="Bell\u0007 box"), "a sign that cannot be read"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("spoil", "says"), STRAYS)
@@ -119,7 +104,7 @@ BEYOND = [
     (lambda r: r["variants"][0]["stow"]["things"][0].update(figures={"volts": -12}), "figures.volts"),
     (lambda r: r["variants"][0]["stow"]["modes"].append(dict(r["variants"][0]["stow"]["modes"][0])), "more than once"),
     (lambda r: r["variants"][0]["rig"].update(axles=[{"id": f"a{n}", "station": {"si": 3}} for n in range(13)]), "12 is the most"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("spoil", "says"), BEYOND)
@@ -132,7 +117,7 @@ def test_what_no_build_can_be_is_refused_with_its_place(spoil, says):
 @pytest.mark.parametrize(
     ("path", "value"),
     [("rig.track", {"si": -1.0}), ("rig.track", {"si": 101.0}), ("rig.tyre.rated_kpa", -3.0), ("rig.gross_total", {"si": float("nan")})],
-)  # fmt: skip
+)
 def test_an_edit_lets_in_nothing_that_a_file_would_not(path, value):
     build = a_build()
     with pytest.raises(EditError):
@@ -186,11 +171,7 @@ def test_whatever_the_reader_lets_in_is_written_and_read_the_same(seed):
             for step in way:
                 node = node[step]
             node[last] = (
-                rng.choice(odd)
-                if rng.random() < 0.7
-                else node[rng.choice(list(node))]
-                if isinstance(node, dict)
-                else rng.choice(node)
+                rng.choice(odd) if rng.random() < 0.7 else node[rng.choice(list(node))] if isinstance(node, dict) else rng.choice(node)
             )
         except (KeyError, IndexError, TypeError):
             continue  # an earlier change took it away
@@ -224,9 +205,7 @@ def _with(**changes):
 
 def test_a_limit_of_nothing_in_an_older_file_is_read_as_not_given_and_said():
     nothing = {"si": 0.0, "typed": None}
-    opened = sled_file.opened_bytes(
-        _with(variants__0__rig__coupler_rating=nothing, facts__vehicles__0__tongue_limit=nothing), "x"
-    )
+    opened = sled_file.opened_bytes(_with(variants__0__rig__coupler_rating=nothing, facts__vehicles__0__tongue_limit=nothing), "x")
 
     assert opened.project.build.rig.coupler_rating is None and opened.project.facts.vehicles[0].tongue_limit is None
     assert len([says for says in opened.said if "0 is no limit" in says]) == 2

@@ -139,9 +139,7 @@ def test_the_report_of_the_body_adds_up():
     assert got["shell"]["school"] == "bought shell" and len(posts) > 20
     # the posts were weighed with the shell: only what carries the window that was cut counts for itself
     sticks = sum(p["mass_kg"] for p in got["parts"] if p["id"].startswith("sticks-"))
-    added = [
-        m for m in got["shell"]["members"] if m["face"] == "left side" and m["kind"] in ("header", "bridge", "jamb")
-    ]
+    added = [m for m in got["shell"]["members"] if m["face"] == "left side" and m["kind"] in ("header", "bridge", "jamb")]
     assert sticks == pytest.approx(sum(m["mass_kg"] for m in added)) and added
     assert got["shell"]["survey"]["racked_m"] is not None and got["shell"]["relined"] == []
 

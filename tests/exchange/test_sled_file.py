@@ -32,9 +32,7 @@ def test_every_project_comes_back_as_it_was(things, name):
     import msgspec
 
     made = tuple(msgspec.structs.replace(t, x=x) for t, (x, _, _) in zip(made, things, strict=True))
-    project = Project(
-        name, (a_build(made), Build("b2", "twin", "as-drawn")), "b2", Facts((Person("p1", name, Length(1.8)),))
-    )
+    project = Project(name, (a_build(made), Build("b2", "twin", "as-drawn")), "b2", Facts((Person("p1", name, Length(1.8)),)))
 
     assert sled_file.read_bytes(sled_file.to_bytes(project), "x") == project
 
@@ -79,10 +77,7 @@ def _build(raw):
         (_raw(lambda r: r.update(name=5)), "name: 5 is not of type"),
         (_raw(lambda r: _build(r)["rig"].update(carrier="sky")), "variants.as-drawn.rig.carrier"),
         (_raw(lambda r: _build(r)["stow"]["things"][0].update(mass={"si": "heavy"})), "stow.things.t1.mass"),
-        (
-            _raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="9 m")),
-            "the two of each pair must say the same",
-        ),
+        (_raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="9 m")), "the two of each pair must say the same"),
         (_raw(lambda r: _build(r)["stow"]["things"][0]["x"].update(typed="mumble")), "stow.things.t1.x"),
         (_raw(lambda r: _build(r)["stow"]["things"][0]["mass"].update(si=-4)), "is less than the minimum of 0"),
         (_raw(lambda r: _build(r)["stow"]["things"][1].update(id="t1")), "used more than once"),
@@ -93,9 +88,7 @@ def _build(raw):
         (_raw(lambda r: _build(r)["stow"].update(cases=[{"id": "c", "name": "c", "mode": "sea"}])), "no mode “sea”"),
         (
             _raw(
-                lambda r: _build(r)["stow"].update(
-                    cases=[{"id": "c", "name": "c", "mode": "road", "levels": [{"id": "w1", "level": 1.3}]}]
-                )
+                lambda r: _build(r)["stow"].update(cases=[{"id": "c", "name": "c", "mode": "road", "levels": [{"id": "w1", "level": 1.3}]}])
             ),
             "greater than the maximum of 1",
         ),

@@ -19,17 +19,7 @@ from tests.builders import a_body, a_build, a_hole, a_rig, a_thing
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts, Project, empty_project
 from uncle_sled.core.drawing.cut.templates import FIT_M, templates_of
-from uncle_sled.core.drawing.cut.tiles import (
-    MARGIN_M,
-    PAPERS,
-    Drawn,
-    Paper,
-    map_shapes,
-    name_of,
-    signed_off,
-    tile_pages,
-    tiling,
-)
+from uncle_sled.core.drawing.cut.tiles import MARGIN_M, PAPERS, Drawn, Paper, map_shapes, name_of, signed_off, tile_pages, tiling
 from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.paper_model import model_faces, paper_model, scale_of
@@ -67,7 +57,11 @@ def streams(pdf: bytes) -> list[bytes]:
         body = found[1].strip()
         try:
             if body.endswith(b"~>"):
-                body = base64.a85decode(body, adobe=not body.startswith(b"<~") and False, ignorechars=b" \n\r\t") if False else base64.a85decode(body[:-2])  # fmt: skip
+                body = (
+                    base64.a85decode(body, adobe=not body.startswith(b"<~") and False, ignorechars=b" \n\r\t")
+                    if False
+                    else base64.a85decode(body[:-2])
+                )
             made.append(zlib.decompress(body))
         except (ValueError, zlib.error):
             continue
@@ -217,9 +211,7 @@ def test_the_router_has_a_layer_a_tool_and_true_sizes() -> None:
 
 
 # exports
-@pytest.mark.parametrize(
-    "kind", ["templates-pdf", "router-dxf", "router-svg", "set-pdf", "model-pdf", "stl", "card-pdf"]
-)
+@pytest.mark.parametrize("kind", ["templates-pdf", "router-dxf", "router-svg", "set-pdf", "model-pdf", "stl", "card-pdf"])
 def test_an_empty_build_is_told_what_is_wanted_and_a_demo_is_written(kind) -> None:  # type: ignore[no-untyped-def]
     project = empty_project()
     s = study(project.build, project.facts)

@@ -74,10 +74,7 @@ def test_the_frame_that_moves_with_its_axle_follows_the_closed_form():
 
 
 def test_the_axle_window_puts_every_case_in_band_and_its_ends_are_tight():
-    s = study(
-        a_build([a_tank("w1", 10.0, x=2.9, size=(0.3, 0.3, 0.3))], rig=a_rig(axle=2.9, axle_place="to be placed")),
-        Facts(),
-    )
+    s = study(a_build([a_tank("w1", 10.0, x=2.9, size=(0.3, 0.3, 0.3))], rig=a_rig(axle=2.9, axle_place="to be placed")), Facts())
     placing = axle_placing(s)
 
     assert placing is not None and placing.window_m is not None
@@ -90,9 +87,7 @@ def test_the_axle_window_puts_every_case_in_band_and_its_ends_are_tight():
 
 
 def test_cases_that_fight_are_named_where_no_station_serves():
-    s = study(
-        a_build([a_tank("w1", 150.0, x=0.8, size=(0.6, 0.6, 0.5))], rig=a_rig(axle_place="to be placed")), Facts()
-    )
+    s = study(a_build([a_tank("w1", 150.0, x=0.8, size=(0.6, 0.6, 0.5))], rig=a_rig(axle_place="to be placed")), Facts())
     placing = axle_placing(s)
 
     assert placing is not None and placing.window_m is None
@@ -101,9 +96,7 @@ def test_cases_that_fight_are_named_where_no_station_serves():
 
 
 def test_equalised_tandem_acts_at_its_middle_and_shares_evenly():
-    rig = a_rig(
-        axles=(Axle("a1", Length(2.6)), Axle("a2", Length(3.4))), suspension="equalised", frame=600.0, frame_cg=2.7
-    )
+    rig = a_rig(axles=(Axle("a1", Length(2.6)), Axle("a2", Length(3.4))), suspension="equalised", frame=600.0, frame_cg=2.7)
     b = study(a_build(rig=rig), Facts()).readings
 
     assert b.tongue_kg[0] == pytest.approx(600 * 0.3 / 3.0)
@@ -135,9 +128,7 @@ def test_a_nose_high_hitch_loads_the_rear_axle_and_the_ball():
 
 
 def test_a_lifted_wheel_carries_nothing_and_moments_still_close():
-    got = independent_axle_loads_kg(
-        np.array([900.0, 3000.0]), Support("ball", (4.0, 5.0), True, 1.8, 50_000.0, 600.0, 0.25)
-    )
+    got = independent_axle_loads_kg(np.array([900.0, 3000.0]), Support("ball", (4.0, 5.0), True, 1.8, 50_000.0, 600.0, 0.25))
 
     assert got.min() == 0.0
     assert (got @ [4.0, 5.0]) == pytest.approx([900.0, 3000.0])
@@ -153,9 +144,7 @@ def test_vehicle_bed_by_hand():
 
 
 def test_a_bought_trailer_gives_back_its_weighing():
-    rig = a_rig(
-        base="as bought", bought_total=Mass(900.0), bought_ball=Mass(70.0), axles=(Axle("a1", Length(3.2), Mass(99.0)),)
-    )
+    rig = a_rig(base="as bought", bought_total=Mass(900.0), bought_ball=Mass(70.0), axles=(Axle("a1", Length(3.2), Mass(99.0)),))
     b = study(a_build(rig=rig), Facts()).readings
 
     assert b.total_kg[0] == pytest.approx(900.0)
@@ -203,10 +192,7 @@ def test_the_limit_cuts_the_chance():
 
 
 @settings(max_examples=40)
-@given(
-    st.lists(st.tuples(st.floats(0, 400), st.floats(-1, 8), st.floats(-1, 1)), min_size=1, max_size=8),
-    st.floats(0.5, 7),
-)
+@given(st.lists(st.tuples(st.floats(0, 400), st.floats(-1, 8), st.floats(-1, 1)), min_size=1, max_size=8), st.floats(0.5, 7))
 def test_masses_sum_to_the_total_and_their_moments_to_the_ball(masses, axle):
     things = [a_thing(f"t{at}", m, x=x, y=y) for at, (m, x, y) in enumerate(masses)]
     s = study(a_build(things, rig=a_rig(axle=axle)), Facts())
@@ -224,14 +210,10 @@ def test_the_slide_window_is_the_brute_force_one():
     low, high = slide_window_m(s, "t1")
 
     for by in np.arange(-3, 3, 0.05):
-        moved = study(
-            a_build([a_thing("t1", 40.0, x=2.2 + by), a_tank("w1", 15.0, x=2.6)], rig=a_rig(axle=2.8)), Facts()
-        )
+        moved = study(a_build([a_thing("t1", 40.0, x=2.2 + by), a_tank("w1", 15.0, x=2.6)], rig=a_rig(axle=2.8)), Facts())
         # the cases without it are judged by the window too, so only those that carry it are compared
         inside = all(
-            moved.readings.band_kg[row, 0] - 1e-6
-            <= moved.readings.tongue_kg[row]
-            <= moved.readings.band_kg[row, 1] + 1e-6
+            moved.readings.band_kg[row, 0] - 1e-6 <= moved.readings.tongue_kg[row] <= moved.readings.band_kg[row, 1] + 1e-6
             for row in moved.towing_rows
         )
         assert inside == (low - 1e-6 <= by <= high + 1e-6)
@@ -239,11 +221,7 @@ def test_the_slide_window_is_the_brute_force_one():
 
 @pytest.mark.parametrize(
     ("rig", "says"),
-    [
-        (a_rig(axle=-0.5), "ahead of the ball"),
-        (a_rig(axle=0.0), "ahead of the ball"),
-        (a_bed(wheelbase=Length(0.0)), "wheelbase"),
-    ],
+    [(a_rig(axle=-0.5), "ahead of the ball"), (a_rig(axle=0.0), "ahead of the ball"), (a_bed(wheelbase=Length(0.0)), "wheelbase")],
 )
 def test_geometry_that_forbids_a_reading_says_why(rig, says):
     with pytest.raises(GeometryError, match=says):
@@ -258,10 +236,7 @@ def test_tongue_mass_refuses_what_is_not_statics():
 
 
 def test_a_default_spring_rate_stands_in_for_torsion_axles():
-    rig = a_rig(
-        axles=(Axle("a1", Length(2.6), None, Mass(800.0)), Axle("a2", Length(3.4), None, Mass(800.0))),
-        suspension="independent",
-    )
+    rig = a_rig(axles=(Axle("a1", Length(2.6), None, Mass(800.0)), Axle("a2", Length(3.4), None, Mass(800.0))), suspension="independent")
     support = support_of(rig)
 
     assert support is not None and support.stiffness_n_m == pytest.approx(800 * 9.80665 / 2 / 0.06)

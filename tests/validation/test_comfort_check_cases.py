@@ -26,9 +26,7 @@ def test_vapour_dew_and_a_single_pane():
     assert sweat.saturation_pa(20) == pytest.approx(2333, abs=1)
     assert sweat.dew_c(0.6 * sweat.saturation_pa(20)) == pytest.approx(12.0, abs=0.05)
     pane = sweat.surface_c(5.6, 0.13, 0.13, 18, 0)
-    assert pane == pytest.approx(4.9, abs=0.05) and sweat.saturation_pa(pane) / sweat.saturation_pa(
-        18
-    ) == pytest.approx(0.42, abs=0.005)
+    assert pane == pytest.approx(4.9, abs=0.05) and sweat.saturation_pa(pane) / sweat.saturation_pa(18) == pytest.approx(0.42, abs=0.005)
 
 
 def test_inside_surfaces_of_roof_and_floor_with_their_own_films():
@@ -81,9 +79,7 @@ def test_inside_a_wall_behind_the_foam():
 
     assert made.sd_m[-1] == pytest.approx(4.95)
     behind = next(k for k, sd in enumerate(made.sd_m) if sd == pytest.approx(4.05))
-    assert made.t_c[behind] == pytest.approx(-0.44, abs=0.15) and made.saturation_pa[behind] == pytest.approx(
-        592, abs=6
-    )
+    assert made.t_c[behind] == pytest.approx(-0.44, abs=0.15) and made.saturation_pa[behind] == pytest.approx(592, abs=6)
     straight = inside + (outside - inside) * 4.05 / 4.95
     assert straight == pytest.approx(598, abs=2)
     through = glaser.DELTA * (inside - outside) / 4.95 * 8 * 3600 * 1000
@@ -94,9 +90,7 @@ def test_inside_a_wall_behind_the_foam():
 def test_wool_under_a_metal_skin_and_with_a_vapour_barrier():
     def wall(*inner):
         layers = (*inner, Layer("wool", 0.04, 0.04 / 0.039, 0.06), Layer("aluminium", 0.001, 0.0, 1000.0))
-        return glaser.profile(
-            "f", "Wall", layers, 16, 0.70 * sweat.saturation_pa(16), -2, 0.85 * sweat.saturation_pa(-2), (0.13, 0.04)
-        )
+        return glaser.profile("f", "Wall", layers, 16, 0.70 * sweat.saturation_pa(16), -2, 0.85 * sweat.saturation_pa(-2), (0.13, 0.04))
 
     ply = Layer("ply", 0.003, 0.003 / 0.13, 0.3)
     bare, tight = wall(ply), wall(ply, Layer("barrier", 0.0002, 0.0, 50.0))
@@ -150,18 +144,14 @@ def test_eleven_kilograms_of_gas():
     assert made.open_kw == pytest.approx(3.6) and made.most_kw == pytest.approx(3.6)
 
 
-@pytest.mark.parametrize(
-    ("d", "liquid", "kw"), [(0.30, 0.15, (8.9, 6.9, 5.0, 3.0)), (0.20, 0.10, (3.9, 3.1, 2.2, 1.3))]
-)
+@pytest.mark.parametrize(("d", "liquid", "kw"), [(0.30, 0.15, (8.9, 6.9, 5.0, 3.0)), (0.20, 0.10, (3.9, 3.1, 2.2, 1.3))])
 def test_boil_off_in_the_cold(d, liquid, kw):
     assert [gas.boil_off_kw(d, liquid, t) for t in (10, 0, -10, -20)] == pytest.approx(kw, abs=0.1)
     assert gas.boil_off_kw(d, liquid, -40) == 0.0
 
 
 def test_stack_fan_and_recovery():
-    assert sweat.stack_m3h(75, 1.6, 18, 291) == pytest.approx(16, abs=0.6) and sweat.stack_m3h(
-        75, 1.6, 2, 291
-    ) == pytest.approx(5, abs=0.5)
+    assert sweat.stack_m3h(75, 1.6, 18, 291) == pytest.approx(16, abs=0.6) and sweat.stack_m3h(75, 1.6, 2, 291) == pytest.approx(5, abs=0.5)
     assert sweat.inlet_pa(150, 100) == pytest.approx(28, abs=0.5)
     build = a_build(systems=Systems(air=Air(fan_m3h=150, inlet_cm2=100)))
     fan = sweat.fan_of(build)
@@ -169,18 +159,12 @@ def test_stack_fan_and_recovery():
     assert sweat.recovered_w(30, 0.65, 20) == pytest.approx(131, abs=0.5)
 
 
-FOAM = (
-    FaceLayer("l1", "light-ply", Length(0.006)),
-    FaceLayer("l2", "xps", Length(0.04)),
-    FaceLayer("l3", "light-ply", Length(0.003)),
-)
+FOAM = (FaceLayer("l1", "light-ply", Length(0.006)), FaceLayer("l2", "xps", Length(0.04)), FaceLayer("l3", "light-ply", Length(0.003)))
 
 
 def a_room(inside=18.0, coldest=-5.0, rh=0.85, vent=20.0, faces=FOAM, **brief):
     kinds = ("floor", "left side", "right side", "roof", "front", "rear")
-    shell = a_body(
-        "box", faces=tuple(Face(f"f{k}", kind, kind.capitalize(), layers=faces) for k, kind in enumerate(kinds))
-    )
+    shell = a_body("box", faces=tuple(Face(f"f{k}", kind, kind.capitalize(), layers=faces) for k, kind in enumerate(kinds)))
     people = Facts(people=())
     told = Brief(inside=Temperature(inside), coldest=Temperature(coldest), humidity_out=rh, wet_gear_g_h=100.0, **brief)
     build = a_build(shell=shell, brief=told, systems=Systems(air=Air(vent_m3h=vent)))
@@ -191,9 +175,7 @@ def test_losses_close_face_by_face():
     build, facts, framed = a_room()
     made = heat.losses(build, facts, framed)
     by_path = sum(p.loss_w(23) for p in made.paths)
-    assert made.loss_w == pytest.approx(by_path + 0.335 * 20 * 23) and made.heater_w == pytest.approx(
-        1.25 * made.loss_w
-    )
+    assert made.loss_w == pytest.approx(by_path + 0.335 * 20 * 23) and made.heater_w == pytest.approx(1.25 * made.loss_w)
     box = 2 * (4.0 * 2.0 + 4.0 * 2.1 + 2.0 * 2.1)
     assert sum(p.area_m2 for p in made.paths) == pytest.approx(box, rel=0.01)
 
@@ -215,10 +197,7 @@ def test_a_bare_hatch_sweats_and_a_good_wall_does_not(coldest):
     shell = build.shell
     shell = msgspec.structs.replace(
         shell,
-        openings=(
-            a_hole("h1", "rear", 0.4, 0.4, 1.0, 0.9, kind="hatch"),
-            a_hole("w1", "left side", 1.0, 1.0, 0.6, 0.5, glazing="single"),
-        ),
+        openings=(a_hole("h1", "rear", 0.4, 0.4, 1.0, 0.9, kind="hatch"), a_hole("w1", "left side", 1.0, 1.0, 0.6, 0.5, glazing="single")),
     )
     build = msgspec.structs.replace(build, shell=shell)
     night = sweat.night_of(build, facts, framed_of(build, facts))

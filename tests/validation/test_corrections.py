@@ -91,9 +91,7 @@ def test_no_ratings_at_all_read_not_checked():
     s = study(a_build([a_thing()], rig=a_rig(axles=(Axle("a1", Length(3.0), Mass(60.0)),))), Facts())
     held = every_limit(s)
 
-    assert held.limits == () and {"gross", "axle/a1", "coupler", "car", "road-height", "speed"} <= {
-        one.id for one in held.unchecked
-    }
+    assert held.limits == () and {"gross", "axle/a1", "coupler", "car", "road-height", "speed"} <= {one.id for one in held.unchecked}
 
 
 def test_more_on_the_ball_than_the_whole_weighs():
@@ -174,13 +172,17 @@ def test_the_best_place_reads_as_the_chart_says():
 
 def test_the_doubt_of_independent_axles_counts_springs_and_heights():
     axles = (Axle("f", Length(3.6), Mass(60.0), Mass(1300.0)), Axle("r", Length(4.5), Mass(60.0), Mass(1300.0)))
-    rig = a_rig(axles=axles, suspension="independent", spring_rate=Stiffness(80_000.0), level_load=Mass(1600.0),
-                ball_height=Length(0.50), reference_height=Length(0.45))  # fmt: skip
+    rig = a_rig(
+        axles=axles,
+        suspension="independent",
+        spring_rate=Stiffness(80_000.0),
+        level_load=Mass(1600.0),
+        ball_height=Length(0.50),
+        reference_height=Length(0.45),
+    )
     soft = replace(rig, spring_rate=Stiffness(20_000.0))
     things = [a_thing(mass=1200.0, x=3.4, source="weighed")]
-    stiff_kg, soft_kg = (
-        float(study(a_build(things, rig=one), Facts()).readings.tongue_sigma_kg[0]) for one in (rig, soft)
-    )
+    stiff_kg, soft_kg = (float(study(a_build(things, rig=one), Facts()).readings.tongue_sigma_kg[0]) for one in (rig, soft))
 
     # 14 mm of height on two stiff axles: 2 k h sum(x)^2... the stiffer, the more
     assert stiff_kg > soft_kg > 0
@@ -198,7 +200,9 @@ def test_a_limit_under_the_band_is_aimed_at_from_just_under():
     assert low.tolist() == [67.5, 35.0] and high.tolist() == [75.0, pytest.approx(49.0)]
 
 
-@pytest.mark.parametrize(("total", "tongue", "severity"), [(1900.0, 74.0, None), (700.0, 26.0, "mind"), (700.0, 24.0, "stop"), (1900.0, 76.0, "stop")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("total", "tongue", "severity"), [(1900.0, 74.0, None), (700.0, 26.0, "mind"), (700.0, 24.0, "stop"), (1900.0, 76.0, "stop")]
+)
 def test_european_practice_judges(total, tongue, severity):
     car = Vehicle("v", "Car", Mass(75.0))
     s = study(a_build(rig=bought(total, tongue)), Facts(vehicles=(car,)))
@@ -229,8 +233,10 @@ def test_the_chance_in_a_cut_band_is_the_share_of_draws():
     things = [a_thing(mass=900.0, x=2.65, source="guessed"), a_thing("t2", 500.0, x=2.8)]
     s = study(a_build(things), Facts(vehicles=(car,)))
     row, rng = 0, np.random.default_rng(5)
-    covariance = [[s.readings.tongue_sigma_kg[row] ** 2, s.readings.covariance_kg2[row]],
-                  [s.readings.covariance_kg2[row], s.readings.total_sigma_kg[row] ** 2]]  # fmt: skip
+    covariance = [
+        [s.readings.tongue_sigma_kg[row] ** 2, s.readings.covariance_kg2[row]],
+        [s.readings.covariance_kg2[row], s.readings.total_sigma_kg[row] ** 2],
+    ]
     drawn = rng.multivariate_normal([s.readings.tongue_kg[row], s.readings.total_kg[row]], covariance, 40_000)
     low, high = band_kg(s.band, drawn[:, 1])
 
@@ -265,7 +271,10 @@ def test_no_less_pressure_is_told_without_the_makers_least():
     assert tyre_use(known).pressure_kpa == 180.0
 
 
-@pytest.mark.parametrize(("fastest", "symbol", "told"), [(130.0, "L", "stop"), (120.0, "L", None), (130.0, "", "unchecked"), (None, "L", "unchecked"), (100.0, "A", "unchecked")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("fastest", "symbol", "told"),
+    [(130.0, "L", "stop"), (120.0, "L", None), (130.0, "", "unchecked"), (None, "L", "unchecked"), (100.0, "A", "unchecked")],
+)
 def test_the_fastest_speed_against_the_tyres(fastest, symbol, told):
     build = a_build([a_thing()], rig=a_rig(tyre=Tyre(90, symbol)), brief=Brief(fastest_kmh=fastest))
     held = every_limit(study(build, Facts()))
@@ -284,24 +293,33 @@ def test_an_altered_axle_has_no_rating():
 
 
 # what the car carries
-LOADS = (CarLoad("front", Length(1.30), Mass(160.0)), CarLoad("rear", Length(2.35), Mass(140.0)), CarLoad("boot", Length(3.20), Mass(60.0)))  # fmt: skip
+LOADS = (CarLoad("front", Length(1.30), Mass(160.0)), CarLoad("rear", Length(2.35), Mass(140.0)), CarLoad("boot", Length(3.20), Mass(60.0)))
 
 
 def test_what_a_car_carries_by_row():
     """Empty 900 and 780, L 2.70, o 1.05, T 70; 160 kg at 1.30, 140 at 2.35, 60 at 3.20: rear 1,147, front 963 kg."""
-    car = Vehicle("v", "Car", front_empty=Mass(900.0), rear_empty=Mass(780.0), wheelbase=Length(2.70),
-                  ball_overhang=Length(1.05), loads=LOADS)  # fmt: skip
+    car = Vehicle(
+        "v", "Car", front_empty=Mass(900.0), rear_empty=Mass(780.0), wheelbase=Length(2.70), ball_overhang=Length(1.05), loads=LOADS
+    )
 
     assert rear_axle_of(car, np.array([70.0]))[0] == pytest.approx(1147, abs=0.6)
     assert front_axle_of(car, np.array([70.0]))[0] == pytest.approx(963, abs=0.6)
     heavy = replace(car, hook=Mass(20.0))
-    assert rear_axle_of(heavy, np.array([70.0]))[0] - rear_axle_of(car, np.array([70.0]))[0] == pytest.approx(20 * 3.75 / 2.7)  # fmt: skip
+    assert rear_axle_of(heavy, np.array([70.0]))[0] - rear_axle_of(car, np.array([70.0]))[0] == pytest.approx(20 * 3.75 / 2.7)
     assert rear_axle_of(replace(car, loads=(CarLoad("boot", None, Mass(60.0)),)), np.array([70.0])) is None
 
 
 def test_what_rides_in_the_car_leaves_the_trailer():
-    car = Vehicle("v", "Car", rear_axle_rating=Mass(1300.0), front_empty=Mass(900.0), rear_empty=Mass(780.0),
-                  wheelbase=Length(2.70), ball_overhang=Length(1.05), loads=(CarLoad("boot", Length(3.20)),))  # fmt: skip
+    car = Vehicle(
+        "v",
+        "Car",
+        rear_axle_rating=Mass(1300.0),
+        front_empty=Mass(900.0),
+        rear_empty=Mass(780.0),
+        wheelbase=Length(2.70),
+        ball_overhang=Length(1.05),
+        loads=(CarLoad("boot", Length(3.20)),),
+    )
     stays = a_build([a_thing("t1", 100.0, x=3.0)])
     rides = apply(stays, [set_to("stow.things.t1.rides", "boot")])
     a, b = (study(build, Facts(vehicles=(car,))) for build in (stays, rides))
@@ -318,9 +336,7 @@ def test_brakes_are_asked_for_where_the_cars_papers_want_them():
     car = Vehicle("v", "Car", unbraked_limit=Mass(300.0))
     for brakes, told in (("none", "stop"), ("", None), ("overrun", None)):
         s = study(a_build([a_thing(mass=100.0)], rig=a_rig(brakes=brakes)), Facts(vehicles=(car,)))
-        assert (
-            codes(s).get("over-unbraked", None) is None if told is None else codes(s)["over-unbraked"].severity == told
-        )
+        assert codes(s).get("over-unbraked", None) is None if told is None else codes(s)["over-unbraked"].severity == told
         assert ("unbraked/v" in {one.id for one in s.unchecked}) is (brakes == "")
 
 
@@ -330,7 +346,12 @@ def test_a_strap_holds_along_its_own_direction():
     hold = Hold("strap", 4, Mass(300.0), elevation_deg=40.0, plan_deg=35.0)
     has = capacities_n(hold, 115 * GRAVITY, 0.0)
 
-    assert has == {"fore": pytest.approx(3692, abs=1), "aft": pytest.approx(3692, abs=1), "side": pytest.approx(2585, abs=1), "up": pytest.approx(7564, abs=1)}  # fmt: skip
+    assert has == {
+        "fore": pytest.approx(3692, abs=1),
+        "aft": pytest.approx(3692, abs=1),
+        "side": pytest.approx(2585, abs=1),
+        "up": pytest.approx(7564, abs=1),
+    }
     assert max(has.values()) < 4 * 300 * GRAVITY == pytest.approx(11768, abs=1)
 
 
@@ -344,9 +365,7 @@ def test_steep_straps_do_not_hold_a_vehicle(kind, enough):
 
     assert fore.capacity_n == pytest.approx(1471, abs=1) and fore.enough is enough and not one.assumed
     if not enough:
-        assert codes(s)["held-weak"].severity == "stop" and "forward" in codes(s)["held-weak"].says.replace(
-            "aft", "forward"
-        )
+        assert codes(s)["held-weak"].severity == "stop" and "forward" in codes(s)["held-weak"].says.replace("aft", "forward")
 
 
 def test_unmeasured_angles_are_taken_and_said():
@@ -434,7 +453,7 @@ def test_modes_that_stand_do_not_leave_what_rides_behind():
     build = apply(a_build([a_thing("t1", 50.0)]), [set_to("stow.things.t1.rides", "boot")])
     s = study(build, Facts())
 
-    assert {case.mode.id: float(s.readings.total_kg[row]) for row, case in enumerate(s.table.cases)}["camp"] == pytest.approx(310.0)  # fmt: skip
+    assert {case.mode.id: float(s.readings.total_kg[row]) for row, case in enumerate(s.table.cases)}["camp"] == pytest.approx(310.0)
 
 
 def test_a_gas_cylinder_weighs_its_gas_in_the_car():

@@ -137,9 +137,7 @@ def curved_build(way="ply and foam"):
         Face(f"f{at}", kind, kind.capitalize(), Mass(15.0), "computed")
         for at, kind in enumerate(("front", "roof", "left side", "right side"))
     )
-    build = a_build(
-        rig=a_rig(stabiliser_station=Length(4.0)), shell=a_shell(length=Length(1.7), height=Length(0.85), faces=faces)
-    )
+    build = a_build(rig=a_rig(stabiliser_station=Length(4.0)), shell=a_shell(length=Length(1.7), height=Length(0.85), faces=faces))
     return apply(build, way_ops(("f0",), way, WAYS[way]))
 
 

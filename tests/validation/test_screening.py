@@ -71,7 +71,9 @@ def test_a_whole_roof_by_hand_and_nothing_unsaid_is_checked() -> None:
     dead = 0.33
     assert twice["roof-snow"].value / snow.value == pytest.approx((2.1 + dead) / (1.05 + dead), rel=0.02)
     assert found["racking-along"].limit == 2500.0
-    assert found["racking-along"].value == pytest.approx(st.racking_n_m(s.readings.total_kg.max() - sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig")), 5.02), rel=0.02)  # fmt: skip
+    assert found["racking-along"].value == pytest.approx(
+        st.racking_n_m(s.readings.total_kg.max() - sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig")), 5.02), rel=0.02
+    )
 
 
 @pytest.mark.parametrize("name", DEMOS)
@@ -91,7 +93,7 @@ def test_a_screw_that_comes_through_and_a_loft_and_their_remedies() -> None:
     assert made.remedy is not None and "25 mm" in made.remedy.says
     after = study(apply(s.build, made.remedy.ops), s.facts)
     assert "screw-through" not in {one.code for one in findings(after)}
-    loft = {"id": "lf1", "name": "Loft", "front": {"si": 0.1}, "rear": {"si": 2.0}, "top": {"si": 1.6}, "thick": {"si": 0.1}}  # fmt: skip
+    loft = {"id": "lf1", "name": "Loft", "front": {"si": 0.1}, "rear": {"si": 2.0}, "top": {"si": 1.6}, "thick": {"si": 0.1}}
     said, _ = checks("orchard-keeper", set_to("shell.lofts", [loft]))
     assert said["loft"].face == "not checked" and "joists" in said["loft"].why
     strong = {**loft, "joist": {"thick": {"si": 0.045}, "deep": {"si": 0.12}}, "joist_pitch": {"si": 0.4}}
@@ -118,14 +120,19 @@ def test_sandwich_roofs_are_reckoned_as_panels() -> None:
         {"id": "b", "material": "xps", "thickness": {"si": 0.03}},
         {"id": "c", "material": "aluminium", "thickness": {"si": 0.001}},
     ]
-    found, s = checks("dark-sky", set_to("brief.ground_snow_kpa", 1.0), set_to("shell.faces.roof.layers", layers), set_to("shell.faces.roof.made_of", "sandwich"))  # fmt: skip
+    found, s = checks(
+        "dark-sky",
+        set_to("brief.ground_snow_kpa", 1.0),
+        set_to("shell.faces.roof.layers", layers),
+        set_to("shell.faces.roof.made_of", "sandwich"),
+    )
     snow = found["roof-snow"]
     assert snow.use is not None and "panel" in snow.name
     body = s.framed.body
     roof = next(one for one in body.surfaces if one.id == snow.where[0])
     left, low, right, high = roof.polygon.bounds
     panel = st.sandwich(0.001, 0.03, 69e9, 115e6, 15e6, 5e6, 0.2e6, 0.25e6)
-    sinks, _, _ = st.panel_even(panel, min(right - left, high - low), 800 + (2 * 0.001 * 2700 + 0.03 * 32) * 1.04 * 9.80665)  # fmt: skip
+    sinks, _, _ = st.panel_even(panel, min(right - left, high - low), 800 + (2 * 0.001 * 2700 + 0.03 * 32) * 1.04 * 9.80665)
     assert found["roof-sinks"].value == pytest.approx(sinks, rel=0.05)
 
 
@@ -136,7 +143,7 @@ def test_snow_beyond_any_and_unknown_sections_are_refused_in_words() -> None:
     odd = project.with_build(apply(project.build, [set_to("rig.rail", "unobtainium")]))
     assert any("no section" in fault for fault in of_no_sense(odd, materials()))
     assert screening(study(empty_project().build, Facts())) == ()
-    flat = apply(empty_project().build, [set_to("shell.form", "box"), add_to("shell.faces", {"id": "f", "kind": "roof", "name": "Roof"})])  # fmt: skip
+    flat = apply(empty_project().build, [set_to("shell.form", "box"), add_to("shell.faces", {"id": "f", "kind": "roof", "name": "Roof"})])
     assert screening(study(flat, Facts())) == ()
 
 
@@ -158,7 +165,19 @@ def test_what_lies_on_the_roof_is_pulled_up_against_its_holding() -> None:
     """A rack of 1.2 x 0.9 m and 12 kg: 735 x 1.2 x 1.08 - 117.7 = 834.9 N."""
     found, s = checks("marsh-heron")
     body = s.framed.body
-    rack = {"id": "rack", "name": "Rack", "kind": "outside carrier", "length": {"si": 1.2}, "width": {"si": 0.9}, "height": {"si": 0.1}, "x": {"si": body.front + 1.0}, "y": {"si": 0.0}, "z": {"si": body.under + body.height}, "mass": {"si": 12.0}, "outside": True}  # fmt: skip
+    rack = {
+        "id": "rack",
+        "name": "Rack",
+        "kind": "outside carrier",
+        "length": {"si": 1.2},
+        "width": {"si": 0.9},
+        "height": {"si": 0.1},
+        "x": {"si": body.front + 1.0},
+        "y": {"si": 0.0},
+        "z": {"si": body.under + body.height},
+        "mass": {"si": 12.0},
+        "outside": True,
+    }
     assert "uplift/rack" not in found
     unsaid, _ = checks("marsh-heron", add_to("stow.things", rack))
     assert unsaid["uplift/rack"].face == "not checked" and "Held" in unsaid["uplift/rack"].why
@@ -193,6 +212,4 @@ def test_bolts_and_bond_and_ribs_by_hand() -> None:
     ribs = {c.id: c for c in screening(s)}
     assert ribs["roof-snow"].name == "Snow on the rafters" and ribs["roof-snow"].use > 0
     rib = next(m for m in s.framed.members if m.id == ribs["roof-snow"].where[1])
-    assert rib.strips and ribs["roof-person"].limit == pytest.approx(
-        st.softwood_pa(rib.section_m[1], st.MINUTES, False)
-    )
+    assert rib.strips and ribs["roof-person"].limit == pytest.approx(st.softwood_pa(rib.section_m[1], st.MINUTES, False))

@@ -39,9 +39,16 @@ from uncle_sled.core.studies.stow.struts import (
 HATCH = Turning(14.0, 0.480, -60.0, 100.0, 0.95)
 LEAN = math.radians(-80.0)
 STRUT = Strut(
-    Length(0.290), Length(0.485), Length(0.195), 300.0, 2,
-    Length(0.190), Length(-0.408), Length(0.1 * math.cos(LEAN)), Length(0.1 * math.sin(LEAN)),
-)  # fmt: skip
+    Length(0.290),
+    Length(0.485),
+    Length(0.195),
+    300.0,
+    2,
+    Length(0.190),
+    Length(-0.408),
+    Length(0.1 * math.cos(LEAN)),
+    Length(0.1 * math.sin(LEAN)),
+)
 # beta, T, L, e, F, gas, gravity: the table of the notes
 TABLE = (
     (0, 20, 0.354, -0.033, 350.2, -23.0, 32.9),

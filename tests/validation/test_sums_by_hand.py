@@ -128,7 +128,9 @@ def test_warmth_adds_up_over_its_paths(told) -> None:
 def test_the_dew_point_is_that_of_the_air(told) -> None:
     """Magnus over water, 17.62 and 243.12, from the relative humidity inside and the warmth on Brief."""
     damp = told["moisture"]
-    inside = demo({"Marsh Heron": "marsh-heron", "Rosin Box": "rosin-box", "Orchard Keeper": "orchard-keeper"}.get(told["build"]["name"], "dark-sky")).build.brief.inside  # fmt: skip
+    inside = demo(
+        {"Marsh Heron": "marsh-heron", "Rosin Box": "rosin-box", "Orchard Keeper": "orchard-keeper"}.get(told["build"]["name"], "dark-sky")
+    ).build.brief.inside
     if damp["inside_rh"] is None or inside is None:
         return
     celsius = getattr(inside, "si", inside)
@@ -160,9 +162,7 @@ def test_what_is_bought_is_enough_and_the_sum_is_of_its_lines(told) -> None:
     for one in lines:
         if one["pack"] and one["packs"] is not None:
             assert one["packs"] * one["pack"] + one["at_hand"] >= one["need"] - 1e-6, one["id"]
-            assert one["packs"] == 0 or (one["packs"] - 1) * one["pack"] + one["at_hand"] < one["need"] + 1e-6, one[
-                "id"
-            ]
+            assert one["packs"] == 0 or (one["packs"] - 1) * one["pack"] + one["at_hand"] < one["need"] + 1e-6, one["id"]
         if one["likely"] is not None:
             assert one["low"] <= one["likely"] + 1e-9 and one["likely"] <= one["high"] + 1e-9, one["id"]
             likely += one["likely"]

@@ -18,23 +18,13 @@ from uncle_sled.core.studies.systems import sun
 from uncle_sled.core.studies.systems.bank import bank_of, cold_share, fault_a, inverter_a, peukert_h
 from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, string_v, strings_v
 from uncle_sled.core.studies.systems.stay import lasts_h, stay_of
-from uncle_sled.core.wiring.conductors import (
-    AWG,
-    METRIC,
-    area_for_drop_mm2,
-    breaking_type,
-    choose,
-    derating,
-    drop_v,
-    fuse_for,
-)
+from uncle_sled.core.wiring.conductors import AWG, METRIC, area_for_drop_mm2, breaking_type, choose, derating, drop_v, fuse_for
 
 LFP_100 = Figures(unit="battery", chemistry="LFP", amp_hours=100.0, volts=12.8)
 
 
 @pytest.mark.parametrize(
-    ("latitude", "day", "kwh"),
-    [(52, 105, 8.534), (45, 172, 11.648), (45, 355, 2.898), (-36, 15, 12.061), (60, 355, 0.586)],
+    ("latitude", "day", "kwh"), [(52, 105, 8.534), (45, 172, 11.648), (45, 355, 2.898), (-36, 15, 12.061), (60, 355, 0.586)]
 )
 def test_daily_sum_outside_the_air(latitude, day, kwh):
     assert sun.outside_kwh_m2(latitude, day) == pytest.approx(kwh, abs=0.001)
@@ -47,9 +37,15 @@ def test_a_flat_panel_under_three_skies():
 
 
 CLEAR = (  # an independent clear-sky model's range on the flat and 60 degrees to the equator [kWh/m2 a day]
-    (35, 355, (2.79, 3.09), (5.2, 6.3)), (35, 172, (8.2, 8.7), (5.1, 5.2)), (45, 355, (1.53, 1.75), (3.7, 4.9)), (45, 80, (4.95, 5.35), (6.4, 7.1)),
-    (45, 172, (8.1, 8.6), (6.0, 6.2)), (52, 355, (0.75, 0.91), (2.3, 3.4)), (52, 80, (4.2, 4.5), (6.1, 7.0)), (52, 172, (8.0, 8.5), (6.5, 6.8)),
-)  # fmt: skip
+    (35, 355, (2.79, 3.09), (5.2, 6.3)),
+    (35, 172, (8.2, 8.7), (5.1, 5.2)),
+    (45, 355, (1.53, 1.75), (3.7, 4.9)),
+    (45, 80, (4.95, 5.35), (6.4, 7.1)),
+    (45, 172, (8.1, 8.6), (6.0, 6.2)),
+    (52, 355, (0.75, 0.91), (2.3, 3.4)),
+    (52, 80, (4.2, 4.5), (6.1, 7.0)),
+    (52, 172, (8.0, 8.5), (6.5, 6.8)),
+)
 
 
 @pytest.mark.parametrize("latitude, day, flat, steep", CLEAR)
@@ -57,9 +53,7 @@ def test_a_clear_day_lies_within_an_independent_clear_sky_model(latitude, day, f
     assert flat[0] <= sun.on_panel_kwh_m2(latitude, day, 0.70) <= flat[1]
     assert steep[0] <= sun.on_panel_kwh_m2(latitude, day, 0.70, 60) <= steep[1]
     south = (day + 182) % 365  # the same sun in the other half of the world, half a year on
-    assert sun.on_panel_kwh_m2(-latitude, south, 0.70, 60) == pytest.approx(
-        sun.on_panel_kwh_m2(latitude, day, 0.70, 60), rel=0.09
-    )
+    assert sun.on_panel_kwh_m2(-latitude, south, 0.70, 60) == pytest.approx(sun.on_panel_kwh_m2(latitude, day, 0.70, 60), rel=0.09)
 
 
 def test_a_panel_turned_away_gives_less_and_later():
@@ -162,10 +156,7 @@ def test_the_day_of_the_check_case_and_how_long_it_lasts():
 
 def test_a_kettle_and_an_inverter_that_idles():
     kettle = Load("ld9", "Kettle", power_w=600, hours_day=0.25, current="AC")
-    things = [
-        a_thing("b1", figures=LFP_100),
-        a_thing("i1", figures=Figures(unit="inverter", power_w=1000, idle_w=12, hours_day=4)),
-    ]
+    things = [a_thing("b1", figures=LFP_100), a_thing("i1", figures=Figures(unit="inverter", power_w=1000, idle_w=12, hours_day=4))]
     build = a_build(things, brief=Brief(nights_off=3), systems=Systems(loads=(*CHECK, kettle)))
     stay = stay_of(build, "camp")
 
@@ -192,11 +183,7 @@ def test_all_energy_is_accounted_for_over_random_stays(seed):
     random = np.random.default_rng(seed)
     chemistry = str(random.choice(["LFP", "AGM", "lead"]))
     battery = Figures(
-        unit="battery",
-        chemistry=chemistry,
-        amp_hours=float(random.uniform(40, 400)),
-        volts=12.0,
-        charge_w=float(random.uniform(100, 900)),
+        unit="battery", chemistry=chemistry, amp_hours=float(random.uniform(40, 400)), volts=12.0, charge_w=float(random.uniform(100, 900))
     )
     things = [
         a_thing("b1", figures=battery),
@@ -205,9 +192,16 @@ def test_all_energy_is_accounted_for_over_random_stays(seed):
         a_thing("c2", figures=Figures(unit="car charger", charge_w=240.0)),
     ]
     loads = tuple(
-        Load(f"ld{k}", f"Load {k}", power_w=float(random.uniform(5, 300)), hours_day=float(random.uniform(0.2, 12)), when=str(random.choice(["any", "day", "night"])), must_run=bool(random.random() < 0.3))
+        Load(
+            f"ld{k}",
+            f"Load {k}",
+            power_w=float(random.uniform(5, 300)),
+            hours_day=float(random.uniform(0.2, 12)),
+            when=str(random.choice(["any", "day", "night"])),
+            must_run=bool(random.random() < 0.3),
+        )
         for k in range(int(random.integers(1, 9)))
-    )  # fmt: skip
+    )
     systems = Systems(loads=loads, drive_hours=float(random.uniform(0, 4)), shade=tuple(random.uniform(0, 0.6, 24)))
     brief = Brief(
         latitude_deg=float(random.uniform(-60, 60)),

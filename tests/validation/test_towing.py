@@ -19,15 +19,7 @@ from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.sections import sections
-from uncle_sled.core.studies.balance.frame_beam import (
-    LEAF_M,
-    ROAD,
-    beam_of,
-    choices,
-    frame_under,
-    hangers_m,
-    sinking,
-)
+from uncle_sled.core.studies.balance.frame_beam import LEAF_M, ROAD, beam_of, choices, frame_under, hangers_m, sinking
 from uncle_sled.core.studies.balance.sway import (
     GOOD,
     SPEEDS_KMH,
@@ -51,7 +43,7 @@ from uncle_sled.core.units import GRAVITY
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.towing_report import towing_report
 
-CAR = Vehicle("car", "Estate", front_empty=Mass(850.0), rear_empty=Mass(700.0), wheelbase=Length(2.7), ball_overhang=Length(0.95))  # fmt: skip
+CAR = Vehicle("car", "Estate", front_empty=Mass(850.0), rear_empty=Mass(700.0), wheelbase=Length(2.7), ball_overhang=Length(0.95))
 FACTS = Facts(vehicles=(CAR,))
 
 
@@ -177,7 +169,7 @@ def test_the_inertia_is_that_of_masses_and_their_boxes_by_hand() -> None:
     sizes = {p.id: p.size_m for p in s.parts}
     for k, id in enumerate(table.ids):
         lx, ly, _ = sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))
-        by_hand += table.mass_kg[row, k] * ((table.x_m[row, k] - cg[0]) ** 2 + (table.y_m[row, k] - cg[1]) ** 2 + (lx**2 + ly**2) / 12)  # fmt: skip
+        by_hand += table.mass_kg[row, k] * ((table.x_m[row, k] - cg[0]) ** 2 + (table.y_m[row, k] - cg[1]) ** 2 + (lx**2 + ly**2) / 12)
     assert inertia_kgm2(s, row) == pytest.approx(by_hand)
 
 
@@ -214,12 +206,7 @@ def test_what_is_tried_is_what_the_trailer_then_is() -> None:
     s = study(a_trailer(heavy), FACTS)
     row = s.table.row("going-out")
     tried = {what.says: what for what in what_ifs(s, row) if what.ops}
-    assert set(tried) >= {
-        "Box over the axle",
-        "drawbar half a metre longer",
-        "tyres soft or worn",
-        "tyres hard and new",
-    }
+    assert set(tried) >= {"Box over the axle", "drawbar half a metre longer", "tyres soft or worn", "tyres hard and new"}
     for says, what in tried.items():
         after = study(apply(s.build, list(what.ops)), FACTS)
         now = next(c for c in sway(after).cases if c.case_id == "going-out")
@@ -296,12 +283,10 @@ def test_an_overhang_by_the_tables() -> None:
     long, over, w = 3.0, 1.0, 800.0
     x = np.linspace(0.0, 4.0, 1601)
     right = w * 4.0 * 2.0 / long
-    _, moment = beam_of(x, (np.array([w * 4.0]), np.array([2.0]), np.array([2.0])), [(0.0, w * 4.0 - right), (3.0, right)])  # fmt: skip
+    _, moment = beam_of(x, (np.array([w * 4.0]), np.array([2.0]), np.array([2.0])), [(0.0, w * 4.0 - right), (3.0, right)])
     assert moment.min() == pytest.approx(-w * over**2 / 2, rel=1e-3)
     assert moment.max() == pytest.approx(w * (long**2 - over**2) ** 2 / (8 * long**2), rel=1e-3)
-    _, moment = beam_of(
-        x, (np.array([500.0]), np.array([4.0]), np.array([0.0])), [(0.0, -500.0 / 3), (3.0, 2000.0 / 3)]
-    )
+    _, moment = beam_of(x, (np.array([500.0]), np.array([4.0]), np.array([0.0])), [(0.0, -500.0 / 3), (3.0, 2000.0 / 3)])
     down = sinking(x, moment, np.full_like(x, 1.0e5), [[(0.0, 1.0)], [(3.0, 1.0)]])
     assert down[-1] == pytest.approx(500 * over**2 * (long + over) / (3 * 1.0e5), rel=2e-3)
 
@@ -315,14 +300,14 @@ def test_hangers_share_equally_or_one_two_one() -> None:
     single = hangers_m(a_frame())
     assert single == [[(3.0 - LEAF_M / 2, 0.5), (3.0 + LEAF_M / 2, 0.5)]]
     two = (Axle("a1", Length(2.6), Mass(60.0)), Axle("a2", Length(3.4), Mass(60.0)))
-    s = study(msgspec.structs.replace(a_trailer(), rig=a_rig(axles=two, suspension="equalised", rail="tube-80x40x3")), FACTS)  # fmt: skip
+    s = study(msgspec.structs.replace(a_trailer(), rig=a_rig(axles=two, suspension="equalised", rail="tube-80x40x3")), FACTS)
     (group,) = hangers_m(s)
     assert [share for _, share in group] == [0.25, 0.5, 0.25] and group[1][0] == pytest.approx(3.0)
     made = frame_under(s)
     road = next(one for one in made.beams if one.how == "road")
     forces = [force for _, force in road.supports[1:]]
     assert forces[1] == pytest.approx(2 * forces[0]) == pytest.approx(2 * forces[2])
-    torsion = study(msgspec.structs.replace(a_trailer(), rig=a_rig(axles=two, suspension="independent", rail="tube-80x40x3")), FACTS)  # fmt: skip
+    torsion = study(msgspec.structs.replace(a_trailer(), rig=a_rig(axles=two, suspension="independent", rail="tube-80x40x3")), FACTS)
     assert [len(group) for group in hangers_m(torsion)] == [1, 1]
 
 
@@ -330,7 +315,7 @@ def test_reactions_carry_everything_and_the_ball_is_the_reading() -> None:
     s = a_frame()
     made = frame_under(s)
     for one in made.beams:
-        assert (one.moment_nm[-1] == pytest.approx(0.0, abs=0.5) and abs(one.shear_n[-1]) < 1e-6) or one.how.startswith("lifted")  # fmt: skip
+        assert (one.moment_nm[-1] == pytest.approx(0.0, abs=0.5) and abs(one.shear_n[-1]) < 1e-6) or one.how.startswith("lifted")
         row = s.table.row(one.case_id)
         axles = sum(p.mass_kg for p in s.parts if p.id in {a.id for a in s.build.rig.axles})
         hung = axles if one.how.startswith("lifted") else 0.0  # off the ground the axles hang on the frame

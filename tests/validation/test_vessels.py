@@ -50,9 +50,7 @@ def test_an_upright_cylinder_and_an_oval_one():
     upright = tank("cylinder", (0.3, 0.3, 0.5), axis="upright")
     oval = tank("cylinder", (LONG, 0.4, 0.2), axis="along")
 
-    assert upright.volume_m3 == pytest.approx(math.pi * 0.15**2 * 0.5) and upright.fill(0.4).height_m == pytest.approx(
-        0.2
-    )
+    assert upright.volume_m3 == pytest.approx(math.pi * 0.15**2 * 0.5) and upright.fill(0.4).height_m == pytest.approx(0.2)
     assert oval.volume_m3 == pytest.approx(math.pi * 0.2 * 0.1 * LONG)
     assert oval.fill(0.5).height_m == pytest.approx(0.1, abs=1e-4)
 
@@ -79,14 +77,7 @@ def test_a_wedge_may_hang_from_a_level_top_and_look_either_way():
 
 def test_a_jug_and_an_own_outline():
     jug = tank("jug", (0.24, 0.36, 0.32))
-    steps = (
-        TankPoint(0, 0),
-        TankPoint(1, 0),
-        TankPoint(1, 0.5),
-        TankPoint(0.5, 0.5),
-        TankPoint(0.5, 1),
-        TankPoint(0, 1),
-    )
+    steps = (TankPoint(0, 0), TankPoint(1, 0), TankPoint(1, 0.5), TankPoint(0.5, 0.5), TankPoint(0.5, 1), TankPoint(0, 1))
     own = tank("outline", (0.4, 0.5, 0.4), outline=steps)
 
     assert jug.volume_m3 == pytest.approx(0.24 * 0.36 * 0.32 * (0.8 + 0.2 * (1 + 0.42) / 2))

@@ -85,27 +85,22 @@ def test_a_ticket_of_a_trailer_on_its_jack_moves_ball_and_total_together() -> No
     """
     s = study(a_build([a_thing("t", 240.0, 2.7)]), Facts())
     step = 20 / math.sqrt(12)
-    ticket = Ticket("t", "2027-01-01", "trailer on its jack", (Reading("whole", 500.0), Reading("axles", 460.0)), step_kg=20.0, grade=0.0, jack=Length(0.5))  # fmt: skip
+    ticket = Ticket(
+        "t",
+        "2027-01-01",
+        "trailer on its jack",
+        (Reading("whole", 500.0), Reading("axles", 460.0)),
+        step_kg=20.0,
+        grade=0.0,
+        jack=Length(0.5),
+    )
     told = weighed(ticket, s)
     assert (told.tongue_kg, told.total_kg) == (pytest.approx(40 * 2.5 / 3.0), 500.0)
     assert told.sigma_total_kg == pytest.approx(step)
     assert told.sigma_tongue_kg == pytest.approx(step * math.sqrt(2) * 2.5 / 3.0)
     assert told.cov_kg2 == pytest.approx(2.5 / 3.0 * step**2) == pytest.approx(27.78, abs=0.01)
-    readings = (
-        ("steer", 1180.0),
-        ("drive", 1420.0),
-        ("trailer", 760.0),
-        ("steer alone", 1225.0),
-        ("drive alone", 1290.0),
-    )
-    over = Ticket(
-        "t",
-        "2027-01-01",
-        "platform with the car",
-        tuple(Reading(id, kg) for id, kg in readings),
-        step_kg=20.0,
-        grade=0.0,
-    )
+    readings = (("steer", 1180.0), ("drive", 1420.0), ("trailer", 760.0), ("steer alone", 1225.0), ("drive alone", 1290.0))
+    over = Ticket("t", "2027-01-01", "platform with the car", tuple(Reading(id, kg) for id, kg in readings), step_kg=20.0, grade=0.0)
     told = weighed(over, s)
     assert told.cov_kg2 == pytest.approx(4 * step**2)
     assert told.sigma_total_kg == pytest.approx(math.sqrt(5) * step)
@@ -183,7 +178,11 @@ def test_glue_goes_on_the_narrow_side_of_a_stick_and_tape_along_the_seams_of_a_r
     roll = next((id for id, one in library.items() if one.form == "roll"), "")
     assert roll
     layers = (layers[0], Layer("l2", roll, Length(0.0003)))
-    build = a_build(shell=a_body("box", "stick timber", faces=(Face("f", "floor", "Floor", layers=layers), Face("l", "left side", "Left", layers=layers))))  # fmt: skip
+    build = a_build(
+        shell=a_body(
+            "box", "stick timber", faces=(Face("f", "floor", "Floor", layers=layers), Face("l", "left side", "Left", layers=layers))
+        )
+    )
     off = take_off(build, Facts())
     base = bases(build, Facts(), off)
     bars = [one for one in off.pieces if one.kind == "bar" and not one.cladding]

@@ -30,8 +30,6 @@ def placed(entry: Thing, id: str, x_m: float, y_m: float, z_m: float) -> Thing:
 
 def matches(entry: Thing, text: str) -> bool:
     """Whether every word that is looked for stands in the name, kind, contents or use of a thing."""
-    contents = (
-        f"{entry.tank.contents} water" if entry.tank and entry.tank.contents in ("fresh", "grey", "black") else ""
-    )
+    contents = f"{entry.tank.contents} water" if entry.tank and entry.tank.contents in ("fresh", "grey", "black") else ""
     told = f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {' '.join(entry.roles)}".lower()
     return all(word in told for word in text.lower().split())

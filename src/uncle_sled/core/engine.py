@@ -18,9 +18,7 @@ T = TypeVar("T")
 
 Proof = Callable[[str, Any, Any], None]  # name of a study, what was kept of it, what it gives fresh
 _proof: list[Proof] = []
-_seen: dict[
-    tuple[int, ...], tuple[Any, ...]
-] = {}  # what was proved within this, and its inputs, so that no id comes twice
+_seen: dict[tuple[int, ...], tuple[Any, ...]] = {}  # what was proved within this, and its inputs, so that no id comes twice
 _tables: list[Callable[[], None]] = []  # empties one table each
 
 

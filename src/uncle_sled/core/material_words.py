@@ -5,9 +5,22 @@ from __future__ import annotations
 from typing import Literal, get_args
 
 Family = Literal[
-    "", "timber", "plywood", "strand board", "foam", "wool", "cork", "honeycomb", "laminate", "cloth", "metal", "plastic",
-    "covering", "membrane", "paint",
-]  # fmt: skip
+    "",
+    "timber",
+    "plywood",
+    "strand board",
+    "foam",
+    "wool",
+    "cork",
+    "honeycomb",
+    "laminate",
+    "cloth",
+    "metal",
+    "plastic",
+    "covering",
+    "membrane",
+    "paint",
+]
 Form = Literal["", "sheet", "fill", "roll", "coat", "board"]
 FAMILIES: tuple[Family, ...] = get_args(Family)
 FORMS: tuple[Form, ...] = get_args(Form)

@@ -149,13 +149,7 @@ MEASURES: dict[str, Measure] = {
         100.0,
     ),
     "power": Measure(
-        "a power",
-        "900 W or 3070 Btu/h",
-        {"w": Fraction(1), "kw": Fraction(1000), "btu/h": BTU_H},
-        "W",
-        "W",
-        (10.0, 10.0),
-        pint="watt",
+        "a power", "900 W or 3070 Btu/h", {"w": Fraction(1), "kw": Fraction(1000), "btu/h": BTU_H}, "W", "W", (10.0, 10.0), pint="watt"
     ),
     "heat": Measure(
         "a heat",
@@ -240,7 +234,14 @@ MEASURES: dict[str, Measure] = {
     "load": Measure(
         "a load on a surface",
         "1.5 kPa or 31 psf",
-        {"pa": Fraction(1), "kpa": Fraction(1000), "kn/m2": Fraction(1000), "kg/m2": G, "psf": POUND * G / FOOT**2, "lb/ft2": POUND * G / FOOT**2},
+        {
+            "pa": Fraction(1),
+            "kpa": Fraction(1000),
+            "kn/m2": Fraction(1000),
+            "kg/m2": G,
+            "psf": POUND * G / FOOT**2,
+            "lb/ft2": POUND * G / FOOT**2,
+        },
         "kPa",
         "psf",
         (100.0, float(POUND * G / FOOT**2)),
@@ -334,17 +335,14 @@ MEASURES: dict[str, Measure] = {
         "lb/ft2",
         (0.1, float(POUND / FOOT**2) / 10),
     ),
-    "price": Measure("money for an area", "20 money/m2 or 2 money/ft2", {"money/m2": Fraction(1), "money/ft2": 1 / FOOT**2}, "money/m2", "money/ft2"),
+    "price": Measure(
+        "money for an area", "20 money/m2 or 2 money/ft2", {"money/m2": Fraction(1), "money/ft2": 1 / FOOT**2}, "money/m2", "money/ft2"
+    ),
     "labour": Measure("hours for an area", "0.5 h/m2 or 0.05 h/ft2", {"h/m2": Fraction(1), "h/ft2": 1 / FOOT**2}, "h/m2", "h/ft2"),
     "travel": Measure("a way on the road", "80 km or 50 mi", {"km": Fraction(1000), "mi": MILE}, "km", "mi"),
     "bulk": Measure("a space", "3 m3 or 106 ft3", {"m3": Fraction(1), "l": Fraction(1, 1000), "ft3": FOOT**3}, "m3", "ft3"),
     "moment": Measure(
-        "a bending moment",
-        "480 N m or 354 lbf ft",
-        {"n m": Fraction(1), "lbf ft": POUND * G * FOOT},
-        "N m",
-        "lbf ft",
-        by_mass=True,
+        "a bending moment", "480 N m or 354 lbf ft", {"n m": Fraction(1), "lbf ft": POUND * G * FOOT}, "N m", "lbf ft", by_mass=True
     ),
     "line load": Measure(
         "a load along a line",
@@ -355,11 +353,7 @@ MEASURES: dict[str, Measure] = {
         by_mass=True,
     ),
     "vapour": Measure(
-        "water in a wall",
-        "120 g/m2 or 0.4 oz/ft2",
-        {"g/m2": Fraction(1, 1000), "oz/ft2": OUNCE / FOOT**2},
-        "g/m2",
-        "oz/ft2",
+        "water in a wall", "120 g/m2 or 0.4 oz/ft2", {"g/m2": Fraction(1, 1000), "oz/ft2": OUNCE / FOOT**2}, "g/m2", "oz/ft2"
     ),
     "copper": Measure(
         "a size of wire",
@@ -369,7 +363,7 @@ MEASURES: dict[str, Measure] = {
         "AWG",
         (1e-6, 1e-6),
     ),
-}  # fmt: skip
+}
 
 # A figure kept in such a unit: what it measures, and the factor to SI.
 KEPT: dict[str, tuple[Dimension, float]] = {

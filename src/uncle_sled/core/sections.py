@@ -72,9 +72,7 @@ class BarSection(msgspec.Struct, frozen=True):
 
     def says(self, shown: Shown) -> str:
         """As it is asked for over the counter."""
-        word = {"tube": "tube", "channel": "channel", "I": "beam", "angle": "angle", "built-up": "box built up"}[
-            self.kind
-        ]
+        word = {"tube": "tube", "channel": "channel", "I": "beam", "angle": "angle", "built-up": "box built up"}[self.kind]
         metal = "" if self.metal == "steel" else f"{self.metal} "
         sizes = (self.deep, self.wide, self.wall)
         if shown.imperial:

@@ -33,7 +33,7 @@ def table(name: str, kind: type[Line]) -> tuple[Line, ...]:
 def _cell(text: str, field: Any) -> Any:
     if not text:
         words = field.type is str or get_origin(field.type) is Literal
-        return msgspec.UNSET if field.default is not msgspec.NODEFAULT else "" if words else () if get_origin(field.type) is tuple else None  # fmt: skip
+        return msgspec.UNSET if field.default is not msgspec.NODEFAULT else "" if words else () if get_origin(field.type) is tuple else None
     if get_origin(field.type) is tuple:
         return text.split()
     return text == "yes" if field.type is bool else text

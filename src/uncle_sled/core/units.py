@@ -16,20 +16,7 @@ from typing import Any
 import msgspec
 
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.measures import (
-    FOOT,
-    GALLON,
-    INCH,
-    KEPT,
-    MEASURES,
-    POUND,
-    SIGNS,
-    Dimension,
-    G,
-    awg_mm2,
-    awg_name,
-    plain_unit,
-)
+from uncle_sled.core.measures import FOOT, GALLON, INCH, KEPT, MEASURES, POUND, SIGNS, Dimension, G, awg_mm2, awg_name, plain_unit
 
 INCH_M, FOOT_M = float(INCH), float(FOOT)
 POUND_KG, GALLON_M3 = float(POUND), float(GALLON)
@@ -45,9 +32,7 @@ _NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 # A length's unit holds no digit, so that 12ft6 reads as twelve foot six.
 _UNIT = {"length": "[a-z°]+", "mass": "[a-z]+", "volume": "[a-z]+3?"}
 _TERM = {
-    dimension: re.compile(
-        rf"\s*({_NUMBER})\s*-?\s*(['\"]|{_UNIT.get(dimension, '[a-z°][a-z0-9°./]*')})?\s*-?", re.IGNORECASE
-    )
+    dimension: re.compile(rf"\s*({_NUMBER})\s*-?\s*(['\"]|{_UNIT.get(dimension, '[a-z°][a-z0-9°./]*')})?\s*-?", re.IGNORECASE)
     for dimension in FACTORS
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
@@ -117,18 +102,14 @@ def parse(text: str, dimension: Dimension, bare_unit: str) -> float:
                 raise EntryError(f"“{text}” has a number without a unit in it: write it like {EXAMPLE[dimension]}.")
         factor = _factor(unit, text, dimension)
         if at and factor >= _factor(last or unit, text, dimension):
-            raise EntryError(
-                f"“{text}” goes from small to large: write the larger unit first, like {EXAMPLE[dimension]}."
-            )
+            raise EntryError(f"“{text}” goes from small to large: write the larger unit first, like {EXAMPLE[dimension]}.")
         value = number * factor
         if dimension == "temperature" and unit.lower().endswith("f"):
             value = (number * (-1 if negative else 1) - 32) * Fraction(5, 9) * (-1 if negative else 1)
         total += value
         last = unit
     if total > MEASURES[dimension].most:
-        raise EntryError(
-            f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
-        )
+        raise EntryError(f"“{text}” is more than any build can hold; {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
     return float(-total if negative else total)
 
 
@@ -156,9 +137,7 @@ def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | N
 
 def _number(word: str, text: str) -> Fraction:
     if re.fullmatch(r"\d{1,3},\d{3}", word):
-        raise EntryError(
-            f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}."
-        )
+        raise EntryError(f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}.")
     word = word.replace(",", ".")
     try:
         if "/" in word:
@@ -182,9 +161,7 @@ def _factor(unit: str, text: str, dimension: str) -> Fraction:
         return table[key]
     for other, units in FACTORS.items():
         if key in units:
-            raise EntryError(
-                f"“{text}” is {PLAIN[other]}; here {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right."
-            )
+            raise EntryError(f"“{text}” is {PLAIN[other]}; here {PLAIN[dimension]} such as {EXAMPLE[dimension]} would be right.")
     return _rare_factor(unit, text, dimension)
 
 
@@ -288,9 +265,23 @@ def show(si: float, dimension: Dimension, unit: str, places: int | None = None) 
 
 # Decimals that the trade reads a unit with; other units are told to four figures.
 PLACES = {
-    "m": 3, "mm": 0, "cm": 1, "in": 2, "ft": 2, "kg": 1, "lb": 1, "L": 1, "gal": 1, "N/mm": 1, "lb/in": 0, "psi": 0, "degC": 0,
-    "W": 0, "mi": 0, "km": 0,
-}  # fmt: skip
+    "m": 3,
+    "mm": 0,
+    "cm": 1,
+    "in": 2,
+    "ft": 2,
+    "kg": 1,
+    "lb": 1,
+    "L": 1,
+    "gal": 1,
+    "N/mm": 1,
+    "lb/in": 0,
+    "psi": 0,
+    "degC": 0,
+    "W": 0,
+    "mi": 0,
+    "km": 0,
+}
 
 
 # What is under so much is told to its figures, not to the decimals of the trade.
@@ -369,12 +360,7 @@ def name_in_units(name: str, shown: Shown) -> str:
         if not wants[unit]:
             return match.group(0)
         value = float(match.group(1))
-        by, name = {
-            "mm": (0.001 / INCH_M, "in"),
-            "m": (1 / FOOT_M, "ft"),
-            "L": (1 / 3.785411784, "gal"),
-            "kg": (1 / POUND_KG, "lb"),
-        }[unit]
+        by, name = {"mm": (0.001 / INCH_M, "in"), "m": (1 / FOOT_M, "ft"), "L": (1 / 3.785411784, "gal"), "kg": (1 / POUND_KG, "lb")}[unit]
         made = value * by
         return f"{made:.0f} {name}" if made >= 4 else f"{plain_number(round(made * 2) / 2 or round(made, 1))} {name}"
 
@@ -423,10 +409,7 @@ def _marked(numbers: list[str], unit: str, shown: Shown) -> list[str]:
     kept = _ALIKE.get(unit, unit)
     dimension = KEPT[kept][0] if kept in KEPT else None
     if dimension is None or shown.unit(dimension) not in IMPERIAL:
-        return [
-            *(one.replace("-", "−") for one in numbers[:-1]),
-            f"{numbers[-1].replace('-', '−')} {SIGNS.get(unit, unit)}",
-        ]
+        return [*(one.replace("-", "−") for one in numbers[:-1]), f"{numbers[-1].replace('-', '−')} {SIGNS.get(unit, unit)}"]
     if kept == "m":
         return [distance(float(one), shown) for one in numbers]
     return [kept_text(float(one), kept, shown.thin if kept == "mm" else shown, 1) for one in numbers]

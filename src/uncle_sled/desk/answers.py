@@ -47,9 +47,7 @@ class _State:
 class Answers(QObject):
     changed = Signal(object)  # a study whose answer came, went on or was stopped
 
-    def __init__(
-        self, worker: Worker | None, project: Callable[[], Project], studied: Callable[[], Studied], parent: QObject
-    ) -> None:
+    def __init__(self, worker: Worker | None, project: Callable[[], Project], studied: Callable[[], Studied], parent: QObject) -> None:
         super().__init__(parent)
         self._worker, self._project, self._studied = worker, project, studied
         self._states: dict[str, _State] = {}
@@ -69,12 +67,7 @@ class Answers(QObject):
         if state is None:
             return Answer()
         return Answer(
-            state.value,
-            _same(state.read, study.reads(self._studied())),
-            state.asked is not None,
-            state.share,
-            state.words,
-            state.fault,
+            state.value, _same(state.read, study.reads(self._studied())), state.asked is not None, state.share, state.words, state.fault
         )
 
     def ask(self, study: Slow[Studied, Any]) -> None:

@@ -44,11 +44,7 @@ def application(theme: str = "light") -> QApplication:
 
 
 def open_window(
-    project: Project,
-    path: Path | None = None,
-    worker: Worker | None = None,
-    settings: Settings | None = None,
-    reading_first: bool = True,
+    project: Project, path: Path | None = None, worker: Worker | None = None, settings: Settings | None = None, reading_first: bool = True
 ) -> Window:
     """A window on a project. Args: reading_first: its findings are judged once the first reading is painted."""
     session = Session(project, path, worker)

@@ -39,9 +39,7 @@ def serve(pipe: Connection, stopped: Any) -> None:
             pipe.send(("done", number, None, f"its answer cannot be handed over: {odd}"))
 
 
-def _worked(
-    pipe: Connection, stopped: Any, number: int, name: str, job: bool, args: tuple[Any, ...], project: Project
-) -> tuple[Any, str]:
+def _worked(pipe: Connection, stopped: Any, number: int, name: str, job: bool, args: tuple[Any, ...], project: Project) -> tuple[Any, str]:
     told = 0.0
 
     def tell(share: float | None, words: str) -> None:

@@ -138,12 +138,7 @@ class Session(QObject):
         """All findings; each with the remedy that was found for it while it still says the same."""
         if self.reading_first:
             return ()
-        from uncle_sled.core.findings.all_findings import (  # not for the start
-            at_rest,
-            findings_in_hand,
-            findings_now,
-            with_answers,
-        )
+        from uncle_sled.core.findings.all_findings import at_rest, findings_in_hand, findings_now, with_answers  # not for the start
 
         if self.dragging and self._rested is not None:
             rested = self.answers.of(at_rest).value or ()
@@ -193,9 +188,7 @@ class Session(QObject):
             return False
         return self.take(says, after, stop or stop_of((op.path for op in ops), self.stop), ids, merge)
 
-    def take(
-        self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None
-    ) -> bool:
+    def take(self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None) -> bool:
         """Make a project the present one as a named step; False where it changes nothing."""
         before = self.history
         after, said = referring_right(after, self.project)
@@ -358,12 +351,7 @@ class Session(QObject):
     # setting aside
     def set_aside(self, one: Finding, reason: str) -> None:
         """A finding set aside with its reason and today's date; it returns when it worsens by a tenth."""
-        record = {
-            "id": one.id,
-            "reason": reason.strip() or "no reason given",
-            "date": date.today().isoformat(),
-            "number": one.number,
-        }
+        record = {"id": one.id, "reason": reason.strip() or "no reason given", "date": date.today().isoformat(), "number": one.number}
         ops = [remove(f"set_aside.{one.id}")] if any(old.id == one.id for old in self.build.set_aside) else []
         self.edit(f"Set aside: {one.title}", [*ops, add_to("set_aside", record)], one.stop, one.where)
 

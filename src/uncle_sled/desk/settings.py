@@ -25,12 +25,30 @@ class Setting(msgspec.Struct, frozen=True):
 
 SETTINGS = (
     Setting("theme", "Light", (("light", "by day"), ("dark", "night shop")), "light", "The colours of the window"),
-    Setting("text_size", "Text size", (("1", "as made"), ("1.15", "larger"), ("1.3", "largest")), "1", "Everything larger, from the next start on"),
-    Setting("region", "Practice of a new build", (("European", "European"), ("North American", "North American"), ("Australian/New Zealand", "Australian, NZ")), "European", "Where a new build is towed"),
-    Setting("length", "Lengths of a new build", (("mm", "millimetres"), ("m", "metres"), ("ft-in", "feet and inches"), ("in", "inches")), "mm", "The build's own units are on its Brief"),
+    Setting(
+        "text_size",
+        "Text size",
+        (("1", "as made"), ("1.15", "larger"), ("1.3", "largest")),
+        "1",
+        "Everything larger, from the next start on",
+    ),
+    Setting(
+        "region",
+        "Practice of a new build",
+        (("European", "European"), ("North American", "North American"), ("Australian/New Zealand", "Australian, NZ")),
+        "European",
+        "Where a new build is towed",
+    ),
+    Setting(
+        "length",
+        "Lengths of a new build",
+        (("mm", "millimetres"), ("m", "metres"), ("ft-in", "feet and inches"), ("in", "inches")),
+        "mm",
+        "The build's own units are on its Brief",
+    ),
     Setting("mass", "Weights of a new build", (("kg", "kilograms"), ("lb", "pounds")), "kg", ""),
     Setting("volume", "Volumes of a new build", (("L", "litres"), ("gal", "gallons (US)")), "L", ""),
-)  # fmt: skip
+)
 MOST_RECENT = 10
 
 
@@ -51,9 +69,7 @@ class Settings:
         except FileNotFoundError:
             return
         except (OSError, ValueError):
-            self.trouble = (
-                f"{self.path} could not be read; the settings begin anew, the file is left until you change one."
-            )
+            self.trouble = f"{self.path} could not be read; the settings begin anew, the file is left until you change one."
             return
         if not isinstance(raw, dict):
             return
@@ -86,9 +102,7 @@ class Settings:
             data = {"values": self.values, "recent": self.recent, "keys": self.keys}
             write_whole(self.path, json.dumps(data, indent=1, ensure_ascii=False).encode())
         except OSError as fault:
-            raise FileError(
-                f"The settings could not be kept in {self.path.parent}: {fault.strerror or fault}."
-            ) from None
+            raise FileError(f"The settings could not be kept in {self.path.parent}: {fault.strerror or fault}.") from None
 
 
 def _texts(raw: Any) -> dict[str, str]:

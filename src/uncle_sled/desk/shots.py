@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 SMALL_PX = 580  # width of the guide's pictures, which its window shows whole
 
 
-def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float, small: Path | None = None) -> int:  # fmt: skip
+def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float, small: Path | None = None) -> int:
     """Write one PNG a view into a folder. Args: small: where each stop's first goes once more, as the guide shows it.
 
     Raises: FileError: where a folder cannot be written.

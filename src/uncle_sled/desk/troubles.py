@@ -40,10 +40,7 @@ class Troubles:
         self._say = say
         sys.excepthook = self._fault
         if self.last is not None:
-            say(
-                f"It stopped hard last time. What it was at, without anything of a build, is kept in {self.last}.",
-                "note",
-            )
+            say(f"It stopped hard last time. What it was at, without anything of a build, is kept in {self.last}.", "note")
 
     def end(self) -> None:
         """A proper end leaves nothing behind."""

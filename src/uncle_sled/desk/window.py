@@ -13,17 +13,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QMenu,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
@@ -304,13 +294,7 @@ class Window(FileWork):
             Act("settings", "Settings…", "View", "Ctrl+,", self.show_settings),
             *(act for at, said in enumerate(abouts(), 1) for act in self._acts_of(said, at)),
             *(
-                Act(
-                    f"demo-{name}",
-                    f"Open the demo {name.replace('-', ' ').title()}",
-                    "File",
-                    "",
-                    partial(self.open_demo, name),
-                )
+                Act(f"demo-{name}", f"Open the demo {name.replace('-', ' ').title()}", "File", "", partial(self.open_demo, name))
                 for name in DEMOS
             ),
         ):
@@ -355,9 +339,7 @@ class Window(FileWork):
         recent = menu.addMenu("Recent")
         there = [Path(word) for word in self.settings.recent if Path(word).exists()]
         for path in there:
-            recent.addAction(f"{path.name}   {path.parent}").triggered.connect(
-                lambda _=False, path=path: self.open_asked(path)
-            )
+            recent.addAction(f"{path.name}   {path.parent}").triggered.connect(lambda _=False, path=path: self.open_asked(path))
         recent.setEnabled(bool(there))
         put(menu, "save", "save-as", "", "list", "take-over", "")
         export = menu.addMenu("Export")

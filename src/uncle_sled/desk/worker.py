@@ -60,15 +60,7 @@ class Worker(QObject):
         self._grace.timeout.connect(self._out_of_patience)
 
     # asking
-    def ask(
-        self,
-        lane: str,
-        name: str,
-        project: Project,
-        args: tuple[Any, ...] = (),
-        job: bool = False,
-        urgent: bool = False,
-    ) -> int:
+    def ask(self, lane: str, name: str, project: Project, args: tuple[Any, ...] = (), job: bool = False, urgent: bool = False) -> int:
         """Ask; the answer carries the number returned. What waits or runs in the lane gives way.
 
         Args: urgent: it is done before all others; a study that runs is stopped and begun again after it.

@@ -41,7 +41,7 @@ def read_record(path: Path) -> Record:
     def column(*words: str) -> int | None:
         return next((at for at, head in enumerate(heads) if any(head.startswith(word) for word in words)), None)
 
-    time, watts, volts, amps = column(*TIMES), column("watt", "power", "w"), column("volt", "v"), column("amp", "current", "a")  # fmt: skip
+    time, watts, volts, amps = column(*TIMES), column("watt", "power", "w"), column("volt", "v"), column("amp", "current", "a")
     if time is None or (watts is None and (volts is None or amps is None)):
         raise FileError(f"{path.name} wants the columns time and watts, or time, volts and amps.")
     points: list[tuple[datetime, float]] = []
@@ -60,9 +60,7 @@ def read_record(path: Path) -> Record:
         points.append((when.replace(tzinfo=None), power))
     points.sort()
     if len(points) < 2:
-        raise FileError(
-            f"{path.name} holds fewer than two readings; lines such as 2027-05-01 21:00, 45 would be right."
-        )
+        raise FileError(f"{path.name} holds fewer than two readings; lines such as 2027-05-01 21:00, 45 would be right.")
     out = back = hours = gaps = 0.0
     for (a, power), (b, after) in itertools.pairwise(points):
         span = (b - a).total_seconds() / 3600

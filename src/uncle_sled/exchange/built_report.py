@@ -98,5 +98,5 @@ def _reach(s: Studied) -> list[dict[str, Any]]:
                 "cook_reaches": {one.id: one.far_m for one in stands.things},
                 "litres": {how: number(litres) for how, litres in litres_by_reach(s.build, s.facts, mode).items()},
             }
-        )  # fmt: skip
+        )
     return made

@@ -17,10 +17,44 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.core.studies.cut.buying import Line
 from uncle_sled.exchange.weight_list import Fault, read_sheet
 
-COLUMNS = ("id", "name", "heading", "stage", "shop", "need", "unit", "pack", "at_hand", "packs", "price_each", "low", "likely", "high", "sure", "quote_until", "lead_days", "ordered", "arrived", "batch", "spent", "why")  # fmt: skip
+COLUMNS = (
+    "id",
+    "name",
+    "heading",
+    "stage",
+    "shop",
+    "need",
+    "unit",
+    "pack",
+    "at_hand",
+    "packs",
+    "price_each",
+    "low",
+    "likely",
+    "high",
+    "sure",
+    "quote_until",
+    "lead_days",
+    "ordered",
+    "arrived",
+    "batch",
+    "spent",
+    "why",
+)
 DAY = re.compile(r"\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$")
 # what can be brought in, and the field that it goes to
-TAKEN = {"price": "quote", "quote": "quote", "price_each": "quote", "quote_until": "quote_until", "lead_days": "lead_days", "at_hand": "at_hand", "pack": "pack", "low": "low", "likely": "likely", "high": "high"}  # fmt: skip
+TAKEN = {
+    "price": "quote",
+    "quote": "quote",
+    "price_each": "quote",
+    "quote_until": "quote_until",
+    "lead_days": "lead_days",
+    "at_hand": "at_hand",
+    "pack": "pack",
+    "low": "low",
+    "likely": "likely",
+    "high": "high",
+}
 DATES = ("quote_until",)
 
 
@@ -103,7 +137,9 @@ def read_prices(path: Path, lines: tuple[Line, ...], known: tuple[Bought, ...]) 
     sheet = read_sheet(path)
     heads = [word.strip().lower().replace(" ", "_") for word in sheet.headings]
     if not {"id", "name"} & set(heads) or not set(TAKEN) & set(heads):
-        raise FileError(f"{path.name} wants a column id or name and one of {', '.join(TAKEN)}; headings such as name, price, quote_until would be right.")  # fmt: skip
+        raise FileError(
+            f"{path.name} wants a column id or name and one of {', '.join(TAKEN)}; headings such as name, price, quote_until would be right."
+        )
     by_id, by_name = {one.id: one for one in lines}, {one.name.lower(): one for one in lines}
     records = {one.id: one for one in known}
     faults: list[Fault] = []

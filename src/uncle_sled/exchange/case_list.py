@@ -25,9 +25,7 @@ def csv_text(s: Studied) -> str:
                 )
         total = s.readings.total_kg[row]
         cg = s.readings.cg_m[row]
-        writer.writerow(
-            [as_text(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)]
-        )
+        writer.writerow([as_text(case.name), "total", "Whole", "", f"{total:.4f}", *("" if v != v else f"{v:.4f}" for v in cg)])
         tongue = s.readings.tongue_kg[row]
         if tongue == tongue and case.mode.towing:
             writer.writerow([as_text(case.name), "tongue", "On the ball", "", f"{tongue:.4f}", "0.0000", "", ""])

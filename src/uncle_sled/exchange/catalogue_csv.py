@@ -42,9 +42,7 @@ def read_catalogue(path: Path, taken_ids: tuple[str, ...] = ()) -> Read:
             left_out.append(word)
     missing = [field for field in NEEDED if field not in fields.values()]
     if missing:
-        raise FileError(
-            f"{path.name} has no column for {', '.join(missing)}. Headings such as {', '.join(COLUMNS[1:7])} would be right."
-        )
+        raise FileError(f"{path.name} has no column for {', '.join(missing)}. Headings such as {', '.join(COLUMNS[1:7])} would be right.")
     things: list[Thing] = []
     faults: list[Fault] = []
     taken = list(taken_ids)

@@ -57,9 +57,7 @@ def _read(
             bare[field] = unit
     missing = [field for field in NEEDED if field not in fields.values()]
     if missing:
-        raise FileError(
-            f"{path.name} has no column for {', '.join(missing)}. Headings such as {', '.join(columns)} would be right."
-        )
+        raise FileError(f"{path.name} has no column for {', '.join(missing)}. Headings such as {', '.join(columns)} would be right.")
     out: list[T] = []
     faults: list[tuple[int, str]] = []
     lines: dict[str, int] = {}
@@ -196,9 +194,7 @@ def _outline(text: str) -> tuple[tuple[float, float], ...]:
         try:
             x, y = (float(word) / 1e3 for word in words)
         except ValueError:
-            raise EntryError(
-                f"outline: “{pair.strip()}” is no corner; x y in mm would be right, corners parted by ;"
-            ) from None
+            raise EntryError(f"outline: “{pair.strip()}” is no corner; x y in mm would be right, corners parted by ;") from None
         if not (abs(x) < 1e3 and abs(y) < 1e3):
             raise EntryError(f"outline: “{pair.strip()}” is no corner of any sheet; x y in mm would be right.")
         corners.append((x, y))

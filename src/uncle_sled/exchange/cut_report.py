@@ -55,17 +55,9 @@ def _layout(material: str, layout: Layout) -> dict[str, Any]:
     return {
         "material": material,
         "stock": layout.stock,
-        "pieces": [
-            {"piece": one.piece, "x_m": round(one.x_m, 6), "y_m": round(one.y_m, 6), "turned": one.turned}
-            for one in layout.pieces
-        ],
+        "pieces": [{"piece": one.piece, "x_m": round(one.x_m, 6), "y_m": round(one.y_m, 6), "turned": one.turned} for one in layout.pieces],
         "cuts": [
-            {
-                "along": one.along,
-                "fence_m": round(one.fence_m, 6),
-                "part": [round(v, 6) for v in one.part],
-                "level": one.level,
-            }
+            {"along": one.along, "fence_m": round(one.fence_m, 6), "part": [round(v, 6) for v in one.part], "level": one.level}
             for one in layout.cuts
         ],
     }
@@ -79,12 +71,8 @@ def cut_text(plan: CutPlan) -> str:
     for sheets in plan.sheets:
         lines += [_head(sheets, "sheet")]
         for number, layout in enumerate(sheets.layouts, 1):
-            lines.append(
-                f"  sheet {number}: {layout.stock}, {layout.length_m * 1e3:.0f} x {layout.width_m * 1e3:.0f} mm"
-            )
-            lines += [
-                f"    {'  ' * min(cut.level, 12)}{_cut(cut.along)} at {cut.fence_m * 1e3:.1f} mm" for cut in layout.cuts
-            ]
+            lines.append(f"  sheet {number}: {layout.stock}, {layout.length_m * 1e3:.0f} x {layout.width_m * 1e3:.0f} mm")
+            lines += [f"    {'  ' * min(cut.level, 12)}{_cut(cut.along)} at {cut.fence_m * 1e3:.1f} mm" for cut in layout.cuts]
             lines += [
                 f"    {one.piece}: {one.w_m * 1e3:.1f} x {one.h_m * 1e3:.1f} mm at {one.x_m * 1e3:.1f}, {one.y_m * 1e3:.1f}"
                 + (", turned" if one.turned else "")
@@ -95,10 +83,7 @@ def cut_text(plan: CutPlan) -> str:
         lines.append(f"Stock for {plan.cost:.2f}.")
     else:
         lines.append("What it costs is not known: not every stock has a price; the least material was sought.")
-    lines += [
-        f"NOT PLACED: {many} of {name}: no stock is large enough, or there is too little of it."
-        for name, many in plan.unplaced
-    ]
+    lines += [f"NOT PLACED: {many} of {name}: no stock is large enough, or there is too little of it." for name, many in plan.unplaced]
     return "\n".join([*lines, CAUTION])
 
 
@@ -106,18 +91,10 @@ def _head(plan: BarPlan | SheetPlan, what: str) -> str:
     waste = f"{plan.waste_share:.1%} is offcut and dust"
     what += "" if plan.used == 1 else "s"
     if isinstance(plan, SheetPlan):
-        gap = (
-            f"at least {plan.bound} by reckoning, {plan.gap} between not settled"
-            if plan.gap > 0
-            else "there can be no fewer"
-        )
+        gap = f"at least {plan.bound} by reckoning, {plan.gap} between not settled" if plan.gap > 0 else "there can be no fewer"
         return f"{plan.material}: {plan.used} {what}, {gap}; {waste}"
     sought = "length" if plan.cost is None else "money"
-    how = (
-        f"within {plan.over:.2%} of the least {sought} there can be"
-        if plan.over
-        else f"the least {sought} there can be"
-    )
+    how = f"within {plan.over:.2%} of the least {sought} there can be" if plan.over else f"the least {sought} there can be"
     return f"{plan.material}: {plan.used} {what}, {how}; {waste}"
 
 

@@ -38,11 +38,7 @@ MIME = """<?xml version="1.0" encoding="UTF-8"?>
 def install_desktop(home: Path | None = None) -> list[Path]:
     """Write the entry, icon and MIME type under a data folder; the files written. Raises: FileError."""
     home = home or data_home()
-    program = (
-        Path(sys.argv[0]).resolve()
-        if Path(sys.argv[0]).name == "uncle-sled"
-        else Path(sys.executable).with_name("uncle-sled")
-    )
+    program = Path(sys.argv[0]).resolve() if Path(sys.argv[0]).name == "uncle-sled" else Path(sys.executable).with_name("uncle-sled")
     word = str(program).replace("\\", "\\\\").replace('"', '\\"').replace("%", "%%")
     icon = shipped("desk/icon.svg")
     files = {

@@ -55,10 +55,12 @@ def sheets_of(s: Studied, name: str, printed: str, tell: Tell = nobody) -> tuple
 
 def _dated(shapes: tuple[Primitive, ...], printed: str) -> tuple[Primitive, ...]:
     """The day put in where a page says PRINTED: a page is known by what it is without its day, and drawn once."""
-    return tuple([
-        replace(shape, text=shape.text.replace(PRINTED, printed)) if isinstance(shape, Text) and PRINTED in shape.text else shape
-        for shape in shapes
-    ])  # fmt: skip
+    return tuple(
+        [
+            replace(shape, text=shape.text.replace(PRINTED, printed)) if isinstance(shape, Text) and PRINTED in shape.text else shape
+            for shape in shapes
+        ]
+    )
 
 
 def _parts(s: Studied, name: str, tell: Tell) -> Iterator[tuple[Page, ...]]:
@@ -97,7 +99,7 @@ def drawing_set(s: Studied, name: str, printed: str, tell: Tell = nobody) -> tup
     contents = max(1, -(-len(made) // A_PAGE))
     pages = []
     for k in range(contents):
-        pages.append(_contents(made[k * A_PAGE : (k + 1) * A_PAGE], k, contents, len(made), name, s.build.name, printed, revision))  # fmt: skip
+        pages.append(_contents(made[k * A_PAGE : (k + 1) * A_PAGE], k, contents, len(made), name, s.build.name, printed, revision))
     for k, sheet in enumerate(made):
         number = f"{contents + k + 1} of {contents + len(made)}, {revision}"
         told = f"{number}, changed" if sheet.standing == "changed" and s.build.cut.printed else number
@@ -112,7 +114,7 @@ def revision_words(s: Studied) -> str:
     return f"revision {chr(65 + at % 26)}{at // 26 or ''}"
 
 
-def _contents(made: tuple[Sheet, ...], at: int, of: int, many: int, name: str, variant: str, printed: str, revision: str) -> Page:  # fmt: skip
+def _contents(made: tuple[Sheet, ...], at: int, of: int, many: int, name: str, variant: str, printed: str, revision: str) -> Page:
     shapes: list[Primitive] = [
         Text((EDGE, HEIGHT - 52), elided(f"{name}: drawings", 24, 520, "head"), 24, "ink", "head", "left"),
         Text((WIDTH - EDGE, HEIGHT - 50), f"{variant}, {revision}, {printed}", 11, "pencil", anchor="right"),
@@ -124,9 +126,21 @@ def _contents(made: tuple[Sheet, ...], at: int, of: int, many: int, name: str, v
         number = of + at * A_PAGE + k + 1
         ink = "primer" if sheet.standing == "changed" else "ink"
         changed += sheet.standing == "changed"
-        shapes += [Text((EDGE, y), str(number), 11, "pencil", "strong", "left"), Text((EDGE + 40, y), elided(sheet.page.title, 11, 560), 11, ink, anchor="left"), Text((WIDTH - EDGE, y), sheet.standing or "as printed", 10, ink if sheet.standing == "changed" else "pencil", anchor="right")]  # fmt: skip
+        shapes += [
+            Text((EDGE, y), str(number), 11, "pencil", "strong", "left"),
+            Text((EDGE + 40, y), elided(sheet.page.title, 11, 560), 11, ink, anchor="left"),
+            Text((WIDTH - EDGE, y), sheet.standing or "as printed", 10, ink if sheet.standing == "changed" else "pencil", anchor="right"),
+        ]
         y -= ROW
-    shapes.append(Text((EDGE, 26), f"{many} drawings. Screening only: measure the real frame first; local code and licensed people decide.", 9, "pencil", anchor="left"))  # fmt: skip
+    shapes.append(
+        Text(
+            (EDGE, 26),
+            f"{many} drawings. Screening only: measure the real frame first; local code and licensed people decide.",
+            9,
+            "pencil",
+            anchor="left",
+        )
+    )
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: contents{f' {at + 1}' if of > 1 else ''}")
 
 

@@ -15,24 +15,8 @@ from uncle_sled.core.reading.studied import Studied
 
 MM = 1000.0
 # Layer name to colour index of the format's own palette, and the layer of each ink.
-LAYERS = {
-    "OUTLINE": 7,
-    "STICKS": 30,
-    "OPENINGS": 1,
-    "WHEEL_BOXES": 8,
-    "WORDS": 3,
-    "SECTIONS": 5,
-    "TILTS": 4,
-    "FOLDS": 6,
-}
-LAYER_OF_INK = {
-    "wood": "STICKS",
-    "primer": "OPENINGS",
-    "zinc": "WHEEL_BOXES",
-    "ochre": "SECTIONS",
-    "chalk": "TILTS",
-    "pencil": "FOLDS",
-}
+LAYERS = {"OUTLINE": 7, "STICKS": 30, "OPENINGS": 1, "WHEEL_BOXES": 8, "WORDS": 3, "SECTIONS": 5, "TILTS": 4, "FOLDS": 6}
+LAYER_OF_INK = {"wood": "STICKS", "primer": "OPENINGS", "zinc": "WHEEL_BOXES", "ochre": "SECTIONS", "chalk": "TILTS", "pencil": "FOLDS"}
 
 
 def dxf_bytes(s: Studied) -> bytes:
@@ -63,9 +47,7 @@ class _Dxf:
         self.space.add_lwpolyline(corners, close=closed, dxfattribs=self._on(look.stroke or look.fill))
 
     def circle(self, centre: Point, radius: float, look: Look) -> None:
-        self.space.add_circle(
-            (centre[0] * MM, centre[1] * MM), radius * MM, dxfattribs=self._on(look.stroke or look.fill)
-        )
+        self.space.add_circle((centre[0] * MM, centre[1] * MM), radius * MM, dxfattribs=self._on(look.stroke or look.fill))
 
     def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None: ...
     def band(self, outline: tuple[Point, ...], thick: float) -> None: ...

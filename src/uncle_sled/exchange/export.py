@@ -26,7 +26,7 @@ MOST_BESIDE = 100  # exports of one name in one folder
 def told_pages(pages: tuple[Page, ...], s: Studied) -> tuple[Page, ...]:
     """Pages with every marked figure in the build's units."""
     words = Words(s.build.brief.reading.shown())
-    return tuple([replace(page, title=words.told(page.title), shapes=tuple([_told(one, words) for one in page.shapes])) for page in pages])  # fmt: skip
+    return tuple([replace(page, title=words.told(page.title), shapes=tuple([_told(one, words) for one in page.shapes])) for page in pages])
 
 
 def _told(shape: Primitive, words: Words) -> Primitive:
@@ -41,13 +41,7 @@ def export_job(project: Project, tell: Tell, kind: str, ids: tuple[str, ...], pa
 
 
 def export_bytes(
-    kind: str,
-    name: str,
-    s: Studied,
-    found: tuple[Finding, ...],
-    ids: tuple[str, ...] = (),
-    paper: str = "",
-    tell: Tell = nobody,
+    kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody
 ) -> bytes:
     """One of EXPORTS of a build as a file's bytes. Args: ids, paper: of templates; all on the region's paper where not said.
 

@@ -101,7 +101,9 @@ def _axle(asked: Asked) -> Written:
     from uncle_sled.core.drawing.balance.axle_order import axle_order
 
     order = axle_order(asked.s, asked.name, asked.day)
-    return _some((order,) if order is not None else (), "There is no axle to order yet: a ball, an axle and something to carry are wanted first.")  # fmt: skip
+    return _some(
+        (order,) if order is not None else (), "There is no axle to order yet: a ball, an axle and something to carry are wanted first."
+    )
 
 
 def _card(asked: Asked) -> Written:
@@ -308,36 +310,164 @@ _ALL = (
     Export("pdf", "pdf", "Balance sheet as PDF", "the wall of the shop, and whoever tows it", _sheet),
     Export("svg", "svg", "Balance sheet as SVG", "to draw on, or for the web", _sheet),
     Export("csv", "csv", "Every mass as CSV", "a spreadsheet of one's own", _masses),
-    Export("framing-pdf", "pdf", "Framing drawings as PDF, a page a face", "who frames the body", _framing, "Shell", "Framing drawings as PDF"),
-    Export("framing-svg", "svg", "Framing drawings as SVG, one below the other", "to draw on", _framing, "Shell", "Framing drawings as SVG"),
-    Export("dxf", "dxf", "Faces laid flat at full size as DXF", "a saw, or another drawing program", _laid, "Shell", "Faces laid flat as DXF"),
+    Export(
+        "framing-pdf", "pdf", "Framing drawings as PDF, a page a face", "who frames the body", _framing, "Shell", "Framing drawings as PDF"
+    ),
+    Export(
+        "framing-svg", "svg", "Framing drawings as SVG, one below the other", "to draw on", _framing, "Shell", "Framing drawings as SVG"
+    ),
+    Export(
+        "dxf", "dxf", "Faces laid flat at full size as DXF", "a saw, or another drawing program", _laid, "Shell", "Faces laid flat as DXF"
+    ),
     Export("axle-order", "pdf", "Order sheet for the axle as PDF", "who makes the axle", _axle, "Balance"),
-    Export("wiring-pdf", "pdf", "Wiring as PDF: diagram, every connection, labels", "who wires it, and who looks it over", _wiring, "Systems", "Wiring: diagram, connections, labels as PDF"),
+    Export(
+        "wiring-pdf",
+        "pdf",
+        "Wiring as PDF: diagram, every connection, labels",
+        "who wires it, and who looks it over",
+        _wiring,
+        "Systems",
+        "Wiring: diagram, connections, labels as PDF",
+    ),
     Export("wiring-svg", "svg", "Wiring diagram as SVG", "to draw on", _diagram, "Systems"),
-    Export("comfort", "pdf", "Water, gas, warmth and sweat as PDF, a page each", "who fits water, gas and heat", _comfort, "Systems", "Water, gas, warmth and sweat as PDF"),
-    Export("gauges", "pdf", "Gauge strips of the tanks at full size as PDF", "stuck beside the tanks", _gauges, "Stow", "Gauge strips of the tanks as PDF"),
+    Export(
+        "comfort",
+        "pdf",
+        "Water, gas, warmth and sweat as PDF, a page each",
+        "who fits water, gas and heat",
+        _comfort,
+        "Systems",
+        "Water, gas, warmth and sweat as PDF",
+    ),
+    Export(
+        "gauges",
+        "pdf",
+        "Gauge strips of the tanks at full size as PDF",
+        "stuck beside the tanks",
+        _gauges,
+        "Stow",
+        "Gauge strips of the tanks as PDF",
+    ),
     Export("cut-pdf", "pdf", "Sheets and bars with their cuts as PDF", "at the saw", _cuts, "Cut"),
-    Export("labels-pdf", "pdf", "Labels for the pieces as PDF, with the jig for slanted boards", "on the pieces", _labels, "Cut", "Labels for the pieces as PDF"),
+    Export(
+        "labels-pdf",
+        "pdf",
+        "Labels for the pieces as PDF, with the jig for slanted boards",
+        "on the pieces",
+        _labels,
+        "Cut",
+        "Labels for the pieces as PDF",
+    ),
     Export("buy-csv", "csv", "Shopping list as CSV", "a spreadsheet of one's own", _buy_csv, "Cut"),
     Export("buy-xlsx", "xlsx", "Shopping list as XLSX, a sheet a shop", "at the shops", _buy_xlsx, "Cut", "Shopping list as XLSX"),
-    Export("pieces", "csv", "Sticks and sheets to cut as CSV, for the command that lays them out", "the command that lays pieces out", _pieces, "Cut", "Pieces as CSV"),
-    Export("today", "pdf", "The next three things in large type for the shop wall, PDF", "the wall of the shop", _today, "Build", "The next three for the shop wall as PDF"),
+    Export(
+        "pieces",
+        "csv",
+        "Sticks and sheets to cut as CSV, for the command that lays them out",
+        "the command that lays pieces out",
+        _pieces,
+        "Cut",
+        "Pieces as CSV",
+    ),
+    Export(
+        "today",
+        "pdf",
+        "The next three things in large type for the shop wall, PDF",
+        "the wall of the shop",
+        _today,
+        "Build",
+        "The next three for the shop wall as PDF",
+    ),
     Export("ics", "ics", "Calendar of the work as iCalendar", "a calendar", _calendar, "Build", "Calendar as iCalendar"),
-    Export("crew-pdf", "pdf", "Crew sheets of the lifts as PDF, a page a lift", "those who lift", _crew, "Build", "Crew sheets of the lifts as PDF"),
+    Export(
+        "crew-pdf",
+        "pdf",
+        "Crew sheets of the lifts as PDF, a page a lift",
+        "those who lift",
+        _crew,
+        "Build",
+        "Crew sheets of the lifts as PDF",
+    ),
     Export("checks-pdf", "pdf", "Checklists as PDF", "at the trailer", _checks, "Build"),
-    Export("again-pdf", "pdf", "What I would do again, from what was measured, as PDF", "the next build", _again, "Build", "What I would do again as PDF"),
+    Export(
+        "again-pdf",
+        "pdf",
+        "What I would do again, from what was measured, as PDF",
+        "the next build",
+        _again,
+        "Build",
+        "What I would do again as PDF",
+    ),
     Export("data-sheet", "pdf", "Data sheet for the office as PDF", "the licensing office", _data_sheet, "Road"),
     Export("hand-over", "pdf", "Customer's brief and hand-over as PDF", "the customer", _hand_over, "Road"),
     Export("standing-pdf", "pdf", "Blocks and levels as PDF", "who sets it on blocks", _standing, "Road"),
-    Export("templates-pdf", "pdf", "Templates of sides, inner panels, tubes and jigs at full size over many sheets, PDF", "paper on plywood, with a print that is true", _templates, "Cut", "Templates at full size as PDF", True),
-    Export("router-dxf", "dxf", "Templates with a layer a tool for a router, DXF", "a router or laser", _router_dxf, "Cut", "Templates for a router as DXF"),
-    Export("router-svg", "svg", "Templates at full size for a router, SVG", "a router or laser", _router_svg, "Cut", "Templates for a router as SVG"),
-    Export("set-pdf", "pdf", "All working drawings as one PDF with contents, numbers and revision", "everybody in the shop", _set, "Cut", "All working drawings as one PDF", True),
-    Export("model-pdf", "pdf", "Paper model of the body with tabs, PDF", "to hold before building", _model, "Shell", "Paper model of the body as PDF"),
+    Export(
+        "templates-pdf",
+        "pdf",
+        "Templates of sides, inner panels, tubes and jigs at full size over many sheets, PDF",
+        "paper on plywood, with a print that is true",
+        _templates,
+        "Cut",
+        "Templates at full size as PDF",
+        True,
+    ),
+    Export(
+        "router-dxf",
+        "dxf",
+        "Templates with a layer a tool for a router, DXF",
+        "a router or laser",
+        _router_dxf,
+        "Cut",
+        "Templates for a router as DXF",
+    ),
+    Export(
+        "router-svg",
+        "svg",
+        "Templates at full size for a router, SVG",
+        "a router or laser",
+        _router_svg,
+        "Cut",
+        "Templates for a router as SVG",
+    ),
+    Export(
+        "set-pdf",
+        "pdf",
+        "All working drawings as one PDF with contents, numbers and revision",
+        "everybody in the shop",
+        _set,
+        "Cut",
+        "All working drawings as one PDF",
+        True,
+    ),
+    Export(
+        "model-pdf",
+        "pdf",
+        "Paper model of the body with tabs, PDF",
+        "to hold before building",
+        _model,
+        "Shell",
+        "Paper model of the body as PDF",
+    ),
     Export("stl", "stl", "Body and things in three dimensions as STL", "a three-dimensional viewer or printer", _solid, "Shell"),
-    Export("card-pdf", "pdf", "Shop card: the balance in type that is read from two metres, PDF", "to read from across the shop", _card, "Balance", "Shop card of the balance as PDF"),
-    Export("things", "csv", "All things as a catalogue that can be brought in again, CSV", "another build", _things, "Stow", "All things as CSV"),
-)  # fmt: skip
+    Export(
+        "card-pdf",
+        "pdf",
+        "Shop card: the balance in type that is read from two metres, PDF",
+        "to read from across the shop",
+        _card,
+        "Balance",
+        "Shop card of the balance as PDF",
+    ),
+    Export(
+        "things",
+        "csv",
+        "All things as a catalogue that can be brought in again, CSV",
+        "another build",
+        _things,
+        "Stow",
+        "All things as CSV",
+    ),
+)
 EXPORTS: dict[str, Export] = {one.kind: one for one in _ALL}
 
 
@@ -346,7 +476,7 @@ def exports_of(stop: str) -> tuple[Export, ...]:
     return tuple(one for one in _ALL if one.stop == stop)
 
 
-def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody) -> tuple[Page, ...]:  # fmt: skip
+def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody) -> tuple[Page, ...]:
     """Templates over many sheets: those named, else sides, inner panels, tubes and jigs (boards by themselves, on Cut).
 
     Raises: FileError: there is none, or no such paper, or it takes too many sheets.
@@ -367,7 +497,9 @@ def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (),
             note = f"{name}, {s.build.name}, {today}" + (f"; {one.side}" if one.side else "")
             pages += tile_pages(one.drawn, one.title, note, PAPERS[chosen])
             if len(pages) > MOST_PAGES:
-                raise FileError(f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right.")  # fmt: skip
+                raise FileError(
+                    f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right."
+                )
     except GeometryError as fault:
         raise FileError(Words(s.build.brief.reading.shown()).told(str(fault))) from None
     return tuple(pages)

@@ -23,9 +23,7 @@ class Holder(Mark, frozen=True, kw_only=True):
     when: Seconds
 
     def says(self) -> str:
-        return (
-            f"{self.user[:60]} on {self.host[:60]} since {time.strftime('%H:%M on %d %B', time.localtime(self.when))}"
-        )
+        return f"{self.user[:60]} on {self.host[:60]} since {time.strftime('%H:%M on %d %B', time.localtime(self.when))}"
 
 
 def lock_path(path: Path) -> Path:

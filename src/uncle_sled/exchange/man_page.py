@@ -7,12 +7,9 @@ import argparse
 
 def man_page(parser: argparse.ArgumentParser) -> str:
     """In roff, section 1."""
-    lines = ['.TH UNCLE-SLED 1 "" "" "Uncle Sled"', ".SH NAME", f"uncle-sled \\- {_safe((parser.description or '').rstrip('.').lower())}"]  # fmt: skip
+    lines = ['.TH UNCLE-SLED 1 "" "" "Uncle Sled"', ".SH NAME", f"uncle-sled \\- {_safe((parser.description or '').rstrip('.').lower())}"]
     lines += [".SH SYNOPSIS", ".B uncle-sled", "[VERB] [ARGUMENTS]", ".SH DESCRIPTION", _safe(parser.description or "")]
-    lines += [
-        "Without a verb the window opens. Every verb has help of its own: uncle-sled VERB \\-\\-help.",
-        ".SH VERBS",
-    ]
+    lines += ["Without a verb the window opens. Every verb has help of its own: uncle-sled VERB \\-\\-help.", ".SH VERBS"]
     verbs = next(one for one in parser._actions if isinstance(one, argparse._SubParsersAction))
     helps = {choice.dest: choice.help or "" for choice in verbs._choices_actions}
     for name, verb in verbs.choices.items():
@@ -25,7 +22,7 @@ def man_page(parser: argparse.ArgumentParser) -> str:
                 word += f" {action.metavar or action.dest.upper()}"
             lines += [".TP", f".B {_safe(word)}", _safe(action.help or "")]
     lines += [".SH FILES", ".TP", ".B *.sled", "A build, as JSON; docs/file\\-format.md tells it."]
-    lines += [".SH EXIT STATUS", "0: done. 1: something stops the build, or fits nowhere. 2: the file is not readable. 3: no answer."]  # fmt: skip
+    lines += [".SH EXIT STATUS", "0: done. 1: something stops the build, or fits nowhere. 2: the file is not readable. 3: no answer."]
     return "\n".join(lines) + "\n"
 
 

@@ -32,9 +32,7 @@ def mended(project: Project, strange_signs: bool) -> tuple[Project, tuple[str, .
 def with_limits_given(project: Project) -> tuple[Project, tuple[str, ...]]:
     """The project without limits of 0, which older versions let in: not given is what they are."""
     said: list[str] = []
-    facts = changed(
-        project.facts, vehicles=tuple(_given(car, f"facts.vehicles.{car.id}", said) for car in project.facts.vehicles)
-    )
+    facts = changed(project.facts, vehicles=tuple(_given(car, f"facts.vehicles.{car.id}", said) for car in project.facts.vehicles))
     builds = []
     for build in project.variants:
         where = f"variants.{build.id}"
@@ -48,9 +46,7 @@ def with_limits_given(project: Project) -> tuple[Project, tuple[str, ...]]:
         stow = changed(build.stow, things=tuple(things))
         wires = tuple(_given(one, f"{where}.systems.wires.{one.id}", said) for one in build.systems.wires)
         systems = changed(build.systems, wires=wires) if wires != build.systems.wires else build.systems
-        builds.append(
-            changed(build, rig=rig, stow=stow, systems=systems, brief=_given(build.brief, f"{where}.brief", said))
-        )
+        builds.append(changed(build, rig=rig, stow=stow, systems=systems, brief=_given(build.brief, f"{where}.brief", said)))
     return changed(project, facts=facts, variants=tuple(builds)), tuple(said)
 
 
@@ -76,9 +72,7 @@ def with_flames_said(body: dict[str, Any]) -> tuple[str, ...]:
             figures = thing.get("figures") if isinstance(thing, dict) else None
             if isinstance(figures, dict) and figures.get("gas_g_h") and "burns" not in thing:
                 thing["burns"] = "gas"
-                said.append(
-                    f"{str(thing.get('name', ''))[:60]}: it uses gas, so it was read as a gas flame; say so if it is room-sealed."
-                )
+                said.append(f"{str(thing.get('name', ''))[:60]}: it uses gas, so it was read as a gas flame; say so if it is room-sealed.")
     return tuple(said)
 
 
@@ -93,7 +87,5 @@ def _plain(node: Any, place: str, said: list[str]) -> Any:
         return tuple(_plain(one, f"{place}.{getattr(one, 'id', at)}", said) for at, one in enumerate(node))
     if isinstance(node, msgspec.Struct):
         names: Iterable[str] = (name for name in field_types(type(node)) if name != "unknown")
-        return changed(
-            node, **{name: _plain(getattr(node, name), f"{place}.{name}".lstrip("."), said) for name in names}
-        )
+        return changed(node, **{name: _plain(getattr(node, name), f"{place}.{name}".lstrip("."), said) for name in names})
     return node

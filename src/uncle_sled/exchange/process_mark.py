@@ -37,11 +37,7 @@ class Mark(msgspec.Struct, frozen=True):
 
     def is_here(self) -> bool:
         """Whether it is of this computer, whatever that is called by now."""
-        same = (
-            self.host == this_host(),
-            self.machine and self.machine == _machine(),
-            self.boot and self.boot == _boot(),
-        )
+        same = (self.host == this_host(), self.machine and self.machine == _machine(), self.boot and self.boot == _boot())
         return any(same)
 
     @property

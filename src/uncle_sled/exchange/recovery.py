@@ -54,9 +54,7 @@ def write_autosave(autosave: Autosave, data: bytes) -> None:
         }
         write_whole(autosave.note, json.dumps(note).encode())
     except OSError as fault:
-        raise FileError(
-            f"The autosave could not be written: {fault.strerror or fault}. Save to a file yourself."
-        ) from None
+        raise FileError(f"The autosave could not be written: {fault.strerror or fault}. Save to a file yourself.") from None
 
 
 class NotWritten(msgspec.Struct, frozen=True):

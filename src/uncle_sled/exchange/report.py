@@ -25,14 +25,7 @@ from uncle_sled.exchange.road_report import road_report
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.shop_report import shop_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
-from uncle_sled.exchange.systems_report import (
-    gas_report,
-    moisture_report,
-    power_report,
-    warmth_report,
-    water_report,
-    wiring_report,
-)
+from uncle_sled.exchange.systems_report import gas_report, moisture_report, power_report, warmth_report, water_report, wiring_report
 from uncle_sled.exchange.towing_report import towing_report
 from uncle_sled.exchange.variants_report import variants_report
 from uncle_sled.exchange.work_report import work_report
@@ -40,21 +33,14 @@ from uncle_sled.exchange.work_report import work_report
 SCHEMA_VERSION = 1
 
 
-def report(
-    s: Studied, found: tuple[Finding, ...], project: Project, case_rows: list[int] | None = None
-) -> dict[str, Any]:
+def report(s: Studied, found: tuple[Finding, ...], project: Project, case_rows: list[int] | None = None) -> dict[str, Any]:
     """The whole report of the open build; ``case_rows`` filters the cases only. Numbers are SI, shares 0 to 1."""
     rig = s.build.rig
     rows = list(range(len(s.table.cases))) if case_rows is None else case_rows
     placing = axle_placing(s) if rig.carrier == "ball" else None
     made = {
         "schema_version": SCHEMA_VERSION,
-        "build": {
-            "name": project.name,
-            "variant": s.build.name,
-            "carrier": rig.carrier,
-            "region": s.build.brief.region,
-        },
+        "build": {"name": project.name, "variant": s.build.name, "carrier": rig.carrier, "region": s.build.brief.region},
         "rig": {
             "axles": _axles(s),
             "suspension": rig.suspension,
@@ -168,10 +154,7 @@ def moves_report(s: Studied) -> list[dict[str, Any]]:
     return [
         {
             "kind": move.kind,
-            "items": [
-                {"id": i.id, "from_m": i.from_m, "to_m": i.to_m, "from_y_m": i.from_y_m, "to_y_m": i.to_y_m}
-                for i in move.items
-            ],
+            "items": [{"id": i.id, "from_m": i.from_m, "to_m": i.to_m, "from_y_m": i.from_y_m, "to_y_m": i.to_y_m} for i in move.items],
             "cost": move.cost,
             "feasible": move.feasible,
             "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in move.after],
@@ -207,9 +190,7 @@ def _axles(s: Studied) -> list[dict[str, Any]]:
         bed = rig.bed
         both = [(0.0, bed.front_rating)] + ([(bed.wheelbase.si, bed.rear_rating)] if bed.wheelbase else [])
         altered = rig.frame_altered
-        return [
-            {"station_m": at, "rating_kg": rating.si if rating else None, "altered": altered} for at, rating in both
-        ]
+        return [{"station_m": at, "rating_kg": rating.si if rating else None, "altered": altered} for at, rating in both]
     return [
         {"station_m": a.station.si, "rating_kg": a.rating.si if a.rating else None, "altered": a.altered}
         for a in sorted(rig.axles, key=lambda a: a.station.si)

@@ -41,8 +41,15 @@ def road_report(s: Studied) -> dict[str, Any]:
         "weigh_ins": tickets,
         "corrections": [msgspec.to_builtins(one) for one in road.corrections],
         "wishes": [
-            {"id": one.wish.id, "says": one.wish.says, "where": one.wish.where or None, "met": one.met, "mass_kg": one.mass_kg, "money": one.money}
+            {
+                "id": one.wish.id,
+                "says": one.wish.says,
+                "where": one.wish.where or None,
+                "met": one.met,
+                "mass_kg": one.mass_kg,
+                "money": one.money,
+            }
             for one in traced(s)
         ],
         "trips": [msgspec.to_builtins(one) for one in road.trips],
-    }  # fmt: skip
+    }

@@ -18,21 +18,86 @@ from uncle_sled.core.parts.figure_of import BY_KIND, BY_ROLE
 FROM_VERSION = 2  # files of this version and later say it themselves
 # Words of a name, in the order in which they decide; whole words or beginnings of them.
 WORDS: tuple[tuple[str, str], ...] = (
-    ("food", "bag"), ("clothes", "bag"), ("books", "box"),
-    ("mattress", "bed"), ("bunk", "bed"), ("bed board", "box"), ("cushion", "cushion"), ("pillow", "cushion"), ("sun shower", "bag"),
-    ("shower", "shower"), ("jug", "jug"), ("can", "jug"), ("tube tank", "drum"), ("solar panel", "panel"), ("panel", "panel"),
-    ("battery", "battery"), ("power station", "battery"), ("air conditioner", "cooler"), ("cooler", "fridge"), ("cool box", "fridge"),
-    ("fridge", "fridge"), ("freezer", "fridge"), ("water heater", "heater"), ("heater", "heater"), ("stove", "stove"), ("hob", "stove"),
-    ("burner", "stove"), ("cooker", "stove"), ("grill", "stove"), ("oven", "stove"), ("sink", "sink"), ("basin", "sink"),
-    ("toilet", "toilet"), ("roof fan", "fan"), ("fan", "fan"), ("table and chairs", "table"), ("chair", "chair"), ("stool", "chair"),
-    ("seat", "chair"), ("bench box", "box"), ("bench", "table"), ("worktop", "table"), ("table", "table"), ("desk", "table"),
-    ("wheel", "wheel"), ("motorcycle", "motorcycle"), ("motorbike", "motorcycle"), ("moped", "motorcycle"), ("scooter", "motorcycle"),
-    ("bicycle", "bicycle"), ("bike", "bicycle"), ("kayak", "kayak"), ("canoe", "kayak"), ("board on the roof", "kayak"), ("awning", "awning"),
-    ("roof tent", "awning"), ("charger", "charger"), ("inverter", "charger"), ("fuse", "charger"), ("converter", "charger"), ("light", "light"),
-    ("lamp", "light"), ("telescope", "telescope"), ("scope", "telescope"), ("mount", "telescope"), ("bag", "bag"), ("cloth", "bag"),
-    ("bedding", "cushion"), ("tool", "tools"), ("vice", "tools"), ("jack", "tools"), ("cylinder", "cylinder"), ("gas", "cylinder"),
-    ("cupboard", "cabinet"), ("galley", "cabinet"), ("kitchen", "cabinet"), ("wardrobe", "cabinet"), ("drawer", "cabinet"), ("box", "box"),
-)  # fmt: skip
+    ("food", "bag"),
+    ("clothes", "bag"),
+    ("books", "box"),
+    ("mattress", "bed"),
+    ("bunk", "bed"),
+    ("bed board", "box"),
+    ("cushion", "cushion"),
+    ("pillow", "cushion"),
+    ("sun shower", "bag"),
+    ("shower", "shower"),
+    ("jug", "jug"),
+    ("can", "jug"),
+    ("tube tank", "drum"),
+    ("solar panel", "panel"),
+    ("panel", "panel"),
+    ("battery", "battery"),
+    ("power station", "battery"),
+    ("air conditioner", "cooler"),
+    ("cooler", "fridge"),
+    ("cool box", "fridge"),
+    ("fridge", "fridge"),
+    ("freezer", "fridge"),
+    ("water heater", "heater"),
+    ("heater", "heater"),
+    ("stove", "stove"),
+    ("hob", "stove"),
+    ("burner", "stove"),
+    ("cooker", "stove"),
+    ("grill", "stove"),
+    ("oven", "stove"),
+    ("sink", "sink"),
+    ("basin", "sink"),
+    ("toilet", "toilet"),
+    ("roof fan", "fan"),
+    ("fan", "fan"),
+    ("table and chairs", "table"),
+    ("chair", "chair"),
+    ("stool", "chair"),
+    ("seat", "chair"),
+    ("bench box", "box"),
+    ("bench", "table"),
+    ("worktop", "table"),
+    ("table", "table"),
+    ("desk", "table"),
+    ("wheel", "wheel"),
+    ("motorcycle", "motorcycle"),
+    ("motorbike", "motorcycle"),
+    ("moped", "motorcycle"),
+    ("scooter", "motorcycle"),
+    ("bicycle", "bicycle"),
+    ("bike", "bicycle"),
+    ("kayak", "kayak"),
+    ("canoe", "kayak"),
+    ("board on the roof", "kayak"),
+    ("awning", "awning"),
+    ("roof tent", "awning"),
+    ("charger", "charger"),
+    ("inverter", "charger"),
+    ("fuse", "charger"),
+    ("converter", "charger"),
+    ("light", "light"),
+    ("lamp", "light"),
+    ("telescope", "telescope"),
+    ("scope", "telescope"),
+    ("mount", "telescope"),
+    ("bag", "bag"),
+    ("cloth", "bag"),
+    ("bedding", "cushion"),
+    ("tool", "tools"),
+    ("vice", "tools"),
+    ("jack", "tools"),
+    ("cylinder", "cylinder"),
+    ("gas", "cylinder"),
+    ("cupboard", "cabinet"),
+    ("galley", "cabinet"),
+    ("kitchen", "cabinet"),
+    ("wardrobe", "cabinet"),
+    ("drawer", "cabinet"),
+    ("box", "box"),
+)
 
 MOST_SAID = 12
 
@@ -124,16 +189,11 @@ def with_roles_said(body: dict[str, Any], version: int) -> tuple[str, ...]:
     for build in _list(body, "variants"):
         for load in _list(build.get("systems"), "loads"):
             name = str(load.get("name", "")).lower()
-            roles = [
-                role for role, words in (("lights", "light|lamp"), ("pumps water", "pump")) if re.search(words, name)
-            ]
+            roles = [role for role, words in (("lights", "light|lamp"), ("pumps water", "pump")) if re.search(words, name)]
             if roles and "roles" not in load:
                 load["roles"] = roles[:1]
     more = len(thin) - MOST_SAID
-    return (
-        *thin[:MOST_SAID],
-        *((f"And {more} more things whose roles were taken from one word.",) if more > 0 else ()),
-    )
+    return (*thin[:MOST_SAID], *((f"And {more} more things whose roles were taken from one word.",) if more > 0 else ()))
 
 
 def _say_roles(thing: dict[str, Any], thin: list[str]) -> None:
@@ -149,14 +209,15 @@ def _say_roles(thing: dict[str, Any], thin: list[str]) -> None:
     if thing.get("burns") == "wood" and not thing.get("room_sealed") and "flued" not in thing:
         thing["flued"] = True  # nobody burns wood in a body without a flue
     tank = thing.get("tank")
-    if isinstance(tank, dict) and tank.get("contents") == "fresh" and "warms water" not in roles and "heater" in str(thing.get("name", "")).lower():  # fmt: skip
-        thin.append(
-            f"{str(thing.get('name', ''))[:60]}: taken for a tank to drink from, not for a water heater; say In hand what it does."
-        )
+    if (
+        isinstance(tank, dict)
+        and tank.get("contents") == "fresh"
+        and "warms water" not in roles
+        and "heater" in str(thing.get("name", "")).lower()
+    ):
+        thin.append(f"{str(thing.get('name', ''))[:60]}: taken for a tank to drink from, not for a water heater; say In hand what it does.")
     elif thing.get("burns") not in (None, "none") and not roles:
-        thin.append(
-            f"{str(thing.get('name', ''))[:60]}: it burns, and whether it cooks or warms the room was not said; say so In hand."
-        )
+        thin.append(f"{str(thing.get('name', ''))[:60]}: it burns, and whether it cooks or warms the room was not said; say so In hand.")
 
 
 def _list(node: Any, key: str) -> list[dict[str, Any]]:

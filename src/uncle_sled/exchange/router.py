@@ -61,8 +61,19 @@ def router_svg(templates: tuple[Template, ...]) -> bytes:
 
     high = max((one.drawn.high for one in templates), default=0.1) * MM + 40.0
     wide = sum(one.drawn.wide * MM + GAP_MM for one in templates) or 100.0
-    root = Tree.Element("svg", {"xmlns": "http://www.w3.org/2000/svg", "width": f"{wide:.3f}mm", "height": f"{high:.3f}mm", "viewBox": f"0 0 {wide:.3f} {high:.3f}"})  # fmt: skip
-    groups = {name: Tree.SubElement(root, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.2"}) for name, colour in COLOURS.items()}  # fmt: skip
+    root = Tree.Element(
+        "svg",
+        {
+            "xmlns": "http://www.w3.org/2000/svg",
+            "width": f"{wide:.3f}mm",
+            "height": f"{high:.3f}mm",
+            "viewBox": f"0 0 {wide:.3f} {high:.3f}",
+        },
+    )
+    groups = {
+        name: Tree.SubElement(root, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.2"})
+        for name, colour in COLOURS.items()
+    }
     for one, x in _placed(templates):
         for layer, points, closed in _lines(one):
             told = " ".join(f"{a * MM + x:.3f},{high - b * MM:.3f}" for a, b in points)

@@ -72,13 +72,7 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
                 "wall_m": one.wall_m or None,
                 "strips": one.strips or None,
                 "cuts": [
-                    {
-                        "kind": "pie",
-                        "at_m": cut.at_m,
-                        "turn_deg": cut.turn_deg,
-                        "width_m": cut.width_m,
-                        "inside": cut.inside,
-                    }
+                    {"kind": "pie", "at_m": cut.at_m, "turn_deg": cut.turn_deg, "width_m": cut.width_m, "inside": cut.inside}
                     for cut in one.cuts
                 ],
                 "x_m": one.at_m[0],
@@ -171,13 +165,7 @@ def _panels(s: Studied) -> list[dict[str, Any]]:
             "inside_m": list(one.inside_m),
             "mass_kg": number(one.mass_kg),
             "edges": [
-                {
-                    "other": e.other,
-                    "length_m": e.length_m,
-                    "turn_deg": e.turn_deg,
-                    "tilt_deg": e.tilt_deg,
-                    "narrower_m": e.narrower_m,
-                }
+                {"other": e.other, "length_m": e.length_m, "turn_deg": e.turn_deg, "tilt_deg": e.tilt_deg, "narrower_m": e.narrower_m}
                 for e in one.edges
             ],
             "fault": one.fault or None,
@@ -244,9 +232,7 @@ def _partitions(s: Studied) -> list[dict[str, Any]]:
                 "x_m": wall.centre_m[0],
                 "y_m": wall.centre_m[1],
                 "z_m": wall.centre_m[2],
-                "sticks": [
-                    {"kind": st.kind, "section": list(st.section_m), "length_m": st.length_m} for st in wall.sticks
-                ],
+                "sticks": [{"kind": st.kind, "section": list(st.section_m), "length_m": st.length_m} for st in wall.sticks],
                 "fault": wall.fault or None,
             }
         )
@@ -257,13 +243,7 @@ def _lofts(s: Studied) -> list[dict[str, Any]]:
     body = s.framed.body
     decks = decks_of(s.build.shell, body) if body is not None else ()
     return [
-        {
-            "id": deck.id,
-            "low_m": list(deck.low),
-            "high_m": list(deck.high),
-            "mass_kg": deck.mass_kg,
-            "fault": deck.fault or None,
-        }
+        {"id": deck.id, "low_m": list(deck.low), "high_m": list(deck.high), "mass_kg": deck.mass_kg, "fault": deck.fault or None}
         for deck in decks
     ]
 

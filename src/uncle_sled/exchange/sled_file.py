@@ -203,10 +203,7 @@ def _put_back(body: Any, place: str, value: Any) -> None:
     last = _bare_key(last)
     for step in way:
         if isinstance(node, (list, tuple)):
-            node = next(
-                (item for at, item in enumerate(node) if isinstance(item, dict) and item.get("id", str(at)) == step),
-                None,
-            )
+            node = next((item for at, item in enumerate(node) if isinstance(item, dict) and item.get("id", str(at)) == step), None)
         elif isinstance(node, dict):
             node = node.get(step)
         if node is None:

@@ -26,12 +26,7 @@ def make_schema() -> dict[str, Any]:
     project["properties"].pop("unknown")
     project["properties"] = {"format": {"const": FORMAT}, "version": {"const": VERSION}, **project["properties"]}
     project["required"] = ["format", "version", *project["required"]]
-    return {
-        "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Uncle Sled build file",
-        **project,
-        "$defs": definitions,
-    }
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Uncle Sled build file", **project, "$defs": definitions}
 
 
 def schema_faults(raw: dict[str, Any]) -> tuple[str, ...]:

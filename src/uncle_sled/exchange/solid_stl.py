@@ -82,7 +82,7 @@ def _things(s: Studied, mode: Mode) -> list[Floats]:
 
 
 def _box(low: Floats, high: Floats) -> list[Floats]:
-    corners = np.array([[(low, high)[i][0], (low, high)[j][1], (low, high)[k][2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)])  # fmt: skip
+    corners = np.array([[(low, high)[i][0], (low, high)[j][1], (low, high)[k][2]] for i in (0, 1) for j in (0, 1) for k in (0, 1)])
     made: list[Floats] = []
     middle = (low + high) / 2
     for face in CUBE:

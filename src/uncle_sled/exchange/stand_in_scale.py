@@ -44,7 +44,9 @@ def read_loads(path: Path) -> tuple[Load, ...]:
             seconds = float(body[1].replace(",", ".")) if len(body) > 1 else STAYS_S
             kg = 0.0 if body[0] in WORDS else float(body[0].replace(",", "."))
         except ValueError:
-            raise FileError(f"{path.name}, line {number}: “{line.strip()[:60]}” is no load; a weight in kg and seconds, such as 412.5 8, or one of {', '.join(WORDS)} would be right.") from None  # fmt: skip
+            raise FileError(
+                f"{path.name}, line {number}: “{line.strip()[:60]}” is no load; a weight in kg and seconds, such as 412.5 8, or one of {', '.join(WORDS)} would be right."
+            ) from None
         if not (-1e5 < kg < 1e5 and 0 < seconds <= 3600):
             raise FileError(f"{path.name}, line {number}: weights up to 100 t and 0 to 3600 seconds would be right.")
         made.append(Load(kg, seconds, body[0] if body[0] in WORDS else ""))
@@ -76,14 +78,16 @@ def lines(loads: tuple[Load, ...], seed: int = 5) -> Iterator[str | None]:
             now = load.kg
 
 
-def serve(loads: tuple[Load, ...], port: int, said: Callable[[str], None], pace_s: float = 1.0 / PER_S, once: bool = False) -> None:  # fmt: skip
+def serve(loads: tuple[Load, ...], port: int, said: Callable[[str], None], pace_s: float = 1.0 / PER_S, once: bool = False) -> None:
     """Serve on loopback until it is stopped. Args: said: told the port. Raises: FileError: where the port is taken."""
     with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as door:
         door.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             door.bind(("127.0.0.1", port))
         except (OSError, OverflowError) as fault:
-            raise FileError(f"Port {port} cannot be had: {getattr(fault, 'strerror', None) or fault}. Another one, or none for any that is free, would be right.") from None  # fmt: skip
+            raise FileError(
+                f"Port {port} cannot be had: {getattr(fault, 'strerror', None) or fault}. Another one, or none for any that is free, would be right."
+            ) from None
         door.listen(1)
         said(f"The scale stands at 127.0.0.1, port {door.getsockname()[1]}; Ctrl+C takes it away.")
         while True:

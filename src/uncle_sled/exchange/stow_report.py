@@ -29,9 +29,7 @@ def modes_report(s: Studied) -> list[dict[str, Any]]:
                 "id": mode.id,
                 "name": mode.name,
                 "towing": mode.towing,
-                "clashes": [
-                    {"a": one.a, "b": one.b, "kind": one.kind, "overlap_m3": one.overlap_m3} for one in found[mode.id]
-                ],
+                "clashes": [{"a": one.a, "b": one.b, "kind": one.kind, "overlap_m3": one.overlap_m3} for one in found[mode.id]],
                 "sleepers": [
                     {"id": one.id, "name": one.name, "bed": one.bed, "fits": one.fits, "why": one.why}
                     for one in (sleepers_in(s.build, s.facts, mode) if stands else ())

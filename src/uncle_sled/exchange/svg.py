@@ -75,11 +75,7 @@ class _Svg:
         return " ".join(f"{x:.2f},{self.height - y:.2f}" for x, y in points)
 
     def _look(self, look: Look) -> dict[str, str]:
-        made = {
-            "fill": _colour(look.fill, look.tint),
-            "stroke": _colour(look.stroke),
-            "stroke-width": f"{look.width:g}",
-        }
+        made = {"fill": _colour(look.fill, look.tint), "stroke": _colour(look.stroke), "stroke-width": f"{look.width:g}"}
         if look.dash:
             made["stroke-dasharray"] = " ".join(f"{d:g}" for d in look.dash)
         if look.id:

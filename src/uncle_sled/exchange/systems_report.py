@@ -8,15 +8,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
-from uncle_sled.core.studies.systems.of_the_build import (
-    stay_mode,
-    the_gains,
-    the_gas,
-    the_losses,
-    the_night,
-    the_stay,
-    the_water,
-)
+from uncle_sled.core.studies.systems.of_the_build import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
@@ -57,13 +49,7 @@ def _schools(s: Studied, stay: Stay) -> list[dict[str, Any]]:
     if needs is None or needs.battery_wh is None:
         return []
     return [
-        {
-            "id": way.school.id,
-            "usable_wh": way.usable_wh,
-            "mass_kg": way.mass_kg,
-            "money": way.money,
-            "cold_share": way.cold,
-        }
+        {"id": way.school.id, "usable_wh": way.usable_wh, "mass_kg": way.mass_kg, "money": way.money, "cold_share": way.cold}
         for way in ways_of(s.build, stay, needs.battery_wh, None)
     ]
 
@@ -75,8 +61,7 @@ def wiring_report(s: Studied) -> dict[str, Any]:
         "volts": s.build.systems.volts,
         "circuits": [_circuit(wire) for wire in wired.wires],
         "hazards": [
-            {"code": one.code, "where": list(one.where), "value": one.value, "limit": one.limit}
-            for one in hazards_of(s.build, wired)
+            {"code": one.code, "where": list(one.where), "value": one.value, "limit": one.limit} for one in hazards_of(s.build, wired)
         ],
         "connections": [_connection(wire, wired) for wire in wired.wires],
     }
@@ -142,10 +127,7 @@ def gas_report(s: Studied) -> dict[str, Any]:
     made = the_gas(s)
     half = LEVELS.index(0.5)
     return {
-        "burners": [
-            {"id": one.id, "fuel": one.fuel, "kw": one.kw, "kg_day": one.kg_day, "sealed": one.sealed}
-            for one in made.burners
-        ],
+        "burners": [{"id": one.id, "fuel": one.fuel, "kw": one.kw, "kg_day": one.kg_day, "sealed": one.sealed} for one in made.burners],
         "days": dict(made.days),
         "kg": dict(made.kg),
         "boil_off_kw": [[t, kw[half]] for t, kw in made.boil_off_kw],
@@ -158,11 +140,7 @@ def gas_report(s: Studied) -> dict[str, Any]:
 def warmth_report(s: Studied) -> dict[str, Any]:
     """The ``warmth`` key: losses by path, heater, warm-up, cooling. A path that nobody knows has null."""
     made, hot = the_losses(s), the_gains(s)
-    dt = (
-        made.inside_c - made.outside_c
-        if made.loss_w is not None and made.inside_c is not None and made.outside_c is not None
-        else None
-    )
+    dt = made.inside_c - made.outside_c if made.loss_w is not None and made.inside_c is not None and made.outside_c is not None else None
     return {
         "paths": [
             {
@@ -195,19 +173,11 @@ def moisture_report(s: Studied) -> dict[str, Any]:
         "dew_c": night.dew_c,
         "made_g_h": night.made_g_h,
         "surfaces": [
-            {
-                "name": one.name,
-                "where": one.where,
-                "t_c": one.t_c,
-                "sweats": one.sweats,
-                "vent_m3h": one.vent_m3h,
-                "price_w": one.price_w,
-            }
+            {"name": one.name, "where": one.where, "t_c": one.t_c, "sweats": one.sweats, "vent_m3h": one.vent_m3h, "price_w": one.price_w}
             for one in night.surfaces
         ],
         "faces": [
-            {"id": one.id, "condenses_g_night": one.condenses_g_m2, "dries": one.dries}
-            for one in profiles_of(s.build, s.facts, s.framed)
+            {"id": one.id, "condenses_g_night": one.condenses_g_m2, "dries": one.dries} for one in profiles_of(s.build, s.facts, s.framed)
         ],
         "why": [*night.why, *night.unknown],
     }

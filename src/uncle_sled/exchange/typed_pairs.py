@@ -64,9 +64,7 @@ def settled(project: Project, takes: Iterable[tuple[Pair, Literal["typed", "numb
     return apply(project, ops)
 
 
-def read_as_meant(
-    project: Project, typed_at: Iterable[tuple[str, Quantity]]
-) -> tuple[Project, tuple[str, ...], tuple[Pair, ...]]:
+def read_as_meant(project: Project, typed_at: Iterable[tuple[str, Quantity]]) -> tuple[Project, tuple[str, ...], tuple[Pair, ...]]:
     """The project with bare numbers given the unit that their number proves, what was done in words, and what disagrees.
 
     Args: typed_at: every quantity that was typed, with its place.

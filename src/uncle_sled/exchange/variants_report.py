@@ -16,9 +16,7 @@ def variants_report(project: Project) -> list[dict[str, Any]]:
     shown = project.build.brief.reading.shown()
     made = []
     for build, one in zip(project.variants, beside(project), strict=True):
-        record = {
-            name: number(v) if isinstance(v, float) else v for name, v in msgspec.to_builtins(one.standing).items()
-        }
+        record = {name: number(v) if isinstance(v, float) else v for name, v in msgspec.to_builtins(one.standing).items()}
         others = differences(project.variants[0], build)
         made.append(
             {

@@ -41,15 +41,7 @@ FIELDS: dict[str, tuple[str, str]] = {
     "width": ("Width", r"^w$|^b$|width|wide|breite"),
     "height": ("Height", r"^h$|height|high|tall|höhe"),
 }
-DIMENSION = {
-    "mass": "mass",
-    "x": "length",
-    "y": "length",
-    "z": "length",
-    "length": "length",
-    "width": "length",
-    "height": "length",
-}
+DIMENSION = {"mass": "mass", "x": "length", "y": "length", "z": "length", "length": "length", "width": "length", "height": "length"}
 MOST = {"mass": 20_000.0, "length": 15.0}
 
 
@@ -127,15 +119,11 @@ def _decoded(data: bytes, name: str) -> tuple[str, str]:
         try:
             return data.decode("utf-16"), ""
         except UnicodeDecodeError:
-            raise FileError(
-                f"{name} begins like UTF-16 text but is damaged further on. Save it again as UTF-8."
-            ) from None
+            raise FileError(f"{name} begins like UTF-16 text but is damaged further on. Save it again as UTF-8.") from None
     try:
         return data.decode("utf-8-sig"), ""
     except UnicodeDecodeError:
-        return data.decode(
-            "cp1252", errors="replace"
-        ), "It was not UTF-8 and was read as Western text; look whether names came out right."
+        return data.decode("cp1252", errors="replace"), "It was not UTF-8 and was read as Western text; look whether names came out right."
 
 
 def _xlsx(path: Path) -> Sheet:
@@ -167,9 +155,7 @@ def _weigh(path: Path) -> None:
     with zipfile.ZipFile(path) as archive:
         unfolded = sum(one.file_size for one in archive.infolist())
     if unfolded > MOST_UNFOLDED:
-        raise FileError(
-            f"{path.name} unfolds to {unfolded // 1_000_000} MB; a list of weights is smaller. Save the list alone."
-        )
+        raise FileError(f"{path.name} unfolds to {unfolded // 1_000_000} MB; a list of weights is smaller. Save the list alone.")
 
 
 def _cells(sheet: Any, written: Any) -> tuple[list[tuple[int, tuple[str, ...]]], int]:
@@ -177,9 +163,7 @@ def _cells(sheet: Any, written: Any) -> tuple[list[tuple[int, tuple[str, ...]]],
     lines: list[tuple[int, tuple[str, ...]]] = []
     unsure = full = 0
     within = {"max_row": MOST_ROWS, "max_col": MOST_COLUMNS, "values_only": True}
-    for at, (row, formulas) in enumerate(
-        zip_longest(sheet.iter_rows(**within), written.iter_rows(**within), fillvalue=()), 1
-    ):
+    for at, (row, formulas) in enumerate(zip_longest(sheet.iter_rows(**within), written.iter_rows(**within), fillvalue=()), 1):
         cells = []
         for value, formula in zip_longest(row, formulas):
             if value is None and isinstance(formula, str) and formula.startswith("="):
@@ -209,9 +193,7 @@ def _merged(path: Path, book: Any) -> list[tuple[int, int, int, int]]:
     return areas
 
 
-def _spread(
-    lines: list[tuple[int, tuple[str, ...]]], areas: list[tuple[int, int, int, int]]
-) -> list[tuple[int, tuple[str, ...]]]:
+def _spread(lines: list[tuple[int, tuple[str, ...]]], areas: list[tuple[int, int, int, int]]) -> list[tuple[int, tuple[str, ...]]]:
     """Lines whose merged cells all hold what stands in the first of them."""
     made = {at: list(row) for at, row in lines}
     for top, low, left, right in areas:
@@ -237,9 +219,7 @@ def _sheet(lines: list[tuple[int, tuple[str, ...]]], name: str, note: str) -> Sh
     first = full[0][1]
     headed = not any(re.fullmatch(r"[-+]?[\d.,]+", cell) for cell in first if cell)
     wide = max(len(row) for _, row in full)
-    headings = tuple(
-        (first[at] if headed and at < len(first) and first[at] else f"Column {at + 1}") for at in range(wide)
-    )
+    headings = tuple((first[at] if headed and at < len(first) and first[at] else f"Column {at + 1}") for at in range(wide))
     rows = tuple((at, tuple(row) + ("",) * (wide - len(row))) for at, row in (full[1:] if headed else full))
     return Sheet(headings, rows, note)
 
@@ -249,9 +229,7 @@ def guess_columns(sheet: Sheet) -> dict[str, int | None]:
     taken: set[int] = set()
     found: dict[str, int | None] = {}
     for field, (_, words) in FIELDS.items():
-        match = next(
-            (at for at, head in enumerate(sheet.headings) if at not in taken and re.search(words, head.lower())), None
-        )
+        match = next((at for at, head in enumerate(sheet.headings) if at not in taken and re.search(words, head.lower())), None)
         found[field] = match
         if match is not None:
             taken.add(match)
@@ -273,9 +251,7 @@ def guess_units(sheet: Sheet, columns: dict[str, int | None], shown: units.Shown
     return said
 
 
-def take(
-    sheet: Sheet, columns: dict[str, int | None], bare: dict[str, str], taken_ids: list[str], floor_m: float
-) -> Taken:
+def take(sheet: Sheet, columns: dict[str, int | None], bare: dict[str, str], taken_ids: list[str], floor_m: float) -> Taken:
     """Things from the lines of a sheet.
 
     Args:
@@ -299,9 +275,7 @@ def take(
     return Taken(tuple(things), tuple(faults))
 
 
-def _thing(
-    row: tuple[str, ...], columns: dict[str, int | None], bare: dict[str, str], id: str, floor_m: float
-) -> Thing | None:
+def _thing(row: tuple[str, ...], columns: dict[str, int | None], bare: dict[str, str], id: str, floor_m: float) -> Thing | None:
     def cell(field: str) -> str:
         at = columns.get(field)
         return row[at] if at is not None and at < len(row) else ""

@@ -122,9 +122,7 @@ def _mark(path: Path) -> str:
 
 def _clear(path: Path) -> None:
     """Take away what a save of this file left when it was killed: its writer is gone, or it is over a day old."""
-    mark = re.compile(
-        re.escape(_mark(path).rpartition("-")[0].rpartition("-")[0]) + r"-([0-9a-f]{6})-(\d{1,10})-[0-9a-f]{8}\.part"
-    )
+    mark = re.compile(re.escape(_mark(path).rpartition("-")[0].rpartition("-")[0]) + r"-([0-9a-f]{6})-(\d{1,10})-[0-9a-f]{8}\.part")
     older = re.compile(re.escape(f".{path.name}.") + r"[a-z0-9_]{8}")
     here = _mark(path).split("-")[1]
     try:

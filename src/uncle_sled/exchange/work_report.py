@@ -68,12 +68,7 @@ def work_report(s: Studied) -> dict[str, Any]:
             {
                 "name": one.name,
                 "lines": [
-                    {
-                        "id": c.id,
-                        "says": c.says,
-                        "on": c.tick.on if c.tick else None,
-                        "who": c.tick.who if c.tick else None,
-                    }
+                    {"id": c.id, "says": c.says, "on": c.tick.on if c.tick else None, "who": c.tick.who if c.tick else None}
                     for c in one.lines
                 ],
             }

@@ -8,9 +8,7 @@ from uncle_sled.core.document.shell import Layer
 
 def _layers(*rows: tuple[str, float, float]) -> tuple[Layer, ...]:
     """Material, thickness [mm] and the share of timber framing in it."""
-    return tuple(
-        Layer(f"l{at}", material, Length(mm / 1000), share) for at, (material, mm, share) in enumerate(rows, 1)
-    )
+    return tuple(Layer(f"l{at}", material, Length(mm / 1000), share) for at, (material, mm, share) in enumerate(rows, 1))
 
 
 # The usual ways, for small bodies first.
@@ -21,8 +19,6 @@ WAYS: dict[str, tuple[Layer, ...]] = {
     "aluminium and foam": _layers(("aluminium", 1, 0), ("xps", 25, 0.15), ("light-ply", 3, 0)),
     "laminate and foam": _layers(("grp", 1.5, 0), ("xps", 25, 0.15), ("light-ply", 3, 0)),
     "laminate sandwich": _layers(("grp", 1.5, 0), ("pir", 30, 0), ("grp", 1.5, 0)),
-    "siding on studs": _layers(
-        ("board-siding", 18, 0), ("membrane", 0, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0)
-    ),
+    "siding on studs": _layers(("board-siding", 18, 0), ("membrane", 0, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0)),
     "floor of ply and foam": _layers(("birch-ply", 12, 0), ("xps", 30, 0.12), ("birch-ply", 9, 0)),
 }

@@ -44,33 +44,20 @@ class Answers(msgspec.Struct, frozen=True):
 def begin(name: str, answers: Answers) -> Project:
     """The project that the answers describe. Raises: EntryError: names the answer that cannot be."""
     a = answers
-    for what, value, most in (
-        ("length", a.length, 15.0),
-        ("width", a.width, 3.5),
-        ("height", a.height, 4.5),
-        ("axle", a.axle, 12.0),
-    ):
+    for what, value, most in (("length", a.length, 15.0), ("width", a.width, 3.5), ("height", a.height, 4.5), ("axle", a.axle, 12.0)):
         if value is not None and not 0 < value.si <= most:
             raise EntryError(f"The {what} is {value.si:.2f} m; more than 0 and up to {most:g} m would be right.")
     if a.total and a.ball and a.have == "a bought shell" and a.ball.si >= a.total.si:
         raise EntryError("The ball cannot carry more than the whole trailer weighs; the two weights may be swapped.")
     length = a.length or Length(3.0 if a.have != "a vehicle with a bed" else 2.6)
-    width, height = (
-        a.width or Length(1.8),
-        a.height or Length(1.9 if a.have in ("a bought shell", "a vehicle with a bed") else 1.3),
-    )
+    width, height = (a.width or Length(1.8), a.height or Length(1.9 if a.have in ("a bought shell", "a vehicle with a bed") else 1.3))
     rig, front, floor = _bed(a, length, width) if a.have == "a vehicle with a bed" else _trailer(a, length, width)
     shell = _shell(a, length, width, height, front, floor)
     people = tuple(
         Person(f"p{at + 1}", "Sleeper" if a.sleepers == 1 else f"Sleeper {at + 1}", Length(1.75))
         for at in range(min(max(a.sleepers, 0), 8))
     )
-    return Project(
-        name,
-        (Build("as-drawn", "as drawn", None, Brief(a.region, a.reading), rig, shell, Stow()),),
-        "as-drawn",
-        Facts(people),
-    )
+    return Project(name, (Build("as-drawn", "as drawn", None, Brief(a.region, a.reading), rig, shell, Stow()),), "as-drawn", Facts(people))
 
 
 def _trailer(a: Answers, length: Length, width: Length) -> tuple[Rig, float, float]:

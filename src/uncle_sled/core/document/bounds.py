@@ -72,16 +72,7 @@ MOST_OF = {
 _OF_THINGS = ("x", "y", "z", "dx", "dy", "dz", "cg_dx", "cg_dy", "cg_dz")
 _OF_THE_BODY = ("front", "by", "along", "up", "weight_at")
 _OF_STRUTS = ("body_x", "body_z", "lid_x", "lid_z")
-_OF_THE_RIG = (
-    "station",
-    "frame_cg",
-    "frame_mended",
-    "bed_front",
-    "bed_top",
-    "jack_station",
-    "stabiliser_station",
-    "bumper",
-)
+_OF_THE_RIG = ("station", "frame_cg", "frame_mended", "bed_front", "bed_top", "jack_station", "stabiliser_station", "bumper")
 PLACES = frozenset((*_OF_THINGS, *_OF_THE_BODY, *_OF_STRUTS, *_OF_THE_RIG, "ball_overhang"))
 # Limits: 0 is none, and none is left empty.
 _OF_PLATES = ("rating", "rated", "gross_total", "axle_group", "front_rating", "rear_rating", "gross_rating")
@@ -157,9 +148,7 @@ def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Q
             if value.si <= 0:  # asked here too, because hardly any is
                 faults += below_nothing(value, name, place)
                 if value.si == 0 and (kind.__name__, name) in NEVER_NOTHING:
-                    faults.append(
-                        f"{place}{name}: 0 is no {name}; it must be more than 0, or empty where it is not known."
-                    )
+                    faults.append(f"{place}{name}: 0 is no {name}; it must be more than 0, or empty where it is not known.")
             if value.typed is not None:
                 typed.append((f"{place}{name}", value))
         elif what == "model":

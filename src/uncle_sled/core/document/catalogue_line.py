@@ -22,10 +22,36 @@ FIGURES = tuple(one.name for one in FIELDS if one.kind is float)  # numbers, in 
 WORDS = {one.name: str(one.usual) for one in FIELDS if one.choices}
 TICKS = tuple(one.name for one in FIELDS if one.kind is bool)
 COLUMNS = (
-    "id", "name", "kind", "length_mm", "width_mm", "height_mm", "mass_kg", "source", "contents", "volume_l", "shape", "axis",
-    "outside", "cargo", "roles", "places", "arrival", *FIGURES, "clear", "states", "burns", "room_sealed", "flued", "vents_gas", "fumes", "near", "figure",
-    *WORDS, *TICKS,
-)  # fmt: skip
+    "id",
+    "name",
+    "kind",
+    "length_mm",
+    "width_mm",
+    "height_mm",
+    "mass_kg",
+    "source",
+    "contents",
+    "volume_l",
+    "shape",
+    "axis",
+    "outside",
+    "cargo",
+    "roles",
+    "places",
+    "arrival",
+    *FIGURES,
+    "clear",
+    "states",
+    "burns",
+    "room_sealed",
+    "flued",
+    "vents_gas",
+    "fumes",
+    "near",
+    "figure",
+    *WORDS,
+    *TICKS,
+)
 NEEDED = ("name", "length", "width", "height", "mass")
 MEASURED = {"length": "length", "width": "length", "height": "length", "mass": "mass", "volume": "volume"}
 BARE = {"length": "mm", "mass": "kg", "volume": "l"}
@@ -264,9 +290,7 @@ def clears_of(text: str) -> tuple[Clear, ...]:
             made.append(msgspec.convert(record, Clear))
         except (ValueError, msgspec.ValidationError):
             sides = ", ".join(get_args(Side))
-            raise EntryError(
-                f"clear: “{part.strip()}” cannot be read; door:front:450 would be right, with a side of {sides}."
-            ) from None
+            raise EntryError(f"clear: “{part.strip()}” cannot be read; door:front:450 would be right, with a side of {sides}.") from None
     return tuple(made)
 
 
@@ -279,9 +303,7 @@ def states_of(text: str) -> tuple[State, ...]:
             long, wide, high = (float(v) / 1000 for v in size.split("x"))
             dx, dy, dz = (float(v) / 1000 for v in shift.split(","))
         except ValueError:
-            raise EntryError(
-                f"states: “{part.strip()}” cannot be read; folded|1900x120x700|0,300,0 would be right."
-            ) from None
+            raise EntryError(f"states: “{part.strip()}” cannot be read; folded|1900x120x700|0,300,0 would be right.") from None
         off = [Length(d) if d else None for d in (dx, dy, dz)]
         made.append(State(f"s{at + 1}", name.strip(), Length(long), Length(wide), Length(high), off[0], off[1], off[2]))
     return tuple(made)

@@ -78,21 +78,16 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     }
 
 
-def _free_along(
-    shell: Shell, face: str, size: tuple[float, float], up: float, run: float, wanted: float | None = None
-) -> float:
+def _free_along(shell: Shell, face: str, size: tuple[float, float], up: float, run: float, wanted: float | None = None) -> float:
     """What is wanted, or the middle of the face, or the nearest place to it that no other opening takes [m]."""
     wide, high = size
-    others = [
-        (o.along.si, o.up.si, o.along.si + o.width.si, o.up.si + o.height.si) for o in shell.openings if o.face == face
-    ]
+    others = [(o.along.si, o.up.si, o.along.si + o.width.si, o.up.si + o.height.si) for o in shell.openings if o.face == face]
     middle = (run - wide) / 2 if wanted is None else wanted
     steps = [k * STEP_M * sign for k in range(int(run / STEP_M) + 1) for sign in (1, -1)]
     for by in steps:
         along = middle + by
         if EDGE_M <= along <= run - wide - EDGE_M and not any(
-            along < right + BESIDE_M and along + wide > left - BESIDE_M and up < top and up + high > low
-            for left, low, right, top in others
+            along < right + BESIDE_M and along + wide > left - BESIDE_M and up < top and up + high > low for left, low, right, top in others
         ):
             return along
     return middle

@@ -73,9 +73,7 @@ def _named(some: tuple[Any, ...]) -> bool:
 def _name(one: Any, where: str) -> str:
     """What a record is called, with that which it is part of."""
     kind = type(one).__name__.lower()
-    name = str(
-        getattr(one, "name", "") or getattr(one, "says", "") or getattr(one, "material", "") or f"{kind} {one.id}"
-    )
+    name = str(getattr(one, "name", "") or getattr(one, "says", "") or getattr(one, "material", "") or f"{kind} {one.id}")
     return f"{where}, {name}" if where else name
 
 
@@ -104,5 +102,5 @@ def _value(value: Any, shown: Shown) -> str:
     if isinstance(value, float | int):
         return plain_number(value)
     if isinstance(value, tuple):
-        return f"{len(value)} of them" if len(value) > 3 or not all(isinstance(v, str) for v in value) else " and ".join(value)  # fmt: skip
-    return f"“{value[:40]}”" if isinstance(value, str) and " " in value else str(value) if isinstance(value, str) else "set"  # fmt: skip
+        return f"{len(value)} of them" if len(value) > 3 or not all(isinstance(v, str) for v in value) else " and ".join(value)
+    return f"“{value[:40]}”" if isinstance(value, str) and " " in value else str(value) if isinstance(value, str) else "set"

@@ -112,9 +112,7 @@ def _no_inside(name: str, path: str) -> Any:
 
 
 def _converted(value: Any, kind: Any, path: str) -> Any:
-    if isinstance(value, msgspec.Struct) or (
-        isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)
-    ):
+    if isinstance(value, msgspec.Struct) or (isinstance(value, tuple) and all(isinstance(v, msgspec.Struct) for v in value)):
         value = msgspec.to_builtins(value)
     elif isinstance(value, str):
         value = STRANGE.sub(" ", value)

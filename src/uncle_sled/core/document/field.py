@@ -133,9 +133,7 @@ class Field(NamedTuple):
         """A value some presses of an arrow key up or down, no further than a hand may type."""
         dimension = self.quantity.dimension if self.quantity is not None else dimension_of(self.about.unit)
         per = 1.0 if self.quantity is not None or dimension is None else KEPT[self.about.unit][1]
-        by = (
-            0.01 if self.is_share else MEASURES[dimension].steps[shown.imperial] / per if dimension is not None else 1.0
-        )
+        by = 0.01 if self.is_share else MEASURES[dimension].steps[shown.imperial] / per if dimension is not None else 1.0
         if self.kind is int:
             by, times = 1.0, math.copysign(max(abs(times), 1.0), times)
         now = value.si if isinstance(value, Quantity) else value or 0.0
@@ -187,9 +185,7 @@ class Field(NamedTuple):
             )
         if self.most is not None and si > self.most and not isinstance(value, Quantity):
             low = self._bound(least or 0.0)
-            raise EntryError(
-                f"{self.about.title}: “{text}” is too much; {low} to {self._bound(self.most)} would be right."
-            )
+            raise EntryError(f"{self.about.title}: “{text}” is too much; {low} to {self._bound(self.most)} would be right.")
         return value
 
     def _bound(self, value: float) -> str:

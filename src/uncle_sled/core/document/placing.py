@@ -110,11 +110,7 @@ def place_ops(build: Build, mode: Mode, thing: Thing, spot: Spot, turn: int | No
     (x, y, z), turned = spot_of(thing, mode)
     dx, dy, dz = offset_of(state_in(thing, mode))
     turn = turned if turn is None else turn
-    new = {
-        "x": (x - dx, round(spot[0] - dx, 4)),
-        "y": (y - dy, round(spot[1] - dy, 4)),
-        "z": (z - dz, round(spot[2] - dz, 4)),
-    }
+    new = {"x": (x - dx, round(spot[0] - dx, 4)), "y": (y - dy, round(spot[1] - dy, 4)), "z": (z - dz, round(spot[2] - dz, 4))}
     if is_home(build, mode):
         ops = [
             set_to(f"stow.things.{thing.id}.{axis}", {"si": after, "typed": None})
@@ -164,14 +160,23 @@ def longer_drawbar_ops(build: Build, by_m: float) -> list[Op]:
     """Ops that set the whole trailer further behind the ball [m]: axles, body, things, and where they stand in other modes."""
     rig = build.rig
     paths = [(f"rig.axles.{axle.id}.station", axle.station.si) for axle in rig.axles]
-    paths += [(f"rig.{name}", getattr(rig, name).si) for name in ("frame_length", "drawbar_length", "frame_cg", "stabiliser_station", "bought_axle", "frame_mended") if getattr(rig, name) is not None]  # fmt: skip
+    paths += [
+        (f"rig.{name}", getattr(rig, name).si)
+        for name in ("frame_length", "drawbar_length", "frame_cg", "stabiliser_station", "bought_axle", "frame_mended")
+        if getattr(rig, name) is not None
+    ]
     if build.shell.front is not None:
         paths.append(("shell.front", build.shell.front.si))
-    paths += [(f"shell.faces.{face.id}.weight_at", face.weight_at.si) for face in build.shell.faces if face.weight_at is not None]  # fmt: skip
-    body = build.shell.front.si if build.shell.front is not None else (rig.drawbar_length.si if rig.drawbar_length else 0.0)  # fmt: skip
+    paths += [(f"shell.faces.{face.id}.weight_at", face.weight_at.si) for face in build.shell.faces if face.weight_at is not None]
+    body = build.shell.front.si if build.shell.front is not None else (rig.drawbar_length.si if rig.drawbar_length else 0.0)
     behind = {thing.id for thing in build.stow.things if not thing.rides and thing.x.si >= body - LEAST_AXLE_M}
     paths += [(f"stow.things.{thing.id}.x", thing.x.si) for thing in build.stow.things if thing.id in behind]
-    paths += [(f"stow.modes.{mode.id}.places.{place.id}.x", place.x.si) for mode in build.stow.modes for place in mode.places if place.id in behind or place.x.si >= body]  # fmt: skip
+    paths += [
+        (f"stow.modes.{mode.id}.places.{place.id}.x", place.x.si)
+        for mode in build.stow.modes
+        for place in mode.places
+        if place.id in behind or place.x.si >= body
+    ]
     return [set_to(path, {"si": round(value + by_m, 4), "typed": None}) for path, value in paths]
 
 
@@ -184,9 +189,7 @@ def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
         if gone & set(mode.absent):
             ops.append(set_to(f"stow.modes.{mode.id}.absent", [id for id in mode.absent if id not in gone]))
         ops += [remove(f"stow.modes.{mode.id}.states.{one.id}") for one in mode.states if one.id in gone]
-    ops += [
-        set_to(f"stow.things.{t.id}.inside", None) for t in build.stow.things if t.inside in gone and t.id not in gone
-    ]
+    ops += [set_to(f"stow.things.{t.id}.inside", None) for t in build.stow.things if t.inside in gone and t.id not in gone]
     for case in build.stow.cases:
         ops += [remove(f"stow.cases.{case.id}.levels.{level.id}") for level in case.levels if level.id in gone]
         ops += [remove(f"stow.cases.{case.id}.aboard.{one.id}") for one in case.aboard if one.id in gone]

@@ -5,9 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.shell import ProfileNode
 
 
-def _node(
-    u: float, v: float, in_uv: tuple[float, float] | None = None, out_uv: tuple[float, float] | None = None
-) -> ProfileNode:
+def _node(u: float, v: float, in_uv: tuple[float, float] | None = None, out_uv: tuple[float, float] | None = None) -> ProfileNode:
     return ProfileNode(u, v, *(in_uv or (u, v)), *(out_uv or (u, v)))
 
 
@@ -32,13 +30,7 @@ PRESETS: dict[str, tuple[ProfileNode, ...]] = {
         _node(1.0, 0.62, (0.90, 0.84)),
         _node(1.0, 0.0),
     ),
-    "square back": (
-        _node(0.0, 0.0),
-        _node(0.0, 0.35, None, (0.02, 0.80)),
-        _node(0.25, 1.0, (0.10, 1.0)),
-        _node(1.0, 1.0),
-        _node(1.0, 0.0),
-    ),
+    "square back": (_node(0.0, 0.0), _node(0.0, 0.35, None, (0.02, 0.80)), _node(0.25, 1.0, (0.10, 1.0)), _node(1.0, 1.0), _node(1.0, 0.0)),
     "wedge": (_node(0.0, 0.0), _node(0.0, 0.55), _node(0.30, 1.0), _node(1.0, 1.0), _node(1.0, 0.0)),
 }
 BOX = (_node(0.0, 0.0), _node(0.0, 1.0), _node(1.0, 1.0), _node(1.0, 0.0))

@@ -74,11 +74,7 @@ def _stow(build: Build, where: str, said: list[str]) -> Stow:
     doors = {one.id for one in build.shell.openings}
     modes = tuple(_mode(mode, things, doors, f"{where}.modes.{mode.id}", said) for mode in stow.modes)
     known = {mode.id for mode in modes}
-    said += [
-        f"{where}.cases.{one.id[:60]} was left out, there is no such mode."
-        for one in stow.cases
-        if one.mode not in known
-    ]
+    said += [f"{where}.cases.{one.id[:60]} was left out, there is no such mode." for one in stow.cases if one.mode not in known]
     cases = tuple(_case(case, things, f"{where}.cases.{case.id}", said) for case in stow.cases if case.mode in known)
     return changed(stow, things=tuple(kept), modes=modes, cases=cases)
 
@@ -116,9 +112,7 @@ def _systems(build: Build, where: str, said: list[str]) -> Systems:
         if lost is None:
             wires.append(wire)
         else:
-            said.append(
-                f"{where}.wires.{wire.id[:60]} was left out, there is nothing “{lost[:60]}” that it could end at."
-            )
+            said.append(f"{where}.wires.{wire.id[:60]} was left out, there is nothing “{lost[:60]}” that it could end at.")
     off = tuple(
         changed(one, modes=_known(one.modes, modes, f"{where}.off.{one.id}.modes", "mode", said))
         for one in _of(systems.off, things | loads, f"{where}.off", said)
@@ -160,9 +154,5 @@ def _in_ring(id: str, up: dict[str, str | None]) -> bool:
 
 def changed(node: S, **fields: Any) -> S:
     """The node with other fields; the same object where they are the same."""
-    new = {
-        name: value
-        for name, value in fields.items()
-        if value is not getattr(node, name) and value != getattr(node, name)
-    }
+    new = {name: value for name, value in fields.items() if value is not getattr(node, name) and value != getattr(node, name)}
     return msgspec.structs.replace(node, **new) if new else node

@@ -46,10 +46,37 @@ EXCLUDE: tuple[tuple[Role, Role], ...] = (
 
 # What a thing can be drawn as.
 FIGURES_DRAWN = (
-    "bed", "cushion", "jug", "tank", "drum", "cylinder", "battery", "panel", "fridge", "stove", "sink", "toilet", "heater", "cooler",
-    "cabinet", "chair", "table", "wheel", "bicycle", "motorcycle", "kayak", "box", "awning", "fan", "tools", "charger", "light",
-    "telescope", "bag", "shower",
-)  # fmt: skip
+    "bed",
+    "cushion",
+    "jug",
+    "tank",
+    "drum",
+    "cylinder",
+    "battery",
+    "panel",
+    "fridge",
+    "stove",
+    "sink",
+    "toilet",
+    "heater",
+    "cooler",
+    "cabinet",
+    "chair",
+    "table",
+    "wheel",
+    "bicycle",
+    "motorcycle",
+    "kayak",
+    "box",
+    "awning",
+    "fan",
+    "tools",
+    "charger",
+    "light",
+    "telescope",
+    "bag",
+    "shower",
+)
 
 
 def at_odds(roles: tuple[str, ...]) -> tuple[str, str] | None:

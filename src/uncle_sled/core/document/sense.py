@@ -33,11 +33,7 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
     where = f"variants.{build.id}"
     modes = {mode.id for mode in build.stow.modes}
     snow = build.brief.ground_snow_kpa
-    faults = (
-        [f"{where}.brief.ground_snow_kpa: {snow:g} kPa is no snow; 0 to 25 would be right."]
-        if snow is not None and snow > 25
-        else []
-    )
+    faults = [f"{where}.brief.ground_snow_kpa: {snow:g} kPa is no snow; 0 to 25 would be right."] if snow is not None and snow > 25 else []
     faults += [
         f"{where}.rig.{name}: there is no section “{id}”."
         for name in ("rail", "cross", "drawbar")
@@ -52,11 +48,7 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
     return (
         faults
         + _wrong_shell(build.shell, f"{where}.shell", shipped, own)
-        + [
-            f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”."
-            for case in build.stow.cases
-            if case.mode not in modes
-        ]
+        + [f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”." for case in build.stow.cases if case.mode not in modes]
     )
 
 
@@ -70,7 +62,5 @@ def _wrong_shell(shell: Shell, where: str, shipped: Container[str], own: Contain
     for face in shell.faces:
         for layer in face.layers:
             if layer.material not in shipped and layer.material not in own:
-                faults.append(
-                    f"{where}.faces.{face.id}.layers.{layer.id}.material: there is no material “{layer.material}”."
-                )
+                faults.append(f"{where}.faces.{face.id}.layers.{layer.id}.material: there is no material “{layer.material}”.")
     return faults

@@ -38,11 +38,7 @@ def takeable(build: Build) -> tuple[Take, ...]:
         many = len(framing.changes)
         hand = f", {many} {'change' if many == 1 else 'changes'} by hand" if many else ""
         made.append(Take("school", "framing", f"School: {framing.school}{hand}"))
-    made += [
-        Take("layers", face.id, f"Layers: {face.name}, {face.made_of or 'own'}")
-        for face in build.shell.faces
-        if face.layers
-    ]
+    made += [Take("layers", face.id, f"Layers: {face.name}, {face.made_of or 'own'}") for face in build.shell.faces if face.layers]
     made += [Take("thing", thing.id, f"Thing: {thing.name}") for thing in build.stow.things]
     return tuple(made)
 
@@ -75,9 +71,7 @@ def _unwired(project: Project, said: list[str]) -> Project:
     off, bonds = tuple(one for one in systems.off if one.id in own), tuple(id for id in systems.bonds if id in own)
     gone = len(systems.wires) - len(wires)
     if gone:
-        said.append(
-            f"{gone} wires ended at things of the other build and were left out; Wire it up on Systems joins what is here."
-        )
+        said.append(f"{gone} wires ended at things of the other build and were left out; Wire it up on Systems joins what is here.")
     return project.with_build(replace(build, systems=replace(systems, wires=wires, off=off, bonds=bonds)))
 
 
@@ -143,15 +137,12 @@ def _layers(project: Project, source: Project, id: str, said: list[str]) -> Proj
     build = project.build
     mine = [face for face in build.shell.faces if face.kind == theirs.kind]
     if not mine:
-        said.append(
-            f"There is no {theirs.kind} here to be made as the {lower_first(theirs.name)}; nothing was taken of it."
-        )
+        said.append(f"There is no {theirs.kind} here to be made as the {lower_first(theirs.name)}; nothing was taken of it.")
         return project
     facts, names = _materials(project.facts, source.facts, [layer.material for layer in theirs.layers])
     theirs = _with_materials(theirs, names)
     faces = tuple(
-        replace(face, layers=theirs.layers, made_of=theirs.made_of) if face.kind == theirs.kind else face
-        for face in build.shell.faces
+        replace(face, layers=theirs.layers, made_of=theirs.made_of) if face.kind == theirs.kind else face for face in build.shell.faces
     )
     return replace(project, facts=facts).with_build(replace(build, shell=replace(build.shell, faces=faces)))
 
@@ -166,9 +157,7 @@ def _school(project: Project, source: Build, said: list[str]) -> Project:
         taken.append(id)
         changes.append(replace(change, id=id))
     if changes:
-        said.append(
-            f"{len(changes)} changes by hand came along; those whose stick is not here wait as findings until you drop them."
-        )
+        said.append(f"{len(changes)} changes by hand came along; those whose stick is not here wait as findings until you drop them.")
     framing = replace(theirs, changes=tuple(changes))
     return project.with_build(replace(build, shell=replace(build.shell, framing=framing)))
 
@@ -182,8 +171,6 @@ def _thing(project: Project, source: Build, id: str, said: list[str]) -> Project
         said.append(f"{upper_first(theirs.name)} stood in {lower_first(within)}; here it stands by itself.")
     states = [mode.name for mode in source.stow.modes if any(one.id == id for one in mode.states)]
     if states:
-        said.append(
-            f"{upper_first(theirs.name)} has another form in {', '.join(states)} there; say In hand where it has it here."
-        )
+        said.append(f"{upper_first(theirs.name)} has another form in {', '.join(states)} there; say In hand where it has it here.")
     thing = replace(theirs, id=fresh, inside=None)
     return project.with_build(replace(build, stow=replace(build.stow, things=(*build.stow.things, thing))))

@@ -28,12 +28,7 @@ def first_partition(shell: Shell, way: str) -> dict[str, Any]:
     low = min(shell.eaves.si, tall) if shell.eaves else tall * LOW_EDGE.get(shell.form, 1.0)
     ids = _taken(shell)
     many = sum(1 for one in shell.partitions if one.way == way)
-    record = {
-        "id": fresh_id("i", ids),
-        "name": f"Wall {way}" + (f" {many + 1}" if many else ""),
-        "way": way,
-        "thick": _length(THICK_M),
-    }
+    record = {"id": fresh_id("i", ids), "name": f"Wall {way}" + (f" {many + 1}" if many else ""), "way": way, "thick": _length(THICK_M)}
     if way == "across":
         door = min(DOOR_M, wide * 0.4)
         return {

@@ -107,17 +107,7 @@ TEXT, MARK = 4.5, 3.0
 PAIRS = (
     [
         ("ink", ground, TEXT)
-        for ground in (
-            "kraft",
-            "kraft deep",
-            "trail",
-            "paper",
-            "body",
-            "field",
-            "chalk wash",
-            "primer wash",
-            "spruce wash",
-        )
+        for ground in ("kraft", "kraft deep", "trail", "paper", "body", "field", "chalk wash", "primer wash", "spruce wash")
     ]
     + [("pencil", ground, TEXT) for ground in ("kraft", "kraft deep", "trail", "paper", "body", "field")]
     + [("chalk", ground, TEXT) for ground in ("kraft", "paper", "body", "field", "kraft deep")]

@@ -13,9 +13,7 @@ SCALES = (5, 10, 15, 20, 25, 30, 40, 50, 75, 100, 200)
 
 def scale_for(wide_m: float, high_m: float, room: tuple[float, float]) -> int:
     """The largest standard scale, as 1 : n, at which a drawing fits a room in points; the smallest where none does."""
-    return next(
-        (n for n in SCALES if wide_m / n * POINTS_PER_M <= room[0] and high_m / n * POINTS_PER_M <= room[1]), SCALES[-1]
-    )
+    return next((n for n in SCALES if wide_m / n * POINTS_PER_M <= room[0] and high_m / n * POINTS_PER_M <= room[1]), SCALES[-1])
 
 
 def standard_under(points_per_m: float) -> int:

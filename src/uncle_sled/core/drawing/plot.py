@@ -42,9 +42,7 @@ class Plot(msgspec.Struct, frozen=True):
             self.low + (y - self.y0) / (self.y1 - self.y0) * (self.top - self.low),
         )
 
-    def curve(
-        self, xs: Floats, ys: Floats, ink: str, width: float = 1.8, dash: tuple[float, ...] = ()
-    ) -> list[Primitive]:
+    def curve(self, xs: Floats, ys: Floats, ink: str, width: float = 1.8, dash: tuple[float, ...] = ()) -> list[Primitive]:
         """The line through some points, as far as it lies in the field."""
         inside = (ys >= self.y0 - 1e-9) & (ys <= self.y1 + 1e-9)
         across, up = self.at(xs[inside], ys[inside])

@@ -62,9 +62,7 @@ class Text(msgspec.Struct, frozen=True):
 Primitive = Poly | Circle | Text
 
 
-def line(
-    a: Point, b: Point, stroke: str = "ink", width: float = 1.0, dash: tuple[float, ...] = (), id: str = ""
-) -> Poly:
+def line(a: Point, b: Point, stroke: str = "ink", width: float = 1.0, dash: tuple[float, ...] = (), id: str = "") -> Poly:
     return Poly((a, b), stroke, "", width, False, "", dash, 0.0, id)
 
 
@@ -91,29 +89,15 @@ def placed(shapes: Iterable[Primitive], scale: float, dx: float, dy: float) -> t
     moved: list[Primitive] = []
     for shape in shapes:
         if isinstance(shape, Poly):
-            moved.append(
-                replace(
-                    shape,
-                    points=tuple((x * scale + dx, y * scale + dy) for x, y in shape.points),
-                    band=shape.band * scale,
-                )
-            )
+            moved.append(replace(shape, points=tuple((x * scale + dx, y * scale + dy) for x, y in shape.points), band=shape.band * scale))
         elif isinstance(shape, Circle):
-            moved.append(
-                replace(
-                    shape,
-                    centre=(shape.centre[0] * scale + dx, shape.centre[1] * scale + dy),
-                    radius=shape.radius * scale,
-                )
-            )
+            moved.append(replace(shape, centre=(shape.centre[0] * scale + dx, shape.centre[1] * scale + dy), radius=shape.radius * scale))
         else:
             moved.append(replace(shape, at=(shape.at[0] * scale + dx, shape.at[1] * scale + dy)))
     return tuple(moved)
 
 
-def hatch_lines(
-    kind: Hatch, left: float, low: float, right: float, high: float, pitch: float
-) -> list[tuple[Point, Point]]:
+def hatch_lines(kind: Hatch, left: float, low: float, right: float, high: float, pitch: float) -> list[tuple[Point, Point]]:
     """Strokes that cover a rectangle in the manner of a kind; whoever paints clips them to the shape."""
     strokes: list[tuple[Point, Point]] = []
     width, height = right - left, high - low

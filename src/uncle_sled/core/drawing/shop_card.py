@@ -39,31 +39,46 @@ def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line,
     """The answers of one stop, four at most, and what is to be settled there."""
     words = Words(s.build.brief.reading.shown())
     lines = {
-        "Brief": _brief, "Rig": _rig, "Shell": _shell, "Stow": _stow, "Balance": _balance, "Systems": _systems, "Cut": _cut, "Build": _work,
+        "Brief": _brief,
+        "Rig": _rig,
+        "Shell": _shell,
+        "Stow": _stow,
+        "Balance": _balance,
+        "Systems": _systems,
+        "Cut": _cut,
+        "Build": _work,
         "Road": _road,
-    }[stop](s, words)  # fmt: skip
+    }[stop](s, words)
     mine = [one for one in found if one.stop == stop and one.set_aside is None and one.severity != "note"]
-    settle = Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), True) if mine else Line("To settle", "nothing here")  # fmt: skip
+    settle = (
+        Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), True)
+        if mine
+        else Line("To settle", "nothing here")
+    )
     return (*lines[:MOST_LINES], settle)
 
 
 def _brief(s: Studied, words: Words) -> list[Line]:
     cars = [car.name for car in s.facts.vehicles][:1]
     return [
-        Line("Sleep in it", str(len([p for p in s.facts.people if not s.build.brief.sleepers or p.id in s.build.brief.sleepers])) or UNKNOWN),
+        Line(
+            "Sleep in it", str(len([p for p in s.facts.people if not s.build.brief.sleepers or p.id in s.build.brief.sleepers])) or UNKNOWN
+        ),
         Line("Towed by", cars[0] if cars else UNKNOWN),
         Line("Nights off the grid", str(s.build.brief.nights_off) if s.build.brief.nights_off is not None else UNKNOWN),
-    ]  # fmt: skip
+    ]
 
 
 def _rig(s: Studied, words: Words) -> list[Line]:
     rig = s.build.rig
     at = s.support.mean_axle_m if s.support is not None else None
     return [
-        Line("Ball to axle", words.cut(at) if at is not None and rig.carrier == "ball" else "on a bed" if rig.carrier != "ball" else UNKNOWN),
+        Line(
+            "Ball to axle", words.cut(at) if at is not None and rig.carrier == "ball" else "on a bed" if rig.carrier != "ball" else UNKNOWN
+        ),
         Line("Track", words.cut(rig.track.si) if rig.track else UNKNOWN),
         Line("Frame", f"{words.cut(rig.frame_length.si)} long" if rig.frame_length else UNKNOWN),
-    ]  # fmt: skip
+    ]
 
 
 def _shell(s: Studied, words: Words) -> list[Line]:
@@ -80,7 +95,7 @@ def _shell(s: Studied, words: Words) -> list[Line]:
 
 def _stow(s: Studied, words: Words) -> list[Line]:
     held = [one for one in restraints(s.build, s.table) if one.fault not in ("", "unrated")]
-    return [Line("Aboard", f"{len(s.build.stow.things)} things"), Line("Held on the road", "all" if not held else f"not {held[0].name}")]  # fmt: skip
+    return [Line("Aboard", f"{len(s.build.stow.things)} things"), Line("Held on the road", "all" if not held else f"not {held[0].name}")]
 
 
 def _balance(s: Studied, words: Words) -> list[Line]:
@@ -91,14 +106,14 @@ def _balance(s: Studied, words: Words) -> list[Line]:
     heavy = max(rows, key=lambda r: float(b.total_kg[r]))
     swing = worst_swing(sway(s))
     if s.build.rig.carrier != "ball":
-        return [Line("Heaviest", words.kg(float(b.total_kg[heavy]))), Line("Rear axle", words.kg(float(np.nanmax(b.axle_kg[:, -1]))))]  # fmt: skip
+        return [Line("Heaviest", words.kg(float(b.total_kg[heavy]))), Line("Rear axle", words.kg(float(np.nanmax(b.axle_kg[:, -1]))))]
     low, high = (min if k == 0 else max for k in (0, 1))
     tongue = [float(b.tongue_kg[row]) for row in rows]
     return [
         Line("On the ball", f"{words.bare_kg(low(tongue))} to {words.kg(high(tongue))}"),
         Line("In all", words.kg(float(b.total_kg[heavy]))),
         Line("Swing", f"damping {swing.damping_at:.2f} at {words.kmh(swing.at_kmh)}" if swing is not None else "not checked"),
-    ]  # fmt: skip
+    ]
 
 
 def _systems(s: Studied, words: Words) -> list[Line]:
@@ -142,6 +157,18 @@ def shop_card(stop: str, s: Studied, found: tuple[Finding, ...], name: str, prin
         while size > LEAST and text_width(one.says, size, "head") > WIDTH - 2 * EDGE - 210:
             size -= 2
         ink = "primer" if one.wrong else "ink"
-        shapes += [Text((EDGE, y), one.name, NAME, "pencil", "strong", "left"), Text((EDGE + 210, y), elided(one.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left")]  # fmt: skip
-    shapes.append(Text((EDGE, 26), f"{printed}. {to_settle(found)} to settle in all. Screening only: measure and weigh before you trust it.", 14, "pencil", "text", "left"))  # fmt: skip
+        shapes += [
+            Text((EDGE, y), one.name, NAME, "pencil", "strong", "left"),
+            Text((EDGE + 210, y), elided(one.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left"),
+        ]
+    shapes.append(
+        Text(
+            (EDGE, 26),
+            f"{printed}. {to_settle(found)} to settle in all. Screening only: measure and weigh before you trust it.",
+            14,
+            "pencil",
+            "text",
+            "left",
+        )
+    )
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {stop}")

@@ -91,9 +91,7 @@ def findings_now(studied: Studied, rested: tuple[Finding, ...]) -> tuple[Finding
 
 
 @keep_last(6)
-def findings_in_hand(
-    studied: Studied, taken_up: Studied, mode: str, rested: tuple[Finding, ...]
-) -> tuple[Finding, ...]:
+def findings_in_hand(studied: Studied, taken_up: Studied, mode: str, rested: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """The same while a hand drags in a mode: clashes of the other modes stay those of when it was taken up."""
     return merged(studied, _in_frame(studied, _words(studied), mode), (*rested, *_elsewhere(taken_up, mode)))
 
@@ -152,11 +150,7 @@ def with_answers(found: tuple[Finding, ...], settled: tuple[Finding, ...]) -> tu
 
 def _aside(found: Finding, said: SetAside | None) -> Finding:
     """A finding set aside stays so until its number worsens by a tenth."""
-    if said is None or (
-        found.number is not None
-        and said.number is not None
-        and found.number > said.number + WORSE_BY * abs(said.number)
-    ):
+    if said is None or (found.number is not None and said.number is not None and found.number > said.number + WORSE_BY * abs(said.number)):
         return found
     return replace(found, set_aside=said)
 

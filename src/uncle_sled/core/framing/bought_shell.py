@@ -18,21 +18,7 @@ from uncle_sled.core.materials import Material
 
 HEADER_M = 0.05  # of steel angle or tube, seen in the wall
 # A hat of 1.2 mm sheet, about 1.2 kg a metre: its weight over what it covers.
-HAT = Material(
-    "hat-steel",
-    "Hat section, steel 1.2 mm",
-    None,
-    50.0,
-    1e6,
-    31.5,
-    None,
-    None,
-    30.0,
-    0.3,
-    "",
-    "estimated",
-    family="metal",
-)
+HAT = Material("hat-steel", "Hat section, steel 1.2 mm", None, 50.0, 1e6, 31.5, None, None, 30.0, 0.3, "", "estimated", family="metal")
 ADDED = ("header", "bridge", "jamb")  # what is not the maker's
 POST_MARKS = ("post",)
 
@@ -83,9 +69,7 @@ def why_not(shape: Polygon, wall: Polygon, sizes: Sizes, others: list[Polygon]) 
     header = box(span[0], high, span[1], high + HEADER_M)
     bridge = box(span[0], low - HEADER_M, span[1], low)
     for other in others:
-        if header.intersection(other).area > 1e-6 or (
-            low - HEADER_M > foot + b and bridge.intersection(other).area > 1e-6
-        ):
+        if header.intersection(other).area > 1e-6 or (low - HEADER_M > foot + b and bridge.intersection(other).area > 1e-6):
             return "cuts a post, and its header would run through another opening"
     return ""
 

@@ -15,11 +15,7 @@ from uncle_sled.core.framing.member import Member
 
 def changes_of(shell: Shell, member: Member) -> tuple[HandChange, ...]:
     """The hand changes that hold for a stick: by its own key, else those of the nearest stick of its kind."""
-    mine = [
-        c
-        for c in shell.framing.changes
-        if c.school == shell.framing.school and (c.face, c.role) == (member.face, member.role)
-    ]
+    mine = [c for c in shell.framing.changes if c.school == shell.framing.school and (c.face, c.role) == (member.face, member.role)]
     same = tuple(c for c in mine if c.anchor == member.anchor)
     if same or not member.by_hand:
         return same
@@ -33,9 +29,7 @@ def left_out(shell: Shell) -> tuple[HandChange, ...]:
     return tuple(c for c in shell.framing.changes if c.school == shell.framing.school and c.op == "leave out")
 
 
-def change_ops(
-    shell: Shell, member: Member, op: str, by: Length | None = None, section: Section | None = None
-) -> list[Op]:
+def change_ops(shell: Shell, member: Member, op: str, by: Length | None = None, section: Section | None = None) -> list[Op]:
     """Change a stick: "leave out", "move" by a length along its face, or another "section"; the same change again takes its place."""
     old = [c for c in changes_of(shell, member) if c.op == op]
     ops = [remove(f"shell.framing.changes.{c.id}") for c in old]

@@ -20,9 +20,7 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
     """Furring on the inside of a side or end: around its edge, around each hole, upright between."""
     b = sizes.stick[0]
     for hole in holes:
-        cut.lay(
-            box(hole.left - b, hole.high, hole.right + b, hole.high + b), "header", hole.id, sizes.stick, (1.0, 0.0)
-        )
+        cut.lay(box(hole.left - b, hole.high, hole.right + b, hole.high + b), "header", hole.id, sizes.stick, (1.0, 0.0))
         cut.lay(box(hole.left - b, hole.low - b, hole.right + b, hole.low), "sill", hole.id, sizes.stick, (1.0, 0.0))
     for shape, _ in pieces(cut.region):
         shape = orient(Polygon(shape.exterior).simplify(CHORD_M))

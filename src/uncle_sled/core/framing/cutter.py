@@ -51,19 +51,11 @@ class Cutter(msgspec.Struct, eq=False):
     def key(self, role: str, anchor: str) -> str:
         return f"{self.surface.id}/{role}/{anchor}"
 
-    def upright(
-        self, s: float, role: str, anchor: str, section: Point2, low: float, high: float, joint: bool = False
-    ) -> list[Member]:
+    def upright(self, s: float, role: str, anchor: str, section: Point2, low: float, high: float, joint: bool = False) -> list[Member]:
         """A stick along t with its middle at s."""
         b = section[0]
         return self.lay(
-            box(s - b / 2, low, s + b / 2, high),
-            role,
-            anchor,
-            section,
-            (0.0, 1.0),
-            whole_width=not joint,
-            through=s if joint else None,
+            box(s - b / 2, low, s + b / 2, high), role, anchor, section, (0.0, 1.0), whole_width=not joint, through=s if joint else None
         )
 
     def level(self, t: float, role: str, anchor: str, section: Point2, left: float, right: float) -> list[Member]:
@@ -120,14 +112,7 @@ class Cutter(msgspec.Struct, eq=False):
         return made
 
     def bent(
-        self,
-        shape: Polygon,
-        role: str,
-        anchor: str,
-        section: Point2,
-        length_m: float,
-        cuts: tuple[PieCut, ...],
-        strips: int = 0,
+        self, shape: Polygon, role: str, anchor: str, section: Point2, length_m: float, cuts: tuple[PieCut, ...], strips: int = 0
     ) -> list[Member]:
         """Lay something bent: its length is that along its outer face, shared by what an opening leaves of it."""
         if any(change.op == "leave out" for change in self.changes.get(self.key(role, anchor), ())):
@@ -142,9 +127,7 @@ class Cutter(msgspec.Struct, eq=False):
                 continue
             one = self._member(piece, ring, role, anchor, section, (1.0, 0.0), False)
             if one is not None:
-                one = msgspec.structs.replace(
-                    one, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips
-                )
+                one = msgspec.structs.replace(one, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips)
                 self.members[-1] = one
                 made.append(one)
         return made
@@ -164,14 +147,7 @@ class Cutter(msgspec.Struct, eq=False):
         return shape, section, through
 
     def _member(
-        self,
-        piece: Polygon,
-        ring: list[Point2],
-        role: str,
-        anchor: str,
-        section: Point2,
-        direction: Point2,
-        by_hand: bool,
+        self, piece: Polygon, ring: list[Point2], role: str, anchor: str, section: Point2, direction: Point2, by_hand: bool
     ) -> Member | None:
         long, ends = run_of(ring, direction)
         if long < SHORTEST_M:
@@ -255,10 +231,7 @@ def edge_strips(shape: Polygon, thick: float, wanted: Iterable[bool]) -> list[tu
             if use[other]:
                 normal = (-o[1], o[0])
                 dot = 1 + inward[0] * normal[0] + inward[1] * normal[1]
-                shift = (
-                    (inward[0] + normal[0]) * thick / max(dot, 0.15),
-                    (inward[1] + normal[1]) * thick / max(dot, 0.15),
-                )
+                shift = ((inward[0] + normal[0]) * thick / max(dot, 0.15), (inward[1] + normal[1]) * thick / max(dot, 0.15))
             else:
                 # along the neighbour, so that this stick runs out to it
                 way = (-o[0], -o[1]) if start else o

@@ -137,13 +137,7 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
         says = f"The body is {{{most:.0f} m}} on its longest side; nothing on the road is over {{{LONGEST_M:.0f} m}}, so it is not framed."
         found.append(Fault("body-too-big", ("shell",), says))
     if shell.form not in school.forms:
-        found.append(
-            Fault(
-                "school-form",
-                ("shell",),
-                _no_form(school, shell.form),
-            )
-        )
+        found.append(Fault("school-form", ("shell",), _no_form(school, shell.form)))
     for name, size in (("pitch", sizes.pitch), ("rib pitch", sizes.rib_pitch)):
         if size < LEAST_PITCH_M:
             found.append(
@@ -162,9 +156,7 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
         says = f"A stick {{{sizes.stick[0] * 1000:.0f} mm}} wide does not fit into a pitch of {{{sizes.pitch * 1000:.0f} mm}}; narrower sticks or a wider pitch would be right."
         found.append(Fault("no-pitch", ("shell",), says))
     if school.material is None and shell.framing.material not in library:
-        found.append(
-            Fault("no-material", ("shell",), f"There is no material “{shell.framing.material}” for the sticks.")
-        )
+        found.append(Fault("no-material", ("shell",), f"There is no material “{shell.framing.material}” for the sticks."))
     return found
 
 
@@ -195,19 +187,8 @@ def _cuts(
         a, b = max(a, 0.0), min(b, body.length)
         if b - a > 0.02:
             for side, t in (("left", (0.0, wide)), ("right", (body.width - wide, body.width))):
-                cuts.append(
-                    Cut(
-                        f"wheel-box-{side}",
-                        f"the {side} wheel box",
-                        "wheel box",
-                        f"{side} side",
-                        box(a, 0.0, b, high),
-                        True,
-                    )
-                )
-                cuts.append(
-                    Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", "floor", box(a, t[0], b, t[1]), True)
-                )
+                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", f"{side} side", box(a, 0.0, b, high), True))
+                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", "floor", box(a, t[0], b, t[1]), True))
     for opening in shell.openings:
         found = cut_in(body, opening)
         if found is None:
@@ -219,11 +200,7 @@ def _cuts(
             faults.append(_opening_fault(opening, wrong, "openings-meet" if other else "opening-over-edge", other))
         elif school is not None and school.refuses is not None and sizes is not None and _walls(surface):
             there = [c.shape for c in cuts if c.surface == surface.id and c.good]
-            wrong = (
-                school.refuses(shape, surface.polygon, sizes, there)
-                if opening.cut_since and opening.kind in FRAMED
-                else ""
-            )
+            wrong = school.refuses(shape, surface.polygon, sizes, there) if opening.cut_since and opening.kind in FRAMED else ""
             if wrong:
                 faults.append(_opening_fault(opening, wrong, "post-cut"))
         cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong))
@@ -239,10 +216,7 @@ def _why_not(shape: Polygon, surface: Surface, others: list[Cut]) -> tuple[str, 
     over = shape.difference(surface.polygon)
     if over.area > 1e-5:
         left, low, right, high = over.bounds
-        return (
-            f"comes over the edge of the {surface.id} by up to {{{max(min(right - left, high - low), 0.001) * 1000:.0f} mm}}",
-            "",
-        )
+        return (f"comes over the edge of the {surface.id} by up to {{{max(min(right - left, high - low), 0.001) * 1000:.0f} mm}}", "")
     for other in others:
         if shape.intersection(other.shape).area > 1e-6:
             return f"lies over {other.name}", other.id
@@ -338,9 +312,7 @@ def _frame_face(job: _Job) -> Made:
     framer = school.wall if walls else school.ribs
 
     def lay(by_key: dict[str, list[HandChange]]) -> Cutter:
-        cut = Cutter(
-            surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key, wall_m=sizes.wall
-        )
+        cut = Cutter(surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key, wall_m=sizes.wall)
         for change in mine:
             if change.op == "add":
                 _add(cut, change, section)
@@ -368,9 +340,7 @@ def _add(cut: Cutter, change: HandChange, section: tuple[float, float]) -> None:
     cut.lay(box(s - b / 2, low, s + b / 2, high), "added", change.anchor, size, (0.0, 1.0), by_hand=True)
 
 
-def match(
-    changes: list[HandChange], members: list[Member], pitch: float
-) -> tuple[dict[str, list[HandChange]], list[HandChange]]:
+def match(changes: list[HandChange], members: list[Member], pitch: float) -> tuple[dict[str, list[HandChange]], list[HandChange]]:
     """Changes by the key that they hold for now: the same key, else the nearest of its role within half a pitch."""
     keys = {f"{m.face}/{m.role}/{m.anchor}": m for m in members}
     own = {f"{c.face}/{c.role}/{c.anchor}" for c in changes} & keys.keys()
@@ -383,10 +353,7 @@ def match(
             near = [
                 (abs(other - at), k)
                 for k, m in keys.items()
-                if at is not None
-                and m.role == change.role
-                and k not in own
-                and (other := station_of(m.anchor)) is not None
+                if at is not None and m.role == change.role and k not in own and (other := station_of(m.anchor)) is not None
             ]
             if not near or min(near)[0] > pitch / 2:
                 loose.append(change)
@@ -441,7 +408,5 @@ def build_up_m(shell: Shell, kind: str, stick: float) -> float:
     """Outer skin and sticks of a face [m]: how far another face's framing stays away from its outside."""
     face = face_of(shell, kind)
     if face is not None and face.layers:
-        return skin_m(face) + min(
-            max(framed_depth_m(face, 0.0), stick), sum(layer.thickness.si for layer in face.layers)
-        )
+        return skin_m(face) + min(max(framed_depth_m(face, 0.0), stick), sum(layer.thickness.si for layer in face.layers))
     return stick

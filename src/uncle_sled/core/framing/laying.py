@@ -63,9 +63,7 @@ def rib_stations(left: float, right: float, b: float, pitch: float) -> list[floa
     return [float(at) for at in np.linspace(first, last, gaps + 1)]
 
 
-def ribs(
-    cut: Cutter, section: Point2, pitch: float, sheet: tuple[float, float], holes: list[Hole], role: str, rims: bool
-) -> None:
+def ribs(cut: Cutter, section: Point2, pitch: float, sheet: tuple[float, float], holes: list[Hole], role: str, rims: bool) -> None:
     """Ribs across a floor, roof or swept skin, boxed around its holes; sheets lie with their length across.
 
     rims: sticks along both edges; without them the edges lie on cut sides.

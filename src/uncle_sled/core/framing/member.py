@@ -49,16 +49,11 @@ def run_of(ring: list[Point2], direction: Point2) -> tuple[float, tuple[float, f
     wide = max(high - low, 1e-9)
     on_low = [a for a, b in zip(long, across, strict=True) if b < low + 0.25 * wide]
     on_high = [a for a, b in zip(long, across, strict=True) if b > high - 0.25 * wide]
-    ends = (
-        math.degrees(math.atan2(min(on_high) - min(on_low), wide)),
-        math.degrees(math.atan2(max(on_high) - max(on_low), wide)),
-    )
+    ends = (math.degrees(math.atan2(min(on_high) - min(on_low), wide)), math.degrees(math.atan2(max(on_high) - max(on_low), wide)))
     return max(long) - min(long), (round(ends[0], 1) + 0.0, round(ends[1], 1) + 0.0)
 
 
-def stick_mass_kg(
-    shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0
-) -> float:
+def stick_mass_kg(shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0) -> float:
     """Mass of a stick cut to a shape [kg], with its share of screws and glue. Args: wall_m: of a tube; 0: solid."""
     return float(shape.area) * material.weight_kg_m2(section_m[1]) * steel_share(section_m, wall_m) * (1 + fasteners)
 

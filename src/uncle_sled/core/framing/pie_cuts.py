@@ -83,9 +83,7 @@ def hoops(points: Floats, deep_m: float, wall_m: float, tolerance_m: float = TOL
     Raises: GeometryError: a radius under the tube's depth, a cut wider than half a facet, a wall as thick as half the tube.
     """
     if wall_m * 2 >= deep_m:
-        raise GeometryError(
-            f"A tube {{{deep_m * 1000:.0f} mm}} deep has no hollow with a wall of {{{wall_m * 1000:.1f} mm}}."
-        )
+        raise GeometryError(f"A tube {{{deep_m * 1000:.0f} mm}} deep has no hollow with a wall of {{{wall_m * 1000:.1f} mm}}.")
     tolerance_m = max(tolerance_m, LEAST_TOLERANCE_M)
     made = []
     for part in parted_at_kinks(points):
@@ -137,9 +135,16 @@ def _hoop(points: Floats, deep_m: float, wall_m: float, tolerance_m: float) -> H
 
 
 def _bend(
-    points: Floats, run: Floats, middles: Floats, angles: Floats, at: int, end: int, tolerance_m: float,
-    corners: list[tuple[float, float]], folded: list[tuple[int, float, float]],
-) -> None:  # fmt: skip
+    points: Floats,
+    run: Floats,
+    middles: Floats,
+    angles: Floats,
+    at: int,
+    end: int,
+    tolerance_m: float,
+    corners: list[tuple[float, float]],
+    folded: list[tuple[int, float, float]],
+) -> None:
     """Folds of one bend between the middles of two edges."""
     turn = angles[at + 1 : end + 1] - angles[at:end]
     span = middles[at + 1 : end + 1] - middles[at:end]
@@ -178,9 +183,7 @@ def _meet(a: tuple[float, float], way_a: float, b: tuple[float, float], way_b: f
     return a[0] + u * ca, a[1] + u * sa
 
 
-def _with_cuts(
-    corners: list[tuple[float, float]], folded: list[tuple[int, float, float]], deep_m: float, wall_m: float
-) -> Hoop:
+def _with_cuts(corners: list[tuple[float, float]], folded: list[tuple[int, float, float]], deep_m: float, wall_m: float) -> Hoop:
     sides = [math.dist(a, b) for a, b in itertools.pairwise(corners)]
     run = np.concatenate([[0.0], np.cumsum(sides)])
     cuts = []

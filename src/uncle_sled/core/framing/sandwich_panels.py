@@ -15,7 +15,9 @@ from uncle_sled.core.geometry.joints import joints_of
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.materials import Material
 
-ALUMINIUM = Material("aluminium-angle", "Aluminium angle", 2700.0, 160.0, 1e6, None, None, 30000.0, None, 0.2, "", "estimated", family="metal")  # fmt: skip
+ALUMINIUM = Material(
+    "aluminium-angle", "Aluminium angle", 2700.0, 160.0, 1e6, None, None, 30000.0, None, 0.2, "", "estimated", family="metal"
+)
 LEAST_TURN_DEG = 12.0
 RIVETS = 0.06  # of the profile's mass: rivets and adhesive
 

@@ -33,13 +33,7 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
     for hole in holes:
         # over a wheel box the frame carries: one stick closes the wall
         deep = header_depth_m(hole.right - hole.left) if hole.kind != "wheel box" else HEADERS[0][1]
-        cut.lay(
-            box(hole.left - b, hole.high, hole.right + b, hole.high + deep),
-            "header",
-            hole.id,
-            (deep, sizes.stick[1]),
-            (1.0, 0.0),
-        )
+        cut.lay(box(hole.left - b, hole.high, hole.right + b, hole.high + deep), "header", hole.id, (deep, sizes.stick[1]), (1.0, 0.0))
         if hole.low > low + b:
             cut.lay(box(hole.left, hole.low - b, hole.right, hole.low), "sill", hole.id, sizes.stick, (1.0, 0.0))
     for hole in holes:

@@ -21,9 +21,7 @@ from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 from uncle_sled.core.materials import Material
 
 STEEL_W_MK, HOLLOW_M2K_W = 50.0, 0.18
-STEEL = Material(
-    "steel-tube", "Steel tube", 7850.0, 50.0, 1e6, None, None, 9000.0, None, 0.4, "", "estimated", family="metal"
-)
+STEEL = Material("steel-tube", "Steel tube", 7850.0, 50.0, 1e6, None, None, 9000.0, None, 0.4, "", "estimated", family="metal")
 
 
 def tube_in_wall(sizes: Sizes | None) -> Material | None:
@@ -109,9 +107,7 @@ TUBE = SchoolOf(
     "welded tube",
     "Base, side hoops folded by pie cuts, uprights and cross-tubes of square tube",
     Sizes(0.40, 0.50, (0.030, 0.030), (0.030, 0.030), (0.030, 0.030), 1.22, 2.44, 0.030, 0.002),
-    Sizes(
-        0.4064, 0.508, (0.03175, 0.03175), (0.03175, 0.03175), (0.03175, 0.03175), 1.2192, 2.4384, 0.03175, 0.0021082
-    ),
+    Sizes(0.4064, 0.508, (0.03175, 0.03175), (0.03175, 0.03175), (0.03175, 0.03175), 1.2192, 2.4384, 0.03175, 0.0021082),
     wall,
     ribs,
     ("profile", "box", "flat", "shed"),

@@ -14,8 +14,14 @@ from uncle_sled.core.geometry.profile import Points
 
 # Thickness [m] to tightest radius [m]: curve running across the face grain (the easy way), and along it.
 PLYWOOD = {
-    0.003: (0.30, 0.76), 0.006: (0.61, 1.52), 0.008: (0.61, 1.83), 0.009: (0.91, 2.44), 0.012: (1.83, 3.66), 0.015: (2.44, 4.88), 0.018: (3.66, 6.10),
-}  # fmt: skip
+    0.003: (0.30, 0.76),
+    0.006: (0.61, 1.52),
+    0.008: (0.61, 1.83),
+    0.009: (0.91, 2.44),
+    0.012: (1.83, 3.66),
+    0.015: (2.44, 4.88),
+    0.018: (3.66, 6.10),
+}
 # Solid sheets as multiples of their thickness.
 TIMES_THICKNESS = {"polycarbonate": 100.0, "acrylic": 330.0, "aluminium": 50.0, "grp": 200.0}
 WARN_WITHIN = 1.15  # nearer to the tightest than this wants a test strip
@@ -35,11 +41,7 @@ def tightest_radius_m(bends: str, thickness_m: float, along_grain: bool = False)
         radii = [PLYWOOD[t][1 if along_grain else 0] for t in stops]
         if thickness_m < stops[0]:
             return radii[0] * thickness_m / stops[0]
-        return (
-            float(np.interp(thickness_m, stops, radii))
-            if thickness_m <= stops[-1]
-            else radii[-1] * thickness_m / stops[-1]
-        )
+        return float(np.interp(thickness_m, stops, radii)) if thickness_m <= stops[-1] else radii[-1] * thickness_m / stops[-1]
     if bends in TIMES_THICKNESS:
         return TIMES_THICKNESS[bends] * thickness_m
     return float("inf")

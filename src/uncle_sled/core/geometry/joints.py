@@ -106,9 +106,7 @@ def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | 
     )
 
 
-def _runs(
-    flats: list[tuple[tuple[float, float], tuple[float, float]]],
-) -> tuple[tuple[tuple[float, float], ...], ...]:
+def _runs(flats: list[tuple[tuple[float, float], tuple[float, float]]]) -> tuple[tuple[tuple[float, float], ...], ...]:
     """Pieces one after another as runs of points."""
     made: list[list[tuple[float, float]]] = []
     for a, b in flats:

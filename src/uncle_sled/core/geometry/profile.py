@@ -40,10 +40,7 @@ class Outline(msgspec.Struct, frozen=True):
         p, q = self.polygon, np.roll(self.polygon, -1, axis=0)
         cross = p[:, 0] * q[:, 1] - q[:, 0] * p[:, 1]
         six_area = 3.0 * cross.sum()
-        return (
-            float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area),
-            float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area),
-        )
+        return (float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area), float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area))
 
     def chain(self, facing: str) -> Points:
         """The points of the skin that face front, rear or up, shape (n, 2); the run with most of them."""
@@ -65,11 +62,7 @@ class Outline(msgspec.Struct, frozen=True):
         if total <= 0:
             x, z = self.centroid
             return 0.0, x, z
-        return (
-            total,
-            float((middle[of, 0] * length[of]).sum() / total),
-            float((middle[of, 1] * length[of]).sum() / total),
-        )
+        return (total, float((middle[of, 0] * length[of]).sum() / total), float((middle[of, 1] * length[of]).sum() / total))
 
 
 def _shoelace(points: Points) -> float:
@@ -87,11 +80,7 @@ def flatten(nodes: tuple[ProfileNode, ...], chords: int = CHORDS) -> Points:
         p0, p1 = np.array([a.u, a.v]), np.array([a.out_u, a.out_v])
         p2, p3 = np.array([b.in_u, b.in_v]), np.array([b.u, b.v])
         straight = np.allclose(p0, p1) and np.allclose(p2, p3)
-        points.append(
-            p3[None, :]
-            if straight
-            else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3
-        )
+        points.append(p3[None, :] if straight else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3)
     return np.concatenate(points)
 
 

@@ -44,11 +44,7 @@ def moved(nodes: Nodes, at: int, part: Part, u: float, v: float, break_tangent: 
         new = ProfileNode(u, v, node.in_u + du, node.in_v + dv, node.out_u + du, node.out_v + dv)
     else:
         smooth = is_smooth(node) and not break_tangent
-        new = (
-            msgspec.structs.replace(node, in_u=u, in_v=v)
-            if part == "in"
-            else msgspec.structs.replace(node, out_u=u, out_v=v)
-        )
+        new = msgspec.structs.replace(node, in_u=u, in_v=v) if part == "in" else msgspec.structs.replace(node, out_u=u, out_v=v)
         long = math.hypot(u - node.u, v - node.v)
         if smooth and long > 1e-6:
             other = (node.out_u, node.out_v) if part == "in" else (node.in_u, node.in_v)
@@ -111,9 +107,7 @@ def smoothed(nodes: Nodes, at: int) -> Nodes:
     before, after = nodes[at - 1], nodes[at + 1]
     du, dv = after.u - before.u, after.v - before.v
     reach = 0.22
-    new = ProfileNode(
-        node.u, node.v, node.u - du * reach, node.v - dv * reach, node.u + du * reach, node.v + dv * reach
-    )
+    new = ProfileNode(node.u, node.v, node.u - du * reach, node.v - dv * reach, node.u + du * reach, node.v + dv * reach)
     return (*nodes[:at], new, *nodes[at + 1 :])
 
 
@@ -138,9 +132,7 @@ def profile_ops(shell: Shell, nodes: Nodes) -> list[Op]:
 
 
 def _plain(nodes: Nodes) -> Any:
-    return msgspec.to_builtins(
-        tuple(ProfileNode(*(round(float(v), 6) for v in msgspec.structs.astuple(node))) for node in nodes)
-    )
+    return msgspec.to_builtins(tuple(ProfileNode(*(round(float(v), 6) for v in msgspec.structs.astuple(node))) for node in nodes))
 
 
 def _span(a: ProfileNode, b: ProfileNode) -> list[Any]:

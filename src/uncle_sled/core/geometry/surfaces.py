@@ -62,11 +62,7 @@ class Surface(msgspec.Struct, frozen=True):
         share = (s - runs[at]) / long
         dx, dz = (b - a) / long
         # walking from the front foot over the roof, the inside is on the right hand
-        return (
-            float(a[0] + (b[0] - a[0]) * share + dz * depth_m),
-            self.origin[1] + t,
-            float(a[1] + (b[1] - a[1]) * share - dx * depth_m),
-        )
+        return (float(a[0] + (b[0] - a[0]) * share + dz * depth_m), self.origin[1] + t, float(a[1] + (b[1] - a[1]) * share - dx * depth_m))
 
 
 class Body(msgspec.Struct, frozen=True):
@@ -106,13 +102,7 @@ def body_of(shell: Shell) -> Body | None:
         return None
     wide = shell.width.si if shell.width and shell.width.si > 0 else 0.0
     made = Body(
-        side,
-        (),
-        shell.front.si if shell.front else 0.0,
-        shell.floor.si if shell.floor else 0.0,
-        shell.length.si,
-        wide,
-        shell.height.si,
+        side, (), shell.front.si if shell.front else 0.0, shell.floor.si if shell.floor else 0.0, shell.length.si, wide, shell.height.si
     )
     if wide <= 0:
         return made
@@ -121,9 +111,7 @@ def body_of(shell: Shell) -> Body | None:
 
 
 def sectioned(shell: Shell) -> bool:
-    return shell.form in ("gable", "butterfly", "bevelled") or (
-        shell.form in ("shed", "flat") and shell.low_side in ("left", "right")
-    )
+    return shell.form in ("gable", "butterfly", "bevelled") or (shell.form in ("shed", "flat") and shell.low_side in ("left", "right"))
 
 
 def silhouette(shell: Shell) -> Outline | None:
@@ -244,15 +232,7 @@ def _floor(body: Body, plan: Polygon | None = None) -> Surface:
     shape = box(0, 0, body.length, body.width)
     if plan is not None:
         shape = Polygon([(x - body.front, y + half) for x, y in plan.exterior.coords])
-    return Surface(
-        "floor",
-        "floor",
-        shape,
-        (body.front, -half, body.under),
-        (1.0, 0.0, 0.0),
-        (0.0, 1.0, 0.0),
-        (0.0, 0.0, 1.0),
-    )
+    return Surface("floor", "floor", shape, (body.front, -half, body.under), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 
 
 def _valid(shape: Polygon) -> Polygon:
@@ -284,10 +264,7 @@ def _by_section(shell: Shell, body: Body) -> tuple[Surface, ...]:
     half, long, wide = body.width / 2, body.length, body.width
     made = [_floor(body)]
     b = bevel_m(shell) if shell.form == "bevelled" else 0.0
-    for name, y, inward, top in (
-        ("left side", -half, 1.0, points[1][1]),
-        ("right side", half, -1.0, points[-2][1]),
-    ):
+    for name, y, inward, top in (("left side", -half, 1.0, points[1][1]), ("right side", half, -1.0, points[-2][1])):
         made.append(
             Surface(
                 name,
@@ -311,9 +288,7 @@ def _by_section(shell: Shell, body: Body) -> tuple[Surface, ...]:
     return tuple(made)
 
 
-def _slope(
-    body: Body, at: int, p: tuple[float, float], q: tuple[float, float], b: float, over: float, many: int
-) -> Surface:
+def _slope(body: Body, at: int, p: tuple[float, float], q: tuple[float, float], b: float, over: float, many: int) -> Surface:
     """A roof slope: s along the body, t up the slope from its left (or lower) edge."""
     run = math.hypot(q[0] - p[0], q[1] - p[1])
     up = (0.0, (q[0] - p[0]) / run, (q[1] - p[1]) / run)
@@ -326,22 +301,8 @@ def _slope(
         left = over if at == 0 else 0.0
         right = over if at == many - 1 else 0.0
         shape = box(-over, -left, body.length + over, run + right)
-    name = (
-        "roof"
-        if many == 1
-        else ("roof left", "roof right")[at]
-        if many == 2
-        else ("bevel left", "roof", "bevel right")[at]
-    )
-    return Surface(
-        name,
-        "roof",
-        shape,
-        (body.front, -body.width / 2 + p[0], body.under + p[1]),
-        (1.0, 0.0, 0.0),
-        up,
-        (0.0, up[2], -up[1]),
-    )
+    name = "roof" if many == 1 else ("roof left", "roof right")[at] if many == 2 else ("bevel left", "roof", "bevel right")[at]
+    return Surface(name, "roof", shape, (body.front, -body.width / 2 + p[0], body.under + p[1]), (1.0, 0.0, 0.0), up, (0.0, up[2], -up[1]))
 
 
 def _end_bevel(body: Body, kind: str, b: float) -> Surface:
@@ -391,9 +352,7 @@ def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
     return _cut_in_roof(body, found, a, u, w, h)
 
 
-def _cut_in_roof(
-    body: Body, found: tuple[Surface, ...], a: float, u: float, w: float, h: float
-) -> tuple[Surface, Polygon]:
+def _cut_in_roof(body: Body, found: tuple[Surface, ...], a: float, u: float, w: float, h: float) -> tuple[Surface, Polygon]:
     first = found[0]
     if first.swept:
         chain = first.chain

@@ -101,13 +101,7 @@ def outline_fault(tank: Tank) -> str | None:
 
 
 @lru_cache(maxsize=512)
-def _vessel(
-    shape: str,
-    axis: str,
-    wedge: tuple[str, float, str],
-    own: tuple[TankPoint, ...],
-    size: tuple[float, float, float],
-) -> Vessel:
+def _vessel(shape: str, axis: str, wedge: tuple[str, float, str], own: tuple[TankPoint, ...], size: tuple[float, float, float]) -> Vessel:
     plane, outline = _outline(shape, axis, wedge, own)
     across, high = {"xz": (size[0], size[2]), "yz": (size[1], size[2]), "xy": (size[0], size[1])}[plane]
     depth = math.prod(size) / (across * high)
@@ -119,30 +113,18 @@ def _vessel(
     else:
         shares, heights, along, up = _tabled(points)
     return Vessel(
-        plane,
-        tuple((float(x), float(y)) for x, y in points),
-        size,
-        area * depth,
-        tuple(shares),
-        tuple(heights),
-        tuple(along),
-        tuple(up),
+        plane, tuple((float(x), float(y)) for x, y in points), size, area * depth, tuple(shares), tuple(heights), tuple(along), tuple(up)
     )
 
 
-def _outline(
-    shape: str, axis: str, wedge: tuple[str, float, str], own: tuple[TankPoint, ...]
-) -> tuple[Plane, list[tuple[float, float]]]:
+def _outline(shape: str, axis: str, wedge: tuple[str, float, str], own: tuple[TankPoint, ...]) -> tuple[Plane, list[tuple[float, float]]]:
     """The outline in shares of its box, and the plane it is seen in."""
     square = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)]
     if shape == "cylinder":
         turn = 2 * math.pi / CORNERS
         # a polygon of the circle's area, so that the volume is right and not a little small
         radius = 0.5 * math.sqrt(2 * math.pi / (CORNERS * math.sin(turn)))
-        round_ = [
-            (0.5 + radius * math.cos((k + 0.5) * turn), 0.5 + radius * math.sin((k + 0.5) * turn))
-            for k in range(CORNERS)
-        ]
+        round_ = [(0.5 + radius * math.cos((k + 0.5) * turn), 0.5 + radius * math.sin((k + 0.5) * turn)) for k in range(CORNERS)]
         planes: dict[str, Plane] = {"along": "yz", "across": "xz", "upright": "xy"}
         return planes[axis], round_
     if shape == "wedge":

@@ -27,9 +27,7 @@ def axle_middle_m(rig: Rig) -> float | None:
     return sum(a.station.si for a in rig.axles) / len(rig.axles) if rig.axles else None
 
 
-@keep_keyed(
-    lambda rig, shell, own, brief: (axle_middle_m(rig), Same(shell), Same(own), brief.region == "North American"), 8
-)
+@keep_keyed(lambda rig, shell, own, brief: (axle_middle_m(rig), Same(shell), Same(own), brief.region == "North American"), 8)
 def _framed(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], brief: Brief) -> Framed:
     return frame_body(shell, axle_middle_m(rig), brief.region == "North American", library_of(own))
 

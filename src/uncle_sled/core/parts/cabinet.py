@@ -35,9 +35,26 @@ ACROSS = {W: (D, H), D: (W, H), H: (W, D)}  # the two directions that a board li
 
 
 BoardKind = Literal[
-    "end", "bottom", "top", "rail", "worktop", "lid", "back", "plinth", "divider", "shelf", "door", "sliding door", "drawer face",
-    "drawer side", "drawer end", "drawer bottom", "slat", "bearer", "board",
-]  # fmt: skip
+    "end",
+    "bottom",
+    "top",
+    "rail",
+    "worktop",
+    "lid",
+    "back",
+    "plinth",
+    "divider",
+    "shelf",
+    "door",
+    "sliding door",
+    "drawer face",
+    "drawer side",
+    "drawer end",
+    "drawer bottom",
+    "slat",
+    "bearer",
+    "board",
+]
 
 
 class Board(msgspec.Struct, frozen=True):
@@ -162,14 +179,7 @@ class _Maker:
         self.ends_back = size[D] - (self.back if self.let == 0 else 0.0)  # a back is planted on, or let in
 
     def board(
-        self,
-        id: str,
-        kind: BoardKind,
-        normal: int,
-        at: float,
-        u: tuple[float, float],
-        v: tuple[float, float],
-        **rest: object,
+        self, id: str, kind: BoardKind, normal: int, at: float, u: tuple[float, float], v: tuple[float, float], **rest: object
     ) -> Board:
         thick = float(rest.pop("thick", self.t))  # type: ignore[arg-type]
         material = str(rest.pop("material", self.one.board))
@@ -189,13 +199,15 @@ class _Maker:
             yield self.board("top", "top", H, self.high - t, across, inner)
         elif one.top == "worktop":
             yield self.board("rail front", "rail", H, self.high - t, across, (self.front, self.front + RAIL_M))
-            yield self.board("rail back", "rail", H, self.high - t, across, (deep - self.back - RAIL_M, deep - self.back))  # fmt: skip
-            yield self.board("worktop", "worktop", H, self.high, (0.0, wide), (0.0, deep), thick=one.worktop_thick.si, material=one.worktop)  # fmt: skip
+            yield self.board("rail back", "rail", H, self.high - t, across, (deep - self.back - RAIL_M, deep - self.back))
+            yield self.board("worktop", "worktop", H, self.high, (0.0, wide), (0.0, deep), thick=one.worktop_thick.si, material=one.worktop)
         elif one.top == "lid":
             yield self.board("lid", "lid", H, self.high, (0.0, wide), (0.0, deep), moves=True)
         if self.back > 0:
             run = (t - self.let, wide - t + self.let) if self.let else (0.0, wide)
-            yield self.board("back", "back", D, deep - self.back, run, (self.plinth if self.let else 0.0, self.high), thick=self.back, material=one.back)  # fmt: skip
+            yield self.board(
+                "back", "back", D, deep - self.back, run, (self.plinth if self.let else 0.0, self.high), thick=self.back, material=one.back
+            )
         if self.plinth:
             yield self.board("plinth", "plinth", D, self.front + one.plinth_back.si, (t, wide - t), (0.0, self.plinth))
 
@@ -227,12 +239,20 @@ class _Maker:
             behind = 2 * (self.t + FRONT_GAP_M) if bay.front == "sliding" else 0.0
             for k in range(bay.shelves):
                 at = low + (k + 1) * step - self.t
-                yield self.board(f"shelf {bay.id} {k + 1}", "shelf", H, at, (a - self.let, b + self.let), (self.front + behind + SHELF_BACK_M, deep), bay=bay.id)  # fmt: skip
+                yield self.board(
+                    f"shelf {bay.id} {k + 1}",
+                    "shelf",
+                    H,
+                    at,
+                    (a - self.let, b + self.let),
+                    (self.front + behind + SHELF_BACK_M, deep),
+                    bay=bay.id,
+                )
 
     def fronts(self) -> Iterator[Board]:
         for bay, a, b in self.bays():
             first, last = a <= self.t + 1e-9, b >= self.size[W] - self.t - 1e-9
-            u = (a - (self.t if first else self.t / 2) + FRONT_GAP_M, b + (self.t if last else self.t / 2) - FRONT_GAP_M)  # fmt: skip
+            u = (a - (self.t if first else self.t / 2) + FRONT_GAP_M, b + (self.t if last else self.t / 2) - FRONT_GAP_M)
             v = (self.plinth + FRONT_GAP_M, self.high - FRONT_GAP_M)
             if bay.front in ("hinged left", "hinged right", "lift-up", "drop-down"):
                 self.hinges += 2
@@ -240,14 +260,14 @@ class _Maker:
             elif bay.front == "pair":
                 middle = (u[0] + u[1]) / 2
                 self.hinges += 4
-                for side, run in (("left", (u[0], middle - FRONT_GAP_M / 2)), ("right", (middle + FRONT_GAP_M / 2, u[1]))):  # fmt: skip
+                for side, run in (("left", (u[0], middle - FRONT_GAP_M / 2)), ("right", (middle + FRONT_GAP_M / 2, u[1]))):
                     yield self.board(f"door {bay.id} {side}", "door", D, 0.0, run, v, moves=True, bay=bay.id)
             elif bay.front == "sliding":
                 middle = (a + b) / 2
                 inside = (self.plinth + self.t, self.inner_top)
                 for k, run in enumerate(((a, middle + LAPS_M), (middle - LAPS_M, b))):
                     at = self.front + k * (self.t + FRONT_GAP_M)
-                    yield self.board(f"sliding door {bay.id} {k + 1}", "sliding door", D, at, run, inside, moves=True, bay=bay.id)  # fmt: skip
+                    yield self.board(f"sliding door {bay.id} {k + 1}", "sliding door", D, at, run, inside, moves=True, bay=bay.id)
             elif bay.front == "drawers":
                 yield from self.drawers(bay, a, b, u, v)
 
@@ -257,7 +277,9 @@ class _Maker:
         side = SLIDE_SIDE_M if self.one.slide == "side" else SLIDE_UNDER_M
         outside = b - a - 2 * side
         if long is None:
-            self.faults.append(f"drawers want {{{SLIDES_M[0] * 1000:.0f} mm}} behind their face; bay {bay.id} has {max(room, 0) * 1000:.0f}")  # fmt: skip
+            self.faults.append(
+                f"drawers want {{{SLIDES_M[0] * 1000:.0f} mm}} behind their face; bay {bay.id} has {max(room, 0) * 1000:.0f}"
+            )
             return
         if outside < 2 * DRAWER_SIDE_M + 0.05:
             self.faults.append(f"bay {bay.id} is {{{(b - a) * 1000:.0f} mm}} wide: slides leave no room for a drawer")
@@ -274,11 +296,19 @@ class _Maker:
             thin = DRAWER_SIDE_M
             rest: dict[str, object] = {"thick": thin, "moves": True, "bay": bay.id}
             for at, which in ((left, "left"), (right - thin, "right")):
-                yield self.board(f"drawer side {name} {which}", "drawer side", W, at, (front, front + long), (foot, head), **rest)  # fmt: skip
+                yield self.board(f"drawer side {name} {which}", "drawer side", W, at, (front, front + long), (foot, head), **rest)
             for at, which in ((front, "front"), (front + long - thin, "back")):
-                yield self.board(f"drawer end {name} {which}", "drawer end", D, at, (left + thin, right - thin), (foot, head), **rest)  # fmt: skip
+                yield self.board(f"drawer end {name} {which}", "drawer end", D, at, (left + thin, right - thin), (foot, head), **rest)
             bottom = {**rest, "thick": DRAWER_BOTTOM_M}
-            yield self.board(f"drawer bottom {name}", "drawer bottom", H, foot, (left + thin, right - thin), (front + thin, front + long - thin), **bottom)  # fmt: skip
+            yield self.board(
+                f"drawer bottom {name}",
+                "drawer bottom",
+                H,
+                foot,
+                (left + thin, right - thin),
+                (front + thin, front + long - thin),
+                **bottom,
+            )
             self.slides.append(long)
 
 

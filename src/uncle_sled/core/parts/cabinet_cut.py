@@ -152,7 +152,18 @@ def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mappin
     mass *= 1 + FASTENERS
     hardware = made.hinges * HINGE_KG + sum(made.slides_m) * SLIDE_KG_M
     centre = moment / max(mass / (1 + FASTENERS), 1e-9)
-    return Fitted(thing.id, thing.name, made, at, tuple(boards), tuple(by), tuple(lost), mass + hardware, (float(centre[0]), float(centre[1]), float(centre[2])), ())  # fmt: skip
+    return Fitted(
+        thing.id,
+        thing.name,
+        made,
+        at,
+        tuple(boards),
+        tuple(by),
+        tuple(lost),
+        mass + hardware,
+        (float(centre[0]), float(centre[1]), float(centre[2])),
+        (),
+    )
 
 
 def _centre(board: Board) -> Corner:

@@ -50,10 +50,23 @@ def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
     taken = {one.name: one.id for one in made.values()}
     for one in own:
         made[one.id] = Material(
-            one.id, one.name if taken.setdefault(one.name, one.id) == one.id else f"{one.name} ({one.id})", one.density_kg_m3, one.conductivity_w_mk, one.mu, one.kg_m2, one.r_m2k_w,
-            one.money_m3, one.money_m2, one.hours_m2, one.bends, f"{one.source or 'own'} {one.date}".strip(),
-            one.form, one.family, one.family in WOOD_SHEETS, one.heat_j_kgk,
-        )  # fmt: skip
+            one.id,
+            one.name if taken.setdefault(one.name, one.id) == one.id else f"{one.name} ({one.id})",
+            one.density_kg_m3,
+            one.conductivity_w_mk,
+            one.mu,
+            one.kg_m2,
+            one.r_m2k_w,
+            one.money_m3,
+            one.money_m2,
+            one.hours_m2,
+            one.bends,
+            f"{one.source or 'own'} {one.date}".strip(),
+            one.form,
+            one.family,
+            one.family in WOOD_SHEETS,
+            one.heat_j_kgk,
+        )
     return made
 
 
@@ -72,11 +85,7 @@ def material_of(layer: Layer, library: Library | None = None) -> Material:
 
 
 def face_build(
-    layers: tuple[Layer, ...],
-    kind: str,
-    library: Library | None = None,
-    sticks: float | None = None,
-    frame: Material | None = None,
+    layers: tuple[Layer, ...], kind: str, library: Library | None = None, sticks: float | None = None, frame: Material | None = None
 ) -> FaceBuild:
     """Values of a face made of layers from outside in. Args: kind: of the face, for its air films; sticks: share of
     its framed layers that drawn members fill, in place of the typed one; their mass is then theirs and not the face's;
@@ -94,9 +103,7 @@ def face_build(
     for layer in layers:
         material, t = material_of(layer, library), layer.thickness.si
         if t < 0 or not 0 <= layer.framing <= 1:
-            raise GeometryError(
-                f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1."
-            )
+            raise GeometryError(f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1.")
         f = layer.framing if sticks is None or layer.framing == 0 else sticks
         mass += (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)
         money += (1 - f) * material.price_m2(t) + f * timber.price_m2(t)

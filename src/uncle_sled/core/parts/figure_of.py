@@ -6,13 +6,35 @@ from uncle_sled.core.document.roles import FIGURES_DRAWN
 from uncle_sled.core.document.stow import Thing
 
 BY_ROLE = {
-    "cooks": "stove", "keeps food cold": "fridge", "tap or sink": "sink", "shower": "shower", "toilet": "toilet", "warms the room": "heater",
-    "warms water": "heater", "cools the room": "cooler", "airs": "fan", "lights": "light", "mattress": "bed", "seat": "chair", "table": "table",
-}  # fmt: skip
+    "cooks": "stove",
+    "keeps food cold": "fridge",
+    "tap or sink": "sink",
+    "shower": "shower",
+    "toilet": "toilet",
+    "warms the room": "heater",
+    "warms water": "heater",
+    "cools the room": "cooler",
+    "airs": "fan",
+    "lights": "light",
+    "mattress": "bed",
+    "seat": "chair",
+    "table": "table",
+}
 BY_KIND = {
-    "tank": "tank", "battery": "battery", "solar": "panel", "charger": "charger", "cabinet": "cabinet", "bed": "bed", "spare wheel": "wheel",
-    "outside carrier": "box", "vehicle aboard": "bicycle", "furniture": "table", "appliance": "box", "gear": "box", "kit": "bag",
-}  # fmt: skip
+    "tank": "tank",
+    "battery": "battery",
+    "solar": "panel",
+    "charger": "charger",
+    "cabinet": "cabinet",
+    "bed": "bed",
+    "spare wheel": "wheel",
+    "outside carrier": "box",
+    "vehicle aboard": "bicycle",
+    "furniture": "table",
+    "appliance": "box",
+    "gear": "box",
+    "kit": "bag",
+}
 
 
 def figure_of(thing: Thing) -> str:

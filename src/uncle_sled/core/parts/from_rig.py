@@ -103,11 +103,7 @@ def bought_centre_m(rig: Rig) -> float | None:
     stood = support_weighed(rig)
     if stood is None:
         return None
-    moment = (
-        moment_of_axle_loads_kg_m(total.si - ball.si, stood)
-        if stood.independent
-        else (total.si - ball.si) * stood.mean_axle_m
-    )
+    moment = moment_of_axle_loads_kg_m(total.si - ball.si, stood) if stood.independent else (total.si - ball.si) * stood.mean_axle_m
     moved = sum(axle.mass.si for axle in rig.axles if axle.mass) * (now - then)
     return (moment + moved) / total.si
 
@@ -155,19 +151,6 @@ def _bed_vehicle(rig: Rig) -> tuple[Part, ...]:
         if mass and mass.si > 0:
             field = "front_empty" if key == "front-axle" else "rear_empty"
             parts.append(
-                Part(
-                    key,
-                    name,
-                    "vehicle",
-                    f"rig.bed.{field}",
-                    "data_sheet",
-                    mass.si,
-                    x,
-                    0.0,
-                    0.7,
-                    (0.7, 1.6, 0.7),
-                    MEMBER_M,
-                    base=True,
-                )
+                Part(key, name, "vehicle", f"rig.bed.{field}", "data_sheet", mass.si, x, 0.0, 0.7, (0.7, 1.6, 0.7), MEMBER_M, base=True)
             )
     return tuple(parts)

@@ -43,12 +43,7 @@ class FaceSums(msgspec.Struct, frozen=True):
 
 
 def parts_of_shell(
-    shell: Shell,
-    framed: Framed,
-    library: Library,
-    axle_m: float | None,
-    weighed: bool = False,
-    whole_kg: float | None = None,
+    shell: Shell, framed: Framed, library: Library, axle_m: float | None, weighed: bool = False, whole_kg: float | None = None
 ) -> tuple[Part, ...]:
     """Everything of the body that counts.
 
@@ -129,9 +124,7 @@ def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> Fac
     return FaceSums(area, _sunk(centre, surfaces, thick), sticks, build)
 
 
-def _sunk(
-    centre: tuple[float, float, float], surfaces: tuple[Surface, ...], thick_m: float
-) -> tuple[float, float, float]:
+def _sunk(centre: tuple[float, float, float], surfaces: tuple[Surface, ...], thick_m: float) -> tuple[float, float, float]:
     """The centre half the build-up inside of the outer surface, where the face is one flat surface."""
     if len(surfaces) != 1 or surfaces[0].swept:
         return centre
@@ -235,7 +228,9 @@ def _ridge(shell: Shell, body: Body, library: Library) -> list[Part]:
     high = body.under + section_points(shell, body)[2][1] - deep / 2
     name = "Valley beam" if shell.form == "butterfly" else "Ridge beam"
     at = (body.front + body.length / 2, 0.0, high)
-    return [Part("ridge-beam", name, "shell", "shell.ridge", "computed", mass, *at, (body.length, thick, deep), MEMBER_M, "shell", base=True)]  # fmt: skip
+    return [
+        Part("ridge-beam", name, "shell", "shell.ridge", "computed", mass, *at, (body.length, thick, deep), MEMBER_M, "shell", base=True)
+    ]
 
 
 def _of_members(members: list[Member], body: Body) -> tuple[Surface, ...]:
@@ -256,31 +251,12 @@ def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | N
         x, y, z = _sunk(centre, surfaces, 2 * (shell.wall.si if shell.wall else 0.0))
         size = extents_m(surfaces, body, 0.0)
         for id, name, kg, source in (
-            (
-                f"liner-off-{one.id}",
-                f"Liner off, {one.face}",
-                -(found.out_kg or 0.0),
-                "weighed" if found.out_weighed else "computed",
-            ),
+            (f"liner-off-{one.id}", f"Liner off, {one.face}", -(found.out_kg or 0.0), "weighed" if found.out_weighed else "computed"),
             (f"relined-{one.id}", f"Relined, {one.face}", found.in_kg, "computed"),
         ):
             if kg:
                 made.append(
-                    Part(
-                        id,
-                        name,
-                        "shell",
-                        f"shell.relined.{one.id}",
-                        source,
-                        kg,
-                        x,
-                        y,
-                        z,
-                        size,
-                        MEMBER_M,
-                        "shell",
-                        base=True,
-                    )  # type: ignore[arg-type]
+                    Part(id, name, "shell", f"shell.relined.{one.id}", source, kg, x, y, z, size, MEMBER_M, "shell", base=True)  # type: ignore[arg-type]
                 )
     return made
 
@@ -294,10 +270,19 @@ def _inner(shell: Shell, body: Body, library: Library) -> list[Part]:
             source = one.source if one.mass is not None else "computed"
             made.append(
                 Part(
-                    wall.id, wall.name, "shell", f"shell.partitions.{wall.id}", source, wall.mass_kg, *wall.centre_m,
-                    size, MEMBER_M, "shell" if source == "computed" else None, base=True,
+                    wall.id,
+                    wall.name,
+                    "shell",
+                    f"shell.partitions.{wall.id}",
+                    source,
+                    wall.mass_kg,
+                    *wall.centre_m,
+                    size,
+                    MEMBER_M,
+                    "shell" if source == "computed" else None,
+                    base=True,
                 )
-            )  # fmt: skip
+            )
     for deck in decks_of(shell, body):
         if deck.mass_kg > 0:
             x, y, z = ((a + b) / 2 for a, b in zip(deck.low, deck.high, strict=True))
@@ -376,12 +361,7 @@ def _cut_since(shell: Shell, framed: Framed, library: Library) -> list[Part]:
         build = face_sums(face, shell, framed, library).build if face is not None and face.layers else None
         kg_m2, source = (build.kg_m2, "computed") if build is not None else (BOUGHT_WALL_KG_M2, "guessed")
         gone = kg_m2 * opening.width.si * opening.height.si
-        made += [
-            leaf,
-            msgspec.structs.replace(
-                leaf, id=f"cut-{leaf.id}", name=f"Cut out for {leaf.name}", source=source, mass_kg=-gone
-            ),
-        ]
+        made += [leaf, msgspec.structs.replace(leaf, id=f"cut-{leaf.id}", name=f"Cut out for {leaf.name}", source=source, mass_kg=-gone)]
     return made
 
 

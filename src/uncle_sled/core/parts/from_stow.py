@@ -27,14 +27,7 @@ GROUP_OF_KIND: dict[str, Group] = {
     "outside carrier": "outside",
     "spare wheel": "outside",
 }
-GROUP_OF_CONTENTS: dict[str, Group] = {
-    "fresh": "fresh",
-    "grey": "grey",
-    "black": "grey",
-    "gas": "gas",
-    "petrol": "fuel",
-    "diesel": "fuel",
-}
+GROUP_OF_CONTENTS: dict[str, Group] = {"fresh": "fresh", "grey": "grey", "black": "grey", "gas": "gas", "petrol": "fuel", "diesel": "fuel"}
 
 
 def group_of(thing: Thing) -> Group:
@@ -91,12 +84,7 @@ def contents_of(thing: Thing, stand: Stand) -> Contents | None:
         turned = round(math.cos(math.radians(stand.turn))), round(math.sin(math.radians(stand.turn)))
         off = np.array(vessel.along)
         dx, dy = (off, 0 * off) if vessel.plane == "xz" else (0 * off, off)
-        centres = (
-            vessel.shares,
-            tuple(dx * turned[0] - dy * turned[1]),
-            tuple(dx * turned[1] + dy * turned[0]),
-            vessel.up,
-        )
+        centres = (vessel.shares, tuple(dx * turned[0] - dy * turned[1]), tuple(dx * turned[1] + dy * turned[0]), vessel.up)
     return Contents(
         thing.tank.contents,
         volume * DENSITY[thing.tank.contents],

@@ -118,10 +118,7 @@ def _fault(leaf: Leaf, wide: float, high: float, library: Mapping[str, Material]
 def _pieces(leaf: Leaf, wide: float, high: float) -> tuple[LeafPiece, ...]:
     """Stiles through, rails between them, a frame around the window, skins on both sides, foam in what is left."""
     seen, deep, skin = leaf.stick.thick.si, leaf.stick.deep.si, leaf.skin_thick.si
-    made = [
-        LeafPiece("stile", "bar", STICK, high, seen, deep, 2),
-        LeafPiece("rail", "bar", STICK, wide - 2 * seen, seen, deep, 2),
-    ]
+    made = [LeafPiece("stile", "bar", STICK, high, seen, deep, 2), LeafPiece("rail", "bar", STICK, wide - 2 * seen, seen, deep, 2)]
     foam = (wide - 2 * seen) * (high - 2 * seen)
     if leaf.window_width is not None and leaf.window_height is not None:
         w, h = leaf.window_width.si, leaf.window_height.si

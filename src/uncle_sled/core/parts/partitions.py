@@ -155,9 +155,7 @@ def _wall(one: Partition, shell: Shell, body: Body, library: Library) -> Wall:
     shape = inner_shape(shell, body)
     if shape is not None:  # a pointed nose or clipped corner leaves less of it
         near = (body.front if across else left) + one.at.si + thick / 2
-        run = shape.intersection(
-            LineString([(near, left - 1), (near, right + 1)] if across else [(front - 1, near), (rear + 1, near)])
-        )
+        run = shape.intersection(LineString([(near, left - 1), (near, right + 1)] if across else [(front - 1, near), (rear + 1, near)]))
         if not run.is_empty:
             base, end = (run.bounds[1], run.bounds[3]) if across else (run.bounds[0], run.bounds[2])
     u0, u1 = base + _si(one.start, 0.0), base + _si(one.end, end - base)
@@ -191,9 +189,7 @@ def _misplaced(one: Partition, room: tuple[float, ...], low: tuple[float, float]
     return f"reaches {{{over * 1000:.0f} mm}} out of the room" if over > 1e-3 else ""
 
 
-def _whole(
-    one: Partition, shell: Shell, body: Body, u0: float, u1: float, at: float, thick: float, floor: float
-) -> Polygon:
+def _whole(one: Partition, shell: Shell, body: Body, u0: float, u1: float, at: float, thick: float, floor: float) -> Polygon:
     """The wall without its door: what the profile (and the cross-section) leave of it."""
     side = inside_of(shell, body)
     _, low, _, high = side.bounds
@@ -234,9 +230,7 @@ def _one(shape: BaseGeometry) -> Polygon:
     return max(parts, key=lambda part: part.area) if parts else Polygon()
 
 
-def _door(
-    one: Partition, whole: Polygon, u0: float, u1: float, floor: float
-) -> tuple[Polygon | None, tuple[float, float] | None, str]:
+def _door(one: Partition, whole: Polygon, u0: float, u1: float, floor: float) -> tuple[Polygon | None, tuple[float, float] | None, str]:
     wide, high = _si(one.door_width, 0.6), _si(one.door_height, 1.8)
     begin = u0 + _si(one.door_from, max((u1 - u0 - wide) / 2, 0.0))
     if wide <= 0 or high <= 0:
@@ -297,9 +291,7 @@ def _sticks(one: Partition, whole: Polygon, door: Polygon | None, pocket: tuple[
     return made
 
 
-def _mass(
-    one: Partition, outline: Polygon, door: Polygon | None, sticks: tuple[Stick, ...], library: Library
-) -> tuple[float, float]:
+def _mass(one: Partition, outline: Polygon, door: Polygon | None, sticks: tuple[Stick, ...], library: Library) -> tuple[float, float]:
     """Weight with its door [kg], and of the wall alone per m2."""
     area = max(float(outline.area), 1e-9)
     skin = library.get(one.skin)

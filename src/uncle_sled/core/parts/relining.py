@@ -115,30 +115,19 @@ def relined(one: Relining, shell: Shell, framed: Framed, library: Library) -> Re
 
 
 def _warmth(
-    one: Relining | None,
-    kind: str,
-    share: float,
-    deep: float,
-    liner: Material | None,
-    liner_m: float,
-    foam: Material | None,
-    foam_m: float,
+    one: Relining | None, kind: str, share: float, deep: float, liner: Material | None, liner_m: float, foam: Material | None, foam_m: float
 ) -> Warmth:
     """Skin, posts with foam or air between them, furring with air between, liner."""
     films = R_INSIDE.get(kind, R_INSIDE_WALL) + (R_UNDER if kind == "floor" else R_OUTSIDE)
     between = min(foam_m, deep)
     fill = (foam.resistance_m2k_w(between) if foam else 0.0) + (AIR_GAP_M2K_W if deep - between > LEAST_GAP_M else 0.0)
-    posts = Slice(
-        max(fill, 1e-6), tube_m2k_w(deep, 0.038, HAT_WALL_M) if deep > 0 else None, share if deep > 0 else 0.0
-    )
+    posts = Slice(max(fill, 1e-6), tube_m2k_w(deep, 0.038, HAT_WALL_M) if deep > 0 else None, share if deep > 0 else 0.0)
     crossing: tuple[Slice, ...] = ()
     if one is not None and one.furring is not None and one.furring.deep.si > 0:
         timber = materials()["softwood"]
         high = one.furring.deep.si
         over = max(foam_m - deep, 0.0)
-        gap = (foam.resistance_m2k_w(min(over, high)) if foam and over > 0 else 0.0) + (
-            AIR_GAP_M2K_W if high - over > LEAST_GAP_M else 0.0
-        )
+        gap = (foam.resistance_m2k_w(min(over, high)) if foam and over > 0 else 0.0) + (AIR_GAP_M2K_W if high - over > LEAST_GAP_M else 0.0)
         wide = one.furring.thick.si / max(_si(one.furring_pitch) or 0.4, one.furring.thick.si)
         crossing = (Slice(max(gap, 1e-6), timber.resistance_m2k_w(high), min(wide, 1.0)),)
     inner = (Slice(liner.resistance_m2k_w(liner_m)),) if liner is not None else ()

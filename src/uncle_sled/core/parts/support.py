@@ -41,10 +41,7 @@ def support_of(rig: Rig) -> Support | None:
         if rig.bed.wheelbase.si <= 0:
             raise GeometryError("The wheelbase is not longer than nothing: measure from front axle to rear axle.")
         return Support(
-            "vehicle bed",
-            (0.0, rig.bed.wheelbase.si),
-            False,
-            rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None,
+            "vehicle bed", (0.0, rig.bed.wheelbase.si), False, rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None
         )
     if not rig.axles:
         return None
@@ -73,9 +70,7 @@ def _on_axles(rig: Rig, moved_m: float, nose_up_m: float) -> Support:
     """Raises: GeometryError: an axle at or ahead of the ball."""
     stations = tuple(sorted(axle.station.si + moved_m for axle in rig.axles))
     if stations[0] <= 0:
-        raise GeometryError(
-            "An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0."
-        )
+        raise GeometryError("An axle stands at or ahead of the ball: its place is measured aft of the ball and must be more than 0.")
     independent = rig.suspension == "independent" and len(stations) > 1
     rate = rig.spring_rate.si if rig.spring_rate and rig.spring_rate.si > 0 else 0.0
     if independent and rate <= 0:
@@ -124,9 +119,7 @@ def independent_axle_loads_kg(moment_kg_m: Floats, support: Support, axles_m: Fl
     squeeze = np.zeros(carrying.shape)
     for _ in range(x.shape[-1]):
         reach = np.where(carrying, x, 0.0)
-        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum(
-            (reach**2).sum(axis=-1, keepdims=True), 1e-12
-        )
+        theta = (moment / rate - level * reach.sum(axis=-1, keepdims=True)) / np.maximum((reach**2).sum(axis=-1, keepdims=True), 1e-12)
         squeeze = level + theta * x
         lifted = carrying & (squeeze < 0)
         # the last axle keeps its load: a wheel line cannot pull the road up, and something must carry

@@ -97,10 +97,7 @@ def _of_tanks(stow: Stow) -> tuple[Unknown, ...]:
             "tank without volume",
         )
         for one in stow.things
-        if one.tank is not None
-        and not one.taken_out
-        and not one.rides
-        and (one.tank.volume is None or one.tank.volume.si <= 0)
+        if one.tank is not None and not one.taken_out and not one.rides and (one.tank.volume is None or one.tank.volume.si <= 0)
     )
 
 
@@ -127,12 +124,7 @@ def _trailer(rig: Rig) -> list[Unknown]:
         if rig.bought_total is None or rig.bought_total.si <= 0:
             if rig.axles:
                 found.append(
-                    Unknown(
-                        "rig.bought_total",
-                        "what the bought trailer weighs",
-                        "Weigh it, or type what its papers say.",
-                        "reading",
-                    )
+                    Unknown("rig.bought_total", "what the bought trailer weighs", "Weigh it, or type what its papers say.", "reading")
                 )
         elif rig.bought_ball is None:
             found.append(

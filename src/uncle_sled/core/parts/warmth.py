@@ -54,9 +54,7 @@ def warmth(slices: tuple[Slice, ...], films_m2k_w: float, crossing: tuple[Slice,
     upper = 0.0
     for share_a, stick_a in _ways(slices):
         for share_b, stick_b in _ways(crossing):
-            through = (
-                films_m2k_w + sum(_of(one, stick_a) for one in slices) + sum(_of(one, stick_b) for one in crossing)
-            )
+            through = films_m2k_w + sum(_of(one, stick_a) for one in slices) + sum(_of(one, stick_b) for one in crossing)
             upper += share_a * share_b / through
     lower = films_m2k_w
     for one in (*slices, *crossing):

@@ -122,9 +122,7 @@ def balance(table: MassTable, support: Support | None, band: Band) -> Balance:
         axle = independent_axle_loads_kg(moment, support)
         carried = axle.sum(axis=1)
         effective = np.where(
-            carried > 0,
-            (axle * np.array(support.axles_m)).sum(axis=1) / np.where(carried > 0, carried, 1),
-            support.mean_axle_m,
+            carried > 0, (axle * np.array(support.axles_m)).sum(axis=1) / np.where(carried > 0, carried, 1), support.mean_axle_m
         )
         tongue = total - carried
     else:
@@ -186,17 +184,11 @@ def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
     """Standard normal distribution function to 1.5e-7. Source: Abramowitz and Stegun 7.1.26."""
     w = np.abs(value) / np.sqrt(2.0)
     t = 1 / (1 + 0.3275911 * w)
-    tail = (
-        t
-        * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))))
-        * np.exp(-w * w)
-    )
+    tail = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) * np.exp(-w * w)
     return np.where(value >= 0, 1 - tail / 2, tail / 2)
 
 
-def chance_in_band(
-    tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band
-) -> Floats:
+def chance_in_band(tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band) -> Floats:
     """Chance per case that the ball is in its band (see ``band_kg``), T and W jointly normal; shape (c,).
 
     Given T = t the total must lie in [t/p_hi, t/p_lo], or over what the lowest limit is the low share of while t is near

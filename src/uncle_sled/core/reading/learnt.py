@@ -15,7 +15,13 @@ from uncle_sled.core.parts.part import Part
 from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 
 GROUPS = ("frame", "body", "systems", "fittings", "cargo")
-GROUP_WORDS = {"frame": "the frame", "body": "the body", "systems": "tanks and power", "fittings": "furniture and fittings", "cargo": "the cargo"}  # fmt: skip
+GROUP_WORDS = {
+    "frame": "the frame",
+    "body": "the body",
+    "systems": "tanks and power",
+    "fittings": "furniture and fittings",
+    "cargo": "the cargo",
+}
 LEAST = 1e-9
 STANDS = 0.005  # share by which a case may weigh otherwise since it stood on the scale and still be the one weighed
 
@@ -78,9 +84,7 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
             directions.append((tuple(int(one) for one in hit), tuple(float(one) for one in shares[hit])))
     known = set(taught)
     bias = tuple((name, tuple(at for at in some if at not in known)) for name, some in table.bias)
-    return msgspec.structs.replace(
-        table, mass_kg=mass, sigma_kg=sigma, bias=tuple(one for one in bias if one[1]), learnt=tuple(directions)
-    )
+    return msgspec.structs.replace(table, mass_kg=mass, sigma_kg=sigma, bias=tuple(one for one in bias if one[1]), learnt=tuple(directions))
 
 
 def stands(seen: Seen, total_kg: float, tongue_kg: float) -> bool:
@@ -90,9 +94,7 @@ def stands(seen: Seen, total_kg: float, tongue_kg: float) -> bool:
     return seen.model_tongue_kg is None or abs(tongue_kg - seen.model_tongue_kg) <= STANDS * seen.model_kg
 
 
-def measured(
-    table: MassTable, tongue_kg: Floats, parts: tuple[Part, ...], corrections: tuple[Correction, ...]
-) -> Measured:
+def measured(table: MassTable, tongue_kg: Floats, parts: tuple[Part, ...], corrections: tuple[Correction, ...]) -> Measured:
     """What of every case was on a scale, and not only computed; a case that was changed since is computed again.
 
     Args: tongue_kg: on the ball in every case, shape (c,).

@@ -30,14 +30,77 @@ TYRE_KG = dict(
     zip(
         range(60, 127),
         (
-            250, 257, 265, 272, 280, 290, 300, 307, 315, 325, 335, 345, 355, 365, 375, 387, 400, 412, 425, 437, 450, 462, 475,
-            487, 500, 515, 530, 545, 560, 580, 600, 615, 630, 650, 670, 690, 710, 730, 750, 775, 800, 825, 850, 875, 900, 925,
-            950, 975, 1000, 1030, 1060, 1090, 1120, 1150, 1180, 1215, 1250, 1285, 1320, 1360, 1400, 1450, 1500, 1550, 1600,
-            1650, 1700,
+            250,
+            257,
+            265,
+            272,
+            280,
+            290,
+            300,
+            307,
+            315,
+            325,
+            335,
+            345,
+            355,
+            365,
+            375,
+            387,
+            400,
+            412,
+            425,
+            437,
+            450,
+            462,
+            475,
+            487,
+            500,
+            515,
+            530,
+            545,
+            560,
+            580,
+            600,
+            615,
+            630,
+            650,
+            670,
+            690,
+            710,
+            730,
+            750,
+            775,
+            800,
+            825,
+            850,
+            875,
+            900,
+            925,
+            950,
+            975,
+            1000,
+            1030,
+            1060,
+            1090,
+            1120,
+            1150,
+            1180,
+            1215,
+            1250,
+            1285,
+            1320,
+            1360,
+            1400,
+            1450,
+            1500,
+            1550,
+            1600,
+            1650,
+            1700,
         ),
         strict=True,
     )
-)  # fmt: skip
+)
 TYRE_RESERVE = 0.85
 BOTH = ("total", "ball")
 JACK_FACTOR = 1.5
@@ -91,9 +154,7 @@ Riding = tuple[tuple[str, float], ...]  # row of a car, and what rides there bes
 
 def riding_in_car(build: Build) -> Riding:
     """Things that ride in the car and not in the trailer, by row [kg]; a tank among them full."""
-    return tuple(
-        (thing.rides, thing_mass_kg(thing)) for thing in build.stow.things if thing.rides and not thing.taken_out
-    )
+    return tuple((thing.rides, thing_mass_kg(thing)) for thing in build.stow.things if thing.rides and not thing.taken_out)
 
 
 def rear_axle_of(car: Vehicle, tongue_kg: Floats, riding: Riding = ()) -> Floats | None:
@@ -283,9 +344,7 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
     known, none = towing & ~np.isnan(b.tongue_kg), np.full(len(towing), np.nan)
     altered = ALTERED if rig.frame_altered else ""
     plate = None if altered else _si(rig.gross_total)
-    yield _Asked(
-        "gross", "Whole trailer", b.total_kg, plate, towing, field="rig.gross_total", none=altered, by=("total",)
-    )
+    yield _Asked("gross", "Whole trailer", b.total_kg, plate, towing, field="rig.gross_total", none=altered, by=("total",))
     plate = None if altered else _si(rig.axle_group)
     yield _Asked("axle-group", "Axle group", group, plate, known, field="rig.axle_group", none=altered, by=BOTH)
     for at, axle in enumerate(sorted(rig.axles, key=lambda a: a.station.si)):
@@ -304,21 +363,11 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
         side = np.maximum(b.left_kg, b.right_kg) / np.where(group > 0, group, np.nan)
         per_tyre = side * b.axle_kg.max(axis=1) if b.axle_kg.shape[1] else none
         yield _tyre(rig, "Tyre, heavier side", per_tyre, known & ~np.isnan(per_tyre), NO_TRACK if not rig.track else "")
-    yield _Asked(
-        "coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating", by=("ball",)
-    )
+    yield _Asked("coupler", "Coupler", b.tongue_kg, _si(rig.coupler_rating), known, field="rig.coupler_rating", by=("ball",))
     yield _Asked("hitch", "Hitch", b.tongue_kg, _si(rig.hitch_rating), known, field="rig.hitch_rating", by=("ball",))
     for car in vehicles_of(build.brief, facts):
         yield from _car(car, build, b, towing, known)
-    yield _Asked(
-        "chains",
-        "Safety chain, each",
-        b.total_kg,
-        _si(rig.chain_rating),
-        towing,
-        field="rig.chain_rating",
-        by=("total",),
-    )
+    yield _Asked("chains", "Safety chain, each", b.total_kg, _si(rig.chain_rating), towing, field="rig.chain_rating", by=("total",))
     everywhere = np.ones_like(towing)
     if rig.stabiliser_station is not None:
         each = none
@@ -328,26 +377,10 @@ def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, tow
             over = np.maximum(-at_rest.jack_tail_loaded_kg, 0.0) * (b.effective_axle_m - rig.jack_station.si)
             each = np.where(behind > 0.05, over / np.maximum(behind, 0.05) / 2, 0.0)
         rating = _si(rig.stabiliser_rating)
-        yield _Asked(
-            "stabiliser",
-            "Stabiliser, at least",
-            each,
-            rating,
-            everywhere,
-            over="mind",
-            field="rig.stabiliser_rating",
-        )
+        yield _Asked("stabiliser", "Stabiliser, at least", each, rating, everywhere, over="mind", field="rig.stabiliser_rating")
     if rig.jack_station is not None:
         jack = at_rest.jack_kg if at_rest is not None else none
-        yield _Asked(
-            "jack",
-            "Jack",
-            jack,
-            _si(rig.jack_rating),
-            everywhere,
-            mind_at=1 / JACK_FACTOR,
-            field="rig.jack_rating",
-        )
+        yield _Asked("jack", "Jack", jack, _si(rig.jack_rating), everywhere, mind_at=1 / JACK_FACTOR, field="rig.jack_rating")
 
 
 def _tyre(rig: Rig, name: str, per_tyre: Floats, where: Bools, lacks: str) -> _Asked:
@@ -357,16 +390,7 @@ def _tyre(rig: Rig, name: str, per_tyre: Floats, where: Bools, lacks: str) -> _A
     none = lacks if index is None or capacity is not None else f"load index {index} is not in the table"
     if index is None:
         none = ""
-    return _Asked(
-        "tyre",
-        name,
-        per_tyre,
-        capacity,
-        where,
-        mind_at=TYRE_RESERVE,
-        field="rig.tyre.load_index",
-        none=none,
-    )
+    return _Asked("tyre", name, per_tyre, capacity, where, mind_at=TYRE_RESERVE, field="rig.tyre.load_index", none=none)
 
 
 def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) -> Iterator[_Asked]:
@@ -376,9 +400,7 @@ def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) ->
 
     def asked(key: str, name: str, values: Floats | None, field: str, where: Bools, by: tuple[str, ...] = ()) -> _Asked:
         mass = getattr(car, field)
-        why = (
-            "its empty axles, wheelbase, overhang or the place of a loaded row are not given" if values is None else ""
-        )
+        why = "its empty axles, wheelbase, overhang or the place of a loaded row are not given" if values is None else ""
         return _Asked(
             f"{key}/{car.id}",
             f"{name}, {car.name}",
@@ -398,23 +420,9 @@ def _car(car: Vehicle, build: Build, b: Balance, towing: Bools, known: Bools) ->
         limit = None if said else _si(car.unbraked_limit)
         field = f"facts.vehicles.{car.id}.unbraked_limit"
         name = f"Without brakes, {car.name}"
-        yield _Asked(
-            f"unbraked/{car.id}", name, b.total_kg, limit, towing, car.id, field=field, none=said, by=("total",)
-        )
-    yield asked(
-        "car-rear",
-        f"Rear axle{bare}",
-        rear_axle_of(car, b.tongue_kg, riding),
-        "rear_axle_rating",
-        known,
-    )
-    yield asked(
-        "car-front",
-        f"Front axle{bare}",
-        front_axle_of(car, b.tongue_kg, riding),
-        "front_axle_rating",
-        known,
-    )
+        yield _Asked(f"unbraked/{car.id}", name, b.total_kg, limit, towing, car.id, field=field, none=said, by=("total",))
+    yield asked("car-rear", f"Rear axle{bare}", rear_axle_of(car, b.tongue_kg, riding), "rear_axle_rating", known)
+    yield asked("car-front", f"Front axle{bare}", front_axle_of(car, b.tongue_kg, riding), "front_axle_rating", known)
     own = own_weight_kg(car, riding)
     yield asked("train", f"Train{bare}", None if own is None else b.total_kg + own, "train_limit", towing)
 
@@ -436,19 +444,9 @@ def _bed(build: Build, table: MassTable, b: Balance) -> Iterator[_Asked]:
     # each side carries its half and the lean's couple over the track
     sides = np.maximum(b.left_kg, b.right_kg) / np.where(b.total_kg > 0, b.total_kg, np.nan)
     per_tyre = sides * np.fmax(front, rear)
-    yield _tyre(
-        build.rig, "Tyre, heavier side", per_tyre, every & ~np.isnan(per_tyre), NO_TRACK if not bed.track else ""
-    )
+    yield _tyre(build.rig, "Tyre, heavier side", per_tyre, every & ~np.isnan(per_tyre), NO_TRACK if not bed.track else "")
     if bed.front_empty is not None and bed.front_empty.si > 0:
-        yield _Asked(
-            "least-front",
-            "Front axle, least",
-            front,
-            bed.front_empty.si * LEAST_FRONT_OF_EMPTY,
-            every,
-            floor=True,
-            over="mind",
-        )
+        yield _Asked("least-front", "Front axle, least", front, bed.front_empty.si * LEAST_FRONT_OF_EMPTY, every, floor=True, over="mind")
 
 
 def _front_share(table: MassTable, b: Balance) -> Iterator[Limit]:

@@ -101,16 +101,10 @@ def standing_cases(build: Build) -> tuple[LoadCase, ...]:
     made: list[LoadCase] = []
     if road:
         made += [_made(build, key, name, road.id, levels) for key, (name, levels) in _LEVELS.items()]
-        made += [
-            _made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in towing if mode.id != road.id
-        ]
+        made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in towing if mode.id != road.id]
         made.append(LoadCase("for-sale", "For sale", road.id, "as built"))
         made.append(LoadCase("bare-shell", "Bare shell", road.id, "bare shell"))
-    made += [
-        _made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1])
-        for mode in build.stow.modes
-        if not mode.towing
-    ]
+    made += [_made(build, mode.id, mode.name, mode.id, _LEVELS["going-out"][1]) for mode in build.stow.modes if not mode.towing]
     standing = [own.pop(case.id, case) for case in made]
     at = next((i for i, case in enumerate(standing) if not _towing(build, case)), len(standing))
     return tuple(standing[:at]) + tuple(own.values()) + tuple(standing[at:])
@@ -213,9 +207,7 @@ def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     laid = _laid(build, parts)
     kept, same = _once(laid)
     cases = laid.cases
-    described = tuple(
-        [Case(cases[r], laid.modes[r], laid.says[r], tuple([cases[s].name for s in same[r]])) for r in kept]
-    )
+    described = tuple([Case(cases[r], laid.modes[r], laid.says[r], tuple([cases[s].name for s in same[r]])) for r in kept])
     return MassTable(
         described,
         laid.ids,
@@ -273,11 +265,7 @@ def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | Non
         return None
     for at in moved:
         a, b = was.things[at], now.things[at]
-        if (
-            a.tank is not b.tank
-            or a.rides != b.rides
-            or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at])
-        ):
+        if a.tank is not b.tank or a.rides != b.rides or _weighs(old.parts[old.first + at]) != _weighs(parts[old.first + at]):
             return None
     elsewhere: set[str] = set()
     for m, n in zip(was.modes, now.modes, strict=True):
@@ -374,10 +362,7 @@ def _laid(build: Build, parts: tuple[Part, ...]) -> _Laid:
     shaped = [k for k, (_, p) in enumerate(tanks) if p.contents and p.contents.centres]
     placed = tuple([modes.get(case.mode, build.stow.modes[0]) for case in cases])
     on = np.array(
-        [
-            _aboard(parts, is_thing, is_base, is_cargo, in_car, case, mode, column_of)
-            for case, mode in zip(cases, placed, strict=True)
-        ],
+        [_aboard(parts, is_thing, is_base, is_cargo, in_car, case, mode, column_of) for case, mode in zip(cases, placed, strict=True)],
         dtype=bool,
     ).reshape(c, columns)
     levels = np.zeros((c, len(tanks)))

@@ -133,9 +133,7 @@ def solve_least(
             carried = {c: arm * float(allowed.wheels_per_kg_m[j]) * v for c, v in along.items()}
             for sign in (1.0, -1.0):
                 lean = {stands + at: -sign * float(movers[i].mass_kg[j]) * side(i, k) for (i, k), at in at_of.items()}
-                lines.append(
-                    (carried | lean, sign * float(allowed.roll[j]) - arm * float(allowed.wheels_kg[j]), np.inf)
-                )
+                lines.append((carried | lean, sign * float(allowed.roll[j]) - arm * float(allowed.wheels_kg[j]), np.inf))
     for i, mover in enumerate(movers):
         mine = [(k, stands + at_of[i, k]) for k in range(len(mover.lanes))]
         shift = {aft + i: 1.0, fore + i: -1.0}

@@ -43,12 +43,7 @@ def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = Fa
 
     keeps_clear: it is to be moved out of what it stands in, whatever it weighs.
     """
-    if (
-        thing.stays
-        or thing.inside is not None
-        or thing.taken_out
-        or min(thing.length.si, thing.width.si, thing.height.si) <= 0
-    ):
+    if thing.stays or thing.inside is not None or thing.taken_out or min(thing.length.si, thing.width.si, thing.height.si) <= 0:
         return None
     along = with_inner(s.build.stow, (thing.id,))
     columns = [at for at, id in enumerate(s.table.ids) if id.split("/")[0] in along]
@@ -65,9 +60,7 @@ def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = Fa
 
 def heaviest_first(build: Build) -> list[Thing]:
     """Things by what they weigh with a full tank."""
-    return sorted(
-        build.stow.things, key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0))
-    )
+    return sorted(build.stow.things, key=lambda t: -(t.mass.si + (t.tank.volume.si * 1000 if t.tank and t.tank.volume else 0.0)))
 
 
 def hardness(move: Moves) -> float:
@@ -110,9 +103,7 @@ def shift_of(s: Studied, move: Moves, chosen: slice | NDArray[np.intp] = slice(N
     return (x - move.thing.x.si)[:, None] * carried, (y - move.thing.y.si)[:, None] * carried
 
 
-def state(
-    s: Studied, along: Floats | None = None, across: Floats | None = None, support: Support | None = None
-) -> State:
+def state(s: Studied, along: Floats | None = None, across: Floats | None = None, support: Support | None = None) -> State:
     """The readings with moments added, shape (k, cases); without any, as it stands (k = 1)."""
     rows, t = rows_judged(s), s.table
     support = support or s.support
@@ -170,9 +161,7 @@ def clears(code: str, after: State, before: State, depth: float, s: Studied) -> 
     if code.startswith("over-least-front"):
         return np.asarray(after.axles[:, :, 0].min(axis=1) > before.axles[:, :, 0].min() + 1)
     if code == "over-axle":
-        ratings = [
-            axle.rating.si if axle.rating else np.inf for axle in sorted(s.build.rig.axles, key=lambda a: a.station.si)
-        ]
+        ratings = [axle.rating.si if axle.rating else np.inf for axle in sorted(s.build.rig.axles, key=lambda a: a.station.si)]
         return np.asarray((after.axles <= np.array(ratings)).all(axis=(1, 2)))
     return np.ones(len(after.tongue), dtype=bool)
 

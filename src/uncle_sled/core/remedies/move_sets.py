@@ -22,15 +22,7 @@ from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least
-from uncle_sled.core.remedies.linear_moves import (
-    Moves,
-    carry_ops,
-    hardness,
-    heaviest_first,
-    moves_of,
-    rows_judged,
-    state,
-)
+from uncle_sled.core.remedies.linear_moves import Moves, carry_ops, hardness, heaviest_first, moves_of, rows_judged, state
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.studies.balance.sweep import span_kg
 from uncle_sled.core.studies.stow.free_places import LONGEST_M, box_at, boxes_meet
@@ -118,10 +110,7 @@ def spans_of(s: Studied, ball_only: bool = False, sure: bool = False) -> tuple[F
             load = now.axles[0, :, k]
             rate = one_more.axles[0, :, k] - load
             end = (rating - load) / np.where(np.abs(rate) > 1e-9, rate, 1e-9)
-            least, most = (
-                np.where(rate < 0, np.maximum(least, end), least),
-                np.where(rate > 0, np.minimum(most, end), most),
-            )
+            least, most = (np.where(rate < 0, np.maximum(least, end), least), np.where(rate > 0, np.minimum(most, end), most))
     return least, most
 
 
@@ -218,9 +207,7 @@ def lanes_of(move: Moves) -> tuple[Lane, ...]:
     others = sides[np.abs(sides - move.thing.y.si) >= 1e-4]
     if len(others) > MOST_LANES - 1:
         others = others[np.unique(np.linspace(0, len(others) - 1, MOST_LANES - 1).round().astype(int))]
-    return tuple(
-        Lane(float(y), a, b) for y in (*own, *others) for a, b in runs_of(move.x[level & (np.abs(move.y - y) < 1e-3)])
-    )
+    return tuple(Lane(float(y), a, b) for y in (*own, *others) for a, b in runs_of(move.x[level & (np.abs(move.y - y) < 1e-3)]))
 
 
 def runs_of(stations: Floats, step_m: float = 0.0201) -> tuple[tuple[float, float], ...]:
@@ -276,11 +263,7 @@ def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int, judge: _
         if len(moved) < 2:
             return []
         lanes = [(i, k) for i, _, k in moved]
-        meet = [
-            (a, b)
-            for (a, one), (b, two) in itertools.combinations(zip(lanes, moved, strict=True), 2)
-            if _meet(items, one, two)
-        ]
+        meet = [(a, b) for (a, one), (b, two) in itertools.combinations(zip(lanes, moved, strict=True), 2) if _meet(items, one, two)]
         if not meet:
             made = judge.passed(_made(s, "set", [(items[i], by, movers[i].lanes[k].y_m) for i, by, k in moved]))
             if made:
@@ -329,9 +312,7 @@ def _rows(items: list[_Item]) -> list[tuple[int, int, float]]:
 def _fighting(s: Studied, items: list[_Item]) -> tuple[str, ...]:
     """The cases that are still out when everything moves as well as it can, and one they pull against."""
     rows, (low, high) = rows_judged(s), spans_of(s)
-    _, excess = solve_least(
-        [item.mover for item in items], allowed_of(s, ball_only=True), len(items), _rows(items), elastic=True
-    )
+    _, excess = solve_least([item.mover for item in items], allowed_of(s, ball_only=True), len(items), _rows(items), elastic=True)
     out = [int(at) for at in np.argsort(-excess) if excess[at] > 1e-6][:2]
     if len(out) == 1:
         # the one it fights is that with the least room on the other side
@@ -378,8 +359,5 @@ class _Judge:
         over = (one for one in after.limits if one.severity == "stop")
         settled = settled and not any(one.id.split("/")[0] not in WEIGHT_ONLY for one in over)
         tongue = after.readings.tongue_kg
-        told = tuple(
-            (case.id, None if np.isnan(tongue[row]) else float(tongue[row]))
-            for row, case in enumerate(after.table.cases)
-        )
+        told = tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(after.table.cases))
         return [replace(move, feasible=settled, after=told)]

@@ -26,17 +26,7 @@ from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied, study, whole
-from uncle_sled.core.remedies.linear_moves import (
-    Moves,
-    carry_ops,
-    clears,
-    hardness,
-    heaviest_first,
-    moves_of,
-    shift_of,
-    state,
-    worse,
-)
+from uncle_sled.core.remedies.linear_moves import Moves, carry_ops, clears, hardness, heaviest_first, moves_of, shift_of, state, worse
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.stow.free_places import LONGEST_M
@@ -92,9 +82,7 @@ class _Search:
         self.held: Counter[str] = Counter()  # how many things were
         self.judged: Counter[str] = Counter()  # single moves judged whole
         self.paired: Counter[str] = Counter()  # pairs held against it by the statics
-        self.settles: dict[
-            tuple[str, tuple[str, ...]], list[Finding]
-        ] = {}  # what a remedy of another finding settles too
+        self.settles: dict[tuple[str, tuple[str, ...]], list[Finding]] = {}  # what a remedy of another finding settles too
         self.edits_tried: set[tuple[str, tuple[str, ...]]] = set()  # findings whose plain edit was tried and did not do
         self.room = room_of(s.build, s.facts)
 
@@ -242,15 +230,10 @@ class _Search:
         for i in range(len(heavy)):
             for j in range(i + 1, len(heavy)):
                 self.tell(None, "trying two moves at once")
-                (along_a, across_a), (along_b, across_b) = (
-                    shift_of(self.s, heavy[i], few[i]),
-                    shift_of(self.s, heavy[j], few[j]),
-                )
+                (along_a, across_a), (along_b, across_b) = (shift_of(self.s, heavy[i], few[i]), shift_of(self.s, heavy[j], few[j]))
                 shape = (len(few[i]) * len(few[j]), -1)
                 after = state(
-                    self.s,
-                    (along_a[:, None] + along_b[None]).reshape(shape),
-                    (across_a[:, None] + across_b[None]).reshape(shape),
+                    self.s, (along_a[:, None] + along_b[None]).reshape(shape), (across_a[:, None] + across_b[None]).reshape(shape)
                 )
                 counted += shape[0]
                 good = clears(one.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
@@ -295,7 +278,9 @@ class _Search:
 
         def says(after: str) -> str:
             if told and abs(dx) >= 0.05:
-                return f"Set the {name} beside the {lower_first(told)}, {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'}: {after}."
+                return (
+                    f"Set the {name} beside the {lower_first(told)}, {words.m(abs(dx))} further {'back' if dx > 0 else 'forward'}: {after}."
+                )
             if told:
                 return f"Set the {name} beside the {lower_first(told)}: {after}."
             if abs(dx) > 0.1 and abs(dy) > 0.1:
@@ -344,11 +329,7 @@ class _Search:
 
     def _reading(self, one: Finding, tried: Studied) -> str:
         """The number that the remedy leaves, in the finding's own case."""
-        rows = (
-            [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id]
-            or tried.towing_rows[:1]
-            or [0]
-        )
+        rows = [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id] or tried.towing_rows[:1] or [0]
         row, b, words = rows[0], tried.readings, self.words
         said = RULES[one.code].after
         if said is not None:
@@ -407,9 +388,7 @@ class _Search:
         if one.code == "ball-unsure":
             return "A place elsewhere does not make guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:
-            names = [
-                lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases
-            ]
+            names = [lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases]
             return f"No place of the axle serves both {names[0]} and {names[1]}. {self._what_was_tried(one)}"
         if not self.moves:
             return "Nothing aboard has another free place to go to."
@@ -479,11 +458,7 @@ def further_out(before: Studied, after: Studied) -> bool:
     if any(kg > was.get(id, 0.0) + NEARLY_KG for id, kg in now.items()):
         return True
     used = {limit.id: use(limit) for limit in before.limits}
-    return any(
-        use(limit) > max(used.get(limit.id, 1.0), 1.0) + NEARLY_USE
-        for limit in after.limits
-        if limit.severity == "stop"
-    )
+    return any(use(limit) > max(used.get(limit.id, 1.0), 1.0) + NEARLY_USE for limit in after.limits if limit.severity == "stop")
 
 
 def out_kg(s: Studied) -> dict[str, float]:
@@ -530,6 +505,4 @@ def worse_than(before: tuple[Finding, ...], cleared: Finding | None = None) -> C
 
 def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:
     tongue = tried.readings.tongue_kg
-    return tuple(
-        (case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases)
-    )
+    return tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases))

@@ -82,7 +82,7 @@ def same_stops(build: Build, first: Build) -> tuple[str, ...]:
         for stop in STOPS
         for root in stop.owns
         if hasattr(build, root) and (getattr(build, root) is getattr(first, root) or getattr(build, root) == getattr(first, root))
-    )  # fmt: skip
+    )
 
 
 @keep_last(8)
@@ -92,9 +92,7 @@ def standing_of(build: Build, facts: Facts) -> Standing:
     b, row, measured = s.readings, worst_row(s), s.measured
     chances = [float(b.chance[r]) for r in s.towing_rows if not np.isnan(b.chance[r])] if len(b.chance) else []
     heaviest = max(s.towing_rows, key=lambda r: float(b.total_kg[r]), default=None)
-    axle = max(
-        (one for one in s.limits if one.id.startswith(("axle/", "front-axle", "rear-axle"))), key=use, default=None
-    )
+    axle = max((one for one in s.limits if one.id.startswith(("axle/", "front-axle", "rear-axle"))), key=use, default=None)
     m = measures(s)
     losses, water = the_losses(s), the_water(s)
     days, says = _off_grid(s)

@@ -24,7 +24,18 @@ LOW_V = {"LFP": 11.0, "AGM": 10.5, "lead": 10.5, "": 11.0}  # of a 12 V battery 
 CELL_V = {"LFP": 12.8, "AGM": 12.0, "lead": 12.0, "": 12.0}
 ASK_VOC_SHARE = 0.82  # of the open voltage at which a panel gives most
 SHORT_OVER = 1.07  # its short current over the one at its best
-SOURCES = ("battery", "station", "panel", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "inlet", "generator")  # fmt: skip
+SOURCES = (
+    "battery",
+    "station",
+    "panel",
+    "solar charger",
+    "mains charger",
+    "car charger",
+    "inverter",
+    "inverter charger",
+    "inlet",
+    "generator",
+)
 CHARGERS = ("solar charger", "mains charger", "car charger", "inverter charger")
 AC_SOURCES = ("inlet", "inverter", "inverter charger", "generator", "station")
 
@@ -111,20 +122,7 @@ def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[s
     volts = mains if ac else f.volts if f.volts else float(systems.volts)
     power = f.power_w if f.power_w is not None else None if f.amps is None else f.amps * volts
     duty = 1.0 if f.duty is None else f.duty
-    return Runs(
-        thing.id,
-        thing.name,
-        ac,
-        power,
-        f.hours_day,
-        duty,
-        f.surge or 1.0,
-        f.when,
-        f.must_run,
-        False,
-        thing.roles,
-        f.start_s,
-    )
+    return Runs(thing.id, thing.name, ac, power, f.hours_day, duty, f.surge or 1.0, f.when, f.must_run, False, thing.roles, f.start_s)
 
 
 def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:

@@ -20,9 +20,33 @@ FUSE_OVER, FUSE_OVER_HARD = 1.25, 1.5  # of the steady current; of what starts h
 HARD_START = 1.5
 LEAST_DROP = 0.03
 FUSES_A = (
-    1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 110.0, 125.0, 150.0,
-    175.0, 200.0, 225.0, 250.0, 300.0,
-)  # fmt: skip
+    1.0,
+    2.0,
+    3.0,
+    5.0,
+    7.5,
+    10.0,
+    15.0,
+    20.0,
+    25.0,
+    30.0,
+    35.0,
+    40.0,
+    50.0,
+    60.0,
+    70.0,
+    80.0,
+    90.0,
+    100.0,
+    110.0,
+    125.0,
+    150.0,
+    175.0,
+    200.0,
+    225.0,
+    250.0,
+    300.0,
+)
 BREAKERS_A = {"230": (6.0, 10.0, 13.0, 16.0, 20.0, 25.0, 32.0), "120": (15.0, 20.0, 25.0, 30.0, 40.0, 50.0)}
 LEAST_MAINS_MM2 = 1.5  # thinner is not laid for mains
 # What a type of fuse breaks at the most [A], the least first. Makers' sheets say more and are to be read.
@@ -48,18 +72,41 @@ def _metric(mm2: float, building: float, vehicle: float) -> Size:
 METRIC = tuple(
     _metric(*one)
     for one in (
-        (0.75, 7, 16), (1, 10, 20), (1.5, 15, 25), (2.5, 21, 35), (4, 28, 45), (6, 36, 60), (10, 50, 90), (16, 68, 130),
-        (25, 89, 170), (35, 110, 210), (50, 134, 270), (70, 171, 330), (95, 207, 390), (120, 239, 450),
+        (0.75, 7, 16),
+        (1, 10, 20),
+        (1.5, 15, 25),
+        (2.5, 21, 35),
+        (4, 28, 45),
+        (6, 36, 60),
+        (10, 50, 90),
+        (16, 68, 130),
+        (25, 89, 170),
+        (35, 110, 210),
+        (50, 134, 270),
+        (70, 171, 330),
+        (95, 207, 390),
+        (120, 239, 450),
     )
-)  # fmt: skip
+)
 AWG = tuple(
     Size(f"AWG {name}", *rest)
     for name, *rest in (
-        ("18", 0.82, 7, 20), ("16", 1.31, 10, 25), ("14", 2.08, 15, 35), ("12", 3.31, 20, 45), ("10", 5.26, 30, 60),
-        ("8", 8.37, 40, 80), ("6", 13.3, 55, 120), ("4", 21.2, 70, 160), ("2", 33.6, 95, 210), ("1", 42.4, 110, 245),
-        ("1/0", 53.5, 125, 285), ("2/0", 67.4, 145, 330), ("3/0", 85.0, 165, 385), ("4/0", 107.0, 195, 445),
+        ("18", 0.82, 7, 20),
+        ("16", 1.31, 10, 25),
+        ("14", 2.08, 15, 35),
+        ("12", 3.31, 20, 45),
+        ("10", 5.26, 30, 60),
+        ("8", 8.37, 40, 80),
+        ("6", 13.3, 55, 120),
+        ("4", 21.2, 70, 160),
+        ("2", 33.6, 95, 210),
+        ("1", 42.4, 110, 245),
+        ("1/0", 53.5, 125, 285),
+        ("2/0", 67.4, 145, 330),
+        ("3/0", 85.0, 165, 385),
+        ("4/0", 107.0, 195, 445),
     )
-)  # fmt: skip
+)
 SIZES = {"mm2": METRIC, "AWG": AWG}
 # Wholly in insulation, by how long [m]: share of the ampacity left. Source: BS 7671 practice.
 IN_FOAM = ((0.0, 1.0), (0.05, 0.88), (0.1, 0.78), (0.2, 0.63), (0.4, 0.51), (0.5, 0.5))
@@ -89,9 +136,7 @@ def drop_v(length_m: float, current_a: float, mm2: float, ampacity_a: float) -> 
     return 2 * length_m * current_a * rho / mm2
 
 
-def fuse_for(
-    current_a: float, ampacity_a: float, hard: bool, standard: tuple[float, ...] = FUSES_A, start_a: float = 0.0
-) -> float | None:
+def fuse_for(current_a: float, ampacity_a: float, hard: bool, standard: tuple[float, ...] = FUSES_A, start_a: float = 0.0) -> float | None:
     """The next standard fuse over the load, and over what it draws while it starts, that is not over the wire [A].
 
     None where there is none.
@@ -137,13 +182,7 @@ def choose(
         carries = size.carries_a(insulation) * left
         if carries < max(current_a, guard_a) - 1e-9:
             continue
-        fuse = (
-            typed_fuse_a
-            if typed_fuse_a is not None
-            else fuse_for(current_a, carries, hard, standard, start_a)
-            if fused
-            else None
-        )
+        fuse = typed_fuse_a if typed_fuse_a is not None else fuse_for(current_a, carries, hard, standard, start_a) if fused else None
         if fused and (fuse is None or fuse > carries + 1e-9):
             continue
         lost = drop_v(length_m, current_a, size.mm2, carries)
@@ -152,25 +191,17 @@ def choose(
         if lost <= share * volts + 1e-9 and at_start <= max(share, START_DROP) * volts + 1e-9:
             return small
     if small is not None:
-        return Chosen(
-            None,
-            0.0,
-            0.0,
-            None,
-            f"even {small.size.name if small.size else ''} loses more than allowed over that length",
-        )
+        return Chosen(None, 0.0, 0.0, None, f"even {small.size.name if small.size else ''} loses more than allowed over that length")
     if guard_a > current_a and not fused:
         return Chosen(
-            None, 0.0, 0.0, None, f"no size in the table carries the {guard_a:g} A that the fuse before it lets through; a fuse of its own is missing"
-        )  # fmt: skip
-    if fused and current_a * (FUSE_OVER_HARD if hard else FUSE_OVER) > standard[-1]:
-        return Chosen(
             None,
             0.0,
             0.0,
             None,
-            f"no fuse of up to {standard[-1]:g} A is large enough; a higher voltage would be right",
+            f"no size in the table carries the {guard_a:g} A that the fuse before it lets through; a fuse of its own is missing",
         )
+    if fused and current_a * (FUSE_OVER_HARD if hard else FUSE_OVER) > standard[-1]:
+        return Chosen(None, 0.0, 0.0, None, f"no fuse of up to {standard[-1]:g} A is large enough; a higher voltage would be right")
     return Chosen(None, 0.0, 0.0, None, "no size in the table carries that; a higher voltage would be right")
 
 

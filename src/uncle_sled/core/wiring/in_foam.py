@@ -68,9 +68,7 @@ def _within_a_face(x: float, y: float, z: float, ways: Ways) -> str:
     return "roof" if z > high - thick else ""
 
 
-def in_trays(
-    ways_of_wires: dict[str, tuple[Spot, ...]], wires: dict[str, Wire], trays: tuple[Tray, ...]
-) -> dict[str, int]:
+def in_trays(ways_of_wires: dict[str, tuple[Spot, ...]], wires: dict[str, Wire], trays: tuple[Tray, ...]) -> dict[str, int]:
     """How many loaded wires lie in the fullest tray that each wire runs in; wires in no tray are left out."""
     many: dict[str, int] = {}
     for tray in trays:

@@ -32,7 +32,7 @@ HARD = 1.5  # a start of so many times wants a larger fuse
 HOOKUP_A = {"230": 16.0, "120": 30.0}
 STORES = ("battery", "station")
 START_LASTS_S = 1.0  # a shorter start neither melts a fuse nor stops a motor
-PASSES = ("bus bar", "fuse box", "main switch", "switch", "shunt", "AC board", "RCD", "transfer switch", "AC socket", "DC socket", "inlet")  # fmt: skip
+PASSES = ("bus bar", "fuse box", "main switch", "switch", "shunt", "AC board", "RCD", "transfer switch", "AC socket", "DC socket", "inlet")
 FEEDS_BACK = ("solar charger", "mains charger", "car charger", "inverter charger")
 
 
@@ -124,13 +124,7 @@ def network_of(build: Build) -> Network:
     stores = [e.figures for e in ends.values() if e.kind == "battery" and e.figures is not None]
     chemistry = stores[0].chemistry if stores else ""
     net = Network(
-        ends,
-        wires,
-        {},
-        {k: tuple(v) for k, v in out.items()},
-        {k: tuple(v) for k, v in into.items()},
-        chemistry,
-        mains_v(build.brief),
+        ends, wires, {}, {k: tuple(v) for k, v in out.items()}, {k: tuple(v) for k, v in into.items()}, chemistry, mains_v(build.brief)
     )
     flows = _Flows(net, build).all()
     return msgspec.structs.replace(net, flows=flows)
@@ -207,12 +201,7 @@ class _Flows:
 
     def _link(self, wire: Wire, volts: float) -> Flow:
         """Between batteries: what the end of the row gives, its share of all that runs."""
-        firsts = [
-            w
-            for b in self.net.linked(wire.start)
-            for w in self.net.out[b]
-            if self.net.ends[self.net.wires[w].end].kind != "battery"
-        ]
+        firsts = [w for b in self.net.linked(wire.start) for w in self.net.out[b] if self.net.ends[self.net.wires[w].end].kind != "battery"]
         demand = 0.0
         for one in firsts:
             told, why = self._demand(self.net.wires[one].end, "DC", {self.net.wires[one].start})
@@ -239,31 +228,17 @@ class _Flows:
         if end.runs is not None:
             if end.runs.power_w is None:
                 return None, f"{end.name} has no watts"
-            return end.runs.power_w / (
-                mains if kind == "AC" else (f.volts or self.volts) if not end.runs.ac else mains
-            ), ""
+            return end.runs.power_w / (mains if kind == "AC" else (f.volts or self.volts) if not end.runs.ac else mains), ""
         if end.kind in ("inverter", "inverter charger") and kind == "DC":
             if f.power_w is None:
                 return None, f"{end.name} has no rating"
             return f.power_w / (INVERTER_ETA * self.low), ""
         if end.kind in ("mains charger", "inverter charger") and kind == "AC":
-            return (
-                (None, f"{end.name} has no charging watts")
-                if f.charge_w is None
-                else (f.charge_w / CHARGER_ETA / mains, "")
-            )
+            return (None, f"{end.name} has no charging watts") if f.charge_w is None else (f.charge_w / CHARGER_ETA / mains, "")
         if end.kind == "station" and kind == "AC":
-            return (
-                (None, f"{end.name} has no charging watts")
-                if f.charge_w is None
-                else (f.charge_w / CHARGER_ETA / mains, "")
-            )
+            return (None, f"{end.name} has no charging watts") if f.charge_w is None else (f.charge_w / CHARGER_ETA / mains, "")
         if end.kind in ("car charger", "solar charger") and kind == "DC":
-            return (
-                (None, f"{end.name} has no charging watts")
-                if f.charge_w is None
-                else (f.charge_w / BOOSTER_ETA / 12.0, "")
-            )
+            return (None, f"{end.name} has no charging watts") if f.charge_w is None else (f.charge_w / BOOSTER_ETA / 12.0, "")
         if end.kind in STORES:
             return 0.0, ""
         total = 0.0

@@ -62,17 +62,7 @@ def ways_of(build: Build, framed: Framed) -> Ways | None:
     half = max(body.width / 2 - wall - AT_WALL_M, 0.05)
     posts = _posts(framed)
     return Ways(
-        front,
-        rear,
-        half,
-        floor,
-        tuple(stations.tolist()),
-        tuple(tops),
-        posts,
-        build.systems.trays,
-        wall,
-        body.width / 2,
-        body.under,
+        front, rear, half, floor, tuple(stations.tolist()), tuple(tops), posts, build.systems.trays, wall, body.width / 2, body.under
     )
 
 
@@ -121,24 +111,11 @@ def _candidates(start: Spot, end: Spot, ways: Ways) -> list[tuple[Spot, ...]]:
         low, high = min(tray.front.si, tray.rear.si), max(tray.front.si, tray.rear.si)
         xa, xb = min(max(a[0], low), high), min(max(b[0], low), high)
         y, z = tray.y.si, tray.z.si
-        made.append(
-            (
-                *outer,
-                (xa, a[1], a[2]),
-                (xa, a[1], z),
-                (xa, y, z),
-                (xb, y, z),
-                (xb, b[1], z),
-                (xb, b[1], b[2]),
-                *reversed(inner),
-            )
-        )
+        made.append((*outer, (xa, a[1], a[2]), (xa, a[1], z), (xa, y, z), (xb, y, z), (xb, b[1], z), (xb, b[1], b[2]), *reversed(inner)))
     return made
 
 
-def _over(
-    outer: tuple[Spot, ...], inner: tuple[Spot, ...], s: float, t: float, along: tuple[tuple[float, float], ...]
-) -> tuple[Spot, ...]:
+def _over(outer: tuple[Spot, ...], inner: tuple[Spot, ...], s: float, t: float, along: tuple[tuple[float, float], ...]) -> tuple[Spot, ...]:
     """To the wall at s, beside a post to the edge, along it, and at its end over to the wall at t.
 
     Args: along: stations and heights of the edge, from the first post to the last.

@@ -21,7 +21,7 @@ def nominal_v(figures: Figures) -> int:
 
 def in_series(build: Build) -> int:
     """How many batteries stand in a row for the volts of the build, at least 1; by the first battery's own volts."""
-    first = next((t.figures for t in build.stow.things if t.figures is not None and t.figures.unit == "battery" and not t.taken_out), None)  # fmt: skip
+    first = next((t.figures for t in build.stow.things if t.figures is not None and t.figures.unit == "battery" and not t.taken_out), None)
     return max(round(build.systems.volts / nominal_v(first or Figures())), 1)
 
 

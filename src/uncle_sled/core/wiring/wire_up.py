@@ -38,9 +38,7 @@ class _Plan:
         self.giving = {(w.start, w.kind) for w in build.systems.wires}
         self.home, self.row = _home(build), len(build.systems.devices)
 
-    def device(
-        self, kind: str, name: str, at: tuple[float, float, float] | None = None, fresh: bool = False, **more: Any
-    ) -> str:
+    def device(self, kind: str, name: str, at: tuple[float, float, float] | None = None, fresh: bool = False, **more: Any) -> str:
         """A device of a kind: the first there is, or a new one beside the last."""
         if not fresh and self.devices.get(kind):
             return self.devices[kind][0]
@@ -63,9 +61,7 @@ class _Plan:
         self.pairs.add((start, end, kind))
         self.fed.add((end, kind))
         self.giving.add((start, kind))
-        self.ops.append(
-            add_to("systems.wires", {"id": id, "start": start, "end": end, "kind": kind, "fused": fused, **more})
-        )
+        self.ops.append(add_to("systems.wires", {"id": id, "start": start, "end": end, "kind": kind, "fused": fused, **more}))
 
 
 def _si(value: float) -> dict[str, Any]:

@@ -33,15 +33,7 @@ from uncle_sled.core.wiring.network import FEEDS_BACK, Flow, Network, network_of
 from uncle_sled.core.wiring.route import Spot, Ways, length_m, route, ways_of
 from uncle_sled.core.wiring.rows import in_series
 
-LIMIT_THEMSELVES = (
-    "inverter",
-    "inverter charger",
-    "solar charger",
-    "mains charger",
-    "car charger",
-    "generator",
-    "panel",
-)
+LIMIT_THEMSELVES = ("inverter", "inverter charger", "solar charger", "mains charger", "car charger", "generator", "panel")
 NO_PLACE = "where it ends nobody said, so its length, size and drop are not known"
 EARTH_MM2 = {"mm2": 6.0, "AWG": 5.26}
 CORES = {"DC": 2, "panel": 2, "AC": 3, "earth": 1}
@@ -150,10 +142,7 @@ def spots_of(build: Build, wanted: set[str] | None = None) -> dict[str, Spot]:
         spots[d.id] = (d.x.si, d.y.si, d.z.si)
     home = next((spots[d.id] for d in build.systems.devices if d.kind == "fuse box"), None)
     if home is None:
-        home = next(
-            (spots[t.id] for t in build.stow.things if t.figures and t.figures.unit in ("fuse box", "station")),
-            (1.0, 0.0, 0.5),
-        )
+        home = next((spots[t.id] for t in build.stow.things if t.figures and t.figures.unit in ("fuse box", "station")), (1.0, 0.0, 0.5))
     for one in build.systems.loads:
         if one.x is not None and one.y is not None and one.z is not None:
             spots[one.id] = (one.x.si, one.y.si, one.z.si)
@@ -184,15 +173,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             points = runs[id]
             foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, ways, insulated)
             laid[id] = _laid(
-                wire,
-                points,
-                net.flows[id],
-                gauge,
-                practice,
-                guard,
-                wire.start in lost or wire.end in lost,
-                foam,
-                together.get(id, 1),
+                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, foam, together.get(id, 1)
             )
         return laid[id]
 
@@ -201,9 +182,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             return None
         if net.ends[wire.start].kind == "inlet":
             return net.flows[wire.id].current_a
-        before = [
-            id for id in net.into[wire.start] if id not in seen and net.wires[id].kind == wire.kind and id != wire.id
-        ]
+        before = [id for id in net.into[wire.start] if id not in seen and net.wires[id].kind == wire.kind and id != wire.id]
         guards = [lay(id, seen | {wire.id}) for id in before]
         told = [one.fuse_a if _guards_on(one, net) else one.guard_a for one in guards]
         known = [one for one in told if one is not None]
@@ -284,7 +263,20 @@ def _laid(
                 start or 0.0,
             )  # type: ignore[arg-type]
             if found.size is None and start:  # what runs is served, and that its start is not is said
-                found = choose(long, amps, flow.volts, allowed, insulation, left, sizes, flow.hard, fused != "none", standard, wire.fuse_a, guard or 0.0)  # type: ignore[arg-type]  # fmt: skip
+                found = choose(
+                    long,
+                    amps,
+                    flow.volts,
+                    allowed,
+                    insulation,
+                    left,
+                    sizes,
+                    flow.hard,
+                    fused != "none",
+                    standard,
+                    wire.fuse_a,
+                    guard or 0.0,
+                )  # type: ignore[arg-type]
             if found.size is not None:
                 mm2, carries, share = found.size.mm2, found.ampacity_a, found.drop_v / flow.volts
                 fuse = found.fuse_a
@@ -329,9 +321,7 @@ def _laid(
     )
 
 
-def _weight(
-    long_m: float, points: tuple[Spot, ...], mm2: float | None, cores: int, fuse_a: float | None, fused: str
-) -> tuple[float, Spot]:
+def _weight(long_m: float, points: tuple[Spot, ...], mm2: float | None, cores: int, fuse_a: float | None, fused: str) -> tuple[float, Spot]:
     """What a wire weighs with its fuses [kg], and the middle of its way [m]; without a size it weighs nothing yet."""
     pairs = list(itertools.pairwise(points))
     runs = [math.dist(a, b) for a, b in pairs]
@@ -339,9 +329,7 @@ def _weight(
     if whole <= 0:
         middle = points[0]
     else:
-        x, y, z = (
-            sum((a[k] + b[k]) / 2 * run for (a, b), run in zip(pairs, runs, strict=True)) / whole for k in range(3)
-        )
+        x, y, z = (sum((a[k] + b[k]) / 2 * run for (a, b), run in zip(pairs, runs, strict=True)) / whole for k in range(3))
         middle = (x, y, z)
     if mm2 is None:
         return 0.0, middle

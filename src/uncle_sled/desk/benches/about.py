@@ -27,9 +27,7 @@ class View(msgspec.Struct, frozen=True):
     words: str
     tip: str = ""
     panel: str = ""  # what shows it, "module:Class" of the stop's folder
-    picks: Callable[[Build, Studied], Ids] | None = (
-        None  # what is worth having in hand on it, for pictures and the walk
-    )
+    picks: Callable[[Build, Studied], Ids] | None = None  # what is worth having in hand on it, for pictures and the walk
 
 
 class Deed(msgspec.Struct, frozen=True):

@@ -40,10 +40,7 @@ class BringList(Dialog):
         self.columns = guess_columns(sheet)
         self.bare = guess_units(sheet, self.columns, session.shown)
         self.taken = Taken((), ())
-        choices: list[tuple[object, str]] = [
-            (None, "not in the list"),
-            *((at, head[:24]) for at, head in enumerate(sheet.headings)),
-        ]
+        choices: list[tuple[object, str]] = [(None, "not in the list"), *((at, head[:24]) for at, head in enumerate(sheet.headings))]
         self.pickers = {field: ChoiceField(title, choices) for field, (title, _) in FIELDS.items()}
         self.length_unit, self.mass_unit = (
             ChoiceField("Bare lengths are in", LENGTH_UNITS),
@@ -122,13 +119,7 @@ class BringList(Dialog):
         for row, thing in enumerate(self.taken.things[:PREVIEW]):
             size = " × ".join(distance(q.si, shown) for q in (thing.length, thing.width, thing.height))
             for column, text in enumerate(
-                (
-                    thing.name,
-                    thing.mass.text(shown),
-                    distance(thing.x.si, shown),
-                    distance(thing.y.si, shown),
-                    size,
-                )
+                (thing.name, thing.mass.text(shown), distance(thing.x.si, shown), distance(thing.y.si, shown), size)
             ):
                 self.table.setItem(row, column, QTableWidgetItem(text))
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
@@ -155,10 +146,5 @@ class BringList(Dialog):
         """All of it as one step that can be undone."""
         ops = [add_to("stow.things", msgspec.to_builtins(thing)) for thing in self.taken.things]
         n = len(ops)
-        if self.session.edit(
-            f"Bring in {n} thing{'s' if n != 1 else ''} from a list",
-            ops,
-            "Stow",
-            tuple(t.id for t in self.taken.things),
-        ):
+        if self.session.edit(f"Bring in {n} thing{'s' if n != 1 else ''} from a list", ops, "Stow", tuple(t.id for t in self.taken.things)):
             self.accept()

@@ -6,17 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeySequence
-from PySide6.QtWidgets import (
-    QDialog,
-    QGridLayout,
-    QHBoxLayout,
-    QKeySequenceEdit,
-    QLineEdit,
-    QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QKeySequenceEdit, QLineEdit, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.finding import Finding
@@ -81,9 +71,7 @@ class Keys(Dialog):
         key = self.edits[id].keySequence().toString()
         other = self.acts.holder(key, id)
         if other is not None:
-            self.complaint.setText(
-                f"{key} is the key of “{self.acts.acts[other].title}”. Give that one another key first."
-            )
+            self.complaint.setText(f"{key} is the key of “{self.acts.acts[other].title}”. Give that one another key first.")
             self.edits[id].setKeySequence(QKeySequence(self.acts.key_of(id).split(", ")[0]))
             return
         self.complaint.setText("")
@@ -95,9 +83,7 @@ class Keys(Dialog):
 
 
 class SettingsDialog(Dialog):
-    def __init__(
-        self, settings: Settings, changed: Callable[[str, str], object], parent: QWidget | None = None
-    ) -> None:
+    def __init__(self, settings: Settings, changed: Callable[[str, str], object], parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.settings, self.changed = settings, changed
         self.setWindowTitle("Settings")
@@ -155,9 +141,7 @@ class AsideDialog(Dialog):
         rows.setContentsMargins(18, 16, 18, 14)
         rows.addWidget(label(one.title, "title", wrap=True))
         text = "It returns when its number worsens by a tenth."
-        rows.addWidget(
-            label(f"{text} It still stops the check." if one.severity == "stop" else text, "", "pencil", wrap=True)
-        )
+        rows.addWidget(label(f"{text} It still stops the check." if one.severity == "stop" else text, "", "pencil", wrap=True))
         rows.addWidget(self.reason)
         rows.addStretch(1)
         rows.addLayout(row)

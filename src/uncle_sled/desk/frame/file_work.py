@@ -131,9 +131,7 @@ class FileWork(Guarded, QMainWindow):
             takes = which_to_take(self, path.name, fault.pairs)
             if takes is None:
                 return None
-            said = tuple(
-                f"{pair.place}: the {'words' if take == 'typed' else 'number'} was taken." for pair, take in takes
-            )
+            said = tuple(f"{pair.place}: the {'words' if take == 'typed' else 'number'} was taken." for pair, take in takes)
             return Opened(settled(fault.project, takes), said)
         except SledError as fault:
             self.say(str(fault), "stop")
@@ -189,9 +187,7 @@ class FileWork(Guarded, QMainWindow):
 
     def take_over(self) -> None:
         """Open a second build beside this one and take something of it."""
-        word, _ = QFileDialog.getOpenFileName(
-            self, "Take over from which build?", str(self.session.path or Path.home()), FILTER
-        )
+        word, _ = QFileDialog.getOpenFileName(self, "Take over from which build?", str(self.session.path or Path.home()), FILTER)
         if word:
             self.take_over_from(Path(word))
 
@@ -207,9 +203,7 @@ class FileWork(Guarded, QMainWindow):
         TakeOver(self.session, source, self).open()
 
     def bring_list(self) -> None:
-        word, _ = QFileDialog.getOpenFileName(
-            self, "Bring in a list of weights", str(Path.home()), "Lists (*.csv *.tsv *.txt *.xlsx)"
-        )
+        word, _ = QFileDialog.getOpenFileName(self, "Bring in a list of weights", str(Path.home()), "Lists (*.csv *.tsv *.txt *.xlsx)")
         if word:
             self.bring_from(Path(word))
 
@@ -315,4 +309,4 @@ class FileWork(Guarded, QMainWindow):
             making.open()
             return
         session = self.session
-        self.say(*written(path, lambda: export_bytes(kind, session.project.name, session.studied, session.findings, *more)))  # fmt: skip
+        self.say(*written(path, lambda: export_bytes(kind, session.project.name, session.studied, session.findings, *more)))

@@ -48,9 +48,7 @@ SAID = {
 
 
 class Finder(Guarded, QFrame):
-    def __init__(
-        self, session: Session, actions: Actions, parent: QWidget, adds: Callable[[Thing], object] = lambda _: None
-    ) -> None:
+    def __init__(self, session: Session, actions: Actions, parent: QWidget, adds: Callable[[Thing], object] = lambda _: None) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
         self.session, self.acts, self.adds = session, actions, adds
         self.setObjectName("popup")
@@ -157,10 +155,7 @@ class Finder(Guarded, QFrame):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
             self.list.setCurrentRow(
-                max(
-                    0,
-                    min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1)),
-                )
+                max(0, min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1)))
             )
         else:
             super().keyPressEvent(event)

@@ -8,16 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QRectF, QSize, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import (
-    QFrame,
-    QGridLayout,
-    QHBoxLayout,
-    QPushButton,
-    QScrollArea,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.errors import SledError
@@ -125,9 +116,7 @@ class FirstPage(Guarded, QWidget):
         rows.setContentsMargins(40, 26, 40, 26)
         rows.setSpacing(10)
         rows.addWidget(label("Uncle Sled: whatever you change, you feel it on the ball.", "head"))
-        rows.addWidget(
-            label("Begin with what you have: a few answers give a drawing and a first reading.", "", "pencil")
-        )
+        rows.addWidget(label("Begin with what you have: a few answers give a drawing and a first reading.", "", "pencil"))
         row = QHBoxLayout()
         new, open_ = QPushButton("New build…"), QPushButton("Open a file…")
         new.setProperty("kind", "main")
@@ -171,10 +160,7 @@ class FirstPage(Guarded, QWidget):
     def _file_tile(self, path: Path) -> Tile:
         try:
             project = read(path) if path.stat().st_size < 4_000_000 else None
-            picture, name = (
-                Picture(study(project.build, project.facts) if project else None),
-                project.name if project else path.stem,
-            )
+            picture, name = (Picture(study(project.build, project.facts) if project else None), project.name if project else path.stem)
         except (SledError, OSError):
             picture, name = Picture(None), f"{path.stem} (damaged)"
         tile = Tile(name, f"{path.name}, {time.strftime('%d %B %H:%M', time.localtime(path.stat().st_mtime))}", picture)

@@ -104,9 +104,7 @@ class Header(Guarded, QFrame):
 
     def _show(self) -> None:
         s = self.session
-        self.name.show_text(
-            s.project.name + (" *" if s.history.modified else "") + (" (read only)" if s.read_only else "")
-        )
+        self.name.show_text(s.project.name + (" *" if s.history.modified else "") + (" (read only)" if s.read_only else ""))
         self.variant.show_text(s.build.name)
         self.variant.setAccessibleName(f"Variant {s.build.name}")
         cases = s.studied.table.cases
@@ -114,9 +112,7 @@ class Header(Guarded, QFrame):
             case = cases[s.row]
             words = f"{case.mode.name}   {case.name}: {case.says}"
             self.case_button.setText(
-                QFontMetrics(self.case_button.font()).elidedText(
-                    words, Qt.TextElideMode.ElideRight, self.case_button.width() - 52
-                )
+                QFontMetrics(self.case_button.font()).elidedText(words, Qt.TextElideMode.ElideRight, self.case_button.width() - 52)
             )
         else:
             self.case_button.setText("No load case")
@@ -156,9 +152,7 @@ class Header(Guarded, QFrame):
         for at, step in enumerate(reversed(history.done[-20:])):
             one = menu.addMenu(f"{step.says}   ({step.stop})")
             one.addAction("Show where").triggered.connect(lambda _=False, step=step: self.session.show_step(step))
-            one.addAction("Undo back to before it").triggered.connect(
-                lambda _=False, times=at + 1: self._undo_back(times)
-            )
+            one.addAction("Undo back to before it").triggered.connect(lambda _=False, times=at + 1: self._undo_back(times))
         if history.undone:
             menu.addSeparator()
             menu.addAction(f"Do again: {history.undone[0].says}").triggered.connect(lambda _=False: self.session.redo())

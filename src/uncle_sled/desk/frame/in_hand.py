@@ -137,17 +137,13 @@ class InHand(Guarded, QWidget):
 
             one = wire_rows.found(session)
             assert one is not None
-            self._use_form(
-                f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", False, rows=wire_rows.rows_of(session, one)
-            )
+            self._use_form(f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", False, rows=wire_rows.rows_of(session, one))
             self.name.show_text(wire_rows.name_of(session, one))
             self.note.setText(wire_rows.note_of(session, one))
         elif not things and (member := self._member()) is not None:
             self._use_member(member.id)
             self.name.show_text(f"{upper_first(member.kind)}, {member.face}")
-            self.note.setText(
-                "Changed by hand; it stays so through every reframing." if member.by_hand else "As the school laid it."
-            )
+            self.note.setText("Changed by hand; it stays so through every reframing." if member.by_hand else "As the school laid it.")
         else:
             self._drop_form()
             self.name.show_text(f"{len(things)} things" if things else "")

@@ -105,12 +105,7 @@ class Keeper(QObject):
             f"{path.name} is open elsewhere: {holder.says()}. Two windows that save it overwrite each other. "
             "Taking it over leaves the other window unable to save under this name."
         )
-        answer = ask(
-            self.window,
-            "Open elsewhere",
-            text,
-            [("read", "Open to read only"), ("over", "Take it over"), ("", "Do not open")],
-        )
+        answer = ask(self.window, "Open elsewhere", text, [("read", "Open to read only"), ("over", "Take it over"), ("", "Do not open")])
         if answer == "over":
             return "write" if file_guard.take(path, over=True) else ""
         return answer
@@ -121,31 +116,18 @@ class Keeper(QObject):
         same = session.path is not None and path == session.path
         if same and session.read_only:
             answers = [("as", "Save under another name"), ("", "Do not save")]
-            return ask(
-                self.window,
-                "Read only",
-                f"{path.name} was opened to read only, because another window holds it.",
-                answers,
-            )
+            return ask(self.window, "Read only", f"{path.name} was opened to read only, because another window holds it.", answers)
         if not file_guard.still_mine(path):
             holder = file_guard.holder_of(path)
             text = f"{path.name} was taken over: {holder.says() if holder else 'somebody'}. Saving now would overwrite what is done there."
-            return ask(
-                self.window,
-                "Taken over",
-                text,
-                [("as", "Save under another name"), ("yes", "Overwrite it"), ("", "Do not save")],
-            )
+            return ask(self.window, "Taken over", text, [("as", "Save under another name"), ("yes", "Overwrite it"), ("", "Do not save")])
         if same and self.stamp is not None and path.exists() and file_guard.stamp(path) != self.stamp:
             text = (
                 f"Another program changed {path.name} since it was opened here. Saving puts this window's build in its place; "
                 "what stands there now is kept beside it, ending in .bak."
             )
             return ask(
-                self.window,
-                "Changed on disk",
-                text,
-                [("as", "Save under another name"), ("yes", "Save in its place"), ("", "Do not save")],
+                self.window, "Changed on disk", text, [("as", "Save under another name"), ("yes", "Save in its place"), ("", "Do not save")]
             )
         return "yes"
 

@@ -60,10 +60,7 @@ class NewBuild(Dialog):
         self.sheet = SheetView(self.session, plan=False)
         self.complaint, self.first = label("", "", "primer", wrap=True), label("", "head", wrap=True)
         self.about = label(
-            "What is left open is guessed, and marked as a guess. Everything can be changed later.",
-            "small",
-            "pencil",
-            wrap=True,
+            "What is left open is guessed, and marked as a guess. Everything can be changed later.", "small", "pencil", wrap=True
         )
         self._lay()
         for field in (self.have, self.where, self.sleep):
@@ -77,9 +74,11 @@ class NewBuild(Dialog):
         grid = QGridLayout()
         grid.setColumnMinimumWidth(1, 170)
         rows: list[tuple[QWidget, QWidget]] = [
-            (label("You have", "", "pencil"), self.have), (label("Towed in", "", "pencil"), self.where),
-            (self.sleep_label, self.sleep), *zip(self.labels, self.fields, strict=True),
-        ]  # fmt: skip
+            (label("You have", "", "pencil"), self.have),
+            (label("Towed in", "", "pencil"), self.where),
+            (self.sleep_label, self.sleep),
+            *zip(self.labels, self.fields, strict=True),
+        ]
         for at, (words, field) in enumerate(rows):
             grid.addWidget(words, at, 0)
             grid.addWidget(field, at, 1)
@@ -116,13 +115,9 @@ class NewBuild(Dialog):
 
     def answers(self) -> Answers:
         typed: dict[str, Any] = {
-            name: value
-            for name, value in self.typed.items()
-            if value is not None and ASKS[self.have.currentData()][NAMES.index(name)]
+            name: value for name, value in self.typed.items() if value is not None and ASKS[self.have.currentData()][NAMES.index(name)]
         }
-        return Answers(
-            self.have.currentData(), self.where.currentData(), self.reading, self.sleep.currentData(), **typed
-        )
+        return Answers(self.have.currentData(), self.where.currentData(), self.reading, self.sleep.currentData(), **typed)
 
     def _chosen(self, _: object) -> None:
         region = self.where.currentData()
@@ -137,9 +132,7 @@ class NewBuild(Dialog):
 
     def refresh(self) -> None:
         """The drawing and the reading of the answers so far; a wrong answer leaves the last good ones."""
-        for field, words, title, name in zip(
-            self.fields, self.labels, ASKS[self.have.currentData()], NAMES, strict=True
-        ):
+        for field, words, title, name in zip(self.fields, self.labels, ASKS[self.have.currentData()], NAMES, strict=True):
             words.setText(title or " ")
             field.setAccessibleName(title)
             field.name = title or name
@@ -161,9 +154,7 @@ class NewBuild(Dialog):
         self.session.open(self.project, None)
         said = reading(self.session.studied, 0)
         self.first.setText(
-            f"{said.title} {said.big}, {said.beside[0]}; {said.beside[1]}"
-            if said.kg is not None
-            else f"{said.title}: {said.beside[0]}"
+            f"{said.title} {said.big}, {said.beside[0]}; {said.beside[1]}" if said.kg is not None else f"{said.title}: {said.beside[0]}"
         )
 
     def _begin(self) -> None:

@@ -82,14 +82,7 @@ class Card(Guarded, QFrame):
         self.aside_button = QPushButton("set aside")
         self.aside_button.setProperty("kind", "link")
         self.aside_button.clicked.connect(lambda: self.aside.emit(self.one))
-        for button in (
-            self.try_button,
-            self.keep_button,
-            self.back_button,
-            self.why_button,
-            self.point_button,
-            self.aside_button,
-        ):
+        for button in (self.try_button, self.keep_button, self.back_button, self.why_button, self.point_button, self.aside_button):
             keys.addWidget(button)
         keys.addStretch(1)
         rows.addLayout(keys)
@@ -110,9 +103,7 @@ class Card(Guarded, QFrame):
         self.mark.state = one.severity
         self.mark.setAccessibleName(one.severity)
         _put(self.title, one.title, "pencil" if one.set_aside else INK[one.severity])
-        says = (
-            one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
-        )
+        says = one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
         _put(self.says, says)
         if one.set_aside is not None:
             _put(self.remedy, f"Set aside on {one.set_aside.date}: {one.set_aside.reason}", "pencil")

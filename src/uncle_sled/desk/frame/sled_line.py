@@ -159,15 +159,7 @@ class SledLine(Guarded, QWidget):
             self.first_read.emit()
 
     def _text(
-        self,
-        painter: QPainter,
-        x: float,
-        y: float,
-        text: str,
-        size: float,
-        ink: str,
-        face: str = "text",
-        anchor: str = "left",
+        self, painter: QPainter, x: float, y: float, text: str, size: float, ink: str, face: str = "text", anchor: str = "left"
     ) -> QRectF:
         return write(painter, QPointF(x, y), text, size, ink, face, anchor, self.written, "sled")
 
@@ -175,13 +167,7 @@ class SledLine(Guarded, QWidget):
         x = self._text(painter, 16, 22, said.title, 13, "sled pencil").right() + 10
         x = (
             self._text(
-                painter,
-                x,
-                22,
-                said.big,
-                22,
-                INK_OF_STATE[said.state] if said.state in ("mind", "stop") else "sled ink",
-                "head",
+                painter, x, 22, said.big, 22, INK_OF_STATE[said.state] if said.state in ("mind", "stop") else "sled ink", "head"
             ).right()
             + 12
         )
@@ -200,28 +186,17 @@ class SledLine(Guarded, QWidget):
             if said.needles and said.band
             else ""
         )
-        x = self._text(
-            painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good"
-        ).right()
+        x = self._text(painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good").right()
         self._text(painter, self.width() - 16, 22, said.lean_words, 13, "sled ink", anchor="right")
 
     def _paint_gauge(self, painter: QPainter, s: Studied, said: Reading, was: Reading | None) -> None:
         title = f"Tried: {lower_first(said.title)}" if was is not None else said.title
         self._text(painter, GAUGE_X, 16, title, 13, "sled chalk" if was is not None else "sled pencil")
-        big = self._text(
-            painter, GAUGE_X, 43, said.big, 28, INK_OF_STATE[said.state] if said.state != "good" else "sled ink", "head"
-        )
+        big = self._text(painter, GAUGE_X, 43, said.big, 28, INK_OF_STATE[said.state] if said.state != "good" else "sled ink", "head")
         room = GAUGE_X + GAUGE_W + 4 - big.right() - 10
         self._text(painter, big.right() + 10, 36, elided(said.beside[0], 12, room), 12, "sled pencil")
         second = f"was {was.big}" if was is not None else said.beside[1]
-        self._text(
-            painter,
-            big.right() + 10,
-            52,
-            elided(second, 12, room),
-            12,
-            "sled chalk" if was is not None else "sled pencil",
-        )
+        self._text(painter, big.right() + 10, 52, elided(second, 12, room), 12, "sled chalk" if was is not None else "sled pencil")
         if said.kg is None:
             return
         self._bar(painter, said, QRectF(GAUGE_X, 84, GAUGE_W, 14), numbers=True)
@@ -268,9 +243,7 @@ class SledLine(Guarded, QWidget):
             x = at(said.kg)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(colour("sled ink"))
-            painter.drawPolygon(
-                QPolygonF([QPointF(x - 6, bar.top() - 10), QPointF(x + 6, bar.top() - 10), QPointF(x, bar.top() + 1)])
-            )
+            painter.drawPolygon(QPolygonF([QPointF(x - 6, bar.top() - 10), QPointF(x + 6, bar.top() - 10), QPointF(x, bar.top() + 1)]))
         if numbers:
             self._bar_numbers(painter, said, bar, at)
 
@@ -289,13 +262,7 @@ class SledLine(Guarded, QWidget):
             put(said.band[0], weight(said.band[0], shown).split(" ")[0], "sled good", bar.bottom() + 13, taken)
             put(said.band[1], weight(said.band[1], shown).split(" ")[0], "sled good", bar.bottom() + 13, taken)
         if said.limit_kg is not None and said.limit_kg <= said.most_kg:
-            put(
-                said.limit_kg,
-                f"limit {weight(said.limit_kg, shown).split(' ')[0]}",
-                "sled bad",
-                bar.bottom() + 13,
-                taken,
-            )
+            put(said.limit_kg, f"limit {weight(said.limit_kg, shown).split(' ')[0]}", "sled bad", bar.bottom() + 13, taken)
         below: list[tuple[float, float]] = []
         for needle in sorted((n for n in said.needles if n.out), key=lambda n: n.kg):
             put(needle.kg, f"{lower_first(needle.name)} {needle.words}", "sled bad", bar.bottom() + 30, below)
@@ -330,9 +297,7 @@ class SledLine(Guarded, QWidget):
                 painter.setBrush(colour("sled"))
                 painter.drawEllipse(QPointF(x, BEAM_Y + 8), 2.6, 2.6)
                 if s.readings.axle_kg.shape[1] > number:
-                    titles.append(
-                        (x, f"axle {weight(float(s.readings.axle_kg[row, number]), self.session.shown)}", "sled ink")
-                    )
+                    titles.append((x, f"axle {weight(float(s.readings.axle_kg[row, number]), self.session.shown)}", "sled ink"))
         cg = float(s.readings.cg_m[row, 0])
         if cg == cg:
             x = x0 + cg * scale
@@ -365,9 +330,7 @@ class SledLine(Guarded, QWidget):
         for (_, text, ink), spot in zip(titles, spots, strict=True):
             self._text(painter, min(max(spot, left), right - text_width(text, 12)), 10, text, 12, ink)
 
-    def _paint_bobs(
-        self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float
-    ) -> None:
+    def _paint_bobs(self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float) -> None:
         singles = single_bobs(s, row)
         key = (Same(singles), x0, scale, left, right, self.height(), self.session.dragging, self.session.shown)
         if key != self._hung_of:
@@ -389,18 +352,9 @@ class SledLine(Guarded, QWidget):
             if hung.label:
                 x = hung.x + hung.side * (r + 5)
                 wide = text_width(hung.label, 12, "strong" if here else "text")
-                painter.fillRect(
-                    QRectF(x - (0 if hung.side > 0 else wide) - 1, tip.y() - 7, wide + 2, 14), colour("sled")
-                )
+                painter.fillRect(QRectF(x - (0 if hung.side > 0 else wide) - 1, tip.y() - 7, wide + 2, 14), colour("sled"))
                 self._text(
-                    painter,
-                    x,
-                    tip.y(),
-                    hung.label,
-                    12,
-                    "sled ink",
-                    "strong" if here else "text",
-                    "left" if hung.side > 0 else "right",
+                    painter, x, tip.y(), hung.label, 12, "sled ink", "strong" if here else "text", "left" if hung.side > 0 else "right"
                 )
 
     def _hang(self, singles: Singles, x0: float, scale: float, left: float, right: float) -> tuple[Hung, ...]:
@@ -420,9 +374,7 @@ class SledLine(Guarded, QWidget):
 
     def _paint_sides(self, painter: QPainter, s: Studied, said: Reading, row: int) -> None:
         x, wide = self.width() - SIDE_PX + 8, SIDE_PX - 24
-        self._text(
-            painter, x, 16, "Left and right" if said.lean is not None or said.lean_words else "", 13, "sled pencil"
-        )
+        self._text(painter, x, 16, "Left and right" if said.lean is not None or said.lean_words else "", 13, "sled pencil")
         tube = QRectF(x, 28, wide, 16)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(colour("sled track"))
@@ -463,23 +415,10 @@ class SledLine(Guarded, QWidget):
                 painter.drawRect(QRectF(spot.left() + 3, y - 3, 6, 6))
                 self._text(painter, spot.left() + 13, y, text, 12, "sled bad", "strong" if here else "text")
             else:
-                self._text(
-                    painter,
-                    spot.left() + 3,
-                    y,
-                    text,
-                    12,
-                    "sled ink" if here else "sled pencil",
-                    "strong" if here else "text",
-                )
+                self._text(painter, spot.left() + 3, y, text, 12, "sled ink" if here else "sled pencil", "strong" if here else "text")
             if here:
                 painter.fillRect(
-                    QRectF(
-                        spot.left() + 3,
-                        y + 8,
-                        text_width(text, 12, "strong") + (10 if needle and needle.out else 0),
-                        1.5,
-                    ),
+                    QRectF(spot.left() + 3, y + 8, text_width(text, 12, "strong") + (10 if needle and needle.out else 0), 1.5),
                     colour("sled chalk"),
                 )
             column = 1 - column

@@ -58,13 +58,7 @@ def reading(s: Studied, row: int) -> Reading:
     needles = tuple(_needle(s, at, words) for at in s.towing_rows if not np.isnan(b.tongue_kg[at]))
     tongue, band = float(b.tongue_kg[row]), (float(b.band_kg[row, 0]), float(b.band_kg[row, 1]))
     high = (
-        max(
-            [
-                band[1] * 1.45,
-                *(n.kg for n in needles),
-                *([s.band.limit_kg] if s.band.limit_kg and s.band.limit_kg < band[1] * 2.4 else []),
-            ]
-        )
+        max([band[1] * 1.45, *(n.kg for n in needles), *([s.band.limit_kg] if s.band.limit_kg and s.band.limit_kg < band[1] * 2.4 else [])])
         * 1.06
     )
     if not case.mode.towing:
@@ -74,12 +68,7 @@ def reading(s: Studied, row: int) -> Reading:
         return Reading(
             "On the jack",
             words.kg(jack) if jack is not None else "no jack",
-            (
-                "unhitched",
-                "tail loaded " + words.bare_kg(float(s.at_rest.jack_tail_loaded_kg[row]))
-                if s.at_rest is not None
-                else "",
-            ),
+            ("unhitched", "tail loaded " + words.bare_kg(float(s.at_rest.jack_tail_loaded_kg[row])) if s.at_rest is not None else ""),
             jack,
             0.0,
             None,
@@ -124,9 +113,7 @@ def reading(s: Studied, row: int) -> Reading:
 
 def _needle(s: Studied, at: int, words: Words) -> Needle:
     kg, (low, high) = float(s.readings.tongue_kg[at]), s.readings.band_kg[at]
-    return Needle(
-        s.table.cases[at].name, s.table.cases[at].id, kg, not low - 1e-6 <= kg <= high + 1e-6, words.bare_kg(kg)
-    )
+    return Needle(s.table.cases[at].name, s.table.cases[at].id, kg, not low - 1e-6 <= kg <= high + 1e-6, words.bare_kg(kg))
 
 
 def _bed(s: Studied, row: int, words: Words, sides: tuple[str, str, float | None, str]) -> Reading:

@@ -5,16 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QLineEdit,
-    QListWidget,
-    QListWidgetItem,
-    QPlainTextEdit,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QPlainTextEdit, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.taking_over import Take, takeable, taken_over
@@ -63,13 +54,7 @@ class TakeOver(Dialog):
         body.addSpacing(8)
         body.addLayout(right, 2)
         keys = QHBoxLayout()
-        keys.addWidget(
-            label(
-                "A stop takes the place of the one here; layers, things and the school come in beside.",
-                "small",
-                "pencil",
-            )
-        )
+        keys.addWidget(label("A stop takes the place of the one here; layers, things and the school come in beside.", "small", "pencil"))
         keys.addStretch(1)
         keys.addWidget(close)
         keys.addWidget(self.button)
@@ -82,9 +67,7 @@ class TakeOver(Dialog):
         self.refresh()
 
     def chosen(self) -> tuple[Take, ...]:
-        return tuple(
-            take for at, take in enumerate(self.takes) if self.list.item(at).checkState() == Qt.CheckState.Checked
-        )
+        return tuple(take for at, take in enumerate(self.takes) if self.list.item(at).checkState() == Qt.CheckState.Checked)
 
     def _filter(self, text: str) -> None:
         for at, take in enumerate(self.takes):

@@ -124,14 +124,7 @@ def knot_mark(painter: QPainter, at: QPointF, state: str, size: float = 6.5) -> 
         painter.setBrush(colour("ochre"))
         r = size * 1.25
         painter.drawPolygon(
-            QPolygonF(
-                [
-                    QPointF(at.x(), at.y() - r),
-                    QPointF(at.x() + r, at.y()),
-                    QPointF(at.x(), at.y() + r),
-                    QPointF(at.x() - r, at.y()),
-                ]
-            )
+            QPolygonF([QPointF(at.x(), at.y() - r), QPointF(at.x() + r, at.y()), QPointF(at.x(), at.y() + r), QPointF(at.x() - r, at.y())])
         )
     elif state == "good":
         painter.setBrush(colour("spruce"))

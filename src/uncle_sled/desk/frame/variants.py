@@ -85,9 +85,7 @@ def variant_menu(session: Session, parent: QWidget) -> QMenu:
 
 
 def ask_keep(session: Session, parent: QWidget) -> None:
-    name = ask_text(
-        parent, "Keep as a variant", "The build as it stands is kept under a name of its own:", "Another way"
-    )
+    name = ask_text(parent, "Keep as a variant", "The build as it stands is kept under a name of its own:", "Another way")
     if name:
         keep_as_variant(session, name)
 
@@ -110,10 +108,7 @@ def _ask_away(session: Session, parent: QWidget) -> None:
 ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
     ("Body", lambda v, w: f"{v.form}, {v.school}" if v.school != "none" else v.form),
     ("Body weighs", lambda v, w: w.kg(v.body_kg)),
-    (
-        "Heaviest on the road",
-        lambda v, w: UNKNOWN if v.total_kg is None else w.kg(v.total_kg) + (", weighed" if v.total_measured else ""),
-    ),
+    ("Heaviest on the road", lambda v, w: UNKNOWN if v.total_kg is None else w.kg(v.total_kg) + (", weighed" if v.total_measured else "")),
     (
         "Ball, worst case",
         lambda v, w: (
@@ -178,10 +173,7 @@ class SideBySide(Dialog):
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectColumns)
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.drawing = Chart(
-            session,
-            "The chosen variant over the first",
-            self._drawn,
-            empty=lambda: "Choose a column to see it over the first.",
+            session, "The chosen variant over the first", self._drawn, empty=lambda: "Choose a column to see it over the first."
         )
         self.drawing.setMinimumHeight(150)
         self.others = QPlainTextEdit()
@@ -233,9 +225,7 @@ class SideBySide(Dialog):
         self.table.setColumnCount(len(project.variants))
         self.table.setRowCount(len(titles))
         self.table.setVerticalHeaderLabels(titles)
-        self.table.setHorizontalHeaderLabels(
-            [v.name + (" (open)" if v.id == self.session.build.id else "") for v in project.variants]
-        )
+        self.table.setHorizontalHeaderLabels([v.name + (" (open)" if v.id == self.session.build.id else "") for v in project.variants])
         header = self.table.horizontalHeader()
         few = len(project.variants) <= 4
         header.setSectionResizeMode(QHeaderView.ResizeMode.Stretch if few else QHeaderView.ResizeMode.ResizeToContents)

@@ -22,9 +22,7 @@ Reader = Callable[[float, float, float, float], str]  # place from the left and 
 class Chart(Guarded, QWidget):
     """``make(width, height)`` gives the shapes; ``empty()`` what to say where there are none."""
 
-    def __init__(
-        self, session: Session, name: str, make: Maker, title: str = "", empty: Callable[[], str] = lambda: ""
-    ) -> None:
+    def __init__(self, session: Session, name: str, make: Maker, title: str = "", empty: Callable[[], str] = lambda: "") -> None:
         super().__init__()
         self.session, self.make, self.title, self.empty = session, make, title, empty
         self.written: list[Written] = []
@@ -78,14 +76,7 @@ class Chart(Guarded, QWidget):
         shapes = self.make(float(self.width()), float(self.height()))
         if not shapes:
             for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
-                write(
-                    painter,
-                    QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at),
-                    says,
-                    13,
-                    "pencil",
-                    kept=self.written,
-                )
+                write(painter, QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at), says, 13, "pencil", kept=self.written)
             if self.title:
                 write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
         else:

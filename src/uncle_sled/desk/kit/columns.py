@@ -99,8 +99,5 @@ def split(heights: list[int], many: int) -> tuple[int, ...]:
         sums.append(sums[-1] + high + GAP_PX)
     best: list[tuple[int, tuple[int, ...]]] = [(total, (end,)) for end, total in enumerate(sums)]
     for _ in range(many - 1):
-        best = [
-            min((max(best[cut][0], sums[end] - sums[cut]), (*best[cut][1], end)) for cut in range(end + 1))
-            for end in range(len(sums))
-        ]
+        best = [min((max(best[cut][0], sums[end] - sums[cut]), (*best[cut][1], end)) for cut in range(end + 1)) for end in range(len(sums))]
     return best[-1][1]

@@ -63,9 +63,7 @@ class TypedField(Guarded, QLineEdit):
     def _say_how(self) -> None:
         asked = f"{self.tip.rstrip('.')}. " if self.tip else ""
         unit = self.about.bare_unit(self.shown())
-        how = (
-            f"A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed." if unit else ""
-        )
+        how = f"A bare number is in {'inches' if unit == 'ft-in' else unit}; any other unit may be typed." if unit else ""
         self.setToolTip(f"{asked}{how}".strip())
 
     _restored: tuple[object, ...] = ()

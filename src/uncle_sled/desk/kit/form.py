@@ -79,14 +79,7 @@ class Form(Guarded, QFrame):
     """A card of rows bound to the build, or to the whole project where ``facts`` is set."""
 
     def __init__(
-        self,
-        session: Session,
-        title: str,
-        rows: list[Row],
-        stop: str,
-        facts: bool = False,
-        card: bool = True,
-        label_px: int = 104,
+        self, session: Session, title: str, rows: list[Row], stop: str, facts: bool = False, card: bool = True, label_px: int = 104
     ) -> None:
         super().__init__()
         self.session, self.stop, self.facts = session, stop, facts
@@ -114,9 +107,7 @@ class Form(Guarded, QFrame):
         self.root = Project if facts else Build
         for row in rows:
             self._add(row)
-        self.setSizePolicy(
-            QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Preferred
-        )
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Preferred)
 
     def _add(self, row: Row) -> None:
         about = described(self.root, row)
@@ -205,11 +196,7 @@ class Form(Guarded, QFrame):
         if isinstance(row.kind, list):
             shown = dict(row.kind).get(value, shown)
         self.session.edit(
-            title
-            if row.kind == VERB
-            else f"{title}: {shown}"
-            if len(shown) < 40
-            else f"Change the {lower_first(title)}",
+            title if row.kind == VERB else f"{title}: {shown}" if len(shown) < 40 else f"Change the {lower_first(title)}",
             ops,
             self.stop,
             ids,

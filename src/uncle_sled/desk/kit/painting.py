@@ -10,17 +10,7 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import (
-    QBrush,
-    QColor,
-    QFontMetricsF,
-    QPainter,
-    QPainterPath,
-    QPen,
-    QPolygonF,
-    QStaticText,
-    QTransform,
-)
+from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF, QStaticText, QTransform
 from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.backend import Look, draw
@@ -114,9 +104,7 @@ def said_if_it_fails(paint_event: Callable[[Any, Any], None]) -> Callable[[Any, 
                 said = format_exc()
                 clear_frames(fault.__traceback__)  # or its painter would outlive what it paints on
                 raise AssertionError(said) from None
-            says = (
-                f"This could not be drawn ({type(fault).__name__}: {fault}). Undo what changed last; nothing is lost."
-            )
+            says = f"This could not be drawn ({type(fault).__name__}: {fault}). Undo what changed last; nothing is lost."
             print_exc(file=sys.stderr)
         # the painter of the failed drawing ended with its frame
         painter = QPainter(widget)
@@ -144,9 +132,7 @@ class _Painted:
 
     hatch_pitch = HATCH_PX
 
-    def __init__(
-        self, painter: QPainter, frame: Frame, kept: list[Written] | None, ground: str, stroke: str | None
-    ) -> None:
+    def __init__(self, painter: QPainter, frame: Frame, kept: list[Written] | None, ground: str, stroke: str | None) -> None:
         self.painter, self.frame, self.kept, self.paper, self.ghost = painter, frame, kept, ground, stroke
         self.per_point = 1 / frame.scale
         self.theme = theme_name()
@@ -207,17 +193,7 @@ class _Painted:
 
     def words(self, left: float, baseline: float, text: Text) -> None:
         where = self.frame.point(text.at)
-        write(
-            self.painter,
-            where,
-            text.text,
-            text.size,
-            self.ghost or text.ink,
-            text.face,
-            text.anchor,
-            self.kept,
-            self.paper,
-        )
+        write(self.painter, where, text.text, text.size, self.ghost or text.ink, text.face, text.anchor, self.kept, self.paper)
 
 
 def lay_paper(painter: QPainter, widget: QWidget) -> None:

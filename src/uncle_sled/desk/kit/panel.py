@@ -118,9 +118,7 @@ class Panel(Guarded, QWidget):
 
     def forget(self, widget: QWidget) -> None:
         """A part that is made anew: it and all that stand in it are kept no more."""
-        self._kept = [
-            (part, made) for part, made in self._kept if made is not widget and not widget.isAncestorOf(made)
-        ]
+        self._kept = [(part, made) for part, made in self._kept if made is not widget and not widget.isAncestorOf(made)]
 
     # what parts ask for
     @property

@@ -16,9 +16,7 @@ def focus_kept(inside: QWidget) -> Iterator[None]:
     name, kind = ("", QWidget) if had is None or not inside.isAncestorOf(had) else (had.accessibleName(), type(had))
     yield
     now = QApplication.focusWidget()
-    if not name or (
-        now is not None and inside.isAncestorOf(now) and not now.isHidden() and now.accessibleName() == name
-    ):
+    if not name or (now is not None and inside.isAncestorOf(now) and not now.isHidden() and now.accessibleName() == name):
         return
     for widget in inside.findChildren(kind):
         if widget.accessibleName() == name and not widget.isHidden() and widget.isEnabled():

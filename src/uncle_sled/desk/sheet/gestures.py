@@ -117,18 +117,12 @@ class Measure(Stretch[ThingsPaper]):
         super().moved(at, keys)
 
     def finished(self) -> None:
-        self.view.tape = (
-            self.pane,
-            self.view.frame(self.pane).metres(self.start),
-            self.view.frame(self.pane).metres(self.now),
-        )
+        self.view.tape = (self.pane, self.view.frame(self.pane).metres(self.start), self.view.frame(self.pane).metres(self.now))
         self.view.update()
 
     def paint(self, painter: QPainter) -> None:
         frame = self.view.frame(self.pane)
-        paint_tape(
-            painter, self.view, self.start, self.now, math.dist(frame.metres(self.start), frame.metres(self.now))
-        )
+        paint_tape(painter, self.view, self.start, self.now, math.dist(frame.metres(self.start), frame.metres(self.now)))
 
 
 def paint_tape(painter: QPainter, view: Paper, a: QPointF, b: QPointF, metres: float) -> None:
@@ -138,9 +132,7 @@ def paint_tape(painter: QPainter, view: Paper, a: QPointF, b: QPointF, metres: f
         painter.drawLine(QPointF(end.x(), end.y() - 6), QPointF(end.x(), end.y() + 6))
     middle = (a + b) / 2
     text = distance(metres, view.session.shown) if view.session.shown.length != "mm" else f"{metres * 1000:.0f} mm"
-    painter.fillRect(
-        QRectF(middle.x() - 4 - 3.4 * len(text), middle.y() - 10, 8 + 6.8 * len(text), 20), colour("paper")
-    )
+    painter.fillRect(QRectF(middle.x() - 4 - 3.4 * len(text), middle.y() - 10, 8 + 6.8 * len(text), 20), colour("paper"))
     write(painter, middle, text, 13, "primer", "strong", "middle", view.written)
 
 
@@ -300,11 +292,7 @@ class DragThings(TypedDrag[ThingsPaper]):
         ops: list[Op] = []
         for id, p in self.first.items():
             thing = next(t for t in build.stow.things if t.id == id)
-            spot = (
-                p.x + dx,
-                p.y + (across if self.pane == "plan" else 0.0),
-                max(p.z + (across if self.pane == "side" else 0.0), 0.0),
-            )
+            spot = (p.x + dx, p.y + (across if self.pane == "plan" else 0.0), max(p.z + (across if self.pane == "side" else 0.0), 0.0))
             ops += place_ops(build, self.mode, thing, spot)
         self.hand.put(ops)
 

@@ -147,12 +147,7 @@ class Layer:
             return None
         found: list[tuple[Primitive, Frame]] = []
         for a, b in zip(old, leaves, strict=True):
-            if (
-                a.frame != b.frame
-                or a.ground != b.ground
-                or a.token != b.token
-                or (a.by_hand is None) != (b.by_hand is None)
-            ):
+            if a.frame != b.frame or a.ground != b.ground or a.token != b.token or (a.by_hand is None) != (b.by_hand is None):
                 return None
             if a.shapes is b.shapes:
                 continue

@@ -12,16 +12,7 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.rig.car_side import NOSE_M, car_side, car_stations
-from uncle_sled.core.drawing.rig.measure_lines import (
-    ROW_PX,
-    Measure,
-    Tag,
-    car_measures,
-    measure_shapes,
-    rig_measures,
-    rows_of,
-    tags_of,
-)
+from uncle_sled.core.drawing.rig.measure_lines import ROW_PX, Measure, Tag, car_measures, measure_shapes, rig_measures, rows_of, tags_of
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.words import Words, upper_first

@@ -10,18 +10,7 @@ import math
 from collections.abc import Callable, Iterator
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRect, QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import (
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPixmap,
-    QPolygonF,
-    QRegion,
-    QResizeEvent,
-    QWheelEvent,
-)
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QRegion, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.document.edits import Op
@@ -41,17 +30,7 @@ from uncle_sled.core.units import FOOT_M, distance, feet_inches, weight
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.sheet.gestures import (
-    DragAxle,
-    DragThings,
-    Gesture,
-    Marquee,
-    Measure,
-    Pan,
-    TypedDrag,
-    drag_key,
-    paint_tape,
-)
+from uncle_sled.desk.sheet.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, drag_key, paint_tape
 from uncle_sled.desk.sheet.layer import Layer, Leaf, box_px
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -121,9 +100,7 @@ class SheetView(Guarded, QWidget):
         wide = max(self.width() - LEFT_PX - 22, 100)
         under = self.below_px + (GUTTER_PX if self.with_plan else 12)
         high = max(self.height() - RULER_PX - TOP_PX - self.above_px - under, 60)
-        self.scale = max(
-            min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0
-        )
+        self.scale = max(min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0)
         spare = max(wide - self.scale * (reach - left), 0)
         self.x0 = LEFT_PX - left * self.scale + spare / 2
         used = self.scale * (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
@@ -243,9 +220,7 @@ class SheetView(Guarded, QWidget):
             return False
         wheel = wheel_radius_m(rig)
         x, z = self.frame("side").metres(at)
-        return self.pane_at(at) == "side" and any(
-            math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles
-        )
+        return self.pane_at(at) == "side" and any(math.hypot(x - a.station.si, z - wheel) <= max(wheel, 14 / self.scale) for a in rig.axles)
 
     # holding things while they are dragged
     def hold(self, ids: tuple[str, ...]) -> None:
@@ -288,9 +263,7 @@ class SheetView(Guarded, QWidget):
             self.point(())
         self.last_pane = pane = self.pane_at(at)
         self.setFocus(Qt.FocusReason.MouseFocusReason)
-        if event.button() == Qt.MouseButton.MiddleButton or (
-            event.button() == Qt.MouseButton.LeftButton and self._space
-        ):
+        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self._space):
             self.gesture = Pan(self, pane, at)
             return
         if event.button() != Qt.MouseButton.LeftButton:
@@ -320,8 +293,7 @@ class SheetView(Guarded, QWidget):
                 self.gesture = DragAxle(self, pane, at)
             elif self.drag_axle:
                 self.session.said.emit(
-                    "The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.",
-                    "note",
+                    "The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.", "note"
                 )
         else:
             self.gesture = Marquee(self, pane, at)
@@ -341,9 +313,7 @@ class SheetView(Guarded, QWidget):
         if id:
             p = next(p for p in self.placed() if p.thing.id == id)
             QToolTip.showText(
-                event.globalPosition().toPoint() + QPoint(12, 12),
-                f"{p.thing.name}, {weight(p.mass_kg, self.session.shown)}",
-                self,
+                event.globalPosition().toPoint() + QPoint(12, 12), f"{p.thing.name}, {weight(p.mass_kg, self.session.shown)}", self
             )
         else:
             QToolTip.hideText()
@@ -379,11 +349,7 @@ class SheetView(Guarded, QWidget):
         elif key in arrows and self.session.selection and self.drag_things:
             times = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             self.nudge(*(step * times for step in arrows[Qt.Key(key)]))
-        elif (
-            key == Qt.Key.Key_Escape
-            and (self.tape or self.measuring or self.session.selection)
-            and self.session.ghost is None
-        ):
+        elif key == Qt.Key.Key_Escape and (self.tape or self.measuring or self.session.selection) and self.session.ghost is None:
             self.tape, self.measuring = None, False
             self.session.select(())
             self.update()
@@ -427,9 +393,7 @@ class SheetView(Guarded, QWidget):
         clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
         painter.setClipRect(clip)
         if self._held:
-            held = [
-                p for p in self.placed_of(set(self.session.selection) | set(self._held)) if p.thing.id in self._held
-            ]
+            held = [p for p in self.placed_of(set(self.session.selection) | set(self._held)) if p.thing.id in self._held]
             for pane in self.panes():
                 for p in held:
                     paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
@@ -446,13 +410,7 @@ class SheetView(Guarded, QWidget):
         self._paint_ghost(painter)
         if self.tape:
             frame = self.frame(self.tape[0])
-            paint_tape(
-                painter,
-                self,
-                frame.point(self.tape[1]),
-                frame.point(self.tape[2]),
-                math.dist(self.tape[1], self.tape[2]),
-            )
+            paint_tape(painter, self, frame.point(self.tape[1]), frame.point(self.tape[2]), math.dist(self.tape[1], self.tape[2]))
         if self.gesture is not None:
             self.gesture.paint(painter)
         painter.setClipping(False)
@@ -588,9 +546,7 @@ class SheetView(Guarded, QWidget):
         painter.drawLine(QPointF(1, top), QPointF(self.width() - 1, top))
         imperial = self.session.shown.imperial
         from_what = "from front axle" if self.session.build.rig.carrier == "vehicle bed" else "from ball"
-        title = write(
-            painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=written
-        )
+        title = write(painter, QPointF(8, top + 12), f"{'ft' if imperial else 'm'} {from_what}", 11, "pencil", kept=written)
         for x, major in self._ticks():
             painter.setPen(QPen(colour("pencil"), 1))
             painter.drawLine(QPointF(x, top), QPointF(x, top + (7 if major else 4)))

@@ -48,11 +48,7 @@ def snaps_for(build: Build, facts: Facts, others: list[Placed], shown: Shown) ->
     shell = build.shell
     if shell.form != "none" and shell.front and shell.length and shell.width:
         for kinds, ends in ((("front", "rear"), xs), (("left side", "right side"), ys)):
-            low, high = (
-                (shell.front.si, shell.front.si + shell.length.si)
-                if ends is xs
-                else (-shell.width.si / 2, shell.width.si / 2)
-            )
+            low, high = (shell.front.si, shell.front.si + shell.length.si) if ends is xs else (-shell.width.si / 2, shell.width.si / 2)
             ends += [low, high, low + thickness_m(shell, kinds[0]), high - thickness_m(shell, kinds[1])]
         zs.append(floor_m(build))
     if build.rig.carrier == "ball":
@@ -61,12 +57,7 @@ def snaps_for(build: Build, facts: Facts, others: list[Placed], shown: Shown) ->
         ys += [-half, half] if half is not None else []
         zs += [build.rig.frame_top.si] if build.rig.frame_top else []
     axles = tuple(a.station.si for a in build.rig.axles)
-    return Snaps(
-        {"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)},
-        {"x": axles, "y": (0.0,), "z": ()},
-        shown.step_m,
-        room_of(build, facts),
-    )
+    return Snaps({"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)}, {"x": axles, "y": (0.0,), "z": ()}, shown.step_m, room_of(build, facts))
 
 
 @keep_last(8)

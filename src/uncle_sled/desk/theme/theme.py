@@ -21,11 +21,7 @@ _now = {"name": "light"}
 
 def load_fonts() -> None:
     """Register the shipped fonts with Qt."""
-    for file in (
-        "IBMPlexSansCondensed-Regular.ttf",
-        "IBMPlexSansCondensed-SemiBold.ttf",
-        "BarlowSemiCondensed-SemiBold.ttf",
-    ):
+    for file in ("IBMPlexSansCondensed-Regular.ttf", "IBMPlexSansCondensed-SemiBold.ttf", "BarlowSemiCondensed-SemiBold.ttf"):
         QFontDatabase.addApplicationFontFromData(shipped(f"fonts/{file}"))
 
 

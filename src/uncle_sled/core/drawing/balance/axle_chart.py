@@ -57,12 +57,7 @@ def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: fl
 
 
 def axle_chart(
-    s: Studied,
-    placing: AxlePlacing | None,
-    found: tuple[Conflict, ...],
-    field: Field,
-    words: Words,
-    tried_m: float | None = None,
+    s: Studied, placing: AxlePlacing | None, found: tuple[Conflict, ...], field: Field, words: Words, tried_m: float | None = None
 ) -> tuple[Primitive, ...]:
     """The chart. A case that leaves its band at the present station is red and named so. Args: tried_m: a ghost's station."""
     assert s.support is not None
@@ -75,9 +70,7 @@ def axle_chart(
     names: list[tuple[float, str, str, tuple[float, ...]]] = []
     for column, row in enumerate(s.towing_rows):
         points = [
-            (field.x(float(x)), field.y(float(p)))
-            for x, p in zip(stations, share[:, column], strict=True)
-            if field.y0 <= p <= field.y1
+            (field.x(float(x)), field.y(float(p))) for x, p in zip(stations, share[:, column], strict=True) if field.y0 <= p <= field.y1
         ]
         if len(points) < 2:
             continue
@@ -134,9 +127,7 @@ def _window(placing: AxlePlacing | None, field: Field) -> list[Primitive]:
     a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in placing.window_m)
     if b - a < 0.5:
         return []
-    box = rect(
-        a, LOW, b - a, field.height - LOW - TOP, stroke="spruce", fill="spruce wash", width=1.2, dash=(4, 3), tint=0.6
-    )
+    box = rect(a, LOW, b - a, field.height - LOW - TOP, stroke="spruce", fill="spruce wash", width=1.2, dash=(4, 3), tint=0.6)
     return [box, *([Text(((a + b) / 2, LOW + 9), "window", 11, "spruce")] if b - a > 46 else [])]
 
 
@@ -164,15 +155,8 @@ def _axes(field: Field, words: Words) -> list[Primitive]:
     step = next(g for g in (0.01, 0.02, 0.05, 0.1) if (field.y1 - field.y0) / g <= 9 or g == 0.1)
     for k in range(int(np.ceil(field.y0 / step)), int(field.y1 / step) + 1):
         y = field.y(k * step)
-        shapes += [
-            line((LEFT - 3, y), (LEFT, y), "pencil"),
-            Text((LEFT - 6, y), words.share(k * step, 0), 11, "pencil", anchor="right"),
-        ]
-    steps = (
-        tuple(inches * INCH_M for inches in (1, 2, 3, 6, 12, 24))
-        if words.shown.imperial
-        else (0.05, 0.1, 0.2, 0.5, 1.0)
-    )
+        shapes += [line((LEFT - 3, y), (LEFT, y), "pencil"), Text((LEFT - 6, y), words.share(k * step, 0), 11, "pencil", anchor="right")]
+    steps = tuple(inches * INCH_M for inches in (1, 2, 3, 6, 12, 24)) if words.shown.imperial else (0.05, 0.1, 0.2, 0.5, 1.0)
     apart = next(g for g in steps if (field.x1 - field.x0) / g <= 8 or g == steps[-1])
     for k in range(int(np.ceil(field.x0 / apart)), int(field.x1 / apart) + 1):
         x = field.x(k * apart)
@@ -220,9 +204,7 @@ def hitch_chart(
     """Both axles and the ball over the hitch's height, with the axles' ratings; drawn in the same manner."""
     plot = _hitch_plot(curve, ratings_kg, width, height)
     heights = ticks(plot.x0, plot.x1, 4, INCH_M if words.shown.imperial else 0.01)
-    shapes: list[Primitive] = axes(
-        plot, heights, kg_ticks(plot, words, 4), words.m, words.bare_kg, "height of the ball", words.shown.mass
-    )
+    shapes: list[Primitive] = axes(plot, heights, kg_ticks(plot, words, 4), words.m, words.bare_kg, "height of the ball", words.shown.mass)
     names: list[tuple[float, str, str, tuple[float, ...]]] = []
     for k in range(curve.axle_kg.shape[1]):
         rating = ratings_kg[k] if k < len(ratings_kg) else None

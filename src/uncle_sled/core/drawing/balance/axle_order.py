@@ -77,7 +77,10 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     sides = {"over": "over the axle", "under": "under the axle", "": "over or under: to be said"}
     lines = [
         ("Axles", f"{len(rig.axles)}, {rig.suspension}" + (f", {words.cut(apart)} apart" if apart > 0 else "")),
-        ("Place of their middle", f"{words.cut(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded")),
+        (
+            "Place of their middle",
+            f"{words.cut(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded"),
+        ),
         ("Window", _window_words(placing, s.support.mean_axle_m, words)),
         ("Track, wheel to wheel", words.cut(rig.track.si) if rig.track else "to be measured"),
         ("Frame over the axle, wide", words.cut(rig.frame_width.si) if rig.frame_width else "to be measured"),
@@ -89,7 +92,7 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         ("Tyre", " ".join(word for word in tyre if word)),
         ("Brakes", s.build.rig.brakes or "by the local rule; to be said"),
         ("Wheel studs and offset", "to be said by the maker"),
-    ]  # fmt: skip
+    ]
     lines += towing_lines(s, words)
     if gap is not None:
         gaps = [(gap.left_m, "left"), (gap.right_m, "right")]

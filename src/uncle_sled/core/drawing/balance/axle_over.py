@@ -31,7 +31,11 @@ def axle_over(s: Studied, tried: Build | None, words: Words, width: float, heigh
     point = s.readings.cg_m[0] if len(s.readings.cg_m) else None
     if point is not None and point[0] == point[0]:
         at = (x0 + float(point[0]) * scale, y0 + float(point[2]) * scale)
-        shapes += [Circle(at, 5, "ink", "paper", 1.4), line((at[0] - 5, at[1]), (at[0] + 5, at[1])), line((at[0], at[1] - 5), (at[0], at[1] + 5))]  # fmt: skip
+        shapes += [
+            Circle(at, 5, "ink", "paper", 1.4),
+            line((at[0] - 5, at[1]), (at[0] + 5, at[1])),
+            line((at[0], at[1] - 5), (at[0], at[1] + 5)),
+        ]
     if tried is not None and tried.rig.axles and abs(_middle(tried) - now) > 1e-6:
         wheel = wheel_radius_m(build.rig)
         for axle in tried.rig.axles:
@@ -44,9 +48,7 @@ def axle_over(s: Studied, tried: Build | None, words: Words, width: float, heigh
         left = min(max(x0 + _middle(tried) * scale, 120.0), width - 120.0)
         shapes.append(Text((left, 11.0), says, 12, "chalk", "strong", ground="paper"))
     else:
-        shapes.append(
-            Text((x0 + now * scale, 11.0), f"axle {words.cut(now)} from the ball", 12, "pencil", ground="paper")
-        )
+        shapes.append(Text((x0 + now * scale, 11.0), f"axle {words.cut(now)} from the ball", 12, "pencil", ground="paper"))
     return tuple(shapes)
 
 

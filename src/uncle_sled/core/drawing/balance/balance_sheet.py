@@ -28,14 +28,7 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     words = Words(s.build.brief.reading.shown())
     shapes: list[Primitive] = [
         Text((EDGE, HEIGHT - 47), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
-        Text(
-            (WIDTH - EDGE, HEIGHT - 44),
-            f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}",
-            11,
-            "pencil",
-            "text",
-            "right",
-        ),
+        Text((WIDTH - EDGE, HEIGHT - 44), f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}", 11, "pencil", "text", "right"),
         line((EDGE, HEIGHT - 60), (WIDTH - EDGE, HEIGHT - 60), "rule"),
     ]
     wide = _drawing(s, words, shapes)
@@ -72,10 +65,7 @@ def _drawing(s: Studied, words: Words, shapes: list[Primitive]) -> float:
     shapes += placed(whole_view(s, 0, "plan", scale, (left, -half, reach, half)), scale, x0, middle)
     cg = s.readings.cg_m[0] if len(s.readings.cg_m) else np.full(3, np.nan)
     if not np.isnan(cg).any():
-        for at in (
-            (float(cg[0]) * scale + x0, float(cg[2]) * scale + ground),
-            (float(cg[0]) * scale + x0, float(cg[1]) * scale + middle),
-        ):
+        for at in ((float(cg[0]) * scale + x0, float(cg[2]) * scale + ground), (float(cg[0]) * scale + x0, float(cg[1]) * scale + middle)):
             shapes += [
                 Circle(at, 5, "ink", "paper", 1.4),
                 line((at[0] - 5, at[1]), (at[0] + 5, at[1])),
@@ -84,16 +74,7 @@ def _drawing(s: Studied, words: Words, shapes: list[Primitive]) -> float:
     if s.support is not None and s.support.carrier == "ball":
         axle = s.support.mean_axle_m
         shapes += dimension((x0, ground - 12), (x0 + axle * scale, ground - 12), f"ball to axle {words.m(axle)}", 3, 9)
-    shapes.append(
-        Text(
-            (EDGE + wide, ground - 12),
-            f"left side and plan, 1 : {round(POINTS_PER_M / scale)}",
-            8,
-            "pencil",
-            "text",
-            "right",
-        )
-    )
+    shapes.append(Text((EDGE + wide, ground - 12), f"left side and plan, 1 : {round(POINTS_PER_M / scale)}", 8, "pencil", "text", "right"))
     return wide
 
 
@@ -182,11 +163,7 @@ def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> flo
 def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
     b = s.readings
     total = words.kg(float(b.total_kg[row]))
-    sides = (
-        ""
-        if np.isnan(b.left_kg[row])
-        else f"{words.bare_kg(float(b.left_kg[row]))} / {words.bare_kg(float(b.right_kg[row]))}"
-    )
+    sides = "" if np.isnan(b.left_kg[row]) else f"{words.bare_kg(float(b.left_kg[row]))} / {words.bare_kg(float(b.right_kg[row]))}"
     if bed:
         axles = [words.kg(float(kg)) for kg in b.axle_kg[row]] or ["", ""]
         return total, axles[0], axles[1], "", "", sides, ""
@@ -231,17 +208,8 @@ def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> No
                 fill="primer" if limit.severity == "stop" else "ochre" if limit.severity else "spruce",
             ),
             line((EDGE + 262, y - 6), (EDGE + 262, y + 5), "ink", 1.2),
-            Text(
-                (EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"
-            ),
-            Text(
-                (EDGE + 546, y),
-                next(c.name for c in s.table.cases if c.id == limit.case_id),
-                10,
-                "pencil",
-                "text",
-                "right",
-            ),
+            Text((EDGE + 270, y), f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}", 10, "ink", "text", "left"),
+            Text((EDGE + 546, y), next(c.name for c in s.table.cases if c.id == limit.case_id), 10, "pencil", "text", "right"),
         ]
 
 
@@ -256,18 +224,10 @@ def _unchecked_words(s: Studied, wide: float) -> list[str]:
 
 def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
     left, wide = EDGE + 562, WIDTH - 2 * EDGE - 562
-    shapes.append(
-        Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left")
-    )
+    shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
     y = top - 18
     for one in found:
-        words = [
-            (
-                one.title,
-                "strong",
-                "primer" if one.severity == "stop" else "ochre word" if one.severity == "mind" else "ink",
-            )
-        ]
+        words = [(one.title, "strong", "primer" if one.severity == "stop" else "ochre word" if one.severity == "mind" else "ink")]
         words += [(text, "text", "ink") for text in wrapped(one.says, 10, wide)[:4]]
         if one.remedy:
             words += [(text, "text", "spruce") for text in wrapped(one.remedy.says, 10, wide)[:3]]

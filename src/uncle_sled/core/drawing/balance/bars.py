@@ -42,12 +42,7 @@ def _scale(known: list[float], margin: float, left: float, right: float) -> Call
 
 
 def limit_bars(
-    s: Studied,
-    limits: tuple[Limit, ...],
-    unchecked: tuple[Unchecked, ...],
-    words: Words,
-    width: float,
-    height: float,
+    s: Studied, limits: tuple[Limit, ...], unchecked: tuple[Unchecked, ...], words: Words, width: float, height: float
 ) -> tuple[Primitive, ...]:
     """A bar a limit, nearest first: value as a share of its limit, the limit as a post, and the case it is worst in.
 
@@ -80,17 +75,8 @@ def limit_bars(
             rect(EDGE + NAME, y - 6, bar, 12, stroke="", fill="rule"),
             rect(EDGE + NAME, y - 6, max(bar * share / 1.15, 1.0), 12, stroke="", fill=ink, id=limit.id),
             line((post, y - 10), (post, y + 10), "ink", 2.0),
-            Text(
-                (EDGE + NAME + bar + 10, y), says, 13, "primer" if limit.severity == "stop" else "ink", "text", "left"
-            ),
-            Text(
-                (width - EDGE, y),
-                elided(lower_first(names.get(limit.case_id, "")), 11, CASE - 6),
-                11,
-                "pencil",
-                "text",
-                "right",
-            ),
+            Text((EDGE + NAME + bar + 10, y), says, 13, "primer" if limit.severity == "stop" else "ink", "text", "left"),
+            Text((width - EDGE, y), elided(lower_first(names.get(limit.case_id, "")), 11, CASE - 6), 11, "pencil", "text", "right"),
         ]
         y -= ROW
     for missing in unchecked:
@@ -120,20 +106,17 @@ def ink_of(limit: Limit) -> str:
 
 def _not_checked(left: float, y: float, long: float) -> list[Primitive]:
     """An empty dashed bar: neither kept nor broken."""
-    return [
-        Poly(
-            ((left, y - 6), (left + long, y - 6), (left + long, y + 6), (left, y + 6)),
-            "pencil",
-            width=0.8,
-            dash=(3.0, 3.0),
-        )
-    ]
+    return [Poly(((left, y - 6), (left + long, y - 6), (left + long, y + 6), (left, y + 6)), "pencil", width=0.8, dash=(3.0, 3.0))]
 
 
 CAR_ROWS = (
-    ("ball/", "On its ball"), ("towed/", "Towed"), ("unbraked/", "Without brakes"), ("car-rear/", "Rear axle"), ("car-front/", "Front axle"),
+    ("ball/", "On its ball"),
+    ("towed/", "Towed"),
+    ("unbraked/", "Without brakes"),
+    ("car-rear/", "Rear axle"),
+    ("car-front/", "Front axle"),
     ("train/", "Car and trailer"),
-)  # fmt: skip
+)
 CARS_BESIDE = 3
 
 
@@ -156,9 +139,7 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
         left = EDGE + name + at * column
         y = height - EDGE - 32
         bare = "" if row_loads_kg(car, riding_in_car(s.build)) else ", car empty"
-        shapes.append(
-            Text((left, y), elided(f"{car.name}{bare}", 13, column - 20, "strong"), 13, "ink", "strong", "left")
-        )
+        shapes.append(Text((left, y), elided(f"{car.name}{bare}", 13, column - 20, "strong"), 13, "ink", "strong", "left"))
         bar = min(column - 20.0, 220.0) if column < 360 else column - 260.0
         beside = column >= 360
         for kind, _ in CAR_ROWS:
@@ -167,9 +148,7 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
                 break
             limit = by_id.get(kind + car.id)
             if limit is None:
-                why = next(
-                    (f"not checked: {one.why}" for one in s.unchecked if one.id == kind + car.id), "it has brakes"
-                )
+                why = next((f"not checked: {one.why}" for one in s.unchecked if one.id == kind + car.id), "it has brakes")
                 says = elided(why, 11, column - 20)
                 shapes.append(Text((left, y), says, 11, "pencil", "text", "left", id=kind + car.id))
                 continue
@@ -182,7 +161,7 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
                 rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=ink_of(limit), id=limit.id),
                 line((left + long / 1.15, y - 9), (left + long / 1.15, y + 9), "ink", 2.0),
                 Text((left + long + 8, y), elided(worst, 12, column - long - 24), 12, ink, "text", "left", id=limit.id),
-            ]  # fmt: skip
+            ]
     y = height - EDGE - 32
     for _, says in CAR_ROWS:
         y -= ROW
@@ -222,49 +201,23 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
         ink = "spruce" if chance >= 0.8 else "primer" if chance < 0.2 else "ochre word"
         shown = row == row_shown
         shapes += [
-            Text(
-                (EDGE, y),
-                elided(name, 13, NAME - 8, "strong" if shown else "text"),
-                13,
-                "ink",
-                "strong" if shown else "text",
-                "left",
-            ),
+            Text((EDGE, y), elided(name, 13, NAME - 8, "strong" if shown else "text"), 13, "ink", "strong" if shown else "text", "left"),
             line((left, y), (right, y), "rule", 1.0),
             rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"),
-            rect(
-                x(tongue - 2 * sigma),
-                y - 4,
-                max(x(tongue + 2 * sigma) - x(tongue - 2 * sigma), 1.0),
-                8,
-                stroke="",
-                fill="foam",
-            ),
+            rect(x(tongue - 2 * sigma), y - 4, max(x(tongue + 2 * sigma) - x(tongue - 2 * sigma), 1.0), 8, stroke="", fill="foam"),
             rect(x(tongue - sigma), y - 4, max(x(tongue + sigma) - x(tongue - sigma), 1.0), 8, stroke="", fill="wood"),
             Circle((x(tongue), y), 4.5, "ink", "ink", 1.0),
-            Text(
-                (width - EDGE, y),
-                f"{words.share(chance, 0)} {'within' if bed else 'in band'}",
-                13,
-                ink,
-                "strong",
-                "right",
-            ),
+            Text((width - EDGE, y), f"{words.share(chance, 0)} {'within' if bed else 'in band'}", 13, ink, "strong", "right"),
         ]
         y -= ROW
     y -= 2
     if y > EDGE + 10:
         for kg in ticks(min(known), max(known), 4, unit_kg(words)):
-            shapes += [
-                line((x(kg), y + 16), (x(kg), y + 12), "pencil"),
-                Text((x(kg), y + 3), words.kg(kg), 11, "pencil"),
-            ]
+            shapes += [line((x(kg), y + 16), (x(kg), y + 12), "pencil"), Text((x(kg), y + 3), words.kg(kg), 11, "pencil")]
     return tuple(shapes)
 
 
-def owner_bars(
-    found: tuple[Owner, ...], sigma_kg: float, words: Words, width: float, height: float
-) -> tuple[Primitive, ...]:
+def owner_bars(found: tuple[Owner, ...], sigma_kg: float, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """Who owns the doubt: a bar of the share each, and what would be left once it is weighed."""
     left, right = EDGE + NAME, width - EDGE - 330
     shapes: list[Primitive] = []
@@ -313,14 +266,7 @@ def bed_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
             room = half - 86
             shapes += [
                 rect(starts[at], y - 6, room, 12, stroke="", fill="rule"),
-                rect(
-                    starts[at],
-                    y - 6,
-                    max(room * max(kg, 0.0) / most, 1.0),
-                    12,
-                    stroke="",
-                    fill="primer" if over else "spruce",
-                ),
+                rect(starts[at], y - 6, max(room * max(kg, 0.0) / most, 1.0), 12, stroke="", fill="primer" if over else "spruce"),
                 Text((starts[at] + half - 4, y), words.kg(kg), 13, "primer" if over else "ink", "text", "right"),
             ]
             if rating:
@@ -352,27 +298,15 @@ def ghost_rows(
         then = after.get(name, kg)
         band = bands.get(name)
         good = band is None or band[0] - 0.05 <= then <= band[1] + 0.05
-        shapes += [
-            Text((EDGE, y), elided(name, 13, NAME - 8), 13, "ink", "text", "left"),
-            line((left, y), (right, y), "rule", 1.0),
-        ]
+        shapes += [Text((EDGE, y), elided(name, 13, NAME - 8), 13, "ink", "text", "left"), line((left, y), (right, y), "rule", 1.0)]
         if band:
-            shapes.append(
-                rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash")
-            )
+            shapes.append(rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"))
         if abs(then - kg) > 0.01:
             shapes.append(Poly(((x(kg), y), (x(then), y)), "chalk", "", 1.6, False))
         shapes += [
             Circle((x(kg), y), 4.5, "ink", "", 1.4),
             Circle((x(then), y), 4.5, "chalk", "chalk" if good else "primer", 1.0),
-            Text(
-                (width - EDGE, y),
-                f"{words.bare_kg(kg)} to {words.kg(then)}",
-                13,
-                "ink" if good else "primer",
-                "text",
-                "right",
-            ),
+            Text((width - EDGE, y), f"{words.bare_kg(kg)} to {words.kg(then)}", 13, "ink" if good else "primer", "text", "right"),
         ]
         y -= ROW
     return tuple(shapes)

@@ -43,14 +43,9 @@ def moves_plan(s: Studied, tried: Studied | None, row: int, width: float, height
     for _, other in moved:
         x, y = _middle(other)
         name = elided(other.thing.name, 11, 120)
-        made.append(
-            Text((at[0] + x * scale, at[1] + y * scale), name, 11, "ink", ground="chalk wash", id=other.thing.id)
-        )
+        made.append(Text((at[0] + x * scale, at[1] + y * scale), name, 11, "ink", ground="chalk wash", id=other.thing.id))
     top = half * scale * 0.8
-    made += [
-        Text((EDGE, at[1] + side * top), word, 11, "pencil", anchor="left")
-        for side, word in ((1, "right"), (-1, "left"))
-    ]
+    made += [Text((EDGE, at[1] + side * top), word, 11, "pencil", anchor="left") for side, word in ((1, "right"), (-1, "left"))]
     return tuple(made)
 
 
@@ -59,6 +54,4 @@ def _middle(p: Placed) -> tuple[float, float]:
 
 
 def _box(p: Placed, stroke: str, fill: str, width: float, tint: float, dash: tuple[float, ...] = ()) -> Poly:
-    return rect(
-        p.x, p.y - p.size[1] / 2, p.size[0], p.size[1], stroke=stroke, fill=fill, width=width, tint=tint, dash=dash, id=p.thing.id
-    )  # fmt: skip
+    return rect(p.x, p.y - p.size[1] / 2, p.size[0], p.size[1], stroke=stroke, fill=fill, width=width, tint=tint, dash=dash, id=p.thing.id)

@@ -53,12 +53,17 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
     alone, held = (np.array([one.stopping_kg(float(d), own) for d in hard]) for own in (True, False))
     plot = _plot(0.0, MOST_DECEL_G, np.concatenate([alone, held]), 3, width, height)
     shapes = axes(
-        plot, ticks(0, MOST_DECEL_G, 6), kg_ticks(plot, words, 4), lambda g: f"{g:g}", words.bare_kg, "braking, g",
+        plot,
+        ticks(0, MOST_DECEL_G, 6),
+        kg_ticks(plot, words, 4),
+        lambda g: f"{g:g}",
+        words.bare_kg,
+        "braking, g",
         f"on the ball, {words.shown.mass}",
-    )  # fmt: skip
+    )
     shapes += plot.curve(hard, alone, "chalk", 2.0) + plot.curve(hard, held, "ink", 1.6, (5, 3))
     at = road_checks.BRAKING_G
-    shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]  # fmt: skip
+    shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]
     firm, other = one.stopping_kg(at, True), one.stopping_kg(at, False)
     says = f"{at:g} g: {words.bare_kg(one.tongue_kg)} to {words.kg(firm)} on its own brakes,"
     brakes = f"Its brakes take {words.newtons(one.brakes_n(at))}, the ball {words.newtons(one.pushes_n(at))}."
@@ -75,9 +80,14 @@ def grade_card(s: Studied, row: int, words: Words, width: float, height: float) 
     loads = np.array([one.on_grade_kg(float(g)) for g in grades])
     plot = _plot(-MOST_GRADE, MOST_GRADE, loads, 2, width, height)
     shapes = axes(
-        plot, [-0.2, -0.1, 0.0, 0.1, 0.2], kg_ticks(plot, words, 4), lambda g: words.share(g, 0), words.bare_kg,
-        "nose up · grade · nose down", f"on the ball, {words.shown.mass}",
-    )  # fmt: skip
+        plot,
+        [-0.2, -0.1, 0.0, 0.1, 0.2],
+        kg_ticks(plot, words, 4),
+        lambda g: words.share(g, 0),
+        words.bare_kg,
+        "nose up · grade · nose down",
+        f"on the ball, {words.shown.mass}",
+    )
     shapes += plot.curve(grades, loads, "chalk", 2.0)
     at = road_checks.GRADE
     for grade in (-at, at):
@@ -85,7 +95,7 @@ def grade_card(s: Studied, row: int, words: Words, width: float, height: float) 
     says = [
         (f"Nose down {words.share(at, 0)}: {words.kg(one.on_grade_kg(at))}.", "ink"),
         (f"Nose up {words.share(at, 0)}: {words.kg(one.on_grade_kg(-at))}; {words.kg(one.tongue_kg)} on the level.", "ink"),
-    ]  # fmt: skip
+    ]
     return (*shapes, *_words(says, width))
 
 
@@ -122,10 +132,7 @@ def lean_card(s: Studied, row: int, words: Words, width: float, height: float) -
 
 def tail_card(s: Studied, row: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The jack while somebody walks to the tail, unhitched."""
-    tail, axle = (
-        tail_m(s.build),
-        float(s.readings.effective_axle_m[row]) if len(s.readings.effective_axle_m) else math.nan,
-    )
+    tail, axle = (tail_m(s.build), float(s.readings.effective_axle_m[row]) if len(s.readings.effective_axle_m) else math.nan)
     if tail is None or not math.isfinite(axle) or tail <= axle:
         return ()
     spots = np.linspace(axle, tail, 31)
@@ -134,9 +141,14 @@ def tail_card(s: Studied, row: int, words: Words, width: float, height: float) -
         return ()
     plot = _plot(axle, tail, loads, 2, width, height)
     shapes = axes(
-        plot, ticks(axle, tail, 4, FOOT_M if words.shown.imperial else 1.0), kg_ticks(plot, words, 4), words.m, words.bare_kg,
-        "where somebody stands", f"on the jack, {words.shown.mass}",
-    )  # fmt: skip
+        plot,
+        ticks(axle, tail, 4, FOOT_M if words.shown.imperial else 1.0),
+        kg_ticks(plot, words, 4),
+        words.m,
+        words.bare_kg,
+        "where somebody stands",
+        f"on the jack, {words.shown.mass}",
+    )
     tips = float(loads.min()) < 0
     if tips:
         shapes.append(line(plot.at(axle, 0.0), plot.at(tail, 0.0), "primer", 1.2))
@@ -200,9 +212,7 @@ def bend_card(s: Studied, words: Words, width: float, height: float) -> tuple[Pr
     told = "it meets" if meets else f"{words.m(worst.gap_m)} to"
     says = [(f"{car.name} at {worst.at_deg:.0f}°: {told}", "primer" if meets else "ink")]
     rest = [f"{one.name} {'meets' if one.gap_m < 0 else words.m(one.gap_m)}" for one in found if one is not worst]
-    says.append(
-        (f"{worst.nose}; {', '.join(rest) if rest else 'mind an open tailgate'}.", "primer" if meets else "ink")
-    )
+    says.append((f"{worst.nose}; {', '.join(rest) if rest else 'mind an open tailgate'}.", "primer" if meets else "ink"))
     return (*_bend(s, worst, car, width, height), *_words(says, width))
 
 
@@ -246,16 +256,7 @@ def _bend(s: Studied, worst: road_checks.Turning, car: Vehicle, width: float, he
         drawn.append(Poly((legs[0], (0.0, 0.0), legs[1]), "zinc", "", 2.4, False))
     for nose, outline in outlines:
         body = nose.id == "shell"
-        drawn.append(
-            Poly(
-                outline,
-                "ink",
-                "body" if body else "outside",
-                1.6 if body else 1.2,
-                tint=1.0 if body else 0.6,
-                id=nose.id,
-            )
-        )
+        drawn.append(Poly(outline, "ink", "body" if body else "outside", 1.6 if body else 1.2, tint=1.0 if body else 0.6, id=nose.id))
     drawn.append(Circle((0.0, 0.0), 0.05, "ink", "zinc", 1.2))
     x, y = turned(one.behind_m, one.y_m + mirror * one.half_m)
     foot = (min(x, -gap), min(max(y, -wide / 2), wide / 2))

@@ -28,9 +28,7 @@ def said_words(one: Said, words: Words) -> str:
             "people": f"{value:.0f}",
         }[one.unit]
 
-    limit = (
-        f" of {told(one.limit)}" if one.limit is not None else ", not checked" if one.verdict == "not checked" else ""
-    )
+    limit = f" of {told(one.limit)}" if one.limit is not None else ", not checked" if one.verdict == "not checked" else ""
     return f"{one.name}: {told(one.value)}{limit}"
 
 
@@ -54,13 +52,16 @@ def _crane(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primit
     peak = (x, top + hook * scale)
     ends = ((left + (cg - a) * scale, top), (left + (cg + b) * scale, top))
     ink = "primer" if made.refusals else "ink"
-    shapes: list[Primitive] = [rect(left, foot, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)]  # fmt: skip
+    shapes: list[Primitive] = [rect(left, foot, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)]
     shapes += [line(end, peak, ink, 2.0) for end in ends]
     if lift.spreader:
         shapes.append(line((ends[0][0], top + 14), (ends[1][0], top + 14), "zinc", 4.0))
     shapes += [line(peak, (x, high - 6), "ink", 1.4), Circle(peak, 6, "ink", "paper", 2.0)]
     shapes += [line((x, peak[1]), (x, foot), "chalk", 1.0, (4.0, 3.0))]
-    shapes += [Circle((x, foot + made.cg_m[1] * scale), 6, "chalk", "chalk"), Text((x + 10, foot + made.cg_m[1] * scale), "centre of gravity", 10, "chalk", anchor="left", ground="paper")]  # fmt: skip
+    shapes += [
+        Circle((x, foot + made.cg_m[1] * scale), 6, "chalk", "chalk"),
+        Text((x + 10, foot + made.cg_m[1] * scale), "centre of gravity", 10, "chalk", anchor="left", ground="paper"),
+    ]
     for end, side, name in ((left, -1, "tag line"), (left + long * scale, 1, "tag line")):
         shapes.append(line((end, foot + 6), (end + side * 52, 22), "spruce", 1.4))
         shapes += [Circle((end + side * 56, 24), 5, "ink", "cargo"), Text((end + side * 56, 10), name, 10, "pencil")]
@@ -77,7 +78,9 @@ def _other(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primit
     if made.lift.way == "by hand":
         scale = min((wide - 80) / long, (high - 90) / tall)
         left = (wide - long * scale) / 2
-        shapes: list[Primitive] = [rect(left, foot + 16, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)]  # fmt: skip
+        shapes: list[Primitive] = [
+            rect(left, foot + 16, long * scale, tall * scale, stroke="ink", fill="wood", hatch="wood", width=1.6, tint=0.35)
+        ]
         for k in range(made.hands):
             x = left + long * scale * (k + 0.5) / max(made.hands, 1)
             shapes.append(Circle((x, foot + 4 if k % 2 else foot + 28 + tall * scale), 6, "ink", "cargo"))
@@ -96,11 +99,19 @@ def _other(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primit
             at = made.lift.hands_at.si if made.lift.hands_at is not None else min(tall, 1.9)
             share = min(at / reach, 1.0) if made.lift.way == "tilt up" else 1.0
             spot = (pivot[0] + reach * scale * c * share, pivot[1] + reach * scale * s * share)
-            shapes += [Circle(spot, 7, "ink", "cargo"), Text((spot[0] + 12, spot[1] - 12), "hands" if made.lift.way == "tilt up" else "hoist", 10, "pencil", anchor="left", ground="paper")]  # fmt: skip
-            shapes.append(Circle((pivot[0] + made.cg_m[1] * scale * c, pivot[1] + made.cg_m[1] * scale * s), 6, "chalk", "chalk"))  # fmt: skip
-    shapes += [
-        line((pivot[0] - 70, foot), (pivot[0] + reach * scale * 0.02, foot + reach * scale * 0.9), "spruce", 1.6)
-    ]
+            shapes += [
+                Circle(spot, 7, "ink", "cargo"),
+                Text(
+                    (spot[0] + 12, spot[1] - 12),
+                    "hands" if made.lift.way == "tilt up" else "hoist",
+                    10,
+                    "pencil",
+                    anchor="left",
+                    ground="paper",
+                ),
+            ]
+            shapes.append(Circle((pivot[0] + made.cg_m[1] * scale * c, pivot[1] + made.cg_m[1] * scale * s), 6, "chalk", "chalk"))
+    shapes += [line((pivot[0] - 70, foot), (pivot[0] + reach * scale * 0.02, foot + reach * scale * 0.9), "spruce", 1.6)]
     shapes.append(Text((pivot[0] - 70, foot + 12), "line the other way", 10, "spruce", anchor="middle", ground="paper"))
     shapes.append(Circle(pivot, 5, "ink", "paper", 1.6))
     return tuple(shapes)
@@ -120,13 +131,13 @@ def crew_pages(lifts: tuple[Lifted, ...], words: Words, american: bool, name: st
         if made.why:
             shapes.append(Text((36, y), f"Not known: {made.why}.", 13, "primer", anchor="left"))
         else:
-            mass = f"{words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)}; all by {words.kg(made.taken_kg)} (mean and two sigma, computed)"  # fmt: skip
+            mass = f"{words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)}; all by {words.kg(made.taken_kg)} (mean and two sigma, computed)"
             shapes.append(Text((36, y), mass, 13, "ink", "strong", "left"))
             picture = lift_drawn(made, words, wide * 0.58, high - 190)
             shapes += _shifted(picture, 24.0, 60.0)
             x, y = wide * 0.62, high - 100
             for one in made.said:
-                shapes.append(Text((x, y), elided(said_words(one, words), 12, wide - x - 30), 12, INKS[one.verdict], anchor="left"))  # fmt: skip
+                shapes.append(Text((x, y), elided(said_words(one, words), 12, wide - x - 30), 12, INKS[one.verdict], anchor="left"))
                 y -= 17
             for text in made.refusals:
                 for part in wrapped(f"NOT LIKE THIS: {text}", 12, wide - x - 30, "strong"):

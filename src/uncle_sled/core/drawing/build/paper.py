@@ -73,10 +73,7 @@ def pairs_chart(pairs: tuple[Pair, ...], words: Words, wide: float, high: float)
     name = min(210.0, wide * 0.4)
     middle = name + (wide - name - 70) / 2
     reach = max(max(abs((one.ratio or 1) - 1) for one in known), 0.25)
-    shapes: list[Primitive] = [
-        line((middle, 14), (middle, high - 34), "pencil"),
-        Text((middle, high - 28), "as planned", 10, "pencil"),
-    ]
+    shapes: list[Primitive] = [line((middle, 14), (middle, high - 34), "pencil"), Text((middle, high - 28), "as planned", 10, "pencil")]
     for k, one in enumerate(known):
         y = high - 54 - k * 22
         off = ((one.ratio or 1) - 1) / reach * (wide - name - 110) / 2
@@ -94,10 +91,19 @@ def again_pages(again: Again, words: Words, american: bool, whose: str) -> tuple
     lines: list[tuple[str, str, str]] = []
     for title, told in (
         ("Planned and measured", [pair_words(one, words) for one in again.pairs]),
-        ("What went wrong, and what helped", [f"{one.on}: {one.says}" + (f" Cure: {one.cure}" if one.cure else " No cure was written down.") for one in again.problems]),
-        ("What was decided, and against what", [f"{one.on}: {one.says}" + (f" Chosen: {one.cure}." if one.cure else "") + (f" Against: {one.others}." if one.others else "") for one in again.decisions]),
+        (
+            "What went wrong, and what helped",
+            [f"{one.on}: {one.says}" + (f" Cure: {one.cure}" if one.cure else " No cure was written down.") for one in again.problems],
+        ),
+        (
+            "What was decided, and against what",
+            [
+                f"{one.on}: {one.says}" + (f" Chosen: {one.cure}." if one.cure else "") + (f" Against: {one.others}." if one.others else "")
+                for one in again.decisions
+            ],
+        ),
         ("Wishes for the next season", [f"{one.on}: {one.says}" for one in again.wishes]),
-    ):  # fmt: skip
+    ):
         if told:
             lines.append((title, "strong", "ink"))
             lines += [(text, "text", "ink") for text in told]

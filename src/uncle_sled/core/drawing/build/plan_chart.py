@@ -45,12 +45,7 @@ def chart_high(schedule: Schedule) -> float:
 
 
 def plan_chart(
-    schedule: Schedule,
-    deadline: date | None,
-    wide: float,
-    high: float,
-    chosen: Container[str] = (),
-    ghost: Schedule | None = None,
+    schedule: Schedule, deadline: date | None, wide: float, high: float, chosen: Container[str] = (), ghost: Schedule | None = None
 ) -> tuple[Primitive, ...]:
     """Args: chosen: ids in chalk; ghost: the calendar as it would be, dashed over it."""
     if not schedule.placed:
@@ -75,14 +70,48 @@ def plan_chart(
         critical = schedule.moves is not None and one.task.id in schedule.moves
         ink = "chalk" if lit else "ink"
         mark = "✓ " if one.task.done else ""
-        shapes.append(Text((8, y + ROW / 2), elided(mark + one.task.name, 11, NAME - 16), 11, "pencil" if one.task.done else ink, "strong" if lit else "text", "left"))  # fmt: skip
+        shapes.append(
+            Text(
+                (8, y + ROW / 2),
+                elided(mark + one.task.name, 11, NAME - 16),
+                11,
+                "pencil" if one.task.done else ink,
+                "strong" if lit else "text",
+                "left",
+            )
+        )
         fill = "spruce" if one.task.done else "ochre" if critical else "wood"
         for a, b in _spans(one):
-            shapes.append(rect(scale.x(a), y + 4, max((b - a) * scale.per_day, 2.5), ROW - 8, stroke="chalk" if lit else "ink", fill=fill, width=2.0 if lit else 0.8, hatch="" if one.task.done else "wood" if not critical else "power", id=one.task.id, tint=0.6))  # fmt: skip
+            shapes.append(
+                rect(
+                    scale.x(a),
+                    y + 4,
+                    max((b - a) * scale.per_day, 2.5),
+                    ROW - 8,
+                    stroke="chalk" if lit else "ink",
+                    fill=fill,
+                    width=2.0 if lit else 0.8,
+                    hatch="" if one.task.done else "wood" if not critical else "power",
+                    id=one.task.id,
+                    tint=0.6,
+                )
+            )
         if one.end - one.begin > 1:
             shapes.append(line((scale.x(one.begin), y + ROW / 2), (scale.x(one.end), y + ROW / 2), "ink", 0.8))
         if one.free > one.end + 0.05:
-            shapes.append(rect(scale.x(one.end), y + 7, (one.free - one.end) * scale.per_day, ROW - 14, stroke="pencil", fill="foam", width=0.6, hatch="foam", tint=0.6))  # fmt: skip
+            shapes.append(
+                rect(
+                    scale.x(one.end),
+                    y + 7,
+                    (one.free - one.end) * scale.per_day,
+                    ROW - 14,
+                    stroke="pencil",
+                    fill="foam",
+                    width=0.6,
+                    hatch="foam",
+                    tint=0.6,
+                )
+            )
         if one.task.hands > 1:
             told = f"{one.task.hands} hands"
             after = scale.x(max(one.end, one.free)) + 4
@@ -96,7 +125,17 @@ def plan_chart(
             new = moved.get(one.task.id)
             if new is not None and (abs(new.begin - one.begin) > 0.2 or abs(new.free - one.free) > 0.2):
                 y = high - TOP - (k + 1) * ROW
-                shapes.append(rect(scale.x(new.begin), y + 3, max((new.end - new.begin) * scale.per_day, 2.5), ROW - 6, stroke="chalk", width=1.4, dash=(4.0, 3.0)))  # fmt: skip
+                shapes.append(
+                    rect(
+                        scale.x(new.begin),
+                        y + 3,
+                        max((new.end - new.begin) * scale.per_day, 2.5),
+                        ROW - 6,
+                        stroke="chalk",
+                        width=1.4,
+                        dash=(4.0, 3.0),
+                    )
+                )
     if schedule.now > 0:
         shapes.append(line((scale.x(schedule.now), foot), (scale.x(schedule.now), high - TOP + 4), "chalk", 1.4))
     if deadline is not None:
@@ -132,10 +171,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
     shapes: list[Primitive] = []
     for share in (0.0, 0.25, 0.5, 0.75, 1.0):
         a, b = plot.at(plot.x0, share), plot.at(plot.x1, share)
-        shapes += [
-            line(a, b, "rule", 0.7),
-            Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right"),
-        ]
+        shapes += [line(a, b, "rule", 0.7), Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right")]
     many = len(days)
     step = max(many // 240, 1)
     points = [plot.at(days[k], (k + 1) / many) for k in range(0, many, step)]
@@ -144,7 +180,10 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
     shapes.append(Poly((plot.at(days[0], 0.0), *points), "chalk", "", 2.2, False))
     for share, when in ((0.5, chance.p50), (0.8, chance.p80)):
         x, y = plot.at(float((when - chance.begin).days), share)
-        shapes += [line((x, plot.low), (x, y), "chalk", 1.0, (3.0, 3.0)), Text((x + 5, y - 9), f"{share * 100:.0f} % by {day_words(when)}", 11, "chalk", "strong", "left", "paper")]  # fmt: skip
+        shapes += [
+            line((x, plot.low), (x, y), "chalk", 1.0, (3.0, 3.0)),
+            Text((x + 5, y - 9), f"{share * 100:.0f} % by {day_words(when)}", 11, "chalk", "strong", "left", "paper"),
+        ]
     taken = -1e9
     for k in range(5):
         day = plot.x0 + (plot.x1 - plot.x0) * k / 4
@@ -161,7 +200,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
         shapes.append(line((x, plot.low), (x, plot.top), ink, 1.8, (8.0, 4.0)))
         text = f"deadline: {chance.by * 100:.0f} %"
         left = x + 6 + text_width(text, 12, "strong") < right
-        shapes.append(Text((x + (6 if left else -6), plot.top + 10), text, 12, ink, "strong", "left" if left else "right", "paper"))  # fmt: skip
+        shapes.append(Text((x + (6 if left else -6), plot.top + 10), text, 12, ink, "strong", "left" if left else "right", "paper"))
     x, y = right + 24, high - 52.0
     room = wide - x - 12
     if chance.movers and room > 90:

@@ -27,7 +27,7 @@ def today_card(schedule: Schedule, words: Words, wide: float, high: float) -> tu
         shapes.append(Text((18, top - large * 0.7), f"{k + 1}", large * 1.2, "chalk", "head", "left"))
         left = 18 + large * 1.5
         room = wide - left - 18
-        shapes.append(Text((left, top - large * 0.7), elided(one.task.name, large, room, "head"), large, "ink", "head", "left"))  # fmt: skip
+        shapes.append(Text((left, top - large * 0.7), elided(one.task.name, large, room, "head"), large, "ink", "head", "left"))
         y = top - large * 1.75
         for text, ink in _lines(one, schedule, words):
             for part in wrapped(text, large * 0.55, room)[:2]:
@@ -46,7 +46,9 @@ def _lines(one: Placed, schedule: Schedule, words: Words) -> list[tuple[str, str
     hands = "alone" if task.hands <= 1 else f"{task.hands} pairs of hands"
     warm = f", {words.degrees(task.least_c)} or warmer" if task.least_c is not None else ""
     dry = ", a dry day" if task.dry and task.space == "outside" else ""
-    made = [(f"{day_words(when)}, {task.left_h:.0f} h, {hands}, {'outside' if task.space == 'outside' else 'in the shop'}{warm}{dry}", "ink")]  # fmt: skip
+    made = [
+        (f"{day_words(when)}, {task.left_h:.0f} h, {hands}, {'outside' if task.space == 'outside' else 'in the shop'}{warm}{dry}", "ink")
+    ]
     if task.needs:
         made.append((f"At hand: {task.needs}", "pencil"))
     if task.cure_h:

@@ -55,17 +55,13 @@ def _first_page(s: Studied, made: BuildPlan, words: Words, size: tuple[float, fl
     plan, kerf = made.plan, s.build.cut.kerf.si
     lines = [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.sheets]
     lines += [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.bars]
-    lines += [
-        f"Not placed: {many} of {name}; larger than what is sold: join it over a stick." for name, many in plan.unplaced
-    ]
+    lines += [f"Not placed: {many} of {name}; larger than what is sold: join it over a stick." for name, many in plan.unplaced]
     lines += [f"Not placed where it was held: {name}, {why}." for name, why in made.let_go]
     if numbers.changed:
         lines.append(f"Changed since print {s.build.cut.prints}: {', '.join(one.label for one in numbers.changed)}")
     if numbers.gone:
         lines.append(f"No longer wanted: {', '.join(numbers.gone)}")
-    lines += [
-        f"{one.surface}: a seam at {words.cut(one.at_m)} has no stick behind; add one there." for one in off.unbacked
-    ]
+    lines += [f"{one.surface}: a seam at {words.cut(one.at_m)} has no stick behind; add one there." for one in off.unbacked]
     lines += list(off.unsaid)
     for spread in off.spreads:
         lines.append(f"{spread.of}, {lower_first(spread.material)}: {words.m2(spread.area_m2)} and what the laps take")
@@ -73,10 +69,7 @@ def _first_page(s: Studied, made: BuildPlan, words: Words, size: tuple[float, fl
     for piece in off.pieces:
         if piece.kind == "fill":
             filled.setdefault(piece.material, []).append(piece.area_m2)
-    lines += [
-        f"{words.material(material)}: {len(areas)} bays by knife, {words.m2(sum(areas))}"
-        for material, areas in filled.items()
-    ]
+    lines += [f"{words.material(material)}: {len(areas)} bays by knife, {words.m2(sum(areas))}" for material, areas in filled.items()]
     y = high - EDGE - 50
     most = int((y - EDGE - ROW) // 15)
     if len(lines) > most:
@@ -95,11 +88,7 @@ def told(plan: SheetPlan | BarPlan, words: Words, kerf_m: float) -> str:
         how = f"within {words.share(plan.over)} of the least there can be" if plan.over else "the least there can be"
         tied = ", slanted ends in pairs" if plan.tied else ""
         return f"{plan.used} {'bar' if plan.used == 1 else 'bars'}{tied}, {how}; {waste}"
-    gap = (
-        "there can be no fewer"
-        if plan.gap <= 0
-        else f"at least {plan.bound} are needed, {plan.gap} between not settled"
-    )
+    gap = "there can be no fewer" if plan.gap <= 0 else f"at least {plan.bound} are needed, {plan.gap} between not settled"
     return f"{plan.used} {'sheet' if plan.used == 1 else 'sheets'}, {gap}; {waste}"
 
 
@@ -138,9 +127,7 @@ def _alike(on: OnSheet) -> str:
     return ""
 
 
-def _sheet(
-    s: Studied, on: OnSheet, hand: Handed, words: Words, wide: float, top: float, half: float
-) -> list[Primitive]:
+def _sheet(s: Studied, on: OnSheet, hand: Handed, words: Words, wide: float, top: float, half: float) -> list[Primitive]:
     layout, cut = on.layout, s.build.cut
     room = (wide - 2 * EDGE - LIST_WIDE - 24, half - 34)
     scale = POINTS_PER_M / scale_for(layout.length_m, layout.width_m, room)
@@ -178,13 +165,7 @@ def step_words(step: Step, words: Words) -> str:
 
 
 def _bar_pages(
-    s: Studied,
-    plan: BarPlan,
-    mine: list[OnBars],
-    hand: Handed,
-    words: Words,
-    size: tuple[float, float],
-    whose: str,
+    s: Studied, plan: BarPlan, mine: list[OnBars], hand: Handed, words: Words, size: tuple[float, float], whose: str
 ) -> list[Page]:
     wide, high = size
     kerf = s.build.cut.kerf.si

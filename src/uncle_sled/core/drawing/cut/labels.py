@@ -29,9 +29,7 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     order = sorted(named, key=lambda one: (one.piece.of, _count(one.label), one.label))
     pages = []
     for begin in range(0, len(order), ACROSS * down):
-        shapes: list[Primitive] = [
-            Text((EDGE, high - EDGE), f"{name}, {s.build.name}, {day}", 10, "pencil", anchor="left")
-        ]
+        shapes: list[Primitive] = [Text((EDGE, high - EDGE), f"{name}, {s.build.name}, {day}", 10, "pencil", anchor="left")]
         for k, one in enumerate(order[begin : begin + ACROSS * down]):
             x, y = EDGE + (k % ACROSS) * each, high - EDGE - 12 - (k // ACROSS + 1) * HIGH
             shapes += _label(one, words, x, y, each)
@@ -63,7 +61,7 @@ def _label(one: Named, words: Words, x: float, y: float, wide: float) -> list[Pr
 
 def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whose: str) -> list[Page]:
     """A wedge for every slope that boards are cut at, full size, with a bar to check the print by."""
-    slopes = sorted({abs(deg) for one in named if one.piece.cladding for deg in one.piece.ends_deg if abs(deg) > 0.05})  # fmt: skip
+    slopes = sorted({abs(deg) for one in named if one.piece.cladding for deg in one.piece.ends_deg if abs(deg) > 0.05})
     pages = []
     for deg in slopes[:12]:
         long = JIG_M * POINTS_PER_M
@@ -71,7 +69,7 @@ def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whos
         if rise > high - 160:
             long, rise = (high - 160) / math.tan(math.radians(deg)), high - 160
         x, y = EDGE + 20, 70.0
-        many = sum(1 for one in named if one.piece.cladding and any(abs(abs(d) - deg) < 0.05 for d in one.piece.ends_deg))  # fmt: skip
+        many = sum(1 for one in named if one.piece.cladding and any(abs(abs(d) - deg) < 0.05 for d in one.piece.ends_deg))
         shapes: list[Primitive] = [
             Text((EDGE, high - EDGE), f"Jig for boards cut at {deg:.1f}° off square", 16, "ink", "head", "left"),
             Text(

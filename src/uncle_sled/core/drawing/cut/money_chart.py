@@ -23,17 +23,22 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
     shapes: list[Primitive] = [line((plot.left, plot.low), (plot.right, plot.low), "pencil")]
     for y in ticks(0.0, top, 5):
         _, up = plot.at(0.0, y)
-        shapes += [line((plot.left, up), (plot.right, up), "rule", 0.7), Text((plot.left - 6, up), sum_words(y), 11, "pencil", anchor="right")]  # fmt: skip
+        shapes += [
+            line((plot.left, up), (plot.right, up), "rule", 0.7),
+            Text((plot.left - 6, up), sum_words(y), 11, "pencil", anchor="right"),
+        ]
     step = (plot.right - plot.left) / len(money.stages)
     likely, low, p80 = [plot.at(0.0, 0.0)], [plot.at(0.0, 0.0)], [plot.at(0.0, 0.0)]
     for k, (name, own, upto) in enumerate(money.stages):
         left, base = plot.at(float(k), 0.0)
         _, up = plot.at(0.0, own.mean)
         paid = sum(one.spent or 0.0 for one in lines if one.stage == name)
-        shapes.append(rect(left + step * 0.2, base, step * 0.6, up - base, stroke="ink", fill="wood", hatch="wood", tint=0.4, id=f"stage {name}"))  # fmt: skip
+        shapes.append(
+            rect(left + step * 0.2, base, step * 0.6, up - base, stroke="ink", fill="wood", hatch="wood", tint=0.4, id=f"stage {name}")
+        )
         if paid > 0:
             _, paid_up = plot.at(0.0, min(paid, top))
-            shapes.append(rect(left + step * 0.2, base, step * 0.6, paid_up - base, stroke="ink", fill="spruce", tint=0.7))  # fmt: skip
+            shapes.append(rect(left + step * 0.2, base, step * 0.6, paid_up - base, stroke="ink", fill="spruce", tint=0.7))
         shapes.append(Text((left + step / 2, base - 12), elided(name, 11, step), 11, "ink"))
         told = sum_words(own.mean) + ("" if not own.unknown else f" + {own.unknown}?")
         shapes.append(Text((left + step / 2, base - 26), elided(told, 11, step), 11, "pencil"))
@@ -50,7 +55,7 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
         over = money.total.p80 > money.budget
         ink = "primer" if money.total.mean > money.budget else "ochre word" if over else "spruce"
         shapes.append(line((plot.left, up), (plot.right, up), ink, 1.8, (8.0, 4.0)))
-        shapes.append(Text((plot.left + 8, up + 9), f"budget {sum_words(money.budget)}", 11, ink, "strong", "left", "paper"))  # fmt: skip
+        shapes.append(Text((plot.left + 8, up + 9), f"budget {sum_words(money.budget)}", 11, ink, "strong", "left", "paper"))
     return tuple(shapes)
 
 

@@ -14,7 +14,9 @@ from uncle_sled.core.studies.cut.numbers import Numbers
 GAP, TITLE, EDGE = 14.0, 14.0, 10.0
 
 
-def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: float, high: float, kinds: Container[str] = ("bar", "sheet", "trim")) -> tuple[Primitive, ...]:  # fmt: skip
+def piece_map(
+    framed: Framed, numbers: Numbers, marked: Container[str], wide: float, high: float, kinds: Container[str] = ("bar", "sheet", "trim")
+) -> tuple[Primitive, ...]:
     """Faces in rows, as large as they fit. Args: marked: keys of pieces; kinds: which pieces lie there to be pointed at."""
     if framed.body is None:
         return ()
@@ -24,7 +26,7 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
         left, low, right, top = laid(surface).bounds(surface.polygon.bounds)
         sizes[surface.id] = (left, low, right - left, top - low)
     order = sorted(surfaces, key=lambda one: -sizes[one.id][3])
-    scale, rows = _packed([(one.id, sizes[one.id][2], sizes[one.id][3]) for one in order], wide - 2 * EDGE, high - 2 * EDGE)  # fmt: skip
+    scale, rows = _packed([(one.id, sizes[one.id][2], sizes[one.id][3]) for one in order], wide - 2 * EDGE, high - 2 * EDGE)
     pieces: dict[str, list[tuple[str, tuple[tuple[float, float], ...], str]]] = {}
     for named in numbers.named:
         piece = named.piece
@@ -41,7 +43,9 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
             left, low, w, _ = sizes[id]
             on = laid(by_id[id])
 
-            def at(points: tuple[tuple[float, float], ...], on=on, left=left, low=low, x=x, base=y - TITLE - tallest) -> tuple[tuple[float, float], ...]:  # type: ignore[no-untyped-def] # fmt: skip
+            def at(
+                points: tuple[tuple[float, float], ...], on=on, left=left, low=low, x=x, base=y - TITLE - tallest
+            ) -> tuple[tuple[float, float], ...]:  # type: ignore[no-untyped-def]
                 return tuple((x + (px - left) * scale, base + (py - low) * scale) for px, py in on.points(list(points)))
 
             ink, hatch = look_of_face(id)
@@ -49,13 +53,11 @@ def piece_map(framed: Framed, numbers: Numbers, marked: Container[str], wide: fl
             shapes.append(Text((x, y - 6), elided(id, 10, max(w * scale + GAP, 40)), 10, "pencil", anchor="left"))
             shapes.append(Poly(at(ring), "ink", ink, 1.2, hatch=hatch, tint=0.14))
             lit = []
-            for key, place, kind in sorted(
-                pieces.get(id, []), key=lambda one: {"board": 0, "sheet": 0, "fill": 1}.get(one[2], 2)
-            ):
+            for key, place, kind in sorted(pieces.get(id, []), key=lambda one: {"board": 0, "sheet": 0, "fill": 1}.get(one[2], 2)):
                 if len(place) < 2:
                     continue
                 if key in marked:
-                    lit.append(Poly(at(place), "chalk", "chalk" if len(place) > 2 else "", 2.4, len(place) > 2, id=key, tint=0.45))  # fmt: skip
+                    lit.append(Poly(at(place), "chalk", "chalk" if len(place) > 2 else "", 2.4, len(place) > 2, id=key, tint=0.45))
                 elif kind == "bar" and len(place) > 2:
                     shapes.append(Poly(at(place), "pencil", "body", 0.7, id=key))
                 elif kind == "board":

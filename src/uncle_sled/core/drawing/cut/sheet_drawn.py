@@ -51,14 +51,9 @@ def sheet_drawn(
     def at(x: float, y: float) -> Point:
         return left + x * scale, low + y * scale
 
-    shapes: list[Primitive] = [
-        rect(left, low, layout.length_m * scale, layout.width_m * scale, stroke="ink", fill="body", width=1.4)
-    ]
+    shapes: list[Primitive] = [rect(left, low, layout.length_m * scale, layout.width_m * scale, stroke="ink", fill="body", width=1.4)]
     for piece in keep:
-        corners = tuple(
-            at(piece.x_m + dx, piece.y_m + dy)
-            for dx, dy in ((0, 0), (piece.w_m, 0), (piece.w_m, piece.h_m), (0, piece.h_m))
-        )
+        corners = tuple(at(piece.x_m + dx, piece.y_m + dy) for dx, dy in ((0, 0), (piece.w_m, 0), (piece.w_m, piece.h_m), (0, piece.h_m)))
         shapes.append(Poly(corners, "spruce", "", 1.0, dash=(2.0, 3.0)))
         text = f"rack {words.cut(piece.w_m)} x {words.cut(piece.h_m)}"
         if text_width(text, SMALL) < piece.w_m * scale - 4 and piece.h_m * scale > 12:
@@ -124,9 +119,7 @@ def bar_drawn(
 ) -> list[Primitive]:
     """One bar with its pieces from the stop on, slanted ends as they are sawn. Args: middle: of its height; scale: a metre."""
     pattern = on.pattern
-    shapes: list[Primitive] = [
-        rect(left, middle - high / 2, bar_long_m(on, wanted, kerf_m) * scale, high, stroke="ink", fill="body")
-    ]
+    shapes: list[Primitive] = [rect(left, middle - high / 2, bar_long_m(on, wanted, kerf_m) * scale, high, stroke="ink", fill="body")]
     overlap = dict(pattern.overlaps)
     x = left
     for k, (name, cuts) in enumerate(zip(pattern.pieces, on.named, strict=True)):
@@ -135,7 +128,7 @@ def bar_drawn(
         first = cuts[0]
         run = wanted[name].length_m * scale
         turned = k in overlap
-        skew = tuple(min(max(by, -run / 2), run / 2) for by in _skew(first.piece.ends_deg, first.piece.width_m, scale, turned))  # fmt: skip
+        skew = tuple(min(max(by, -run / 2), run / 2) for by in _skew(first.piece.ends_deg, first.piece.width_m, scale, turned))
         low, top = middle - high / 2, middle + high / 2
         ring = ((x + skew[0], low), (x + run + skew[2], low), (x + run + skew[3], top), (x + skew[1], top))
         ink, hatch = look_of_face(first.piece.of)
@@ -143,13 +136,7 @@ def bar_drawn(
         stroke = "chalk" if lit else "primer" if any(one.standing == "changed" for one in cuts) else "ink"
         shapes.append(
             Poly(
-                ring,
-                stroke,
-                "chalk wash" if lit else ink,
-                2.4 if lit else 1.0,
-                hatch=hatch,
-                id=first.piece.key,
-                tint=1.0 if lit else 0.25,
+                ring, stroke, "chalk wash" if lit else ink, 2.4 if lit else 1.0, hatch=hatch, id=first.piece.key, tint=1.0 if lit else 0.25
             )
         )
         size = words.cut(wanted[name].length_m)

@@ -49,7 +49,7 @@ def templates_of(s: Studied) -> tuple[Template, ...]:
     """All of a build, sides first; none without a body or boards."""
     words = Words(s.build.brief.reading.shown())
     named = numbers_of(s.build, s.facts).named
-    made = [*_sides(s, named, words), *_inner(s, words), *_boards(named, words), *_tubes(s, named, words), *_jigs(s, named)]  # fmt: skip
+    made = [*_sides(s, named, words), *_inner(s, words), *_boards(named, words), *_tubes(s, named, words), *_jigs(s, named)]
     return tuple(made[:MOST])
 
 
@@ -83,11 +83,19 @@ def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
         for member in s.framed.on(surface.id):
             ring = (*member.outline, member.outline[0])
             lines.append((tuple(ring), "wood", (4.0, 3.0)))
-        words_at = [((one.along, one.high), words.cut(one.high)) for one in offsets(surface, s.build.brief.reading.shown())] if _curved(surface) else []  # fmt: skip
+        words_at = (
+            [((one.along, one.high), words.cut(one.high)) for one in offsets(surface, s.build.brief.reading.shown())]
+            if _curved(surface)
+            else []
+        )
         words_at = [((shape.bounds[0] + x, y), text) for (x, y), text in words_at]
-        numbers = tuple(dict.fromkeys(one.label for one in named if one.piece.of == surface.id and one.piece.kind == "sheet"))  # fmt: skip
-        whose = "left; turn it over for the right" if surface is left and alike else {"left side": "left", "right side": "right"}.get(surface.id, "")  # fmt: skip
-        made.append(Template(f"side/{surface.id}", surface.id.capitalize(), "side", whose, numbers, _drawn(lines, words_at)))  # fmt: skip
+        numbers = tuple(dict.fromkeys(one.label for one in named if one.piece.of == surface.id and one.piece.kind == "sheet"))
+        whose = (
+            "left; turn it over for the right"
+            if surface is left and alike
+            else {"left side": "left", "right side": "right"}.get(surface.id, "")
+        )
+        made.append(Template(f"side/{surface.id}", surface.id.capitalize(), "side", whose, numbers, _drawn(lines, words_at)))
     return made
 
 
@@ -113,7 +121,9 @@ def _inner(s: Studied, words: Words) -> list[Template]:
     whole = max(getattr(inside, "geoms", [inside]), key=lambda one: one.area)
     if not isinstance(whole, Polygon) or whole.is_empty or _is_box(whole):
         return []
-    return [Template("inner/side", "Inside of the side, with {2 mm} to fit", "inner", "left and right alike", (), _drawn(ring_lines(whole), []))]  # fmt: skip
+    return [
+        Template("inner/side", "Inside of the side, with {2 mm} to fit", "inner", "left and right alike", (), _drawn(ring_lines(whole), []))
+    ]
 
 
 def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
@@ -122,7 +132,7 @@ def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
     done: set[str] = set()
     for one in named:
         piece = one.piece
-        if piece.kind != "sheet" or not piece.outline or max(piece.length_m, piece.width_m) < LEAST_M or piece.key in done:  # fmt: skip
+        if piece.kind != "sheet" or not piece.outline or max(piece.length_m, piece.width_m) < LEAST_M or piece.key in done:
             continue
         done.add(piece.key)
         numbers: tuple[str, ...] = (one.label,)
@@ -134,7 +144,16 @@ def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
         shape = Polygon(piece.outline)
         if not shape.is_valid or shape.is_empty:
             continue
-        made.append(Template(f"board/{piece.key}", f"{piece.name}, {words.material(piece.material)}", "board", side, numbers, _drawn(ring_lines(shape), [])))  # fmt: skip
+        made.append(
+            Template(
+                f"board/{piece.key}",
+                f"{piece.name}, {words.material(piece.material)}",
+                "board",
+                side,
+                numbers,
+                _drawn(ring_lines(shape), []),
+            )
+        )
     return made
 
 
@@ -154,7 +173,16 @@ def _tubes(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
                 lines.append((((at, 0.0), (at, wide)), "primer", ()))
             places.append(((cut.at_m, wide / 2), str(k)))
         number = labels.get(member.id)
-        made.append(Template(f"tube/{member.id}", f"Tape for the {member.role} of the {member.face}", "tube", "both sides from one", (number,) if number else (), _drawn(lines, places)))  # fmt: skip
+        made.append(
+            Template(
+                f"tube/{member.id}",
+                f"Tape for the {member.role} of the {member.face}",
+                "tube",
+                "both sides from one",
+                (number,) if number else (),
+                _drawn(lines, places),
+            )
+        )
     return made
 
 
@@ -165,14 +193,14 @@ def _jigs(s: Studied, named: tuple[Named, ...]) -> list[Template]:
         for angle in one.piece.ends_deg:
             if abs(angle) >= 0.5:
                 slants.setdefault(round(abs(angle), 1), []).append(one.label)
-    made = [_jig(f"jig/slant/{a}", f"Slant jig {a:g}°", a, tuple(dict.fromkeys(labels))) for a, labels in sorted(slants.items())]  # fmt: skip
+    made = [_jig(f"jig/slant/{a}", f"Slant jig {a:g}°", a, tuple(dict.fromkeys(labels))) for a, labels in sorted(slants.items())]
     tilts: dict[float, list[str]] = {}
     if s.build.shell.framing.school == "sandwich panels":
         for panel in panels(s):
             for edge in panel.edges:
                 if edge.tilt_deg > 0.5:
                     tilts.setdefault(round(edge.tilt_deg, 1), []).append(panel.id)
-    made += [_jig(f"jig/bevel/{a}", f"Bevel jig {a:g}°", a, tuple(dict.fromkeys(ids))) for a, ids in sorted(tilts.items())]  # fmt: skip
+    made += [_jig(f"jig/bevel/{a}", f"Bevel jig {a:g}°", a, tuple(dict.fromkeys(ids))) for a, ids in sorted(tilts.items())]
     return made
 
 
@@ -180,4 +208,6 @@ def _jig(id: str, name: str, angle_deg: float, numbers: tuple[str, ...]) -> Temp
     """A block whose slanted end stands off square by the angle; its base lies on the stick."""
     lean = JIG_HIGH_M * math.tan(math.radians(min(angle_deg, 60.0)))
     shape = translate(Polygon([(0, 0), (JIG_LONG_M, 0), (JIG_LONG_M + lean, JIG_HIGH_M), (0, JIG_HIGH_M)]), 0.0, 0.0)
-    return Template(id, name, "jig", "", numbers, _drawn(ring_lines(shape), [((JIG_LONG_M / 2, JIG_HIGH_M / 2), f"{angle_deg:g}° off square")]))  # fmt: skip
+    return Template(
+        id, name, "jig", "", numbers, _drawn(ring_lines(shape), [((JIG_LONG_M / 2, JIG_HIGH_M / 2), f"{angle_deg:g}° off square")])
+    )

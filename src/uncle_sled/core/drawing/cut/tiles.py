@@ -59,7 +59,7 @@ class Tiling(msgspec.Struct, frozen=True):
         return self.across * self.up
 
 
-def tiling(wide_m: float, high_m: float, paper: Paper, margin_m: float = MARGIN_M, overlap_m: float = OVERLAP_M) -> Tiling:  # fmt: skip
+def tiling(wide_m: float, high_m: float, paper: Paper, margin_m: float = MARGIN_M, overlap_m: float = OVERLAP_M) -> Tiling:
     """The way round that takes fewer sheets.
 
     Raises: GeometryError: the paper is smaller than its marks, the drawing has no size, or it takes too many sheets.
@@ -79,11 +79,13 @@ def tiling(wide_m: float, high_m: float, paper: Paper, margin_m: float = MARGIN_
     for w, h in ((paper.wide, paper.high), (paper.high, paper.wide)):
         step_x, step_y = w - 2 * margin_m - overlap_m, h - 2 * margin_m - overlap_m
         if min(step_x, step_y) < 2 * CROSS_M or max(step_x, step_y) < BAR_M * 0.5:
-            raise GeometryError(f"{paper.name} of {paper.wide * 1000:.0f} × {paper.high * 1000:.0f} mm is smaller than its margins and crosses; A4 or larger would be right.")  # fmt: skip
+            raise GeometryError(
+                f"{paper.name} of {paper.wide * 1000:.0f} × {paper.high * 1000:.0f} mm is smaller than its margins and crosses; A4 or larger would be right."
+            )
         ways.append(Tiling(_tiles(wide_m, step_x, overlap_m), _tiles(high_m, step_y, overlap_m), w, h, step_x, step_y))
     best = min(ways, key=lambda one: one.many)
     if best.many > MOST_TILES:
-        raise GeometryError(f"It takes {best.many} sheets of {paper.name}; a roll, or a DXF for a router, would be right.")  # fmt: skip
+        raise GeometryError(f"It takes {best.many} sheets of {paper.name}; a roll, or a DXF for a router, would be right.")
     return best
 
 
@@ -114,7 +116,7 @@ def signed_off(measured_m: float | None) -> str:
     if abs(off) <= OFF_M + 1e-9:
         return ""
     per = BAR_M / measured_m
-    return f"the bar is {measured_m * 1000:.1f} mm instead of 100: an edge of 2,100 mm would be {abs(off) / BAR_M * 2100:.0f} mm {'long' if off > 0 else 'short'}; print at {per * 100:.1f} %, or at 100 % without fitting to the page"  # fmt: skip
+    return f"the bar is {measured_m * 1000:.1f} mm instead of 100: an edge of 2,100 mm would be {abs(off) / BAR_M * 2100:.0f} mm {'long' if off > 0 else 'short'}; print at {per * 100:.1f} %, or at 100 % without fitting to the page"
 
 
 def tile_pages(made: Drawn, title: str, note: str, paper: Paper) -> tuple[Page, ...]:
@@ -141,7 +143,9 @@ def name_of(column: int, row: int) -> str:
             return f"{letters}{row + 1}"
 
 
-def _tile(made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[float, ...]]], column: int, row: int, title: str, paper: Paper) -> Page | None:  # fmt: skip
+def _tile(
+    made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[float, ...]]], column: int, row: int, title: str, paper: Paper
+) -> Page | None:
     left, low = column * plan.step_x, row * plan.step_y
     room_x, room_y = plan.wide - 2 * MARGIN_M, plan.high - 2 * MARGIN_M
     window = box(left, low, left + room_x, low + room_y)
@@ -155,7 +159,7 @@ def _tile(made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[f
             drawn.append(Poly(tuple(on((x, y)) for x, y in part.coords), ink, "", 0.8, False, dash=dash))
     for (x, y), text in made.words:
         if left <= x <= left + room_x and low <= y <= low + room_y:
-            drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [one for one in drawn if isinstance(one, Text)]))  # fmt: skip
+            drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [one for one in drawn if isinstance(one, Text)]))
     if not drawn and plan.many > 1:
         return None
     marks: list[Primitive] = []
@@ -163,14 +167,28 @@ def _tile(made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[f
         for y in (0.0, room_y):
             cx, cy = (x + MARGIN_M) * POINTS_PER_M, (y + MARGIN_M) * POINTS_PER_M
             size = CROSS_M * POINTS_PER_M
-            marks += [line((cx - size, cy), (cx + size, cy), "pencil", 0.4), line((cx, cy - size), (cx, cy + size), "pencil", 0.4)]  # fmt: skip
+            marks += [line((cx - size, cy), (cx + size, cy), "pencil", 0.4), line((cx, cy - size), (cx, cy + size), "pencil", 0.4)]
     foot = (MARGIN_M + 0.012) * POINTS_PER_M
     bar = BAR_M * POINTS_PER_M
     x0 = (MARGIN_M + 0.012) * POINTS_PER_M
-    marks += [line((x0, foot), (x0 + bar, foot), "ink", 1.2), line((x0, foot - 4), (x0, foot + 4)), line((x0 + bar, foot - 4), (x0 + bar, foot + 4))]  # fmt: skip
+    marks += [
+        line((x0, foot), (x0 + bar, foot), "ink", 1.2),
+        line((x0, foot - 4), (x0, foot + 4)),
+        line((x0 + bar, foot - 4), (x0 + bar, foot + 4)),
+    ]
     marks.append(Text((x0 + bar + 6, foot), "100 mm", 8, "pencil", anchor="left", ground="paper"))
-    marks.append(Text((x0, foot + 14), elided(f"{name_of(column, row)}   {title}", 11, plan.wide * POINTS_PER_M - 2 * x0), 11, "ink", "strong", "left", "paper"))  # fmt: skip
-    return Page(plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M, (*drawn, *marks), f"{title}, {name_of(column, row)}")  # fmt: skip
+    marks.append(
+        Text(
+            (x0, foot + 14),
+            elided(f"{name_of(column, row)}   {title}", 11, plan.wide * POINTS_PER_M - 2 * x0),
+            11,
+            "ink",
+            "strong",
+            "left",
+            "paper",
+        )
+    )
+    return Page(plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M, (*drawn, *marks), f"{title}, {name_of(column, row)}")
 
 
 def _label(at: Point, text: str, wide: float, taken: list[Text]) -> Text:
@@ -195,15 +213,33 @@ def _map(made: Drawn, plan: Tiling, title: str, note: str, paper: Paper) -> Page
     shapes: list[Primitive] = [
         Text((45, high - 50), elided(title, 16, wide - 90), 16, "ink", "head", "left"),
         Text((45, high - 70), elided(note, 10, wide - 90), 10, "pencil", anchor="left"),
-        Text((45, high - 86), f"{plan.many} sheets of {paper.name}, {plan.across} across and {plan.up} up; print at 100 %, no fitting to the page.", 10, "ink", anchor="left"),
-        Text((45, 62), "Trim none: lay each cross on its neighbour's and tape. Measure the 100 mm bar of one sheet first.", 10, "ink", anchor="left"),
-        Text((45, 46), "More than {0.2 mm} off in the bar: do not cut. Mask against dust; a helper for long pieces.", 9, "pencil", anchor="left"),
-    ]  # fmt: skip
+        Text(
+            (45, high - 86),
+            f"{plan.many} sheets of {paper.name}, {plan.across} across and {plan.up} up; print at 100 %, no fitting to the page.",
+            10,
+            "ink",
+            anchor="left",
+        ),
+        Text(
+            (45, 62),
+            "Trim none: lay each cross on its neighbour's and tape. Measure the 100 mm bar of one sheet first.",
+            10,
+            "ink",
+            anchor="left",
+        ),
+        Text(
+            (45, 46),
+            "More than {0.2 mm} off in the bar: do not cut. Mask against dust; a helper for long pieces.",
+            9,
+            "pencil",
+            anchor="left",
+        ),
+    ]
     shapes += map_shapes(made, plan, scale, x0, y0)
     return Page(wide, high, tuple(shapes), f"{title}, map of the sheets")
 
 
-def ring_lines(shape: Polygon, ink: str = "ink", dash: tuple[float, ...] = ()) -> list[tuple[tuple[Point, ...], str, tuple[float, ...]]]:  # fmt: skip
+def ring_lines(shape: Polygon, ink: str = "ink", dash: tuple[float, ...] = ()) -> list[tuple[tuple[Point, ...], str, tuple[float, ...]]]:
     """Outline and holes of a shape as lines, each edge by itself closed."""
     rings = [shape.exterior, *shape.interiors]
     return [(tuple((float(x), float(y)) for x, y in ring.coords), ink, dash) for ring in rings]

@@ -180,14 +180,7 @@ def hang(
 
 
 def _hang_one(
-    bob: Bob,
-    x: float,
-    radius: float,
-    left: float,
-    right: float,
-    high: float,
-    label: str,
-    taken: list[tuple[float, float, float, float]],
+    bob: Bob, x: float, radius: float, left: float, right: float, high: float, label: str, taken: list[tuple[float, float, float, float]]
 ) -> Hung:
     short = elided(label, LABEL_PX, 116)
     wide = text_width(short, LABEL_PX) + 6
@@ -205,9 +198,7 @@ def _hang_one(
                 return Hung(bob, x, drop, radius, 0, "")
             for side in (1, -1):
                 start = x + side * (radius + 4)
-                spot = (
-                    (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
-                )
+                spot = (start, drop - 8, start + wide, drop + 8) if side > 0 else (start - wide, drop - 8, start, drop + 8)
                 if spot[0] < left or spot[2] > right or _meets(spot, taken):
                     continue
                 everything += [body, spot]
@@ -222,10 +213,7 @@ def _hang_one(
 
 def _covers(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> float:
     """How much of what is hung already a spot would cover [px2]."""
-    return sum(
-        max(min(spot[2], o[2]) - max(spot[0], o[0]), 0.0) * max(min(spot[3], o[3]) - max(spot[1], o[1]), 0.0)
-        for o in taken
-    )
+    return sum(max(min(spot[2], o[2]) - max(spot[0], o[0]), 0.0) * max(min(spot[3], o[3]) - max(spot[1], o[1]), 0.0) for o in taken)
 
 
 def _meets(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> bool:

@@ -11,15 +11,7 @@ GUESSED_BASE_M, GUESSED_OVERHANG_M, GUESSED_BUMPER_M = 2.7, 1.1, 0.12  # drawn w
 
 def outline_of_car(base_m: float, tail_m: float) -> tuple[Point, ...]:
     """Corners of an estate car [m]: x aft of its front axle, z above the ground; ``tail_m`` is where its tail ends."""
-    return (
-        (-NOSE_M, 0.35),
-        (-NOSE_M + 0.1, 0.75),
-        (-0.1, 0.90),
-        (0.75, HIGH_M),
-        (base_m + 0.3, HIGH_M),
-        (tail_m, 0.95),
-        (tail_m, 0.35),
-    )
+    return ((-NOSE_M, 0.35), (-NOSE_M + 0.1, 0.75), (-0.1, 0.90), (0.75, HIGH_M), (base_m + 0.3, HIGH_M), (tail_m, 0.95), (tail_m, 0.35))
 
 
 def car_stations(car: Vehicle) -> tuple[float, float, float]:

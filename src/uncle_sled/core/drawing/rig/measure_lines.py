@@ -68,9 +68,7 @@ def rig_measures(build: Build) -> tuple[Measure, ...]:
     for at, axle in enumerate(rig.axles[:3]):
         name = "ball to axle" if len(rig.axles) == 1 else f"ball to axle {at + 1}"
         made.append(Measure(f"rig.axles.{axle.id}.station", name, axle.station, (0, 0), (axle.station.si, 0), 2 + at))
-    made.append(
-        Measure("rig.frame_length", "ball to tail", rig.frame_length, (0, 0), (end, 0), 2 + max(len(rig.axles[:3]), 0))
-    )
+    made.append(Measure("rig.frame_length", "ball to tail", rig.frame_length, (0, 0), (end, 0), 2 + max(len(rig.axles[:3]), 0)))
     left, right = -ASIDE_M * 2, end + ASIDE_M * 2
     made.append(Measure("rig.ball_height", "ball height", rig.ball_height, (left, 0), (left, ball)))
     made.append(Measure("rig.frame_top", "frame top", rig.frame_top, (right, 0), (right, top)))
@@ -134,12 +132,7 @@ def measure_shapes(tags: tuple[Tag, ...], px_per_m: float) -> tuple[Primitive, .
             for x, z in (a, b):
                 shapes.append(line((x - tick, z - tick), (x + tick, z + tick), ink, 1.2))
         x, y, (wide, high) = tag.at[0], tag.at[1], tag.size
-        box = (
-            (x - wide / 2, y - high / 2),
-            (x + wide / 2, y - high / 2),
-            (x + wide / 2, y + high / 2),
-            (x - wide / 2, y + high / 2),
-        )
+        box = ((x - wide / 2, y - high / 2), (x + wide / 2, y - high / 2), (x + wide / 2, y + high / 2), (x - wide / 2, y + high / 2))
         shapes.append(Poly(box, "rule" if known else "ochre", "field", 1.0, id=one.path))
         shapes.append(Text((x, y), tag.words, SIZE, "ink" if known else "ochre word", ground="field", id=one.path))
     return tuple(shapes)

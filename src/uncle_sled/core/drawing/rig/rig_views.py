@@ -61,18 +61,7 @@ class Placed(msgspec.Struct, frozen=True):
 @keep_keyed(lambda thing, stand, level, mass: (id(thing), stand, level, mass), MOST_KEPT)  # it holds its thing
 def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Placed:
     """An untouched thing keeps it, and with it what was drawn of it."""
-    return Placed(
-        thing,
-        stand.x,
-        stand.y,
-        stand.z,
-        stand.size,
-        stand.turn,
-        level,
-        mass,
-        mass != 0.0 or thing.mass.si == 0.0,
-        stand.state,
-    )
+    return Placed(thing, stand.x, stand.y, stand.z, stand.size, stand.turn, level, mass, mass != 0.0 or thing.mass.si == 0.0, stand.state)
 
 
 def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[str] | None = None) -> tuple[Placed, ...]:
@@ -125,15 +114,7 @@ def side_rig(build: Build) -> tuple[Primitive, ...]:
         shapes.append(rect(at - 0.06, 0.05, 0.12, 0.03, stroke="zinc", fill="zinc", id="jack"))
     if build.rig.stabiliser_station:
         at = build.rig.stabiliser_station.si
-        shapes.append(
-            Poly(
-                ((at, top - 0.07), (at + 0.12, top * 0.45), (at + 0.06, top * 0.45)),
-                "zinc",
-                "zinc",
-                1.0,
-                id="stabiliser",
-            )
-        )
+        shapes.append(Poly(((at, top - 0.07), (at + 0.12, top * 0.45), (at + 0.06, top * 0.45)), "zinc", "zinc", 1.0, id="stabiliser"))
     return tuple(shapes)
 
 
@@ -141,9 +122,7 @@ def side_wheels(build: Build) -> tuple[Primitive, ...]:
     """Wheels last, over the body's edge."""
     wheel = wheel_radius_m(build.rig)
     if build.rig.carrier == "vehicle bed":
-        stations = [("front-axle", 0.0)] + (
-            [("rear-axle", build.rig.bed.wheelbase.si)] if build.rig.bed.wheelbase else []
-        )
+        stations = [("front-axle", 0.0)] + ([("rear-axle", build.rig.bed.wheelbase.si)] if build.rig.bed.wheelbase else [])
     else:
         stations = [(axle.id, axle.station.si) for axle in build.rig.axles]
     shapes: list[Primitive] = []
@@ -197,16 +176,10 @@ def plan_rig(build: Build) -> tuple[Primitive, ...]:
         bed = build.rig.bed
         front, width = (bed.bed_front.si if bed.bed_front else 0.8), (bed.bed_width.si if bed.bed_width else 1.9)
         end = front + (bed.bed_length.si if bed.bed_length else 3.0)
-        shapes.append(
-            rect(-0.85, -0.85, front + 0.75, 1.7, stroke="vehicle", fill="vehicle", tint=0.35, width=1.2, id="vehicle")
-        )
+        shapes.append(rect(-0.85, -0.85, front + 0.75, 1.7, stroke="vehicle", fill="vehicle", tint=0.35, width=1.2, id="vehicle"))
         shapes.append(rect(front, -width / 2, end - front, width, stroke="zinc", fill="", width=1.6, id="bed"))
         return tuple(shapes)
-    width = (
-        build.rig.frame_width.si
-        if build.rig.frame_width
-        else (build.shell.width.si * 0.85 if build.shell.width else 1.4)
-    )
+    width = build.rig.frame_width.si if build.rig.frame_width else (build.shell.width.si * 0.85 if build.shell.width else 1.4)
     end = build.rig.frame_length.si if build.rig.frame_length else reach
     nose = (
         build.rig.drawbar_length.si
@@ -294,9 +267,7 @@ def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, hi
     if p.thing.tank is not None and figure_of(p.thing) == "tank" and tank_outline(p, view) is not None:
         return []  # its own outline says it
     chains = figure(p.thing, view, wide, high, p.turn) if p.state is None else ()
-    return [
-        Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, False, id=p.thing.id) for chain in chains
-    ]
+    return [Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, False, id=p.thing.id) for chain in chains]
 
 
 def _ring(shape: Polygon) -> tuple[Point, ...]:
@@ -353,14 +324,7 @@ def thing_label(
             taken.append(spot)
         top = y + step * (len(lines) - 1) / 2
         return tuple(
-            Text(
-                (x, top - step * at),
-                text,
-                LABEL,
-                "pencil" if text == words and at else "ink",
-                ground="body",
-                id=p.thing.id,
-            )
+            Text((x, top - step * at), text, LABEL, "pencil" if text == words and at else "ink", ground="body", id=p.thing.id)
             for at, text in enumerate(lines)
         )
     return ()
@@ -439,9 +403,7 @@ def clear_of(shapes: Sequence[Primitive], labels: Labels, px_per_m: float) -> tu
     return tuple(kept)
 
 
-def names_beside(
-    s: Studied, view: str, px_per_m: float, things: Sequence[Placed], labels: Labels
-) -> tuple[Primitive, ...]:
+def names_beside(s: Studied, view: str, px_per_m: float, things: Sequence[Placed], labels: Labels) -> tuple[Primitive, ...]:
     """Names with leaders for the things that found no room inside their box, heaviest first."""
     if len(things) > MOST_LEADERS:
         return ()
@@ -516,9 +478,7 @@ def _meets(a: Box, others: Sequence[Box]) -> bool:
     return any(a[0] < o[2] and a[2] > o[0] and a[1] < o[3] and a[3] > o[1] for o in others)
 
 
-def _beside(
-    p: Placed, px_per_m: float, boxes: list[Box], labels: Labels, edges: list[Point], view: str
-) -> tuple[Primitive, ...]:
+def _beside(p: Placed, px_per_m: float, boxes: list[Box], labels: Labels, edges: list[Point], view: str) -> tuple[Primitive, ...]:
     """A name set beside its box with a leader, in the nearest free spot; none where there is no room."""
     name = elided(p.thing.name, LABEL, 104)
     wide, tall = (text_width(name, LABEL) + 4) / px_per_m, LABEL * LEADING / px_per_m
@@ -541,25 +501,15 @@ def _beside(
                 start = (middle, box[3] if side > 0 else box[1])
                 end = (min(max(middle, spot[0] + 3 / px_per_m), spot[2] - 3 / px_per_m), y - side * tall * 0.5)
                 thin = 1.5 / px_per_m
-                leader = (
-                    min(start[0], end[0]) - thin,
-                    min(start[1], end[1]),
-                    max(start[0], end[0]) + thin,
-                    max(start[1], end[1]),
-                )
+                leader = (min(start[0], end[0]) - thin, min(start[1], end[1]), max(start[0], end[0]) + thin, max(start[1], end[1]))
                 if _meets(leader, taken):
                     continue
                 taken += [spot, leader]
-                return (
-                    line(start, end, stroke="pencil", width=0.8, id=p.thing.id),
-                    Text((x, y), name, LABEL, "ink", id=p.thing.id),
-                )
+                return (line(start, end, stroke="pencil", width=0.8, id=p.thing.id), Text((x, y), name, LABEL, "ink", id=p.thing.id))
     return ()
 
 
-def whole_view(
-    s: Studied, row: int, view: str, px_per_m: float, room: Box = (-1e9, -1e9, 1e9, 1e9)
-) -> tuple[Primitive, ...]:
+def whole_view(s: Studied, row: int, view: str, px_per_m: float, room: Box = (-1e9, -1e9, 1e9, 1e9)) -> tuple[Primitive, ...]:
     """Rig, body, things and wheels of one view; names keep within ``room`` [m]."""
     things, labels = things_in(s, row), Labels([], set(), room)
     inside = things_view(s, row, view, px_per_m, things, labels)

@@ -55,9 +55,7 @@ def what_moved(a: Studied, b: Studied, words: Words) -> tuple[Moved, ...]:
         off = (thing.x.si - old.x.si, thing.y.si - old.y.si, thing.z.si - old.z.si)
         said = [
             f"{words.m(abs(d))} {way[d > 0]}"
-            for d, way in zip(
-                off, (("forward", "aft"), ("to the left", "to the right"), ("lower", "higher")), strict=True
-            )
+            for d, way in zip(off, (("forward", "aft"), ("to the left", "to the right"), ("lower", "higher")), strict=True)
             if abs(d) > NEAR_M
         ]
         kg = thing.mass.si - old.mass.si
@@ -66,9 +64,7 @@ def what_moved(a: Studied, b: Studied, words: Words) -> tuple[Moved, ...]:
         if said:
             made.append(Moved(thing.id, f"{name} {', '.join(said)}"))
     there = {thing.id for thing in b.build.stow.things}
-    made += [
-        Moved(thing.id, f"{lower_first(thing.name)}, gone") for thing in a.build.stow.things if thing.id not in there
-    ]
+    made += [Moved(thing.id, f"{lower_first(thing.name)}, gone") for thing in a.build.stow.things if thing.id not in there]
     if a.build.shell != b.build.shell:
         made.append(Moved("shell", "another body"))
     return tuple(made)
@@ -97,14 +93,7 @@ def variants_over(a: Studied, b: Studied, words: Words, width: float, height: fl
             "strong",
             "left",
         ),
-        Text(
-            (EDGE_PX, 12),
-            elided(f"Other: {said}" if moved else said, 11, width - 2 * EDGE_PX),
-            11,
-            "ink",
-            "text",
-            "left",
-        ),
+        Text((EDGE_PX, 12), elided(f"Other: {said}" if moved else said, 11, width - 2 * EDGE_PX), 11, "ink", "text", "left"),
     ]
     return tuple(shapes)
 
@@ -115,9 +104,7 @@ def _view(a: Studied, b: Studied, view: str) -> list[Primitive]:
         if view == "side"
         else (*plan_rig(b.build), *plan_wheels(b.build), *plan_body(b.build))
     )
-    was = (
-        (*side_body(a.build), *side_wheels(a.build)) if view == "side" else (*plan_body(a.build), *plan_wheels(a.build))
-    )
+    was = (*side_body(a.build), *side_wheels(a.build)) if view == "side" else (*plan_body(a.build), *plan_wheels(a.build))
     old = {p.thing.id: p for p in things_in(a, 0)} if a.table.cases else {}
     new = {p.thing.id: p for p in things_in(b, 0)} if b.table.cases else {}
     shapes: list[Primitive] = list(now)

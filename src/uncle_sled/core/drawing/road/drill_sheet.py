@@ -47,7 +47,7 @@ def _trailer(s: Studied, frame: Frame, row: int, lit: Sequence[str], hide: Seque
             continue
         drawn = thing_shapes(one, "side", one.thing.id in lit)
         if one.thing.id not in lit:
-            drawn = tuple(msgspec.structs.replace(d, stroke="rule", fill="", hatch="") if isinstance(d, Poly) else d for d in drawn[:1])  # fmt: skip
+            drawn = tuple(msgspec.structs.replace(d, stroke="rule", fill="", hatch="") if isinstance(d, Poly) else d for d in drawn[:1])
         shapes += drawn
     shapes += side_wheels(s.build)
     return list(placed(tuple(shapes), frame.scale, frame.x0, frame.y0))
@@ -92,10 +92,7 @@ def ball_drawn(
         x = gauge_x(drill, kg, wide)
         shapes += [line((x, y - 9), (x, y - 5), "pencil"), Text((x, y - 20), words.bare_kg(kg), 10, "pencil")]
     x = gauge_x(drill, drill.before_kg, wide)
-    shapes += [
-        line((x, y - 8), (x, y + 8), "ink", 2.0),
-        Text((x, y - 34), f"now {words.kg(drill.before_kg)}", 10, "ink"),
-    ]
+    shapes += [line((x, y - 8), (x, y + 8), "ink", 2.0), Text((x, y - 34), f"now {words.kg(drill.before_kg)}", 10, "ink")]
     shapes += _pointer(gauge_x(drill, guess_kg, wide), y + 7, "chalk", words.kg(guess_kg))
     if answered:
         x = gauge_x(drill, drill.after_kg, wide)
@@ -114,7 +111,10 @@ def _ticks(drill: BallDrill, words: Words) -> list[float]:
 
 
 def _pointer(x: float, y: float, ink: str, told: str) -> list[Primitive]:
-    return [Poly(((x, y), (x - 9, y + 16), (x + 9, y + 16)), ink, ink, 1.0, tint=0.9), Text((x, y + 26), told, 12, ink, "strong", ground="paper")]  # fmt: skip
+    return [
+        Poly(((x, y), (x - 9, y + 16), (x + 9, y + 16)), ink, ink, 1.0, tint=0.9),
+        Text((x, y + 26), told, 12, ink, "strong", ground="paper"),
+    ]
 
 
 def ball_why(drill: BallDrill, words: Words) -> str:
@@ -141,9 +141,7 @@ def _row(drill: WireDrill, high: float) -> float:
     return min((high - HEAD - 8) / max(len(drill.wires), 1), ROW * 1.6)
 
 
-def wires_drawn(
-    drill: WireDrill, chosen: str, answered: bool, words: Words, wide: float, high: float
-) -> tuple[Primitive, ...]:
+def wires_drawn(drill: WireDrill, chosen: str, answered: bool, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """A line a wire, as thick as it is, with its amperes, way and size; what it drops where it was answered."""
     shapes: list[Primitive] = []
     row = _row(drill, high)
@@ -152,7 +150,7 @@ def wires_drawn(
         thin = one.id == drill.thin
         ink = ("primer" if thin else "spruce") if answered else "chalk" if one.id == chosen else "ink"
         if one.id == chosen:
-            shapes.append(rect(10, y - row / 2 + 3, wide - 20, row - 6, stroke="chalk", fill="chalk", width=1.4, tint=0.08))  # fmt: skip
+            shapes.append(rect(10, y - row / 2 + 3, wide - 20, row - 6, stroke="chalk", fill="chalk", width=1.4, tint=0.08))
         shapes.append(line((26, y - 8), (wide - 26, y - 8), ink, max(1.2 * one.mm2**0.5, 1.0), id=one.id))
         shapes.append(Text((26, y + 9), elided(one.name, 13, wide * 0.5), 13, "ink", "strong", "left"))
         told = f"{one.current_a:.1f} A, {words.m(one.length_m)}, {one.volts:.0f} V, {one.size}"
@@ -178,8 +176,16 @@ def five_drawn(
             continue
         x, ink = frame.x(at_m[k]), "chalk" if id == held else "ink"
         y = frame.y0 + one.z * frame.scale
-        shapes.append(rect(x, y, one.size[0] * frame.scale, one.size[2] * frame.scale, stroke=ink, fill="", width=2.4, id=id))  # fmt: skip
-        shapes.append(Text((x + one.size[0] * frame.scale / 2, y + one.size[2] * frame.scale + 8 + 11 * (k % 2)), elided(f"{one.thing.name}, {words.kg(one.thing.mass.si)}", 10, 150), 10, ink, ground="paper"))  # fmt: skip
+        shapes.append(rect(x, y, one.size[0] * frame.scale, one.size[2] * frame.scale, stroke=ink, fill="", width=2.4, id=id))
+        shapes.append(
+            Text(
+                (x + one.size[0] * frame.scale / 2, y + one.size[2] * frame.scale + 8 + 11 * (k % 2)),
+                elided(f"{one.thing.name}, {words.kg(one.thing.mass.si)}", 10, 150),
+                10,
+                ink,
+                ground="paper",
+            )
+        )
     if judged:
         shapes += _cases(s, words, wide)
     else:
@@ -209,7 +215,7 @@ def _cases(s: Studied, words: Words, wide: float) -> list[Primitive]:
     return shapes
 
 
-def thing_at(drill: FiveDrill, s: Studied, at_m: Sequence[float], x: float, y: float, wide: float, high: float) -> str | None:  # fmt: skip
+def thing_at(drill: FiveDrill, s: Studied, at_m: Sequence[float], x: float, y: float, wide: float, high: float) -> str | None:
     """Which of the five stands at a place of the sheet; the smallest where they overlap."""
     frame = frame_of(s, wide, high, 150.0)
     tall = {one.thing.id: one for one in things_in(s, s.towing_rows[0])}
@@ -219,9 +225,6 @@ def thing_at(drill: FiveDrill, s: Studied, at_m: Sequence[float], x: float, y: f
         if one is None:
             continue
         left, low = frame.x(at_m[k]), frame.y0 + one.z * frame.scale
-        if (
-            left - 3 <= x <= left + one.size[0] * frame.scale + 3
-            and low - 3 <= y <= low + one.size[2] * frame.scale + 3
-        ):
+        if left - 3 <= x <= left + one.size[0] * frame.scale + 3 and low - 3 <= y <= low + one.size[2] * frame.scale + 3:
             hit.append((one.size[0] * one.size[2], id))
     return min(hit)[1] if hit else None

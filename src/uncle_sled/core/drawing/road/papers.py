@@ -35,13 +35,7 @@ class Sheet:
     def _begin(self) -> None:
         self.shapes: list[Primitive] = [
             Text((EDGE, self.high - EDGE), self.title, 18, "ink", "head", "left"),
-            Text(
-                (self.wide - EDGE, self.high - EDGE),
-                elided(self.whose, 10, self.wide / 2),
-                10,
-                "pencil",
-                anchor="right",
-            ),
+            Text((self.wide - EDGE, self.high - EDGE), elided(self.whose, 10, self.wide / 2), 10, "pencil", anchor="right"),
             line((EDGE, self.high - EDGE - 14), (self.wide - EDGE, self.high - EDGE - 14), "rule"),
         ]
         self.y = self.high - EDGE - 36
@@ -59,7 +53,7 @@ class Sheet:
         self.shapes.append(Text((EDGE + 6, self.y), elided(name, 11, 158), 11, "pencil", anchor="left"))
         self.shapes.append(Text((middle, self.y), elided(value, 11, self.wide - EDGE - middle - 76), 11, anchor="left"))
         if face:
-            self.shapes.append(Text((self.wide - EDGE, self.y), face, 10, "spruce" if face == "weighed" else "pencil", anchor="right"))  # fmt: skip
+            self.shapes.append(Text((self.wide - EDGE, self.y), face, 10, "spruce" if face == "weighed" else "pencil", anchor="right"))
         self.y -= ROW
 
     def text(self, text: str, size: float = 11, ink: str = "ink") -> None:
@@ -110,7 +104,11 @@ def as_drawn(s: Studied, words: Words, wide: float, high: float) -> tuple[Primit
     if body is not None:
         tall = max(float(z) for _, z in body.side.polygon)
         x = left + (reach + 0.3) * scale + 10
-        shapes += [line((x, foot), (x, foot + tall * scale), "pencil"), line((x - 3, foot), (x + 3, foot), "pencil"), line((x - 3, foot + tall * scale), (x + 3, foot + tall * scale), "pencil")]  # fmt: skip
+        shapes += [
+            line((x, foot), (x, foot + tall * scale), "pencil"),
+            line((x - 3, foot), (x + 3, foot), "pencil"),
+            line((x - 3, foot + tall * scale), (x + 3, foot + tall * scale), "pencil"),
+        ]
         shapes.append(Text((x + 5, foot + tall * scale / 2), words.m(tall), 9, "ink", anchor="left"))
     spots = {part.id: part for part in s.parts}
     for lamp in s.build.shell.openings:
@@ -145,7 +143,12 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.head("Masses")
     _masses(s, sheet, words)
     sheet.head("Plates and ratings")
-    for title, mass in (("Gross, by its plate", rig.gross_total), ("Axle group", rig.axle_group), ("Coupling", rig.coupler_rating), ("Towbar", rig.hitch_rating)):  # fmt: skip
+    for title, mass in (
+        ("Gross, by its plate", rig.gross_total),
+        ("Axle group", rig.axle_group),
+        ("Coupling", rig.coupler_rating),
+        ("Towbar", rig.hitch_rating),
+    ):
         sheet.row(title, words.kg(mass.si) if mass is not None else "not known", "as typed" if mass is not None else "")
     for k, axle in enumerate(rig.axles, 1):
         told = "rating unknown: altered" if axle.altered else words.kg(axle.rating.si) if axle.rating else "not known"
@@ -154,9 +157,7 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.row("Tyres", f"load index {tyre.load_index}{tyre.speed_symbol}" if tyre.load_index else "not known")
     sheet.row("Brakes", rig.brakes or "not said")
     sheet.head("Lights and reflectors, with their places")
-    sheet.text(
-        road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark."
-    )
+    sheet.text(road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark.")
     lamps = [one for one in s.build.shell.openings if one.kind == "light"]
     for lamp in lamps:
         sheet.row(lamp.name, f"{lamp.face}, {words.cut(lamp.along.si)} along, {words.cut(lamp.up.si)} up", "as drawn")
@@ -198,7 +199,13 @@ def _masses(s: Studied, sheet: Sheet, words: Words) -> None:
                 told += f", axles {' + '.join(words.kg(kg) for kg in axles)}"
             else:
                 told += f", axles {words.kg(total - tongue)} together"
-        face = "weighed" if total is not None and tongue is not None else "in part weighed" if total is not None or tongue is not None else "computed"  # fmt: skip
+        face = (
+            "weighed"
+            if total is not None and tongue is not None
+            else "in part weighed"
+            if total is not None or tongue is not None
+            else "computed"
+        )
         sheet.row(name, told, face + (f" {on}" if on else ""))
 
 
@@ -213,7 +220,7 @@ def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     for one in wishes:
         mass = words.kg(one.mass_kg) if one.mass_kg is not None else "weight not known"
         money = f"{one.money:.0f}" if one.money is not None else "price not known"
-        sheet.row(one.wish.says, f"{one.where_name}, {mass}, {money}" if one.met else "not met yet", "" if one.met else "open")  # fmt: skip
+        sheet.row(one.wish.says, f"{one.where_name}, {mass}, {money}" if one.met else "not met yet", "" if one.met else "open")
         if one.wish.agreed:
             sheet.text(f"Agreed: {one.wish.agreed}", 10, "pencil")
     sheet.head("What goes with it")
@@ -240,7 +247,7 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
     tall = max((one.polygon.bounds[3] for one in body.surfaces if one.kind == "left side"), default=2.2)
     scale = min((wide - 60) / body.length, (high - 130) / (tall + 0.6))
     left, foot = (wide - body.length * scale) / 2, 92.0
-    points = tuple((left + (float(x) - body.front) * scale, foot + 26 + (float(z) - body.under) * scale) for x, z in body.side.polygon)  # fmt: skip
+    points = tuple((left + (float(x) - body.front) * scale, foot + 26 + (float(z) - body.under) * scale) for x, z in body.side.polygon)
     shapes: list[Primitive] = [Poly(points, "ink", "wood", 1.4, hatch="wood", tint=0.3)]
     drop = min(fall * scale * 5, 40.0)
     ground = ((left - 20, foot), (left + body.length * scale + 20, foot - drop))
@@ -251,8 +258,18 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
         side = max(one.pad_m * scale, 8.0)
         bad = one.load_n < 0
         shapes.append(rect(x - side / 2, low - 4, side, 5, stroke="ink", fill="zinc", tint=0.6))
-        shapes.append(rect(x - 7, low + 1, 14, foot + 26 - low - 1, stroke="primer" if bad else "ink", fill="kit", tint=0.5, id=f"block {k}"))  # fmt: skip
-        shapes.append(Text((x, low - 18), f"{words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)}", 11, "primer" if bad else "ink", "strong"))  # fmt: skip
+        shapes.append(
+            rect(x - 7, low + 1, 14, foot + 26 - low - 1, stroke="primer" if bad else "ink", fill="kit", tint=0.5, id=f"block {k}")
+        )
+        shapes.append(
+            Text(
+                (x, low - 18),
+                f"{words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)}",
+                11,
+                "primer" if bad else "ink",
+                "strong",
+            )
+        )
         shapes.append(Text((x, low - 32), f"pad {words.cut(one.pad_m)}", 10, "pencil"))
         shapes.append(Text((x, low - 45), f"+{words.cut(one.up_m)}", 10, "chalk"))
     return tuple(shapes)
@@ -269,14 +286,20 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
     sheet.y = sheet.high - 440.0
     for k, one in enumerate(made.blocks, 1):
         load = words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)
-        sheet.row(f"Pair {k}", f"{words.m(one.at_m)} from the front, {load} each, pad {words.cut(one.pad_m)}, {words.cut(one.up_m)} higher", "computed")  # fmt: skip
+        sheet.row(
+            f"Pair {k}",
+            f"{words.m(one.at_m)} from the front, {load} each, pad {words.cut(one.pad_m)}, {words.cut(one.up_m)} higher",
+            "computed",
+        )
     sheet.row("Weight", words.kg(made.mass_kg), "computed")
     if made.wind_n:
         sheet.row("Wind on the side", words.newtons(made.wind_n))
-        sheet.row(
-            "Each of four anchors", words.fine_newtons(made.anchor_n) if made.anchor_n else "none wanted by this sum"
-        )
+        sheet.row("Each of four anchors", words.fine_newtons(made.anchor_n) if made.anchor_n else "none wanted by this sum")
     if made.assumed:
         sheet.text(words.told(f"Taken where nobody said: {', '.join(made.assumed)}."), 10, "pencil")
-    sheet.text("Axles and ball free, never on corner jacks alone; ground and anchors are for those who know them, and for the law of the place.", 10, "pencil")  # fmt: skip
+    sheet.text(
+        "Axles and ball free, never on corner jacks alone; ground and anchors are for those who know them, and for the law of the place.",
+        10,
+        "pencil",
+    )
     return sheet.done()

@@ -10,7 +10,7 @@ from uncle_sled.core.words import Words
 
 def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """A row a group: pencil what was thought, chalk what it weighs by the tickets, each with two sigmas."""
-    top = max(max(one.before_kg + 2 * one.sigma_before_kg, one.after_kg + 2 * one.sigma_kg) for one in made.groups) or 1.0  # fmt: skip
+    top = max(max(one.before_kg + 2 * one.sigma_before_kg, one.after_kg + 2 * one.sigma_kg) for one in made.groups) or 1.0
     left, right = 150.0, wide - 120.0
     row = min((high - 50) / max(len(made.groups), 1), 56.0)
     shapes: list[Primitive] = []
@@ -21,13 +21,26 @@ def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tu
     for k, one in enumerate(made.groups):
         y = high - 44 - k * row - row / 2
         shapes.append(Text((10, y), elided(one.name, 12, left - 20), 12, "ink", "strong", "left"))
-        for off, kg, sigma, ink in ((7.0, one.before_kg, one.sigma_before_kg, "pencil"), (-7.0, one.after_kg, one.sigma_kg, "chalk")):  # fmt: skip
-            shapes.append(rect(x(kg - 2 * sigma), y + off - 4, max(x(kg + 2 * sigma) - x(kg - 2 * sigma), 2.0), 8, stroke=ink, fill=ink, width=0.8, tint=0.25))  # fmt: skip
+        for off, kg, sigma, ink in ((7.0, one.before_kg, one.sigma_before_kg, "pencil"), (-7.0, one.after_kg, one.sigma_kg, "chalk")):
+            shapes.append(
+                rect(
+                    x(kg - 2 * sigma),
+                    y + off - 4,
+                    max(x(kg + 2 * sigma) - x(kg - 2 * sigma), 2.0),
+                    8,
+                    stroke=ink,
+                    fill=ink,
+                    width=0.8,
+                    tint=0.25,
+                )
+            )
             shapes.append(line((x(kg), y + off - 6), (x(kg), y + off + 6), ink, 2.4))
         change = one.after_kg - one.before_kg
         told = f"{words.bare_kg(one.before_kg)} → {words.kg(one.after_kg)}"
         shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))
-        shapes.append(Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right"))  # fmt: skip
+        shapes.append(
+            Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right")
+        )
     return tuple(shapes)
 
 

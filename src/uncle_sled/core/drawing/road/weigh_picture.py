@@ -40,19 +40,19 @@ def sum_of(what: Weighed, axle_m: float | None, words: Words) -> str:
         car = f" − {words.bare_kg(ticket.car_kg)} that left the car" if ticket.car_kg else ""
         return f"Ball: {kg['steer']} + {kg['drive']} − {kg['steer alone']} − {kg['drive alone']}{car} = {ball}"
     if ticket.way == "trailer on its jack" and ticket.jack is not None and axle_m is not None:
-        return f"Ball: ({kg['whole']} − {kg['axles']}) × ({words.m(axle_m)} − {words.m(ticket.jack.si)}) ÷ {words.m(axle_m)} = {ball}"  # fmt: skip
+        return f"Ball: ({kg['whole']} − {kg['axles']}) × ({words.m(axle_m)} − {words.m(ticket.jack.si)}) ÷ {words.m(axle_m)} = {ball}"
     if ticket.way == "plank" and ticket.plank_scale is not None and ticket.plank_coupler is not None:
-        return f"Ball: ({kg['plank']} − {kg['bare plank']}) × {words.m(ticket.plank_scale.si)} ÷ {words.m(ticket.plank_coupler.si)} = {ball}"  # fmt: skip
+        return (
+            f"Ball: ({kg['plank']} − {kg['bare plank']}) × {words.m(ticket.plank_scale.si)} ÷ {words.m(ticket.plank_coupler.si)} = {ball}"
+        )
     if ticket.way == "wheel pads" and what.total_kg is not None:
         return f"In all: {kg['left']} + {kg['right']} + {kg['ball']} = {words.kg(what.total_kg)}"
     if ticket.way == "tilted" and what.cg_m is not None and ticket.wheel_radius is not None and axle_m is not None:
-        return f"Centre: {words.m(ticket.wheel_radius.si)} + (({kg['level']} − {kg['raised']}) × {words.m(axle_m)} ÷ tan {ticket.tilt_deg:g}° + {kg['raised']} × coupler over hub) ÷ {kg['total']} = {words.m(what.cg_m)} high"  # fmt: skip
+        return f"Centre: {words.m(ticket.wheel_radius.si)} + (({kg['level']} − {kg['raised']}) × {words.m(axle_m)} ÷ tan {ticket.tilt_deg:g}° + {kg['raised']} × coupler over hub) ÷ {kg['total']} = {words.m(what.cg_m)} high"
     return ""
 
 
-def weigh_picture(
-    s: Studied, way: str, stage: int, wide: float, high: float, what: Weighed | None = None
-) -> tuple[Primitive, ...]:
+def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, what: Weighed | None = None) -> tuple[Primitive, ...]:
     """One stage of a way of weighing. Args: stage: 0, or 1 for what is weighed second; what: readings to write into it."""
     words = Words(s.build.brief.reading.shown())
     cars = vehicles_of(s.build.brief, s.facts)
@@ -82,14 +82,20 @@ def weigh_picture(
             shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball), "zinc", 5.0))
             on += [(min(axles), max(axles), "pad"), (0.0, 0.0, "ball")]
         elif way == "plank":
-            shapes += [line((-0.35, 0.12), (0.9, 0.12), "wood", 6.0), Poly(((-0.4, 0.0), (-0.3, 0.0), (-0.35, 0.1)), "ink", "zinc"), line((0.0, 0.14), (0.0, ball), "zinc", 5.0)]  # fmt: skip
+            shapes += [
+                line((-0.35, 0.12), (0.9, 0.12), "wood", 6.0),
+                Poly(((-0.4, 0.0), (-0.3, 0.0), (-0.35, 0.1)), "ink", "zinc"),
+                line((0.0, 0.14), (0.0, ball), "zinc", 5.0),
+            ]
             on.append((0.9, 0.9, "scale"))
         else:
             shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball + tilt), "zinc", 5.0))
             on.append((0.0, 0.0, "ball"))
     for a, b, name in on:
         reach = 0.42 if a != b or name not in ("scale", "ball") else 0.25
-        shapes.append(rect(a - reach, -SCALE_HIGH_M, b - a + 2 * reach, SCALE_HIGH_M, stroke="chalk", fill="chalk", width=1.6, tint=0.35, id=name))  # fmt: skip
+        shapes.append(
+            rect(a - reach, -SCALE_HIGH_M, b - a + 2 * reach, SCALE_HIGH_M, stroke="chalk", fill="chalk", width=1.6, tint=0.35, id=name)
+        )
     read = {one.id: one.kg for one in what.ticket.readings} if what is not None else {}
     tall = max((float(z) for _, z in s.framed.body.side.polygon), default=2.2) if s.framed.body is not None else 1.8
     scale = max(min((wide - 30) / (right - left), (high - 96) / (tall + tilt + 0.2)), 4.0)
@@ -99,13 +105,22 @@ def weigh_picture(
     for a, b, name in on:
         x = 15 + ((a + b) / 2 - left) * scale
         made.append(Text((x, ground - 22), name, 11, "chalk", "strong"))
-        told = [f"{id} {words.kg(read[id])}" if len(ids) > 1 else words.kg(read[id]) for ids in [READ_AT.get((way, stage), {}).get(name, ())] for id in ids if id in read]  # fmt: skip
+        told = [
+            f"{id} {words.kg(read[id])}" if len(ids) > 1 else words.kg(read[id])
+            for ids in [READ_AT.get((way, stage), {}).get(name, ())]
+            for id in ids
+            if id in read
+        ]
         if told:
             made.append(Text((x, ground - 38), ", ".join(told), 12, "ink", "strong", ground="paper"))
     sum_ = sum_of(what, _axle(s), words) if what is not None and stage == (1 if way in STAGED else 0) else ""
     if sum_:
         made.append(Text((12, high - 32), elided(sum_, 12, wide - 24), 12, "chalk", "text", "left"))
-    stages = {"platform with the car": ("1: hitched, bars slack", "2: the car alone, the same people in it"), "trailer on its jack": ("1: wheels and jack on the platform", "2: only the wheels"), "tilted": ("1: level", "2: raised ten degrees or more, springs blocked")}  # fmt: skip
+    stages = {
+        "platform with the car": ("1: hitched, bars slack", "2: the car alone, the same people in it"),
+        "trailer on its jack": ("1: wheels and jack on the platform", "2: only the wheels"),
+        "tilted": ("1: level", "2: raised ten degrees or more, springs blocked"),
+    }
     title = stages.get(way, (WAY_WORDS[way], WAY_WORDS[way]))[stage]
     made.append(Text((12, high - 14), title, 12, "ink", "strong", "left"))
     return tuple(made)

@@ -88,7 +88,7 @@ def _tubes(s: Studied, words: Words) -> Iterator[Primitive]:
         for cut in one.cuts:
             for at in (cut.at_m - cut.width_mid_m / 2, cut.at_m + cut.width_mid_m / 2):
                 yield Poly(((at, y), (at, y + wide)), "pencil", closed=False, id=one.id)
-        yield Text((0.0, y + wide + 0.02), f"{one.id}: {words.cut(one.length_m)}, {len(one.cuts)} folds", NAME_MM, anchor="left")  # fmt: skip
+        yield Text((0.0, y + wide + 0.02), f"{one.id}: {words.cut(one.length_m)}, {len(one.cuts)} folds", NAME_MM, anchor="left")
         y -= GAP_M / 2
 
 

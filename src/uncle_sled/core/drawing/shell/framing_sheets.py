@@ -11,14 +11,7 @@ from uncle_sled.core.drawing.primitives import Point, Primitive, Text, line, pla
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_rig, side_wheels
 from uncle_sled.core.drawing.shell.offsets_page import EDGE, HEIGHT, WIDTH, head, offsets_page
 from uncle_sled.core.drawing.shell.school_pages import school_pages
-from uncle_sled.core.drawing.shell.shell_views import (
-    body_line,
-    flat_face,
-    layer_section,
-    layer_words,
-    side_openings,
-    side_sticks,
-)
+from uncle_sled.core.drawing.shell.shell_views import body_line, flat_face, layer_section, layer_words, side_openings, side_sticks
 from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.laid import laid, laid_title
@@ -81,13 +74,7 @@ def _side_page(s: Studied, name: str, printed: str) -> Page:
     scale = scale_for(reach, top + 0.3, (WIDTH - 2 * EDGE, 400.0))
     per_m = POINTS_PER_M / scale
     x0, y0 = (WIDTH - reach * per_m) / 2 + left * per_m, HEIGHT - EDGE - 34 - (top + 0.1) * per_m
-    inside = (
-        *side_rig(s.build),
-        *body_line(s),
-        *side_sticks(s),
-        *side_openings(s, words, per_m),
-        *side_wheels(s.build),
-    )
+    inside = (*side_rig(s.build), *body_line(s), *side_sticks(s), *side_openings(s, words, per_m), *side_wheels(s.build))
     shapes = head(f"{name}: left side, framing", f"1 : {scale} on A4, {printed}")
     shapes += placed(inside, per_m, x0, y0)
     shapes += _sums(s, words, y0 - 24)
@@ -155,14 +142,9 @@ def _letters(
         xs, ys = [p[0] for p in outline], [p[1] for p in outline]
         left, right, low, high = min(xs), max(xs), min(ys), max(ys)
         upright = high - low > right - left
-        spots = [
-            ((left + right) / 2, low + (high - low) * k) if upright else (left + (right - left) * k, (low + high) / 2)
-            for k in ALONG
-        ]
+        spots = [((left + right) / 2, low + (high - low) * k) if upright else (left + (right - left) * k, (low + high) / 2) for k in ALONG]
         on_it = [(x * per_m + x0, y * per_m + y0) for x, y in spots]
-        beside = [
-            (x + dx, y + dy) for x, y in on_it for dx, dy in (((9, 0), (-9, 0)) if upright else ((0, 9), (0, -9)))
-        ]
+        beside = [(x + dx, y + dy) for x, y in on_it for dx, dy in (((9, 0), (-9, 0)) if upright else ((0, 9), (0, -9)))]
         for at in (*on_it, *beside):
             box = _box(at, marks[m.id], LETTER, "middle")
             if any(box[0] < t[2] and box[2] > t[0] and box[1] < t[3] and box[3] > t[1] for t in taken):
@@ -186,9 +168,7 @@ def _middles(s: Studied, surface: Surface, words: Words, per_m: float, x0: float
     on = laid(surface)
     left, low, _, _ = on.bounds(surface.polygon.bounds)
     middles = [
-        on.point(((min(p[0] for p in m.outline) + max(p[0] for p in m.outline)) / 2, 0.0))
-        for m in s.framed.on(surface.id)
-        if not m.along_s
+        on.point(((min(p[0] for p in m.outline) + max(p[0] for p in m.outline)) / 2, 0.0)) for m in s.framed.on(surface.id) if not m.along_s
     ]
     shapes: list[Primitive] = []
     if not middles:
@@ -202,9 +182,7 @@ def _middles(s: Studied, surface: Surface, words: Words, per_m: float, x0: float
             if y > last + 9:
                 shapes.append(Text((x + 12, y), words.cut(at - low), 7.5, "pencil", anchor="right"))
                 last = y
-        shapes.append(
-            Text((x, low * per_m + y0 - 34), "middles along the skin from the foot", 8, "pencil", anchor="left")
-        )
+        shapes.append(Text((x, low * per_m + y0 - 34), "middles along the skin from the foot", 8, "pencil", anchor="left"))
         return shapes
     y = low * per_m + y0 - 32
     for at in sorted({round(p[0], 3) for p in middles}):
@@ -266,9 +244,7 @@ def _section_page(s: Studied, name: str, printed: str) -> Page:
         x += 262
         if x + 200 > WIDTH - EDGE:
             x, y = EDGE, y - 190
-    return Page(
-        WIDTH, HEIGHT, (*shapes, *_holes(s, words, 150 if len(seen) <= 3 else 100)), f"{name}: layers and holes"
-    )
+    return Page(WIDTH, HEIGHT, (*shapes, *_holes(s, words, 150 if len(seen) <= 3 else 100)), f"{name}: layers and holes")
 
 
 def _holes(s: Studied, words: Words, top: float) -> list[Primitive]:
@@ -288,10 +264,7 @@ def _holes(s: Studied, words: Words, top: float) -> list[Primitive]:
         one = hole.opening
         drip = ", drip edge" if one.drip else ", NO drip edge" if hole.wants_drip else ""
         text = f"{one.name}, {one.face}: {SEALS[one.seal]}{drip}; {words.cut(hole.seam_m)} of seam"
-        shapes += [
-            rect(x, y - 3, 6, 6, stroke="ink"),
-            Text((x + 11, y), elided(text, 9, 350), 9, "ink", "text", "left"),
-        ]
+        shapes += [rect(x, y - 3, 6, 6, stroke="ink"), Text((x + 11, y), elided(text, 9, 350), 9, "ink", "text", "left")]
         y -= 12
         if y < EDGE:
             y, x = top + 46, x + 380

@@ -55,11 +55,23 @@ def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: floa
         ink = ink_of(one)
         shapes += _number(EDGE + 8, y - 3, str(k + 1), ink if one.use is not None else "pencil")
         strong = one.use is not None and one.use > 1
-        shapes.append(Text((left, y), elided(one.name, 12, name - 8, "strong" if strong else "text"), 12, "ink", "strong" if strong else "text", "left", id=one.id))  # fmt: skip
+        shapes.append(
+            Text(
+                (left, y),
+                elided(one.name, 12, name - 8, "strong" if strong else "text"),
+                12,
+                "ink",
+                "strong" if strong else "text",
+                "left",
+                id=one.id,
+            )
+        )
         if one.use is None or one.value is None or one.limit is None:
-            shapes.append(Poly(((bar, y - 5), (bar + long, y - 5), (bar + long, y + 5), (bar, y + 5)), "pencil", width=0.8, dash=(3.0, 3.0)))  # fmt: skip
+            shapes.append(
+                Poly(((bar, y - 5), (bar + long, y - 5), (bar + long, y + 5), (bar, y + 5)), "pencil", width=0.8, dash=(3.0, 3.0))
+            )
             shapes.append(Text((bar + long + 10, y), "not checked", 11, "pencil", anchor="left", id=one.id))
-            shapes.append(Text((left, y - 14), elided(f"{upper_first(one.why)}.", 10, wide - left - EDGE), 10, "pencil", anchor="left"))  # fmt: skip
+            shapes.append(Text((left, y - 14), elided(f"{upper_first(one.why)}.", 10, wide - left - EDGE), 10, "pencil", anchor="left"))
             continue
         shapes += [
             rect(bar, y - 5, long, 10, stroke="", fill="rule"),
@@ -97,5 +109,5 @@ def holds_marks(checks: tuple[Check, ...], px_per_m: float) -> tuple[Primitive, 
             x += step
         taken.append((x, z))
         ink = ink_of(one) if one.use is not None else "pencil"
-        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, _word_ink(ink), "strong")]  # fmt: skip
+        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, _word_ink(ink), "strong")]
     return tuple(shapes)

@@ -36,16 +36,10 @@ def _wall_side(wall: Wall) -> list[Primitive]:
     if wall.way == "across":
         _, low, _, high = wall.outline.bounds
         wide = wall.high[0] - wall.low[0]
-        shapes: list[Primitive] = [
-            rect(wall.low[0], low, wide, high - low, stroke="ink", fill="wood", tint=0.5, width=0.9, id=wall.id)
-        ]
+        shapes: list[Primitive] = [rect(wall.low[0], low, wide, high - low, stroke="ink", fill="wood", tint=0.5, width=0.9, id=wall.id)]
         if wall.door is not None:
             _, _, _, head = wall.door.bounds
-            shapes.append(
-                rect(
-                    wall.low[0], low, wide, head - low, stroke="pencil", fill="body", width=0.8, dash=(3, 3), id=wall.id
-                )
-            )
+            shapes.append(rect(wall.low[0], low, wide, head - low, stroke="pencil", fill="body", width=0.8, dash=(3, 3), id=wall.id))
         return shapes
     ring = tuple((float(x), float(z)) for x, z in list(wall.outline.exterior.coords)[:-1])
     return [Poly(ring, "pencil", "", 0.9, dash=(6, 3), id=wall.id)]
@@ -57,17 +51,7 @@ def _wall_plan(wall: Wall, one: Partition, named: bool) -> list[Primitive]:
     for low, high in wall.boxes:
         if low[2] <= foot + 0.05:
             shapes.append(
-                rect(
-                    low[0],
-                    low[1],
-                    high[0] - low[0],
-                    high[1] - low[1],
-                    stroke="ink",
-                    fill="wood",
-                    tint=0.55,
-                    width=1.0,
-                    id=wall.id,
-                )
+                rect(low[0], low[1], high[0] - low[0], high[1] - low[1], stroke="ink", fill="wood", tint=0.55, width=1.0, id=wall.id)
             )
     shapes += _leaf(wall, one)
     if named:
@@ -94,10 +78,7 @@ def _leaf(wall: Wall, one: Partition) -> list[Primitive]:
     swing = leaf_arc(wall, one)
     if swing is not None:
         hinge, *arc = swing
-        return [
-            Poly(tuple(arc), "pencil", "", 0.9, False, dash=(3, 3), id=wall.id),
-            line(hinge, arc[-1], "ink", 2.0, id=wall.id),
-        ]
+        return [Poly(tuple(arc), "pencil", "", 0.9, False, dash=(3, 3), id=wall.id), line(hinge, arc[-1], "ink", 2.0, id=wall.id)]
     start = left - wide if one.hung == "start" else right
     if one.door == "sliding":
         off = one.thick.si / 2 + 0.03
@@ -106,13 +87,7 @@ def _leaf(wall: Wall, one: Partition) -> list[Primitive]:
     a, b = wall.pocket
     return [
         line(_at(wall, a, 0.0), _at(wall, b, 0.0), "ink", 1.6, (4, 3), id=wall.id),
-        line(
-            _at(wall, left if one.hung == "end" else right, 0.0),
-            _at(wall, (left + right) / 2, 0.0),
-            "rule",
-            1.2,
-            id=wall.id,
-        ),
+        line(_at(wall, left if one.hung == "end" else right, 0.0), _at(wall, (left + right) / 2, 0.0), "rule", 1.2, id=wall.id),
     ]
 
 
@@ -124,9 +99,7 @@ def _open_edges(deck: Deck, shell: Shell, body: Body) -> list[float]:
 
 def _deck_side(deck: Deck, loft: Loft, shell: Shell, body: Body) -> list[Primitive]:
     wide, thick = deck.high[0] - deck.low[0], deck.high[2] - deck.low[2]
-    shapes: list[Primitive] = [
-        rect(deck.low[0], deck.low[2], wide, thick, stroke="ink", fill="wood", tint=0.6, width=1.0, id=deck.id)
-    ]
+    shapes: list[Primitive] = [rect(deck.low[0], deck.low[2], wide, thick, stroke="ink", fill="wood", tint=0.6, width=1.0, id=deck.id)]
     floor = inside_of(shell, body).bounds[1]
     for x in _open_edges(deck, shell, body):
         if loft.guard is not None and loft.guard.si > 0:
@@ -146,11 +119,7 @@ def _deck_side(deck: Deck, loft: Loft, shell: Shell, body: Body) -> list[Primiti
 
 def _deck_plan(deck: Deck, loft: Loft, shell: Shell, body: Body) -> list[Primitive]:
     wide, across = deck.high[0] - deck.low[0], deck.high[1] - deck.low[1]
-    shapes: list[Primitive] = [
-        rect(deck.low[0], deck.low[1], wide, across, stroke="pencil", fill="", width=1.0, dash=(7, 3), id=deck.id)
-    ]
+    shapes: list[Primitive] = [rect(deck.low[0], deck.low[1], wide, across, stroke="pencil", fill="", width=1.0, dash=(7, 3), id=deck.id)]
     for x in _open_edges(deck, shell, body):
-        shapes.append(
-            line((x, deck.low[1]), (x, deck.high[1]), "ink" if loft.guard else "ochre", 1.4, (7, 3), id=deck.id)
-        )
+        shapes.append(line((x, deck.low[1]), (x, deck.high[1]), "ink" if loft.guard else "ochre", 1.4, (7, 3), id=deck.id))
     return shapes

@@ -26,7 +26,7 @@ def jamb(s: Studied, opening: Opening, words: Words) -> tuple[tuple[Primitive, .
     y = 0.0
     for layer in reversed(face.layers) if face is not None and face.layers else ():
         hatch = "wood" if layer.framing > 0 else ""
-        shapes.append(rect(0.0, y, WALL_M, layer.thickness.si, stroke="ink", fill="wood", width=1.0, hatch=hatch, tint=0.3))  # fmt: skip
+        shapes.append(rect(0.0, y, WALL_M, layer.thickness.si, stroke="ink", fill="wood", width=1.0, hatch=hatch, tint=0.3))
         y += layer.thickness.si
     if not shapes:
         shapes.append(rect(0.0, 0.0, WALL_M, wall, stroke="ink", fill="wood", width=1.0, tint=0.3))
@@ -36,18 +36,16 @@ def jamb(s: Studied, opening: Opening, words: Words) -> tuple[tuple[Primitive, .
         rect(x, low, LEAF_M, skin, stroke="ink", fill="wood", width=1.0, tint=0.45),
         rect(x, low + thick - skin, LEAF_M, skin, stroke="ink", fill="wood", width=1.0, tint=0.45),
         rect(x, low + skin, min(seen, LEAF_M), thick - 2 * skin, stroke="ink", fill="wood", width=1.0, hatch="wood", tint=0.3),
-    ]  # fmt: skip
+    ]
     if seen < LEAF_M and opening.leaf.foam:
-        shapes.append(rect(x + seen, low + skin, LEAF_M - seen, thick - 2 * skin, stroke="rule", fill="foam", width=0.8, tint=0.25))  # fmt: skip
+        shapes.append(rect(x + seen, low + skin, LEAF_M - seen, thick - 2 * skin, stroke="rule", fill="foam", width=0.8, tint=0.25))
     squeezed = BULB_M * (1 - SQUEEZED)
     shapes.append(Circle((x + BULB_M, low - squeezed / 2), squeezed / 2, "ink", "tyre"))
-    shapes.append(rect(WALL_M - 0.004, low - squeezed - 0.006, 0.045, 0.006, stroke="ink", fill="wood", width=1.0, tint=0.45))  # fmt: skip
+    shapes.append(rect(WALL_M - 0.004, low - squeezed - 0.006, 0.045, 0.006, stroke="ink", fill="wood", width=1.0, tint=0.45))
     foot = low - squeezed - 0.02
     shapes += dimension((WALL_M, foot), (x, foot), "", 0.002)
     shapes.append(Text((WALL_M + gap / 2, foot - 0.007), f"gap {words.thick(gap)}", 10, "chalk", "strong"))
-    shapes += dimension(
-        (WALL_M, wall + 0.008), (x + LEAF_M, wall + 0.008), f"leaf {words.thick(thick)} thick", 0.002, 10
-    )
+    shapes += dimension((WALL_M, wall + 0.008), (x + LEAF_M, wall + 0.008), f"leaf {words.thick(thick)} thick", 0.002, 10)
     return tuple(shapes), x + LEAF_M, wall - foot + 0.03
 
 
@@ -55,8 +53,14 @@ def leaf_words(made: LeafBuilt, words: Words) -> str:
     """What a leaf of one's own comes to, in a sentence."""
     if made.fault:
         return f"It cannot be made so: {made.fault}."
-    told = [f"Leaf {words.cut(made.width_m)} × {words.cut(made.height_m)}, {words.thick(made.thick_m)} thick, {words.fine_kg(made.mass_kg)}."]  # fmt: skip
-    told.append(f"Gaps {words.thick(made.gap_m)}, at the lock {words.thick(made.lock_gap_m)}. The seal wants {words.fine_newtons(made.seal_n)} to shut.")  # fmt: skip
+    told = [
+        f"Leaf {words.cut(made.width_m)} × {words.cut(made.height_m)}, {words.thick(made.thick_m)} thick, {words.fine_kg(made.mass_kg)}."
+    ]
+    told.append(
+        f"Gaps {words.thick(made.gap_m)}, at the lock {words.thick(made.lock_gap_m)}. The seal wants {words.fine_newtons(made.seal_n)} to shut."
+    )
     if made.hinge_n is not None and made.hinge_leaning_n is not None:
-        told.append(f"The upper hinge is pulled with {words.fine_newtons(made.hinge_n)}, {words.fine_newtons(made.hinge_leaning_n)} when somebody leans on its end.")  # fmt: skip
+        told.append(
+            f"The upper hinge is pulled with {words.fine_newtons(made.hinge_n)}, {words.fine_newtons(made.hinge_leaning_n)} when somebody leans on its end."
+        )
     return " ".join(told)

@@ -78,10 +78,7 @@ def offsets_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
         x = (left + one.along) * per_m + x0
         near_last = (left + found[-1].along) * per_m + x0 - x < 14
         if at == len(found) - 1 or (at % 5 == 0 and not near_last):
-            shapes += [
-                line((x, foot), (x, foot - 5), "pencil"),
-                Text((x, foot - 11), str(at), 8, "pencil"),
-            ]
+            shapes += [line((x, foot), (x, foot - 5), "pencil"), Text((x, foot - 11), str(at), 8, "pencil")]
     every = "4 in" if shown.imperial else "100 mm"
     shapes.append(
         Text(
@@ -108,12 +105,8 @@ def _table(found: tuple[Offset, ...], words: Words, top: float) -> list[Primitiv
         rights.append(right)
     for column in range(math.ceil(len(found) / per_column)):
         x = EDGE + column * (right + 3 * GAP)
-        shapes += [
-            Text((x + dx, top), text, 8, "pencil", "text", "right") for text, dx in zip(HEADS, rights, strict=True)
-        ]
+        shapes += [Text((x + dx, top), text, 8, "pencil", "text", "right") for text, dx in zip(HEADS, rights, strict=True)]
         for at, row in enumerate(cells[column * per_column : (column + 1) * per_column]):
             y = top - ROW * (at + 1)
-            shapes += [
-                Text((x + dx, y), text, SIZE, "ink", "text", "right") for text, dx in zip(row, rights, strict=True)
-            ]
+            shapes += [Text((x + dx, y), text, SIZE, "ink", "text", "right") for text, dx in zip(row, rights, strict=True)]
     return shapes

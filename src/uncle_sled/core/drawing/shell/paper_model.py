@@ -97,9 +97,16 @@ def _tab(a: Point, b: Point, shape: Polygon, n: int) -> Polygon | None:
     small = _scaled(shape, n)
     for sign in (1.0, -1.0):
         nx, ny = -ty * sign, tx * sign
-        middle = LineString([((ax + bx) / 2, (ay + by) / 2), ((ax + bx) / 2 + nx * TAB_M / 2, (ay + by) / 2 + ny * TAB_M / 2)])  # fmt: skip
+        middle = LineString([((ax + bx) / 2, (ay + by) / 2), ((ax + bx) / 2 + nx * TAB_M / 2, (ay + by) / 2 + ny * TAB_M / 2)])
         if small.buffer(-1e-5).intersection(middle).length < 1e-4:
-            return Polygon([(ax, ay), (bx, by), (bx - tx * cut + nx * TAB_M, by - ty * cut + ny * TAB_M), (ax + tx * cut + nx * TAB_M, ay + ty * cut + ny * TAB_M)])  # fmt: skip
+            return Polygon(
+                [
+                    (ax, ay),
+                    (bx, by),
+                    (bx - tx * cut + nx * TAB_M, by - ty * cut + ny * TAB_M),
+                    (ax + tx * cut + nx * TAB_M, ay + ty * cut + ny * TAB_M),
+                ]
+            )
     return None
 
 
@@ -133,7 +140,7 @@ def paper_model(s: Studied, name: str, printed: str, letter: bool) -> tuple[Page
     return tuple(_page(placed, title, printed, paper, k + 1, len(pages)) for k, placed in enumerate(pages))
 
 
-def _on_page(bounds: tuple[float, float, float, float], at: Point, turned: bool, paper_high: float, p: tuple[float, ...]) -> Point:  # fmt: skip
+def _on_page(bounds: tuple[float, float, float, float], at: Point, turned: bool, paper_high: float, p: tuple[float, ...]) -> Point:
     """A point of a face on its page [points]; ``at`` is its left top corner in the room of the page."""
     left, low, right, top = bounds
     u, v = (float(p[0]) - left, float(p[1]) - low) if not turned else (top - float(p[1]), float(p[0]) - left)
@@ -141,16 +148,23 @@ def _on_page(bounds: tuple[float, float, float, float], at: Point, turned: bool,
     return (EDGE_M + at[0] + u) * POINTS_PER_M, (paper_high - EDGE_M - HEAD_M - at[1] - high + v) * POINTS_PER_M
 
 
-def _page(placed: list[tuple[Face, float, float, bool]], title: str, printed: str, paper: tuple[float, float], at: int, of: int) -> Page:  # fmt: skip
+def _page(placed: list[tuple[Face, float, float, bool]], title: str, printed: str, paper: tuple[float, float], at: int, of: int) -> Page:
     wide, high = paper[0] * POINTS_PER_M, paper[1] * POINTS_PER_M
     edge = EDGE_M * POINTS_PER_M
     bar = BAR_M * POINTS_PER_M
     shapes: list[Primitive] = [
         Text((edge, high - edge - 8), elided(title, 14, wide - 180), 14, "ink", "head", "left"),
         Text((wide - edge, high - edge - 8), f"{at} of {of}, {printed}", 9, "pencil", anchor="right"),
-        Text((edge, high - edge - 24), "Cut along full lines, fold along dashed ones, glue each tab under the face named on it.", 9, "pencil", anchor="left"),
-        line((edge, edge + 6), (edge + bar, edge + 6), "ink", 1.2), Text((edge + bar + 6, edge + 6), "100 mm: print at 100 %", 8, "pencil", anchor="left"),
-    ]  # fmt: skip
+        Text(
+            (edge, high - edge - 24),
+            "Cut along full lines, fold along dashed ones, glue each tab under the face named on it.",
+            9,
+            "pencil",
+            anchor="left",
+        ),
+        line((edge, edge + 6), (edge + bar, edge + 6), "ink", 1.2),
+        Text((edge + bar + 6, edge + 6), "100 mm: print at 100 %", 8, "pencil", anchor="left"),
+    ]
     for face, x, y, turned in placed:
         on = partial(_on_page, face.bounds, (x, y), turned, paper[1])
         for tab, other in face.tabs:
@@ -163,5 +177,5 @@ def _page(placed: list[tuple[Face, float, float, bool]], title: str, printed: st
         shapes.append(Poly(tuple(on(p) for p in face.outline.exterior.coords), "ink", "", 1.0, id=face.id))
         for hole in face.holes:
             shapes.append(Poly(tuple(on(p) for p in hole.exterior.coords), "ink", "fresh", 0.8, tint=0.25))
-        shapes.append(Text(on((face.outline.centroid.x, face.outline.centroid.y)), face.id, 10, "ink", "strong", ground="paper"))  # fmt: skip
+        shapes.append(Text(on((face.outline.centroid.x, face.outline.centroid.y)), face.id, 10, "ink", "strong", ground="paper"))
     return Page(wide, high, tuple(shapes), f"{title}, page {at}")

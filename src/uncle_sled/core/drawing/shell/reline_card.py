@@ -28,15 +28,13 @@ def reline_card(found: RelineEffect, words: Words, width: float, height: float) 
             low = y - at * (BAR + 4)
             bar = (room * 0.42) * abs(value or 0.0) / most
             if value is not None:
-                shapes.append(
-                    rect(EDGE + NAME, low - BAR / 2, max(bar, 1.0), BAR, stroke="", fill=ink if at else "rule")
-                )
-            shapes.append(Text((EDGE + NAME + room * 0.42 + 8, low), elided(said, 10, room * 0.58 - 10), 10, ink if at else "ink", "text", "left"))  # fmt: skip
+                shapes.append(rect(EDGE + NAME, low - BAR / 2, max(bar, 1.0), BAR, stroke="", fill=ink if at else "rule"))
+            shapes.append(
+                Text((EDGE + NAME + room * 0.42 + 8, low), elided(said, 10, room * 0.58 - 10), 10, ink if at else "ink", "text", "left")
+            )
         y -= ROW
     shapes.append(line((EDGE, y + 8), (width - EDGE, y + 8), "rule"))
-    said = "; ".join(
-        f"{bay.many} of {words.cut(bay.wide_m)} × {words.cut(bay.high_m)}" for bay in found.bays[:MOST_BAYS]
-    )
+    said = "; ".join(f"{bay.many} of {words.cut(bay.wide_m)} × {words.cut(bay.high_m)}" for bay in found.bays[:MOST_BAYS])
     more = f", and {sum(bay.many for bay in found.bays[MOST_BAYS:])} smaller" if len(found.bays) > MOST_BAYS else ""
     told = [f"Foam to cut: {said}{more}." if said else "No posts, so no bays to cut foam for."]
     told.append(f"Furring: {words.m(found.furring_m)} in all." if found.furring_m else "No furring.")
@@ -61,11 +59,17 @@ def _rows(found: RelineEffect, words: Words) -> list[Shown]:
     return [
         ("Heaviest", now.total_kg, then.total_kg, _kg(now.total_kg, words), f"{_kg(then.total_kg, words)}: {out}, {on}"),
         ("Ball, worst case", now.ball_kg, then.ball_kg, _ball(now, words), _ball(then, words)),
-        ("Inside, wide", now.inside_width_m, then.inside_width_m, _m(now.inside_width_m, words), f"{_m(then.inside_width_m, words)}; {words.cut(lost)} a face"),
+        (
+            "Inside, wide",
+            now.inside_width_m,
+            then.inside_width_m,
+            _m(now.inside_width_m, words),
+            f"{_m(then.inside_width_m, words)}; {words.cut(lost)} a face",
+        ),
         ("Head room", now.inside_height_m, then.inside_height_m, _m(now.inside_height_m, words), _m(then.inside_height_m, words)),
         ("Warmth", _lower(now), _lower(then), _warm(now, words), _warm(then, words)),
         ("Money", now.money, then.money, f"{now.money:.0f} to compare", f"{then.money:.0f} to compare, {then.hours:.0f} h"),
-    ]  # fmt: skip
+    ]
 
 
 def _kg(value: float | None, words: Words) -> str:

@@ -67,9 +67,7 @@ def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
         f"Tube {size}; {words.cut(one.length_m)} long on its outer face, from the foot at the front.",
         f"Pie cuts through all but the outer wall; {turn:.1f}° in all. Width at the sawn face: to the inner wall's corners, and by the fold's mid-plane, which closes it really.",
         f"With a plain {words.thick(kerf)} saw cut instead: each closes {plain:.2f}°, so {math.ceil(turn / max(plain, 1e-6))} cuts in all, each as wide as the saw; what stays open is filled by weld.",
-        f"The whole body: {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}."
-        if made is not None
-        else "",
+        f"The whole body: {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}." if made is not None else "",
         FOLD_CAUTION,
     ):
         shapes.append(Text((EDGE, y), elided(text, 10, WIDTH - 2 * EDGE), 10, "ink", "text", "left"))
@@ -77,14 +75,21 @@ def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
     y -= 6
     columns = (0, 60, 170, 260, 370, 480)
     heads = ("No.", "At", "Turn", "Width", "By mid-plane", "Sawn face")
-    shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]  # fmt: skip
+    shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]
     for k, cut in enumerate(one.cuts, 1):
         y -= ROW
         if y < EDGE + 6:
             shapes.append(Text((EDGE, y), f"and {len(one.cuts) - k + 1} more, on the tape", 9, "pencil", anchor="left"))
             break
-        cells = (str(k), words.cut(cut.at_m), f"{cut.turn_deg:.2f}°", words.thick(cut.width_m), words.thick(cut.width_mid_m), "inner" if cut.inside else "outer")  # fmt: skip
-        shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]  # fmt: skip
+        cells = (
+            str(k),
+            words.cut(cut.at_m),
+            f"{cut.turn_deg:.2f}°",
+            words.thick(cut.width_m),
+            words.thick(cut.width_mid_m),
+            "inner" if cut.inside else "outer",
+        )
+        shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]
     return [Page(WIDTH, HEIGHT, tuple(shapes), title), *_tape(one, title, words, printed)]
 
 
@@ -102,11 +107,14 @@ def _tape(one: Member, title: str, words: Words, printed: str) -> list[Page]:
                 pages.append(Page(WIDTH, HEIGHT, tuple(shapes), f"{title}, tape {len(pages) + 1}"))
             shapes = head(f"{title}: tape at full size", f"print at 100 %, {printed}")
             bar = 0.1 * POINTS_PER_M
-            shapes += [line((EDGE, HEIGHT - EDGE - 32), (EDGE + bar, HEIGHT - EDGE - 32), "ink", 1.4), Text((EDGE + bar + 6, HEIGHT - EDGE - 32), "100 mm: measure it before you saw", 9, "pencil", anchor="left")]  # fmt: skip
+            shapes += [
+                line((EDGE, HEIGHT - EDGE - 32), (EDGE + bar, HEIGHT - EDGE - 32), "ink", 1.4),
+                Text((EDGE + bar + 6, HEIGHT - EDGE - 32), "100 mm: measure it before you saw", 9, "pencil", anchor="left"),
+            ]
             y = HEIGHT - EDGE - 60 - wide
         end = min(start + long, one.length_m)
         shapes.append(rect(EDGE, y, (end - start) * POINTS_PER_M, wide, stroke="ink", width=0.8))
-        shapes.append(Text((EDGE + 2, y - 8), f"{chr(65 + k % 26)}: {words.cut(start)} to {words.cut(end)}", 8, "pencil", anchor="left"))  # fmt: skip
+        shapes.append(Text((EDGE + 2, y - 8), f"{chr(65 + k % 26)}: {words.cut(start)} to {words.cut(end)}", 8, "pencil", anchor="left"))
         for n, cut in enumerate(one.cuts, 1):
             half = cut.width_mid_m / 2
             if start - half <= cut.at_m <= end + half:
@@ -128,11 +136,19 @@ def _ribs_page(s: Studied, ribs: list[Member], name: str, printed: str) -> Page:
     title = f"{name}: glued ribs"
     shapes = head(title, printed)
     y = HEIGHT - EDGE - 40
-    shapes.append(Text((EDGE, y), "Strips dry and straight in the grain; bend one cold round the jig first. It springs back: the jig is tighter by 1/n².", 10, "ink", anchor="left"))  # fmt: skip
+    shapes.append(
+        Text(
+            (EDGE, y),
+            "Strips dry and straight in the grain; bend one cold round the jig first. It springs back: the jig is tighter by 1/n².",
+            10,
+            "ink",
+            anchor="left",
+        )
+    )
     y -= 24
     columns = (0, 60, 210, 330, 430, 560)
     heads = ("Many", "Face", "Rib", "Strips", "Long", "Jig, tightest")
-    shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]  # fmt: skip
+    shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]
     alike: dict[tuple[object, ...], list[Member]] = {}
     for one in ribs:
         alike.setdefault((one.face, one.section_m, one.strips, round(one.length_m, 3)), []).append(one)
@@ -143,8 +159,15 @@ def _ribs_page(s: Studied, ribs: list[Member], name: str, printed: str) -> Page:
         radius = least_radius_m(surface.chain) if surface is not None and surface.chain is not None else math.inf
         deep = one.section_m[1] if one.face_kind not in ("left side", "right side") else one.section_m[0]
         jig = words.cut(jig_m(radius, one.strips)) if math.isfinite(radius) else "by the side's outline"
-        cells = (str(len(group)), one.face, words.section(one.section_m), f"{one.strips} of {words.thick(deep / one.strips)}", words.cut(one.length_m), jig)  # fmt: skip
-        shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]  # fmt: skip
+        cells = (
+            str(len(group)),
+            one.face,
+            words.section(one.section_m),
+            f"{one.strips} of {words.thick(deep / one.strips)}",
+            words.cut(one.length_m),
+            jig,
+        )
+        shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]
     return Page(WIDTH, HEIGHT, tuple(shapes), title)
 
 
@@ -156,11 +179,22 @@ def _panels_page(s: Studied, name: str, printed: str) -> Page:
     x, y = WIDTH * 0.53, HEIGHT - EDGE - 40
     for one in made:
         tilts = ", ".join(f"{e.tilt_deg:.1f}° at {e.other}" for e in one.edges if e.tilt_deg > 0.5)
-        shapes.append(Text((x, y), f"{one.id}: {words.cut(one.outside_m[0])} × {words.cut(one.outside_m[1])}, inside {words.cut(one.inside_m[0])} × {words.cut(one.inside_m[1])}", 10, "ink", "strong", "left"))  # fmt: skip
+        shapes.append(
+            Text(
+                (x, y),
+                f"{one.id}: {words.cut(one.outside_m[0])} × {words.cut(one.outside_m[1])}, inside {words.cut(one.inside_m[0])} × {words.cut(one.inside_m[1])}",
+                10,
+                "ink",
+                "strong",
+                "left",
+            )
+        )
         y -= ROW
         told = one.fault or tilts or "square edges"
         mass = f", {words.kg(one.mass_kg)}" if one.mass_kg is not None else ""
-        shapes.append(Text((x + 8, y), elided(f"{told}{mass}", 9, WIDTH - EDGE - x - 8), 9, "primer" if one.fault else "pencil", anchor="left"))  # fmt: skip
+        shapes.append(
+            Text((x + 8, y), elided(f"{told}{mass}", 9, WIDTH - EDGE - x - 8), 9, "primer" if one.fault else "pencil", anchor="left")
+        )
         y -= ROW + 3
     told = f"{words.m(held.profile_m)} of corner profile, {held.rivets} rivets, {words.m2(held.bond_m2)} of bond"
     shapes.append(Text((x, max(y - 6, EDGE + 4)), told, 10, "ink", anchor="left"))
@@ -178,15 +212,27 @@ def _sections_page(s: Studied, name: str, printed: str) -> Page:
             break
         mass = words.kg(one.mass_kg) if one.mass_kg is not None else "weight not known"
         bolts = f", {one.bolts} bolts to the next" if one.bolts else ""
-        shapes.append(Text((x, y), elided(f"{one.order}  {one.name}: {words.m(one.size_m[0])} × {words.m(one.size_m[1])}, {mass}{bolts}", 10, WIDTH - EDGE - x), 10, "ink", anchor="left"))  # fmt: skip
+        shapes.append(
+            Text(
+                (x, y),
+                elided(
+                    f"{one.order}  {one.name}: {words.m(one.size_m[0])} × {words.m(one.size_m[1])}, {mass}{bolts}", 10, WIDTH - EDGE - x
+                ),
+                10,
+                "ink",
+                anchor="left",
+            )
+        )
         y -= ROW
     y -= 6
     lines = [
-        "Stacked for the way: " + ", ".join(str(next(o.order for o in made.sections if o.id == id)) for id in made.stacked[:24]) + ", the first of these lowest.",
+        "Stacked for the way: "
+        + ", ".join(str(next(o.order for o in made.sections if o.id == id)) for id in made.stacked[:24])
+        + ", the first of these lowest.",
         "True before anything is cut: " + ", ".join(f"{what} {words.cut(m)}" for what, m in made.true_sizes),
         f"Slack of {made.joints} joints in a row: {words.thick(made.worst_m)} at worst, {words.thick(made.likely_m)} likely.",
         "A qualified lifter decides.",
-    ]  # fmt: skip
+    ]
     for text in lines:
         shapes.append(Text((x, y), elided(text, 9, WIDTH - EDGE - x), 9, "pencil", anchor="left"))
         y -= ROW
@@ -202,9 +248,21 @@ def _seams_page(s: Studied, name: str, printed: str) -> Page:
     for one in made:
         if y < EDGE + 8:
             break
-        how = "one skin runs over" if runs_over(one.joint) else ", ".join(p for p in ((one.made.trim, one.made.tape, one.made.sealant) if one.made else ()) if p) or "nothing said"  # fmt: skip
+        how = (
+            "one skin runs over"
+            if runs_over(one.joint)
+            else ", ".join(p for p in ((one.made.trim, one.made.tape, one.made.sealant) if one.made else ()) if p) or "nothing said"
+        )
         wet = "" if one.water else ", WATER GETS IN"
-        shapes.append(Text((x, y), elided(f"{one.name}, {words.cut(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x), 10, "ink" if one.water else "primer", anchor="left"))  # fmt: skip
+        shapes.append(
+            Text(
+                (x, y),
+                elided(f"{one.name}, {words.cut(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x),
+                10,
+                "ink" if one.water else "primer",
+                anchor="left",
+            )
+        )
         y -= ROW
     return Page(WIDTH, HEIGHT, tuple(shapes), title)
 
@@ -224,12 +282,27 @@ def _leaf_page(s: Studied, opening: Opening, name: str, printed: str) -> list[Pa
         y -= ROW + 1
     y -= 6
     for one in made.pieces:
-        size = f"{words.thick(one.width_m)} × {words.thick(one.thick_m)}" if one.kind == "bar" else f"{words.cut(one.width_m)} wide, {words.thick(one.thick_m)}"  # fmt: skip
-        shapes.append(Text((EDGE, y), f"{one.many} × {one.name}, {library[one.material].name}, {words.cut(one.length_m)} long, {size}", 10, "ink", anchor="left"))  # fmt: skip
+        size = (
+            f"{words.thick(one.width_m)} × {words.thick(one.thick_m)}"
+            if one.kind == "bar"
+            else f"{words.cut(one.width_m)} wide, {words.thick(one.thick_m)}"
+        )
+        shapes.append(
+            Text(
+                (EDGE, y),
+                f"{one.many} × {one.name}, {library[one.material].name}, {words.cut(one.length_m)} long, {size}",
+                10,
+                "ink",
+                anchor="left",
+            )
+        )
         y -= ROW
     cut, wide, _ = jamb(s, opening, words)
     if cut:
         shapes += placed(cut, POINTS_PER_M, WIDTH - EDGE - wide * POINTS_PER_M - 20, EDGE + 60)
         bar = 0.1 * POINTS_PER_M
-        shapes += [line((EDGE, EDGE + 40), (EDGE + bar, EDGE + 40), "ink", 1.4), Text((EDGE + bar + 6, EDGE + 40), "100 mm: measure it before you saw", 9, "pencil", anchor="left")]  # fmt: skip
+        shapes += [
+            line((EDGE, EDGE + 40), (EDGE + bar, EDGE + 40), "ink", 1.4),
+            Text((EDGE + bar + 6, EDGE + 40), "100 mm: measure it before you saw", 9, "pencil", anchor="left"),
+        ]
     return [Page(WIDTH, HEIGHT, tuple(shapes), title)]

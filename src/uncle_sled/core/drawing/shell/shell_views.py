@@ -159,17 +159,11 @@ def skin_openings(s: Studied) -> tuple[Primitive, ...]:
             points = [surface.place(left + (right - left) * k / 12, (low + high) / 2) for k in range(13)]
         else:
             points = [surface.place((left + right) / 2, t) for t in (low, high)]
-        shapes.append(
-            Poly(
-                tuple((p[0], p[2]) for p in points), "zinc" if cut.good else "primer", "", 4.5, closed=False, id=cut.id
-            )
-        )
+        shapes.append(Poly(tuple((p[0], p[2]) for p in points), "zinc" if cut.good else "primer", "", 4.5, closed=False, id=cut.id))
     return tuple(shapes)
 
 
-def _opening(
-    s: Studied, cut: Cut, points: tuple[Point, ...], words: Words, px_per_m: float, far: bool
-) -> list[Primitive]:
+def _opening(s: Studied, cut: Cut, points: tuple[Point, ...], words: Words, px_per_m: float, far: bool) -> list[Primitive]:
     ink = "primer" if not cut.good else "zinc" if cut.kind == "wheel box" else "ink"
     shape = _rounded(s, cut, points)
     made: list[Primitive] = [
@@ -222,12 +216,7 @@ def _rounded(s: Studied, cut: Cut, points: tuple[Point, ...]) -> tuple[Point, ..
     if r <= 0:
         return points
     made = []
-    for cx, cy, begin in (
-        (right - r, high - r, 0),
-        (left + r, high - r, 90),
-        (left + r, low + r, 180),
-        (right - r, low + r, 270),
-    ):
+    for cx, cy, begin in ((right - r, high - r, 0), (left + r, high - r, 90), (left + r, low + r, 180), (right - r, low + r, 270)):
         for k in range(7):
             a = np.radians(begin + 15 * k)
             made.append((float(cx + r * np.cos(a)), float(cy + r * np.sin(a))))
@@ -239,20 +228,10 @@ def body_line(s: Studied) -> tuple[Primitive, ...]:
     body = s.framed.body
     if body is None:
         return ()
-    shapes: list[Primitive] = [
-        Poly(tuple((float(x), float(z)) for x, z in body.side.polygon), "ink", "body", 1.6, id="shell")
-    ]
+    shapes: list[Primitive] = [Poly(tuple((float(x), float(z)) for x, z in body.side.polygon), "ink", "body", 1.6, id="shell")]
     inside = inside_of(s.build.shell, body)
     if not inside.is_empty and inside.geom_type == "Polygon":
-        shapes.append(
-            Poly(
-                tuple((float(x), float(z)) for x, z in list(inside.exterior.coords)[:-1]),
-                "pencil",
-                "",
-                0.8,
-                dash=(3, 3),
-            )
-        )
+        shapes.append(Poly(tuple((float(x), float(z)) for x, z in list(inside.exterior.coords)[:-1]), "pencil", "", 0.8, dash=(3, 3)))
     if plan_of(s.build.shell) is not None:  # where the nose's slanted walls and the clipped corner begin
         begins, _ = side_span_m(s.build.shell, "left side")
         ends = min(side_span_m(s.build.shell, side)[1] for side in SIDES)
@@ -264,14 +243,7 @@ def body_line(s: Studied) -> tuple[Primitive, ...]:
     if nose is not None and nose.length.si > 0:
         shapes.append(
             rect(
-                body.front - nose.length.si,
-                body.under,
-                nose.length.si,
-                nose.height.si,
-                stroke="ink",
-                fill="body",
-                width=1.3,
-                id="nose-box",
+                body.front - nose.length.si, body.under, nose.length.si, nose.height.si, stroke="ink", fill="body", width=1.3, id="nose-box"
             )
         )
     return tuple(shapes)
@@ -284,9 +256,7 @@ def room_marks(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ...]:
     assert body is not None
     if m.mattress_span_m is not None and m.inside_length_m is not None:
         a, b = m.mattress_span_m
-        shapes += dimension(
-            (a, m.mattress_m), (b, m.mattress_m), f"inside at mattress {words.m(m.inside_length_m)}", 0.025
-        )
+        shapes += dimension((a, m.mattress_m), (b, m.mattress_m), f"inside at mattress {words.m(m.inside_length_m)}", 0.025)
     if m.head_room:
         most = max(tall for _, tall in m.head_room)
         high_there = [pair for pair in m.head_room if pair[1] > most - 0.005]
@@ -299,14 +269,7 @@ def room_marks(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ...]:
     if m.hatch_line is not None:
         shapes += [
             Circle(m.hatch_line, 0.022, "chalk", "paper", 1.4, id="hatch-line"),
-            Text(
-                (m.hatch_line[0] - 0.07, m.hatch_line[1] - 0.1),
-                "hatch line",
-                LABEL,
-                "chalk",
-                anchor="right",
-                ground="body",
-            ),
+            Text((m.hatch_line[0] - 0.07, m.hatch_line[1] - 0.1), "hatch line", LABEL, "chalk", anchor="right", ground="body"),
         ]
     return tuple(shapes)
 
@@ -365,14 +328,7 @@ def flat_face(s: Studied, surface: Surface, words: Words, px_per_m: float, sized
             line((right + gap, low), (right + gap, high), "pencil"),
             line((right + gap - tick, low - tick), (right + gap + tick, low + tick), "pencil"),
             line((right + gap - tick, high - tick), (right + gap + tick, high + tick), "pencil"),
-            Text(
-                (right + gap + 4 / px_per_m, (low + high) / 2),
-                words.cut(high - low),
-                LABEL,
-                "ink",
-                anchor="left",
-                ground="paper",
-            ),
+            Text((right + gap + 4 / px_per_m, (low + high) / 2), words.cut(high - low), LABEL, "ink", anchor="left", ground="paper"),
         ]
     return tuple(shapes)
 
@@ -380,9 +336,7 @@ def flat_face(s: Studied, surface: Surface, words: Words, px_per_m: float, sized
 NUMBER_WIDE = 10.0  # points a layer's number takes along the section
 
 
-def layer_section(
-    face: Face, library: dict[str, Material], at: Point, high: float, scale: float, words: Words
-) -> tuple[Primitive, ...]:
+def layer_section(face: Face, library: dict[str, Material], at: Point, high: float, scale: float, words: Words) -> tuple[Primitive, ...]:
     """A cut through a face's layers, outside at the left: bands to scale with their names.
 
     Args: at: lower left corner; high: of the bands; scale: drawing units a metre of thickness.

@@ -39,9 +39,7 @@ def skeleton(s: Studied, peeled: int, wide: float, high: float, chosen: str = ""
     near = near_faces(s)
     off = {one.id for one in near[:peeled]}
     hides = {one.id for one in near} - off
-    shapes: list[Primitive] = [
-        Poly(tuple(flat(p) for p in _ring(one, 0.0)), "rule", "", 1.0) for one in body.surfaces if one not in near
-    ]
+    shapes: list[Primitive] = [Poly(tuple(flat(p) for p in _ring(one, 0.0)), "rule", "", 1.0) for one in body.surfaces if one not in near]
     sticks = [(m, one) for one in body.surfaces for m in s.framed.on(one.id)]
     for member, surface in sorted(sticks, key=lambda pair: depth(pair[0].at_m)):
         shapes += _stick(member, surface, member.id == chosen)
@@ -76,7 +74,7 @@ def _followed(surface: Surface, ring: list[tuple[float, float]], deep_m: float) 
     made: list[Space] = []
     for a, b in itertools.pairwise(ring):
         many = min(max(math.ceil(abs(b[0] - a[0]) / STEP_M), 1), MOST_STEPS) if surface.swept else 1
-        made += [surface.place(a[0] + (b[0] - a[0]) * k / many, a[1] + (b[1] - a[1]) * k / many, deep_m) for k in range(many)]  # fmt: skip
+        made += [surface.place(a[0] + (b[0] - a[0]) * k / many, a[1] + (b[1] - a[1]) * k / many, deep_m) for k in range(many)]
     return made
 
 

@@ -32,7 +32,9 @@ def survey_plan(s: Studied, words: Words, width: float, height: float) -> tuple[
         Poly((at(0, -half), at(body.length, -half), at(body.length, half), at(0, half)), "pencil", "", 1.0, dash=(5, 4))
     ]
     racked = (found.racked_m or 0.0) * TIMES if found else 0.0
-    widths = [(w.si - body.width) / 2 * TIMES if w is not None else 0.0 for w in (survey.width_front, survey.width_middle, survey.width_rear)]  # fmt: skip
+    widths = [
+        (w.si - body.width) / 2 * TIMES if w is not None else 0.0 for w in (survey.width_front, survey.width_middle, survey.width_rear)
+    ]
     left = [at(body.length * k / 2, -half - widths[k] + racked * k / 2) for k in range(3)]
     right = [at(body.length * k / 2, half + widths[k] + racked * k / 2) for k in range(3)]
     shapes.append(Poly((*left, *reversed(right)), "ink", "body", 1.8))
@@ -41,15 +43,12 @@ def survey_plan(s: Studied, words: Words, width: float, height: float) -> tuple[
             x = sum(p[0] for p in member.outline) / len(member.outline)
             for y in (-half, half):
                 shapes.append(line(at(x, y - 0.02), at(x, y + 0.02), "zinc", 2.2, id=member.id))
-    for ends, value, share in (
-        ((left[0], right[2]), survey.diagonal_left, 0.30),
-        ((right[0], left[2]), survey.diagonal_right, 0.30),
-    ):
+    for ends, value, share in (((left[0], right[2]), survey.diagonal_left, 0.30), ((right[0], left[2]), survey.diagonal_right, 0.30)):
         shapes.append(line(*ends, "chalk" if value is not None else "rule", 1.0, () if value is not None else (3, 3)))
         spot = tuple(a + (b - a) * share for a, b in zip(*ends, strict=True))
         said = words.cut(value.si) if value is not None else "diagonal ?"
         shapes.append(_tag((spot[0], spot[1]), said, value is not None))
-    for k, (value, name) in enumerate(((survey.width_front, "front"), (survey.width_middle, "middle"), (survey.width_rear, "rear"))):  # fmt: skip
+    for k, (value, name) in enumerate(((survey.width_front, "front"), (survey.width_middle, "middle"), (survey.width_rear, "rear"))):
         x = (left[k][0] + right[k][0]) / 2
         shapes.append(line((x, left[k][1]), (x, right[k][1]), "pencil", 0.9, () if value is not None else (3, 3)))
         said = words.cut(value.si) if value is not None else f"{name} ?"
@@ -67,9 +66,13 @@ def survey_plan(s: Studied, words: Words, width: float, height: float) -> tuple[
     shapes += [
         Text((10, height - 12), elided(told, 12, width - 20), 12, "ink", "strong", "left"),
         Text(
-            (10, 10), elided(f"front at the left, right side up; what is off is drawn {TIMES:.0f} times as large", 10, width - 20), 10, "pencil", anchor="left",
+            (10, 10),
+            elided(f"front at the left, right side up; what is off is drawn {TIMES:.0f} times as large", 10, width - 20),
+            10,
+            "pencil",
+            anchor="left",
         ),
-    ]  # fmt: skip
+    ]
     return tuple(shapes)
 
 

@@ -48,8 +48,7 @@ def unfold(s: Studied, wide: float, high: float) -> Unfolded | None:
     if corners is None:
         return None
     places = {
-        id: (x - boxes[id][0] * low, y - TITLE - (boxes[id][3] - boxes[id][1]) * low - boxes[id][1] * low)
-        for id, (x, y) in corners.items()
+        id: (x - boxes[id][0] * low, y - TITLE - (boxes[id][3] - boxes[id][1]) * low - boxes[id][1] * low) for id, (x, y) in corners.items()
     }
     return Unfolded(low, {one.id: one for one in body.surfaces}, places, corners)
 
@@ -74,7 +73,7 @@ def _faces(s: Studied, at: Unfolded) -> list[Primitive]:
     for id, one in at.surfaces.items():
         x, y = at.corners[id]
         box = laid(one).bounds(one.polygon.bounds)
-        shapes.append(Text((x, y - 7), elided(id, 11, max((box[2] - box[0]) * at.scale, 40.0)), 11, "pencil", anchor="left"))  # fmt: skip
+        shapes.append(Text((x, y - 7), elided(id, 11, max((box[2] - box[0]) * at.scale, 40.0)), 11, "pencil", anchor="left"))
         shapes.append(Poly(tuple(at.on(id, p) for p in one.polygon.exterior.coords), "rule", "paper", 1.0))
         for hole in s.framed.holes_in(id):
             shapes.append(Poly(tuple(at.on(id, p) for p in hole.exterior.coords), "pencil", "", 0.8))
@@ -101,7 +100,7 @@ def seams_drawn(s: Studied, made: tuple[Seam, ...], chosen: str, wide: float, hi
     return tuple(shapes)
 
 
-def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:  # fmt: skip
+def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Every section with its order, weight, centre of gravity and picks."""
     at = unfold(s, wide, high)
     if at is None:
@@ -110,11 +109,11 @@ def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: 
     for one in made.sections:
         on = one.id == chosen
         points = tuple(at.on(one.face, p) for p in one.shape.exterior.coords)
-        shapes.append(Poly(points, "chalk" if on else "ink", "chalk" if on else "", 2.6 if on else 1.4, tint=0.12, id=one.id))  # fmt: skip
+        shapes.append(Poly(points, "chalk" if on else "ink", "chalk" if on else "", 2.6 if on else 1.4, tint=0.12, id=one.id))
         x, y = at.on(one.face, one.centre)
         room = min(one.size_m[0], one.size_m[1]) * at.scale
         shapes.append(Circle((x, y), 2.5, "primer", "primer"))
-        shapes.append(Text((x, y + (10 if room > 30 else 0)), str(one.order), 11, "ink", "strong", ground="paper" if room > 30 else ""))  # fmt: skip
+        shapes.append(Text((x, y + (10 if room > 30 else 0)), str(one.order), 11, "ink", "strong", ground="paper" if room > 30 else ""))
         if one.mass_kg is not None and room > 46:
             shapes.append(Text((x, y - 12), words.kg(one.mass_kg), 10, "ink", ground="paper"))
         for pick in one.picks if room > 30 else ():
@@ -123,7 +122,7 @@ def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: 
     return tuple(shapes)
 
 
-def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:  # fmt: skip
+def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Every panel with the saw's tilt at its edges; what is cut back is dashed inside."""
     at = unfold(s, wide, high)
     if at is None:
@@ -143,7 +142,9 @@ def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, words: Wor
                 left, low, right, high = at.surfaces[id].polygon.bounds
                 roomy = min(right - left, high - low) * at.scale > 34 and math.dist(a, b) > 44
                 if edge.tilt_deg > 0.5 and roomy:
-                    shapes.append(Text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), f"{edge.tilt_deg:.1f}°", 10, "chalk", "strong", ground="paper"))  # fmt: skip
+                    shapes.append(
+                        Text(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), f"{edge.tilt_deg:.1f}°", 10, "chalk", "strong", ground="paper")
+                    )
     for panel in made:
         if panel.fault and panel.id in at.surfaces:
             x, y = at.on(panel.id, at.surfaces[panel.id].polygon.centroid.coords[0])

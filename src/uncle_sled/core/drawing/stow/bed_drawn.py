@@ -21,7 +21,9 @@ def bed_fit(thing: Thing, wide: float, high: float) -> float:
     return min((wide - 2 * EDGE) / long, (high - 2 * EDGE - 34) / deep) if deep > 0 else 0.0
 
 
-def bed_drawn(thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:  # fmt: skip
+def bed_drawn(
+    thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float, high: float, points_per_m: float = 0.0
+) -> tuple[Primitive, ...]:
     """The bed's long side across the paper, as large as fits where no scale is given; bearers run across it, a span apart.
 
     Nothing without a base or a size.
@@ -46,10 +48,12 @@ def bed_drawn(thing: Thing, checks: tuple[Carry, ...], words: Words, wide: float
         shapes += under
         step = max(base.slat.si + base.gap.si, 1e-3)
         for k in range(min(math.floor((deep + base.gap.si) / step), MOST_SLATS)):
-            shapes.append(rect(x, y + k * step * scale, long * scale, base.slat.si * scale, stroke=over, fill="wood", tint=0.2, id=thing.id))  # fmt: skip
+            shapes.append(
+                rect(x, y + k * step * scale, long * scale, base.slat.si * scale, stroke=over, fill="wood", tint=0.2, id=thing.id)
+            )
         told = f"slats {words.section((base.slat.si, base.thick.si))}, {words.cut(base.gap.si)} apart"
     else:
-        shapes.append(rect(x, y, long * scale, deep * scale, stroke=over, fill="wood", width=1.6, tint=0.2, id=thing.id))  # fmt: skip
+        shapes.append(rect(x, y, long * scale, deep * scale, stroke=over, fill="wood", width=1.6, tint=0.2, id=thing.id))
         shapes += [replace(one, dash=(5, 3), fill="") for one in under]  # hidden by the board: their edges dashed
         told = f"board {words.thick(base.thick.si)} thick"
     shapes += dimension((x, y - 14), (x + long * scale, y - 14), words.cut(long), 3.0)

@@ -41,7 +41,7 @@ def built_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
             n = standard_under(bed_fit(thing, *room))
             shapes = _head(f"{name}: {thing.name}, its base", f"1 : {n} on A4", printed)
             shapes += placed(bed_drawn(thing, said, words, *room, POINTS_PER_M / n), 1.0, EDGE, EDGE + 20)
-            shapes += _list([f"{c.name}: {c.use * 100:.0f} %" if c.use is not None else f"{c.name}: not checked" for c in said])  # fmt: skip
+            shapes += _list([f"{c.name}: {c.use * 100:.0f} %" if c.use is not None else f"{c.name}: not checked" for c in said])
             pages.append(Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {thing.name}, its base"))
     for lid in hinged(s):
         if lid.turning is not None:
@@ -72,5 +72,5 @@ def _lid(one: Hinged, words: Words, name: str, printed: str) -> Page:
     if one.strut is not None:
         size = f"{one.strut.many} struts {words.thick(one.strut.shut.si)} to {words.thick(one.strut.open.si)}, {words.fine_newtons(one.strut.force_n)} each"
         mounts = f"on the body {words.thick(one.strut.body_x.si)} out, {words.thick(one.strut.body_z.si)} up; on the leaf {words.thick(one.strut.lid_x.si)} out, {words.thick(one.strut.lid_z.si)} up, from the hinge"
-        shapes.append(Text((EDGE, EDGE + 14), elided(f"{size}; {mounts}", 11, WIDTH - 2 * EDGE), 11, "ink", anchor="left"))  # fmt: skip
+        shapes.append(Text((EDGE, EDGE + 14), elided(f"{size}; {mounts}", 11, WIDTH - 2 * EDGE), 11, "ink", anchor="left"))
     return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {one.name} on its struts")

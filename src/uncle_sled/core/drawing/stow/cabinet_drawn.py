@@ -33,7 +33,9 @@ def cabinet_fit(one: Fitted, wide: float, high: float) -> float:
     return min((wide * FLAT - 2 * EDGE - GAP - 40) / (w + d), (high - 2 * EDGE - 2 * TITLE - GAP - 40) / (h + d))
 
 
-def cabinet_drawn(one: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:  # fmt: skip
+def cabinet_drawn(
+    one: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float, points_per_m: float = 0.0
+) -> tuple[Primitive, ...]:
     """Four views in one frame, all flat ones to one scale, the largest that fits where none is given. Nothing where it cannot be built."""
     if not one.good or min(wide, high) < 120:
         return ()
@@ -45,7 +47,11 @@ def cabinet_drawn(one: Fitted, cabinet: Cabinet, words: Words, wide: float, high
     cut = {id for id, _ in one.by}
     shapes: Shapes = []
     foot = high - EDGE - TITLE - h * scale
-    spots = {"Front": (EDGE + 20, foot), "Side": (EDGE + 20 + w * scale + GAP, foot), "Above": (EDGE + 20, foot - GAP - TITLE - 20 - d * scale)}  # fmt: skip
+    spots = {
+        "Front": (EDGE + 20, foot),
+        "Side": (EDGE + 20 + w * scale + GAP, foot),
+        "Above": (EDGE + 20, foot - GAP - TITLE - 20 - d * scale),
+    }
     for name, a, b in VIEWS:
         x, y = spots[name]
         shapes.append(Text((x, y + one.carcass.size[b] * scale + 9), name, 11, "pencil", "strong", "left"))
@@ -78,8 +84,10 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
             if (name == "Side" and board.id == "left end") or (name == "Above" and board.kind == "top"):
                 continue  # cut open, to look in
             if name == "Above" and board.kind in ("worktop", "lid"):
-                ring, *holes = [whole for shape in polygons(board.shape) for whole in (shape.exterior, *shape.interiors)]  # fmt: skip
-                shapes += [Poly(tuple(on(x, y) for x, y in list(r.coords)[:-1]), ink, "", 1.3, dash=(6, 3), id=board.id) for r in (ring, *holes)]  # fmt: skip
+                ring, *holes = [whole for shape in polygons(board.shape) for whole in (shape.exterior, *shape.interiors)]
+                shapes += [
+                    Poly(tuple(on(x, y) for x, y in list(r.coords)[:-1]), ink, "", 1.3, dash=(6, 3), id=board.id) for r in (ring, *holes)
+                ]
                 continue
             fill = "wood" if name == "Front" and board.moves else "paper"
             tint = 0.35 if fill == "wood" else 1.0
@@ -87,7 +95,18 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
             for whole in polygons(board.shape):
                 shapes += _outline(whole, (p, q) == (a, b), on, ink, fill, tint, board.id)
         else:
-            shapes.append(rect(*on(low[a], low[b]), (high[a] - low[a]) * scale, (high[b] - low[b]) * scale, stroke=ink, fill="wood", width=0.8, tint=0.6, id=board.id))  # fmt: skip
+            shapes.append(
+                rect(
+                    *on(low[a], low[b]),
+                    (high[a] - low[a]) * scale,
+                    (high[b] - low[b]) * scale,
+                    stroke=ink,
+                    fill="wood",
+                    width=0.8,
+                    tint=0.6,
+                    id=board.id,
+                )
+            )
     if name == "Front":
         shapes += _fronts(one, cabinet, on)
     return shapes
@@ -134,7 +153,7 @@ def _fronts(one: Fitted, cabinet: Cabinet, on: On) -> Shapes:
             elif front == "drop-down":
                 shapes += [line(p(x, h1), p((w0 + w1) / 2, h0), "pencil", 0.8, (4, 3), id=board.id) for x in (w0, w1)]
             else:
-                shapes += [line(p(free, y), p(hinge, (h0 + h1) / 2), "pencil", 0.8, (4, 3), id=board.id) for y in (h0, h1)]  # fmt: skip
+                shapes += [line(p(free, y), p(hinge, (h0 + h1) / 2), "pencil", 0.8, (4, 3), id=board.id) for y in (h0, h1)]
     return shapes
 
 
@@ -191,5 +210,7 @@ def piece_lines(one: Fitted, words: Words, most: int) -> list[str]:
             sides = sorted((round(x1 - x0, 4), round(y1 - y0, 4)), reverse=True)
             key = (board.kind, sides[0], sides[1], board.thick)
             alike[key] = alike.get(key, 0) + 1
-    lines = [f"{many} × {name} {words.cut(long)} × {words.cut(wide)}, {words.thick(thick)}" for (name, long, wide, thick), many in alike.items()]  # fmt: skip
-    return [elided(text, 11, 400) for text in lines[:most]] + ([f"and {len(lines) - most} more"] if len(lines) > most else [])  # fmt: skip
+    lines = [
+        f"{many} × {name} {words.cut(long)} × {words.cut(wide)}, {words.thick(thick)}" for (name, long, wide, thick), many in alike.items()
+    ]
+    return [elided(text, 11, 400) for text in lines[:most]] + ([f"and {len(lines) - most} more"] if len(lines) > most else [])

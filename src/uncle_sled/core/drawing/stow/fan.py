@@ -25,12 +25,18 @@ def field_of(found: Sweep, width: float, height: float) -> Plot:
     edges = [float(load.min()), float(load.max())]
     reach = max(edges[1] - edges[0], 5.0)
     for ends in (found.low_kg, found.high_kg):
-        edges += [float(v) for v in (ends.min(), ends.max()) if np.isfinite(v) and edges[0] - 3 * reach < v < edges[1] + 3 * reach]  # fmt: skip
+        edges += [float(v) for v in (ends.min(), ends.max()) if np.isfinite(v) and edges[0] - 3 * reach < v < edges[1] + 3 * reach]
     reach = max(max(edges) - min(edges), 5.0)
     return Plot(
-        float(total.min()) - pad, float(total.max()) + pad, min(edges) - 0.4 * reach, max(edges) + 0.2 * reach,
-        LEFT, LOW, max(width - RIGHT, LEFT + 40), max(height - TOP, LOW + 20),
-    )  # fmt: skip
+        float(total.min()) - pad,
+        float(total.max()) + pad,
+        min(edges) - 0.4 * reach,
+        max(edges) + 0.2 * reach,
+        LEFT,
+        LOW,
+        max(width - RIGHT, LEFT + 40),
+        max(height - TOP, LOW + 20),
+    )
 
 
 def fan(s: Studied, found: Sweep, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
@@ -39,9 +45,14 @@ def fan(s: Studied, found: Sweep, words: Words, width: float, height: float) -> 
     shapes = _allowed(s, plot)
     # one tick less than there is room for: the foot of the field belongs to the names of the worst
     shapes += axes(
-        plot, ticks(plot.x0, plot.x1, 5, unit_kg(words)), kg_ticks(plot, words, 4), words.kg, words.kg,
-        "the whole weight", f"on the {found.of}",
-    )  # fmt: skip
+        plot,
+        ticks(plot.x0, plot.x1, 5, unit_kg(words)),
+        kg_ticks(plot, words, 4),
+        words.kg,
+        words.kg,
+        "the whole weight",
+        f"on the {found.of}",
+    )
     step = max(len(found.total_kg) // MOST_DOTS, 1)
     inside = (found.load_kg >= found.low_kg) & (found.load_kg <= found.high_kg)
     for k in range(0, len(found.total_kg), step):
@@ -85,10 +96,7 @@ def _named(s: Studied, spot: Spot, words: Words, at: Point, way: float, width: f
     half = label.width / 2
     x = min(max(at[0], LEFT + half), max(width - RIGHT - half, LEFT + half))
     y = max(at[1] + way * 15, LOW + 9)
-    return [
-        Circle(at, 5, "ink", "primer" if spot.out_kg > 0 else "spruce", 1.4),
-        Text((x, y), text, 11, "ink", "strong", ground="paper"),
-    ]
+    return [Circle(at, 5, "ink", "primer" if spot.out_kg > 0 else "spruce", 1.4), Text((x, y), text, 11, "ink", "strong", ground="paper")]
 
 
 def levels_words(s: Studied, spot: Spot) -> str:

@@ -24,9 +24,7 @@ EDGE, ARROW_M, NAME_PX = 12.0, 0.42, 150.0
 UP = 2  # the axis that holes in roof and floor face along
 
 
-def fit_plan(
-    s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float
-) -> tuple[Primitive, ...]:
+def fit_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of a mode; what is chosen is outlined. () without a body."""
     build, facts = s.build, s.facts
     room = room_of(build, facts)
@@ -42,9 +40,7 @@ def fit_plan(
     if walk is not None:
         for part in getattr(walk[1], "geoms", [walk[1]]):
             if not part.is_empty:
-                shapes.append(
-                    Poly(tuple(part.exterior.coords)[:-1], "spruce", "spruce wash", 0.8, dash=(2, 3), tint=0.7)
-                )
+                shapes.append(Poly(tuple(part.exterior.coords)[:-1], "spruce", "spruce wash", 0.8, dash=(2, 3), tint=0.7))
     shapes += swings_view(build, facts, mode, "plan")
     shapes += people_view(build, facts, mode, "plan")
     for p in things:
@@ -71,7 +67,11 @@ def fit_plan(
         Text((EDGE, middle - half * scale * 0.8), "left", 11, "pencil", anchor="left"),
     ]
     if walk is not None:
-        made.append(Text((EDGE, EDGE + 2), f"the way to bed is {words.m(walk[0])} wide", 11, "spruce" if walk[0] >= 0.5 else "primer", anchor="left"))  # fmt: skip
+        made.append(
+            Text(
+                (EDGE, EDGE + 2), f"the way to bed is {words.m(walk[0])} wide", 11, "spruce" if walk[0] >= 0.5 else "primer", anchor="left"
+            )
+        )
     return tuple(made)
 
 
@@ -92,7 +92,7 @@ def _way(
         size = [(hole.high[k] - hole.low[k]) * scale for k in (0, 1)]
         shapes: list[Primitive] = [
             rect(x - size[0] / 2, y - size[1] / 2, *size, stroke=ink, fill="", width=1.8 if way.good else 0.9, dash=(4, 3), id=way.id)
-        ]  # fmt: skip
+        ]
         tip, to = (x, y), (0.0, 0.0)
     else:
         out = [0.0, 0.0]

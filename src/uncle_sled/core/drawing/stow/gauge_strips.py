@@ -62,9 +62,7 @@ def _page(thing: Thing, shown: Shown, project_name: str, today: str) -> Page | N
         shapes.append(line((x, y), (x + (STRIP if major else STRIP * 0.45), y), "ink", 1.4 if major else 0.8))
         if y - before > 11:
             words = show(held, "volume", shown.volume)
-            shapes.append(
-                Text((x + STRIP + 8, y), words, 11 if major else 9, "ink", "strong" if major else "text", "left")
-            )
+            shapes.append(Text((x + STRIP + 8, y), words, 11 if major else 9, "ink", "strong" if major else "text", "left"))
             before = y
     for share, words in ((0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, "full")):
         y = low + vessel.fill(share).height_m * POINTS_PER_M
@@ -72,14 +70,7 @@ def _page(thing: Thing, shown: Shown, project_name: str, today: str) -> Page | N
     bar = 0.1 * POINTS_PER_M
     shapes += [
         rect(EDGE, 54, bar, 8, stroke="ink", fill="ink", width=0.8),
-        Text(
-            (EDGE + bar + 8, 58),
-            "100 mm when printed at full size: measure it before you cut",
-            10,
-            "ink",
-            "text",
-            "left",
-        ),
+        Text((EDGE + bar + 8, 58), "100 mm when printed at full size: measure it before you cut", 10, "ink", "text", "left"),
         Text(
             (EDGE, 32),
             "By its outside; a thick wall holds a little less. Stick its foot level with the tank's underside.",

@@ -44,14 +44,10 @@ def held_plan(s: Studied, chosen: tuple[str, ...], words: Words, width: float, h
     weak = [one for one in found.values() if one.fault == "weak" and one.weakest]
     says = "Arrows are straps, crosses are bolts and latches; the front is at the left."
     if weak:
-        worst = min(
-            weak, key=lambda one: one.weakest.capacity_n / max(one.weakest.wanted_n, 1e-9) if one.weakest else 0
-        )
+        worst = min(weak, key=lambda one: one.weakest.capacity_n / max(one.weakest.wanted_n, 1e-9) if one.weakest else 0)
         assert worst.weakest is not None
         says = f"Red: {worst.name} would go {WAY_WORDS[worst.weakest.way]} first."
-    drawn.append(
-        Text((EDGE, 12.0), elided(says, 12, width - 2 * EDGE), 12, "primer" if weak else "pencil", anchor="left")
-    )
+    drawn.append(Text((EDGE, 12.0), elided(says, 12, width - 2 * EDGE), 12, "primer" if weak else "pencil", anchor="left"))
     return tuple(drawn)
 
 
@@ -61,15 +57,7 @@ def _thing(p: Placed, one: Restraint, chosen: bool, scale: float) -> list[Primit
     ring = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
     loose = one.fault in ("loose", "unrated")
     shapes: list[Primitive] = [
-        Poly(
-            ring,
-            "chalk" if chosen else "ink",
-            "kraft",
-            2.0 if chosen else 1.0,
-            dash=(3.0, 3.0) if loose else (),
-            tint=0.5,
-            id=one.id,
-        )
+        Poly(ring, "chalk" if chosen else "ink", "kraft", 2.0 if chosen else 1.0, dash=(3.0, 3.0) if loose else (), tint=0.5, id=one.id)
     ]
     hold = one.hold
     if hold is None:
@@ -101,10 +89,7 @@ def _straps(one: Restraint, box: tuple[float, float, float, float], scale: float
         start = (x1 if along > 0 else x0, y1 if across > 0 else y0)
         end = (start[0] + along * STRAP_M * math.cos(b), start[1] + across * STRAP_M * math.sin(b))
         ink = "spruce" if one.fault == "" and not one.assumed else "chalk"
-        shapes += [
-            line(start, end, ink, 1.8, (4.0, 3.0) if one.assumed else (), one.id),
-            *_head(start, end, ink, scale),
-        ]
+        shapes += [line(start, end, ink, 1.8, (4.0, 3.0) if one.assumed else (), one.id), *_head(start, end, ink, scale)]
         shapes.append(Circle(end, 2.0 / scale, ink, "paper", 1.0))
     return shapes
 

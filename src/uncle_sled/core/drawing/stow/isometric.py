@@ -52,11 +52,7 @@ def isometric(s: Studied, things: Sequence[Placed], peel: Peel) -> tuple[Primiti
 
 def _solid_of(p: Placed) -> Solid:
     return Solid(
-        p.thing.id,
-        p.thing.name,
-        (p.x, p.y - p.size[1] / 2, p.z),
-        (p.x + p.size[0], p.y + p.size[1] / 2, p.z + p.size[2]),
-        p.thing.outside,
+        p.thing.id, p.thing.name, (p.x, p.y - p.size[1] / 2, p.z), (p.x + p.size[0], p.y + p.size[1] / 2, p.z + p.size[2]), p.thing.outside
     )
 
 
@@ -145,10 +141,7 @@ def _faces(s: Studied, peel: Peel) -> tuple[list[Primitive], list[Primitive]]:
             (near if seen else far).append((depth, shape))
     holes = room_of(s.build, s.facts)
     opened = [_hole(hole) for hole in (holes.holes if holes else ()) if hole.opening.face not in gone and _shows(hole)]
-    return [shape for _, shape in sorted(far, key=lambda d: d[0])], [
-        *(shape for _, shape in sorted(near, key=lambda d: d[0])),
-        *opened,
-    ]
+    return [shape for _, shape in sorted(far, key=lambda d: d[0])], [*(shape for _, shape in sorted(near, key=lambda d: d[0])), *opened]
 
 
 def _pieces(surface: Surface) -> list[tuple[Floats, Floats]]:

@@ -51,19 +51,22 @@ def lid_drawn(one: Hinged, words: Words, wide: float, high: float, points_per_m:
     shapes: list[Primitive] = [line(on((-0.12, 0.0)), on((0.0, 0.0)), "pencil", 1.0, (4, 3))]
     for share, outline in turns:
         ink = "ink" if share in (0.0, 1.0) else "pencil"
-        shapes.append(Poly(tuple(on(p) for p in outline), ink, "", 3.0 if share == 0.0 else 1.8, False, dash=() if share == 0 else (7, 4), id=one.id))  # fmt: skip
+        shapes.append(
+            Poly(tuple(on(p) for p in outline), ink, "", 3.0 if share == 0.0 else 1.8, False, dash=() if share == 0 else (7, 4), id=one.id)
+        )
         turn = math.radians(share * one.turning.opens_deg + one.turning.shut_deg)
         centre = on((one.turning.r_m * math.cos(turn), one.turning.r_m * math.sin(turn)))
         shapes.append(Circle(centre, 3.2, "primer", "primer" if share == 0.0 else "", 1.2, id=one.id))
         if one.strut is not None and share in (0.0, 1.0):
             foot = on((one.strut.body_x.si, one.strut.body_z.si))
             head = on(_at((one.strut.lid_x.si, one.strut.lid_z.si), share * one.turning.opens_deg))
-            shapes += [line(foot, head, "zinc", 5.0 if share == 0.0 else 3.0, id=one.id), *(Circle(p, 3.0, "ink", "paper", 1.2, id=one.id) for p in (foot, head))]  # fmt: skip
+            shapes += [
+                line(foot, head, "zinc", 5.0 if share == 0.0 else 3.0, id=one.id),
+                *(Circle(p, 3.0, "ink", "paper", 1.2, id=one.id) for p in (foot, head)),
+            ]
     shapes.append(Circle(on((0.0, 0.0)), 5.0, "ink", "paper", 1.6, id=one.id))
     end = turns[0][1][-1]
-    shapes.append(
-        Text(on((end[0], end[1] + 12 / scale)), f"open {one.turning.opens_deg:.0f}°", 11, "pencil", ground="paper")
-    )
+    shapes.append(Text(on((end[0], end[1] + 12 / scale)), f"open {one.turning.opens_deg:.0f}°", 11, "pencil", ground="paper"))
     return tuple(shapes)
 
 
@@ -87,10 +90,21 @@ def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Pri
     if min(wide, high) < 110:
         return ()
     plot = Plot(0.0, opens, least, most, 48.0, 40.0, wide - 14, high - 40)
-    shapes: list[Primitive] = axes(plot, ticks(0.0, opens, 7), ticks(least, most, 7, pound), lambda x: f"{x:.0f}°", lambda y: f"{y / pound:.0f}", "opened", f"hand, {'lbf' if pound > 1 else 'N'}")  # fmt: skip
+    shapes: list[Primitive] = axes(
+        plot,
+        ticks(0.0, opens, 7),
+        ticks(least, most, 7, pound),
+        lambda x: f"{x:.0f}°",
+        lambda y: f"{y / pound:.0f}",
+        "opened",
+        f"hand, {'lbf' if pound > 1 else 'N'}",
+    )
     for value, text in ((RAISE_N, "to raise, at most"), (-CLOSE_N, "to shut, at most")):
         left, y = plot.at(0.0, value)
-        shapes += [line((left, y), (plot.right, y), "primer", 1.2, (6, 4)), Text((plot.right - 4, y + (8 if value > 0 else -8)), text, 10, "primer", anchor="right", ground="paper")]  # fmt: skip
+        shapes += [
+            line((left, y), (plot.right, y), "primer", 1.2, (6, 4)),
+            Text((plot.right - 4, y + (8 if value > 0 else -8)), text, 10, "primer", anchor="right", ground="paper"),
+        ]
     shapes.append(line(plot.at(0.0, 0.0), plot.at(opens, 0.0), "ink", 1.0))
     for at, (got, ink, dash) in enumerate(zip(one.swings, INKS, DASHES, strict=True)):
         for values in (got.raise_n, -got.close_n):
@@ -98,5 +112,5 @@ def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Pri
         x, y = plot.left + 10, plot.at(0.0, RAISE_N)[1] - 14 - 13 * at
         if x + 60 > plot.right:
             continue
-        shapes += [line((x, y), (x + 20, y), ink, 1.8, dash), Text((x + 25, y), words.degrees(got.t_c), 11, "ink", anchor="left")]  # fmt: skip
+        shapes += [line((x, y), (x + 20, y), ink, 1.8, dash), Text((x + 25, y), words.degrees(got.t_c), 11, "ink", anchor="left")]
     return tuple(shapes)

@@ -89,12 +89,18 @@ def _lying(one: Sleeper, bed: Bed, view: str) -> list[Primitive]:
 def _bodies(at: Point, long: float, wide: float, along: bool) -> tuple[Point, ...]:
     """A body from above: shoulders, hips, feet."""
     outline = (
-        (0.0, 0.30), (0.06, 0.5), (0.45, 0.38), (0.95, 0.22), (1.0, 0.16),
-        (1.0, -0.16), (0.95, -0.22), (0.45, -0.38), (0.06, -0.5), (0.0, -0.30),
-    )  # fmt: skip
-    return tuple(
-        (at[0] + u * long, at[1] + v * wide) if along else (at[0] + v * wide, at[1] + u * long) for u, v in outline
+        (0.0, 0.30),
+        (0.06, 0.5),
+        (0.45, 0.38),
+        (0.95, 0.22),
+        (1.0, 0.16),
+        (1.0, -0.16),
+        (0.95, -0.22),
+        (0.45, -0.38),
+        (0.06, -0.5),
+        (0.0, -0.30),
     )
+    return tuple((at[0] + u * long, at[1] + v * wide) if along else (at[0] + v * wide, at[1] + u * long) for u, v in outline)
 
 
 def _upright(build: Build, facts: Facts, room: Room, beds: list[Bed], sleepers: tuple[Sleeper, ...]) -> list[Primitive]:
@@ -128,9 +134,18 @@ def _free_station(room: Room, left: float, right: float) -> float:
 
 def standing(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitive]:
     outline = (
-        (-0.13, 0.82), (-0.03, 0.87), (0.03, 0.87), (0.13, 0.82), (0.09, 0.48), (0.07, 0.0),
-        (0.015, 0.0), (0.0, 0.44), (-0.015, 0.0), (-0.07, 0.0), (-0.09, 0.48),
-    )  # fmt: skip
+        (-0.13, 0.82),
+        (-0.03, 0.87),
+        (0.03, 0.87),
+        (0.13, 0.82),
+        (0.09, 0.48),
+        (0.07, 0.0),
+        (0.015, 0.0),
+        (0.0, 0.44),
+        (-0.015, 0.0),
+        (-0.07, 0.0),
+        (-0.09, 0.48),
+    )
     return [
         Poly(tuple((x + u * tall, z + v * tall) for u, v in outline), ink, "", 1.2, dash=(4, 2), id=id),
         Circle((x, z + tall * (1 - HEAD)), HEAD * tall, ink, "", 1.2, (4, 2), id),
@@ -139,9 +154,7 @@ def standing(x: float, z: float, tall: float, ink: str, id: str) -> list[Primiti
 
 def sitting(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitive]:
     """Upright in bed, legs out to the rear."""
-    outline = (
-        (-0.06, 0.0), (-0.07, 0.30), (-0.03, 0.39), (0.04, 0.38), (0.06, 0.12), (0.40, 0.10), (0.45, 0.12), (0.45, 0.0),
-    )  # fmt: skip
+    outline = ((-0.06, 0.0), (-0.07, 0.30), (-0.03, 0.39), (0.04, 0.38), (0.06, 0.12), (0.40, 0.10), (0.45, 0.12), (0.45, 0.0))
     return [
         Poly(tuple((x + u * tall, z + v * tall) for u, v in outline), ink, "", 1.2, dash=(4, 2), id=id),
         Circle((x, z + tall * (SITTING - HEAD)), HEAD * tall, ink, "", 1.2, (4, 2), id),

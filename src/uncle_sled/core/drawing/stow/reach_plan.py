@@ -16,11 +16,11 @@ from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import Words
 
 EDGE, FOOT = 12.0, 18.0
-INKS = {"outside": ("pencil", 0.0), "at once": ("spruce", 0.16), "after moving": ("ochre", 0.3), "out of reach": ("primer", 0.22)}  # fmt: skip
+INKS = {"outside": ("pencil", 0.0), "at once": ("spruce", 0.16), "after moving": ("ochre", 0.3), "out of reach": ("primer", 0.22)}
 KEY = (("spruce", "at once"), ("ochre", "something first"), ("primer", "out of reach"))
 
 
-def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:  # fmt: skip
+def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of a mode. () without anything aboard."""
     build, facts = s.build, s.facts
     got = {one.id: one for one in accesses(build, facts, mode)}
@@ -33,18 +33,31 @@ def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, wi
         ink, tint = INKS[got[p.thing.id].how]
         on = p.thing.id in chosen
         dash: tuple[float, ...] = (5, 3) if got[p.thing.id].how == "out of reach" else ()
-        shapes.append(rect(p.x, p.y - p.size[1] / 2, p.size[0], p.size[1], stroke="chalk" if on else ink, fill=ink if tint else "", width=2.6 if on else 1.3, dash=dash, tint=tint or 1.0, id=p.thing.id))  # fmt: skip
+        shapes.append(
+            rect(
+                p.x,
+                p.y - p.size[1] / 2,
+                p.size[0],
+                p.size[1],
+                stroke="chalk" if on else ink,
+                fill=ink if tint else "",
+                width=2.6 if on else 1.3,
+                dash=dash,
+                tint=tint or 1.0,
+                id=p.thing.id,
+            )
+        )
         names.append((p.x + p.size[0] / 2, p.y, p.size[0], p.thing.name, p.thing.id))
     spots = {p.thing.id: (p.x + p.size[0] / 2, p.y) for p in things}
     for one in got.values():  # what comes first, as a line to what waits for it
         if one.id in chosen:
-            shapes += [line(spots[id], spots[one.id], "ochre", 1.6, (5, 3), id=id) for id in one.first if id in spots and one.id in spots]  # fmt: skip
+            shapes += [line(spots[id], spots[one.id], "ochre", 1.6, (5, 3), id=id) for id in one.first if id in spots and one.id in spots]
     other = next((m for m in build.stow.modes if m.towing != mode.towing), None)
     if other is not None:
         for change in conversion(build, other, mode).changes:
             if change.before is not None and change.after is not None:
                 (x0, y0, _), (x1, y1, _) = change.before
-                shapes.append(rect(x0, y0, x1 - x0, y1 - y0, stroke="pencil", fill="", width=1.1, dash=(2, 3), id=change.id))  # fmt: skip
+                shapes.append(rect(x0, y0, x1 - x0, y1 - y0, stroke="pencil", fill="", width=1.1, dash=(2, 3), id=change.id))
     stands = cook(build, facts, mode).stands
     if stands is not None:
         shapes += [Circle(stands, COOK_M, "chalk", "", 1.3, (7, 4)), Circle(stands, 0.08, "chalk", "chalk", 1.0)]

@@ -87,7 +87,7 @@ def _thing(p: Placed) -> list[Primitive]:
     points = tuple((float(y), float(z)) for y, z in outline.exterior.coords)[:-1] if outline is not None else box
     hatch = HATCH_OF_GROUP[group] if p.thing.tank is None and p.aboard else ""
     dash: tuple[float, ...] = () if p.aboard else (4, 3)
-    made: list[Primitive] = [Poly(points, group, group if p.aboard else "", 1.2, hatch=hatch, dash=dash, tint=0.5, id=p.thing.id)]  # fmt: skip
+    made: list[Primitive] = [Poly(points, group, group if p.aboard else "", 1.2, hatch=hatch, dash=dash, tint=0.5, id=p.thing.id)]
     return made + figure_shapes(p, "rear", left, p.z, wide, high)
 
 
@@ -105,9 +105,7 @@ def _labels(order: Sequence[Placed], px_per_m: float) -> list[Primitive]:
             y, z = p.y, p.z + p.size[2] * share
             spot = (y - half, z - tall, y + half, z + tall)
             over = [(q.y - q.size[1] / 2, q.z, q.y + q.size[1] / 2, q.z + q.size[2]) for q in order[at + 1 :]]
-            if not any(
-                spot[0] < o[2] and spot[2] > o[0] and spot[1] < o[3] and spot[3] > o[1] for o in (*taken, *over)
-            ):
+            if not any(spot[0] < o[2] and spot[2] > o[0] and spot[1] < o[3] and spot[3] > o[1] for o in (*taken, *over)):
                 taken.append(spot)
                 shapes.append(Text((y, z), name, LABEL, "ink", ground="body", id=p.thing.id))
                 break

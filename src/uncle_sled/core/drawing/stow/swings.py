@@ -44,9 +44,7 @@ def swings_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
             zone = zone_of(solid, clear, stand.turn)
             ink = INK_OF.get(clear.kind, "pencil")
             swung = clear.kind == "door" and view == "plan" and clear.side != "top"
-            shapes += (
-                _quarter(solid, zone, side_of(clear.side, stand.turn), thing.id) if swung else _dashed(zone, view, ink)
-            )
+            shapes += _quarter(solid, zone, side_of(clear.side, stand.turn), thing.id) if swung else _dashed(zone, view, ink)
         if stand.state is not None:
             shapes += _travel(solid, thing, mode, view)
     return tuple(shapes)
@@ -83,10 +81,7 @@ def _leaf(hole: Hole, leaf_edges: tuple[Point3, Point3], view: str) -> list[Prim
             )
         )
     id = hole.opening.id
-    return [
-        Poly(tuple(points), "pencil", "", 0.9, False, dash=(3, 3), id=id),
-        line(start, points[-1], "ink", 2.4, id=id),
-    ]
+    return [Poly(tuple(points), "pencil", "", 0.9, False, dash=(3, 3), id=id), line(start, points[-1], "ink", 2.4, id=id)]
 
 
 def _quarter(solid: Solid, zone: Solid, side: str, id: str) -> list[Primitive]:
@@ -101,10 +96,7 @@ def _quarter(solid: Solid, zone: Solid, side: str, id: str) -> list[Primitive]:
         deep = zone.high[1] - zone.low[1]
         way = -1.0 if side == "left" else 1.0
         ends = [(hinge[0] + deep * math.cos(t), hinge[1] + way * deep * math.sin(t)) for t in _quarters()]
-    return [
-        Poly(tuple(ends), "pencil", "", 0.9, False, dash=(3, 3), id=id),
-        line(hinge, ends[-1], "pencil", 1.6, id=id),
-    ]
+    return [Poly(tuple(ends), "pencil", "", 0.9, False, dash=(3, 3), id=id), line(hinge, ends[-1], "pencil", 1.6, id=id)]
 
 
 def _quarters() -> list[float]:
@@ -134,10 +126,7 @@ def _travel(solid: Solid, thing: Thing, mode: Mode, view: str) -> list[Primitive
         u = ((now[0] - was[0]) / far, (now[1] - was[1]) / far)
         tip = min(0.08, far / 3)
         wings = [(now[0] - tip * (u[0] * 0.9 - u[1] * w), now[1] - tip * (u[1] * 0.9 + u[0] * w)) for w in (0.5, -0.5)]
-        shapes += [
-            line(was, now, "pencil", 1.0, id=id),
-            Poly((wings[0], now, wings[1]), "pencil", "", 1.0, False, id=id),
-        ]
+        shapes += [line(was, now, "pencil", 1.0, id=id), Poly((wings[0], now, wings[1]), "pencil", "", 1.0, False, id=id)]
     return shapes
 
 
@@ -154,17 +143,7 @@ def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primi
     for clash in found[:MOST_MARKED]:
         for polygon in _where(clash, solids, room, view):
             points = tuple((float(x), float(y)) for x, y in polygon.exterior.coords)[:-1]
-            shapes.append(
-                Poly(
-                    points,
-                    "primer",
-                    "primer",
-                    1.6,
-                    hatch="metal" if len(found) <= MOST_HATCHED else "",
-                    tint=0.35,
-                    id=clash.a,
-                )
-            )
+            shapes.append(Poly(points, "primer", "primer", 1.6, hatch="metal" if len(found) <= MOST_HATCHED else "", tint=0.35, id=clash.a))
     return tuple(shapes)
 
 

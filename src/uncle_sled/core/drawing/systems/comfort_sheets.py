@@ -15,7 +15,9 @@ from uncle_sled.core.words import Words
 
 EDGE = 40.0
 SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
-CAUTION = "Screening only, by typed figures. Gas and flames are for licensed people where the law says so; makers' papers and local rules decide."
+CAUTION = (
+    "Screening only, by typed figures. Gas and flames are for licensed people where the law says so; makers' papers and local rules decide."
+)
 Shapes = tuple[Primitive, ...]
 
 
@@ -35,14 +37,10 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
         ("What sweats on the coldest night", sweat_picture(the_night(s), s.framed, faces, words, w, half), ()),
     ]
     told = f"{name}, {build.name}"
-    return tuple(
-        [_page(title, upper, lower, (wide, high), half, told, day) for title, upper, lower in pages if upper or lower]
-    )
+    return tuple([_page(title, upper, lower, (wide, high), half, told, day) for title, upper, lower in pages if upper or lower])
 
 
-def _page(
-    title: str, upper: Shapes, lower: Shapes, size: tuple[float, float], half: float, whose: str, day: str
-) -> Page:
+def _page(title: str, upper: Shapes, lower: Shapes, size: tuple[float, float], half: float, whose: str, day: str) -> Page:
     wide, high = size
     y = high - EDGE
     shapes: list[Primitive] = [

@@ -37,23 +37,16 @@ def boil_chart(made: Gas, coldest_c: float | None, words: Words, width: float, h
         ]
     for t in temps.tolist():
         x, _ = plot.at(t, 0.0)
-        shapes += [
-            line((x, plot.low - 4), (x, plot.low), "pencil"),
-            Text((x, plot.low - 13), words.degrees(t), 11, "pencil"),
-        ]
+        shapes += [line((x, plot.low - 4), (x, plot.low), "pencil"), Text((x, plot.low - 13), words.degrees(t), 11, "pencil")]
     for k, level in enumerate(LEVELS):
         shapes += plot.curve(temps, table[:, k], "gas", 2.2 if level == 0.5 else 1.5, DASH[k])
         _, y = plot.at(high_c, float(table[-1, k]))
-        shapes.append(
-            Text((plot.right + 6, y), {1.0: "full", 0.5: "half full", 0.2: "a fifth"}[level], 11, "ink", anchor="left")
-        )
+        shapes.append(Text((plot.right + 6, y), {1.0: "full", 0.5: "half full", 0.2: "a fifth"}[level], 11, "ink", anchor="left"))
     if made.most_kw > 0:
         _, y = plot.at(low_c, made.most_kw)
         shapes += [
             line((plot.left, y), (plot.right, y), "ink", 1.6),
-            Text(
-                (plot.left + 6, y + 9), f"all burners {made.most_kw:.1f} kW", 11, "ink", anchor="left", ground="paper"
-            ),
+            Text((plot.left + 6, y + 9), f"all burners {made.most_kw:.1f} kW", 11, "ink", anchor="left", ground="paper"),
         ]
     if coldest_c is not None and low_c <= coldest_c <= high_c:
         x, _ = plot.at(coldest_c, 0.0)
@@ -83,11 +76,7 @@ def fuel_bars(made: Gas, words: Words, width: float, height: float) -> tuple[Pri
             shapes.append(rect(70, y - 6, max(room * days / most, 1.0), 12, stroke=ink, fill=ink, width=0.9, tint=0.5))
             shapes.append(
                 Text(
-                    (76 + room * days / most, y),
-                    f"{days:.1f} days, {words.fine_kg(made.kg_day[fuel])} a day",
-                    11,
-                    "pencil",
-                    anchor="left",
+                    (76 + room * days / most, y), f"{days:.1f} days, {words.fine_kg(made.kg_day[fuel])} a day", 11, "pencil", anchor="left"
                 )
             )
         y -= 26

@@ -18,32 +18,16 @@ def needs_chart(
         return ()
     panels = any(one.panel_wp is not None for one in needs) or have_wp > 0
     half = width / 2 if panels else width
-    shapes = _field(
-        [(one.sky, one.battery_wh) for one in needs], have_wh, "Battery, to use", words.wh, sky, 8.0, half - 8, height
-    )
+    shapes = _field([(one.sky, one.battery_wh) for one in needs], have_wh, "Battery, to use", words.wh, sky, 8.0, half - 8, height)
     if panels:
         shapes += _field(
-            [(one.sky, one.panel_wp) for one in needs],
-            have_wp,
-            "Panels",
-            lambda w: f"{w:.0f} W",
-            sky,
-            half + 8,
-            half - 16,
-            height,
+            [(one.sky, one.panel_wp) for one in needs], have_wp, "Panels", lambda w: f"{w:.0f} W", sky, half + 8, half - 16, height
         )
     return tuple(shapes)
 
 
 def _field(
-    rows: list[tuple[str, float | None]],
-    have: float,
-    title: str,
-    says: object,
-    sky: str,
-    left: float,
-    wide: float,
-    height: float,
+    rows: list[tuple[str, float | None]], have: float, title: str, says: object, sky: str, left: float, wide: float, height: float
 ) -> list[Primitive]:
     assert callable(says)
     names = {one.id: one.name.lower() for one in skies()}
@@ -62,27 +46,9 @@ def _field(
             long = max(room * value / most, 1.0)
             enough = have >= value - 1
             ink = "spruce" if enough else "ochre"
+            shapes.append(rect(left + NAME_W, y - 6, long, 12, stroke=ink, fill=ink, width=0.9, tint=0.45, hatch="" if enough else "wood"))
             shapes.append(
-                rect(
-                    left + NAME_W,
-                    y - 6,
-                    long,
-                    12,
-                    stroke=ink,
-                    fill=ink,
-                    width=0.9,
-                    tint=0.45,
-                    hatch="" if enough else "wood",
-                )
-            )
-            shapes.append(
-                Text(
-                    (left + NAME_W + (long if long < mark - 70 else max(long, mark)) + 5, y),
-                    says(value),
-                    11,
-                    "pencil",
-                    anchor="left",
-                )
+                Text((left + NAME_W + (long if long < mark - 70 else max(long, mark)) + 5, y), says(value), 11, "pencil", anchor="left")
             )
         y -= pitch
     x = left + NAME_W + mark

@@ -42,11 +42,7 @@ def _one_line(wired: Wired, words: Words, shown: object) -> Diagram:
     net = wired.net
     drawn = [w for w in wired.wires if w.kind != "earth"]
     used = {end for wire in wired.wires for end in (wire.start, wire.end)}
-    ids = [
-        id
-        for id in net.ends
-        if id in used and (net.ends[id].kind != "earth stud" or any(w.end == id or w.start == id for w in drawn))
-    ]
+    ids = [id for id in net.ends if id in used and (net.ends[id].kind != "earth stud" or any(w.end == id or w.start == id for w in drawn))]
     ids.sort(key=lambda id: (net.ends[id].kind not in SOURCES,))
     last = [id for id in ids if net.ends[id].runs is not None or net.ends[id].kind.endswith("socket")]
     narrow = {id: NARROW_W for id in ids if net.ends[id].kind in NARROW}
@@ -79,31 +75,13 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
     middle = max(level, x - GAP_W + 8)
     said = wire.gauge if wire.mm2 is not None else "no size"
     shapes.append(
-        Text(
-            (x - 5, y + 6.5),
-            f"{wire.number}  {said}",
-            SMALL,
-            ink if ink != "power" else "ink",
-            "strong",
-            "right",
-            "paper",
-            wire.id,
-        )
+        Text((x - 5, y + 6.5), f"{wire.number}  {said}", SMALL, ink if ink != "power" else "ink", "strong", "right", "paper", wire.id)
     )
     long = feet_inches(wire.length_m, 1) if words.shown.imperial else words.m(wire.length_m)
     low = f"~{long}" if wire.length_face == "guessed" else long
     fuse = f"{wire.fuse_a:g} A" if wire.fuse_a is not None else ""
     shapes.append(
-        Text(
-            (x - 5, y - 6.5),
-            "  ".join(word for word in (low, fuse) if word),
-            SMALL,
-            "pencil",
-            "text",
-            "right",
-            "paper",
-            wire.id,
-        )
+        Text((x - 5, y - 6.5), "  ".join(word for word in (low, fuse) if word), SMALL, "pencil", "text", "right", "paper", wire.id)
     )
     if wire.fused in ("start", "both"):
         shapes.append(_fuse(min(middle + 4, x - 62), y, wire.id))
@@ -133,13 +111,7 @@ def _box(end: End, left: float, low: float, width: float, height: float) -> list
         r = min(height / 2, 12.0)
         shapes = [
             Poly(
-                (
-                    (left, middle),
-                    (left + r, low + height),
-                    (left + width, low + height),
-                    (left + width, low),
-                    (left + r, low),
-                ),
+                ((left, middle), (left + r, low + height), (left + width, low + height), (left + width, low), (left + r, low)),
                 "ink",
                 "body",
                 1.2,
@@ -158,22 +130,14 @@ def _box(end: End, left: float, low: float, width: float, height: float) -> list
         rows.append((elided(said, SMALL, width - inset - 6), SMALL, "pencil"))
     top = middle + (len(rows) - 1) * 6.5
     for at, (text, size, ink) in enumerate(rows):
-        shapes.append(
-            Text(
-                (left + inset, top - 13 * at), text, size, ink, "strong" if ink == "ink" else "text", "left", "", end.id
-            )
-        )
+        shapes.append(Text((left + inset, top - 13 * at), text, size, ink, "strong" if ink == "ink" else "text", "left", "", end.id))
     return shapes
 
 
 def _caption(end: End) -> str:
     f = end.figures
     if end.runs is not None:
-        told = (
-            "watts not said"
-            if end.runs.power_w is None
-            else f"{end.runs.power_w:.0f} W{' mains' if end.runs.ac else ''}"
-        )
+        told = "watts not said" if end.runs.power_w is None else f"{end.runs.power_w:.0f} W{' mains' if end.runs.ac else ''}"
         return told
     if f is not None and end.kind == "battery":
         return (
@@ -202,10 +166,7 @@ def _earth(id: str, wired: Wired, left: float, low: float) -> list[Primitive]:
             continue
         x, y = left + 18, low
         shapes += [line((x, y), (x, y - 6), "spruce", 1.6, id=wire.id)]
-        shapes += [
-            line((x - w, y - 6 - d), (x + w, y - 6 - d), "spruce", 1.4, id=wire.id)
-            for w, d in ((6, 0.0), (3.8, 2.4), (1.6, 4.8))
-        ]
+        shapes += [line((x - w, y - 6 - d), (x + w, y - 6 - d), "spruce", 1.4, id=wire.id) for w, d in ((6, 0.0), (3.8, 2.4), (1.6, 4.8))]
         shapes.append(Text((x + 10, y - 7), wire.number, 8.5, "spruce", "strong", "left", "", wire.id))
     return shapes
 

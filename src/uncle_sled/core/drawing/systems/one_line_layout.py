@@ -66,9 +66,7 @@ class _Node:
         self.high = LANE if lane else BOX_H
 
 
-def laid_out(
-    ids: Sequence[str], wires: Sequence[Wants], last: Iterable[str] = (), widths: Mapping[str, float] | None = None
-) -> LaidOut:
+def laid_out(ids: Sequence[str], wires: Sequence[Wants], last: Iterable[str] = (), widths: Mapping[str, float] | None = None) -> LaidOut:
     """Places of boxes and wires. Args: last: what stands in the last column, the loads; widths: of boxes that are no usual ones."""
     if not ids:
         return LaidOut((), (), 0.0, 0.0)
@@ -253,11 +251,7 @@ def _apart(layer: list[_Node], wanted: list[float]) -> list[float]:
 
 
 def _drawn(
-    nodes: dict[str, _Node],
-    layers: list[list[_Node]],
-    chains: dict[str, list[_Node]],
-    wires: Sequence[Wants],
-    widths: Mapping[str, float],
+    nodes: dict[str, _Node], layers: list[list[_Node]], chains: dict[str, list[_Node]], wires: Sequence[Wants], widths: Mapping[str, float]
 ) -> LaidOut:
     high = max(node.y + node.high / 2 for layer in layers for node in layer)
     wide_of = {id: widths.get(id, BOX_W) for id in nodes}
@@ -321,11 +315,7 @@ def _tracks(layers: list[list[_Node]], chains: dict[str, list[_Node]], ports: di
         taken: list[list[tuple[float, float]]] = []
         for node in sorted((n for n in layer if n.id in spans), key=lambda n: n.y):
             span = spans[node.id]
-            free = (
-                at
-                for at, uprights in enumerate(taken)
-                if all(span[1] < low - 2 or span[0] > high + 2 for low, high in uprights)
-            )
+            free = (at for at, uprights in enumerate(taken) if all(span[1] < low - 2 or span[0] > high + 2 for low, high in uprights))
             place = next(free, len(taken))
             if place == len(taken):
                 taken.append([])
@@ -333,10 +323,7 @@ def _tracks(layers: list[list[_Node]], chains: dict[str, list[_Node]], ports: di
             made[node.id] = FIRST_TRACK + place * TRACK
     most = max(made.values(), default=0.0)
     if most > GAP_W * 0.5:  # a crowd of them stands closer
-        made = {
-            id: FIRST_TRACK + (x - FIRST_TRACK) * (GAP_W * 0.5 - FIRST_TRACK) / (most - FIRST_TRACK)
-            for id, x in made.items()
-        }
+        made = {id: FIRST_TRACK + (x - FIRST_TRACK) * (GAP_W * 0.5 - FIRST_TRACK) / (most - FIRST_TRACK) for id, x in made.items()}
     return made
 
 
@@ -346,8 +333,13 @@ def _back(wire: Wants, nodes: dict[str, _Node], high: float, x_of: Callable[[_No
     over = high + 20 + 9 * (hash_of(wire.id) % 3)
     right, left = x_of(a, 1), x_of(b, -1)
     points = (
-        (right, high - a.y + 8), (right + 6, high - a.y + 8), (right + 6, over), (left - 8, over), (left - 8, high - b.y + 10), (left, high - b.y + 10),
-    )  # fmt: skip
+        (right, high - a.y + 8),
+        (right + 6, high - a.y + 8),
+        (right + 6, over),
+        (left - 8, over),
+        (left - 8, high - b.y + 10),
+        (left, high - b.y + 10),
+    )
     return LineAt(wire.id, points, ((right + left) / 2, over), min(left, right), True)
 
 

@@ -15,12 +15,7 @@ LEFT, RIGHT, HEAD, FOOT, GAP = 62.0, 104.0, 44.0, 30.0, 26.0
 FLOWS_SHARE = 0.36  # of the height, for what comes in and goes out
 SKY_INK = {"clear": "ochre", "mixed": "chalk", "dull": "zinc"}
 SKY_DASH: dict[str, tuple[float, ...]] = {"clear": (), "mixed": (7, 3), "dull": (2, 3)}
-IN = (
-    ("sun_wh", "ochre", "sun"),
-    ("car_wh", "vehicle", "car"),
-    ("generator_wh", "fuel", "generator"),
-    ("mains_wh", "zinc", "hookup"),
-)
+IN = (("sun_wh", "ochre", "sun"), ("car_wh", "vehicle", "car"), ("generator_wh", "fuel", "generator"), ("mains_wh", "zinc", "hookup"))
 NIGHT_FROM, NIGHT_TO = 20, 6
 
 
@@ -76,9 +71,7 @@ def _nights(stay: Stay, upper: Plot, lower: Plot) -> list[Primitive]:
             x0, _ = upper.at(float(a), 0.0)
             x1, _ = upper.at(float(b), 0.0)
             for plot in (upper, lower):
-                shapes.append(
-                    rect(x0, plot.low, x1 - x0, plot.top - plot.low, stroke="", fill="rule", width=0.0, tint=0.35)
-                )
+                shapes.append(rect(x0, plot.low, x1 - x0, plot.top - plot.low, stroke="", fill="rule", width=0.0, tint=0.35))
     return shapes
 
 
@@ -93,9 +86,7 @@ def _axes(stay: Stay, upper: Plot, lower: Plot, words: Words) -> list[Primitive]
         for y in ticks(plot.y0, plot.y1, 4):
             _, up = plot.at(0.0, y)
             shapes.append(line((plot.left - 3, up), (plot.left, up), "pencil"))
-            shapes.append(
-                Text((plot.left - 6, up), words.wh(y) if plot is upper else f"{y:.0f} W", 11, "pencil", anchor="right")
-            )
+            shapes.append(Text((plot.left - 6, up), words.wh(y) if plot is upper else f"{y:.0f} W", 11, "pencil", anchor="right"))
     room = (lower.right - lower.left) / max(stay.nights, 1)
     for day in range(stay.nights):
         x, _ = lower.at(float(day * HOURS), 0.0)
@@ -115,9 +106,7 @@ def _names(ends: list[tuple[float, String]], upper: Plot, sky: str) -> list[Prim
         shapes += [
             line((upper.right + 2, y), (upper.right + 10, at), "rule"),
             line((upper.right + 12, at), (upper.right + 30, at), SKY_INK[string.id], 2.0, SKY_DASH[string.id]),
-            Text(
-                (upper.right + 34, at), string.name.lower(), 12, "ink", "strong" if string.id == sky else "text", "left"
-            ),
+            Text((upper.right + 34, at), string.name.lower(), 12, "ink", "strong" if string.id == sky else "text", "left"),
         ]
     return shapes
 
@@ -141,9 +130,7 @@ def _dark(stay: Stay, upper: Plot) -> list[Primitive]:
         shapes += [
             line((x, y), (x, up), "primer", 1.0, (2.0, 2.0)),
             Circle((x, y), 4, "primer", "paper", 1.8),
-            Text(
-                (x + (4 if right else -4), up), says, 11, "primer", anchor="left" if right else "right", ground="paper"
-            ),
+            Text((x + (4 if right else -4), up), says, 11, "primer", anchor="left" if right else "right", ground="paper"),
         ]
     return shapes
 

@@ -40,13 +40,7 @@ def worst_of(night: Night, where: str) -> Surface | None:
 
 
 def sweat_picture(
-    night: Night,
-    framed: Framed,
-    faces: dict[str, str],
-    words: Words,
-    width: float,
-    height: float,
-    chosen: frozenset[str] = frozenset(),
+    night: Night, framed: Framed, faces: dict[str, str], words: Words, width: float, height: float, chosen: frozenset[str] = frozenset()
 ) -> tuple[Primitive, ...]:
     """The three views. Args: faces: id of the path of each kind of face."""
     body = framed.body
@@ -144,9 +138,7 @@ def _plan(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float
     half = body.width / 2
 
     def box_at(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
-        return tuple(
-            (corner[0] + (px - body.front) * scale, corner[1] + (py + half) * scale) for px, py in _box(x0, y0, x1, y1)
-        )
+        return tuple((corner[0] + (px - body.front) * scale, corner[1] + (py + half) * scale) for px, py in _box(x0, y0, x1, y1))
 
     front, rear = body.front, body.front + body.length
     drawn.shapes.append(Poly(box_at(front, -half, rear, half), "pencil", "body", 0.8))
@@ -165,9 +157,7 @@ def _plan(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float
         if kind in ("left side", "right side"):
             y0, y1 = (-half, -half + BAND_M * 1.3) if kind == "left side" else (half - BAND_M * 1.3, half)
         elif kind in ("front", "rear") or x1 - x0 < 0.02:
-            x0, x1 = (
-                (front, front + BAND_M * 1.3) if (x0 + x1) / 2 < (front + rear) / 2 else (rear - BAND_M * 1.3, rear)
-            )
+            x0, x1 = (front, front + BAND_M * 1.3) if (x0 + x1) / 2 < (front + rear) / 2 else (rear - BAND_M * 1.3, rear)
         drawn.patch(cut.id, box_at(x0, y0, x1, y1), named=kind == "right side")
 
 
@@ -216,9 +206,7 @@ def _key(night: Night, words: Words, width: float) -> list[Primitive]:
     steps = 9
     for k in range(steps):
         t = night.outside_c + (night.inside_c - night.outside_c) * k / (steps - 1)
-        shapes.append(
-            rect(x + 52 + k * 14, y - 5, 14, 10, stroke="pencil", fill="fresh", width=0.4, tint=tint_of(night, t))
-        )
+        shapes.append(rect(x + 52 + k * 14, y - 5, 14, 10, stroke="pencil", fill="fresh", width=0.4, tint=tint_of(night, t)))
     dew = x + 52 + (night.dew_c - night.outside_c) / max(night.inside_c - night.outside_c, 0.1) * 14 * (steps - 1) + 7
     shapes += [
         Text((x, y), words.degrees(night.outside_c), 11, "pencil", anchor="left"),
@@ -266,9 +254,7 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
         )
         if x1 - x0 > 30 or k in (0, len(one.layers) - 1):
             said = elided(words.material(layer.name), 10, max(x1 - x0 - 4, 56))
-            anchor = (
-                "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(one.layers) - 1 else "middle"
-            )
+            anchor = "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(one.layers) - 1 else "middle"
             spot = (x0 + x1) / 2 if anchor == "middle" else x0 if anchor == "left" else x1
             shapes.append(Text((spot, plot.low - (10 if k % 2 == 0 else 22)), said, 10, "pencil", "text", anchor))  # type: ignore[arg-type]
         at += layer.thick_m
@@ -294,15 +280,7 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
         _, y = plot.at(one.at_m, float(np.interp(one.at_m, xs, temps)))
         shapes += [
             Circle((x, y), 6, "primer", "", 2.2),
-            Text(
-                (x + 10, y + 12),
-                f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night",
-                11,
-                "primer",
-                "strong",
-                "left",
-                "paper",
-            ),
+            Text((x + 10, y + 12), f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night", 11, "primer", "strong", "left", "paper"),
         ]
     shapes += [
         Text((plot.left, plot.top + 9), "inside", 11, "pencil", anchor="left"),

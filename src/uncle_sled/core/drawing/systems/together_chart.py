@@ -14,9 +14,7 @@ def cell_of(together: Together, width: float, height: float) -> float:
     return max(min((width - NAME_W - 90) / many, (height - HEAD - 30) / many, MOST), LEAST)
 
 
-def together_chart(
-    together: Together, chosen: tuple[str, str] | None, width: float, height: float
-) -> tuple[Primitive, ...]:
+def together_chart(together: Together, chosen: tuple[str, str] | None, width: float, height: float) -> tuple[Primitive, ...]:
     """Rows and columns are the loads, the largest first; the diagonal is one alone with how long the bank runs it."""
     loads = together.loads
     if not loads:
@@ -27,15 +25,9 @@ def together_chart(
     for at, load in enumerate(loads):
         y = top - (at + 0.5) * cell
         watts = "? W" if load.power_w is None else f"{load.power_w:.0f} W"
-        shapes.append(
-            Text(
-                (NAME_W - 8, y + (5 if cell > 26 else 0)), elided(load.name, 12, NAME_W - 16), 12, "ink", anchor="right"
-            )
-        )
+        shapes.append(Text((NAME_W - 8, y + (5 if cell > 26 else 0)), elided(load.name, 12, NAME_W - 16), 12, "ink", anchor="right"))
         if cell > 26:
-            shapes.append(
-                Text((NAME_W - 8, y - 8), f"{watts}{' mains' if load.ac else ''}", 10, "pencil", anchor="right")
-            )
+            shapes.append(Text((NAME_W - 8, y - 8), f"{watts}{' mains' if load.ac else ''}", 10, "pencil", anchor="right"))
         for to in range(at + 1):
             other = loads[to]
             pair = together.of(load.id, other.id)
@@ -43,23 +35,10 @@ def together_chart(
                 continue
             x = NAME_W + to * cell
             shapes += _cell(
-                pair,
-                x,
-                y - cell / 2,
-                cell,
-                chosen is not None and {pair.one, pair.other} == set(chosen),
-                f"{load.id}\n{other.id}",
+                pair, x, y - cell / 2, cell, chosen is not None and {pair.one, pair.other} == set(chosen), f"{load.id}\n{other.id}"
             )
         lasts = together.lasts_h[at]
-        says = (
-            ""
-            if lasts is None
-            else "alone: days"
-            if lasts > 96
-            else f"alone {lasts:.1f} h"
-            if lasts < 10
-            else f"alone {lasts:.0f} h"
-        )
+        says = "" if lasts is None else "alone: days" if lasts > 96 else f"alone {lasts:.1f} h" if lasts < 10 else f"alone {lasts:.0f} h"
         shapes.append(Text((NAME_W + (at + 1) * cell + 8, y), says, 11, "pencil", anchor="left"))
     return tuple(shapes)
 
@@ -70,16 +49,7 @@ def _cell(pair: Meeting, x: float, low: float, cell: float, chosen: bool, id: st
     inner, r = cell - 3, cell * 0.18
     cx, cy = x + cell / 2, low + cell / 2
     shapes: list[Primitive] = [
-        rect(
-            x + 1.5,
-            low + 1.5,
-            inner,
-            inner,
-            stroke="chalk" if chosen else ink,
-            fill=wash,
-            width=2.4 if chosen else 1.0,
-            id=id,
-        )
+        rect(x + 1.5, low + 1.5, inner, inner, stroke="chalk" if chosen else ink, fill=wash, width=2.4 if chosen else 1.0, id=id)
     ]
     if pair.fits is True:
         shapes += [
@@ -87,10 +57,7 @@ def _cell(pair: Meeting, x: float, low: float, cell: float, chosen: bool, id: st
             line((cx - r * 0.2, cy - r * 0.8), (cx + r, cy + r * 0.8), ink, 2.0),
         ]
     elif pair.fits is False:
-        shapes += [
-            line((cx - r, cy - r), (cx + r, cy + r), ink, 2.0),
-            line((cx - r, cy + r), (cx + r, cy - r), ink, 2.0),
-        ]
+        shapes += [line((cx - r, cy - r), (cx + r, cy + r), ink, 2.0), line((cx - r, cy + r), (cx + r, cy - r), ink, 2.0)]
     else:
         shapes.append(Text((cx, cy), "?", 12, ink, "strong"))
     return shapes

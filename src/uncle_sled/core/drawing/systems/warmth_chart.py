@@ -47,15 +47,7 @@ def loss_bars(made: Losses, words: Words, width: float, height: float) -> tuple[
                     id=id,
                 )
             )
-            shapes.append(
-                Text(
-                    (NAME_W + 14 + long, y),
-                    f"{words.heat(watts)}{' about' if rough else ''}",
-                    11,
-                    "pencil",
-                    anchor="left",
-                )
-            )
+            shapes.append(Text((NAME_W + 14 + long, y), f"{words.heat(watts)}{' about' if rough else ''}", 11, "pencil", anchor="left"))
         y -= pitch
     if len(rows) > fits:
         shapes.append(Text((NAME_W, y), f"and {len(rows) - fits} more", 11, "pencil", anchor="right"))
@@ -82,20 +74,10 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
     y -= 24
     shapes.append(Text((NAME_W, y), "Heater aboard", 12, "ink", "strong", "right"))
     if made.there_w is None:
-        shapes.append(
-            Text(
-                (NAME_W + 8, y),
-                "not said what it gives" if made.unrated else "none aboard",
-                11,
-                "ochre word",
-                anchor="left",
-            )
-        )
+        shapes.append(Text((NAME_W + 8, y), "not said what it gives" if made.unrated else "none aboard", 11, "ochre word", anchor="left"))
     else:
         shapes += [
-            rect(
-                NAME_W + 8, y - 6, max(room * made.there_w / most, 1.0), 12, stroke=ink, fill=ink, width=1.0, tint=0.5
-            ),
+            rect(NAME_W + 8, y - 6, max(room * made.there_w / most, 1.0), 12, stroke=ink, fill=ink, width=1.0, tint=0.5),
             Text((NAME_W + 14, y), words.heat(made.there_w), 11, "ink", "strong", "left", "paper"),
         ]
     shapes.append(
@@ -141,18 +123,12 @@ def summer_bars(made: Gains, words: Words, width: float, height: float) -> tuple
                 tint=0.6 if strong else 0.3,
             )
         )
-        shapes.append(
-            Text((NAME_W + 14 + room * max(watts, 0.0) / most, y), words.heat(watts), 11, "pencil", anchor="left")
-        )
+        shapes.append(Text((NAME_W + 14 + room * max(watts, 0.0) / most, y), words.heat(watts), 11, "pencil", anchor="left"))
         y -= pitch
     there = "no cooler aboard" if made.there_w is None else f"cooler aboard takes {words.heat(made.there_w)}"
     shapes.append(
         Text(
-            (NAME_W + 8, y),
-            there,
-            11,
-            "primer" if made.there_w is not None and made.there_w < made.cooling_w else "pencil",
-            anchor="left",
+            (NAME_W + 8, y), there, 11, "primer" if made.there_w is not None and made.there_w < made.cooling_w else "pencil", anchor="left"
         )
     )
     return tuple(shapes)

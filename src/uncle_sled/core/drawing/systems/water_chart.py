@@ -34,21 +34,12 @@ def litres_chart(made: Water, words: Words, width: float, height: float) -> tupl
         ]
     for x in ticks(0.0, float(days), min(days, 10)):
         at, _ = plot.at(x, 0.0)
-        shapes += [
-            line((at, plot.low - 4), (at, plot.low), "pencil"),
-            Text((at, plot.low - 13), f"{x:.0f}", 11, "pencil"),
-        ]
+        shapes += [line((at, plot.low - 4), (at, plot.low), "pencil"), Text((at, plot.low - 13), f"{x:.0f}", 11, "pencil")]
     shapes.append(Text((plot.right, plot.low - 27), "days", 11, "pencil", anchor="right"))
     if made.wanted_days is not None and 0 < made.wanted_days <= days:
         at, _ = plot.at(made.wanted_days, 0.0)
-        shapes += [
-            line((at, plot.low), (at, plot.top), "spruce", 1.2, (5.0, 3.0)),
-            Text((at, plot.top + 9), "wanted", 11, "spruce"),
-        ]
-    for room, day, ink, name in (
-        (made.fresh_l, made.need_l_day, "fresh", "fresh"),
-        (made.grey_room_l, made.grey_l_day, "grey", "grey"),
-    ):
+        shapes += [line((at, plot.low), (at, plot.top), "spruce", 1.2, (5.0, 3.0)), Text((at, plot.top + 9), "wanted", 11, "spruce")]
+    for room, day, ink, name in ((made.fresh_l, made.need_l_day, "fresh", "fresh"), (made.grey_room_l, made.grey_l_day, "grey", "grey")):
         if room <= 0 or day <= 0:
             continue
         end = min(room / day, float(days))
@@ -100,24 +91,9 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
             bool(pump or own_pump),
         ),
         (heater or "Water heater", f"{made.heat_wh:.0f} Wh a shower" if made.heat_wh else "cold", "gas", bool(heater)),
-        (
-            tap or "Tap",
-            f"{words.m3(made.need_l_day / 1000)} a day",
-            "fresh",
-            bool(tap),
-        ),
-        (
-            "Trap and drain",
-            _drain(made, w.trap.si if w.trap is not None else None, words),
-            "grey",
-            made.fall_ok is not False,
-        ),
-        (
-            "Grey",
-            words.m3(made.grey_room_l / 1000) if made.grey_room_l > 0 else "none aboard",
-            "grey",
-            made.grey_room_l > 0,
-        ),
+        (tap or "Tap", f"{words.m3(made.need_l_day / 1000)} a day", "fresh", bool(tap)),
+        ("Trap and drain", _drain(made, w.trap.si if w.trap is not None else None, words), "grey", made.fall_ok is not False),
+        ("Grey", words.m3(made.grey_room_l / 1000) if made.grey_room_l > 0 else "none aboard", "grey", made.grey_room_l > 0),
     ]
     gap = 22.0
     per_row = max(int((width - 24 + gap) / (BOX_W + gap)), 1)
@@ -131,14 +107,7 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
             points = (
                 (last, to)
                 if col
-                else (
-                    last,
-                    (last[0] + 8, last[1]),
-                    (last[0] + 8, y + BOX_H + 9),
-                    (x - 6, y + BOX_H + 9),
-                    (x - 6, to[1]),
-                    to,
-                )
+                else (last, (last[0] + 8, last[1]), (last[0] + 8, y + BOX_H + 9), (x - 6, y + BOX_H + 9), (x - 6, to[1]), to)
             )
             shapes.append(Poly(points, ink, "", 2.2, False))
         shapes.append(
@@ -154,13 +123,7 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
             )
         )
         shapes.append(
-            Text(
-                (x + BOX_W / 2, y + BOX_H - 13),
-                elided(name, 12, BOX_W - 8, "strong"),
-                12,
-                "ink" if there else "pencil",
-                "strong",
-            )
+            Text((x + BOX_W / 2, y + BOX_H - 13), elided(name, 12, BOX_W - 8, "strong"), 12, "ink" if there else "pencil", "strong")
         )
         shapes.append(Text((x + BOX_W / 2, y + 11), elided(says, 10, BOX_W - 6), 10, "pencil"))
         last = (x + BOX_W, y + BOX_H / 2)

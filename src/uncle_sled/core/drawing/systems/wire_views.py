@@ -27,15 +27,7 @@ def wires_view(wired: Wired, pane: str, chosen: frozenset[str]) -> tuple[Primiti
 def wire_shape(wire: Laid, pane: str, chosen: bool) -> Poly:
     ink = "chalk" if chosen else INK[wire.kind] if wire.mm2 is not None else "primer"
     wide = WIDE[wire.kind] * (2.2 if chosen else 1.0)
-    return Poly(
-        tuple(flat(p, pane) for p in wire.points),
-        ink,
-        "",
-        wide,
-        False,
-        dash=() if chosen else DASH[wire.kind],
-        id=wire.id,
-    )
+    return Poly(tuple(flat(p, pane) for p in wire.points), ink, "", wide, False, dash=() if chosen else DASH[wire.kind], id=wire.id)
 
 
 def devices_view(wired: Wired, pane: str, scale: float, chosen: frozenset[str]) -> tuple[Primitive, ...]:
@@ -59,9 +51,7 @@ def devices_view(wired: Wired, pane: str, scale: float, chosen: frozenset[str]) 
             )
         )
         if on:
-            shapes.append(
-                Text((x, up + half + 9 / scale), device.name, 11, "chalk", "strong", ground="paper", id=device.id)
-            )
+            shapes.append(Text((x, up + half + 9 / scale), device.name, 11, "chalk", "strong", ground="paper", id=device.id))
     return tuple(shapes)
 
 
@@ -71,10 +61,7 @@ def labels_view(wired: Wired, pane: str, scale: float) -> tuple[Primitive, ...]:
     taken: list[Point] = []
     for wire in wired.wires:
         points = [flat(p, pane) for p in wire.points]
-        runs = sorted(
-            itertools.pairwise(points),
-            key=lambda run: -(abs(run[1][0] - run[0][0]) + abs(run[1][1] - run[0][1])),
-        )
+        runs = sorted(itertools.pairwise(points), key=lambda run: -(abs(run[1][0] - run[0][0]) + abs(run[1][1] - run[0][1])))
         for a, b in runs[:2]:
             at = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
             if abs(a[0] - b[0]) + abs(a[1] - b[1]) < 26 / scale or any(

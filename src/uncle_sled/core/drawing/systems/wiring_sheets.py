@@ -15,18 +15,10 @@ from uncle_sled.core.words import Words
 EDGE = 36.0
 SIZES = {True: ((1224.0, 792.0), (612.0, 792.0)), False: ((1190.55, 841.89), (595.28, 841.89))}  # diagram, lists
 ROW = 17.0
-CAUTION = "Screening only. Mains, batteries and gas burn and kill: licensed people and local codes decide, and check it before it is switched on."
-HEADS = (
-    ("No", 24),
-    ("From", 92),
-    ("To", 92),
-    ("A", 34),
-    ("Length", 58),
-    ("Size", 50),
-    ("Drop", 38),
-    ("Fuse", 54),
-    ("Colours", 0),
+CAUTION = (
+    "Screening only. Mains, batteries and gas burn and kill: licensed people and local codes decide, and check it before it is switched on."
 )
+HEADS = (("No", 24), ("From", 92), ("To", 92), ("A", 34), ("Length", 58), ("Size", 50), ("Drop", 38), ("Fuse", 54), ("Colours", 0))
 
 
 def wiring_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
@@ -53,8 +45,7 @@ def _head(width: float, height: float, title: str, what: str, day: str) -> list[
 
 def _foot(width: float) -> list[Primitive]:
     return [
-        Text((EDGE, EDGE - 14 - 11 * at), one, 9, "pencil", anchor="left")
-        for at, one in enumerate(wrapped(CAUTION, 9, width - 2 * EDGE))
+        Text((EDGE, EDGE - 14 - 11 * at), one, 9, "pencil", anchor="left") for at, one in enumerate(wrapped(CAUTION, 9, width - 2 * EDGE))
     ]
 
 
@@ -65,9 +56,7 @@ def _diagram(wired: Wired, words: Words, size: tuple[float, float], title: str, 
     scale = min(room[0] / made.width, room[1] / made.height, 1.25)
     x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + (room[1] - made.height * scale) / 2
     shapes = [_scaled(shape, scale) for shape in placed(made.shapes, scale, x, y)]
-    return Page(
-        width, height, (*_head(width, height, title, "Wiring, one line", day), *shapes, *_foot(width)), "wiring"
-    )
+    return Page(width, height, (*_head(width, height, title, "Wiring, one line", day), *shapes, *_foot(width)), "wiring")
 
 
 def _scaled(shape: Primitive, scale: float) -> Primitive:
@@ -83,9 +72,16 @@ def _cells(wire: Laid, wired: Wired, words: Words) -> tuple[str, ...]:
     drop = "" if wire.drop_share is None else f"{wire.drop_share * 100:.1f} %"
     about = "~" if wire.length_face == "guessed" else ""
     return (
-        wire.number, net.ends[wire.start].name, net.ends[wire.end].name, "" if wire.kind == "earth" else amps, about + words.m(wire.length_m),
-        wire.gauge if wire.mm2 is not None else "none", drop, fuse + where, wire.colour,
-    )  # fmt: skip
+        wire.number,
+        net.ends[wire.start].name,
+        net.ends[wire.end].name,
+        "" if wire.kind == "earth" else amps,
+        about + words.m(wire.length_m),
+        wire.gauge if wire.mm2 is not None else "none",
+        drop,
+        fuse + where,
+        wire.colour,
+    )
 
 
 def _lists(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
@@ -104,9 +100,7 @@ def _lists(wired: Wired, words: Words, size: tuple[float, float], title: str, da
             x = EDGE
             for at, (cell, (_, wide)) in enumerate(zip(_cells(wire, wired, words), HEADS, strict=True)):
                 room = wide - 5 if wide else width - EDGE - x
-                shapes.append(
-                    Text((x, y), elided(cell, 9.5, room), 9.5, "ink", "strong" if at == 0 else "text", "left")
-                )
+                shapes.append(Text((x, y), elided(cell, 9.5, room), 9.5, "ink", "strong" if at == 0 else "text", "left"))
                 x += wide
             shapes.append(line((EDGE, y - 6), (width - EDGE, y - 6), "rule", 0.5))
             y -= ROW
@@ -139,14 +133,7 @@ def _labels(wired: Wired, words: Words, size: tuple[float, float], title: str, d
             shapes.append(rect(x, y, wide, high, stroke="rule", fill="", width=0.6, dash=(3.0, 2.0)))
             shapes.append(Text((x + 8, y + high / 2), wire.number, 20, "ink", "head", "left"))
             shapes.append(
-                Text(
-                    (x + 44, y + high / 2 + 8),
-                    elided(f"to {wired.net.ends[other].name}", 10, wide - 52),
-                    10,
-                    "ink",
-                    "strong",
-                    "left",
-                )
+                Text((x + 44, y + high / 2 + 8), elided(f"to {wired.net.ends[other].name}", 10, wide - 52), 10, "ink", "strong", "left")
             )
             fuse = f", fuse {wire.fuse_a:g} A" if wire.fuse_a is not None else ""
             volts = "mains" if wire.kind == "AC" else "earth" if wire.kind == "earth" else f"{wire.volts:.0f} V"

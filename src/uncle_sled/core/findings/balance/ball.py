@@ -82,7 +82,11 @@ def _no_reading(s: Studied) -> Iterator[Finding]:
     for one in s.unknown:
         hidden = one.hides == "reading"
         if one.hides == "axles":
-            yield NOT_KNOWN.found(f"Told as if level: {one.says}", f"{upper_first(one.says)} is not known, so what each axle and tyre carries is not checked. {one.ask}", ("rig", one.field))  # fmt: skip
+            yield NOT_KNOWN.found(
+                f"Told as if level: {one.says}",
+                f"{upper_first(one.says)} is not known, so what each axle and tyre carries is not checked. {one.ask}",
+                ("rig", one.field),
+            )
             continue
         title = f"No reading yet: {one.says}" if hidden else f"Left out: {one.says}"
         so = "is not known" if hidden else "is not known, so every reading is without it and no limit counts as kept"
@@ -92,11 +96,7 @@ def _no_reading(s: Studied) -> Iterator[Finding]:
     elif any(one.hides == "reading" for one in s.unknown):
         return
     elif s.support is None:
-        what = (
-            "Tell the wheelbase of the vehicle"
-            if rig.carrier == "vehicle bed"
-            else "Tell where the axle stands, or will stand"
-        )
+        what = "Tell the wheelbase of the vehicle" if rig.carrier == "vehicle bed" else "Tell where the axle stands, or will stand"
         yield NO_AXLE.found("No axle yet", f"{what}, and the reading on the ball appears.", ("rig",))
     elif s.towing_rows and float(np.nanmax(np.abs(s.readings.total_kg[s.towing_rows]))) < 1e-9:
         yield NO_MASS.found("Nothing weighs anything yet", "Give the frame a weight, or put a thing in.", ("rig",))
@@ -108,13 +108,7 @@ def _case_list(s: Studied, rows: list[int], worst: int) -> str:
 
 
 BALL_LIGHT = Rule(
-    "ball-light",
-    "stop",
-    "Balance",
-    "The ball carries less than the band in a towing case",
-    "",
-    caution=TOW_CAUTION,
-    helps="moves",
+    "ball-light", "stop", "Balance", "The ball carries less than the band in a towing case", "", caution=TOW_CAUTION, helps="moves"
 )
 
 
@@ -168,13 +162,7 @@ def _crossed(s: Studied, row: int, words: Words) -> str:
 
 
 BALL_HEAVY = Rule(
-    "ball-heavy",
-    "stop",
-    "Balance",
-    "The ball carries more than the band in a towing case",
-    "",
-    caution=TOW_CAUTION,
-    helps="moves",
+    "ball-heavy", "stop", "Balance", "The ball carries more than the band in a towing case", "", caution=TOW_CAUTION, helps="moves"
 )
 
 
@@ -190,9 +178,7 @@ def _ball_heavy(s: Studied, words: Words) -> Iterator[Finding]:
         f"{upper_first(case.says)}: {words.kg(tongue)} on the ball, {words.share(float(b.share[worst]))} of {words.kg(float(b.total_kg[worst]))}; "
         f"want {words.kg(float(high[worst]))} at most.{_case_list(s, heavy, worst)}"
     )
-    severity: Severity = (
-        "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
-    )
+    severity: Severity = "stop" if s.band.limit_kg is not None and max(b.tongue_kg[row] for row in heavy) > s.band.limit_kg else "mind"
     yield BALL_HEAVY.found(
         f"Nose is heavy: {lower_first(case.name)}",
         says,
@@ -246,11 +232,7 @@ BALL_UNSURE = Rule(
 
 def _chance(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
-    inside = [
-        row
-        for row in s.towed_rows
-        if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE
-    ]
+    inside = [row for row in s.towed_rows if b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1] and b.chance[row] < LEAST_CHANCE]
     if not inside:
         return
     worst = min(inside, key=lambda row: b.chance[row])
@@ -262,11 +244,7 @@ def _chance(s: Studied, words: Words) -> Iterator[Finding]:
         f"The chance to be in the band is {words.share(float(b.chance[worst]), 0)}, want 80 %. Weigh first: {names}."
     )
     yield BALL_UNSURE.found(
-        f"Not sure of the ball: {lower_first(case.name)}",
-        says,
-        ("ball",),
-        case_id=case.id,
-        number=float(1 - b.chance[worst]),
+        f"Not sure of the ball: {lower_first(case.name)}", says, ("ball",), case_id=case.id, number=float(1 - b.chance[worst])
     )
 
 
@@ -316,9 +294,7 @@ def _lean(s: Studied, words: Words) -> Iterator[Finding]:
     b = s.readings
     rows = [row for row in s.towed_rows if b.total_kg[row] > 0 and not np.isnan(b.left_kg[row])]
     wheels = {row: float(b.left_kg[row] + b.right_kg[row]) for row in rows}
-    leaning = [
-        row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]
-    ]
+    leaning = [row for row in rows if wheels[row] > 0 and abs(b.right_kg[row] - b.left_kg[row]) > LEAN_SHARE * wheels[row]]
     if not leaning:
         return
     worst = max(leaning, key=lambda row: abs(b.right_kg[row] - b.left_kg[row]) / wheels[row])
@@ -350,13 +326,7 @@ _OVER: tuple[_Over, ...] = (
     ("car-rear", "", "The ball loads the car's rear axle over its rating", PLATE, "nothing"),
     ("car-front", "", "The car's front axle is over its rating", PLATE, "nothing"),
     ("chains", "Chain under the trailer's weight", "A safety chain holds less than the trailer", PLATE, "nothing"),
-    (
-        "stabiliser",
-        "Stabilisers are too small",
-        "A stabiliser takes more than its rating, somebody on the tail",
-        PLATE,
-        "nothing",
-    ),
+    ("stabiliser", "Stabilisers are too small", "A stabiliser takes more than its rating, somebody on the tail", PLATE, "nothing"),
     (
         "jack",
         "Jack is too small",
@@ -367,13 +337,7 @@ _OVER: tuple[_Over, ...] = (
     ("front-axle", "Front axle over its rating", "A bed vehicle's front axle is over its rating", PLATE, "moves"),
     ("rear-axle", "Rear axle over its rating", "A bed vehicle's rear axle is over its rating", PLATE, "moves"),
     ("least-front", "Front axle lightened", "The front axle carries under 90 % of its empty load", STEERING, "moves"),
-    (
-        "least-front-share",
-        "Front axle carries too little",
-        "The front axle carries under 30 % of the whole",
-        STEERING,
-        "moves",
-    ),
+    ("least-front-share", "Front axle carries too little", "The front axle carries under 30 % of the whole", STEERING, "moves"),
 )
 OVER_TITLES = {kind: title for kind, title, *_ in _OVER}
 OVER: dict[str, Rule] = {

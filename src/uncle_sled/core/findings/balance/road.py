@@ -219,9 +219,7 @@ AXLE_RESERVE = Rule(
 def _reserve(s: Studied, words: Words) -> Iterator[Finding]:
     if s.support is None or s.build.rig.suspension != "equalised" or len(s.support.axles_m) < 2:
         return
-    near = [
-        one for one in s.limits if one.id.startswith("axle/") and one.severity is None and one.value > 0.9 * one.limit
-    ]
+    near = [one for one in s.limits if one.id.startswith("axle/") and one.severity is None and one.value > 0.9 * one.limit]
     if near:
         worst = max(near, key=lambda one: one.value / one.limit)
         yield AXLE_RESERVE.found(

@@ -74,13 +74,79 @@ def _stressed_after(s: Studied, one: Finding) -> str:
 
 
 MORE = tuple(_nearer(k) for k in range(1, MOST_TRIED))
-SWAY_CRITICAL = Rule("sway-critical", "stop", "Balance", "Its swings grow not far over the fastest speed", "A gust, a ditch or a lorry starts it; going slower is the only thing that ends it.", CAUTION, helps="edit", cure=_nearer(0), more=MORE, after=_after)  # fmt: skip
-SWAY_LOW = Rule("sway-low", "mind", "Balance", "Its swings settle slowly at the fastest speed", "Under 0.1 it wags a dozen times after every gust.", CAUTION, helps="edit", cure=_nearer(0), more=MORE, after=_after)  # fmt: skip
-OVERSTEERS = Rule("car-oversteers", "mind", "Balance", "The car in front turns away by itself", "With its front so light the car is unsteady, whatever the trailer does.", CAUTION, why_none="Less on the ball, or less behind the car's rear axle.")  # fmt: skip
-FRAME_WEAK = Rule("frame-weak", "mind", "Balance", "Rails over their yield on the road, parked or lifted", "It bends for good, then cracks at a weld.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
-TONGUE_SLENDER = Rule("tongue-slender", "mind", "Balance", "A drawbar too slender for what hangs on it", "All of the ball's load bends it at the first cross-member.", FRAME_CAUTION, why_none="A deeper drawbar, a shorter one, or a third leg (Rails, on Rig).")  # fmt: skip
-FRAME_SOFT = Rule("frame-soft", "mind", "Balance", "Rails that sink more than a 500th of their span", "Doors stick and skins crack; the body helps, and is not counted.", FRAME_CAUTION, helps="edit", cure=_next_rail, after=_stressed_after)  # fmt: skip
-FRAME_MENDED = Rule("frame-mended", "mind", "Balance", "A frame that was reinforced where it cracked", "A crack says that it was over its strength there; a plate over it moves the crack to the plate's end.", FRAME_CAUTION, why_none="Have it looked at by somebody who repairs frames before it carries more.")  # fmt: skip
+SWAY_CRITICAL = Rule(
+    "sway-critical",
+    "stop",
+    "Balance",
+    "Its swings grow not far over the fastest speed",
+    "A gust, a ditch or a lorry starts it; going slower is the only thing that ends it.",
+    CAUTION,
+    helps="edit",
+    cure=_nearer(0),
+    more=MORE,
+    after=_after,
+)
+SWAY_LOW = Rule(
+    "sway-low",
+    "mind",
+    "Balance",
+    "Its swings settle slowly at the fastest speed",
+    "Under 0.1 it wags a dozen times after every gust.",
+    CAUTION,
+    helps="edit",
+    cure=_nearer(0),
+    more=MORE,
+    after=_after,
+)
+OVERSTEERS = Rule(
+    "car-oversteers",
+    "mind",
+    "Balance",
+    "The car in front turns away by itself",
+    "With its front so light the car is unsteady, whatever the trailer does.",
+    CAUTION,
+    why_none="Less on the ball, or less behind the car's rear axle.",
+)
+FRAME_WEAK = Rule(
+    "frame-weak",
+    "mind",
+    "Balance",
+    "Rails over their yield on the road, parked or lifted",
+    "It bends for good, then cracks at a weld.",
+    FRAME_CAUTION,
+    helps="edit",
+    cure=_next_rail,
+    after=_stressed_after,
+)
+TONGUE_SLENDER = Rule(
+    "tongue-slender",
+    "mind",
+    "Balance",
+    "A drawbar too slender for what hangs on it",
+    "All of the ball's load bends it at the first cross-member.",
+    FRAME_CAUTION,
+    why_none="A deeper drawbar, a shorter one, or a third leg (Rails, on Rig).",
+)
+FRAME_SOFT = Rule(
+    "frame-soft",
+    "mind",
+    "Balance",
+    "Rails that sink more than a 500th of their span",
+    "Doors stick and skins crack; the body helps, and is not counted.",
+    FRAME_CAUTION,
+    helps="edit",
+    cure=_next_rail,
+    after=_stressed_after,
+)
+FRAME_MENDED = Rule(
+    "frame-mended",
+    "mind",
+    "Balance",
+    "A frame that was reinforced where it cracked",
+    "A crack says that it was over its strength there; a plate over it moves the crack to the plate's end.",
+    FRAME_CAUTION,
+    why_none="Have it looked at by somebody who repairs frames before it carries more.",
+)
 
 
 def towing_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -98,24 +164,38 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
     if grows:
         first = min(grows, key=lambda one: one.critical_kmh or 0.0)
         low, high = sway.critical_span(first.train)
-        span = f" ({words.kmh(low)} to {words.kmh(high)}: the car's inertia is a guess)" if low is not None and high is not None and abs(high - low) > 1.0 else ""  # fmt: skip
+        span = (
+            f" ({words.kmh(low)} to {words.kmh(high)}: the car's inertia is a guess)"
+            if low is not None and high is not None and abs(high - low) > 1.0
+            else ""
+        )
         yield SWAY_CRITICAL.found(
             f"Swings grow: {lower_first(first.name)}",
             f"From {words.kmh(first.critical_kmh or 0.0)} on they grow by themselves{span}; {words.kmh(sway.MARGIN * made.at_kmh)} or more would be right for {words.kmh(made.at_kmh)}.{_also(first, grows)}",
-            ("sway",), first.case_id, -(first.critical_kmh or 0.0),
-        )  # fmt: skip
+            ("sway",),
+            first.case_id,
+            -(first.critical_kmh or 0.0),
+        )
     slow = [one for one in towed if one not in grows and one.damping_at < sway.GOOD]
     if slow:
         least = min(slow, key=lambda one: one.damping_at)
         yield SWAY_LOW.found(
             f"Swings settle slowly: {lower_first(least.name)}",
             f"Damping {least.damping_at:.2f} at {words.kmh(made.at_kmh)}; {sway.GOOD:g} or more would be right.{_also(least, slow)}",
-            ("sway",), least.case_id, -least.damping_at,
-        )  # fmt: skip
-    away = [one for one in made.cases if one.oversteer_kmh is not None and one.oversteer_kmh < sway.MARGIN * made.at_kmh]  # fmt: skip
+            ("sway",),
+            least.case_id,
+            -least.damping_at,
+        )
+    away = [one for one in made.cases if one.oversteer_kmh is not None and one.oversteer_kmh < sway.MARGIN * made.at_kmh]
     if away:
         worst = min(away, key=lambda one: one.oversteer_kmh or 0.0)
-        yield OVERSTEERS.found("The car turns away by itself", f"From {words.kmh(worst.oversteer_kmh or 0.0)} on, {lower_first(worst.name)}, without any swing.", ("vehicle",), worst.case_id, -(worst.oversteer_kmh or 0.0))  # fmt: skip
+        yield OVERSTEERS.found(
+            "The car turns away by itself",
+            f"From {words.kmh(worst.oversteer_kmh or 0.0)} on, {lower_first(worst.name)}, without any swing.",
+            ("vehicle",),
+            worst.case_id,
+            -(worst.oversteer_kmh or 0.0),
+        )
 
 
 def _also(first: sway.Swaying, all_of_them: list[sway.Swaying]) -> str:
@@ -132,7 +212,9 @@ def _frame(s: Studied, words: Words) -> Iterator[Finding]:
         if made.worst is not None:
             use = float(made.worst.stress_pa[abs(made.worst.x_m - at).argmin()]) / made.yield_pa
             near = f" It is at {use * 100:.0f} % of its yield there, sound."
-        yield FRAME_MENDED.found("The frame was reinforced where it cracked", f"At {words.m(at)} behind the ball.{near}", ("frame", "mended"))  # fmt: skip
+        yield FRAME_MENDED.found(
+            "The frame was reinforced where it cracked", f"At {words.m(at)} behind the ball.{near}", ("frame", "mended")
+        )
     under = frame_beam.frame_under(s)
     worst = under.worst
     if worst is None or under.utilisation is None:
@@ -140,11 +222,31 @@ def _frame(s: Studied, words: Words) -> Iterator[Finding]:
     says: Callable[[float], str] = lambda pa: f"{pa / 6894.757:.0f} psi" if words.shown.imperial else f"{pa / 1e6:.0f} MPa"  # fmt: skip  # noqa: E731
     where = f"{frame_beam.LABEL[worst.how]}, {lower_first(worst.name)}, {words.m(worst.worst_m)} behind the ball"
     if under.utilisation > 1 and worst.worst_m >= under.nose_m + 1e-6:
-        yield FRAME_WEAK.found("The rails yield", f"{says(worst.worst_pa)} of {says(under.yield_pa)} {where}.", ("frame", "rails"), worst.case_id, under.utilisation)  # fmt: skip
-    tongue = max(under.beams, key=lambda one: max(one.tongue_pa, float(one.stress_pa[one.x_m <= under.nose_m + 1e-6].max(initial=0.0))))  # fmt: skip
+        yield FRAME_WEAK.found(
+            "The rails yield",
+            f"{says(worst.worst_pa)} of {says(under.yield_pa)} {where}.",
+            ("frame", "rails"),
+            worst.case_id,
+            under.utilisation,
+        )
+    tongue = max(under.beams, key=lambda one: max(one.tongue_pa, float(one.stress_pa[one.x_m <= under.nose_m + 1e-6].max(initial=0.0))))
     most = max(tongue.tongue_pa, float(tongue.stress_pa[tongue.x_m <= under.nose_m + 1e-6].max(initial=0.0)))
     if most > under.yield_pa:
-        yield TONGUE_SLENDER.found("The drawbar yields", f"{says(most)} of {says(under.yield_pa)} at its foot, {frame_beam.LABEL[tongue.how]}, {lower_first(tongue.name)}.", ("frame", "tongue"), tongue.case_id, most / under.yield_pa)  # fmt: skip
-    soft = max((one for one in under.beams if one.how == "road"), key=lambda one: one.sinks_most_m / max(one.sinks_limit_m, 1e-9), default=None)  # fmt: skip
+        yield TONGUE_SLENDER.found(
+            "The drawbar yields",
+            f"{says(most)} of {says(under.yield_pa)} at its foot, {frame_beam.LABEL[tongue.how]}, {lower_first(tongue.name)}.",
+            ("frame", "tongue"),
+            tongue.case_id,
+            most / under.yield_pa,
+        )
+    soft = max(
+        (one for one in under.beams if one.how == "road"), key=lambda one: one.sinks_most_m / max(one.sinks_limit_m, 1e-9), default=None
+    )
     if soft is not None and soft.sinks_most_m > soft.sinks_limit_m:
-        yield FRAME_SOFT.found("The rails sink", f"{words.thick(soft.sinks_most_m)} of {words.thick(soft.sinks_limit_m)}, {lower_first(soft.name)}.", ("frame", "soft"), soft.case_id, soft.sinks_most_m / soft.sinks_limit_m)  # fmt: skip
+        yield FRAME_SOFT.found(
+            "The rails sink",
+            f"{words.thick(soft.sinks_most_m)} of {words.thick(soft.sinks_limit_m)}, {lower_first(soft.name)}.",
+            ("frame", "soft"),
+            soft.case_id,
+            soft.sinks_most_m / soft.sinks_limit_m,
+        )

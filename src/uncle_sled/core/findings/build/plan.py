@@ -36,9 +36,7 @@ def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
         return None
     waits = [*tasks[after].after, before]
     known = any(change.id == after for change in s.build.work.changes)
-    op = (
-        set_to(f"work.changes.{after}.after", waits) if known else add_to("work.changes", {"id": after, "after": waits})
-    )
+    op = set_to(f"work.changes.{after}.after", waits) if known else add_to("work.changes", {"id": after, "after": waits})
     return (op,), f"Let {lower_first(tasks[after].name)} wait for {lower_first(tasks[before].name)}"
 
 
@@ -51,45 +49,83 @@ def _slower(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (set_to("work.glue.bead_open_min", wanted),), f"Take an adhesive that stays open for {wanted:.0f} min"
 
 
-ORDER_TRAP = Rule(
-    "order-trap", "mind", "Build", "Two tasks in an order that spoils work", "Work is done twice.", helps="edit", cure=_wait,
-)  # fmt: skip
+ORDER_TRAP = Rule("order-trap", "mind", "Build", "Two tasks in an order that spoils work", "Work is done twice.", helps="edit", cure=_wait)
 TASK_LOOP = Rule(
-    "task-loop", "stop", "Build", "Tasks that wait for each other in a ring", "None of them can ever begin.",
+    "task-loop",
+    "stop",
+    "Build",
+    "Tasks that wait for each other in a ring",
+    "None of them can ever begin.",
     why_none="Take one of the waits out on Calendar.",
-)  # fmt: skip
+)
 NEVER = Rule(
-    "task-never", "mind", "Build", "A task for which no day is found", "What follows it waits for ever.",
+    "task-never",
+    "mind",
+    "Build",
+    "A task for which no day is found",
+    "What follows it waits for ever.",
     why_none="More hands, other days, or a warmer shop; on Calendar.",
-)  # fmt: skip
+)
 LATE = Rule(
-    "late-on-path", "mind", "Build", "Something late that moves the end", "Every day that it is late the finish is late.",
+    "late-on-path",
+    "mind",
+    "Build",
+    "Something late that moves the end",
+    "Every day that it is late the finish is late.",
     why_none="Order it now, or take what it holds up out of its way: what can be prebuilt is listed on Today.",
-)  # fmt: skip
+)
 CRANE = Rule(
-    "booked-too-early", "mind", "Build", "Something booked before what it needs is there", "A crane that stands is paid, and comes again.",
+    "booked-too-early",
+    "mind",
+    "Build",
+    "Something booked before what it needs is there",
+    "A crane that stands is paid, and comes again.",
     why_none="Book it later, or hurry what it waits for.",
-)  # fmt: skip
+)
 CHANCE = Rule(
-    "deadline-unlikely", "mind", "Build", "A chance under half of the deadline", "People are late by weeks, and always together.",
+    "deadline-unlikely",
+    "mind",
+    "Build",
+    "A chance under half of the deadline",
+    "People are late by weeks, and always together.",
     why_none="Leave something for later, find hands, or move the date.",
-)  # fmt: skip
+)
 LIFT = Rule(
-    "lift-over-limit", "stop", "Build", "A lift over one of its limits", "What falls kills.", "A qualified lifter decides.",
+    "lift-over-limit",
+    "stop",
+    "Build",
+    "A lift over one of its limits",
+    "What falls kills.",
+    "A qualified lifter decides.",
     why_none="Longer legs, a spreader, more hands, less wind: change it on Lift.",
-)  # fmt: skip
+)
 SLING = Rule(
-    "lift-unchecked", "mind", "Build", "A lift whose sling, shackle or hoist nobody rated", "What is not marked is not lifted with.", "A qualified lifter decides.",
+    "lift-unchecked",
+    "mind",
+    "Build",
+    "A lift whose sling, shackle or hoist nobody rated",
+    "What is not marked is not lifted with.",
+    "A qualified lifter decides.",
     why_none="Type what stands on its mark, on Lift.",
-)  # fmt: skip
+)
 BOND = Rule(
-    "bond-too-slow", "mind", "Build", "A bonded piece that takes longer than its adhesive stays open", "A skin on the bead does not hold.", GLUE_CAUTION,
-    helps="edit", cure=_slower,
-)  # fmt: skip
+    "bond-too-slow",
+    "mind",
+    "Build",
+    "A bonded piece that takes longer than its adhesive stays open",
+    "A skin on the bead does not hold.",
+    GLUE_CAUTION,
+    helps="edit",
+    cure=_slower,
+)
 PHOTO = Rule(
-    "photo-outside", "note", "Build", "A photo that is not beside the file", "It is gone when the file moves.",
+    "photo-outside",
+    "note",
+    "Build",
+    "A photo that is not beside the file",
+    "It is gone when the file moves.",
     why_none="Put it beside the file and write its path from there.",
-)  # fmt: skip
+)
 
 
 def _else_from(schedule: Schedule, one: Placed) -> float:
@@ -136,12 +172,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
                     ("work", task.id),
                     number=float(days),
                 )
-        elif (
-            task.because
-            and one.why == task.because
-            and not task.done
-            and one.begin - _else_from(schedule, one) >= LATE_DAYS
-        ):
+        elif task.because and one.why == task.because and not task.done and one.begin - _else_from(schedule, one) >= LATE_DAYS:
             costs = late_costs_d(s.build, s.facts, task.id)
             if costs >= 1.0:
                 yield LATE.found(
@@ -161,7 +192,9 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
             )
     for lift in lifts_of(s):
         if lift.refusals and not lift.lift.done:
-            yield LIFT.found(f"{upper_first(lift.name)}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id))  # fmt: skip
+            yield LIFT.found(
+                f"{upper_first(lift.name)}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id)
+            )
         unknown = next((said for said in lift.said if said.verdict == "not checked"), None)
         if unknown is not None and not lift.lift.done:
             yield SLING.found(
@@ -170,11 +203,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
                 ("lift", lift.lift.id, "sling"),
                 number=unknown.value,
             )
-    slow = [
-        one
-        for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0)
-        if one.too_slow
-    ]
+    slow = [one for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0) if one.too_slow]
     if slow:
         yield BOND.found(
             f"{slow[0].name}: bonded too slowly",

@@ -38,41 +38,80 @@ def _free(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 
 BUDGET_OVER = Rule(
-    "budget-over", "mind", "Cut", "Likely cost, or what four builds of five stay under, over the budget", "Builders exceed their budget by half; what is bought first is bought best.",
+    "budget-over",
+    "mind",
+    "Cut",
+    "Likely cost, or what four builds of five stay under, over the budget",
+    "Builders exceed their budget by half; what is bought first is bought best.",
     why_none="Leave something out, buy it used, or raise the budget on Money.",
-)  # fmt: skip
+)
 NO_STOCK_FITS = Rule(
-    "piece-fits-no-stock", "mind", "Cut", "A piece that no size in stock holds, or of which there is too little", "It is not among the sheets and bars, so it would be missing on the day.",
+    "piece-fits-no-stock",
+    "mind",
+    "Cut",
+    "A piece that no size in stock holds, or of which there is too little",
+    "It is not among the sheets and bars, so it would be missing on the day.",
     why_none="Join it over a stick, or add a larger size on Stock.",
-)  # fmt: skip
+)
 TOO_HEAVY = Rule(
-    "piece-too-heavy", "note", "Cut", "A piece heavier than one carries", "One person cannot hold it against the frame and screw.", LIFT,
+    "piece-too-heavy",
+    "note",
+    "Cut",
+    "A piece heavier than one carries",
+    "One person cannot hold it against the frame and screw.",
+    LIFT,
     why_none="Two people, or part it at a stick.",
-)  # fmt: skip
+)
 TWO_BATCHES = Rule(
-    "veneer-two-batches", "note", "Cut", "Veneer of one face from two batches", "Colour and figure differ from batch to batch, and it is seen side by side.",
+    "veneer-two-batches",
+    "note",
+    "Cut",
+    "Veneer of one face from two batches",
+    "Colour and figure differ from batch to batch, and it is seen side by side.",
     why_none="Buy it at once, or keep each face to one batch.",
-)  # fmt: skip
+)
 OUTLINES = Rule(
-    "waste-by-boxes", "note", "Cut", "Curved pieces cut edge to edge that along their outlines may want fewer sheets", "Edge to edge an outline costs its whole box.", "A router or jigsaw throws dust and kicks: mask, eyes, both hands.",
-    helps="edit", cure=_free,
-)  # fmt: skip
+    "waste-by-boxes",
+    "note",
+    "Cut",
+    "Curved pieces cut edge to edge that along their outlines may want fewer sheets",
+    "Edge to edge an outline costs its whole box.",
+    "A router or jigsaw throws dust and kicks: mask, eyes, both hands.",
+    helps="edit",
+    cure=_free,
+)
 RACK_UNUSED = Rule(
-    "rack-would-do", "note", "Cut", "A board of the rack that would hold a piece but is called otherwise", "It is taken only where its material is written as the pieces call it.",
+    "rack-would-do",
+    "note",
+    "Cut",
+    "A board of the rack that would hold a piece but is called otherwise",
+    "It is taken only where its material is written as the pieces call it.",
     why_none="Where it is as good, write its material on Stock as the pieces call it.",
-)  # fmt: skip
+)
 LONG_LEAD = Rule(
-    "long-lead-not-ordered", "mind", "Cut", "Something with a long lead time that is not ordered", "Windows and axles that come late stop the work for weeks.",
+    "long-lead-not-ordered",
+    "mind",
+    "Cut",
+    "Something with a long lead time that is not ordered",
+    "Windows and axles that come late stop the work for weeks.",
     why_none="Order it, or mark it ordered on Buy.",
-)  # fmt: skip
+)
 LATE_ORDER = Rule(
-    "quote-lapsed", "note", "Cut", "Ordered after the quote had lapsed", "The price may be another one now.",
+    "quote-lapsed",
+    "note",
+    "Cut",
+    "Ordered after the quote had lapsed",
+    "The price may be another one now.",
     why_none="Ask again and type the new quote on Buy.",
-)  # fmt: skip
+)
 PRINT_OLD = Rule(
-    "print-out-of-date", "note", "Cut", "Pieces that changed since they were printed", "Whoever saws by the old sheet saws it wrong.",
+    "print-out-of-date",
+    "note",
+    "Cut",
+    "Pieces that changed since they were printed",
+    "Whoever saws by the old sheet saws it wrong.",
     why_none="Number and print on Pieces once more, and take the old sheets away.",
-)  # fmt: skip
+)
 
 
 def begun(s: Studied) -> bool:
@@ -96,9 +135,7 @@ def on_the_whole_plan(s: Studied, found: tuple[Finding, ...]) -> tuple[Finding, 
             kept.append(one)
         elif one.key in whole:
             again = whole.pop(one.key)
-            kept.append(
-                replace(again, remedy=one.remedy, why_none=one.why_none or again.why_none, set_aside=one.set_aside)
-            )
+            kept.append(replace(again, remedy=one.remedy, why_none=one.why_none or again.why_none, set_aside=one.set_aside))
     return tuple(sorted((*kept, *whole.values()), key=lambda one: RANK[one.severity]))
 
 
@@ -140,9 +177,7 @@ def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
             number=float(many),
         )
     carry = s.build.cut.carry.si
-    heavy = [
-        (piece.kg_m2 * piece.area_m2, piece) for piece in take_off(s.build, s.facts).pieces if piece.kind == "sheet" and piece.kg_m2
-    ]  # fmt: skip
+    heavy = [(piece.kg_m2 * piece.area_m2, piece) for piece in take_off(s.build, s.facts).pieces if piece.kind == "sheet" and piece.kg_m2]
     heavy = [one for one in heavy if one[0] > carry]
     if heavy:
         kg, piece = max(heavy, key=lambda one: one[0])
@@ -170,9 +205,7 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
     if cut.saw == "edge to edge":
         by_id = {one.id: one for one in made.pieces}
         library, saves = library_of(s.facts.materials), []
-        metal = {
-            one.material for one in take_off(s.build, s.facts).pieces if family_of(one.made_of, library) == "metal"
-        }
+        metal = {one.material for one in take_off(s.build, s.facts).pieces if family_of(one.made_of, library) == "metal"}
         for plan in made.plan.sheets:
             area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)
             sheet = max((layout.length_m * layout.width_m for layout in plan.layouts), default=1.0)
@@ -193,7 +226,15 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
         if not size.rack or any(one.material == size.material for one in wanted):
             continue
         thick = _thick(size.material)
-        alike = [one for one in wanted if one.kind == size.kind and thick and _thick(one.material) == thick and one.length_m <= size.length.si and (size.width is None or one.width_m <= size.width.si)]  # fmt: skip
+        alike = [
+            one
+            for one in wanted
+            if one.kind == size.kind
+            and thick
+            and _thick(one.material) == thick
+            and one.length_m <= size.length.si
+            and (size.width is None or one.width_m <= size.width.si)
+        ]
         if alike:
             yield RACK_UNUSED.found(
                 f"{size.material} lies on the rack",
@@ -213,17 +254,23 @@ def _buying(s: Studied, lines: tuple[Line, ...]) -> Iterator[Finding]:
         if line.one_batch and len(batches) > 1:
             yield TWO_BATCHES.found(
                 f"{line.name}: two batches", f"{line.name} comes of {' and '.join(one.strip() for one in batches)}.", ("buy", line.id)
-            )  # fmt: skip
+            )
         if line.quote_until and line.ordered and line.ordered > line.quote_until:
             yield LATE_ORDER.found(
-                f"{line.name}: the quote had lapsed", f"Good until {line.quote_until}, ordered on {line.ordered}.", ("buy", "quote", line.id)
-            )  # fmt: skip
+                f"{line.name}: the quote had lapsed",
+                f"Good until {line.quote_until}, ordered on {line.ordered}.",
+                ("buy", "quote", line.id),
+            )
     if not s.build.cut.prints and not any(one.ordered for one in lines):
         return  # nobody orders yet
-    late = [one for one in lines if (one.lead_days or 0) >= LONG_DAYS and one.packs > 0 and not one.ordered and not one.arrived and one.spent is None]  # fmt: skip
+    late = [
+        one
+        for one in lines
+        if (one.lead_days or 0) >= LONG_DAYS and one.packs > 0 and not one.ordered and not one.arrived and one.spent is None
+    ]
     if late:
         late.sort(key=lambda one: -(one.lead_days or 0))
-        named = ", ".join(f"{lower_first(one.name) if k else one.name} ({one.lead_days} days)" for k, one in enumerate(late[:3]))  # fmt: skip
+        named = ", ".join(f"{lower_first(one.name) if k else one.name} ({one.lead_days} days)" for k, one in enumerate(late[:3]))
         yield LONG_LEAD.found(
             f"{len(late)} with long lead times not ordered" if len(late) > 1 else f"{late[0].name} is not ordered",
             named + (f" and {len(late) - 3} more" if len(late) > 3 else "") + ".",

@@ -24,37 +24,69 @@ def _as_taken(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     if made is None or not made.ratio:
         return None
     water = s.build.systems.water
-    ops = tuple(set_to(f"systems.water.{name}", round(getattr(water, name) * made.ratio, 2)) for name in ("drink_l", "dishes_l", "shower_l"))  # fmt: skip
+    ops = tuple(
+        set_to(f"systems.water.{name}", round(getattr(water, name) * made.ratio, 2)) for name in ("drink_l", "dishes_l", "shower_l")
+    )
     return ops, f"Reckon with {{{made.took:.1f} L}} a person and day, as the trips took"
 
 
 TICKET_ODD = Rule(
-    "ticket-odd", "mind", "Road", "A ticket over three sigmas from the model", "Something is missing from the list, or a tank was not empty.",
+    "ticket-odd",
+    "mind",
+    "Road",
+    "A ticket over three sigmas from the model",
+    "Something is missing from the list, or a tank was not empty.",
     why_none="Look through the list against what was aboard, or weigh it once more.",
-)  # fmt: skip
+)
 TICKETS_FIGHT = Rule(
-    "tickets-fight", "mind", "Road", "Two tickets of one state that contradict each other", "One of them is wrong, and the model cannot tell which.",
+    "tickets-fight",
+    "mind",
+    "Road",
+    "Two tickets of one state that contradict each other",
+    "One of them is wrong, and the model cannot tell which.",
     why_none="Weigh it a third time.",
-)  # fmt: skip
+)
 TICKET_COARSE = Rule(
-    "ticket-says-little", "note", "Road", "A ticket whose scale is too coarse, or that looks like another's", "It cannot tell whether the ball is in its band.",
+    "ticket-says-little",
+    "note",
+    "Road",
+    "A ticket whose scale is too coarse, or that looks like another's",
+    "It cannot tell whether the ball is in its band.",
     why_none="A plank or a tongue scale under the coupler.",
-)  # fmt: skip
+)
 TICKET_OLD = Rule(
-    "ticket-old", "note", "Road", "A ticket older than a change of 5 %, in all or on the ball", "It was another trailer then, and teaches nothing of this one.", why_none="Weigh it again.",
-)  # fmt: skip
+    "ticket-old",
+    "note",
+    "Road",
+    "A ticket older than a change of 5 %, in all or on the ball",
+    "It was another trailer then, and teaches nothing of this one.",
+    why_none="Weigh it again.",
+)
 WISH_OPEN = Rule(
-    "wish-open", "note", "Road", "A wish that nothing meets", "What was asked for is missed on the day it is handed over.",
+    "wish-open",
+    "note",
+    "Road",
+    "A wish that nothing meets",
+    "What was asked for is missed on the day it is handed over.",
     why_none="Point it at what meets it on Papers, or write down what was agreed.",
-)  # fmt: skip
+)
 TRIP_TAUGHT = Rule(
-    "trip-taught", "note", "Road", "Trips that take more or less water than planned", "The next trip runs dry, or carries too much.",
-    helps="edit", cure=_as_taken,
-)  # fmt: skip
+    "trip-taught",
+    "note",
+    "Road",
+    "Trips that take more or less water than planned",
+    "The next trip runs dry, or carries too much.",
+    helps="edit",
+    cure=_as_taken,
+)
 BLOCK_LIFTS = Rule(
-    "block-lifts", "mind", "Road", "A pair of blocks that carries nothing", "It rocks on the others.",
+    "block-lifts",
+    "mind",
+    "Road",
+    "A pair of blocks that carries nothing",
+    "It rocks on the others.",
     why_none="Place the blocks about the centre of gravity, on Stand.",
-)  # fmt: skip
+)
 
 
 def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -75,7 +107,9 @@ def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if road.standing.blocks:
         made = stands(s)
         if made.lifts:
-            yield BLOCK_LIFTS.found("A pair of blocks lifts off", f"At {words.m(made.lifts[0])} from the front nothing presses on it.", ("stand", "blocks"))  # fmt: skip
+            yield BLOCK_LIFTS.found(
+                "A pair of blocks lifts off", f"At {words.m(made.lifts[0])} from the front nothing presses on it.", ("stand", "blocks")
+            )
 
 
 def _tickets(s: Studied, words: Words) -> Iterator[Finding]:
@@ -105,4 +139,6 @@ def _tickets(s: Studied, words: Words) -> Iterator[Finding]:
                 ("ticket", "old", ticket.id),
             )
         if what.minds:
-            yield TICKET_COARSE.found("A ticket says little", f"{what.minds[0][:1].upper()}{what.minds[0][1:]}.", ("ticket", "minds", ticket.id))  # fmt: skip
+            yield TICKET_COARSE.found(
+                "A ticket says little", f"{what.minds[0][:1].upper()}{what.minds[0][1:]}.", ("ticket", "minds", ticket.id)
+            )

@@ -62,9 +62,7 @@ def thinner_layers(face: Face, radius: float, library: dict[str, Material]) -> t
             thin = layer.thickness.si / n
             if thin < THINNEST_M or judge(bends, thin, radius).verdict == "refused":
                 break
-            made += [
-                Layer(f"{layer.id}-{k}", layer.material, Length(round(thin, 5)), layer.framing) for k in range(1, n + 1)
-            ]
+            made += [Layer(f"{layer.id}-{k}", layer.material, Length(round(thin, 5)), layer.framing) for k in range(1, n + 1)]
         else:
             if len(made) > len(face.layers):
                 return tuple(made), n
@@ -76,9 +74,7 @@ def bend_ops(s: Studied, face_id: str) -> tuple[tuple[Op, ...], int] | None:
     body = silhouette_of(s.build.shell)
     face = next((f for f in s.build.shell.faces if f.id == face_id), None)
     found = (
-        thinner_layers(face, radius_of(body, face.kind), library_of(s.facts.materials))
-        if body is not None and face is not None
-        else None
+        thinner_layers(face, radius_of(body, face.kind), library_of(s.facts.materials)) if body is not None and face is not None else None
     )
     if face is None or found is None:
         return None
@@ -163,18 +159,28 @@ def _leaves(s: Studied, words: Words) -> Iterator[Finding]:
             continue
         wall = thickness_m(s.build.shell, opening.face)
         if leaf.fault:
-            yield LEAF_WRONG.found(
-                f"{opening.name}: no leaf", f"{leaf.fault[:1].upper()}{leaf.fault[1:]}.", (opening.id,)
-            )
+            yield LEAF_WRONG.found(f"{opening.name}: no leaf", f"{leaf.fault[:1].upper()}{leaf.fault[1:]}.", (opening.id,))
         elif 0 < wall < leaf.thick_m - 1e-6:
-            yield LEAF_WRONG.found(f"{opening.name} is thicker than its wall", f"Sticks and skins are {words.thick(leaf.thick_m)}, the wall is {words.thick(wall)}.", (opening.id,), number=leaf.thick_m - wall)  # fmt: skip
+            yield LEAF_WRONG.found(
+                f"{opening.name} is thicker than its wall",
+                f"Sticks and skins are {words.thick(leaf.thick_m)}, the wall is {words.thick(wall)}.",
+                (opening.id,),
+                number=leaf.thick_m - wall,
+            )
 
 
 def _fault(fault: Fault) -> Finding:
     return FAULTS[fault.code].found(TITLES[fault.code], fault.says, fault.where)
 
 
-LEAF_WRONG = Rule("leaf-wrong", "mind", "Shell", "A leaf of one's own that cannot be, or is thicker than its wall", "It closes on nothing, or stands out of the wall.", why_none="Shallower sticks or thinner skins (Openings).")  # fmt: skip
+LEAF_WRONG = Rule(
+    "leaf-wrong",
+    "mind",
+    "Shell",
+    "A leaf of one's own that cannot be, or is thicker than its wall",
+    "It closes on nothing, or stands out of the wall.",
+    why_none="Shallower sticks or thinner skins (Openings).",
+)
 LOOSE_CHANGE = Rule(
     "loose-change",
     "mind",
@@ -235,13 +241,7 @@ def _layers(s: Studied) -> Iterator[Finding]:
 
 
 NO_SEAL = Rule(
-    "no-seal",
-    "mind",
-    "Shell",
-    "An opening without a seal",
-    "Water gets in at the holes, not through the skin.",
-    helps="edit",
-    cure=_seal,
+    "no-seal", "mind", "Shell", "An opening without a seal", "Water gets in at the holes, not through the skin.", helps="edit", cure=_seal
 )
 HATCH_ONE_LINE = Rule(
     "hatch-one-line",
@@ -372,12 +372,7 @@ def _headers(s: Studied, words: Words) -> Iterator[Finding]:
     if s.build.shell.framing.school != "stick timber":
         return
     for member in s.framed.members:
-        if (
-            member.role != "header"
-            or member.face_kind in ("floor", "roof")
-            or not member.along_s
-            or "/" in member.anchor
-        ):
+        if member.role != "header" or member.face_kind in ("floor", "roof") or not member.along_s or "/" in member.anchor:
             continue
         heights = [z for _, z in member.outline]
         opening = next((o for o in s.build.shell.openings if o.id == member.anchor), None)
@@ -402,24 +397,9 @@ def _bends(s: Studied, words: Words) -> Iterator[Finding]:
 _RADII = "Radius table for cold, dry sheets. Two thin sheets glued over each other go round where one thick one breaks."
 _STRAIN = "Sheets under strain spring: clamp both ends, wear eye protection."
 WILL_NOT_BEND = Rule(
-    "will-not-bend",
-    "mind",
-    "Shell",
-    "A sheet thicker than its face's curve takes",
-    _RADII,
-    _STRAIN,
-    helps="edit",
-    cure=_thin_sheets,
+    "will-not-bend", "mind", "Shell", "A sheet thicker than its face's curve takes", _RADII, _STRAIN, helps="edit", cure=_thin_sheets
 )
-BENDS_TIGHT = Rule(
-    "bends-tight",
-    "note",
-    "Shell",
-    "A sheet near the tightest curve it takes",
-    _RADII,
-    _STRAIN,
-    "Only a test strip tells.",
-)
+BENDS_TIGHT = Rule("bends-tight", "note", "Shell", "A sheet near the tightest curve it takes", _RADII, _STRAIN, "Only a test strip tells.")
 
 
 def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:

@@ -73,11 +73,7 @@ def _ridge_beam(s: Studied, one: Finding) -> Made | None:
 
 def _ridge_after(s: Studied, one: Finding) -> str:
     made = _check(s, "ridge")
-    return (
-        f"{(made.use or 0.0) * 100:.0f} % of what it may carry"
-        if made is not None and made.use is not None
-        else "it is judged again"
-    )
+    return f"{(made.use or 0.0) * 100:.0f} % of what it may carry" if made is not None and made.use is not None else "it is judged again"
 
 
 def _shorter_screws(s: Studied, one: Finding) -> Made | None:
@@ -89,27 +85,172 @@ def _shorter_screws(s: Studied, one: Finding) -> Made | None:
     return (set_to("shell.framing.screw", {"si": round(long, 5)}),), f"Take screws {_words(s).thick(long)} long"
 
 
-ROOF_SNOW = Rule("roof-weak-snow", "mind", "Shell", "A roof whose sticks the snow bends too far", "Ground snow is what the place's code says; a roof carries a share of it.", SCREEN, helps="edit", cure=_stronger_roof)  # fmt: skip
-ROOF_SOFT = Rule("roof-soft", "mind", "Shell", "A roof that sinks more than a 240th of its span", "Water stands where a roof hangs through, and a ceiling cracks.", SCREEN, why_none="Deeper sticks, a shorter span, or skins glued on so that they help.")  # fmt: skip
-ROOF_PERSON = Rule("roof-no-person", "mind", "Shell", "A roof that bears nobody", "Somebody will want to wash it, or lift snow off.", SCREEN, why_none="Work from a ladder or a plank over two sticks, set deeper sticks closer, or say on Holds that nobody goes on this roof.")  # fmt: skip
-HEADER = Rule("header-weak", "mind", "Shell", "A header over an opening that bends too far under its load", "It carries half the roof over its span.", SCREEN, why_none="A deeper header (choose it, Deep), or a narrower opening.")  # fmt: skip
-FLOOR = Rule("floor-weak", "mind", "Shell", "A floor too thin under a foot", "Somebody stands on {0.3 m} between two joists or cross-members.", SCREEN, why_none="Thicker sheets, or joists and cross-members closer together.")  # fmt: skip
-LOFT = Rule("loft-weak", "mind", "Shell", "Loft joists that are too weak", "{1.9 kPa} lie and sit on a loft.", SCREEN, why_none="Deeper joists, or closer ones (Walls).")  # fmt: skip
-RACKING = Rule("racks", "mind", "Shell", "Walls that a firm stop pushes out of square", "Sheets on whole piers keep a box square; openings take them away.", SCREEN, why_none="Fewer or narrower openings, thicker sheets, a brace let in, or a cross wall inside.")  # fmt: skip
-TIPS = Rule("tips-in-wind", "mind", "Shell", "Parked, it tips in the wind that is said", "Empty it is lightest.", SCREEN, why_none="Anchors at its corners, or the long side into the wind.")  # fmt: skip
-PULLED = Rule("skin-pulled", "mind", "Shell", "A roof skin that its screws do not hold", "Towing air pulls at the roof's front edge.", SCREEN, why_none="Screws closer together, or glue (Screws every, on Holds).")  # fmt: skip
-SCREW = Rule("screw-through", "mind", "Shell", "Screws that come through the wall", "A point that shows inside pricks whoever leans there and lets water in.", SCREEN, helps="edit", cure=_shorter_screws)  # fmt: skip
-RUNG = Rule("rung-weak", "mind", "Shell", "A rung too thin under a foot", "One stands on it with a whole weight, and steps hard.", SCREEN, why_none="A deeper rung (Walls).")  # fmt: skip
-HATCH = Rule("hatch-latch-weak", "mind", "Shell", "A hatch whose latches towing air pulls open", "It flies open on the road, with whatever is behind it.", SCREEN, why_none="Stronger latches, or one more.")  # fmt: skip
-BOLTS = Rule("body-bolts-weak", "mind", "Shell", "Too few bolts between body and frame", "A stop pushes the body off, wind pulls it off.", SCREEN, why_none="Bolts closer together (Bolts every, on Holds; empty: as many as are wanted).")  # fmt: skip
-ON_ROOF = Rule("roof-load-lifts", "mind", "Shell", "Something on the roof that towing air pulls off", "It lands on the car behind.", SCREEN, why_none="More or stronger fixings, into framing and not the skin.")  # fmt: skip
-RIDGE = Rule("ridge-unsaid", "mind", "Shell", "A pitched roof and nothing said that holds its ridge or valley", "Rafters that only lean on each other push the walls apart; the weakest form would read as the strongest.", SCREEN, helps="edit", cure=_ridge_beam, after=_ridge_after)  # fmt: skip
-RIDGE_WEAK = Rule("ridge-weak", "mind", "Shell", "A ridge or valley beam, tie or collar that is too weak", "It carries half of each slope, or all of its thrust.", SCREEN, helps="edit", cure=_ridge_beam, after=_ridge_after)  # fmt: skip
+ROOF_SNOW = Rule(
+    "roof-weak-snow",
+    "mind",
+    "Shell",
+    "A roof whose sticks the snow bends too far",
+    "Ground snow is what the place's code says; a roof carries a share of it.",
+    SCREEN,
+    helps="edit",
+    cure=_stronger_roof,
+)
+ROOF_SOFT = Rule(
+    "roof-soft",
+    "mind",
+    "Shell",
+    "A roof that sinks more than a 240th of its span",
+    "Water stands where a roof hangs through, and a ceiling cracks.",
+    SCREEN,
+    why_none="Deeper sticks, a shorter span, or skins glued on so that they help.",
+)
+ROOF_PERSON = Rule(
+    "roof-no-person",
+    "mind",
+    "Shell",
+    "A roof that bears nobody",
+    "Somebody will want to wash it, or lift snow off.",
+    SCREEN,
+    why_none="Work from a ladder or a plank over two sticks, set deeper sticks closer, or say on Holds that nobody goes on this roof.",
+)
+HEADER = Rule(
+    "header-weak",
+    "mind",
+    "Shell",
+    "A header over an opening that bends too far under its load",
+    "It carries half the roof over its span.",
+    SCREEN,
+    why_none="A deeper header (choose it, Deep), or a narrower opening.",
+)
+FLOOR = Rule(
+    "floor-weak",
+    "mind",
+    "Shell",
+    "A floor too thin under a foot",
+    "Somebody stands on {0.3 m} between two joists or cross-members.",
+    SCREEN,
+    why_none="Thicker sheets, or joists and cross-members closer together.",
+)
+LOFT = Rule(
+    "loft-weak",
+    "mind",
+    "Shell",
+    "Loft joists that are too weak",
+    "{1.9 kPa} lie and sit on a loft.",
+    SCREEN,
+    why_none="Deeper joists, or closer ones (Walls).",
+)
+RACKING = Rule(
+    "racks",
+    "mind",
+    "Shell",
+    "Walls that a firm stop pushes out of square",
+    "Sheets on whole piers keep a box square; openings take them away.",
+    SCREEN,
+    why_none="Fewer or narrower openings, thicker sheets, a brace let in, or a cross wall inside.",
+)
+TIPS = Rule(
+    "tips-in-wind",
+    "mind",
+    "Shell",
+    "Parked, it tips in the wind that is said",
+    "Empty it is lightest.",
+    SCREEN,
+    why_none="Anchors at its corners, or the long side into the wind.",
+)
+PULLED = Rule(
+    "skin-pulled",
+    "mind",
+    "Shell",
+    "A roof skin that its screws do not hold",
+    "Towing air pulls at the roof's front edge.",
+    SCREEN,
+    why_none="Screws closer together, or glue (Screws every, on Holds).",
+)
+SCREW = Rule(
+    "screw-through",
+    "mind",
+    "Shell",
+    "Screws that come through the wall",
+    "A point that shows inside pricks whoever leans there and lets water in.",
+    SCREEN,
+    helps="edit",
+    cure=_shorter_screws,
+)
+RUNG = Rule(
+    "rung-weak",
+    "mind",
+    "Shell",
+    "A rung too thin under a foot",
+    "One stands on it with a whole weight, and steps hard.",
+    SCREEN,
+    why_none="A deeper rung (Walls).",
+)
+HATCH = Rule(
+    "hatch-latch-weak",
+    "mind",
+    "Shell",
+    "A hatch whose latches towing air pulls open",
+    "It flies open on the road, with whatever is behind it.",
+    SCREEN,
+    why_none="Stronger latches, or one more.",
+)
+BOLTS = Rule(
+    "body-bolts-weak",
+    "mind",
+    "Shell",
+    "Too few bolts between body and frame",
+    "A stop pushes the body off, wind pulls it off.",
+    SCREEN,
+    why_none="Bolts closer together (Bolts every, on Holds; empty: as many as are wanted).",
+)
+ON_ROOF = Rule(
+    "roof-load-lifts",
+    "mind",
+    "Shell",
+    "Something on the roof that towing air pulls off",
+    "It lands on the car behind.",
+    SCREEN,
+    why_none="More or stronger fixings, into framing and not the skin.",
+)
+RIDGE = Rule(
+    "ridge-unsaid",
+    "mind",
+    "Shell",
+    "A pitched roof and nothing said that holds its ridge or valley",
+    "Rafters that only lean on each other push the walls apart; the weakest form would read as the strongest.",
+    SCREEN,
+    helps="edit",
+    cure=_ridge_beam,
+    after=_ridge_after,
+)
+RIDGE_WEAK = Rule(
+    "ridge-weak",
+    "mind",
+    "Shell",
+    "A ridge or valley beam, tie or collar that is too weak",
+    "It carries half of each slope, or all of its thrust.",
+    SCREEN,
+    helps="edit",
+    cure=_ridge_beam,
+    after=_ridge_after,
+)
 OF = {
-    "ridge": RIDGE_WEAK, "ridge-sinks": RIDGE_WEAK,
-    "roof-snow": ROOF_SNOW, "roof-sinks": ROOF_SOFT, "roof-person": ROOF_PERSON, "headers": HEADER, "floor": FLOOR, "loft": LOFT,
-    "racking-along": RACKING, "racking-across": RACKING, "wind-parked": TIPS, "roof-uplift": PULLED, "screw": SCREW, "body-bolts": BOLTS,
-}  # fmt: skip
+    "ridge": RIDGE_WEAK,
+    "ridge-sinks": RIDGE_WEAK,
+    "roof-snow": ROOF_SNOW,
+    "roof-sinks": ROOF_SOFT,
+    "roof-person": ROOF_PERSON,
+    "headers": HEADER,
+    "floor": FLOOR,
+    "loft": LOFT,
+    "racking-along": RACKING,
+    "racking-across": RACKING,
+    "wind-parked": TIPS,
+    "roof-uplift": PULLED,
+    "screw": SCREW,
+    "body-bolts": BOLTS,
+}
 
 
 def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -118,19 +259,11 @@ def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if pitch is not None and not held(s.build.shell.ridge, pitch):
         name, ways = ("valley", "a beam on posts") if pitch.valley else ("ridge", "a beam, ties or collars")
         yield RIDGE.found(
-            f"What holds the {name}?",
-            f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.",
-            ("holds", "ridge-unsaid"),
+            f"What holds the {name}?", f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.", ("holds", "ridge-unsaid")
         )
     for one in screening(s):
         if one.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there
         if one.use is not None and one.use > 1.0:
-            rule = (
-                OF.get(one.id)
-                or (RUNG if one.id.startswith("rung/") else None)
-                or (HATCH if one.where[0] in openings else ON_ROOF)
-            )
-            yield rule.found(
-                one.name, f"{one.use * 100:.0f} % of what is allowed: {one.how}.", ("holds", one.id), number=one.use
-            )
+            rule = OF.get(one.id) or (RUNG if one.id.startswith("rung/") else None) or (HATCH if one.where[0] in openings else ON_ROOF)
+            yield rule.found(one.name, f"{one.use * 100:.0f} % of what is allowed: {one.how}.", ("holds", one.id), number=one.use)

@@ -26,31 +26,52 @@ def _guard(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     wanted = _wanted_guard(s, one.where[0])
     if wanted is None:
         return None
-    return (
-        set_to(f"shell.lofts.{one.where[0]}.guard", {"si": round(wanted, 3), "typed": None}),
-    ), "Guard its open edge"
+    return (set_to(f"shell.lofts.{one.where[0]}.guard", {"si": round(wanted, 3), "typed": None}),), "Guard its open edge"
 
 
 WALL_WRONG = Rule(
-    "wall-wrong", "mind", "Shell", "A wall of the inside that cannot be built as typed",
-    "It is left out of room and weight until it is mended.", why_none="Mend it In hand.",
-)  # fmt: skip
-LOFT_WRONG = Rule(
-    "loft-wrong", "mind", "Shell", "A loft that cannot be built as typed", "It is left out of room and weight until it is mended.",
+    "wall-wrong",
+    "mind",
+    "Shell",
+    "A wall of the inside that cannot be built as typed",
+    "It is left out of room and weight until it is mended.",
     why_none="Mend it In hand.",
-)  # fmt: skip
+)
+LOFT_WRONG = Rule(
+    "loft-wrong",
+    "mind",
+    "Shell",
+    "A loft that cannot be built as typed",
+    "It is left out of room and weight until it is mended.",
+    why_none="Mend it In hand.",
+)
 NO_CLIMB = Rule(
-    "loft-no-climb", "mind", "Shell", "A loft without ladder or stair", "Nobody climbs up by the shelf for long.", CAUTION,
+    "loft-no-climb",
+    "mind",
+    "Shell",
+    "A loft without ladder or stair",
+    "Nobody climbs up by the shelf for long.",
+    CAUTION,
     why_none="Say In hand how one gets up.",
-)  # fmt: skip
+)
 NO_GUARD = Rule(
-    "loft-guard", "mind", "Shell", "A loft whose open edge is not guarded high enough",
-    f"Practice: {{{GUARD_M:.2f} m}}, or half of the height over the loft where that is less.", CAUTION, helps="edit", cure=_guard,
-)  # fmt: skip
+    "loft-guard",
+    "mind",
+    "Shell",
+    "A loft whose open edge is not guarded high enough",
+    f"Practice: {{{GUARD_M:.2f} m}}, or half of the height over the loft where that is less.",
+    CAUTION,
+    helps="edit",
+    cure=_guard,
+)
 LOW_LOFT = Rule(
-    "loft-low", "note", "Shell", f"Less than {{{OVER_LOFT_M:.1f} m}} over a loft", "One sleeps there and does not sit up.",
+    "loft-low",
+    "note",
+    "Shell",
+    f"Less than {{{OVER_LOFT_M:.1f} m}} over a loft",
+    "One sleeps there and does not sit up.",
     why_none="Lower the loft, or raise the roof.",
-)  # fmt: skip
+)
 
 
 def inner_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -65,24 +86,17 @@ def inner_findings(s: Studied, words: Words) -> Iterator[Finding]:
             yield LOFT_WRONG.found(f"{deck.name} cannot be so", f"{deck.name} {deck.fault}.", (deck.id,))
             continue
         if not one.climb:
-            yield NO_CLIMB.found(
-                f"No way up to the {lower_first(deck.name)}", "Neither ladder nor stair is said.", (deck.id,)
-            )
+            yield NO_CLIMB.found(f"No way up to the {lower_first(deck.name)}", "Neither ladder nor stair is said.", (deck.id,))
         wanted = _wanted_guard(s, deck.id)
         have = one.guard.si if one.guard is not None else 0.0
         if wanted is not None and have < wanted - 1e-3:
             told = f"Its open edge has {words.cut(have)}" if have else "Its open edge has none"
             yield NO_GUARD.found(
-                f"{deck.name} wants a guard",
-                f"{told}, and {words.cut(wanted)} is the least.",
-                (deck.id,),
-                number=wanted - have,
+                f"{deck.name} wants a guard", f"{told}, and {words.cut(wanted)} is the least.", (deck.id,), number=wanted - have
             )
         over = _over_m(s, deck.id)
         if over is not None and over < OVER_LOFT_M:
-            yield LOW_LOFT.found(
-                f"Low over the {lower_first(deck.name)}", f"{words.cut(over)} at the most.", (deck.id,), number=-over
-            )
+            yield LOW_LOFT.found(f"Low over the {lower_first(deck.name)}", f"{words.cut(over)} at the most.", (deck.id,), number=-over)
 
 
 def _over_m(s: Studied, id: str) -> float | None:

@@ -24,27 +24,43 @@ def _usual(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     for seam in seams(s):  # what was said and does not keep water out is made as usual too
         if not seam.water and seam.made is not None:
             kept[seam.id] = msgspec.structs.replace(kept[seam.id], trim=kept[seam.id].trim or "angle", sealant="bead")
-    return (
-        set_to("shell.seams", [msgspec.to_builtins(seam) for seam in kept.values()]),
-    ), "Make every joint as it is usual"
+    return (set_to("shell.seams", [msgspec.to_builtins(seam) for seam in kept.values()]),), "Make every joint as it is usual"
 
 
 SEAM_OPEN = Rule(
-    "seam-open", "mind", "Shell", "A joint that nothing keeps water out of", "Bodies rot at their joints, not in their faces: the outermost layer has to go on over each.",
-    helps="edit", cure=_usual,
-)  # fmt: skip
+    "seam-open",
+    "mind",
+    "Shell",
+    "A joint that nothing keeps water out of",
+    "Bodies rot at their joints, not in their faces: the outermost layer has to go on over each.",
+    helps="edit",
+    cure=_usual,
+)
 SEAMS_UNSAID = Rule(
-    "seams-unsaid", "note", "Shell", "Joints of which nobody said how they are kept dry", "Bodies rot at their joints, not in their faces.",
-    helps="edit", cure=_usual,
-)  # fmt: skip
+    "seams-unsaid",
+    "note",
+    "Shell",
+    "Joints of which nobody said how they are kept dry",
+    "Bodies rot at their joints, not in their faces.",
+    helps="edit",
+    cure=_usual,
+)
 SPLIT_WRONG = Rule(
-    "split-wrong", "mind", "Shell", "A face parted through an opening, or next to nothing", "A section wants whole sticks at its edges.",
+    "split-wrong",
+    "mind",
+    "Shell",
+    "A face parted through an opening, or next to nothing",
+    "A section wants whole sticks at its edges.",
     why_none="Part it beside the opening (Joints, Sections).",
-)  # fmt: skip
+)
 PANEL_WRONG = Rule(
-    "panel-wrong", "mind", "Shell", "A sandwich panel that cannot be", "Bought panels neither bend nor lose more at their edges than they are wide.",
+    "panel-wrong",
+    "mind",
+    "Shell",
+    "A sandwich panel that cannot be",
+    "Bought panels neither bend nor lose more at their edges than they are wide.",
     why_none="Thinner panels, a smaller bevel, or another school for this face.",
-)  # fmt: skip
+)
 
 
 def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -54,12 +70,19 @@ def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if wet and not s.build.shell.seams:
         if s.build.shell.framing.school == "bought shell":
             return  # its maker made them
-        yield SEAMS_UNSAID.found("Joints are not made yet", f"{len(wet)} joints, {words.m(long)} long, have neither trim nor tape.", ("seams", "unsaid"))  # fmt: skip
+        yield SEAMS_UNSAID.found(
+            "Joints are not made yet", f"{len(wet)} joints, {words.m(long)} long, have neither trim nor tape.", ("seams", "unsaid")
+        )
     elif wet:
-        yield SEAM_OPEN.found("Water gets in at a joint", f"{wet[0].name}{f' and {len(wet) - 1} more' if len(wet) > 1 else ''}: {words.m(long)} that nothing keeps water out of.", ("seams", "open"), number=long)  # fmt: skip
+        yield SEAM_OPEN.found(
+            "Water gets in at a joint",
+            f"{wet[0].name}{f' and {len(wet) - 1} more' if len(wet) > 1 else ''}: {words.m(long)} that nothing keeps water out of.",
+            ("seams", "open"),
+            number=long,
+        )
     for fault in sections_of(s).faults if s.build.shell.splits else ():
         yield SPLIT_WRONG.found("A face cannot be parted there", fault, ("seams", fault[:40]))
     if s.build.shell.framing.school == "sandwich panels":
         for panel in panels(s):
             if panel.fault:
-                yield PANEL_WRONG.found(f"{upper_first(panel.id)} cannot be a panel", f"{upper_first(panel.fault)}.", ("seams", panel.id))  # fmt: skip
+                yield PANEL_WRONG.found(f"{upper_first(panel.id)} cannot be a panel", f"{upper_first(panel.fault)}.", ("seams", panel.id))

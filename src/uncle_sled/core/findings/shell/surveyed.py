@@ -36,47 +36,92 @@ def _shift(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 
 IMPOSSIBLE = Rule(
-    "survey-impossible", "mind", "Shell", "Diagonals that no body of this length and width has",
-    "A tape read from the wrong corner, or a figure turned round.", why_none="Measure both diagonals again.",
-)  # fmt: skip
+    "survey-impossible",
+    "mind",
+    "Shell",
+    "Diagonals that no body of this length and width has",
+    "A tape read from the wrong corner, or a figure turned round.",
+    why_none="Measure both diagonals again.",
+)
 RACKED = Rule(
-    "survey-racked", "mind", "Shell", f"Out of square by {{{SQUARE_M * 1000:.0f} mm}} or more",
-    "Sheets and cupboards cut square leave a wedge in such a body.", CAUTION,
+    "survey-racked",
+    "mind",
+    "Shell",
+    f"Out of square by {{{SQUARE_M * 1000:.0f} mm}} or more",
+    "Sheets and cupboards cut square leave a wedge in such a body.",
+    CAUTION,
     why_none="Cut to what is there, or have it pulled square before anything is built in.",
-)  # fmt: skip
+)
 TWISTED = Rule(
-    "survey-twisted", "mind", "Shell", f"One corner {{{SQUARE_M * 1000:.0f} mm}} or more out of the plane of the others",
-    "Doors bind and tracks wear on a twisted frame.", CAUTION, why_none="Set it level on stands and measure again; then ask a workshop.",
-)  # fmt: skip
+    "survey-twisted",
+    "mind",
+    "Shell",
+    f"One corner {{{SQUARE_M * 1000:.0f} mm}} or more out of the plane of the others",
+    "Doors bind and tracks wear on a twisted frame.",
+    CAUTION,
+    why_none="Set it level on stands and measure again; then ask a workshop.",
+)
 UNEVEN = Rule(
-    "survey-uneven", "note", "Shell", f"Widths that differ by {{{WIDTH_M * 1000:.0f} mm}} or more",
-    "What is cut to one width does not go in at the other end.", why_none="Cut each piece to its own place.",
-)  # fmt: skip
+    "survey-uneven",
+    "note",
+    "Shell",
+    f"Widths that differ by {{{WIDTH_M * 1000:.0f} mm}} or more",
+    "What is cut to one width does not go in at the other end.",
+    why_none="Cut each piece to its own place.",
+)
 TOE = Rule(
-    "survey-toe", "mind", "Rig", f"Wheels out of line by {{{TOE_M * 1000:.0f} mm}} or more",
-    "A bent axle wears a tyre in a season and wants to steer.", CAUTION, why_none="Have the axle straightened or changed.",
-)  # fmt: skip
+    "survey-toe",
+    "mind",
+    "Rig",
+    f"Wheels out of line by {{{TOE_M * 1000:.0f} mm}} or more",
+    "A bent axle wears a tyre in a season and wants to steer.",
+    CAUTION,
+    why_none="Have the axle straightened or changed.",
+)
 OLD_TYRES = Rule(
-    "survey-tyres", "stop", "Rig", f"Tyres {OLD_YEARS:.0f} years old or more (practice)",
-    "Rubber ages standing still, and a trailer mostly stands.", CAUTION, why_none="Plan for new ones.",
-)  # fmt: skip
+    "survey-tyres",
+    "stop",
+    "Rig",
+    f"Tyres {OLD_YEARS:.0f} years old or more (practice)",
+    "Rubber ages standing still, and a trailer mostly stands.",
+    CAUTION,
+    why_none="Plan for new ones.",
+)
 STATE = Rule(
-    "survey-state", "stop", "Shell", "Rust through, a rotten or soft floor, worn bearings, papers missing",
-    "What is built on it lasts no longer than it does.", CAUTION, why_none="Mend it before anything is built on it.",
-)  # fmt: skip
+    "survey-state",
+    "stop",
+    "Shell",
+    "Rust through, a rotten or soft floor, worn bearings, papers missing",
+    "What is built on it lasts no longer than it does.",
+    CAUTION,
+    why_none="Mend it before anything is built on it.",
+)
 TYPED_WRONG = Rule(
-    "survey-typed", "note", "Shell", "A date in the survey that is none", "The tyres' age is reckoned from both dates.",
+    "survey-typed",
+    "note",
+    "Shell",
+    "A date in the survey that is none",
+    "The tyres' age is reckoned from both dates.",
     why_none="Type it again.",
-)  # fmt: skip
+)
 ON_OLD = Rule(
-    "planned-on-old", "mind", "Shell", "Planned on a size that was measured otherwise",
+    "planned-on-old",
+    "mind",
+    "Shell",
+    "Planned on a size that was measured otherwise",
     "What was set against the old walls is not against the real ones.",
-    why_none="Look each over and set it right by hand.", helps="edit", cure=_shift,
-)  # fmt: skip
+    why_none="Look each over and set it right by hand.",
+    helps="edit",
+    cure=_shift,
+)
 RELINED_WRONG = Rule(
-    "relined-wrong", "mind", "Shell", "A lining that cannot be as typed", "It is left out of the weight until it is mended.",
+    "relined-wrong",
+    "mind",
+    "Shell",
+    "A lining that cannot be as typed",
+    "It is left out of the weight until it is mended.",
     why_none="Mend it on Reline.",
-)  # fmt: skip
+)
 
 
 def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -130,9 +175,7 @@ def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if planned:
         more = f", and {len(planned) - 3} more" if len(planned) > 3 else ""
         yield ON_OLD.found(
-            "Planned on the old size",
-            f"{upper_first('; '.join(one.says for one in planned[:3]))}{more}.",
-            tuple(one.id for one in planned),
+            "Planned on the old size", f"{upper_first('; '.join(one.says for one in planned[:3]))}{more}.", tuple(one.id for one in planned)
         )
 
 
@@ -145,7 +188,7 @@ def _states(s: Studied) -> Iterator[Finding]:
         (survey.floor_state == "soft", "A soft floor", "The survey says that the floor is soft.", "floor", False),
         (survey.bearings == "worn", "Worn bearings", "The survey says that the wheel bearings are worn.", "bearings", False),
         (survey.papers == "missing", "No papers", "The survey says that the papers are missing.", "papers", False),
-    ):  # fmt: skip
+    ):
         if bad:
             yield STATE.found(title, says, ("survey", where), severity="stop" if stop else "mind")
 

@@ -20,9 +20,7 @@ from uncle_sled.core.studies.stow.reach import COOK_M, cook
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS, search
 from uncle_sled.core.words import Words, lower_first
 
-SOURCE = (
-    "statics; gas struts by their data; shop rules for drawers and beds"  # of every rule here, said after its reason
-)
+SOURCE = "statics; gas struts by their data; shop rules for drawers and beds"  # of every rule here, said after its reason
 
 Made = tuple[tuple[Op, ...], str]
 STEP_M = 0.003  # boards come thicker by that
@@ -60,7 +58,7 @@ def _thicker(s: Studied, one: Finding) -> Made | None:
     path, thick = (f"stow.things.{thing.id}.base.thick", thing.base.thick.si) if board and thing.base else ("", 0.0)
     if not path and thing.cabinet is not None:
         path, thick = f"stow.things.{thing.id}.cabinet.thick", thing.cabinet.thick.si
-    worst = max((c.use or 0.0 for c in carries(s) if c.thing == thing.id and c.id.split("/")[1] in ("base", "lid")), default=0.0)  # fmt: skip
+    worst = max((c.use or 0.0 for c in carries(s) if c.thing == thing.id and c.id.split("/")[1] in ("base", "lid")), default=0.0)
     if not path or worst <= 1:
         return None
     wanted = thick
@@ -86,25 +84,153 @@ def _held_after(s: Studied, one: Finding) -> str:
 
 
 def _carried_after(s: Studied, one: Finding) -> str:
-    worst = max((check.use for check in carries(s) if check.thing == one.where[0] and check.use is not None), default=None)  # fmt: skip
+    worst = max((check.use for check in carries(s) if check.thing == one.where[0] and check.use is not None), default=None)
     return f"{worst * 100:.0f} % of what is allowed" if worst is not None else "it is judged again"
 
 
-CABINET_WRONG = Rule("cabinet-wrong", "mind", "Stow", "A cabinet that cannot be built as typed", "No board of it goes to the saw, and its weight stays as typed.", why_none="Change the size named (Built).")  # fmt: skip
-FRONT_CUT = Rule("front-cut", "mind", "Stow", "A drawer or door that the body's curve or a wheel box cuts", "A box with a corner off holds nothing and runs on no slide.", why_none="Shelves in that bay, a shorter bay, or the cabinet elsewhere (Built).")  # fmt: skip
-DRAWER_HITS = Rule("drawer-hits", "mind", "Stow", "A drawer that comes up against something", "One finds out when it is full.", why_none="Doors instead of drawers, or one of the two elsewhere.")  # fmt: skip
-HATCH_FALLS = Rule("hatch-falls", "mind", "Stow", "A hatch or lid that comes down in frost", "Gas loses a third of a percent a degree; what was fixed to the lid later is not in the strut.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
-STRUT_HARD = Rule("strut-hard", "note", "Stow", "A hatch or lid that is heavy to raise or shut, or flies up", "{120 N} to raise, {100 N} to shut, {80 N} by itself are what hands put up with.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
-STRUT_WRONG = Rule("strut-wrong", "mind", "Stow", "A strut that cannot be there", "Too long or too short it tears its mounts out.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
-STRUT_UNSAID = Rule("strut-unsaid", "note", "Stow", "A heavy hatch or lid of which nobody said what holds it up", "It is worked out before the mounts are screwed on.", STRUT_CAUTION, helps="edit", cure=_strut, after=_held_after)  # fmt: skip
-STRUT_ALONE = Rule("strut-alone", "mind", "Stow", "A single strut and nothing else that holds", "When it gives way the lid comes down.", STRUT_CAUTION, "A second strut, a prop, a pin or a catch (Lids).")  # fmt: skip
-SECOND_UNSAID = Rule("second-hold-unsaid", "mind", "Stow", "A lifted bed, hatch or lid without a second hold that is said", "Struts of one age lose their gas together; ropes and catches give way once.", STRUT_CAUTION, "A prop, pin, ledge or chain, said on Lids or Built.")  # fmt: skip
-BED_WEAK = Rule("bed-weak", "mind", "Stow", "Boards, slats or bearers that do not carry people", "Somebody kneels on it, with all the weight on one place.", CAUTION, helps="edit", cure=_thicker, after=_carried_after)  # fmt: skip
-PULL_TIPS = Rule("pull-out-tips", "stop", "Stow", "A pull-out that tips its cabinet over", "Pulled out and leaned on it is a lever.", CAUTION, helps="edit", cure=_screwed, after=_carried_after)  # fmt: skip
-PULL_WEAK = Rule("pull-out-weak", "mind", "Stow", "Slides or a latch too weak for what is pulled out", "In a stop it all leans on its latch, pulled out on its slides.", CAUTION, "Slides and latch rated for it (Built).")  # fmt: skip
-LIFT_WEAK = Rule("lift-weak", "stop", "Stow", "Rope, pins or crank of a lifting bed that do not do", "Ropes at five times what they carry; nobody sleeps on a rope.", CAUTION, "Stronger ropes and pins, more parts to the rope (Built).")  # fmt: skip
-LIFT_FREE = Rule("lift-no-brake", "mind", "Stow", "A winch that does not hold by itself", "A ratchet alone slips while one looks for the pin.", CAUTION, "A winch with a brake.")  # fmt: skip
-COOK_STEPS = Rule("cook-steps", "note", "Stow", "Something of the kitchen that the cook cannot reach from one place", "A hot pan is not walked about with.", why_none="Move it beside the others.")  # fmt: skip
+CABINET_WRONG = Rule(
+    "cabinet-wrong",
+    "mind",
+    "Stow",
+    "A cabinet that cannot be built as typed",
+    "No board of it goes to the saw, and its weight stays as typed.",
+    why_none="Change the size named (Built).",
+)
+FRONT_CUT = Rule(
+    "front-cut",
+    "mind",
+    "Stow",
+    "A drawer or door that the body's curve or a wheel box cuts",
+    "A box with a corner off holds nothing and runs on no slide.",
+    why_none="Shelves in that bay, a shorter bay, or the cabinet elsewhere (Built).",
+)
+DRAWER_HITS = Rule(
+    "drawer-hits",
+    "mind",
+    "Stow",
+    "A drawer that comes up against something",
+    "One finds out when it is full.",
+    why_none="Doors instead of drawers, or one of the two elsewhere.",
+)
+HATCH_FALLS = Rule(
+    "hatch-falls",
+    "mind",
+    "Stow",
+    "A hatch or lid that comes down in frost",
+    "Gas loses a third of a percent a degree; what was fixed to the lid later is not in the strut.",
+    STRUT_CAUTION,
+    helps="edit",
+    cure=_strut,
+    after=_held_after,
+)
+STRUT_HARD = Rule(
+    "strut-hard",
+    "note",
+    "Stow",
+    "A hatch or lid that is heavy to raise or shut, or flies up",
+    "{120 N} to raise, {100 N} to shut, {80 N} by itself are what hands put up with.",
+    STRUT_CAUTION,
+    helps="edit",
+    cure=_strut,
+    after=_held_after,
+)
+STRUT_WRONG = Rule(
+    "strut-wrong",
+    "mind",
+    "Stow",
+    "A strut that cannot be there",
+    "Too long or too short it tears its mounts out.",
+    STRUT_CAUTION,
+    helps="edit",
+    cure=_strut,
+    after=_held_after,
+)
+STRUT_UNSAID = Rule(
+    "strut-unsaid",
+    "note",
+    "Stow",
+    "A heavy hatch or lid of which nobody said what holds it up",
+    "It is worked out before the mounts are screwed on.",
+    STRUT_CAUTION,
+    helps="edit",
+    cure=_strut,
+    after=_held_after,
+)
+STRUT_ALONE = Rule(
+    "strut-alone",
+    "mind",
+    "Stow",
+    "A single strut and nothing else that holds",
+    "When it gives way the lid comes down.",
+    STRUT_CAUTION,
+    "A second strut, a prop, a pin or a catch (Lids).",
+)
+SECOND_UNSAID = Rule(
+    "second-hold-unsaid",
+    "mind",
+    "Stow",
+    "A lifted bed, hatch or lid without a second hold that is said",
+    "Struts of one age lose their gas together; ropes and catches give way once.",
+    STRUT_CAUTION,
+    "A prop, pin, ledge or chain, said on Lids or Built.",
+)
+BED_WEAK = Rule(
+    "bed-weak",
+    "mind",
+    "Stow",
+    "Boards, slats or bearers that do not carry people",
+    "Somebody kneels on it, with all the weight on one place.",
+    CAUTION,
+    helps="edit",
+    cure=_thicker,
+    after=_carried_after,
+)
+PULL_TIPS = Rule(
+    "pull-out-tips",
+    "stop",
+    "Stow",
+    "A pull-out that tips its cabinet over",
+    "Pulled out and leaned on it is a lever.",
+    CAUTION,
+    helps="edit",
+    cure=_screwed,
+    after=_carried_after,
+)
+PULL_WEAK = Rule(
+    "pull-out-weak",
+    "mind",
+    "Stow",
+    "Slides or a latch too weak for what is pulled out",
+    "In a stop it all leans on its latch, pulled out on its slides.",
+    CAUTION,
+    "Slides and latch rated for it (Built).",
+)
+LIFT_WEAK = Rule(
+    "lift-weak",
+    "stop",
+    "Stow",
+    "Rope, pins or crank of a lifting bed that do not do",
+    "Ropes at five times what they carry; nobody sleeps on a rope.",
+    CAUTION,
+    "Stronger ropes and pins, more parts to the rope (Built).",
+)
+LIFT_FREE = Rule(
+    "lift-no-brake",
+    "mind",
+    "Stow",
+    "A winch that does not hold by itself",
+    "A ratchet alone slips while one looks for the pin.",
+    CAUTION,
+    "A winch with a brake.",
+)
+COOK_STEPS = Rule(
+    "cook-steps",
+    "note",
+    "Stow",
+    "Something of the kitchen that the cook cannot reach from one place",
+    "A hot pan is not walked about with.",
+    why_none="Move it beside the others.",
+)
 
 
 def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -128,7 +254,12 @@ def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
             far = [one for one in cook(s.build, s.facts, mode).things if not one.good]
             if far:
                 worst = max(far, key=lambda one: one.far_m)
-                yield COOK_STEPS.found(f"{worst.name} is away from the cook", f"{words.m(worst.far_m)} from where the cook stands, {words.m(COOK_M)} is in reach{f'; {len(far) - 1} more' if len(far) > 1 else ''}.", (worst.id,), number=worst.far_m)  # fmt: skip
+                yield COOK_STEPS.found(
+                    f"{worst.name} is away from the cook",
+                    f"{words.m(worst.far_m)} from where the cook stands, {words.m(COOK_M)} is in reach{f'; {len(far) - 1} more' if len(far) > 1 else ''}.",
+                    (worst.id,),
+                    number=worst.far_m,
+                )
                 break
 
 
@@ -148,32 +279,49 @@ def _cabinets(s: Studied, things: dict[str, Thing], words: Words) -> Iterator[Fi
         for drawer in blocked_drawers(s.build, s.facts, mode) if mode.id in used else ():
             if (drawer.cabinet, drawer.by) not in hit:
                 hit.add((drawer.cabinet, drawer.by))
-                yield DRAWER_HITS.found(f"{things[drawer.cabinet].name}: a drawer hits the {lower_first(things[drawer.by].name)}", f"It comes out {words.m(drawer.free_m)} of {words.m(drawer.travel_m)} in {mode.name.lower()}.", (drawer.cabinet, drawer.by), number=drawer.travel_m - drawer.free_m)  # fmt: skip
+                yield DRAWER_HITS.found(
+                    f"{things[drawer.cabinet].name}: a drawer hits the {lower_first(things[drawer.by].name)}",
+                    f"It comes out {words.m(drawer.free_m)} of {words.m(drawer.travel_m)} in {mode.name.lower()}.",
+                    (drawer.cabinet, drawer.by),
+                    number=drawer.travel_m - drawer.free_m,
+                )
 
 
 def _lid(one: Hinged, words: Words) -> Iterator[Finding]:
     if one.strut is None:
         if one.turning is not None and one.turning.mass_kg > HEAVY_KG:
-            yield STRUT_UNSAID.found(f"What holds the {lower_first(one.name)} up?", f"{words.kg(one.turning.mass_kg)}, its centre {words.m(one.turning.r_m)} from the hinge, and no struts are said.", (one.id,))  # fmt: skip
+            yield STRUT_UNSAID.found(
+                f"What holds the {lower_first(one.name)} up?",
+                f"{words.kg(one.turning.mass_kg)}, its centre {words.m(one.turning.r_m)} from the hinge, and no struts are said.",
+                (one.id,),
+            )
         return
     if one.verdict is None:
         if one.turning is not None:
-            yield STRUT_WRONG.found(f"{one.name}: the strut cannot be so", f"{one.why[:1].upper()}{one.why[1:]}.", (one.id,))  # fmt: skip
+            yield STRUT_WRONG.found(f"{one.name}: the strut cannot be so", f"{one.why[:1].upper()}{one.why[1:]}.", (one.id,))
         return
     judged = one.verdict
     added = f" {words.kg(one.added_kg)} of it were fixed to it." if one.added_kg else ""
     if not judged.fits:
-        yield STRUT_WRONG.found(f"{one.name}: the strut is not long or short enough", "It would leave its stroke on the way.", (one.id,))  # fmt: skip
+        yield STRUT_WRONG.found(f"{one.name}: the strut is not long or short enough", "It would leave its stroke on the way.", (one.id,))
     elif "hold" in judged.fails and judged.hold_share is not None:
         assert one.turning is not None
-        yield HATCH_FALLS.found(f"{one.name} comes down in frost", f"At {words.degrees(-10)} the gas gives {judged.hold_share * 100:.0f} % of what {words.kg(one.turning.mass_kg)} want, open; {HOLD_SHARE * 100:.0f} % would be right.{added}", (one.id,), number=-judged.hold_share)  # fmt: skip
+        yield HATCH_FALLS.found(
+            f"{one.name} comes down in frost",
+            f"At {words.degrees(-10)} the gas gives {judged.hold_share * 100:.0f} % of what {words.kg(one.turning.mass_kg)} want, open; {HOLD_SHARE * 100:.0f} % would be right.{added}",
+            (one.id,),
+            number=-judged.hold_share,
+        )
     elif judged.fails:
         numbers = f"{words.fine_newtons(judged.raise_n)} to raise, {words.fine_newtons(judged.close_n)} to shut, {words.fine_newtons(judged.self_n)} by itself"
-        yield STRUT_HARD.found(f"{one.name} {SAYS[judged.fails[-1]]}", f"{numbers}.", (one.id,), number=max(judged.raise_n, judged.close_n))  # fmt: skip
+        yield STRUT_HARD.found(f"{one.name} {SAYS[judged.fails[-1]]}", f"{numbers}.", (one.id,), number=max(judged.raise_n, judged.close_n))
     if one.second and not one.propped and one.turning is not None and one.turning.mass_kg > HEAVY_KG:
         yield SECOND_UNSAID.found(
-            f"A second hold of the {lower_first(one.name)}", "Nobody said what holds it when both struts have lost their gas: not checked.", (one.id, "second"), severity="note"
-        )  # fmt: skip
+            f"A second hold of the {lower_first(one.name)}",
+            "Nobody said what holds it when both struts have lost their gas: not checked.",
+            (one.id, "second"),
+            severity="note",
+        )
     if not one.second:
         yield STRUT_ALONE.found(f"{one.name} hangs on one strut", "Nothing holds it when that gives way.", (one.id,))
 
@@ -181,8 +329,16 @@ def _lid(one: Hinged, words: Words) -> Iterator[Finding]:
 def _carried(check: Carry, thing: Thing) -> Iterator[Finding]:
     what = check.id.split("/")[1]
     if what == "brake":
-        yield LIFT_FREE.found(f"{thing.name}: its winch holds by nothing", f"{check.why[:1].upper()}{check.why[1:]}.", (thing.id, "brake"))  # fmt: skip
+        yield LIFT_FREE.found(f"{thing.name}: its winch holds by nothing", f"{check.why[:1].upper()}{check.why[1:]}.", (thing.id, "brake"))
     if check.use is None or check.use <= 1:
         return
-    rule = BED_WEAK if what in ("base", "bearer", "lid") else PULL_TIPS if what == "tips" else LIFT_WEAK if what in ("crank", "rope", "pins") else PULL_WEAK  # fmt: skip
-    yield rule.found(check.name, f"{check.use * 100:.0f} % of what is allowed: {check.how}.", (thing.id, what), number=check.use)  # fmt: skip
+    rule = (
+        BED_WEAK
+        if what in ("base", "bearer", "lid")
+        else PULL_TIPS
+        if what == "tips"
+        else LIFT_WEAK
+        if what in ("crank", "rope", "pins")
+        else PULL_WEAK
+    )
+    yield rule.found(check.name, f"{check.use * 100:.0f} % of what is allowed: {check.how}.", (thing.id, what), number=check.use)

@@ -71,9 +71,7 @@ def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterato
         )
 
 
-CLASH = Rule(
-    "clash", "mind", "Stow", "Two things in one place", "Two things cannot stand in one place.", helps="free place"
-)
+CLASH = Rule("clash", "mind", "Stow", "Two things in one place", "Two things cannot stand in one place.", helps="free place")
 STANDS_OUTSIDE = Rule(
     "stands-outside",
     "mind",
@@ -134,21 +132,13 @@ NO_ROOM_TO_OPEN = Rule(
 
 
 def _clash(
-    build: Build,
-    kind: str,
-    clash: Clash,
-    worst: Clash,
-    sticks: list[str],
-    when: str,
-    where: tuple[str, ...],
-    words: Words,
+    build: Build, kind: str, clash: Clash, worst: Clash, sticks: list[str], when: str, where: tuple[str, ...], words: Words
 ) -> Finding:
     a, b, litres = clash.a_name, clash.b_name, words.m3(worst.overlap_m3)
     if kind == "things":
         return CLASH.found(
             f"{a} stands in {lower_first(b)}",
-            f"They share {litres} {when}; {words.cut(clash.by_m)} apart and both are free. "
-            "Or say that one is built into the other.",
+            f"They share {litres} {when}; {words.cut(clash.by_m)} apart and both are free. Or say that one is built into the other.",
             where,
             number=worst.overlap_m3,
         )
@@ -156,30 +146,19 @@ def _clash(
         thing = next((t for t in build.stow.things if t.id == clash.a), None)
         if thing is not None and clash.kind == "body" and clash.b == "shell" and _all_out(thing, worst):
             return STANDS_OUTSIDE.found(
-                f"{a} stands outside the body",
-                f"All of it is outside {when}, but it is not said to stand there.",
-                where,
+                f"{a} stands outside the body", f"All of it is outside {when}, but it is not said to stand there.", where
             )
         through = f", through {' and '.join(sticks[:2])}" if sticks else ""
         what = "the ground" if clash.b == "ground" else "the wall or roof"
-        return CLASH_BODY.found(
-            f"{a} reaches into {what}", f"By {words.cut(clash.by_m)} {when}{through}.", where, number=worst.overlap_m3
-        )
+        return CLASH_BODY.found(f"{a} reaches into {what}", f"By {words.cut(clash.by_m)} {when}{through}.", where, number=worst.overlap_m3)
     if kind == "outside":
         return CLASH_OUTSIDE.found(
-            f"{a} stands in the body from outside",
-            f"{litres} of it are in the body {when}.",
-            where,
-            number=worst.overlap_m3,
+            f"{a} stands in the body from outside", f"{litres} of it are in the body {when}.", where, number=worst.overlap_m3
         )
     if kind == "wall":
-        return CLASH_WALL.found(
-            f"{a} stands in {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
-        )
+        return CLASH_WALL.found(f"{a} stands in {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3)
     if kind == "wheel box":
-        return CLASH_WHEEL_BOX.found(
-            f"{a} runs into {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3
-        )
+        return CLASH_WHEEL_BOX.found(f"{a} runs into {b}", f"By {words.cut(clash.by_m)}, {litres}, {when}.", where, number=worst.overlap_m3)
     if kind == "opening":
         return COVERS.found(
             f"{a} covers {lower_first(b)}",

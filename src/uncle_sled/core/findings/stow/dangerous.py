@@ -19,24 +19,13 @@ from uncle_sled.core.studies.stow.free_places import free_places
 from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 
-SOURCE = (
-    "the usual habit with flames, gas and mains; licensed people decide"  # of every rule here, said after its reason
-)
+SOURCE = "the usual habit with flames, gas and mains; licensed people decide"  # of every rule here, said after its reason
 
 ALARM_M = (0.10, 0.12, 0.04)
 OVER_BED_M = 0.45  # over what one lies on, at the bed's head
 NOUGHT = Length(0.0)
 ALARM = Thing(
-    "new alarm",
-    "CO alarm",
-    "gear",
-    Length(ALARM_M[0]),
-    Length(ALARM_M[1]),
-    Length(ALARM_M[2]),
-    NOUGHT,
-    NOUGHT,
-    NOUGHT,
-    Mass(0.2),
+    "new alarm", "CO alarm", "gear", Length(ALARM_M[0]), Length(ALARM_M[1]), Length(ALARM_M[2]), NOUGHT, NOUGHT, NOUGHT, Mass(0.2)
 )
 
 
@@ -52,10 +41,15 @@ def _hang_alarm(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
             at = {"x": hung[0], "y": hung[1], "z": hung[2]}
             sizes = dict(zip(("length", "width", "height"), ALARM_M, strict=True))
             record = {
-                "id": fresh_id("t", [t.id for t in build.stow.things]), "name": ALARM.name, "kind": "gear", "roles": ["CO alarm"],
-                "mass": {"si": 0.2}, "source": "estimated", "hold": {"kind": "bolt", "many": 2, "rated": {"si": 10.0}},
+                "id": fresh_id("t", [t.id for t in build.stow.things]),
+                "name": ALARM.name,
+                "kind": "gear",
+                "roles": ["CO alarm"],
+                "mass": {"si": 0.2},
+                "source": "estimated",
+                "hold": {"kind": "bolt", "many": 2, "rated": {"si": 10.0}},
                 **{k: {"si": round(v, 4)} for k, v in {**sizes, **at}.items()},
-            }  # fmt: skip
+            }
             return (add_to("stow.things", record),), f"Hang a CO alarm over {lower_first(bed.name)}"
     return None
 
@@ -68,11 +62,7 @@ def _over(s: Studied, bed: Bed, room: Room | None) -> tuple[float, float, float]
         z = round(high[2] + max(min(OVER_BED_M, head - 2 * ALARM_M[2]) * share, 0.05), 4)
         there = replace(ALARM, x=Length(low[0] + 0.1), y=Length((low[1] + high[1]) / 2), z=Length(z))
         free = free_places(s.build, there, room, keeps_clear=True)
-        over = (
-            (free.x_m >= low[0])
-            & (free.x_m + ALARM_M[0] <= high[0])
-            & (np.abs(free.y_m - there.y.si) < (high[1] - low[1]) / 2)
-        )
+        over = (free.x_m >= low[0]) & (free.x_m + ALARM_M[0] <= high[0]) & (np.abs(free.y_m - there.y.si) < (high[1] - low[1]) / 2)
         spots = np.stack([free.x_m, free.y_m, free.z_m], axis=1)[over & (np.abs(free.z_m - z) < 1e-6)]
         if len(spots):
             near = spots[np.argmin(np.abs(spots[:, 0] - there.x.si) + np.abs(spots[:, 1] - there.y.si))]
@@ -103,21 +93,29 @@ NO_ALARM = Rule(
     after=lambda s, one: "it warns where they sleep",
 )
 GAS_AND_FLAME = Rule(
-    "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.",
-    CAUTION, APART,
-)  # fmt: skip
+    "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.", CAUTION, APART
+)
 VAPOUR_AND_FLAME = Rule(
-    "vapour-and-flame", "stop", "Stow", "Petrol or its fumes and a flame in one air",
-    "Vapour creeps along the floor to the flame.", CAUTION, APART,
-)  # fmt: skip
+    "vapour-and-flame",
+    "stop",
+    "Stow",
+    "Petrol or its fumes and a flame in one air",
+    "Vapour creeps along the floor to the flame.",
+    CAUTION,
+    APART,
+)
 FLAME_AND_CLOTH = Rule(
-    "flame-and-cloth", "mind", "Stow", "Cloth nearer than half a metre to a flame",
-    "It falls, blows or scorches.", CAUTION, APART,
-)  # fmt: skip
+    "flame-and-cloth", "mind", "Stow", "Cloth nearer than half a metre to a flame", "It falls, blows or scorches.", CAUTION, APART
+)
 MAINS_AND_WATER = Rule(
-    "mains-and-water", "mind", "Stow", "Mains, battery or charging gear nearer than {0.3 m} to water, or under a sink",
-    "A tank that splits, a trap or a tap that drips wets it.", CAUTION, APART,
-)  # fmt: skip
+    "mains-and-water",
+    "mind",
+    "Stow",
+    "Mains, battery or charging gear nearer than {0.3 m} to water, or under a sink",
+    "A tank that splits, a trap or a tap that drips wets it.",
+    CAUTION,
+    APART,
+)
 HOUSE_FLAME = Rule(
     "house-flame",
     "mind",
@@ -165,12 +163,11 @@ def _beside_water(s: Studied, wet: list[Danger], words: Words) -> Finding:
         if other.b not in near or other.apart_m < near[other.b].apart_m:
             near[other.b] = other
     apart = [o for o in near.values() if o.b not in cabinets]
-    told = [f"{lower_first(o.b_name)} is {words.m(o.apart_m)} from it" if o.apart_m >= 0.005 else f"it touches {lower_first(o.b_name)}" for o in apart]  # fmt: skip
-    told += [
-        f"it stands in or under {lower_first(o.b_name)}, where taps and traps drip"
-        for o in near.values()
-        if o.b in cabinets
+    told = [
+        f"{lower_first(o.b_name)} is {words.m(o.apart_m)} from it" if o.apart_m >= 0.005 else f"it touches {lower_first(o.b_name)}"
+        for o in apart
     ]
+    told += [f"it stands in or under {lower_first(o.b_name)}, where taps and traps drip" for o in near.values() if o.b in cabinets]
     want = f"; want {words.m(WATER_M)}, or a wall between" if apart else ""
     return MAINS_AND_WATER.found(
         f"{upper_first(one.a_name)} stands beside water", f"{upper_first(' and '.join(told))}{want}.", (one.a, *near)
@@ -182,12 +179,24 @@ def _finding(one: Danger, modes: str, words: Words) -> Finding:
     title, says = {
         "bad air": (f"{a} in the sleepers' air", f"It shares the air of {b} in {modes}."),
         "no alarm": (f"{a} burns where people sleep", f"In {modes} no CO alarm warns them."),
-        "no alarm, sealed": (f"{a} burns beside the sleepers", f"It is room-sealed; a pipe that cracks is not, and in {modes} no CO alarm warns them."),
-        "gas and flame": (f"{a} shares its air with a flame", f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away."),
-        "vapour and flame": (f"{a} shares its air with a flame", f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away."),
-        "flame and cloth": (f"{a} burns beside cloth", f"{one.b_name} is {words.m(one.apart_m)} from it in {modes}, want {words.m(CLOTH_M)} at least."),
+        "no alarm, sealed": (
+            f"{a} burns beside the sleepers",
+            f"It is room-sealed; a pipe that cracks is not, and in {modes} no CO alarm warns them.",
+        ),
+        "gas and flame": (
+            f"{a} shares its air with a flame",
+            f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away.",
+        ),
+        "vapour and flame": (
+            f"{a} shares its air with a flame",
+            f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away.",
+        ),
+        "flame and cloth": (
+            f"{a} burns beside cloth",
+            f"{one.b_name} is {words.m(one.apart_m)} from it in {modes}, want {words.m(CLOTH_M)} at least.",
+        ),
         "house": (f"{a} wants {one.b_name}", f"Lived in as a house, a room with a flame wants {one.b_name}."),
-    }[one.kind]  # fmt: skip
+    }[one.kind]
     where = (one.a,) if one.kind in ("no alarm", "no alarm, sealed", "house") else (one.a, one.b)
     extra = (one.b,) if one.kind == "house" else ()
     severity: Severity | None = "mind" if one.kind == "no alarm, sealed" else None

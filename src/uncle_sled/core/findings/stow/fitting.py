@@ -12,16 +12,7 @@ from uncle_sled.core.findings.stow.clash import in_modes
 from uncle_sled.core.findings.stow.fit_words import kit_words, passing_words, size_words, way_words
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow import at_hand
-from uncle_sled.core.studies.stow.beds import (
-    LEAST_OVER_M,
-    SIT_UP_M,
-    STAND_OVER_M,
-    beds_in,
-    narrow,
-    sleepers_in,
-    standing_room_m,
-    tallest_m,
-)
+from uncle_sled.core.studies.stow.beds import LEAST_OVER_M, SIT_UP_M, STAND_OVER_M, beds_in, narrow, sleepers_in, standing_room_m, tallest_m
 from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.ways_out import least_m, second_way_missing, ways_out
@@ -89,14 +80,7 @@ SLEEPER_NO_BED = Rule(
     "Tallest sleeper and {100 mm} over, {600 mm} wide each, {550 mm} at least.",
     why_none="A longer or wider bed, or lying the other way.",
 )
-BED_NARROW = Rule(
-    "bed-narrow",
-    "note",
-    "Stow",
-    "A bed under {600 mm} for each",
-    "Two shoulders side by side.",
-    why_none="A wider bed.",
-)
+BED_NARROW = Rule("bed-narrow", "note", "Stow", "A bed under {600 mm} for each", "Two shoulders side by side.", why_none="A wider bed.")
 NO_SITTING_UP = Rule(
     "no-sitting-up",
     "mind",
@@ -244,14 +228,7 @@ def _upright(build: Build, facts: Facts, words: Words) -> Iterator[Finding]:
 
 
 HEIGHTS = {
-    role: Rule(
-        f"{role}-height",
-        "note",
-        "Stow",
-        f"A {role} that is low or high",
-        "Knees and backs.",
-        why_none="Raise or lower it.",
-    )
+    role: Rule(f"{role}-height", "note", "Stow", f"A {role} that is low or high", "Knees and backs.", why_none="Raise or lower it.")
     for role in ("seat", "counter")
 }
 TOO_FEW_SEATS = Rule(
@@ -262,9 +239,7 @@ TOO_FEW_SEATS = Rule(
     "Everyone who eats inside sits somewhere.",
     why_none="Another seat, or say how many sit on the one there is.",
 )
-NO_PET_PLACE = Rule(
-    "no-pet-place", "note", "Stow", "A pet without a place", "It will take yours.", why_none="Put a pet's place in."
-)
+NO_PET_PLACE = Rule("no-pet-place", "note", "Stow", "A pet without a place", "It will take yours.", why_none="Put a pet's place in.")
 
 
 def _sit_and_cook(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
@@ -278,9 +253,7 @@ def _sit_and_cook(build: Build, facts: Facts, standing: tuple[Mode, ...], words:
     beds_for_pets = sum(t.places or 1 for t in build.stow.things if "pet place" in t.roles)
     if build.brief.pets > beds_for_pets:
         yield NO_PET_PLACE.found(
-            "A pet has no place",
-            f"{build.brief.pets} come along, {beds_for_pets} have a place of their own.",
-            ("brief",),
+            "A pet has no place", f"{build.brief.pets} come along, {beds_for_pets} have a place of their own.", ("brief",)
         )
     for mode in standing[:1]:
         for one in at_hand.heights(build, facts, mode):
@@ -323,9 +296,7 @@ ARRIVAL_BURIED = Rule(
 def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
     for one in at_hand.passing(build, facts):
         if not one.good:
-            yield DOOR_TOO_SMALL.found(
-                f"{one.name} goes through no door", f"It {passing_words(one, words)}, the best there is.", (one.id,)
-            )
+            yield DOOR_TOO_SMALL.found(f"{one.name} goes through no door", f"It {passing_words(one, words)}, the best there is.", (one.id,))
     for mode in standing[:1]:
         wide = at_hand.aisle_m(build, facts, mode)
         if wide is not None and wide < at_hand.GOOD_AISLE_M - 0.005:

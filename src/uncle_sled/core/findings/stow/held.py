@@ -57,34 +57,10 @@ def _enough(one: Restraint, kind: Literal["bolt", "strap"], each_kg: float) -> i
 
 HELD = {
     "weak": Rule(
-        "held-weak",
-        "stop",
-        "Stow",
-        "What holds a thing is weaker than its pull in a stop",
-        WHY,
-        CAUTION,
-        helps="edit",
-        cure=hold_remedy,
+        "held-weak", "stop", "Stow", "What holds a thing is weaker than its pull in a stop", WHY, CAUTION, helps="edit", cure=hold_remedy
     ),
-    "jumps": Rule(
-        "held-jumps",
-        "mind",
-        "Stow",
-        "A thing held sideways, but not down",
-        WHY,
-        CAUTION,
-        helps="edit",
-        cure=hold_remedy,
-    ),
-    "skin": Rule(
-        "held-skin",
-        "mind",
-        "Stow",
-        "A heavy thing tied to the floor's skin",
-        WHY,
-        CAUTION,
-        "Carry the rings down to the frame.",
-    ),
+    "jumps": Rule("held-jumps", "mind", "Stow", "A thing held sideways, but not down", WHY, CAUTION, helps="edit", cure=hold_remedy),
+    "skin": Rule("held-skin", "mind", "Stow", "A heavy thing tied to the floor's skin", WHY, CAUTION, "Carry the rings down to the frame."),
 }
 
 
@@ -152,16 +128,7 @@ def _names(heaviest: list[Restraint]) -> str:
     return ", ".join(names) + (" and others" if len(heaviest) > 3 else "")
 
 
-HELD_LOOSE = Rule(
-    "held-loose",
-    "mind",
-    "Stow",
-    "Nothing is said to hold a thing",
-    WHY,
-    caution=CAUTION,
-    helps="edit",
-    cure=hold_remedy,
-)
+HELD_LOOSE = Rule("held-loose", "mind", "Stow", "Nothing is said to hold a thing", WHY, caution=CAUTION, helps="edit", cure=hold_remedy)
 
 
 def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
@@ -179,18 +146,12 @@ def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
 def _finding(one: Restraint, words: Words) -> Finding:
     pull = words.kg(one.along_n / GRAVITY)
     title, says = {
-        "weak": (
-            f"{one.name} is held too weakly",
-            _weak_words(one, words),
-        ),
+        "weak": (f"{one.name} is held too weakly", _weak_words(one, words)),
         "jumps": (
             f"{one.name} can jump out",
             f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.wanted_n['up'] / GRAVITY)} upward over a bump.",
         ),
-        "skin": (
-            f"{one.name} is tied to the skin",
-            f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame.",
-        ),
+        "skin": (f"{one.name} is tied to the skin", f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame."),
     }[one.fault]
     severity: Severity = "stop" if one.fault == "weak" and one.vehicle else "mind"
     return HELD[one.fault].found(title, says, (one.id,), number=one.along_n, severity=severity)

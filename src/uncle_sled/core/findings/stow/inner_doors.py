@@ -14,9 +14,13 @@ from uncle_sled.core.words import Words, lower_first
 SOURCE = "plane geometry of a leaf that turns"  # of every rule here, said after its reason
 
 LEAF_HITS = Rule(
-    "inner-door-hits", "mind", "Stow", "A door inside that swings into something", "It opens half, and somebody in a hurry does not get past.",
+    "inner-door-hits",
+    "mind",
+    "Stow",
+    "A door inside that swings into something",
+    "It opens half, and somebody in a hurry does not get past.",
     why_none="Hang it the other way, let it open to the other side, make it slide, or move what stands there.",
-)  # fmt: skip
+)
 
 
 def inner_door_findings(s: Studied, words: Words) -> Iterator[Finding]:

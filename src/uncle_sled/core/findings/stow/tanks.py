@@ -26,10 +26,7 @@ def match_ops(fresh: Thing, grey: Thing) -> tuple[Op, ...]:
         for field in ("length", "width", "height", "mass")
         if getattr(fresh, field) != getattr(grey, field)
     ]
-    shape = {
-        name: getattr(fresh.tank, name)
-        for name in ("volume", "shape", "axis", "thin", "thin_height", "slant", "outline")
-    }
+    shape = {name: getattr(fresh.tank, name) for name in ("volume", "shape", "axis", "thin", "thin_height", "slant", "outline")}
     return (*made, *(set_to(f"{path}.tank.{name}", value) for name, value in shape.items()))
 
 

@@ -54,20 +54,10 @@ NO_SIZE = Rule(
     why_none="Only a tape measure helps.",
 )
 TANK_NO_VOLUME = Rule(
-    "tank-no-volume",
-    "note",
-    "Stow",
-    "A tank of no volume",
-    "What a tank holds is most of its weight.",
-    why_none="Type how much it holds.",
+    "tank-no-volume", "note", "Stow", "A tank of no volume", "What a tank holds is most of its weight.", why_none="Type how much it holds."
 )
 NO_WEIGHT = Rule(
-    "no-weight",
-    "note",
-    "Stow",
-    "A thing that weighs nothing",
-    "A marked guess is better than nothing.",
-    why_none="Weigh it, or guess.",
+    "no-weight", "note", "Stow", "A thing that weighs nothing", "A marked guess is better than nothing.", why_none="Weigh it, or guess."
 )
 
 
@@ -80,15 +70,11 @@ def _plain_faults(thing: Thing) -> Iterator[Finding]:
         )
     if thing.tank and (thing.tank.volume is None or thing.tank.volume.si == 0):
         yield TANK_NO_VOLUME.found(
-            f"{thing.name} holds nothing yet",
-            f"{thing.name} has no volume, so full weighs the same as empty.",
-            (thing.id,),
+            f"{thing.name} holds nothing yet", f"{thing.name} has no volume, so full weighs the same as empty.", (thing.id,)
         )
     if thing.mass.si == 0 and not thing.tank:
         yield NO_WEIGHT.found(
-            f"{thing.name} weighs nothing",
-            f"{thing.name} has no weight yet; guess one and mark it as a guess.",
-            (thing.id,),
+            f"{thing.name} weighs nothing", f"{thing.name} has no weight yet; guess one and mark it as a guess.", (thing.id,)
         )
 
 
@@ -113,9 +99,7 @@ def _too_big(thing: Thing, size_m: Size, room_m: Size, words: Words) -> Iterator
     for name, has, room in zip(("long", "wide", "high"), size_m, room_m, strict=True):
         if room > 0 and has > room:
             yield TOO_BIG.found(
-                f"{thing.name} does not go in",
-                f"{thing.name} is {words.m(has)} {name}; the body is {words.m(room)}.",
-                (thing.id,),
+                f"{thing.name} does not go in", f"{thing.name} is {words.m(has)} {name}; the body is {words.m(room)}.", (thing.id,)
             )
             return
 

@@ -37,38 +37,65 @@ def _second(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 
 GAS_SHORT = Rule(
-    "fuel-short", "mind", "Systems", "A fuel that does not last the days", "It runs out at the coldest hour, when most is burnt.",
-    CAUTION, helps="edit", cure=_second, why_none="More of it, or less burnt.",
-)  # fmt: skip
+    "fuel-short",
+    "mind",
+    "Systems",
+    "A fuel that does not last the days",
+    "It runs out at the coldest hour, when most is burnt.",
+    CAUTION,
+    helps="edit",
+    cure=_second,
+    why_none="More of it, or less burnt.",
+)
 GAS_COLD = Rule(
-    "gas-cold", "mind", "Systems", "A cylinder that cannot boil off what is burnt on the coldest night",
-    "It frosts over and the flame sinks; butane gives nothing under freezing.", CAUTION,
+    "gas-cold",
+    "mind",
+    "Systems",
+    "A cylinder that cannot boil off what is burnt on the coldest night",
+    "It frosts over and the flame sinks; butane gives nothing under freezing.",
+    CAUTION,
     why_none="Propane, a larger cylinder, two side by side, or a fuller one.",
-)  # fmt: skip
+)
 FLAME_AIR = Rule(
-    "flame-air", "mind", "Systems", "A flame in the room whose fresh air nobody said",
+    "flame-air",
+    "mind",
+    "Systems",
+    "A flame in the room whose fresh air nobody said",
     "{27.5 m3/h} a kilowatt keep its carbon dioxide under half a percent; small openings by warmth alone carry a tenth of that.",
-    CAUTION, why_none="A room-sealed heater; or openings as its papers and local rules ask, typed under Gas.",
-)  # fmt: skip
+    CAUTION,
+    why_none="A room-sealed heater; or openings as its papers and local rules ask, typed under Gas.",
+)
 NOT_SEALED = Rule(
-    "heater-not-sealed", "mind", "Systems", "A heater that burns into the room where people sleep", "Its water and fumes stay with them.", CAUTION,
+    "heater-not-sealed",
+    "mind",
+    "Systems",
+    "A heater that burns into the room where people sleep",
+    "Its water and fumes stay with them.",
+    CAUTION,
     why_none="A room-sealed one; say so In hand where it is.",
-)  # fmt: skip
+)
 NO_SMOKE_ALARM = Rule(
-    "no-smoke-alarm", "note", "Systems", "Nobody is woken by smoke", "A small room fills in two minutes.",
+    "no-smoke-alarm",
+    "note",
+    "Systems",
+    "Nobody is woken by smoke",
+    "A small room fills in two minutes.",
     why_none="Add a smoke alarm from the catalogue, or say In hand what serves as one.",
-)  # fmt: skip
+)
 LOCKER = Rule(
-    "gas-locker", "mind", "Systems", "A cylinder's locker that is not said to drain outside, or a gas system without a detector", "Gas is heavier than air: it lies on the floor and finds a spark.", CAUTION,
+    "gas-locker",
+    "mind",
+    "Systems",
+    "A cylinder's locker that is not said to drain outside, or a gas system without a detector",
+    "Gas is heavier than air: it lies on the floor and finds a spark.",
+    CAUTION,
     why_none="Tight to the inside, a hole in its floor to the outside; a detector low down.",
-)  # fmt: skip
+)
 
 
 def _blank(s: Studied, fuel: str) -> bool:
     """Whether a can or cylinder of a fuel is aboard whose volume nobody said."""
-    return any(
-        t.tank and t.tank.contents == fuel and not t.tank.volume and not t.taken_out for t in s.build.stow.things
-    )
+    return any(t.tank and t.tank.contents == fuel and not t.tank.volume and not t.taken_out for t in s.build.stow.things)
 
 
 def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
@@ -76,14 +103,21 @@ def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
     air, things = s.build.systems.air, [t for t in s.build.stow.things if not t.taken_out]
     drains = "yes" if cylinder.room_sealed else air.locker_drains
     detector = "yes" if any("gas alarm" in t.roles for t in things) else air.gas_detector
-    denied = [says for told, says in ((drains, "its locker does not drain outside"), (detector, "there is no gas detector")) if told == "no"]  # fmt: skip
-    unsaid = [says for told, says in ((drains, "whether its locker drains outside"), (detector, "whether a gas detector is there")) if not told]  # fmt: skip
+    denied = [
+        says for told, says in ((drains, "its locker does not drain outside"), (detector, "there is no gas detector")) if told == "no"
+    ]
+    unsaid = [
+        says for told, says in ((drains, "whether its locker drains outside"), (detector, "whether a gas detector is there")) if not told
+    ]
     if denied:
         yield LOCKER.found("Gas may lie inside", f"Said so: {' and '.join(denied)}.", ("gas", "locker", cylinder.id))
     if unsaid:
         yield LOCKER.found(
-            "Gas: nobody said", f"{upper_first(' and '.join(unsaid))} nobody said.", ("gas", "unsaid", cylinder.id), severity="note" if denied else None
-        )  # fmt: skip
+            "Gas: nobody said",
+            f"{upper_first(' and '.join(unsaid))} nobody said.",
+            ("gas", "unsaid", cylinder.id),
+            severity="note" if denied else None,
+        )
 
 
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -138,9 +172,7 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for one in made.burners:
         if one.warms and not one.sealed and not one.flued and people:
             yield NOT_SEALED.found(
-                f"{one.name} burns into the room",
-                f"{one.name} is said to be neither room-sealed nor flued.",
-                ("gas", one.id),
+                f"{one.name} burns into the room", f"{one.name} is said to be neither room-sealed nor flued.", ("gas", one.id)
             )
     if people and s.framed.body is not None and not any("smoke alarm" in t.roles for t in build.stow.things):
         yield NO_SMOKE_ALARM.found("No smoke alarm", "Nothing aboard serves as a smoke alarm.", ("gas", "smoke"))

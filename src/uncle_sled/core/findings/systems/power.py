@@ -11,14 +11,7 @@ from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
 from uncle_sled.core.studies.systems.of_the_build import stay_mode, the_stay
-from uncle_sled.core.studies.systems.sizing import (
-    VOLTS_IN_HAND,
-    battery_ops,
-    least_of,
-    needs_of,
-    panel_ops,
-    strings_v,
-)
+from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, battery_ops, least_of, needs_of, panel_ops, strings_v
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
@@ -122,51 +115,98 @@ def _fewer_in_series(s: Studied, one: Finding) -> Made | None:
 
 
 GOES_DARK = Rule(
-    "goes-dark", "mind", "Systems", "Something goes dark before the stay without a hookup is over",
-    "A bank that runs empty every trip is worn out in a year; what must run has a reserve of its own.", CAUTION,
-    helps="edit", cure=_more_panel, more=(_more_battery, _leave_off), after=_lasts_words,
-)  # fmt: skip
+    "goes-dark",
+    "mind",
+    "Systems",
+    "Something goes dark before the stay without a hookup is over",
+    "A bank that runs empty every trip is worn out in a year; what must run has a reserve of its own.",
+    CAUTION,
+    helps="edit",
+    cure=_more_panel,
+    more=(_more_battery, _leave_off),
+    after=_lasts_words,
+)
 STAY_UNKNOWN = Rule(
-    "stay-unknown", "note", "Systems", "How long the power lasts cannot be told",
+    "stay-unknown",
+    "note",
+    "Systems",
+    "How long the power lasts cannot be told",
     "Without place, month and nights nobody knows what sun there is, and for how long it has to do.",
     why_none="Say it on Brief, or type the missing figure.",
-)  # fmt: skip
+)
 LOAD_UNKNOWN = Rule(
-    "load-unknown", "note", "Systems", "A load without watts or hours", "It is left out of the day, and nothing it hangs on is sure.",
+    "load-unknown",
+    "note",
+    "Systems",
+    "A load without watts or hours",
+    "It is left out of the day, and nothing it hangs on is sure.",
     why_none="Type its watts and hours in the loads.",
-)  # fmt: skip
+)
 DRAWN_HARD = Rule(
-    "battery-overdrawn", "stop", "Systems", "An inverter that asks the battery for more than it gives",
-    "The battery shuts off, or is ruined; its own limit stands on its data sheet.", CAUTION,
+    "battery-overdrawn",
+    "stop",
+    "Systems",
+    "An inverter that asks the battery for more than it gives",
+    "The battery shuts off, or is ruined; its own limit stands on its data sheet.",
+    CAUTION,
     why_none="A smaller inverter, a larger bank, or a higher voltage.",
-)  # fmt: skip
+)
 STRING_HIGH = Rule(
-    "panel-volts", "stop", "Systems", "Panels in a row that pass the controller's volts on the coldest day",
-    "Cold panels give more volts than their plate says; over its limit the controller dies at once.", CAUTION,
-    helps="edit", cure=_fewer_in_series, after=lambda tried, one: _volts_words(tried),
-)  # fmt: skip
+    "panel-volts",
+    "stop",
+    "Systems",
+    "Panels in a row that pass the controller's volts on the coldest day",
+    "Cold panels give more volts than their plate says; over its limit the controller dies at once.",
+    CAUTION,
+    helps="edit",
+    cure=_fewer_in_series,
+    after=lambda tried, one: _volts_words(tried),
+)
 CLIPS = Rule(
-    "controller-small", "note", "Systems", "A charge controller that holds the panels back",
-    "What it cannot pass on is lost at the best hours.", helps="edit", cure=_bigger_controller,
+    "controller-small",
+    "note",
+    "Systems",
+    "A charge controller that holds the panels back",
+    "What it cannot pass on is lost at the best hours.",
+    helps="edit",
+    cure=_bigger_controller,
     after=lambda tried, one: "nothing is held back",
-)  # fmt: skip
+)
 SHADED = Rule(
-    "panel-shaded", "mind", "Systems", "Panels that lie in full shade all day", "They give nothing there.",
+    "panel-shaded",
+    "mind",
+    "Systems",
+    "Panels that lie in full shade all day",
+    "They give nothing there.",
     why_none="Take the shade off the hours that have sun, or put the panels elsewhere.",
-)  # fmt: skip
+)
 NO_CONTROLLER = Rule(
-    "panel-loose", "mind", "Systems", "Panels without a charge controller", "A panel straight on a battery boils it.", CAUTION,
+    "panel-loose",
+    "mind",
+    "Systems",
+    "Panels without a charge controller",
+    "A panel straight on a battery boils it.",
+    CAUTION,
     why_none="Add a charge controller from the catalogue.",
-)  # fmt: skip
+)
 BANK_ODD = Rule(
-    "bank-odd", "stop", "Systems", "Batteries that do not make rows of the bank's volts",
-    "Rows in series hold equal batteries, and as many as the volts want.", CAUTION, why_none="Another number of batteries, or other volts.",
-)  # fmt: skip
+    "bank-odd",
+    "stop",
+    "Systems",
+    "Batteries that do not make rows of the bank's volts",
+    "Rows in series hold equal batteries, and as many as the volts want.",
+    CAUTION,
+    why_none="Another number of batteries, or other volts.",
+)
 LEAD_INSIDE = Rule(
-    "battery-in-room", "mind", "Systems", "A lead battery in the air that people breathe",
-    "It gives off hydrogen while it charges, and acid mist when it is overcharged.", CAUTION,
+    "battery-in-room",
+    "mind",
+    "Systems",
+    "A lead battery in the air that people breathe",
+    "It gives off hydrogen while it charges, and acid mist when it is overcharged.",
+    CAUTION,
     why_none="A box that is vented outside, or a battery that gives off none.",
-)  # fmt: skip
+)
 
 
 def _volts_words(tried: Studied) -> str:
@@ -185,9 +225,7 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for volts in strings_v(build):
         if volts.fits is False:
             yield STRING_HIGH.found(
-                f"{volts.cold_v:.0f} V on a cold morning"
-                if volts.said
-                else f"{volts.cold_v:.0f} V, and more in the cold",
+                f"{volts.cold_v:.0f} V on a cold morning" if volts.said else f"{volts.cold_v:.0f} V, and more in the cold",
                 f"{volts.series} × {volts.name} open at {words.degrees(volts.coldest_c)}{'' if volts.said else ' (how cold it gets nobody said)'}: {volts.cold_v:.1f} V, with 5 % in hand {volts.cold_v * VOLTS_IN_HAND:.1f} V; the controller takes {volts.limit_v:.0f} V.",
                 (volts.panel,),
                 number=volts.cold_v,
@@ -210,13 +248,11 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     shade = build.systems.shade
     if stay.panels_wp > 0 and len(shade) == HOURS and min(shade[6:18]) >= 1.0:
         yield SHADED.found(
-            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",), severity="mind",
-        )  # fmt: skip
+            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",), severity="mind"
+        )
     panels = units_of(build, "panel")
     if panels and not units_of(build, "solar charger", "station"):
-        yield NO_CONTROLLER.found(
-            "No charge controller", f"{panels[0].name} has nothing between it and the battery.", (panels[0].id,)
-        )
+        yield NO_CONTROLLER.found("No charge controller", f"{panels[0].name} has nothing between it and the battery.", (panels[0].id,))
     yield from _rows(build)
     yield from _lead(s)
 
@@ -297,8 +333,8 @@ def _rows(build: Build) -> Iterator[Finding]:
     if len(sizes) > 1:
         told = " and ".join(f"{one:g} Ah" for one in sorted(one for one in sizes if one is not None))
         yield BANK_ODD.found(
-            "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",), severity="mind",
-        )  # fmt: skip
+            "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",), severity="mind"
+        )
 
 
 def _lead(s: Studied) -> Iterator[Finding]:
@@ -311,7 +347,5 @@ def _lead(s: Studied) -> Iterator[Finding]:
         inside = shell.front.si <= middle <= shell.front.si + shell.length.si and not thing.outside
         if inside and not thing.room_sealed and (thing.vents_gas or figures_of(thing).chemistry == "lead"):
             yield LEAD_INSIDE.found(
-                f"{thing.name} gasses inside",
-                f"{thing.name} stands inside and is in no box that is vented outside.",
-                (thing.id,),
+                f"{thing.name} gasses inside", f"{thing.name} stands inside and is in no box that is vented outside.", (thing.id,)
             )

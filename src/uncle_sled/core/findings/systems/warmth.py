@@ -38,9 +38,7 @@ def _more_air(s: Studied, one: Finding) -> Made | None:
     if surface is None or surface.vent_m3h is None or surface.vent_m3h > MOST_VENT_M3H:
         return None
     flow = float(int(surface.vent_m3h * 1.02) + 1)
-    return (
-        set_to("systems.air.vent_m3h", flow),
-    ), f"Let {{{flow:.0f} m3/h}} of air through at night, {surface.price_w or 0:.0f} W of heat"
+    return (set_to("systems.air.vent_m3h", flow),), f"Let {{{flow:.0f} m3/h}} of air through at night, {surface.price_w or 0:.0f} W of heat"
 
 
 def _double(s: Studied, one: Finding) -> Made | None:
@@ -58,9 +56,7 @@ def _clad(s: Studied, one: Finding) -> Made | None:
     opening = next((o for o in s.build.shell.openings if o.id == one.where[1]), None)
     if opening is None or opening.kind not in ("door", "hatch") or opening.u_w_m2k is not None:
         return None
-    return (
-        set_to(f"shell.openings.{opening.id}.u_w_m2k", 1.0),
-    ), f"Clad the {lower_first(opening.name)} with {{25 mm}} of foam inside"
+    return (set_to(f"shell.openings.{opening.id}.u_w_m2k", 1.0),), f"Clad the {lower_first(opening.name)} with {{25 mm}} of foam inside"
 
 
 def _thicker(s: Studied, one: Finding) -> Made | None:
@@ -108,9 +104,7 @@ def _dry(tried: Studied, one: Finding) -> str:
     if night.inside_rh is None:
         return "the night is not known"
     wet = len(night.wet)
-    left = (
-        "nothing sweats" if not wet else f"{wet} surface{'s' if wet > 1 else ''} still sweat{'s' if wet == 1 else ''}"
-    )
+    left = "nothing sweats" if not wet else f"{wet} surface{'s' if wet > 1 else ''} still sweat{'s' if wet == 1 else ''}"
     ball = tried.readings.tongue_kg[tried.towing_rows[0]] if tried.towing_rows else None
     words = Words(tried.build.brief.reading.shown())
     weighs = f", {words.kg(float(ball))} on the ball" if ball is not None and ball == ball else ""
@@ -118,38 +112,88 @@ def _dry(tried: Studied, one: Finding) -> str:
 
 
 HEATER_SMALL = Rule(
-    "heater-small", "mind", "Systems", "A heater that does not hold the coldest night with a quarter in hand", "It runs flat out and the room sinks towards morning.",
-    SCREEN, why_none="A stronger heater, thicker foam, or less air through.",
-)  # fmt: skip
+    "heater-small",
+    "mind",
+    "Systems",
+    "A heater that does not hold the coldest night with a quarter in hand",
+    "It runs flat out and the room sinks towards morning.",
+    SCREEN,
+    why_none="A stronger heater, thicker foam, or less air through.",
+)
 HEATER_UNRATED = Rule(
-    "heater-unrated", "note", "Systems", "A heater whose watts nobody said", "Whether it holds the night is not checked.", why_none="Type what it gives (W) In hand.",
-)  # fmt: skip
+    "heater-unrated",
+    "note",
+    "Systems",
+    "A heater whose watts nobody said",
+    "Whether it holds the night is not checked.",
+    why_none="Type what it gives (W) In hand.",
+)
 WARMTH_UNKNOWN = Rule(
-    "warmth-unknown", "note", "Systems", "Warmth and sweat that cannot be told", "Unknown walls lose an unknown heat.", why_none="Say it on Brief or Shell, as the sentence says.",
-)  # fmt: skip
+    "warmth-unknown",
+    "note",
+    "Systems",
+    "Warmth and sweat that cannot be told",
+    "Unknown walls lose an unknown heat.",
+    why_none="Say it on Brief or Shell, as the sentence says.",
+)
 COOLER_SMALL = Rule(
-    "cooler-small", "mind", "Systems", "A cooler that does not hold the hottest day", "It runs all day and the room stays hot.", SCREEN,
+    "cooler-small",
+    "mind",
+    "Systems",
+    "A cooler that does not hold the hottest day",
+    "It runs all day and the room stays hot.",
+    SCREEN,
     why_none="Shade, a white roof, or a stronger cooler.",
-)  # fmt: skip
+)
 SWEATS = Rule(
-    "sweats", "mind", "Systems", "A surface that sweats on the coldest night", "What drips there ends in the bedding, or in the wood behind it.", CAUTION,
-    helps="edit", cure=_double, more=(_clad, _gap, _more_air, _thicker), after=_dry,
-)  # fmt: skip
+    "sweats",
+    "mind",
+    "Systems",
+    "A surface that sweats on the coldest night",
+    "What drips there ends in the bedding, or in the wood behind it.",
+    CAUTION,
+    helps="edit",
+    cure=_double,
+    more=(_clad, _gap, _more_air, _thicker),
+    after=_dry,
+)
 WET_INSIDE = Rule(
-    "wet-inside", "mind", "Systems", "A wall that gets wet inside and does not dry by day", "Wood behind a tight skin rots unseen.", SCREEN,
-    helps="edit", cure=_barrier, more=(_more_air,), after=_dry,
-)  # fmt: skip
+    "wet-inside",
+    "mind",
+    "Systems",
+    "A wall that gets wet inside and does not dry by day",
+    "Wood behind a tight skin rots unseen.",
+    SCREEN,
+    helps="edit",
+    cure=_barrier,
+    more=(_more_air,),
+    after=_dry,
+)
 FAN_STARVED = Rule(
-    "fan-starved", "mind", "Systems", "A roof fan with too small an inlet", "It roars and moves little.", why_none="Open a window or a vent of the size that it says.",
-)  # fmt: skip
+    "fan-starved",
+    "mind",
+    "Systems",
+    "A roof fan with too small an inlet",
+    "It roars and moves little.",
+    why_none="Open a window or a vent of the size that it says.",
+)
 DUCT_FAST = Rule(
-    "duct-fast", "note", "Systems", f"Air faster than {{{MOST_DUCT_M_S:.0f} m/s}} in a duct, or {{{MOST_RETURN_M_S} m/s}} at the return", "It whistles, and the heater starves and shuts off.",
+    "duct-fast",
+    "note",
+    "Systems",
+    f"Air faster than {{{MOST_DUCT_M_S:.0f} m/s}} in a duct, or {{{MOST_RETURN_M_S} m/s}} at the return",
+    "It whistles, and the heater starves and shuts off.",
     why_none="More or wider ducts, a larger return.",
-)  # fmt: skip
+)
 NO_HEATER = Rule(
-    "no-heater", "mind", "Systems", "A wished warmth and nothing aboard that warms", "It is as cold inside as outside by the small hours.", CAUTION,
+    "no-heater",
+    "mind",
+    "Systems",
+    "A wished warmth and nothing aboard that warms",
+    "It is as cold inside as outside by the small hours.",
+    CAUTION,
     why_none="Add a heater from the catalogue, or say In hand what warms the room; or wish for less on Brief.",
-)  # fmt: skip
+)
 
 
 def _asked(s: Studied) -> bool:
@@ -188,16 +232,9 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if made.why or made.unknown:
         told_why = [*made.why, *made.unknown]
         more = f" And {len(told_why) - 1} more." if len(told_why) > 1 else ""
-        yield WARMTH_UNKNOWN.found(
-            "Warmth is not fully known", f"{told_why[0].rstrip('.')}.{more}", ("warmth", "unknown")
-        )
+        yield WARMTH_UNKNOWN.found("Warmth is not fully known", f"{told_why[0].rstrip('.')}.{more}", ("warmth", "unknown"))
     cold = s.build.brief.coldest
-    if (
-        s.build.brief.inside is not None
-        and cold is not None
-        and cold.si < s.build.brief.inside.si
-        and not heaters_of(s.build)
-    ):
+    if s.build.brief.inside is not None and cold is not None and cold.si < s.build.brief.inside.si and not heaters_of(s.build):
         out = f": at least {words.heat(made.loss_w)} go out" if made.loss_w else ""
         yield NO_HEATER.found(
             "No heater aboard",
@@ -206,9 +243,7 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
             number=s.build.brief.inside.si - cold.si,
         )
     if made.unrated:
-        yield HEATER_UNRATED.found(
-            "A heater without watts", f"{made.unrated[0]}: what it gives is not said.", ("warmth", "rating")
-        )
+        yield HEATER_UNRATED.found("A heater without watts", f"{made.unrated[0]}: what it gives is not said.", ("warmth", "rating"))
     if made.heater_w is not None and made.there_w is not None and made.there_w < made.heater_w - 0.5:
         least = "at least " if made.unknown else ""
         yield HEATER_SMALL.found(
@@ -228,9 +263,7 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _sweat(s, words)
     for one in profiles_of(s.build, s.facts, s.framed):
         if one.condenses_g_m2 > LEAST_G_M2 and not one.dries:
-            yield WET_INSIDE.found(
-                f"{one.name} gets wet inside", _wet_words(one, words), ("inside", one.id), number=one.condenses_g_m2
-            )
+            yield WET_INSIDE.found(f"{one.name} gets wet inside", _wet_words(one, words), ("inside", one.id), number=one.condenses_g_m2)
 
 
 def _wet_words(one: Profile, words: Words) -> str:

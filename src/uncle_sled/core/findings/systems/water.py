@@ -23,9 +23,7 @@ CAUTION = "Drinking water wants tanks and hoses made for it."
 def _bigger_tank(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     """The largest fresh tank grown in length by what is lacking, its weight with it."""
     made = the_water(s)
-    tanks = [
-        t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume and not t.taken_out
-    ]
+    tanks = [t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume and not t.taken_out]
     if not tanks or made.wanted_days is None:
         return None
     tank = max(tanks, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0)
@@ -45,37 +43,74 @@ def _bigger_tank(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 
 WATER_SHORT = Rule(
-    "water-short", "mind", "Systems", "Less fresh water than the days between two fillings", "The first thing that one drives home for.",
-    CAUTION, helps="edit", cure=_bigger_tank, why_none="A larger tank, a second one, or filling up on the way.",
-)  # fmt: skip
+    "water-short",
+    "mind",
+    "Systems",
+    "Less fresh water than the days between two fillings",
+    "The first thing that one drives home for.",
+    CAUTION,
+    helps="edit",
+    cure=_bigger_tank,
+    why_none="A larger tank, a second one, or filling up on the way.",
+)
 GREY_SHORT = Rule(
-    "grey-short", "mind", "Systems", "A grey tank that is full before the days are over", "What comes back has to go somewhere, and not on the ground.",
+    "grey-short",
+    "mind",
+    "Systems",
+    "A grey tank that is full before the days are over",
+    "What comes back has to go somewhere, and not on the ground.",
     why_none="A grey tank as large as what is used, or a jug beside it.",
-)  # fmt: skip
+)
 UNVENTED = Rule(
-    "tank-unvented", "mind", "Systems", "A tank that takes in no air", "It is sucked flat, or the pump starves.",
-    helps="edit", cure=lambda s, one: ((set_to("systems.water.vented", "yes"),), "Give it a vent as wide as the filler's air"),
-)  # fmt: skip
+    "tank-unvented",
+    "mind",
+    "Systems",
+    "A tank that takes in no air",
+    "It is sucked flat, or the pump starves.",
+    helps="edit",
+    cure=lambda s, one: ((set_to("systems.water.vented", "yes"),), "Give it a vent as wide as the filler's air"),
+)
 PIPES_FREEZE = Rule(
-    "pipes-freeze", "mind", "Systems", "Water that cannot be drained before a frost", "A burst pipe is found at the thaw.",
-    helps="edit", cure=lambda s, one: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
-)  # fmt: skip
+    "pipes-freeze",
+    "mind",
+    "Systems",
+    "Water that cannot be drained before a frost",
+    "A burst pipe is found at the thaw.",
+    helps="edit",
+    cure=lambda s, one: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
+)
 DRAIN_FLAT = Rule(
-    "drain-flat", "mind", "Systems", "A drain that falls less than 1 in 50, or a trap under {50 mm}", "It stands in the pipe, and its smell comes back.",
+    "drain-flat",
+    "mind",
+    "Systems",
+    "A drain that falls less than 1 in 50, or a trap under {50 mm}",
+    "It stands in the pipe, and its smell comes back.",
     why_none="More fall, a shorter run, a deeper trap.",
-)  # fmt: skip
+)
 PUMP_WEAK = Rule(
-    "pump-weak", "mind", "Systems", "A pump that is weaker than its hose and height ask", "It runs, and little comes.",
+    "pump-weak",
+    "mind",
+    "Systems",
+    "A pump that is weaker than its hose and height ask",
+    "It runs, and little comes.",
     why_none="A wider hose, a shorter one, or a stronger pump.",
-)  # fmt: skip
+)
 TANK_FREEZES = Rule(
-    "tank-freezes", "mind", "Systems", "A tank of water outside, in frost", "Ice is a tenth larger than water: seams and valves go first.",
+    "tank-freezes",
+    "mind",
+    "Systems",
+    "A tank of water outside, in frost",
+    "Ice is a tenth larger than water: seams and valves go first.",
     why_none="Empty it before the frost, bring it inside, or a tank heater by its maker's paper.",
-)  # fmt: skip
+)
 NO_GREY = Rule(
-    "no-grey", "mind", "Systems", "Water is used and nothing catches it", "What is used has to go somewhere, and not on the ground.",
+    "no-grey",
+    "mind",
+    "Systems",
+    "Water is used and nothing catches it",
+    "What is used has to go somewhere, and not on the ground.",
     why_none="Add a grey tank or jug as large as what is used between two emptyings.",
-)  # fmt: skip
+)
 
 
 def _frost(s: Studied, words: Words) -> Iterator[Finding]:
@@ -83,7 +118,7 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
     build, cold = s.build, s.build.brief.coldest
     if cold is None or cold.si >= 0:
         return
-    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in ("fresh", "grey", "black")]  # fmt: skip
+    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in ("fresh", "grey", "black")]
     if not wet:
         return
     told = build.systems.water.low_drain
@@ -134,9 +169,7 @@ def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
         yield UNVENTED.found("No vent", "Said to have none: it takes in no air while it empties.", ("water", "vent"))
     if made.fall_ok is False or (w.trap is not None and w.trap.si < LEAST_TRAP_M - 1e-9):
         yield DRAIN_FLAT.found(
-            "The drain lies flat",
-            "1 in 50 at the least ({32 mm} over {1.6 m}), and {50 mm} of water in the trap.",
-            ("water", "drain"),
+            "The drain lies flat", "1 in 50 at the least ({32 mm} over {1.6 m}), and {50 mm} of water in the trap.", ("water", "drain")
         )
     pump = next((t for t in s.build.stow.things if "pumps water" in t.roles and figures_of(t).power_w), None)
     if pump is not None and made.pump_w is not None and made.pump_w > (figures_of(pump).power_w or 0.0):

@@ -32,9 +32,7 @@ def _wire(build: Build, id: str) -> Wire | None:
 
 def _set(field: str, value: object, says: str) -> Cure:
     def cure(s: Studied, one: Finding) -> Made | None:
-        return (
-            ((set_to(f"systems.wires.{one.where[0]}.{field}", value),), says) if _wire(s.build, one.where[0]) else None
-        )
+        return ((set_to(f"systems.wires.{one.where[0]}.{field}", value),), says) if _wire(s.build, one.where[0]) else None
 
     return cure
 
@@ -55,11 +53,7 @@ def _by_the_table(s: Studied, one: Finding) -> Made | None:
     wire = _wire(s.build, one.where[0])
     if wire is None or (wire.fuse_a is None and wire.area_mm2 is None):
         return None
-    ops = [
-        set_to(f"systems.wires.{wire.id}.{field}", None)
-        for field in ("fuse_a", "area_mm2")
-        if getattr(wire, field) is not None
-    ]
+    ops = [set_to(f"systems.wires.{wire.id}.{field}", None) for field in ("fuse_a", "area_mm2") if getattr(wire, field) is not None]
     return tuple(ops), "Take wire and fuse by the table"
 
 
@@ -118,20 +112,14 @@ def _main_switch(s: Studied, one: Finding) -> Made | None:
     battery = one.where[0]
     net = wired(s).net
     out = [
-        id
-        for id in net.out[battery]
-        if net.wires[id].kind == "DC" and net.ends[net.wires[id].end].kind not in ("battery", "main switch")
+        id for id in net.out[battery] if net.wires[id].kind == "DC" and net.ends[net.wires[id].end].kind not in ("battery", "main switch")
     ]
     if not out:
         return None
     main = next((id for id, end in net.ends.items() if end.kind == "main switch"), None)
     if main is not None:  # there is one: what goes past it hangs on what lies behind it
         behind = next((id for id, end in net.ends.items() if end.kind == "bus bar"), main)
-        ops = [
-            set_to(f"systems.wires.{id}.{field}", value)
-            for id in out
-            for field, value in (("start", behind), ("bends", []))
-        ]
+        ops = [set_to(f"systems.wires.{id}.{field}", value) for id in out for field, value in (("start", behind), ("bends", []))]
         return tuple(ops), f"Hang it on the {lower_first(net.ends[behind].name)}, behind the main switch"
     first = _wire(s.build, out[0])
     assert first is not None
@@ -182,9 +170,7 @@ def _only_shore(s: Studied, board: str) -> bool:
     net = wired(s).net
     seen = [board]
     for now in seen:
-        seen += [
-            net.wires[w].start for w in net.into[now] if net.wires[w].kind == "AC" and net.wires[w].start not in seen
-        ]
+        seen += [net.wires[w].start for w in net.into[now] if net.wires[w].kind == "AC" and net.wires[w].start not in seen]
     kinds = {net.ends[id].kind for id in seen}
     return "inlet" in kinds and not kinds & {"inverter", "inverter charger", "station", "generator"}
 
@@ -210,21 +196,14 @@ def _from_its_mains(s: Studied, one: Finding) -> Made | None:
             ops.append(set_to("systems.bonds", [b for b in build.systems.bonds if b != worst.end]))
         return tuple(ops), f"Run what the {lower_first(end.name)} feeds from the station's own mains outlet"
     if end.runs is not None and not end.runs.own:
-        ops = [
-            set_to(f"stow.things.{end.id}.figures.current", "AC"),
-            set_to(f"stow.things.{end.id}.figures.volts", None),
-        ]
+        ops = [set_to(f"stow.things.{end.id}.figures.current", "AC"), set_to(f"stow.things.{end.id}.figures.volts", None)]
         ops += [set_to(f"systems.wires.{worst.id}.kind", "AC"), set_to(f"systems.wires.{worst.id}.fused", "none")]
         return tuple(ops), f"Take a mains version of the {lower_first(end.name)}, on the station's mains outlet"
     return None
 
 
 def _take_off(s: Studied, one: Finding) -> Made | None:
-    return (
-        ((remove(f"systems.wires.{one.where[0]}"),), "Take the second wire off")
-        if _wire(s.build, one.where[0])
-        else None
-    )
+    return ((remove(f"systems.wires.{one.where[0]}"),), "Take the second wire off") if _wire(s.build, one.where[0]) else None
 
 
 def _past_shunt(s: Studied, one: Finding) -> Made | None:
@@ -249,12 +228,8 @@ def _even(s: Studied, one: Finding) -> Made | None:
         return None
     net = wired(s).net
     if net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery":
-        return (
-            set_to(f"systems.wires.{wire.id}.far_minus", True),
-        ), "Take plus from one end of the row and minus from the other"
-    longest = max(
-        (w for id in one.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None
-    )
+        return (set_to(f"systems.wires.{wire.id}.far_minus", True),), "Take plus from one end of the row and minus from the other"
+    longest = max((w for id in one.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None)
     if longest is None:
         return None
     equal = {"si": round(longest.length_m, 3), "typed": None}
@@ -272,14 +247,10 @@ def _bond(s: Studied, one: Finding) -> Made | None:
     net = wired(s).net
     bonds = list(s.build.systems.bonds)
     if net.ends[source].kind == "inlet":
-        return (
-            set_to("systems.bonds", [b for b in bonds if b != one.where[1]]),
-        ), "Open the bond aboard: the pedestal has it"
+        return (set_to("systems.bonds", [b for b in bonds if b != one.where[1]]),), "Open the bond aboard: the pedestal has it"
     behind = [b for b in bonds if b != source]
     if source in bonds:
-        return (
-            set_to("systems.bonds", [source, *[b for b in behind if b not in one.where]]),
-        ), "Keep the bond at the source only"
+        return (set_to("systems.bonds", [source, *[b for b in behind if b not in one.where]]),), "Keep the bond at the source only"
     return (set_to("systems.bonds", [*bonds, source]),), "Bond neutral and earth at the source"
 
 
@@ -292,9 +263,7 @@ def _earth(s: Studied, one: Finding) -> Made | None:
         stud = fresh_id("dv", [d.id for d in build.systems.devices])
         x = wired(s).wires[0].points[0][0] if wired(s).wires else 1.0
         at = {"x": {"si": round(x, 3), "typed": None}, "y": {"si": 0.0, "typed": None}, "z": {"si": 0.5, "typed": None}}
-        ops.append(
-            add_to("systems.devices", {"id": stud, "name": "Earth stud on the frame", "kind": "earth stud", **at})
-        )
+        ops.append(add_to("systems.devices", {"id": stud, "name": "Earth stud on the frame", "kind": "earth stud", **at}))
     start = board if _joined_by_mains(net_of=s, a=one.where[0], b=board) else one.where[0]
     id = fresh_id("wr", [w.id for w in build.systems.wires])
     ops.append(add_to("systems.wires", {"id": id, "start": start, "end": stud, "kind": "earth", "fused": "none"}))
@@ -314,17 +283,9 @@ def _wire_up(s: Studied, one: Finding) -> Made | None:
 
 
 def _rule(
-    code: str,
-    severity: Severity,
-    when: str,
-    why: str,
-    cure: Cure | None = None,
-    why_none: str | None = None,
-    more: tuple[Cure, ...] = (),
+    code: str, severity: Severity, when: str, why: str, cure: Cure | None = None, why_none: str | None = None, more: tuple[Cure, ...] = ()
 ) -> Rule:
-    return Rule(
-        code, severity, "Systems", when, why, CAUTION, why_none, "edit" if cure is not None else "nothing", cure, more
-    )
+    return Rule(code, severity, "Systems", when, why, CAUTION, why_none, "edit" if cure is not None else "nothing", cure, more)
 
 
 AC_MEET = _rule(
@@ -352,18 +313,10 @@ LOOP = _rule(
 )
 JOINED = _rule("outputs-joined", "stop", "Two outlets of one station joined", "Each pushes into the other.", _take_off)
 UNFUSED = _rule(
-    "unfused",
-    "stop",
-    "A wire that a battery can feed, without a fuse there",
-    "A short burns it along its whole length.",
-    _put_fuse,
+    "unfused", "stop", "A wire that a battery can feed, without a fuse there", "A short burns it along its whole length.", _put_fuse
 )
 OVER_WIRE = _rule(
-    "fuse-over-wire",
-    "stop",
-    "A fuse that lets more through than its wire carries",
-    "The wire is the fuse then.",
-    _by_the_table,
+    "fuse-over-wire", "stop", "A fuse that lets more through than its wire carries", "The wire is the fuse then.", _by_the_table
 )
 FUSE_FAR = _rule(
     "fuse-far",
@@ -373,11 +326,7 @@ FUSE_FAR = _rule(
     _set("fuse_from", {"si": 0.1, "typed": None}, "Set the fuse within a hand of the battery"),
 )
 NO_MAIN = _rule(
-    "no-main-disconnect",
-    "mind",
-    "A battery that no main switch parts from what it feeds",
-    "In smoke one wants one handle.",
-    _main_switch,
+    "no-main-disconnect", "mind", "A battery that no main switch parts from what it feeds", "In smoke one wants one handle.", _main_switch
 )
 NO_RCD = _rule(
     "no-rcd",
@@ -386,9 +335,7 @@ NO_RCD = _rule(
     "A fault to the frame is not felt by a breaker, but by who touches it.",
     _rcd,
 )
-NO_EARTH = _rule(
-    "no-earth", "stop", "Mains without an earth to the frame", "A fault leaves the whole body live.", _earth
-)
+NO_EARTH = _rule("no-earth", "stop", "Mains without an earth to the frame", "A fault leaves the whole body live.", _earth)
 BOND = _rule(
     "neutral-bond",
     "mind",
@@ -404,11 +351,7 @@ PUMP = _rule(
     _set("switched", True, "Give the pump a switch of its own"),
 )
 SOCKET = _rule(
-    "socket-over",
-    "stop",
-    "An outlet that is asked for more than it gives",
-    "It shuts off in the middle of it, or melts.",
-    _from_its_mains,
+    "socket-over", "stop", "An outlet that is asked for more than it gives", "It shuts off in the middle of it, or melts.", _from_its_mains
 )
 SHUNT = _rule(
     "shunt-bypassed",
@@ -418,15 +361,9 @@ SHUNT = _rule(
     _past_shunt,
 )
 UNEVEN = _rule(
-    "parallel-uneven",
-    "mind",
-    "Batteries side by side that do not share evenly",
-    "The nearest does the work and wears out first.",
-    _even,
+    "parallel-uneven", "mind", "Batteries side by side that do not share evenly", "The nearest does the work and wears out first.", _even
 )
-POLARITY = _rule(
-    "polarity-switch", "mind", "A switch that parts the minus only", "What is off still has plus on it.", _breaks_plus
-)
+POLARITY = _rule("polarity-switch", "mind", "A switch that parts the minus only", "What is off still has plus on it.", _breaks_plus)
 COLD = _rule(
     "lfp-cold-charge",
     "mind",
@@ -445,20 +382,10 @@ NO_SIZE = _rule(
     (_vehicle_wire,),
 )
 THIN = _rule(
-    "wire-thin",
-    "stop",
-    "A wire that carries more than it may",
-    "It gets hot where nobody sees it.",
-    _thicker,
-    None,
-    (_vehicle_wire,),
+    "wire-thin", "stop", "A wire that carries more than it may", "It gets hot where nobody sees it.", _thicker, None, (_vehicle_wire,)
 )
 DROPS = _rule(
-    "wire-drops",
-    "mind",
-    "A wire that loses more volts than allowed",
-    "Fridges stop, lamps yellow, chargers never fill.",
-    _thicker,
+    "wire-drops", "mind", "A wire that loses more volts than allowed", "Fridges stop, lamps yellow, chargers never fill.", _thicker
 )
 START_FUSE = _rule(
     "start-over-fuse",
@@ -485,11 +412,7 @@ NO_PLACE_SAID = _rule(
     "Give it a place on Systems, Loads, or measure the wire.",
 )
 LOOSE = _rule(
-    "not-wired",
-    "note",
-    "Something that runs or gives and has no wire",
-    "It weighs nothing in wire and is on no diagram yet.",
-    _wire_up,
+    "not-wired", "note", "Something that runs or gives and has no wire", "It weighs nothing in wire and is on no diagram yet.", _wire_up
 )
 NO_SOURCE = _rule(
     "no-source",
@@ -501,17 +424,33 @@ NO_SOURCE = _rule(
 )
 BY_CODE = {
     rule.code: rule
-    for rule in (AC_MEET, LIVE_PINS, LOOP, JOINED, UNFUSED, OVER_WIRE, FUSE_FAR, NO_MAIN, NO_RCD, NO_EARTH, BOND, PUMP, SOCKET, SHUNT, UNEVEN, POLARITY, COLD)
-}  # fmt: skip
+    for rule in (
+        AC_MEET,
+        LIVE_PINS,
+        LOOP,
+        JOINED,
+        UNFUSED,
+        OVER_WIRE,
+        FUSE_FAR,
+        NO_MAIN,
+        NO_RCD,
+        NO_EARTH,
+        BOND,
+        PUMP,
+        SOCKET,
+        SHUNT,
+        UNEVEN,
+        POLARITY,
+        COLD,
+    )
+}
 
 
 def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
     laid = wired(s)
     for hazard in hazards_of(s.build, laid):
         title, says = _SAYS[hazard.code](hazard, words)
-        yield BY_CODE[hazard.code].found(
-            title, says, hazard.where, number=None if hazard.value is None else abs(hazard.value)
-        )
+        yield BY_CODE[hazard.code].found(title, says, hazard.where, number=None if hazard.value is None else abs(hazard.value))
     for wire in laid.wires:
         yield from _sized(wire, laid, words)
     lost = [wire for wire in laid.wires if wire.length_face == "guessed"]
@@ -540,11 +479,7 @@ def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _fed(laid: Wired) -> set[str]:
     net = laid.net
-    seen = [
-        id
-        for id, end in net.ends.items()
-        if end.kind in ("battery", "station", "panel", "inlet", "generator", "car plug")
-    ]
+    seen = [id for id, end in net.ends.items() if end.kind in ("battery", "station", "panel", "inlet", "generator", "car plug")]
     for now in seen:
         seen += [net.wires[w].end for w in net.out[now] if net.wires[w].end not in seen]
     return set(seen)
@@ -619,31 +554,60 @@ def _bears(h: Hazard) -> str:
 
 Says = Callable[[Hazard, Words], tuple[str, str]]
 _SAYS: dict[str, Says] = {
-    "ac-meet": lambda h, w: ("Two mains can meet", f"{h.names[1]} both reach {lower_first(h.names[0])} with nothing that breaks one before it makes the other."),
+    "ac-meet": lambda h, w: (
+        "Two mains can meet",
+        f"{h.names[1]} both reach {lower_first(h.names[0])} with nothing that breaks one before it makes the other.",
+    ),
     "live-pins": lambda h, w: (f"{h.names[0]}: live pins", f"{h.names[1]} puts voltage on its pins while the plug is out."),
-    "charger-loop": lambda h, w: ("It charges itself from itself", f"{h.names[0]} is fed by {lower_first(h.names[1])}, and charges what feeds that."),
+    "charger-loop": lambda h, w: (
+        "It charges itself from itself",
+        f"{h.names[0]} is fed by {lower_first(h.names[1])}, and charges what feeds that.",
+    ),
     "outputs-joined": lambda h, w: ("Two outlets joined", f"Two outlets of {lower_first(h.names[0])} both feed {lower_first(h.names[1])}."),
-    "unfused": lambda h, w: ("No fuse of its own", f"{h.names[0]}: {_bears(h)}, and the fuse before it lets {h.value:g} A through; it wants one of its own at {lower_first(h.names[1])}.")
-    if h.value is not None
-    else ("No fuse", f"{h.names[0]}: nothing guards the wire at {lower_first(h.names[1])}."),
-    "fuse-over-wire": lambda h, w: (f"{h.value:g} A fuse on a thinner wire", f"{h.names[0]}: the wire carries {h.limit:.0f} A, its fuse lets {h.value:g} A through."),
-    "fuse-far": lambda h, w: ("Fuse too far off", f"{h.names[0]}: the fuse sits {w.cut(h.value or 0.0)} along; {w.cut(FUSE_NEAR_M)} is the most from a battery."),
+    "unfused": lambda h, w: (
+        (
+            "No fuse of its own",
+            f"{h.names[0]}: {_bears(h)}, and the fuse before it lets {h.value:g} A through; it wants one of its own at {lower_first(h.names[1])}.",
+        )
+        if h.value is not None
+        else ("No fuse", f"{h.names[0]}: nothing guards the wire at {lower_first(h.names[1])}.")
+    ),
+    "fuse-over-wire": lambda h, w: (
+        f"{h.value:g} A fuse on a thinner wire",
+        f"{h.names[0]}: the wire carries {h.limit:.0f} A, its fuse lets {h.value:g} A through.",
+    ),
+    "fuse-far": lambda h, w: (
+        "Fuse too far off",
+        f"{h.names[0]}: the fuse sits {w.cut(h.value or 0.0)} along; {w.cut(FUSE_NEAR_M)} is the most from a battery.",
+    ),
     "no-main-disconnect": lambda h, w: ("No main switch", f"{h.names[0]} reaches {lower_first(h.names[1])} past no main switch."),
     "no-rcd": lambda h, w: ("Mains without an RCD", f"{h.names[0]} reaches {lower_first(h.names[1])} past no RCD (GFCI)."),
     "no-earth": lambda h, w: ("No earth", f"Nothing joins the earth of {lower_first(h.names[0])} to the frame."),
     "neutral-bond": lambda h, w: (
         ("Neutral bonded twice", f"{h.names[0]}: the pedestal bonds neutral and earth, and {lower_first(h.names[1])} does it again.")
         if h.names[1]
-        else ("Neutral bonded at no place" if not h.value else "Neutral bonded twice", f"{h.names[0]}: neutral and earth are joined at {h.value:.0f} places behind it; one is right.")
+        else (
+            "Neutral bonded at no place" if not h.value else "Neutral bonded twice",
+            f"{h.names[0]}: neutral and earth are joined at {h.value:.0f} places behind it; one is right.",
+        )
     ),
     "pump-no-switch": lambda h, w: ("A pump nobody can shut off", f"{h.names[0]} has no switch of its own."),
-    "socket-over": lambda h, w: (f"{h.value:.0f} A from a socket of {h.limit:.0f} A", f"{h.names[0]}: what hangs on its 12 V outlet may ask for {h.value:.1f} A; it gives {h.limit:.0f} A."),
-    "shunt-bypassed": lambda h, w: ("Past the shunt", f"{h.names[0]} and {lower_first(h.names[1])} are joined where the monitor does not see it."),
+    "socket-over": lambda h, w: (
+        f"{h.value:.0f} A from a socket of {h.limit:.0f} A",
+        f"{h.names[0]}: what hangs on its 12 V outlet may ask for {h.value:.1f} A; it gives {h.limit:.0f} A.",
+    ),
+    "shunt-bypassed": lambda h, w: (
+        "Past the shunt",
+        f"{h.names[0]} and {lower_first(h.names[1])} are joined where the monitor does not see it.",
+    ),
     "parallel-uneven": lambda h, w: (
         ("Batteries share unevenly", f"Their wires are {w.m(h.limit or 0.0)} and {w.m(h.value or 0.0)} long.")
         if h.value is not None
         else ("Batteries share unevenly", f"{h.names[0]}: plus and minus are taken at the same end of the row.")
     ),
     "polarity-switch": lambda h, w: (f"{h.names[0]} parts the minus", f"{h.names[0]} breaks the minus only."),
-    "lfp-cold-charge": lambda h, w: ("May charge in frost", f"{h.names[0]} may be at {w.degrees(h.value or 0.0)} and nothing keeps it from charging."),
-}  # fmt: skip
+    "lfp-cold-charge": lambda h, w: (
+        "May charge in frost",
+        f"{h.names[0]} may be at {w.degrees(h.value or 0.0)} and nothing keeps it from charging.",
+    ),
+}

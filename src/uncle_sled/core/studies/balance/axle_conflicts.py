@@ -59,15 +59,8 @@ def conflicts(s: Studied) -> tuple[Conflict, ...]:
             made.append(Conflict(solid.low[0] - half, solid.high[0] + half, says, solid.id))
     for cut in s.framed.cuts:
         left, low, right, _ = cut.shape.bounds
-        if (
-            cut.good
-            and cut.kind != "wheel box"
-            and cut.surface in ("left side", "right side")
-            and low < boxes.height.si
-        ):
-            made.append(
-                Conflict(body.front + left - half, body.front + right + half, f"a wheel box meets {cut.name}", cut.id)
-            )
+        if cut.good and cut.kind != "wheel box" and cut.surface in ("left side", "right side") and low < boxes.height.si:
+            made.append(Conflict(body.front + left - half, body.front + right + half, f"a wheel box meets {cut.name}", cut.id))
     return tuple(sorted(made, key=lambda c: c.low_m))
 
 

@@ -34,7 +34,12 @@ How = Literal["road", "parked", "lifted at its ends", "lifted at a fifth"]
 HOWS: tuple[How, ...] = ("road", "parked", "lifted at its ends", "lifted at a fifth")
 LEFT_OUT = "Rails alone: the body's own stiffness, gussets and the rise of the drawbar are left out."
 CAUTION = "Screening only; welds, holes and rust are weaker. A licensed engineer decides."
-LABEL: dict[str, str] = {"road": "on the road", "parked": "on jack and axle", "lifted at its ends": "lifted at its ends", "lifted at a fifth": "lifted at a fifth from both ends"}  # fmt: skip
+LABEL: dict[str, str] = {
+    "road": "on the road",
+    "parked": "on jack and axle",
+    "lifted at its ends": "lifted at its ends",
+    "lifted at a fifth": "lifted at a fifth from both ends",
+}
 
 
 class Beam(msgspec.Struct, frozen=True, eq=False):
@@ -145,7 +150,7 @@ def left_of(x: Floats, at: Floats, half: Floats) -> tuple[Floats, Floats]:
     return share, arm
 
 
-def beam_of(x: Floats, loads: tuple[Floats, Floats, Floats], supports: list[tuple[float, float]]) -> tuple[Floats, Floats]:  # fmt: skip
+def beam_of(x: Floats, loads: tuple[Floats, Floats, Floats], supports: list[tuple[float, float]]) -> tuple[Floats, Floats]:
     """Shear and moment [N, N m]. Args: loads: weights [N], middles and half lengths [m] (n); supports: place, force up.
 
     Check: 4 m on two ends, 1 kN in the middle: 1,000 N m; even 1 kN/m: 2,000; overhangs by any table to rounding.
@@ -218,9 +223,7 @@ def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose
     points = np.array([p for p, _ in supports] + [nose])
     ends = np.concatenate([place - half, place + half])
     asked = np.concatenate([points, points + JUST_AFT_M, ends])
-    x = np.unique(
-        np.concatenate([np.linspace(0.0, length, STATIONS), asked[(asked >= 0) & (asked <= length)].round(6)])
-    )
+    x = np.unique(np.concatenate([np.linspace(0.0, length, STATIONS), asked[(asked >= 0) & (asked <= length)].round(6)]))
     shear, bend = beam_of(x, (weight, place, half), supports)
     x = np.unique(np.concatenate([x, _peaks(x, shear)]))  # the moment is most where the shear passes nought
     shear, bend = beam_of(x, (weight, place, half), supports)
@@ -239,9 +242,21 @@ def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose
     worst = int(np.argmax(stress))
     case = s.table.cases[row]
     return Beam(
-        case.id, case.name, how, x, shear, bend, stress, down, tuple(supports), float(x[worst]), float(stress[worst]),
-        float((in_span, in_tail)[which]), limits[which], float(np.interp(nose, x, stress)),
-    )  # fmt: skip
+        case.id,
+        case.name,
+        how,
+        x,
+        shear,
+        bend,
+        stress,
+        down,
+        tuple(supports),
+        float(x[worst]),
+        float(stress[worst]),
+        float((in_span, in_tail)[which]),
+        limits[which],
+        float(np.interp(nose, x, stress)),
+    )
 
 
 def _peaks(x: Floats, shear: Floats) -> Floats:
@@ -257,7 +272,9 @@ def _hung(s: Studied, row: int, on: Floats) -> list[tuple[float, float, float]]:
     return [(place, share, kilos) for group in groups for place, share in group]
 
 
-def _supports(s: Studied, row: int, how: How, total: float, moment: float, length: float) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]] | None:  # fmt: skip
+def _supports(
+    s: Studied, row: int, how: How, total: float, moment: float, length: float
+) -> tuple[list[tuple[float, float]], list[list[tuple[float, float]]]] | None:
     """Forces on the frame and what holds it level; None where it cannot stand so."""
     groups = hangers_m(s)
     flat = [pair for group in groups for pair in group]
@@ -279,7 +296,7 @@ def _supports(s: Studied, row: int, how: How, total: float, moment: float, lengt
     if middle - foot <= 1e-6:
         return None
     wheels = (moment - total * foot) / (middle - foot)
-    forces = [(place, wheels * float(share) * q) for share, group in zip(shares, groups, strict=True) for place, q in group]  # fmt: skip
+    forces = [(place, wheels * float(share) * q) for share, group in zip(shares, groups, strict=True) for place, q in group]
     weights = [(place, float(share) * q) for share, group in zip(shares, groups, strict=True) for place, q in group]
     return [(foot, total - wheels), *forces], [[(foot, 1.0)], weights or flat]
 

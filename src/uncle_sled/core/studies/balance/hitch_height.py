@@ -39,9 +39,6 @@ def hitch_curve(s: Studied, row: int) -> HitchCurve | None:
     moment = float((s.table.mass_kg[row] * s.table.x_m[row]).sum())
     total = float(s.table.mass_kg[row].sum())
     axles = np.stack(
-        [
-            independent_axle_loads_kg(np.array(moment), replace(support, nose_up_m=float(h) - rig.reference_height.si))
-            for h in heights
-        ]
+        [independent_axle_loads_kg(np.array(moment), replace(support, nose_up_m=float(h) - rig.reference_height.si)) for h in heights]
     )
     return HitchCurve(heights, total - axles.sum(axis=1), axles, now)

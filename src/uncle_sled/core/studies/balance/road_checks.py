@@ -25,9 +25,21 @@ from uncle_sled.core.units import FIRM_STOP_G, GRAVITY
 
 # Speed symbol to km/h. Source: the tyre trade's standard table.
 SPEED_KMH = {
-    "F": 80, "G": 90, "J": 100, "K": 110, "L": 120, "M": 130, "N": 140, "P": 150, "Q": 160, "R": 170, "S": 180, "T": 190,
-    "H": 210, "V": 240,
-}  # fmt: skip
+    "F": 80,
+    "G": 90,
+    "J": 100,
+    "K": 110,
+    "L": 120,
+    "M": 130,
+    "N": 140,
+    "P": 150,
+    "Q": 160,
+    "R": 170,
+    "S": 180,
+    "T": 190,
+    "H": 210,
+    "V": 240,
+}
 BRAKING_G, GRADE = FIRM_STOP_G, 0.15
 ROLL_LEAST_G = 0.5  # under this a hurried bend tips what a quiet one does not
 GRIP = 0.7  # of a tyre on a dry road
@@ -197,10 +209,7 @@ def rides(s: Studied, row: int, raise_m: float | None = None) -> tuple[Ride, ...
     body = s.framed.body
     angle = departure_deg(s.build, body)
     made = []
-    for name, by in (
-        ("spring under the axle", -step if over else 0.0),
-        ("spring over the axle", 0.0 if over else step),
-    ):
+    for name, by in (("spring under the axle", -step if over else 0.0), ("spring over the axle", 0.0 if over else step)):
         made.append(
             Ride(
                 name,
@@ -295,9 +304,7 @@ def turning(s: Studied) -> tuple[Turning, ...]:
         if found and car.width and car.bumper and car.width.si > 0:
             meets = [(at, nose) for nose in found if (at := meets_from_deg(nose, car)) is not None]
             # what meets it first counts, else what comes nearest
-            nose = (
-                min(meets, key=lambda one: one[0])[1] if meets else min(found, key=lambda one: nearest_m(one, car)[0])
-            )
+            nose = min(meets, key=lambda one: one[0])[1] if meets else min(found, key=lambda one: nearest_m(one, car)[0])
             gap, angle = nearest_m(nose, car)
             made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name, meets_from_deg(nose, car)))
     return tuple(made)

@@ -87,9 +87,7 @@ def chances(s: Studied) -> Floats:
         return s.readings.chance
     bed, total = s.build.rig.bed, s.readings.total_kg
     most = bed.rear_rating.si if bed.rear_rating else np.inf
-    return chance_between(
-        load_kg(s), total, _bed_doubt_kg2(s), most, lambda rear: _ends(bed, rear)[0], lambda rear: _ends(bed, rear)[1]
-    )
+    return chance_between(load_kg(s), total, _bed_doubt_kg2(s), most, lambda rear: _ends(bed, rear)[0], lambda rear: _ends(bed, rear)[1])
 
 
 def _ends(bed: BedVehicle, rear_kg: Floats) -> tuple[Floats, Floats]:

@@ -37,9 +37,7 @@ LONGER_M = 0.5
 GUST_S, GUST_M_S, TRACE_S, STEP_S = 0.5, 15.0, 9.0, 0.02
 AIR = 0.6
 LEFT_OUT = "Left out: lag of the tyres, the driver, springs and play, more wind than one gust. It flatters: where none is found up to the last speed tried, it is not safe there."
-CAUTION = (
-    "Screening only: it compares one layout with another. Makers' figures, local rules and a licensed engineer decide."
-)
+CAUTION = "Screening only: it compares one layout with another. Makers' figures, local rules and a licensed engineer decide."
 
 
 class Train(msgspec.Struct, frozen=True):
@@ -225,17 +223,19 @@ def inertia_kgm2(s: Studied, row: int) -> float:
     cg = s.readings.cg_m[row]
     r2 = (table.x_m[row] - cg[0]) ** 2 + (table.y_m[row] - cg[1]) ** 2
     sizes = {part.id: part.size_m for part in s.parts}
-    own = np.array([(sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[0] ** 2 + sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[1] ** 2) / 12 for id in table.ids])  # fmt: skip
+    own = np.array(
+        [
+            (sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[0] ** 2 + sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[1] ** 2) / 12
+            for id in table.ids
+        ]
+    )
     return float((kg * (r2 + own)).sum())
 
 
 def train_of(s: Studied, row: int, car: Vehicle) -> tuple[Train | None, str]:
     """A case behind a car, or what is missing in words."""
     if car.wheelbase is None or car.ball_overhang is None or car.front_empty is None or car.rear_empty is None:
-        return (
-            None,
-            f"wheelbase, ball behind the rear axle and empty axle loads of the {car.name} are not all said (Brief)",
-        )
+        return (None, f"wheelbase, ball behind the rear axle and empty axle loads of the {car.name} are not all said (Brief)")
     tongue, total = float(s.readings.tongue_kg[row]), float(s.readings.total_kg[row])
     axle = float(s.readings.effective_axle_m[row])
     if not all(math.isfinite(v) for v in (tongue, total, axle)) or total <= 0:
@@ -258,7 +258,20 @@ def train_of(s: Studied, row: int, car: Vehicle) -> tuple[Train | None, str]:
         return None, "nothing stands on the trailer's wheels"
     c = TYRE * GRAVITY
     own = s.build.rig.tyre.grip or 1.0
-    return Train(m1, m1 * a1 * b1, a1, b1, b1 + car.ball_overhang.si, total, inertia_kgm2(s, row), cg, axle, c * float(front[row]), c * float(rear[row]), c * own * wheels), ""  # fmt: skip
+    return Train(
+        m1,
+        m1 * a1 * b1,
+        a1,
+        b1,
+        b1 + car.ball_overhang.si,
+        total,
+        inertia_kgm2(s, row),
+        cg,
+        axle,
+        c * float(front[row]),
+        c * float(rear[row]),
+        c * own * wheels,
+    ), ""
 
 
 def car_of(s: Studied) -> tuple[Vehicle | None, str]:
@@ -305,11 +318,7 @@ def sway(s: Studied) -> Sway:
         found, trains, curves, _over_speeds(trains, (GOOD, POOR, 0.0)), at_speed, strict=True
     ):
         case = s.table.cases[row]
-        made.append(
-            Swaying(
-                case.id, case.name, car.id, train, curve, good, poor, none, away, at_kmh, float(now),
-            )
-        )  # fmt: skip
+        made.append(Swaying(case.id, case.name, car.id, train, curve, good, poor, none, away, at_kmh, float(now)))
     return Sway(tuple(made), at_kmh, bool(fastest), "")
 
 
@@ -365,9 +374,7 @@ def costs(s: Studied, row: int) -> tuple[Cost, ...]:
     base = damping(train, made.at_kmh)
     got = damping_of(state_matrix(trains, np.array([made.at_kmh / 3.6])))[0][:, 0]
     found = [
-        Cost(
-            table.ids[k], table.names[k], float(kg[k]), float(x[k] - train.l), float(value - base), "/" in table.ids[k]
-        )
+        Cost(table.ids[k], table.names[k], float(kg[k]), float(x[k] - train.l), float(value - base), "/" in table.ids[k])
         for k, value in zip(kept, got, strict=True)
     ]
     return tuple(sorted(found, key=lambda one: -one.gain))
@@ -390,7 +397,7 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
         over = _moved(s, row, train, cost.id) if thing is not None and not thing.inside else None
         if thing is not None and over is not None:
             x = round(thing.x.si - cost.behind_axle_m, 3)
-            tried.append((f"{cost.name} over the axle", over, (set_to(f"stow.things.{thing.id}.x", {"si": x, "typed": None}),)))  # fmt: skip
+            tried.append((f"{cost.name} over the axle", over, (set_to(f"stow.things.{thing.id}.x", {"si": x, "typed": None}),)))
     ops = tuple(longer_drawbar_ops(s.build, LONGER_M))
     after = study(apply(s.build, list(ops)), s.facts)  # the frame grows with it, so the whole build is asked
     longer, _ = train_of(after, row, car) if row < len(after.table.cases) else (None, "")
@@ -398,7 +405,7 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
         tried.append(("drawbar half a metre longer", longer, ops))
     own = s.build.rig.tyre.grip or 1.0
     for factor, says in ((TYRES[0], "tyres soft or worn"), (TYRES[1], "tyres hard and new")):
-        tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor / own), (set_to("rig.tyre.grip", factor),)))  # fmt: skip
+        tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor / own), (set_to("rig.tyre.grip", factor),)))
     return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0), ops) for says, one, ops in tried)
 
 
@@ -425,7 +432,7 @@ def tyre_band(train: Train, kmh: float, many: int = 200, seed: int = 7) -> tuple
     """Damping at a speed over tyres that nobody tested: 5th and 95th per cent of uniform factors for every axle."""
     rng = np.random.default_rng(seed)
     factors = rng.uniform(*TYRES, (many, 3))
-    trains = [msgspec.structs.replace(train, cf=train.cf * f[0], cr=train.cr * f[1], ct=train.ct * f[2]) for f in factors]  # fmt: skip
+    trains = [msgspec.structs.replace(train, cf=train.cf * f[0], cr=train.cr * f[1], ct=train.ct * f[2]) for f in factors]
     got = damping_of(state_matrix(trains, np.array([kmh / 3.6])))[0][:, 0]
     low, high = np.percentile(got, [5, 95])
     return float(low), float(high)

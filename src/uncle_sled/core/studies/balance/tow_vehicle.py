@@ -48,10 +48,7 @@ def front_axle_kg(s: Studied, row: int) -> float | None:
 
 
 def _first_known(
-    s: Studied,
-    row: int,
-    axle_of: Callable[[Vehicle, Floats, Riding], Floats | None],
-    rating_of: Callable[[Vehicle], Mass | None],
+    s: Studied, row: int, axle_of: Callable[[Vehicle, Floats, Riding], Floats | None], rating_of: Callable[[Vehicle], Mass | None]
 ) -> CarAxle | None:
     if not s.table.cases[row].mode.towing:
         return None

@@ -73,11 +73,7 @@ def drawn(tasks: Sequence[Task], draws: int = DRAWS, seed: int = 11, common: flo
 
 
 def through(
-    order: Sequence[Task],
-    hours: dict[str, Floats],
-    waits: dict[str, float],
-    arcs: dict[str, set[str]],
-    early: dict[str, float],
+    order: Sequence[Task], hours: dict[str, Floats], waits: dict[str, float], arcs: dict[str, set[str]], early: dict[str, float]
 ) -> Floats:
     """When all is done, (draws,), in the unit of the hours. Args: arcs: of each task what must be done before it."""
     end: dict[str, Floats] = {}

@@ -57,7 +57,7 @@ def has(build: Build, facts: Facts) -> set[str]:
     if amount["cloth_m2"] > 0:
         found.add("cloth")
     library = library_of(facts.materials)
-    if any(one.kind == "sheet" and one.made_of in library and not library[one.made_of].screwed for one in off.pieces):  # fmt: skip
+    if any(one.kind == "sheet" and one.made_of in library and not library[one.made_of].screwed for one in off.pieces):
         found.add("bonded")
     if any(one.kind in ("AC", "earth") for one in build.systems.wires) or build.systems.hookup_a:
         found.add("mains")

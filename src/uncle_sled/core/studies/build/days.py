@@ -84,17 +84,7 @@ def days_of(build: Build) -> Days:
 
 
 @keep_keyed(
-    lambda work, latitude: (
-        work.begin,
-        work.days,
-        work.hours_day,
-        work.free_days,
-        work.helpers,
-        work.shop,
-        work.wet_months,
-        latitude,
-    ),
-    6,
+    lambda work, latitude: (work.begin, work.days, work.hours_day, work.free_days, work.helpers, work.shop, work.wet_months, latitude), 6
 )
 def _days(work: Work, latitude_deg: float | None) -> Days:
     begin = parsed(work.begin) or DEFAULT_BEGIN
@@ -109,14 +99,7 @@ def _days(work: Work, latitude_deg: float | None) -> Days:
         wet.append(is_wet(latitude, when.month, work.wet_months))
     outside_c = np.array(outside)
     shop = outside_c + SHOP_OVER_C if work.shop is None else np.maximum(outside_c, work.shop.si)
-    return Days(
-        begin,
-        max(round(work.hours_day / SLOT_H), 1),
-        np.array(hands, dtype=np.int64),
-        outside_c,
-        shop,
-        np.array(wet, dtype=bool),
-    )
+    return Days(begin, max(round(work.hours_day / SLOT_H), 1), np.array(hands, dtype=np.int64), outside_c, shop, np.array(wet, dtype=bool))
 
 
 def cured_h(begin_h: float, need_h: float, floor_c: float | None, day_c: Floats) -> float | None:

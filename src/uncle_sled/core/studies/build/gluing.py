@@ -83,7 +83,15 @@ def _bead(glue: Glue, name: str, bead_m: float, rivets: int, temperature_c: floa
     litres = bead_m * section_mm2 / 1000.0
     cure = (glue.bead_mm / 3.0) ** 2
     warmer = 2.0 ** ((20.0 - temperature_c) / 10.0)
-    return Bead(name, bead_m, rivets, takes, glue.bead_open_min * min(warmer, 2.0), litres * 1000.0 / glue.cartridge_ml if glue.cartridge_ml else 0.0, math.ceil(cure - 1e-9))  # fmt: skip
+    return Bead(
+        name,
+        bead_m,
+        rivets,
+        takes,
+        glue.bead_open_min * min(warmer, 2.0),
+        litres * 1000.0 / glue.cartridge_ml if glue.cartridge_ml else 0.0,
+        math.ceil(cure - 1e-9),
+    )
 
 
 def beads_of(glue: Glue, off: TakeOff, library: Library, temperature_c: float) -> tuple[Bead, ...]:

@@ -142,7 +142,11 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
         x1 = max(p.x_m + p.size_m[0] / 2 for p in parts)
         if what == "body" and body is not None:
             x0, x1 = body.front, body.front + body.length
-            high = max(sur.polygon.bounds[3] - sur.polygon.bounds[1] for sur in body.surfaces if sur.kind in ("left side", "right side")) if any(sur.kind in ("left side", "right side") for sur in body.surfaces) else 2.0  # fmt: skip
+            high = (
+                max(sur.polygon.bounds[3] - sur.polygon.bounds[1] for sur in body.surfaces if sur.kind in ("left side", "right side"))
+                if any(sur.kind in ("left side", "right side") for sur in body.surfaces)
+                else 2.0
+            )
         else:
             wide = s.build.rig.frame_width.si if s.build.rig.frame_width else 1.6
             high = wide
@@ -171,10 +175,12 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
     many = sum(1 for one in body.surfaces if one.kind == surface.kind)
     same = [one for one in body.surfaces if one.kind == surface.kind]
     share = surface.area_m2 / max(sum(one.area_m2 for one in same), 1e-9) if many > 1 else 1.0
-    mass = mass * share + (sum(m.mass_kg for m in members) if part is not None and part.bias_group is not None and not _with_sticks(s, part.id) else 0.0)  # fmt: skip
+    mass = mass * share + (
+        sum(m.mass_kg for m in members) if part is not None and part.bias_group is not None and not _with_sticks(s, part.id) else 0.0
+    )
     if mass <= 0:
         return None
-    sigma = math.hypot(0.06 * mass, SHARED_BIAS * mass) if part is None else math.hypot(part.sigma_kg * share, SHARED_BIAS * mass)  # fmt: skip
+    sigma = math.hypot(0.06 * mass, SHARED_BIAS * mass) if part is None else math.hypot(part.sigma_kg * share, SHARED_BIAS * mass)
     centre = surface.polygon.centroid
     return mass, sigma, (x1 - x0, y1 - y0), (centre.x - x0, centre.y - y0), surface.area_m2
 
@@ -196,13 +202,15 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
     said, refusals, hands, crew = made(words, lift, mass + 2 * sigma, size, cg, area)
     wind = lift.wind_m_s
     if wind is not None and lift.way in ("crane", "tilt up"):
-        hold = min(wind_hold_m_s(area, LINES), WIND_MOST) if lift.way == "crane" else min(wind_hold_m_s(area, max(lift.people - 1, 1)), WIND_MOST)  # fmt: skip
+        hold = (
+            min(wind_hold_m_s(area, LINES), WIND_MOST)
+            if lift.way == "crane"
+            else min(wind_hold_m_s(area, max(lift.people - 1, 1)), WIND_MOST)
+        )
         bad = wind * GUST > hold + 1e-9
         said.append(Said("wind, in gusts", wind * GUST, "m/s", hold, "refuse" if bad else "good"))
         if bad:
-            refusals.append(
-                f"gusts of {_pace(wind * GUST, words)}: at most {_pace(hold, words)} are held on {words.m2(area)}"
-            )
+            refusals.append(f"gusts of {_pace(wind * GUST, words)}: at most {_pace(hold, words)} are held on {words.m2(area)}")
     elif lift.way in ("crane", "tilt up"):
         most = min(wind_hold_m_s(area, LINES), WIND_MOST) / GUST
         said.append(Said("mean wind at the most", most, "m/s"))
@@ -219,9 +227,7 @@ def _pace(m_s: float, words: Words) -> str:
     return words.kmh(m_s * 3.6) if words.shown.imperial else words.of(m_s, "m/s", 1)
 
 
-def _crane(
-    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
-) -> Worked:
+def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
     a = lift.pick_front.si if lift.pick_front is not None else max(cg[0] - size[0] / 4, size[0] / 8)
     b = lift.pick_rear.si if lift.pick_rear is not None else max(size[0] * 3 / 4 - cg[0], size[0] / 8)
     hook = lift.hook.si if lift.hook is not None else (a + b)
@@ -246,11 +252,17 @@ def _crane(
     said = [
         Said("front leg from upright", legs["deg"][0], "deg", REFUSE_DEG, verdict),
         Said("rear leg from upright", legs["deg"][1], "deg", REFUSE_DEG, verdict),
-        Said("pull of a leg" if not body else "pull of a leg, two of four carry", tension, "N", mark, "not checked" if mark is None else "refuse" if bad else "good"),
+        Said(
+            "pull of a leg" if not body else "pull of a leg, two of four carry",
+            tension,
+            "N",
+            mark,
+            "not checked" if mark is None else "refuse" if bad else "good",
+        ),
         Said("front leg", legs["leg_m"][0], "m"),
         Said("rear leg", legs["leg_m"][1], "m"),
         Said("pressed together with" if not lift.spreader else "a spreader takes", squeeze, "N", None, "warn" if spread else "told"),
-    ]  # fmt: skip
+    ]
     crew = [
         "one at the machine, who follows one signaller only",
         "one signaller, in sight of the machine",
@@ -260,9 +272,7 @@ def _crane(
     return said, refusals, 5, crew
 
 
-def _tilt(
-    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
-) -> Worked:
+def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
     at = lift.hands_at.si if lift.hands_at is not None else min(size[1], 1.9)
     if at <= 0:
         return [], ["hands at no height hold nothing"], 0, []
@@ -281,9 +291,7 @@ def _tilt(
     return said, [], hands, crew
 
 
-def _carry(
-    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
-) -> Worked:
+def _carry(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
     over = lift.hands_at is not None and lift.hands_at.si > 1.4
     each = OVER_KG if over else HAND_KG
     hands = max(math.ceil(mass / each - 1e-9), 2 if max(size) > 1.8 or area > 1.5 else 1)
@@ -292,27 +300,15 @@ def _carry(
     return said, [], hands, crew
 
 
-def _turn(
-    words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float
-) -> Worked:
+def _turn(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
     z = lift.hook.si if lift.hook is not None else 0.25
     wide = size[1]
     start, over, moment = turning(mass, wide, max(z, 0.01))
     mark = None if lift.sling_n is None else lift.sling_n / 2  # hoist and beam marked for twice
     bad = mark is not None and start > mark
-    refusals = (
-        [f"it pulls {words.fine_newtons(start)} to start; hoist and beam must be marked for twice as much"]
-        if bad
-        else []
-    )
+    refusals = [f"it pulls {words.fine_newtons(start)} to start; hoist and beam must be marked for twice as much"] if bad else []
     said = [
-        Said(
-            "at the far rail, to start",
-            start,
-            "N",
-            mark,
-            "not checked" if mark is None else "refuse" if bad else "good",
-        ),
+        Said("at the far rail, to start", start, "N", mark, "not checked" if mark is None else "refuse" if bad else "good"),
         Said("goes over by itself from", over, "deg"),
         Said("to be held when it stands", moment, "N m"),
     ]

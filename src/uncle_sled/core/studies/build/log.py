@@ -42,11 +42,7 @@ def measurable(s: Studied) -> dict[str, tuple[str, str, float | None]]:
     made["m-shell"] = ("weight of the bare body", "kg", shell or None)
     frame = sum(part.mass_kg for part in s.parts if part.group == "frame")
     made["m-frame"] = ("weight of the frame", "kg", frame or None)
-    made["m-inside"] = (
-        "temperature inside at night",
-        "degC",
-        s.build.brief.inside.si if s.build.brief.inside else None,
-    )
+    made["m-inside"] = ("temperature inside at night", "degC", s.build.brief.inside.si if s.build.brief.inside else None)
     made["m-water"] = ("water a day", "L", None)
     made["m-power"] = ("power a day", "Wh", None)
     return made

@@ -91,9 +91,7 @@ def critical_path(tasks: Sequence[Task], hours: Mapping[str, float], wait_h: Map
     here = {one.id for one in order}
     begin: dict[str, float] = {}
     for one in order:
-        begin[one.id] = max(
-            (begin[id] + hours[id] + wait_h.get(id, 0.0) for id in one.after if id in begin), default=0.0
-        )
+        begin[one.id] = max((begin[id] + hours[id] + wait_h.get(id, 0.0) for id in one.after if id in begin), default=0.0)
     long = max((begin[one.id] + hours[one.id] for one in order), default=0.0)
     tail: dict[str, float] = {one.id: 0.0 for one in order}
     for one in reversed(order):
@@ -123,8 +121,5 @@ def sprung(tasks: Sequence[Task]) -> tuple[Trap, ...]:
     return tuple(
         trap
         for trap in traps()
-        if trap.before in before
-        and trap.after in before
-        and trap.before not in before[trap.after]
-        and trap.before not in done
+        if trap.before in before and trap.after in before and trap.before not in before[trap.after] and trap.before not in done
     )

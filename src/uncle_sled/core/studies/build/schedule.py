@@ -119,9 +119,7 @@ def schedule_with(
     # what is booked for a day takes its hands first
     queue = sorted(by_id, key=lambda id: (not by_id[id].fixed, rank.get(id, len(rank))))
     while queue:
-        id = next(
-            (one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0]
-        )
+        id = next((one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0])
         queue.remove(id)
         task = by_id[id]
         lost = next((one for one in waiting[id] if one in never), None)
@@ -154,11 +152,13 @@ def schedule_with(
         begin, end = float(board.clock[at[0]]), float(board.clock[at[-1]]) + SLOT_H
         free = cured_h(end, task.cure_h, task.floor_c, days.outside_c if task.space == "outside" else days.shop_c)
         if free is None:
-            never[id] = f"it will not cure: never {{{task.floor_c:.0f} °C}} or more in this calendar" if task.floor_c is not None else "it never cures"  # fmt: skip
+            never[id] = (
+                f"it will not cure: never {{{task.floor_c:.0f} °C}} or more in this calendar"
+                if task.floor_c is not None
+                else "it never cures"
+            )
             continue
-        placed[id] = Placed(
-            task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why
-        )
+        placed[id] = Placed(task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why)
     return tuple(placed[one.id] for one in tasks if one.id in placed), tuple(never.items())
 
 
@@ -211,9 +211,7 @@ def orders_of(tasks: Sequence[Task], critical: Critical) -> tuple[tuple[str, ...
 LATE_H, LATER_D = 24.0, 0.01
 
 
-def moves_the_end(
-    tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, id: str
-) -> bool:
+def moves_the_end(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, id: str) -> bool:
     """Whether the end comes later when a task is begun a day later than planned, tried on the calendar.
 
     Helpers' days, weather, cure and what is booked stay as they are; the work is put in every order there is, and the end
@@ -231,9 +229,7 @@ def moves_the_end(
     return True
 
 
-def _tried(
-    tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, tell: Tell
-) -> frozenset[str]:
+def _tried(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, tell: Tell) -> frozenset[str]:
     found = set()
     for at, one in enumerate(schedule.placed):
         tell(0.85 + 0.15 * at / max(len(schedule.placed), 1), "trying what a day more does")
@@ -263,14 +259,12 @@ def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str)
         return 0.0
     # the same delivery may hold up more than one task
     there = tuple(
-        msgspec.structs.replace(one, ready="", because="")
-        if (one.ready, one.because) == (late.ready, late.because)
-        else one
+        msgspec.structs.replace(one, ready="", because="") if (one.ready, one.because) == (late.ready, late.because) else one
         for one in tasks
     )
     end = max(one.free for one in schedule.placed)
     tried = [schedule_with(there, days, order, schedule.now) for order in orders_of(tasks, schedule.critical)]
-    best = min((max((p.free for p in placed), default=end) for placed, never in tried if len(never) <= len(schedule.never)), default=end)  # fmt: skip
+    best = min((max((p.free for p in placed), default=end) for placed, never in tried if len(never) <= len(schedule.never)), default=end)
     return max(end - best, 0.0)
 
 
@@ -358,9 +352,7 @@ def startable(schedule: Schedule) -> tuple[Placed, ...]:
     here = {one.task.id for one in schedule.placed}
     soon = [one for one in open_ if all(id in done or id not in here for id in one.task.after)]
     critical = schedule.critical
-    soon.sort(
-        key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h)
-    )
+    soon.sort(key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h))
     return tuple(soon[:3])
 
 

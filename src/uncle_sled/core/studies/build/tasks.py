@@ -123,7 +123,21 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
 
 
 def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) -> dict[str, float]:
-    names = ("floor_sticks", "wall_sticks", "roof_sticks", "foam_bays", "boards", "outer_m2", "liner_m2", "roof_m2", "floor_m2", "side_pieces", "trim_m", "paint_m2", "cloth_m2")  # fmt: skip
+    names = (
+        "floor_sticks",
+        "wall_sticks",
+        "roof_sticks",
+        "foam_bays",
+        "boards",
+        "outer_m2",
+        "liner_m2",
+        "roof_m2",
+        "floor_m2",
+        "side_pieces",
+        "trim_m",
+        "paint_m2",
+        "cloth_m2",
+    )
     made = dict.fromkeys(names, 0.0)
     inner: dict[str, str] = {}
     outer: dict[str, str] = {}
@@ -137,7 +151,7 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
         if piece.cladding:
             made["boards"] += 1
         elif piece.kind == "bar":
-            part = "floor_sticks" if piece.of == "floor" else "roof_sticks" if piece.of.startswith("roof") else "wall_sticks"  # fmt: skip
+            part = "floor_sticks" if piece.of == "floor" else "roof_sticks" if piece.of.startswith("roof") else "wall_sticks"
             made[part] += curve
         elif piece.kind == "trim":
             made["trim_m"] += piece.length_m
@@ -162,7 +176,28 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
     return made
 
 
-UNITS = {"one": "", "frame_kg": "kg of frame", "floor_sticks": "sticks", "wall_sticks": "sticks", "roof_sticks": "sticks", "outer_m2": "m²", "liner_m2": "m²", "roof_m2": "m²", "floor_m2": "m²", "paint_m2": "m²", "cloth_m2": "m²", "foam_bays": "bays", "openings": "openings", "wires": "wires", "cabinets": "pieces", "things": "things", "boards": "boards", "trim_m": "m", "axles": "axles", "side_pieces": "pieces"}  # fmt: skip
+UNITS = {
+    "one": "",
+    "frame_kg": "kg of frame",
+    "floor_sticks": "sticks",
+    "wall_sticks": "sticks",
+    "roof_sticks": "sticks",
+    "outer_m2": "m²",
+    "liner_m2": "m²",
+    "roof_m2": "m²",
+    "floor_m2": "m²",
+    "paint_m2": "m²",
+    "cloth_m2": "m²",
+    "foam_bays": "bays",
+    "openings": "openings",
+    "wires": "wires",
+    "cabinets": "pieces",
+    "things": "things",
+    "boards": "boards",
+    "trim_m": "m",
+    "axles": "axles",
+    "side_pieces": "pieces",
+}
 
 
 def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
@@ -184,14 +219,57 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
         ready, because = _ready(build, one.lead)
         unit = UNITS.get(one.per, "")
         task = Task(
-            one.id, one.name, one.kind, one.low * factor, one.likely * factor, one.high * factor, one.hands, one.space,
-            one.least_c, one.dry, one.cure_h, one.floor_c, _present(one.after, here), ready, because, False, one.needs,
-            one.source, f"{amount[one.per]:.0f} {unit}" if unit else "", False, logged.get(one.id, 0.0), "", one.least,
-        )  # fmt: skip
+            one.id,
+            one.name,
+            one.kind,
+            one.low * factor,
+            one.likely * factor,
+            one.high * factor,
+            one.hands,
+            one.space,
+            one.least_c,
+            one.dry,
+            one.cure_h,
+            one.floor_c,
+            _present(one.after, here),
+            ready,
+            because,
+            False,
+            one.needs,
+            one.source,
+            f"{amount[one.per]:.0f} {unit}" if unit else "",
+            False,
+            logged.get(one.id, 0.0),
+            "",
+            one.least,
+        )
         made.append(_changed(task, change))
     for own in build.work.changes:
         if own.own and not own.off:
-            task = Task(own.id, own.name or own.id, own.kind or "else", 1.0, 2.0, 4.0, 1, "shop", None, False, 0.0, None, (), "", "", False, "", "own task", "", True, logged.get(own.id, 0.0), "")  # fmt: skip
+            task = Task(
+                own.id,
+                own.name or own.id,
+                own.kind or "else",
+                1.0,
+                2.0,
+                4.0,
+                1,
+                "shop",
+                None,
+                False,
+                0.0,
+                None,
+                (),
+                "",
+                "",
+                False,
+                "",
+                "own task",
+                "",
+                True,
+                logged.get(own.id, 0.0),
+                "",
+            )
             made.append(_changed(task, own))
     return tuple(made)
 
@@ -242,7 +320,11 @@ def _ready(build: Build, lead: str) -> tuple[str, str]:
     known = {one.id: one for one in build.cut.bought}
     latest, because = None, ""
     if lead == "opening":
-        ids = [(f"opening {one.id}", one.name, f"opening {one.kind}") for one in build.shell.openings if one.kind in ("door", "hatch", "window", "vent")]  # fmt: skip
+        ids = [
+            (f"opening {one.id}", one.name, f"opening {one.kind}")
+            for one in build.shell.openings
+            if one.kind in ("door", "hatch", "window", "vent")
+        ]
     elif lead == "rig axle":
         ids = [(f"rig axle {axle.id}", "the axle", lead) for axle in build.rig.axles]
     else:
@@ -257,13 +339,11 @@ def _ready(build: Build, lead: str) -> tuple[str, str]:
             continue
         there = since + timedelta(days=days)
         if latest is None or there > latest:
-            latest, because = there, f"{name} comes" if said is not None and said.ordered else f"{name}, if ordered on the first day"  # fmt: skip
+            latest, because = there, f"{name} comes" if said is not None and said.ordered else f"{name}, if ordered on the first day"
     return (latest.isoformat(), because) if latest is not None else ("", "")
 
 
-def learnt(
-    build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]
-) -> dict[str, float]:
+def learnt(build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]) -> dict[str, float]:
     """What the log says of a kind against the table, once three of its tasks are done."""
     done = {one.id for one in build.work.changes if one.done}
     sums: dict[str, list[float]] = {}

@@ -69,11 +69,7 @@ def never() -> bool:
 
 
 def bar_plan(
-    pieces: Sequence[Wanted],
-    stocks: Sequence[Stock],
-    kerf_m: float = 0.0,
-    trim_m: float = 0.0,
-    enough: Callable[[], bool] = never,
+    pieces: Sequence[Wanted], stocks: Sequence[Stock], kerf_m: float = 0.0, trim_m: float = 0.0, enough: Callable[[], bool] = never
 ) -> BarPlan:
     """Bars of one material at least money (least length where a price is not known).
 
@@ -145,15 +141,7 @@ class _Answer(msgspec.Struct, frozen=True):
 class _Search:
     """Patterns of one material, grown until none is better."""
 
-    def __init__(
-        self,
-        lengths: Ints,
-        rooms: Ints,
-        want: Ints,
-        costs: Floats,
-        limits: list[int | None],
-        enough: Callable[[], bool],
-    ) -> None:
+    def __init__(self, lengths: Ints, rooms: Ints, want: Ints, costs: Floats, limits: list[int | None], enough: Callable[[], bool]) -> None:
         self.true_lengths, self.true_rooms = lengths, rooms
         step = max(math.gcd(*(int(v) for v in lengths), *(int(v) for v in rooms)), 1)
         self.coarse = bool(len(rooms)) and int(rooms.max()) // step > MOST_CELLS
@@ -269,11 +257,7 @@ class _Search:
                 if limit is None:
                     return 0
                 need -= int(room) * limit
-        sold = [
-            (coin, int(room))
-            for coin, room, limit in zip(coins, self.true_rooms, self.limits, strict=True)
-            if coin and limit != 0
-        ]
+        sold = [(coin, int(room)) for coin, room, limit in zip(coins, self.true_rooms, self.limits, strict=True) if coin and limit != 0]
         if need <= 0 or not sold:
             return 0
         dearest = max(coin * -(-need // max(room, 1)) for coin, room in sold)

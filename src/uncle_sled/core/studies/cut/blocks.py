@@ -59,9 +59,7 @@ class Fields:
 class Blocks:
     """Blocks of one sheet size, the least loss first."""
 
-    def __init__(
-        self, w: Ints, h: Ints, area: Ints, fields: Words, made: Callable[[int], Block], names: Fields
-    ) -> None:
+    def __init__(self, w: Ints, h: Ints, area: Ints, fields: Words, made: Callable[[int], Block], names: Fields) -> None:
         self.w, self.h, self.area, self.fields, self._made, self.names = w, h, area, fields, made, names
 
     def __len__(self) -> int:
@@ -114,9 +112,7 @@ def grown(
                 parents.append((turned, k, 0))
     if not w:
         empty = np.zeros(0, dtype=np.int64)
-        return Blocks(
-            empty, empty, empty, np.zeros((0, fields.words), dtype=np.uint64), lambda at: Leaf(0, 0, 0, False), fields
-        )
+        return Blocks(empty, empty, empty, np.zeros((0, fields.words), dtype=np.uint64), lambda at: Leaf(0, 0, 0, False), fields)
     most_loss = loss * width * height
     W, H, A = (np.array(one, dtype=np.int64) for one in (w, h, area))
     F = np.array(held, dtype=np.uint64)
@@ -134,9 +130,7 @@ def grown(
         if not len(i):
             break
         nf = F[i] + F[j]
-        mixed = (
-            (nf * salt).sum(axis=1, dtype=np.uint64) ^ (nw.astype(np.uint64) << np.uint64(21)) ^ nh.astype(np.uint64)
-        )
+        mixed = (nf * salt).sum(axis=1, dtype=np.uint64) ^ (nw.astype(np.uint64) << np.uint64(21)) ^ nh.astype(np.uint64)
         _, first = np.unique(mixed, return_index=True)
         new = first[~np.isin(mixed[first], known)]
         if not len(new):
@@ -163,16 +157,7 @@ def grown(
 
 
 def _joins(
-    W: Ints,
-    H: Ints,
-    A: Ints,
-    F: Words,
-    fresh: Ints,
-    axis: int,
-    width: int,
-    height: int,
-    most_loss: float,
-    fields: Fields,
+    W: Ints, H: Ints, A: Ints, F: Words, fresh: Ints, axis: int, width: int, height: int, most_loss: float, fields: Fields
 ) -> tuple[Ints, ...]:
     """Pairs with at least one of the fresh blocks that fit the sheet beside (0) or above (1) each other and lose little."""
     # singles first: half the memory to pass over, a little generous; what they let through is tried exactly

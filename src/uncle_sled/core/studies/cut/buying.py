@@ -106,9 +106,7 @@ class _Draft(msgspec.Struct, frozen=True):
     sure: Sure = "guessed"
 
 
-def shopping(
-    build: Build, facts: Facts, framed: Framed, made: BuildPlan, wired: Wired, hose_m: float
-) -> tuple[Line, ...]:
+def shopping(build: Build, facts: Facts, framed: Framed, made: BuildPlan, wired: Wired, hose_m: float) -> tuple[Line, ...]:
     """Everything to buy. Args: made: what is cut from what; wired: for its wires; hose_m: of water, in all."""
     off = take_off(build, facts)
     drafts = [
@@ -127,9 +125,7 @@ def shopping(
     drafts = [msgspec.structs.replace(one, name=words.told(one.name), why=words.told(one.why)) for one in drafts]
     lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
     lines += [_own(one) for one in build.cut.bought if one.own]
-    return tuple(
-        sorted(lines, key=lambda one: (STAGES.index(one.stage) if one.stage in STAGES else 99, one.shop, one.name))
-    )
+    return tuple(sorted(lines, key=lambda one: (STAGES.index(one.stage) if one.stage in STAGES else 99, one.shop, one.name)))
 
 
 IN_FEET = {"m": ("ft", 1 / 0.3048), "m²": ("ft²", 1 / 0.3048**2), "kg": ("lb", 1 / 0.45359237)}
@@ -142,7 +138,7 @@ def _in_feet(draft: _Draft) -> _Draft:
     unit, many = IN_FEET[draft.unit]
     if draft.pack != 1.0 or draft.of == "consumable":  # a pack stays the pack it is
         return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, pack=round(draft.pack * many, 2))
-    each = {name: None if getattr(draft, name) is None else getattr(draft, name) / many for name in ("low", "likely", "high")}  # fmt: skip
+    each = {name: None if getattr(draft, name) is None else getattr(draft, name) / many for name in ("low", "likely", "high")}
     return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, **each)
 
 
@@ -171,7 +167,17 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
         if not taken.get(stock.id) or stock.id.startswith(RACK):
             continue
         material = library.get(stuff.get(stock.material, ""))
-        of = "trim" if stock.material in trims else "metal" if stock.material in metal else "sheet" if stock.kind == "sheet" else "board" if stock.material in boards else "timber"  # fmt: skip
+        of = (
+            "trim"
+            if stock.material in trims
+            else "metal"
+            if stock.material in metal
+            else "sheet"
+            if stock.kind == "sheet"
+            else "board"
+            if stock.material in boards
+            else "timber"
+        )
         table = prices()[of]
         own = stock.price
         each = own
@@ -220,9 +226,7 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
         if piece.kind == "fill":
             key = (piece.material, piece.made_of, "fill", piece.thickness_m)
             areas[key] = areas.get(key, 0.0) + piece.area_m2
-    several = {
-        (name, form) for name, _, form, _ in areas if sum(1 for one in areas if (one[0], one[2]) == (name, form)) > 1
-    }
+    several = {(name, form) for name, _, form, _ in areas if sum(1 for one in areas if (one[0], one[2]) == (name, form)) > 1}
     drafts = []
     for (name, made_of, form, thick_m), area in areas.items():
         material, shown = library.get(made_of), MILLIMETRES.sub(r"{\1 mm}", name)
@@ -232,7 +236,20 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
         pack = {"fill": (material.pack_m2 if material is not None else None) or 1.0, "roll": ROLL_M2}.get(form, 1.0)
         each = material.price_m2(thick_m) * pack if material is not None else None
         low, likely, high = (None if not each else each * share for share in (table.low, table.likely, table.high))
-        drafts.append(_Draft(slug(f"{form} {name}"), shown, form, "m²", area * LAPS, pack, low, likely, high, "by area, a tenth more for laps and offcuts"))  # fmt: skip
+        drafts.append(
+            _Draft(
+                slug(f"{form} {name}"),
+                shown,
+                form,
+                "m²",
+                area * LAPS,
+                pack,
+                low,
+                likely,
+                high,
+                "by area, a tenth more for laps and offcuts",
+            )
+        )
     return drafts
 
 
@@ -240,7 +257,20 @@ def _openings(build: Build) -> list[_Draft]:
     drafts = []
     for one in build.shell.openings:
         table = prices().get(f"opening {one.kind}") or prices()["opening flap"]
-        drafts.append(_Draft(f"opening {one.id}", one.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, f"{one.kind} on {one.face}, {{{one.width.si * 1e3:.0f} × {one.height.si * 1e3:.0f} mm}}"))  # fmt: skip
+        drafts.append(
+            _Draft(
+                f"opening {one.id}",
+                one.name,
+                table.of,
+                "pieces",
+                1.0,
+                1.0,
+                table.low,
+                table.likely,
+                table.high,
+                f"{one.kind} on {one.face}, {{{one.width.si * 1e3:.0f} × {one.height.si * 1e3:.0f} mm}}",
+            )
+        )
     return drafts
 
 
@@ -250,7 +280,9 @@ def _things(build: Build) -> list[_Draft]:
         table = prices().get(f"thing {thing.kind}")
         if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or thing.id in build.cut.made:
             continue
-        drafts.append(_Draft(f"thing {thing.id}", thing.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, "drawn on Stow"))  # fmt: skip
+        drafts.append(
+            _Draft(f"thing {thing.id}", thing.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, "drawn on Stow")
+        )
     return drafts
 
 
@@ -280,10 +312,25 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
         )
     for device in build.systems.devices:
         one = prices()["device"]
-        drafts.append(_Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, one.low, one.likely, one.high, "on the diagram"))  # fmt: skip
+        drafts.append(
+            _Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, one.low, one.likely, one.high, "on the diagram")
+        )
     if hose_m > 0.05:
         one = prices()["hose"]
-        drafts.append(_Draft("hose", "Water hose", "hose", "m", hose_m * WIRE_MORE, 1.0, one.low, one.likely, one.high, "tank to tap and back, a tenth more"))  # fmt: skip
+        drafts.append(
+            _Draft(
+                "hose",
+                "Water hose",
+                "hose",
+                "m",
+                hose_m * WIRE_MORE,
+                1.0,
+                one.low,
+                one.likely,
+                one.high,
+                "tank to tap and back, a tenth more",
+            )
+        )
     return drafts
 
 
@@ -293,15 +340,32 @@ def _rig(build: Build) -> list[_Draft]:
     if rig.carrier != "ball" or rig.base != "own frame" or not (rig.axles or rig.frame_length):
         return []
     drafts = []
-    wanted: list[tuple[str, str, str, float]] = [(f"axle {axle.id}", f"Axle {k}", "rig axle", 1.0) for k, axle in enumerate(rig.axles, 1)]  # fmt: skip
-    wanted += [("coupling", "Coupling", "rig coupling", 1.0), ("jack", "Jack", "rig jack", 1.0), ("lights", "Lights and reflectors", "rig lights", 1.0)]  # fmt: skip
+    wanted: list[tuple[str, str, str, float]] = [(f"axle {axle.id}", f"Axle {k}", "rig axle", 1.0) for k, axle in enumerate(rig.axles, 1)]
+    wanted += [
+        ("coupling", "Coupling", "rig coupling", 1.0),
+        ("jack", "Jack", "rig jack", 1.0),
+        ("lights", "Lights and reflectors", "rig lights", 1.0),
+    ]
     for id, name, of, many in wanted:
         one = prices()[of]
         drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, one.low, one.likely, one.high, "own frame"))
     kg = frame_kg(rig)
     if kg and not bars_of(rig):  # else its bars are in the cutting plan
         one = prices()["rig steel"]
-        drafts.append(_Draft("rig steel", "Steel for the frame", "rig steel", "kg", kg * LAPS, 1.0, one.low, one.likely, one.high, "by the frame's weight, a tenth more"))  # fmt: skip
+        drafts.append(
+            _Draft(
+                "rig steel",
+                "Steel for the frame",
+                "rig steel",
+                "kg",
+                kg * LAPS,
+                1.0,
+                one.low,
+                one.likely,
+                one.high,
+                "by the frame's weight, a tenth more",
+            )
+        )
     return drafts
 
 
@@ -310,7 +374,22 @@ def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
     for one in used_up(build, facts, off):
         rule = one.rule
         low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
-        drafts.append(_Draft(f"rule {rule.id}", rule.name, "consumable", rule.unit, one.need, rule.pack, low, likely, high, rule.source, rule.shop, rule.stage))  # fmt: skip
+        drafts.append(
+            _Draft(
+                f"rule {rule.id}",
+                rule.name,
+                "consumable",
+                rule.unit,
+                one.need,
+                rule.pack,
+                low,
+                likely,
+                high,
+                rule.source,
+                rule.shop,
+                rule.stage,
+            )
+        )
     return drafts
 
 
@@ -340,7 +419,21 @@ def _own(said: Bought) -> Line:
     heading = said.heading or "else"
     stage = next((one.stage for one in prices().values() if one.heading == heading), "fitting out")
     need = 1.0 if said.qty is None else said.qty
-    return _priced(said, said.name or said.id, heading, stage, said.shop or "else", said.unit or "pieces", need, said.pack or 1.0, (None, None, None), "not known", None, "own line", False)  # fmt: skip
+    return _priced(
+        said,
+        said.name or said.id,
+        heading,
+        stage,
+        said.shop or "else",
+        said.unit or "pieces",
+        need,
+        said.pack or 1.0,
+        (None, None, None),
+        "not known",
+        None,
+        "own line",
+        False,
+    )
 
 
 def _priced(
@@ -409,5 +502,9 @@ def _priced(
 
 def lines_of(s: Studied, made: BuildPlan) -> tuple[Line, ...]:
     """The shopping list of a build by a plan of it."""
-    hose_m = water_of(s.build, len(s.build.brief.sleepers)).hose_m if any(t.tank and t.tank.contents == "fresh" for t in s.build.stow.things) else 0.0  # fmt: skip
+    hose_m = (
+        water_of(s.build, len(s.build.brief.sleepers)).hose_m
+        if any(t.tank and t.tank.contents == "fresh" for t in s.build.stow.things)
+        else 0.0
+    )
     return shopping(s.build, s.facts, s.framed, made, wired_of(s.build, s.framed), hose_m)

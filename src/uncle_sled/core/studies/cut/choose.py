@@ -53,13 +53,7 @@ class Choice:
             def enableCallbacks(self) -> None: ...
 
         self._solver: Any = Quiet()  # type: ignore[no-untyped-call]
-        for option, value in (
-            ("log_to_console", False),
-            ("output_flag", False),
-            ("threads", 1),
-            ("random_seed", 1),
-            ("mip_rel_gap", 1e-9),
-        ):
+        for option, value in (("log_to_console", False), ("output_flag", False), ("threads", 1), ("random_seed", 1), ("mip_rel_gap", 1e-9)):
             self._solver.setOptionValue(option, value)
         self._whole_kind = highspy.HighsVarType.kInteger
         self._part_kind = highspy.HighsVarType.kContinuous
@@ -114,9 +108,7 @@ class Choice:
         self._solver.run()
         answer = self._solver.getSolution()
         duals, values = np.array(answer.row_dual), np.array(answer.col_value)
-        return Relaxed(
-            float(self._solver.getInfo().objective_function_value), duals[: self.n], duals[self.n :], values[self.n :]
-        )
+        return Relaxed(float(self._solver.getInfo().objective_function_value), duals[: self.n], duals[self.n :], values[self.n :])
 
     def whole(self, begin: Chosen | None = None, nodes: int = 300, most_s: float = 4.0) -> Chosen | None:
         """Least cost in whole patterns, or the best found in so many nodes of the search; None where nothing was.

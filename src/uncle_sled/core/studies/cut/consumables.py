@@ -70,9 +70,7 @@ def rules_of(cut: Cut) -> tuple[Rule, ...]:
     for rule in shipped_rules():
         change = own.get(rule.id)
         if change is not None:
-            said = {
-                name: getattr(change, name) for name in ("rate", "pack", "price") if getattr(change, name) is not None
-            }
+            said = {name: getattr(change, name) for name in ("rate", "pack", "price") if getattr(change, name) is not None}
             rule = msgspec.structs.replace(rule, **said, off=change.off, changed=bool(said) or change.off)
         made.append(rule)
     return tuple(made)

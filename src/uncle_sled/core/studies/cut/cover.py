@@ -13,9 +13,7 @@ from uncle_sled.core.studies.cut.choose import Ints
 MOST_PAIRS = 1_200_000
 
 
-def exact_cover(
-    counts: Ints, area: Ints, left: Ints, sheet_area: int, many: int, rng: np.random.Generator
-) -> list[int] | None:
+def exact_cover(counts: Ints, area: Ints, left: Ints, sheet_area: int, many: int, rng: np.random.Generator) -> list[int] | None:
     """Rows of `counts` (m, n) whose sum is `left` (n,), `many` of them (1 to 4); None where none were found.
 
     Args: area: (m,) of the blocks' pieces; sheet_area: the most one sheet holds, in the same unit.
@@ -36,11 +34,7 @@ def exact_cover(
     if many == 2:
         return _met(one, one, goal, rows, counts, left)
     i, j = np.triu_indices(min(len(rows), int((2 * MOST_PAIRS) ** 0.5)))  # of the fullest; a third may be any
-    fits = (
-        ((counts[rows[i]] + counts[rows[j]]) <= left).all(axis=1)
-        if len(i) * counts.shape[1] < 4e7
-        else np.ones(len(i), bool)
-    )
+    fits = ((counts[rows[i]] + counts[rows[j]]) <= left).all(axis=1) if len(i) * counts.shape[1] < 4e7 else np.ones(len(i), bool)
     fits &= area[rows[i]] + area[rows[j]] >= int(left @ need) - (many - 2) * sheet_area
     i, j = i[fits], j[fits]
     two = (key[i] + key[j], np.stack([i, j], axis=1))
@@ -56,12 +50,7 @@ def _need(counts: Ints, area: Ints) -> Ints:
 
 
 def _met(
-    some: tuple[np.ndarray, Ints],
-    others: tuple[np.ndarray, Ints],
-    goal: np.uint64,
-    rows: Ints,
-    counts: Ints,
-    left: Ints,
+    some: tuple[np.ndarray, Ints], others: tuple[np.ndarray, Ints], goal: np.uint64, rows: Ints, counts: Ints, left: Ints
 ) -> list[int] | None:
     if not len(some[0]) or not len(others[0]):
         return None

@@ -46,11 +46,7 @@ def plan_around(
 
     Held pieces that lie on no such sheet, beyond its edge or on each other are let go (``faults_of`` says which).
     """
-    good = [
-        one
-        for one in held
-        if one.piece not in {name for name, _ in faults_of(pieces, stocks, kerf_m, trim_m, free, held)}
-    ]
+    good = [one for one in held if one.piece not in {name for name, _ in faults_of(pieces, stocks, kerf_m, trim_m, free, held)}]
     by_id = {piece.id: piece for piece in pieces}
     left = qty_by_id(pieces)
     for one in good:
@@ -60,9 +56,14 @@ def plan_around(
         rest = [msgspec.structs.replace(by_id[id], qty=many) for id, many in left.items() if many > 0]
         index = {stock.id: k for k, stock in enumerate(stocks)}
         fixed = [
-            Nested(index[stock], tuple(_spot(one, by_id[one.piece], stocks[index[stock]], trim_m) for one in good if (one.sheet, one.stock) == (number, stock)))
+            Nested(
+                index[stock],
+                tuple(
+                    _spot(one, by_id[one.piece], stocks[index[stock]], trim_m) for one in good if (one.sheet, one.stock) == (number, stock)
+                ),
+            )
             for number, stock in sheets
-        ]  # fmt: skip
+        ]
         nested, short = nest(rest, stocks, kerf_m, trim_m, enough, fixed)
         layouts = [_nested_layout(one, stocks[one.stock], trim_m, good) for one in nested]
         area = sum(ring_area_m2(_ring(by_id[one.piece])) for layout in layouts for one in layout.pieces)
@@ -77,10 +78,7 @@ def plan_around(
         layouts.append(_filled(stock_of[name], mine, by_id, left, units_up(kerf_m), trim_m))
         taken[name] = taken.get(name, 0) + 1
     rest = [msgspec.structs.replace(by_id[id], qty=many) for id, many in left.items() if many > 0]
-    fewer = [
-        msgspec.structs.replace(one, qty=None if one.qty is None else max(one.qty - taken.get(one.id, 0), 0))
-        for one in stocks
-    ]
+    fewer = [msgspec.structs.replace(one, qty=None if one.qty is None else max(one.qty - taken.get(one.id, 0), 0)) for one in stocks]
     bound = sheet_plan(pieces, stocks, kerf_m, trim_m, lambda: True).bound if layouts else 0
     if not rest:
         return plan_with(pieces, layouts, bound, _cost(layouts, stocks), ())
@@ -92,12 +90,7 @@ def plan_around(
 
 
 def faults_of(
-    pieces: Sequence[Wanted],
-    stocks: Sequence[Stock],
-    kerf_m: float,
-    trim_m: float,
-    free: bool,
-    held: Sequence[Held],
+    pieces: Sequence[Wanted], stocks: Sequence[Stock], kerf_m: float, trim_m: float, free: bool, held: Sequence[Held]
 ) -> list[tuple[str, str]]:
     """Held pieces that cannot stay, each with the reason in words; the first of two that collide stays."""
     found: list[tuple[str, str]] = []
@@ -127,7 +120,7 @@ def faults_of(
 
 
 def _meet(a: Box, sa: Spot, b: Box, sb: Spot, kerf: int, kerf_m: float, free: bool) -> bool:
-    near = a[0] < b[0] + b[2] + kerf and b[0] < a[0] + a[2] + kerf and a[1] < b[1] + b[3] + kerf and b[1] < a[1] + a[3] + kerf  # fmt: skip
+    near = a[0] < b[0] + b[2] + kerf and b[0] < a[0] + a[2] + kerf and a[1] < b[1] + b[3] + kerf and b[1] < a[1] + a[3] + kerf
     if not near or not free:
         return near
     from uncle_sled.core.studies.cut.nest import overlaps
@@ -193,9 +186,7 @@ def _cuts(boxes: Sequence[Box], room: Box, kerf: int, level: int = 0) -> list[Sa
     return []
 
 
-def _filled(
-    stock: Stock, held: Sequence[Held], by_id: dict[str, Wanted], left: dict[str, int], kerf: int, trim_m: float
-) -> Layout:
+def _filled(stock: Stock, held: Sequence[Held], by_id: dict[str, Wanted], left: dict[str, int], kerf: int, trim_m: float) -> Layout:
     """A sheet with its held pieces and as much of the rest as it takes; ``left`` is counted down."""
     room = _room(stock, trim_m)
     boxes = [_box(one, by_id[one.piece], trim_m) for one in held]
@@ -209,22 +200,14 @@ def _filled(
             found = None
             for w, h, turn in _ways(piece):
                 for x, y in sorted(
-                    {
-                        (x, y)
-                        for x in (0, *(b[0] + b[2] + kerf for b in boxes))
-                        for y in (0, *(b[1] + b[3] + kerf for b in boxes))
-                    }
+                    {(x, y) for x in (0, *(b[0] + b[2] + kerf for b in boxes)) for y in (0, *(b[1] + b[3] + kerf for b in boxes))}
                 ):
                     tried += 1
                     box = (x, y, w, h)
                     if tried > MOST_TRIED or x + w > room[0] or y + h > room[1]:
                         continue
                     if any(
-                        x < b[0] + b[2] + kerf
-                        and b[0] < x + w + kerf
-                        and y < b[1] + b[3] + kerf
-                        and b[1] < y + h + kerf
-                        for b in boxes
+                        x < b[0] + b[2] + kerf and b[0] < x + w + kerf and y < b[1] + b[3] + kerf and b[1] < y + h + kerf for b in boxes
                     ):
                         continue
                     if parted([*boxes, box], (0, 0, *room), kerf) is not None:
@@ -243,12 +226,7 @@ def _filled(
         for k, ((x, y, w, h), name, turn) in enumerate(zip(boxes, names, turns, strict=True))
     )
     cuts = tuple(
-        Cut(
-            one.along,
-            one.fence * UNIT_M,
-            (one.x * UNIT_M + trim_m, one.y * UNIT_M + trim_m, one.w * UNIT_M, one.h * UNIT_M),
-            one.level,
-        )
+        Cut(one.along, one.fence * UNIT_M, (one.x * UNIT_M + trim_m, one.y * UNIT_M + trim_m, one.w * UNIT_M, one.h * UNIT_M), one.level)
         for one in _cuts(boxes, (0, 0, *room), kerf)
     )
     return Layout(stock.id, stock.length_m, stock.width_m, lies, cuts)
@@ -294,10 +272,7 @@ def _nested_layout(one: Nested, stock: Stock, trim_m: float, held: Sequence[Held
             wide = stock.length_m
             ring = tuple((wide - b, a) for a, b in ring)
             x, y, w, h, turn = wide - trim_m - trim_m - y - h, x, h, w, not turn
-        pinned = any(
-            h_.piece == spot.piece and abs(h_.x_m - x - trim_m) < 1e-6 and abs(h_.y_m - y - trim_m) < 1e-6
-            for h_ in held
-        )
+        pinned = any(h_.piece == spot.piece and abs(h_.x_m - x - trim_m) < 1e-6 and abs(h_.y_m - y - trim_m) < 1e-6 for h_ in held)
         lies.append(Lies(spot.piece, x + trim_m, y + trim_m, w, h, turn, ring, pinned))
     return Layout(stock.id, stock.length_m, stock.width_m, tuple(lies), ())
 

@@ -67,11 +67,7 @@ class SheetPlan(msgspec.Struct, frozen=True):
 
 
 def plan_with(
-    pieces: Sequence[Wanted],
-    layouts: Sequence[Layout],
-    bound: int,
-    cost: float | None,
-    unplaced: tuple[tuple[str, int], ...],
+    pieces: Sequence[Wanted], layouts: Sequence[Layout], bound: int, cost: float | None, unplaced: tuple[tuple[str, int], ...]
 ) -> SheetPlan:
     """The plan that consists of these layouts. Args: pieces: of one material, all that were asked for."""
     by_id = {one.id: one for one in pieces}

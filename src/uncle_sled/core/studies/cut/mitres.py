@@ -46,9 +46,7 @@ def tied(
         if saved < LEAST_M:
             continue
         row = [one.piece for one in slanted if (round(one.deg, 1), round(one.wide_m, 4)) == key]
-        row = sorted(
-            (id for id in dict.fromkeys(row) for _ in range(left.get(id, 0))), key=lambda id: (-by_id[id].length_m, id)
-        )
+        row = sorted((id for id in dict.fromkeys(row) for _ in range(left.get(id, 0))), key=lambda id: (-by_id[id].length_m, id))
         while len(row) > 1:
             first = row.pop(0)
             room = longest_m - by_id[first].length_m + saved - kerf_m

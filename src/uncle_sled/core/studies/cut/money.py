@@ -85,10 +85,7 @@ def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) 
     if hours is not None and cut.hour_price is not None:
         price = (total.mean + hours * cut.hour_price) / max(1 - (cut.margin or 0.0), 0.05)
     contingency = total.p80 - total.mean
-    headings = tuple(
-        (name, summed(one for one in lines if one.heading == name))
-        for name in dict.fromkeys(one.heading for one in lines)
-    )
+    headings = tuple((name, summed(one for one in lines if one.heading == name)) for name in dict.fromkeys(one.heading for one in lines))
     stages = []
     for k, name in enumerate(STAGES):
         mine = [one for one in lines if one.stage == name]

@@ -273,10 +273,7 @@ def nest(
 
     best = lay(order)
     score = worth(best)
-    orders = [
-        sorted(list_of, key=lambda id: (-area[id], id)),
-        sorted(list_of, key=lambda id: (-max(ways[id][0].w_m, ways[id][0].h_m), id)),
-    ]
+    orders = [sorted(list_of, key=lambda id: (-area[id], id)), sorted(list_of, key=lambda id: (-max(ways[id][0].w_m, ways[id][0].h_m), id))]
     for turn in range(ORDERS):
         if enough() or len(list_of) > TOO_MANY or (not score[0] and len(best[0]) <= least):
             break
@@ -286,7 +283,7 @@ def nest(
             tried = list(order)
             for _ in range(int(rng.integers(1, 4))):
                 i = int(rng.integers(len(tried)))
-                j = min(len(tried) - 1, max(0, i + int(rng.integers(-max(len(tried) // 4, 2), max(len(tried) // 4, 2) + 1))))  # fmt: skip
+                j = min(len(tried) - 1, max(0, i + int(rng.integers(-max(len(tried) // 4, 2), max(len(tried) // 4, 2) + 1))))
                 tried.insert(j, tried.pop(i))
         answer = lay(tried)
         new = worth(answer)

@@ -87,10 +87,7 @@ def is_made(piece: Piece, mark: str) -> bool:
 
 def _made(piece: Piece, stuff: str) -> str:
     ends = " ".join(f"{deg:.1f}" for deg in piece.ends_deg)
-    return (
-        f"{piece.kind}; {stuff}; {piece.length_m * 1e3:.1f} x {piece.width_m * 1e3:.1f}; {ends};"
-        f" {piece.area_m2 * 1e4:.0f}"
-    )
+    return f"{piece.kind}; {stuff}; {piece.length_m * 1e3:.1f} x {piece.width_m * 1e3:.1f}; {ends}; {piece.area_m2 * 1e4:.0f}"
 
 
 def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
@@ -117,13 +114,7 @@ def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
 
 
 @keep_keyed(
-    lambda build, facts: (
-        Same(build.cut.numbers),
-        Same(take_off(build, facts)),
-        Same(build.systems),
-        Same(build.stow),
-        Same(build.brief),
-    ),
+    lambda build, facts: (Same(build.cut.numbers), Same(take_off(build, facts)), Same(build.systems), Same(build.stow), Same(build.brief)),
     4,
 )
 def numbers_of(build: Build, facts: Facts) -> Numbers:
@@ -167,9 +158,7 @@ def _matched(cut: Cut, pieces: Iterable[Piece]) -> tuple[list[Numbered], list[Nu
     for record in cut.numbers:
         first, other = free.pop(record.key, None), free.pop(record.other, None) if record.other else None
         if first is not None or other is not None:
-            found.append(
-                msgspec.structs.replace(record, key=first.key if first else "", other=other.key if other else "")
-            )
+            found.append(msgspec.structs.replace(record, key=first.key if first else "", other=other.key if other else ""))
         else:
             lost.append((record, record.key.split("/")[0]))
     gone: list[Numbered] = []
@@ -227,10 +216,7 @@ def print_ops(build: Build, facts: Facts) -> tuple[Op, ...]:
         records.append(Numbered(number, first.piece.key, other, made_of(first.piece)))
     kept = {one.id: one for one in build.cut.numbers}
     records += [msgspec.structs.replace(kept[id], gone=True) for id in numbers.gone]
-    return (
-        set_to("cut.numbers", [msgspec.to_builtins(one) for one in records]),
-        set_to("cut.prints", build.cut.prints + 1),
-    )
+    return (set_to("cut.numbers", [msgspec.to_builtins(one) for one in records]), set_to("cut.prints", build.cut.prints + 1))
 
 
 def _bare(one: Named) -> str:

@@ -71,9 +71,7 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
 def sizes_now(cut: Cut, off: TakeOff) -> Cut:
     """The cut with its own sizes called as the pieces of the same stuff are called now: a new name parts nothing."""
     called = {piece.stuff: piece.material for piece in off.pieces if piece.stuff}
-    sizes = tuple(
-        [replace(one, material=called.get(one.stuff, one.material)) if one.stuff else one for one in cut.sizes]
-    )
+    sizes = tuple([replace(one, material=called.get(one.stuff, one.material)) if one.stuff else one for one in cut.sizes])
     return cut if sizes == cut.sizes else replace(cut, sizes=sizes)
 
 
@@ -99,11 +97,7 @@ def _stock(one: StockSize) -> Stock:
 def held_of(cut: Cut, lots: tuple[Lot, ...]) -> tuple[Held, ...]:
     """Pins as held pieces of the list; those of pieces that are gone are left out."""
     line = {piece.key: lot.wanted.id for lot in lots for piece in lot.pieces}
-    return tuple(
-        Held(line[pin.piece], pin.stock, pin.sheet, pin.x.si, pin.y.si, pin.turned)
-        for pin in cut.pins
-        if pin.piece in line
-    )
+    return tuple(Held(line[pin.piece], pin.stock, pin.sheet, pin.x.si, pin.y.si, pin.turned) for pin in cut.pins if pin.piece in line)
 
 
 def slants_of(lots: tuple[Lot, ...]) -> tuple[Slanted, ...]:

@@ -23,9 +23,7 @@ class Step(msgspec.Struct, frozen=True):
     short: bool
 
 
-def steps_of(
-    layout: Layout, kerf_m: float, carry_m2: float, carry_kg: float = 1e9, kg_m2: float | None = None
-) -> tuple[Step, ...]:
+def steps_of(layout: Layout, kerf_m: float, carry_m2: float, carry_kg: float = 1e9, kg_m2: float | None = None) -> tuple[Step, ...]:
     """Cuts in their order. Args: carry_m2, carry_kg: what one lifts; kg_m2: of the sheet, None where nobody knows."""
     steps = []
     for cut in layout.cuts:

@@ -38,11 +38,7 @@ LAST = 3  # sheets that are met exactly
 
 
 def sheet_plan(
-    pieces: Sequence[Wanted],
-    stocks: Sequence[Stock],
-    kerf_m: float = 0.0,
-    trim_m: float = 0.0,
-    enough: Callable[[], bool] = never,
+    pieces: Sequence[Wanted], stocks: Sequence[Stock], kerf_m: float = 0.0, trim_m: float = 0.0, enough: Callable[[], bool] = never
 ) -> SheetPlan:
     """Sheets of one material at least money, parted edge to edge; an outline counts as its box.
 
@@ -64,9 +60,7 @@ def sheet_plan(
     cut = job.want - left
     bound = 0
     if cut.any():
-        bound = max(
-            area_bound(job.sizes, cut, job.rooms, job.kerf), pairs_bound(job.sizes, job.turns, cut, job.rooms, job.kerf)
-        )
+        bound = max(area_bound(job.sizes, cut, job.rooms, job.kerf), pairs_bound(job.sizes, job.turns, cut, job.rooms, job.kerf))
     short = tuple((name, int(left[k])) for k, name in enumerate(job.names) if left[k])
     return plan_with(pieces, layouts, bound, cost, short)
 
@@ -78,7 +72,7 @@ def _tidied(job: _Job, stock: int, block: Block) -> Block:
 
     def worth(one: Block) -> tuple[int, float]:
         parts = [(cut.w, cut.h, cut) for cut in saw_cuts(one, int(room[0]), int(room[1]), job.kerf)]
-        falls = [(w - cut.fence - job.kerf) * h if cut.along == "x" else w * (h - cut.fence - job.kerf) for w, h, cut in parts]  # fmt: skip
+        falls = [(w - cut.fence - job.kerf) * h if cut.along == "x" else w * (h - cut.fence - job.kerf) for w, h, cut in parts]
         return len(parts), -float(max(falls, default=0))
 
     best, score = block, worth(block)
@@ -126,9 +120,7 @@ class _Job:
         self.sizes = np.array(laid, dtype=np.int64).reshape(-1, 2)
         self.turns = np.array([by_id[name].grain == "any" for name in self.names], dtype=bool)
         self.across = np.array([by_id[name].grain == "across" for name in self.names], dtype=bool)
-        rooms = [
-            sorted((units_down(s.length_m - 2 * trim_m), units_down(s.width_m - 2 * trim_m)))[::-1] for s in stocks
-        ]
+        rooms = [sorted((units_down(s.length_m - 2 * trim_m), units_down(s.width_m - 2 * trim_m)))[::-1] for s in stocks]
         self.rooms = np.array(rooms, dtype=np.int64).reshape(-1, 2)
         self.priced, counted = costs_of(stocks)
         self.prices = np.array(counted)
@@ -153,9 +145,7 @@ class _Job:
     def _cut(self, one: Saw, upright: bool) -> Cut:
         part = tuple(v * UNIT_M for v in ((one.y, one.x, one.h, one.w) if upright else (one.x, one.y, one.w, one.h)))
         along = {"x": "y", "y": "x"}[one.along] if upright else one.along
-        return Cut(
-            along, one.fence * UNIT_M, (part[0] + self.trim_m, part[1] + self.trim_m, part[2], part[3]), one.level
-        )
+        return Cut(along, one.fence * UNIT_M, (part[0] + self.trim_m, part[1] + self.trim_m, part[2], part[3]), one.level)
 
 
 class _Search:
@@ -213,11 +203,7 @@ class _Search:
             for short_first in (True, False):
                 if self.best and (self.best_cost <= bound * (1 + 1e-9) or self.enough()):
                     return
-                self._offer(
-                    first_fit(
-                        job.sizes, job.turns, self.want, job.rooms, self.costs, job.limits, job.kerf, order, short_first
-                    )
-                )
+                self._offer(first_fit(job.sizes, job.turns, self.want, job.rooms, self.costs, job.limits, job.kerf, order, short_first))
             if turn and int(self.want.sum()) > MANY_PIECES:
                 return
 
@@ -304,8 +290,7 @@ class _Search:
         bound = need * float((self.costs / (job.rooms + job.kerf).prod(axis=1)).min())
         if len(self.costs) == 1:
             sheets = max(
-                area_bound(job.sizes, self.want, job.rooms, job.kerf),
-                pairs_bound(job.sizes, job.turns, self.want, job.rooms, job.kerf),
+                area_bound(job.sizes, self.want, job.rooms, job.kerf), pairs_bound(job.sizes, job.turns, self.want, job.rooms, job.kerf)
             )
             bound = max(bound, sheets * float(self.costs[0]))
         return bound
@@ -410,10 +395,7 @@ class _Search:
         """Some sheets of the best, the emptiest among them, are taken apart, and what they held is laid again."""
         if len(self.best) < 2:
             return
-        fill = [
-            sum(leaf.w * leaf.h for leaf in leaves(block)) / float(self.job.rooms[stock].prod())
-            for stock, block in self.best
-        ]
+        fill = [sum(leaf.w * leaf.h for leaf in leaves(block)) / float(self.job.rooms[stock].prod()) for stock, block in self.best]
         order = np.argsort(np.array(fill) + 0.08 * self.rng.random(len(fill)), kind="stable")
         many = min(len(order), 2 + int(self.rng.integers(0, 3)))
         left = self.want.copy()

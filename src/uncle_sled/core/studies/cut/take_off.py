@@ -162,11 +162,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 elif material.form == "board" and shape.area > LEAST_SKIN_M2:
                     pieces += _boards(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
-                    spreads.append(
-                        Spread(
-                            surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si
-                        )
-                    )
+                    spreads.append(Spread(surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si))
     if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
         pieces += _trims(framed.body)
     pieces += _frame(build)
@@ -178,11 +174,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     for thing in build.stow.things:
         if thing.id in cut.made and thing.id not in made_up:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
-    whole = [
-        part
-        for piece in _paired(pieces)
-        for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)
-    ]
+    whole = [part for piece in _paired(pieces) for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)]
     return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
 
 
@@ -208,9 +200,7 @@ def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:
         ends = (piece.ends_deg[0] if k == 0 else 0.0, piece.ends_deg[1] if k == many - 1 else 0.0)
         key, pair = f"{piece.key}/part {k + 1}", f"{piece.pair}/part {k + 1}" if piece.pair else None
         made.append(
-            msgspec.structs.replace(
-                piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=piece.area_m2 / many
-            )
+            msgspec.structs.replace(piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=piece.area_m2 / many)
         )
     return made
 
@@ -260,11 +250,7 @@ def _trims(body: Body) -> list[Piece]:
         for k, x in enumerate((x0, x1), 1):
             run = surface.polygon.exterior.intersection(box(x - 1e-6, y0 - 1, x + 1e-6, y1 + 1))
             if run.length > LEAST_TRIM_M:
-                made.append(
-                    _trim(
-                        f"{surface.id}/trim/corner {k}", surface.id, run.bounds[3] - run.bounds[1], ((x, y0), (x, y1))
-                    )
-                )
+                made.append(_trim(f"{surface.id}/trim/corner {k}", surface.id, run.bounds[3] - run.bounds[1], ((x, y0), (x, y1))))
     return made
 
 
@@ -281,7 +267,13 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
         return []
     long, deep, high = thing.length.si, thing.width.si, thing.height.si
     inner = long - 2 * thick_m
-    sizes = (("end", deep, high, 2), ("bottom", inner, deep, 1), ("top", inner, deep, 1), ("back", inner, high - 2 * thick_m, 1), ("front", long, high, 1))  # fmt: skip
+    sizes = (
+        ("end", deep, high, 2),
+        ("bottom", inner, deep, 1),
+        ("top", inner, deep, 1),
+        ("back", inner, high - 2 * thick_m, 1),
+        ("front", long, high, 1),
+    )
     made = []
     for name, wide, tall, many in sizes:
         for k in range(many):
@@ -299,7 +291,7 @@ def _boards_of(id: str, one: Fitted, library: Library) -> list[Piece]:
         whole = polygons(board.shape)
         for k, shape in enumerate(whole, 1):
             key = f"{id}/{board.id}" + (f"/{k}" if len(whole) > 1 else "")
-            made.append(_flat(key, f"{one.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))  # fmt: skip
+            made.append(_flat(key, f"{one.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))
     return made
 
 
@@ -315,7 +307,21 @@ def _leaf(opening: Opening, library: Library) -> list[Piece]:
             if one.kind == "bar":
                 wide, thin = max(one.width_m, one.thick_m), min(one.width_m, one.thick_m)
                 label = f"{material.name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm"
-                pieces.append(Piece(key, name, opening.id, "bar", label, thin, one.length_m, wide, "any", one.length_m * one.width_m, made_of=material.id))  # fmt: skip
+                pieces.append(
+                    Piece(
+                        key,
+                        name,
+                        opening.id,
+                        "bar",
+                        label,
+                        thin,
+                        one.length_m,
+                        wide,
+                        "any",
+                        one.length_m * one.width_m,
+                        made_of=material.id,
+                    )
+                )
             else:
                 kind = "sheet" if one.kind == "sheet" else "fill"
                 shape = box(0, 0, one.length_m, one.width_m)
@@ -338,7 +344,9 @@ def _frame(build: Build) -> list[Piece]:
     made = []
     for bar in bars_of(build.rig):
         section = bar.section
-        label = f"{section.metal.capitalize()} {section.kind} {section.deep * 1e3:.4g} x {section.wide * 1e3:.4g} x {section.wall * 1e3:.3g} mm"
+        label = (
+            f"{section.metal.capitalize()} {section.kind} {section.deep * 1e3:.4g} x {section.wide * 1e3:.4g} x {section.wall * 1e3:.3g} mm"
+        )
         made += [
             Piece(
                 f"frame/{bar.role}/{k + 1}",
@@ -363,9 +371,7 @@ def _sticks(member: Member, library: Library) -> list[Piece]:
     """What a member is cut from: one bar, or the strips that a rib is glued up of."""
     if member.strips < 2:
         return [_stick(member, library)]
-    across = (
-        member.section_m if member.face_kind not in SIDES else member.section_m[::-1]
-    )  # which side the strips lie in
+    across = member.section_m if member.face_kind not in SIDES else member.section_m[::-1]  # which side the strips lie in
     wide, deep = across
     thin = deep / member.strips
     material = library.get(member.material)
@@ -392,25 +398,9 @@ def _sticks(member: Member, library: Library) -> list[Piece]:
 
 def _stick(member: Member, library: Library) -> Piece:
     material = library.get(member.material)
-    name = (
-        ALUMINIUM.name
-        if member.material == ALUMINIUM.id
-        else material.name
-        if material is not None
-        else member.material
-    )
+    name = ALUMINIUM.name if member.material == ALUMINIUM.id else material.name if material is not None else member.material
     if material is not None and material.form == "sheet":  # a rib cut out of a sheet
-        return _flat(
-            member.id,
-            member.kind,
-            member.face,
-            "sheet",
-            material,
-            member.section_m[1],
-            member.shape,
-            "any",
-            member.outline,
-        )
+        return _flat(member.id, member.kind, member.face, "sheet", material, member.section_m[1], member.shape, "any", member.outline)
     wide, thin = sorted(member.section_m, reverse=True)
     if member.role == "corner profile":
         return Piece(
@@ -490,13 +480,7 @@ def _flat(
 
 
 def _fill(
-    surface: Surface,
-    layer: Layer,
-    material: Material,
-    shape: Polygon,
-    framed: Framed,
-    depth_m: float,
-    sheet: tuple[float, float],
+    surface: Surface, layer: Layer, material: Material, shape: Polygon, framed: Framed, depth_m: float, sheet: tuple[float, float]
 ) -> list[Piece]:
     """Fill between the sticks of a framed layer, or over the whole of the face where it has none."""
     sticks = [m.shape for m in framed.on(surface.id) if m.section_m[1] > 0.5 * depth_m] if layer.framing > 0 else []
@@ -513,13 +497,7 @@ def _fill(
 
 
 def _skin(
-    surface: Surface,
-    layer: Layer,
-    material: Material,
-    shape: Polygon,
-    sticks: Sequence[Member],
-    sheet: tuple[float, float],
-    joint: str,
+    surface: Surface, layer: Layer, material: Material, shape: Polygon, sticks: Sequence[Member], sheet: tuple[float, float], joint: str
 ) -> tuple[list[Piece], list[Unbacked]]:
     """Panels of a skin, seams at the middle of sticks; scarfed ones lap there by eight times their thickness."""
     upright = tuple(sorted({round(m.shape.centroid.x, 4) for m in sticks if not m.along_s}))
@@ -538,11 +516,7 @@ def _skin(
 
 
 def _panels(
-    shape: BaseGeometry,
-    sheet: tuple[float, float],
-    upright: Sequence[float],
-    level: Sequence[float],
-    lap_m: float = 0.0,
+    shape: BaseGeometry, sheet: tuple[float, float], upright: Sequence[float], level: Sequence[float], lap_m: float = 0.0
 ) -> list[tuple[Polygon, tuple[tuple[str, float], ...]]]:
     """A shape in parts that a sheet holds, laid the way that wants fewer parts; with its seams that no stick backs."""
     if shape.is_empty:
@@ -565,9 +539,7 @@ def _panels(
     return out
 
 
-def _stops(
-    low: float, high: float, most: float, lines: Sequence[float]
-) -> tuple[list[tuple[float, float]], list[float]]:
+def _stops(low: float, high: float, most: float, lines: Sequence[float]) -> tuple[list[tuple[float, float]], list[float]]:
     """Parts of a length, none over `most`, parted at lines as far on as there are; and where there was no line."""
     at, parts, bare = low, [], []
     while high - at > most + 1e-6:
@@ -612,10 +584,7 @@ def _mirrored(one: Piece, other: Piece) -> bool:
     if not one.outline or not other.outline:
         return one.outline == other.outline
     a, b = Polygon(one.outline), Polygon(other.outline)
-    turned = (
-        affinity.scale(a, -1, 1, origin=(one.length_m / 2, 0)),
-        affinity.scale(a, 1, -1, origin=(0, one.width_m / 2)),
-    )
+    turned = (affinity.scale(a, -1, 1, origin=(one.length_m / 2, 0)), affinity.scale(a, 1, -1, origin=(0, one.width_m / 2)))
     return min(float(b.symmetric_difference(way).area) for way in (a, *turned)) < SAME_M2
 
 
@@ -649,16 +618,6 @@ def lots_of(off: TakeOff) -> tuple[Lot, ...]:
         id = word if taken[word] == 1 else f"{word} ({taken[word]})"
         width = first.width_m if first.kind == "sheet" else 0.0
         kind: CutKind = "sheet" if first.kind == "sheet" else "bar"
-        wanted = Wanted(
-            id,
-            kind,
-            first.material,
-            first.length_m,
-            width,
-            len(same),
-            first.grain,
-            first.outline,
-            first.kg_m is not None,
-        )
+        wanted = Wanted(id, kind, first.material, first.length_m, width, len(same), first.grain, first.outline, first.kg_m is not None)
         out.append(Lot(wanted, tuple(same)))
     return tuple(out)

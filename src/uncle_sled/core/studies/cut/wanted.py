@@ -67,9 +67,7 @@ def costs_of(stocks: Sequence[Stock]) -> tuple[bool, tuple[float, ...]]:
     priced = all(one.price is not None for one in stocks)
     if priced:
         return True, tuple(one.price or 0.0 for one in stocks)
-    return False, tuple(
-        0.0 if one.price == 0 else one.length_m * (one.width_m if one.kind == "sheet" else 1.0) for one in stocks
-    )
+    return False, tuple(0.0 if one.price == 0 else one.length_m * (one.width_m if one.kind == "sheet" else 1.0) for one in stocks)
 
 
 def units_up(metres: float) -> int:
@@ -104,9 +102,7 @@ def ring_area_m2(ring: Sequence[tuple[float, float]]) -> float:
     return abs(sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
 
 
-def wrong_with(
-    pieces: Iterable[Wanted], stocks: Iterable[Stock], kerf_m: float = 0.0, trim_m: float = 0.0
-) -> tuple[Wrong, ...]:
+def wrong_with(pieces: Iterable[Wanted], stocks: Iterable[Stock], kerf_m: float = 0.0, trim_m: float = 0.0) -> tuple[Wrong, ...]:
     """Everything that stands in the way of cutting, each with what would be right."""
     stocks = tuple(stocks)
     found = (*wrong_saw(kerf_m, trim_m), *wrong_pieces(pieces, kerf_m), *wrong_stocks(stocks, trim_m))

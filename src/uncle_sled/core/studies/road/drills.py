@@ -101,9 +101,19 @@ def ball_drill(s: Studied, seed: int) -> BallDrill | None:
     low, high = min(before, after, 0.0), max(before, after, float(np.nan_to_num(s.readings.band_kg[row, 1])))
     span = max(high - low, 10.0)
     return BallDrill(
-        row, thing.id, thing.name, change, kg, float(s.table.x_m[row, column]), float(x[column]),
-        float(s.readings.effective_axle_m[row]), before, after, low - 0.35 * span, high + 0.35 * span,
-    )  # fmt: skip
+        row,
+        thing.id,
+        thing.name,
+        change,
+        kg,
+        float(s.table.x_m[row, column]),
+        float(x[column]),
+        float(s.readings.effective_axle_m[row]),
+        before,
+        after,
+        low - 0.35 * span,
+        high + 0.35 * span,
+    )
 
 
 Offer = tuple[int, Thing, Change, np.ndarray, np.ndarray, float]  # the last: by how much the ball goes [kg]
@@ -166,10 +176,26 @@ def wire_drill(s: Studied, seed: int) -> WireDrill | None:
     wired = wired_of(s.build, s.framed)
     ends = wired.net.ends
     known = [
-        Wire(one.id, f"{ends[one.start].name} to {ends[one.end].name}", one.current_a, one.length_m, one.volts, one.mm2, one.gauge or f"{one.mm2:g} mm²", one.drop_share, one.allowed)
+        Wire(
+            one.id,
+            f"{ends[one.start].name} to {ends[one.end].name}",
+            one.current_a,
+            one.length_m,
+            one.volts,
+            one.mm2,
+            one.gauge or f"{one.mm2:g} mm²",
+            one.drop_share,
+            one.allowed,
+        )
         for one in wired.wires
-        if one.current_a and one.length_m and one.volts and one.mm2 and one.drop_share is not None and one.allowed and one.drop_share <= one.allowed
-    ]  # fmt: skip
+        if one.current_a
+        and one.length_m
+        and one.volts
+        and one.mm2
+        and one.drop_share is not None
+        and one.allowed
+        and one.drop_share <= one.allowed
+    ]
     thinned = {one.id: made for one in known if (made := _thinner(one, wired.gauge)) is not None}
     if len(known) < 3 or not thinned:
         return None
@@ -230,10 +256,7 @@ def span_of(s: Studied, thing: Thing) -> tuple[float, float]:
 
 
 def placed_ops(ids: tuple[str, ...], at_m: tuple[float, ...]) -> list[Op]:
-    return [
-        set_to(f"stow.things.{id}.x", {"si": float(round(x, 4)), "typed": None})
-        for id, x in zip(ids, at_m, strict=True)
-    ]
+    return [set_to(f"stow.things.{id}.x", {"si": float(round(x, 4)), "typed": None}) for id, x in zip(ids, at_m, strict=True)]
 
 
 def put(s: Studied, ids: tuple[str, ...], at_m: tuple[float, ...]) -> Studied:

@@ -116,9 +116,16 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
     scaled = h * base
     p = update(np.ones(len(names)), cov0, scaled, readings, doubt)
     groups = tuple(
-        GroupSaid(name, GROUP_WORDS[name], float(base[k]), float(base[k] * math.sqrt(cov0[k, k])), float(base[k] * p.mass[k]), float(base[k] * math.sqrt(max(p.cov[k, k], 0.0))))
+        GroupSaid(
+            name,
+            GROUP_WORDS[name],
+            float(base[k]),
+            float(base[k] * math.sqrt(cov0[k, k])),
+            float(base[k] * p.mass[k]),
+            float(base[k] * math.sqrt(max(p.cov[k, k], 0.0))),
+        )
         for k, name in enumerate(names)
-    )  # fmt: skip
+    )
     judged, words = [], Words(s.build.brief.reading.shown())
     for one in said:
         surprise = None
@@ -142,14 +149,7 @@ def _said(s: Studied, ticket: Ticket) -> TicketSaid:
     row = None if what.faults else case_row(s, ticket, what)
     if row is None:
         return TicketSaid(what, None, None, None, None)
-    return TicketSaid(
-        what,
-        row,
-        float(s.readings.total_kg[row]),
-        float(s.readings.tongue_kg[row]),
-        None,
-        stale(ticket, s, row) is not None,
-    )
+    return TicketSaid(what, row, float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row]), None, stale(ticket, s, row) is not None)
 
 
 def _mass(s: Studied, usable: list[TicketSaid], at: list[int]) -> float:
@@ -173,7 +173,7 @@ def _rows(s: Studied, one: TicketSaid, groups: list[list[int]]) -> tuple[list[li
         zs.append(one.weighed.total_kg - float(table.mass_kg[row, rest].sum()))
         kinds.append("total")
     if one.weighed.tongue_kg is not None and arm is not None:
-        hs.append([float((arm.of_mass[at] * table.mass_kg[row, at]).sum()) / max(m, 1e-9) for at, m in zip(groups, most, strict=True)])  # fmt: skip
+        hs.append([float((arm.of_mass[at] * table.mass_kg[row, at]).sum()) / max(m, 1e-9) for at, m in zip(groups, most, strict=True)])
         zs.append(one.weighed.tongue_kg - float((arm.of_mass[rest] * table.mass_kg[row, rest]).sum()))
         kinds.append("tongue")
     doubt = np.zeros((len(kinds), len(kinds)))
@@ -218,26 +218,32 @@ def _words(groups: tuple[GroupSaid, ...], cov: Floats, tickets: list[TicketSaid]
     told: list[str] = []
     odd = [one for one in tickets if one.surprise is not None and one.surprise > ODD]
     for one in odd:
-        told.append(f"The ticket of {one.weighed.ticket.on or 'no date'} is {one.surprise:.1f} sigmas away: something is missing from the list, or a tank was not empty.")  # fmt: skip
+        told.append(
+            f"The ticket of {one.weighed.ticket.on or 'no date'} is {one.surprise:.1f} sigmas away: something is missing from the list, or a tank was not empty."
+        )
     off = [(one.after_kg - one.before_kg, one, k) for k, one in enumerate(groups)]
-    moved = sorted((one for one in off if abs(one[0]) > MATTERS * max(one[1].before_kg, 1.0) and abs(one[0]) > 1.0), key=lambda one: -abs(one[0]))  # fmt: skip
+    moved = sorted(
+        (one for one in off if abs(one[0]) > MATTERS * max(one[1].before_kg, 1.0) and abs(one[0]) > 1.0), key=lambda one: -abs(one[0])
+    )
     if not moved:
         told.append("Nothing is odd: the tickets agree with the model.")
         return tuple(told)
     by, first, at = moved[0]
     way = "heavier" if by > 0 else "lighter"
     sure = abs(by) > 2 * first.sigma_kg
-    twins = [
-        groups[k].name
-        for other, _, k in moved[1:]
-        if (other > 0) == (by > 0) and abs(other) > 0.25 * abs(by) and cov[at, k] < 0
-    ]
+    twins = [groups[k].name for other, _, k in moved[1:] if (other > 0) == (by > 0) and abs(other) > 0.25 * abs(by) and cov[at, k] < 0]
     if twins and not sure:
-        told.append(f"{first.name[:1].upper()}{first.name[1:]} or {twins[0]} is {way}: it cannot tell which. Weigh it bare first, nothing in it.")  # fmt: skip
+        told.append(
+            f"{first.name[:1].upper()}{first.name[1:]} or {twins[0]} is {way}: it cannot tell which. Weigh it bare first, nothing in it."
+        )
     elif sure:
-        told.append(f"{first.name[:1].upper()}{first.name[1:]} is {words.kg(abs(by))} {way} than thought, give or take {words.kg(2 * first.sigma_kg)}.")  # fmt: skip
+        told.append(
+            f"{first.name[:1].upper()}{first.name[1:]} is {words.kg(abs(by))} {way} than thought, give or take {words.kg(2 * first.sigma_kg)}."
+        )
     else:
-        told.append(f"{first.name[:1].upper()}{first.name[1:]} may be {words.kg(abs(by))} {way}; the doubt of {words.kg(2 * first.sigma_kg)} is as large.")  # fmt: skip
+        told.append(
+            f"{first.name[:1].upper()}{first.name[1:]} may be {words.kg(abs(by))} {way}; the doubt of {words.kg(2 * first.sigma_kg)} is as large."
+        )
     return tuple(told)
 
 
@@ -255,7 +261,9 @@ def _fights(tickets: list[TicketSaid], words: Words) -> tuple[str, ...]:
                 sigma = math.hypot(getattr(a.weighed, f"sigma_{what}_kg"), getattr(b.weighed, f"sigma_{what}_kg"))
                 if abs(x - y) > ODD * max(sigma, 0.5):
                     word = "total" if what == "total" else "ball"
-                    told.append(f"{a.weighed.ticket.on} and {b.weighed.ticket.on}: the {word} differs by {words.kg(abs(x - y))} in one case; one of them is wrong, or something was aboard.")  # fmt: skip
+                    told.append(
+                        f"{a.weighed.ticket.on} and {b.weighed.ticket.on}: the {word} differs by {words.kg(abs(x - y))} in one case; one of them is wrong, or something was aboard."
+                    )
     return tuple(told)
 
 

@@ -29,7 +29,7 @@ READINGS: dict[str, tuple[tuple[str, str], ...]] = {
     "tongue scale": (("ball", "coupler on the scale"),),
     "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
     "tilted": (("level", "coupler on the scale, level"), ("raised", "coupler on the scale, nose raised"), ("total", "the whole trailer")),
-}  # fmt: skip
+}
 WAY_WORDS = {
     "platform with the car": "Public platform, two tickets: hitched with slack bars, and the car alone.",
     "trailer on its jack": "Trailer alone on the platform, on its jack; then with the jack beside it.",
@@ -77,13 +77,9 @@ def jack_tongue_kg(jack_kg: float, jack_m: float, axle_m: float) -> float:
     return jack_kg * (axle_m - jack_m) / axle_m
 
 
-def tilted_height_m(
-    total: float, level: float, raised: float, axle_m: float, radius_m: float, coupler_m: float, deg: float
-) -> float:
+def tilted_height_m(total: float, level: float, raised: float, axle_m: float, radius_m: float, coupler_m: float, deg: float) -> float:
     """Height of the centre of gravity by weighing the ball level and raised [m]."""
-    return (
-        radius_m + ((level - raised) * axle_m / math.tan(math.radians(deg)) + raised * (coupler_m - radius_m)) / total
-    )
+    return radius_m + ((level - raised) * axle_m / math.tan(math.radians(deg)) + raised * (coupler_m - radius_m)) / total
 
 
 def weighed(ticket: Ticket, s: Studied) -> Weighed:
@@ -113,17 +109,13 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         sigma_tongue = sigma("steer", "drive", "steer alone", "drive alone")
         sigma_total, cov = math.hypot(sigma_tongue, sigma("trailer")), sigma_tongue**2
         if kg["steer"] > kg["steer alone"]:
-            minds.append(
-                "the front wheels of the car became heavier: were bars under load, or is it typed the wrong way round?"
-            )
+            minds.append("the front wheels of the car became heavier: were bars under load, or is it typed the wrong way round?")
     elif ticket.way == "trailer on its jack":
         if axle is None or ticket.jack is None:
             return _nothing(ticket, ("the jack's place from the ball, or the axle's, is not known",))
         jack = kg["whole"] - kg["axles"]
         if jack < 0:
-            return _nothing(
-                ticket, ("the axles alone read more than the whole: the two are typed the wrong way round",)
-            )
+            return _nothing(ticket, ("the axles alone read more than the whole: the two are typed the wrong way round",))
         tongue, total, on_axle = jack_tongue_kg(jack, ticket.jack.si, axle), kg["whole"], None
         share = (axle - ticket.jack.si) / axle
         sigma_total, sigma_tongue = sigma("whole"), sigma("whole", "axles") * share
@@ -146,7 +138,7 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         if axle is None or ticket.coupler_height is None or ticket.wheel_radius is None or not ticket.tilt_deg:
             minds.append("the height of the centre wants coupler height, wheel radius and the angle")
         else:
-            told = (total, kg["level"], kg["raised"], axle, ticket.wheel_radius.si, ticket.coupler_height.si, ticket.tilt_deg)  # fmt: skip
+            told = (total, kg["level"], kg["raised"], axle, ticket.wheel_radius.si, ticket.coupler_height.si, ticket.tilt_deg)
             height = tilted_height_m(*told)
             per_kg = abs(tilted_height_m(told[0], told[1] + 1.0, *told[2:]) - height)
             if ticket.tilt_deg < 10:
@@ -155,7 +147,7 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         minds.append("the ball comes out below nothing: typed the wrong way round, or it lifts the car")
     minds += _too_coarse(s, sigma_tongue)
     minds += _pounds(ticket, s, total, tongue)
-    return Weighed(ticket, total, tongue, sigma_total, sigma_tongue, cov, on_axle, left, right, height, per_kg, (), tuple(minds))  # fmt: skip
+    return Weighed(ticket, total, tongue, sigma_total, sigma_tongue, cov, on_axle, left, right, height, per_kg, (), tuple(minds))
 
 
 def _axle_m(s: Studied) -> float | None:
@@ -178,7 +170,9 @@ def _too_coarse(s: Studied, sigma_kg: float) -> list[str]:
     low, high = (float(kg) for kg in s.readings.band_kg[rows[0]])
     if not math.isfinite(high - low) or sigma_kg <= BAND_SHARE * max(high - low, 1e-9):
         return []
-    return [f"plus or minus {words.kg(sigma_kg)} on the ball, and its band is {words.kg(max(high - low, 0))} wide: not enough; use a plank or a tongue scale"]  # fmt: skip
+    return [
+        f"plus or minus {words.kg(sigma_kg)} on the ball, and its band is {words.kg(max(high - low, 0))} wide: not enough; use a plank or a tongue scale"
+    ]
 
 
 def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | None) -> list[str]:
@@ -196,9 +190,7 @@ def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | Non
         if abs(total / model - 1) > 0.35 and abs(total * factor / float(s.readings.total_kg[other]) - 1) < 0.12:
             return [f"{words.kg(total)} is far from any case, {words.kg(total * factor)} is not: perhaps {says}"]
     if abs(total / model - 1) > 0.5:
-        return [
-            f"{words.kg(total)} is far from any case of this build ({words.kg(model)}): is it the ticket of another trailer?"
-        ]
+        return [f"{words.kg(total)} is far from any case of this build ({words.kg(model)}): is it the ticket of another trailer?"]
     return []
 
 
@@ -235,11 +227,7 @@ def modelled(s: Studied) -> tuple[Modelled, ...]:
     """What the build says of every towing case now, to be kept with a ticket."""
     b = s.readings
     return tuple(
-        Modelled(
-            s.table.cases[row].id,
-            float(b.total_kg[row]),
-            float(b.tongue_kg[row]) if math.isfinite(float(b.tongue_kg[row])) else None,
-        )
+        Modelled(s.table.cases[row].id, float(b.total_kg[row]), float(b.tongue_kg[row]) if math.isfinite(float(b.tongue_kg[row])) else None)
         for row in s.towing_rows
         if float(b.total_kg[row]) > 0
     )

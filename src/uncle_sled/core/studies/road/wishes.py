@@ -41,5 +41,5 @@ def traced(s: Studied) -> tuple[Traced, ...]:
             money = said.spent if said.spent is not None else said.quote if said.quote is not None else said.likely
         if money is None and met and kinds.get(wish.where) in prices():
             money = prices()[kinds[wish.where]].likely
-        made.append(Traced(wish, met, names.get(wish.where, ""), mass.get(wish.where) if met else None, money if met else None))  # fmt: skip
+        made.append(Traced(wish, met, names.get(wish.where, ""), mass.get(wish.where) if met else None, money if met else None))
     return tuple(made)

@@ -43,11 +43,7 @@ def sheet_bends(s: Studied) -> tuple[SheetBend, ...]:
             bend = judge(material.bends, layer.thickness.si, radius)
             # glued to a tighter form, n equal layers open up to the radius that is wanted
             formed = radius * radius / sprung_radius_m(radius, twins) if twins > 1 and radius < 1e6 else None
-            made.append(
-                SheetBend(
-                    face.id, layer.id, material.name, layer.thickness.si, radius, bend.tightest_m, bend.verdict, formed
-                )
-            )
+            made.append(SheetBend(face.id, layer.id, material.name, layer.thickness.si, radius, bend.tightest_m, bend.verdict, formed))
     return tuple(made)
 
 

@@ -47,10 +47,7 @@ def way_ops(face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...]) -> 
     return tuple(
         op
         for id in face_ids
-        for op in (
-            set_to(f"shell.faces.{id}.made_of", name),
-            set_to(f"shell.faces.{id}.layers", msgspec.to_builtins(layers)),
-        )
+        for op in (set_to(f"shell.faces.{id}.made_of", name), set_to(f"shell.faces.{id}.layers", msgspec.to_builtins(layers)))
     )
 
 
@@ -68,9 +65,7 @@ def compare_ways(build: Build, facts: Facts, face_ids: tuple[str, ...]) -> tuple
     )
 
 
-def _way(
-    build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...] | None, body: Outline
-) -> Way:
+def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...] | None, body: Outline) -> Way:
     ops = way_ops(face_ids, name, layers) if layers is not None else ()
     s = study(apply(build, ops), facts)
     # openings and sticks of this very body are in: its framing share is that of the drawn members
@@ -125,6 +120,4 @@ def worst_row(s: Studied) -> int | None:
     if s.build.rig.carrier != "ball" or s.support is None or not s.towing_rows:
         return None
     b = s.readings
-    return max(
-        s.towing_rows, key=lambda row: abs(b.tongue_kg[row] - b.band_kg[row].mean()) / max(float(b.total_kg[row]), 1e-9)
-    )
+    return max(s.towing_rows, key=lambda row: abs(b.tongue_kg[row] - b.band_kg[row].mean()) / max(float(b.total_kg[row]), 1e-9))

@@ -9,15 +9,15 @@ from uncle_sled.core.reading.studied import Studied
 
 # The seal that is usual for what is put into a hole.
 USUAL_SEAL = {
-    "door": "bulb", "hatch": "two lines", "window": "tape", "vent": "tape", "light": "sealant", "gland": "sealant", "screw row": "sealant",
-}  # fmt: skip
-SEALS = {
-    "none": "none yet",
-    "bulb": "bulb seal",
-    "two lines": "two lines of seal",
-    "tape": "butyl tape",
-    "sealant": "sealant",
+    "door": "bulb",
+    "hatch": "two lines",
+    "window": "tape",
+    "vent": "tape",
+    "light": "sealant",
+    "gland": "sealant",
+    "screw row": "sealant",
 }
+SEALS = {"none": "none yet", "bulb": "bulb seal", "two lines": "two lines of seal", "tape": "butyl tape", "sealant": "sealant"}
 DRIPS = ("door", "hatch", "window")  # what wants a drip edge over it on a wall
 SCREW_PITCH_M = 0.15
 
@@ -39,12 +39,6 @@ def holes(s: Studied) -> tuple[Hole, ...]:
         long = max(one.width.si, one.height.si)
         many = int(long / SCREW_PITCH_M) + 1 if one.kind == "screw row" else 1
         made.append(
-            Hole(
-                one,
-                2 * (one.width.si + one.height.si),
-                one.face == "roof",
-                many,
-                one.kind in DRIPS and one.face not in ("roof", "floor"),
-            )
+            Hole(one, 2 * (one.width.si + one.height.si), one.face == "roof", many, one.kind in DRIPS and one.face not in ("roof", "floor"))
         )
     return tuple(sorted(made, key=lambda h: not h.on_roof))

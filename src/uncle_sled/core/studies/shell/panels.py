@@ -60,7 +60,7 @@ def bevel(cx_m: float, cz_m: float, thick_m: float) -> tuple[float, float, float
     tilts = a / 2, (90.0 - a) / 2
     inside = outside - thick_m * sum(math.tan(math.radians(t)) for t in tilts)
     if inside <= 0:
-        raise GeometryError(f"A bevel {{{outside * 1000:.0f} mm}} wide leaves nothing inside of a panel {{{thick_m * 1000:.0f} mm}} thick.")  # fmt: skip
+        raise GeometryError(f"A bevel {{{outside * 1000:.0f} mm}} wide leaves nothing inside of a panel {{{thick_m * 1000:.0f} mm}} thick.")
     return outside, inside, tilts[0], tilts[1]
 
 

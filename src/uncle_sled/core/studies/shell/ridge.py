@@ -18,11 +18,7 @@ from uncle_sled.core.studies.shell import strength as st
 
 PITCHED = ("gable", "butterfly")
 # Beams as sold, thickness and depth [m], the least first; two of 45 side by side are 90.
-BEAMS_M = tuple(
-    (thick, deep)
-    for deep in (0.095, 0.120, 0.145, 0.170, 0.195, 0.220, 0.245, 0.295)
-    for thick in (0.045, 0.070, 0.090)
-)
+BEAMS_M = tuple((thick, deep) for deep in (0.095, 0.120, 0.145, 0.170, 0.195, 0.220, 0.245, 0.295) for thick in (0.045, 0.070, 0.090))
 BEAMS_IN_M = tuple((n * 0.0381, d * 0.0254) for d in (3.5, 5.5, 7.25, 9.25, 11.25) for n in (1, 2, 3))
 TIE_PITCH_M = 1.2  # where nobody said: every second or third pair of rafters
 
@@ -74,11 +70,7 @@ def thrust_n_m(load_pa: float, pitch: Pitch, up_m: float = 0.0) -> float:
 def carries(thick_m: float, deep_m: float, span_m: float, load_n_m: float) -> tuple[float, float, float]:
     """Of a softwood beam on edge: bending over its allowable, sinking over a 240th of its span, and its moment [N m]."""
     made = st.beam(st.solid(thick_m, deep_m), span_m, load_n_m)
-    return (
-        made.stress_pa / st.allowable_pa("softwood", deep_m, st.SNOW, False),
-        made.sinks_m / (span_m / st.SOFT),
-        made.moment_nm,
-    )
+    return (made.stress_pa / st.allowable_pa("softwood", deep_m, st.SNOW, False), made.sinks_m / (span_m / st.SOFT), made.moment_nm)
 
 
 def proposed(pitch: Pitch, load_pa: float, span_m: float, inches: bool) -> tuple[float, float] | None:

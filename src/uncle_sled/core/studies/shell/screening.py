@@ -115,9 +115,7 @@ def _roof(s: Studied) -> Iterator[Check]:
         if spars:
             made += _sticks(s, surface, spars)
         elif any(m.strips for m in s.framed.on(surface.id)):
-            made += _sticks(
-                s, surface, [m for m in s.framed.on(surface.id) if m.strips]
-            )  # straight: an arch's thrust helps
+            made += _sticks(s, surface, [m for m in s.framed.on(surface.id) if m.strips])  # straight: an arch's thrust helps
         else:
             made += _bare(s, surface)
     if not roofs:
@@ -164,7 +162,17 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
         limit = st.allowable_pa("softwood", deep, st.SNOW, False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(load / 1000, 'kPa', 2)} on half of each slope, {words.of(w, 'N/m', 0)}; {words.of(moment, 'N m', 0)}"
         yield Check("ridge", f"{title} beam", ids, bends * limit, limit, "Pa", how, source, spot)
-        yield Check("ridge-sinks", f"Sinking of the {name} beam", ids, sinks * span / st.SOFT, span / st.SOFT, "m", f"{how}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
+        yield Check(
+            "ridge-sinks",
+            f"Sinking of the {name} beam",
+            ids,
+            sinks * span / st.SOFT,
+            span / st.SOFT,
+            "m",
+            f"{how}; span/240",
+            "usual limit of a ceiling",
+            spot,
+        )
         return
     up = ridge.collar_up.si if ridge.held_by == "collars" and ridge.collar_up is not None else 0.0
     pitch_m = ridge.tie_pitch.si if ridge.tie_pitch is not None and ridge.tie_pitch.si > 0 else TIE_PITCH_M
@@ -176,7 +184,7 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
     elif not math.isfinite(pull):
         yield _none("ridge", "Collars", "at the ridge a collar holds nothing; lower would be right", ids)
     elif ridge.tie_holds_n is None:
-        yield _none("ridge", f"Each {what}", f"it pulls {words.fine_newtons(pull)}; what it holds with its joints is not said (Holds)", ids)  # fmt: skip
+        yield _none("ridge", f"Each {what}", f"it pulls {words.fine_newtons(pull)}; what it holds with its joints is not said (Holds)", ids)
     else:
         yield Check("ridge", f"Each {what}", ids, pull, ridge.tie_holds_n, "N", how, "w B²/(8 rise), as typed", spot)
 
@@ -213,18 +221,48 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
         yield _none("roof-snow", f"Snow on the {name}", "the ground snow is not said (Brief)", ids)
         yield _none("roof-sinks", f"Sinking of the {name}", "the ground snow is not said (Brief)", ids)
     else:
-        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), s.build.shell.form == "butterfly")  # fmt: skip
+        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), s.build.shell.form == "butterfly")
         made = st.beam(section, span, (snow + dead) * pitch)
         limit = st.allowable_pa(stuff, deep, st.SNOW, len(spars) >= 3 and pitch <= 0.61)
         load = f"snow {words.of(snow / 1000, 'kPa', 2)} and {words.of(dead / 1000, 'kPa', 2)} of its own"
         rule = "0.7 p_g" if s.build.brief.region == "North American" else "0.8 s_k by slope"
-        yield Check("roof-snow", f"Snow on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {load}; {words.of(made.moment_nm, 'N m', 0)}", f"{rule}; {_source(stuff)}", spot)  # fmt: skip
-        yield Check("roof-sinks", f"Sinking of the {name}", ids, made.sinks_m, span / st.SOFT, "m", f"{place}; {load}; span/240", "usual limit of a ceiling", spot)  # fmt: skip
+        yield Check(
+            "roof-snow",
+            f"Snow on the {name}",
+            ids,
+            made.stress_pa,
+            limit,
+            "Pa",
+            f"{place}; {load}; {words.of(made.moment_nm, 'N m', 0)}",
+            f"{rule}; {_source(stuff)}",
+            spot,
+        )
+        yield Check(
+            "roof-sinks",
+            f"Sinking of the {name}",
+            ids,
+            made.sinks_m,
+            span / st.SOFT,
+            "m",
+            f"{place}; {load}; span/240",
+            "usual limit of a ceiling",
+            spot,
+        )
     share = st.SHARE_SHEATHED if _sheath_m(s, face) >= st.LEAST_SHEATH_M and pitch <= st.CLOSE_M else st.SHARE_BARE
     made = st.beam(section, span, dead * pitch, st.PERSON_N * share)
     limit = st.allowable_pa(stuff, deep, st.MINUTES, False)
     told = f"{{1.2 kN}}, {share:.1f} of it on one; {words.of(made.moment_nm, 'N m', 0)}"
-    yield Check("roof-person", f"Somebody on the {name}", ids, made.stress_pa, limit, "Pa", f"{place}; {told}", f"shares by sheathing, practice; {_source(stuff)}", spot)  # fmt: skip
+    yield Check(
+        "roof-person",
+        f"Somebody on the {name}",
+        ids,
+        made.stress_pa,
+        limit,
+        "Pa",
+        f"{place}; {told}",
+        f"shares by sheathing, practice; {_source(stuff)}",
+        spot,
+    )
 
 
 def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
@@ -248,14 +286,34 @@ def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
         yield _none("roof-snow", "Snow on the roof panel", "the ground snow is not said (Brief)", ids)
     else:
         slope = slope_deg(surface)
-        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s)) + _dead_pa(s, face, surface)  # fmt: skip
+        snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s)) + _dead_pa(s, face, surface)
         sinks, stress, shear = st.panel_even(panel, span, snow)
         how = f"span {words.m(span)}, {words.of(snow / 1000, 'kPa', 2)}; core {words.of(shear / 1e6, 'MPa', 3)} of {words.of(panel.shear_pa / 1e6, 'MPa', 2)}"
-        yield Check("roof-snow", "Snow on the roof panel", ids, max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa, panel.face_pa, "Pa", how, source, spot)  # fmt: skip
-        yield Check("roof-sinks", "Sinking of the roof panel", ids, sinks, span / st.SOFT, "m", f"{how}; span/240", source, spot)  # fmt: skip
+        yield Check(
+            "roof-snow",
+            "Snow on the roof panel",
+            ids,
+            max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa,
+            panel.face_pa,
+            "Pa",
+            how,
+            source,
+            spot,
+        )
+        yield Check("roof-sinks", "Sinking of the roof panel", ids, sinks, span / st.SOFT, "m", f"{how}; span/240", source, spot)
     _, stress, shear = st.panel_point(panel, span, st.PERSON_N)
     worst = max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa
-    yield Check("roof-person", "Somebody on the roof panel", ids, worst, panel.face_pa, "Pa", f"span {words.m(span)}, {{1.2 kN}} on a strip of {{0.6 m}}", source, spot)  # fmt: skip
+    yield Check(
+        "roof-person",
+        "Somebody on the roof panel",
+        ids,
+        worst,
+        panel.face_pa,
+        "Pa",
+        f"span {words.m(span)}, {{1.2 kN}} on a strip of {{0.6 m}}",
+        source,
+        spot,
+    )
 
 
 def panel_of(s: Studied, face: Face | None) -> st.Panel | None:
@@ -315,7 +373,7 @@ def stuff_of(s: Studied, one: Member) -> st.Stuff:
 
 
 def _source(stuff: st.Stuff) -> str:
-    return {"softwood": "softwood by NDS habit", "plywood": "birch plywood, {15 MPa}", "steel": "mild steel, yield over 1.5"}[stuff]  # fmt: skip
+    return {"softwood": "softwood by NDS habit", "plywood": "birch plywood, {15 MPa}", "steel": "mild steel, yield over 1.5"}[stuff]
 
 
 def _dead_pa(s: Studied, face: Face | None, surface: Surface) -> float:
@@ -336,14 +394,18 @@ def _sheath_m(s: Studied, face: Face | None) -> float:
 
 
 def _heated(s: Studied) -> bool:
-    return s.build.brief.inside is not None or any(t.burns not in ("none",) and t.room_sealed for t in s.build.stow.things)  # fmt: skip
+    return s.build.brief.inside is not None or any(t.burns not in ("none",) and t.room_sealed for t in s.build.stow.things)
 
 
 # openings
 def _headers(s: Studied) -> Iterator[Check]:
     body, words = s.framed.body, Words(s.build.brief.reading.shown())
     assert body is not None
-    headers = [m for m in s.framed.members if m.role in ("header", "frame") and m.face in SIDES and m.along_s and m.anchor.split("/")[-1] != "under"]  # fmt: skip
+    headers = [
+        m
+        for m in s.framed.members
+        if m.role in ("header", "frame") and m.face in SIDES and m.along_s and m.anchor.split("/")[-1] != "under"
+    ]
     if s.build.shell.framing.school == "cut plywood sides" and headers:
         yield _none("headers", "Over the openings", "the cut sides carry, not the furring in them")
         return
@@ -356,7 +418,9 @@ def _headers(s: Studied) -> Iterator[Check]:
     american = s.build.brief.region == "North American"
     roof = next((one for one in body.surfaces if one.kind == "roof"), None)
     face = face_of(s.build.shell, "roof")
-    over = st.snow_pa(ground * 1000, slope_deg(roof) if roof is not None else 0.0, american, _heated(s)) + (_dead_pa(s, face, roof) if roof is not None else 0.0)  # fmt: skip
+    over = st.snow_pa(ground * 1000, slope_deg(roof) if roof is not None else 0.0, american, _heated(s)) + (
+        _dead_pa(s, face, roof) if roof is not None else 0.0
+    )
     made = []
     for one in headers:
         surface = next(b for b in body.surfaces if b.id == one.face)
@@ -370,7 +434,19 @@ def _headers(s: Studied) -> Iterator[Check]:
         result = st.beam(section, span, over * body.width / 2 + above)
         limit = st.allowable_pa(stuff, deep, st.SNOW, False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(over / 1000, 'kPa', 2)} on half the roof; {words.of(result.moment_nm, 'N m', 0)}, sinks {words.thick(result.sinks_m)}"
-        made.append(Check("headers", "Over the openings", (one.anchor.split("/")[0], one.id), result.stress_pa, limit, "Pa", how, _source(stuff), one.at_m))  # fmt: skip
+        made.append(
+            Check(
+                "headers",
+                "Over the openings",
+                (one.anchor.split("/")[0], one.id),
+                result.stress_pa,
+                limit,
+                "Pa",
+                how,
+                _source(stuff),
+                one.at_m,
+            )
+        )
     yield max(made, key=lambda one: one.use or 0.0)
 
 
@@ -418,7 +494,17 @@ def _lofts(s: Studied) -> Iterator[Check]:
         made = st.beam(st.solid(wide, deep), span, st.FLOOR_PA * pitch)
         how = f"{words.section((wide, deep))} at {words.m(pitch)} from wall to wall {words.m(span)}; {{1.9 kPa}}; sinks {words.thick(made.sinks_m)}"
         spot = (body.front + (loft.front.si + loft.rear.si) / 2, 0.0, body.under + loft.top.si)
-        yield Check("loft", loft.name, (loft.id,), made.stress_pa, st.softwood_pa(deep, 1.0, pitch <= 0.61), "Pa", how, "{1.9 kPa}; softwood by NDS habit", spot)  # fmt: skip
+        yield Check(
+            "loft",
+            loft.name,
+            (loft.id,),
+            made.stress_pa,
+            st.softwood_pa(deep, 1.0, pitch <= 0.61),
+            "Pa",
+            how,
+            "{1.9 kPa}; softwood by NDS habit",
+            spot,
+        )
 
 
 def _rung(s: Studied, loft: Loft, words: Words) -> Check:
@@ -448,7 +534,7 @@ def _racking(s: Studied) -> Iterator[Check]:
     body, words = s.framed.body, Words(s.build.brief.reading.shown())
     assert body is not None
     mass = _standing_kg(s, heaviest=True)
-    for id, name, kinds in (("racking-along", "Walls along, pushed", SIDES), ("racking-across", "Walls across, pushed", ("front", "rear"))):  # fmt: skip
+    for id, name, kinds in (("racking-along", "Walls along, pushed", SIDES), ("racking-across", "Walls across, pushed", ("front", "rear"))):
         walls = [one for one in body.surfaces if one.kind in kinds and not one.swept]
         if id == "racking-across" and not walls:
             yield _none(id, name, "nose and tail are skins that run over, not walls")
@@ -474,7 +560,17 @@ def _racking(s: Studied) -> Iterator[Check]:
         limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)
         how = f"0.8 g on {words.kg(mass)} over {words.m(sheathed)} sheathed in {words.thick(thin)}"
         spot = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
-        yield Check(id, name, tuple(one.id for one in walls), st.racking_n_m(mass, sheathed), limit, "N/m", how, "{2.5 kN/m} for {9 mm} fixed every {150 mm}, in proportion under that", spot)  # fmt: skip
+        yield Check(
+            id,
+            name,
+            tuple(one.id for one in walls),
+            st.racking_n_m(mass, sheathed),
+            limit,
+            "N/m",
+            how,
+            "{2.5 kN/m} for {9 mm} fixed every {150 mm}, in proportion under that",
+            spot,
+        )
 
 
 def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -> Check:
@@ -487,7 +583,17 @@ def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -
     shear = st.racking_n_m(mass, foot) / BOND_WIDE_M
     how = f"0.8 g on {words.kg(mass)} along {words.m(foot)} of bond {words.thick(BOND_WIDE_M)} wide"
     spot = (body.front + body.length / 2, 0.0, body.under + 0.1)
-    return Check(id, name, tuple(one.id for one in walls), shear, BOND_PA, "Pa", how, "a tenth of an adhesive's sheet figure; rivets not counted", spot)  # fmt: skip
+    return Check(
+        id,
+        name,
+        tuple(one.id for one in walls),
+        shear,
+        BOND_PA,
+        "Pa",
+        how,
+        "a tenth of an adhesive's sheet figure; rivets not counted",
+        spot,
+    )
 
 
 def _sheets_m(s: Studied, face: Face | None) -> float:
@@ -495,7 +601,7 @@ def _sheets_m(s: Studied, face: Face | None) -> float:
     if face is None:
         return 0.0
     library = library_of(s.facts.materials)
-    wood = [one for one in face.layers if (m := library.get(one.material)) and m.form == "sheet" and (m.density_kg_m3 or 0) < 1000]  # fmt: skip
+    wood = [one for one in face.layers if (m := library.get(one.material)) and m.form == "sheet" and (m.density_kg_m3 or 0) < 1000]
     return sum(layer.thickness.si for layer in wood)
 
 
@@ -536,7 +642,9 @@ def _wind(s: Studied) -> Iterator[Check]:
         tips = st.tips_at_m_s(mass, track.si, max(area, 1e-3), max(height, 0.1))
         whose = "as typed" if s.build.brief.parked_wind_m_s else "{25 m/s} where nobody said"
         how = f"{words.kg(mass)} at its lightest, {words.m2(area)} at {words.m(height)}, track {words.m(track.si)}; {whose}"
-        yield Check("wind-parked", name, ("shell",), wind, tips, "m/s", how, "q = 0.6 V², C_d 1.3", (body.front + body.length / 2, 0.0, height))  # fmt: skip
+        yield Check(
+            "wind-parked", name, ("shell",), wind, tips, "m/s", how, "q = 0.6 V², C_d 1.3", (body.front + body.length / 2, 0.0, height)
+        )
 
 
 def _held_down(s: Studied) -> Iterator[Check]:
@@ -549,7 +657,17 @@ def _held_down(s: Studied) -> Iterator[Check]:
         long = sum(one.length_m for one in joints(s) if one.b and "roof" in one.kinds)
         if long > 0:
             how = f"{{735 Pa}} x 1.2 on {words.m2(sum(one.area_m2 for one in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
-            yield Check("roof-uplift", "Roof panel, pulled off its bond", ("roof",), pull / (long * BOND_WIDE_M), BOND_PA, "Pa", how, "a tenth of an adhesive's sheet figure; rivets not counted", roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y))  # fmt: skip
+            yield Check(
+                "roof-uplift",
+                "Roof panel, pulled off its bond",
+                ("roof",),
+                pull / (long * BOND_WIDE_M),
+                BOND_PA,
+                "Pa",
+                how,
+                "a tenth of an adhesive's sheet figure; rivets not counted",
+                roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y),
+            )
     elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
         run = sum(float(one.polygon.length) for one in roofs)
@@ -559,7 +677,17 @@ def _held_down(s: Studied) -> Iterator[Check]:
         whose = "as typed" if framing.screw_pitch else "every {150 mm} where nobody said"
         top = max(roofs, key=lambda one: one.area_m2)
         spot = top.place(top.polygon.centroid.x, top.polygon.centroid.y)
-        yield Check("roof-uplift", "Roof skin, pulled up", ("roof",), pull, holds, "N", f"{{735 Pa}} x 1.2; screws {whose} along {words.m(run)}, {{250 N}} each", "{4.8 mm} screws in {9 mm} ply, screening", spot)  # fmt: skip
+        yield Check(
+            "roof-uplift",
+            "Roof skin, pulled up",
+            ("roof",),
+            pull,
+            holds,
+            "N",
+            f"{{735 Pa}} x 1.2; screws {whose} along {words.m(run)}, {{250 N}} each",
+            "{4.8 mm} screws in {9 mm} ply, screening",
+            spot,
+        )
     yield from _bolted(s)
     for opening in s.build.shell.openings:
         if opening.kind == "hatch" and opening.opens:
@@ -572,7 +700,17 @@ def _held_down(s: Studied) -> Iterator[Check]:
         if framing.screw is None:
             yield _none("screw", f"Screws, {words.thick(limit)} at most", "how long they are is not said (Framing)")
         else:
-            yield Check("screw", "Screws through the wall", ("shell",), framing.screw.si, limit, "m", f"skin and stick {words.thick(min(through))} together, less {{3 mm}}", "shop rule", None)  # fmt: skip
+            yield Check(
+                "screw",
+                "Screws through the wall",
+                ("shell",),
+                framing.screw.si,
+                limit,
+                "m",
+                f"skin and stick {words.thick(min(through))} together, less {{3 mm}}",
+                "shop rule",
+                None,
+            )
 
 
 def _bolted(s: Studied) -> Iterator[Check]:
@@ -585,16 +723,7 @@ def _bolted(s: Studied) -> Iterator[Check]:
     value, limit = (pushed, BOLT_SHEAR_N) if shear else (pulled, BOLT_TENSION_N)
     whose = "as typed" if s.build.shell.framing.bolt_pitch else "as they are laid out here"
     how = f"{made.many} of M10, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
-    yield Check(
-        "body-bolts",
-        "Bolts, body to frame",
-        ("shell",),
-        value,
-        limit,
-        "N",
-        how,
-        "M10 in {18 mm} plywood, timber code estimate",
-    )
+    yield Check("body-bolts", "Bolts, body to frame", ("shell",), value, limit, "N", how, "M10 in {18 mm} plywood, timber code estimate")
 
 
 def _hatch(s: Studied, opening: Opening) -> Check:
@@ -604,10 +733,10 @@ def _hatch(s: Studied, opening: Opening) -> Check:
         return _none(id, name, "what its latches hold is not said (Openings)", (opening.id,))
     area = opening.width.si * opening.height.si
     cut = next((one for one in s.framed.cuts if one.id == opening.id and one.good), None)
-    surface = next((one for one in s.framed.body.surfaces if cut is not None and one.id == cut.surface), None) if s.framed.body else None  # fmt: skip
-    spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None  # fmt: skip
+    surface = next((one for one in s.framed.body.surfaces if cut is not None and one.id == cut.surface), None) if s.framed.body else None
+    spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None
     how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, half of it on the latches"
-    return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)  # fmt: skip
+    return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)
 
 
 def _on_the_roof(s: Studied) -> Iterator[Check]:
@@ -654,9 +783,7 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
     """
     words = Words(s.build.brief.reading.shown())
     roofs = [one for one in s.framed.body.surfaces if one.kind == "roof"] if s.framed.body is not None else []
-    sticks = [
-        m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips
-    ]
+    sticks = [m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
     people = sum(p.mass.si for p in s.facts.people if p.mass) if "sleeps on the roof" in thing.roles else 0.0
     unweighed = "sleeps on the roof" in thing.roles and any(p.mass is None for p in s.facts.people)
     for id, name, newtons, lasts in (
@@ -681,7 +808,5 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
         stress = moment / _section(at, stuff).modulus_m3
         limit = st.allowable_pa(stuff, at.section_m[1], lasts, False)
         factor = f"{ROAD_DOWN:g} x its weight" if id.startswith("down/") else f"{words.kg(thing.mass.si + people)}"
-        how = (
-            f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {words.of(moment, 'N m', 0)}"
-        )
+        how = f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {words.of(moment, 'N m', 0)}"
         yield Check(id, name, (thing.id, at.id), stress, limit, "Pa", how, _source(stuff), spot)

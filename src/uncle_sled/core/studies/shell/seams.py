@@ -37,7 +37,11 @@ class Seam(msgspec.Struct, frozen=True):
     @property
     def name(self) -> str:
         other = self.joint.b or "open edge"
-        return f"{self.joint.a[:1].upper()}{self.joint.a[1:]} to {other}" if self.joint.b else f"{self.joint.a[:1].upper()}{self.joint.a[1:]}, open edge"  # fmt: skip
+        return (
+            f"{self.joint.a[:1].upper()}{self.joint.a[1:]} to {other}"
+            if self.joint.b
+            else f"{self.joint.a[:1].upper()}{self.joint.a[1:]}, open edge"
+        )
 
 
 def _reads(s: Studied) -> tuple[object, ...]:
@@ -110,9 +114,7 @@ def usual(joint: Joint) -> SeamMade | None:
         return SeamMade(joint.id, "drip edge", "butyl", "")
     if "floor" in joint.kinds:
         return SeamMade(joint.id, "", "foam", "bead")
-    return SeamMade(
-        joint.id, "drip edge" if "roof" in joint.kinds and joint.turn_deg > 30 else "angle", "butyl", "bead"
-    )
+    return SeamMade(joint.id, "drip edge" if "roof" in joint.kinds and joint.turn_deg > 30 else "angle", "butyl", "bead")
 
 
 def usual_seams(s: Studied) -> tuple[SeamMade, ...]:

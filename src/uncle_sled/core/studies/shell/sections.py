@@ -67,15 +67,7 @@ class Sections(msgspec.Struct, frozen=True):
 
 def _reads(s: Studied) -> tuple[object, ...]:
     rig = s.build.rig
-    return (
-        s.framed,
-        s.build.shell,
-        s.facts.materials,
-        s.build.brief,
-        rig.frame_width,
-        rig.frame_length,
-        rig.drawbar_length,
-    )
+    return (s.framed, s.build.shell, s.facts.materials, s.build.brief, rig.frame_width, rig.frame_length, rig.drawbar_length)
 
 
 @keep_by(_reads, 4)
@@ -97,13 +89,7 @@ def sections_of(s: Studied) -> Sections:
     made = [msgspec.structs.replace(one, order=k) for k, one in enumerate(made, 1)]
     gap = s.build.shell.joint_gap.si if s.build.shell.joint_gap is not None else GAP_M
     return Sections(
-        tuple(made),
-        tuple(one.id for one in reversed(made)),
-        tuple(faults),
-        _true_sizes(s),
-        most,
-        most * gap,
-        math.sqrt(most) * gap,
+        tuple(made), tuple(one.id for one in reversed(made)), tuple(faults), _true_sizes(s), most, most * gap, math.sqrt(most) * gap
     )
 
 
@@ -120,12 +106,17 @@ def _lines(s: Studied, surface: Surface, faults: list[str], words: Words) -> lis
         if split.face != surface.id:
             continue
         at = left + split.at.si
-        through = next((cut for cut in s.framed.cuts if cut.surface == surface.id and cut.good and cut.shape.bounds[0] < at < cut.shape.bounds[2]), None)  # fmt: skip
+        through = next(
+            (cut for cut in s.framed.cuts if cut.surface == surface.id and cut.good and cut.shape.bounds[0] < at < cut.shape.bounds[2]),
+            None,
+        )
         near = min((abs(at - other) for other in (left, right, *good)), default=math.inf)
         if through is not None:
-            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} goes through {through.name}; beside it would be right.")  # fmt: skip
+            faults.append(
+                f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} goes through {through.name}; beside it would be right."
+            )
         elif not left < at < right or near < NARROWEST_M:
-            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} leaves a section under {words.m(NARROWEST_M)}.")  # fmt: skip
+            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} leaves a section under {words.m(NARROWEST_M)}.")
         else:
             good.append(at)
     return sorted(good)
@@ -162,7 +153,11 @@ def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSecti
                 weights.append((leaves[cut.id], cut.shape.centroid.x, cut.shape.centroid.y))
         total = sum(w for w, _, _ in weights)
         known = per_m2 is not None and total > 0
-        centre = (sum(w * x for w, x, _ in weights) / total, sum(w * y for w, _, y in weights) / total) if total > 0 else (net.centroid.x, net.centroid.y)  # fmt: skip
+        centre = (
+            (sum(w * x for w, x, _ in weights) / total, sum(w * y for w, _, y in weights) / total)
+            if total > 0
+            else (net.centroid.x, net.centroid.y)
+        )
         reach = min(PICK_SHARE * (b - a), centre[0] - a, b - centre[0])
         top = _top(shape, centre[0])
         at = surface.place(*centre)
@@ -220,7 +215,7 @@ def usual_splits(s: Studied, longest_m: float) -> list[tuple[str, float]]:
         many = min(math.ceil((right - left) / max(longest_m, NARROWEST_M) - 1e-9), MOST_PARTS)
         if surface.kind not in (*SIDES, "roof", "floor") or many < 2:
             continue
-        spans = sorted((c.shape.bounds[0] - 0.1, c.shape.bounds[2] + 0.1) for c in s.framed.cuts if c.surface == surface.id and c.good)  # fmt: skip
+        spans = sorted((c.shape.bounds[0] - 0.1, c.shape.bounds[2] + 0.1) for c in s.framed.cuts if c.surface == surface.id and c.good)
         for k in range(1, many):
             at = left + (right - left) * k / many
             for a, b in spans:

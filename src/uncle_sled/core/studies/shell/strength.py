@@ -15,11 +15,7 @@ PERSON_N = 1200.0
 SOFTWOOD_PA, SOFTWOOD_E = 6.0e6, 9.0e9
 PLY_PA, PLY_E = 15.0e6, 9.0e9
 STEEL_E, STEEL_YIELD, STEEL_SAFETY = 200e9, 235e6, 1.5
-SNOW, MINUTES, TOGETHER = (
-    1.15,
-    1.25,
-    1.15,
-)  # shares of the allowable: snow only, a person for minutes, three or more together
+SNOW, MINUTES, TOGETHER = (1.15, 1.25, 1.15)  # shares of the allowable: snow only, a person for minutes, three or more together
 SOFT = 240.0  # span over what it may sink
 SHARE_SHEATHED, SHARE_BARE = 0.6, 1.0
 LEAST_SHEATH_M, CLOSE_M = 0.009, 0.43  # that spread a person's load to the neighbours
@@ -102,11 +98,11 @@ class Panel(msgspec.Struct, frozen=True):
 
 def sandwich(
     face_m: float, core_m: float, face_e: float, face_pa: float, core_e: float, core_g: float, shear_pa: float, crush_pa: float
-) -> Panel:  # fmt: skip
+) -> Panel:
     """Source: H. G. Allen. Check 1.5/30/1.5 of GRP and PU: D 7,442 N m2, S 99.2 kN. Allowed: half of the lesser of strength and wrinkling."""
     d = core_m + face_m
     wrinkle = 0.5 * (face_e * core_e * core_g) ** (1 / 3)
-    return Panel(face_e * face_m * d**2 / 2, core_g * d**2 / core_m, face_m * d, d, min(face_pa, wrinkle) / 2, shear_pa / 2, crush_pa)  # fmt: skip
+    return Panel(face_e * face_m * d**2 / 2, core_g * d**2 / core_m, face_m * d, d, min(face_pa, wrinkle) / 2, shear_pa / 2, crush_pa)
 
 
 def panel_even(one: Panel, span_m: float, even_pa: float) -> tuple[float, float, float]:

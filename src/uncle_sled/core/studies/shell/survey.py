@@ -142,14 +142,7 @@ def planned_on_old(build: Build, words: Words) -> tuple[Planned, ...]:
                 if not thing.outside and abs(sign * thing.y.si + across / 2 - inner) < TOUCH_M:
                     said = "stands off it" if by > 0 else "stands in it"
                     name = lower_first(thing.name)
-                    made.append(
-                        Planned(
-                            thing.id,
-                            f"{name} stood against the {side}, and {said} by {words.cut(abs(by))}",
-                            0.0,
-                            sign * by,
-                        )
-                    )
+                    made.append(Planned(thing.id, f"{name} stood against the {side}, and {said} by {words.cut(abs(by))}", 0.0, sign * by))
         for opening in shell.openings:
             if opening.face in ("front", "rear", "roof", "floor"):
                 made.append(Planned(opening.id, f"{lower_first(opening.name)} was placed across the old width"))
@@ -161,11 +154,6 @@ def planned_on_old(build: Build, words: Words) -> tuple[Planned, ...]:
             if not thing.outside and abs(thing.x.si + deep - inner) < TOUCH_M:
                 said = "stands off it" if by > 0 else "stands in it"
                 made.append(
-                    Planned(
-                        thing.id,
-                        f"{lower_first(thing.name)} stood against the rear, and {said} by {words.cut(abs(by))}",
-                        by,
-                        0.0,
-                    )
+                    Planned(thing.id, f"{lower_first(thing.name)} stood against the rear, and {said} by {words.cut(abs(by))}", by, 0.0)
                 )
     return tuple(made)

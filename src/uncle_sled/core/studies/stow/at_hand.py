@@ -121,10 +121,7 @@ def depth_in_m(solid: Solid, hole: Hole) -> float | None:
 def _between(solid: Solid, hole: Hole, solids: tuple[Solid, ...]) -> Solid | None:
     """What stands on the straight way from the opening to the thing's nearest face."""
     target = [min(max(hole.mid[k], solid.low[k]), solid.high[k]) for k in range(3)]
-    start = [
-        hole.mid[k] if k == hole.normal else min(max(target[k], hole.low[k] + 0.02), hole.high[k] - 0.02)
-        for k in range(3)
-    ]
+    start = [hole.mid[k] if k == hole.normal else min(max(target[k], hole.low[k] + 0.02), hole.high[k] - 0.02) for k in range(3)]
     for at in np.flatnonzero(on_the_way(start, target, solids)).tolist():
         other = solids[at]
         if other.id in (solid.id, solid.inside) or other.inside == solid.id or other.outside:
@@ -272,10 +269,7 @@ def _served_from_outside(solid: Solid, room: Room) -> bool:
     left, right = room.span_m
     top = room.ceiling_m((left + right) / 2)
     low = top is not None and top - room.floor_m < WALK_IN_M
-    return low and any(
-        hole.opening.kind == "hatch" and abs((solid.low[0] + solid.high[0]) / 2 - hole.mid[0]) < 0.9
-        for hole in room.holes
-    )
+    return low and any(hole.opening.kind == "hatch" and abs((solid.low[0] + solid.high[0]) / 2 - hole.mid[0]) < 0.9 for hole in room.holes)
 
 
 def hatch_head_m(build: Build, facts: Facts) -> tuple[tuple[str, str, float], ...]:
@@ -298,7 +292,5 @@ def seats(build: Build, mode: Mode) -> int:
     """How many can sit down in a mode: places of seats, and of tables that have their chairs with them."""
     absent = gone_in(build.stow, mode) | {thing.id for thing in build.stow.things if thing.taken_out}
     return sum(
-        t.places or (1 if "seat" in t.roles else 0)
-        for t in build.stow.things
-        if {"seat", "table"} & set(t.roles) and t.id not in absent
+        t.places or (1 if "seat" in t.roles else 0) for t in build.stow.things if {"seat", "table"} & set(t.roles) and t.id not in absent
     )

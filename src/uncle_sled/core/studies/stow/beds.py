@@ -102,9 +102,7 @@ def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
             at = solid.low[0] + share * along
             top = room.ceiling_m(at, middle)
             if top is not None:
-                tops.append(
-                    min([top, *(one.low[2] for one in over if one.low[0] <= at <= one.high[0])]) - solid.high[2]
-                )
+                tops.append(min([top, *(one.low[2] for one in over if one.low[0] <= at <= one.high[0])]) - solid.high[2])
     return Bed(
         solid.id,
         solid.name,
@@ -130,9 +128,7 @@ def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
     for person in people:
         tall = person.height.si if person.height and person.height.si > 0 else None
         if not left:
-            why = (
-                "there is no bed in this mode" if not beds else "the beds are taken; each place wants {550 mm} at least"
-            )
+            why = "there is no bed in this mode" if not beds else "the beds are taken; each place wants {550 mm} at least"
             found[person.id] = Sleeper(person.id, person.name, tall, None, False, why)
             continue
         bed, spot = left[0]

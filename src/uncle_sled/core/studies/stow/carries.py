@@ -80,9 +80,7 @@ def crank_n(pull_n: float, one: Winch) -> float:
     return pull_n * one.drum.si / (one.crank.si * one.gear * CRANK)
 
 
-def corners_n(
-    mass_kg: float, long_m: float, wide_m: float, x_m: float, y_m: float
-) -> tuple[float, float, float, float]:
+def corners_n(mass_kg: float, long_m: float, wide_m: float, x_m: float, y_m: float) -> tuple[float, float, float, float]:
     """What each corner of a lifted bed carries by its centre of gravity. Check 75 kg, 1.9 x 1.3, (1.05, 0.70): 152 to 219 N."""
     w = mass_kg * GRAVITY / (long_m * wide_m)
     near, far = long_m - x_m, x_m
@@ -139,20 +137,33 @@ def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
     if one is None:
         on = next((t for t in s.build.stow.things if t.base is not None and t.id != id), None)
         if on is None:  # a mattress on something that carries it
-            yield _none(f"{id}/base", id, f"{thing.name}, what carries it", "boards, slats and bearers are not said (Bed base, on Built)")  # fmt: skip
+            yield _none(f"{id}/base", id, f"{thing.name}, what carries it", "boards, slats and bearers are not said (Bed base, on Built)")
         return
     if one.span is None or one.span.si <= 0:
         yield _none(f"{id}/base", id, f"{thing.name}, {one.kind}", "how far it spans between bearers is not said")
     elif one.kind == "board":
         how = f"{words.thick(one.thick.si)} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
-        yield from _beam(f"{id}/base", id, f"{thing.name}, board", board_under_a_knee(one.thick.si, one.span.si), PLY_PA, one.span.si, how)  # fmt: skip
+        yield from _beam(f"{id}/base", id, f"{thing.name}, board", board_under_a_knee(one.thick.si, one.span.si), PLY_PA, one.span.si, how)
     else:
         share = 2 if one.tied and one.gap.si <= SHARE_GAP_M + 1e-9 else 1
-        how = f"{words.section((one.slat.si, one.thick.si))} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {'two' if share == 2 else 'one'}"  # fmt: skip
-        yield from _beam(f"{id}/base", id, f"{thing.name}, slat", slat_under_a_knee(one.slat.si, one.thick.si, one.span.si, share), SOFT_PA, one.span.si, how)  # fmt: skip
+        how = f"{words.section((one.slat.si, one.thick.si))} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {'two' if share == 2 else 'one'}"
+        yield from _beam(
+            f"{id}/base",
+            id,
+            f"{thing.name}, slat",
+            slat_under_a_knee(one.slat.si, one.thick.si, one.span.si, share),
+            SOFT_PA,
+            one.span.si,
+            how,
+        )
     if one.bearers < 1:
         yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "a bed without bearers: two or more would be right")
-    elif one.bearer_thick is None or one.bearer_deep is None or one.bearer_span is None or min(one.bearer_thick.si, one.bearer_deep.si, one.bearer_span.si) <= 0:  # fmt: skip
+    elif (
+        one.bearer_thick is None
+        or one.bearer_deep is None
+        or one.bearer_span is None
+        or min(one.bearer_thick.si, one.bearer_deep.si, one.bearer_span.si) <= 0
+    ):
         yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "their section and span are not said")
     else:
         kg, many, known = sleepers_kg(s)
@@ -182,7 +193,7 @@ def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
         return
     thick = thing.cabinet.thick.si
     how = f"{words.thick(thick)} over {words.m(span)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
-    yield from _beam(f"{thing.id}/lid", thing.id, f"{thing.name}, sat on", board_under_a_knee(thick, span), PLY_PA, span, how)  # fmt: skip
+    yield from _beam(f"{thing.id}/lid", thing.id, f"{thing.name}, sat on", board_under_a_knee(thick, span), PLY_PA, span, how)
 
 
 def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> Iterator[Carry]:
@@ -197,7 +208,15 @@ def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> It
         yield _none(f"{id}/winch", id, f"{name}, winch", "what it weighs is not known")
         return
     pull = line_pull_n(part.mass_kg, one)
-    yield Carry(f"{id}/crank", id, f"{name}, at the crank", crank_n(pull, one), HAND_N, "N", f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {one.parts} part, {one.sheaves} sheaves")  # fmt: skip
+    yield Carry(
+        f"{id}/crank",
+        id,
+        f"{name}, at the crank",
+        crank_n(pull, one),
+        HAND_N,
+        "N",
+        f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {one.parts} part, {one.sheaves} sheaves",
+    )
     long, wide = thing.length.si, thing.width.si
     dx = thing.cg_dx.si if thing.cg_dx else 0.0
     dy = thing.cg_dy.si if thing.cg_dy else 0.0
@@ -206,17 +225,28 @@ def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> It
     corner = max(corners_n(part.mass_kg, long, wide, long / 2 + dx, wide / 2 + dy))
     heavy = max(corner, pull)
     if one.rope_n is None:
-        yield _none(f"{id}/rope", id, f"{name}, ropes", f"what a rope breaks at is not said; {words.fine_newtons(SAFE * heavy)} or more would be right")  # fmt: skip
+        yield _none(
+            f"{id}/rope",
+            id,
+            f"{name}, ropes",
+            f"what a rope breaks at is not said; {words.fine_newtons(SAFE * heavy)} or more would be right",
+        )
     else:
-        yield Carry(f"{id}/rope", id, f"{name}, ropes", SAFE * heavy, one.rope_n, "N", f"5 × {words.fine_newtons(heavy)}, the most that one carries")  # fmt: skip
+        yield Carry(
+            f"{id}/rope", id, f"{name}, ropes", SAFE * heavy, one.rope_n, "N", f"5 × {words.fine_newtons(heavy)}, the most that one carries"
+        )
     if not one.brake:
-        yield _none(f"{id}/brake", id, f"{name}, winch holds", "it must hold by itself without a hand: a brake, not a ratchet alone")  # fmt: skip
+        yield _none(f"{id}/brake", id, f"{name}, winch holds", "it must hold by itself without a hand: a brake, not a ratchet alone")
     kg, many, _ = sleepers_kg(s)
-    share = LIVELY * (part.mass_kg + (kg if many else 0.0)) * GRAVITY / 4 * max(1.0, 4 * corner / (part.mass_kg * GRAVITY))  # fmt: skip
+    share = LIVELY * (part.mass_kg + (kg if many else 0.0)) * GRAVITY / 4 * max(1.0, 4 * corner / (part.mass_kg * GRAVITY))
     if one.pin_n is None:
-        yield _none(f"{id}/pins", id, f"{name}, pins", f"what a pin carries is not said; four of {words.fine_newtons(share)} each would be right")  # fmt: skip
+        yield _none(
+            f"{id}/pins", id, f"{name}, pins", f"what a pin carries is not said; four of {words.fine_newtons(share)} each would be right"
+        )
     else:
-        yield Carry(f"{id}/pins", id, f"{name}, pins", share, one.pin_n, "N", f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre")  # fmt: skip
+        yield Carry(
+            f"{id}/pins", id, f"{name}, pins", share, one.pin_n, "N", f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre"
+        )
 
 
 def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, words: Words) -> Iterator[Carry]:
@@ -224,7 +254,12 @@ def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, word
     part, holder = parts[id], parts.get(thing.inside or "")
     deep = thing.length.si if one.side in ("front", "rear") else thing.width.si
     if one.travel.si > deep + 1e-6:
-        yield _none(f"{id}/slides", id, f"{name}, slides", f"they run {words.m(one.travel.si)} out of {words.m(deep)}: no longer than it would be right")  # fmt: skip
+        yield _none(
+            f"{id}/slides",
+            id,
+            f"{name}, slides",
+            f"they run {words.m(one.travel.si)} out of {words.m(deep)}: no longer than it would be right",
+        )
         return
     kg = part.mass_kg + sum(parts[t.id].mass_kg for t in s.build.stow.things if t.inside == id and t.id in parts)
     if kg <= 0 or one.travel.si <= 0:
@@ -237,17 +272,33 @@ def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, word
     _bare, leaning = pulled_out_nm(kg, one.travel.si, deep / 2)
     screws = leaning / one.rows.si if one.rows.si > 0 else math.inf
     if holder is None:
-        yield _none(
-            f"{id}/tips", id, f"{name}, tips what it is in", "what it slides out of is not said (In it, In hand)"
-        )
+        yield _none(f"{id}/tips", id, f"{name}, tips what it is in", "what it slides out of is not said (In it, In hand)")
     elif one.screwed:
-        yield Carry(f"{id}/screws", id, f"{name}, its cabinet's screws", screws, 2 * 1600.0, "N", f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(one.rows.si)} apart; two screws of 8 mm")  # fmt: skip
+        yield Carry(
+            f"{id}/screws",
+            id,
+            f"{name}, its cabinet's screws",
+            screws,
+            2 * 1600.0,
+            "N",
+            f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(one.rows.si)} apart; two screws of 8 mm",
+        )
     else:
         box = next(t for t in s.build.stow.things if t.id == thing.inside)
         across = box.length.si if one.side in ("front", "rear") else box.width.si
         holds = holder.mass_kg * GRAVITY * across / 2
-        yield Carry(f"{id}/tips", id, f"{name}, tips its cabinet", max(leaning, 0.0), holds, "Nm", f"a hand leans on it; {words.kg(holder.mass_kg)} stand {words.m(across)} deep, not screwed")  # fmt: skip
+        yield Carry(
+            f"{id}/tips",
+            id,
+            f"{name}, tips its cabinet",
+            max(leaning, 0.0),
+            holds,
+            "Nm",
+            f"a hand leans on it; {words.kg(holder.mass_kg)} stand {words.m(across)} deep, not screwed",
+        )
     if one.latch_n is None:
-        yield _none(f"{id}/latch", id, f"{name}, latch", f"what keeps it in is not rated; {words.fine_newtons(kg * GRAVITY)} or more would be right")  # fmt: skip
+        yield _none(
+            f"{id}/latch", id, f"{name}, latch", f"what keeps it in is not rated; {words.fine_newtons(kg * GRAVITY)} or more would be right"
+        )
     else:
         yield Carry(f"{id}/latch", id, f"{name}, latch", kg * GRAVITY, one.latch_n, "N", "1.0 g of what slides")

@@ -21,17 +21,7 @@ from uncle_sled.core.document.stow import Mode, Stow
 from uncle_sled.core.engine import from_last, keep_last
 from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
-from uncle_sled.core.studies.stow.solids import (
-    AXES,
-    TOUCH_M,
-    Floats,
-    Solid,
-    corners_of,
-    overlap_m3,
-    solids_in,
-    within,
-    zone_of,
-)
+from uncle_sled.core.studies.stow.solids import AXES, TOUCH_M, Floats, Solid, corners_of, overlap_m3, solids_in, within, zone_of
 
 Kind = Literal["things", "body", "outside", "wheel box", "wall", "stick", "opening", "swing"]
 CUT_AWAY = 0.5  # of what is made of boards the body may take no more
@@ -65,11 +55,7 @@ def clashes(build: Build, facts: Facts, only: str | None = None) -> dict[str, tu
     """The clashes of every mode, or of one, by mode id."""
     room = room_of(build, facts)
     used = modes_in_use(build)
-    return {
-        mode.id: _in_mode(build.stow, mode, room, mode.id in used)
-        for mode in build.stow.modes
-        if only in (None, mode.id)
-    }
+    return {mode.id: _in_mode(build.stow, mode, room, mode.id in used) for mode in build.stow.modes if only in (None, mode.id)}
 
 
 def modes_in_use(build: Build) -> frozenset[str]:
@@ -116,12 +102,7 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
     corners = corners_of(solids)
     for k in moved:
         near = (corners[:, 1] > corners[k, 0] + TOUCH_M) & (corners[:, 0] < corners[k, 1] - TOUCH_M)
-        _measure(
-            mode.id,
-            solids,
-            [(min(k, j), max(k, j)) for j in np.flatnonzero(near.all(axis=1)).tolist() if j != k],
-            pairs,
-        )
+        _measure(mode.id, solids, [(min(k, j), max(k, j)) for j in np.flatnonzero(near.all(axis=1)).tolist() if j != k], pairs)
     walls = {k: of for k, of in old.walls.items() if k not in gone} | _walls(mode, solids, room, moved)
     return _Memo(solids, room, mode.towing, pairs, walls)
 
@@ -136,9 +117,7 @@ def _searched(mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo
     return _Memo(solids, room, mode.towing, _pairs(mode.id, solids), _walls(mode, solids, room, range(len(solids))))
 
 
-def _walls(
-    mode: Mode, solids: tuple[Solid, ...], room: Room | None, which: Iterable[int]
-) -> dict[int, tuple[Clash, ...]]:
+def _walls(mode: Mode, solids: tuple[Solid, ...], room: Room | None, which: Iterable[int]) -> dict[int, tuple[Clash, ...]]:
     return {} if room is None else _in_body(mode, solids, room, list(which))
 
 
@@ -207,9 +186,7 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
     outer = np.zeros(len(some))
     asks = outside | standing
     if asks.any():
-        outer[asks] = _within(
-            volume[asks], elevation[asks], across[asks], room.outer, room.outer_section, room.outer_half_m
-        )
+        outer[asks] = _within(volume[asks], elevation[asks], across[asks], room.outer, room.outer_section, room.outer_half_m)
         if above is not None:
             outer[asks] *= _share(above[asks], room.outer_plan)
     inside = ~outside & ~buried
@@ -261,11 +238,7 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
             m3 = overlap_m3(some[at], one)
             if m3 > LEAST_M3:
                 meets(at, kind, one.id, one.name, m3, _apart_m(some[at], one))  # type: ignore[arg-type]
-    return {
-        which[at]: tuple(of)
-        for at, of in sorted(found.items())
-        if not (standing and inside[at] and _drawn_out(some[at], room))
-    }
+    return {which[at]: tuple(of) for at, of in sorted(found.items()) if not (standing and inside[at] and _drawn_out(some[at], room))}
 
 
 def _seen(solids: list[Solid], low: Floats, high: Floats, plane: Plane) -> NDArray[np.object_]:
@@ -284,11 +257,7 @@ def _drawn_out(solid: Solid, room: Room) -> bool:
         hole.opening.kind in ("door", "hatch")
         and solid.low[hole.normal] < hole.high[hole.normal]
         and solid.high[hole.normal] > hole.low[hole.normal]
-        and all(
-            solid.low[k] >= hole.low[k] - TOUCH_M and solid.high[k] <= hole.high[k] + TOUCH_M
-            for k in range(3)
-            if k != hole.normal
-        )
+        and all(solid.low[k] >= hole.low[k] - TOUCH_M and solid.high[k] <= hole.high[k] + TOUCH_M for k in range(3) if k != hole.normal)
         for hole in room.holes
     )
 
@@ -324,12 +293,7 @@ def _zone_within(zone: Solid, room: Room) -> float:
 
 
 def _out_by_m(
-    low: Floats,
-    high: Floats,
-    elevation: NDArray[np.object_],
-    across: NDArray[np.object_],
-    above: NDArray[np.object_] | None,
-    room: Room,
+    low: Floats, high: Floats, elevation: NDArray[np.object_], across: NDArray[np.object_], above: NDArray[np.object_] | None, room: Room
 ) -> Floats:
     """How far each solid reaches over the inside at most, by its own box [m]."""
     sides = [np.zeros(len(low)), np.maximum(np.abs(low[:, 1]), np.abs(high[:, 1])) - room.half_m]
@@ -372,11 +336,7 @@ def _swings(stow: Stow, mode: Mode, solids: tuple[Solid, ...], room: Room | None
             zone = zone_of(by_id[thing.id], clear, turn)
             for other in within(solids, zone.low, zone.high):
                 volume = overlap_m3(zone, other)
-                if (
-                    other.id != thing.id
-                    and not related(thing.id, other.id, holder)
-                    and volume > IN_THE_WAY * zone.volume_m3
-                ):
+                if other.id != thing.id and not related(thing.id, other.id, holder) and volume > IN_THE_WAY * zone.volume_m3:
                     found.append(_swing(mode, clear.kind, thing.id, other.id, thing.name, other.name, volume))
             if room is not None and not zone.outside:
                 out = zone.volume_m3 - _zone_within(zone, room)

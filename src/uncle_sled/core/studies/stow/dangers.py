@@ -22,20 +22,15 @@ from uncle_sled.core.studies.stow.rooms import rooms_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
 from uncle_sled.core.wiring.appliances import figures_of
 
-DRY_UNITS = frozenset({"battery", "station", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "fuse box", "inlet"})  # fmt: skip
+DRY_UNITS = frozenset(
+    {"battery", "station", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "fuse box", "inlet"}
+)
 WET_ROLES = frozenset({"tap or sink", "shower", "pumps water", "pumps by foot", "warms water"})
 WATERS = ("fresh", "grey", "black")
 CLOTH_M, WATER_M, EXTINGUISHER_M = 0.5, 0.3, 1.0
 
 Kind = Literal[
-    "bad air",
-    "no alarm",
-    "no alarm, sealed",
-    "gas and flame",
-    "vapour and flame",
-    "flame and cloth",
-    "mains and water",
-    "house",
+    "bad air", "no alarm", "no alarm, sealed", "gas and flame", "vapour and flame", "flame and cloth", "mains and water", "house"
 ]
 
 
@@ -110,13 +105,7 @@ def _is_inside(one: Solid, body: Body) -> bool:
 
 
 def _in_the_air(
-    mode: Mode,
-    inside: list[Solid],
-    things: dict[str, Thing],
-    rooms: dict[str, int],
-    beds: dict[int, Solid],
-    build: Build,
-    alarm: bool,
+    mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dict[str, int], beds: dict[int, Solid], build: Build, alarm: bool
 ) -> list[Danger]:
     """Fumes, gas and flames where people sleep. Args: alarm: whether one warns in the room of a bed."""
     found = []
@@ -178,8 +167,7 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
     at_hand = [
         one
         for one in inside
-        if "extinguisher" in things[one.id].roles
-        and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
+        if "extinguisher" in things[one.id].roles and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
     ]
     if not at_hand:
         wants.append("an extinguisher within {1 m} of the door")

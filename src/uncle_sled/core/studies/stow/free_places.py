@@ -79,11 +79,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
-        xs = (
-            np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M)
-            if own[0][0] < nose
-            else np.array([thing.x.si])
-        )
+        xs = np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M) if own[0][0] < nose else np.array([thing.x.si])
         ys, zs = [thing.y.si], [thing.z.si]
         if _on_the_tail(build, own) and nose - lx > 0.35:
             # what hangs on the tail is offered the drawbar
@@ -95,9 +91,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         low, high = inner.bounds[0], inner.bounds[2]
         if high - low > LONGEST_M or max(lx, ly, lz) > LONGEST_M or len(build.stow.things) > MOST_THINGS:
             return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
-        xs = np.unique(
-            np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4)
-        )
+        xs = np.unique(np.round(np.concatenate([np.arange(np.ceil(low / STEP_M) * STEP_M, high - lx, STEP_M), [thing.x.si]]), 4))
         ys = sorted(
             {
                 round(y, 4)
@@ -115,8 +109,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         )
         resting = _rests(own, floor, corners)
         zs = sorted(
-            {round(thing.z.si, 4)}
-            | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set())
+            {round(thing.z.si, 4)} | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set())
         )
     grid = np.array([(x, y, z) for z in zs for y in ys for x in xs]).reshape(-1, 3)
     if not len(grid):
@@ -144,13 +137,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         if _rests(own, floor, corners):
             good &= _rest(lows, highs, floor, corners)
     grid, lows, highs = grid[good], lows[good], highs[good]
-    return Places(
-        thing,
-        grid[:, 0],
-        grid[:, 1],
-        grid[:, 2],
-        _beside(lows, highs, others),
-    )
+    return Places(thing, grid[:, 0], grid[:, 1], grid[:, 2], _beside(lows, highs, others))
 
 
 def _on_the_tail(build: Build, own: Floats) -> bool:

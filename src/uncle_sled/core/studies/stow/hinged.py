@@ -65,7 +65,7 @@ def _reads(s: Studied) -> tuple[object, ...]:
 @keep_by(_reads, 3)
 def hinged(s: Studied) -> tuple[Hinged, ...]:
     """Hatches first, then lids, each in the order of the build."""
-    made = [_hatch(s, one) for one in s.build.shell.openings if one.kind == "hatch" and one.opens and one.hung in ("", "top")]  # fmt: skip
+    made = [_hatch(s, one) for one in s.build.shell.openings if one.kind == "hatch" and one.opens and one.hung in ("", "top")]
     made += [_lid(s, thing) for thing in s.build.stow.things if thing.lid is not None and not thing.taken_out]
     return tuple(made)
 
@@ -79,9 +79,9 @@ def _hatch(s: Studied, one: Opening) -> Hinged:
     if not outline:
         return Hinged(one.id, one.name, path, None, (), added, "", one.strut, (), None, "it is not cut into any face")
     if part is None or part.mass_kg <= 0:
-        return Hinged(one.id, one.name, path, None, outline, added, "", one.strut, (), None, "what it weighs is not known")  # fmt: skip
+        return Hinged(one.id, one.name, path, None, outline, added, "", one.strut, (), None, "what it weighs is not known")
     opens = float(one.open_deg) if one.open_deg is not None else OPENS_DEG
-    return _judged(one.id, one.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, one.strut)  # fmt: skip
+    return _judged(one.id, one.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, one.strut)
 
 
 def _side_of(s: Studied, one: Opening) -> tuple[Point, ...]:
@@ -112,7 +112,7 @@ def _chain(surface: Surface, s0: float, s1: float) -> list[Point]:
     assert surface.chain is not None
     runs = lengths(surface.chain)
     at = [s0, *(float(r) for r in runs if s0 < r < s1), s1]
-    return [(float(np.interp(r, runs, surface.chain[:, 0])), float(np.interp(r, runs, surface.chain[:, 1]))) for r in at]  # fmt: skip
+    return [(float(np.interp(r, runs, surface.chain[:, 0])), float(np.interp(r, runs, surface.chain[:, 1]))) for r in at]
 
 
 def _turning(mass_kg: float, outline: tuple[Point, ...], opens_deg: float) -> Turning:
@@ -137,11 +137,13 @@ def _lid(s: Studied, thing: Thing) -> Hinged:
         boards = [b for b in one.boards if b.id == "lid"] if one is not None else []
         mass = sum(b.shape.area * library[b.material].weight_kg_m2(b.thick) for b in boards) or None
     if mass is None:
-        return Hinged(thing.id, thing.name, path, None, outline, 0.0, "", lid.strut, (), None, "what its lid weighs is not known")  # fmt: skip
-    return _judged(thing.id, thing.name, path, _turning(mass, outline, float(lid.opens_deg)), outline, 0.0, source, lid.strut)  # fmt: skip
+        return Hinged(thing.id, thing.name, path, None, outline, 0.0, "", lid.strut, (), None, "what its lid weighs is not known")
+    return _judged(thing.id, thing.name, path, _turning(mass, outline, float(lid.opens_deg)), outline, 0.0, source, lid.strut)
 
 
-def _judged(id: str, name: str, path: str, turning: Turning, outline: tuple[Point, ...], added: float, source: str, strut: Strut | None) -> Hinged:  # fmt: skip
+def _judged(
+    id: str, name: str, path: str, turning: Turning, outline: tuple[Point, ...], added: float, source: str, strut: Strut | None
+) -> Hinged:
     if strut is None:
         return Hinged(id, name, path, turning, outline, added, source, None, (), None, "no struts are said")
     fault = strut_fault(strut, turning)

@@ -47,9 +47,7 @@ def leaves_hit(build: Build, facts: Facts, body: Body | None, modes: tuple[Mode,
             for solid in solids_in(build.stow, mode):
                 if (wall.id, solid.id) in found or solid.outside or not _in_the_way(solid, quarter, foot, head):
                     continue
-                found[wall.id, solid.id] = LeafHits(
-                    wall.id, wall.name, solid.id, solid.name, mode.id, _opens_deg(arc, solid)
-                )
+                found[wall.id, solid.id] = LeafHits(wall.id, wall.name, solid.id, solid.name, mode.id, _opens_deg(arc, solid))
     return tuple(found.values())
 
 

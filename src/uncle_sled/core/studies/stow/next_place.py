@@ -48,11 +48,7 @@ def usual_place(build: Build, framed: Framed, thing: Thing) -> Spot:
         return body.front + (body.length - long) / 2, 0.0, body.under + body.height
     if thing.outside:
         return 0.6, 0.0, frame_top_m(build)
-    middle = (
-        body.front + body.length / 2
-        if body is not None
-        else (build.rig.axles[0].station.si if build.rig.axles else 2.0)
-    )
+    middle = body.front + body.length / 2 if body is not None else (build.rig.axles[0].station.si if build.rig.axles else 2.0)
     return middle - long / 2, 0.0, floor_m(build)
 
 
@@ -109,9 +105,7 @@ def _taken(build: Build) -> list[tuple[tuple[float, float, float], tuple[float, 
 
 
 def _free(box: tuple[Spot, Spot], taken: list[tuple[Spot, Spot]]) -> bool:
-    return not any(
-        all(box[0][k] < high[k] - TOUCH_M and box[1][k] > low[k] + TOUCH_M for k in range(3)) for low, high in taken
-    )
+    return not any(all(box[0][k] < high[k] - TOUCH_M and box[1][k] > low[k] + TOUCH_M for k in range(3)) for low, high in taken)
 
 
 def _on_the_roof(build: Build, framed: Framed, thing: Thing, usual: Spot) -> Spot:

@@ -108,7 +108,9 @@ def accesses(build: Build, facts: Facts, mode: Mode) -> tuple[Access, ...]:
     return tuple(_access(things[solid.id], solid, solids, room, floor, mode, level) for solid in solids)
 
 
-def _access(thing: Thing, solid: Solid, solids: tuple[Solid, ...], room: Room | None, floor: BaseGeometry | None, mode: Mode, level: float | None) -> Access:  # fmt: skip
+def _access(
+    thing: Thing, solid: Solid, solids: tuple[Solid, ...], room: Room | None, floor: BaseGeometry | None, mode: Mode, level: float | None
+) -> Access:
     if solid.outside or room is None:
         return Access(solid.id, solid.name, "outside", "", 0.0, ())
     on_top = _on_top(thing, solid, solids)
@@ -121,7 +123,7 @@ def _access(thing: Thing, solid: Solid, solids: tuple[Solid, ...], room: Room | 
             continue
         goal = [min(max(start[k], solid.low[k]), solid.high[k]) for k in range(3)]
         way = [solids[at] for at in np.flatnonzero(on_the_way(start, goal, solids)).tolist()]
-        blocks = [one.id for one in way if one.id not in (solid.id, solid.inside) and one.inside != solid.id and not one.outside]  # fmt: skip
+        blocks = [one.id for one in way if one.id not in (solid.id, solid.inside) and one.inside != solid.id and not one.outside]
         first = tuple(dict.fromkeys([*blocks, *on_top]))[:MOST_MOVED]
         made = Access(solid.id, solid.name, "after moving" if first else "at once", name, far, first)
         if best is None or (len(made.first), far) < (len(best.first), best.far_m or 0.0):
@@ -132,9 +134,7 @@ def _access(thing: Thing, solid: Solid, solids: tuple[Solid, ...], room: Room | 
     return Access(solid.id, solid.name, "out of reach", name, far, ())
 
 
-def _hands(
-    solid: Solid, room: Room, floor: BaseGeometry | None, mode: Mode, level: float | None
-) -> list[tuple[float, list[float], str]]:
+def _hands(solid: Solid, room: Room, floor: BaseGeometry | None, mode: Mode, level: float | None) -> list[tuple[float, list[float], str]]:
     """Where a hand could start: distance to the thing, the place, and its name."""
     made = []
     for hole in room.holes:
@@ -146,14 +146,10 @@ def _hands(
     if floor is not None and not floor.is_empty:
         plan = box(solid.low[0], solid.low[1], solid.high[0], solid.high[1])
         here, there = nearest_points(floor, plan)
-        low, high = (
-            (room.floor_m + HAND_M[0], room.floor_m + HAND_M[1]) if level is None else (level + 0.05, level + 0.6)
-        )
+        low, high = (room.floor_m + HAND_M[0], room.floor_m + HAND_M[1]) if level is None else (level + 0.05, level + 0.6)
         z = min(max((solid.low[2] + solid.high[2]) / 2, low), high)
         up = max(solid.low[2] - z, z - solid.high[2], 0.0)
-        made.append(
-            (math.hypot(here.distance(there), up), [here.x, here.y, z], "the floor" if level is None else "the bed")
-        )
+        made.append((math.hypot(here.distance(there), up), [here.x, here.y, z], "the floor" if level is None else "the bed"))
     return made
 
 
@@ -168,7 +164,11 @@ def _at_hole(solid: Solid, hole: Hole) -> list[float]:
 
 def _on_top(thing: Thing, solid: Solid, solids: tuple[Solid, ...]) -> list[str]:
     """What lies on a thing that opens upward: a lid, a top that is lifted."""
-    up = thing.lid is not None or (thing.cabinet is not None and thing.cabinet.top == "lid") or any(c.kind == "lid" and c.side == "top" for c in thing.clear)  # fmt: skip
+    up = (
+        thing.lid is not None
+        or (thing.cabinet is not None and thing.cabinet.top == "lid")
+        or any(c.kind == "lid" and c.side == "top" for c in thing.clear)
+    )
     if not up:
         return []
     area = max((solid.high[0] - solid.low[0]) * (solid.high[1] - solid.low[1]), 1e-9)
@@ -197,7 +197,11 @@ def litres_by_reach(build: Build, facts: Facts, mode: Mode) -> dict[How, float]:
 def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
     """From one standing place: before the hatch over the kitchen, or where on the floor the kitchen is nearest."""
     room = room_of(build, facts)
-    wanted = {thing.id for thing in build.stow.things if KITCHEN & set(thing.roles) or (thing.tank is not None and thing.tank.contents == "fresh" and thing.tank.shape == "jug")}  # fmt: skip
+    wanted = {
+        thing.id
+        for thing in build.stow.things
+        if KITCHEN & set(thing.roles) or (thing.tank is not None and thing.tank.contents == "fresh" and thing.tank.shape == "jug")
+    }
     solids = [one for one in solids_in(build.stow, mode) if one.id in wanted]
     if not solids:
         return Cook(None, "", (), "no stove, sink, fridge or worktop is aboard")
@@ -214,10 +218,10 @@ def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
         if hole.opening.kind == "hatch" and hole.opening.id not in mode.shut and hole.normal != 2:
             at = [hole.mid[0], hole.mid[1]]
             at[hole.normal] += hole.out * OUT_M
-            places.append((Point(at), f"behind {hole.opening.name}" if hole.normal == 0 else f"beside {hole.opening.name}"))  # fmt: skip
+            places.append((Point(at), f"behind {hole.opening.name}" if hole.normal == 0 else f"beside {hole.opening.name}"))
     if not places:
         return Cook(None, "", (), "neither a hatch nor a floor to stand on leads to it")
-    place, where = min(places, key=lambda one: sum(max(plan.distance(one[0]) - COOK_M, 0.0) * 10 + plan.distance(one[0]) for plan in plans))  # fmt: skip
+    place, where = min(places, key=lambda one: sum(max(plan.distance(one[0]) - COOK_M, 0.0) * 10 + plan.distance(one[0]) for plan in plans))
     made = [CookReach(one.id, one.name, float(plan.distance(place))) for one, plan in zip(solids, plans, strict=True)]
     return Cook((place.x, place.y), where, tuple(sorted(made, key=lambda one: one.far_m)))
 
@@ -231,13 +235,17 @@ def bays_hold(build: Build, facts: Facts) -> tuple[Holds, ...]:
         if not one.good or cabinet is None:
             continue
         for bay, (bay_id, a, b) in zip(cabinet.bays or (None,), one.carcass.clear, strict=False):
-            size, many = _inside(cabinet, one.carcass.size, bay.shelves if bay else 0, bay.drawers if bay and bay.front == "drawers" else 0, b - a)  # fmt: skip
-            fits = tuple((name, count) for name, *dims in SOLD if (count := fits_in((dims[0], dims[1], dims[2]), size)) > 0)  # fmt: skip
+            size, many = _inside(
+                cabinet, one.carcass.size, bay.shelves if bay else 0, bay.drawers if bay and bay.front == "drawers" else 0, b - a
+            )
+            fits = tuple((name, count) for name, *dims in SOLD if (count := fits_in((dims[0], dims[1], dims[2]), size)) > 0)
             made.append(Holds(id, bay_id, size, many, fits))
     return tuple(made)
 
 
-def _inside(one: Cabinet, size: tuple[float, float, float], shelves: int, drawers: int, wide: float) -> tuple[tuple[float, float, float], int]:  # fmt: skip
+def _inside(
+    one: Cabinet, size: tuple[float, float, float], shelves: int, drawers: int, wide: float
+) -> tuple[tuple[float, float, float], int]:
     t, plinth = one.thick.si, one.plinth.si if one.plinth else 0.0
     high = size[2] - plinth - 2 * t
     deep = size[1] - t - one.back_thick.si

@@ -89,9 +89,7 @@ def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
             seen.add(at)
             at = holder.get(at)
     return tuple(
-        _restraint(thing, leans[thing.id], holder)
-        for thing in build.stow.things
-        if not thing.taken_out and leans[thing.id] > LEAST_KG
+        _restraint(thing, leans[thing.id], holder) for thing in build.stow.things if not thing.taken_out and leans[thing.id] > LEAST_KG
     )
 
 

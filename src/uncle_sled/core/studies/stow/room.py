@@ -180,11 +180,7 @@ def _inner_walls(shell: Shell, body: Body) -> list[Solid]:
     """Partitions as boxes beside and over their doors, and lofts; those that cannot be built are not there."""
     made = []
     for wall in walls_of(shell, body, library_of(())) if shell.partitions else ():
-        made += (
-            [box_solid(wall.id, f"the {lower_first(wall.name)}", *corners) for corners in wall.boxes]
-            if not wall.fault
-            else []
-        )
+        made += [box_solid(wall.id, f"the {lower_first(wall.name)}", *corners) for corners in wall.boxes] if not wall.fault else []
     for deck in decks_of(shell, body) if shell.lofts else ():
         if not deck.fault:
             made.append(box_solid(deck.id, f"the {lower_first(deck.name)}", deck.low, deck.high))
@@ -269,9 +265,7 @@ def _hole(shell: Shell, opening: Opening, cut: Cut, surface: Surface) -> Hole:
         tuple(map(float, high)),  # type: ignore[arg-type]
         axis,
         -1 if deep[axis] > mid[axis] else 1,
-        (round(above - below, 6), round(right - left, 6))
-        if surface.swept
-        else (round(right - left, 6), round(above - below, 6)),
+        (round(above - below, 6), round(right - left, 6)) if surface.swept else (round(right - left, 6), round(above - below, 6)),
         tuple(map(float, mid)),  # type: ignore[arg-type]
         _leaves(opening, surface, (left, below, right, above)),
     )

@@ -25,11 +25,22 @@ TEMPERATURES = (COLD_C, MILD_C, HOT_C)
 HOLD_SHARE, RAISE_N, CLOSE_N, SELF_N = 1.10, 120.0, 100.0, 80.0
 SHORT_M, LONG_M = 0.005, 0.003  # left of the stroke at both ends
 STEP_DEG = 2.0
-SIZES_M = ((0.240, 0.385, 0.145), (0.290, 0.485, 0.195), (0.340, 0.585, 0.245), (0.390, 0.685, 0.295))  # shut, open, stroke, as usual in trade lists  # fmt: skip
+SIZES_M = (
+    (0.240, 0.385, 0.145),
+    (0.290, 0.485, 0.195),
+    (0.340, 0.585, 0.245),
+    (0.390, 0.685, 0.295),
+)  # shut, open, stroke, as usual in trade lists
 FORCES_N = tuple(range(100, 801, 50))
 KEPT, STRONG_N = 6, 1500.0
 ORDER = ("self-raise", "raise", "close", "shut", "hold")  # what may give way first; hold never
-SAYS = {"self-raise": "flies up by itself in the heat", "raise": "is heavy to raise in the cold", "close": "is hard to shut in the heat", "shut": "does not stay shut by itself", "hold": "does not stay open in frost"}  # fmt: skip
+SAYS = {
+    "self-raise": "flies up by itself in the heat",
+    "raise": "is heavy to raise in the cold",
+    "close": "is hard to shut in the heat",
+    "shut": "does not stay shut by itself",
+    "hold": "does not stay open in frost",
+}
 
 
 class Turning(msgspec.Struct, frozen=True):
@@ -77,7 +88,7 @@ def strut_fault(one: Strut, turning: Turning) -> str:
     if one.open.si <= one.shut.si:
         return f"the strut is {{{one.open.si * 1000:.0f} mm}} open and {one.shut.si * 1000:.0f} shut: longer open than shut would be right"
     if one.stroke.si <= 0 or one.stroke.si > one.open.si - one.shut.si + 1e-6:
-        return f"a stroke of {{{one.stroke.si * 1000:.0f} mm}} is not in a strut from {one.shut.si * 1000:.0f} to {{{one.open.si * 1000:.0f} mm}}"  # fmt: skip
+        return f"a stroke of {{{one.stroke.si * 1000:.0f} mm}} is not in a strut from {one.shut.si * 1000:.0f} to {{{one.open.si * 1000:.0f} mm}}"
     if math.hypot(one.body_x.si, one.body_z.si) < 0.01 or math.hypot(one.lid_x.si, one.lid_z.si) < 0.01:
         return "a mount lies on the hinge: there it turns nothing"
     if one.many < 1 or one.force_n <= 0:
@@ -164,7 +175,7 @@ def search(turning: Turning, many: int = 2, rise: float = 1.25, friction_n: floa
     reach = turning.hand_m
     beta = np.radians(np.linspace(0.0, turning.opens_deg, 13))
     bx, bz = np.meshgrid(np.linspace(0.02, 0.40, 10) * reach, -np.linspace(0.05, 0.65, 13) * reach)
-    out, off = np.meshgrid(np.linspace(0.06, 0.5, 12) * reach, np.radians(turning.shut_deg + np.array([-25.0, -12.0, 0.0])))  # fmt: skip
+    out, off = np.meshgrid(np.linspace(0.06, 0.5, 12) * reach, np.radians(turning.shut_deg + np.array([-25.0, -12.0, 0.0])))
     lx, lz = (out * np.cos(off)).ravel(), (out * np.sin(off)).ravel()
     # shapes: body mounts x lid mounts x angles
     px = lx[:, None] * np.cos(beta) - lz[:, None] * np.sin(beta)
@@ -199,7 +210,7 @@ def search(turning: Turning, many: int = 2, rise: float = 1.25, friction_n: floa
             for k in np.lexsort((easy, weight))[:KEPT].tolist():
                 b, p = at[k]
                 m = [Length(round(float(v), 3)) for v in (bx.ravel()[b], bz.ravel()[b], lx[p], lz[p])]
-                one = Strut(Length(shut), Length(opened), Length(stroke), float(force), many, m[0], m[1], m[2], m[3], rise, friction_n)  # fmt: skip
+                one = Strut(Length(shut), Length(opened), Length(stroke), float(force), many, m[0], m[1], m[2], m[3], rise, friction_n)
                 best.append(((float(weight[k]), float(easy[k])), one))
     found: Found | None = None
     for _, one in sorted(best, key=lambda pair: pair[0])[: 4 * KEPT]:  # to the millimetre, as they are marked out

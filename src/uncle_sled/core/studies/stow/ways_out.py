@@ -63,9 +63,7 @@ def ways_out(build: Build, facts: Facts, mode: Mode) -> tuple[WayOut, ...]:
     }
     things = {thing.id: thing for thing in build.stow.things}
     house = build.brief.lived_in
-    made = [
-        _judged(hole, room, solids, things, beds, bulkheads, house, hole.opening.id in shut_off) for hole in room.holes
-    ]
+    made = [_judged(hole, room, solids, things, beds, bulkheads, house, hole.opening.id in shut_off) for hole in room.holes]
     return tuple(sorted(made, key=lambda way: (not way.good, way.through)))
 
 

@@ -90,7 +90,7 @@ def gas_of(build: Build) -> Gas:
             why.append(f"{one.name}: {'what it gives' if one.kw is None else 'its hours a day'} is not said")
         elif one.fuel in KG_L:
             day[one.fuel] = day.get(one.fuel, 0.0) + one.kg_day
-    blank = [t for t in build.stow.things if t.tank is not None and t.tank.contents in KG_L and not t.tank.volume and not t.taken_out]  # fmt: skip
+    blank = [t for t in build.stow.things if t.tank is not None and t.tank.contents in KG_L and not t.tank.volume and not t.taken_out]
     why += [f"{t.name}: how much it holds is not said" for t in blank]
     unsaid = {t.tank.contents for t in blank if t.tank is not None}
     days = {fuel: (kg.get(fuel, 0.0) / used if used > 0 and fuel not in unsaid else None) for fuel, used in day.items()}
@@ -102,6 +102,13 @@ def gas_of(build: Build) -> Gas:
     gas_kw = [one.kw for one in burners if one.fuel == "gas" and one.kw is not None]
     wanted = build.systems.water.days if build.systems.water.days is not None else build.brief.nights_off
     return Gas(
-        burners, kg, day, days, float(wanted) if wanted is not None else None, tuple(table), sum(gas_kw),
-        sum(one.kw for one in burners if one.kw is not None and not one.sealed and not one.flued), tuple(why),
-    )  # fmt: skip
+        burners,
+        kg,
+        day,
+        days,
+        float(wanted) if wanted is not None else None,
+        tuple(table),
+        sum(gas_kw),
+        sum(one.kw for one in burners if one.kw is not None and not one.sealed and not one.flued),
+        tuple(why),
+    )

@@ -126,9 +126,19 @@ def profile(
     if total > 0:
         dries = DELTA * lacking * (1 / max(where, 1e-3) + 1 / max(sd_whole - where, 1e-3)) * 3600 * DAY_H * 1000
     return Profile(
-        id, name, layers, tuple(c[0] for c in cuts), tuple(c[1] for c in cuts), tuple(temps), tuple(sat), tuple(vapour),
-        total, plane[1] if total > LEAST_G_M2 else None, plane[3] if gain > 0 else "", dries,
-    )  # fmt: skip
+        id,
+        name,
+        layers,
+        tuple(c[0] for c in cuts),
+        tuple(c[1] for c in cuts),
+        tuple(temps),
+        tuple(sat),
+        tuple(vapour),
+        total,
+        plane[1] if total > LEAST_G_M2 else None,
+        plane[3] if gain > 0 else "",
+        dries,
+    )
 
 
 def _on(hull: list[tuple[float, float]], sd: float) -> float:
@@ -157,14 +167,7 @@ def layers_of(face: Face, library: Library) -> tuple[Layer, ...] | None:
 
 
 @keep_keyed(
-    lambda build, facts, framed: (
-        Same(build.shell),
-        Same(build.brief),
-        Same(build.systems),
-        Same(facts.materials),
-        Same(framed),
-    ),
-    4,
+    lambda build, facts, framed: (Same(build.shell), Same(build.brief), Same(build.systems), Same(facts.materials), Same(framed)), 4
 )
 def profiles_of(build: Build, facts: Facts, framed: Framed) -> tuple[Profile, ...]:
     """Every face with layers on the brief's coldest night; none while the night is not known."""
@@ -181,9 +184,7 @@ def profiles_of(build: Build, facts: Facts, framed: Framed) -> tuple[Profile, ..
             continue
         films = (film_of(face.kind), R_UNDER if face.kind == "floor" else R_OUTSIDE)
         try:
-            made.append(
-                profile(face.id, face.name, layers, night.inside_c, inside_pa, night.outside_c, outside_pa, films)
-            )
+            made.append(profile(face.id, face.name, layers, night.inside_c, inside_pa, night.outside_c, outside_pa, films))
         except GeometryError:
             continue
     return tuple(made)

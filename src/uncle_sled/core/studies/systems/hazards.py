@@ -28,16 +28,7 @@ FUSE_NEAR_M = 0.2
 UNEVEN = 0.1  # of length between batteries side by side
 PANELS_UNFUSED = 2  # strings side by side that need no fuse of their own
 SPREADS = ("battery", "station", "bus bar", "fuse box")  # what a wire must be fused at
-METERED = (
-    "bus bar",
-    "fuse box",
-    "inverter",
-    "inverter charger",
-    "solar charger",
-    "mains charger",
-    "car charger",
-    "load",
-)
+METERED = ("bus bar", "fuse box", "inverter", "inverter charger", "solar charger", "mains charger", "car charger", "load")
 PUMPS = "pumps water"
 
 
@@ -194,12 +185,7 @@ def _loops(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
         kinds = {id: net.ends[id].kind for id in group}
         makers = [id for id, kind in kinds.items() if kind in ("inverter", "station", "inverter charger")]
         chargers = [id for id, kind in kinds.items() if kind in ("mains charger", "station", "inverter charger")]
-        if (
-            len(group) > 1
-            and makers
-            and chargers
-            and any(net.wires[k].kind == "AC" for _, _, k in graph.subgraph(group).edges(keys=True))
-        ):
+        if len(group) > 1 and makers and chargers and any(net.wires[k].kind == "AC" for _, _, k in graph.subgraph(group).edges(keys=True)):
             charger = next((id for id in chargers if kinds[id] == "mains charger"), chargers[0])
             maker = next((id for id in makers if kinds[id] != "mains charger" and id != charger), makers[0])
             yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
@@ -239,9 +225,7 @@ def _panel_rows(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:
         for row in rows:
             laid = [one for id in row if (one := wired.wire(id)) is not None]
             if laid and all(one.fused == "none" for one in laid):
-                yield Hazard(
-                    "unfused", (laid[0].id,), (_run(net, laid[0].id), net.ends[net.wires[laid[0].id].start].name)
-                )
+                yield Hazard("unfused", (laid[0].id,), (_run(net, laid[0].id), net.ends[net.wires[laid[0].id].start].name))
 
 
 def _unguarded(laid: Laid, start: End, end: End, name: str, wired: Wired) -> Iterator[Hazard]:
@@ -254,11 +238,15 @@ def _unguarded(laid: Laid, start: End, end: End, name: str, wired: Wired) -> Ite
     if start.kind in SPREADS and fused not in ("start", "both"):
         yield Hazard("unfused", (laid.id,), (name, start.name))
     elif fused not in ("end", "both") and (
-        (end.kind == "battery" and start.kind not in ("bus bar", "fuse box"))
-        or (end.kind == "bus bar" and start.kind in LIMIT_THEMSELVES)
+        (end.kind == "battery" and start.kind not in ("bus bar", "fuse box")) or (end.kind == "bus bar" and start.kind in LIMIT_THEMSELVES)
     ):
         yield Hazard("unfused", (laid.id,), (name, end.name))
-    elif fused not in ("start", "both") and laid.guard_a is not None and laid.ampacity_a is not None and laid.guard_a > laid.ampacity_a + 1e-9:  # fmt: skip
+    elif (
+        fused not in ("start", "both")
+        and laid.guard_a is not None
+        and laid.ampacity_a is not None
+        and laid.guard_a > laid.ampacity_a + 1e-9
+    ):
         # what only passes current on guards nothing: the fuse before it lets through what this wire cannot bear
         yield Hazard("unfused", (laid.id,), (name, start.name), laid.guard_a, laid.ampacity_a)
     elif laid.typed_size and laid.ampacity_a is None and laid.guard_a is not None and fused not in ("start", "both"):
@@ -288,11 +276,7 @@ def _main(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
         if end.kind == "shunt" or not shunts:
             continue
         for wire in net.into[id]:  # what charges the battery itself goes past the shunt as well
-            if (
-                end.kind == "battery"
-                and net.ends[net.wires[wire].start].kind in METERED
-                and net.wires[wire].kind == "DC"
-            ):
+            if end.kind == "battery" and net.ends[net.wires[wire].start].kind in METERED and net.wires[wire].kind == "DC":
                 other = net.ends[net.wires[wire].start]
                 yield Hazard("shunt-bypassed", (wire, id), (other.name, end.name))
 
@@ -401,9 +385,7 @@ def _sockets(net: Network, wired: Wired) -> Iterator[Hazard]:
             continue
         amps = [one.current_a for one in asked if one is not None and one.current_a is not None]
         if limit is not None and sum(amps) > limit + 1e-9:
-            yield Hazard(
-                "socket-over", (id, *(one.id for one in asked if one is not None)), (end.name,), sum(amps), limit
-            )
+            yield Hazard("socket-over", (id, *(one.id for one in asked if one is not None)), (end.name,), sum(amps), limit)
 
 
 def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired) -> Iterator[Hazard]:
@@ -417,9 +399,7 @@ def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired)
     if not links and len(batteries) > 1:
         lengths = [(laid.length_m, laid.id) for laid in wired.wires if laid.start in batteries and laid.kind == "DC"]
         if len(lengths) > 1 and max(lengths)[0] > min(lengths)[0] * (1 + UNEVEN) + 0.05:
-            yield Hazard(
-                "parallel-uneven", (min(lengths)[1], max(lengths)[1]), ("", ""), max(lengths)[0], min(lengths)[0]
-            )
+            yield Hazard("parallel-uneven", (min(lengths)[1], max(lengths)[1]), ("", ""), max(lengths)[0], min(lengths)[0])
     coldest = build.brief.coldest
     if coldest is None:
         return

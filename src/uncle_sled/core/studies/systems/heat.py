@@ -81,9 +81,7 @@ def film_of(kind: str) -> float:
     return R_INSIDE.get(kind, R_INSIDE_WALL)
 
 
-def _face(
-    kind: str, face: Face | None, lining: Relining | None, area: float, build: Build, framed: Framed, library: Library
-) -> Path:
+def _face(kind: str, face: Face | None, lining: Relining | None, area: float, build: Build, framed: Framed, library: Library) -> Path:
     id, name = (face.id, face.name) if face is not None else (kind, kind.capitalize())
     film = film_of(kind)
     if lining is not None:
@@ -111,9 +109,7 @@ def _face(
 def blank_layer(face: Face, library: Library) -> str:
     """Name of the first material of a face that has neither conductivity nor R; nothing where all are known."""
     of = (library.get(layer.material) for layer in face.layers)
-    return next(
-        (one.name for one in of if one is not None and one.conductivity_w_mk is None and one.r_m2k_w is None), ""
-    )
+    return next((one.name for one in of if one is not None and one.conductivity_w_mk is None and one.r_m2k_w is None), "")
 
 
 def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:
@@ -130,21 +126,9 @@ def _opening(one: Opening) -> Path:
         return Path(one.id, one.name, one.kind, one.face, area, one.u_w_m2k, film_of(one.face), solar=_solar(one))
     if one.kind in ("window", "light", "vent"):
         glass = one.glazing or "single"
-        return Path(
-            one.id,
-            one.name,
-            one.kind,
-            one.face,
-            area,
-            GLASS_U[glass],
-            film_of(one.face),
-            rough=not one.glazing,
-            solar=_solar(one),
-        )
+        return Path(one.id, one.name, one.kind, one.face, area, GLASS_U[glass], film_of(one.face), rough=not one.glazing, solar=_solar(one))
     film = film_of(one.face)
-    return Path(
-        one.id, one.name, one.kind, one.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True
-    )
+    return Path(one.id, one.name, one.kind, one.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True)
 
 
 def _solar(one: Opening) -> float:
@@ -189,20 +173,14 @@ def heaters_of(build: Build) -> tuple[tuple[str, float | None], ...]:
     return tuple(made)
 
 
-def warm_up_h(
-    heat_j_k: float, k_w_k: float, power_w: float, start_c: float, wanted_c: float, outside_c: float
-) -> float | None:
+def warm_up_h(heat_j_k: float, k_w_k: float, power_w: float, start_c: float, wanted_c: float, outside_c: float) -> float | None:
     """How long a heater takes [h]; None where it never gets there."""
     if k_w_k <= 0 or heat_j_k <= 0:
         return 0.0 if wanted_c <= start_c else None
     most = outside_c + power_w / k_w_k
     if most <= wanted_c:
         return None
-    return (
-        max(-(heat_j_k / k_w_k) * math.log((most - wanted_c) / (most - start_c)) / 3600, 0.0)
-        if most > start_c
-        else None
-    )
+    return max(-(heat_j_k / k_w_k) * math.log((most - wanted_c) / (most - start_c)) / 3600, 0.0) if most > start_c else None
 
 
 def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
@@ -219,9 +197,7 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
     if outside is None:
         why.append("The coldest night is not said on Brief.")
     if inside is not None and outside is not None and outside >= inside:
-        why.append(
-            f"Outside ({{{outside:.0f} °C}}) is warmer than wished inside ({{{inside:.0f} °C}}): nothing to heat."
-        )
+        why.append(f"Outside ({{{outside:.0f} °C}}) is warmer than wished inside ({{{inside:.0f} °C}}): nothing to heat.")
     ua = sum((p.u_w_m2k or 0.0) * p.area_m2 for p in paths)
     vent = air.vent_m3h if air.vent_m3h is not None else USUAL_AIR_M3H
     flow = vent * (1 - (air.recovery or 0.0))
@@ -249,15 +225,23 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
     k = ua + AIR_WH_M3K * flow
     loss = k * (inside - outside)
     holds = sum(p.heat_j_k for p in paths)
-    up = (
-        warm_up_h(holds, k, there, max(outside, min(outside, inside)), inside, outside)
-        if there is not None and holds > 0
-        else None
-    )
+    up = warm_up_h(holds, k, there, max(outside, min(outside, inside)), inside, outside) if there is not None and holds > 0 else None
     return Losses(
-        inside, outside, paths, ua, vent, air.vent_m3h is not None, loss, loss * IN_HAND, there,
-        tuple(n for n, w in heaters if w is None), up, None if there is None or k <= 0 else outside + there / k, unknown, (),
-    )  # fmt: skip
+        inside,
+        outside,
+        paths,
+        ua,
+        vent,
+        air.vent_m3h is not None,
+        loss,
+        loss * IN_HAND,
+        there,
+        tuple(n for n, w in heaters if w is None),
+        up,
+        None if there is None or k <= 0 else outside + there / k,
+        unknown,
+        (),
+    )
 
 
 class Gains(msgspec.Struct, frozen=True):

@@ -143,9 +143,7 @@ def ways_of(build: Build, stay: Stay, needed_wh: float, ball_share: float | None
         whole = ah * CELL_V[school.chemistry] if ah is not None and school.id != "station" else whole
         mass = whole / 1000 * school.kg_kwh
         ball = None if ball_share is None else mass * ball_share
-        made.append(
-            Way(school, whole * depth * (cold or 1.0), whole, mass, whole / 1000 * school.money_kwh, cold, ball)
-        )
+        made.append(Way(school, whole * depth * (cold or 1.0), whole, mass, whole / 1000 * school.money_kwh, cold, ball))
     return tuple(made)
 
 
@@ -239,18 +237,7 @@ def strings_v(build: Build) -> tuple[Voltage, ...]:
         f = figures_of(thing)
         if f.voc_v:
             beta = f.beta_pct_k if f.beta_pct_k is not None else 0.30
-            made.append(
-                Voltage(
-                    thing.id,
-                    thing.name,
-                    f.voc_v,
-                    coldest_c,
-                    series,
-                    string_v(f.voc_v, series, beta, coldest_c),
-                    limit,
-                    said,
-                )
-            )
+            made.append(Voltage(thing.id, thing.name, f.voc_v, coldest_c, series, string_v(f.voc_v, series, beta, coldest_c), limit, said))
     return tuple(made)
 
 

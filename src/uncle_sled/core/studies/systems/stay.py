@@ -14,16 +14,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.engine import Same, keep_keyed
-from uncle_sled.core.studies.systems.bank import (
-    PEUKERT,
-    RATED_H,
-    TAPER,
-    TAPER_FROM,
-    Bank,
-    bank_of,
-    stands_outside,
-    temperatures_c,
-)
+from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
     CHARGER_ETA,
@@ -308,11 +299,7 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
                 (
                     (figures_of(t).solar_wp or 0.0)
                     * DIRT_AND_HEAT
-                    * np.array(
-                        on_panel_hours(
-                            latitude, day, k, figures_of(t).tilt_deg or 0.0, figures_of(t).azimuth_deg or 0.0
-                        )
-                    )
+                    * np.array(on_panel_hours(latitude, day, k, figures_of(t).tilt_deg or 0.0, figures_of(t).azimuth_deg or 0.0))
                     for t in panels
                 ),
                 np.zeros(HOURS),

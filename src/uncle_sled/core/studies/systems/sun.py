@@ -73,14 +73,7 @@ def outside_kwh_m2(latitude_deg: float, day: int) -> float:
         raise GeometryError(f"A latitude of {latitude_deg:g} degrees cannot be; -90 to 90 would be right.")
     lat, dec, ws = math.radians(latitude_deg), math.radians(declination_deg(day)), sunset_rad(latitude_deg, day)
     far = 1 + 0.033 * math.cos(math.radians(360 * day / 365))
-    return max(
-        24
-        / math.pi
-        * SOLAR_KW_M2
-        * far
-        * (math.cos(lat) * math.cos(dec) * math.sin(ws) + ws * math.sin(lat) * math.sin(dec)),
-        0.0,
-    )
+    return max(24 / math.pi * SOLAR_KW_M2 * far * (math.cos(lat) * math.cos(dec) * math.sin(ws) + ws * math.sin(lat) * math.sin(dec)), 0.0)
 
 
 def hour_shares(latitude_deg: float, day: int) -> Floats:
@@ -132,9 +125,7 @@ FINE = 12  # steps of an hour, for what falls on a slope
 
 
 @lru_cache(4096)
-def on_panel_hours(
-    latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0, azimuth_deg: float = 0.0
-) -> tuple[float, ...]:
+def on_panel_hours(latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0, azimuth_deg: float = 0.0) -> tuple[float, ...]:
     """A day's sun on a panel by the hour of the sun [kWh/m2], 24 of them.
 
     Args: k: as a string of weather tells it, 0.70 clear; tilt_deg: over level; azimuth_deg: the way it slopes, 0 to the

@@ -44,9 +44,7 @@ def vapour_kg_m3(pressure_pa: float, celsius: float) -> float:
     return pressure_pa / (GAS_J_KGK * (celsius + KELVIN))
 
 
-def surface_c(
-    u_w_m2k: float, film: float, local: float, inside_c: float, outside_c: float, behind: float = 0.0
-) -> float:
+def surface_c(u_w_m2k: float, film: float, local: float, inside_c: float, outside_c: float, behind: float = 0.0) -> float:
     """Temperature of an inner surface [C]. Args: film: as the U counts it; local: as it is there; behind: of what lies before it."""
     if u_w_m2k <= 0:  # nothing goes through it
         return inside_c
@@ -103,7 +101,7 @@ def bed_places(build: Build) -> int:
     """How many the beds of the fullest mode hold [people], by 550 mm across each; nobody named them, and they sleep there."""
     most = 0
     for mode in build.stow.modes:
-        beds = [one for one in build.stow.things if not one.taken_out and not one.rides and one.id not in mode.absent and is_bed(one, mode)]  # fmt: skip
+        beds = [one for one in build.stow.things if not one.taken_out and not one.rides and one.id not in mode.absent and is_bed(one, mode)]
         most = max(most, sum(max(int(min(one.length.si, one.width.si) / LEAST_WIDE_M + 1e-6), 1) for one in beds))
     return most
 
@@ -167,28 +165,10 @@ def _surfaces(build: Build, framed: Framed, paths: tuple[Path, ...], inside: flo
         u, film = p.u_w_m2k, p.inside_film
         if p.kind == p.face:  # a face
             made.append((p.id, p.name, p.id, p.face, surface_c(u, film, R_OPEN, inside, outside), p.rough))
-            made.append(
-                (
-                    f"{p.id}/corner",
-                    f"{p.name}, corner",
-                    p.id,
-                    p.face,
-                    surface_c(u, film, R_CORNER, inside, outside),
-                    p.rough,
-                )
-            )
+            made.append((f"{p.id}/corner", f"{p.name}, corner", p.id, p.face, surface_c(u, film, R_CORNER, inside, outside), p.rough))
             if build.shell.framing.school == "bought shell":
                 steel = 1 / (film + STEEL_POST_R + 0.04)
-                made.append(
-                    (
-                        f"{p.id}/post",
-                        f"{p.name}, steel post",
-                        p.id,
-                        p.face,
-                        surface_c(steel, film, R_OPEN, inside, outside),
-                        True,
-                    )
-                )
+                made.append((f"{p.id}/post", f"{p.name}, steel post", p.id, p.face, surface_c(steel, film, R_OPEN, inside, outside), True))
         else:
             made.append((p.id, p.name, p.id, p.face, surface_c(u, film, R_OPEN, inside, outside), p.rough))
     if build.shell.wheel_boxes is not None:
@@ -209,9 +189,7 @@ def _behind(build: Build, framed: Framed, paths: tuple[Path, ...], inside: float
     for thing in build.stow.things:
         if "mattress" not in thing.roles and thing.kind != "bed":
             continue
-        along, across = (
-            (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)
-        )
+        along, across = (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)
         gaps = {
             "left side": half - thickness_m(shell, "left side") + (thing.y.si - across / 2),
             "right side": half - thickness_m(shell, "right side") - (thing.y.si + across / 2),
@@ -222,9 +200,7 @@ def _behind(build: Build, framed: Framed, paths: tuple[Path, ...], inside: float
             p = by_face.get(face)
             if p is not None and p.u_w_m2k is not None and gap < AGAINST_M:
                 t = surface_c(p.u_w_m2k, p.inside_film, R_OPEN, inside, outside, R_MATTRESS)
-                made.append(
-                    (f"{p.id}/{thing.id}", f"{p.name}, behind the {thing.name.lower()}", thing.id, face, t, p.rough)
-                )
+                made.append((f"{p.id}/{thing.id}", f"{p.name}, behind the {thing.name.lower()}", thing.id, face, t, p.rough))
     return made
 
 
@@ -254,9 +230,7 @@ def fan_of(build: Build) -> Fan | None:
 
 def stack_m3h(opening_cm2: float, height_m: float, dt_k: float, inside_k: float = 293.15) -> float:
     """Air that two equal openings, high and low, draw by warmth alone [m3/h]. Source: 0.61 A/sqrt 2 sqrt(2 g h dT/T)."""
-    return (
-        0.61 * opening_cm2 * 1e-4 / math.sqrt(2) * math.sqrt(2 * 9.80665 * height_m * max(dt_k, 0.0) / inside_k) * 3600
-    )
+    return 0.61 * opening_cm2 * 1e-4 / math.sqrt(2) * math.sqrt(2 * 9.80665 * height_m * max(dt_k, 0.0) / inside_k) * 3600
 
 
 def recovered_w(flow_m3h: float, share: float, dt_k: float) -> float:

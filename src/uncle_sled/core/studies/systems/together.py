@@ -39,11 +39,7 @@ class Together(msgspec.Struct, frozen=True):
 def together_of(build: Build, mode: str) -> Together:
     """All pairs of the loads that matter: what runs on mains, and direct current over 100 W."""
     off = left_off(build.systems, mode, True)
-    loads = [
-        one
-        for one in loads_of(build)
-        if one.id not in off and (one.ac or (one.power_w or 0.0) >= SMALL_W or one.power_w is None)
-    ]
+    loads = [one for one in loads_of(build) if one.id not in off and (one.ac or (one.power_w or 0.0) >= SMALL_W or one.power_w is None)]
     loads = sorted(loads, key=lambda one: (-(one.power_w or 0.0), one.id))[:MOST]
     bank = bank_of(build)
     idle = next((figures_of(t).idle_w or 0.0 for t in units_of(build, "inverter", "inverter charger", "station")), 0.0)
@@ -53,10 +49,7 @@ def together_of(build: Build, mode: str) -> Together:
         for other in loads[at:]:
             both = (one,) if one is other else (one, other)
             pairs.append(_meeting(build, both, source))
-    lasts = tuple(
-        None if bank is None or one.power_w is None else lasts_h(bank, one.power_w * one.duty, one.ac, idle)
-        for one in loads
-    )
+    lasts = tuple(None if bank is None or one.power_w is None else lasts_h(bank, one.power_w * one.duty, one.ac, idle) for one in loads)
     return Together(tuple(loads), tuple(pairs), lasts, source)
 
 

@@ -68,9 +68,7 @@ def need_l(build: Build, people: int) -> float:
 def _way_m(build: Build) -> tuple[float, float] | None:
     """From the middle of the largest fresh tank to the tap along the three axes, and how far up [m]; None without either."""
     tanks = [
-        t
-        for t in build.stow.things
-        if t.tank and t.tank.contents == "fresh" and t.tank.volume and WARMS not in t.roles and not t.taken_out
+        t for t in build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume and WARMS not in t.roles and not t.taken_out
     ]
     taps = [t for t in build.stow.things if TAP in t.roles and not t.taken_out]
     if not tanks or not taps:
@@ -95,10 +93,14 @@ def water_of(build: Build, people: int) -> Water:
         ):
             held[thing.tank.contents] += thing.tank.volume.si * 1000
     blank = [
-        t for t in build.stow.things
-        if t.tank is not None and t.tank.contents in held and not (t.tank.volume and t.tank.volume.si > 0)
-        and WARMS not in t.roles and not t.taken_out
-    ]  # fmt: skip
+        t
+        for t in build.stow.things
+        if t.tank is not None
+        and t.tank.contents in held
+        and not (t.tank.volume and t.tank.volume.si > 0)
+        and WARMS not in t.roles
+        and not t.taken_out
+    ]
     unsaid = tuple(dict.fromkeys(str(t.tank.contents) for t in blank if t.tank is not None))
     need = need_l(build, people)
     grey = max(need - DRUNK_L * people, 0.0)
@@ -124,11 +126,24 @@ def water_of(build: Build, people: int) -> Water:
     if w.fall is not None and w.drain_length is not None and w.drain_length.si > 0:
         fall = w.fall.si / w.drain_length.si >= LEAST_FALL - 1e-9
     return Water(
-        people, need, grey, held["fresh"], held["grey"],
+        people,
+        need,
+        grey,
+        held["fresh"],
+        held["grey"],
         held["fresh"] / need if need > 0 and held["fresh"] > 0 and "fresh" not in unsaid else None,
         held["grey"] / grey if grey > 0 and held["grey"] > 0 and "grey" not in unsaid else None,
-        float(wanted) if wanted is not None else None, left, back,
-        kpa * flow / 60 / PUMP_ETA if pumps else None, kpa if pumps else None, loss, speed,
-        long, w.hose_length is not None,
-        HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None, fall, tuple(why), unsaid,
-    )  # fmt: skip
+        float(wanted) if wanted is not None else None,
+        left,
+        back,
+        kpa * flow / 60 / PUMP_ETA if pumps else None,
+        kpa if pumps else None,
+        loss,
+        speed,
+        long,
+        w.hose_length is not None,
+        HEAT_WH_LK * w.shower_l * WARM_BY_K if w.showers_day > 0 else None,
+        fall,
+        tuple(why),
+        unsaid,
+    )

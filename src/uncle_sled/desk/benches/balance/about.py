@@ -25,18 +25,9 @@ ABOUT = About(
     standing,
     views=(
         View("Axle", "the axle's place", "The ball over the axle's place, drawn", panel="axle_panel:AxlePanel"),
-        View(
-            "Moves", "what to move", "What to slide or swap so that every case is right", panel="moves_panel:MovesPanel"
-        ),
-        View(
-            "Sure", "how sure", "How far the ball can be trusted, and what to weigh first", panel="sure_panel:SurePanel"
-        ),
-        View(
-            "Limits",
-            "the limits",
-            "Every rating with its worst case, the cars side by side",
-            panel="panels:LimitsPanel",
-        ),
+        View("Moves", "what to move", "What to slide or swap so that every case is right", panel="moves_panel:MovesPanel"),
+        View("Sure", "how sure", "How far the ball can be trusted, and what to weigh first", panel="sure_panel:SurePanel"),
+        View("Limits", "the limits", "Every rating with its worst case, the cars side by side", panel="panels:LimitsPanel"),
         View(
             "Sway",
             "how fast before it wags",
@@ -60,9 +51,7 @@ ABOUT = About(
     mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),
     shots=(
         Shot("5a-balance-axle", "Axle"),
-        Shot(
-            "5b-balance-moves", "Moves", lambda bench: bench.moves.try_first(), lambda bench: bench.session.put_back()
-        ),
+        Shot("5b-balance-moves", "Moves", lambda bench: bench.moves.try_first(), lambda bench: bench.session.put_back()),
         Shot("5c-balance-driving", "Driving"),
     ),
 )

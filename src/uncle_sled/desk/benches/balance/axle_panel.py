@@ -105,7 +105,9 @@ class AxlePanel(Guarded, QWidget):
         self.point_button.setVisible(not bed)
         self.point_button.setEnabled(placing is not None and loose and bool(balance_points(s)))
         self.sheet_button.setVisible(not bed)
-        self.best_button.setEnabled(placing is not None and loose and s.support is not None and abs(placing.best_m - s.support.mean_axle_m) > 0.004)  # fmt: skip
+        self.best_button.setEnabled(
+            placing is not None and loose and s.support is not None and abs(placing.best_m - s.support.mean_axle_m) > 0.004
+        )
         self.axle_lines.show_lines(self._bed_lines() if bed else self._axle_words())
         self.axle_sheet.update()
 
@@ -126,22 +128,24 @@ class AxlePanel(Guarded, QWidget):
             if a == b:
                 least, most = own_limits(s, placing.fighting_cases[0])
                 apart = f"{a} wants {words.kg(least.kg)} at least ({least.says}) and may have {words.kg(most.kg)} at most ({most.says})"
-            lines.append(f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {words.fine_kg(placing.worst_violation_kg)} out.")  # fmt: skip
+            lines.append(
+                f"No place serves every case: {apart}. The least bad is {words.m(placing.best_m)}, {words.fine_kg(placing.worst_violation_kg)} out."
+            )
         for over in axles_over(s, placing):
             kept = "" if over.kept_from_m is None else f" before {words.m(over.kept_from_m)}"
             by = f", {words.kg(over.least_over_kg)} at least" if over.kept_from_m is None else ""
             hitch = " The hitch's height shares it out." if s.support.independent else ""
-            lines.append(f"Axle {over.number} is over its rating{kept or ' wherever it stands'} ({names[over.case_id]}{by}).{hitch}")  # fmt: skip
+            lines.append(f"Axle {over.number} is over its rating{kept or ' wherever it stands'} ({names[over.case_id]}{by}).{hitch}")
         if s.support.independent:
             lines.append("Rubber arms creep and stick; the doubt does not count that. Weigh it loaded.")
         if s.build.rig.axle_place == "fixed":
-            lines.append(
-                "The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed."
-            )
+            lines.append("The axle is fixed; move things instead, or say on the Rig stop that it is still to be placed.")
         shown = self._balance_point()
         if shown is not None:
             point, place, name = shown
-            lines.append(f"By hand: load it as {lower_first(name)}, find the point where it balances, {words.m(point)} from the ball, and put the axle {words.m(place - point)} behind it.")  # fmt: skip
+            lines.append(
+                f"By hand: load it as {lower_first(name)}, find the point where it balances, {words.m(point)} from the ball, and put the axle {words.m(place - point)} behind it."
+            )
         axles = {a.id for a in s.build.rig.axles}
         along = sum(p.mass_kg for p in s.parts if p.id in axles)
         if along:
@@ -150,9 +154,7 @@ class AxlePanel(Guarded, QWidget):
         if gap is not None:
             lines.append(self._tyre_words(gap))
         if s.band.limit_kg is not None:
-            lines.append(
-                f"Whatever the share, never over {words.kg(s.band.limit_kg)} on the ball: the lowest rating holds."
-            )
+            lines.append(f"Whatever the share, never over {words.kg(s.band.limit_kg)} on the ball: the lowest rating holds.")
         lines.append("Screening only: axle maker, plates and local law decide.")
         return lines
 
@@ -180,10 +182,12 @@ class AxlePanel(Guarded, QWidget):
                 f"The front was lightened from {words.kg(bed.front_empty.si)} empty; 90 % of that and 30 % of the whole should stay."
             )
         if bed.wheelbase:
-            lines.append(
-                f"What stands behind the rear axle, {words.m(bed.wheelbase.si)} from the front one, counts more than it weighs."
-            )
-        return [*lines, "Not in scope: gooseneck, fifth wheel and drawbar trailers with a steered axle.", "Screening only: plates, papers and local law decide."]  # fmt: skip
+            lines.append(f"What stands behind the rear axle, {words.m(bed.wheelbase.si)} from the front one, counts more than it weighs.")
+        return [
+            *lines,
+            "Not in scope: gooseneck, fifth wheel and drawbar trailers with a steered axle.",
+            "Screening only: plates, papers and local law decide.",
+        ]
 
     def _balance_point(self) -> tuple[float, float, str] | None:
         """Balance point and axle place [m] of the shown case, or of the first on the road."""
@@ -207,7 +211,7 @@ class AxlePanel(Guarded, QWidget):
             return
         best = clear_best_m(placing, conflicts(s))
         if best is None:
-            self.session.said.emit("Every place in the window is forbidden by what is marked in it; move that first.", "note")  # fmt: skip
+            self.session.said.emit("Every place in the window is forbidden by what is marked in it; move that first.", "note")
             return
         ops = tuple(axle_shift_ops(s.build, best - s.support.mean_axle_m))
         try_edit(self.session, f"Put the axle at {self.words.m(best)}", ops)

@@ -57,7 +57,7 @@ class AxleSheet(Chart):
     def _may_move(self) -> bool:
         if self.session.build.rig.axle_place == "to be placed":
             return True
-        self.session.said.emit("The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.", "note")  # fmt: skip
+        self.session.said.emit("The axle is fixed. Say on the Rig stop that it is still to be placed, and it can be dragged.", "note")
         return False
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

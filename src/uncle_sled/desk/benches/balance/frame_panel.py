@@ -7,18 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.balance.frame_drawn import frame_drawn
 from uncle_sled.core.drawing.primitives import Primitive
-from uncle_sled.core.studies.balance.frame_beam import (
-    CAUTION,
-    HOWS,
-    LABEL,
-    LEFT_OUT,
-    ROAD,
-    Beam,
-    Choice,
-    FrameUnder,
-    choices,
-    frame_under,
-)
+from uncle_sled.core.studies.balance.frame_beam import CAUTION, HOWS, LABEL, LEFT_OUT, ROAD, Beam, Choice, FrameUnder, choices, frame_under
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.benches.balance.panels import try_edit, worst_row
 from uncle_sled.desk.kit.chart import Chart
@@ -60,12 +49,36 @@ class FramePanel(Guarded, QWidget):
         self.model = TableModel[Choice](
             (
                 Column("Rails of", lambda one: one.section.says(session.shown)),
-                Column("More", lambda one: self._words().kg(one.more_kg), right=True, sort=lambda one: one.more_kg, tip="What the frame would weigh more"),
-                Column("Ball", lambda one: self._words().kg(one.ball_kg), right=True, sort=lambda one: one.ball_kg, tip="What it puts on the ball"),
-                Column("Yield", lambda one: f"{one.utilisation * 100:.0f} %", right=True, sort=lambda one: one.utilisation, ink=lambda one: "primer" if one.utilisation > 1 else ""),
-                Column("Sinks", lambda one: self._sinks(one), right=True, sort=lambda one: one.sinks_m, ink=lambda one: "ochre word" if one.sinks_m > one.sinks_limit_m else ""),
+                Column(
+                    "More",
+                    lambda one: self._words().kg(one.more_kg),
+                    right=True,
+                    sort=lambda one: one.more_kg,
+                    tip="What the frame would weigh more",
+                ),
+                Column(
+                    "Ball",
+                    lambda one: self._words().kg(one.ball_kg),
+                    right=True,
+                    sort=lambda one: one.ball_kg,
+                    tip="What it puts on the ball",
+                ),
+                Column(
+                    "Yield",
+                    lambda one: f"{one.utilisation * 100:.0f} %",
+                    right=True,
+                    sort=lambda one: one.utilisation,
+                    ink=lambda one: "primer" if one.utilisation > 1 else "",
+                ),
+                Column(
+                    "Sinks",
+                    lambda one: self._sinks(one),
+                    right=True,
+                    sort=lambda one: one.sinks_m,
+                    ink=lambda one: "ochre word" if one.sinks_m > one.sinks_limit_m else "",
+                ),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Sections for the rails, lightest first")
         side.addWidget(self.table, 1)
         self.try_button = QPushButton("Try this section")
@@ -75,13 +88,19 @@ class FramePanel(Guarded, QWidget):
         self.side.setFixedWidth(SIDE_PX)
         across.addWidget(self.side)
         rows.addLayout(across, 1)
-        rows.addWidget(label(f"{LEFT_OUT} On the road {ROAD:g} times the static load. {CAUTION}", "small", "pencil", wrap=True))  # fmt: skip
+        rows.addWidget(label(f"{LEFT_OUT} On the road {ROAD:g} times the static load. {CAUTION}", "small", "pencil", wrap=True))
 
     def _words(self) -> Words:
         return Words(self.session.shown)
 
     def _sinks(self, one: Choice) -> str:
-        return self._words().thick(round(one.sinks_m, 3)) if one.sinks_m < 0.1 else "over 0.1 m" if not self.session.shown.imperial else 'over 4"'  # fmt: skip
+        return (
+            self._words().thick(round(one.sinks_m, 3))
+            if one.sinks_m < 0.1
+            else "over 0.1 m"
+            if not self.session.shown.imperial
+            else 'over 4"'
+        )
 
     def made(self) -> FrameUnder:
         return frame_under(self.session.studied)

@@ -21,8 +21,7 @@ from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
 LOOKS_FOR = (
-    "Looks for the easiest slides, swaps of two, and the least total movement that put every case right. "
-    "Nothing moves until you keep it."
+    "Looks for the easiest slides, swaps of two, and the least total movement that put every case right. Nothing moves until you keep it."
 )
 
 
@@ -35,11 +34,7 @@ class MovesPanel(Guarded, QWidget):
         top = QHBoxLayout()
         self.find_button = QPushButton("Find moves")
         self.keep_button, self.back_button = QPushButton("Keep"), QPushButton("Put back")
-        for button, run in (
-            (self.find_button, self.find_moves),
-            (self.keep_button, session.keep),
-            (self.back_button, session.put_back),
-        ):
+        for button, run in ((self.find_button, self.find_moves), (self.keep_button, session.keep), (self.back_button, session.put_back)):
             button.clicked.connect(lambda _=False, run=run: run())
             top.addWidget(button)
         self.working = Working(session.answers, move_sets)
@@ -166,11 +161,17 @@ class MovesPanel(Guarded, QWidget):
         if s.build.rig.carrier == "vehicle bed":
             return bars.bed_bars(tried or s, self.words, width, height)
         before = tuple(
-            (s.table.cases[row].name, float(s.readings.tongue_kg[row]))
-            for row in s.towing_rows
-            if math.isfinite(s.readings.tongue_kg[row])
+            (s.table.cases[row].name, float(s.readings.tongue_kg[row])) for row in s.towing_rows if math.isfinite(s.readings.tongue_kg[row])
         )
         later = tried or s
-        after = {later.table.cases[r].name: float(later.readings.tongue_kg[r]) for r in later.towing_rows if math.isfinite(later.readings.tongue_kg[r])}  # fmt: skip
-        bands = {later.table.cases[r].name: (float(later.readings.band_kg[r, 0]), float(later.readings.band_kg[r, 1])) for r in later.towing_rows if np.isfinite(later.readings.band_kg[r]).all()}  # fmt: skip
+        after = {
+            later.table.cases[r].name: float(later.readings.tongue_kg[r])
+            for r in later.towing_rows
+            if math.isfinite(later.readings.tongue_kg[r])
+        }
+        bands = {
+            later.table.cases[r].name: (float(later.readings.band_kg[r, 0]), float(later.readings.band_kg[r, 1]))
+            for r in later.towing_rows
+            if np.isfinite(later.readings.band_kg[r]).all()
+        }
         return bars.ghost_rows(before, after, bands, self.words, width, height)

@@ -130,21 +130,17 @@ class LimitsPanel(Guarded, QWidget):
         self.cars.setMinimumHeight(int(bars.cars_high()) if cars else 60)
         self.chart.update()
         self.cars.update()
-        self.says.setText(" ".join([*self._counted(), *self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."]))  # fmt: skip
+        self.says.setText(
+            " ".join([*self._counted(), *self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."])
+        )
 
     def _counted(self) -> list[str]:
         """How many limits were held against a number at all; blue is computed, green is weighed."""
         held = every_limit(self.session.studied)
         checked, every = len(held.limits), len(held.limits) + len(held.unchecked)
         weighed = sum(one.face == "measured" for one in held.limits)
-        how = (
-            f"{weighed} of them by weighing (green), the rest computed (blue)"
-            if weighed
-            else "computed (blue), none by weighing"
-        )
-        return [
-            f"{checked} of {every} limits checked, {how}." if checked else f"None of {every} limits could be checked."
-        ]
+        how = f"{weighed} of them by weighing (green), the rest computed (blue)" if weighed else "computed (blue), none by weighing"
+        return [f"{checked} of {every} limits checked, {how}." if checked else f"None of {every} limits could be checked."]
 
     def _tyre_words(self) -> list[str]:
         use, words = road_checks.tyre_use(self.session.studied), Words(self.session.shown)
@@ -164,7 +160,9 @@ class LimitsPanel(Guarded, QWidget):
             return []
         total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
         has = {"": "none said yet", "none": "it has none"}.get(s.build.rig.brakes, f"it has {s.build.rig.brakes} ones")
-        return [f"Brakes: {words.kg(total)} at the most, {has}; {words.told(ASKS[s.build.brief.region])}. Ask for the rule where you drive."]  # fmt: skip
+        return [
+            f"Brakes: {words.kg(total)} at the most, {has}; {words.told(ASKS[s.build.brief.region])}. Ask for the rule where you drive."
+        ]
 
 
 class DrivingPanel(Guarded, QWidget):
@@ -189,10 +187,7 @@ class DrivingPanel(Guarded, QWidget):
                 self._at_row(road_cards.rides_card),
                 "Wants a leaf-sprung axle and a body; torsion arms set the height by their start angle.",
             ),
-            "Size on the road": (
-                self._at_row(size_card),
-                "Wants a body, or things that ride; limits are typed on Brief.",
-            ),
+            "Size on the road": (self._at_row(size_card), "Wants a body, or things that ride; limits are typed on Brief."),
             "What the car carries": (
                 self._at_row(car_card),
                 "Wants the car's empty axles, wheelbase and ball overhang on Brief, and where its loaded rows are.",
@@ -232,9 +227,7 @@ class DrivingPanel(Guarded, QWidget):
 
     def _card(self, title: str, card: Card, why: str) -> Chart:
         session = self.session
-        chart = Chart(
-            session, title, lambda w, h: card(session.studied, Words(session.shown), w, h), title, lambda: why
-        )
+        chart = Chart(session, title, lambda w, h: card(session.studied, Words(session.shown), w, h), title, lambda: why)
         chart.setMinimumSize(CARD_W, CARD_H)
         return chart
 
@@ -283,6 +276,8 @@ class DrivingPanel(Guarded, QWidget):
         if bed:
             self.says.setText("A vehicle's bed has no ball: its limits are on the view before this one.")
         elif s.towing_rows:
-            self.says.setText(f"Drawn for {s.table.cases[worst_row(self.session)].name}. Screening only: stiff tyres, level road, nobody's driving; makers of axle, tyre and car decide.")  # fmt: skip
+            self.says.setText(
+                f"Drawn for {s.table.cases[worst_row(self.session)].name}. Screening only: stiff tyres, level road, nobody's driving; makers of axle, tyre and car decide."
+            )
         else:
             self.says.setText("")

@@ -30,7 +30,9 @@ class SurePanel(Guarded, QWidget):
             "Give or take",
             lambda: "There is no reading yet to be sure of.",
         )
-        self.owner_chart = Chart(self.session, "What owns the doubt", self._owner_shapes, "Weigh these first", lambda: "Nothing stands out.")  # fmt: skip
+        self.owner_chart = Chart(
+            self.session, "What owns the doubt", self._owner_shapes, "Weigh these first", lambda: "Nothing stands out."
+        )
         rows.addWidget(self.sure_chart, 3)
         rows.addWidget(self.owner_chart, 2)
         self.sure_says = label("", wrap=True)
@@ -58,4 +60,6 @@ class SurePanel(Guarded, QWidget):
         sigma, load = float(load_sigma_kg(s)[row]), float(load_kg(s)[row])
         left = doubt_of_all_weighed_kg(s, row, found)
         where = "rear axle " if bed else ""
-        self.sure_says.setText(f"{s.table.cases[row].name}: {where}{words.kg(load)} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest.")  # fmt: skip
+        self.sure_says.setText(
+            f"{s.table.cases[row].name}: {where}{words.kg(load)} give or take {words.fine_kg(sigma)} (one sigma). With all of these weighed {words.fine_kg(left)} would be left: places and the rest."
+        )

@@ -67,9 +67,14 @@ class SwayPanel(Guarded, QWidget):
             (
                 Column("What if", lambda one: one.says),
                 Column("Damping", lambda one: f"{one.damping:.2f}", right=True, ink=lambda one: "primer" if one.damping < GOOD else ""),
-                Column("Grows from", lambda one: self._words().kmh(one.critical_kmh) if one.critical_kmh else "none", right=True, tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe"),
+                Column(
+                    "Grows from",
+                    lambda one: self._words().kmh(one.critical_kmh) if one.critical_kmh else "none",
+                    right=True,
+                    tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe",
+                ),
             )
-        )  # fmt: skip
+        )
         self.ifs = Table(self.if_model, "What would change it")
         self.ifs.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         beside = QVBoxLayout()
@@ -110,10 +115,22 @@ class SwayPanel(Guarded, QWidget):
             (
                 Column("Costs most", lambda one: one.name),
                 Column("Weighs", lambda one: self._words().kg(one.kg), right=True, sort=lambda one: one.kg),
-                Column("Behind", lambda one: self._words().m(one.behind_axle_m), right=True, sort=lambda one: one.behind_axle_m, tip="Behind the axle; less than nothing: ahead of it"),
-                Column("Gain", lambda one: f"{one.gain:+.3f}", right=True, sort=lambda one: one.gain, tip="What damping gains when it is taken out"),
+                Column(
+                    "Behind",
+                    lambda one: self._words().m(one.behind_axle_m),
+                    right=True,
+                    sort=lambda one: one.behind_axle_m,
+                    tip="Behind the axle; less than nothing: ahead of it",
+                ),
+                Column(
+                    "Gain",
+                    lambda one: f"{one.gain:+.3f}",
+                    right=True,
+                    sort=lambda one: one.gain,
+                    tip="What damping gains when it is taken out",
+                ),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.cost_model, "What each mass costs of the damping")
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.table.selectionModel().selectionChanged.connect(lambda *_: self._picked())
@@ -228,7 +245,9 @@ class SwayPanel(Guarded, QWidget):
         told = f"{one.name} at {words.kmh(made.at_kmh)}{whose}: damping {one.damping_at:.2f}, by the tyres {low:.2f} to {high:.2f}; {critical_words(one, words)}."
         if one.oversteer_kmh is not None:
             told += f" The car itself turns away from {words.kmh(one.oversteer_kmh)}."
-        return told + (f" After the gust it is still in {settles:.1f} s." if settles is not None else " After the gust it does not come to rest.")  # fmt: skip
+        return told + (
+            f" After the gust it is still in {settles:.1f} s." if settles is not None else " After the gust it does not come to rest."
+        )
 
 
 def _settles_s(got: Trace) -> float | None:

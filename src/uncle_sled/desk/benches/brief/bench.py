@@ -25,20 +25,7 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.measured_sheet import MeasuredSheet
 
 MUST_RUN = "What must run"
-_NAMES = (
-    "January",
-    "February",
-    "March",
-    "April",
-    "May",
-    "June",
-    "July",
-    "August",
-    "September",
-    "October",
-    "November",
-    "December",
-)
+_NAMES = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December")
 MONTHS: list[tuple[object, str]] = [(None, "not said"), *((at, name) for at, name in enumerate(_NAMES, 1))]
 
 
@@ -48,10 +35,7 @@ def _places() -> list[tuple[object, str]]:
 
 def _place_ops(name: Any) -> list[Op]:
     found = next((place for place in places() if place.name == name), None)
-    return [
-        set_to("brief.place", name),
-        set_to("brief.latitude_deg", found.latitude_deg if found is not None else None),
-    ]
+    return [set_to("brief.place", name), set_to("brief.latitude_deg", found.latitude_deg if found is not None else None)]
 
 
 def latitude_words(degrees: float | None) -> str:
@@ -124,35 +108,17 @@ class BriefBench(Bench):
         self.end_top("who it is for, beside it to scale")
         self.sheet = MeasuredSheet(session, "car")
         self.rows.addWidget(self.sheet, 4)
-        self.reading = Form(
-            session,
-            "Read in",
-            plain("brief.reading", "length mass volume"),
-            "Brief",
-        )
-        self.asked = Form(
-            session,
-            "What is asked of it",
-            plain("brief", "eats_inside pets sits_up stands lived_in notes"),
-            "Brief",
-        )
+        self.reading = Form(session, "Read in", plain("brief.reading", "length mass volume"), "Brief")
+        self.asked = Form(session, "What is asked of it", plain("brief", "eats_inside pets sits_up stands lived_in notes"), "Brief")
         self.road = Form(
-            session,
-            "On the road",
-            plain("brief", "region band_low band_high fastest_kmh road_height road_width road_length"),
-            "Brief",
+            session, "On the road", plain("brief", "region band_low band_high fastest_kmh road_height road_width road_length"), "Brief"
         )
         self.place = Form(
             session,
             "Where and when",
             [
                 Row("brief.place", kind=_places(), ops=_place_ops),
-                Row(
-                    "brief.latitude_deg",
-                    kind=str,
-                    ops=_latitude_ops,
-                    read=lambda build: latitude_words(build.brief.latitude_deg),
-                ),
+                Row("brief.latitude_deg", kind=str, ops=_latitude_ops, read=lambda build: latitude_words(build.brief.latitude_deg)),
                 Row(
                     "brief.months",
                     title="From month",
@@ -200,14 +166,7 @@ class BriefBench(Bench):
         facts = self.session.facts
         self.made_for = self._made_for()
         self.people = [
-            Form(
-                self.session,
-                "Sleeps in it",
-                plain(f"facts.people.{p.id}", "name height mass"),
-                "Brief",
-                facts=True,
-            )
-            for p in facts.people
+            Form(self.session, "Sleeps in it", plain(f"facts.people.{p.id}", "name height mass"), "Brief", facts=True) for p in facts.people
         ]
         cars = [
             Form(
@@ -233,10 +192,7 @@ class BriefBench(Bench):
             gone.setProperty("kind", "link")
             gone.clicked.connect(
                 lambda _=False, path=path: self.session.edit(
-                    "Take off " + ("a sleeper" if "people" in path else "a tow vehicle"),
-                    [remove(path)],
-                    "Brief",
-                    whole_project=True,
+                    "Take off " + ("a sleeper" if "people" in path else "a tow vehicle"), [remove(path)], "Brief", whole_project=True
                 )
             )
             row = QHBoxLayout()
@@ -248,21 +204,10 @@ class BriefBench(Bench):
                 form.setParent(None)
             take_away(self.rows, self.columns)
         # in the order that one thinks: which build, who sleeps in it, what it must do, what tows it, by which rules
-        cards: list[QWidget] = [
-            self.named,
-            self.reading,
-            *self.people,
-            self.asked,
-            self.place,
-            *self._must_run(),
-            *cars,
-            self.road,
-        ]
+        cards: list[QWidget] = [self.named, self.reading, *self.people, self.asked, self.place, *self._must_run(), *cars, self.road]
         self.people += [*cars, *(one for one in cards if isinstance(one, Form) and one.accessibleName() == MUST_RUN)]
         if not self.people:
-            cards.insert(
-                2, label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True)
-            )
+            cards.insert(2, label("Nobody yet. Everything here may stay empty; it only sharpens what is judged.", wrap=True))
         self.columns = Columns(cards)
         self.rows.addWidget(self.columns, 6)
 
@@ -297,20 +242,10 @@ class BriefBench(Bench):
 
     def add_person(self) -> None:
         id = fresh_id("p", [p.id for p in self.session.facts.people])
-        self.session.edit(
-            "Add a sleeper",
-            [add_to("facts.people", {"id": id, "name": "Somebody"})],
-            "Brief",
-            (id,),
-            whole_project=True,
-        )
+        self.session.edit("Add a sleeper", [add_to("facts.people", {"id": id, "name": "Somebody"})], "Brief", (id,), whole_project=True)
 
     def add_vehicle(self) -> None:
         id = fresh_id("v", [v.id for v in self.session.facts.vehicles])
         self.session.edit(
-            "Add a tow vehicle",
-            [add_to("facts.vehicles", {"id": id, "name": "Tow vehicle"})],
-            "Brief",
-            (id,),
-            whole_project=True,
+            "Add a tow vehicle", [add_to("facts.vehicles", {"id": id, "name": "Tow vehicle"})], "Brief", (id,), whole_project=True
         )

@@ -29,18 +29,8 @@ ABOUT = About(
     "uncle_sled.desk.benches.build.bench:BuildBench",
     standing,
     views=(
-        View(
-            "Calendar",
-            "the working calendar",
-            "Every task with its bar and its wait; drag a bar",
-            panel="calendar_panel:CalendarPanel",
-        ),
-        View(
-            "Today",
-            "the next three things",
-            "What can be taken up next, and what it needs",
-            panel="plain_panels:TodayPanel",
-        ),
+        View("Calendar", "the working calendar", "Every task with its bar and its wait; drag a bar", panel="calendar_panel:CalendarPanel"),
+        View("Today", "the next three things", "What can be taken up next, and what it needs", panel="plain_panels:TodayPanel"),
         View(
             "Chance",
             "the chance of the date",
@@ -49,17 +39,9 @@ ABOUT = About(
         ),
         View("Lift", "lift day", "What is lifted, by what, by whom, and when not", panel="lift_panel:LiftPanel"),
         View(
-            "Glue",
-            "glue, resin and coatings",
-            "How much, in which pots, how fast, and when it has cured",
-            panel="plain_panels:GluePanel",
+            "Glue", "glue, resin and coatings", "How much, in which pots, how fast, and when it has cured", panel="plain_panels:GluePanel"
         ),
-        View(
-            "Checks",
-            "checklists",
-            "What is ticked before it is closed, towed or left",
-            panel="checks_panel:ChecksPanel",
-        ),
+        View("Checks", "checklists", "What is ticked before it is closed, towed or left", panel="checks_panel:ChecksPanel"),
         View("Log", "the log", "What happened, beside what was planned", panel="log_panel:LogPanel"),
     ),
     deeds=(
@@ -69,10 +51,7 @@ ABOUT = About(
         Deed("add-lift", "Plan a lift", "P", lambda bench: bench.add_lift()),
         Deed("write-log", "Write into the log", "W", lambda bench: bench.write_log()),
     ),
-    mouse=(
-        "Drag a bar: what it would do is dashed; Keep (K), or click elsewhere",
-        "Click a bar: its task is in hand beside it",
-    ),
+    mouse=("Drag a bar: what it would do is dashed; Keep (K), or click elsewhere", "Click a bar: its task is in hand beside it"),
     shots=(Shot("9-build-calendar", "Calendar"),),
     shows=shows,
 )

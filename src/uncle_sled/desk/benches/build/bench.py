@@ -15,7 +15,9 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
-CAUTION = "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
+CAUTION = (
+    "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
+)
 PLANNED = ("Calendar", "Today", "Chance")  # views of the plan, which is made in the background
 
 

@@ -126,7 +126,7 @@ class CalendarPanel(Guarded, QWidget):
             ],
             "Build",
             label_px=88,
-        )  # fmt: skip
+        )
         self.week = WeekCard(session)
         self.forms = [dates]
         cards = Columns([self.task_card, dates, self.week])
@@ -158,7 +158,10 @@ class CalendarPanel(Guarded, QWidget):
                     if one.task.id == self.chart.hand[0]:
                         y = height - TOP - (k + 1) * ROW
                         long = max((one.end - one.begin) * scale.per_day, 3.0)
-                        shapes = (*shapes, rect(scale.x(one.begin) + self.chart.off, y + 3, long, 14, stroke="chalk", fill="chalk", width=2.0, tint=0.3))  # fmt: skip
+                        shapes = (
+                            *shapes,
+                            rect(scale.x(one.begin) + self.chart.off, y + 3, long, 14, stroke="chalk", fill="chalk", width=2.0, tint=0.3),
+                        )
         return shapes
 
     # the hand
@@ -195,11 +198,9 @@ class CalendarPanel(Guarded, QWidget):
         build = apply(self.session.build, [self.bench.change_op(id, not_before=when)])
         self.ghost = schedule_of(build, self.session.project.facts)
         before, after = self.bench.schedule(), self.ghost
-        moved = sum(1 for one in after.placed if (old := before.of(one.task.id)) is not None and abs(old.begin - one.begin) > 0.2)  # fmt: skip
-        ends = [one.begin + timedelta(days=one.finish_day) if one.finish_day is not None else None for one in (before, after)]  # fmt: skip
-        finish = (
-            f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
-        )
+        moved = sum(1 for one in after.placed if (old := before.of(one.task.id)) is not None and abs(old.begin - one.begin) > 0.2)
+        ends = [one.begin + timedelta(days=one.finish_day) if one.finish_day is not None else None for one in (before, after)]
+        finish = f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
         self.says.setText(f"{self.bench.name_of(id)} not before {when}: {moved} tasks move; {finish}.")
         for button in (self.keep_button, self.back_button):
             button.show()
@@ -304,21 +305,15 @@ class TaskCard(Card):
         self.fixed = act_button("Booked", "It happens on the day it is not before: a crane, a visit", self._turn_fixed)
         self.fixed.setCheckable(True)
         self.done = act_button("Done", "Today; again: not done (D)", bench.turn_done)
-        self.off = act_button(
-            "Leave out", "It is not done in this build, or goes where it is your own", self._leave_out
-        )
+        self.off = act_button("Leave out", "It is not done in this build, or goes where it is your own", self._leave_out)
         for button in (self.fixed, self.done, self.off):
             line.addWidget(button)
         self.box.addLayout(line)
         marks = QHBoxLayout()
         marks.setSpacing(4)
         self.least = {
-            "roll": act_button(
-                "To roll", "It must be done before it rolls: the least set on Today", lambda: self._turn_least("roll")
-            ),
-            "sleep": act_button(
-                "To sleep", "It must be done before one sleeps in it", lambda: self._turn_least("sleep")
-            ),
+            "roll": act_button("To roll", "It must be done before it rolls: the least set on Today", lambda: self._turn_least("roll")),
+            "sleep": act_button("To sleep", "It must be done before one sleeps in it", lambda: self._turn_least("sleep")),
         }
         for button in self.least.values():
             button.setCheckable(True)
@@ -372,10 +367,16 @@ class TaskCard(Card):
         hours = {"low": task.low, "likely": task.likely, "high": task.high, name: value}
         if value is None:
             return {"low": None, "likely": None, "high": None}
-        if name == "likely" and not task.own and all(getattr(self._change(task.id), one, None) is None for one in ("low", "likely", "high")):  # fmt: skip
+        if (
+            name == "likely"
+            and not task.own
+            and all(getattr(self._change(task.id), one, None) is None for one in ("low", "likely", "high"))
+        ):
             hours = {"low": value * task.low / task.likely, "likely": value, "high": value * task.high / task.likely}
         if not hours["low"] <= hours["likely"] <= hours["high"]:  # type: ignore[operator]
-            raise EntryError(f"Low {hours['low']:g}, likely {hours['likely']:g}, high {hours['high']:g}: low must not be over likely, nor likely over high.")  # fmt: skip
+            raise EntryError(
+                f"Low {hours['low']:g}, likely {hours['likely']:g}, high {hours['high']:g}: low must not be over likely, nor likely over high."
+            )
         return {one: round(float(hours[one]), 2) for one in ("low", "likely", "high")}  # type: ignore[arg-type]
 
     def _change(self, id: str) -> Any:
@@ -395,7 +396,9 @@ class TaskCard(Card):
             self.session.said.emit("Type the day under Not before first.", "note")
             self.refresh()
             return
-        self.bench.change(task.id, f"{task.name}: {'not ' if task.fixed else ''}booked for {task.ready}", fixed=not task.fixed, not_before=task.ready)  # fmt: skip
+        self.bench.change(
+            task.id, f"{task.name}: {'not ' if task.fixed else ''}booked for {task.ready}", fixed=not task.fixed, not_before=task.ready
+        )
 
     def _turn_least(self, mark: str) -> None:
         task = self.task()
@@ -459,7 +462,10 @@ class TaskCard(Card):
         self.what.setText("; ".join(told))
         after = ", ".join(names.get(id, id) for id in task.after)
         self.waits.setText(f"Waits for: {after}" if after else "Waits for nothing.")
-        others = [("", "wait for …"), *((one.id, ("not: " if one.id in task.after else "") + one.name) for one in tasks if one.id != task.id)]  # fmt: skip
+        others = [
+            ("", "wait for …"),
+            *((one.id, ("not: " if one.id in task.after else "") + one.name) for one in tasks if one.id != task.id),
+        ]
         self.wait_for.offer(others)  # type: ignore[arg-type]
         self.wait_for.show_value("")
 
@@ -484,7 +490,7 @@ class WeekCard(Card):
     def add(self) -> None:
         work = self.session.build.work
         id = fresh_id("h", [one.id for one in work.helpers])
-        self.session.edit("Add a helper", [add_to("work.helpers", {"id": id, "name": f"Helper {len(work.helpers) + 1}"})], "Build")  # fmt: skip
+        self.session.edit("Add a helper", [add_to("work.helpers", {"id": id, "name": f"Helper {len(work.helpers) + 1}"})], "Build")
 
     def _no_more(self, id: str) -> None:
         self.session.edit("A helper less", [remove(f"work.helpers.{id}")], "Build")
@@ -494,7 +500,7 @@ class WeekCard(Card):
         days = work.days if not id else next(one.days for one in work.helpers if one.id == id)
         after = tuple(sorted(set(days) ^ {weekday}))
         path = "work.days" if not id else f"work.helpers.{id}.days"
-        self.session.edit(f"{WEEK[weekday]}: {'works' if weekday in after else 'free'}", [set_to(path, list(after))], "Build")  # fmt: skip
+        self.session.edit(f"{WEEK[weekday]}: {'works' if weekday in after else 'free'}", [set_to(path, list(after))], "Build")
 
     def refresh(self) -> None:
         work = self.session.build.work
@@ -514,7 +520,11 @@ class WeekCard(Card):
             if id:
                 field = TextField(f"Name of helper {id}")
                 field.show_value(name)
-                field.entered.connect(lambda text, id=id: self.session.edit(f"Helper: {text[:40]}", [set_to(f"work.helpers.{id}.name", text.strip()[:80])], "Build"))  # fmt: skip
+                field.entered.connect(
+                    lambda text, id=id: self.session.edit(
+                        f"Helper: {text[:40]}", [set_to(f"work.helpers.{id}.name", text.strip()[:80])], "Build"
+                    )
+                )
                 head.addWidget(field, 1)
                 head.addWidget(act_button("Off", "This helper comes no more", partial(self._no_more, id)))
             else:

@@ -66,7 +66,7 @@ class ChecksPanel(Guarded, QWidget):
         name = self.list.currentData()
         if text.strip() and name:
             id = fresh_id("ln", [one.id for one in self.session.build.work.lines])
-            self.session.edit(f"A line for {name}", [add_to("work.lines", {"id": id, "list": name, "says": text.strip()[:300]})], "Build")  # fmt: skip
+            self.session.edit(f"A line for {name}", [add_to("work.lines", {"id": id, "list": name, "says": text.strip()[:300]})], "Build")
             self.line.show_value("")
 
     def clear(self) -> None:

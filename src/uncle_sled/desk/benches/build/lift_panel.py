@@ -101,7 +101,7 @@ class LiftPanel(Guarded, QWidget):
         lift = self.lift()
         if lift is not None:
             done = "" if lift.done else date.today().isoformat()
-            self.session.edit(f"Lift {'done' if done else 'not done'}", [set_to(f"work.lifts.{lift.id}.done", done)], "Build")  # fmt: skip
+            self.session.edit(f"Lift {'done' if done else 'not done'}", [set_to(f"work.lifts.{lift.id}.done", done)], "Build")
 
     def _build_form(self) -> None:
         """Fields of the chosen lift; another lift has other places."""
@@ -136,7 +136,7 @@ class LiftPanel(Guarded, QWidget):
             ],
             "Build",
             label_px=104,
-        )  # fmt: skip
+        )
         self.cards = Columns([self.form])
         self.side.addWidget(self.cards, 1)
 
@@ -147,7 +147,12 @@ class LiftPanel(Guarded, QWidget):
     def refresh(self) -> None:
         lifts = self.session.build.work.lifts
         names = dict(liftable(self.session.studied))
-        self.which.offer([(one.id, f"{k}: {names.get(one.what, one.what)}, {one.way}" + (" (done)" if one.done else "")) for k, one in enumerate(lifts, 1)])  # fmt: skip
+        self.which.offer(
+            [
+                (one.id, f"{k}: {names.get(one.what, one.what)}, {one.way}" + (" (done)" if one.done else ""))
+                for k, one in enumerate(lifts, 1)
+            ]
+        )
         lift = self.lift()
         self.which.show_value(lift.id if lift is not None else "")
         self.which.setEnabled(bool(lifts))
@@ -160,9 +165,13 @@ class LiftPanel(Guarded, QWidget):
             for one in (self.says, self.refused, self.crew, self.numbers):
                 one.setText("")
         else:
-            self.says.setText(f"{made.name}: {words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)} (computed); reckoned with {words.kg(made.taken_kg)}.")  # fmt: skip
+            self.says.setText(
+                f"{made.name}: {words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)} (computed); reckoned with {words.kg(made.taken_kg)}."
+            )
             self.refused.setText(" ".join(f"Not like this: {one}." for one in made.refusals))
             self.crew.setText("Who stands where: " + "; ".join(made.crew) + "." if made.crew else "")
-            self.numbers.setText("\n".join(said_words(one, words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said))  # fmt: skip
+            self.numbers.setText(
+                "\n".join(said_words(one, words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said)
+            )
         self.refused.setVisible(bool(self.refused.text()))
         self.chart.update()

@@ -48,10 +48,7 @@ class LogPanel(Guarded, QWidget):
         left.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        for text, tip, does in (
-            ("Write", "A new entry of today (W)", bench.write_log),
-            ("Take it off", "The chosen entry", self.take_off),
-        ):
+        for text, tip, does in (("Write", "A new entry of today (W)", bench.write_log), ("Take it off", "The chosen entry", self.take_off)):
             tools.addWidget(act_button(text, tip, does))
         self.says = label("", "small", "pencil", wrap=True)
         tools.addWidget(self.says, 1)
@@ -63,15 +60,13 @@ class LogPanel(Guarded, QWidget):
                 Column("Of", lambda one: self._of(one.of)),
                 Column("Hours", lambda one: "" if one.hours is None else f"{one.hours:g}", right=True),
                 Column("Money", lambda one: "" if one.money is None else f"{one.money:.2f}", right=True),
-                Column(
-                    "What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""
-                ),
+                Column("What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""),
             )
         )
         self.table = Table(self.model, "The log")
         self.table.selectionModel().selectionChanged.connect(self._picked)
         left.addWidget(self.table, 3)
-        self.chart = Chart(session, "Plan against fact", self._shapes, "Plan against fact: to the right took more", self._why)  # fmt: skip
+        self.chart = Chart(session, "Plan against fact", self._shapes, "Plan against fact: to the right took more", self._why)
         left.addWidget(self.chart, 2)
         across.addLayout(left, 1)
         self.side = QVBoxLayout()
@@ -167,26 +162,31 @@ class LogPanel(Guarded, QWidget):
         if one is None:
             return
         path, kind = f"work.log.{one.id}", one.kind
-        rows = [
-            Row(f"{path}.on", ops=self._ops("on", self._day)),
-            Row(f"{path}.kind"),
-            Row(f"{path}.of", kind=choices, ops=self._of_ops),
-        ]
+        rows = [Row(f"{path}.on", ops=self._ops("on", self._day)), Row(f"{path}.kind"), Row(f"{path}.of", kind=choices, ops=self._of_ops)]
         if kind in ("work", "trip"):
-            rows.append(Row(f"{path}.hours"))  # fmt: skip
+            rows.append(Row(f"{path}.hours"))
         if kind in ("money", "work"):
-            rows.append(Row(f"{path}.money"))  # fmt: skip
+            rows.append(Row(f"{path}.money"))
         if kind in ("measure", "trip"):
-            rows.append(Row(f"{path}.value", kind=str, ops=self._ops("value", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "value")))  # fmt: skip
+            rows.append(
+                Row(
+                    f"{path}.value",
+                    kind=str,
+                    ops=self._ops("value", lambda t: number(t, "a number", 1e8, -1e8)),
+                    read=_shown(path, "value"),
+                )
+            )
         if kind in ("measure", "money"):
-            rows.append(Row(f"{path}.plan", kind=str, ops=self._ops("plan", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "plan")))  # fmt: skip
+            rows.append(
+                Row(f"{path}.plan", kind=str, ops=self._ops("plan", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "plan"))
+            )
         rows.append(Row(f"{path}.says"))
         if kind in ("problem", "decision"):
             rows.append(Row(f"{path}.cure", title="Helped" if kind == "problem" else "Chosen"))
         if kind == "decision":
             rows.append(Row(f"{path}.others"))
         if kind in ("photo", "problem", "work", "measure"):
-            rows.append(Row(f"{path}.photo", ops=self._ops("photo", self._photo)))  # fmt: skip
+            rows.append(Row(f"{path}.photo", ops=self._ops("photo", self._photo)))
         self.form = Form(self.session, "This entry", rows, "Build", label_px=76)
         self.cards = Columns([self.form])
         self.side.addWidget(self.cards, 1)

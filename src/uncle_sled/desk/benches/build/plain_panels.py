@@ -70,7 +70,9 @@ class TodayPanel(Guarded, QWidget):
             if wanted:
                 last = max((p.free for one in wanted if (p := schedule.of(one)) is not None), default=0.0)
                 hours = sum(p.task.left_h for one in wanted if (p := schedule.of(one)) is not None)
-                told.append(f"{word}: {len(wanted)} tasks, {hours:.0f} h, by {day_words(schedule.begin + timedelta(days=int(last)))} at the earliest; the rest can wait.")  # fmt: skip
+                told.append(
+                    f"{word}: {len(wanted)} tasks, {hours:.0f} h, by {day_words(schedule.begin + timedelta(days=int(last)))} at the earliest; the rest can wait."
+                )
         self.says.setText("\n".join(told))
 
 
@@ -84,9 +86,7 @@ class ChancePanel(Guarded, QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(6)
-        self.chart = Chart(
-            session, "Chance of the finish", self._shapes, "How likely it is finished by each day", self._why
-        )
+        self.chart = Chart(session, "Chance of the finish", self._shapes, "How likely it is finished by each day", self._why)
         rows.addWidget(self.chart, 1)
         self.says = label("", "", "ink", wrap=True)
         rows.addWidget(self.says)
@@ -136,10 +136,7 @@ class GluePanel(Guarded, QWidget):
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
         self.chart = Chart(
-            session,
-            "Pot life and cure over the year",
-            self._shapes,
-            "Days of cure by the month, the shop’s warmth, the pot life",
+            session, "Pot life and cure over the year", self._shapes, "Days of cure by the month, the shop’s warmth, the pot life"
         )
         left.addWidget(self.chart, 1)
         self.model = TableModel[Bead](
@@ -152,7 +149,7 @@ class GluePanel(Guarded, QWidget):
                 Column("Cartridges", lambda one: f"{one.cartridges:.2f}", right=True),
                 Column("Cures", lambda one: f"{one.cure_days:.0f} days", right=True),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Bonded pieces")
         left.addWidget(self.table, 1)
         across.addLayout(left, 1)
@@ -162,14 +159,8 @@ class GluePanel(Guarded, QWidget):
             plain("work.glue", "pot_min resin_parts resin_density hardener_density cloth_g_m2 coats pace_m2_min cure_h"),
             "Build",
             label_px=104,
-        )  # fmt: skip
-        bead = Form(
-            session,
-            "Bead adhesive",
-            plain("work.glue", "bead_open_min bead_mm rivet_pitch cartridge_ml"),
-            "Build",
-            label_px=104,
-        )  # fmt: skip
+        )
+        bead = Form(session, "Bead adhesive", plain("work.glue", "bead_open_min bead_mm rivet_pitch cartridge_ml"), "Build", label_px=104)
         self.forms = [resin, bead]
         side = Columns(list(self.forms))
         side.setFixedWidth(SIDE_PX)
@@ -198,7 +189,9 @@ class GluePanel(Guarded, QWidget):
         area = cloth_m2(off, library)
         if area > 0:
             made = resin_for(glue, area, warm)
-            told.append(f"Cloth on {words.m2(area)}: {words.fine_kg(made.mixed_kg)} mixed, {words.fine_kg(made.hardener_kg)} of it hardener ({mass_ratio(glue):.2f} to 1 by mass). At {words.degrees(warm)} a pot lasts {made.pot_min:.0f} min: {words.m2(made.batch_m2, 2)} and {made.batch_g:.0f} g a pot, {made.pots} pots.")  # fmt: skip
+            told.append(
+                f"Cloth on {words.m2(area)}: {words.fine_kg(made.mixed_kg)} mixed, {words.fine_kg(made.hardener_kg)} of it hardener ({mass_ratio(glue):.2f} to 1 by mass). At {words.degrees(warm)} a pot lasts {made.pot_min:.0f} min: {words.m2(made.batch_m2, 2)} and {made.batch_g:.0f} g a pot, {made.pots} pots."
+            )
         else:
             told.append("No face has cloth and resin.")
         if beads:

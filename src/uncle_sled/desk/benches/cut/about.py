@@ -11,15 +11,8 @@ from uncle_sled.desk.benches.about import About, Deed, Shot, View
 def anything_to_cut(s: Studied) -> bool:
     """Whether anything drawn goes to the saw: sticks, layers, walls and lofts inside, cabinets, leaves, rails of a section."""
     shell = s.build.shell
-    drawn = (
-        s.framed.members
-        or shell.inner
-        or any(face.layers for face in shell.faces)
-        or any(one.leaf for one in shell.openings)
-    )
-    made = any(
-        thing.cabinet is not None or thing.base is not None for thing in s.build.stow.things if not thing.taken_out
-    )
+    drawn = s.framed.members or shell.inner or any(face.layers for face in shell.faces) or any(one.leaf for one in shell.openings)
+    made = any(thing.cabinet is not None or thing.base is not None for thing in s.build.stow.things if not thing.taken_out)
     return bool(drawn or made or bars_of(s.build.rig) or shell.relined)
 
 
@@ -30,7 +23,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return ("not numbered", "none") if anything_to_cut(s) else ("nothing to cut", "none")
 
 
-VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}  # fmt: skip
+VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}
 
 
 def shows(s: Studied, id: str) -> str | None:
@@ -42,12 +35,7 @@ ABOUT = About(
     "uncle_sled.desk.benches.cut.bench:CutBench",
     standing,
     views=(
-        View(
-            "Pieces",
-            "the pieces",
-            "Every piece with its number, and where it is on the body",
-            panel="pieces_panel:PiecesPanel",
-        ),
+        View("Pieces", "the pieces", "Every piece with its number, and where it is on the body", panel="pieces_panel:PiecesPanel"),
         View("Sheets", "the sheets", "What is cut from which sheet, cut by cut", panel="sheets_panel:SheetsPanel"),
         View("Bars", "the bars", "What is cut from which bar, by the stop", panel="bars_panel:BarsPanel"),
         View(
@@ -57,18 +45,8 @@ ABOUT = About(
             panel="templates_panel:TemplatesPanel",
         ),
         View("Stock", "saw and stock", "The saw, sizes that are sold, and the rack", panel="stock_panel:StockPanel"),
-        View(
-            "Buy",
-            "the shopping list",
-            "What to buy, in whole packs, with what is known of it",
-            panel="buy_panel:BuyPanel",
-        ),
-        View(
-            "Money",
-            "the money",
-            "What it comes to, how sure that is, and over the stages of the work",
-            panel="money_panel:MoneyPanel",
-        ),
+        View("Buy", "the shopping list", "What to buy, in whole packs, with what is known of it", panel="buy_panel:BuyPanel"),
+        View("Money", "the money", "What it comes to, how sure that is, and over the stages of the work", panel="money_panel:MoneyPanel"),
     ),
     deeds=(
         Deed("number-and-print", "Number the pieces and print them", "N", lambda bench: bench.number_and_print()),
@@ -82,9 +60,6 @@ ABOUT = About(
         "Point at a piece: it lights up on the body, and back; click: it stays lit",
         "Drag a piece on its sheet: it is held there, the others are laid out around it",
     ),
-    shots=(
-        Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),
-        Shot("8b-cut-money", "Money"),
-    ),
+    shots=(Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()), Shot("8b-cut-money", "Money")),
     shows=shows,
 )

@@ -95,10 +95,10 @@ class BarsPanel(Guarded, QWidget):
         numbers = numbers_of(self.session.build, self.session.project.facts)
         if not self.bars():
             return ()
-        lit = {one.piece.key for on in self.bars() for some in on.named if any(n.piece.key in self.bench.marked for n in some) for one in some}  # fmt: skip
-        return piece_map(
-            self.session.studied.framed, numbers, lit or self.bench.marked, width, height - 16, ("bar", "trim")
-        )
+        lit = {
+            one.piece.key for on in self.bars() for some in on.named if any(n.piece.key in self.bench.marked for n in some) for one in some
+        }
+        return piece_map(self.session.studied.framed, numbers, lit or self.bench.marked, width, height - 16, ("bar", "trim"))
 
     def _find(self, key: str) -> None:
         """A piece of another material: its bars are shown."""

@@ -13,7 +13,9 @@ from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
-CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide. Prices are as sure as their words say."
+CAUTION = (
+    "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide. Prices are as sure as their words say."
+)
 
 
 class CutBench(PanelBench):
@@ -92,7 +94,7 @@ class CutBench(PanelBench):
             session.said.emit("There is nothing to number yet: draw a body on Shell first.", "note")
             return False
         if not numbers.drafts and not numbers.changed and session.build.cut.prints:
-            session.said.emit(f"Every number is as on print {session.build.cut.prints}; export the PDF again to print it.", "note")  # fmt: skip
+            session.said.emit(f"Every number is as on print {session.build.cut.prints}; export the PDF again to print it.", "note")
             return False
         done = session.edit("Number and print", list(print_ops(session.build, session.project.facts)), "Cut")
         if done:
@@ -136,14 +138,25 @@ class CutBench(PanelBench):
                     id = fresh_id("rk", taken)
                     taken.append(id)
                     long, wide = sorted((off.w_m, off.h_m), reverse=True)
-                    record = {"id": id, "kind": "sheet", "material": plan.material, "stuff": stuff.get(plan.material, ""), "length": {"si": round(long, 4)}, "width": {"si": round(wide, 4)}, "qty": 1, "rack": True}  # fmt: skip
+                    record = {
+                        "id": id,
+                        "kind": "sheet",
+                        "material": plan.material,
+                        "stuff": stuff.get(plan.material, ""),
+                        "length": {"si": round(long, 4)},
+                        "width": {"si": round(wide, 4)},
+                        "qty": 1,
+                        "rack": True,
+                    }
                     ops.append(add_to("cut.sizes", record))
                     many += 1
         if not ops:
             least = words.m2(build.cut.keep_m2, 2)
             self.session.said.emit(f"No offcut is as large as {least}; the limit stands on Stock.", "note")
             return
-        self.session.said.emit(f"{many} offcuts are on the rack. Do this when the sheets are cut: the next layout takes them first.", "note")  # fmt: skip
+        self.session.said.emit(
+            f"{many} offcuts are on the rack. Do this when the sheets are cut: the next layout takes them first.", "note"
+        )
         self.session.edit(f"{many} offcuts to the rack", ops, "Cut")
 
     def pin(self, key: str, stock: str, sheet: int, x_m: float, y_m: float, turned: bool) -> bool:

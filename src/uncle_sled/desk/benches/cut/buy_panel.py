@@ -66,18 +66,70 @@ class BuyPanel(Guarded, QWidget):
                 Column("What", lambda one: one.name, ink=self._ink, enter=self._name),
                 Column("Shop", lambda one: one.shop, ink=self._ink, enter=lambda one, text: self._word(one, "shop", text)),
                 Column("Buy", _packs, right=True, sort=lambda one: one.packs, tip="Whole packs, after what is at hand"),
-                Column("At hand", lambda one: f"{one.at_hand:g}" if one.at_hand else "", right=True, enter=lambda one, text: self._number(one, "at_hand", text)),
-                Column("Each", lambda one: "?" if one.each is None else f"{one.each:.2f}", right=True, enter=lambda one, text: self._number(one, "likely", text), tip="Likely price of one pack; typing replaces the guess"),
-                Column("Quote", lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "", right=True, enter=lambda one, text: self._number(one, "quote", text), tip="What a shop said for one pack"),
-                Column("Until", lambda one: one.quote_until, ink=self._lapsed, enter=lambda one, text: self._day(one, "quote_until", text), tip="The quote holds until this day; red: it has lapsed"),
-                Column("Likely", lambda one: "?" if one.likely is None else sum_words(one.likely), right=True, sort=lambda one: one.likely or -1.0),
+                Column(
+                    "At hand",
+                    lambda one: f"{one.at_hand:g}" if one.at_hand else "",
+                    right=True,
+                    enter=lambda one, text: self._number(one, "at_hand", text),
+                ),
+                Column(
+                    "Each",
+                    lambda one: "?" if one.each is None else f"{one.each:.2f}",
+                    right=True,
+                    enter=lambda one, text: self._number(one, "likely", text),
+                    tip="Likely price of one pack; typing replaces the guess",
+                ),
+                Column(
+                    "Quote",
+                    lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "",
+                    right=True,
+                    enter=lambda one, text: self._number(one, "quote", text),
+                    tip="What a shop said for one pack",
+                ),
+                Column(
+                    "Until",
+                    lambda one: one.quote_until,
+                    ink=self._lapsed,
+                    enter=lambda one, text: self._day(one, "quote_until", text),
+                    tip="The quote holds until this day; red: it has lapsed",
+                ),
+                Column(
+                    "Likely",
+                    lambda one: "?" if one.likely is None else sum_words(one.likely),
+                    right=True,
+                    sort=lambda one: one.likely or -1.0,
+                ),
                 Column("Sure", lambda one: one.sure, ink=lambda one: FACES[one.sure]),
-                Column("Days", lambda one: "" if one.lead_days is None else str(one.lead_days), right=True, sort=lambda one: one.lead_days or 0, enter=lambda one, text: self._number(one, "lead_days", text), tip="From order to arrival"),
-                Column("State", _state, ink=self._ink, tip="Ordered and Arrived, above, put today; a day typed here is the day of the order", enter=lambda one, text: self._day(one, "ordered", text)),
-                Column("Batch", lambda one: one.batch, enter=lambda one, text: self._word(one, "batch", text), tip="Of veneer: what is seen side by side comes of one batch"),
-                Column("Paid", lambda one: "" if one.spent is None else f"{one.spent:.2f}", right=True, enter=lambda one, text: self._number(one, "spent", text), tip="For all of it"),
+                Column(
+                    "Days",
+                    lambda one: "" if one.lead_days is None else str(one.lead_days),
+                    right=True,
+                    sort=lambda one: one.lead_days or 0,
+                    enter=lambda one, text: self._number(one, "lead_days", text),
+                    tip="From order to arrival",
+                ),
+                Column(
+                    "State",
+                    _state,
+                    ink=self._ink,
+                    tip="Ordered and Arrived, above, put today; a day typed here is the day of the order",
+                    enter=lambda one, text: self._day(one, "ordered", text),
+                ),
+                Column(
+                    "Batch",
+                    lambda one: one.batch,
+                    enter=lambda one, text: self._word(one, "batch", text),
+                    tip="Of veneer: what is seen side by side comes of one batch",
+                ),
+                Column(
+                    "Paid",
+                    lambda one: "" if one.spent is None else f"{one.spent:.2f}",
+                    right=True,
+                    enter=lambda one, text: self._number(one, "spent", text),
+                    tip="For all of it",
+                ),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Shopping list", several=True)
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         rows.addWidget(self.table, 1)
@@ -150,7 +202,7 @@ class BuyPanel(Guarded, QWidget):
 
     def _name(self, one: Line, text: str) -> bool:
         if not one.own:
-            return self._complain(EntryError("What the drawing asks for is named there; lines of your own can be renamed here."))  # fmt: skip
+            return self._complain(EntryError("What the drawing asks for is named there; lines of your own can be renamed here."))
         return self._word(one, "name", text) if text.strip() else False
 
     # what can be done
@@ -177,7 +229,7 @@ class BuyPanel(Guarded, QWidget):
     def take_off(self) -> None:
         own = [one for one in self.chosen() if one.own]
         if not own:
-            self.session.said.emit("Choose a line of your own; what the drawing asks for goes with the drawing, or is at hand.", "note")  # fmt: skip
+            self.session.said.emit("Choose a line of your own; what the drawing asks for goes with the drawing, or is at hand.", "note")
             return
         self.session.edit(f"Take off {own[0].name}", [remove(f"cut.bought.{one.id}") for one in own], "Cut")
 
@@ -216,14 +268,10 @@ class BuyPanel(Guarded, QWidget):
         shown = [one for one in lines if not shop or one.shop == shop]
         self.model.set_rows(shown, lambda a, b: a.id == b.id)
         if not lines:
-            self.says.setText(
-                self.bench.still() if self.bench.plan() is None else "Nothing to buy yet: nothing is drawn."
-            )
+            self.says.setText(self.bench.still() if self.bench.plan() is None else "Nothing to buy yet: nothing is drawn.")
             return
         whole = summed(shown)
-        told = [
-            f"{len(shown)} lines, likely {sum_words(whole.mean)}, {sum_words(whole.low)} to {sum_words(whole.high)}."
-        ]
+        told = [f"{len(shown)} lines, likely {sum_words(whole.mean)}, {sum_words(whole.low)} to {sum_words(whole.high)}."]
         if whole.unknown:
             told.append(f"{whole.unknown} without a price are not in it.")
         guessed = sum(1 for one in shown if one.sure == "guessed")

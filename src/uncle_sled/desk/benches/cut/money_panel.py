@@ -45,7 +45,9 @@ class MoneyPanel(Guarded, QWidget):
         left.setSpacing(6)
         self.working = Working(session.answers, laid_out)
         left.addWidget(self.working)
-        self.chart = Chart(session, "Money over the stages of the work", self._chart, "Money over the work: bars a stage, line all up to it", self._why)  # fmt: skip
+        self.chart = Chart(
+            session, "Money over the stages of the work", self._chart, "Money over the work: bars a stage, line all up to it", self._why
+        )
         left.addWidget(self.chart, 3)
         self.model = TableModel[tuple[str, Sum]](
             (
@@ -69,9 +71,7 @@ class MoneyPanel(Guarded, QWidget):
         self.headings = Table(self.model, "Money by heading")
         self.rules = TableModel[Used](
             (
-                Column(
-                    "Used up", lambda one: session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""
-                ),
+                Column("Used up", lambda one: session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""),
                 Column("Counts", lambda one: counted(one, Words(session.shown))),
                 Column(
                     "Rate",
@@ -80,17 +80,8 @@ class MoneyPanel(Guarded, QWidget):
                     enter=lambda one, text: self._rule(one.rule, "rate", text),
                     tip="So much for each metre, square metre or end, as the source says",
                 ),
-                Column(
-                    "Comes to",
-                    self._comes_to,
-                    right=True,
-                ),
-                Column(
-                    "Pack",
-                    lambda one: f"{one.rule.pack:g}",
-                    right=True,
-                    enter=lambda one, text: self._rule(one.rule, "pack", text),
-                ),
+                Column("Comes to", self._comes_to, right=True),
+                Column("Pack", lambda one: f"{one.rule.pack:g}", right=True, enter=lambda one, text: self._rule(one.rule, "pack", text)),
                 Column(
                     "Source",
                     lambda one: "changed by you" if one.rule.changed else session.told(one.rule.source),
@@ -108,27 +99,9 @@ class MoneyPanel(Guarded, QWidget):
             table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         across.addLayout(left, 1)
         self.says = label("", "", "ink", wrap=True)
-        budget = Form(
-            session,
-            "Purse",
-            [Row("brief.budget")],
-            "Cut",
-            label_px=112,
-        )
-        price = Form(
-            session,
-            "For a customer",
-            plain("cut", "hours hour_price margin"),
-            "Cut",
-            label_px=112,
-        )  # fmt: skip
-        rise = Form(
-            session,
-            "Prices rise",
-            plain("cut", "rise months"),
-            "Cut",
-            label_px=112,
-        )  # fmt: skip
+        budget = Form(session, "Purse", [Row("brief.budget")], "Cut", label_px=112)
+        price = Form(session, "For a customer", plain("cut", "hours hour_price margin"), "Cut", label_px=112)
+        rise = Form(session, "Prices rise", plain("cut", "rise months"), "Cut", label_px=112)
         self.forms = [budget, price, rise]
         side = QVBoxLayout()
         side.setSpacing(8)
@@ -154,9 +127,7 @@ class MoneyPanel(Guarded, QWidget):
         return self._made[1:]
 
     def _why(self) -> str:
-        return (
-            self.bench.still() if self.bench.plan() is None else "Nothing is drawn yet, so there is nothing to pay for."
-        )
+        return self.bench.still() if self.bench.plan() is None else "Nothing is drawn yet, so there is nothing to pay for."
 
     def _chart(self, width: float, height: float) -> tuple[Primitive, ...]:
         found = self.money()
@@ -211,10 +182,10 @@ class MoneyPanel(Guarded, QWidget):
         told = [f"Likely {sum_words(total.mean)}; four builds of five stay under {sum_words(total.p80)}."]
         if total.unknown:
             told.append(f"{total.unknown} lines have no price and are not in it.")
-        told.append(f"Spent {sum_words(money.spent)}, ordered {sum_words(money.committed)}, to come {sum_words(money.to_come)}.")  # fmt: skip
+        told.append(f"Spent {sum_words(money.spent)}, ordered {sum_words(money.committed)}, to come {sum_words(money.to_come)}.")
         if abs(money.forecast - total.mean) > 0.5:
             told.append(f"With risen prices {sum_words(money.forecast)}.")
-        told.append(f"Keep {sum_words(money.contingency)} ({money.contingency_share:.0%}) aside; first builds overspend by half.")  # fmt: skip
+        told.append(f"Keep {sum_words(money.contingency)} ({money.contingency_share:.0%}) aside; first builds overspend by half.")
         if money.budget is not None:
             left = money.budget - total.mean
             told.append(f"Budget {sum_words(money.budget)}: {sum_words(abs(left))} {'left' if left >= 0 else 'over'}.")

@@ -22,9 +22,7 @@ class PieceChart(Chart):
     over = Signal(str)
     picked = Signal(str)
 
-    def __init__(
-        self, session: Session, name: str, make: Maker, title: str, empty: Callable[[], str] = lambda: ""
-    ) -> None:
+    def __init__(self, session: Session, name: str, make: Maker, title: str, empty: Callable[[], str] = lambda: "") -> None:
         super().__init__(session, name, self._kept, title, empty)
         self._fresh = make
         self._shapes: tuple[tuple[float, float], tuple[Primitive, ...]] | None = None

@@ -41,7 +41,9 @@ class PiecesPanel(Guarded, QWidget):
         self.of.entered.connect(lambda _: self.refresh())
         tools.addWidget(self.of)
         self.cabinet = ChoiceField("Cabinets made here", [])
-        self.cabinet.setToolTip("A cabinet, bed or furniture of Stow that is made of sheets here, and not bought; choose it again to buy it")  # fmt: skip
+        self.cabinet.setToolTip(
+            "A cabinet, bed or furniture of Stow that is made of sheets here, and not bought; choose it again to buy it"
+        )
         self.of.setMinimumContentsLength(9)
         self.cabinet.setMinimumContentsLength(10)
         self.cabinet.entered.connect(self._make_here)
@@ -60,9 +62,7 @@ class PiecesPanel(Guarded, QWidget):
                 ),
                 Column("What", lambda one: one.piece.name, ink=lambda one: INKS[one.standing]),
                 Column("Of", lambda one: one.piece.of),
-                Column(
-                    "Length", lambda one: self._cut(one.piece.length_m), right=True, sort=lambda one: one.piece.length_m
-                ),
+                Column("Length", lambda one: self._cut(one.piece.length_m), right=True, sort=lambda one: one.piece.length_m),
                 Column(
                     "Width",
                     lambda one: self._cut(one.piece.width_m) if one.piece.width_m else "",
@@ -109,11 +109,7 @@ class PiecesPanel(Guarded, QWidget):
 
     def _map(self, width: float, height: float) -> tuple[Primitive, ...]:
         numbers = self.numbers()
-        return (
-            piece_map(self.session.studied.framed, numbers, self.bench.marked, width, height - 16)
-            if numbers.named
-            else ()
-        )
+        return piece_map(self.session.studied.framed, numbers, self.bench.marked, width, height - 16) if numbers.named else ()
 
     def _over(self, key: str) -> None:
         if key:
@@ -140,8 +136,7 @@ class PiecesPanel(Guarded, QWidget):
         of = self.of.currentData()
         self._filling = True
         self.model.set_rows(
-            sorted((one for one in numbers.named if not of or one.piece.of == of), key=_by_number),
-            lambda a, b: a.piece.key == b.piece.key,
+            sorted((one for one in numbers.named if not of or one.piece.of == of), key=_by_number), lambda a, b: a.piece.key == b.piece.key
         )
         self._filling = False
         self.map.renew()
@@ -175,7 +170,11 @@ class PiecesPanel(Guarded, QWidget):
             self._faces = faces
             self.of.offer([("", "all of it"), *((one, names.get(one, one)) for one in faces)])
         made = self.session.build.cut.made
-        things = tuple((thing.id, ("made here: " if thing.id in made else "bought: ") + thing.name) for thing in self.session.build.stow.things if thing.kind in ("cabinet", "furniture", "bed"))  # fmt: skip
+        things = tuple(
+            (thing.id, ("made here: " if thing.id in made else "bought: ") + thing.name)
+            for thing in self.session.build.stow.things
+            if thing.kind in ("cabinet", "furniture", "bed")
+        )
         if things != self._cabinets:
             self._cabinets = things
             self.cabinet.offer([("", "cabinets …"), *things])
@@ -188,9 +187,7 @@ class PiecesPanel(Guarded, QWidget):
             return
         after = tuple(one for one in made if one != id) if id in made else (*made, str(id))
         name = next(thing.name for thing in self.session.build.stow.things if thing.id == id)
-        self.session.edit(
-            f"{name}: {'bought' if id in made else 'made here'}", [set_to("cut.made", list(after))], "Cut"
-        )
+        self.session.edit(f"{name}: {'bought' if id in made else 'made here'}", [set_to("cut.made", list(after))], "Cut")
 
 
 def _by_number(one: Named) -> tuple[str, int, str]:

@@ -91,25 +91,14 @@ class SheetsPanel(Guarded, QWidget):
         self.number = label("", "", "ink")
         self.which.entered.connect(self._choose)
         self.saw = ChoiceField("Saw", [("edge to edge", "edge to edge"), ("free", "along outlines")])
-        self.saw.setToolTip(
-            "Track or table saw: every cut runs from edge to edge; router or jigsaw: along the outlines"
-        )
+        self.saw.setToolTip("Track or table saw: every cut runs from edge to edge; router or jigsaw: along the outlines")
         self.saw.setMinimumContentsLength(10)
         self.saw.entered.connect(lambda value: session.edit(f"Saw: {value}", [set_to("cut.saw", value)], "Cut"))
         self.back = act_button("Cut before", "Take the last cut back (,)", lambda: self.step(-1))
         self.next = act_button("Next cut", "Where fence and stop stand, and what falls off (.)", lambda: self.step(1))
-        self.holding = act_button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)  # fmt: skip
+        self.holding = act_button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)
         self.loose = act_button("Let all go", "No piece is held any more", self.let_all_go)
-        for widget in (
-            self.which,
-            self.before,
-            self.number,
-            self.after,
-            self.back,
-            self.next,
-            self.holding,
-            self.loose,
-        ):
+        for widget in (self.which, self.before, self.number, self.after, self.back, self.next, self.holding, self.loose):
             tools.addWidget(widget, 1 if widget is self.which else 0)
         rows.addLayout(tools)
         self.working = Working(session.answers, laid_out)
@@ -173,20 +162,13 @@ class SheetsPanel(Guarded, QWidget):
         done = self.steps()[: self.cut] if self.cut else None
         shapes = sheet_drawn(on, hand.wanted, words, scale, left, low, self.bench.marked, done, keep)
         source = ", from the rack" if on.layout.stock.startswith(RACK) else ""
-        title = f"{words.material(on.plan.material)}: {words.cut(on.layout.length_m)} x {words.cut(on.layout.width_m)}, sheet {on.number} of {on.plan.used}{source}; white is left over"  # fmt: skip
+        title = f"{words.material(on.plan.material)}: {words.cut(on.layout.length_m)} x {words.cut(on.layout.width_m)}, sheet {on.number} of {on.plan.used}{source}; white is left over"
         shapes.append(Text((left, height - 10), elided(title, 11, width - 2 * EDGE), 11, "pencil", anchor="left"))
         if self.chart.taken is not None:
             key, start, now = self.chart.taken
             dx, dy = now.x() - start.x(), start.y() - now.y()
             shapes += [
-                Poly(
-                    tuple((x + dx, y + dy) for x, y in one.points),
-                    "chalk",
-                    "chalk wash",
-                    2.0,
-                    dash=(4.0, 3.0),
-                    tint=0.6,
-                )
+                Poly(tuple((x + dx, y + dy) for x, y in one.points), "chalk", "chalk wash", 2.0, dash=(4.0, 3.0), tint=0.6)
                 for one in shapes
                 if isinstance(one, Poly) and one.id == key
             ]
@@ -197,7 +179,10 @@ class SheetsPanel(Guarded, QWidget):
         if self.on() is None:
             return ()
         if not steps:
-            return (Text((12, height - 40), "Along the outlines: inner cut-outs first, then", 11, anchor="left"), Text((12, height - 56), "the small pieces, the outer ones last.", 11, anchor="left"))  # fmt: skip
+            return (
+                Text((12, height - 40), "Along the outlines: inner cut-outs first, then", 11, anchor="left"),
+                Text((12, height - 56), "the small pieces, the outer ones last.", 11, anchor="left"),
+            )
         room = max(int((height - 34) // ROW), 1)
         begin = min(max(self.cut - room + 2, 0), max(len(steps) - room, 0))
         shapes: list[Primitive] = []
@@ -225,7 +210,13 @@ class SheetsPanel(Guarded, QWidget):
         if self.cut and steps:
             step = steps[self.cut - 1]
             off = f"{words.cut(step.off[0])} x {words.cut(step.off[1])}"
-            mind = " Two carry it, or saw it where it lies." if step.heavy else " Short against the fence: not on a table saw." if step.short else ""  # fmt: skip
+            mind = (
+                " Two carry it, or saw it where it lies."
+                if step.heavy
+                else " Short against the fence: not on a table saw."
+                if step.short
+                else ""
+            )
             return f"Cut {self.cut} of {len(steps)}: {step_words(step, words).split(';')[0]}; past the blade falls {off}.{mind}"
         text = f"{words.material(on.plan.material)}: {told(on.plan, words, cut.kerf.si)}."
         if made.let_go:
@@ -305,10 +296,14 @@ class SheetsPanel(Guarded, QWidget):
         pins = cut.pins
         lines = {piece.key: lot.wanted.id for lot in made.lots for piece in lot.pieces}
         sheet = self._pin_sheet(on)
-        others = [Held(lines[pin.piece], pin.stock, pin.sheet, pin.x.si, pin.y.si, pin.turned) for pin in pins if pin.piece in lines and pin.piece != key and pin.sheet == sheet]  # fmt: skip
+        others = [
+            Held(lines[pin.piece], pin.stock, pin.sheet, pin.x.si, pin.y.si, pin.turned)
+            for pin in pins
+            if pin.piece in lines and pin.piece != key and pin.sheet == sheet
+        ]
         held = [*others, Held(lies.piece, on.layout.stock, sheet, x, y, lies.turned)]
         free = cut.saw == "free"
-        faults = [why for name, why in faults_of(made.pieces, made.stocks, cut.kerf.si, cut.trim.si, free, held) if name == lies.piece]  # fmt: skip
+        faults = [why for name, why in faults_of(made.pieces, made.stocks, cut.kerf.si, cut.trim.si, free, held) if name == lies.piece]
         if faults:
             self.session.said.emit(f"{on.named[at].label} stays where it was: {faults[0]}.", "note")
             return

@@ -72,7 +72,7 @@ class StockPanel(Guarded, QWidget):
             ("On the rack", "A board or offcut of your own: costs nothing and is used first", lambda: self.add(True)),
             ("Take it off", "The chosen size", self.take_off),
             ("Offcuts to rack", "Offcuts of the plan that are worth keeping (R); when they are cut", bench.keep_offcuts),
-        ):  # fmt: skip
+        ):
             tools.addWidget(act_button(text, tip, does))
         tools.addStretch(1)
         left.addLayout(tools)
@@ -88,10 +88,7 @@ class StockPanel(Guarded, QWidget):
                     ink=lambda one: "pencil" if one.size is None else "spruce" if one.size.rack else "",
                 ),
                 Column(
-                    "Length",
-                    lambda one: self._m(one.length_m),
-                    right=True,
-                    enter=lambda one, text: self._enter_length(one, "length", text),
+                    "Length", lambda one: self._m(one.length_m), right=True, enter=lambda one, text: self._enter_length(one, "length", text)
                 ),
                 Column(
                     "Width",
@@ -115,29 +112,9 @@ class StockPanel(Guarded, QWidget):
         self.says = label("", "small", "pencil", wrap=True)
         left.addWidget(self.says)
         across.addLayout(left, 1)
-        saw = Form(
-            session,
-            "The saw",
-            plain("cut", "kerf trim joint board"),
-            "Cut",
-            label_px=92,
-        )  # fmt: skip
-        carry = Form(
-            session,
-            "What one lifts",
-            plain("cut", "carry carry_m2 keep_m2"),
-            "Cut",
-            label_px=92,
-        )  # fmt: skip
-        made = Form(
-            session,
-            "Cabinets made here",
-            [
-                Row("cut.made_thick"),
-            ],
-            "Cut",
-            label_px=92,
-        )
+        saw = Form(session, "The saw", plain("cut", "kerf trim joint board"), "Cut", label_px=92)
+        carry = Form(session, "What one lifts", plain("cut", "carry carry_m2 keep_m2"), "Cut", label_px=92)
+        made = Form(session, "Cabinets made here", [Row("cut.made_thick")], "Cut", label_px=92)
         self.forms = [saw, carry, made]
         side = Columns(list(self.forms))
         side.setFixedWidth(SIDE_PX)
@@ -182,7 +159,9 @@ class StockPanel(Guarded, QWidget):
         for form in self.forms:
             form.refresh()
         unused = sorted({one.material for one in cut.sizes} - {one.material for one in wanted})
-        self.says.setText(f"No piece asks for: {', '.join(unused)}." if unused else "" if rows else "Nothing is cut yet, so no size is wanted.")  # fmt: skip
+        self.says.setText(
+            f"No piece asks for: {', '.join(unused)}." if unused else "" if rows else "Nothing is cut yet, so no size is wanted."
+        )
 
     def marked(self) -> None: ...
 
@@ -210,7 +189,7 @@ class StockPanel(Guarded, QWidget):
         at = self.table.marked()
         size = self.model.rows[at].size if at >= 0 else None
         if size is None:
-            self.session.said.emit("Choose a size of your own first; usual sizes go by themselves where there are own ones.", "note")  # fmt: skip
+            self.session.said.emit("Choose a size of your own first; usual sizes go by themselves where there are own ones.", "note")
             return
         self.session.edit(f"Take off {size.material}", [remove(f"cut.sizes.{size.id}")], "Cut")
 

@@ -43,14 +43,16 @@ class TemplatesPanel(Guarded, QWidget):
         self.papers.entered.connect(lambda name: self.show_paper(str(name)))
         self.bar = QuantityField(Length, "The 100 mm bar measures", lambda: session.shown, True, 0.0)
         self.bar.setFixedWidth(96)
-        self.bar.explain(
-            session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off")
-        )
+        self.bar.explain(session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off"))
         self.bar.entered.connect(self.take_bar)
-        self.one = self._button("This one as PDF…", "The chosen template over its sheets", lambda: self.write("templates-pdf", self._ids()))  # fmt: skip
-        self.all = self._button("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()))  # fmt: skip
-        self.set = self._button("Drawing set…", "All working drawings as one PDF with contents and revision", partial(self.write, "set-pdf", ()))  # fmt: skip
-        self.down = self._button("Write it down", "The set as it is now counts as printed: the next one marks what changed", self.write_down)  # fmt: skip
+        self.one = self._button("This one as PDF…", "The chosen template over its sheets", lambda: self.write("templates-pdf", self._ids()))
+        self.all = self._button("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()))
+        self.set = self._button(
+            "Drawing set…", "All working drawings as one PDF with contents and revision", partial(self.write, "set-pdf", ())
+        )
+        self.down = self._button(
+            "Write it down", "The set as it is now counts as printed: the next one marks what changed", self.write_down
+        )
         tools.addWidget(label("Paper", "", "pencil"))
         tools.addWidget(self.papers)
         tools.addWidget(label("Bar measures", "", "pencil"))
@@ -133,7 +135,10 @@ class TemplatesPanel(Guarded, QWidget):
         scale = min((width - 32) / one.drawn.wide, (height - 76) / one.drawn.high)
         x, y = (width - one.drawn.wide * scale) / 2, (height - 44 - one.drawn.high * scale) / 2
         told = f"{self._size(one)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"
-        lines = [Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left") for k, text in enumerate((elided(self.session.told(one.title), 11, width - 28), told))]  # fmt: skip
+        lines = [
+            Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left")
+            for k, text in enumerate((elided(self.session.told(one.title), 11, width - 28), told))
+        ]
         return (*map_shapes(one.drawn, plan, scale, x, y), *lines)
 
     # edits and files
@@ -143,7 +148,11 @@ class TemplatesPanel(Guarded, QWidget):
 
     def take_bar(self, value: Length | None) -> None:
         """What the bar on a print measures: of the printer, kept with the build."""
-        self.session.edit("The bar measures " + (value.text(self.session.shown) if value else "nothing"), [set_to("cut.bar_measured", msgspec.to_builtins(value))], "Cut")  # fmt: skip
+        self.session.edit(
+            "The bar measures " + (value.text(self.session.shown) if value else "nothing"),
+            [set_to("cut.bar_measured", msgspec.to_builtins(value))],
+            "Cut",
+        )
 
     def write(self, kind: str, ids: tuple[str, ...]) -> None:
         self.bench.window().export(kind, (ids, self.paper))  # type: ignore[attr-defined]

@@ -38,11 +38,7 @@ def _section_choices(session: Session, none: str = "not said") -> list[tuple[obj
     """Sections for a frame as they are sold where it is built, and what was chosen already."""
     rig, shown = session.build.rig, session.shown
     chosen = {rig.rail, rig.cross, rig.drawbar}
-    offered = [
-        one
-        for one in sections().values()
-        if one.id in chosen or (one.inches == shown.imperial and one.deep >= LEAST_RAIL_M)
-    ]
+    offered = [one for one in sections().values() if one.id in chosen or (one.inches == shown.imperial and one.deep >= LEAST_RAIL_M)]
     return [("", none), *((one.id, _short(one.says(shown))) for one in offered)]
 
 
@@ -96,11 +92,7 @@ class RigBench(Bench):
                     Row("rig.drawbar", kind=_section_choices(session, "as the rails"), when=_sectioned),
                     *plain("rig", "frame_mass frame_source frame_cg", when=_own),
                     *plain("rig", "frame_length drawbar_length frame_width frame_top", when=_ball),
-                    *plain(
-                        "rig.bed",
-                        "wheelbase front_empty rear_empty bed_front bed_length bed_width bed_top track",
-                        when=_bed,
-                    ),
+                    *plain("rig.bed", "wheelbase front_empty rear_empty bed_front bed_length bed_width bed_top track", when=_bed),
                 ],
                 "Rig",
             ),
@@ -135,9 +127,7 @@ class RigBench(Bench):
             ),
         ]
         self.forms[0].whole.addWidget(
-            label(
-                "Not for gooseneck, fifth-wheel or drawbar trailers with a steered axle.", "small", "pencil", wrap=True
-            )
+            label("Not for gooseneck, fifth-wheel or drawbar trailers with a steered axle.", "small", "pencil", wrap=True)
         )
         self.plates = PlatePicture()
         self.forms[2].whole.insertWidget(1, self.plates)
@@ -171,7 +161,5 @@ class RigBench(Bench):
     def take_axle(self) -> None:
         axles = self.session.build.rig.axles
         if axles:
-            ops = [remove(f"rig.axles.{axles[-1].id}")] + (
-                [set_to("rig.suspension", "single")] if len(axles) == 2 else []
-            )
+            ops = [remove(f"rig.axles.{axles[-1].id}")] + ([set_to("rig.suspension", "single")] if len(axles) == 2 else [])
             self.session.edit("Take an axle off", ops, "Rig")

@@ -29,12 +29,7 @@ ABOUT = About(
     "uncle_sled.desk.benches.road.bench:RoadBench",
     standing,
     views=(
-        View(
-            "Weigh",
-            "the weigh-in",
-            "Where the wheels stand, what is read, and what it says",
-            panel="weigh_panel:WeighPanel",
-        ),
+        View("Weigh", "the weigh-in", "Where the wheels stand, what is read, and what it says", panel="weigh_panel:WeighPanel"),
         View(
             "Taught",
             "what the tickets taught",
@@ -48,12 +43,7 @@ ABOUT = About(
             panel="paper_panels:PapersPanel",
         ),
         View("Trips", "the trips", "Nights, litres, power and gas against the plan", panel="paper_panels:TripsPanel"),
-        View(
-            "Stand",
-            "how it stands for good",
-            "Blocks, pads, the fall of the ground, the wind",
-            panel="paper_panels:StandPanel",
-        ),
+        View("Stand", "how it stands for good", "Blocks, pads, the fall of the ground, the wind", panel="paper_panels:StandPanel"),
         View(
             "Drills",
             "the drills",

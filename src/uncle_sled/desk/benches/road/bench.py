@@ -34,7 +34,7 @@ class RoadBench(PanelBench):
         s = self.session.studied
         made = reconcile(s)
         if made is None:
-            self.session.said.emit("No ticket is open that says anything: weigh it first, or its tickets are accepted already.", "note")  # fmt: skip
+            self.session.said.emit("No ticket is open that says anything: weigh it first, or its tickets are accepted already.", "note")
             return False
         id = fresh_id("co", [one.id for one in self.session.build.road.corrections])
         record = msgspec.to_builtins(correction_of(s, made, id))
@@ -49,9 +49,7 @@ class RoadBench(PanelBench):
     def add_wish(self) -> None:
         self.show_view("Papers")
         id = fresh_id("ws", [one.id for one in self.session.build.road.wishes])
-        self.session.edit(
-            "Write down a wish", [add_to("road.wishes", msgspec.to_builtins(Wish(id, "A new wish")))], "Road"
-        )
+        self.session.edit("Write down a wish", [add_to("road.wishes", msgspec.to_builtins(Wish(id, "A new wish")))], "Road")
 
     def add_trip(self) -> None:
         self.show_view("Trips")

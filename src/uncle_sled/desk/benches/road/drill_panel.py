@@ -55,9 +55,7 @@ class DrillSheet(Chart):
             self.panel.drag(self._at(event).x(), self._at(event).y())
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}.get(
-            Qt.Key(event.key())
-        )
+        step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
         if step is not None:
             self.panel.nudge(step)
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
@@ -123,15 +121,7 @@ class DrillPanel(Guarded, QWidget):
     def _make(self) -> None:
         """The drill of this kind and number, of the build as it is."""
         s, build = self.session.studied, self.session.build
-        asked = (
-            build.brief,
-            build.rig,
-            build.shell,
-            build.stow,
-            build.systems,
-            build.road.corrections,
-            self.session.facts,
-        )
+        asked = (build.brief, build.rig, build.shell, build.stow, build.systems, build.road.corrections, self.session.facts)
         key = (self.kind, self.seed, *(Same(one) for one in asked))
         if self._made == key:  # what is kept of the best asks nothing anew
             return
@@ -269,7 +259,11 @@ class DrillPanel(Guarded, QWidget):
         if self.kind == "wire" and self.wire is not None:
             return f"One of these {len(self.wire.wires)} was made too thin. Which?"
         if self.kind == "five" and self.five is not None:
-            most = "every case" if self.five.best == self.five.cases else f"{self.five.best} of {self.five.cases} cases, which is the most they can,"  # fmt: skip
+            most = (
+                "every case"
+                if self.five.best == self.five.cases
+                else f"{self.five.best} of {self.five.cases} cases, which is the most they can,"
+            )
             return f"Put these {len(self.five.ids)} so that {most} has its ball in the band."
         return next(tip for kind, _, tip in KINDS if kind == self.kind) + "."
 
@@ -283,7 +277,7 @@ class DrillPanel(Guarded, QWidget):
             return f"{score} of 100. {drill_sheet.ball_why(self.ball, words)}{kept}"
         if self.kind == "wire" and self.wire is not None:
             thin = next(one for one in self.wire.wires if one.id == self.wire.thin)
-            return f"{score} of 100. {thin.name}: {thin.current_a:.1f} A over {words.m(thin.length_m)} there and {words.m(thin.length_m)} back in {thin.size} drops {thin.drop * 100:.1f} % of {thin.volts:.0f} V.{kept}"  # fmt: skip
+            return f"{score} of 100. {thin.name}: {thin.current_a:.1f} A over {words.m(thin.length_m)} there and {words.m(thin.length_m)} back in {thin.size} drops {thin.drop * 100:.1f} % of {thin.volts:.0f} V.{kept}"
         assert self.five is not None
         got = drills.in_band(self.session.studied, self.five.ids, self.at_m)
         return f"{score} of 100: {got} of {self.five.cases} cases are in the band. Only weight and place are judged here, not whether they fit.{kept}"

@@ -57,30 +57,26 @@ class PapersPanel(Guarded, QWidget):
                 Column("", lambda one: str(self._number(one)), right=True),
                 Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
                 Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
-                Column("Weighs", lambda one: Words(session.shown).kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "", right=True),
+                Column(
+                    "Weighs",
+                    lambda one: Words(session.shown).kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "",
+                    right=True,
+                ),
                 Column("Costs", lambda one: f"{one.money:.0f}" if one.money is not None else "?" if one.met else "", right=True),
                 Column("Agreed", lambda one: one.wish.agreed, enter=lambda one, text: self._say(one, "agreed", text)),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Wishes")
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         left.addWidget(self.table, 2)
-        self.map = Chart(
-            session, "Where each wish is", self._map, "", lambda: "Nothing is drawn yet: Rig and Shell come first."
-        )
+        self.map = Chart(session, "Where each wish is", self._map, "", lambda: "Nothing is drawn yet: Rig and Shell come first.")
         across = QHBoxLayout()
         across.setSpacing(8)
         across.addWidget(self.map, 1)
         left.addLayout(across, 3)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
-        who = Form(
-            session,
-            "For the office",
-            plain("road", "builder owner frame_number lights"),
-            "Road",
-            label_px=92,
-        )
+        who = Form(session, "For the office", plain("road", "builder owner frame_number lights"), "Road", label_px=92)
         self.forms = [who]
         side = Columns(list(self.forms))
         side.setFixedWidth(SIDE_PX)
@@ -99,7 +95,7 @@ class PapersPanel(Guarded, QWidget):
         return wish_map(s, traced(s), width, height)
 
     def _say(self, one: Traced, field: str, text: str) -> bool:
-        return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{one.wish.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
+        return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{one.wish.id}.{field}", text.strip()[:2000])], "Road"))
 
     def _meet(self, id: object) -> None:
         one = self.chosen()
@@ -123,8 +119,12 @@ class PapersPanel(Guarded, QWidget):
             form.refresh()
         self.map.update()
         open_ = sum(1 for one in made if not one.met)
-        told = f"{len(made)} wishes, {open_} not met yet." if made else "No wish is written down: what was asked for, and where it is in the build."  # fmt: skip
-        self.says.setText(f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed.")  # fmt: skip
+        told = (
+            f"{len(made)} wishes, {open_} not met yet."
+            if made
+            else "No wish is written down: what was asked for, and where it is in the build."
+        )
+        self.says.setText(f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed.")
 
 
 class TripsPanel(Guarded, QWidget):
@@ -140,7 +140,11 @@ class TripsPanel(Guarded, QWidget):
         tools.setSpacing(6)
         tools.addWidget(act_button("Add a trip", "Nights away, and what they took (J)", bench.add_trip))
         tools.addWidget(act_button("Take it off", "The chosen trip", self.take_off))
-        tools.addWidget(act_button("Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record))  # fmt: skip
+        tools.addWidget(
+            act_button(
+                "Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record
+            )
+        )
         self.says = label("", "", "ink", wrap=True)
         tools.addWidget(self.says, 1)
         rows.addLayout(tools)
@@ -160,15 +164,19 @@ class TripsPanel(Guarded, QWidget):
                 Column("Gas", lambda one: self._as(one.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
                 Column("Coldest", lambda one: self._as(one.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
                 Column("Inside", lambda one: self._as(one.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
-                Column("Wet", lambda one: _told(one.wet_mornings), right=True, enter=number("wet_mornings", True), tip="Mornings with wet windows or bedding"),
+                Column(
+                    "Wet",
+                    lambda one: _told(one.wet_mornings),
+                    right=True,
+                    enter=number("wet_mornings", True),
+                    tip="Mornings with wet windows or bedding",
+                ),
                 Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Trips")
         rows.addWidget(self.table, 1)
-        self.chart = Chart(
-            session, "Taken against the plan", self._shapes, "A day: what the trips took, and the plan", self._why
-        )
+        self.chart = Chart(session, "Taken against the plan", self._shapes, "A day: what the trips took, and the plan", self._why)
         rows.addWidget(self.chart, 1)
 
     def _why(self) -> str:
@@ -185,9 +193,7 @@ class TripsPanel(Guarded, QWidget):
             shapes.append(Text((12, y), one.name, 12, "ink", "strong", "left"))
             for off, value, ink in ((8.0, one.took, "chalk"), (-8.0, one.plan, "pencil")):
                 if value is not None:
-                    shapes.append(
-                        rect(140, y + off - 6, max(room * value / top, 2.0), 11, stroke="ink", fill=ink, tint=0.5)
-                    )
+                    shapes.append(rect(140, y + off - 6, max(room * value / top, 2.0), 11, stroke="ink", fill=ink, tint=0.5))
             plan = "no plan" if one.plan is None else f"planned {_figure(one.plan, one.unit, words)}"
             ratio = f", {one.ratio:.2f} times" if one.ratio is not None else ""
             took = "not said yet" if one.took is None else _figure(one.took, one.unit, words)
@@ -197,7 +203,7 @@ class TripsPanel(Guarded, QWidget):
         return tuple(shapes)
 
     def _word(self, one: Trip, field: str, text: str) -> bool:
-        return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))  # fmt: skip
+        return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))
 
     def _as(self, value: float | None, kind: type[Quantity], per: float = 1.0) -> str:
         return "" if value is None else kind(value * per).text(self.session.shown)
@@ -216,7 +222,9 @@ class TripsPanel(Guarded, QWidget):
                 return False
             self.complaint.hide()
             value = None if value is None else round(value, 4)
-            return bool(self.session.edit(f"{one.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road"))  # fmt: skip
+            return bool(
+                self.session.edit(f"{one.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road")
+            )
 
         return enter
 
@@ -228,13 +236,15 @@ class TripsPanel(Guarded, QWidget):
                 if value is not None and field != "coldest_c" and not 0 <= value < 1e7:
                     raise ValueError
             except ValueError:
-                self.complaint.setText(f"“{text}” cannot be taken; a {'whole ' if whole else ''}number, 0 or more, would be right.")  # fmt: skip
+                self.complaint.setText(f"“{text}” cannot be taken; a {'whole ' if whole else ''}number, 0 or more, would be right.")
                 self.complaint.show()
                 return False
             self.complaint.hide()
             if value is None and field in ("nights", "people"):
                 value = 1
-            return bool(self.session.edit(f"{one.name}: {field.replace('_', ' ')} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road"))  # fmt: skip
+            return bool(
+                self.session.edit(f"{one.name}: {field.replace('_', ' ')} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road")
+            )
 
         return enter
 
@@ -270,7 +280,7 @@ class TripsPanel(Guarded, QWidget):
         except SledError as fault:
             self.session.said.emit(str(fault), "stop")
             return
-        self.session.edit(f"{one.name}: battery record", [set_to(f"road.trips.{one.id}.power_wh", round(read.out_wh, 1))], "Road")  # fmt: skip
+        self.session.edit(f"{one.name}: battery record", [set_to(f"road.trips.{one.id}.power_wh", round(read.out_wh, 1))], "Road")
         self.session.said.emit(read.says(), "note")
 
     def refresh(self) -> None:
@@ -313,20 +323,19 @@ class StandPanel(Guarded, QWidget):
         left.setSpacing(6)
         self.says = label("", "", "ink", wrap=True)
         left.addWidget(self.says)
-        self.chart = Chart(session, "The body on its blocks", self._shapes, "On its blocks: load, pad, height (levels five times)", self._why)  # fmt: skip
+        self.chart = Chart(
+            session, "The body on its blocks", self._shapes, "On its blocks: load, pad, height (levels five times)", self._why
+        )
         left.addWidget(self.chart, 1)
         across.addLayout(left, 1)
         path = "road.standing"
         form = Form(
             session,
             "Where it stands",
-            [
-                Row("road.standing.blocks", ops=self._blocks, read=self._shown),
-                *plain(path, "fall bearing_kpa snow_kpa wind_pa"),
-            ],
+            [Row("road.standing.blocks", ops=self._blocks, read=self._shown), *plain(path, "fall bearing_kpa snow_kpa wind_pa")],
             "Road",
             label_px=112,
-        )  # fmt: skip
+        )
         self.forms = [form]
         side = QVBoxLayout()
         side.addWidget(act_button("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)))
@@ -374,7 +383,11 @@ class StandPanel(Guarded, QWidget):
             if made.snow_n:
                 told.append(f"Snow {words.newtons(made.snow_n)}.")
             if made.wind_n:
-                anchor = f"each of four anchors holds {words.fine_newtons(made.anchor_n)}" if made.anchor_n else "its weight holds it by this sum"  # fmt: skip
+                anchor = (
+                    f"each of four anchors holds {words.fine_newtons(made.anchor_n)}"
+                    if made.anchor_n
+                    else "its weight holds it by this sum"
+                )
                 told.append(f"Wind {words.newtons(made.wind_n)} on the side: {anchor}.")
             if made.lifts:
                 told.append("One pair lifts off: place the blocks about the centre of gravity.")

@@ -28,7 +28,7 @@ class TaughtPanel(Guarded, QWidget):
         rows.setSpacing(6)
         tools = QHBoxLayout()
         tools.setSpacing(6)
-        self.accept = act_button("Accept", "Later load cases carry it; a correction that scales with later edits (C)", bench.accept)  # fmt: skip
+        self.accept = act_button("Accept", "Later load cases carry it; a correction that scales with later edits (C)", bench.accept)
         self.forget = act_button("Take it back", "The last correction; its tickets stay as a record", bench.forget)
         tools.addWidget(self.accept)
         tools.addWidget(self.forget)
@@ -37,14 +37,12 @@ class TaughtPanel(Guarded, QWidget):
         rows.addLayout(tools)
         self.fights = label("", "", "primer", wrap=True)
         rows.addWidget(self.fights)
-        self.groups = Chart(session, "Groups before and after", self._groups, "Pencil: as thought. Blue: by the tickets. Bars: two sigmas", self._why)  # fmt: skip
+        self.groups = Chart(
+            session, "Groups before and after", self._groups, "Pencil: as thought. Blue: by the tickets. Bars: two sigmas", self._why
+        )
         rows.addWidget(self.groups, 3)
         self.tickets = Chart(
-            session,
-            "Estimate against ticket",
-            self._tickets,
-            "On the ball: dot the ticket, line the model",
-            lambda: NO_TICKET,
+            session, "Estimate against ticket", self._tickets, "On the ball: dot the ticket, line the model", lambda: NO_TICKET
         )
         rows.addWidget(self.tickets, 2)
         self._made: tuple[object, Reconciled | None] | None = None
@@ -89,8 +87,14 @@ class TaughtPanel(Guarded, QWidget):
                 told.append(f"All together {made.surprise:.1f} sigmas.")
         elif known:
             last = known[-1]
-            some = ", ".join(f"{GROUP_WORDS.get(one.id, one.id)} {(one.factor - 1) * 100:+.0f} %" for one in last.groups if abs(one.factor - 1) > 0.005)  # fmt: skip
-            told.append(f"Accepted from {len(last.tickets)} ticket{'s' if len(last.tickets) > 1 else ''}: {some or 'nothing changed'}. Every case carries it.".replace("-", "−"))  # fmt: skip
+            some = ", ".join(
+                f"{GROUP_WORDS.get(one.id, one.id)} {(one.factor - 1) * 100:+.0f} %" for one in last.groups if abs(one.factor - 1) > 0.005
+            )
+            told.append(
+                f"Accepted from {len(last.tickets)} ticket{'s' if len(last.tickets) > 1 else ''}: {some or 'nothing changed'}. Every case carries it.".replace(
+                    "-", "−"
+                )
+            )
         self.says.setText(" ".join(told))
         self.fights.setText(" ".join(made.fights) if made is not None else "")
         self.fights.setVisible(bool(self.fights.text()))

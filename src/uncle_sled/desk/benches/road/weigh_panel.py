@@ -53,10 +53,7 @@ class WeighPanel(Guarded, QWidget):
         self.which.setMinimumContentsLength(14)
         self.which.entered.connect(lambda id: self.choose(str(id)))
         tools.addWidget(self.which, 1)
-        for text, tip, does in (
-            ("New weigh-in", "A ticket of today (T)", bench.add_ticket),
-            ("Take it off", "This ticket", self.take_off),
-        ):
+        for text, tip, does in (("New weigh-in", "A ticket of today (T)", bench.add_ticket), ("Take it off", "This ticket", self.take_off)):
             tools.addWidget(act_button(text, tip, does))
         left.addLayout(tools)
         self.says = label("", "", "ink", wrap=True)
@@ -124,9 +121,7 @@ class WeighPanel(Guarded, QWidget):
 
     def _picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
         one = self.ticket()
-        return weigh_picture(
-            self.session.studied, one.way if one is not None else USUAL_WAY, stage, width, height, self.what()
-        )
+        return weigh_picture(self.session.studied, one.way if one is not None else USUAL_WAY, stage, width, height, self.what())
 
     def _reading_ops(self, id: str) -> Callable[[Any], list[Op]]:
         def ops(text: Any) -> list[Op]:
@@ -176,16 +171,19 @@ class WeighPanel(Guarded, QWidget):
 
         rows = [
             *plain(path, "on way"),
-            *(Row(f"{path}.{of}", title=of[:1].upper() + of[1:], kind=str, tip=where, ops=self._reading_ops(of), read=reading(of)) for of, where in READINGS[one.way]),
+            *(
+                Row(f"{path}.{of}", title=of[:1].upper() + of[1:], kind=str, tip=where, ops=self._reading_ops(of), read=reading(of))
+                for of, where in READINGS[one.way]
+            ),
             Row(f"{path}.case", kind=[("", "the nearest"), *cases]),
             Row(f"{path}.step_kg"),
-        ]  # fmt: skip
+        ]
         if one.way == "platform with the car":
-            rows.append(Row(f"{path}.car_kg"))  # fmt: skip
+            rows.append(Row(f"{path}.car_kg"))
         if one.way == "trailer on its jack":
             rows.append(Row(f"{path}.jack"))
         if one.way == "plank":
-            rows += plain(path, "plank_scale plank_coupler")  # fmt: skip
+            rows += plain(path, "plank_scale plank_coupler")
         if one.way == "tilted":
             rows += plain(path, "tilt_deg coupler_height wheel_radius")
         self.form = Form(self.session, "This ticket", rows, "Road", label_px=104)
@@ -224,7 +222,7 @@ class WeighPanel(Guarded, QWidget):
     def refresh(self) -> None:
         tickets = self.session.build.road.tickets
         known = accepted(self.session.studied)
-        self.which.offer([(one.id, f"{one.on}, {one.way}" + (" (accepted)" if one.id in known else "")) for one in tickets])  # fmt: skip
+        self.which.offer([(one.id, f"{one.on}, {one.way}" + (" (accepted)" if one.id in known else "")) for one in tickets])
         one = self.ticket()
         self.which.show_value(one.id if one is not None else "")
         self.which.setEnabled(bool(tickets))
@@ -251,23 +249,19 @@ class WeighPanel(Guarded, QWidget):
         s = self.session.studied
         told = []
         if what.tongue_kg is not None:
-            told.append(
-                f"On the ball {words.kg(what.tongue_kg)}, give or take {words.fine_kg(2 * what.sigma_tongue_kg)}."
-            )
+            told.append(f"On the ball {words.kg(what.tongue_kg)}, give or take {words.fine_kg(2 * what.sigma_tongue_kg)}.")
         if what.total_kg is not None:
             told.append(f"In all {words.kg(what.total_kg)}, give or take {words.fine_kg(2 * what.sigma_total_kg)}.")
         if what.left_kg is not None and what.right_kg is not None:
             told.append(f"Left {words.kg(what.left_kg)}, right {words.kg(what.right_kg)}.")
         if what.cg_m is not None and what.cg_per_kg_m is not None:
-            told.append(f"The centre stands {words.m(what.cg_m)} high; a kilogram of the scale moves it {words.cut(what.cg_per_kg_m)}.")  # fmt: skip
+            told.append(f"The centre stands {words.m(what.cg_m)} high; a kilogram of the scale moves it {words.cut(what.cg_per_kg_m)}.")
         row = case_row(s, one, what)
         if row is not None:
             model = [f"{words.kg(float(s.readings.total_kg[row]))} in all"]
             if s.readings.tongue_kg[row] == s.readings.tongue_kg[row]:
                 model.append(f"{words.kg(float(s.readings.tongue_kg[row]))} on the ball")
-            told.append(
-                f"Like {s.table.cases[row].name} ({s.table.cases[row].says}): the model says {', '.join(model)}."
-            )
+            told.append(f"Like {s.table.cases[row].name} ({s.table.cases[row].says}): the model says {', '.join(model)}.")
         off = stale(one, s, row)
         minds = [m[:1].upper() + m[1:] + "." for m in what.minds]
         if off is not None:

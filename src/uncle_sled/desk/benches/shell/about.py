@@ -73,24 +73,10 @@ ABOUT = About(
             "Seams and how they are kept dry, sections built apart, panels",
             panel="joints_panel:JointsPanel",
         ),
+        View("Walls", "walls and lofts inside", "Walls across and along, doors, lofts", picks=_a_wall, panel="walls_panel:WallsPanel"),
+        View("Survey", "the survey", "What a tape says of a bought shell: square, flat, posts, state", panel="survey_panel:SurveyPanel"),
         View(
-            "Walls",
-            "walls and lofts inside",
-            "Walls across and along, doors, lofts",
-            picks=_a_wall,
-            panel="walls_panel:WallsPanel",
-        ),
-        View(
-            "Survey",
-            "the survey",
-            "What a tape says of a bought shell: square, flat, posts, state",
-            panel="survey_panel:SurveyPanel",
-        ),
-        View(
-            "Reline",
-            "stripping and relining",
-            "What other lining does to ball, room, warmth and purse",
-            panel="reline_panel:RelinePanel",
+            "Reline", "stripping and relining", "What other lining does to ball, room, warmth and purse", panel="reline_panel:RelinePanel"
         ),
     ),
     deeds=(
@@ -103,10 +89,7 @@ ABOUT = About(
         "Drag an opening: it snaps; type a number: exact",
         "Arrows nudge what is chosen, Shift ten times",
     ),
-    shots=(
-        Shot("3-shell", "Profile"),
-        Shot("3c-shell-framing", "Framing"),
-    ),
+    shots=(Shot("3-shell", "Profile"), Shot("3c-shell-framing", "Framing")),
     drawn=True,
     shows=shows,
 )

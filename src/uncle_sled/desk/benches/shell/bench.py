@@ -10,17 +10,7 @@ from typing import Any
 import msgspec
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QPoint, Qt, QTimer
 from PySide6.QtGui import QImage, QImageWriter
-from PySide6.QtWidgets import (
-    QFileDialog,
-    QHBoxLayout,
-    QLabel,
-    QPushButton,
-    QSizePolicy,
-    QSplitter,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QSplitter, QStackedWidget, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
@@ -89,16 +79,12 @@ class ShellBench(Bench):
         self.add_views()
         self.top.addSpacing(2)
         self.profile_button = self._button("Shapes…", self._presets, "Take one of the usual silhouettes")
-        self.point_button = self._button(
-            "Points…", self._points, "Add, take out or round a point; lay a sketch under it"
-        )
+        self.point_button = self._button("Points…", self._points, "Add, take out or round a point; lay a sketch under it")
         self.cut_button = self._button("Cut in…", self.cut_menu, "Cut in a door, hatch, window, vent or cable")
         self.off_button = self._button("Close up", self.close_up, "Take the chosen opening out again")
         self.face_button = self._button("Add face", self._add_face, "")
         self.ways_button = self._button(
-            "Ways…",
-            self.compare,
-            "The same faces made in other ways, side by side; nothing changes until you keep one",
+            "Ways…", self.compare, "The same faces made in other ways, side by side; nothing changes until you keep one"
         )
         self.end_top("")
         self.sheet = ShellSheet(session)
@@ -135,8 +121,16 @@ class ShellBench(Bench):
         self.holds, self.joints, self.walls = self.make("Holds"), self.make("Joints"), self.make("Walls")
         self.survey, self.reline = self.make("Survey"), self.make("Reline")
         for panel in (
-            self.profile_panel, openings, self.framing, self.faces_panel, self.holds, self.joints, self.walls, self.survey, self.reline,
-        ):  # fmt: skip
+            self.profile_panel,
+            openings,
+            self.framing,
+            self.faces_panel,
+            self.holds,
+            self.joints,
+            self.walls,
+            self.survey,
+            self.reline,
+        ):
             self.panels.addWidget(panel)
         session.changed.connect(self.refresh)
         session.selected.connect(self._selected)
@@ -265,10 +259,7 @@ class ShellBench(Bench):
     def _box_rows(self) -> list[Row]:
         wheel, nose = _has("wheel_boxes"), _has("nose_box")
         path = "shell.wheel_boxes"
-        return [
-            *plain(path, "length width height", when=wheel),
-            *plain("shell.nose_box", "length width height mass source", when=nose),
-        ]
+        return [*plain(path, "length width height", when=wheel), *plain("shell.nose_box", "length width height mass source", when=nose)]
 
     def _refresh_profile(self) -> None:
         self.form.refresh()
@@ -309,11 +300,7 @@ class ShellBench(Bench):
             lines.append(f"Hatch line {words.m(m.hatch_line[1])} above the ground.")
         total = sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell."))
         whole = self.session.build.rig.base == "as bought" and self.session.build.rig.carrier == "ball"
-        told = (
-            f"What came into the shell since it was weighed: {words.kg(total)}."
-            if whole
-            else f"The body weighs {words.kg(total)}."
-        )
+        told = f"What came into the shell since it was weighed: {words.kg(total)}." if whole else f"The body weighs {words.kg(total)}."
         lines.append(told)
         return "\n".join(lines)
 
@@ -360,11 +347,7 @@ class ShellBench(Bench):
             return
         stations = [a.station.si for a in build.rig.axles] or [0.0]
         wheel = build.rig.tyre.diameter.si if build.rig.tyre.diameter else 0.6
-        size = {
-            "length": {"si": round(max(stations) - min(stations) + wheel + 0.2, 3)},
-            "width": {"si": 0.22},
-            "height": {"si": 0.22},
-        }
+        size = {"length": {"si": round(max(stations) - min(stations) + wheel + 0.2, 3)}, "width": {"si": 0.22}, "height": {"si": 0.22}}
         self.session.edit("Add wheel boxes", [set_to("shell.wheel_boxes", size)], "Shell")
 
     def toggle_nose_box(self) -> None:
@@ -380,9 +363,7 @@ class ShellBench(Bench):
             menu.addAction(name).triggered.connect(lambda _=False, name=name: self.take_profile(name))
         menu.addSeparator()
         for value, words in field_of(Shell, "form").choices[2:]:
-            menu.addAction(words).triggered.connect(
-                lambda _=False, form=str(value), words=words: self.take_form(form, words)
-            )
+            menu.addAction(words).triggered.connect(lambda _=False, form=str(value), words=words: self.take_form(form, words))
         menu.exec(self.profile_button.mapToGlobal(QPoint(0, self.profile_button.height() + 2)))
 
     def take_form(self, form: str, words: str) -> None:
@@ -390,28 +371,13 @@ class ShellBench(Bench):
 
     def take_profile(self, name: str) -> None:
         nodes = msgspec.to_builtins(PRESETS[name])
-        self.session.edit(
-            f"Profile: {name}",
-            [set_to("shell.form", "profile"), set_to("shell.profile", nodes), *self._sizes()],
-            "Shell",
-        )
+        self.session.edit(f"Profile: {name}", [set_to("shell.form", "profile"), set_to("shell.profile", nodes), *self._sizes()], "Shell")
 
     def _sizes(self) -> list[Op]:
         """Sizes to begin with, where none were typed yet."""
         build = self.session.build
-        first = {
-            "front": 1.2,
-            "length": 3.0,
-            "width": 1.6,
-            "height": 1.25,
-            "floor": round(frame_top_m(build), 3),
-            "wall": 0.04,
-        }
-        return [
-            set_to(f"shell.{name}", {"si": si, "typed": None})
-            for name, si in first.items()
-            if getattr(build.shell, name) is None
-        ]
+        first = {"front": 1.2, "length": 3.0, "width": 1.6, "height": 1.25, "floor": round(frame_top_m(build), 3), "wall": 0.04}
+        return [set_to(f"shell.{name}", {"si": si, "typed": None}) for name, si in first.items() if getattr(build.shell, name) is None]
 
     def _points(self) -> None:
         sheet = self.sheet
@@ -433,14 +399,10 @@ class ShellBench(Bench):
     def _hold_sketch(self, how: str) -> None:
         self.sheet.sketching = how  # type: ignore[union-attr]
         says = "Pull from one point of the sketch to another whose distance you know."
-        self.session.said.emit(
-            says if how == "scale" else "Pull the sketch to its place; choose another view when done.", "note"
-        )
+        self.session.said.emit(says if how == "scale" else "Pull the sketch to its place; choose another view when done.", "note")
 
     def lay_sketch(self) -> None:
-        word, _ = QFileDialog.getOpenFileName(
-            self, "A picture of the sketch", "", "Pictures (*.png *.jpg *.jpeg *.bmp)"
-        )
+        word, _ = QFileDialog.getOpenFileName(self, "A picture of the sketch", "", "Pictures (*.png *.jpg *.jpeg *.bmp)")
         if word:
             self.lay_sketch_from(Path(word))
 
@@ -448,14 +410,10 @@ class ShellBench(Bench):
         """Put a picture under the profile, as wide as the body for a start. What cannot be read is said."""
         image = QImage(str(path))
         if image.isNull():
-            self.session.said.emit(
-                f"{path.name} is not a picture that can be read; a PNG or JPEG would be right.", "stop"
-            )
+            self.session.said.emit(f"{path.name} is not a picture that can be read; a PNG or JPEG would be right.", "stop")
             return
         if max(image.width(), image.height()) > SKETCH_PX:
-            image = image.scaled(
-                SKETCH_PX, SKETCH_PX, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
-            )
+            image = image.scaled(SKETCH_PX, SKETCH_PX, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
         buffer = QBuffer()
         buffer.open(QIODevice.OpenModeFlag.WriteOnly)
         writer = QImageWriter(buffer, QByteArray(b"jpeg"))
@@ -550,29 +508,20 @@ class ShellBench(Bench):
             self.session.said.emit("There is no body to cut into yet: take a silhouette first.", "note")
             return
         record = first_opening(shell, kind)
-        if self.session.edit(
-            f"Cut in a {lower_first(record['name'])}", [add_to("shell.openings", record)], "Shell", (record["id"],)
-        ):
+        if self.session.edit(f"Cut in a {lower_first(record['name'])}", [add_to("shell.openings", record)], "Shell", (record["id"],)):
             self.session.select((record["id"],))
 
     def close_up(self) -> None:
         opening = next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)
         if opening is not None:
-            self.session.edit(
-                f"Close up {lower_first(opening.name)}",
-                [remove(f"shell.openings.{opening.id}")],
-                "Shell",
-                (opening.id,),
-            )
+            self.session.edit(f"Close up {lower_first(opening.name)}", [remove(f"shell.openings.{opening.id}")], "Shell", (opening.id,))
 
     # faces
     def compare(self) -> None:
         from uncle_sled.desk.benches.shell.compare_ways import CompareWays  # not on the first screen
 
         if silhouette_of(self.session.build.shell) is None or not self.session.build.shell.faces:
-            self.session.said.emit(
-                "There is no body with faces yet: take a silhouette and add its faces first.", "note"
-            )
+            self.session.said.emit("There is no body with faces yet: take a silhouette and add its faces first.", "note")
             return
         CompareWays(self.session, self).open()
 
@@ -583,19 +532,14 @@ class ShellBench(Bench):
         menu.addSeparator()
         for face in self.session.build.shell.faces:
             menu.addAction(f"Take off: {face.name}").triggered.connect(
-                lambda _=False, face=face: self.session.edit(
-                    f"Take off the face {face.name}", [remove(f"shell.faces.{face.id}")], "Shell"
-                )
+                lambda _=False, face=face: self.session.edit(f"Take off the face {face.name}", [remove(f"shell.faces.{face.id}")], "Shell")
             )
         menu.exec(self.face_button.mapToGlobal(QPoint(0, self.face_button.height() + 2)))
 
     def add_face(self, kind: str) -> None:
         id = fresh_id("f", [face.id for face in self.session.build.shell.faces])
         self.session.edit(
-            f"Add a face: {kind}",
-            [add_to("shell.faces", {"id": id, "kind": kind, "name": kind.capitalize()})],
-            "Shell",
-            (id,),
+            f"Add a face: {kind}", [add_to("shell.faces", {"id": id, "kind": kind, "name": kind.capitalize()})], "Shell", (id,)
         )
 
 

@@ -6,15 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter, QPen
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QPushButton,
-    QStyle,
-    QStyledItemDelegate,
-    QStyleOptionViewItem,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.studies.shell.compare_ways import Way, compare_ways
@@ -26,10 +18,7 @@ from uncle_sled.desk.kit.table import Column, Index, Table, TableModel
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
-BAR_PX, CAPTION = (
-    4,
-    "Weights by the drawing, sticks and openings in; money and hours only compare. Dust and resin: mask and gloves.",
-)
+BAR_PX, CAPTION = (4, "Weights by the drawing, sticks and openings in; money and hours only compare. Dust and resin: mask and gloves.")
 
 
 def _thick(name: str, words: Words) -> str:
@@ -127,7 +116,7 @@ class CompareWays(Dialog):
                 Column("Hours", lambda way: f"{way.hours:.0f}" if way.hours is not None else "", right=True),
                 Column("Wishes", _wishes, ink=lambda way: "" if all(kept for _, kept in way.wishes) else "primer"),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Ways side by side")
         self.table.setItemDelegateForColumn(1, Bars(self.model, lambda way: way.body_kg, self.table))
         self.table.setItemDelegateForColumn(6, Bars(self.model, lambda way: way.money, self.table))

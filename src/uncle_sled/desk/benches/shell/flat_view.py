@@ -68,9 +68,7 @@ class FlatView(DragPaper):
         s, words = self.session.studied, Words(self.session.shown)
         surfaces = self.surfaces()
         if not surfaces:
-            write(
-                painter, QPointF(16, 24), f"There is no {self.kind} to lay flat yet.", 13, "pencil", kept=self.written
-            )
+            write(painter, QPointF(16, 24), f"There is no {self.kind} to lay flat yet.", 13, "pencil", kept=self.written)
         for one in surfaces:
             frame = self.frames.get(one.id)
             if frame is None:
@@ -152,11 +150,7 @@ class FlatView(DragPaper):
     def hovered(self, event: QMouseEvent) -> None:
         found, edge = self.at(event.position()), self._edge_at(event.position())
         self.setCursor(
-            CURSORS[edge[2]]
-            if edge is not None
-            else Qt.CursorShape.SizeAllCursor
-            if found and found[2]
-            else Qt.CursorShape.ArrowCursor
+            CURSORS[edge[2]] if edge is not None else Qt.CursorShape.SizeAllCursor if found and found[2] else Qt.CursorShape.ArrowCursor
         )
         member = next((m for m in self.session.studied.framed.members if found and m.id == found[1]), None)
         if member is not None:

@@ -94,9 +94,7 @@ class FramingPanel(Guarded, QWidget):
         self.peel.hide()
         faces.addStretch(1)
         self.add = QPushButton("Add a stick")
-        self.add.setToolTip(
-            "One more upright in the middle of the face that is shown; it stays through every reframing"
-        )
+        self.add.setToolTip("One more upright in the middle of the face that is shown; it stays through every reframing")
         self.add.clicked.connect(self.add_stick)
         self.restore = QPushButton("")
         self.restore.setToolTip("Put back the sticks that were left out by hand")
@@ -138,9 +136,7 @@ class FramingPanel(Guarded, QWidget):
             return None
         return sizes_for(
             school,
-            msgspec.structs.replace(
-                build.shell.framing, pitch=None, stick=None, rib=None, joist=None, sheet_width=None, sheet_length=None
-            ),
+            msgspec.structs.replace(build.shell.framing, pitch=None, stick=None, rib=None, joist=None, sheet_width=None, sheet_length=None),
             build.brief.region == "North American",
         )
 
@@ -174,11 +170,7 @@ class FramingPanel(Guarded, QWidget):
         s = self.session.studied
         mass = sum(m.mass_kg for m in s.framed.members)
         by_hand = len(s.build.shell.framing.changes)
-        says = (
-            "No sticks yet: take a school."
-            if not s.framed.members
-            else f"{len(s.framed.members)} sticks, {words.kg(mass)}."
-        )
+        says = "No sticks yet: take a school." if not s.framed.members else f"{len(s.framed.members)} sticks, {words.kg(mass)}."
         if by_hand:
             says += f" {by_hand} {'change' if by_hand == 1 else 'changes'} by hand kept."
         made = welds(s)
@@ -217,14 +209,10 @@ class FramingPanel(Guarded, QWidget):
         if surfaces:
             left, _, right, _ = surfaces[0].polygon.bounds
             self.session.edit(
-                f"Add a stick to the {surfaces[0].id}",
-                add_ops(self.session.build.shell, surfaces[0].id, (left + right) / 2),
-                "Shell",
+                f"Add a stick to the {surfaces[0].id}", add_ops(self.session.build.shell, surfaces[0].id, (left + right) / 2), "Shell"
             )
 
     def put_back(self) -> None:
         self.session.edit(
-            "Put back what was left out",
-            [remove(f"shell.framing.changes.{c.id}") for c in left_out(self.session.build.shell)],
-            "Shell",
+            "Put back what was left out", [remove(f"shell.framing.changes.{c.id}") for c in left_out(self.session.build.shell)], "Shell"
         )

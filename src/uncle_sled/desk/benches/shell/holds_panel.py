@@ -40,22 +40,10 @@ class HoldsPanel(Guarded, QWidget):
         left.addWidget(self.caution)
         row.addLayout(left, 1)
         self.forms = [
-            Form(
-                session,
-                "What the place asks",
-                plain("brief", "ground_snow_kpa parked_wind_m_s nobody_on_roof"),
-                "Shell",
-                label_px=112,
-            ),
+            Form(session, "What the place asks", plain("brief", "ground_snow_kpa parked_wind_m_s nobody_on_roof"), "Shell", label_px=112),
             Form(session, "What holds the ridge", ridge_rows(session), "Shell", label_px=112),
-            Form(
-                session,
-                "What holds the skins",
-                plain("shell.framing", "screw screw_pitch bolt_pitch"),
-                "Shell",
-                label_px=112,
-            ),
-        ]  # fmt: skip
+            Form(session, "What holds the skins", plain("shell.framing", "screw screw_pitch bolt_pitch"), "Shell", label_px=112),
+        ]
         side = Columns(list(self.forms))
         side.setFixedWidth(SIDE_PX)
         row.addWidget(side)

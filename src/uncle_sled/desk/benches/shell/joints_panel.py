@@ -26,7 +26,13 @@ from uncle_sled.desk.session import Session
 
 Mode = Literal["Seams", "Sections", "Panels"]
 TRIMS: list[tuple[object, str]] = [("", "no trim"), ("angle", "angle"), ("drip edge", "drip edge"), ("cap", "cap")]
-TAPES: list[tuple[object, str]] = [("", "no tape"), ("butyl", "butyl"), ("foam", "foam"), ("acrylic", "acrylic"), ("cloth and resin", "cloth, resin")]  # fmt: skip
+TAPES: list[tuple[object, str]] = [
+    ("", "no tape"),
+    ("butyl", "butyl"),
+    ("foam", "foam"),
+    ("acrylic", "acrylic"),
+    ("cloth and resin", "cloth, resin"),
+]
 SEALANTS: list[tuple[object, str]] = [("", "no sealant"), ("bead", "bead"), ("fillet", "fillet")]
 LONGEST_M = 3.0
 
@@ -57,7 +63,7 @@ class JointsPanel(Guarded, QWidget):
         self.trim = self._choice("Trim", TRIMS, "trim")
         self.tape = self._choice("Tape", TAPES, "tape")
         self.sealant = self._choice("Sealant", SEALANTS, "sealant")
-        self.usual = act_button("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual)  # fmt: skip
+        self.usual = act_button("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual)
         self.longest = QuantityField(Length, "Longest section", lambda: session.shown)
         self.longest.setFixedWidth(84)
         self.longest.setToolTip("Faces longer than that are parted, beside their openings")
@@ -78,7 +84,7 @@ class JointsPanel(Guarded, QWidget):
                 Column("Water", lambda one: "kept out" if one.water else "gets in", ink=lambda one: "" if one.water else "primer"),
                 Column("Air", lambda one: "tight" if one.air else "gets by", ink=lambda one: "" if one.air else "primer"),
             )
-        )  # fmt: skip
+        )
         self.section_model = TableModel[BuiltSection](
             (
                 Column("", lambda one: str(one.order), right=True, sort=lambda one: one.order),
@@ -87,7 +93,7 @@ class JointsPanel(Guarded, QWidget):
                 Column("Weighs", lambda one: self._words().kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
                 Column("Bolts", lambda one: str(one.bolts) if one.bolts else "", right=True, tip="To the section behind it"),
             )
-        )  # fmt: skip
+        )
         self.panel_model = TableModel[PanelCut](
             (
                 Column("Panel", lambda one: one.id),
@@ -96,7 +102,7 @@ class JointsPanel(Guarded, QWidget):
                 Column("Weighs", lambda one: self._words().kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
                 Column("Cannot be", lambda one: self.session.told(one.fault), ink=lambda one: "primer"),
             )
-        )  # fmt: skip
+        )
         self.tables: dict[Mode, Table] = {
             "Seams": Table(self.seam_model, "Joints of the faces"),
             "Sections": Table(self.section_model, "Sections in the order of setting"),
@@ -149,7 +155,11 @@ class JointsPanel(Guarded, QWidget):
 
     def chosen(self) -> Seam | BuiltSection | PanelCut | None:
         at = self.tables[self.mode].marked()
-        model: TableModel[Seam] | TableModel[BuiltSection] | TableModel[PanelCut] = {"Seams": self.seam_model, "Sections": self.section_model, "Panels": self.panel_model}[self.mode]  # type: ignore[assignment]  # fmt: skip
+        model: TableModel[Seam] | TableModel[BuiltSection] | TableModel[PanelCut] = {
+            "Seams": self.seam_model,
+            "Sections": self.section_model,
+            "Panels": self.panel_model,
+        }[self.mode]  # type: ignore[assignment]
         return model.rows[at] if at >= 0 else None
 
     def _chosen_changed(self) -> None:
@@ -161,7 +171,7 @@ class JointsPanel(Guarded, QWidget):
         can = isinstance(one, Seam) and not runs_over(one.joint)
         for field in (self.trim, self.tape, self.sealant):
             field.setEnabled(can)
-        self.whole.setEnabled(isinstance(one, BuiltSection) and any(x.face == one.face for x in self.session.build.shell.splits))  # fmt: skip
+        self.whole.setEnabled(isinstance(one, BuiltSection) and any(x.face == one.face for x in self.session.build.shell.splits))
         self.chart.update()
 
     # edits
@@ -203,7 +213,7 @@ class JointsPanel(Guarded, QWidget):
     def part_at(self, face: str, at_m: float) -> None:
         """One more line across a face."""
         id = fresh_id("sp", [x.id for x in self.session.build.shell.splits])
-        self.session.edit(f"Part the {face}", [add_to("shell.splits", {"id": id, "face": face, "at": {"si": at_m}})], "Shell")  # fmt: skip
+        self.session.edit(f"Part the {face}", [add_to("shell.splits", {"id": id, "face": face, "at": {"si": at_m}})], "Shell")
 
     # the drawing
     def _why(self) -> str:
@@ -236,16 +246,20 @@ class JointsPanel(Guarded, QWidget):
             wet, drafty = [one for one in made if not one.water], [one for one in made if not one.air]
             if not made:
                 return ""
-            return f"{len(made)} joints, {words.m(sum(one.joint.length_m for one in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."  # fmt: skip
+            return f"{len(made)} joints, {words.m(sum(one.joint.length_m for one in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."
         if self.mode == "Sections":
             made_of = sections_of(s)
             told = [words.told(one) for one in made_of.faults]
             if made_of.joints:
-                told.append(f"Slack of {made_of.joints} joints in a row: {words.thick(made_of.worst_m)} at worst, {words.thick(made_of.likely_m)} likely.")  # fmt: skip
+                told.append(
+                    f"Slack of {made_of.joints} joints in a row: {words.thick(made_of.worst_m)} at worst, {words.thick(made_of.likely_m)} likely."
+                )
             if made_of.true_sizes:
-                told.append("Measure on the real trailer first: " + ", ".join(f"{name} {words.cut(m)}" for name, m in made_of.true_sizes) + ".")  # fmt: skip
-            return " ".join([*told, "Triangles: where to pick it up; a qualified lifter decides."]) if made_of.sections else ""  # fmt: skip
+                told.append(
+                    "Measure on the real trailer first: " + ", ".join(f"{name} {words.cut(m)}" for name, m in made_of.true_sizes) + "."
+                )
+            return " ".join([*told, "Triangles: where to pick it up; a qualified lifter decides."]) if made_of.sections else ""
         held = joined(s)
         if held.profile_m <= 0:
             return ""
-        return f"{words.m(held.profile_m)} of corner profile, {held.rivets} rivets in two rows, {words.m2(held.bond_m2)} of bond. Blue: the saw is tilted; ochre: cut back for the panel that runs over it. Test-cut a corner first."  # fmt: skip
+        return f"{words.m(held.profile_m)} of corner profile, {held.rivets} rivets in two rows, {words.m2(held.bond_m2)} of bond. Blue: the saw is tilted; ochre: cut back for the panel that runs over it. Test-cut a corner first."

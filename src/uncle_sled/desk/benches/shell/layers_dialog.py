@@ -112,9 +112,7 @@ class LayersDialog(Dialog):
         middle.addLayout(right, 2)
         whole.addLayout(middle, 1)
         keys = QHBoxLayout()
-        keys.addWidget(
-            label("Parallel paths flatter metal framing. Dust and resin: mask and gloves.", "small", "pencil")
-        )
+        keys.addWidget(label("Parallel paths flatter metal framing. Dust and resin: mask and gloves.", "small", "pencil"))
         keys.addStretch(1)
         leave = QPushButton("Leave it as it is")
         leave.clicked.connect(self.reject)
@@ -134,10 +132,7 @@ class LayersDialog(Dialog):
                 old.hide()
                 old.deleteLater()
         known: list[tuple[object, str]] = sorted(
-            (
-                (m.id, Words(self.session.shown).material(m.name))
-                for m in library_of(self.session.facts.materials).values()
-            ),
+            ((m.id, Words(self.session.shown).material(m.name)) for m in library_of(self.session.facts.materials).values()),
             key=lambda pair: pair[1],
         )
         for at, layer in enumerate(self.layers):
@@ -238,8 +233,11 @@ class OwnMaterialDialog(Dialog):
         self.family = ChoiceField("What it is", [("", "nobody said"), *((one, one) for one in FAMILIES if one)])
         self.form = ChoiceField("Bought as", [(one, FORM_WORDS[one]) for one in FORMS])
         first: tuple[tuple[str, QWidget], ...] = (
-            ("Which", self.which), ("Name", self.name), ("What it is", self.family), ("Bought as", self.form),
-        )  # fmt: skip
+            ("Which", self.which),
+            ("Name", self.name),
+            ("What it is", self.family),
+            ("Bought as", self.form),
+        )
         for at, (title, widget) in enumerate(first):
             grid.addWidget(label(title, "", "pencil"), at, 0)
             grid.addWidget(widget, at, 1)
@@ -256,10 +254,7 @@ class OwnMaterialDialog(Dialog):
             self.numbers[key] = field
         self.bends = ChoiceField(
             "Bends like",
-            [
-                ("", "does not bend, or always"),
-                *((k, k) for k in ("plywood", "polycarbonate", "acrylic", "aluminium", "grp", "sandwich")),
-            ],
+            [("", "does not bend, or always"), *((k, k) for k in ("plywood", "polycarbonate", "acrylic", "aluminium", "grp", "sandwich"))],
         )
         at = len(self.FIELDS) + len(first)
         grid.addWidget(label("Bends like", "", "pencil"), at, 0)
@@ -309,9 +304,14 @@ class OwnMaterialDialog(Dialog):
         mine = {one.id: one for one in self.session.facts.materials}
         id = str(self.which.currentData() or "") or fresh_id("own", list(mine))
         record: dict[str, object] = {
-            "bends": self.bends.currentData() or "", "family": self.family.currentData() or "", "form": self.form.currentData() or "",
-            "source": self.source.text().strip() or "own", "date": date.today().isoformat(), "name": name, **made,
-        }  # fmt: skip
+            "bends": self.bends.currentData() or "",
+            "family": self.family.currentData() or "",
+            "form": self.form.currentData() or "",
+            "source": self.source.text().strip() or "own",
+            "date": date.today().isoformat(),
+            "name": name,
+            **made,
+        }
         if id in mine:  # what was emptied is not known any more
             record = {**{key: None for key in self.FIELDS if key != "hours_m2"}, **record}
             ops = [set_to(f"facts.materials.{id}.{key}", value) for key, value in record.items()]

@@ -13,12 +13,7 @@ from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.relining import why_not
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.shell.relining_effect import (
-    RelineEffect,
-    as_bought_ops,
-    relining_effect,
-    relining_ops,
-)
+from uncle_sled.core.studies.shell.relining_effect import RelineEffect, as_bought_ops, relining_effect, relining_ops
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.chart import Chart

@@ -46,10 +46,26 @@ def ridge_rows(session: Session) -> list[Row]:
     path, beam = "shell.ridge", of("beam")
     return [
         Row(f"{path}.held_by", ops=held),
-        Row(f"{path}.beam.thick", title="Beam thick", tip="Of softwood, on edge", least=0.01, when=beam, ops=side("thick"), read=lambda b: (_now(b).beam or USUAL).thick),
-        Row(f"{path}.beam.deep", title="Beam deep", tip="Its depth carries", least=0.02, when=beam, ops=side("deep"), read=lambda b: (_now(b).beam or USUAL).deep),
+        Row(
+            f"{path}.beam.thick",
+            title="Beam thick",
+            tip="Of softwood, on edge",
+            least=0.01,
+            when=beam,
+            ops=side("thick"),
+            read=lambda b: (_now(b).beam or USUAL).thick,
+        ),
+        Row(
+            f"{path}.beam.deep",
+            title="Beam deep",
+            tip="Its depth carries",
+            least=0.02,
+            when=beam,
+            ops=side("deep"),
+            read=lambda b: (_now(b).beam or USUAL).deep,
+        ),
         Row(f"{path}.span", when=beam),
         Row(f"{path}.tie_pitch", when=of("ties", "collars")),
         Row(f"{path}.collar_up", when=of("collars")),
         Row(f"{path}.tie_holds_n", when=of("ties", "collars")),
-    ]  # fmt: skip
+    ]

@@ -46,11 +46,7 @@ def opening_rows(session: Session, id: str, face: str) -> list[Row]:
             title="From left" if ends else "From front",
             tip="From the body's left edge" if ends else "From the body's front to the near edge",
         ),
-        Row(
-            f"{path}.up",
-            title="From left" if flat else "Sill",
-            tip="From the body's left edge" if flat else "From the body's underside",
-        ),
+        Row(f"{path}.up", title="From left" if flat else "Sill", tip="From the body's left edge" if flat else "From the body's underside"),
         *plain(path, "width height corner hung"),
         Row(f"{path}.open_deg", when=_is(id, "hatch")),
         Row(f"{path}.opens"),
@@ -94,12 +90,11 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         return [set_to(path, {"stick": stick})]
 
     library, words = library_of(session.facts.materials), Words(session.shown)
-    sheets = [
-        (key, words.material(one.name))
-        for key, one in library.items()
-        if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000
+    sheets = [(key, words.material(one.name)) for key, one in library.items() if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000]
+    foams: list[tuple[object, str]] = [
+        ("", "none"),
+        *((key, words.material(one.name)) for key, one in library.items() if one.form == "fill"),
     ]
-    foams: list[tuple[object, str]] = [("", "none"), *((key, words.material(one.name)) for key, one in library.items() if one.form == "fill")]  # fmt: skip
     return [
         Row(path, kind=bool, when=could, ops=make, read=has),
         Row(f"{path}.stick.thick", title="Leaf stick seen", tip="Of its stiles and rails, as they show", least=0.005, when=has),
@@ -108,7 +103,7 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         Row(f"{path}.skin_thick", when=has),
         Row(f"{path}.foam", kind=foams, when=has),
         *plain(path, "window_width window_height coat hinge_spacing hangs_on", when=has),
-    ]  # fmt: skip
+    ]
 
 
 def _door_is(id: str, *kinds: str) -> Callable[[Any], bool]:
@@ -119,14 +114,15 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
     """The fields of a wall inside."""
     path = f"shell.partitions.{id}"
     leaf = _door_is(id, "opening", "hinged", "sliding", "pocket")
-    skins = [
-        (key, Words(session.shown).material(material.name))
-        for key, material in library_of(session.facts.materials).items()
-    ]
+    skins = [(key, Words(session.shown).material(material.name)) for key, material in library_of(session.facts.materials).items()]
     across = way == "across"
     return [
         Row(f"{path}.name"),
-        Row(f"{path}.at", title="From front" if across else "From left", tip="Its front face from the body's front" if across else "Its left face from the left wall inside"),
+        Row(
+            f"{path}.at",
+            title="From front" if across else "From left",
+            tip="Its front face from the body's front" if across else "Its left face from the left wall inside",
+        ),
         *plain(path, "thick start end height made"),
         Row(f"{path}.skin", kind=skins),
         *plain(path, "skin_thickness pitch door"),
@@ -134,7 +130,7 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
         Row(f"{path}.hung", when=_door_is(id, "hinged", "sliding", "pocket")),
         Row(f"{path}.opens", when=_door_is(id, "hinged")),
         *plain(path, "mass source"),
-    ]  # fmt: skip
+    ]
 
 
 USUAL_STICK = {"joist": {"thick": 0.045, "deep": 0.12}, "rung": {"thick": 0.035, "deep": 0.07}}
@@ -171,12 +167,46 @@ def loft_rows(session: Session, id: str) -> list[Row]:
     path = f"shell.lofts.{id}"
     return [
         *plain(path, "name front rear top thick climb guard"),
-        Row(f"{path}.joist", title="Joist thick", kind=Length, tip="Upright from wall to wall; wanted to say whether it carries", least=0.005, ops=_joist(session, id, "thick"), read=_joist_read(id, "thick")),
-        Row(f"{path}.joist", title="Joist deep", kind=Length, tip="Upright from wall to wall", least=0.005, ops=_joist(session, id, "deep"), read=_joist_read(id, "deep")),
-        Row(f"{path}.rung", title="Rung high", kind=Length, tip="Of its ladder, from below", least=0.005, when=_climbs(id), ops=_joist(session, id, "thick", "rung"), read=_joist_read(id, "thick", "rung")),
-        Row(f"{path}.rung", title="Rung deep", kind=Length, tip="What one steps on", least=0.005, when=_climbs(id), ops=_joist(session, id, "deep", "rung"), read=_joist_read(id, "deep", "rung")),
+        Row(
+            f"{path}.joist",
+            title="Joist thick",
+            kind=Length,
+            tip="Upright from wall to wall; wanted to say whether it carries",
+            least=0.005,
+            ops=_joist(session, id, "thick"),
+            read=_joist_read(id, "thick"),
+        ),
+        Row(
+            f"{path}.joist",
+            title="Joist deep",
+            kind=Length,
+            tip="Upright from wall to wall",
+            least=0.005,
+            ops=_joist(session, id, "deep"),
+            read=_joist_read(id, "deep"),
+        ),
+        Row(
+            f"{path}.rung",
+            title="Rung high",
+            kind=Length,
+            tip="Of its ladder, from below",
+            least=0.005,
+            when=_climbs(id),
+            ops=_joist(session, id, "thick", "rung"),
+            read=_joist_read(id, "thick", "rung"),
+        ),
+        Row(
+            f"{path}.rung",
+            title="Rung deep",
+            kind=Length,
+            tip="What one steps on",
+            least=0.005,
+            when=_climbs(id),
+            ops=_joist(session, id, "deep", "rung"),
+            read=_joist_read(id, "deep", "rung"),
+        ),
         *plain(path, "joist_pitch mass source"),
-    ]  # fmt: skip
+    ]
 
 
 def inner_note(session: Session, id: str) -> str:
@@ -263,9 +293,7 @@ class MemberForm(Guarded, QWidget):
         rows.addLayout(grid)
         self.complaint = label("", "small", "primer", wrap=True)
         self.fields: dict[str, QuantityField] = {}
-        for at, (key, title, least) in enumerate(
-            (("by", "Moved by", None), ("thick", "Thick", 0.005), ("deep", "Deep", 0.005))
-        ):
+        for at, (key, title, least) in enumerate((("by", "Moved by", None), ("thick", "Thick", 0.005), ("deep", "Deep", 0.005))):
             field = QuantityField(Length, title, lambda: session.shown, key == "by", least)
             field.entered.connect(lambda value, key=key: self._take(key, value))
             field.wrong.connect(self._complain)
@@ -325,23 +353,17 @@ class MemberForm(Guarded, QWidget):
         elif isinstance(value, Length):
             thick, deep = (Length(v) for v in member.section_m)
             section = Section(value, deep) if key == "thick" else Section(thick, value)
-            self._edit(
-                f"Another size for the {member.kind}", change_ops(shell, member, "section", None, section), member
-            )
+            self._edit(f"Another size for the {member.kind}", change_ops(shell, member, "section", None, section), member)
 
     def _leave_out(self) -> None:
         member = self.member
         if member is not None:
-            self._edit(
-                f"Leave out the {member.kind}", change_ops(self.session.build.shell, member, "leave out"), member
-            )
+            self._edit(f"Leave out the {member.kind}", change_ops(self.session.build.shell, member, "leave out"), member)
 
     def _as_generated(self) -> None:
         member = self.member
         if member is not None:
-            self._edit(
-                f"Give back the {lower_first(member.kind)}", as_generated_ops(self.session.build.shell, member), member
-            )
+            self._edit(f"Give back the {lower_first(member.kind)}", as_generated_ops(self.session.build.shell, member), member)
 
     def _edit(self, says: str, ops: list, member: Member) -> None:  # type: ignore[type-arg]
         if ops:

@@ -118,14 +118,7 @@ class ShellSheet(SheetView):
             Poly(((x, body.under), (x, top)), "pencil", closed=False),
             Poly(((x - tick, body.under - tick), (x + tick, body.under + tick)), "pencil", closed=False),
             Poly(((x - tick, top - tick), (x + tick, top + tick)), "pencil", closed=False),
-            Text(
-                (x + 5 / self.scale, body.under + body.height * 0.62),
-                words.m(body.height),
-                11.0,
-                "ink",
-                anchor="left",
-                ground="paper",
-            ),
+            Text((x + 5 / self.scale, body.under + body.height * 0.62), words.m(body.height), 11.0, "ink", anchor="left", ground="paper"),
         )
 
     def good_framed(self) -> Framed | None:
@@ -161,10 +154,7 @@ class ShellSheet(SheetView):
             if cut.id in chosen and cut.surface in ("left side", "right side"):
                 left, low, right, high = cut.shape.bounds
                 painter.drawRect(
-                    QRectF(
-                        frame.point((body.front + left, body.under + high)),
-                        frame.point((body.front + right, body.under + low)),
-                    )
+                    QRectF(frame.point((body.front + left, body.under + high)), frame.point((body.front + right, body.under + low)))
                 )
         for face in s.build.shell.faces:
             if face.id in chosen and face.kind in (*SIDES, "front", "roof", "rear", "floor"):
@@ -227,9 +217,7 @@ class ShellSheet(SheetView):
             painter.setPen(QPen(colour("chalk"), 1.6))
             if part == "node":
                 painter.setBrush(colour("chalk") if chosen else colour("field"))
-                painter.drawPolygon(
-                    [spot + QPointF(0, -5.5), spot + QPointF(5.5, 0), spot + QPointF(0, 5.5), spot + QPointF(-5.5, 0)]
-                )
+                painter.drawPolygon([spot + QPointF(0, -5.5), spot + QPointF(5.5, 0), spot + QPointF(0, 5.5), spot + QPointF(-5.5, 0)])
             else:
                 n = self.session.build.shell.profile[at]
                 painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DotLine))
@@ -242,10 +230,7 @@ class ShellSheet(SheetView):
     def _handle_at(self, at: QPointF) -> tuple[int, Part] | None:
         if self.view != "Profile":
             return None
-        near = [
-            (math.hypot(at.x() - spot.x(), at.y() - spot.y()), part == "node", node, part)
-            for node, part, spot in self._handles()
-        ]
+        near = [(math.hypot(at.x() - spot.x(), at.y() - spot.y()), part == "node", node, part) for node, part, spot in self._handles()]
         near = [one for one in near if one[0] <= HANDLE_PX]
         if not near:
             return None
@@ -472,9 +457,7 @@ class ShellSheet(SheetView):
             from uncle_sled.core.geometry.profile_edit import moved
 
             n = self.nodes[self.node]
-            nodes = moved(
-                self.nodes, self.node, "node", n.u + along * by / shell.length.si, n.v + up * by / shell.height.si
-            )
+            nodes = moved(self.nodes, self.node, "node", n.u + along * by / shell.length.si, n.v + up * by / shell.height.si)
             self.edit_profile("Nudge a point of the profile", nodes)
             return True
         opening = next((o for o in shell.openings if o.id in self.session.selection), None)

@@ -31,17 +31,7 @@ SIZES = (
     "left_rear",
     "right_rear",
 )
-POSTS = (
-    "post_first",
-    "post_pitch",
-    "post_width",
-    "post_depth",
-    "bow_first",
-    "bow_pitch",
-    "bow_depth",
-    "bow_crown",
-    "floor",
-)
+POSTS = ("post_first", "post_pitch", "post_width", "post_depth", "bow_first", "bow_pitch", "bow_depth", "bow_crown", "floor")
 STATES = ("floor_state", "rust", "bearings", "papers")
 
 
@@ -52,17 +42,15 @@ class SurveyPanel(Guarded, QWidget):
         self.forms = [
             Form(session, "Is it square?", [self._row(one) for one in SIZES], "Shell"),
             Form(session, "Posts and bows", [self._row(one) for one in POSTS], "Shell"),
-            Form(
-                session,
-                "Its state",
-                [
-                    *(self._row(one) for one in ("date", *STATES, "tyre_date", "toe_front", "toe_rear")),
-                ],
-                "Shell",
-            ),
-        ]  # fmt: skip
+            Form(session, "Its state", [*(self._row(one) for one in ("date", *STATES, "tyre_date", "toe_front", "toe_rear"))], "Shell"),
+        ]
         self.columns = Columns(list[QWidget](self.forms))
-        self.plan = Chart(session, "The survey from above", lambda w, h: survey_plan(session.studied, Words(session.shown), w, h), empty=lambda: "There is no body to survey yet: take a form and its sizes on Profile.")  # fmt: skip
+        self.plan = Chart(
+            session,
+            "The survey from above",
+            lambda w, h: survey_plan(session.studied, Words(session.shown), w, h),
+            empty=lambda: "There is no body to survey yet: take a form and its sizes on Profile.",
+        )
         self.says = label("", "small", wrap=True)
         right = QVBoxLayout()
         right.addWidget(self.plan, 1)

@@ -26,9 +26,7 @@ from uncle_sled.desk.sheet.drag_paper import DragPaper
 from uncle_sled.desk.sheet.gestures import Paper, TypedDrag
 from uncle_sled.desk.theme.theme import colour
 
-CAUTION = (
-    "A wall carries the loft or the roof only where somebody reckoned it: local code and a licensed engineer decide."
-)
+CAUTION = "A wall carries the loft or the roof only where somebody reckoned it: local code and a licensed engineer decide."
 Inner = Partition | Loft
 
 
@@ -55,9 +53,7 @@ class DragWall(TypedDrag[Paper]):
         self.place(max(new, 0.0))
 
     def place(self, si: float) -> None:
-        field = (
-            f"shell.lofts.{self.one.id}.rear" if isinstance(self.one, Loft) else f"shell.partitions.{self.one.id}.at"
-        )
+        field = f"shell.lofts.{self.one.id}.rear" if isinstance(self.one, Loft) else f"shell.partitions.{self.one.id}.at"
         self.hand.put([set_to(field, {"si": round(si, 4), "typed": None})] if abs(si - self.now) > 1e-6 else [])
 
 
@@ -90,26 +86,15 @@ class WallPlan(DragPaper):
             return []
         made: list[tuple[QRectF, Inner]] = []
         for wall, one in zip(walls_of(shell, body, library_of(s.facts.materials)), shell.partitions, strict=True):
-            made.append(
-                (QRectF(frame.point((wall.low[0], wall.high[1])), frame.point((wall.high[0], wall.low[1]))), one)
-            )
+            made.append((QRectF(frame.point((wall.low[0], wall.high[1])), frame.point((wall.high[0], wall.low[1]))), one))
         for deck, loft in zip(decks_of(shell, body), shell.lofts, strict=True):
-            made.append(
-                (QRectF(frame.point((deck.low[0], deck.high[1])), frame.point((deck.high[0], deck.low[1]))), loft)
-            )
+            made.append((QRectF(frame.point((deck.low[0], deck.high[1])), frame.point((deck.high[0], deck.low[1]))), loft))
         return made
 
     def draw(self, painter: QPainter) -> None:
         s = self.session.studied
         if s.framed.body is None:
-            write(
-                painter,
-                QPointF(14, 22),
-                "There is no body yet: take a form and its sizes on Profile.",
-                13,
-                "pencil",
-                kept=self.written,
-            )
+            write(painter, QPointF(14, 22), "There is no body yet: take a form and its sizes on Profile.", 13, "pencil", kept=self.written)
         else:
             frame = self.frame("plan")
             paint(painter, (*rig_views.plan_body(s.build), *openings_seen(s, "plan")), frame, self.written)
@@ -120,14 +105,7 @@ class WallPlan(DragPaper):
                 if one.id in self.session.selection:
                     painter.drawRect(box.adjusted(-2, -2, 2, 2))
             if not (s.build.shell.partitions or s.build.shell.lofts):
-                write(
-                    painter,
-                    QPointF(14, 16),
-                    "No wall inside yet: add one across or along.",
-                    12,
-                    "pencil",
-                    kept=self.written,
-                )
+                write(painter, QPointF(14, 16), "No wall inside yet: add one across or along.", 12, "pencil", kept=self.written)
 
     def at(self, spot: QPointF) -> Inner | None:
         for box, one in self._boxes():
@@ -162,9 +140,7 @@ class WallsPanel(Guarded, QWidget):
         self.table = Table(self.model, "Walls and lofts")
         self.table.clicked.connect(lambda index: session.select((self.model.rows[index.row()].id,)))
         self.plan = WallPlan(session)
-        self.across, self.along, self.loft, self.off = (
-            QPushButton(text) for text in ("Wall across", "Wall along", "Loft", "Take it out")
-        )
+        self.across, self.along, self.loft, self.off = (QPushButton(text) for text in ("Wall across", "Wall along", "Loft", "Take it out"))
         keys = QHBoxLayout()
         for button, run, tip in (
             (self.across, lambda: self.add("across"), "A wall from side to side, with a door"),
@@ -203,9 +179,7 @@ class WallsPanel(Guarded, QWidget):
 
     def _place(self, one: Inner) -> str:
         words = Words(self.session.shown)
-        return (
-            f"{words.cut(one.front.si)} to {words.cut(one.rear.si)}" if isinstance(one, Loft) else words.cut(one.at.si)
-        )
+        return f"{words.cut(one.front.si)} to {words.cut(one.rear.si)}" if isinstance(one, Loft) else words.cut(one.at.si)
 
     def _weight(self, one: Inner) -> str:
         wall = self._wall(one.id)
@@ -250,9 +224,7 @@ class WallsPanel(Guarded, QWidget):
         kinds: dict[str, list[float]] = {}
         for stick in wall.sticks:
             kinds.setdefault(stick.kind, []).append(stick.length_m)
-        said = ", ".join(
-            f"{len(of)} {kind}{'s' if len(of) > 1 else ''} {words.cut(sum(of))}" for kind, of in kinds.items()
-        )
+        said = ", ".join(f"{len(of)} {kind}{'s' if len(of) > 1 else ''} {words.cut(sum(of))}" for kind, of in kinds.items())
         quiet = 20 * math.log10(max(wall.kg_m2, 0.1) * 500) - 47
         pocket = " No stud or screw in the pocket." if wall.pocket is not None else ""
         return f"{said}. By its weight about {max(quiet, 0):.0f} dB quieter behind it (mass law, 500 Hz); its door less.{pocket}"

@@ -37,19 +37,10 @@ ABOUT = About(
             panel="solid_view:SolidView",
         ),
         View("Modes", "all modes side by side", "All modes side by side", panel="mode_strip:ModeStrip"),
-        View(
-            "Cases",
-            "load cases and the sweep",
-            "Load cases as columns, and every tank at every level",
-            panel="case_bench:CaseBench",
-        ),
+        View("Cases", "load cases and the sweep", "Load cases as columns, and every tank at every level", panel="case_bench:CaseBench"),
         View("Fits", "who fits", "Who sleeps, gets out, reaches and passes", panel="fit_panel:FitPanel"),
-        View(
-            "Built", "what is made of boards", "Cabinets, beds and pull-outs of boards", panel="built_panel:BuiltPanel"
-        ),
-        View(
-            "Lids", "hatches on their struts", "Hatches and lids turning on their struts", panel="lids_panel:LidsPanel"
-        ),
+        View("Built", "what is made of boards", "Cabinets, beds and pull-outs of boards", panel="built_panel:BuiltPanel"),
+        View("Lids", "hatches on their struts", "Hatches and lids turning on their struts", panel="lids_panel:LidsPanel"),
         View("Reach", "what is got at how", "What must be moved to get at each thing", panel="reach_panel:ReachPanel"),
         View("Held", "what holds things", "What holds every thing on the road", panel="held_table:HeldTable"),
         View("Table", "the table of things", "All things as a table", panel="thing_table:ThingTable"),
@@ -69,11 +60,7 @@ ABOUT = About(
         "Shift-click or pull a rectangle: several",
         "Wheel zooms, middle button or space pans",
     ),
-    shots=(
-        Shot("4-stow", "Drawing"),
-        Shot("4b-stow-solid", "Solid", standing=True),
-        Shot("4d-stow-cases", "Cases"),
-    ),
+    shots=(Shot("4-stow", "Drawing"), Shot("4b-stow-solid", "Solid", standing=True), Shot("4d-stow-cases", "Cases")),
     drawn=True,
     takes_things=True,
     shows=shows,

@@ -198,11 +198,7 @@ class StowBench(Bench):
                 id = fresh_id("t", [*taken, *made])
                 made.append(id)
                 twin = msgspec.structs.replace(
-                    thing,
-                    id=id,
-                    name=f"{thing.name} copy",
-                    x=Length(round(thing.x.si + 0.05, 4)),
-                    y=Length(round(thing.y.si + 0.05, 4)),
+                    thing, id=id, name=f"{thing.name} copy", x=Length(round(thing.x.si + 0.05, 4)), y=Length(round(thing.y.si + 0.05, 4))
                 )
                 ops.append(add_to("stow.things", msgspec.to_builtins(twin)))
         if len(ops) == 1:  # one by itself goes to the next free place

@@ -26,12 +26,7 @@ from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.session import Session
 
 EMPTY = {"plinth": "none", "width": "shares the rest"}
-COULD = (
-    "cabinet",
-    "bed",
-    "furniture",
-    "appliance",
-)  # kinds that are offered here; others as soon as they have something
+COULD = ("cabinet", "bed", "furniture", "appliance")  # kinds that are offered here; others as soon as they have something
 SIDE_PX, LABEL_PX, MOST_PIECES, MOST_CHECKS = 306, 86, 40, 6
 
 
@@ -53,7 +48,7 @@ class BuiltPanel(Guarded, QWidget):
         self.across.setSpacing(8)
         left = QVBoxLayout()
         left.setSpacing(5)
-        self.chart = Chart(session, "The cabinet from the front, the side, above and in three directions", self._shapes, "", self._why)  # fmt: skip
+        self.chart = Chart(session, "The cabinet from the front, the side, above and in three directions", self._shapes, "", self._why)
         left.addWidget(self.chart, 5)
         under = QHBoxLayout()
         under.setSpacing(8)
@@ -100,7 +95,17 @@ class BuiltPanel(Guarded, QWidget):
         return "primer" if one is not None and one.faults else ""
 
     def _made_as(self, thing: Thing) -> str:
-        made = [name for name, has in (("boards", thing.cabinet), ("bed base", thing.base), ("lid", thing.lid), ("winch", thing.winch), ("pull-out", thing.pull_out)) if has]  # fmt: skip
+        made = [
+            name
+            for name, has in (
+                ("boards", thing.cabinet),
+                ("bed base", thing.base),
+                ("lid", thing.lid),
+                ("winch", thing.winch),
+                ("pull-out", thing.pull_out),
+            )
+            if has
+        ]
         return ", ".join(made) or "as typed"
 
     def things(self) -> list[Thing]:
@@ -123,7 +128,9 @@ class BuiltPanel(Guarded, QWidget):
             return "Nothing here is made of boards yet: add a cabinet or a bed on Drawing."
         if made is not None and made.faults:
             return self.session.told(f"{upper_first(made.faults[0])}.")
-        return f"{one.name} is a box with a typed weight. Make it of boards (at the right): every board is drawn, weighed and goes to the saw."
+        return (
+            f"{one.name} is a box with a typed weight. Make it of boards (at the right): every board is drawn, weighed and goes to the saw."
+        )
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         one, made = self.chosen(), self.made()
@@ -152,7 +159,7 @@ class BuiltPanel(Guarded, QWidget):
         self.cards, self.forms = None, []
         if one is None:
             return
-        self.forms = [Form(self.session, title, rows, "Stow", label_px=LABEL_PX) for title, rows in sections_of(self.session, one)]  # fmt: skip
+        self.forms = [Form(self.session, title, rows, "Stow", label_px=LABEL_PX) for title, rows in sections_of(self.session, one)]
         self.cards = Columns(list(self.forms))
         self.cards.setFixedWidth(SIDE_PX)
         self.across.addWidget(self.cards)
@@ -194,17 +201,11 @@ class BuiltPanel(Guarded, QWidget):
             return ""
         words = self._words()
         lines = piece_lines(made, words, MOST_PIECES)
-        cut = f" Cut to fit: {', '.join(id for id, _ in made.by[:4])}{' and more' if len(made.by) > 4 else ''}." if made.by else ""  # fmt: skip
+        cut = f" Cut to fit: {', '.join(id for id, _ in made.by[:4])}{' and more' if len(made.by) > 4 else ''}." if made.by else ""
         pockets = f" {made.carcass.pockets} pocket holes." if made.carcass.pockets else ""
         one = self.chosen()
-        typed = (
-            ""
-            if one is None or one.source == "computed"
-            else f" {words.kg(one.mass.si)} as typed counts (Known by, In hand)."
-        )
-        return f"{len(made.boards)} boards, {words.kg(made.mass_kg)} with fittings.{typed}{cut}{pockets}\n" + "\n".join(
-            lines
-        )
+        typed = "" if one is None or one.source == "computed" else f" {words.kg(one.mass.si)} as typed counts (Known by, In hand)."
+        return f"{len(made.boards)} boards, {words.kg(made.mass_kg)} with fittings.{typed}{cut}{pockets}\n" + "\n".join(lines)
 
     def _carried(self, one: Thing | None) -> str:
         words = self._words()
@@ -218,6 +219,4 @@ def _line(check: Carry, words: Words) -> str:
     if check.use is None:
         return f"{check.name}: not checked, {check.why}."
     verdict = "holds" if check.use <= 1 else "too weak"
-    return (
-        f"{check.name}: {check.use * 100:.0f} % of what is allowed, {verdict}. {check.how[:1].upper()}{check.how[1:]}."
-    )
+    return f"{check.name}: {check.use * 100:.0f} % of what is allowed, {verdict}. {check.how[:1].upper()}{check.how[1:]}."

@@ -19,7 +19,15 @@ from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.session import Session
 
 # Fields of a hole, with what their titles end on.
-HOLE_FIELDS = (("name", ""), ("board", " in"), ("along", " from left"), ("up", " up"), ("width", " wide"), ("height", " high"), ("round", " round"))  # fmt: skip
+HOLE_FIELDS = (
+    ("name", ""),
+    ("board", " in"),
+    ("along", " from left"),
+    ("up", " up"),
+    ("width", " wide"),
+    ("height", " high"),
+    ("round", " round"),
+)
 
 
 def _new(value: object) -> Any:
@@ -28,11 +36,7 @@ def _new(value: object) -> Any:
 
 def sheets(session: Session) -> list[tuple[object, str]]:
     words = Words(session.shown)
-    return [
-        (m.id, words.material(m.name))
-        for m in library_of(session.project.facts.materials).values()
-        if m.form == "sheet"
-    ]
+    return [(m.id, words.material(m.name)) for m in library_of(session.project.facts.materials).values() if m.form == "sheet"]
 
 
 def make_ops(thing: Thing) -> list[Op]:
@@ -68,7 +72,7 @@ def into_a_bed(build: Build, thing: Thing) -> list[Op]:
     else:
         long, wide = max(long, WIDE_M), max(wide, LONG_M)
     id = fresh_id("s", [state.id for state in thing.states])
-    state = State(id, "made up as a bed", Length(long), Length(wide), thing.height, minutes=BED_MINUTES, hands=1, bed=True)  # fmt: skip
+    state = State(id, "made up as a bed", Length(long), Length(wide), thing.height, minutes=BED_MINUTES, hands=1, bed=True)
     camps = [op for mode in build.stow.modes if not mode.towing for op in state_ops(mode, thing, id)]
     return [add_to(f"stow.things.{thing.id}.states", _new(state)), *camps]
 
@@ -81,21 +85,33 @@ def _offers(session: Session, thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}"
     rows = []
     if thing.cabinet is None:
-        rows.append(_verb("Make it of boards", "A carcass with bays and fronts; every board goes to the saw", lambda: make_ops(thing)))  # fmt: skip
+        rows.append(_verb("Make it of boards", "A carcass with bays and fronts; every board goes to the saw", lambda: make_ops(thing)))
     else:
-        rows.append(_verb("No longer of boards", "Its weight is what was typed", lambda: [set_to(f"{path}.cabinet", None), set_to(f"{path}.source", "estimated")]))  # fmt: skip
+        rows.append(
+            _verb(
+                "No longer of boards",
+                "Its weight is what was typed",
+                lambda: [set_to(f"{path}.cabinet", None), set_to(f"{path}.source", "estimated")],
+            )
+        )
     if thing.kind != "bed" and not any(state.bed for state in thing.states):
-        rows.append(_verb("Turns into a bed", "Another form of it, {1.95 m} long and {0.65 m} wide at least, where one camps", lambda: into_a_bed(session.build, thing)))  # fmt: skip
+        rows.append(
+            _verb(
+                "Turns into a bed",
+                "Another form of it, {1.95 m} long and {0.65 m} wide at least, where one camps",
+                lambda: into_a_bed(session.build, thing),
+            )
+        )
     for field, title, tip, new in (
         ("base", "a bed base", "Boards or slats on bearers, judged under people", BedBase()),
         ("pull_out", "a pull-out", "On slides: does it tip what it is in?", PullOut(Length(round(0.8 * thing.length.si, 3)))),
         ("lid", "a lid or lifting bed", "It turns up on a hinge: its struts are on Lids", Lid()),
         ("winch", "a winch", "For a bed that is lifted: ropes, crank, pins", Winch()),
-    ):  # fmt: skip
+    ):
         if getattr(thing, field) is None:
-            rows.append(_verb(f"Give it {title}", tip, lambda field=field, new=new: [set_to(f"{path}.{field}", _new(new))]))  # type: ignore[misc]  # fmt: skip
+            rows.append(_verb(f"Give it {title}", tip, lambda field=field, new=new: [set_to(f"{path}.{field}", _new(new))]))  # type: ignore[misc]
         else:
-            rows.append(_verb(f"Without {title}", "Take it off again", lambda field=field: [set_to(f"{path}.{field}", None)]))  # type: ignore[misc]  # fmt: skip
+            rows.append(_verb(f"Without {title}", "Take it off again", lambda field=field: [set_to(f"{path}.{field}", None)]))  # type: ignore[misc]
     return rows
 
 
@@ -104,7 +120,7 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
     woods = sheets(session)
 
     def has(what: str) -> Callable[[Any], bool]:
-        return lambda build: (t := _thing(build, thing.id)) is not None and t.cabinet is not None and t.cabinet.top == what  # fmt: skip
+        return lambda build: (t := _thing(build, thing.id)) is not None and t.cabinet is not None and t.cabinet.top == what
 
     carcass = [
         Row(f"{path}.opens"),
@@ -115,7 +131,7 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         Row(f"{path}.worktop", kind=woods, when=has("worktop")),
         Row(f"{path}.worktop_thick", when=has("worktop")),
         *plain(path, "plinth plinth_back slide"),
-    ]  # fmt: skip
+    ]
     made = [("Carcass", carcass)]
     bays: list[Row] = []
     for k, bay in enumerate(one.bays, 1):
@@ -140,12 +156,21 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         holes += [
             *(Row(f"{at}.{field}", title=f"Hole {k}{word}") for field, word in HOLE_FIELDS),
             _verb(f"Without hole {k}", "Take it out again", lambda id=hole.id: [remove(f"{path}.holes.{id}")]),  # type: ignore[misc]
-        ]  # fmt: skip
+        ]
 
     def hole_more() -> list[Op]:
         id = fresh_id("h", [hole.id for hole in one.holes])
         top = one.top == "worktop"
-        new = BoardHole(id, "sink" if top else "wires", "worktop" if top else "back", Length(0.1), Length(0.1), Length(0.35 if top else 0.04), Length(0.30 if top else 0.04), not top)  # fmt: skip
+        new = BoardHole(
+            id,
+            "sink" if top else "wires",
+            "worktop" if top else "back",
+            Length(0.1),
+            Length(0.1),
+            Length(0.35 if top else 0.04),
+            Length(0.30 if top else 0.04),
+            not top,
+        )
         return [add_to(f"{path}.holes", _new(new))]
 
     holes.append(_verb("One hole more", "For a sink, a stove, a vent, wires", hole_more))
@@ -160,7 +185,7 @@ def _thing(build: Any, id: str) -> Thing | None:
 def _drawn(thing: str, bay: str) -> Callable[[Any], bool]:
     def is_so(build: Any) -> bool:
         one = _thing(build, thing)
-        found = one is not None and one.cabinet is not None and any(b.id == bay and b.front == "drawers" for b in one.cabinet.bays)  # fmt: skip
+        found = one is not None and one.cabinet is not None and any(b.id == bay and b.front == "drawers" for b in one.cabinet.bays)
         return bool(found)
 
     return is_so

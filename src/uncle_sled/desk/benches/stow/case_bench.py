@@ -8,16 +8,7 @@ from typing import Any, Literal
 import msgspec
 from PySide6.QtCore import QAbstractTableModel, QEvent, QModelIndex, QObject, QPersistentModelIndex, Qt
 from PySide6.QtGui import QBrush
-from PySide6.QtWidgets import (
-    QAbstractItemView,
-    QHBoxLayout,
-    QHeaderView,
-    QPushButton,
-    QSplitter,
-    QTableView,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QAbstractItemView, QHBoxLayout, QHeaderView, QPushButton, QSplitter, QTableView, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
 from uncle_sled.core.document.stow import LoadCase, Thing
@@ -212,8 +203,7 @@ class CaseModel(Guarded, QAbstractTableModel):
             level = read_level(str(value))
             if level is None:
                 self.session.said.emit(
-                    f"{line.title}: “{value}” is no level; 0 to 100 %, “full”, “half” or “empty” would be right.",
-                    "stop",
+                    f"{line.title}: “{value}” is no level; 0 to 100 %, “full”, “half” or “empty” would be right.", "stop"
                 )
                 return False
             return set_level(self.session, case.case, line.key, level)
@@ -417,9 +407,7 @@ class CaseBench(Guarded, QWidget):
         made = msgspec.structs.replace(case, id=id, name=name.strip()[:40], mode=self.session.mode.id)
         if self.session.edit(f"Add the case {name.strip()[:40]}", _with(self.session, made), "Stow"):
             if not any(c.id == id for c in self.session.studied.table.cases):
-                self.session.said.emit(
-                    "It weighs as another one does, and is shown with it until a level or a thing is changed.", "note"
-                )
+                self.session.said.emit("It weighs as another one does, and is shown with it until a level or a thing is changed.", "note")
             self.session.show_case(id)
 
     def give_back(self) -> None:

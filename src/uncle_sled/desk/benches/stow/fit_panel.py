@@ -14,14 +14,7 @@ from uncle_sled.core.drawing.stow.fit_plan import fit_plan
 from uncle_sled.core.findings.stow.fit_words import kit_words, passing_words, size_words
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.studies.stow import at_hand
-from uncle_sled.core.studies.stow.beds import (
-    STAND_OVER_M,
-    beds_in,
-    narrow,
-    sleepers_in,
-    standing_room_m,
-    tallest_m,
-)
+from uncle_sled.core.studies.stow.beds import STAND_OVER_M, beds_in, narrow, sleepers_in, standing_room_m, tallest_m
 from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.ways_out import least_m, ways_out
@@ -125,9 +118,7 @@ class FitPanel(Guarded, QWidget):
         self.head = label("", "small", "pencil", wrap=True)
         rows.addWidget(self.head)
         rows.addWidget(self.columns, 3)
-        self.plan = Chart(
-            session, "Who fits, seen from above", self._plan, empty=lambda: "No body yet: draw it on the Shell stop."
-        )
+        self.plan = Chart(session, "Who fits, seen from above", self._plan, empty=lambda: "No body yet: draw it on the Shell stop.")
         self.plan.setMinimumHeight(PLAN_PX)
         session.selected.connect(self.plan.update)
         rows.addWidget(self.plan, 2)
@@ -151,9 +142,7 @@ class FitPanel(Guarded, QWidget):
         if not self.isVisible():
             return
         mode = self._standing()
-        self.head.setText(
-            f"Judged in {mode.name}. Screening only: local rules on escape, gas and fire, and those who apply them, decide."
-        )
+        self.head.setText(f"Judged in {mode.name}. Screening only: local rules on escape, gas and fire, and those who apply them, decide.")
         made = {
             "In bed": list(self._beds(mode)),
             "Ways out": list(self._ways(mode)),
@@ -176,12 +165,18 @@ class FitPanel(Guarded, QWidget):
         for one in sleepers:
             if one.fits and one.bed:
                 bed = names[one.bed]
-                yield Said("good", f"{one.name}, {words.m(one.tall_m or 0)}: {lower_first(bed.name)}, {words.m(bed.long_m)} long", (bed.id,))  # fmt: skip
+                yield Said(
+                    "good", f"{one.name}, {words.m(one.tall_m or 0)}: {lower_first(bed.name)}, {words.m(bed.long_m)} long", (bed.id,)
+                )
             elif one.tall_m is None:
                 yield Said("none", f"{one.name}: no height yet; type it on the Brief")
             else:
                 longest = max((bed.long_m for bed in beds), default=0.0)
-                why = f"the longest bed is {words.m(longest)}, {words.m(one.tall_m + 0.1)} is wanted" if beds and longest < one.tall_m + 0.1 else one.why  # fmt: skip
+                why = (
+                    f"the longest bed is {words.m(longest)}, {words.m(one.tall_m + 0.1)} is wanted"
+                    if beds and longest < one.tall_m + 0.1
+                    else one.why
+                )
                 yield Said("bad", f"{one.name}: {why}")
         if not sleepers:
             yield Said("none", "Nobody sleeps in it yet; add them on the Brief.")
@@ -192,11 +187,7 @@ class FitPanel(Guarded, QWidget):
             if bed.head_room_m is not None:
                 fits = bed.head_room_m >= 0.9
                 verdict = "good" if fits else "mind" if build.brief.sits_up else "none"
-                yield Said(
-                    verdict,
-                    f"{words.m(bed.head_room_m)} over the {lower_first(bed.name)}; {words.m(0.9)} to sit up",
-                    (bed.id,),
-                )
+                yield Said(verdict, f"{words.m(bed.head_room_m)} over the {lower_first(bed.name)}; {words.m(0.9)} to sit up", (bed.id,))
 
     def _ways(self, mode: Mode) -> Iterator[Said]:
         build, facts, words = self.session.build, self.session.facts, self._words()
@@ -212,17 +203,16 @@ class FitPanel(Guarded, QWidget):
                 why = f"too small, {size}" if way.small else way.why
                 yield Said("none", words.told(f"{way.name}: {why}"))
         if ways:
-            yield Said(
-                "none",
-                f"Two are wanted, {size_words(least_m(self.session.build.brief.lived_in), words)} clear at least.",
-            )
+            yield Said("none", f"Two are wanted, {size_words(least_m(self.session.build.brief.lived_in), words)} clear at least.")
 
     def _arrival(self) -> Iterator[Said]:
         build, facts, words = self.session.build, self.session.facts, self._words()
         road = next((mode for mode in build.stow.modes if mode.towing), build.stow.modes[0])
         kit = at_hand.arrival_kit(build, facts, road)
         for one in kit[: MOST_LINES - 1]:
-            yield Said("good" if one.good else "bad", f"{one.name}: {kit_words(one, words)}", (one.id, *([one.behind] if one.behind else [])))  # fmt: skip
+            yield Said(
+                "good" if one.good else "bad", f"{one.name}: {kit_words(one, words)}", (one.id, *([one.behind] if one.behind else []))
+            )
         if not kit:
             yield Said("none", "Nothing is marked as wanted first: blocks, cord, hose, gloves.")
 
@@ -230,12 +220,16 @@ class FitPanel(Guarded, QWidget):
         build, facts, words = self.session.build, self.session.facts, self._words()
         going = sorted(at_hand.passing(build, facts), key=lambda one: one.good)
         for one in going[: MOST_LINES - 1]:
-            yield Said("good" if one.good else "bad", f"{one.name} {passing_words(one, words)}" if not one.good else f"{one.name} goes through", (one.id,))  # fmt: skip
+            yield Said(
+                "good" if one.good else "bad",
+                f"{one.name} {passing_words(one, words)}" if not one.good else f"{one.name} goes through",
+                (one.id,),
+            )
         if not going:
             yield Said("none", "Nothing that comes and goes is aboard, or no door is drawn.")
         wide = at_hand.aisle_m(build, facts, mode)
         if wide is not None:
-            verdict = "good" if wide >= at_hand.GOOD_AISLE_M - 0.005 else "mind" if wide >= at_hand.AISLE_M - 0.005 else "bad"  # fmt: skip
+            verdict = "good" if wide >= at_hand.GOOD_AISLE_M - 0.005 else "mind" if wide >= at_hand.AISLE_M - 0.005 else "bad"
             yield Said(verdict, f"Way from door to bed {words.m(wide)} wide; {words.m(0.5)} least, {words.m(0.6)} good")
 
     def _upright(self, mode: Mode) -> Iterator[Said]:
@@ -252,10 +246,18 @@ class FitPanel(Guarded, QWidget):
             yield Said("good" if sit >= want_seats else "bad", f"{sit} can sit; {want_seats} eat inside")
         for one in at_hand.heights(build, facts, mode):
             low, high = one.span_m
-            yield Said("good" if one.good else "mind", f"{upper_first(one.name)}, {one.role}: {words.m(one.height_m)} up; {words.m(low)} to {words.m(high)}", (one.id,))  # fmt: skip
+            yield Said(
+                "good" if one.good else "mind",
+                f"{upper_first(one.name)}, {one.role}: {words.m(one.height_m)} up; {words.m(low)} to {words.m(high)}",
+                (one.id,),
+            )
         for id, name, height in at_hand.hatch_head_m(build, facts):
             if tallest is not None:
-                yield Said("good" if height >= tallest else "mind", f"{words.m(height)} under the open {lower_first(name)}; the tallest is {words.m(tallest)}", (id,))  # fmt: skip
+                yield Said(
+                    "good" if height >= tallest else "mind",
+                    f"{words.m(height)} under the open {lower_first(name)}; the tallest is {words.m(tallest)}",
+                    (id,),
+                )
 
     def _sides(self) -> Iterator[Said]:
         s, words, row = self.session.studied, self._words(), self.session.row
@@ -266,7 +268,7 @@ class FitPanel(Guarded, QWidget):
         lean = (right - left) / (left + right)
         side = "right" if lean > 0 else "left"
         verdict = "good" if abs(lean) <= 0.05 else "mind"
-        yield Said(verdict, f"{words.kg(left)} left, {words.kg(right)} right: {words.share(abs(lean))} heavy {side}; 5 % is the most")  # fmt: skip
+        yield Said(verdict, f"{words.kg(left)} left, {words.kg(right)} right: {words.share(abs(lean))} heavy {side}; 5 % is the most")
         track = s.support.track_m if s.support else None
         if track:
             yield from self._owners(row, track, 1.0 if lean > 0 else -1.0)
@@ -276,9 +278,7 @@ class FitPanel(Guarded, QWidget):
         table = self.session.studied.table
         sums: dict[str, float] = {}
         for at, id in enumerate(table.ids):
-            sums[id.split("/")[0]] = sums.get(id.split("/")[0], 0.0) + float(
-                table.mass_kg[row, at] * table.y_m[row, at]
-            )
+            sums[id.split("/")[0]] = sums.get(id.split("/")[0], 0.0) + float(table.mass_kg[row, at] * table.y_m[row, at])
         parts: dict[str, Part] = {part.id: part for part in self.session.studied.parts}
         words = self._words()
         for id, moment in sorted(sums.items(), key=lambda pair: -sign * pair[1])[:3]:

@@ -127,9 +127,7 @@ class HeldTable(Guarded, QWidget):
         self.split.addWidget(self.plan)
         self.split.setSizes([320, 210])
         rows.addWidget(self.split, 1)
-        rows.addWidget(
-            label(f"Pulls are written as the weight that pulls as much. {CAUTION}", "small", "pencil", wrap=True)
-        )
+        rows.addWidget(label(f"Pulls are written as the weight that pulls as much. {CAUTION}", "small", "pencil", wrap=True))
         session.changed.connect(self.refresh)
         session.selected.connect(self.plan.update)
 

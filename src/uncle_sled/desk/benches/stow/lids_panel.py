@@ -48,7 +48,7 @@ class LidsPanel(Guarded, QWidget):
                 Column("In frost", self._holds, ink=self._ink),
                 Column("Raise, shut", self._hands, right=True),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "Hatches and lids")
         self.table.setMaximumHeight(120)
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -69,7 +69,9 @@ class LidsPanel(Guarded, QWidget):
         side = QVBoxLayout()
         side.setSpacing(5)
         self.search_button = QPushButton("Find struts")
-        self.search_button.setToolTip("Over the sizes and forces that are sold and over mounts: what meets every limit with the weakest struts")  # fmt: skip
+        self.search_button.setToolTip(
+            "Over the sizes and forces that are sold and over mounts: what meets every limit with the weakest struts"
+        )
         self.search_button.clicked.connect(lambda _=False: self.find_struts())
         self.none = QPushButton("No struts")
         self.none.setToolTip("Take the struts off again")
@@ -98,7 +100,7 @@ class LidsPanel(Guarded, QWidget):
 
     def _hands(self, one: Hinged) -> str:
         words = self._words()
-        return f"{words.fine_newtons(one.verdict.raise_n)}, {words.fine_newtons(one.verdict.close_n)}" if one.verdict else ""  # fmt: skip
+        return f"{words.fine_newtons(one.verdict.raise_n)}, {words.fine_newtons(one.verdict.close_n)}" if one.verdict else ""
 
     def _holds(self, one: Hinged) -> str:
         if one.verdict is None:
@@ -140,18 +142,25 @@ class LidsPanel(Guarded, QWidget):
             return
         found = search(one.turning, max(one.strut.many, 2) if one.strut is not None else 2)
         if found is None:
-            self.session.said.emit(f"No strut that is sold stays within its stroke while the {one.name.lower()} turns {one.turning.opens_deg:.0f}°.", "note")  # fmt: skip
+            self.session.said.emit(
+                f"No strut that is sold stays within its stroke while the {one.name.lower()} turns {one.turning.opens_deg:.0f}°.", "note"
+            )
             return
         words = self._words()
-        self.session.edit(f"Struts of {words.fine_newtons(found.strut.force_n)} on the {one.name.lower()}", [set_to(f"{one.path}.strut", msgspec.to_builtins(found.strut))], "Stow", (one.id,))  # fmt: skip
+        self.session.edit(
+            f"Struts of {words.fine_newtons(found.strut.force_n)} on the {one.name.lower()}",
+            [set_to(f"{one.path}.strut", msgspec.to_builtins(found.strut))],
+            "Stow",
+            (one.id,),
+        )
         if found.verdict.fails:
             told = ", ".join(SAYS[what] for what in found.verdict.fails)
-            self.session.said.emit(f"None of those tried meets every limit: with the nearest the {one.name.lower()} {told}.", "note")  # fmt: skip
+            self.session.said.emit(f"None of those tried meets every limit: with the nearest the {one.name.lower()} {told}.", "note")
 
     def take_off(self) -> None:
         one = self.chosen()
         if one is not None and one.strut is not None:
-            self.session.edit(f"No struts on the {one.name.lower()}", [set_to(f"{one.path}.strut", None)], "Stow", (one.id,))  # fmt: skip
+            self.session.edit(f"No struts on the {one.name.lower()}", [set_to(f"{one.path}.strut", None)], "Stow", (one.id,))
 
     # the form
     def _build_form(self) -> None:
@@ -170,7 +179,7 @@ class LidsPanel(Guarded, QWidget):
             rows = [Row(f"{one.path}.open_deg")]
             opening = next((o for o in self.session.build.shell.openings if o.id == one.id), None)
             if opening is not None and opening.leaf is not None:
-                rows.append(Row(f"{one.path}.leaf.hangs_on", least=0.5))  # fmt: skip
+                rows.append(Row(f"{one.path}.leaf.hangs_on", least=0.5))
             else:
                 rows.append(Row(f"{one.path}.mass", title="Weighs", tip="Leaf with what is fixed to it"))
             forms.append(Form(self.session, "The hatch", rows, "Stow", label_px=112))
@@ -228,5 +237,5 @@ class LidsPanel(Guarded, QWidget):
         if not one.verdict.fits:
             return f"{told} The strut would leave its stroke on the way."
         fails = [SAYS[what] for what in reversed(one.verdict.fails)]
-        told += f" It {' and '.join(fails)}." if fails else " It holds in frost, goes up and comes down by hand, and stays shut."  # fmt: skip
+        told += f" It {' and '.join(fails)}." if fails else " It holds in frost, goes up and comes down by hand, and stays shut."
         return told if one.second else f"{told} One strut alone: give it a second support."

@@ -46,9 +46,7 @@ class StripSheet(Drawn):
         self.cards = {}
         made: list[Pane] = []
         for at, mode in enumerate(modes):
-            card = QRectF(
-                GAP_PX + (wide + GAP_PX) * (at % across), GAP_PX + (high + GAP_PX) * (at // across), wide, high
-            )
+            card = QRectF(GAP_PX + (wide + GAP_PX) * (at % across), GAP_PX + (high + GAP_PX) * (at // across), wide, high)
             self.cards[mode.id] = card
             made += self._card(mode, card)
         return tuple(made)
@@ -66,10 +64,7 @@ class StripSheet(Drawn):
         slack = max(room.height() - 10 - scale * (top + 2 * half), 0) / 2
         side = Frame(scale, x0, room.top() + slack + top * scale)
         plan = Frame(scale, x0, side.y0 + 10 + half * scale)
-        return [
-            Pane(side, card, self._view(mode, "side")),
-            Pane(plan, card, self._view(mode, "plan")),
-        ]
+        return [Pane(side, card, self._view(mode, "side")), Pane(plan, card, self._view(mode, "plan"))]
 
     def _view(self, mode: Mode, view: str) -> tuple[Primitive, ...]:
         session = self.session
@@ -132,12 +127,20 @@ class StripSheet(Drawn):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(card, 5, 5)
             room = card.width() - 2 * EDGE_PX
-            write(painter, QPointF(card.left() + EDGE_PX, card.top() + 16), elided(mode.name, 15, room, "strong"), 15, "ink", "strong", kept=self.written)  # fmt: skip
+            write(
+                painter,
+                QPointF(card.left() + EDGE_PX, card.top() + 16),
+                elided(mode.name, 15, room, "strong"),
+                15,
+                "ink",
+                "strong",
+                kept=self.written,
+            )
             gone = sum(1 for t in self.session.build.stow.things if t.id in mode.absent)
             kind = "on the road" if mode.towing else "standing"
             moved = len(mode.touched)
             says = f"{kind}; {moved} elsewhere or changed, {gone} left out"
-            write(painter, QPointF(card.left() + EDGE_PX, card.top() + 34), elided(says, 11, room), 11, "pencil", kept=self.written)  # fmt: skip
+            write(painter, QPointF(card.left() + EDGE_PX, card.top() + 34), elided(says, 11, room), 11, "pencil", kept=self.written)
             lines = self.lines_of(mode)
             for at, (text, ink) in enumerate(lines):
                 y = card.bottom() - LINE_PX * (len(lines) - at) + 4
@@ -218,12 +221,10 @@ class ModeStrip(Guarded, QWidget):
         if len(modes) == 1 or (mode.towing and sum(1 for one in modes if one.towing) == 1):
             session.said.emit("One mode that drives has to stay.", "stop")
             return
-        lost = f"{len(mode.touched)} places or states and {sum(c.mode == mode.id for c in session.build.stow.cases)} load cases of its own go with it. Undo brings them back."  # fmt: skip
+        lost = f"{len(mode.touched)} places or states and {sum(c.mode == mode.id for c in session.build.stow.cases)} load cases of its own go with it. Undo brings them back."
         if ask(self, f"Take {mode.name} away", lost, [("away", "Take it away"), ("", "Leave it")]) == "away":
             self.drop(mode)
 
     def drop(self, mode: Mode) -> None:
-        ops: list[Op] = [
-            remove(f"stow.cases.{case.id}") for case in self.session.build.stow.cases if case.mode == mode.id
-        ]
+        ops: list[Op] = [remove(f"stow.cases.{case.id}") for case in self.session.build.stow.cases if case.mode == mode.id]
         self.session.edit(f"Take the mode {mode.name} away", [*ops, remove(f"stow.modes.{mode.id}")], "Stow")

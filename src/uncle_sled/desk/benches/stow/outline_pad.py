@@ -19,12 +19,7 @@ from uncle_sled.desk.theme.theme import colour
 EDGE, HIGH, GRAB = 18.0, 150, 12.0
 SQUARE = (TankPoint(0.0, 0.0), TankPoint(1.0, 0.0), TankPoint(1.0, 1.0), TankPoint(0.0, 1.0))
 STEP = 0.01  # of a side
-ARROWS = {
-    Qt.Key.Key_Left: (-STEP, 0.0),
-    Qt.Key.Key_Right: (STEP, 0.0),
-    Qt.Key.Key_Up: (0.0, STEP),
-    Qt.Key.Key_Down: (0.0, -STEP),
-}
+ARROWS = {Qt.Key.Key_Left: (-STEP, 0.0), Qt.Key.Key_Right: (STEP, 0.0), Qt.Key.Key_Up: (0.0, STEP), Qt.Key.Key_Down: (0.0, -STEP)}
 Grabbed = tuple[Hand, int]
 
 
@@ -39,9 +34,7 @@ class OutlinePad(Guarded, QWidget):
         self.setFixedHeight(HIGH)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Outline of the tank, seen from its left")
-        self.setToolTip(
-            "Pull a corner; double-click an edge for one more; Delete takes the chosen one out; arrows step it"
-        )
+        self.setToolTip("Pull a corner; double-click an edge for one more; Delete takes the chosen one out; arrows step it")
         session.changed.connect(self.update)
 
     def sizeHint(self) -> QSize:
@@ -172,12 +165,5 @@ class OutlinePad(Guarded, QWidget):
         if self.chosen is not None and self.chosen < len(self.corners()):
             c = self.corners()[self.chosen]
             says = f"{distance(c.u * thing.length.si, shown)} aft, {distance(c.v * thing.height.si, shown)} up"
-        write(
-            painter,
-            QPointF(self.width() / 2, self.height() - 10),
-            says,
-            11,
-            "primer" if fault else "ink",
-            anchor="middle",
-        )
+        write(painter, QPointF(self.width() / 2, self.height() - 10), says, 11, "primer" if fault else "ink", anchor="middle")
         focus_ring(painter, self)

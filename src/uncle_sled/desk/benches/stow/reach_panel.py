@@ -33,17 +33,19 @@ class ReachPanel(Guarded, QWidget):
         across.setSpacing(8)
         left = QVBoxLayout()
         left.setSpacing(5)
-        self.plan = Chart(session, "From above: who reaches what", self._shapes, "", lambda: "Nothing aboard yet: add things on Drawing.")  # fmt: skip
+        self.plan = Chart(session, "From above: who reaches what", self._shapes, "", lambda: "Nothing aboard yet: add things on Drawing.")
         left.addWidget(self.plan, 3)
         self.model = TableModel[Access](
             (
                 Column("Thing", lambda one: one.name),
                 Column("Got at", lambda one: one.how, ink=lambda one: INKS[one.how], sort=lambda one: ORDER[one.how]),
                 Column("From", lambda one: one.through),
-                Column("In", lambda one: Words(session.shown).m(one.far_m) if one.far_m else "", right=True, sort=lambda one: one.far_m or 0.0),
+                Column(
+                    "In", lambda one: Words(session.shown).m(one.far_m) if one.far_m else "", right=True, sort=lambda one: one.far_m or 0.0
+                ),
                 Column("Moved first", self._first),
             )
-        )  # fmt: skip
+        )
         self.table = Table(self.model, "How one gets at each thing")
         self.table.selectionModel().selectionChanged.connect(lambda *_: self._picked())
         left.addWidget(self.table, 4)
@@ -106,15 +108,19 @@ class ReachPanel(Guarded, QWidget):
         got, words = cook(self.session.build, self.session.project.facts, self._mode()), Words(self.session.shown)
         if got.stands is None:
             return [Said("none", words.told(f"Not said: {got.why}."))]
-        lines = [Said("none", f"Stands {'on ' if got.where == 'the floor' else ''}{got.where}; {words.m(COOK_M)} is in reach.")]  # fmt: skip
-        return lines + [Said("good" if one.good else "mind", f"{one.name}: {words.m(one.far_m)}", (one.id,)) for one in got.things[:7]]  # fmt: skip
+        lines = [Said("none", f"Stands {'on ' if got.where == 'the floor' else ''}{got.where}; {words.m(COOK_M)} is in reach.")]
+        return lines + [Said("good" if one.good else "mind", f"{one.name}: {words.m(one.far_m)}", (one.id,)) for one in got.things[:7]]
 
     def _litres(self) -> list[Said]:
         words = Words(self.session.shown)
         sums = litres_by_reach(self.session.build, self.session.project.facts, self._mode())
         if not any(sums.values()):
             return [Said("none", "No kit or gear is aboard.")]
-        return [Said("none" if how != "out of reach" else "mind", f"{show(sums[how] / 1000, 'volume', words.shown.volume, 0)} {how}") for how in HOWS if sums[how] > 0]  # fmt: skip
+        return [
+            Said("none" if how != "out of reach" else "mind", f"{show(sums[how] / 1000, 'volume', words.shown.volume, 0)} {how}")
+            for how in HOWS
+            if sums[how] > 0
+        ]
 
     def _boxes(self) -> list[Said]:
         words = Words(self.session.shown)
@@ -123,7 +129,9 @@ class ReachPanel(Guarded, QWidget):
         for one in bays_hold(self.session.build, self.session.project.facts):
             size = " × ".join(words.cut(v) for v in one.size_m)
             fits = ", ".join(f"{many * one.many} × {name}" for name, many in one.boxes) or "none of those that are sold"
-            lines.append(Said("none" if one.boxes else "mind", f"{names[one.cabinet]}, bay {one.bay}: {one.many} of {size}: {fits}", (one.cabinet,)))  # fmt: skip
+            lines.append(
+                Said("none" if one.boxes else "mind", f"{names[one.cabinet]}, bay {one.bay}: {one.many} of {size}: {fits}", (one.cabinet,))
+            )
         return lines[:9] or [Said("none", "No cabinet is made of boards yet (Built).")]
 
     def _changes(self) -> list[Said]:
@@ -136,10 +144,14 @@ class ReachPanel(Guarded, QWidget):
         if not made.changes:
             return [Said("none", f"Nothing changes from {a.name.lower()} to {b.name.lower()}.")]
         names = {t.id: lower_first(t.name) for t in build.stow.things}
-        time = f"{made.minutes} {'minute' if made.minutes == 1 else 'minutes'}, {made.hands or 1} {'person' if (made.hands or 1) == 1 else 'people'}" if made.minutes is not None else f"time not said of {made.unsaid} (In hand, Forms)"  # fmt: skip
+        time = (
+            f"{made.minutes} {'minute' if made.minutes == 1 else 'minutes'}, {made.hands or 1} {'person' if (made.hands or 1) == 1 else 'people'}"
+            if made.minutes is not None
+            else f"time not said of {made.unsaid} (In hand, Forms)"
+        )
         lines = [Said("none", f"{a.name} to {b.name}: {time}.")]
         for one in made.changes[:8]:
             first = f"; first: {', '.join(names[id] for id in one.first)}" if one.first else ""
             shared = f", {one.overlap * 100:.0f} % in the same place" if 0.005 < one.overlap < 0.995 else ""
-            lines.append(Said("mind" if one.blocked else "none", f"{one.name}: {one.state}{shared}{first}", (one.id, *one.first)))  # fmt: skip
+            lines.append(Said("mind" if one.blocked else "none", f"{one.name}: {one.state}{shared}{first}", (one.id, *one.first)))
         return lines

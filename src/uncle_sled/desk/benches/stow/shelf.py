@@ -128,9 +128,7 @@ class Shelf(Guarded, QFrame):
             item.setFlags(Qt.ItemFlag.NoItemFlags)
             self.list.addItem(item)
         self.count.setText(f"{len(listed)} things; sizes and weights are estimates, to be replaced by your own.")
-        self.buttons["Keep mine"].setEnabled(
-            any(t.id in self.session.selection for t in self.session.build.stow.things)
-        )
+        self.buttons["Keep mine"].setEnabled(any(t.id in self.session.selection for t in self.session.build.stow.things))
         self.buttons["Drop mine"].setEnabled(bool(own))
 
     def _take(self, item: QListWidgetItem | None) -> None:
@@ -149,9 +147,7 @@ class Shelf(Guarded, QFrame):
             if thing.id in self.session.selection:
                 id = fresh_id("own", taken)
                 taken.append(id)
-                nowhere = msgspec.structs.replace(
-                    thing, id=id, x=Length(0.0), y=Length(0.0), z=Length(0.0), inside=None, turn=0
-                )
+                nowhere = msgspec.structs.replace(thing, id=id, x=Length(0.0), y=Length(0.0), z=Length(0.0), inside=None, turn=0)
                 ops.append(add_to("facts.things", msgspec.to_builtins(nowhere)))
         if ops:
             self.session.edit("Keep on my own shelf", ops, "Stow", whole_project=True)
@@ -216,9 +212,14 @@ def figures_words(thing: Thing, shown: Shown) -> str:
     if f is None:
         return ""
     units = (
-        ("power_w", "W"), ("hours_day", "h a day"), ("store_wh", "Wh stored"), ("solar_wp", "Wp"), ("charge_w", "W charging"),
-        ("volts", "V"), ("gas_g_h", "g of gas an hour"),
-    )  # fmt: skip
+        ("power_w", "W"),
+        ("hours_day", "h a day"),
+        ("store_wh", "Wh stored"),
+        ("solar_wp", "Wp"),
+        ("charge_w", "W charging"),
+        ("volts", "V"),
+        ("gas_g_h", "g of gas an hour"),
+    )
     told = [f"{getattr(f, name):g} {unit}" for name, unit in units if getattr(f, name) is not None]
     if f.water_l_day is not None:
         told.append(f"{volume(f.water_l_day / 1000, shown)} of water a day")

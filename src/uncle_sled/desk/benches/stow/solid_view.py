@@ -48,13 +48,7 @@ class SolidSheet(Drawn):
         solid = isometric(session.studied, things, self.peel)
         left, low, right, up = bounds_of(solid)
         room = QRectF(part, 0, wide - part, high)
-        size = max(
-            min(
-                (room.width() - 2 * EDGE_PX) / max(right - left, 0.1),
-                (high - TITLE_PX - 2 * EDGE_PX) / max(up - low, 0.1),
-            ),
-            4.0,
-        )
+        size = max(min((room.width() - 2 * EDGE_PX) / max(right - left, 0.1), (high - TITLE_PX - 2 * EDGE_PX) / max(up - low, 0.1)), 4.0)
         x0 = room.left() + (room.width() - (left + right) * size) / 2
         y0 = TITLE_PX / 2 + (high + (up + low) * size) / 2
         return (

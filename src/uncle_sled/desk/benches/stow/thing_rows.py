@@ -29,9 +29,29 @@ DOES: list[tuple[object, str]] = [("", "nothing more"), *((role, role) for role 
 MOST_ROLES = 4  # rows for them: more than four nobody has needed
 LATCHES: list[tuple[object, str]] = [(None, "no door"), *field_of(Latch, "kind").choices]
 FIGURES = (
-    "power_w", "hours_day", "store_wh", "solar_wp", "charge_w", "volts", "gas_g_h", "water_l_day", "amp_hours", "surge", "start_s",
-    "duty", "limit_a", "idle_w", "voc_v", "beta_pct_k", "most_v", "tilt_deg", "azimuth_deg", "heat_w", "cool_w", "flow_l_min",
-)  # fmt: skip
+    "power_w",
+    "hours_day",
+    "store_wh",
+    "solar_wp",
+    "charge_w",
+    "volts",
+    "gas_g_h",
+    "water_l_day",
+    "amp_hours",
+    "surge",
+    "start_s",
+    "duty",
+    "limit_a",
+    "idle_w",
+    "voc_v",
+    "beta_pct_k",
+    "most_v",
+    "tilt_deg",
+    "azimuth_deg",
+    "heat_w",
+    "cool_w",
+    "flow_l_min",
+)
 # Figures that some units only have; the others are asked of everything.
 ONLY_OF = {
     "amp_hours": ("battery",),
@@ -133,13 +153,9 @@ def _tank_rows(id: str, path: str) -> list[Row]:
             try:
                 u, v = (float(part) / 100 for part in pair.split(","))
             except ValueError:
-                raise EntryError(
-                    f"“{pair}” is no corner; pairs such as 0,0 100,0 100,60 0,100 would be right."
-                ) from None
+                raise EntryError(f"“{pair}” is no corner; pairs such as 0,0 100,0 100,60 0,100 would be right.") from None
             if not (0 <= u <= 1 and 0 <= v <= 1):
-                raise EntryError(
-                    f"“{pair}” lies outside the tank's box; 0 to 100 of its length and height would be right."
-                )
+                raise EntryError(f"“{pair}” lies outside the tank's box; 0 to 100 of its length and height would be right.")
             points.append({"u": u, "v": v})
         if 0 < len(points) < 3:
             raise EntryError("an outline wants three corners or more.")
@@ -150,7 +166,7 @@ def _tank_rows(id: str, path: str) -> list[Row]:
         Row(f"{path}.tank.axis", when=shaped("cylinder")),
         *plain(f"{path}.tank", "thin thin_height slant", when=shaped("wedge")),
         Row(f"{path}.tank.outline", when=shaped("outline"), ops=outline, read=_of(id, outline_words)),
-    ]  # fmt: skip
+    ]
 
 
 def _mode_rows(session: Session, thing: Thing) -> list[Row]:
@@ -185,7 +201,15 @@ def _mode_rows(session: Session, thing: Thing) -> list[Row]:
     )
     for state in thing.states:
         rows += _state_rows(f"stow.things.{thing.id}.states.{state.id}", state)
-    rows.append(Row(f"stow.things.{thing.id}.states", title="Add another form", kind=VERB, tip="Folded, dropped, pulled out: another size, and where it goes from its place", ops=lambda _: _another_form(session, thing.id)))  # fmt: skip
+    rows.append(
+        Row(
+            f"stow.things.{thing.id}.states",
+            title="Add another form",
+            kind=VERB,
+            tip="Folded, dropped, pulled out: another size, and where it goes from its place",
+            ops=lambda _: _another_form(session, thing.id),
+        )
+    )
     return rows
 
 
@@ -199,10 +223,7 @@ def _state_rows(path: str, state: State) -> list[Row]:
     ]
     called = Row(f"{path}.name")
     gone = Row(path, title=f"Take away {lower_first(state.name)}", kind=VERB, ops=lambda _: [remove(path)])
-    change = [
-        Row(f"{path}.minutes", title=f"{name} in"),
-        Row(f"{path}.hands", title=f"{name}, hands"),
-    ]
+    change = [Row(f"{path}.minutes", title=f"{name} in"), Row(f"{path}.hands", title=f"{name}, hands")]
     return [called, *sizes, *shifts, *change, gone]
 
 
@@ -210,10 +231,7 @@ def _another_form(session: Session, id: str) -> list[Op]:
     thing = _thing(session.build, id)
     assert thing is not None
     taken = {state.id for state in thing.states}
-    name = next(
-        (word for word in ("folded", "pulled out", "dropped", "raised") if word.replace(" ", "-") not in taken),
-        "another",
-    )
+    name = next((word for word in ("folded", "pulled out", "dropped", "raised") if word.replace(" ", "-") not in taken), "another")
     record = {"id": fresh_id("s", list(taken)), "name": name}
     record |= {side: msgspec.to_builtins(getattr(thing, side)) for side in ("length", "width", "height")}
     return [add_to(f"stow.things.{id}.states", record)]
@@ -229,7 +247,7 @@ def _clear_rows(session: Session, thing: Thing) -> list[Row]:
             Row(f"{path}.kind", title=f"Room{which} for"),
             *plain(path, "side deep"),
             Row(path, title=f"Take away room{which}", kind=VERB, tip="It no longer wants room there", ops=partial(_removed, path)),
-        ]  # fmt: skip
+        ]
 
     def another(_: Any) -> list[Op]:
         now = _thing(session.build, thing.id)
@@ -239,10 +257,7 @@ def _clear_rows(session: Session, thing: Thing) -> list[Row]:
         return [add_to(f"stow.things.{thing.id}.clear", record)]
 
     tip = "For a door, a drawer, a lid, service, air or heat"
-    return [
-        *rows,
-        Row(f"stow.things.{thing.id}.clear", title="Add room that it wants", kind=VERB, tip=tip, ops=another),
-    ]
+    return [*rows, Row(f"stow.things.{thing.id}.clear", title="Add room that it wants", kind=VERB, tip=tip, ops=another)]
 
 
 def _hold_rows(id: str, path: str) -> list[Row]:
@@ -250,9 +265,7 @@ def _hold_rows(id: str, path: str) -> list[Row]:
         return _of(id, lambda thing: what(thing.hold) if thing.hold else None)
 
     def kind(value: Any) -> list[Op]:
-        return [
-            set_to(f"{path}.hold", None if value is None else {"kind": value, "many": 2 if value == "strap" else 1})
-        ]
+        return [set_to(f"{path}.hold", None if value is None else {"kind": value, "many": 2 if value == "strap" else 1})]
 
     def has(build: Any) -> bool:
         thing = _thing(build, id)
@@ -288,10 +301,7 @@ def _latch_rows(id: str, path: str) -> list[Row]:
         return [set_to(f"{path}.latch", None if value is None else {"kind": value})]
 
     shut = _of(id, lambda thing: thing.latch.kind if thing.latch else None)
-    return [
-        Row(f"{path}.latch", kind=LATCHES, ops=kind, read=shut),
-        *plain(f"{path}.latch", "rated_n leans opens", when=has),
-    ]
+    return [Row(f"{path}.latch", kind=LATCHES, ops=kind, read=shut), *plain(f"{path}.latch", "rated_n leans opens", when=has)]
 
 
 def _role_rows(session: Session, id: str, path: str) -> list[Row]:
@@ -387,9 +397,7 @@ def equal_grey(session: Session, fresh: Thing) -> bool:
     twin = msgspec.structs.replace(
         fresh,
         id=id,
-        name=fresh.name.replace("Fresh", "Grey").replace("fresh", "grey")
-        if "resh" in fresh.name
-        else f"Grey {fresh.name}",
+        name=fresh.name.replace("Fresh", "Grey").replace("fresh", "grey") if "resh" in fresh.name else f"Grey {fresh.name}",
         x=Length(round(fresh.x.si + (fresh.length.si if fresh.turn % 180 == 0 else fresh.width.si) + 0.02, 4)),
         tank=msgspec.structs.replace(fresh.tank, contents="grey"),
     )

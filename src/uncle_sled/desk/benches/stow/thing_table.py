@@ -39,12 +39,7 @@ class ThingModel(TableModel[Thing]):
                 Column("Name", lambda t: t.name, 140, enter=partial(self._enter, "Name", "name", self._name)),
                 Column("Group", lambda t: GROUP_NAMES[group_of(t)], 62),
                 self._number("Weight", "mass", Mass, 66, least=True),
-                Column(
-                    "Known by",
-                    lambda t: KNOWN_BY[t.source],
-                    80,
-                    enter=partial(self._enter, "Known by", "source", self._source),
-                ),
+                Column("Known by", lambda t: KNOWN_BY[t.source], 80, enter=partial(self._enter, "Known by", "source", self._source)),
                 self._number("Front edge", "x", Length, 82),
                 self._number("Middle", "y", Length, 62),
                 self._number("Underside", "z", Length, 74),
@@ -92,9 +87,7 @@ class ThingModel(TableModel[Thing]):
             return False
         ids = self.chosen if thing.id in self.chosen and field != "name" else (thing.id,)  # one name helps one thing
         what = f"of {len(ids)} things" if len(ids) > 1 else f"of {thing.name}"
-        return self.session.edit(
-            f"{title} {what}", [set_to(f"stow.things.{id}.{field}", entered) for id in ids], ids=ids
-        )
+        return self.session.edit(f"{title} {what}", [set_to(f"stow.things.{id}.{field}", entered) for id in ids], ids=ids)
 
     @staticmethod
     def _name(text: str) -> str:
@@ -164,9 +157,7 @@ class ThingTable(Guarded, QWidget):
         shown = self.session.shown
         parts = [f"{name} {weight(kg, shown)}" for name, kg in sorted(sums.items(), key=lambda pair: -pair[1])]
         self.totals.setText(
-            f"Empty, by group: {', '.join(parts)}; together {weight(sum(sums.values()), shown)}"
-            if parts
-            else "Nothing is aboard yet."
+            f"Empty, by group: {', '.join(parts)}; together {weight(sum(sums.values()), shown)}" if parts else "Nothing is aboard yet."
         )
         self._show_selection()
 
@@ -191,7 +182,5 @@ class ThingTable(Guarded, QWidget):
                 if index.isValid():
                     picked.select(index, index)
         self._showing = True
-        self.view.selectionModel().select(
-            picked, QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows
-        )
+        self.view.selectionModel().select(picked, QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows)
         self._showing = False

@@ -12,9 +12,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     systems = project.build.systems
     if systems.wires:
         many = len(systems.wires)
-        blank = sum(
-            1 for one in wired_of(s.build, s.framed).wires if one.current_a is None or one.length_face == "guessed"
-        )
+        blank = sum(1 for one in wired_of(s.build, s.framed).wires if one.current_a is None or one.length_face == "guessed")
         if blank:
             return f"{blank} wires unknown" if blank > 1 else "1 wire unknown", "none"
         return f"{many} wire{'s' if many > 1 else ''}", "good"
@@ -85,24 +83,9 @@ ABOUT = About(
             panel="diagram_panel:DiagramPanel",
         ),
         View("Water", "water", "How many days of water, and the way that it goes", panel="comfort_panels:WaterPanel"),
-        View(
-            "Gas",
-            "gas and flames",
-            "How long fuel lasts, the cold, and the air that flames want",
-            panel="comfort_panels:GasPanel",
-        ),
-        View(
-            "Warmth",
-            "warmth",
-            "Where the warmth goes, and whether the heater holds the night",
-            panel="comfort_panels:WarmthPanel",
-        ),
-        View(
-            "Sweat",
-            "what sweats",
-            "Which surfaces sweat on the coldest night, and what stops it",
-            panel="sweat_panel:SweatPanel",
-        ),
+        View("Gas", "gas and flames", "How long fuel lasts, the cold, and the air that flames want", panel="comfort_panels:GasPanel"),
+        View("Warmth", "warmth", "Where the warmth goes, and whether the heater holds the night", panel="comfort_panels:WarmthPanel"),
+        View("Sweat", "what sweats", "Which surfaces sweat on the coldest night, and what stops it", panel="sweat_panel:SweatPanel"),
     ),
     deeds=(
         Deed("wire-up", "Wire up what is loose", "W", lambda bench: bench.wire_up()),
@@ -115,9 +98,6 @@ ABOUT = About(
         "Click a wire on the diagram: it lights up in the body as well",
         "The pointer reads the charge off",
     ),
-    shots=(
-        Shot("7b-systems-wires", "Wires"),
-        Shot("7c-systems-diagram", "Diagram"),
-    ),
+    shots=(Shot("7b-systems-wires", "Wires"), Shot("7c-systems-diagram", "Diagram")),
     shows=shows,
 )

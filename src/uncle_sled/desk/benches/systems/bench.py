@@ -35,8 +35,7 @@ class SystemsBench(PanelBench):
         if done:
             many = sum(1 for op in ops if op.path == "systems.wires")
             session.said.emit(
-                f"{many} wire{'s' if many != 1 else ''} laid in the usual way. Look each over, and say where devices sit.",
-                "note",
+                f"{many} wire{'s' if many != 1 else ''} laid in the usual way. Look each over, and say where devices sit.", "note"
             )
         return done
 
@@ -65,8 +64,6 @@ class SystemsBench(PanelBench):
                     ops.append(remove(f"systems.{root}.{one.id}"))
                     names.append(lower_first(one.name) if one.name else f"wire {one.id[2:]}")
         if not ops:
-            session.said.emit(
-                "Choose a wire, a device or a load of its own first; things are taken out on Stow.", "note"
-            )
+            session.said.emit("Choose a wire, a device or a load of its own first; things are taken out on Stow.", "note")
             return
         session.edit(f"Take off {names[0]}" + (f" and {len(names) - 1} more" if len(names) > 1 else ""), ops, "Systems")

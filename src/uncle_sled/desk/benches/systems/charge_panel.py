@@ -47,20 +47,10 @@ class ShadePad(Chart):
         for hour, share in enumerate(self.shade()):
             x = 12 + hour * step
             shapes.append(
-                rect(
-                    x + 1,
-                    20,
-                    step - 2,
-                    top,
-                    stroke="chalk" if self.hasFocus() and hour == self.at else "rule",
-                    fill="",
-                    width=0.8,
-                )
+                rect(x + 1, 20, step - 2, top, stroke="chalk" if self.hasFocus() and hour == self.at else "rule", fill="", width=0.8)
             )
             if share > 0:
-                shapes.append(
-                    rect(x + 1, 20, step - 2, top * share, stroke="pencil", fill="pencil", width=0.6, tint=0.6)
-                )
+                shapes.append(rect(x + 1, 20, step - 2, top * share, stroke="pencil", fill="pencil", width=0.6, tint=0.6))
             if hour % 6 == 0:
                 shapes.append(Text((x + step / 2, 10), f"{hour}:00", 10, "pencil"))
         return tuple(shapes)
@@ -97,9 +87,7 @@ class ShadePad(Chart):
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             shade = self.shade()
             shade[self.at] = round(min(max(shade[self.at] + (0.1 if key == Qt.Key.Key_Up else -0.1), 0.0), 1.0), 1)
-            self.session.edit(
-                "Shade on the panels", [set_to("systems.shade", shade if any(shade) else [])], "Systems", merge="shade"
-            )
+            self.session.edit("Shade on the panels", [set_to("systems.shade", shade if any(shade) else [])], "Systems", merge="shade")
         else:
             super().keyPressEvent(event)
 
@@ -127,10 +115,7 @@ class ChargePanel(Guarded, QWidget):
         self.form = Form(
             session,
             "The stay",
-            [
-                Row("brief.nights_off"),
-                *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a"),
-            ],
+            [Row("brief.nights_off"), *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a")],
             "Systems",
         )
         side.addWidget(self.form)
@@ -191,11 +176,7 @@ class ChargePanel(Guarded, QWidget):
         lines = [f"Out {words.wh(stay.demand.daily_wh)} a day."]
         if stay.bank is not None:
             cold = "" if stay.bank.cold_known else "; how cold is not said"
-            share = (
-                f", {stay.bank.cold * 100:.0f} % of it in the cold"
-                if stay.bank.cold_known and stay.bank.cold < 0.995
-                else ""
-            )
+            share = f", {stay.bank.cold * 100:.0f} % of it in the cold" if stay.bank.cold_known and stay.bank.cold < 0.995 else ""
             lines.append(f"Battery {words.wh(stay.bank.usable_wh)} to use{share}{cold}.")
         string = stay.of(self.sky)
         if string is not None:

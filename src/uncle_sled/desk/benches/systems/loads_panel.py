@@ -104,26 +104,11 @@ class LoadsPanel(Guarded, QWidget):
                     enter=self._watts,
                     tip="While it runs, at its own plug; “5 A” is read as amps",
                 ),
+                Column("From", lambda one: "mains" if one.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
                 Column(
-                    "From",
-                    lambda one: "mains" if one.ac else "battery",
-                    enter=self._current,
-                    tip="battery (DC) or mains (AC)",
+                    "Hours", lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}", right=True, enter=self._hours, tip="A day"
                 ),
-                Column(
-                    "Hours",
-                    lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}",
-                    right=True,
-                    enter=self._hours,
-                    tip="A day",
-                ),
-                Column(
-                    "Duty",
-                    lambda one: f"{one.duty * 100:g} %",
-                    right=True,
-                    enter=self._duty,
-                    tip="Of its hours that it really draws",
-                ),
+                Column("Duty", lambda one: f"{one.duty * 100:g} %", right=True, enter=self._duty, tip="Of its hours that it really draws"),
                 Column(
                     "Wh a day",
                     lambda one: "?" if one.daily_wh is None else f"{one.daily_wh:.0f}",
@@ -236,9 +221,7 @@ class LoadsPanel(Guarded, QWidget):
         return self._take(one, "Current", make)
 
     def _hours(self, one: Runs, text: str) -> bool:
-        return self._take(
-            one, "Hours", lambda: load_ops(self.session, one, hours_day=number(text, "number of hours", 24.0))
-        )
+        return self._take(one, "Hours", lambda: load_ops(self.session, one, hours_day=number(text, "number of hours", 24.0)))
 
     def _duty(self, one: Runs, text: str) -> bool:
         def make() -> list[Op]:
@@ -314,9 +297,5 @@ class LoadsPanel(Guarded, QWidget):
         if stay.demand.unknown:
             told.append(f"{len(stay.demand.unknown)} not counted: watts or hours not said")
         mode = self.session.mode
-        told.append(
-            f"Reckoned as in {lower_first(mode.name)}"
-            if not mode.towing
-            else "Reckoned as in the first mode in which it stands"
-        )
+        told.append(f"Reckoned as in {lower_first(mode.name)}" if not mode.towing else "Reckoned as in the first mode in which it stands")
         return ". ".join(told) + "."

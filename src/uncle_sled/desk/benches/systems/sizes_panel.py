@@ -39,9 +39,7 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
-NO_NEEDS = (
-    "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
-)
+NO_NEEDS = "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
 
 
 class SizesPanel(Guarded, QWidget):
@@ -74,18 +72,11 @@ class SizesPanel(Guarded, QWidget):
             button.hide()
             self.card.addLayout(line)
             self.lines.append((words, button))
-        self.chart = Chart(
-            session, "What is needed under each sky, beside what is there", self._chart, "", lambda: NO_NEEDS
-        )
+        self.chart = Chart(session, "What is needed under each sky, beside what is there", self._chart, "", lambda: NO_NEEDS)
         self.chart.setMinimumHeight(130)
         self.card.addWidget(self.chart, 1)
         middle.addWidget(card, 3)
-        self.form = Form(
-            session,
-            "The bank",
-            plain("systems", "volts panels_in_series gauge"),
-            "Systems",
-        )
+        self.form = Form(session, "The bank", plain("systems", "volts panels_in_series gauge"), "Systems")
         self.form.setFixedWidth(262)
         beside = QVBoxLayout()
         beside.addWidget(self.form)
@@ -99,12 +90,7 @@ class SizesPanel(Guarded, QWidget):
         self.model = TableModel[Way](
             (
                 Column("Kind", lambda way: way.school.name, ink=lambda way: "chalk" if self._is_now(way) else ""),
-                Column(
-                    "To use",
-                    lambda way: self.words.wh(way.usable_wh),
-                    right=True,
-                    tip="On the coldest night, where that is said",
-                ),
+                Column("To use", lambda way: self.words.wh(way.usable_wh), right=True, tip="On the coldest night, where that is said"),
                 Column("As sold", lambda way: self.words.wh(way.whole_wh), right=True),
                 Column("Weighs", lambda way: self.words.kg(way.mass_kg), right=True),
                 Column(
@@ -120,12 +106,7 @@ class SizesPanel(Guarded, QWidget):
                     right=True,
                     tip="Share that it gives on the coldest night",
                 ),
-                Column(
-                    "Times",
-                    lambda way: f"{way.school.cycles}",
-                    right=True,
-                    tip="How often it can be used so deep, usual figures",
-                ),
+                Column("Times", lambda way: f"{way.school.cycles}", right=True, tip="How often it can be used so deep, usual figures"),
                 Column("In frost", lambda way: way.school.in_frost),
             )
         )
@@ -165,9 +146,7 @@ class SizesPanel(Guarded, QWidget):
             self.tried[at] = (title, ops)
         needed = needs.battery_wh if needs is not None and needs.battery_wh is not None else None
         share = self._ball_share()
-        self.model.set_rows(
-            ways_of(build, stay, needed, share) if needed else (), lambda a, b: a.school.id == b.school.id
-        )
+        self.model.set_rows(ways_of(build, stay, needed, share) if needed else (), lambda a, b: a.school.id == b.school.id)
         self.chart.update()
         self.facts.setText("\n".join(self._facts()))
 
@@ -181,9 +160,7 @@ class SizesPanel(Guarded, QWidget):
         build = self.session.build
         stay = stay_of(build, stay_mode(build))
         have = stay.bank.usable_wh if stay.bank is not None else 0.0
-        return needs_chart(
-            needs_of(build, stay_mode(build)), have, panels_wp(build), self.sky, self.words, width, height
-        )
+        return needs_chart(needs_of(build, stay_mode(build)), have, panels_wp(build), self.sky, self.words, width, height)
 
     def _needs(self, needs: Needs | None) -> list[tuple[str, str, tuple[Op, ...] | None]]:
         if needs is None:
@@ -203,9 +180,7 @@ class SizesPanel(Guarded, QWidget):
             if each is not None:
                 all_ops = [battery_ops(t, needs.battery_wh / len(batteries)) for t in batteries]
                 ops = tuple(op for one in all_ops if one is not None for op in one[0])
-            made.append(
-                (says, f"{'Batteries' if len(batteries) > 1 else 'A battery'} of {each[1]:.0f} Ah" if each else "", ops)
-            )
+            made.append((says, f"{'Batteries' if len(batteries) > 1 else 'A battery'} of {each[1]:.0f} Ah" if each else "", ops))
         panels = units_of(build, "panel")
         if panels and needs.panel_wp is None:
             made.append(("Panels: none that is sold carries it with this battery.", "", None))
@@ -213,11 +188,7 @@ class SizesPanel(Guarded, QWidget):
             now = panels_wp(build)
             says = f"Panels: {needs.panel_wp:.0f} W are enough with this battery; there are {now:.0f} W."
             last = max(panels, key=lambda t: figures_of(t).solar_wp or 0.0)
-            grown = (
-                panel_ops(last, needs.panel_wp - (now - (figures_of(last).solar_wp or 0.0)))
-                if needs.panel_wp > now
-                else None
-            )
+            grown = panel_ops(last, needs.panel_wp - (now - (figures_of(last).solar_wp or 0.0))) if needs.panel_wp > now else None
             made.append((says, f"A panel of {grown[1]:.0f} W" if grown else "", grown[0] if grown else None))
         return made
 
@@ -232,11 +203,7 @@ class SizesPanel(Guarded, QWidget):
             return says, "", None
         value = one.wanted if one.unit == "W" else one.wanted * build.systems.volts
         field = "power_w" if one.unit == "W" else "charge_w"
-        return (
-            says,
-            f"{one.name} of {one.wanted:.0f} {one.unit}",
-            (set_to(f"stow.things.{things[0].id}.figures.{field}", value),),
-        )
+        return (says, f"{one.name} of {one.wanted:.0f} {one.unit}", (set_to(f"stow.things.{things[0].id}.figures.{field}", value),))
 
     def _ball_share(self) -> float | None:
         """What a kilogram at the battery puts on the ball; None on a bed."""
@@ -255,16 +222,12 @@ class SizesPanel(Guarded, QWidget):
         build, words = self.session.build, self.words
         told = []
         for one in strings_v(build):
-            limit = (
-                "no limit said at the controller" if one.limit_v is None else f"controller takes {one.limit_v:.0f} V"
-            )
+            limit = "no limit said at the controller" if one.limit_v is None else f"controller takes {one.limit_v:.0f} V"
             told.append(
                 f"{one.series} × {one.name}: {one.cold_v:.1f} V open at {words.degrees(one.coldest_c)}, {one.cold_v * VOLTS_IN_HAND:.1f} V with 5 % in hand; {limit}."
             )
         if units_of(build, "panel") and not told:
-            told.append(
-                "Panel volts not checked: the coldest night (Brief) and the open volts on the plate are wanted."
-            )
+            told.append("Panel volts not checked: the coldest night (Brief) and the open volts on the plate are wanted.")
         told += self._short()
         return told
 
@@ -278,9 +241,7 @@ class SizesPanel(Guarded, QWidget):
         if first is None or not ah or None in ah:
             return []
         whole = sum(one for one in ah if one is not None) / max(s.build.systems.volts / 12, 1)
-        amps = fault_a(
-            whole, figures_of(batteries[0]).chemistry, float(s.build.systems.volts), first.length_m, first.mm2 or 1.0
-        )
+        amps = fault_a(whole, figures_of(batteries[0]).chemistry, float(s.build.systems.volts), first.length_m, first.mm2 or 1.0)
         kind = breaking_type(amps)
         return [
             f"A short at the main wire draws about {amps / 1000:.1f} kA: main fuse of type {kind}."

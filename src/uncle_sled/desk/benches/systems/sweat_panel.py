@@ -42,9 +42,7 @@ class SweatPanel(Guarded, QWidget):
         self.model = TableModel[Surface](
             (
                 Column("Surface", lambda one: one.name, ink=lambda one: "primer" if one.sweats else ""),
-                Column(
-                    "There", lambda one: Words(session.shown).degrees(one.t_c, 1), right=True, sort=lambda one: one.t_c
-                ),
+                Column("There", lambda one: Words(session.shown).degrees(one.t_c, 1), right=True, sort=lambda one: one.t_c),
                 Column(
                     "That night",
                     lambda one: ("sweats" if one.sweats else "dry") + (", about" if one.rough else ""),
@@ -52,9 +50,7 @@ class SweatPanel(Guarded, QWidget):
                 ),
                 Column(
                     "Air to stop it",
-                    lambda one: (
-                        "no air will" if one.vent_m3h is None else Words(session.shown).of(one.vent_m3h, "m3/h", 0)
-                    ),
+                    lambda one: "no air will" if one.vent_m3h is None else Words(session.shown).of(one.vent_m3h, "m3/h", 0),
                     right=True,
                     tip="Air change under which it stays dry",
                 ),
@@ -74,13 +70,7 @@ class SweatPanel(Guarded, QWidget):
         beside.setContentsMargins(0, 0, 0, 0)
         beside.setSpacing(6)
         self.form = Form(
-            session,
-            "That night",
-            [
-                *plain("brief", "inside coldest humidity_out wet_gear_g_h"),
-                Row("systems.air.vent_m3h"),
-            ],
-            "Systems",
+            session, "That night", [*plain("brief", "inside coldest humidity_out wet_gear_g_h"), Row("systems.air.vent_m3h")], "Systems"
         )
         beside.addWidget(self.form)
         self.says = label("", wrap=True)
@@ -145,9 +135,7 @@ class SweatPanel(Guarded, QWidget):
     def _picture(self, width: float, height: float) -> tuple[Primitive, ...]:
         s = self.studied()
         faces: dict[str, str] = {f.kind: f.id for f in s.build.shell.faces}
-        return sweat_picture(
-            self.night(), s.framed, faces, Words(self.session.shown), width, height, frozenset({self.chosen})
-        )
+        return sweat_picture(self.night(), s.framed, faces, Words(self.session.shown), width, height, frozenset({self.chosen}))
 
     def _why(self) -> str:
         return " ".join(self.night().why) or "Nothing to draw yet."
@@ -237,8 +225,6 @@ class SweatPanel(Guarded, QWidget):
         if inside:
             worst = max(inside, key=lambda p: p.condenses_g_m2)
             dries = "dries by day" if worst.dries else "does not dry by day"
-            told.append(
-                f"Inside the {lower_first(worst.name)}: {words.of(worst.condenses_g_m2, 'g/m2 water', 1)} a night, {dries}."
-            )
+            told.append(f"Inside the {lower_first(worst.name)}: {words.of(worst.condenses_g_m2, 'g/m2 water', 1)} a night, {dries}.")
         told.append("Air against sweat is not the air that a flame wants.")
         return told

@@ -23,9 +23,7 @@ class TogetherPanel(Guarded, QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.setSpacing(6)
-        self.chart = Clicked(
-            session, "Which loads go together", self._shapes, "Together or not: click a square", self._why
-        )
+        self.chart = Clicked(session, "Which loads go together", self._shapes, "Together or not: click a square", self._why)
         self.chart.picked.connect(self._pick)
         rows.addWidget(self.chart, 1)
         self.says = label("", wrap=True)
@@ -70,9 +68,5 @@ class TogetherPanel(Guarded, QWidget):
             self.says.setText(f"Every pair goes together, by the {together.source or 'battery'}.")
         else:
             first = bad[0]
-            both = (
-                names[first.one]
-                if first.one == first.other
-                else f"{names[first.one]} and {lower_first(names[first.other])}"
-            )
+            both = names[first.one] if first.one == first.other else f"{names[first.one]} and {lower_first(names[first.other])}"
             self.says.setText(f"{len(bad)} that do not go: {both}, {first.why}.")

@@ -35,9 +35,7 @@ def bends_of(points: list[Spot]) -> list[dict[str, object]]:
     made: list[dict[str, object]] = []
     for spot in points:
         id = fresh_id("b", [str(one["id"]) for one in made])
-        made.append(
-            {"id": id, **{axis: {"si": round(v, 3), "typed": None} for axis, v in zip("xyz", spot, strict=True)}}
-        )
+        made.append({"id": id, **{axis: {"si": round(v, 3), "typed": None} for axis, v in zip("xyz", spot, strict=True)}})
     return made
 
 
@@ -50,9 +48,7 @@ class BendWire(Gesture[Paper]):
         place = view.frame(pane).metres(at)
         _, part, share = nearest(wire.points, pane, place)
         inner = list(wire.points[1:-1])
-        old = next(
-            (k for k, spot in enumerate(inner) if math.dist(flat(spot, pane), place) * view.scale <= NEAR_PX), None
-        )
+        old = next((k for k, spot in enumerate(inner) if math.dist(flat(spot, pane), place) * view.scale <= NEAR_PX), None)
         a, b = wire.points[part], wire.points[part + 1]
         taken: Spot = (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share)
         self.lead = inner[old] if old is not None else taken
@@ -70,11 +66,7 @@ class BendWire(Gesture[Paper]):
             return value if free else round(value / self.step_m) * self.step_m
 
         x, y, z = self.lead
-        spot: Spot = (
-            put(x + dx),
-            put(y + up) if self.pane == "plan" else y,
-            max(put(z + up), 0.0) if self.pane == "side" else z,
-        )
+        spot: Spot = (put(x + dx), put(y + up) if self.pane == "plan" else y, max(put(z + up), 0.0) if self.pane == "side" else z)
         self.hand.put([set_to(f"systems.wires.{self.wire.id}.bends", bends_of([*self.before, spot, *self.after]))])
 
     def finished(self) -> None:

@@ -56,8 +56,15 @@ def _wire_rows(session: Session, wire: Wire) -> list[Row]:
         *plain(path, "fused fuse_a fuse_from bundle in_foam near_engine switched", when=is_laid),
         Row(f"{path}.far_minus", when=linked),
         Row(f"{path}.colour"),
-        Row(f"{path}.bends", title="Lay it by itself again", kind=VERB, tip="Its bends go", when=bent, ops=lambda _: [set_to(f"{path}.bends", [])]),
-    ]  # fmt: skip
+        Row(
+            f"{path}.bends",
+            title="Lay it by itself again",
+            kind=VERB,
+            tip="Its bends go",
+            when=bent,
+            ops=lambda _: [set_to(f"{path}.bends", [])],
+        ),
+    ]
 
 
 def _device_rows(session: Session, device: Device) -> list[Row]:
@@ -90,7 +97,7 @@ def _load_rows(load: Load) -> list[Row]:
     return [
         *plain(path, "name current power_w amps hours_day duty surge when must_run x y z"),
         Row(path, title="Take this load off", kind=VERB, tip="It goes, and its wire with it", ops=lambda _: [remove(path)]),
-    ]  # fmt: skip
+    ]
 
 
 def note_of(session: Session, one: Wire | Device | Load) -> str:

@@ -103,10 +103,7 @@ class WireSheet(SheetView):
         if gaps[k] * self.scale <= 2 * NEAR_PX:
             rest = bends_of(spots[:k] + spots[k + 1 :])
             self.session.edit(
-                f"Take a bend out of wire {wire.number}",
-                [set_to(f"systems.wires.{wire.id}.bends", rest)],
-                "Systems",
-                (wire.id,),
+                f"Take a bend out of wire {wire.number}", [set_to(f"systems.wires.{wire.id}.bends", rest)], "Systems", (wire.id,)
             )
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -117,13 +114,7 @@ class WireSheet(SheetView):
             if device is not None or wire is not None:
                 self.setCursor(Qt.CursorShape.SizeAllCursor)
                 words = Words(self.session.shown)
-                says = (
-                    device.name
-                    if device is not None
-                    else f"{self.name_of(wire)}, {words.m(wire.length_m)}"
-                    if wire
-                    else ""
-                )
+                says = device.name if device is not None else f"{self.name_of(wire)}, {words.m(wire.length_m)}" if wire else ""
                 QToolTip.showText(event.globalPosition().toPoint() + QPoint(12, 12), says, self)
                 return
         super().mouseMoveEvent(event)

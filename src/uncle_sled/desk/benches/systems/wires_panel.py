@@ -46,9 +46,7 @@ def kind_between(wired: Wired, start: str, end: str) -> str:
         return "earth"
     if a.kind == "panel":
         return "panel"
-    if a.kind in ("inlet", "AC board", "RCD", "transfer switch", "generator") or (
-        a.kind == "inverter" and b.kind in MAINS
-    ):
+    if a.kind in ("inlet", "AC board", "RCD", "transfer switch", "generator") or (a.kind == "inverter" and b.kind in MAINS):
         return "AC"
     if b.runs is not None and b.runs.ac:
         return "AC"
@@ -81,9 +79,7 @@ class WiresPanel(Guarded, QWidget):
             tools.addWidget(field, 1)
         self.join = act_button("Add a wire", "From the one to the other", self.add_wire)
         tools.addWidget(self.join)
-        self.off = act_button(
-            "Take it off", "The chosen wire or device; a device takes its wires along (Delete)", bench.take_off
-        )
+        self.off = act_button("Take it off", "The chosen wire or device; a device takes its wires along (Delete)", bench.take_off)
         tools.addWidget(self.off)
         rows.addLayout(tools)
         self.sheet = WireSheet(session)
@@ -92,22 +88,10 @@ class WiresPanel(Guarded, QWidget):
                 Column("No", lambda w: w.number, right=True, sort=lambda w: int(w.number) if w.number.isdigit() else 0),
                 Column("From", lambda w: self._name(w.start), ink=self._ink),
                 Column("To", lambda w: self._name(w.end), ink=self._ink),
+                Column("A", lambda w: "" if w.kind == "earth" else "?" if w.current_a is None else f"{w.current_a:.1f}", right=True),
+                Column("Length", self._length, right=True, tip="One way, along its route with its rises; ~ an end has no place yet"),
                 Column(
-                    "A",
-                    lambda w: "" if w.kind == "earth" else "?" if w.current_a is None else f"{w.current_a:.1f}",
-                    right=True,
-                ),
-                Column(
-                    "Length",
-                    self._length,
-                    right=True,
-                    tip="One way, along its route with its rises; ~ an end has no place yet",
-                ),
-                Column(
-                    "Size",
-                    lambda w: w.gauge if w.mm2 is not None else "none",
-                    right=True,
-                    ink=lambda w: "primer" if w.mm2 is None else "",
+                    "Size", lambda w: w.gauge if w.mm2 is not None else "none", right=True, ink=lambda w: "primer" if w.mm2 is None else ""
                 ),
                 Column(
                     "Drop",
@@ -117,9 +101,7 @@ class WiresPanel(Guarded, QWidget):
                 ),
                 Column("Fuse", self._fuse, right=True),
                 Column(
-                    "Class",
-                    lambda w: "" if w.kind == "earth" else w.insulation,
-                    tip="building: cautious, in conduit; vehicle: printed 105",
+                    "Class", lambda w: "" if w.kind == "earth" else w.insulation, tip="building: cautious, in conduit; vehicle: printed 105"
                 ),
             )
         )
@@ -156,9 +138,7 @@ class WiresPanel(Guarded, QWidget):
     def _fuse(self, wire: Laid) -> str:
         if wire.fused == "none":
             return ""
-        return ("?" if wire.fuse_a is None else f"{wire.fuse_a:g} A") + (
-            "" if wire.fused == "start" else f", {wire.fused}"
-        )
+        return ("?" if wire.fuse_a is None else f"{wire.fuse_a:g} A") + ("" if wire.fused == "start" else f", {wire.fused}")
 
     def _picked(self) -> None:
         at = self.table.marked()
@@ -201,11 +181,7 @@ class WiresPanel(Guarded, QWidget):
         wired = self.wired()
         kind = kind_between(wired, start, end)
         id = fresh_id("wr", [w.id for w in self.session.build.systems.wires])
-        fused = (
-            "none"
-            if kind in ("earth", "panel") or wired.net.ends[start].kind in ("inlet", "RCD", "main switch", "shunt")
-            else "start"
-        )
+        fused = "none" if kind in ("earth", "panel") or wired.net.ends[start].kind in ("inlet", "RCD", "main switch", "shunt") else "start"
         record = {"id": id, "start": start, "end": end, "kind": kind, "fused": fused}
         if self.session.edit(
             f"Wire {lower_first(wired.net.ends[start].name)} to {lower_first(wired.net.ends[end].name)}",
@@ -219,16 +195,9 @@ class WiresPanel(Guarded, QWidget):
         systems = self.session.build.systems
         id = fresh_id("dv", [d.id for d in systems.devices])
         spots = spots_of(self.session.build)
-        near = next((spots[d.id] for d in reversed(systems.devices)), None) or next(
-            iter(spots.values()), (1.5, 0.0, 0.8)
-        )
+        near = next((spots[d.id] for d in reversed(systems.devices)), None) or next(iter(spots.values()), (1.5, 0.0, 0.8))
         many = sum(1 for d in systems.devices if d.kind == kind)
-        at = {
-            axis: {"si": round(v, 3), "typed": None}
-            for axis, v in zip("xyz", (near[0] + 0.12, near[1], near[2]), strict=True)
-        }
+        at = {axis: {"si": round(v, 3), "typed": None} for axis, v in zip("xyz", (near[0] + 0.12, near[1], near[2]), strict=True)}
         record = {"id": id, "kind": kind, "name": f"{name} {many + 1}" if many else name, **at}
-        if self.session.edit(
-            f"Add {lower_first(upper_first(name))}", [add_to("systems.devices", record)], "Systems", (id,)
-        ):
+        if self.session.edit(f"Add {lower_first(upper_first(name))}", [add_to("systems.devices", record)], "Systems", (id,)):
             self.session.select((id,))

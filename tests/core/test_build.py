@@ -268,7 +268,7 @@ def test_three_things_can_be_begun_and_the_least_set_holds_what_it_needs() -> No
     assert "foam" in least_set(mine, "sleep") and "roof" not in least_set(mine, "roll")
 
 
-def test_orders_of_the_constraint_program_are_never_worse_and_always_the_same() -> None:
+def test_drawn_orders_are_never_worse_and_always_the_same() -> None:
     project = demo("marsh-heron")
     plain, best = schedule_of(project.build, project.facts), schedule_of(project.build, project.facts, True)
     assert best.finish_day is not None and plain.finish_day is not None and best.finish_day <= plain.finish_day

@@ -18,7 +18,7 @@ VIEWS = ("Calendar", "Today", "Chance", "Lift", "Glue", "Checks", "Log")
 
 @pytest.fixture()
 def on(open_on, monkeypatch):  # type: ignore[no-untyped-def]
-    monkeypatch.setattr(schedule, "WORK_LIMIT", 0.01)  # what its orders are worth is tested on its own
+    monkeypatch.setattr(schedule, "MOVED", 1)  # what its orders are worth is tested on its own
 
     def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
         return bench_on(open_on, what, "Build", view, **more)

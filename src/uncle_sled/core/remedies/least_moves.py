@@ -1,7 +1,7 @@
 """The least total movement that puts every case right, as a mixed-integer linear program.
 
 The ball, the axles and the lean are linear in every shift; free lanes keep a thing out of walls and neighbours.
-Source: mixed-integer linear programming (any operations research text); HiGHS through SciPy's milp.
+Source: mixed-integer linear programming (any operations research text); HiGHS.
 """
 
 from __future__ import annotations
@@ -9,6 +9,9 @@ from __future__ import annotations
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
+
+from uncle_sled.core.solver import Line
+from uncle_sled.core.solver import least as cheapest
 
 Floats = NDArray[np.float64]
 FIXED_COST = 0.15  # of taking hold of one more thing, in metres
@@ -107,16 +110,13 @@ def solve_least(
         elastic: Ask only for the excess of each case that no shift can take away.
     Returns: Shift aft [m] and lane of each mover, or None where no shifts do (and when elastic); excess [kg m], (c,).
     """
-    from scipy.optimize import Bounds, LinearConstraint, milp  # the first reading does not wait for SciPy
-    from scipy.sparse import lil_matrix
-
     n, cases = len(movers), len(allowed.low)
     spots = [(i, k) for i, mover in enumerate(movers) for k in range(len(mover.lanes))]
     at_of = {spot: at for at, spot in enumerate(spots)}
     # columns: aft and forward parts of each shift, whether it moves, the lane that it stands in, slack of each case
     aft, fore, used, stands, slack = 0, n, 2 * n, 3 * n, 3 * n + len(spots)
     width = slack + cases
-    lines: list[tuple[dict[int, float], float, float]] = []
+    lines: list[Line] = []
 
     def side(i: int, k: int) -> float:
         return movers[i].lanes[k].y_m - movers[i].y_m
@@ -152,10 +152,6 @@ def solve_least(
     for one, other in barred:
         both = {stands + at_of[one]: 1.0} if one == other else {stands + at_of[one]: 1.0, stands + at_of[other]: 1.0}
         lines.append((both, -np.inf, len(both) - 1.0))
-    matrix = lil_matrix((len(lines), width))
-    for at, (line, _, _) in enumerate(lines):
-        for column, value in line.items():
-            matrix[at, column] = value
     cost = np.zeros(width)
     if elastic:
         cost[slack:] = 1.0
@@ -166,21 +162,15 @@ def solve_least(
     top = np.ones(width)
     top[aft:fore] = top[fore:used] = [mover.reach_m for mover in movers]
     top[slack:] = np.inf if elastic else 0.0
-    whole = np.zeros(width)
-    whole[used:slack] = 1
-    answer = milp(
-        cost,
-        constraints=LinearConstraint(matrix.tocsr(), [lo for _, lo, _ in lines], [hi for _, _, hi in lines]),
-        bounds=Bounds(np.zeros(width), top),
-        integrality=whole,
-        options={"node_limit": NODES},
-    )
-    if answer.x is None:
+    whole = np.zeros(width, dtype=bool)
+    whole[used:slack] = True
+    found = cheapest(cost, lines, top, whole, NODES)
+    if found is None:
         return None, np.full(cases, np.inf)
     if elastic:
-        return None, np.asarray(answer.x[slack:])
+        return None, np.asarray(found[slack:])
     chosen = []
     for i, mover in enumerate(movers):
-        lane = max(range(len(mover.lanes)), key=lambda k: answer.x[stands + at_of[i, k]])
-        chosen.append((float(answer.x[aft + i] - answer.x[fore + i]), lane))
+        lane = max(range(len(mover.lanes)), key=lambda k: found[stands + at_of[i, k]])
+        chosen.append((float(found[aft + i] - found[fore + i]), lane))
     return chosen, np.zeros(cases)

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
 import msgspec
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
@@ -20,6 +20,7 @@ from uncle_sled.desk.session import Session
 
 W = TypeVar("W", bound=QWidget)
 GAP_PX = 6
+CARD_EDGES_PX = (12, 8, 12, 10)
 
 
 class Gap(msgspec.Struct, frozen=True):
@@ -49,11 +50,20 @@ class Group(Part[QWidget], frozen=True):
     parts: tuple[Any, ...]
     upright: bool
     gap: int = GAP_PX
+    title: str | None = None  # of a card
 
     def made(self, panel: Panel) -> QWidget:
-        holder = QWidget()
-        lay(panel, self, holder)
-        return holder
+        if self.title is None:
+            holder = QWidget()
+            lay(panel, self, holder)
+            return holder
+        card = QFrame()
+        card.setObjectName("card")
+        box = lay(panel, self, card)
+        box.setContentsMargins(*CARD_EDGES_PX)
+        if self.title:
+            box.insertWidget(0, label(self.title, "title"))
+        return card
 
 
 def rows(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
@@ -64,6 +74,11 @@ def rows(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> 
 def across(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
     """Parts side by side."""
     return Group(parts, False, gap, **named)
+
+
+def card(title: str, *parts: Part[Any] | QWidget | Gap, gap: int = 5, **named: Any) -> Group:
+    """Parts one under the other on a card."""
+    return Group(parts, True, gap, title, **named)
 
 
 def tools(*parts: Part[Any] | QWidget | Gap, **named: Any) -> Group:
@@ -81,7 +96,7 @@ def lay(panel: Panel, group: Group, holder: QWidget | None = None) -> QBoxLayout
     for part in group.parts:
         if isinstance(part, Gap):
             box.addSpacing(part.px) if part.px else box.addStretch(1)
-        elif isinstance(part, Group) and part.when is None and not part.wide:
+        elif isinstance(part, Group) and part.when is None and not part.wide and part.title is None:
             box.addLayout(lay(panel, part), part.share)
         else:
             widget = panel.put(part) if isinstance(part, Part) else part
@@ -136,6 +151,10 @@ class Panel(Guarded, QWidget):
         if self.complaint.isHidden() == bool(says):
             self.complaint.setVisible(bool(says))
         return False
+
+    def export(self, kind: str, choice: Any = None) -> None:
+        """Ask for a file of this kind, of what is chosen here."""
+        self.window().export(kind, choice) if choice is not None else self.window().export(kind)  # type: ignore[attr-defined]
 
     def refresh(self) -> None:
         """Show the build as it is."""

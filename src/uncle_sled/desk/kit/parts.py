@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Sequence
+from functools import partial
 from typing import Any, Generic, TypeVar
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLabel, QPushButton, QScrollArea, QSplitter, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QMenu, QPushButton, QScrollArea, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.reading.studied import Studied
@@ -23,6 +24,7 @@ from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.kit.working import Working
 
 R = TypeVar("R")
+V = TypeVar("V")
 W = TypeVar("W", bound=QWidget)
 C = TypeVar("C", bound=Chart)
 Told = Callable[[], str | Sequence[str]] | str
@@ -67,7 +69,11 @@ class Complaint(Part[QLabel], frozen=True):
         return panel.complaint
 
 
-class Drawing(Part[C], Generic[C], frozen=True):
+class _Drawn(Part[C], Generic[C], frozen=True, kw_only=True):
+    kind: type[C]
+
+
+class DrawingOf(_Drawn[C], Generic[C], frozen=True):
     """A drawing by its size. make: its shapes; title, empty: a text or what gives it; high: the least [px] at every refresh."""
 
     name: str
@@ -77,7 +83,6 @@ class Drawing(Part[C], Generic[C], frozen=True):
     least: tuple[int, int] = (0, 0)
     high: Callable[[], float] | None = None
     reads: Reader | None = None
-    kind: type[C] = Chart  # type: ignore[assignment]
 
     def made(self, panel: Panel) -> C:
         said, empty = self.title, self.empty
@@ -97,6 +102,12 @@ class Drawing(Part[C], Generic[C], frozen=True):
         if self.high is not None:
             widget.setMinimumHeight(int(self.high()))
         widget.renew()
+
+
+class Drawing(DrawingOf[Chart], frozen=True, kw_only=True):
+    """One that is only looked at."""
+
+    kind: type[Chart] = Chart
 
 
 class Listed(Part[Table[R]], Generic[R], frozen=True):
@@ -152,6 +163,31 @@ class Act(Part[QPushButton], frozen=True):
             widget.setEnabled(bool(self.may()))
         if self.down is not None:
             widget.setChecked(bool(self.down()))
+
+
+class Menu(Part[QPushButton], frozen=True):
+    """A button with several things to do under it."""
+
+    text: str
+    deeds: Sequence[tuple[str, Callable[[], object]]]
+
+    def made(self, panel: Panel) -> QPushButton:
+        made = QPushButton(self.text)
+        made.setProperty("kind", "view")
+        menu = QMenu(made)
+        for name, does in self.deeds:
+            menu.addAction(name, does)
+        made.setMenu(menu)
+        return made
+
+
+def one_of(choices: Sequence[tuple[V, str, str]], reads: Callable[[], V], takes: Callable[[V], object]) -> list[Act]:
+    """Buttons of which one is down: value, words and tip of each."""
+    return [Act(text, tip, partial(takes, value), down=partial(_is, reads, value)) for value, text, tip in choices]
+
+
+def _is(reads: Callable[[], V], value: V) -> bool:
+    return reads() == value
 
 
 class Choice(Part[ChoiceField], frozen=True):

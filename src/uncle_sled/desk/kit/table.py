@@ -37,7 +37,10 @@ SIDES = {True: Qt.AlignmentFlag.AlignRight, False: Qt.AlignmentFlag.AlignLeft}
 
 
 class Column(msgspec.Struct, Generic[R], frozen=True):
-    """One column. ``wide`` is the least in pixels, 0: none; ``enter`` takes what was typed and says whether it was taken."""
+    """One column. ``wide`` is the least in pixels, 0: none; ``enter`` takes what was typed and says whether it was taken.
+
+    ``from_px``: the table's width from which it is shown; where there is less room it gives way to the others.
+    """
 
     title: str
     text: Callable[[R], str]
@@ -47,6 +50,7 @@ class Column(msgspec.Struct, Generic[R], frozen=True):
     ink: Callable[[R], str] | None = None  # nothing: as the table's
     enter: Callable[[R, str], bool] | None = None
     tip: str = ""
+    from_px: int = 0
 
 
 class TableModel(Guarded, QAbstractTableModel, Generic[R]):
@@ -208,6 +212,7 @@ class Table(Guarded, QTableView, Generic[R]):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        self.give_way({at: self.width() < one.from_px for at, one in enumerate(self.columns) if one.from_px})
         self.lay_columns()
 
     def give_way(self, hidden: dict[int, bool]) -> None:

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Container
+from functools import partial
 
 from uncle_sled.core.drawing.cut.look import look_of_face
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.geometry.laid import laid
+from uncle_sled.core.geometry.laid import Laid, laid
 from uncle_sled.core.studies.cut.numbers import Numbers
 
 GAP, TITLE, EDGE = 14.0, 14.0, 10.0
+Point = tuple[float, float]
 
 
 def piece_map(
@@ -41,13 +43,7 @@ def piece_map(
         x = EDGE
         for id in row:
             left, low, w, _ = sizes[id]
-            on = laid(by_id[id])
-
-            def at(
-                points: tuple[tuple[float, float], ...], on=on, left=left, low=low, x=x, base=y - TITLE - tallest
-            ) -> tuple[tuple[float, float], ...]:  # type: ignore[no-untyped-def]
-                return tuple((x + (px - left) * scale, base + (py - low) * scale) for px, py in on.points(list(points)))
-
+            at = partial(_at, laid(by_id[id]), (left, low), (x, y - TITLE - tallest), scale)
             ink, hatch = look_of_face(id)
             ring = tuple((float(a), float(b)) for a, b in list(by_id[id].polygon.exterior.coords)[:-1])
             shapes.append(Text((x, y - 6), elided(id, 10, max(w * scale + GAP, 40)), 10, "pencil", anchor="left"))
@@ -68,6 +64,11 @@ def piece_map(
             x += w * scale + GAP
         y -= tallest + TITLE + 4
     return tuple(shapes)
+
+
+def _at(on: Laid, corner: Point, foot: Point, scale: float, points: tuple[Point, ...]) -> tuple[Point, ...]:
+    """Where points of a face lie on the map: its corner at this foot."""
+    return tuple((foot[0] + (px - corner[0]) * scale, foot[1] + (py - corner[1]) * scale) for px, py in on.points(list(points)))
 
 
 def _packed(boxes: list[tuple[str, float, float]], wide: float, high: float) -> tuple[float, list[list[str]]]:

@@ -2,8 +2,8 @@
 
 Tasks are laid one after another into half hours in which there are hands enough, their space is free and the weather
 allows it (serial schedule generation, Kelley 1963); a task may be taken up again on another day, a wait runs by the clock.
-Orders by slack, by what follows and as a constraint program (CP-SAT, one worker, seeded, bounded by its own work and not
-by the clock) finds them are tried, and the earliest finish is kept.
+Orders by slack and by what follows are tried at once; beside the desk more of them are drawn about what follows (sampling by
+biased priorities, Drexl 1991) and bettered by moving one task at a time, always the same ones, and the earliest finish is kept.
 """
 
 from __future__ import annotations
@@ -24,7 +24,8 @@ from uncle_sled.core.studies.build.order import Critical, critical_path, loop_in
 from uncle_sled.core.studies.build.tasks import Task, tasks_of
 
 RAIN_EVERY = 2  # in a wet month every other day is dry enough
-WORK_LIMIT = 0.4  # of the constraint program, in its own measure of work
+DRAWN, MOVED = 60, 180  # orders that are drawn, and single moves that are tried after that
+SPREAD = 0.35  # of the drawn priorities, as a share, one sigma
 SPACES = ("shop", "outside")
 
 
@@ -173,7 +174,7 @@ def _why_never(task: Task, days: Days, allowed: NDArray[np.bool_]) -> str:
 
 
 def schedule_of(build: Build, facts: Facts, best: bool = False, tell: Tell = nobody) -> Schedule:
-    """The calendar of a build. Args: best: orders of the constraint program are tried as well."""
+    """The calendar of a build. Args: best: drawn orders are tried as well."""
     return _scheduled(sorted_tasks(tasks_of(build, facts)), days_of(build), _now_of(build), best, tell)
 
 
@@ -188,11 +189,7 @@ def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: boo
         return Schedule(days.begin, (), critical, loop, (), now)
     orders: list[Sequence[str]] = list(orders_of(tasks, critical))
     if best:
-        tell(0.2, "ordering the work")
-        found = _by_constraints(tasks, days, hours, waits)
-        if found:
-            orders.append(found)
-        tell(0.8, "laying it into the calendar")
+        orders.append(_drawn(tasks, days, now, orders, critical, tell))
     made = [schedule_with(tasks, days, order, now) for order in orders]
     placed, never = min(made, key=lambda one: (len(one[1]), max((p.free for p in one[0]), default=0.0)))
     schedule = Schedule(days.begin, placed, critical, (), never, now)
@@ -202,7 +199,7 @@ def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: boo
 
 
 def orders_of(tasks: Sequence[Task], critical: Critical) -> tuple[tuple[str, ...], ...]:
-    """The two orders that are tried without the constraint program: by slack, and by what follows."""
+    """The two orders that are tried at once: by slack, and by what follows."""
     by_slack = sorted((one.id for one in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
     by_tail = sorted((one.id for one in tasks), key=lambda id: -critical.tail_h[id])
     return tuple(by_slack), tuple(by_tail)
@@ -239,7 +236,7 @@ def _tried(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], n
 
 
 def moving_tasks(build: Build, facts: Facts, ids: Sequence[str] | None = None) -> frozenset[str]:
-    """Of some tasks, or of all, those of which a day more moves the end (``schedule_of`` without the constraint program)."""
+    """Of some tasks, or of all, those of which a day more moves the end (of the two orders that are tried at once)."""
     tasks = sorted_tasks(tasks_of(build, facts))
     return _moving(tasks, days_of(build), _now_of(build), tuple(ids) if ids is not None else None)
 
@@ -297,48 +294,34 @@ def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[s
     return hours, waits
 
 
-def _by_constraints(tasks: Sequence[Task], days: Days, hours: dict[str, float], waits: dict[str, float]) -> list[str]:
-    """An order in which hands and spaces are used well, days taken for equal; nothing where none was found."""
-    from ortools.sat.python import cp_model
+def _drawn(tasks: Sequence[Task], days: Days, now: int, orders: Sequence[Sequence[str]], critical: Critical, tell: Tell) -> tuple[str, ...]:
+    """The best order that is found by drawing and moving, judged on the calendar itself; the same for the same build."""
 
-    model = cp_model.CpModel()
-    long = {one.id: max(round(hours[one.id] / SLOT_H), 0) for one in tasks}
-    lag = {one.id: round(waits[one.id] / SLOT_H) for one in tasks}
-    top = sum(long.values()) + sum(lag.values()) + 10
-    worked = days.hands[days.hands > 0]
-    most = int(worked.max()) if len(worked) else 1
-    share = days.worked_share / SLOT_H * 24.0
-    begin, end, spans = {}, {}, {}
-    for one in tasks:
-        ready = parsed(one.ready)
-        early = int(min(max(days.day_of(ready), 0) * share, top)) if ready is not None and not one.done else 0
-        begin[one.id] = model.new_int_var(early, 2 * top, f"b {one.id}")
-        end[one.id] = model.new_int_var(0, 3 * top, f"e {one.id}")
-        spans[one.id] = model.new_interval_var(begin[one.id], long[one.id], end[one.id], one.id)
-    here = {one.id for one in tasks}
-    for one in tasks:
-        for id in one.after:
-            if id in here:
-                model.add(begin[one.id] >= end[id] + lag[id])
-    model.add_cumulative([spans[one.id] for one in tasks], [min(one.hands, most) for one in tasks], most)
-    for space in SPACES:
-        model.add_no_overlap([spans[one.id] for one in tasks if one.space == space])
-    finish = model.new_int_var(0, 4 * top, "finish")
-    for one in tasks:
-        model.add(finish >= end[one.id] + lag[one.id])
-    model.minimize(finish)
-    solver = cp_model.CpSolver()
-    solver.parameters.num_workers = 1
-    solver.parameters.random_seed = 7
-    solver.parameters.max_deterministic_time = WORK_LIMIT
-    if solver.status_name(solver.solve(model)) not in ("OPTIMAL", "FEASIBLE"):
-        return []
-    return sorted((one.id for one in tasks), key=lambda id: (solver.value(begin[id]), solver.value(end[id])))
+    def ends(order: Sequence[str]) -> tuple[int, float]:
+        placed, never = schedule_with(tasks, days, order, now)
+        return len(never), max((p.free for p in placed), default=0.0)
+
+    rng = np.random.default_rng(7)
+    ids = [one.id for one in tasks]
+    tails = np.array([critical.tail_h[id] for id in ids])
+    best_end, best = min(((ends(order), tuple(order)) for order in orders), key=lambda one: one[0])
+    for k in range(DRAWN + MOVED):
+        tell(0.8 * k / (DRAWN + MOVED), "trying orders of the work")
+        if k < DRAWN:
+            drawn = tails * np.exp(rng.normal(0.0, SPREAD, len(ids)))
+            order = [ids[at] for at in np.argsort(-drawn, kind="stable")]
+        else:
+            order = list(best)
+            order.insert(int(rng.integers(len(ids))), order.pop(int(rng.integers(len(ids)))))
+        end = ends(order)
+        if end < best_end:
+            best_end, best = end, tuple(order)
+    return best
 
 
 @slow(whole, lane="schedule")
 def best_schedule(s: Studied, tell: Tell) -> Schedule:
-    """The calendar with the constraint program's order as well."""
+    """The calendar with drawn orders as well."""
     return schedule_of(s.build, s.facts, True, tell)
 
 

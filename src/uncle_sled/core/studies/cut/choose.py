@@ -12,6 +12,8 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from uncle_sled.core.solver import quiet_solver
+
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
@@ -47,14 +49,7 @@ class Choice:
     def __init__(self, costs: Floats, want: Ints, limits: Sequence[int | None], dear: Floats) -> None:
         import highspy
 
-        class Quiet(highspy.Highs):  # type: ignore[misc]
-            """WORKAROUND: highspy 1.16 prints its name where it begins to listen for callbacks; none are wanted here."""
-
-            def enableCallbacks(self) -> None: ...
-
-        self._solver: Any = Quiet()  # type: ignore[no-untyped-call]
-        for option, value in (("log_to_console", False), ("output_flag", False), ("threads", 1), ("random_seed", 1), ("mip_rel_gap", 1e-9)):
-            self._solver.setOptionValue(option, value)
+        self._solver: Any = quiet_solver()
         self._whole_kind = highspy.HighsVarType.kInteger
         self._part_kind = highspy.HighsVarType.kContinuous
         self._optimal = highspy.HighsModelStatus.kOptimal

@@ -8,7 +8,6 @@ NEC 551 for mains in what is towed. Screening only: licensed people and local co
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING, Any
 
 import msgspec
 
@@ -18,11 +17,9 @@ from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
 from uncle_sled.core.wiring.network import End, Network
+from uncle_sled.core.wiring.reach import AC, EARTHED, after, before, behind, joined, rings
 from uncle_sled.core.wiring.rows import in_series, panel_rows
 from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, Laid, Wired
-
-if TYPE_CHECKING:
-    import networkx as nx
 
 FUSE_NEAR_M = 0.2
 UNEVEN = 0.1  # of length between batteries side by side
@@ -42,17 +39,6 @@ class Hazard(msgspec.Struct, frozen=True):
     limit: float | None = None
 
 
-def graph_of(net: Network) -> nx.MultiDiGraph:
-    """The network as a directed graph, an edge a wire, keyed by its id."""
-    import networkx as nx  # a second of its own: nobody waits for it before the first reading
-
-    graph = nx.MultiDiGraph()
-    graph.add_nodes_from(net.ends)
-    for id, wire in net.wires.items():
-        graph.add_edge(wire.start, wire.end, id, kind=wire.kind)
-    return graph
-
-
 def _key(build: Build, wired: Wired) -> tuple[object, ...]:
     laid = tuple([(w.id, w.fuse_a, w.ampacity_a, w.length_m, w.current_a) for w in wired.wires])
     return Same(build.systems), build.brief.coldest, power_key(build), Same(wired.net), laid
@@ -64,41 +50,26 @@ def hazards_of(build: Build, wired: Wired) -> tuple[Hazard, ...]:
     net = wired.net
     if not net.wires:
         return ()
-    graph = graph_of(net)
     found: list[Hazard] = []
-    for one in (
-        _meeting(net, graph),
-        _loops(net, graph),
-        _fuses(net, wired, build.systems.panels_in_series),
-        _main(net, graph),
-        _mains(build, net, graph),
-    ):
+    for one in (_meeting(net), _loops(net), _fuses(net, wired, build.systems.panels_in_series), _main(net), _mains(build, net)):
         found += one
-    for one in (_pumps(net), _sockets(net, wired), _batteries(build, net, graph, wired), _switches(net)):
+    for one in (_pumps(net), _sockets(net, wired), _batteries(build, net, wired), _switches(net)):
         found += one
     return tuple(found)
 
 
-def _sub(graph: nx.MultiDiGraph, kinds: tuple[str, ...]) -> nx.MultiDiGraph:
-    """The graph of some kinds of wires."""
-    return graph.edge_subgraph([(a, b, k) for a, b, k, kind in graph.edges(keys=True, data="kind") if kind in kinds])
-
-
-def ac_feeds(net: Network, graph: nx.MultiDiGraph) -> dict[str, frozenset[str]]:
+def ac_feeds(net: Network) -> dict[str, frozenset[str]]:
     """Which sources of mains can be on an end at the same time.
 
     What passes a transfer switch counts as one: whichever of them it stands at.
     """
-    mains: Any = _sub(graph, ("AC",))
     feeds: dict[str, frozenset[str]] = {id: frozenset() for id in net.ends}
     for _ in range(len(net.ends) + 1):
         changed = False
         for id in net.ends:
-            if id not in mains:
-                continue
             came: set[str] = set()
-            for before, _, _ in mains.in_edges(id, keys=True):
-                came |= _gives(net, before, feeds)
+            for source in before(net, id, AC):
+                came |= _gives(net, source, feeds)
             fed = frozenset(came)
             if fed != feeds[id]:
                 feeds[id], changed = fed, True
@@ -119,8 +90,8 @@ def _gives(net: Network, id: str, feeds: dict[str, frozenset[str]]) -> set[str]:
     return own | set(feeds[id]) if end.kind not in ("inverter",) else own | set()
 
 
-def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
-    feeds = ac_feeds(net, graph)
+def _meeting(net: Network) -> Iterator[Hazard]:
+    feeds = ac_feeds(net)
     told: set[frozenset[str]] = set()
     # where they come together first, not what hangs behind
     order = sorted(net.ends, key=lambda id: len([w for w in net.into[id] if net.wires[w].kind == "AC"]) < 2)
@@ -135,16 +106,15 @@ def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
         if len(fed) > 1 and end.kind not in ("transfer switch", "inverter charger") and frozenset(fed) not in told:
             told.add(frozenset(fed))
             yield Hazard("ac-meet", (id, *sorted(_plain(fed))), (end.name, _names(net, fed)))
-    mains: Any = _sub(graph, ("AC",))
     for id, end in net.ends.items():
         # an inlet's pins are live where what it leads to is fed by something else as well, with nothing that parts them
-        if end.kind != "inlet" or id not in mains or feeds[id]:
+        if end.kind != "inlet" or feeds[id]:
             continue
-        for after in _reached(net, mains, id):
-            if net.ends[after].kind in ("transfer switch", "inverter charger"):
+        for reached in _reached(net, id):
+            if net.ends[reached].kind in ("transfer switch", "inverter charger"):
                 continue
-            others = {one for one in feeds[after] if one != id and " of " not in one}
-            if others and id in feeds[after]:
+            others = {one for one in feeds[reached] if one != id and " of " not in one}
+            if others and id in feeds[reached]:
                 yield Hazard("live-pins", (id, *sorted(others)), (end.name, _names(net, others)))
                 break
     station: dict[str, list[str]] = {}
@@ -158,13 +128,13 @@ def _meeting(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
             yield Hazard("outputs-joined", (wires[-1], id), (net.ends[id].name, net.ends[at].name))
 
 
-def _reached(net: Network, mains: Any, id: str) -> list[str]:
+def _reached(net: Network, id: str) -> list[str]:
     """Ends behind one, up to the next transfer switch or inverter charger."""
     seen = [id]
     for now in seen:
         if now != id and net.ends[now].kind in ("transfer switch", "inverter charger"):
             continue
-        seen += [after for _, after, _ in mains.out_edges(now, keys=True) if after not in seen]
+        seen += [one for one in dict.fromkeys(after(net, now, AC)) if one not in seen]
     return seen
 
 
@@ -176,16 +146,13 @@ def _names(net: Network, fed: set[str]) -> str:
     return " and ".join(sorted(net.ends[one].name for one in _plain(fed)))
 
 
-def _loops(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+def _loops(net: Network) -> Iterator[Hazard]:
     """Rings that pass an inverter or station and a charger: it charges itself from itself."""
-    import networkx as nx
-
-    groups = [sorted(group) for group in nx.strongly_connected_components(graph)]
-    for group in sorted(groups):
+    for group in rings(net):
         kinds = {id: net.ends[id].kind for id in group}
         makers = [id for id, kind in kinds.items() if kind in ("inverter", "station", "inverter charger")]
         chargers = [id for id, kind in kinds.items() if kind in ("mains charger", "station", "inverter charger")]
-        if len(group) > 1 and makers and chargers and any(net.wires[k].kind == "AC" for _, _, k in graph.subgraph(group).edges(keys=True)):
+        if len(group) > 1 and makers and chargers and any(to in group for id in group for to in after(net, id, AC)):
             charger = next((id for id in chargers if kinds[id] == "mains charger"), chargers[0])
             maker = next((id for id in makers if kinds[id] != "mains charger" and id != charger), makers[0])
             yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
@@ -258,7 +225,7 @@ def _run(net: Network, id: str) -> str:
     return f"{net.ends[wire.start].name} to {net.ends[wire.end].name}"
 
 
-def _main(net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
+def _main(net: Network) -> Iterator[Hazard]:
     """From every battery to all that it feeds: past a main switch, and past the shunt where there is one."""
     shunts = [id for id, end in net.ends.items() if end.kind == "shunt"]
     for id, end in net.ends.items():
@@ -296,42 +263,35 @@ def _without(net: Network, battery: str, gates: tuple[str, ...]) -> list[str]:
     return found
 
 
-def _mains(build: Build, net: Network, graph: nx.MultiDiGraph) -> Iterator[Hazard]:
-    mains: Any = _sub(graph, ("AC",))
-    sources = [id for id, end in net.ends.items() if end.kind in AC_SOURCES and id in mains and mains.out_degree(id)]
-    earthed: Any = _sub(graph, ("AC", "earth"))
+def _mains(build: Build, net: Network) -> Iterator[Hazard]:
+    sources = [id for id, end in net.ends.items() if end.kind in AC_SOURCES and after(net, id, AC)]
     for id in sources:
         end = net.ends[id]
-        bare = _without_rcd(net, mains, id)
+        bare = _without_rcd(net, id)
         if bare and end.kind != "station":  # a station guards its own sockets
             yield Hazard("no-rcd", (id, bare[0]), (end.name, net.ends[bare[0]].name))
         if end.kind == "station":
             continue
-        joined = _joined(earthed, id)
-        if not any(net.ends[one].kind == "earth stud" for one in joined):
+        together = joined(net, id, EARTHED)
+        if not any(net.ends[one].kind == "earth stud" for one in together):
             yield Hazard("no-earth", (id,), (end.name,))
-        live = _reached(net, mains, id)
+        live = _reached(net, id)
         bonds = [one for one in build.systems.bonds if one in live]
         if end.kind == "inlet":
             if bonds:
                 yield Hazard("neutral-bond", (id, bonds[0]), (end.name, net.ends[bonds[0]].name), len(bonds) + 1.0, 1.0)
         elif end.kind in ("inverter", "inverter charger", "generator"):
-            behind = [one for one in build.systems.bonds if one in _all_behind(mains, id)]
-            if len(behind) != 1:
-                yield Hazard("neutral-bond", (id, *behind[:1]), (end.name, ""), float(len(behind)), 1.0)
+            fed = behind(net, id, AC)
+            bound = [one for one in build.systems.bonds if one in fed]
+            if len(bound) != 1:
+                yield Hazard("neutral-bond", (id, *bound[:1]), (end.name, ""), float(len(bound)), 1.0)
 
 
-def _all_behind(mains: Any, id: str) -> set[str]:
-    import networkx as nx
-
-    return {id} | set(nx.descendants(mains, id))
-
-
-def _without_rcd(net: Network, mains: Any, id: str) -> list[str]:
+def _without_rcd(net: Network, id: str) -> list[str]:
     """Loads and sockets that a source of mains reaches past no RCD."""
     seen, found = [id], []
     for now in seen:
-        for _, to, _ in mains.out_edges(now, keys=True):
+        for to in after(net, now, AC):
             kind = net.ends[to].kind
             if to in seen or kind == "RCD":
                 continue
@@ -339,13 +299,6 @@ def _without_rcd(net: Network, mains: Any, id: str) -> list[str]:
             if kind in ("load", "AC socket", "mains charger", "inverter charger"):
                 found.append(to)
     return found
-
-
-def _joined(graph: Any, id: str) -> set[str]:
-    seen = [id]
-    for now in seen:
-        seen += [one for one in (*graph.successors(now), *graph.predecessors(now)) if one not in seen]
-    return set(seen)
 
 
 def _pumps(net: Network) -> Iterator[Hazard]:
@@ -388,7 +341,7 @@ def _sockets(net: Network, wired: Wired) -> Iterator[Hazard]:
             yield Hazard("socket-over", (id, *(one.id for one in asked if one is not None)), (end.name,), sum(amps), limit)
 
 
-def _batteries(build: Build, net: Network, graph: nx.MultiDiGraph, wired: Wired) -> Iterator[Hazard]:
+def _batteries(build: Build, net: Network, wired: Wired) -> Iterator[Hazard]:
     batteries = [id for id, end in net.ends.items() if end.kind == "battery"]
     links = [w for w in net.wires.values() if w.start in batteries and w.end in batteries]
     series = in_series(build)

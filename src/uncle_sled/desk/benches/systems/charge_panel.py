@@ -6,7 +6,6 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
@@ -15,12 +14,11 @@ from uncle_sled.core.findings.systems.power import day_words
 from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Drawing, Fields, Own, Says
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
@@ -92,43 +90,16 @@ class ShadePad(Chart):
             super().keyPressEvent(event)
 
 
-class ChargePanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.sky = "dull"
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        bar, self.sky_buttons = sky_bar(self, "In and out under", self.sky, self.show_sky)
-        left.addLayout(bar)
-        self.chart = Chart(session, "State of charge over the stay", self._shapes, "", self._why)
-        self.chart.reads(lambda x, up, w, h: stay_words(self._stay(), x, Words(session.shown), w, h))
-        left.addWidget(self.chart, 1)
-        self.says = label("", wrap=True)
-        left.addWidget(self.says)
-        across.addLayout(left, 1)
-        side = QVBoxLayout()
-        side.setSpacing(8)
-        self.form = Form(
-            session,
-            "The stay",
-            [Row("brief.nights_off"), *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a")],
-            "Systems",
-        )
-        side.addWidget(self.form)
-        self.shade = ShadePad(session)
-        side.addWidget(self.shade)
-        self.lines = label("", wrap=True)
-        self.lines.setAlignment(Qt.AlignmentFlag.AlignTop)
-        side.addWidget(self.lines, 1)
-        holder = QWidget()
-        holder.setLayout(side)
-        side.setContentsMargins(0, 0, 0, 0)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+class ChargePanel(Panel):
+    sky = "dull"
+
+    def laid(self) -> Group:
+        self.chart = self.put(Drawing("State of charge over the stay", self._shapes, "", self._why, reads=self._read, share=1))
+        rows_of = [Row("brief.nights_off"), *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a")]
+        left = rows(sky_bar("In and out under", lambda: self.sky, self.show_sky), self.chart, Says(self._first), share=1)
+        self.shade = self.put(Own(lambda: ShadePad(self.session), ShadePad.update))
+        side = rows(Fields("The stay", rows_of, "Systems"), self.shade, Says(self._told), Gap(), gap=8, wide=SIDE_PX)
+        return across(left, side, gap=8)
 
     def _stay(self) -> Stay:
         ghost = self.session.ghost
@@ -139,12 +110,13 @@ class ChargePanel(Guarded, QWidget):
 
     def show_sky(self, id: str) -> None:
         self.sky = id
-        self.sky_buttons[id].setChecked(True)
-        self.chart.update()
         self.refresh()
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        return stay_chart(self._stay(), self.sky, Words(self.session.shown), width, height)
+        return stay_chart(self._stay(), self.sky, self.words, width, height)
+
+    def _read(self, x: float, up: float, width: float, height: float) -> str:
+        return stay_words(self._stay(), x, self.words, width, height)
 
     def _why(self) -> str:
         stay = self._stay()
@@ -152,15 +124,8 @@ class ChargePanel(Guarded, QWidget):
             return "No battery aboard: the hookup runs it all. Together shows what its breaker stands."
         return " ".join(stay.why) or "Nothing to draw yet."
 
-    def refresh(self) -> None:
-        self.form.refresh()
-        self.chart.update()
-        self.shade.update()
-        stay, words = self._stay(), Words(self.session.shown)
-        self.says.setText(self._first(stay))
-        self.lines.setText("\n".join(self._told(stay, words)))
-
-    def _first(self, stay: Stay) -> str:
+    def _first(self) -> str:
+        stay = self._stay()
         if not stay.strings:
             return ""
         told = []
@@ -172,7 +137,8 @@ class ChargePanel(Guarded, QWidget):
         guessed = "" if stay.nights_said else " Nights are not said; seven are drawn."
         return ". ".join(told) + "." + guessed
 
-    def _told(self, stay: Stay, words: Words) -> list[str]:
+    def _told(self) -> list[str]:
+        stay, words = self._stay(), self.words
         lines = [f"Out {words.wh(stay.demand.daily_wh)} a day."]
         if stay.bank is not None:
             cold = "" if stay.bank.cold_known else "; how cold is not said"

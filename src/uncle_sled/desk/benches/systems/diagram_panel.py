@@ -2,64 +2,54 @@
 
 from __future__ import annotations
 
-from functools import partial
-
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, placed
 from uncle_sled.core.drawing.systems.one_line import Diagram, one_line
 from uncle_sled.core.wiring.wired import wired_of
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.clicked import Clicked
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.parts import Act, DrawingOf, Scrolled, note
 from uncle_sled.desk.session import Session
 
 LEAST, MOST, LARGEST = 0.78, 1.25, 3.0  # of its own size: smaller the words are not read
 
 
-class DiagramPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: Acts) -> None:
-        super().__init__()
-        self.session = session
-        self.zoom = 1.0
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        for text, tip, does in (
-            ("Wire it up", "Join whatever has no wire yet, in the usual way (W)", bench.wire_up),
-            ("In the body", "Show the chosen wire in the body", lambda: bench.show_view("Wires")),
-            ("Take it off", "The chosen wire or device (Delete)", bench.take_off),
-            ("Diagram, list and labels…", "As PDF", lambda: self.window().export("wiring-pdf")),  # type: ignore[attr-defined]
-        ):
-            tools.addWidget(act_button(text, tip, does))
-        for text, tip, factor in (("Larger", "Zoom in", 1.25), ("Fit", "As large as fits", 0.0)):
-            tools.addWidget(act_button(text, tip, partial(self.zoom_by, factor)))
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        self.chart = Clicked(session, "One-line diagram", self._shapes, "", self._why)
+class DiagramPanel(Panel):
+    zoom = 1.0
+
+    def laid(self) -> Group:
+        self.chart = self.put(DrawingOf("One-line diagram", self._shapes, "", self._why, kind=Clicked))
         self.chart.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.chart.picked.connect(lambda id: session.select((id,) if id else ()))
-        self.area = QScrollArea()
-        self.area.setWidgetResizable(True)
-        self.area.setWidget(self.chart)
-        self.area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        rows.addWidget(self.area, 1)
-        key = "On a wire: its number and size, under it its length one way and fuse (the small box). Thick grey is mains, ochre comes from panels, red dashes have no size yet."
-        rows.addWidget(label(key, "small", "pencil", wrap=True))
+        self.chart.picked.connect(lambda id: self.session.select((id,) if id else ()))
+        self.area = self.put(Scrolled(self.chart, sideways=True, share=1))
+        return rows(
+            tools(
+                Act("Wire it up", "Join whatever has no wire yet, in the usual way (W)", self.bench.wire_up),
+                Act("In the body", "Show the chosen wire in the body", lambda: self.bench.show_view("Wires")),
+                Act("Take it off", "The chosen wire or device (Delete)", self.bench.take_off),
+                Act("Diagram, list and labels…", "As PDF", lambda: self.export("wiring-pdf")),
+                Act("Larger", "Zoom in", lambda: self.zoom_by(1.25)),
+                Act("Fit", "As large as fits", lambda: self.zoom_by(0.0)),
+            ),
+            self.area,
+            note(
+                "On a wire: its number and size, under it its length one way and fuse (the small box). Thick grey is mains, ochre comes from panels, red dashes have no size yet."
+            ),
+        )
+
+    def __init__(self, session: Session, bench: Acts) -> None:
+        self.bench = bench
+        super().__init__(session)
         session.selected.connect(self.chart.update)
 
     def _diagram(self) -> Diagram | None:
         s = self.session.studied
         wired = wired_of(s.build, s.framed)
-        return one_line(wired, Words(self.session.shown)) if wired.wires else None
+        return one_line(wired, self.words) if wired.wires else None
 
     def _why(self) -> str:
         return "Nothing is wired yet. Wire it up joins what is aboard in the usual way: battery, main switch, fuses, loads."
@@ -102,6 +92,5 @@ class DiagramPanel(Guarded, QWidget):
         scale = self.scale(made)
         self.chart.setMinimumSize(int(made.width * scale) + 2, int(made.height * scale) + 2)
 
-    def refresh(self) -> None:
+    def refreshed(self) -> None:
         self._size()
-        self.chart.update()

@@ -8,7 +8,6 @@ from typing import Any
 import msgspec
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.systems import Off
@@ -17,13 +16,11 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.wiring.appliances import Runs, loads_of
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.acts import Acts
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.parts import Act, Complaint, Drawing, Listed, Says, Split
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 BESIDE_PX = 780
@@ -65,87 +62,75 @@ def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
     return [set_to(f"systems.off.{id}", record)] if said is not None else [add_to("systems.off", record)]
 
 
-class LoadsPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: Acts) -> None:
-        super().__init__()
-        self.session = session
-        self._filling = False
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.buttons: dict[str, QPushButton] = {}
-        acts: tuple[tuple[str, str, Callable[[], object]], ...] = (
-            ("Add a load", "What runs and is no thing of Stow: lamps, telephones (A)", bench.add_load),
-            ("Must run", "It has a reserve of its own in the battery", self._turn_must),
-            ("Off in this mode", "It is left off in the mode that is shown, and not deleted", self._turn_mode),
-            ("Off for the stay", "It is left off in the stay that is reckoned", self._turn_stay),
-            ("Take it off", "Own loads only; things are taken out on Stow (Delete)", bench.take_off),
+class LoadsPanel(Panel):
+    def laid(self) -> Group:
+        columns: tuple[Column[Runs], ...] = (
+            Column("Load", lambda one: one.name, enter=self._name, ink=self._ink),
+            Column(
+                "Watts",
+                lambda one: "?" if one.power_w is None else f"{one.power_w:g}",
+                right=True,
+                enter=self._watts,
+                tip="While it runs, at its own plug; “5 A” is read as amps",
+            ),
+            Column("From", lambda one: "mains" if one.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
+            Column("Hours", lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}", right=True, enter=self._hours, tip="A day"),
+            Column("Duty", lambda one: f"{one.duty * 100:g} %", right=True, enter=self._duty, tip="Of its hours that it really draws"),
+            Column(
+                "Wh a day",
+                lambda one: "?" if one.daily_wh is None else f"{one.daily_wh:.0f}",
+                right=True,
+                tip="At its own plug, without what an inverter takes",
+            ),
+            Column(
+                "Start", lambda one: f"{one.surge:g} ×", right=True, enter=self._surge, tip="What it draws when it starts, as a multiple"
+            ),
+            Column("When", lambda one: one.when, enter=self._when, tip="any, day (8 to 20) or night"),
+            Column("State", self._state),
         )
-        for text, tip, does in acts:
-            button = act_button(text, tip, does)
-            tools.addWidget(button)
-            self.buttons[text] = button
-        for text in ("Must run", "Off in this mode", "Off for the stay"):
-            self.buttons[text].setCheckable(True)
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        self.complaint = label("", "small", "primer", wrap=True)
-        self.complaint.hide()
-        rows.addWidget(self.complaint)
-        self.model = TableModel[Runs](
-            (
-                Column("Load", lambda one: one.name, enter=self._name, ink=self._ink),
-                Column(
-                    "Watts",
-                    lambda one: "?" if one.power_w is None else f"{one.power_w:g}",
-                    right=True,
-                    enter=self._watts,
-                    tip="While it runs, at its own plug; “5 A” is read as amps",
-                ),
-                Column("From", lambda one: "mains" if one.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
-                Column(
-                    "Hours", lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}", right=True, enter=self._hours, tip="A day"
-                ),
-                Column("Duty", lambda one: f"{one.duty * 100:g} %", right=True, enter=self._duty, tip="Of its hours that it really draws"),
-                Column(
-                    "Wh a day",
-                    lambda one: "?" if one.daily_wh is None else f"{one.daily_wh:.0f}",
-                    right=True,
-                    tip="At its own plug, without what an inverter takes",
-                ),
-                Column(
-                    "Start",
-                    lambda one: f"{one.surge:g} ×",
-                    right=True,
-                    enter=self._surge,
-                    tip="What it draws when it starts, as a multiple",
-                ),
-                Column("When", lambda one: one.when, enter=self._when, tip="any, day (8 to 20) or night"),
-                Column("State", self._state),
+        chosen = self.session
+        self.table = self.put(
+            Listed[Runs](
+                "Loads",
+                columns,
+                lambda: loads_of(chosen.build),
+                lambda one: one.id,
+                lambda one: chosen.select((one.id,)),
+                lambda one: one.id in chosen.selection,
             )
         )
-        self.table = Table(self.model, "Loads")
-        self.table.selectionModel().selectionChanged.connect(self._picked)
-        self.chart = Chart(
-            session,
+        chart = Drawing(
             "Watt hours a day of each load",
             self._bars,
             "A day, at the battery",
-            lambda: "Nothing runs yet: add a load, or give a thing its watts and hours.",
+            "Nothing runs yet: add a load, or give a thing its watts and hours.",
         )
-        self.says = label("", wrap=True)
-        self.split = split = QSplitter()
-        split.addWidget(self.table)
-        split.addWidget(self.chart)
-        split.setChildrenCollapsible(False)
-        split.setStretchFactor(0, 3)
-        split.setStretchFactor(1, 2)
-        split.setSizes([580, 240])
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        rows.addWidget(split, 1)
-        rows.addWidget(self.says)
+        self.split = self.put(Split((self.table, chart), (580, 240), upright=False, share=1))
+        any_ = lambda: self._chosen() is not None  # noqa: E731
+        return rows(
+            tools(
+                Act("Add a load", "What runs and is no thing of Stow: lamps, telephones (A)", self.bench.add_load),
+                Act("Must run", "It has a reserve of its own in the battery", self._turn_must, any_, lambda: self._is("must run")),
+                Act(
+                    "Off in this mode",
+                    "It is left off in the mode that is shown, and not deleted",
+                    self._turn_mode,
+                    any_,
+                    lambda: self._is("off, "),
+                ),
+                Act(
+                    "Off for the stay", "It is left off in the stay that is reckoned", self._turn_stay, any_, lambda: self._is("off, stay")
+                ),
+                Act("Take it off", "Own loads only; things are taken out on Stow (Delete)", self.bench.take_off, self._own),
+            ),
+            Complaint(),
+            self.split,
+            Says(self._sum),
+        )
+
+    def __init__(self, session: Session, bench: Acts) -> None:
+        self.bench = bench
+        super().__init__(session)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Beside each other where the table has room, else over each other."""
@@ -154,10 +139,6 @@ class LoadsPanel(Guarded, QWidget):
         if self.split.orientation() != way:
             self.split.setOrientation(way)
             self.split.setSizes([580, 240] if wide else [260, 200])
-
-    @property
-    def words(self) -> Words:
-        return Words(self.session.shown)
 
     def _stay(self) -> Stay:
         mode = self.session.mode
@@ -182,14 +163,10 @@ class LoadsPanel(Guarded, QWidget):
         try:
             ops = make()
         except EntryError as fault:
-            self._complain(f"{one.name}, {title}: {fault}")
+            self.complain(f"{one.name}, {title}: {fault}")
             return False
-        self._complain("")
+        self.complain("")
         return self.session.edit(f"{title} of {lower_first(one.name)}", ops, "Systems", (one.id,))
-
-    def _complain(self, says: str) -> None:
-        self.complaint.setText(says)
-        self.complaint.setVisible(bool(says))
 
     def _name(self, one: Runs, text: str) -> bool:
         if not text.strip():
@@ -243,12 +220,21 @@ class LoadsPanel(Guarded, QWidget):
 
     # what is chosen
     def _chosen(self) -> Runs | None:
-        return next((one for one in self.model.rows if one.id in self.session.selection), None)
+        return next((one for one in self.table.rows if one.id in self.session.selection), None)
 
-    def _picked(self) -> None:
-        at = self.table.marked()
-        if not self._filling and at >= 0:
-            self.session.select((self.model.rows[at].id,))
+    def _is(self, state: str) -> bool:
+        """Whether the chosen load must run, or is left off for the stay or in the mode that is shown."""
+        one = self._chosen()
+        if one is None:
+            return False
+        if state == "must run":
+            return one.must_run
+        now = self._state(one)
+        return now == state or (state == "off, " and now.startswith(state) and now != "off, stay")
+
+    def _own(self) -> bool:
+        one = self._chosen()
+        return one is not None and one.own
 
     def _turn_must(self) -> None:
         one = self._chosen()
@@ -269,22 +255,6 @@ class LoadsPanel(Guarded, QWidget):
             off = self._state(one) == "off, stay"
             self._take(one, "Off for the stay", lambda: off_ops(self.session, one.id, None, off))
         self.refresh()
-
-    def refresh(self) -> None:
-        self._filling = True
-        self.model.set_rows(loads_of(self.session.build), lambda a, b: a.id == b.id)
-        one = self._chosen()
-        at = next((k for k, row in enumerate(self.model.rows) if one is not None and row.id == one.id), -1)
-        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
-        self._filling = False
-        for text in ("Must run", "Off in this mode", "Off for the stay", "Take it off"):
-            self.buttons[text].setEnabled(one is not None and (text != "Take it off" or one.own))
-        state = "" if one is None else self._state(one)
-        self.buttons["Must run"].setChecked(one is not None and one.must_run)
-        self.buttons["Off for the stay"].setChecked(state == "off, stay")
-        self.buttons["Off in this mode"].setChecked(state.startswith("off, ") and state != "off, stay")
-        self.chart.update()
-        self.says.setText(self._sum())
 
     def _sum(self) -> str:
         stay, words = self._stay(), self.words

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.needs_chart import needs_chart
@@ -30,92 +27,70 @@ from uncle_sled.core.studies.systems.stay import panels_wp, stay_of
 from uncle_sled.core.wiring.appliances import figures_of, units_of
 from uncle_sled.core.wiring.conductors import breaking_type
 from uncle_sled.core.wiring.wired import wired_of
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.form import plain
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, card, rows
+from uncle_sled.desk.kit.parts import Act, Drawing, Fields, Listed, Says
+from uncle_sled.desk.kit.table import Column
 
 NO_NEEDS = "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
 
 
-class SizesPanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.sky = "mixed"
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(8)
-        bar, self.sky_buttons = sky_bar(self, "Carry the stay under a", self.sky, self.show_sky, True)
-        rows.addLayout(bar)
-        middle = QHBoxLayout()
-        middle.setSpacing(8)
-        card = QFrame()
-        card.setObjectName("card")
-        self.card = QVBoxLayout(card)
-        self.card.setContentsMargins(12, 8, 12, 8)
-        self.card.setSpacing(5)
-        self.card.addWidget(label("The smallest that does", "title"))
-        self.lines: list[tuple[QLabel, QPushButton]] = []
-        self.tried: dict[int, tuple[str, tuple[Op, ...] | None]] = {}
-        for _ in range(5):
-            line = QHBoxLayout()
-            words = label("", wrap=True)
-            button = QPushButton("Try it")
-            button.clicked.connect(partial(self._try, len(self.lines)))
-            line.addWidget(words, 1)
-            line.addWidget(button, 0, Qt.AlignmentFlag.AlignTop)
-            button.hide()
-            self.card.addLayout(line)
-            self.lines.append((words, button))
-        self.chart = Chart(session, "What is needed under each sky, beside what is there", self._chart, "", lambda: NO_NEEDS)
-        self.chart.setMinimumHeight(130)
-        self.card.addWidget(self.chart, 1)
-        middle.addWidget(card, 3)
-        self.form = Form(session, "The bank", plain("systems", "volts panels_in_series gauge"), "Systems")
-        self.form.setFixedWidth(262)
-        beside = QVBoxLayout()
-        beside.addWidget(self.form)
-        self.facts = label("", wrap=True)
-        self.facts.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.facts.setFixedWidth(262)
-        beside.addWidget(self.facts, 1)
-        middle.addLayout(beside)
-        rows.addLayout(middle, 3)
-        rows.addWidget(label("Kinds of battery that carry it, at this place", "title"))
-        self.model = TableModel[Way](
-            (
-                Column("Kind", lambda way: way.school.name, ink=lambda way: "chalk" if self._is_now(way) else ""),
-                Column("To use", lambda way: self.words.wh(way.usable_wh), right=True, tip="On the coldest night, where that is said"),
-                Column("As sold", lambda way: self.words.wh(way.whole_wh), right=True),
-                Column("Weighs", lambda way: self.words.kg(way.mass_kg), right=True),
-                Column(
-                    "On the ball",
-                    lambda way: "" if way.ball_kg is None else self.words.kg(way.ball_kg),
-                    right=True,
-                    tip="From where the battery stands now",
-                ),
-                Column("Money", lambda way: f"{way.money:.0f}", right=True, tip="A usual price, to compare with only"),
-                Column(
-                    "In the cold",
-                    lambda way: "not said" if way.cold is None else f"{way.cold * 100:.0f} %",
-                    right=True,
-                    tip="Share that it gives on the coldest night",
-                ),
-                Column("Times", lambda way: f"{way.school.cycles}", right=True, tip="How often it can be used so deep, usual figures"),
-                Column("In frost", lambda way: way.school.in_frost),
-            )
-        )
-        self.table = Table(self.model, "Kinds of battery")
-        rows.addWidget(self.table, 2)
+MOST_SIZES, SIDE_PX = 5, 262
+Sized = tuple[str, str, tuple[Op, ...] | None]  # what is said of a size, what trying it is called, and how
 
-    @property
-    def words(self) -> Words:
-        return Words(self.session.shown)
+
+class SizesPanel(Panel):
+    sky = "mixed"
+    sizes: list[Sized]
+
+    def laid(self) -> Group:
+        lines = [
+            across(
+                Says(partial(self._says, at), share=1),
+                Act(
+                    "Try it",
+                    "See it with every limit before you keep it",
+                    partial(self._try, at),
+                    plain=True,
+                    when=partial(self._can_try, at),
+                ),
+            )
+            for at in range(MOST_SIZES)
+        ]
+        drawing = Drawing("What is needed under each sky, beside what is there", self._chart, "", NO_NEEDS, least=(0, 130), share=1)
+        beside = rows(
+            Fields("The bank", plain("systems", "volts panels_in_series gauge"), "Systems"), Says(self._facts), Gap(), wide=SIDE_PX
+        )
+        columns: tuple[Column[Way], ...] = (
+            Column("Kind", lambda way: way.school.name, ink=lambda way: "chalk" if self._is_now(way) else ""),
+            Column("To use", lambda way: self.words.wh(way.usable_wh), right=True, tip="On the coldest night, where that is said"),
+            Column("As sold", lambda way: self.words.wh(way.whole_wh), right=True),
+            Column("Weighs", lambda way: self.words.kg(way.mass_kg), right=True),
+            Column(
+                "On the ball",
+                lambda way: "" if way.ball_kg is None else self.words.kg(way.ball_kg),
+                right=True,
+                tip="From where the battery stands now",
+            ),
+            Column("Money", lambda way: f"{way.money:.0f}", right=True, tip="A usual price, to compare with only"),
+            Column(
+                "In the cold",
+                lambda way: "not said" if way.cold is None else f"{way.cold * 100:.0f} %",
+                right=True,
+                tip="Share that it gives on the coldest night",
+            ),
+            Column("Times", lambda way: f"{way.school.cycles}", right=True, tip="How often it can be used so deep, usual figures"),
+            Column("In frost", lambda way: way.school.in_frost),
+        )
+        self.table = self.put(Listed[Way]("Kinds of battery", columns, self._ways, lambda way: way.school.id, share=2))
+        return rows(
+            sky_bar("Carry the stay under a", lambda: self.sky, self.show_sky, True),
+            across(card("The smallest that does", *lines, drawing, share=3), beside, gap=8, share=3),
+            Says("Kinds of battery that carry it, at this place", face="title"),
+            self.table,
+            gap=8,
+        )
 
     def _is_now(self, way: Way) -> bool:
         stores = units_of(self.session.build, "battery", "station")
@@ -127,31 +102,34 @@ class SizesPanel(Guarded, QWidget):
 
     def show_sky(self, id: str) -> None:
         self.sky = id
-        self.sky_buttons[id].setChecked(True)
         self.refresh()
+
+    def needs(self) -> Needs | None:
+        """What the stay wants under the sky that is shown."""
+        build = self.session.build
+        return next((one for one in needs_of(build, stay_mode(build)) if one.sky == self.sky), None)
 
     def refresh(self) -> None:
         build = self.session.build
-        self.form.refresh()
-        mode = stay_mode(build)
-        stay = stay_of(build, mode)
-        needs = next((one for one in needs_of(build, mode) if one.sky == self.sky), None)
-        told = self._needs(needs) + [self._least(one) for one in least_of(build)]
-        if not told:
-            told = [(" ".join(stay.why) or "Nothing to size yet.", "", None)]
-        for at, (words, button) in enumerate(self.lines):
-            says, title, ops = told[at] if at < len(told) else ("", "", None)
-            words.setText(says)
-            button.setVisible(ops is not None)
-            self.tried[at] = (title, ops)
-        needed = needs.battery_wh if needs is not None and needs.battery_wh is not None else None
-        share = self._ball_share()
-        self.model.set_rows(ways_of(build, stay, needed, share) if needed else (), lambda a, b: a.school.id == b.school.id)
-        self.chart.update()
-        self.facts.setText("\n".join(self._facts()))
+        self.sizes = self._needs(self.needs()) + [self._least(one) for one in least_of(build)]
+        if not self.sizes:
+            self.sizes = [(" ".join(stay_of(build, stay_mode(build)).why) or "Nothing to size yet.", "", None)]
+        super().refresh()
+
+    def _says(self, at: int) -> str:
+        return self.sizes[at][0] if at < len(self.sizes) else ""
+
+    def _can_try(self, at: int) -> bool:
+        return at < len(self.sizes) and self.sizes[at][2] is not None
+
+    def _ways(self) -> tuple[Way, ...]:
+        build, needs = self.session.build, self.needs()
+        if needs is None or not needs.battery_wh:
+            return ()
+        return ways_of(build, stay_of(build, stay_mode(build)), needs.battery_wh, self._ball_share())
 
     def _try(self, at: int) -> None:
-        title, ops = self.tried.get(at, ("", None))
+        _, title, ops = self.sizes[at]
         if ops is not None:
             self.session.try_it(Remedy(title, ops, ()))
             self.session.said.emit(f"Trying: {title}. Ctrl+Enter keeps it, Esc puts it back.", "note")
@@ -162,11 +140,11 @@ class SizesPanel(Guarded, QWidget):
         have = stay.bank.usable_wh if stay.bank is not None else 0.0
         return needs_chart(needs_of(build, stay_mode(build)), have, panels_wp(build), self.sky, self.words, width, height)
 
-    def _needs(self, needs: Needs | None) -> list[tuple[str, str, tuple[Op, ...] | None]]:
+    def _needs(self, needs: Needs | None) -> list[Sized]:
         if needs is None:
             return []
         build, words = self.session.build, self.words
-        made: list[tuple[str, str, tuple[Op, ...] | None]] = []
+        made: list[Sized] = []
         stay = stay_of(build, stay_mode(build))
         have = stay.bank.usable_wh if stay.bank is not None else 0.0
         batteries = units_of(build, "battery")
@@ -192,7 +170,7 @@ class SizesPanel(Guarded, QWidget):
             made.append((says, f"A panel of {grown[1]:.0f} W" if grown else "", grown[0] if grown else None))
         return made
 
-    def _least(self, one: Least) -> tuple[str, str, tuple[Op, ...] | None]:
+    def _least(self, one: Least) -> Sized:
         build = self.session.build
         if one.wanted is None:
             return f"{one.name}: none that is sold is large enough ({one.why}).", "", None

@@ -4,20 +4,15 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSplitter, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import add_to, fresh_id
 from uncle_sled.core.document.systems import DeviceKind
 from uncle_sled.core.wiring.wired import Laid, Wired, spots_of, wired_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.wire_sheet import WireSheet
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.fields import ChoiceField
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Choice, Listed, Menu, Split
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 DEVICES: tuple[tuple[DeviceKind, str], ...] = (
@@ -53,72 +48,63 @@ def kind_between(wired: Wired, start: str, end: str) -> str:
     return "DC"
 
 
-class WiresPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: Acts) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self._filling = False
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.up = act_button("Wire it up", "Join whatever has no wire yet, in the usual way (W)", bench.wire_up)
-        tools.addWidget(self.up)
-        self.add = QPushButton("Add a device")
-        self.add.setProperty("kind", "view")
-        menu = QMenu(self.add)
-        for kind, name in DEVICES:
-            menu.addAction(name, partial(self.add_device, kind, name))
-        self.add.setMenu(menu)
-        tools.addWidget(self.add)
-        self.start, self.end = ChoiceField("From", []), ChoiceField("To", [])
-        for field, tip in ((self.start, "Where the wire comes from"), (self.end, "Where it goes")):
-            field.setToolTip(tip)
-            field.setMinimumContentsLength(9)
-            tools.addWidget(field, 1)
-        self.join = act_button("Add a wire", "From the one to the other", self.add_wire)
-        tools.addWidget(self.join)
-        self.off = act_button("Take it off", "The chosen wire or device; a device takes its wires along (Delete)", bench.take_off)
-        tools.addWidget(self.off)
-        rows.addLayout(tools)
-        self.sheet = WireSheet(session)
-        self.model = TableModel[Laid](
-            (
-                Column("No", lambda w: w.number, right=True, sort=lambda w: int(w.number) if w.number.isdigit() else 0),
-                Column("From", lambda w: self._name(w.start), ink=self._ink),
-                Column("To", lambda w: self._name(w.end), ink=self._ink),
-                Column("A", lambda w: "" if w.kind == "earth" else "?" if w.current_a is None else f"{w.current_a:.1f}", right=True),
-                Column("Length", self._length, right=True, tip="One way, along its route with its rises; ~ an end has no place yet"),
-                Column(
-                    "Size", lambda w: w.gauge if w.mm2 is not None else "none", right=True, ink=lambda w: "primer" if w.mm2 is None else ""
-                ),
-                Column(
-                    "Drop",
-                    lambda w: "" if w.drop_share is None else f"{w.drop_share * 100:.1f} %",
-                    right=True,
-                    ink=lambda w: "primer" if w.drop_share is not None and w.drop_share > w.allowed + 1e-4 else "",
-                ),
-                Column("Fuse", self._fuse, right=True),
-                Column(
-                    "Class", lambda w: "" if w.kind == "earth" else w.insulation, tip="building: cautious, in conduit; vehicle: printed 105"
-                ),
+class WiresPanel(Panel):
+    def laid(self) -> Group:
+        self.sheet = WireSheet(self.session)
+        columns: tuple[Column[Laid], ...] = (
+            Column("No", lambda w: w.number, right=True, sort=lambda w: int(w.number) if w.number.isdigit() else 0),
+            Column("From", lambda w: self._name(w.start), ink=self._ink),
+            Column("To", lambda w: self._name(w.end), ink=self._ink),
+            Column("A", lambda w: "" if w.kind == "earth" else "?" if w.current_a is None else f"{w.current_a:.1f}", right=True),
+            Column("Length", self._length, right=True, tip="One way, along its route with its rises; ~ an end has no place yet"),
+            Column("Size", lambda w: w.gauge if w.mm2 is not None else "none", right=True, ink=lambda w: "primer" if w.mm2 is None else ""),
+            Column(
+                "Drop",
+                lambda w: "" if w.drop_share is None else f"{w.drop_share * 100:.1f} %",
+                right=True,
+                ink=lambda w: "primer" if w.drop_share is not None and w.drop_share > w.allowed + 1e-4 else "",
+            ),
+            Column("Fuse", self._fuse, right=True),
+            Column(
+                "Class",
+                lambda w: "" if w.kind == "earth" else w.insulation,
+                tip="building: cautious, in conduit; vehicle: printed 105",
+                from_px=CLASS_PX,
+            ),
+        )
+        chosen = self.session
+        self.table = self.put(
+            Listed[Laid](
+                "Wires",
+                columns,
+                lambda: self.wired().wires,
+                lambda w: w.id,
+                lambda w: chosen.select((w.id,)),
+                lambda w: w.id in chosen.selection,
             )
         )
-        self.table = Table(self.model, "Wires")
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.table.selectionModel().selectionChanged.connect(self._picked)
-        split = QSplitter(Qt.Orientation.Vertical)
-        split.addWidget(self.sheet)
-        split.addWidget(self.table)
-        split.setChildrenCollapsible(False)
-        split.setSizes([360, 200])
-        rows.addWidget(split, 1)
-        self._ends_for: object = None
+        self.start = self.put(Choice("From", self._ends, tip="Where the wire comes from", letters=9, share=1))
+        self.end = self.put(Choice("To", self._ends, tip="Where it goes", letters=9, share=1))
+        return rows(
+            across(
+                Act("Wire it up", "Join whatever has no wire yet, in the usual way (W)", self.bench.wire_up),
+                Menu("Add a device", [(name, partial(self.add_device, kind, name)) for kind, name in DEVICES]),
+                self.start,
+                self.end,
+                Act("Add a wire", "From the one to the other", self.add_wire, may=lambda: len(self._ends()) > 1),
+                Act(
+                    "Take it off",
+                    "The chosen wire or device; a device takes its wires along (Delete)",
+                    self.bench.take_off,
+                    may=self._can_go,
+                ),
+            ),
+            Split((self.sheet, self.table), (360, 200), share=1),
+        )
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Where there is little room the class is read In hand."""
-        self.table.give_way({len(self.model.columns) - 1: self.width() < CLASS_PX})
+    def __init__(self, session: Session, bench: Acts) -> None:
+        self.bench = bench
+        super().__init__(session)
 
     def wired(self) -> Wired:
         s = self.session.studied
@@ -140,38 +126,15 @@ class WiresPanel(Guarded, QWidget):
             return ""
         return ("?" if wire.fuse_a is None else f"{wire.fuse_a:g} A") + ("" if wire.fused == "start" else f", {wire.fused}")
 
-    def _picked(self) -> None:
-        at = self.table.marked()
-        if not self._filling and at >= 0:
-            self.session.select((self.model.rows[at].id,))
-
-    def refresh(self) -> None:
-        self._filling = True
-        wired = self.wired()
-        self.model.set_rows(wired.wires, lambda a, b: a.id == b.id)
-        at = next((k for k, one in enumerate(self.model.rows) if one.id in self.session.selection), -1)
-        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
-        self._filling = False
-        self._ends(wired)
-        self.off.setEnabled(any(id in self.session.build.systems.ids for id in self.session.selection))
-
-    def _ends(self, wired: Wired) -> None:
-        told = [(end.id, end.name) for end in wired.net.ends.values()]
-        if told == self._ends_for:
-            return
-        self._ends_for = told
-        for field in (self.start, self.end):
-            kept = field.currentData()
-            field.clear()
-            field.choices = [(id, name) for id, name in told]
-            for id, name in told:
-                field.addItem(name, id)
-            field.setMaxVisibleItems(max(len(told), 10))
-            field.setEnabled(bool(told))
-            field.show_value(kept)
+    def refreshed(self) -> None:
         if self.start.currentIndex() == self.end.currentIndex():
             self.end.setCurrentIndex(min(1, self.end.count() - 1))
-        self.join.setEnabled(len(told) > 1)
+
+    def _can_go(self) -> bool:
+        return any(id in self.session.build.systems.ids for id in self.session.selection)
+
+    def _ends(self) -> list[tuple[object, str]]:
+        return [(end.id, end.name) for end in self.wired().net.ends.values()]
 
     def add_wire(self) -> None:
         start, end = self.start.currentData(), self.end.currentData()

@@ -105,14 +105,14 @@ class PanelBench(Bench):
 
     strip = True
 
-    def __init__(self, session: Session, stop: str, caution: str) -> None:
+    def __init__(self, session: Session, stop: str, caution: str = "") -> None:
         super().__init__(session, stop)
         self.view = about(stop).views[0].name
         self.add_views()
         self.end_top("")
         self.stack_views()
-        self.caution = label(caution, "small", "pencil", wrap=True)
-        self.rows.addWidget(self.caution)
+        if caution:
+            self.rows.addWidget(label(caution, "small", "pencil", wrap=True))
         for signal in (session.changed, session.judged):
             signal.connect(self.refresh)
 

@@ -219,7 +219,7 @@ def _frame(s: Studied, words: Words) -> Iterator[Finding]:
     worst = under.worst
     if worst is None or under.utilisation is None:
         return
-    says: Callable[[float], str] = lambda pa: f"{pa / 6894.757:.0f} psi" if words.shown.imperial else f"{pa / 1e6:.0f} MPa"  # fmt: skip  # noqa: E731
+    says: Callable[[float], str] = lambda pa: f"{pa / 6894.757:.0f} psi" if words.shown.imperial else f"{pa / 1e6:.0f} MPa"  # fmt: skip
     where = f"{frame_beam.LABEL[worst.how]}, {lower_first(worst.name)}, {words.m(worst.worst_m)} behind the ball"
     if under.utilisation > 1 and worst.worst_m >= under.nose_m + 1e-6:
         yield FRAME_WEAK.found(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
 
 from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.drawing.balance import bars
@@ -13,70 +13,99 @@ from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.studies.balance.axle_conflicts import TyreGap, clear_best_m, conflicts, tyre_gap
 from uncle_sled.core.studies.balance.axle_placing import axle_placing, axles_over, balance_points, own_limits
 from uncle_sled.core.studies.balance.hitch_height import hitch_curve
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.balance.axle_sheet import AxleSheet
-from uncle_sled.desk.benches.balance.panels import Lines, try_edit, worst_row
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.benches.balance.panels import try_edit, worst_row
+from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows, tools
+from uncle_sled.desk.kit.parts import Act, Drawing, Own, Says, Scrolled
 
 
-class AxlePanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        self.axle_sheet = AxleSheet(self.session)
-        self.bed_chart = Chart(
-            self.session,
-            "Front and rear axle by case",
-            lambda w, h: bars.bed_bars(self.session.studied, self.words, w, h),
-            empty=lambda: "The vehicle's wheelbase and empty axle loads are still to be typed on the Rig stop.",
+class AxlePanel(Panel):
+    def laid(self) -> Group:
+        towed, tried = (lambda: not self._bed()), self._tried
+        self.axle_sheet = self.put(Own(lambda: AxleSheet(self.session), AxleSheet.update, when=towed, share=3))
+        self.lines = self.put(Says(lambda: self._bed_lines() if self._bed() else self._axle_words()))
+        self.lines.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.best_button = self.put(
+            Act(
+                "Best place",
+                "The best place that nothing forbids, tried as a ghost",
+                self.try_best,
+                self._can_be_better,
+                plain=True,
+                when=towed,
+            )
         )
-        self.over = Chart(self.session, "The trailer over the chart", self._over)
-        self.over.setMinimumHeight(96)
-        rows.addWidget(self.over, 2)
-        rows.addWidget(self.axle_sheet, 3)
-        rows.addWidget(self.bed_chart, 3)
-        low = QHBoxLayout()
-        low.setSpacing(8)
-        self.axle_lines = Lines("Where it goes")
-        buttons = QHBoxLayout()
-        self.best_button = QPushButton("Best place")
-        self.best_button.setToolTip("The best place that nothing forbids, tried as a ghost")
-        self.best_button.clicked.connect(lambda _=False: self.try_best())
-        self.point_button = QPushButton("By balance point")
-        self.point_button.setToolTip("The old way: the shown load's balance point, and the axle so far behind it")
-        self.point_button.clicked.connect(lambda _=False: self.try_balance_point())
-        self.sheet_button = QPushButton("Order sheet…")
-        self.sheet_button.setToolTip("What the axle maker has to know, as PDF")
-        self.sheet_button.clicked.connect(lambda _=False: self.window().export("axle-order"))  # type: ignore[attr-defined]
-        self.keep_button, self.back_button = QPushButton("Keep"), QPushButton("Put back")
-        self.keep_button.setToolTip("The axle stays where it is tried (Ctrl+Enter)")
-        self.back_button.setToolTip("The axle stays where it was (Esc)")
-        self.keep_button.clicked.connect(lambda _=False: self.session.keep())
-        self.back_button.clicked.connect(lambda _=False: self.session.put_back())
-        buttons.addWidget(self.keep_button)
-        buttons.addWidget(self.back_button)
-        buttons.addWidget(self.best_button)
-        buttons.addWidget(self.point_button)
-        buttons.addWidget(self.sheet_button)
-        buttons.addStretch(1)
-        self.axle_lines.rows.addLayout(buttons)
-        self.hitch = Chart(self.session, "Axles and ball over the hitch's height", self._hitch_shapes)
-        self.hitch.reads(self._hitch_read)
-        low.addWidget(self.axle_lines, 3)
-        low.addWidget(self.hitch, 4)
-        rows.addLayout(low, 2)
+        self.point_button = self.put(
+            Act(
+                "By balance point",
+                "The old way: the shown load's balance point, and the axle so far behind it",
+                self.try_balance_point,
+                lambda: self._placed() and bool(balance_points(self.studied)),
+                plain=True,
+                when=towed,
+            )
+        )
+        self.hitch = self.put(
+            Drawing(
+                "Axles and ball over the hitch's height",
+                self._hitch_shapes,
+                reads=self._hitch_read,
+                when=lambda: hitch_curve(self.studied, worst_row(self.session)) is not None,
+                share=4,
+            )
+        )
+        where = card(
+            "Where it goes",
+            Scrolled(self.lines, share=1),
+            tools(
+                Act("Keep", "The axle stays where it is tried (Ctrl+Enter)", self.session.keep, plain=True, when=tried),
+                Act("Put back", "The axle stays where it was (Esc)", self.session.put_back, plain=True, when=tried),
+                self.best_button,
+                self.point_button,
+                Act("Order sheet…", "What the axle maker has to know, as PDF", lambda: self.export("axle-order"), plain=True, when=towed),
+            ),
+            gap=4,
+            share=3,
+        )
+        return rows(
+            Drawing(
+                "The trailer over the chart",
+                self._over,
+                least=(0, 96),
+                when=lambda: not self._bed() and bool(self.studied.build.rig.axles),
+                share=2,
+            ),
+            self.axle_sheet,
+            Drawing(
+                "Front and rear axle by case",
+                lambda w, h: bars.bed_bars(self.studied, self.words, w, h),
+                empty="The vehicle's wheelbase and empty axle loads are still to be typed on the Rig stop.",
+                when=self._bed,
+                share=3,
+            ),
+            across(where, self.hitch, gap=8, share=2),
+        )
+
+    def _bed(self) -> bool:
+        return self.studied.build.rig.carrier == "vehicle bed"
+
+    def _tried(self) -> bool:
+        """Whether another place of the axle is tried."""
+        ghost = self.session.ghost
+        return ghost is not None and ghost[1].build.rig.axles != self.studied.build.rig.axles
+
+    def _placed(self) -> bool:
+        """Whether there is a best place, and the axle may still be put there."""
+        return axle_placing(self.studied) is not None and self.studied.build.rig.axle_place == "to be placed"
+
+    def _can_be_better(self) -> bool:
+        placing, support = axle_placing(self.studied), self.studied.support
+        return self._placed() and placing is not None and support is not None and abs(placing.best_m - support.mean_axle_m) > 0.004
 
     def _over(self, width: float, height: float) -> tuple[Primitive, ...]:
         tried = self.session.ghost[1].build if self.session.ghost is not None else None
         return axle_over(self.session.studied, tried, self.words, width, height)
-
-    @property
-    def words(self) -> Words:
-        return Words(self.session.shown)
 
     def _hitch_shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         s = self.session.studied
@@ -88,28 +117,6 @@ class AxlePanel(Guarded, QWidget):
     def _hitch_read(self, x: float, y: float, width: float, height: float) -> str:
         curve = hitch_curve(self.session.studied, worst_row(self.session))
         return hitch_words(curve, x, self.words, width) if curve is not None else ""
-
-    def refresh(self) -> None:
-        s = self.session.studied
-        bed = s.build.rig.carrier == "vehicle bed"
-        self.axle_sheet.setVisible(not bed)
-        self.over.setVisible(not bed and bool(s.build.rig.axles))
-        tried = self.session.ghost is not None and self.session.ghost[1].build.rig.axles != s.build.rig.axles
-        for button in (self.keep_button, self.back_button):
-            button.setVisible(tried)
-        self.bed_chart.setVisible(bed)
-        self.hitch.setVisible(hitch_curve(s, worst_row(self.session)) is not None)
-        placing = axle_placing(s)
-        loose = s.build.rig.axle_place == "to be placed"
-        self.best_button.setVisible(not bed)
-        self.point_button.setVisible(not bed)
-        self.point_button.setEnabled(placing is not None and loose and bool(balance_points(s)))
-        self.sheet_button.setVisible(not bed)
-        self.best_button.setEnabled(
-            placing is not None and loose and s.support is not None and abs(placing.best_m - s.support.mean_axle_m) > 0.004
-        )
-        self.axle_lines.show_lines(self._bed_lines() if bed else self._axle_words())
-        self.axle_sheet.update()
 
     def _axle_words(self) -> list[str]:
         s, words = self.session.studied, self.words

@@ -6,18 +6,16 @@ import math
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QListWidget, QListWidgetItem
 
 from uncle_sled.core.drawing.balance import bars
 from uncle_sled.core.drawing.balance.moves_plan import moves_plan
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.remedies.move_sets import Move, MoveSets, Shift, move_sets
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.balance.panels import try_edit
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.working import Working
+from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.parts import Act, Busy, Drawing, Own, Says
 from uncle_sled.desk.session import Session
 
 LOOKS_FOR = (
@@ -25,51 +23,54 @@ LOOKS_FOR = (
 )
 
 
-class MovesPanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        top = QHBoxLayout()
-        self.find_button = QPushButton("Find moves")
-        self.keep_button, self.back_button = QPushButton("Keep"), QPushButton("Put back")
-        for button, run in ((self.find_button, self.find_moves), (self.keep_button, session.keep), (self.back_button, session.put_back)):
-            button.clicked.connect(lambda _=False, run=run: run())
-            top.addWidget(button)
-        self.working = Working(session.answers, move_sets)
-        top.addWidget(self.working, 8)
-        top.addStretch(1)
-        rows.addLayout(top)
-        self.says = label("", wrap=True)
-        rows.addWidget(self.says)
-        self.offers = QListWidget()
-        self.offers.setAccessibleName("Moves that were found, the easiest first")
-        self.offers.itemClicked.connect(self.offer)
-        self.offers.itemActivated.connect(self.offer)
-        self.offers.setMinimumHeight(96)  # four rows
-        rows.addWidget(self.offers, 1)
-        self.ghost_chart = Chart(
-            session,
-            "Every case before and after",
-            self._ghost_shapes,
-            "Every case, as it is and as it would be",
-            lambda: "Standing modes and beds have no ball to show.",
-        )
-        rows.addWidget(self.ghost_chart, 4)
-        self.moves_plan = Chart(
-            session,
-            "Where things would go, from above",
-            lambda w, h: moves_plan(session.studied, session.ghost_studied, session.row, w, h),
-            empty=lambda: "Nothing is aboard yet.",
-        )
-        rows.addWidget(self.moves_plan, 3)
-        self._listed: MoveSets | None = None
-        session.answers.changed.connect(lambda study: self.refresh() if study is move_sets else None)
+class MovesPanel(Panel):
+    _listed: MoveSets | None = None
 
-    @property
-    def words(self) -> Words:
-        return Words(self.session.shown)
+    def laid(self) -> Group:
+        tried = lambda: self.session.ghost is not None
+        self.offers = self.put(Own(self._listing, self._list, share=1))
+        self.ghost_chart = self.put(
+            Drawing(
+                "Every case before and after",
+                self._ghost_shapes,
+                "Every case, as it is and as it would be",
+                "Standing modes and beds have no ball to show.",
+                share=4,
+            )
+        )
+        return rows(
+            tools(
+                Act(
+                    "Find moves",
+                    "Slides, swaps and the least movement that put every case right",
+                    self.find_moves,
+                    lambda: not self.session.answers.of(move_sets).working,
+                    plain=True,
+                ),
+                Act("Keep", "What is tried stays (Ctrl+Enter)", self.session.keep, tried, plain=True),
+                Act("Put back", "It stays as it was (Esc)", self.session.put_back, tried, plain=True),
+                Busy(move_sets, share=8),
+            ),
+            Says(self._told),
+            self.offers,
+            self.ghost_chart,
+            Drawing("Where things would go, from above", self._from_above, empty="Nothing is aboard yet.", share=3),
+        )
+
+    def _listing(self) -> QListWidget:
+        made = QListWidget()
+        made.setAccessibleName("Moves that were found, the easiest first")
+        made.itemClicked.connect(self.offer)
+        made.itemActivated.connect(self.offer)
+        made.setMinimumHeight(96)  # four rows
+        return made
+
+    def _from_above(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return moves_plan(self.studied, self.session.ghost_studied, self.session.row, width, height)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        session.answers.changed.connect(lambda study: self.refresh() if study is move_sets else None)
 
     def find_moves(self) -> None:
         """Ask; the desk goes on meanwhile."""
@@ -82,33 +83,24 @@ class MovesPanel(Guarded, QWidget):
         answer = self.session.answers.of(move_sets)
         return answer.value if answer.fresh else None
 
-    def refresh(self) -> None:
-        tried = self.session.ghost is not None
-        self.keep_button.setEnabled(tried)
-        self.back_button.setEnabled(tried)
-        answer = self.session.answers.of(move_sets)
-        self.find_button.setEnabled(not answer.working)
-        found = self.found
-        if found is not self._listed:
-            self._list(found)
+    def _told(self) -> str:
+        answer, found = self.session.answers.of(move_sets), self.found
         if found is not None:
-            self.says.setText(self._summary(found))
-        elif answer.working:
-            self.says.setText("Looking for slides, swaps and the least total movement…")
-        elif answer.fault:
-            self.says.setText(f"The search stopped: {answer.words}")
-        else:
-            self.says.setText(answer.words or LOOKS_FOR)
-        self.ghost_chart.update()
-        self.moves_plan.update()
+            return self._summary(found)
+        if answer.working:
+            return "Looking for slides, swaps and the least total movement…"
+        return f"The search stopped: {answer.words}" if answer.fault else answer.words or LOOKS_FOR
 
-    def _list(self, found: MoveSets | None) -> None:
+    def _list(self, offers: QListWidget) -> None:
+        found = self.found
+        if found is self._listed:
+            return
         self._listed = found
-        self.offers.clear()
+        offers.clear()
         for at, move in enumerate(found.moves if found is not None else ()):
             item = QListWidgetItem(self._move_words(move))
             item.setData(Qt.ItemDataRole.UserRole, at)
-            self.offers.addItem(item)
+            offers.addItem(item)
 
     def _summary(self, found: MoveSets) -> str:
         names = {case.id: lower_first(case.name) for case in self.session.studied.table.cases}

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QWidget
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.quantity import Length
@@ -16,20 +15,21 @@ from uncle_sled.core.drawing.balance.size_card import size_card
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.reading.band import vehicles_of
-from uncle_sled.core.reading.limits import Unchecked, use
+from uncle_sled.core.reading.limits import Limit, Unchecked, use
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance import road_checks
 from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import QuantityField, label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.fields import QuantityField
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Drawing, Own, Says, Scrolled
 from uncle_sled.desk.session import Session
 
 Shapes = tuple[Primitive, ...]
 Card = Callable[[Studied, Words, float, float], Shapes]
 CARD_W, CARD_H = 236, 214  # least, so that a drawing and its words have room
 GAP = 8
+TRY_TIP = "See the ball and every limit with it before you keep it"
 ASKS = {
     "European": "brakes are usually asked for above {750 kg} or half of the car's weight",
     "North American": "states ask for brakes from {453.6 kg} to {2268 kg}, and for a breakaway switch",
@@ -52,65 +52,47 @@ def worst_row(session: Session) -> int:
     return s.towing_rows[0] if s.towing_rows else 0
 
 
-class Lines(Guarded, QFrame):
-    """A card of plain sentences, a line each."""
-
-    def __init__(self, title: str) -> None:
-        super().__init__()
-        self.setObjectName("card")
-        self.rows = QVBoxLayout(self)
-        self.rows.setContentsMargins(12, 8, 12, 8)
-        self.rows.setSpacing(4)
-        self.rows.addWidget(label(title, "title"))
-        self.words = label("", wrap=True)
-        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        self.rows.addWidget(scrolled(self.words), 1)
-
-    def show_lines(self, lines: list[str]) -> None:
-        text = "\n".join(lines)
-        if self.words.text() != text:
-            self.words.setText(text)
-
-
-def scrolled(inner: QWidget) -> QScrollArea:
-    """A widget that scrolls up and down where it has no room."""
-    area = QScrollArea()
-    area.setWidgetResizable(True)
-    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-    area.setWidget(inner)
-    return area
-
-
-class LimitsPanel(Guarded, QWidget):
+class LimitsPanel(Panel):
     """Every rating as a bar with number, limit and worst case; the cars' papers in columns under it."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(GAP)
-        self.chart = Chart(
-            session,
-            "Every limit of the rig",
-            self._bars,
-            "Nearest to their limits",
-            lambda: "No rating is known yet: type plates, axles, tyres and coupler on Rig.",
+    def laid(self) -> Group:
+        self.chart = self.put(
+            Drawing(
+                "Every limit of the rig",
+                self._bars,
+                "Nearest to their limits",
+                "No rating is known yet: type plates, axles, tyres and coupler on Rig.",
+                high=self._high,
+            )
         )
-        self.cars = Chart(
-            session,
-            "The cars side by side",
-            lambda w, h: bars.car_bars(session.studied, Words(session.shown), w, h),
-            "The car in front",
-            lambda: "No car yet: add one on Brief with the limits in its papers.",
+        self.cars = self.put(
+            Drawing(
+                "The cars side by side",
+                self._side_by_side,
+                "The car in front",
+                "No car yet: add one on Brief with the limits in its papers.",
+                high=self._cars_high,
+                when=lambda: self.session.build.rig.carrier != "vehicle bed",
+                share=2,
+            )
         )
-        rows.addWidget(scrolled(self.chart), 3)
-        rows.addWidget(self.cars, 2)
-        self.says = label("", wrap=True)
-        rows.addWidget(self.says)
+        return rows(Scrolled(self.chart, share=3), self.cars, Says(self._told), gap=GAP)
 
-    def _mine(self) -> tuple:  # type: ignore[type-arg]
+    def _high(self) -> float:
+        return bars.rows_high(len(self._mine()) + len(self._unchecked()))
+
+    def _cars_high(self) -> float:
+        return bars.cars_high() if vehicles_of(self.session.build.brief, self.session.facts) else 60.0
+
+    def _side_by_side(self, width: float, height: float) -> Shapes:
+        return bars.car_bars(self.studied, self.words, width, height)
+
+    def _told(self) -> str:
+        return " ".join(
+            [*self._counted(), *self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."]
+        )
+
+    def _mine(self) -> tuple[Limit, ...]:
         limits = sorted(every_limit(self.session.studied).limits, key=lambda one: -use(one))
         return tuple(one for one in limits if one.vehicle_id is None)
 
@@ -119,20 +101,8 @@ class LimitsPanel(Guarded, QWidget):
 
     def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
         mine, none = self._mine(), self._unchecked()
-        words = Words(self.session.shown)
+        words = self.words
         return bars.limit_bars(self.session.studied, mine, none, words, width, height) if mine or none else ()
-
-    def refresh(self) -> None:
-        bed = self.session.build.rig.carrier == "vehicle bed"
-        self.chart.setMinimumHeight(int(bars.rows_high(len(self._mine()) + len(self._unchecked()))))
-        self.cars.setVisible(not bed)
-        cars = vehicles_of(self.session.build.brief, self.session.facts)
-        self.cars.setMinimumHeight(int(bars.cars_high()) if cars else 60)
-        self.chart.update()
-        self.cars.update()
-        self.says.setText(
-            " ".join([*self._counted(), *self._tyre_words(), *self._brake_words(), "Screening only: plates, papers and local law decide."])
-        )
 
     def _counted(self) -> list[str]:
         """How many limits were held against a number at all; blue is computed, green is weighed."""
@@ -143,7 +113,7 @@ class LimitsPanel(Guarded, QWidget):
         return [f"{checked} of {every} limits checked, {how}." if checked else f"None of {every} limits could be checked."]
 
     def _tyre_words(self) -> list[str]:
-        use, words = road_checks.tyre_use(self.session.studied), Words(self.session.shown)
+        use, words = road_checks.tyre_use(self.session.studied), self.words
         if use is None:
             return []
         told = []
@@ -155,7 +125,7 @@ class LimitsPanel(Guarded, QWidget):
         return ["Tyres: " + ", ".join(told) + "; never under their least pressure."] if told else []
 
     def _brake_words(self) -> list[str]:
-        s, words = self.session.studied, Words(self.session.shown)
+        s, words = self.session.studied, self.words
         if s.build.rig.carrier != "ball" or not s.towing_rows:
             return []
         total = float(max(s.readings.total_kg[row] for row in s.towing_rows))
@@ -165,20 +135,37 @@ class LimitsPanel(Guarded, QWidget):
         ]
 
 
-class DrivingPanel(Guarded, QWidget):
+class DrivingPanel(Panel):
     """Eight small drawings of the shown case; in a narrow window two in a row, and they scroll."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(4)
+    columns = 0
+
+    def laid(self) -> Group:
+        self.cards = {
+            title: self.put(Drawing(title, self._drawn(make), title, why, least=(CARD_W, CARD_H)))
+            for title, (make, why) in self._kinds().items()
+        }
         self.inner = QWidget()
         self.grid = QGridLayout(self.inner)
         self.grid.setContentsMargins(0, 0, 0, 0)
         self.grid.setSpacing(GAP)
-        cards: dict[str, tuple[Card, str]] = {
+        self._lay(3)
+        towed = lambda: self.session.build.rig.carrier != "vehicle bed"
+        self.swap = QuantityField(Length, "Other wheels", lambda: self.session.shown)
+        self.swap.setMaximumWidth(110)
+        self.swap.entered.connect(self._swapped)
+        self.swap_says = self.put(Says(self._swap_told, share=1))
+        return rows(
+            Scrolled(self.inner, when=towed, share=1),
+            across(Says("Wheels of another height", "pencil"), self.swap, self.swap_says, when=towed),
+            Says(self._told),
+            Own(lambda: QWidget(), when=lambda: not towed(), share=1),
+            gap=4,
+        )
+
+    def _kinds(self) -> dict[str, tuple[Card, str]]:
+        """The cards by their titles, and what each says where it cannot be drawn."""
+        return {
             "A firm stop": (self._at_row(road_cards.stop_card), "No ball and no reading, so nothing to brake."),
             "On a grade": (self._at_row(road_cards.grade_card), "No ball and no reading yet."),
             "Leaning over": (self._at_row(road_cards.lean_card), "Wants an axle with its track on Rig."),
@@ -194,28 +181,9 @@ class DrivingPanel(Guarded, QWidget):
             ),
             "A tight bend": (road_cards.bend_card, "Wants the car's width and its tail to the ball on Brief."),
         }
-        self.cards = {title: self._card(title, card, why) for title, (card, why) in cards.items()}
-        self.columns = 0
-        self._lay(3)
-        self.area = scrolled(self.inner)
-        rows.addWidget(self.area, 1)
-        self.swap = QuantityField(Length, "Other wheels", lambda: session.shown)
-        self.swap.setMaximumWidth(110)
-        self.swap.entered.connect(self._swapped)
-        self.swap_says = label("", wrap=True)
-        self.swap_row = QWidget()
-        beside = QHBoxLayout(self.swap_row)
-        beside.setContentsMargins(0, 0, 0, 0)
-        title = label("Wheels of another height", "", "pencil")
-        title.setBuddy(self.swap)
-        beside.addWidget(title)
-        beside.addWidget(self.swap)
-        beside.addWidget(self.swap_says, 1)
-        rows.addWidget(self.swap_row)
-        self.says = label("", wrap=True)
-        rows.addWidget(self.says)
-        self.rest = QWidget()
-        rows.addWidget(self.rest)
+
+    def _drawn(self, make: Card) -> Callable[[float, float], Shapes]:
+        return lambda w, h: make(self.studied, self.words, w, h)
 
     def _at_row(self, card: Callable[..., Shapes]) -> Card:
         """A card of one load case: the shown one, or the first on the road."""
@@ -224,12 +192,6 @@ class DrivingPanel(Guarded, QWidget):
             return card(s, worst_row(self.session), words, width, height) if s.towing_rows else ()
 
         return at_row
-
-    def _card(self, title: str, card: Card, why: str) -> Chart:
-        session = self.session
-        chart = Chart(session, title, lambda w, h: card(session.studied, Words(session.shown), w, h), title, lambda: why)
-        chart.setMinimumSize(CARD_W, CARD_H)
-        return chart
 
     def _lay(self, columns: int) -> None:
         if columns != self.columns:
@@ -240,18 +202,16 @@ class DrivingPanel(Guarded, QWidget):
     def _swapped(self, value: Length | None) -> None:
         """Only looked at: nothing of the build changes. The tyre's own height is on Rig."""
         self.swap.show_value(value)
-        self._show_swap()
+        self.refresh()
 
-    def _show_swap(self) -> None:
-        s, words, value = self.session.studied, Words(self.session.shown), self.swap.value
+    def _swap_told(self) -> str:
+        s, words, value = self.studied, self.words, self.swap.value
         now = s.build.rig.tyre.diameter
         if value is None or now is None:
-            self.swap_says.setText("" if now is not None else "Type the height of today's tyres on Rig first.")
-            return
+            return "" if now is not None else "Type the height of today's tyres on Rig first."
         made = road_checks.wheel_swap(s, worst_row(self.session), value.si)
         if made is None:
-            self.swap_says.setText("No such wheel: the height of the whole tyre is wanted.")
-            return
+            return "No such wheel: the height of the whole tyre is wanted."
         way = "higher" if made.raised_m >= 0 else "lower"
         told = [
             f"{words.m(now.si)} to {words.m(value.si)}: all of it {words.m(abs(made.raised_m))} {way}, coupler {words.m(made.coupler_m)}"
@@ -259,25 +219,15 @@ class DrivingPanel(Guarded, QWidget):
         told += [] if made.cg_m is None else [f"weight {words.m(made.cg_m)} up"]
         told += [] if made.over_tyre_m is None else [f"{words.thick(made.over_tyre_m)} left over the tyre"]
         told += [] if made.roll_g is None else [f"a wheel lifts at {made.roll_g:.2f} g"]
-        self.swap_says.setText(", ".join(told) + ".")
+        return ", ".join(told) + "."
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._lay(3 if self.width() >= 3 * CARD_W + 2 * GAP + 4 else 2)
 
-    def refresh(self) -> None:
-        for card in self.cards.values():
-            card.update()
-        s = self.session.studied
-        bed = s.build.rig.carrier == "vehicle bed"
-        self.area.setVisible(not bed)
-        self.rest.setVisible(bed)
-        self.swap_row.setVisible(not bed)
-        self._show_swap()
-        if bed:
-            self.says.setText("A vehicle's bed has no ball: its limits are on the view before this one.")
-        elif s.towing_rows:
-            self.says.setText(
-                f"Drawn for {s.table.cases[worst_row(self.session)].name}. Screening only: stiff tyres, level road, nobody's driving; makers of axle, tyre and car decide."
-            )
-        else:
-            self.says.setText("")
+    def _told(self) -> str:
+        s = self.studied
+        if s.build.rig.carrier == "vehicle bed":
+            return "A vehicle's bed has no ball: its limits are on the view before this one."
+        if not s.towing_rows:
+            return ""
+        return f"Drawn for {s.table.cases[worst_row(self.session)].name}. Screening only: stiff tyres, level road, nobody's driving; makers of axle, tyre and car decide."

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QSlider
 
 from uncle_sled.core.drawing.balance.sway_drawn import critical_words, sway_chart, swing_plan, trace_chart
 from uncle_sled.core.drawing.primitives import Primitive
@@ -25,12 +27,10 @@ from uncle_sled.core.studies.balance.sway import (
     tyre_band,
     what_ifs,
 )
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.balance.panels import try_edit, worst_row
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.benches.balance.panels import TRY_TIP, try_edit, worst_row
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Drawing, Listed, Own, Says, note
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 TICK_MS, STEPS_A_TICK = 40, 2
@@ -49,100 +49,74 @@ def _swing(s: Studied, row: int) -> tuple[Swaying, Trace, tuple[float, float]] |
     return one, trace(one.train, made.at_kmh, force, at), tyre_band(one.train, made.at_kmh)
 
 
-class SwayPanel(Guarded, QWidget):
+class SwayPanel(Panel):
+    at = 0
+
+    def laid(self) -> Group:
+        there = lambda: self.swing() is not None
+        what_if: tuple[Column[WhatIf], ...] = (
+            Column("What if", lambda one: one.says),
+            Column("Damping", lambda one: f"{one.damping:.2f}", right=True, ink=lambda one: "primer" if one.damping < GOOD else ""),
+            Column(
+                "Grows from",
+                lambda one: self.words.kmh(one.critical_kmh) if one.critical_kmh else "none",
+                right=True,
+                tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe",
+            ),
+        )
+        cost: tuple[Column[Cost], ...] = (
+            Column("Costs most", lambda one: one.name),
+            Column("Weighs", lambda one: self.words.kg(one.kg), right=True, sort=lambda one: one.kg),
+            Column(
+                "Behind",
+                lambda one: self.words.m(one.behind_axle_m),
+                right=True,
+                sort=lambda one: one.behind_axle_m,
+                tip="Behind the axle; less than nothing: ahead of it",
+            ),
+            Column(
+                "Gain", lambda one: f"{one.gain:+.3f}", right=True, sort=lambda one: one.gain, tip="What damping gains when it is taken out"
+            ),
+        )
+        self.ifs = self.put(
+            Listed[WhatIf]("What would change it", what_if, self._ifs, lambda one: one.says, lambda _: self._may(), when=there, share=1)
+        )
+        self.try_button = self.put(Act("Try it", TRY_TIP, self.try_it, plain=True, when=there))
+        self.table = self.put(
+            Listed[Cost]("What each mass costs of the damping", cost, self._costs, lambda one: one.id, self._picked, when=there, share=2)
+        )
+        self.plan = self.put(Drawing("Car and trailer from above after a gust", self._plan, when=there, share=4))
+        self.trace = self.put(Drawing("The bend at the ball after a gust", self._trace, when=there, share=3))
+        self.play = self.put(Act("Play", "Let the swing run, as fast as it would", self.toggle, plain=True, when=there))
+        self.slider = self.put(Own(self._moment, when=there, share=1))
+        step = Act("Step", "A tenth of a second on", lambda: self.show_at(self.at + 5), plain=True, when=there)
+        self.curve = self.put(Drawing("Damping of the swing over the speed, a line a case", self._curve, "", self._why, share=3))
+        return rows(
+            Says(self._told),
+            across(self.curve, rows(self.ifs, self.try_button, gap=4, share=2), gap=8, share=6),
+            across(rows(self.plan, self.trace, across(self.play, step, self.slider), gap=4, share=3), self.table, gap=8, share=5),
+            note(f"{LEFT_OUT} {CAUTION}"),
+            gap=5,
+        )
+
+    def _moment(self) -> QSlider:
+        made = QSlider(Qt.Orientation.Horizontal)
+        made.setAccessibleName("Moment of the swing")
+        made.setToolTip("The moment that is drawn")
+        made.valueChanged.connect(self.show_at)
+        return made
+
+    def _ifs(self) -> Sequence[WhatIf]:
+        return what_ifs(self.studied, self._row()) if self.swing() is not None else ()
+
+    def _costs(self) -> Sequence[Cost]:
+        return costs(self.studied, self._row())[:MOST_COSTS] if self.swing() is not None else ()
+
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.at = 0
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(5)
-        self.says = label("", "", "ink", wrap=True)
-        rows.addWidget(self.says)
-        top = QHBoxLayout()
-        top.setSpacing(8)
-        self.curve = Chart(session, "Damping of the swing over the speed, a line a case", self._curve, "", self._why)
-        top.addWidget(self.curve, 3)
-        self.if_model = TableModel[WhatIf](
-            (
-                Column("What if", lambda one: one.says),
-                Column("Damping", lambda one: f"{one.damping:.2f}", right=True, ink=lambda one: "primer" if one.damping < GOOD else ""),
-                Column(
-                    "Grows from",
-                    lambda one: self._words().kmh(one.critical_kmh) if one.critical_kmh else "none",
-                    right=True,
-                    tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe",
-                ),
-            )
-        )
-        self.ifs = Table(self.if_model, "What would change it")
-        self.ifs.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        beside = QVBoxLayout()
-        beside.setSpacing(4)
-        beside.addWidget(self.ifs, 1)
-        self.try_button = QPushButton("Try it")
-        self.try_button.setToolTip("See the ball and every limit with it before you keep it")
-        self.try_button.clicked.connect(lambda _=False: self.try_it())
-        beside.addWidget(self.try_button)
-        self.ifs.selectionModel().selectionChanged.connect(lambda *_: self._may())
-        top.addLayout(beside, 2)
-        rows.addLayout(top, 6)
-        under = QHBoxLayout()
-        under.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(4)
-        self.plan = Chart(session, "Car and trailer from above after a gust", self._plan, "", lambda: "")
-        left.addWidget(self.plan, 4)
-        self.trace = Chart(session, "The bend at the ball after a gust", self._trace, "", lambda: "")
-        left.addWidget(self.trace, 3)
-        bar = QHBoxLayout()
-        self.play = QPushButton("Play")
-        self.play.setToolTip("Let the swing run, as fast as it would")
-        self.play.clicked.connect(lambda _=False: self.toggle())
-        self.step = QPushButton("Step")
-        self.step.setToolTip("A tenth of a second on")
-        self.step.clicked.connect(lambda _=False: self.show_at(self.at + 5))
-        self.slider = QSlider(Qt.Orientation.Horizontal)
-        self.slider.setAccessibleName("Moment of the swing")
-        self.slider.setToolTip("The moment that is drawn")
-        self.slider.valueChanged.connect(self.show_at)
-        for widget in (self.play, self.step):
-            bar.addWidget(widget)
-        bar.addWidget(self.slider, 1)
-        left.addLayout(bar)
-        under.addLayout(left, 3)
-        self.cost_model = TableModel[Cost](
-            (
-                Column("Costs most", lambda one: one.name),
-                Column("Weighs", lambda one: self._words().kg(one.kg), right=True, sort=lambda one: one.kg),
-                Column(
-                    "Behind",
-                    lambda one: self._words().m(one.behind_axle_m),
-                    right=True,
-                    sort=lambda one: one.behind_axle_m,
-                    tip="Behind the axle; less than nothing: ahead of it",
-                ),
-                Column(
-                    "Gain",
-                    lambda one: f"{one.gain:+.3f}",
-                    right=True,
-                    sort=lambda one: one.gain,
-                    tip="What damping gains when it is taken out",
-                ),
-            )
-        )
-        self.table = Table(self.cost_model, "What each mass costs of the damping")
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.table.selectionModel().selectionChanged.connect(lambda *_: self._picked())
-        under.addWidget(self.table, 2)
-        rows.addLayout(under, 5)
-        rows.addWidget(label(f"{LEFT_OUT} {CAUTION}", "small", "pencil", wrap=True))
+        super().__init__(session)
         self.timer = QTimer(self)
         self.timer.setInterval(TICK_MS)
         self.timer.timeout.connect(self._tick)
-
-    def _words(self) -> Words:
-        return Words(self.session.shown)
 
     def _row(self) -> int:
         return worst_row(self.session)
@@ -158,23 +132,22 @@ class SwayPanel(Guarded, QWidget):
     def _curve(self, width: float, height: float) -> tuple[Primitive, ...]:
         s = self.session.studied
         chosen = s.table.cases[self._row()].id if s.table.cases else ""
-        return sway_chart(sway(s), chosen, self._words(), width, height)
+        return sway_chart(sway(s), chosen, self.words, width, height)
 
     def _plan(self, width: float, height: float) -> tuple[Primitive, ...]:
         got, s = self.swing(), self.session.studied
         if got is None:
             return ()
         tail = max(tail_m(s.build) or 0.0, got[0].train.l + 0.5)
-        return swing_plan(got[0].train, got[1], self.at, tail, self._words(), width, height)
+        return swing_plan(got[0].train, got[1], self.at, tail, self.words, width, height)
 
     def _trace(self, width: float, height: float) -> tuple[Primitive, ...]:
         got = self.swing()
-        return trace_chart(got[1], self.at, self._words(), width, height) if got is not None else ()
+        return trace_chart(got[1], self.at, self.words, width, height) if got is not None else ()
 
     # what is tried
     def what_if(self) -> WhatIf | None:
-        at = self.ifs.marked()
-        return self.if_model.rows[at] if at >= 0 else None
+        return self.ifs.row()
 
     def _may(self) -> None:
         one = self.what_if()
@@ -216,26 +189,15 @@ class SwayPanel(Guarded, QWidget):
         self.plan.update()
         self.trace.update()
 
-    def _picked(self) -> None:
-        at = self.table.marked()
-        if at >= 0:
-            self.session.select((self.cost_model.rows[at].id.split("/")[0],))
+    def _picked(self, one: Cost) -> None:
+        self.session.select((one.id.split("/")[0],))
 
-    def refresh(self) -> None:
-        s = self.session.studied
-        got = self.swing()
-        row = self._row() if s.table.cases else 0
-        self.if_model.set_rows(what_ifs(s, row) if got is not None else (), lambda a, b: a.says == b.says)
+    def refreshed(self) -> None:
         self._may()
-        self.cost_model.set_rows(costs(s, row)[:MOST_COSTS] if got is not None else (), lambda a, b: a.id == b.id)
-        for widget in (self.try_button, self.plan, self.trace, self.play, self.step, self.slider, self.ifs, self.table):
-            widget.setVisible(got is not None)
-        self.says.setText(self._told())
         self.show_at(self.at)
-        self.curve.update()
 
     def _told(self) -> str:
-        got, words = self.swing(), self._words()
+        got, words = self.swing(), self.words
         if got is None:
             return ""
         one, bent, (low, high) = got

@@ -8,7 +8,7 @@ from typing import Any
 
 from PySide6.QtCore import QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, apply, fresh_id, remove, set_to
 from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_words, plan_chart, rows_of
@@ -21,13 +21,13 @@ from uncle_sled.core.studies.build.tasks import Task
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
 from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
-from uncle_sled.desk.kit.form import Form, Row, plain
+from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Busy, Cards, DrawingOf, Fields, Own, Says, Scrolled
 from uncle_sled.desk.kit.taken_away import take_away
 from uncle_sled.desk.kit.typed import day, number
-from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
@@ -78,64 +78,41 @@ class PlanChart(Chart):
             super().keyPressEvent(event)
 
 
-class CalendarPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.tried: tuple[str, str] | None = None  # a task and the day that it would not begin before
-        self.ghost: Schedule | None = None
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        self.working = Working(session.answers, best_schedule)
-        left.addWidget(self.working)
-        told = QHBoxLayout()
-        self.says = label("", "", "ink", wrap=True)
-        told.addWidget(self.says, 1)
-        self.keep_button = act_button("Keep", "Make it so (K)", self.keep)
-        self.back_button = act_button("Give back", "Leave it as it was", self.give_back)
-        told.addWidget(self.keep_button)
-        told.addWidget(self.back_button)
-        left.addLayout(told)
-        self.chart = PlanChart(session, "The working calendar", self._shapes, "", self._why)
+class CalendarPanel(Panel):
+    tried: tuple[str, str] | None = None  # a task and the day that it would not begin before
+    ghost: Schedule | None = None
+
+    def laid(self) -> Group:
+        tried = lambda: self.ghost is not None
+        self.chart = self.put(
+            DrawingOf("The working calendar", self._shapes, "", self._why, high=lambda: chart_high(self.bench.schedule()), kind=PlanChart)
+        )
         self.chart.picked.connect(self.pick)
         self.chart.dragged.connect(self._dragged)
         self.chart.dropped.connect(self._dropped)
-        self.roll = QScrollArea()
-        self.roll.setWidgetResizable(True)
-        self.roll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.roll.setWidget(self.chart)
-        left.addWidget(self.roll, 1)
-        across.addLayout(left, 1)
+        self.roll = self.put(Scrolled(self.chart, share=1))
+        plan = [
+            Row("work.begin", ops=lambda text: [set_to("work.begin", day(text or ""))]),
+            Row("work.deadline", ops=lambda text: [set_to("work.deadline", day(text or ""))]),
+            *plain("work", "hours_day first_timer shop"),
+        ]
+        self.task_card = self.put(Own(lambda: TaskCard(self.session, self.bench), TaskCard.refresh))
+        week = Own(lambda: WeekCard(self.session), WeekCard.refresh)
+        says = across(
+            Says(self._told, share=1),
+            Act("Keep", "Make it so (K)", self.keep, when=tried),
+            Act("Give back", "Leave it as it was", self.give_back, when=tried),
+        )
+        side = Cards((self.task_card, Fields("The plan", plan, "Build", 88), week), wide=SIDE_PX)
+        return across(rows(Busy(best_schedule), says, self.roll, share=1), side, gap=8)
+
+    def __init__(self, session: Session, bench: BuildBench) -> None:
+        self.bench = bench
+        super().__init__(session)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(GHOST_MS)
         self._soon.timeout.connect(self._show_ghost)
-        side = QVBoxLayout()
-        side.setSpacing(6)
-        self.task_card = TaskCard(session, bench)
-        dates = Form(
-            session,
-            "The plan",
-            [
-                Row("work.begin", ops=lambda text: [set_to("work.begin", day(text or ""))]),
-                Row("work.deadline", ops=lambda text: [set_to("work.deadline", day(text or ""))]),
-                *plain("work", "hours_day first_timer shop"),
-            ],
-            "Build",
-            label_px=88,
-        )
-        self.week = WeekCard(session)
-        self.forms = [dates]
-        cards = Columns([self.task_card, dates, self.week])
-        side.addWidget(cards, 1)
-        holder = QWidget()
-        holder.setLayout(side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
-        self.give_back()
 
     def _why(self) -> str:
         schedule = self.bench.schedule()
@@ -170,9 +147,8 @@ class CalendarPanel(Guarded, QWidget):
             self.bench.chosen = id
         elif not id:
             self.bench.chosen = ""
-            self.give_back()
-        self.task_card.refresh()
-        self.chart.update()
+            self.tried, self.ghost = None, None
+        self.refresh()
 
     def _dragged(self, id: str, days: float) -> None:
         if not id:
@@ -197,14 +173,14 @@ class CalendarPanel(Guarded, QWidget):
         id, when = self.tried
         build = apply(self.session.build, [self.bench.change_op(id, not_before=when)])
         self.ghost = schedule_of(build, self.session.project.facts)
-        before, after = self.bench.schedule(), self.ghost
+        self.refresh()
+
+    def _told_ghost(self, id: str, when: str, after: Schedule) -> str:
+        before = self.bench.schedule()
         moved = sum(1 for one in after.placed if (old := before.of(one.task.id)) is not None and abs(old.begin - one.begin) > 0.2)
         ends = [one.begin + timedelta(days=one.finish_day) if one.finish_day is not None else None for one in (before, after)]
         finish = f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
-        self.says.setText(f"{self.bench.name_of(id)} not before {when}: {moved} tasks move; {finish}.")
-        for button in (self.keep_button, self.back_button):
-            button.show()
-        self.chart.update()
+        return f"{self.bench.name_of(id)} not before {when}: {moved} tasks move; {finish}."
 
     def keep(self) -> None:
         if self.tried is None:
@@ -213,19 +189,17 @@ class CalendarPanel(Guarded, QWidget):
         id, when = self.tried
         self.tried, self.ghost = None, None
         self.bench.change(id, f"{self.bench.name_of(id)} not before {when}", not_before=when)
-        self.give_back()
         self.refresh()
 
     def give_back(self) -> None:
         self.tried, self.ghost = None, None
         self._soon.stop()
-        for button in (self.keep_button, self.back_button):
-            button.hide()
-        self.says.setText(self._told())
-        self.chart.update()
+        self.refresh()
 
     def _told(self) -> str:
         schedule = self.bench.schedule()
+        if self.tried is not None and self.ghost is not None:
+            return self._told_ghost(*self.tried, self.ghost)
         if not schedule.placed:
             return ""
         if schedule.never:
@@ -234,16 +208,6 @@ class CalendarPanel(Guarded, QWidget):
         finish = schedule.begin + timedelta(days=schedule.finish_day)
         hours = sum(one.task.left_h for one in schedule.placed)
         return f"Finished {day_words(finish)}, {hours:.0f} h of work to come. Ochre: a day more moves the end; hatched is waiting."
-
-    def refresh(self) -> None:
-        self.chart.setMinimumHeight(int(chart_high(self.bench.schedule())))
-        if self.tried is None:
-            self.says.setText(self._told())
-        self.task_card.refresh()
-        self.week.refresh()
-        for form in self.forms:
-            form.refresh()
-        self.chart.update()
 
 
 class Card(Guarded, QFrame):

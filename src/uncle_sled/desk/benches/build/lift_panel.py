@@ -4,71 +4,75 @@ from __future__ import annotations
 
 from datetime import date
 
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
-
-from uncle_sled.core.document.edits import Op, remove, set_to
+from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.document.work import Lift
 from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.refocus import focus_kept
-from uncle_sled.desk.kit.taken_away import take_away
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Fields, Remade, Says
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
 
 
-class LiftPanel(Guarded, QWidget):
+class LiftPanel(Panel):
+    chosen = ""
+
+    def laid(self) -> Group:
+        left = rows(
+            across(
+                Choice("Lift", self._lifts, lambda id: self.choose(str(id)), self._shown_lift, letters=16, share=1),
+                Act("Plan a lift", "One more: a wall, the whole body, the frame (P)", self.bench.add_lift),
+                Act("Done", "It was lifted today; again: it was not", self.turn_done),
+                Act("Take it off", "This lift", self.take_off),
+            ),
+            Says(self._told),
+            Says(
+                lambda: " ".join(f"Not like this: {one}." for one in made.refusals) if (made := self.known()) else "", "primer", hides=True
+            ),
+            Drawing("The lift to scale", self._shapes, "", self._why, share=1),
+            Says(lambda: "Who stands where: " + "; ".join(made.crew) + "." if (made := self.known()) and made.crew else ""),
+            share=1,
+        )
+        return across(left, rows(Says(self._numbers), Remade(self._shown_lift, self._form, share=1), Gap(), wide=SIDE_PX), gap=8)
+
+    def known(self) -> Lifted | None:
+        """The lift worked out, where all that it wants is known."""
+        made = self.made()
+        return None if made is None or made.why else made
+
+    def _lifts(self) -> list[tuple[object, str]]:
+        names = dict(liftable(self.studied))
+        lifts = self.session.build.work.lifts
+        return [
+            (one.id, f"{k}: {names.get(one.what, one.what)}, {one.way}" + (" (done)" if one.done else "")) for k, one in enumerate(lifts, 1)
+        ]
+
+    def _shown_lift(self) -> str | None:
+        lift = self.lift()
+        return lift.id if lift is not None else None
+
+    def _told(self) -> str:
+        made, words = self.known(), self.words
+        if made is None:
+            return ""
+        return f"{made.name}: {words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)} (computed); reckoned with {words.kg(made.taken_kg)}."
+
+    def _numbers(self) -> list[str]:
+        made = self.known()
+        return (
+            [said_words(one, self.words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said]
+            if made is not None
+            else []
+        )
+
     def __init__(self, session: Session, bench: BuildBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.chosen = ""
-        self._form_of = ""
-        self.form: Form | None = None
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.which = ChoiceField("Lift", [])
-        self.which.setMinimumContentsLength(16)
-        self.which.entered.connect(lambda id: self.choose(str(id)))
-        tools.addWidget(self.which, 1)
-        for text, tip, does in (
-            ("Plan a lift", "One more: a wall, the whole body, the frame (P)", bench.add_lift),
-            ("Done", "It was lifted today; again: it was not", self.turn_done),
-            ("Take it off", "This lift", self.take_off),
-        ):
-            tools.addWidget(act_button(text, tip, does))
-        left.addLayout(tools)
-        self.says = label("", "", "ink", wrap=True)
-        left.addWidget(self.says)
-        self.refused = label("", "", "primer", wrap=True)
-        left.addWidget(self.refused)
-        self.chart = Chart(session, "The lift to scale", self._shapes, "", self._why)
-        left.addWidget(self.chart, 1)
-        self.crew = label("", "", "ink", wrap=True)
-        left.addWidget(self.crew)
-        across.addLayout(left, 1)
-        self.side = QVBoxLayout()
-        self.side.setSpacing(6)
-        self.numbers = label("", "", "ink", wrap=True)
-        self.side.addWidget(self.numbers)
-        self.cards: Columns | None = None
-        holder = QWidget()
-        holder.setLayout(self.side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+        self.bench = bench
+        super().__init__(session)
 
     def lift(self) -> Lift | None:
         lifts = self.session.build.work.lifts
@@ -103,75 +107,24 @@ class LiftPanel(Guarded, QWidget):
             done = "" if lift.done else date.today().isoformat()
             self.session.edit(f"Lift {'done' if done else 'not done'}", [set_to(f"work.lifts.{lift.id}.done", done)], "Build")
 
-    def _build_form(self) -> None:
+    def _form(self) -> Cards:
         """Fields of the chosen lift; another lift has other places."""
-        lift = self.lift()
-        id = lift.id if lift is not None else ""
-        if id == self._form_of:
-            return
-        self._form_of = id
-        take_away(self.side, self.cards)
-        self.cards, self.form = None, None
-        if lift is None:
-            return
-        path = f"work.lifts.{id}"
-
-        def people(value: int | None) -> list[Op]:
-            return [set_to(f"{path}.people", 4 if value is None else value)]
-
-        crane = lambda b: self._way(b) == "crane"  # noqa: E731
-        self.form = Form(
-            self.session,
-            "This lift",
-            [
-                Row(f"{path}.what", kind=[(id_, name) for id_, name in liftable(self.session.studied)]),
-                Row(f"{path}.way"),
-                *plain(path, "pick_front pick_rear", when=crane),
-                Row(f"{path}.hook", when=lambda b: self._way(b) in ("crane", "turn over")),
-                *plain(path, "spreader choked", when=crane),
-                Row(f"{path}.sling_n", when=lambda b: self._way(b) in ("crane", "turn over")),
-                Row(f"{path}.hands_at", when=lambda b: self._way(b) in ("tilt up", "by hand")),
-                Row(f"{path}.wind_m_s", when=lambda b: self._way(b) in ("crane", "tilt up")),
-                Row(f"{path}.people"),
-            ],
-            "Build",
-            label_px=104,
-        )
-        self.cards = Columns([self.form])
-        self.side.addWidget(self.cards, 1)
+        path = f"work.lifts.{self._shown_lift()}"
+        crane = lambda b: self._way(b) == "crane"
+        hung = lambda b: self._way(b) in ("crane", "turn over")
+        fields = [
+            Row(f"{path}.what", kind=list(liftable(self.studied))),
+            Row(f"{path}.way"),
+            *plain(path, "pick_front pick_rear", when=crane),
+            Row(f"{path}.hook", when=hung),
+            *plain(path, "spreader choked", when=crane),
+            Row(f"{path}.sling_n", when=hung),
+            Row(f"{path}.hands_at", when=lambda b: self._way(b) in ("tilt up", "by hand")),
+            Row(f"{path}.wind_m_s", when=lambda b: self._way(b) in ("crane", "tilt up")),
+            Row(f"{path}.people"),
+        ]
+        return Cards([Fields("This lift", fields, "Build")])
 
     def _way(self, build: object) -> str:
         lift = self.lift()
         return lift.way if lift is not None else ""
-
-    def refresh(self) -> None:
-        lifts = self.session.build.work.lifts
-        names = dict(liftable(self.session.studied))
-        self.which.offer(
-            [
-                (one.id, f"{k}: {names.get(one.what, one.what)}, {one.way}" + (" (done)" if one.done else ""))
-                for k, one in enumerate(lifts, 1)
-            ]
-        )
-        lift = self.lift()
-        self.which.show_value(lift.id if lift is not None else "")
-        self.which.setEnabled(bool(lifts))
-        with focus_kept(self):
-            self._build_form()
-        if self.form is not None:
-            self.form.refresh()
-        made, words = self.made(), Words(self.session.shown)
-        if made is None or made.why:
-            for one in (self.says, self.refused, self.crew, self.numbers):
-                one.setText("")
-        else:
-            self.says.setText(
-                f"{made.name}: {words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)} (computed); reckoned with {words.kg(made.taken_kg)}."
-            )
-            self.refused.setText(" ".join(f"Not like this: {one}." for one in made.refusals))
-            self.crew.setText("Who stands where: " + "; ".join(made.crew) + "." if made.crew else "")
-            self.numbers.setText(
-                "\n".join(said_words(one, words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said)
-            )
-        self.refused.setVisible(bool(self.refused.text()))
-        self.chart.update()

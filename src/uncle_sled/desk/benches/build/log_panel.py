@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from pathlib import Path
 from typing import Any
-
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.work import LogEntry
@@ -17,64 +15,76 @@ from uncle_sled.core.studies.build.log import MOST_PHOTO_BYTES, measurable, pair
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.refocus import focus_kept
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.kit.taken_away import take_away
+from uncle_sled.desk.kit.form import Row
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Cards, Drawing, Fields, Listed, Remade, Says
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day, number
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 272
 
 
-class LogPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.chosen = ""
-        self._form_of: object = None
-        self._filling = False
-        self.form: Form | None = None
-        self.cards: Columns | None = None
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        for text, tip, does in (("Write", "A new entry of today (W)", bench.write_log), ("Take it off", "The chosen entry", self.take_off)):
-            tools.addWidget(act_button(text, tip, does))
-        self.says = label("", "small", "pencil", wrap=True)
-        tools.addWidget(self.says, 1)
-        left.addLayout(tools)
-        self.model = TableModel[LogEntry](
-            (
-                Column("Day", lambda one: one.on),
-                Column("Kind", lambda one: one.kind),
-                Column("Of", lambda one: self._of(one.of)),
-                Column("Hours", lambda one: "" if one.hours is None else f"{one.hours:g}", right=True),
-                Column("Money", lambda one: "" if one.money is None else f"{one.money:.2f}", right=True),
-                Column("What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""),
+class LogPanel(Panel):
+    chosen = ""
+
+    def laid(self) -> Group:
+        columns: tuple[Column[LogEntry], ...] = (
+            Column("Day", lambda one: one.on),
+            Column("Kind", lambda one: one.kind),
+            Column("Of", lambda one: self._of(one.of)),
+            Column("Hours", lambda one: "" if one.hours is None else f"{one.hours:g}", right=True),
+            Column("Money", lambda one: "" if one.money is None else f"{one.money:.2f}", right=True),
+            Column("What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""),
+        )
+        self.table = self.put(
+            Listed[LogEntry](
+                "The log",
+                columns,
+                self._log,
+                lambda one: one.id,
+                lambda one: self.choose(one.id),
+                lambda one: one.id == self.chosen,
+                share=3,
             )
         )
-        self.table = Table(self.model, "The log")
-        self.table.selectionModel().selectionChanged.connect(self._picked)
-        left.addWidget(self.table, 3)
-        self.chart = Chart(session, "Plan against fact", self._shapes, "Plan against fact: to the right took more", self._why)
-        left.addWidget(self.chart, 2)
-        across.addLayout(left, 1)
-        self.side = QVBoxLayout()
-        self.side.setSpacing(6)
-        holder = QWidget()
-        holder.setLayout(self.side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+        left = rows(
+            across(
+                Act("Write", "A new entry of today (W)", self.bench.write_log),
+                Act("Take it off", "The chosen entry", self.take_off),
+                Says(self._told, "pencil", "small", share=1),
+            ),
+            self.table,
+            Drawing(
+                "Plan against fact",
+                self._shapes,
+                "Plan against fact: to the right took more",
+                "Nothing was measured beside a plan yet: log hours and mark tasks done, pay what was quoted, or log a measure.",
+                share=2,
+            ),
+            share=1,
+        )
+        return across(left, rows(Remade(self._shape, self._form, share=1), Gap(), wide=SIDE_PX), gap=8)
+
+    def _log(self) -> list[LogEntry]:
+        return sorted(self.session.build.work.log, key=lambda one: (one.on, one.id), reverse=True)
+
+    def _choices(self) -> tuple[tuple[object, str], ...]:
+        """What the chosen entry may be about."""
+        one = self.entry()
+        if one is not None and one.kind == "measure":
+            about = [(id, name) for id, (name, _, _) in measurable(self.studied).items()]
+        else:
+            about = [(task.id, task.name) for task in tasks_of(self.session.build, self.session.facts)]
+        return (("", "nothing of the plan"), *about)
+
+    def _shape(self) -> Hashable | None:
+        one = self.entry()
+        return (one.id, one.kind, self._choices()) if one is not None else None
+
+    def __init__(self, session: Session, bench: BuildBench) -> None:
+        self.bench = bench
+        super().__init__(session)
 
     def _of(self, id: str) -> str:
         measures = measurable(self.session.studied)
@@ -101,9 +111,6 @@ class LogPanel(Guarded, QWidget):
             return f"{one.photo} cannot be read: {fault_.strerror}."
         return ""
 
-    def _why(self) -> str:
-        return "Nothing was measured beside a plan yet: log hours and mark tasks done, pay what was quoted, or log a measure."
-
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return pairs_chart(pairs_of(self.session.studied), Words(self.session.shown), width, height)
 
@@ -113,12 +120,6 @@ class LogPanel(Guarded, QWidget):
     def choose(self, id: str) -> None:
         self.chosen = id
         self.refresh()
-
-    def _picked(self) -> None:
-        at = self.table.marked()
-        if at >= 0 and not self._filling:
-            self.chosen = self.model.rows[at].id
-            self.refresh()
 
     def take_off(self) -> None:
         one = self.entry()
@@ -145,76 +146,43 @@ class LogPanel(Guarded, QWidget):
         plan = measurable(self.session.studied).get(str(value), ("", "", None))[2]
         return [set_to(f"work.log.{self.chosen}.of", value), set_to(f"work.log.{self.chosen}.plan", plan)]
 
-    def _build_form(self) -> None:
+    def _form(self) -> Cards:
         one = self.entry()
-        tasks = tasks_of(self.session.build, self.session.project.facts)
-        choices: list[tuple[object, str]] = [("", "nothing of the plan")]
-        if one is not None and one.kind == "measure":
-            choices += [(id, name) for id, (name, _, _) in measurable(self.session.studied).items()]
-        else:
-            choices += [(task.id, task.name) for task in tasks]
-        shape = (one.id, one.kind, tuple(choices)) if one is not None else None
-        if shape == self._form_of:
-            return
-        self._form_of = shape
-        take_away(self.side, self.cards)
-        self.cards, self.form = None, None
-        if one is None:
-            return
+        assert one is not None
         path, kind = f"work.log.{one.id}", one.kind
-        rows = [Row(f"{path}.on", ops=self._ops("on", self._day)), Row(f"{path}.kind"), Row(f"{path}.of", kind=choices, ops=self._of_ops)]
+        figure = lambda text: number(text, "a number", 1e8, -1e8)
+        fields = [
+            Row(f"{path}.on", ops=self._ops("on", self._day)),
+            Row(f"{path}.kind"),
+            Row(f"{path}.of", kind=list(self._choices()), ops=self._of_ops),
+        ]
         if kind in ("work", "trip"):
-            rows.append(Row(f"{path}.hours"))
+            fields.append(Row(f"{path}.hours"))
         if kind in ("money", "work"):
-            rows.append(Row(f"{path}.money"))
+            fields.append(Row(f"{path}.money"))
         if kind in ("measure", "trip"):
-            rows.append(
-                Row(
-                    f"{path}.value",
-                    kind=str,
-                    ops=self._ops("value", lambda t: number(t, "a number", 1e8, -1e8)),
-                    read=_shown(path, "value"),
-                )
-            )
+            fields.append(Row(f"{path}.value", kind=str, ops=self._ops("value", figure), read=_shown(path, "value")))
         if kind in ("measure", "money"):
-            rows.append(
-                Row(f"{path}.plan", kind=str, ops=self._ops("plan", lambda t: number(t, "a number", 1e8, -1e8)), read=_shown(path, "plan"))
-            )
-        rows.append(Row(f"{path}.says"))
+            fields.append(Row(f"{path}.plan", kind=str, ops=self._ops("plan", figure), read=_shown(path, "plan")))
+        fields.append(Row(f"{path}.says"))
         if kind in ("problem", "decision"):
-            rows.append(Row(f"{path}.cure", title="Helped" if kind == "problem" else "Chosen"))
+            fields.append(Row(f"{path}.cure", title="Helped" if kind == "problem" else "Chosen"))
         if kind == "decision":
-            rows.append(Row(f"{path}.others"))
+            fields.append(Row(f"{path}.others"))
         if kind in ("photo", "problem", "work", "measure"):
-            rows.append(Row(f"{path}.photo", ops=self._ops("photo", self._photo)))
-        self.form = Form(self.session, "This entry", rows, "Build", label_px=76)
-        self.cards = Columns([self.form])
-        self.side.addWidget(self.cards, 1)
+            fields.append(Row(f"{path}.photo", ops=self._ops("photo", self._photo)))
+        return Cards([Fields("This entry", fields, "Build", 76)])
 
-    def refresh(self) -> None:
-        log = sorted(self.session.build.work.log, key=lambda one: (one.on, one.id), reverse=True)
-        self._filling = True
-        self.model.set_rows(log, lambda a, b: a.id == b.id)
-        at = next((k for k, one in enumerate(self.model.rows) if one.id == self.chosen), -1)
-        if at >= 0:
-            self.table.selectRow(at)
-        else:
-            self.chosen = ""
-            self.table.clearSelection()
-        self._filling = False
-        with focus_kept(self):
-            self._build_form()
-        if self.form is not None:
-            self.form.refresh()
-        one = self.entry()
+    def _told(self) -> str:
+        one, log = self.entry(), self.session.build.work.log
         told = self._photo_told(one) if one is not None and one.photo else ""
-        hours = sum(entry.hours or 0.0 for entry in log)
+        if told:
+            return told
         missing = sum(1 for entry in log if self._missing(entry))
-        if not told:
-            told = f"{len(log)} entries, {hours:g} h." if log else "Nothing is written yet."
-            told += f" {missing} photos are not there." if missing else ""
-        self.says.setText(told)
-        self.chart.update()
+        hours = sum(entry.hours or 0.0 for entry in log)
+        return (f"{len(log)} entries, {hours:g} h." if log else "Nothing is written yet.") + (
+            f" {missing} photos are not there." if missing else ""
+        )
 
 
 def _shown(path: str, field: str) -> Callable[[Any], str]:

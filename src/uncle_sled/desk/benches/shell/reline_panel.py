@@ -74,7 +74,7 @@ class RelinePanel(Guarded, QWidget):
             ChoiceField(title, [NOTHING, *keys])
             for title, keys in (("Old liner was", OLD), ("Foam between posts", FOAMS), ("New liner", LINERS))
         )
-        shown = lambda: session.shown  # noqa: E731
+        shown = lambda: session.shown
         self.heap = QuantityField(Mass, "Heap weighed", shown)
         self.sizes = {
             key: QuantityField(Length, title, shown)

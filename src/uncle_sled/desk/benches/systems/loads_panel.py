@@ -106,7 +106,7 @@ class LoadsPanel(Panel):
             "Nothing runs yet: add a load, or give a thing its watts and hours.",
         )
         self.split = self.put(Split((self.table, chart), (580, 240), upright=False, share=1))
-        any_ = lambda: self._chosen() is not None  # noqa: E731
+        any_ = lambda: self._chosen() is not None
         return rows(
             tools(
                 Act("Add a load", "What runs and is no thing of Stow: lamps, telephones (A)", self.bench.add_load),

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
 import msgspec
-from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
@@ -18,6 +18,7 @@ from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
+T = TypeVar("T")
 W = TypeVar("W", bound=QWidget)
 GAP_PX = 6
 CARD_EDGES_PX = (12, 8, 12, 10)
@@ -50,7 +51,7 @@ class Group(Part[QWidget], frozen=True):
     parts: tuple[Any, ...]
     upright: bool
     gap: int = GAP_PX
-    title: str | None = None  # of a card
+    title: str | Callable[[], str] | None = None  # of a card
 
     def made(self, panel: Panel) -> QWidget:
         if self.title is None:
@@ -61,9 +62,23 @@ class Group(Part[QWidget], frozen=True):
         card.setObjectName("card")
         box = lay(panel, self, card)
         box.setContentsMargins(*CARD_EDGES_PX)
-        if self.title:
+        if callable(self.title):
+            box.insertWidget(0, panel.put(Titled(self.title)))
+        elif self.title:
             box.insertWidget(0, label(self.title, "title"))
         return card
+
+
+class Titled(Part[QLabel], frozen=True):
+    """A title that goes with what is shown."""
+
+    told: Callable[[], str]
+
+    def made(self, panel: Panel) -> QLabel:
+        return label("", "title", wrap=True)
+
+    def keep(self, panel: Panel, widget: QLabel) -> None:
+        widget.setText(self.told())
 
 
 def rows(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
@@ -76,7 +91,7 @@ def across(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -
     return Group(parts, False, gap, **named)
 
 
-def card(title: str, *parts: Part[Any] | QWidget | Gap, gap: int = 5, **named: Any) -> Group:
+def card(title: str | Callable[[], str], *parts: Part[Any] | QWidget | Gap, gap: int = 5, **named: Any) -> Group:
     """Parts one under the other on a card."""
     return Group(parts, True, gap, title, **named)
 
@@ -178,3 +193,11 @@ class Panel(Guarded, QWidget):
         part.keep(self, widget)
 
     def refreshed(self) -> None: ...
+
+
+class PanelOf(Panel, Generic[T]):
+    """A panel that asks something of its bench."""
+
+    def __init__(self, session: Session, bench: T) -> None:
+        self.bench = bench
+        super().__init__(session)

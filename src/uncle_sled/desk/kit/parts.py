@@ -151,9 +151,12 @@ class Act(Part[QPushButton], frozen=True):
     down: Callable[[], bool] | None = None
     plain: bool = False
     main: bool = False
+    name: str = ""  # for who cannot see it, where the text does not say it
 
     def made(self, panel: Panel) -> QPushButton:
         made = act_button(self.text, self.tip, self.does, None if self.down is None else False)
+        if self.name:
+            made.setAccessibleName(self.name)
         if self.plain or self.main:
             made.setProperty("kind", "main" if self.main else None)
         return made
@@ -219,7 +222,7 @@ class Choice(Part[ChoiceField], frozen=True):
             widget.show_value(self.reads())
 
 
-class Line(Part[TextField], frozen=True):
+class Entry(Part[TextField], frozen=True):
     """A line to type into."""
 
     name: str
@@ -227,9 +230,13 @@ class Line(Part[TextField], frozen=True):
     faint: str = ""  # what stands in it while it is empty
     tip: str = ""
     reads: Callable[[], str] | None = None
+    may: Callable[[], bool] | None = None
+    least: int = 0  # of its width [px]
 
     def made(self, panel: Panel) -> TextField:
         made = TextField(self.name, may_be_empty=True)
+        if self.least:
+            made.setMinimumWidth(self.least)
         made.setPlaceholderText(self.faint)
         made.setToolTip(self.tip)
         if self.takes is not None:
@@ -237,6 +244,8 @@ class Line(Part[TextField], frozen=True):
         return made
 
     def keep(self, panel: Panel, widget: TextField) -> None:
+        if self.may is not None:
+            widget.setEnabled(bool(self.may()))
         if self.reads is not None:
             widget.show_value(self.reads())
 

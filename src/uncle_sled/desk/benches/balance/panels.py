@@ -150,18 +150,20 @@ class DrivingPanel(Panel):
         self.grid.setContentsMargins(0, 0, 0, 0)
         self.grid.setSpacing(GAP)
         self._lay(3)
-        towed = lambda: self.session.build.rig.carrier != "vehicle bed"
         self.swap = QuantityField(Length, "Other wheels", lambda: self.session.shown)
         self.swap.setMaximumWidth(110)
         self.swap.entered.connect(self._swapped)
         self.swap_says = self.put(Says(self._swap_told, share=1))
         return rows(
-            Scrolled(self.inner, when=towed, share=1),
-            across(Says("Wheels of another height", "pencil"), self.swap, self.swap_says, when=towed),
+            Scrolled(self.inner, when=self._towed, share=1),
+            across(Says("Wheels of another height", "pencil"), self.swap, self.swap_says, when=self._towed),
             Says(self._told),
-            Own(lambda: QWidget(), when=lambda: not towed(), share=1),
+            Own(lambda: QWidget(), when=lambda: not self._towed(), share=1),
             gap=4,
         )
+
+    def _towed(self) -> bool:
+        return self.session.build.rig.carrier != "vehicle bed"
 
     def _kinds(self) -> dict[str, tuple[Card, str]]:
         """The cards by their titles, and what each says where it cannot be drawn."""

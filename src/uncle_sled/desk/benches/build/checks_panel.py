@@ -12,15 +12,15 @@ from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.studies.build.checklists import Check, Checklist, checklists
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
-from uncle_sled.desk.kit.parts import Act, Cards, Choice, Line, Own, Remade, Says
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Entry, Own, Remade, Says
 
 
 class ChecksPanel(Panel):
     def laid(self) -> Group:
         self.boxes: dict[str, tuple[QCheckBox, QLabel]] = {}
-        self.who = self.put(Line("Who ticks", faint="who", tip="Written beside what is ticked from now on", wide=120))
+        self.who = self.put(Entry("Who ticks", faint="who", tip="Written beside what is ticked from now on", wide=120))
         self.list = self.put(Choice("List", lambda: [(one.name, one.name) for one in self.lists()], letters=10))
-        self.line = self.put(Line("A line of my own", self.add, "a line of my own for this list", share=1))
+        self.line = self.put(Entry("A line of my own", self.add, "a line of my own for this list", share=1))
         return rows(
             across(self.who, self.list, self.line, Act("Untick the list", "Before the next departure, arrival or winter", self.clear)),
             Says(lambda: "" if self.lists() else "No list has a line for this build yet: nothing is drawn.", "pencil", "small", hides=True),

@@ -12,14 +12,13 @@ from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import Row, plain
-from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Fields, Remade, Says
-from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
 
 
-class LiftPanel(Panel):
+class LiftPanel(PanelOf[BuildBench]):
     chosen = ""
 
     def laid(self) -> Group:
@@ -69,10 +68,6 @@ class LiftPanel(Panel):
             if made is not None
             else []
         )
-
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        self.bench = bench
-        super().__init__(session)
 
     def lift(self) -> Lift | None:
         lifts = self.session.build.work.lifts

@@ -16,16 +16,15 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import Row
-from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Cards, Drawing, Fields, Listed, Remade, Says
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day, number
-from uncle_sled.desk.session import Session
 
 SIDE_PX = 272
 
 
-class LogPanel(Panel):
+class LogPanel(PanelOf[BuildBench]):
     chosen = ""
 
     def laid(self) -> Group:
@@ -81,10 +80,6 @@ class LogPanel(Panel):
     def _shape(self) -> Hashable | None:
         one = self.entry()
         return (one.id, one.kind, self._choices()) if one is not None else None
-
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        self.bench = bench
-        super().__init__(session)
 
     def _of(self, id: str) -> str:
         measures = measurable(self.session.studied)

@@ -17,23 +17,18 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import plain
-from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.panel import Group, Panel, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Busy, Cards, Drawing, Fields, Listed, Says
 from uncle_sled.desk.kit.table import Column
-from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
 
 
-class TodayPanel(Panel):
+class TodayPanel(PanelOf[BuildBench]):
     """The next three in large type, what can be prebuilt, and the least set that must roll or sleep."""
 
     def laid(self) -> Group:
         return rows(Busy(best_schedule), Drawing("The next three things", self._shapes, "", self._why, share=1), Says(self._told))
-
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        self.bench = bench
-        super().__init__(session)
 
     def _why(self) -> str:
         schedule = self.bench.schedule()
@@ -63,10 +58,8 @@ class TodayPanel(Panel):
         return told
 
 
-class ChancePanel(Panel):
+class ChancePanel(PanelOf[BuildBench]):
     """The finish as a chance, drawn five thousand times."""
-
-    _made: tuple[object, object, Chance | None] | None = None
 
     def laid(self) -> Group:
         return rows(
@@ -80,15 +73,9 @@ class ChancePanel(Panel):
             Says(self._told, joined=" "),
         )
 
-    def __init__(self, session: Session, bench: BuildBench) -> None:
-        self.bench = bench
-        super().__init__(session)
-
     def chance(self) -> Chance | None:
-        schedule, work = self.bench.schedule(), self.session.build.work
-        if self._made is None or self._made[0] is not schedule or self._made[1] is not work:
-            self._made = schedule, work, chance_of(schedule, days_of(self.session.build), work.deadline)
-        return self._made[2]
+        build = self.session.build
+        return chance_of(self.bench.schedule(), days_of(build), build.work.deadline)
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         chance = self.chance()

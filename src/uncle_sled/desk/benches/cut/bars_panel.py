@@ -2,64 +2,62 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSplitter, QVBoxLayout, QWidget
-
 from uncle_sled.core.drawing.cut.cut_sheets import told
 from uncle_sled.core.drawing.cut.piece_map import piece_map
 from uncle_sled.core.drawing.cut.sheet_drawn import bar_drawn, bar_long_m
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.cut.bars import BarPlan
 from uncle_sled.core.studies.cut.handed import OnBars
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.bench import CutBench
+from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.piece_chart import NOT_PLACED, PieceChart
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.working import Working
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.panel import Group, across, rows
+from uncle_sled.desk.kit.parts import Busy, Choice, DrawingOf, Says, Scrolled, Split
 
 BAR_HIGH, ROW, NAME = 18.0, 42.0, 96.0
 
 
-class BarsPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: CutBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.material = ""
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.which = ChoiceField("Material", [])
-        self.which.setMinimumContentsLength(26)
-        self.which.entered.connect(self._choose)
-        tools.addWidget(self.which)
-        self.says = label("", "", "ink", wrap=True)
-        tools.addWidget(self.says, 1)
-        rows.addLayout(tools)
-        self.working = Working(session.answers, laid_out)
-        rows.addWidget(self.working)
-        self.chart = PieceChart(session, "Bars with their pieces", self._bars, "", self._why)
-        self.chart.over.connect(lambda key: bench.mark((key,)) if key else None)
-        self.chart.picked.connect(lambda key: bench.mark((key,) if key else ()))
-        self.roll = QScrollArea()
-        self.roll.setWidgetResizable(True)
-        self.roll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.roll.setWidget(self.chart)
-        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is", lambda: NOT_PLACED)
-        self.map.over.connect(lambda key: bench.mark((key,)) if key else None)
+class BarsPanel(CutPanel):
+    material = ""
+
+    def laid(self) -> Group:
+        self.chart = self.put(
+            DrawingOf(
+                "Bars with their pieces", self._bars, "", self._why, high=lambda: 30 + ROW * max(len(self.bars()), 1), kind=PieceChart
+            )
+        )
+        self.map = self.put(DrawingOf("The body with its pieces", self._map, "Where it is", NOT_PLACED, kind=PieceChart))
+        for chart in (self.chart, self.map):
+            chart.over.connect(lambda key: self.bench.mark((key,)) if key else None)
+        self.chart.picked.connect(lambda key: self.bench.mark((key,) if key else ()))
         self.map.picked.connect(self._find)
-        split = QSplitter(Qt.Orientation.Vertical)
-        split.addWidget(self.roll)
-        split.addWidget(self.map)
-        split.setChildrenCollapsible(False)
-        split.setSizes([340, 210])
-        rows.addWidget(split, 1)
-        self._told_for: object = None
+        return rows(
+            across(Choice("Material", self._materials, self._choose, lambda: self.material, letters=26), Says(self._told, share=1)),
+            Busy(laid_out),
+            Split((Scrolled(self.chart), self.map), (340, 210), share=1),
+        )
+
+    def plans(self) -> tuple[BarPlan, ...]:
+        made = self.bench.plan()
+        return made.plan.bars if made is not None else ()
+
+    def _materials(self) -> list[tuple[object, str]]:
+        return [(one.material, f"{self.words.material(one.material)}: {one.used}") for one in self.plans()]
+
+    def refresh(self) -> None:
+        plans = self.plans()
+        if self.material not in {one.material for one in plans}:
+            self.material = plans[0].material if plans else ""
+        super().refresh()
+
+    def _told(self) -> str:
+        plan = next((one for one in self.plans() if one.material == self.material), None)
+        if plan is None:
+            return ""
+        lost = f" NOT PLACED: {', '.join(name for name, _ in plan.unplaced)}." if plan.unplaced else ""
+        return told(plan, self.words, self.session.build.cut.kerf.si) + "." + lost
 
     def bars(self) -> list[OnBars]:
         hand = self.bench.hand_out()
@@ -76,7 +74,7 @@ class BarsPanel(Guarded, QWidget):
         hand, mine = self.bench.hand_out(), self.bars()
         if hand is None or not mine:
             return ()
-        words, kerf = Words(self.session.shown), self.session.build.cut.kerf.si
+        words, kerf = self.words, self.session.build.cut.kerf.si
         longest = max(bar_long_m(on, hand.wanted, kerf) for on in mine)
         scale = (width - NAME - 24) / longest
         shapes: list[Primitive] = []
@@ -115,28 +113,5 @@ class BarsPanel(Guarded, QWidget):
         self.refresh()
 
     def marked(self) -> None:
-        self.chart.renew()
-        self.map.renew()
-
-    def refresh(self) -> None:
-        made = self.bench.plan()
-        plans = made.plan.bars if made is not None else ()
-        words = Words(self.session.shown)
-        names = [(one.material, f"{words.material(one.material)}: {one.used}") for one in plans]
-        if self.material not in {one.material for one in plans}:
-            self.material = plans[0].material if plans else ""
-        if names != self._told_for:
-            self._told_for = names
-            self.which.offer(list(names))  # type: ignore[arg-type]
-        self.which.show_value(self.material)
-        self.which.setEnabled(bool(names))
-        plan = next((one for one in plans if one.material == self.material), None)
-        text = ""
-        if plan is not None:
-            text = told(plan, words, self.session.build.cut.kerf.si) + "."
-            if plan.unplaced:
-                text += f" NOT PLACED: {', '.join(name for name, _ in plan.unplaced)}."
-        self.says.setText(text)
-        self.chart.setMinimumHeight(int(30 + ROW * max(len(self.bars()), 1)))
         self.chart.renew()
         self.map.renew()

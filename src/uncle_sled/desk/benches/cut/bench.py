@@ -11,6 +11,7 @@ from uncle_sled.core.studies.cut.sawing import offcuts_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.bench import PanelBench
+from uncle_sled.desk.kit.panel import PanelOf
 from uncle_sled.desk.session import Session
 
 CAUTION = (
@@ -22,7 +23,6 @@ class CutBench(PanelBench):
     def __init__(self, session: Session, stop: str) -> None:
         super().__init__(session, stop, CAUTION)
         self.marked: tuple[str, ...] = ()  # keys of pieces that are lit
-        self._handed: tuple[object, Handed] | None = None
         session.answers.changed.connect(self._answered)
         self.show_view("Pieces")
 
@@ -61,11 +61,7 @@ class CutBench(PanelBench):
         made = self.plan()
         if made is None:
             return None
-        build = self.session.build
-        key = (made, build.cut.numbers, build.cut.pins)
-        if self._handed is None or any(a is not b for a, b in zip(self._handed[0], key, strict=True)):  # type: ignore[call-overload]
-            self._handed = key, handed(made, build, self.session.project.facts)
-        return self._handed[1]
+        return handed(made, self.session.build, self.session.facts)
 
     def still(self) -> str:
         """What is to be said while no plan is there."""
@@ -180,3 +176,10 @@ class CutBench(PanelBench):
 
 def length(si: float) -> Length:
     return Length(round(si, 5))
+
+
+class CutPanel(PanelOf[CutBench]):
+    """A view of this stop; what is marked on one is marked on all."""
+
+    def marked(self) -> None:
+        """Other pieces are lit."""

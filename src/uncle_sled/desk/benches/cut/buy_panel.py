@@ -7,9 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog
 
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
@@ -18,139 +16,110 @@ from uncle_sled.core.errors import EntryError, SledError
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.money import summed
 from uncle_sled.core.studies.cut.of_the_build import laid_out
-from uncle_sled.desk.benches.cut.bench import CutBench
+from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.panel import Group, rows, tools
+from uncle_sled.desk.kit.parts import Act, Busy, Choice, Complaint, Listed, Says
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day
-from uncle_sled.desk.kit.working import Working
-from uncle_sled.desk.session import Session
 
 NARROW_PX = 900
 FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not known": "primer"}
 
 
-class BuyPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: CutBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self._made: tuple[object, tuple[Line, ...]] | None = None
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.shop = ChoiceField("Shop", [("", "all shops")])
-        self.shop.setMinimumContentsLength(14)
-        self.shop.entered.connect(lambda _: self.refresh())
-        tools.addWidget(self.shop)
-        for text, tip, does in (
-            ("Ordered", "The chosen lines are ordered today; again: they are not", lambda: self.mark("ordered")),
-            ("Arrived", "The chosen lines are here since today; again: they are not", lambda: self.mark("arrived")),
-            ("Add a line", "Something that the drawing does not ask for", self.add),
-            ("Take it off", "A line of your own; what the drawing asks for goes with the drawing", self.take_off),
-            ("Prices in …", "Quotes of a shop from a CSV or XLSX file, by id or name", self.ask_prices),
-        ):
-            tools.addWidget(act_button(text, tip, does))
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        self.working = Working(session.answers, laid_out)
-        rows.addWidget(self.working)
-        self.complaint = label("", "small", "primer", wrap=True)
-        self.complaint.hide()
-        rows.addWidget(self.complaint)
-        self.model = TableModel[Line](
-            (
-                Column("What", lambda one: one.name, ink=self._ink, enter=self._name),
-                Column("Shop", lambda one: one.shop, ink=self._ink, enter=lambda one, text: self._word(one, "shop", text)),
-                Column("Buy", _packs, right=True, sort=lambda one: one.packs, tip="Whole packs, after what is at hand"),
-                Column(
-                    "At hand",
-                    lambda one: f"{one.at_hand:g}" if one.at_hand else "",
-                    right=True,
-                    enter=lambda one, text: self._number(one, "at_hand", text),
-                ),
-                Column(
-                    "Each",
-                    lambda one: "?" if one.each is None else f"{one.each:.2f}",
-                    right=True,
-                    enter=lambda one, text: self._number(one, "likely", text),
-                    tip="Likely price of one pack; typing replaces the guess",
-                ),
-                Column(
-                    "Quote",
-                    lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "",
-                    right=True,
-                    enter=lambda one, text: self._number(one, "quote", text),
-                    tip="What a shop said for one pack",
-                ),
-                Column(
-                    "Until",
-                    lambda one: one.quote_until,
-                    ink=self._lapsed,
-                    enter=lambda one, text: self._day(one, "quote_until", text),
-                    tip="The quote holds until this day; red: it has lapsed",
-                ),
-                Column(
-                    "Likely",
-                    lambda one: "?" if one.likely is None else sum_words(one.likely),
-                    right=True,
-                    sort=lambda one: one.likely or -1.0,
-                ),
-                Column("Sure", lambda one: one.sure, ink=lambda one: FACES[one.sure]),
-                Column(
-                    "Days",
-                    lambda one: "" if one.lead_days is None else str(one.lead_days),
-                    right=True,
-                    sort=lambda one: one.lead_days or 0,
-                    enter=lambda one, text: self._number(one, "lead_days", text),
-                    tip="From order to arrival",
-                ),
-                Column(
-                    "State",
-                    _state,
-                    ink=self._ink,
-                    tip="Ordered and Arrived, above, put today; a day typed here is the day of the order",
-                    enter=lambda one, text: self._day(one, "ordered", text),
-                ),
-                Column(
-                    "Batch",
-                    lambda one: one.batch,
-                    enter=lambda one, text: self._word(one, "batch", text),
-                    tip="Of veneer: what is seen side by side comes of one batch",
-                ),
-                Column(
-                    "Paid",
-                    lambda one: "" if one.spent is None else f"{one.spent:.2f}",
-                    right=True,
-                    enter=lambda one, text: self._number(one, "spent", text),
-                    tip="For all of it",
-                ),
-            )
+class BuyPanel(CutPanel):
+    def laid(self) -> Group:
+        columns: tuple[Column[Line], ...] = (
+            Column("What", lambda one: one.name, ink=self._ink, enter=self._name),
+            Column("Shop", lambda one: one.shop, ink=self._ink, enter=lambda one, text: self._word(one, "shop", text), from_px=NARROW_PX),
+            Column("Buy", _packs, right=True, sort=lambda one: one.packs, tip="Whole packs, after what is at hand"),
+            Column(
+                "At hand",
+                lambda one: f"{one.at_hand:g}" if one.at_hand else "",
+                right=True,
+                enter=lambda one, text: self._number(one, "at_hand", text),
+            ),
+            Column(
+                "Each",
+                lambda one: "?" if one.each is None else f"{one.each:.2f}",
+                right=True,
+                enter=lambda one, text: self._number(one, "likely", text),
+                tip="Likely price of one pack; typing replaces the guess",
+            ),
+            Column(
+                "Quote",
+                lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "",
+                right=True,
+                enter=lambda one, text: self._number(one, "quote", text),
+                tip="What a shop said for one pack",
+            ),
+            Column(
+                "Until",
+                lambda one: one.quote_until,
+                ink=self._lapsed,
+                enter=lambda one, text: self._day(one, "quote_until", text),
+                tip="The quote holds until this day; red: it has lapsed",
+            ),
+            Column(
+                "Likely", lambda one: "?" if one.likely is None else sum_words(one.likely), right=True, sort=lambda one: one.likely or -1.0
+            ),
+            Column("Sure", lambda one: one.sure, ink=lambda one: FACES[one.sure]),
+            Column(
+                "Days",
+                lambda one: "" if one.lead_days is None else str(one.lead_days),
+                right=True,
+                sort=lambda one: one.lead_days or 0,
+                enter=lambda one, text: self._number(one, "lead_days", text),
+                tip="From order to arrival",
+            ),
+            Column(
+                "State",
+                _state,
+                ink=self._ink,
+                tip="Ordered and Arrived, above, put today; a day typed here is the day of the order",
+                enter=lambda one, text: self._day(one, "ordered", text),
+            ),
+            Column(
+                "Batch",
+                lambda one: one.batch,
+                enter=lambda one, text: self._word(one, "batch", text),
+                tip="Of veneer: what is seen side by side comes of one batch",
+            ),
+            Column(
+                "Paid",
+                lambda one: "" if one.spent is None else f"{one.spent:.2f}",
+                right=True,
+                enter=lambda one, text: self._number(one, "spent", text),
+                tip="For all of it",
+            ),
         )
-        self.table = Table(self.model, "Shopping list", several=True)
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        rows.addWidget(self.table, 1)
-        self.says = label("", "", "ink", wrap=True)
-        rows.addWidget(self.says)
-        self._shops: object = None
+        self.table = self.put(Listed[Line]("Shopping list", columns, self._shown_lines, lambda one: one.id, several=True, share=1))
+        self.shop = self.put(Choice("Shop", self._shops, lambda _: self.refresh(), letters=14))
+        return rows(
+            tools(
+                self.shop,
+                Act("Ordered", "The chosen lines are ordered today; again: they are not", lambda: self.mark("ordered")),
+                Act("Arrived", "The chosen lines are here since today; again: they are not", lambda: self.mark("arrived")),
+                Act("Add a line", "Something that the drawing does not ask for", self.add),
+                Act("Take it off", "A line of your own; what the drawing asks for goes with the drawing", self.take_off),
+                Act("Prices in …", "Quotes of a shop from a CSV or XLSX file, by id or name", self.ask_prices),
+            ),
+            Busy(laid_out),
+            Complaint(),
+            self.table,
+            Says(self._told, joined=" "),
+        )
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Where there is little room days and batches are left to the exported list."""
-        narrow = self.width() < NARROW_PX
-        self.table.give_way({1: narrow, 6: self.width() < 700, 9: self.width() < 760, 11: narrow})
+    def _shops(self) -> list[tuple[object, str]]:
+        return [("", "all shops"), *((one, one) for one in dict.fromkeys(line.shop for line in self.lines()))]
+
+    def _shown_lines(self) -> list[Line]:
+        shop = self.shop.currentData()
+        return [one for one in self.lines() if not shop or one.shop == shop]
 
     def lines(self) -> tuple[Line, ...]:
         made = self.bench.plan()
-        if made is None:
-            return ()
-        s = self.session.studied
-        key = (made, s)
-        if self._made is None or self._made[0][0] is not made or self._made[0][1] is not s:  # type: ignore[index]
-            self._made = key, lines_of(s, made)
-        return self._made[1]
+        return lines_of(self.studied, made) if made is not None else ()
 
     def _ink(self, one: Line) -> str:
         return "spruce" if one.arrived or one.spent is not None else "pencil" if one.packs == 0 else ""
@@ -171,18 +140,13 @@ class BuyPanel(Guarded, QWidget):
         self.complaint.hide()
         return bool(self.session.edit(says, [self._op(one, **fields)], "Cut"))
 
-    def _complain(self, fault: EntryError) -> bool:
-        self.complaint.setText(str(fault))
-        self.complaint.show()
-        return False
-
     def _number(self, one: Line, field: str, text: str) -> bool:
         try:
             value = typed_number("" if text == "?" else text, "number" if field in ("at_hand", "lead_days") else "sum")
             if field == "lead_days" and value is not None and value > 2000:
                 raise EntryError(f"{value:g} days are over five years; a number of days would be right.")
         except EntryError as fault:
-            return self._complain(fault)
+            return self.complain(str(fault))
         made: Any = value
         if field == "at_hand":
             made = value or 0.0
@@ -194,7 +158,7 @@ class BuyPanel(Guarded, QWidget):
         try:
             value = day(text)
         except EntryError as fault:
-            return self._complain(fault)
+            return self.complain(str(fault))
         return self._enter(one, f"{one.name}: {field.replace('_', ' ')} {value or 'not'}", **{field: value})
 
     def _word(self, one: Line, field: str, text: str) -> bool:
@@ -202,12 +166,12 @@ class BuyPanel(Guarded, QWidget):
 
     def _name(self, one: Line, text: str) -> bool:
         if not one.own:
-            return self._complain(EntryError("What the drawing asks for is named there; lines of your own can be renamed here."))
+            return self.complain("What the drawing asks for is named there; lines of your own can be renamed here.")
         return self._word(one, "name", text) if text.strip() else False
 
     # what can be done
     def chosen(self) -> list[Line]:
-        return [self.model.rows[index.row()] for index in self.table.selectionModel().selectedRows()]
+        return self.table.chosen_rows()
 
     def mark(self, field: str) -> None:
         chosen = self.chosen()
@@ -256,20 +220,10 @@ class BuyPanel(Guarded, QWidget):
             says += " Not taken: " + "; ".join(f"line {one.line}, {one.says}" for one in read.faults[:3])
         self.session.said.emit(says, "stop" if read.faults else "note")
 
-    def marked(self) -> None: ...
-
-    def refresh(self) -> None:
-        lines = self.lines()
-        shops = tuple(dict.fromkeys(one.shop for one in lines))
-        if shops != self._shops:
-            self._shops = shops
-            self.shop.offer([("", "all shops"), *((one, one) for one in shops)])
-        shop = self.shop.currentData()
-        shown = [one for one in lines if not shop or one.shop == shop]
-        self.model.set_rows(shown, lambda a, b: a.id == b.id)
-        if not lines:
-            self.says.setText(self.bench.still() if self.bench.plan() is None else "Nothing to buy yet: nothing is drawn.")
-            return
+    def _told(self) -> list[str]:
+        shown = self._shown_lines()
+        if not self.lines():
+            return [self.bench.still() if self.bench.plan() is None else "Nothing to buy yet: nothing is drawn."]
         whole = summed(shown)
         told = [f"{len(shown)} lines, likely {sum_words(whole.mean)}, {sum_words(whole.low)} to {sum_words(whole.high)}."]
         if whole.unknown:
@@ -277,8 +231,7 @@ class BuyPanel(Guarded, QWidget):
         guessed = sum(1 for one in shown if one.sure == "guessed")
         if guessed:
             told.append(f"{guessed} prices are guesses of the trade: type what your shop says.")
-        told.append("Gear that you have already is not on the list.")
-        self.says.setText(" ".join(told))
+        return [*told, "Gear that you have already is not on the list."]
 
 
 def _state(one: Line) -> str:

@@ -5,10 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.drawing.cut.money_chart import money_chart, sum_words
 from uncle_sled.core.drawing.primitives import Primitive
@@ -18,120 +14,103 @@ from uncle_sled.core.studies.cut.consumables import Rule, Used, counted, rules_o
 from uncle_sled.core.studies.cut.money import Money, Sum, money_of
 from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.bench import CutBench
+from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.stock_panel import typed_number
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.kit.working import Working
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Group, across, rows
+from uncle_sled.desk.kit.parts import Busy, Cards, Drawing, Fields, Listed, Says
+from uncle_sled.desk.kit.table import Column
 
 SIDE_PX = 262
 
 
-class MoneyPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: CutBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self._made: tuple[tuple[object, object], tuple[Line, ...], Money] | None = None
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        self.working = Working(session.answers, laid_out)
-        left.addWidget(self.working)
-        self.chart = Chart(
-            session, "Money over the stages of the work", self._chart, "Money over the work: bars a stage, line all up to it", self._why
+class MoneyPanel(CutPanel):
+    def laid(self) -> Group:
+        headings: tuple[Column[tuple[str, Sum]], ...] = (
+            Column("Heading", lambda one: one[0]),
+            Column("Likely", lambda one: sum_words(one[1].mean), right=True, sort=lambda one: one[1].mean),
+            Column(
+                "Low to high", lambda one: f"{sum_words(one[1].low)} to {sum_words(one[1].high)}", right=True, sort=lambda one: one[1].high
+            ),
+            Column(
+                "?",
+                lambda one: str(one[1].unknown) if one[1].unknown else "",
+                right=True,
+                ink=lambda one: "primer",
+                tip="Lines of which nobody knows a price",
+            ),
         )
-        left.addWidget(self.chart, 3)
-        self.model = TableModel[tuple[str, Sum]](
-            (
-                Column("Heading", lambda one: one[0]),
-                Column("Likely", lambda one: sum_words(one[1].mean), right=True, sort=lambda one: one[1].mean),
-                Column(
-                    "Low to high",
-                    lambda one: f"{sum_words(one[1].low)} to {sum_words(one[1].high)}",
-                    right=True,
-                    sort=lambda one: one[1].high,
-                ),
-                Column(
-                    "?",
-                    lambda one: str(one[1].unknown) if one[1].unknown else "",
-                    right=True,
-                    ink=lambda one: "primer",
-                    tip="Lines of which nobody knows a price",
-                ),
+        used: tuple[Column[Used], ...] = (
+            Column("Used up", lambda one: self.session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""),
+            Column("Counts", lambda one: counted(one, self.words), from_px=480),
+            Column(
+                "Rate",
+                lambda one: f"{one.rule.rate:g}",
+                right=True,
+                enter=lambda one, text: self._rule(one.rule, "rate", text),
+                tip="So much for each metre, square metre or end, as the source says",
+            ),
+            Column("Comes to", self._comes_to, right=True),
+            Column(
+                "Pack",
+                lambda one: f"{one.rule.pack:g}",
+                right=True,
+                enter=lambda one, text: self._rule(one.rule, "pack", text),
+                from_px=400,
+            ),
+            Column(
+                "Source",
+                lambda one: "changed by you" if one.rule.changed else self.session.told(one.rule.source),
+                ink=lambda one: "" if one.rule.changed else "pencil",
+                from_px=565,
+            ),
+        )
+        self.headings = self.put(
+            Listed[tuple[str, Sum]](
+                "Money by heading", headings, lambda: made.headings if (made := self.money()) else (), lambda one: one[0], share=4
             )
         )
-        self.headings = Table(self.model, "Money by heading")
-        self.rules = TableModel[Used](
-            (
-                Column("Used up", lambda one: session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""),
-                Column("Counts", lambda one: counted(one, Words(session.shown))),
-                Column(
-                    "Rate",
-                    lambda one: f"{one.rule.rate:g}",
-                    right=True,
-                    enter=lambda one, text: self._rule(one.rule, "rate", text),
-                    tip="So much for each metre, square metre or end, as the source says",
-                ),
-                Column("Comes to", self._comes_to, right=True),
-                Column("Pack", lambda one: f"{one.rule.pack:g}", right=True, enter=lambda one, text: self._rule(one.rule, "pack", text)),
-                Column(
-                    "Source",
-                    lambda one: "changed by you" if one.rule.changed else session.told(one.rule.source),
-                    ink=lambda one: "" if one.rule.changed else "pencil",
-                ),
-            )
+        self.used = self.put(Listed[Used]("What is used up by rule", used, self._used, lambda one: one.rule.id, share=5))
+        cards = (
+            Fields("Purse", [Row("brief.budget")], "Cut", 112),
+            Fields("For a customer", plain("cut", "hours hour_price margin"), "Cut", 112),
+            Fields("Prices rise", plain("cut", "rise months"), "Cut", 112),
         )
-        self.used = Table(self.rules, "What is used up by rule")
-        low = QHBoxLayout()
-        low.setSpacing(6)
-        low.addWidget(self.headings, 4)
-        low.addWidget(self.used, 5)
-        left.addLayout(low, 2)
-        for table in (self.headings, self.used):
-            table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        across.addLayout(left, 1)
-        self.says = label("", "", "ink", wrap=True)
-        budget = Form(session, "Purse", [Row("brief.budget")], "Cut", label_px=112)
-        price = Form(session, "For a customer", plain("cut", "hours hour_price margin"), "Cut", label_px=112)
-        rise = Form(session, "Prices rise", plain("cut", "rise months"), "Cut", label_px=112)
-        self.forms = [budget, price, rise]
-        side = QVBoxLayout()
-        side.setSpacing(8)
-        side.addWidget(self.says)
-        side.addWidget(Columns(list(self.forms)), 1)
-        holder = QWidget()
-        holder.setLayout(side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+        left = rows(
+            Busy(laid_out),
+            Drawing(
+                "Money over the stages of the work", self._chart, "Money over the work: bars a stage, line all up to it", self._why, share=3
+            ),
+            across(self.headings, self.used, share=2),
+            share=1,
+        )
+        return across(
+            left,
+            rows(
+                Says(lambda: self._told(made) if (made := self.money()) else self.bench.still()), Cards(cards, share=1), gap=8, wide=SIDE_PX
+            ),
+            gap=8,
+        )
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Where there is little room only what it comes to is told of what is used up."""
-        self.used.give_way({1: self.width() < 1150, 4: self.width() < 1000, 5: self.width() < 1300})
+    def _used(self) -> list[Used]:
+        s = self.studied
+        off = [Used(rule, 0.0, 0.0) for rule in rules_of(s.build.cut) if rule.off]
+        return [*used_up(s.build, s.facts, take_off(s.build, s.facts)), *off]
 
-    def money(self) -> tuple[tuple[Line, ...], Money] | None:
+    def lines(self) -> tuple[Line, ...]:
         made = self.bench.plan()
-        if made is None:
-            return None
-        s = self.session.studied
-        if self._made is None or self._made[0][0] is not made or self._made[0][1] is not s:
-            lines = lines_of(s, made)
-            self._made = (made, s), lines, money_of(s.build, s.facts, lines, take_off(s.build, s.facts))
-        return self._made[1:]
+        return lines_of(self.studied, made) if made is not None else ()
+
+    def money(self) -> Money | None:
+        s = self.studied
+        return money_of(s.build, s.facts, self.lines(), take_off(s.build, s.facts)) if self.bench.plan() is not None else None
 
     def _why(self) -> str:
         return self.bench.still() if self.bench.plan() is None else "Nothing is drawn yet, so there is nothing to pay for."
 
     def _chart(self, width: float, height: float) -> tuple[Primitive, ...]:
-        found = self.money()
-        return money_chart(found[1], found[0], width, height) if found is not None else ()
+        made = self.money()
+        return money_chart(made, self.lines(), width, height) if made is not None else ()
 
     def _rule(self, rule: Rule, field: str, text: str) -> bool:
         try:
@@ -152,7 +131,7 @@ class MoneyPanel(Guarded, QWidget):
         return bool(self.session.edit(f"{rule.name}: {field} {text}", [op], "Cut"))
 
     def _comes_to(self, one: Used) -> str:
-        words = Words(self.session.shown)
+        words = self.words
         known: dict[str, Callable[[float], str]] = {
             "m": words.m,
             "m²": words.m2,
@@ -162,20 +141,6 @@ class MoneyPanel(Guarded, QWidget):
         if one.rule.unit in known:
             return known[one.rule.unit](one.need)
         return f"{one.need:.3g} {one.rule.unit}" if one.need < 100 else f"{one.need:.0f} {one.rule.unit}"
-
-    def marked(self) -> None: ...
-
-    def refresh(self) -> None:
-        self.chart.update()
-        for form in self.forms:
-            form.refresh()
-        found = self.money()
-        s = self.session.studied
-        self.model.set_rows(found[1].headings if found is not None else (), lambda a, b: a[0] == b[0])
-        used = used_up(s.build, s.facts, take_off(s.build, s.facts))
-        off = [Used(rule, 0.0, 0.0) for rule in rules_of(s.build.cut) if rule.off]
-        self.rules.set_rows([*used, *off], lambda a, b: a.rule.id == b.rule.id)
-        self.says.setText("\n".join(self._told(found[1])) if found is not None else self.bench.still())
 
     def _told(self, money: Money) -> list[str]:
         total = money.total

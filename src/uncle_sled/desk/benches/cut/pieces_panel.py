@@ -2,98 +2,82 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QSplitter, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.cut.piece_map import piece_map
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.cut.numbers import Named, Numbers, numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.bench import CutBench
+from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.piece_chart import PieceChart
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.panel import Group, across, rows
+from uncle_sled.desk.kit.parts import Act, Choice, DrawingOf, Listed, Says, Split
+from uncle_sled.desk.kit.table import Column
 
 INKS = {"draft": "pencil", "changed": "primer", "as printed": ""}
 NOTHING = "Nothing to cut yet: choose a school of framing or the layers of faces on Shell, or a cabinet to make here."
 
 
-class PiecesPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: CutBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self._filling = False
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        for_good = "Give every piece its number for good (N); before that, numbers are drafts"
-        self.print = act_button("Number and print", for_good, bench.number_and_print)
-        tools.addWidget(self.print)
-        self.of = ChoiceField("Which pieces", [("", "all of it")])
-        self.of.setToolTip("Pieces of one face or thing only")
-        self.of.entered.connect(lambda _: self.refresh())
-        tools.addWidget(self.of)
-        self.cabinet = ChoiceField("Cabinets made here", [])
-        self.cabinet.setToolTip(
-            "A cabinet, bed or furniture of Stow that is made of sheets here, and not bought; choose it again to buy it"
+class PiecesPanel(CutPanel):
+    def laid(self) -> Group:
+        columns: tuple[Column[Named], ...] = (
+            Column(
+                "No",
+                lambda one: one.label,
+                sort=_by_number,
+                ink=lambda one: INKS[one.standing],
+                tip="Grey: a draft; red: changed since the print",
+            ),
+            Column("What", lambda one: one.piece.name, ink=lambda one: INKS[one.standing]),
+            Column("Of", lambda one: one.piece.of),
+            Column("Length", lambda one: self._cut(one.piece.length_m), right=True, sort=lambda one: one.piece.length_m),
+            Column(
+                "Width",
+                lambda one: self._cut(one.piece.width_m) if one.piece.width_m else "",
+                right=True,
+                sort=lambda one: one.piece.width_m,
+            ),
+            Column("Ends", _ends, right=True, tip="How far the saw is turned off square"),
+            Column("Material", lambda one: self.words.material(one.piece.material)),
+            Column("Note", self._note, ink=lambda one: "primer" if one.standing == "changed" else ""),
         )
-        self.of.setMinimumContentsLength(9)
-        self.cabinet.setMinimumContentsLength(10)
-        self.cabinet.entered.connect(self._make_here)
-        tools.addWidget(self.cabinet)
-        self.says = label("", "small", "pencil", wrap=True)
-        tools.addWidget(self.says, 1)
-        rows.addLayout(tools)
-        self.model = TableModel[Named](
-            (
-                Column(
-                    "No",
-                    lambda one: one.label,
-                    sort=_by_number,
-                    ink=lambda one: INKS[one.standing],
-                    tip="Grey: a draft; red: changed since the print",
-                ),
-                Column("What", lambda one: one.piece.name, ink=lambda one: INKS[one.standing]),
-                Column("Of", lambda one: one.piece.of),
-                Column("Length", lambda one: self._cut(one.piece.length_m), right=True, sort=lambda one: one.piece.length_m),
-                Column(
-                    "Width",
-                    lambda one: self._cut(one.piece.width_m) if one.piece.width_m else "",
-                    right=True,
-                    sort=lambda one: one.piece.width_m,
-                ),
-                Column("Ends", _ends, right=True, tip="How far the saw is turned off square"),
-                Column("Material", lambda one: Words(self.session.shown).material(one.piece.material)),
-                Column("Note", self._note, ink=lambda one: "primer" if one.standing == "changed" else ""),
-            )
+        self.of = self.put(Choice("Which pieces", self._faces, lambda _: self.refresh(), tip="Pieces of one face or thing only", letters=9))
+        self.table = self.put(
+            Listed[Named]("Pieces", columns, self._rows, lambda one: one.piece.key, lambda one: self.bench.mark((one.piece.key,)))
         )
-        self.table = Table(self.model, "Pieces")
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.table.selectionModel().selectionChanged.connect(self._picked)
-        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is", lambda: NOTHING)
+        self.map = self.put(DrawingOf("The body with its pieces", self._map, "Where it is", NOTHING, kind=PieceChart))
         self.map.over.connect(self._over)
-        self.map.picked.connect(lambda key: bench.mark((key,) if key else ()))
-        split = QSplitter(Qt.Orientation.Vertical)
-        split.addWidget(self.map)
-        split.addWidget(self.table)
-        split.setChildrenCollapsible(False)
-        split.setSizes([250, 300])
-        rows.addWidget(split, 1)
-        self._cabinets: object = None
-        self._faces: object = None
+        self.map.picked.connect(lambda key: self.bench.mark((key,) if key else ()))
+        return rows(
+            across(
+                Act(
+                    "Number and print",
+                    "Give every piece its number for good (N); before that, numbers are drafts",
+                    self.bench.number_and_print,
+                    lambda: bool(self.numbers().named),
+                ),
+                self.of,
+                Choice(
+                    "Cabinets made here",
+                    self._cabinets,
+                    self._make_here,
+                    lambda: "",
+                    "A cabinet, bed or furniture of Stow that is made of sheets here, and not bought; choose it again to buy it",
+                    10,
+                ),
+                Says(lambda: self._told(self.numbers()), "pencil", "small", share=1),
+            ),
+            Split((self.map, self.table), (250, 300), share=1),
+        )
+
+    def _rows(self) -> list[Named]:
+        of = self.of.currentData()
+        return sorted((one for one in self.numbers().named if not of or one.piece.of == of), key=_by_number)
 
     def numbers(self) -> Numbers:
         return numbers_of(self.session.build, self.session.project.facts)
 
     def _cut(self, metres: float) -> str:
-        return Words(self.session.shown).cut(metres)
+        return self.words.cut(metres)
 
     def _note(self, one: Named) -> str:
         told = [] if one.standing != "changed" else ["changed since the print"]
@@ -115,33 +99,9 @@ class PiecesPanel(Guarded, QWidget):
         if key:
             self.bench.mark((key,))
 
-    def _picked(self) -> None:
-        at = self.table.marked()
-        if not self._filling and at >= 0:
-            self.bench.mark((self.model.rows[at].piece.key,))
-
     def marked(self) -> None:
         self.map.renew()
-        at = next((k for k, one in enumerate(self.model.rows) if one.piece.key in self.bench.marked), -1)
-        self._filling = True
-        if at >= 0:
-            self.table.selectRow(at)
-        else:
-            self.table.clearSelection()
-        self._filling = False
-
-    def refresh(self) -> None:
-        numbers = self.numbers()
-        self._fill_choices(numbers)
-        of = self.of.currentData()
-        self._filling = True
-        self.model.set_rows(
-            sorted((one for one in numbers.named if not of or one.piece.of == of), key=_by_number), lambda a, b: a.piece.key == b.piece.key
-        )
-        self._filling = False
-        self.map.renew()
-        self.says.setText(self._told(numbers))
-        self.print.setEnabled(bool(numbers.named))
+        self.table.mark_only(next((k for k, one in enumerate(self.table.rows) if one.piece.key in self.bench.marked), -1))
 
     def _told(self, numbers: Numbers) -> str:
         off = take_off(self.session.build, self.session.project.facts)
@@ -163,23 +123,20 @@ class PiecesPanel(Guarded, QWidget):
             told.append(off.unsaid[0])
         return " ".join(told)
 
-    def _fill_choices(self, numbers: Numbers) -> None:
-        faces = tuple(dict.fromkeys(one.piece.of for one in numbers.named))
+    def _faces(self) -> list[tuple[object, str]]:
         names = {thing.id: thing.name for thing in self.session.build.stow.things}
-        if faces != self._faces:
-            self._faces = faces
-            self.of.offer([("", "all of it"), *((one, names.get(one, one)) for one in faces)])
+        faces = dict.fromkeys(one.piece.of for one in self.numbers().named)
+        return [("", "all of it"), *((one, names.get(one, one)) for one in faces)]
+
+    def _cabinets(self) -> list[tuple[object, str]]:
+        """Things that can be made of sheets here; nothing to choose where there are none."""
         made = self.session.build.cut.made
-        things = tuple(
+        things = [
             (thing.id, ("made here: " if thing.id in made else "bought: ") + thing.name)
             for thing in self.session.build.stow.things
             if thing.kind in ("cabinet", "furniture", "bed")
-        )
-        if things != self._cabinets:
-            self._cabinets = things
-            self.cabinet.offer([("", "cabinets …"), *things])
-        self.cabinet.show_value("")
-        self.cabinet.setEnabled(bool(things))
+        ]
+        return [("", "cabinets …"), *things] if things else []
 
     def _make_here(self, id: object) -> None:
         made = self.session.build.cut.made

@@ -6,7 +6,6 @@ from typing import Any
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.drawing.cut.cut_sheets import step_words, told
@@ -19,14 +18,10 @@ from uncle_sled.core.studies.cut.held import Held, faults_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.cut.bench import CutBench
+from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.piece_chart import NO_CUTS, NOT_PLACED, PieceChart
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.working import Working
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.panel import Group, across, rows
+from uncle_sled.desk.kit.parts import Act, Busy, Choice, DrawingOf, Says
 
 SNAP_PX = 10.0
 EDGE = 12.0
@@ -73,59 +68,58 @@ class SheetChart(PieceChart):
             super().keyPressEvent(event)
 
 
-class SheetsPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: CutBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.at = 0  # sheet, among all
-        self.cut = 0  # cuts made so far; 0: all are shown as laid out
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.before = act_button("‹", "The sheet before", lambda: self.turn(-1))
-        self.after = act_button("›", "The next sheet", lambda: self.turn(1))
-        self.which = ChoiceField("Material", [])
-        self.which.setMinimumContentsLength(14)
-        self.number = label("", "", "ink")
-        self.which.entered.connect(self._choose)
-        self.saw = ChoiceField("Saw", [("edge to edge", "edge to edge"), ("free", "along outlines")])
-        self.saw.setToolTip("Track or table saw: every cut runs from edge to edge; router or jigsaw: along the outlines")
-        self.saw.setMinimumContentsLength(10)
-        self.saw.entered.connect(lambda value: session.edit(f"Saw: {value}", [set_to("cut.saw", value)], "Cut"))
-        self.back = act_button("Cut before", "Take the last cut back (,)", lambda: self.step(-1))
-        self.next = act_button("Next cut", "Where fence and stop stand, and what falls off (.)", lambda: self.step(1))
-        self.holding = act_button("Hold", "Hold the lit piece in its place, or let it go (H); dragging holds it too", self.hold)
-        self.loose = act_button("Let all go", "No piece is held any more", self.let_all_go)
-        for widget in (self.which, self.before, self.number, self.after, self.back, self.next, self.holding, self.loose):
-            tools.addWidget(widget, 1 if widget is self.which else 0)
-        rows.addLayout(tools)
-        self.working = Working(session.answers, laid_out)
-        rows.addWidget(self.working)
-        told = QHBoxLayout()
-        told.setSpacing(6)
-        self.says = label("", "", "ink", wrap=True)
-        told.addWidget(self.says, 1)
-        told.addWidget(self.saw)
-        rows.addLayout(told)
-        self.chart = SheetChart(session, "The sheet with its pieces", self._sheet, "", self._why)
-        self.map = PieceChart(session, "The body with its pieces", self._map, "Where it is", lambda: NOT_PLACED)
-        self.list = PieceChart(session, "Cuts in their order", self._cuts, "Cuts, in this order", lambda: NO_CUTS)
+class SheetsPanel(CutPanel):
+    at = 0  # sheet, among all
+    cut = 0  # cuts made so far; 0: all are shown as laid out
+    _follow = ""  # a piece that was held: its sheet is shown when it is laid out again
+
+    # what is shown
+    def laid(self) -> Group:
+        self.chart = self.put(DrawingOf("The sheet with its pieces", self._sheet, "", self._why, kind=SheetChart, share=5))
+        self.map = self.put(DrawingOf("The body with its pieces", self._map, "Where it is", NOT_PLACED, kind=PieceChart, share=5))
+        self.list = self.put(DrawingOf("Cuts in their order", self._cuts, "Cuts, in this order", NO_CUTS, kind=PieceChart, share=4))
         for chart in (self.chart, self.map):
             chart.over.connect(self._over)
             chart.picked.connect(self._picked)
         self.chart.put_down.connect(self._put_down)
-        rows.addWidget(self.chart, 5)
-        low = QHBoxLayout()
-        low.setSpacing(6)
-        low.addWidget(self.list, 4)
-        low.addWidget(self.map, 5)
-        rows.addLayout(low, 4)
-        self._told_for: object = None
-        self._follow = ""  # a piece that was held: its sheet is shown when it is laid out again
+        several = lambda: len(self.sheets()) > 1
+        saws = (("edge to edge", "edge to edge"), ("free", "along outlines"))
+        saw_tip = "Track or table saw: every cut runs from edge to edge; router or jigsaw: along the outlines"
+        return rows(
+            across(
+                Choice(
+                    "Material", self._materials, self._choose, lambda: on.plan.material if (on := self.on()) else "", letters=14, share=1
+                ),
+                Act("‹", "The sheet before", lambda: self.turn(-1), several),
+                Says(lambda: f"{on.number} of {on.plan.used}" if (on := self.on()) else ""),
+                Act("›", "The next sheet", lambda: self.turn(1), several),
+                Act("Cut before", "Take the last cut back (,)", lambda: self.step(-1), lambda: self.cut > 0),
+                Act(
+                    "Next cut",
+                    "Where fence and stop stand, and what falls off (.)",
+                    lambda: self.step(1),
+                    lambda: self.cut < len(self.steps()),
+                ),
+                Act(
+                    "Hold",
+                    "Hold the lit piece in its place, or let it go (H); dragging holds it too",
+                    self.hold,
+                    lambda: bool(self.sheets()),
+                ),
+                Act("Let all go", "No piece is held any more", self.let_all_go, lambda: bool(self.session.build.cut.pins)),
+            ),
+            Busy(laid_out),
+            across(Says(self._told, share=1), Choice("Saw", saws, self._take_saw, lambda: self.session.build.cut.saw, saw_tip, 10)),
+            self.chart,
+            across(self.list, self.map, share=4),
+        )
 
-    # what is shown
+    def _take_saw(self, saw: str) -> None:
+        self.session.edit(f"Saw: {saw}", [set_to("cut.saw", saw)], "Cut")
+
+    def _materials(self) -> list[tuple[object, str]]:
+        return [(one, self.words.material(one)) for one in dict.fromkeys(on.plan.material for on in self.sheets())]
+
     def sheets(self) -> tuple[OnSheet, ...]:
         hand = self.bench.hand_out()
         return hand.sheets if hand is not None else ()
@@ -156,7 +150,7 @@ class SheetsPanel(Guarded, QWidget):
         hand, on = self.bench.hand_out(), self.on()
         if hand is None or on is None:
             return ()
-        words, cut = Words(self.session.shown), self.session.build.cut
+        words, cut = self.words, self.session.build.cut
         scale, left, low = self._scale(width, height)
         keep = offcuts_of(on.layout, cut.kerf.si, cut.keep_m2)
         done = self.steps()[: self.cut] if self.cut else None
@@ -175,7 +169,7 @@ class SheetsPanel(Guarded, QWidget):
         return tuple(shapes)
 
     def _cuts(self, width: float, height: float) -> tuple[Primitive, ...]:
-        words, steps = Words(self.session.shown), self.steps()
+        words, steps = self.words, self.steps()
         if self.on() is None:
             return ()
         if not steps:
@@ -205,7 +199,7 @@ class SheetsPanel(Guarded, QWidget):
         on, made = self.on(), self.bench.plan()
         if on is None or made is None:
             return ""
-        words, cut = Words(self.session.shown), self.session.build.cut
+        words, cut = self.words, self.session.build.cut
         steps = self.steps()
         if self.cut and steps:
             step = steps[self.cut - 1]
@@ -340,26 +334,4 @@ class SheetsPanel(Guarded, QWidget):
             self.at, self._follow = found, ""
         self.at = min(self.at, max(len(sheets) - 1, 0))
         self.cut = min(self.cut, len(self.steps()))
-        names = tuple(dict.fromkeys(on.plan.material for on in sheets))
-        if names != self._told_for:
-            self._told_for = names
-            words = Words(self.session.shown)
-            self.which.offer([(one, words.material(one)) for one in names])
-        on_sheet = self.on()
-        self.which.show_value(on_sheet.plan.material if on_sheet is not None else "")
-        self.number.setText(f"{on_sheet.number} of {on_sheet.plan.used}" if on_sheet is not None else "")
-        self.which.setEnabled(bool(sheets))
-        self.saw.show_value(self.session.build.cut.saw)
-        steps = self.steps()
-        for button, on in (
-            (self.before, len(sheets) > 1),
-            (self.after, len(sheets) > 1),
-            (self.back, self.cut > 0),
-            (self.next, self.cut < len(steps)),
-            (self.holding, bool(sheets)),
-            (self.loose, bool(self.session.build.cut.pins)),
-        ):
-            button.setEnabled(on)
-        self.says.setText(self._told())
-        for chart in (self.chart, self.map, self.list):
-            chart.renew()
+        super().refresh()

@@ -2,12 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from functools import partial
-
 import msgspec
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length
@@ -16,86 +11,88 @@ from uncle_sled.core.drawing.cut.tiles import PAPERS, map_shapes, signed_off, ti
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.bench import Bench
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.benches.cut.bench import CutBench, CutPanel
+from uncle_sled.desk.kit.fields import QuantityField
+from uncle_sled.desk.kit.panel import Group, across, rows, tools
+from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Own, Says, note
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 CAUTION = "A print that is off spoils a sheet: measure the bar first. Mask against dust, a helper for long pieces."
 
 
-class TemplatesPanel(Guarded, QWidget):
-    def __init__(self, session: Session, bench: Bench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.paper = "Letter" if session.build.brief.region == "North American" else "A4"
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(5)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.papers = ChoiceField("Paper", [(name, Words(session.shown).material(name)) for name in PAPERS])
-        self.papers.setMinimumContentsLength(12)
-        self.papers.setToolTip("What the printer takes; rolls are as long as is wanted")
-        self.papers.entered.connect(lambda name: self.show_paper(str(name)))
-        self.bar = QuantityField(Length, "The 100 mm bar measures", lambda: session.shown, True, 0.0)
-        self.bar.setFixedWidth(96)
-        self.bar.explain(session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off"))
-        self.bar.entered.connect(self.take_bar)
-        self.one = self._button("This one as PDF…", "The chosen template over its sheets", lambda: self.write("templates-pdf", self._ids()))
-        self.all = self._button("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()))
-        self.set = self._button(
-            "Drawing set…", "All working drawings as one PDF with contents and revision", partial(self.write, "set-pdf", ())
+class TemplatesPanel(CutPanel):
+    def laid(self) -> Group:
+        columns: tuple[Column[Template], ...] = (
+            Column("Template", lambda one: self.session.told(f"{one.name} ({one.side})" if one.side else one.name)),
+            Column("Pieces", lambda one: ", ".join(one.numbers)),
+            Column("Sheets", self._sheets, right=True, sort=self._many),
         )
-        self.down = self._button(
-            "Write it down", "The set as it is now counts as printed: the next one marks what changed", self.write_down
-        )
-        tools.addWidget(label("Paper", "", "pencil"))
-        tools.addWidget(self.papers)
-        tools.addWidget(label("Bar measures", "", "pencil"))
-        tools.addWidget(self.bar)
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        for button in (self.one, self.all, self.set, self.down):
-            tools.addWidget(button)
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        self.says = label("", "", "ink", wrap=True)
-        rows.addWidget(self.says)
-        across = QHBoxLayout()
-        across.setSpacing(8)
-        self.model = TableModel[Template](
-            (
-                Column("Template", lambda one: session.told(f"{one.name} ({one.side})" if one.side else one.name)),
-                Column("Pieces", lambda one: ", ".join(one.numbers)),
-                Column("Sheets", self._sheets, right=True, sort=self._many),
+        self.bar = self.put(Own(self._bar, self._show_bar, wide=96))
+        self.sheets = self.put(Drawing("The map of the sheets", self._shapes, "", self._why, share=2))
+        self.table = self.put(
+            Listed[Template](
+                "Templates of this build", columns, self.templates, lambda one: one.id, lambda _: self.sheets.update(), share=3
             )
         )
-        self.table = Table(self.model, "Templates of this build")
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        across.addWidget(self.table, 3)
-        self.sheets = Chart(session, "The map of the sheets", self._shapes, "", self._why)
-        across.addWidget(self.sheets, 2)
-        self.table.selectionModel().selectionChanged.connect(lambda *_: self.sheets.update())
-        rows.addLayout(across, 1)
-        rows.addWidget(label(CAUTION, "small", "pencil", wrap=True))
+        any_ = lambda: bool(self.templates())
+        return rows(
+            tools(
+                Says("Paper", "pencil"),
+                Choice(
+                    "Paper",
+                    [(name, self.words.material(name)) for name in PAPERS],
+                    lambda name: self.show_paper(str(name)),
+                    lambda: self.paper,
+                    "What the printer takes; rolls are as long as is wanted",
+                    12,
+                ),
+                Says("Bar measures", "pencil"),
+                self.bar,
+            ),
+            tools(
+                Act(
+                    "This one as PDF…",
+                    "The chosen template over its sheets",
+                    lambda: self.write("templates-pdf", self._ids()),
+                    any_,
+                    plain=True,
+                ),
+                Act("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()), any_, plain=True),
+                Act(
+                    "Drawing set…",
+                    "All working drawings as one PDF with contents and revision",
+                    lambda: self.write("set-pdf", ()),
+                    plain=True,
+                ),
+                Act(
+                    "Write it down", "The set as it is now counts as printed: the next one marks what changed", self.write_down, plain=True
+                ),
+            ),
+            Says(self._told),
+            across(self.table, self.sheets, gap=8, share=1),
+            note(CAUTION),
+            gap=5,
+        )
 
-    def _button(self, text: str, tip: str, does: Callable[[], object]) -> QPushButton:
-        button = QPushButton(text)
-        button.setToolTip(tip)
-        button.clicked.connect(lambda _=False: does())
-        return button
+    def templates(self) -> tuple[Template, ...]:
+        return templates_of(self.studied)
 
-    def _words(self) -> Words:
-        return Words(self.session.shown)
+    def _bar(self) -> QuantityField:
+        made = QuantityField(Length, "The 100 mm bar measures", lambda: self.session.shown, True, 0.0)
+        made.explain(self.session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off"))
+        made.entered.connect(self.take_bar)
+        return made
+
+    def _show_bar(self, bar: QuantityField) -> None:
+        bar.show_value(self.session.build.cut.bar_measured)
+
+    def __init__(self, session: Session, bench: CutBench) -> None:
+        self.paper = "Letter" if session.build.brief.region == "North American" else "A4"
+        super().__init__(session, bench)
 
     def _size(self, one: Template) -> str:
-        return f"{self._words().cut(one.drawn.wide)} × {self._words().cut(one.drawn.high)}"
+        return f"{self.words.cut(one.drawn.wide)} × {self.words.cut(one.drawn.high)}"
 
     def _many(self, one: Template) -> int:
         try:
@@ -108,9 +105,7 @@ class TemplatesPanel(Guarded, QWidget):
         return str(many) if many < 10_000 else "too many"
 
     def chosen(self) -> Template | None:
-        at = self.table.marked()
-        made = self.model.rows
-        return made[at] if at >= 0 else made[0] if made else None
+        return self.table.row() or next(iter(self.table.rows), None)
 
     def _ids(self) -> tuple[str, ...]:
         one = self.chosen()
@@ -155,7 +150,7 @@ class TemplatesPanel(Guarded, QWidget):
         )
 
     def write(self, kind: str, ids: tuple[str, ...]) -> None:
-        self.bench.window().export(kind, (ids, self.paper))  # type: ignore[attr-defined]
+        self.export(kind, (ids, self.paper))
 
     def write_down(self) -> None:
         from uncle_sled.exchange.drawing_set import printed_ops
@@ -163,18 +158,12 @@ class TemplatesPanel(Guarded, QWidget):
         s = self.session.studied
         self.session.edit("Write the drawing set down", list(printed_ops(s, self.session.project.name)), "Cut")
 
-    def refresh(self) -> None:
-        made = templates_of(self.session.studied)
-        self.model.set_rows(made, lambda a, b: a.id == b.id)
-        if made and self.table.marked() < 0:
-            self.table.selectRow(0)
-        self.papers.show_value(self.paper)
+    def _told(self) -> str:
         cut = self.session.build.cut
-        self.bar.show_value(cut.bar_measured)
         wrong = signed_off(cut.bar_measured.si if cut.bar_measured else None)
         told = "The bar is true: prints of this printer are signed off." if not wrong else f"Not signed off: {wrong}."
-        revision = f" Drawings: revision {chr(65 + cut.revision % 26)} is next." if cut.revision else ""
-        self.says.setText(told + revision)
-        for button in (self.one, self.all):
-            button.setEnabled(bool(made))
-        self.sheets.update()
+        return told + (f" Drawings: revision {chr(65 + cut.revision % 26)} is next." if cut.revision else "")
+
+    def refreshed(self) -> None:
+        if self.table.rows and self.table.marked() < 0:
+            self.table.mark_only(0)

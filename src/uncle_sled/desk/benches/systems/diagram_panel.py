@@ -11,14 +11,14 @@ from uncle_sled.core.drawing.systems.one_line import Diagram, one_line
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.clicked import Clicked
-from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.panel import Group, PanelOf, rows, tools
 from uncle_sled.desk.kit.parts import Act, DrawingOf, Scrolled, note
 from uncle_sled.desk.session import Session
 
 LEAST, MOST, LARGEST = 0.78, 1.25, 3.0  # of its own size: smaller the words are not read
 
 
-class DiagramPanel(Panel):
+class DiagramPanel(PanelOf[Acts]):
     zoom = 1.0
 
     def laid(self) -> Group:
@@ -42,8 +42,7 @@ class DiagramPanel(Panel):
         )
 
     def __init__(self, session: Session, bench: Acts) -> None:
-        self.bench = bench
-        super().__init__(session)
+        super().__init__(session, bench)
         session.selected.connect(self.chart.update)
 
     def _diagram(self) -> Diagram | None:

@@ -18,7 +18,7 @@ from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.wiring.appliances import Runs, loads_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.acts import Acts
-from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.panel import Group, PanelOf, rows, tools
 from uncle_sled.desk.kit.parts import Act, Complaint, Drawing, Listed, Says, Split
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
@@ -62,7 +62,7 @@ def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
     return [set_to(f"systems.off.{id}", record)] if said is not None else [add_to("systems.off", record)]
 
 
-class LoadsPanel(Panel):
+class LoadsPanel(PanelOf[Acts]):
     def laid(self) -> Group:
         columns: tuple[Column[Runs], ...] = (
             Column("Load", lambda one: one.name, enter=self._name, ink=self._ink),
@@ -127,10 +127,6 @@ class LoadsPanel(Panel):
             self.split,
             Says(self._sum),
         )
-
-    def __init__(self, session: Session, bench: Acts) -> None:
-        self.bench = bench
-        super().__init__(session)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Beside each other where the table has room, else over each other."""

@@ -10,10 +10,9 @@ from uncle_sled.core.wiring.wired import Laid, Wired, spots_of, wired_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.wire_sheet import WireSheet
-from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Choice, Listed, Menu, Split
 from uncle_sled.desk.kit.table import Column
-from uncle_sled.desk.session import Session
 
 DEVICES: tuple[tuple[DeviceKind, str], ...] = (
     ("bus bar", "Bus bar"),
@@ -48,7 +47,7 @@ def kind_between(wired: Wired, start: str, end: str) -> str:
     return "DC"
 
 
-class WiresPanel(Panel):
+class WiresPanel(PanelOf[Acts]):
     def laid(self) -> Group:
         self.sheet = WireSheet(self.session)
         columns: tuple[Column[Laid], ...] = (
@@ -101,10 +100,6 @@ class WiresPanel(Panel):
             ),
             Split((self.sheet, self.table), (360, 200), share=1),
         )
-
-    def __init__(self, session: Session, bench: Acts) -> None:
-        self.bench = bench
-        super().__init__(session)
 
     def wired(self) -> Wired:
         s = self.session.studied

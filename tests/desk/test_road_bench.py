@@ -256,7 +256,7 @@ def test_drills_are_pointed_at_answered_and_scored(on, qtbot) -> None:
     panel.drag(a[0] + 3 + 0.2 * frame.scale, a[1] + 3)
     _low, top = five.spans_m[five.ids.index(panel.held)]
     assert panel.at_m[five.ids.index(panel.held)] == pytest.approx(min(at + 0.2, top), abs=0.01)
-    panel.put(five.ids[0], 99.0)
+    panel.place(five.ids[0], 99.0)
     assert panel.at_m[0] == five.spans_m[0][1]
     panel.answer()
     assert "cases are in the band" in panel.says.text()

@@ -72,7 +72,7 @@ def test_from_the_brief_to_the_road(open_on, tmp_path, name):
             "Road",
         )
         for id, kg in (("left", wheels / 2), ("right", wheels / 2), ("ball", float(b.tongue_kg[row]))):
-            assert panel.put(id, kg)
+            assert panel.put_reading(id, kg)
         before = float(session.studied.readings.total_kg[row])
         assert bench.accept() and ticket.id in accepted(session.studied)
         assert float(session.studied.readings.total_kg[row]) > before + 5

@@ -2,24 +2,21 @@
 
 from __future__ import annotations
 
-from functools import partial
 from typing import Literal
 
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road import drill_sheet
 from uncle_sled.core.engine import Same
 from uncle_sled.core.studies.road import drills
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.road.bench import RoadBench
-from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
+from uncle_sled.desk.kit.parts import Act, Own, Says, one_of
 from uncle_sled.desk.session import Session
 
 Kind = Literal["ball", "wire", "five"]
@@ -64,54 +61,40 @@ class DrillSheet(Chart):
             super().keyPressEvent(event)
 
 
-class DrillPanel(Guarded, QWidget):
+class DrillPanel(PanelOf[RoadBench]):
+    kind: Kind = "ball"
+    seed = 1
+    answered = False
+    guess_kg = 0.0
+    chosen = ""
+    held, grip_m = "", 0.0
+    at_m: tuple[float, ...] = ()
+    _made: tuple[object, ...] = ()
+    ball: drills.BallDrill | None = None
+    wire: drills.WireDrill | None = None
+    five: drills.FiveDrill | None = None
+
+    def laid(self) -> Group:
+        self.go = self.put(
+            Act("Answer", "See what it says, and why (Enter)", self.answer, lambda: self.drill is not None and not self.answered, main=True)
+        )
+        self.sheet = self.put(Own(lambda: DrillSheet(self), DrillSheet.update, share=1))
+        self.says = self.put(Says(self._said))
+        another = Act("Another", "Another drill of this kind, from this build", self.another, lambda: self.drill is not None)
+        return rows(
+            across(*one_of(KINDS, lambda: self.kind, self.take), Gap(), another, self.go),
+            Says(self._question, face="title"),
+            self.sheet,
+            self.says,
+        )
+
     def __init__(self, session: Session, bench: RoadBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.kind: Kind = "ball"
-        self.seed = 1
-        self.answered = False
-        self.guess_kg = 0.0
-        self.chosen = ""
-        self.held, self.grip_m = "", 0.0
-        self.at_m: tuple[float, ...] = ()
         self.scores: dict[Kind, int] = {}
-        self._made: tuple[object, ...] = ()
-        self.ball: drills.BallDrill | None = None
-        self.wire: drills.WireDrill | None = None
-        self.five: drills.FiveDrill | None = None
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        group = QButtonGroup(self)
-        self.kinds: dict[Kind, QPushButton] = {}
-        for kind, name, tip in KINDS:
-            button = act_button(name, tip, partial(self.take, kind), down=kind == self.kind)
-            group.addButton(button)
-            tools.addWidget(button)
-            self.kinds[kind] = button
-        tools.addStretch(1)
-        self.go = QPushButton("Answer")
-        self.go.setToolTip("See what it says, and why (Enter)")
-        self.go.setProperty("kind", "main")
-        self.go.clicked.connect(lambda _=False: self.answer())
-        self.more = act_button("Another", "Another drill of this kind, from this build", self.another)
-        tools.addWidget(self.more)
-        tools.addWidget(self.go)
-        rows.addLayout(tools)
-        self.question = label("", "title", "ink", wrap=True)
-        rows.addWidget(self.question)
-        self.sheet = DrillSheet(self)
-        rows.addWidget(self.sheet, 1)
-        self.says = label("", "", "ink", wrap=True)
-        rows.addWidget(self.says)
+        super().__init__(session, bench)
 
     # which
     def take(self, kind: Kind) -> None:
         self.kind = kind
-        self.kinds[kind].setChecked(True)
         self.refresh()
 
     def another(self) -> None:
@@ -166,10 +149,10 @@ class DrillPanel(Guarded, QWidget):
             self.guess_kg = drill_sheet.gauge_kg(self.ball, x, wide)
         elif self.kind == "five" and self.five is not None and self.held:
             frame = drill_sheet.frame_of(self.session.studied, wide, high, 150.0)
-            self.put(self.held, frame.metres(x) - self.grip_m)
+            self.place(self.held, frame.metres(x) - self.grip_m)
         self._show()
 
-    def put(self, id: str, at_m: float) -> None:
+    def place(self, id: str, at_m: float) -> None:
         """One of the five with its front edge there, within the body."""
         assert self.five is not None
         k = self.five.ids.index(id)
@@ -187,7 +170,7 @@ class DrillPanel(Guarded, QWidget):
             self.chosen = ids[(ids.index(self.chosen) + step) % len(ids)] if self.chosen in ids else ids[0]
         elif self.kind == "five" and self.five is not None:
             self.held = self.held or self.five.ids[0]
-            self.put(self.held, self.at_m[self.five.ids.index(self.held)] + 0.05 * step)
+            self.place(self.held, self.at_m[self.five.ids.index(self.held)] + 0.05 * step)
         self._show()
 
     # the answer
@@ -223,7 +206,7 @@ class DrillPanel(Guarded, QWidget):
 
     # what is seen
     def shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        s, words = self.session.studied, Words(self.session.shown)
+        s, words = self.session.studied, self.words
         if self.kind == "ball" and self.ball is not None:
             return drill_sheet.ball_drawn(self.ball, s, self.guess_kg, self.answered, words, width, height)
         if self.kind == "wire" and self.wire is not None:
@@ -235,17 +218,14 @@ class DrillPanel(Guarded, QWidget):
 
     def refresh(self) -> None:
         self._make()
-        self._show()
+        super().refresh()
 
     def _show(self) -> None:
-        self.question.setText(self._question())
-        self.go.setEnabled(self.drill is not None and not self.answered)
-        self.more.setEnabled(self.drill is not None)
-        self.says.setText(self._said())
-        self.sheet.update()
+        """The same drill after a hand or an answer."""
+        super().refresh()
 
     def _question(self) -> str:
-        words, s = Words(self.session.shown), self.session.studied
+        words, s = self.words, self.session.studied
         if self.kind == "ball" and self.ball is not None:
             one = self.ball
             case = s.table.cases[one.row].name
@@ -272,7 +252,7 @@ class DrillPanel(Guarded, QWidget):
         kept = f" Best of all three {best:.0f}." if best else ""
         if not self.answered:
             return f"Nothing of the build is changed by a drill.{kept}"
-        score, words = self.scores[self.kind], Words(self.session.shown)
+        score, words = self.scores[self.kind], self.words
         if self.kind == "ball" and self.ball is not None:
             return f"{score} of 100. {drill_sheet.ball_why(self.ball, words)}{kept}"
         if self.kind == "wire" and self.wire is not None:

@@ -28,6 +28,10 @@ class PadScale(QObject):
         self._silence.setInterval(SILENT_MS)
         self._silence.timeout.connect(self._silent)
 
+    @property
+    def listening(self) -> bool:
+        return self.socket is not None
+
     def listen(self, port: int) -> None:
         self.stop()
         self.held.clear()

@@ -5,9 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
 from uncle_sled.core.document.road import Trip
@@ -21,70 +18,51 @@ from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
 from uncle_sled.core.studies.road.wishes import Traced, places, traced
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.road.bench import RoadBench
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import ChoiceField, label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Group, Panel, PanelOf, across, rows
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Complaint, Drawing, Fields, Listed, Says
+from uncle_sled.desk.kit.table import Column
 
 SIDE_PX = 262
 
 
-class PapersPanel(Guarded, QWidget):
+class PapersPanel(PanelOf[RoadBench]):
     """Wishes with what meets them, and what the office asks for."""
 
-    def __init__(self, session: Session, bench: RoadBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        left = QVBoxLayout(self)
-        left.setContentsMargins(0, 0, 0, 0)
-        left.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        tools.addWidget(act_button("Add a wish", "Something that was asked for (W)", bench.add_wish))
-        self.where = ChoiceField("Met by", [])
-        self.where.setToolTip("The thing, opening or face that meets the chosen wish")
-        self.where.setMinimumContentsLength(16)
-        self.where.entered.connect(self._meet)
-        tools.addWidget(self.where, 1)
-        tools.addWidget(act_button("Take it off", "The chosen wish", self.take_off))
-        left.addLayout(tools)
-        self.model = TableModel[Traced](
-            (
-                Column("", lambda one: str(self._number(one)), right=True),
-                Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
-                Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
-                Column(
-                    "Weighs",
-                    lambda one: Words(session.shown).kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "",
-                    right=True,
-                ),
-                Column("Costs", lambda one: f"{one.money:.0f}" if one.money is not None else "?" if one.met else "", right=True),
-                Column("Agreed", lambda one: one.wish.agreed, enter=lambda one, text: self._say(one, "agreed", text)),
-            )
+    def laid(self) -> Group:
+        columns: tuple[Column[Traced], ...] = (
+            Column("", lambda one: str(self._number(one)), right=True),
+            Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
+            Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
+            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "", right=True),
+            Column("Costs", lambda one: f"{one.money:.0f}" if one.money is not None else "?" if one.met else "", right=True),
+            Column("Agreed", lambda one: one.wish.agreed, enter=lambda one, text: self._say(one, "agreed", text)),
         )
-        self.table = Table(self.model, "Wishes")
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        left.addWidget(self.table, 2)
-        self.map = Chart(session, "Where each wish is", self._map, "", lambda: "Nothing is drawn yet: Rig and Shell come first.")
-        across = QHBoxLayout()
-        across.setSpacing(8)
-        across.addWidget(self.map, 1)
-        left.addLayout(across, 3)
-        self.says = label("", "", "ink", wrap=True)
-        left.addWidget(self.says)
-        who = Form(session, "For the office", plain("road", "builder owner frame_number lights"), "Road", label_px=92)
-        self.forms = [who]
-        side = Columns(list(self.forms))
-        side.setFixedWidth(SIDE_PX)
-        across.addWidget(side)
+        self.table = self.put(Listed[Traced]("Wishes", columns, lambda: traced(self.studied), lambda one: one.wish.id, share=2))
+        office = Fields("For the office", plain("road", "builder owner frame_number lights"), "Road", 92)
+        return rows(
+            across(
+                Act("Add a wish", "Something that was asked for (W)", self.bench.add_wish),
+                Choice(
+                    "Met by", self._places, self._meet, tip="The thing, opening or face that meets the chosen wish", letters=16, share=1
+                ),
+                Act("Take it off", "The chosen wish", self.take_off),
+            ),
+            self.table,
+            across(
+                Drawing("Where each wish is", self._map, "", "Nothing is drawn yet: Rig and Shell come first.", share=1),
+                Cards((office,), wide=SIDE_PX),
+                gap=8,
+                share=3,
+            ),
+            Says(self._told),
+        )
+
+    def _places(self) -> list[tuple[object, str]]:
+        return [("", "not met yet"), *sorted(places(self.studied).items(), key=lambda one: one[1].lower())]
 
     def chosen(self) -> Traced | None:
-        at = self.table.marked()
-        return self.model.rows[at] if at >= 0 else None
+        return self.table.row()
 
     def _number(self, one: Traced) -> int:
         ids = [wish.id for wish in self.session.build.road.wishes]
@@ -110,80 +88,65 @@ class PapersPanel(Guarded, QWidget):
         if one is not None:
             self.session.edit("Take off a wish", [remove(f"road.wishes.{one.wish.id}")], "Road")
 
-    def refresh(self) -> None:
-        made = traced(self.session.studied)
-        self.model.set_rows(made, lambda a, b: a.wish.id == b.wish.id)
-        names = places(self.session.studied)
-        self.where.offer([("", "not met yet"), *sorted(names.items(), key=lambda one: one[1].lower())])
-        for form in self.forms:
-            form.refresh()
-        self.map.update()
-        open_ = sum(1 for one in made if not one.met)
+    def _told(self) -> str:
+        made = traced(self.studied)
+        left = sum(1 for one in made if not one.met)
         told = (
-            f"{len(made)} wishes, {open_} not met yet."
+            f"{len(made)} wishes, {left} not met yet."
             if made
             else "No wish is written down: what was asked for, and where it is in the build."
         )
-        self.says.setText(f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed.")
+        return f"{told} The data sheet and the hand-over are under File, Export; what is not weighed says computed."
 
 
-class TripsPanel(Guarded, QWidget):
+class TripsPanel(PanelOf[RoadBench]):
     """Trips in a table, and what they took against the plan."""
 
-    def __init__(self, session: Session, bench: RoadBench) -> None:
-        super().__init__()
-        self.session = session
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        tools.addWidget(act_button("Add a trip", "Nights away, and what they took (J)", bench.add_trip))
-        tools.addWidget(act_button("Take it off", "The chosen trip", self.take_off))
-        tools.addWidget(
-            act_button(
-                "Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record
-            )
-        )
-        self.says = label("", "", "ink", wrap=True)
-        tools.addWidget(self.says, 1)
-        rows.addLayout(tools)
-        self.complaint = label("", "small", "primer", wrap=True)
-        self.complaint.hide()
-        rows.addWidget(self.complaint)
+    def laid(self) -> Group:
         number, measure = self._number, self._measure
-        self.model = TableModel[Trip](
-            (
-                Column("Trip", lambda one: one.name, enter=lambda one, text: self._word(one, "name", text)),
-                Column("Day", lambda one: one.on, enter=lambda one, text: self._word(one, "on", text)),
-                Column("Nights", lambda one: str(one.nights), right=True, enter=number("nights", True)),
-                Column("Planned", lambda one: _told(one.planned_nights), right=True, enter=number("planned_nights", True)),
-                Column("People", lambda one: str(one.people), right=True, enter=number("people", True)),
-                Column("Water", lambda one: self._as(one.water_l, Volume, 1e-3), right=True, enter=measure("water_l", Volume, 1e-3)),
-                Column("Power, Wh", lambda one: _told(one.power_wh), right=True, enter=number("power_wh")),
-                Column("Gas", lambda one: self._as(one.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
-                Column("Coldest", lambda one: self._as(one.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
-                Column("Inside", lambda one: self._as(one.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
-                Column(
-                    "Wet",
-                    lambda one: _told(one.wet_mornings),
-                    right=True,
-                    enter=number("wet_mornings", True),
-                    tip="Mornings with wet windows or bedding",
-                ),
-                Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
-            )
+        columns: tuple[Column[Trip], ...] = (
+            Column("Trip", lambda one: one.name, enter=lambda one, text: self._word(one, "name", text)),
+            Column("Day", lambda one: one.on, enter=lambda one, text: self._word(one, "on", text)),
+            Column("Nights", lambda one: str(one.nights), right=True, enter=number("nights", True)),
+            Column("Planned", lambda one: _told(one.planned_nights), right=True, enter=number("planned_nights", True)),
+            Column("People", lambda one: str(one.people), right=True, enter=number("people", True)),
+            Column("Water", lambda one: self._as(one.water_l, Volume, 1e-3), right=True, enter=measure("water_l", Volume, 1e-3)),
+            Column("Power, Wh", lambda one: _told(one.power_wh), right=True, enter=number("power_wh")),
+            Column("Gas", lambda one: self._as(one.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
+            Column("Coldest", lambda one: self._as(one.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
+            Column("Inside", lambda one: self._as(one.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
+            Column(
+                "Wet",
+                lambda one: _told(one.wet_mornings),
+                right=True,
+                enter=number("wet_mornings", True),
+                tip="Mornings with wet windows or bedding",
+            ),
+            Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
         )
-        self.table = Table(self.model, "Trips")
-        rows.addWidget(self.table, 1)
-        self.chart = Chart(session, "Taken against the plan", self._shapes, "A day: what the trips took, and the plan", self._why)
-        rows.addWidget(self.chart, 1)
-
-    def _why(self) -> str:
-        return "Neither planned nor taken yet: water, power and gas are planned on Systems."
+        self.table = self.put(
+            Listed[Trip]("Trips", columns, lambda: self.session.build.road.trips, lambda one: one.id, turns=True, share=1)
+        )
+        return rows(
+            across(
+                Act("Add a trip", "Nights away, and what they took (J)", self.bench.add_trip),
+                Act("Take it off", "The chosen trip", self.take_off),
+                Act("Battery record …", "Watt hours of the chosen trip from a CSV with time and watts, or volts and amps", self.ask_record),
+                Says(self._told, share=1, joined=" "),
+            ),
+            Complaint(),
+            self.table,
+            Drawing(
+                "Taken against the plan",
+                self._shapes,
+                "A day: what the trips took, and the plan",
+                "Neither planned nor taken yet: water, power and gas are planned on Systems.",
+                share=1,
+            ),
+        )
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        words = Words(self.session.shown)
+        words = self.words
         known = [one for one in taken(self.session.studied) if one.took is not None or one.plan is not None]
         shapes: list[Primitive] = []
         for k, one in enumerate(known):
@@ -217,10 +180,8 @@ class TripsPanel(Guarded, QWidget):
                 if value is not None and kind is not Temperature and value < 0:
                     raise EntryError(f"“{text}” is below nothing; 0 or more would be right.")
             except EntryError as fault:
-                self.complaint.setText(str(fault))
-                self.complaint.show()
-                return False
-            self.complaint.hide()
+                return self.complain(str(fault))
+            self.complain("")
             value = None if value is None else round(value, 4)
             return bool(
                 self.session.edit(f"{one.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road")
@@ -236,10 +197,8 @@ class TripsPanel(Guarded, QWidget):
                 if value is not None and field != "coldest_c" and not 0 <= value < 1e7:
                     raise ValueError
             except ValueError:
-                self.complaint.setText(f"“{text}” cannot be taken; a {'whole ' if whole else ''}number, 0 or more, would be right.")
-                self.complaint.show()
-                return False
-            self.complaint.hide()
+                return self.complain(f"“{text}” cannot be taken; a {'whole ' if whole else ''}number, 0 or more, would be right.")
+            self.complain("")
             if value is None and field in ("nights", "people"):
                 value = 1
             return bool(
@@ -249,8 +208,7 @@ class TripsPanel(Guarded, QWidget):
         return enter
 
     def chosen(self) -> Trip | None:
-        at = self.table.marked()
-        return self.model.rows[at] if at >= 0 else None
+        return self.table.row()
 
     def take_off(self) -> None:
         one = self.chosen()
@@ -271,7 +229,7 @@ class TripsPanel(Guarded, QWidget):
         from uncle_sled.core.errors import SledError
         from uncle_sled.exchange.battery_record import read_record
 
-        one = self.chosen() or (self.model.rows[0] if self.model.rows else None)
+        one = self.chosen() or (self.table.rows[0] if self.table.rows else None)
         if one is None:
             self.session.said.emit("Add a trip first.", "note")
             return
@@ -283,20 +241,16 @@ class TripsPanel(Guarded, QWidget):
         self.session.edit(f"{one.name}: battery record", [set_to(f"road.trips.{one.id}.power_wh", round(read.out_wh, 1))], "Road")
         self.session.said.emit(read.says(), "note")
 
-    def refresh(self) -> None:
+    def _told(self) -> list[str]:
         trips = self.session.build.road.trips
-        self.model.set_rows(trips, lambda a, b: a.id == b.id)
+        if not trips:
+            return ["No trip yet: what is planned a day stands below."]
         nights = nights_of(trips)
-        told = (
-            [f"{len(trips)} trip{'s' * (len(trips) != 1)}, {nights} night{'s' * (nights != 1)}."]
-            if trips
-            else ["No trip yet: what is planned a day stands below."]
-        )
-        for one in taken(self.session.studied):
+        told = [f"{len(trips)} trip{'s' * (len(trips) != 1)}, {nights} night{'s' * (nights != 1)}."]
+        for one in taken(self.studied):
             if one.ratio is not None and abs(one.ratio - 1) > WORTH:
                 told.append(f"{one.name[:1].upper()}{one.name[1:]}: {one.ratio:.2f} times the plan.")
-        self.says.setText(" ".join(told))
-        self.chart.update()
+        return told
 
 
 def _figure(value: float, unit: str, words: Words) -> str:
@@ -310,41 +264,28 @@ def _told(value: float | int | None) -> str:
     return "" if value is None else f"{value:g}"
 
 
-class StandPanel(Guarded, QWidget):
+class StandPanel(Panel):
     """Blocks, pads, levels and anchors."""
 
-    def __init__(self, session: Session, bench: RoadBench) -> None:
-        super().__init__()
-        self.session = session
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        self.says = label("", "", "ink", wrap=True)
-        left.addWidget(self.says)
-        self.chart = Chart(
-            session, "The body on its blocks", self._shapes, "On its blocks: load, pad, height (levels five times)", self._why
+    def laid(self) -> Group:
+        stands_at = [
+            Row("road.standing.blocks", ops=self._blocks, read=self._shown),
+            *plain("road.standing", "fall bearing_kpa snow_kpa wind_pa"),
+        ]
+        side = rows(
+            Act("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)),
+            Act("Four pairs of blocks", "At even places under the body", lambda: self.usual(4)),
+            Cards((Fields("Where it stands", stands_at, "Road", 112),), share=1),
+            wide=SIDE_PX,
         )
-        left.addWidget(self.chart, 1)
-        across.addLayout(left, 1)
-        path = "road.standing"
-        form = Form(
-            session,
-            "Where it stands",
-            [Row("road.standing.blocks", ops=self._blocks, read=self._shown), *plain(path, "fall bearing_kpa snow_kpa wind_pa")],
-            "Road",
-            label_px=112,
+        chart = Drawing(
+            "The body on its blocks",
+            self._shapes,
+            "On its blocks: load, pad, height (levels five times)",
+            "Nothing to stand up yet: draw a body on Shell.",
+            share=1,
         )
-        self.forms = [form]
-        side = QVBoxLayout()
-        side.addWidget(act_button("Three pairs of blocks", "At even places under the body", lambda: self.usual(3)))
-        side.addWidget(act_button("Four pairs of blocks", "At even places under the body", lambda: self.usual(4)))
-        side.addWidget(Columns([form]), 1)
-        holder = QWidget()
-        holder.setLayout(side)
-        holder.setFixedWidth(SIDE_PX)
-        across.addWidget(holder)
+        return across(rows(Says(self._told, joined=" "), chart, share=1), side, gap=8)
 
     def _blocks(self, text: Any) -> list[Op]:
         made = []
@@ -357,7 +298,7 @@ class StandPanel(Guarded, QWidget):
         return [set_to("road.standing.blocks", made)]
 
     def _shown(self, _: Any) -> str:
-        words = Words(self.session.shown)
+        words = self.words
         return "; ".join(words.m(one.si) for one in self.session.build.road.standing.blocks)
 
     def usual(self, many: int) -> None:
@@ -366,33 +307,24 @@ class StandPanel(Guarded, QWidget):
         record = msgspec.to_builtins(usual_blocks(self.session.studied, many))
         self.session.edit(f"{many} pairs of blocks", [set_to("road.standing", record)], "Road")
 
-    def _why(self) -> str:
-        return "Nothing to stand up yet: draw a body on Shell."
-
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         s = self.session.studied
-        return standing_drawn(stands(s), s, Words(self.session.shown), width, height)
+        return standing_drawn(stands(s), s, self.words, width, height)
 
-    def refresh(self) -> None:
-        made, words = stands(self.session.studied), Words(self.session.shown)
-        for form in self.forms:
-            form.refresh()
-        told = []
-        if made.blocks:
-            told.append(f"{words.kg(made.mass_kg)} on {2 * len(made.blocks)} blocks.")
-            if made.snow_n:
-                told.append(f"Snow {words.newtons(made.snow_n)}.")
-            if made.wind_n:
-                anchor = (
-                    f"each of four anchors holds {words.fine_newtons(made.anchor_n)}"
-                    if made.anchor_n
-                    else "its weight holds it by this sum"
-                )
-                told.append(f"Wind {words.newtons(made.wind_n)} on the side: {anchor}.")
-            if made.lifts:
-                told.append("One pair lifts off: place the blocks about the centre of gravity.")
-            if made.assumed:
-                told.append(Words(self.session.shown).told(f"Taken: {', '.join(made.assumed)}."))
-            told.append("Axles and ball free, never on corner jacks alone.")
-        self.says.setText(" ".join(told))
-        self.chart.update()
+    def _told(self) -> list[str]:
+        made, words = stands(self.studied), self.words
+        if not made.blocks:
+            return []
+        told = [f"{words.kg(made.mass_kg)} on {2 * len(made.blocks)} blocks."]
+        if made.snow_n:
+            told.append(f"Snow {words.newtons(made.snow_n)}.")
+        if made.wind_n:
+            anchor = (
+                f"each of four anchors holds {words.fine_newtons(made.anchor_n)}" if made.anchor_n else "its weight holds it by this sum"
+            )
+            told.append(f"Wind {words.newtons(made.wind_n)} on the side: {anchor}.")
+        if made.lifts:
+            told.append("One pair lifts off: place the blocks about the centre of gravity.")
+        if made.assumed:
+            told.append(words.told(f"Taken: {', '.join(made.assumed)}."))
+        return [*told, "Axles and ball free, never on corner jacks alone."]

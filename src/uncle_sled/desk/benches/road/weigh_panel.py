@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
+from functools import partial
 from typing import Any
 
 import msgspec
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Mass
@@ -17,82 +17,87 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.reconcile import accepted
 from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Weighed, case_row, stale, weighed
 from uncle_sled.core.units import weight
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.benches.road.pad_scale import PadScale
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
-from uncle_sled.desk.kit.form import Form, Row, plain
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.refocus import focus_kept
-from uncle_sled.desk.kit.taken_away import take_away
+from uncle_sled.desk.kit.form import Row, plain
+from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Entry, Fields, Remade, Says
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 304
 USUAL_WAY = "platform with the car"  # shown before anything was weighed
 
 
-class WeighPanel(Guarded, QWidget):
+class WeighPanel(PanelOf[RoadBench]):
+    chosen = ""
+
+    def laid(self) -> Group:
+        self.port = self.put(
+            Entry(
+                "Port of the scale",
+                faint="port",
+                tip="Of a pad scale on this computer, such as the stand-in: uncle-sled stand-in scale",
+                wide=64,
+            )
+        )
+        self.listen = self.put(
+            Act("Listen", "Take readings from a pad scale on this computer", self._listen, down=lambda: self.scale.listening)
+        )
+        self.into = self.put(Choice("Reading", self._readings, tip="Which reading the scale's steady number goes into", share=1))
+        self.live = self.put(Says(ink="pencil", face="small"))
+        self.take = self.put(Act("Take", "Take the steady number", self.take_reading, lambda: self.scale.steady_kg() is not None))
+        left = rows(
+            across(
+                Choice(
+                    "Ticket",
+                    self._tickets,
+                    lambda id: self.choose(str(id)),
+                    lambda: one.id if (one := self.ticket()) else "",
+                    letters=14,
+                    share=1,
+                ),
+                Act("New weigh-in", "A ticket of today (T)", self.bench.add_ticket),
+                Act("Take it off", "This ticket", self.take_off),
+            ),
+            Says(lambda: self._told()[0]),
+            Says(lambda: self._told()[1], "primer", hides=True),
+            Drawing("Where the wheels stand, first", lambda w, h: self._picture(0, w, h), share=1),
+            Drawing("Where the wheels stand, second", lambda w, h: self._picture(1, w, h), when=lambda: self._way() in STAGED, share=1),
+            share=1,
+        )
+        side = rows(
+            across(self.port, self.listen, self.into, self.take, gap=4),
+            self.live,
+            Remade(self._shape, self._form, share=1),
+            wide=SIDE_PX,
+            when=lambda: self.ticket() is not None,
+        )
+        return across(left, side, gap=8)
+
+    def _way(self) -> str:
+        one = self.ticket()
+        return one.way if one is not None else USUAL_WAY
+
+    def _tickets(self) -> list[tuple[object, str]]:
+        known = accepted(self.studied)
+        return [(one.id, f"{one.on}, {one.way}" + (" (accepted)" if one.id in known else "")) for one in self.session.build.road.tickets]
+
+    def _readings(self) -> list[tuple[object, str]]:
+        one = self.ticket()
+        return [(id, id) for id, _ in READINGS[one.way]] if one is not None else []
+
+    def _cases(self) -> tuple[tuple[object, str], ...]:
+        return tuple((case.id, case.name) for case in self.studied.table.cases if case.mode.towing)
+
+    def _shape(self) -> Hashable | None:
+        one = self.ticket()
+        return (one.id, one.way, self._cases()) if one is not None else None
+
     def __init__(self, session: Session, bench: RoadBench) -> None:
-        super().__init__()
-        self.session, self.bench = session, bench
-        self.chosen = ""
-        self._form_of: object = None
-        self.form: Form | None = None
-        self.cards: Columns | None = None
-        across = QHBoxLayout(self)
-        across.setContentsMargins(0, 0, 0, 0)
-        across.setSpacing(8)
-        left = QVBoxLayout()
-        left.setSpacing(6)
-        tools = QHBoxLayout()
-        tools.setSpacing(6)
-        self.which = ChoiceField("Ticket", [])
-        self.which.setMinimumContentsLength(14)
-        self.which.entered.connect(lambda id: self.choose(str(id)))
-        tools.addWidget(self.which, 1)
-        for text, tip, does in (("New weigh-in", "A ticket of today (T)", bench.add_ticket), ("Take it off", "This ticket", self.take_off)):
-            tools.addWidget(act_button(text, tip, does))
-        left.addLayout(tools)
-        self.says = label("", "", "ink", wrap=True)
-        left.addWidget(self.says)
-        self.minds = label("", "", "primer", wrap=True)
-        left.addWidget(self.minds)
-        self.first = Chart(session, "Where the wheels stand, first", lambda w, h: self._picture(0, w, h))
-        self.second = Chart(session, "Where the wheels stand, second", lambda w, h: self._picture(1, w, h))
-        left.addWidget(self.first, 1)
-        left.addWidget(self.second, 1)
-        across.addLayout(left, 1)
-        self.side = QVBoxLayout()
-        self.side.setSpacing(6)
-        self.scale = PadScale(self)
+        self.scale = PadScale()
+        super().__init__(session, bench)
+        self.scale.setParent(self)
         self.scale.told.connect(self._scale_told)
-        line = QHBoxLayout()
-        line.setSpacing(4)
-        self.port = TextField("Port of the scale", may_be_empty=True)
-        self.port.setPlaceholderText("port")
-        self.port.setToolTip("Of a pad scale on this computer, such as the stand-in: uncle-sled stand-in scale")
-        self.port.setFixedWidth(64)
-        self.listen = QPushButton("Listen")
-        self.listen.setToolTip("Take readings from a pad scale on this computer")
-        self.listen.setCheckable(True)
-        self.listen.setProperty("kind", "view")
-        self.listen.clicked.connect(self._listen)
-        self.into = ChoiceField("Reading", [])
-        self.into.setEnabled(False)
-        self.into.setToolTip("Which reading the scale's steady number goes into")
-        self.take = act_button("Take", "Take the steady number", self.take_reading)
-        for widget in (self.port, self.listen, self.into, self.take):
-            line.addWidget(widget, 1 if widget is self.into else 0)
-        self.side.addLayout(line)
-        self.live = label("", "small", "pencil", wrap=True)
-        self.side.addWidget(self.live)
-        self.holder = QWidget()
-        self.holder.setLayout(self.side)
-        self.holder.setFixedWidth(SIDE_PX)
-        across.addWidget(self.holder)
 
     # the ticket
     def ticket(self) -> Ticket | None:
@@ -120,8 +125,7 @@ class WeighPanel(Guarded, QWidget):
         return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform, as drawn, are the usual one."
 
     def _picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
-        one = self.ticket()
-        return weigh_picture(self.session.studied, one.way if one is not None else USUAL_WAY, stage, width, height, self.what())
+        return weigh_picture(self.studied, self._way(), stage, width, height, self.what())
 
     def _reading_ops(self, id: str) -> Callable[[Any], list[Op]]:
         def ops(text: Any) -> list[Op]:
@@ -137,7 +141,7 @@ class WeighPanel(Guarded, QWidget):
 
         return ops
 
-    def put(self, id: str, kg: float) -> bool:
+    def put_reading(self, id: str, kg: float) -> bool:
         """A reading that came from a scale."""
         one = self.ticket()
         if one is None:
@@ -146,53 +150,44 @@ class WeighPanel(Guarded, QWidget):
         ops = [set_to(f"road.tickets.{one.id}.readings", [*others, msgspec.to_builtins(Reading(id, round(kg, 2)))])]
         return bool(self.session.edit(f"{id}: {weight(kg, self.session.shown)}", ops, "Road"))
 
-    def _build_form(self) -> None:
+    def _reading(self, id: str, of: str, _: Any) -> str:
+        now = next((t for t in self.session.build.road.tickets if t.id == id), None)
+        kg = next((r.kg for r in now.readings if r.id == of), None) if now is not None else None
+        return "" if kg is None else weight(kg, self.session.shown)
+
+    def _form(self) -> Cards:
         one = self.ticket()
-        cases = tuple((case.id, case.name) for case in self.session.studied.table.cases if case.mode.towing)
-        shape = (one.id, one.way, cases) if one is not None else None
-        if shape == self._form_of:
-            return
-        self._form_of = shape
-        take_away(self.side, self.cards)
-        self.cards, self.form = None, None
-        self.into.offer([(id, id) for id, _ in READINGS[one.way]] if one is not None else [])
-        self.into.setEnabled(one is not None)
-        if one is None:
-            return
+        assert one is not None
         path, id = f"road.tickets.{one.id}", one.id
-
-        def reading(of: str) -> Callable[[Any], str]:
-            def read(_: Any) -> str:
-                now = next((t for t in self.session.build.road.tickets if t.id == id), None)
-                kg = next((r.kg for r in now.readings if r.id == of), None) if now is not None else None
-                return "" if kg is None else weight(kg, self.session.shown)
-
-            return read
-
-        rows = [
+        fields = [
             *plain(path, "on way"),
             *(
-                Row(f"{path}.{of}", title=of[:1].upper() + of[1:], kind=str, tip=where, ops=self._reading_ops(of), read=reading(of))
+                Row(
+                    f"{path}.{of}",
+                    title=of[:1].upper() + of[1:],
+                    kind=str,
+                    tip=where,
+                    ops=self._reading_ops(of),
+                    read=partial(self._reading, id, of),
+                )
                 for of, where in READINGS[one.way]
             ),
-            Row(f"{path}.case", kind=[("", "the nearest"), *cases]),
+            Row(f"{path}.case", kind=[("", "the nearest"), *self._cases()]),
             Row(f"{path}.step_kg"),
         ]
         if one.way == "platform with the car":
-            rows.append(Row(f"{path}.car_kg"))
+            fields.append(Row(f"{path}.car_kg"))
         if one.way == "trailer on its jack":
-            rows.append(Row(f"{path}.jack"))
+            fields.append(Row(f"{path}.jack"))
         if one.way == "plank":
-            rows += plain(path, "plank_scale plank_coupler")
+            fields += plain(path, "plank_scale plank_coupler")
         if one.way == "tilted":
-            rows += plain(path, "tilt_deg coupler_height wheel_radius")
-        self.form = Form(self.session, "This ticket", rows, "Road", label_px=104)
-        self.cards = Columns([self.form])
-        self.side.addWidget(self.cards, 1)
+            fields += plain(path, "tilt_deg coupler_height wheel_radius")
+        return Cards([Fields("This ticket", fields, "Road")])
 
     # the scale
-    def _listen(self, on: bool) -> None:
-        if not on:
+    def _listen(self) -> None:
+        if self.scale.listening:
             self.scale.stop()
             self.live.setText("")
             return
@@ -214,34 +209,13 @@ class WeighPanel(Guarded, QWidget):
         if kg is None or not id:
             self.session.said.emit("The scale is not steady yet, or none is listened to.", "note")
             return
-        if self.put(str(id), kg):
+        if self.put_reading(str(id), kg):
             at = self.into.currentIndex()
             if at + 1 < self.into.count():
                 self.into.setCurrentIndex(at + 1)
 
-    def refresh(self) -> None:
-        tickets = self.session.build.road.tickets
-        known = accepted(self.session.studied)
-        self.which.offer([(one.id, f"{one.on}, {one.way}" + (" (accepted)" if one.id in known else "")) for one in tickets])
-        one = self.ticket()
-        self.which.show_value(one.id if one is not None else "")
-        self.which.setEnabled(bool(tickets))
-        with focus_kept(self):
-            self._build_form()
-        if self.form is not None:
-            self.form.refresh()
-        self.take.setEnabled(self.scale.steady_kg() is not None)
-        self.second.setVisible((one.way if one is not None else USUAL_WAY) in STAGED)
-        self.holder.setVisible(one is not None)
-        told, minds = self._told()
-        self.says.setText(told)
-        self.minds.setText(minds)
-        self.minds.setVisible(bool(minds))
-        self.first.update()
-        self.second.update()
-
     def _told(self) -> tuple[str, str]:
-        one, what, words = self.ticket(), self.what(), Words(self.session.shown)
+        one, what, words = self.ticket(), self.what(), self.words
         if one is None or what is None:
             return self._why(), ""
         if what.faults:

@@ -139,9 +139,9 @@ class SeamMade(msgspec.Struct, frozen=True):
     """How one joint of two faces is made. id: of the two surfaces, as the body names them."""
 
     id: Word
-    trim: Literal["", "angle", "drip edge", "cap"] = ""
-    tape: Literal["", "butyl", "foam", "acrylic", "cloth and resin"] = ""
-    sealant: Literal["", "bead", "fillet"] = ""
+    trim: Annotated[Literal["", "angle", "drip edge", "cap"], about("Trim", "Of the chosen joint", words={"": "no trim"})] = ""
+    tape: Annotated[Literal["", "butyl", "foam", "acrylic", "cloth and resin"], about("Tape", "Of the chosen joint", words={"": "no tape", "cloth and resin": "cloth, resin"})] = ""
+    sealant: Annotated[Literal["", "bead", "fillet"], about("Sealant", "Of the chosen joint", words={"": "no sealant"})] = ""
 
 
 class Split(msgspec.Struct, frozen=True):

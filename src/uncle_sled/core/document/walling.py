@@ -1,12 +1,14 @@
-"""First sizes and places of walls and lofts inside a body, so that they stand where one would begin to draw them."""
+"""First sizes and places of walls, lofts and boxes inside a body, so that they stand where one would begin to draw them."""
 
 from __future__ import annotations
 
 from typing import Any
 
 from uncle_sled.core.document.edits import fresh_id
+from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.shell import Shell
 
+USUAL_WHEEL_M, BESIDE_WHEEL_M = 0.6, 0.1  # of a tyre that nobody measured; of a box before and behind it
 THICK_M, DOOR_M, HEAD_M, SILL_M = 0.045, 0.55, 1.80, 0.06
 BUILT_M = 0.35  # floor, roof and a header over the door
 LOW_EDGE = {"gable": 0.7, "shed": 0.7, "butterfly": 0.85, "profile": 0.8}  # of the height, where nobody said
@@ -54,3 +56,18 @@ def first_loft(shell: Shell) -> dict[str, Any]:
         "top": _length(min(1.9, tall * 0.55)),
         "thick": _length(0.09),
     }
+
+
+def first_wheel_boxes(build: Build) -> dict[str, Any] | None:
+    """Boxes over all wheels with a hand's breadth before and behind; None where a trailer has no axle yet."""
+    if not build.rig.axles and build.rig.carrier == "ball":
+        return None
+    stations = [axle.station.si for axle in build.rig.axles] or [0.0]
+    wheel = build.rig.tyre.diameter.si if build.rig.tyre.diameter else USUAL_WHEEL_M
+    long = max(stations) - min(stations) + wheel + 2 * BESIDE_WHEEL_M
+    return {"length": {"si": round(long, 3)}, "width": {"si": 0.22}, "height": {"si": 0.22}}
+
+
+def first_nose_box() -> dict[str, Any]:
+    """A box on the drawbar of a usual size."""
+    return {"length": {"si": 0.4}, "width": {"si": 0.9}, "height": {"si": 0.45}}

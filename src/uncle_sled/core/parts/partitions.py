@@ -347,3 +347,8 @@ def inner_of(shell: Shell, body: Body, library: Library) -> tuple[Wall | Deck, .
     """Walls and lofts as built, in the order of ``shell.inner``."""
     made: tuple[Wall | Deck, ...] = walls_of(shell, body, library)
     return made + decks_of(shell, body)
+
+
+def quieter_db(kg_m2: float, hertz: float = 500.0) -> float:
+    """What a plain wall keeps out of sound by its weight alone [dB], 0 or more. Source: mass law, 20 log10(m f) - 47."""
+    return max(20 * math.log10(max(kg_m2, 0.1) * hertz) - 47, 0.0)

@@ -202,6 +202,7 @@ class Choice(Part[ChoiceField], frozen=True):
     reads: Callable[[], object] | None = None
     tip: str = ""
     letters: int = 0  # of which there is always room
+    may: Callable[[], bool] | None = None
 
     def made(self, panel: Panel) -> ChoiceField:
         made = ChoiceField(self.name, [] if callable(self.offers) else list(self.offers))
@@ -218,6 +219,8 @@ class Choice(Part[ChoiceField], frozen=True):
             if offered != widget.choices:
                 widget.offer(offered)
             widget.setEnabled(bool(offered))
+        if self.may is not None:
+            widget.setEnabled(bool(self.may()))
         if self.reads is not None:
             widget.show_value(self.reads())
 
@@ -258,9 +261,10 @@ class Fields(Part[Form], frozen=True):
     stop: str
     label_px: int = 104
     facts: bool = False
+    bare: bool = False  # it stands on a card already
 
     def made(self, panel: Panel) -> Form:
-        return Form(panel.session, self.title, list(self.rows), self.stop, facts=self.facts, label_px=self.label_px)
+        return Form(panel.session, self.title, list(self.rows), self.stop, self.facts, not self.bare, self.label_px)
 
     def keep(self, panel: Panel, widget: Form) -> None:
         widget.refresh()

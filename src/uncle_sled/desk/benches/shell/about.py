@@ -57,8 +57,8 @@ ABOUT = About(
     "uncle_sled.desk.benches.shell.bench:ShellBench",
     standing,
     views=(
-        View("Profile", "profile"),
-        View("Openings", "openings", picks=_an_opening),
+        View("Profile", "profile", panel="profile_panel:ProfilePanel"),
+        View("Openings", "openings", picks=_an_opening, panel="openings_panel:OpeningsPanel"),
         View("Framing", "framing", picks=_a_stick, panel="framing_panel:FramingPanel"),
         View("Faces", "faces", panel="faces_panel:FacesPanel"),
         View(

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import Literal
+from typing import Any, Literal
 
 import msgspec
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import SeamMade
 from uncle_sled.core.drawing.primitives import Primitive
@@ -16,120 +16,135 @@ from uncle_sled.core.drawing.shell import unfolded
 from uncle_sled.core.studies.shell.panels import PanelCut, joined, panels
 from uncle_sled.core.studies.shell.seams import Seam, runs_over, seams, usual_seams
 from uncle_sled.core.studies.shell.sections import BuiltSection, sections_of, usual_splits
-from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.buttons import act_button
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.fields import QuantityField
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows, tools
+from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Own, Says, one_of
+from uncle_sled.desk.kit.table import Column, Table
 
 Mode = Literal["Seams", "Sections", "Panels"]
-TRIMS: list[tuple[object, str]] = [("", "no trim"), ("angle", "angle"), ("drip edge", "drip edge"), ("cap", "cap")]
-TAPES: list[tuple[object, str]] = [
-    ("", "no tape"),
-    ("butyl", "butyl"),
-    ("foam", "foam"),
-    ("acrylic", "acrylic"),
-    ("cloth and resin", "cloth, resin"),
-]
-SEALANTS: list[tuple[object, str]] = [("", "no sealant"), ("bead", "bead"), ("fillet", "fillet")]
 LONGEST_M = 3.0
 
 
-class JointsPanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.mode: Mode = "Seams"
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(5)
-        tools = QHBoxLayout()
-        tools.setSpacing(5)
-        group = QButtonGroup(self)
-        self.modes: dict[Mode, QPushButton] = {}
-        names: tuple[tuple[Mode, str], ...] = (
-            ("Seams", "Every joint: how it is kept dry and tight"),
-            ("Sections", "Faces built apart, with weight, picks and the order of setting"),
-            ("Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
-        )
-        for name, tip in names:
-            button = act_button(name, tip, partial(self.show_mode, name), down=name == self.mode)
-            group.addButton(button)
-            tools.addWidget(button)
-            self.modes[name] = button
-        tools.addSpacing(6)
-        self.trim = self._choice("Trim", TRIMS, "trim")
-        self.tape = self._choice("Tape", TAPES, "tape")
-        self.sealant = self._choice("Sealant", SEALANTS, "sealant")
-        self.usual = act_button("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual)
-        self.longest = QuantityField(Length, "Longest section", lambda: session.shown)
-        self.longest.setFixedWidth(84)
-        self.longest.setToolTip("Faces longer than that are parted, beside their openings")
-        self.longest.show_value(Length(LONGEST_M))
-        self.part = act_button("Part the faces", "Lines at even places, moved off the openings", self.part_faces)
-        self.whole = act_button("Make whole", "Take the lines of the chosen face away", self.make_whole)
-        for widget in (self.trim, self.tape, self.sealant, self.usual, self.longest, self.part, self.whole):
-            tools.addWidget(widget)
-        tools.addStretch(1)
-        rows.addLayout(tools)
-        across = QHBoxLayout()
-        across.setSpacing(8)
-        self.seam_model = TableModel[Seam](
-            (
-                Column("Joint", lambda one: one.name),
-                Column("Long", lambda one: self._words().m(one.joint.length_m), right=True, sort=lambda one: one.joint.length_m),
-                Column("Made", self._made),
-                Column("Water", lambda one: "kept out" if one.water else "gets in", ink=lambda one: "" if one.water else "primer"),
-                Column("Air", lambda one: "tight" if one.air else "gets by", ink=lambda one: "" if one.air else "primer"),
-            )
-        )
-        self.section_model = TableModel[BuiltSection](
-            (
-                Column("", lambda one: str(one.order), right=True, sort=lambda one: one.order),
-                Column("Section", lambda one: one.name),
-                Column("Size", lambda one: f"{self._words().m(one.size_m[0])} × {self._words().m(one.size_m[1])}", right=True),
-                Column("Weighs", lambda one: self._words().kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
-                Column("Bolts", lambda one: str(one.bolts) if one.bolts else "", right=True, tip="To the section behind it"),
-            )
-        )
-        self.panel_model = TableModel[PanelCut](
-            (
-                Column("Panel", lambda one: one.id),
-                Column("Outside", lambda one: self._size(one.outside_m), right=True),
-                Column("Inside", lambda one: self._size(one.inside_m), right=True),
-                Column("Weighs", lambda one: self._words().kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
-                Column("Cannot be", lambda one: self.session.told(one.fault), ink=lambda one: "primer"),
-            )
-        )
-        self.tables: dict[Mode, Table] = {
-            "Seams": Table(self.seam_model, "Joints of the faces"),
-            "Sections": Table(self.section_model, "Sections in the order of setting"),
-            "Panels": Table(self.panel_model, "Panels"),
-        }
-        for table in self.tables.values():
-            across.addWidget(table, 1)
-            table.selectionModel().selectionChanged.connect(lambda *_: self._chosen_changed())
-        self.chart = Chart(session, "The body unfolded", self._shapes, "", self._why)
-        across.addWidget(self.chart, 1)
-        rows.addLayout(across, 1)
-        self.says = label("", "small", "ink", wrap=True)
-        rows.addWidget(self.says)
-        self._show_mode()
+class JointsPanel(Panel):
+    mode: Mode = "Seams"
 
-    def _words(self) -> Words:
-        return Words(self.session.shown)
+    def laid(self) -> Group:
+        modes: tuple[tuple[Mode, str, str], ...] = (
+            ("Seams", "Seams", "Every joint: how it is kept dry and tight"),
+            ("Sections", "Sections", "Faces built apart, with weight, picks and the order of setting"),
+            ("Panels", "Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
+        )
+        seam: tuple[Column[Seam], ...] = (
+            Column("Joint", lambda one: one.name),
+            Column("Long", lambda one: self.words.m(one.joint.length_m), right=True, sort=lambda one: one.joint.length_m),
+            Column("Made", self._made),
+            Column("Water", lambda one: "kept out" if one.water else "gets in", ink=lambda one: "" if one.water else "primer"),
+            Column("Air", lambda one: "tight" if one.air else "gets by", ink=lambda one: "" if one.air else "primer"),
+        )
+        section: tuple[Column[BuiltSection], ...] = (
+            Column("", lambda one: str(one.order), right=True, sort=lambda one: one.order),
+            Column("Section", lambda one: one.name),
+            Column("Size", lambda one: f"{self.words.m(one.size_m[0])} × {self.words.m(one.size_m[1])}", right=True),
+            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
+            Column("Bolts", lambda one: str(one.bolts) if one.bolts else "", right=True, tip="To the section behind it"),
+        )
+        panel: tuple[Column[PanelCut], ...] = (
+            Column("Panel", lambda one: one.id),
+            Column("Outside", lambda one: self._size(one.outside_m), right=True),
+            Column("Inside", lambda one: self._size(one.inside_m), right=True),
+            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
+            Column("Cannot be", lambda one: self.session.told(one.fault), ink=lambda one: "primer"),
+        )
+        picked = lambda _: self.refresh()
+        self.tables: dict[Mode, Table[Any]] = {
+            "Seams": self.put(
+                Listed[Seam](
+                    "Joints of the faces",
+                    seam,
+                    lambda: seams(self.studied),
+                    lambda one: one.id,
+                    picked,
+                    when=partial(self._is, "Seams"),
+                    share=1,
+                )
+            ),
+            "Sections": self.put(
+                Listed[BuiltSection](
+                    "Sections in the order of setting",
+                    section,
+                    lambda: sections_of(self.studied).sections,
+                    lambda one: one.id,
+                    picked,
+                    when=partial(self._is, "Sections"),
+                    share=1,
+                )
+            ),
+            "Panels": self.put(
+                Listed[PanelCut](
+                    "Panels", panel, lambda: panels(self.studied), lambda one: one.id, picked, when=partial(self._is, "Panels"), share=1
+                )
+            ),
+        }
+        self.longest = self.put(Own(self._longest, wide=84, when=partial(self._is, "Sections")))
+        seamed, parted = partial(self._is, "Seams"), partial(self._is, "Sections")
+        return rows(
+            tools(
+                *one_of(modes, lambda: self.mode, self.show_mode),
+                Gap(6),
+                *(self._choice(field) for field in ("trim", "tape", "sealant")),
+                Act("Usual seams", "What is usual on every joint that nobody said anything of", self.take_usual, when=seamed),
+                self.longest,
+                Act("Part the faces", "Lines at even places, moved off the openings", self.part_faces, when=parted),
+                Act("Make whole", "Take the lines of the chosen face away", self.make_whole, self._parted, when=parted),
+                gap=5,
+            ),
+            across(
+                *self.tables.values(),
+                Drawing("The body unfolded", self._shapes, "", "Nothing is joined yet: draw a body with its width on Profile.", share=1),
+                gap=8,
+                share=1,
+            ),
+            Says(self._told, face="small"),
+            gap=5,
+        )
+
+    def _is(self, mode: Mode) -> bool:
+        return self.mode == mode
+
+    def _choice(self, name: str) -> Choice:
+        """Trim, tape or sealant of the chosen joint."""
+        about = field_of(SeamMade, name)
+        return Choice(
+            about.about.title,
+            about.choices,
+            partial(self.make, name),
+            partial(self._stands, name),
+            about.about.tip,
+            8,
+            when=partial(self._is, "Seams"),
+            may=self._can_be_made,
+        )
+
+    def _stands(self, name: str) -> str:
+        one = self.chosen()
+        return str(getattr(one.made or SeamMade(one.id), name)) if isinstance(one, Seam) else ""
+
+    def _can_be_made(self) -> bool:
+        one = self.chosen()
+        return isinstance(one, Seam) and not runs_over(one.joint)
+
+    def _parted(self) -> bool:
+        one = self.chosen()
+        return isinstance(one, BuiltSection) and any(split.face == one.face for split in self.session.build.shell.splits)
+
+    def _longest(self) -> QuantityField:
+        made = QuantityField(Length, "Longest section", lambda: self.session.shown)
+        made.setToolTip("Faces longer than that are parted, beside their openings")
+        made.show_value(Length(LONGEST_M))
+        return made
 
     def _size(self, size: tuple[float, float]) -> str:
-        return f"{self._words().cut(size[0])} × {self._words().cut(size[1])}"
-
-    def _choice(self, name: str, choices: list[tuple[object, str]], field: str) -> ChoiceField:
-        made = ChoiceField(name, choices)
-        made.setMinimumContentsLength(8)
-        made.setToolTip(f"{name} of the chosen joint")
-        made.entered.connect(lambda value, field=field: self.make(field, str(value)))
-        return made
+        return f"{self.words.cut(size[0])} × {self.words.cut(size[1])}"
 
     def _made(self, one: Seam) -> str:
         if runs_over(one.joint):
@@ -141,38 +156,11 @@ class JointsPanel(Guarded, QWidget):
     # what is shown
     def show_mode(self, mode: Mode) -> None:
         self.mode = mode
-        self.modes[mode].setChecked(True)
-        self._show_mode()
         self.refresh()
 
-    def _show_mode(self) -> None:
-        for mode, table in self.tables.items():
-            table.setVisible(mode == self.mode)
-        for widget in (self.trim, self.tape, self.sealant, self.usual):
-            widget.setVisible(self.mode == "Seams")
-        for other in (self.longest, self.part, self.whole):
-            other.setVisible(self.mode == "Sections")
-
     def chosen(self) -> Seam | BuiltSection | PanelCut | None:
-        at = self.tables[self.mode].marked()
-        model: TableModel[Seam] | TableModel[BuiltSection] | TableModel[PanelCut] = {
-            "Seams": self.seam_model,
-            "Sections": self.section_model,
-            "Panels": self.panel_model,
-        }[self.mode]  # type: ignore[assignment]
-        return model.rows[at] if at >= 0 else None
-
-    def _chosen_changed(self) -> None:
-        one = self.chosen()
-        if isinstance(one, Seam):
-            made = one.made or SeamMade(one.id)
-            for field, value in ((self.trim, made.trim), (self.tape, made.tape), (self.sealant, made.sealant)):
-                field.show_value(value)
-        can = isinstance(one, Seam) and not runs_over(one.joint)
-        for field in (self.trim, self.tape, self.sealant):
-            field.setEnabled(can)
-        self.whole.setEnabled(isinstance(one, BuiltSection) and any(x.face == one.face for x in self.session.build.shell.splits))
-        self.chart.update()
+        made: Seam | BuiltSection | PanelCut | None = self.tables[self.mode].row()
+        return made
 
     # edits
     def make(self, field: str, value: str) -> None:
@@ -195,7 +183,7 @@ class JointsPanel(Guarded, QWidget):
         longest = value.si if isinstance(value, Length) and value.si > 0 else LONGEST_M
         wanted = usual_splits(self.session.studied, longest)
         if not wanted:
-            self.session.said.emit(f"No side, roof or floor is longer than {self._words().m(longest)}.", "note")
+            self.session.said.emit(f"No side, roof or floor is longer than {self.words.m(longest)}.", "note")
             return
         ids: list[str] = []
         made = []
@@ -216,31 +204,17 @@ class JointsPanel(Guarded, QWidget):
         self.session.edit(f"Part the {face}", [add_to("shell.splits", {"id": id, "face": face, "at": {"si": at_m}})], "Shell")
 
     # the drawing
-    def _why(self) -> str:
-        return "Nothing is joined yet: draw a body with its width on Profile."
-
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         s, one = self.session.studied, self.chosen()
         id = one.id if one is not None else ""
         if self.mode == "Seams":
             return unfolded.seams_drawn(s, seams(s), id, width, height)
         if self.mode == "Sections":
-            return unfolded.sections_drawn(s, sections_of(s), id, self._words(), width, height)
-        return unfolded.panels_drawn(s, panels(s), id, self._words(), width, height)
-
-    def refresh(self) -> None:
-        s = self.session.studied
-        if self.mode == "Seams":
-            self.seam_model.set_rows(seams(s), lambda a, b: a.id == b.id)
-        elif self.mode == "Sections":
-            self.section_model.set_rows(sections_of(s).sections, lambda a, b: a.id == b.id)
-        else:
-            self.panel_model.set_rows(panels(s), lambda a, b: a.id == b.id)
-        self.says.setText(self._told())
-        self._chosen_changed()
+            return unfolded.sections_drawn(s, sections_of(s), id, self.words, width, height)
+        return unfolded.panels_drawn(s, panels(s), id, self.words, width, height)
 
     def _told(self) -> str:
-        s, words = self.session.studied, self._words()
+        s, words = self.session.studied, self.words
         if self.mode == "Seams":
             made = seams(s)
             wet, drafty = [one for one in made if not one.water], [one for one in made if not one.air]

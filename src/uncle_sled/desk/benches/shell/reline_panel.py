@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from functools import partial
+from typing import Any
+
+from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.quantity import Length, Mass
@@ -15,10 +18,9 @@ from uncle_sled.core.parts.relining import why_not
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.shell.relining_effect import RelineEffect, as_bought_ops, relining_effect, relining_ops
 from uncle_sled.core.units import INCH_M
-from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.fields import QuantityField
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, Part, across, card, rows, tools
+from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Own, Says, note
 from uncle_sled.desk.session import Session
 
 FACES: list[tuple[object, str]] = [
@@ -59,125 +61,103 @@ FIRST_IN = {"out": 0.25, "foam": 1.0, "thick": 1.5, "deep": 0.75, "pitch": 16.0,
 CAUTION = "Old glue, wool and paint make dust: mask and gloves. Metal through foam: go by the lower warmth."
 
 
-class RelinePanel(Guarded, QWidget):
+class RelinePanel(Panel):
+    heap_value: Mass | None = None
+    wrong = ""
+
+    def laid(self) -> Group:
+        self.faces = self.put(self._choice("Faces", FACES, "Which faces of the shell are stripped and lined again"))
+        self.old = self.put(
+            self._choice("Old liner was", [NOTHING, *OLD], "What comes off, by what it was; the weighed heap goes before it")
+        )
+        self.foam = self.put(
+            self._choice("Foam between posts", [NOTHING, *FOAMS], "Between the posts; deeper than the posts only under furring")
+        )
+        self.liner = self.put(self._choice("New liner", [NOTHING, *LINERS], "What shows inside"))
+        for choice, first in ((self.old, "light-ply"), (self.foam, "xps"), (self.liner, "birch-ply")):
+            choice.show_value(first)
+        furring = "Wide and deep, laid across the posts; empty: none"
+        card_ = card(
+            "Strip and reline",
+            self._line("Faces", self.faces),
+            self._line(
+                "Old liner",
+                self.old,
+                self._size("out", "Old liner thick", "What comes off, by what it was; the weighed heap goes before it"),
+            ),
+            self._line("Heap weighed", self._heap()),
+            self._line("Foam", self.foam, self._size("foam", "Foam thick", "Between the posts; deeper than the posts only under furring")),
+            self._line("Furring", self._size("thick", "Furring wide", furring), self._size("deep", "Furring deep", furring)),
+            self._line("Furring apart", self._size("pitch", "Furring apart", "Middle to middle")),
+            self._line("New liner", self.liner, self._size("liner", "New liner thick", "What shows inside")),
+            Says(lambda: self.wrong or self.fault(), "primer", "small", hides=True),
+            tools(
+                Act(
+                    "Try it",
+                    "Shows the lining on the drawing and in the reading; nothing changes yet",
+                    self.try_it,
+                    main=True,
+                    when=lambda: not self._tried(),
+                ),
+                Act("Keep", "The faces are lined so (Ctrl+Enter)", self.session.keep, main=True, when=self._tried),
+                Act("Put back", "As it was (Esc)", self.session.put_back, plain=True, when=self._tried),
+                Act("As bought", "Takes the lining of these faces off the record", self.as_bought, plain=True, when=self._is_lined),
+            ),
+            Gap(),
+            gap=4,
+            share=5,
+        )
+        return across(card_, rows(Drawing("Before and after", self._drawn, empty=self._why_none, share=1), note(CAUTION), share=6), gap=8)
+
+    def _choice(self, name: str, choices: Choices, tip: str) -> Choice:
+        return Choice(name, choices, lambda _: self._changed(), tip=tip, share=4)
+
+    def _line(self, title: str, *parts: Part[Any] | QWidget) -> Group:
+        return across(Says(title, "pencil", wide=96), *parts, gap=4)
+
+    def _size(self, key: str, title: str, tip: str) -> Own[QuantityField]:
+        def made() -> QuantityField:
+            field = QuantityField(Length, title, lambda: self.session.shown)
+            field.setMinimumWidth(64)
+            field.explain(tip)
+            field.entered.connect(partial(self._sized, key))
+            field.wrong.connect(self._complain)
+            return field
+
+        return Own(made, lambda field: field.show_value(self.values[key]), share=2)
+
+    def _heap(self) -> Own[QuantityField]:
+        def made() -> QuantityField:
+            field = QuantityField(Mass, "Heap weighed", lambda: self.session.shown)
+            field.explain("What came off these faces, weighed; shared by their areas")
+            field.entered.connect(self._heaped)
+            field.wrong.connect(self._complain)
+            return field
+
+        return Own(made, lambda field: field.show_value(self.heap_value), share=1)
+
+    def _tried(self) -> bool:
+        return self.session.ghost is not None
+
+    def _is_lined(self) -> bool:
+        faces = set(self.faces.currentData() or ())
+        return any(one.face in faces for one in self.session.build.shell.relined)
+
+    def _sized(self, key: str, value: Length | None) -> None:
+        self.values[key] = value
+        self._changed()
+
     def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        card = QFrame()
-        card.setObjectName("card")
-        rows = QVBoxLayout(card)
-        rows.setContentsMargins(12, 8, 12, 8)
-        rows.setSpacing(4)
-        rows.addWidget(label("Strip and reline", "title"))
-        self.faces = ChoiceField("Faces", FACES)
-        self.old, self.foam, self.liner = (
-            ChoiceField(title, [NOTHING, *keys])
-            for title, keys in (("Old liner was", OLD), ("Foam between posts", FOAMS), ("New liner", LINERS))
-        )
-        shown = lambda: session.shown
-        self.heap = QuantityField(Mass, "Heap weighed", shown)
-        self.sizes = {
-            key: QuantityField(Length, title, shown)
-            for key, title in (
-                ("out", "Old liner thick"),
-                ("foam", "Foam thick"),
-                ("thick", "Furring wide"),
-                ("deep", "Furring deep"),
-                ("pitch", "Furring apart"),
-                ("liner", "New liner thick"),
-            )
-        }
-        tips = {
-            "Faces": "Which faces of the shell are stripped and lined again",
-            "Old liner": "What comes off, by what it was; the weighed heap goes before it",
-            "heap": "What came off these faces, weighed; shared by their areas",
-            "Foam": "Between the posts; deeper than the posts only under furring",
-            "Furring": "Wide and deep, laid across the posts; empty: none",
-            "apart": "Middle to middle",
-            "New liner": "What shows inside",
-        }
-        grid = QGridLayout()
-        grid.setVerticalSpacing(4)
-        grid.setColumnStretch(1, 4)
-        grid.setColumnStretch(2, 2)
-        grid.setColumnMinimumWidth(2, 64)
-        table: tuple[tuple[str, QWidget, QWidget | None, str], ...] = (
-            ("Faces", self.faces, None, tips["Faces"]),
-            ("Old liner", self.old, self.sizes["out"], tips["Old liner"]),
-            ("Heap weighed", self.heap, None, tips["heap"]),
-            ("Foam", self.foam, self.sizes["foam"], tips["Foam"]),
-            ("Furring", self.sizes["thick"], self.sizes["deep"], tips["Furring"]),
-            ("Furring apart", self.sizes["pitch"], None, tips["apart"]),
-            ("New liner", self.liner, self.sizes["liner"], tips["New liner"]),
-        )
-        for at, (title, first, second, tip) in enumerate(table):
-            words = label(title, "", "pencil")
-            for widget in (words, first, second):
-                if isinstance(widget, QuantityField):
-                    widget.explain(tip)
-                elif widget is not None:
-                    widget.setToolTip(tip)
-            grid.addWidget(words, at, 0)
-            grid.addWidget(first, at, 1, 1, 1 if second is not None else 2)
-            if second is not None:
-                grid.addWidget(second, at, 2)
-        rows.addLayout(grid)
-        self.complaint = label("", "small", "primer", wrap=True)
-        rows.addWidget(self.complaint)
-        keys = QHBoxLayout()
-        self.try_button, self.keep_button, self.back_button, self.off_button = (
-            QPushButton(text) for text in ("Try it", "Keep", "Put back", "As bought")
-        )
-        self.try_button.setToolTip("Shows the lining on the drawing and in the reading; nothing changes yet")
-        self.keep_button.setToolTip("The faces are lined so (Ctrl+Enter)")
-        self.back_button.setToolTip("As it was (Esc)")
-        self.off_button.setToolTip("Takes the lining of these faces off the record")
-        self.try_button.setProperty("kind", "main")
-        self.keep_button.setProperty("kind", "main")
-        for button, run in (
-            (self.try_button, self.try_it),
-            (self.keep_button, session.keep),
-            (self.back_button, session.put_back),
-            (self.off_button, self.as_bought),
-        ):
-            button.clicked.connect(lambda _=False, run=run: run())
-            keys.addWidget(button)
-        keys.addStretch(1)
-        rows.addLayout(keys)
-        rows.addStretch(1)
-        self.chart = Chart(session, "Before and after", self._drawn, empty=self._why_none)
-        right = QVBoxLayout()
-        right.addWidget(self.chart, 1)
-        right.addWidget(label(CAUTION, "small", "pencil", wrap=True))
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(8)
-        row.addWidget(card, 5)
-        row.addLayout(right, 6)
         begin = {key: inches * INCH_M for key, inches in FIRST_IN.items()} if session.shown.imperial else FIRST
         self.values: dict[str, Length | None] = {key: Length(si) for key, si in begin.items()}
-        self.heap_value: Mass | None = None
-        self.wrong = ""
-        self.old.show_value("light-ply")
-        self.foam.show_value("xps")
-        self.liner.show_value("birch-ply")
-        for choice in (self.faces, self.old, self.foam, self.liner):
-            choice.entered.connect(lambda _: self._changed())
-        for key, field in self.sizes.items():
-            field.entered.connect(lambda value, key=key: self._size(key, value))
-            field.wrong.connect(self._complain)
-        self.heap.entered.connect(self._heaped)
-        self.heap.wrong.connect(self._complain)
+        super().__init__(session)
         session.changed.connect(self.refresh)
 
     # what was typed
     def _complain(self, says: str) -> None:
-        """What is wrong with a field, or else with all of them together."""
-        self.complaint.setText(says or self.fault())
-
-    def _size(self, key: str, value: Length | None) -> None:
-        self.values[key] = value
-        self._changed()
+        """What is wrong with a field; what is wrong with all of them together is found anew."""
+        self.wrong = says
+        self.refresh()
 
     def _heaped(self, value: Mass | None) -> None:
         self.heap_value = value
@@ -234,18 +214,16 @@ class RelinePanel(Guarded, QWidget):
 
     def _drawn(self, width: float, height: float) -> tuple[Primitive, ...]:
         found = self.effect()
-        return reline_card(found, Words(self.session.shown), width, height) if found is not None else ()
+        return reline_card(found, self.words, width, height) if found is not None else ()
 
     def _why_none(self) -> str:
         return self.fault() or "Nothing to line."
 
     def try_it(self) -> None:
-        wrong = self.fault()
-        self._complain(wrong)
-        if not wrong:
-            faces = self.faces.currentText()
+        if not (self.wrong or self.fault()):
             ops = tuple(relining_ops(self.session.build.shell, self.drafts()))
-            self.session.try_it(Remedy(f"Reline {faces}", ops, ()))
+            self.session.try_it(Remedy(f"Reline {self.faces.currentText()}", ops, ()))
+        self.refresh()
 
     def as_bought(self) -> None:
         ops = as_bought_ops(self.session.build.shell, self.faces.currentData() or ())
@@ -254,21 +232,3 @@ class RelinePanel(Guarded, QWidget):
             self.session.edit(f"As bought: {self.faces.currentText()}", ops, "Shell")
         else:
             self.session.said.emit("These faces are as they were bought.", "note")
-
-    def refresh(self) -> None:
-        if not self.isVisible():
-            return
-        for key, field in self.sizes.items():
-            field.show_value(self.values[key])
-        self.heap.show_value(self.heap_value)
-        self._complain(self.fault())
-        tried = self.session.ghost is not None
-        self.try_button.setVisible(not tried)
-        self.keep_button.setVisible(tried)
-        self.back_button.setVisible(tried)
-        faces = set(self.faces.currentData() or ())
-        self.off_button.setVisible(any(one.face in faces for one in self.session.build.shell.relined))
-        self.chart.update()
-
-    def showEvent(self, event: object) -> None:
-        self.refresh()

@@ -5,19 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
-
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.surveying import survey_ops
 from uncle_sled.core.drawing.shell.survey_plan import survey_plan
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
-from uncle_sled.core.words import Words, upper_first
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.form import Form, Row
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.session import Session
+from uncle_sled.core.words import upper_first
+from uncle_sled.desk.kit.form import Row
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
 
 SIZES = (
     "length",
@@ -35,31 +30,20 @@ POSTS = ("post_first", "post_pitch", "post_width", "post_depth", "bow_first", "b
 STATES = ("floor_state", "rust", "bearings", "papers")
 
 
-class SurveyPanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.forms = [
-            Form(session, "Is it square?", [self._row(one) for one in SIZES], "Shell"),
-            Form(session, "Posts and bows", [self._row(one) for one in POSTS], "Shell"),
-            Form(session, "Its state", [*(self._row(one) for one in ("date", *STATES, "tyre_date", "toe_front", "toe_rear"))], "Shell"),
-        ]
-        self.columns = Columns(list[QWidget](self.forms))
-        self.plan = Chart(
-            session,
-            "The survey from above",
-            lambda w, h: survey_plan(session.studied, Words(session.shown), w, h),
-            empty=lambda: "There is no body to survey yet: take a form and its sizes on Profile.",
+class SurveyPanel(Panel):
+    def laid(self) -> Group:
+        cards = (
+            Fields("Is it square?", [self._row(one) for one in SIZES], "Shell"),
+            Fields("Posts and bows", [self._row(one) for one in POSTS], "Shell"),
+            Fields("Its state", [self._row(one) for one in ("date", *STATES, "tyre_date", "toe_front", "toe_rear")], "Shell"),
         )
-        self.says = label("", "small", wrap=True)
-        right = QVBoxLayout()
-        right.addWidget(self.plan, 1)
-        right.addWidget(self.says)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(8)
-        row.addWidget(self.columns, 3)
-        row.addLayout(right, 2)
+        plan = Drawing(
+            "The survey from above",
+            lambda w, h: survey_plan(self.studied, self.words, w, h),
+            empty="There is no body to survey yet: take a form and its sizes on Profile.",
+            share=1,
+        )
+        return across(Cards(cards, share=3), rows(plan, Says(self._told, face="small", hides=True, joined=" "), share=2), gap=8)
 
     def _row(self, field: str) -> Row:
         return Row(f"shell.survey.{field}", ops=self._write(field), read=self._read(field))
@@ -72,11 +56,8 @@ class SurveyPanel(Guarded, QWidget):
         empty = "" if field in ("date", "tyre_date", *STATES) else None
         return lambda build: getattr(build.shell.survey, field) if build.shell.survey is not None else empty
 
-    def refresh(self) -> None:
-        for form in self.forms:
-            form.refresh()
-        self.columns.settle()
-        words, build = Words(self.session.shown), self.session.build
+    def _told(self) -> list[str]:
+        words, build = self.words, self.session.build
         found = surveyed_of(build.shell, words)
         told = []
         if found is not None and found.bow_radius_m is not None and found.bow_arc_m is not None:
@@ -84,6 +65,4 @@ class SurveyPanel(Guarded, QWidget):
         planned = planned_on_old(build, words)
         if planned:
             told.append(f"Planned on the old size: {upper_first('; '.join(one.says for one in planned))}.")
-        self.says.setText(" ".join(told))
-        self.says.setVisible(bool(told))
-        self.plan.update()
+        return told

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import math
-
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, remove, set_to
 from uncle_sled.core.document.shell import Loft, Partition
@@ -15,12 +12,12 @@ from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.drawing.shell.openings_seen import openings_seen
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_of, walls_of
-from uncle_sled.core.words import Words, lower_first
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_of, quieter_db, walls_of
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.painting import Frame, paint, write
-from uncle_sled.desk.kit.table import Column, Table, TableModel
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows, tools
+from uncle_sled.desk.kit.parts import Act, Listed, Own, Says, note
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.drag_paper import DragPaper
 from uncle_sled.desk.sheet.gestures import Paper, TypedDrag
@@ -124,45 +121,45 @@ class WallPlan(DragPaper):
         self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
 
 
-class WallsPanel(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.model: TableModel[Inner] = TableModel(
-            (
-                Column("Wall or loft", lambda one: one.name, ink=self._bad),
-                Column("At", self._place, right=True),
-                Column("Thick", lambda one: Words(session.shown).cut(one.thick.si), right=True),
-                Column("Door", lambda one: one.door if isinstance(one, Partition) else one.climb or "no way up"),
-                Column("Weight", self._weight, right=True),
+class WallsPanel(Panel):
+    def laid(self) -> Group:
+        columns: tuple[Column[Inner], ...] = (
+            Column("Wall or loft", lambda one: one.name, ink=self._bad),
+            Column("At", self._place, right=True),
+            Column("Thick", lambda one: self.words.cut(one.thick.si), right=True),
+            Column("Door", lambda one: one.door if isinstance(one, Partition) else one.climb or "no way up"),
+            Column("Weight", self._weight, right=True),
+        )
+        session = self.session
+        self.table = self.put(
+            Listed[Inner](
+                "Walls and lofts",
+                columns,
+                lambda: session.build.shell.inner,
+                lambda one: one.id,
+                lambda one: session.select((one.id,)),
+                lambda one: one.id in session.selection,
+                turns=True,
+                share=1,
             )
         )
-        self.table = Table(self.model, "Walls and lofts")
-        self.table.clicked.connect(lambda index: session.select((self.model.rows[index.row()].id,)))
-        self.plan = WallPlan(session)
-        self.across, self.along, self.loft, self.off = (QPushButton(text) for text in ("Wall across", "Wall along", "Loft", "Take it out"))
-        keys = QHBoxLayout()
-        for button, run, tip in (
-            (self.across, lambda: self.add("across"), "A wall from side to side, with a door"),
-            (self.along, lambda: self.add("along"), "A wall that runs with the body"),
-            (self.loft, lambda: self.add("loft"), "A floor under the roof"),
-            (self.off, self.take_out, "The chosen wall or loft goes"),
-        ):
-            button.setToolTip(tip)
-            button.clicked.connect(lambda _=False, run=run: run())
-            keys.addWidget(button)
-        keys.addStretch(1)
-        self.sticks = label("", "small", wrap=True)
-        left = QVBoxLayout()
-        left.addLayout(keys)
-        left.addWidget(self.table, 1)
-        left.addWidget(self.sticks)
-        left.addWidget(label(CAUTION, "small", "pencil", wrap=True))
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(8)
-        row.addLayout(left, 1)
-        row.addWidget(self.plan, 1)
+        self.plan = self.put(Own(lambda: WallPlan(session), WallPlan.fit, share=1))
+        left = rows(
+            tools(
+                Act("Wall across", "A wall from side to side, with a door", lambda: self.add("across"), plain=True),
+                Act("Wall along", "A wall that runs with the body", lambda: self.add("along"), plain=True),
+                Act("Loft", "A floor under the roof", lambda: self.add("loft"), plain=True),
+                Act("Take it out", "The chosen wall or loft goes", self.take_out, lambda: self.table.row() is not None, plain=True),
+            ),
+            self.table,
+            Says(self._sticks, face="small", hides=True),
+            note(CAUTION),
+            share=1,
+        )
+        return across(left, self.plan, gap=8)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
         session.selected.connect(self.refresh)
 
     def _wall(self, id: str) -> Wall | Deck | None:
@@ -178,12 +175,12 @@ class WallsPanel(Guarded, QWidget):
         return "primer" if wall is not None and wall.fault else ""
 
     def _place(self, one: Inner) -> str:
-        words = Words(self.session.shown)
+        words = self.words
         return f"{words.cut(one.front.si)} to {words.cut(one.rear.si)}" if isinstance(one, Loft) else words.cut(one.at.si)
 
     def _weight(self, one: Inner) -> str:
         wall = self._wall(one.id)
-        return Words(self.session.shown).kg(wall.mass_kg) if wall is not None and not wall.fault else "not built"
+        return self.words.kg(wall.mass_kg) if wall is not None and not wall.fault else "not built"
 
     def add(self, what: str) -> None:
         shell = self.session.build.shell
@@ -203,28 +200,15 @@ class WallsPanel(Guarded, QWidget):
                     self.session.edit(f"Take out the {lower_first(one.name)}", [remove(f"{path}.{one.id}")], "Shell")
                     return
 
-    def refresh(self) -> None:
-        if not self.isVisible():
-            return
-        shell = self.session.build.shell
-        rows = shell.inner
-        self.model.set_rows(rows, lambda a, b: a.id == b.id)
-        at = next((k for k, one in enumerate(rows) if one.id in self.session.selection), -1)
-        self.table.selectRow(at) if at >= 0 else self.table.clearSelection()
-        self.off.setEnabled(at >= 0)
-        self.sticks.setText(self._sticks(rows[at].id) if at >= 0 else "")
-        self.sticks.setVisible(bool(self.sticks.text()))
-        self.plan.fit()
-
-    def _sticks(self, id: str) -> str:
+    def _sticks(self) -> str:
         """What a wall is made of, and what it keeps out of sound by its weight alone."""
-        wall, words = self._wall(id), Words(self.session.shown)
+        one = self.table.row()
+        wall, words = self._wall(one.id) if one is not None else None, self.words
         if not isinstance(wall, Wall) or wall.fault or not wall.sticks:
             return words.told(wall.fault) if wall is not None else ""
         kinds: dict[str, list[float]] = {}
         for stick in wall.sticks:
             kinds.setdefault(stick.kind, []).append(stick.length_m)
         said = ", ".join(f"{len(of)} {kind}{'s' if len(of) > 1 else ''} {words.cut(sum(of))}" for kind, of in kinds.items())
-        quiet = 20 * math.log10(max(wall.kg_m2, 0.1) * 500) - 47
         pocket = " No stud or screw in the pocket." if wall.pocket is not None else ""
-        return f"{said}. By its weight about {max(quiet, 0):.0f} dB quieter behind it (mass law, 500 Hz); its door less.{pocket}"
+        return f"{said}. By its weight about {quieter_db(wall.kg_m2):.0f} dB quieter behind it (mass law, 500 Hz); its door less.{pocket}"

@@ -10,6 +10,7 @@ from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
 import msgspec
+from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from uncle_sled.core.reading.studied import Studied
@@ -122,6 +123,8 @@ def lay(panel: Panel, group: Group, holder: QWidget | None = None) -> QBoxLayout
 class Panel(Guarded, QWidget):
     """A view of a stop. A panel of its own says ``laid``; ``refreshed`` is for what no part can say of itself."""
 
+    follows: tuple[str, ...] = ()  # signals of the session after which it is shown anew, where no bench does that
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
@@ -129,6 +132,16 @@ class Panel(Guarded, QWidget):
         self.complaint = label("", "small", "primer", wrap=True)
         self.complaint.hide()
         lay(self, rows(self.laid()), self)
+        for signal in self.follows:
+            getattr(session, signal).connect(self._shown_anew)
+
+    def _shown_anew(self) -> None:
+        if self.isVisible():
+            self.refresh()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        if self.follows:
+            self.refresh()
 
     def laid(self) -> Part[Any] | QWidget:
         """All parts in their places."""

@@ -151,14 +151,15 @@ class Act(Part[QPushButton], frozen=True):
     down: Callable[[], bool] | None = None
     plain: bool = False
     main: bool = False
+    link: bool = False
     name: str = ""  # for who cannot see it, where the text does not say it
 
     def made(self, panel: Panel) -> QPushButton:
         made = act_button(self.text, self.tip, self.does, None if self.down is None else False)
         if self.name:
             made.setAccessibleName(self.name)
-        if self.plain or self.main:
-            made.setProperty("kind", "main" if self.main else None)
+        if self.plain or self.main or self.link:
+            made.setProperty("kind", "main" if self.main else "link" if self.link else None)
         return made
 
     def keep(self, panel: Panel, widget: QPushButton) -> None:

@@ -13,6 +13,7 @@ from PySide6.QtCore import (
     QAbstractItemModel,
     QAbstractTableModel,
     QEvent,
+    QItemSelection,
     QItemSelectionModel,
     QModelIndex,
     QPersistentModelIndex,
@@ -51,6 +52,11 @@ class Column(msgspec.Struct, Generic[R], frozen=True):
     enter: Callable[[R, str], bool] | None = None
     tip: str = ""
     from_px: int = 0
+    may: Callable[[R], bool] | None = None  # whether this cell may be typed into, where not all of the column may
+    ticked: Callable[[R], bool | None] | None = None  # a box in the cell; None: no box
+    tick: Callable[[R, bool], bool] | None = None
+    ground: Callable[[R], str] | None = None
+    plain: Callable[[R], bool] | None = None  # a heading between rows: nothing to choose
 
 
 class TableModel(Guarded, QAbstractTableModel, Generic[R]):
@@ -99,15 +105,30 @@ class TableModel(Guarded, QAbstractTableModel, Generic[R]):
         if role == Qt.ItemDataRole.ForegroundRole and column.ink is not None:
             ink = column.ink(row)
             return QBrush(colour(ink)) if ink else None
+        if role == Qt.ItemDataRole.BackgroundRole and column.ground is not None:
+            ground = column.ground(row)
+            return QBrush(colour(ground)) if ground else None
+        if role == Qt.ItemDataRole.CheckStateRole and column.ticked is not None:
+            on = column.ticked(row)
+            return None if on is None else Qt.CheckState.Checked if on else Qt.CheckState.Unchecked
         return None
 
     def flags(self, index: Index) -> Qt.ItemFlag:
+        row, column = self.rows[index.row()], self.columns[index.column()]
+        if column.plain is not None and column.plain(row):
+            return Qt.ItemFlag.NoItemFlags
         made = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
-        return made | Qt.ItemFlag.ItemIsEditable if self.columns[index.column()].enter is not None else made
+        if column.enter is not None and (column.may is None or column.may(row)):
+            made |= Qt.ItemFlag.ItemIsEditable
+        if column.ticked is not None and column.ticked(row) is not None:
+            made |= Qt.ItemFlag.ItemIsUserCheckable
+        return made
 
     def setData(self, index: Index, value: Any, role: int = Qt.ItemDataRole.EditRole) -> bool:
         row, column = self.rows[index.row()], self.columns[index.column()]
-        if column.enter is None or str(value) == column.text(row):
+        if role == Qt.ItemDataRole.CheckStateRole and column.tick is not None:
+            return column.tick(row, Qt.CheckState(value) == Qt.CheckState.Checked)
+        if column.enter is None or (column.may is not None and not column.may(row)) or str(value) == column.text(row):
             return False
         return column.enter(row, str(value))
 
@@ -159,6 +180,18 @@ class Table(Guarded, QTableView, Generic[R]):
             return
         self._filling = True
         self.selectRow(at) if at >= 0 else self.clearSelection()
+        self._filling = False
+
+    def mark_all(self, rows: Sequence[int]) -> None:
+        """Choose these rows and no others; that is no hand either."""
+        if rows == sorted(index.row() for index in self.selectionModel().selectedRows()):
+            return
+        picked = QItemSelection()
+        for at in rows:
+            picked.select(self.model().index(at, 0), self.model().index(at, 0))
+        flags = QItemSelectionModel.SelectionFlag
+        self._filling = True
+        self.selectionModel().select(picked, flags.ClearAndSelect | flags.Rows)
         self._filling = False
 
     def _chosen(self) -> None:

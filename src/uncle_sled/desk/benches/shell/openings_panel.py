@@ -12,15 +12,12 @@ from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Drawing, Listed, Own, Says
 from uncle_sled.desk.kit.table import Column
-from uncle_sled.desk.session import Session
 
 PLACES_PX, DRIP_PX = 520, 400  # of the table: where there is less, places are read In hand and on the drawing
 
 
 class OpeningsPanel(Panel):
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        session.selected.connect(self.refresh)
+    follows = ("selected",)
 
     def laid(self) -> Group:
         columns: tuple[Column[Hole], ...] = (

@@ -90,7 +90,9 @@ class ProfilePanel(Panel):
                             plain=True,
                             when=lambda: self._shell.wheel_boxes is not None,
                         ),
-                        Act("Add a nose box", "On the drawbar", self.toggle_nose_box, plain=True, when=lambda: self._shell.nose_box is None),
+                        Act(
+                            "Add a nose box", "On the drawbar", self.toggle_nose_box, plain=True, when=lambda: self._shell.nose_box is None
+                        ),
                         Act(
                             "No nose box",
                             "It goes off the drawbar",

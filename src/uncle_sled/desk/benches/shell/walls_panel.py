@@ -122,6 +122,8 @@ class WallPlan(DragPaper):
 
 
 class WallsPanel(Panel):
+    follows = ("selected",)
+
     def laid(self) -> Group:
         columns: tuple[Column[Inner], ...] = (
             Column("Wall or loft", lambda one: one.name, ink=self._bad),
@@ -157,10 +159,6 @@ class WallsPanel(Panel):
             share=1,
         )
         return across(left, self.plan, gap=8)
-
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        session.selected.connect(self.refresh)
 
     def _wall(self, id: str) -> Wall | Deck | None:
         s = self.session.studied

@@ -2,20 +2,15 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QModelIndex, Qt
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSplitter, QVBoxLayout, QWidget
-
+from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.stow.held_plan import held_plan
 from uncle_sled.core.findings.stow.held import CAUTION
 from uncle_sled.core.parts.holding import Way
 from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, held_words, restraints
 from uncle_sled.core.units import GRAVITY
-from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.chart import Chart
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.table import Column, Table, TableModel
-from uncle_sled.desk.session import Session
+from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Drawing, Listed, Says, Split, note
+from uncle_sled.desk.kit.table import Column
 
 VERDICTS = {
     "": ("enough", "chalk"),
@@ -43,17 +38,71 @@ def _enough(one: Restraint, way: Way) -> bool:
     return found is not None and found.enough
 
 
-class HeldModel(TableModel[Restraint]):
-    def __init__(self, session: Session) -> None:
-        self.session = session
-        super().__init__(
-            (
-                Column("Thing", lambda one: one.name, 146),
-                Column("Verdict", lambda one: self._verdict(one)[0], 92, ink=lambda one: self._verdict(one)[1]),
-                *(self._way(way, title) for way, title in TITLES.items()),
-                Column("Held by", self._held_by, 150),
+class HeldTable(Panel):
+    follows = ("changed", "selected")
+
+    def laid(self) -> Group:
+        columns: tuple[Column[Restraint], ...] = (
+            Column("Thing", lambda one: one.name, 146),
+            Column("Verdict", lambda one: self._verdict(one)[0], 92, ink=lambda one: self._verdict(one)[1]),
+            *(self._way(way, title) for way, title in TITLES.items()),
+            Column("Held by", self._held_by, 150),
+        )
+        self.table = self.put(
+            Listed[Restraint](
+                "What holds every thing on the road",
+                columns,
+                self.held,
+                lambda one: one.id,
+                lambda one: self.session.select((one.id,)),
+                turns=True,
             )
         )
+        self.plan = self.put(
+            Drawing("What holds each thing, from above", self._plan, empty="Nothing rides that wants holding.", least=(0, 150))
+        )
+        return rows(
+            across(
+                Says(self._told, share=1),
+                Act(
+                    "Strap what is loose",
+                    "Two rated straps over each thing that nothing holds",
+                    self.strap,
+                    lambda: bool(self._loose()),
+                    plain=True,
+                ),
+            ),
+            Split((self.table, self.plan), (320, 210), share=1),
+            note(f"Pulls are written as the weight that pulls as much. {CAUTION}"),
+        )
+
+    def held(self) -> list[Restraint]:
+        s = self.studied
+        return sorted(restraints(s.build, s.table), key=lambda one: (ORDER[one.fault], -one.along_n))
+
+    def _plan(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return held_plan(self.studied, self.session.selection, self.words, width, height)
+
+    def _bad(self) -> list[Restraint]:
+        """What is not held as it should be, as far as that can be told."""
+        return [one for one in self.held() if one.fault not in ("", "unrated") and (one.fault != "loose" or not self._said(one))]
+
+    def _loose(self) -> list[Restraint]:
+        return [one for one in self._bad() if one.fault == "loose"]
+
+    def _said(self, one: Restraint) -> str:
+        return next((thing.held_by for thing in self.session.build.stow.things if thing.id == one.id), "")
+
+    def _told(self) -> str:
+        many, wrong, least = len(self.held()), len(self._bad()), self.words.kg(LEAST_KG)
+        if not many:
+            return f"Nothing over {least} is aboard, so there is nothing to hold yet."
+        found = (
+            f"{wrong} {'is' if wrong == 1 else 'are'} not held as {'it' if wrong == 1 else 'they'} should be."
+            if wrong
+            else "nothing is found too weak."
+        )
+        return f"{many} things over {least} ride along; {found}"
 
     def _way(self, way: Way, title: str) -> Column[Restraint]:
         """What it pulls of what holds in one direction; red where that is too little."""
@@ -71,22 +120,13 @@ class HeldModel(TableModel[Restraint]):
         pulls = self._pull(one.wanted_n[way])
         if found is None:
             return pulls
-        return f"{Words(self.session.shown).bare_kg(found.wanted_n / GRAVITY)} of {self._pull(found.capacity_n)}"
-
-    @property
-    def held(self) -> tuple[Restraint, ...]:
-        return self.rows
-
-    def refresh(self) -> None:
-        s = self.session.studied
-        self.set_rows(sorted(restraints(s.build, s.table), key=lambda one: (ORDER[one.fault], -one.along_n)))
+        return f"{self.words.bare_kg(found.wanted_n / GRAVITY)} of {self._pull(found.capacity_n)}"
 
     def _pull(self, newton: float | None) -> str:
-        return "–" if newton is None else Words(self.session.shown).kg(newton / GRAVITY)
+        return "–" if newton is None else self.words.kg(newton / GRAVITY)
 
     def _verdict(self, one: Restraint) -> tuple[str, str]:
-        said = next((t.held_by for t in self.session.build.stow.things if t.id == one.id), "")
-        if one.fault == "loose" and said:
+        if one.fault == "loose" and self._said(one):
             return VERDICTS["unrated"]
         if not one.fault and not one.directions:  # nobody reckons what is screwed on, so nobody calls it enough
             return VERDICTS["in it" if one.in_thing is not None else "built in"]
@@ -94,70 +134,7 @@ class HeldModel(TableModel[Restraint]):
 
     def _held_by(self, one: Restraint) -> str:
         things = {t.id: t for t in self.session.build.stow.things}
-        return held_words(things[one.id], things, Words(self.session.shown)) if one.id in things else ""
-
-
-class HeldTable(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.model = HeldModel(session)
-        self.view = Table(self.model, "What holds every thing on the road")
-        self.view.clicked.connect(self._chosen)
-        self.strap_button = QPushButton("Strap what is loose")
-        self.strap_button.setToolTip("Two rated straps over each thing that nothing holds")
-        self.strap_button.clicked.connect(lambda _=False: self.strap())
-        self.says = label("", wrap=True)
-        top = QHBoxLayout()
-        top.addWidget(self.says, 1)
-        top.addWidget(self.strap_button)
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.addLayout(top)
-        self.plan = Chart(
-            session,
-            "What holds each thing, from above",
-            lambda w, h: held_plan(session.studied, session.selection, Words(session.shown), w, h),
-            empty=lambda: "Nothing rides that wants holding.",
-        )
-        self.plan.setMinimumHeight(150)
-        self.split = QSplitter(Qt.Orientation.Vertical)
-        self.split.setChildrenCollapsible(False)
-        self.split.addWidget(self.view)
-        self.split.addWidget(self.plan)
-        self.split.setSizes([320, 210])
-        rows.addWidget(self.split, 1)
-        rows.addWidget(label(f"Pulls are written as the weight that pulls as much. {CAUTION}", "small", "pencil", wrap=True))
-        session.changed.connect(self.refresh)
-        session.selected.connect(self.plan.update)
-
-    def showEvent(self, event: object) -> None:
-        self.refresh()
-
-    def refresh(self) -> None:
-        if not self.isVisible():
-            return
-        self.model.refresh()
-        words = Words(self.session.shown)
-        bad = [one for one in self.model.held if one.fault not in ("", "unrated")]
-        said = {t.id for t in self.session.build.stow.things if t.held_by}
-        loose = [one for one in bad if one.fault == "loose" and one.id not in said]
-        self.strap_button.setEnabled(bool(loose))
-        if not self.model.held:
-            self.says.setText(f"Nothing over {words.kg(LEAST_KG)} is aboard, so there is nothing to hold yet.")
-        else:
-            wrong = len([one for one in bad if one.fault != "loose" or one.id not in said])
-            self.says.setText(
-                f"{len(self.model.held)} things over {words.kg(LEAST_KG)} ride along; "
-                + (
-                    f"{wrong} {'is' if wrong == 1 else 'are'} not held as {'it' if wrong == 1 else 'they'} should be."
-                    if wrong
-                    else "nothing is found too weak."
-                )
-            )
-
-    def _chosen(self, index: QModelIndex) -> None:
-        self.session.select((self.model.held[index.row()].id,))
+        return held_words(things[one.id], things, self.words) if one.id in things else ""
 
     def strap(self) -> None:
         """The remedy of the loose things, kept at once; undo takes it back."""

@@ -5,7 +5,6 @@ from __future__ import annotations
 import msgspec
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.stow import Mode
@@ -20,9 +19,9 @@ from uncle_sled.core.studies.stow.ways_out import second_way_missing, ways_out
 from uncle_sled.core.words import Words
 from uncle_sled.desk.ask import ask, ask_text
 from uncle_sled.desk.kit.drawn import Drawn, Pane
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, said_if_it_fails, write
+from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
+from uncle_sled.desk.kit.parts import Act, Own, note
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -157,33 +156,22 @@ class StripSheet(Drawn):
         super().mousePressEvent(event)
 
 
-class ModeStrip(Guarded, QWidget):
+class ModeStrip(Panel):
     """The strip with what can be done to modes above it."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.sheet = StripSheet(session)
-        top = QHBoxLayout()
-        top.setSpacing(6)
-        self.buttons: dict[str, QPushButton] = {}
-        for text, run, tip in (
-            ("Add a mode…", self.add, "A copy of the one that is shown, to be changed"),
-            ("Rename…", self.rename, "Give the shown mode another name"),
-            ("Stands / drives", self.turn, "Whether the shown mode is on the road or standing"),
-            ("Take away", self.take_away, "Take the shown mode away, with the places it keeps"),
-        ):
-            button = QPushButton(text)
-            button.setToolTip(tip)
-            button.clicked.connect(lambda _=False, run=run: run())
-            top.addWidget(button)
-            self.buttons[text] = button
-        top.addStretch(1)
-        top.addWidget(label("Click a mode to work in it.", "small", "pencil"))
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.addLayout(top)
-        rows.addWidget(self.sheet, 1)
+    def laid(self) -> Group:
+        self.sheet = StripSheet(self.session)
+        return rows(
+            across(
+                Act("Add a mode…", "A copy of the one that is shown, to be changed", self.add, plain=True),
+                Act("Rename…", "Give the shown mode another name", self.rename, plain=True),
+                Act("Stands / drives", "Whether the shown mode is on the road or standing", self.turn, plain=True),
+                Act("Take away", "Take the shown mode away, with the places it keeps", self.take_away, plain=True),
+                Gap(),
+                note("Click a mode to work in it."),
+            ),
+            Own(lambda: self.sheet, share=1),
+        )
 
     def add(self) -> None:
         name = ask_text(self, "A new mode", "What is it called?", "Cargo")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.rig.rig_views import Placed, things_in
 from uncle_sled.core.drawing.stow.isometric import PEELS, Peel, bounds_of, isometric
@@ -11,9 +10,9 @@ from uncle_sled.core.drawing.stow.people import people_view
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.desk.kit.drawn import Drawn, Pane
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame
+from uncle_sled.desk.kit.panel import Gap, Panel, across
+from uncle_sled.desk.kit.parts import Own, Says, one_of
 from uncle_sled.desk.session import Session
 
 EDGE_PX, TITLE_PX = 16, 22
@@ -57,32 +56,19 @@ class SolidSheet(Drawn):
         )
 
 
-class SolidView(Guarded, QWidget):
+class SolidView(Panel):
     """The sheet with what is peeled off chosen above it."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.sheet = SolidSheet(session)
-        self.buttons = QButtonGroup(self)
-        self.bar = QWidget()
-        top = QHBoxLayout(self.bar)
-        top.setContentsMargins(10, 0, 0, 0)
-        top.setSpacing(6)
-        top.addWidget(label("Body", "", "pencil"))
-        self.peel_buttons: dict[str, QPushButton] = {}
-        for peel in PEELS:
-            button = QPushButton(peel.capitalize())
-            button.setCheckable(True)
-            button.setChecked(peel == self.sheet.peel)
-            button.clicked.connect(lambda _=False, peel=peel: self.show_peel(peel))
-            self.buttons.addButton(button)
-            top.addWidget(button)
-            self.peel_buttons[peel] = button
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.addWidget(self.sheet, 1)
+    def laid(self) -> Own[SolidSheet]:
+        self.sheet = SolidSheet(self.session)
+        peels = tuple((peel, peel.capitalize(), "") for peel in PEELS)
+        # it stands in the row of tools of the bench
+        self.bar = self.put(
+            across(Gap(10), Says("Body", "pencil"), *one_of(peels, lambda: self.sheet.peel, self.show_peel), when=lambda: True)
+        )
+        return Own(lambda: self.sheet, share=1)
 
     def show_peel(self, peel: Peel) -> None:
         self.sheet.peel = peel
-        self.peel_buttons[peel].setChecked(True)
+        self.refresh()
         self.sheet.renew()

@@ -7,8 +7,8 @@ from functools import partial
 from typing import Any
 
 import msgspec
-from PySide6.QtCore import QItemSelection, QItemSelectionModel, QSortFilterProxyModel, Qt
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtCore import QSortFilterProxyModel, Qt
+from PySide6.QtWidgets import QLineEdit
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.field import field_of
@@ -18,10 +18,9 @@ from uncle_sled.core.drawing.rig.bobs import GROUP_NAMES
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.studies.stow.restraints import held_words
-from uncle_sled.core.units import weight
 from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.fields import label
-from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
+from uncle_sled.desk.kit.parts import Own, Says, note
 from uncle_sled.desk.kit.table import SORT, Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
@@ -49,17 +48,9 @@ class ThingModel(TableModel[Thing]):
                 Column("Held by", self._held_by, tip="As Held has it; change it there or In hand"),
             )
         )
-        self.refresh()
-
-    @property
-    def things(self) -> tuple[Thing, ...]:
-        return self.rows
 
     def _held_by(self, thing: Thing) -> str:
         return held_words(thing, {t.id: t for t in self.session.build.stow.things}, Words(self.session.shown))
-
-    def refresh(self) -> None:
-        self.set_rows(self.session.build.stow.things, lambda a, b: a.id == b.id)
 
     def _number(self, title: str, field: str, kind: type[Quantity], wide: int, least: bool = False) -> Column[Thing]:
         """A column of lengths or weights in the build's units. Args: least: nothing below 0 is taken."""
@@ -108,11 +99,11 @@ def _plain(text: str) -> str:
     return text.strip()[:120]
 
 
-class ThingTable(Guarded, QWidget):
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.session = session
-        self.model = ThingModel(session)
+class ThingTable(Panel):
+    follows = ("changed", "selected")
+
+    def laid(self) -> Group:
+        self.model = ThingModel(self.session)
         self.proxy = QSortFilterProxyModel()
         self.proxy.setSourceModel(self.model)
         self.proxy.setSortRole(SORT)
@@ -123,64 +114,37 @@ class ThingTable(Guarded, QWidget):
         self.filter.setAccessibleName("Filter the table")
         self.filter.setFixedWidth(230)
         self.filter.textChanged.connect(self.proxy.setFilterFixedString)
-        self.view = Table(self.model, "All things", several=True)
-        self.view.setModel(self.proxy)
-        self.view.setSortingEnabled(True)
-        self.view.sortByColumn(4, Qt.SortOrder.AscendingOrder)
-        self.totals = label("", "small", "pencil", wrap=True)
-        top = QHBoxLayout()
-        top.addWidget(self.filter)
-        top.addWidget(label("What you type into one selected row goes into all of them.", "small", "pencil"))
-        top.addStretch(1)
-        rows = QVBoxLayout(self)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.addLayout(top)
-        rows.addWidget(self.view, 1)
-        rows.addWidget(self.totals)
-        self._showing = False
-        self.view.selectionModel().selectionChanged.connect(self._chosen)
-        session.changed.connect(self.refresh)
-        session.selected.connect(self._show_selection)
-        self.refresh()
+        self.table = self.put(Own(self._sorted, self._show_things, share=1))
+        return rows(
+            tools(self.filter, note("What you type into one selected row goes into all of them.")),
+            self.table,
+            Says(self._totals, "pencil", "small"),
+        )
 
-    def showEvent(self, event: object) -> None:
-        self.refresh()
+    def _sorted(self) -> Table[Thing]:
+        made = Table(self.model, "All things", several=True)
+        made.setModel(self.proxy)
+        made.setSortingEnabled(True)
+        made.sortByColumn(4, Qt.SortOrder.AscendingOrder)
+        made.picked.connect(lambda _: self._choose())
+        return made
 
-    def refresh(self) -> None:
-        if not self.isVisible() and self.totals.text():
-            return  # showEvent brings it up to date
-        self.model.refresh()
+    def _show_things(self, table: Table[Thing]) -> None:
+        chosen = frozenset(self.session.selection)
+        table.show_rows(self.session.build.stow.things, lambda a, b: a.id == b.id)
+        self.model.chosen = tuple(thing.id for thing in self.model.rows if thing.id in chosen)
+        table.mark_all([at for at, thing in enumerate(table.rows) if thing.id in chosen])
+
+    def _choose(self) -> None:
+        self.model.chosen = tuple(thing.id for thing in self.table.chosen_rows())
+        self.session.select(self.model.chosen)
+
+    def _totals(self) -> str:
         sums: dict[str, float] = {}
         for thing in self.session.build.stow.things:
             name = GROUP_NAMES[group_of(thing)]
             sums[name] = sums.get(name, 0.0) + thing.mass.si
-        shown = self.session.shown
-        parts = [f"{name} {weight(kg, shown)}" for name, kg in sorted(sums.items(), key=lambda pair: -pair[1])]
-        self.totals.setText(
-            f"Empty, by group: {', '.join(parts)}; together {weight(sum(sums.values()), shown)}" if parts else "Nothing is aboard yet."
-        )
-        self._show_selection()
-
-    def _chosen(self, *_: object) -> None:
-        if self._showing:
-            return
-        rows = {self.proxy.mapToSource(index).row() for index in self.view.selectionModel().selectedRows()}
-        ids = tuple(thing.id for at, thing in enumerate(self.model.things) if at in rows)
-        self.model.chosen = ids
-        self.session.select(ids)
-
-    def _show_selection(self) -> None:
-        """The rows of what is selected in the drawing."""
-        if self._showing or not self.isVisible():
-            return
-        chosen = set(self.session.selection)
-        self.model.chosen = tuple(t.id for t in self.model.things if t.id in chosen)
-        picked = QItemSelection()
-        for at, thing in enumerate(self.model.things):
-            if thing.id in chosen:
-                index = self.proxy.mapFromSource(self.model.index(at, 0))
-                if index.isValid():
-                    picked.select(index, index)
-        self._showing = True
-        self.view.selectionModel().select(picked, QItemSelectionModel.SelectionFlag.ClearAndSelect | QItemSelectionModel.SelectionFlag.Rows)
-        self._showing = False
+        if not sums:
+            return "Nothing is aboard yet."
+        groups = [f"{name} {self.words.kg(kg)}" for name, kg in sorted(sums.items(), key=lambda pair: -pair[1])]
+        return f"Empty, by group: {', '.join(groups)}; together {self.words.kg(sum(sums.values()))}"

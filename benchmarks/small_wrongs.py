@@ -92,7 +92,7 @@ BALANCE = (
     Wrong("studies/balance/sureness.py", 'SURENESS["weighed"] * np.abs', '2 * SURENESS["weighed"] * np.abs'),
     Wrong("studies/balance/sway.py", "return float((kg * (r2 + own)).sum())", "return float((kg * r2).sum())", True),
     Wrong("studies/balance/sway.py", "top[..., 0, 1] -= v", "top[..., 0, 1] += v", True),
-    Wrong("studies/balance/sway.py", "m1 * a1 * b1, a1, b1", "m1 * a1 * b1 / 2, a1, b1", True),
+    Wrong("studies/balance/sway.py", "m1 * a1 * b1,", "m1 * a1 * b1 / 2,", True),
 )
 SHELL = (
     Wrong(

@@ -97,7 +97,7 @@ def with_(build, *ops):
 def plant():
     """Code of the fault, and the build that has it."""
     sound = a_sound_trailer()
-    kg = lambda value: {"si": value, "typed": None}  # noqa: E731
+    kg = lambda value: {"si": value, "typed": None}
     yield "ball-light", moved(sound, "box", x=4.4)
     yield "ball-heavy", moved(with_(sound, ("stow.things.box.mass", kg(220.0))), "box", x=2.75)
     yield "leans", moved(with_(sound, ("stow.things.box.mass", kg(160.0))), "box", y=0.38, x=3.02)

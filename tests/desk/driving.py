@@ -3,9 +3,11 @@
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QAbstractButton, QApplication, QLabel
 from shiboken6 import isValid
 
+from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.MouseButton.NoButton
@@ -83,3 +85,49 @@ def enter(field, text):
     QTest.keyClicks(field, text)
     QTest.keyClick(field, Qt.Key.Key_Return)
     QApplication.processEvents()
+
+
+# what stands on a panel, by what it says and what it is
+def told(where):
+    """All words that are shown as sentences there."""
+    return "\n".join(one.text() for one in where.findChildren(QLabel) if not one.isHidden() and one.text())
+
+
+def button_on(where, text):
+    """The button that says so."""
+    found = [one for one in where.findChildren(QAbstractButton) if one.text() == text]
+    shown = [one for one in found if not one.isHidden()]
+    assert found, (text, [one.text() for one in where.findChildren(QAbstractButton)])
+    return (shown or found)[0]
+
+
+def named(where, kind, name):
+    """The part of a kind that is called so for who cannot see it."""
+    found = [one for one in where.findChildren(kind) if one.accessibleName() == name]
+    assert found, (name, [one.accessibleName() for one in where.findChildren(kind)])
+    return found[0]
+
+
+def drawing(where, name):
+    """The drawing that is called so."""
+    return named(where, Chart, name)
+
+
+def charts_on(where):
+    return where.findChildren(Chart)
+
+
+def forms_on(where):
+    return where.findChildren(Form)
+
+
+def form_on(where, title=None):
+    """The form on a card of this title, or the only one."""
+    found = [one for one in forms_on(where) if one.isVisibleTo(where)] or forms_on(where)
+    if title is None:
+        return found[0]
+    for one in found:
+        for label in [*one.findChildren(QLabel), *one.parentWidget().findChildren(QLabel)]:
+            if label.text() == title:
+                return one
+    raise AssertionError(title)

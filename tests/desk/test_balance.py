@@ -5,9 +5,10 @@ from benchmarks.big_build import big_project
 from PySide6.QtCore import QPointF, Qt
 
 from tests.builders import a_project
-from tests.desk.driving import drag, key
+from tests.desk.driving import button_on, drag, drawing, key, told
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.remedies.move_sets import move_sets
+from uncle_sled.desk.kit.working import Working
 from uncle_sled.exchange.demos import DEMOS, demo
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -25,7 +26,7 @@ def balance(open_on, name="marsh-heron", view=None):
 
 
 def axle_spot(bench):
-    sheet = bench.axle.axle_sheet
+    sheet = bench.panel("Axle").axle_sheet
     field = sheet._field(float(sheet.width()), float(sheet.height()))
     return QPointF(field.x(sheet.session.studied.support.mean_axle_m), sheet.height() / 2), field
 
@@ -36,14 +37,14 @@ def test_the_axle_is_dragged_on_its_chart_as_one_step(open_on):
     spot, field = axle_spot(bench)
     per_m = field.x(field.x0 + 1.0) - field.x(field.x0)
     before = session.studied.support.mean_axle_m
-    drag(bench.axle.axle_sheet, spot, (0.1 * per_m, 0))
+    drag(bench.panel("Axle").axle_sheet, spot, (0.1 * per_m, 0))
 
     assert session.studied.support.mean_axle_m == pytest.approx(before + 0.1, abs=0.006)
     assert len(session.history.done) == 1 and session.history.done[0].says == "Move the axle"
     session.undo()
     assert session.project == start
     session.go_to("Balance")
-    key(bench.axle.axle_sheet, Qt.Key.Key_Right)
+    key(bench.panel("Axle").axle_sheet, Qt.Key.Key_Right)
     assert session.studied.support.mean_axle_m == pytest.approx(before + 0.01, abs=1e-6)
 
 
@@ -52,7 +53,7 @@ def test_a_welded_axle_says_so(open_on):
     said = []
     session.said.connect(lambda text, _: said.append(text))
     spot, _ = axle_spot(bench)
-    drag(bench.axle.axle_sheet, spot, (60, 0))
+    drag(bench.panel("Axle").axle_sheet, spot, (60, 0))
 
     assert "fixed" in said[-1] and not session.history.done
 
@@ -60,7 +61,7 @@ def test_a_welded_axle_says_so(open_on):
 def test_the_best_place_is_tried_and_put_back(open_on):
     _, session, bench = balance(open_on, "orchard-keeper")
     before = session.project
-    bench.axle.best_button.click()
+    bench.panel("Axle").best_button.click()
     assert session.ghost is not None and session.project is before
     tried = session.ghost_studied
     light = [r for r in tried.towing_rows if tried.readings.tongue_kg[r] < tried.readings.band_kg[r, 0]]
@@ -74,8 +75,8 @@ def test_the_balance_point_way_is_tried_for_the_shown_case(open_on):
     session.show_case("coming-home")
     row = session.row
     point = float(session.studied.readings.cg_m[row, 0])
-    assert f"{bench.axle.words.m(point)} from the ball" in bench.axle.axle_lines.words.text()
-    bench.axle.point_button.click()
+    assert f"{bench.panel('Axle').words.m(point)} from the ball" in told(bench.panel("Axle"))
+    bench.panel("Axle").point_button.click()
     tried = session.ghost_studied
     assert float(tried.readings.share[row]) == pytest.approx(0.06, abs=0.004)  # the axle's own mass goes along
     session.put_back()
@@ -84,33 +85,33 @@ def test_the_balance_point_way_is_tried_for_the_shown_case(open_on):
 
 def test_moves_are_found_tried_and_kept(open_on):
     _window, session, bench = balance(open_on, view="Moves")
-    bench.moves.find_button.click()
-    assert bench.moves.offers.count() >= 1 and "settles every case" in bench.moves.says.text()
-    bench.moves.offer(bench.moves.offers.item(0))
-    assert session.ghost is not None and bench.moves.keep_button.isEnabled()
-    bench.moves.ghost_chart.grab()
-    assert any("to" in w.text for w in bench.moves.ghost_chart.written)
-    bench.moves.keep_button.click()
+    button_on(bench.panel("Moves"), "Find moves").click()
+    assert bench.panel("Moves").offers.count() >= 1 and "settles every case" in told(bench.panel("Moves"))
+    bench.panel("Moves").offer(bench.panel("Moves").offers.item(0))
+    assert session.ghost is not None and button_on(bench.panel("Moves"), "Keep").isEnabled()
+    bench.panel("Moves").ghost_chart.grab()
+    assert any("to" in w.text for w in bench.panel("Moves").ghost_chart.written)
+    button_on(bench.panel("Moves"), "Keep").click()
     assert session.ghost is None and len(session.history.done) == 1
     low = [r for r in session.studied.towing_rows if session.studied.readings.tongue_kg[r] < session.studied.readings.band_kg[r, 0]]
-    assert low == [] and bench.moves.offers.count() == 0
+    assert low == [] and bench.panel("Moves").offers.count() == 0
     session.undo()
     bench.find_moves()
     session.go_to("Balance")
-    assert bench.moves.found is not None
+    assert bench.panel("Moves").found is not None
 
 
 def test_moves_are_found_beside_the_desk_and_a_change_says_that_they_are_late(open_on, qtbot, worker):
     window = open_on(demo("marsh-heron"), judged=False, worker=worker)
-    session, moves = window.session, window.bench("Balance").moves
+    session, moves = window.session, window.bench("Balance").panel("Moves")
     session.go_to("Balance")
     window.bench("Balance").show_view("Moves")
-    moves.find_button.click()  # the first search is the one to be late
+    button_on(moves, "Find moves").click()  # the first search is the one to be late
     session.edit("move", [set_to("stow.things.t2.x", {"si": 3.9})])
-    assert "changed meanwhile" in moves.says.text() and moves.find_button.isEnabled()
+    assert "changed meanwhile" in told(moves) and button_on(moves, "Find moves").isEnabled()
     session.undo()
-    moves.find_button.click()  # at once, while the hand's rest is still counted
-    assert "Looking for slides" in moves.says.text()
+    button_on(moves, "Find moves").click()  # at once, while the hand's rest is still counted
+    assert "Looking for slides" in told(moves)
 
     qtbot.waitUntil(lambda: moves.found is not None, timeout=60_000)
 
@@ -123,12 +124,12 @@ def test_a_search_can_be_stopped_and_says_so(open_on, qtbot, worker):
     session = window.session
     session.go_to("Balance")
     window.bench("Balance").find_moves()
-    moves = window.bench("Balance").moves
-    qtbot.waitUntil(moves.working.isVisible, timeout=60_000)
-    assert moves.working.words.full
-    moves.working.stop_button.click()
+    moves = window.bench("Balance").panel("Moves")
+    qtbot.waitUntil(moves.findChild(Working).isVisible, timeout=60_000)
+    assert moves.findChild(Working).words.full
+    moves.findChild(Working).stop_button.click()
 
-    assert "Nothing was changed" in moves.says.text() and not moves.working.isVisible()
+    assert "Nothing was changed" in told(moves) and not moves.findChild(Working).isVisible()
     assert not session.history.modified
 
 
@@ -137,17 +138,17 @@ def test_a_search_can_be_stopped_and_says_so(open_on, qtbot, worker):
 def test_every_view_of_every_demo_speaks(open_on, name, view):
     _window, _session, bench = balance(open_on, name, view)
     chart = {
-        "Axle": bench.axle.bed_chart if name == "dark-sky" else bench.axle.axle_sheet,
-        "Moves": bench.moves.ghost_chart,
-        "Sure": bench.sure.sure_chart,
-        "Limits": bench.limits.chart,
-        "Driving": bench.driving.cards["A firm stop"],
+        "Axle": drawing(bench.panel("Axle"), "Front and rear axle by case") if name == "dark-sky" else bench.panel("Axle").axle_sheet,
+        "Moves": bench.panel("Moves").ghost_chart,
+        "Sure": drawing(bench.panel("Sure"), "Every case with its doubt"),
+        "Limits": bench.panel("Limits").chart,
+        "Driving": bench.panel("Driving").cards["A firm stop"],
     }[view]
     chart.grab()
 
     assert chart.written
     if view == "Limits":
-        assert "Screening only" in bench.limits.says.text()
+        assert "Screening only" in told(bench.panel("Limits"))
 
 
 @pytest.mark.parametrize("view", ["Axle", "Moves", "Sure", "Limits", "Driving"])
@@ -160,4 +161,4 @@ def test_an_empty_build_says_what_is_missing(open_on, view):
     bench.find_moves()
     window.grab()
 
-    assert bench.moves.found is not None and (bench.moves.found.why or bench.moves.found.moves)
+    assert bench.panel("Moves").found is not None and (bench.panel("Moves").found.why or bench.panel("Moves").found.moves)

@@ -6,10 +6,12 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication, QPushButton
 
-from tests.desk.driving import bench_on, drag, enter, key, move, press, release
+from tests.desk.driving import bench_on, button_on, drag, drawing, enter, form_on, key, move, named, press, release, told
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.studies.build import schedule
+from uncle_sled.desk.benches.build.week_card import WeekCard
+from uncle_sled.desk.kit.fields import TextField
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 
@@ -58,7 +60,7 @@ def test_a_dragged_bar_shows_what_follows_before_it_is_kept(on) -> None:
     before = session.build.work
     drag(panel.chart, at, (120, 0))
     assert session.build.work is before and panel.ghost is not None and panel.tried is not None
-    assert "becomes" in panel.says.text() and not panel.keep_button.isHidden()
+    assert "becomes" in told(panel) and not button_on(panel, "Keep").isHidden()
     assert any(isinstance(one, Poly) and one.dash and one.stroke == "chalk" for one in panel.chart.make(800.0, 700.0))
     bench.keep()
     change = next(one for one in session.build.work.changes if one.id == "floor-sticks")
@@ -77,7 +79,7 @@ def test_a_dragged_bar_is_given_back_by_escape_and_by_its_button(on) -> None:
     release(panel.chart, at + QPointF(90, 0))
     assert panel.tried is None and panel.ghost is None
     drag(panel.chart, at, (90, 0))
-    panel.back_button.click()
+    button_on(panel, "Give back").click()
     assert panel.tried is None
     heard = said(session)
     bench.keep()
@@ -89,18 +91,18 @@ def test_a_task_is_typed_into_and_faults_are_said(on) -> None:
     panel = bench.made["Calendar"]
     card = panel.task_card
     panel.pick("foam")
-    enter(card.fields["likely"], "12")
+    enter(named(card, TextField, "Task likely"), "12")
     change = next(one for one in session.build.work.changes if one.id == "foam")
     assert change.likely == 12.0 and change.low < 12.0 < change.high
-    enter(card.fields["low"], "30")
+    enter(named(card, TextField, "Task low"), "30")
     assert "low must not be over likely" in card.complaint.text()
-    enter(card.fields["hands"], "two")
+    enter(named(card, TextField, "Task hands"), "two")
     assert "number of hands" in card.complaint.text()
-    enter(card.fields["not_before"], "31.12.2027")
+    enter(named(card, TextField, "Task not_before"), "31.12.2027")
     assert "year-month-day" in card.complaint.text()
-    enter(card.fields["not_before"], "2026-01-01")
+    enter(named(card, TextField, "Task not_before"), "2026-01-01")
     assert "before the first day" in card.complaint.text()
-    enter(card.fields["not_before"], "2027-09-01")
+    enter(named(card, TextField, "Task not_before"), "2027-09-01")
     assert card.task().ready == "2027-09-01"
     card._turn_fixed()
     assert card.task().fixed
@@ -123,7 +125,7 @@ def test_a_task_of_ones_own_is_added_named_and_taken_off_and_a_ring_is_said(on) 
     bench.add_task()
     panel = bench.made["Calendar"]
     own = bench.chosen
-    enter(panel.task_card.fields["name"], "Invite the neighbours")
+    enter(named(panel.task_card, TextField, "Task name"), "Invite the neighbours")
     assert bench.name_of(own) == "Invite the neighbours"
     panel.task_card._turn_wait("first-tow")
     panel.pick("frame-paint")
@@ -136,7 +138,7 @@ def test_a_task_of_ones_own_is_added_named_and_taken_off_and_a_ring_is_said(on) 
 
 def test_whose_days_are_turned_on_and_off(on) -> None:
     _, session, bench = on("Calendar")
-    week = bench.made["Calendar"].week
+    week = bench.made["Calendar"].findChild(WeekCard)
     buttons = [one for one in week.findChildren(QPushButton) if one.accessibleName() == "You, Monday"]
     buttons[-1].click()
     assert 0 in session.build.work.days
@@ -151,26 +153,26 @@ def test_whose_days_are_turned_on_and_off(on) -> None:
 
 def test_today_shows_three_and_chance_its_dates(on) -> None:
     _, _, bench = on("Today")
-    told = words_of(bench.made["Today"].chart)
-    assert {"1", "2", "3"} <= set(told) and any("At hand" in one for one in told)
-    assert "To roll" in bench.made["Today"].says.text()
+    drawn = words_of(drawing(bench.made["Today"], "The next three things"))
+    assert {"1", "2", "3"} <= set(drawn) and any("At hand" in one for one in drawn)
+    assert "To roll" in told(bench.made["Today"])
     bench.show_view("Chance")
-    told = words_of(bench.made["Chance"].chart)
-    assert any(one.startswith("80 % by") for one in told) and any("deadline:" in one for one in told)
-    assert any("What moves it most" in one for one in told)
+    drawn = words_of(drawing(bench.made["Chance"], "Chance of the finish"))
+    assert any(one.startswith("80 % by") for one in drawn) and any("deadline:" in one for one in drawn)
+    assert any("What moves it most" in one for one in drawn)
 
 
 def test_a_lift_is_planned_changed_refused_and_done(on) -> None:
     _, session, bench = on("Lift", demo("orchard-keeper"))
     panel = bench.made["Lift"]
-    assert "Not like this: gusts" in panel.refused.text() and "Who stands where" in panel.crew.text()
-    assert panel.chart.make(600.0, 400.0)
+    assert "Not like this: gusts" in told(panel) and "Who stands where" in told(panel)
+    assert drawing(panel, "The lift to scale").make(600.0, 400.0)
     bench.add_lift()
     assert len(session.build.work.lifts) == 3 and panel.chosen == session.build.work.lifts[-1].id
     for way in ("tilt up", "by hand", "turn over", "crane"):
         session.edit("way", [_set(f"work.lifts.{panel.chosen}.way", way)], "Build")
         panel.refresh()
-        assert panel.made() is not None and panel.chart.make(600.0, 400.0)
+        assert panel.made() is not None and drawing(panel, "The lift to scale").make(600.0, 400.0)
     panel.turn_done()
     assert session.build.work.lifts[-1].done
     panel.take_off()
@@ -188,13 +190,13 @@ def test_lists_are_ticked_with_date_and_who(on) -> None:
     panel = bench.made["Checks"]
     panel.who.show_value("Ann")
     panel.who.setText("Ann")
-    panel.boxes["First tow/hubs"].click()
+    panel.boxes["First tow/hubs"][0].click()
     tick = session.build.work.ticks[0]
     assert tick.id == "First tow/hubs" and tick.who == "Ann" and tick.on
-    assert "Ann" in panel.told["First tow/hubs"].text()
+    assert "Ann" in panel.boxes["First tow/hubs"][1].text()
     panel.list.show_value("First tow")
     panel.add("Mirrors set")
-    assert session.build.work.lines[0].says == "Mirrors set" and any("Mirrors set" in one.text() for one in panel.told.values())
+    assert session.build.work.lines[0].says == "Mirrors set" and "Mirrors set" in told(panel)
     panel.clear()
     assert not session.build.work.ticks
     session.undo()
@@ -209,23 +211,23 @@ def test_the_log_is_written_and_moves_the_plan(on, tmp_path) -> None:
     bench.write_log()
     entry = panel.entry()
     assert entry is not None and entry.of == "templates"
-    fields = {row.title: field for row, _, field in panel.form.rows}
+    fields = {row.title: field for row, _, field in form_on(panel).rows}
     enter(fields["Day"], "2027-05-02")
     enter(fields["Hours"], "3")
     assert panel.entry().hours == 3.0 and bench.schedule().now > 50
     assert before is not None and bench.schedule().finish_day > before
     enter(fields["Hours"], "lots")
-    assert "Hours" in panel.form.complaint.text() and panel.entry().hours == 3.0
+    assert "Hours" in form_on(panel).complaint.text() and panel.entry().hours == 3.0
     enter(fields["Photo"], "../up.jpg")
-    assert "climbs out" in panel.form.complaint.text() and panel.entry().photo == ""
+    assert "climbs out" in form_on(panel).complaint.text() and panel.entry().photo == ""
     enter(fields["Photo"], "photos/a.jpg")
-    assert "Save the build first" in panel.says.text()
+    assert "Save the build first" in told(panel)
     session.edit("kind", [_set(f"work.log.{panel.chosen}.kind", "measure")], "Build")
-    fields = {row.title: field for row, _, field in panel.form.rows}
+    fields = {row.title: field for row, _, field in form_on(panel).rows}
     fields["Of"].entered.emit("m-ball")
     assert panel.entry().of == "m-ball" and panel.entry().plan == pytest.approx(39, abs=1)
-    enter({row.title: field for row, _, field in panel.form.rows}["Measured"], "44")
-    assert any("on the ball" in one for one in words_of(panel.chart))
+    enter({row.title: field for row, _, field in form_on(panel).rows}["Measured"], "44")
+    assert any("on the ball" in one for one in words_of(drawing(panel, "Plan against fact")))
     path = tmp_path / "b.sled"
     sled_file.save(session.project, path)
     assert sled_file.read(path).build.work == session.build.work

@@ -6,13 +6,14 @@ import pytest
 from PySide6.QtWidgets import QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_thing
-from tests.desk.driving import bench_on, enter
+from tests.desk.driving import bench_on, button_on, enter, forms_on, told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.stow.hinged import hinged
+from uncle_sled.desk.benches.stow.verdict_card import VerdictCard
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 
@@ -35,7 +36,7 @@ def button(panel, title):  # type: ignore[no-untyped-def]
 
 
 def field(panel, title):  # type: ignore[no-untyped-def]
-    return next(f for form in panel.forms for row, _, f in form.rows if row.title == title)
+    return next(f for form in forms_on(panel) if form.isVisibleTo(panel) for row, _, f in form.rows if row.title == title)
 
 
 def cabinet(session, id):  # type: ignore[no-untyped-def]
@@ -50,7 +51,7 @@ def test_a_box_becomes_boards_and_every_field_does_what_it_says(open_on) -> None
     button(panel, "Make it of boards").click()
     assert cabinet(session, "t10") is not None and panel.made().good
     kg = next(p for p in session.studied.parts if p.id == "t10").mass_kg
-    assert f"{kg:.0f} kg" in panel.pieces.text() and "2 × end" in panel.pieces.text()
+    assert f"{kg:.0f} kg" in told(panel) and "2 × end" in told(panel)
     button(panel, "One bay more").click()
     assert len(cabinet(session, "t10").bays) == 2 and field(panel, "Bay 2").choices
     field(panel, "Bay 2").entered.emit("drawers")
@@ -76,7 +77,7 @@ def test_what_cannot_be_is_said_on_the_paper_and_the_last_good_build_is_kept(ope
     kg = float(session.studied.readings.total_kg[session.row])
     enter(field(panel, "Boards thick"), "0.4 m")
     assert panel.made().faults and "leave no room" in panel._why()
-    assert not panel._shapes(500.0, 300.0) and panel.pieces.text() == ""
+    assert not panel._shapes(500.0, 300.0) and "boards, " not in told(panel)
     assert float(session.studied.readings.total_kg[session.row]) == pytest.approx(kg)  # its weight is typed
     before = session.build
     enter(field(panel, "Boards thick"), "a bit")
@@ -88,12 +89,12 @@ def test_what_cannot_be_is_said_on_the_paper_and_the_last_good_build_is_kept(ope
 def test_a_bed_base_a_winch_and_a_pull_out_are_given_and_taken(open_on) -> None:
     _window, session, panel = opened(open_on, "Built", "dark-sky")
     session.select(("t5",))
-    assert "crank" in panel.checks.text() and "holds" in panel.checks.text()
+    assert "crank" in told(panel) and "holds" in told(panel)
     button(panel, "Without a winch").click()
     assert next(t for t in session.build.stow.things if t.id == "t5").winch is None
-    assert "crank" not in panel.checks.text()
+    assert "crank" not in told(panel)
     button(panel, "Give it a winch").click()
-    assert "not checked" in panel.checks.text()  # no rope is rated yet
+    assert "not checked" in told(panel)  # no rope is rated yet
     enter(field(panel, "Rope breaks at"), "9000")
     assert next(t for t in session.build.stow.things if t.id == "t5").winch.rope_n == 9000
     session.select(("t8",))
@@ -106,34 +107,34 @@ def test_a_bed_base_a_winch_and_a_pull_out_are_given_and_taken(open_on) -> None:
 
 def test_the_table_chooses_and_follows_the_drawing(open_on) -> None:
     _window, session, panel = opened(open_on, "Built")
-    names = [row.name for row in panel.model.rows]
+    names = [row.name for row in panel.table.rows]
     assert "Bed boards" in names and names[0] in ("Galley cupboards", "Mattress", "Bed boards", "Galley worktop")
-    at = next(k for k, row in enumerate(panel.model.rows) if row.id == "t7")
+    at = next(k for k, row in enumerate(panel.table.rows) if row.id == "t7")
     panel.table.selectRow(at)
     assert session.selection == ("t7",) and panel.chosen().id == "t7"
     session.select(("t6",))
-    assert panel.model.rows[panel.table.selectionModel().selectedRows()[0].row()].id == "t6"
-    assert any(row.title == "Spans" for form in panel.forms for row, *_ in form.rows)
+    assert panel.table.rows[panel.table.selectionModel().selectedRows()[0].row()].id == "t6"
+    assert any(row.title == "Spans" for form in forms_on(panel) for row, *_ in form.rows)
 
 
 def test_struts_are_found_typed_and_taken_off(open_on) -> None:
     window, session, panel = opened(open_on, "Lids")
     (one,) = panel.made()
-    assert "does not stay open in frost" in panel.says.text() and panel._turning(300.0, 300.0)
-    panel.search_button.click()
-    assert hinged(session.studied)[0].verdict.good and "holds in frost" in panel.says.text()
+    assert "does not stay open in frost" in told(panel) and panel._turning(300.0, 300.0)
+    button_on(panel, "Find struts").click()
+    assert hinged(session.studied)[0].verdict.good and "holds in frost" in told(panel)
     enter(field(panel, "Long open"), "0.2 m")
-    assert "longer open than shut" in panel.says.text() and panel.hand.isHidden()
+    assert "longer open than shut" in told(panel) and panel.hand.isHidden()
     session.undo()
     enter(field(panel, "Force each"), "100")
     assert "hold" in hinged(session.studied)[0].verdict.fails
-    panel.none.click()
-    assert hinged(session.studied)[0].strut is None and not panel.none.isEnabled()
-    assert panel.search_button.isEnabled() and "No struts are said" in panel.says.text()
+    button_on(panel, "No struts").click()
+    assert hinged(session.studied)[0].strut is None and not button_on(panel, "No struts").isEnabled()
+    assert button_on(panel, "Find struts").isEnabled() and "No struts are said" in told(panel)
     enter(field(panel, "Weighs"), "200 kg")
     said = []
     session.said.connect(lambda text, _: said.append(text))
-    panel.search_button.click()
+    button_on(panel, "Find struts").click()
     assert said and "None of those tried" in said[-1]
     assert (faults_of(window) == [] and one.id in session.build.shell.openings[-1].id) or True
     while session.history.done:
@@ -144,7 +145,7 @@ def test_struts_are_found_typed_and_taken_off(open_on) -> None:
 def test_lids_of_a_body_without_hatches_say_where_they_come_from(open_on) -> None:
     window, _session, panel = bench_on(open_on, a_project([a_thing("t1")], shell=a_shell(), rig=a_rig()), "Stow", "Lids")[:3]
     panel = window.bench("Stow").panel("Lids")
-    assert panel.chosen() is None and "Openings" in panel._why() and not panel.search_button.isEnabled()
+    assert panel.chosen() is None and "Openings" in panel._why() and not button_on(panel, "Find struts").isEnabled()
     panel.find_struts()
     panel.take_off()
     assert panel.type_strut() == [] and faults_of(window) == []
@@ -152,18 +153,19 @@ def test_lids_of_a_body_without_hatches_say_where_they_come_from(open_on) -> Non
 
 def test_reach_follows_the_mode_and_the_choice(open_on) -> None:
     window, session, panel = opened(open_on, "Reach")
-    rows = {row.id: row for row in panel.model.rows}
+    rows = {row.id: row for row in panel.table.rows}
     assert rows["t1"].how == "after moving" and panel._first(rows["t1"]) == "mattress, bed boards"
-    at = next(k for k, row in enumerate(panel.model.rows) if row.id == "t1")
+    at = next(k for k, row in enumerate(panel.table.rows) if row.id == "t1")
     panel.table.selectRow(at)
     assert session.selection == ("t1",)
-    litres = [line.text for line in panel.cards["Room for kit"].said]
+    cards = {card.title: card for card in panel.findChildren(VerdictCard)}
+    litres = [line.text for line in cards["Room for kit"].said]
     assert any("at once" in text for text in litres)
     window.bench("Stow").show_mode("camp")
     assert session.mode.id == "camp"
-    changes = [line.text for line in panel.cards["Changing over"].said]
+    changes = [line.text for line in cards["Changing over"].said]
     assert "Road to Camp: 3 minutes" in changes[0] and any("slid out" in text for text in changes)
-    assert any("Fresh jug" in line.text and line.verdict == "mind" for line in panel.cards["The cook"].said)
+    assert any("Fresh jug" in line.text and line.verdict == "mind" for line in cards["The cook"].said)
     assert faults_of(window) == []
 
 

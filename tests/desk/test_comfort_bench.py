@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
-from tests.desk.driving import bench_on, enter, press
+from tests.desk.driving import bench_on, button_on, charts_on, enter, form_on, press, told
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -28,13 +28,13 @@ def enter_at(panel, title, text):
 def test_water_is_typed_and_drawn_to_the_day_it_runs_out(open_on):
     _, session, panel = panel_on(open_on, "marsh-heron", "Water")
     panel.grab()
-    assert "16 L a day" in panel.says.text()
+    assert "16 L a day" in told(panel)
     enter_at(panel, "Showers a day", "2")
-    assert "36 L a day" in panel.says.text()
+    assert "36 L a day" in told(panel)
     enter_at(panel, "Days wanted", "4")
     session.judge_now()
-    panel.charts[0].grab()
-    assert any("dry after 0.5 days" in one.text for one in panel.charts[0].written)
+    charts_on(panel)[0].grab()
+    assert any("dry after 0.5 days" in one.text for one in charts_on(panel)[0].written)
     enter_at(panel, "Drain falls", "10 mm")
     enter_at(panel, "Drain long", "1.6 m")
     found = {f.code for f in session.findings}
@@ -46,7 +46,7 @@ def test_water_is_typed_and_drawn_to_the_day_it_runs_out(open_on):
 def test_gas_says_how_long_and_how_cold(open_on):
     _, session, panel = panel_on(open_on, "marsh-heron", "Gas")
     panel.grab()
-    assert any("coldest" in one.text for one in panel.charts[0].written)
+    assert any("coldest" in one.text for one in charts_on(panel)[0].written)
     session.judge_now()
     assert "flame-air" in {f.code for f in session.findings}
     enter_at(panel, "Open high", "150")
@@ -66,24 +66,24 @@ def test_gas_says_how_long_and_how_cold(open_on):
 def test_warmth_counts_what_is_known_and_says_what_is_not(open_on):
     _, session, panel = panel_on(open_on, "rosin-box", "Warmth")
     panel.grab()
-    assert "not checked" in panel.says.text()
-    assert any(one.text == "not checked" for one in panel.charts[0].written)
+    assert "not checked" in told(panel)
+    assert any(one.text == "not checked" for one in charts_on(panel)[0].written)
     _, session, panel = panel_on(open_on, "orchard-keeper", "Warmth")
-    before = panel.says.text()
+    before = told(panel)
     enter_at(panel, "Through", "120")
-    assert panel.says.text() != before and session.build.systems.air.vent_m3h == pytest.approx(120 / 0.588578, rel=1e-4)
+    assert told(panel) != before and session.build.systems.air.vent_m3h == pytest.approx(120 / 0.588578, rel=1e-4)
     enter_at(panel, "Wished inside", "100 F")
     assert session.build.brief.inside.si == pytest.approx(37.78, abs=0.01)
     enter_at(panel, "Heater blows", "90")
     enter_at(panel, "Duct inside", '3"')
-    assert "Holes to drill" in panel.says.text()
+    assert "Holes to drill" in told(panel)
 
 
 def test_see_it_sweat_try_a_vent_keep_it(open_on):
     window, session, panel = panel_on(open_on, "marsh-heron", "Sweat")
     panel.picture.grab()
     assert any("Tail hatch" in one.text for one in panel.picture.written)
-    assert panel.model.rows[0].name == "Tail hatch" and panel.model.rows[0].sweats and "1 sweat" in panel.says.text()
+    assert panel.table.rows[0].name == "Tail hatch" and panel.table.rows[0].sweats and "1 sweat" in told(panel)
     session.judge_now()
     session.judge(with_remedies(session.studied))
     one = next(f for f in session.findings if f.code == "sweats")
@@ -94,7 +94,7 @@ def test_see_it_sweat_try_a_vent_keep_it(open_on):
     window.says.cards[one.key].try_button.click()
     assert session.ghost is not None
     panel.refresh()
-    assert not panel.night().wet and "Nothing sweats" in panel.says.text()
+    assert not panel.night().wet and "Nothing sweats" in told(panel)
     session.put_back()
     panel.refresh()
     assert panel.night().wet
@@ -114,12 +114,12 @@ def test_surfaces_are_picked_in_picture_and_table_and_shown_in_section(open_on):
     y = max(p[1] for p in roof.points) - 4
     press(panel.picture, QPointF(x, height - y))
     assert panel.chosen
-    row = next(k for k, one in enumerate(panel.model.rows) if one.id == "left")
+    row = next(k for k, one in enumerate(panel.table.rows) if one.id == "left")
     panel.table.selectRow(row)
     assert panel.face == "left"
     panel.section.grab()
     assert any(one.text == "dew point" for one in panel.section.written)
-    panel.wet.click()
+    button_on(panel, "Wettest").click()
     assert panel.face in {p.id for p in panel.profiles()}
 
 
@@ -133,12 +133,12 @@ def test_an_empty_build_is_asked_and_nothing_is_drawn_as_dry(open_on):
     enter_at(panel, "Wished inside", "20")
     enter_at(panel, "Coldest night", "30")
     enter_at(panel, "Damp outside", "130")
-    assert session.build.brief.humidity_out is None and "0 % to 100 %" in panel.form.complaint.text()
+    assert session.build.brief.humidity_out is None and "0 % to 100 %" in form_on(panel).complaint.text()
     enter_at(panel, "Damp outside", "80")
     enter_at(panel, "Wet gear", "80")
-    assert "warmer" in panel._why() and not panel.model.rows
+    assert "warmer" in panel._why() and not panel.table.rows
     enter_at(panel, "Coldest night", "-5")
-    assert "not checked" in panel.says.text() and "Nothing sweats" not in panel.says.text()
+    assert "not checked" in told(panel) and "Nothing sweats" not in told(panel)
 
 
 def test_glass_and_u_values_are_typed_in_hand_and_on_faces(open_on):

@@ -6,11 +6,12 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, drag, enter, key, move, press, release
+from tests.desk.driving import bench_on, drag, drawing, enter, key, move, named, press, release, told
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.studies.cut import of_the_build
+from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
@@ -60,14 +61,14 @@ def test_an_empty_build_says_what_is_missing_on_every_view(on, view) -> None:
 def test_numbers_are_printed_once_and_undone(on) -> None:
     _, session, bench = on("Pieces")
     panel = bench.made["Pieces"]
-    assert "drafts" in panel.says.text()
+    assert "drafts" in told(panel)
     assert bench.number_and_print() and session.build.cut.prints == 1
     assert not bench.number_and_print()  # nothing changed since
-    assert {one.standing for one in panel.model.rows} == {"as printed"}
+    assert {one.standing for one in panel.table.rows} == {"as printed"}
     session.edit("Wider", [set_to("shell.openings.window.width", {"si": 0.9})], "Shell")
     QApplication.processEvents()
-    assert "changed since print 1" in panel.says.text()
-    assert any("changed" in panel._note(one) for one in panel.model.rows)
+    assert "changed since print 1" in told(panel)
+    assert any("changed" in panel._note(one) for one in panel.table.rows)
     session.undo()
     session.undo()
     assert session.build.cut.prints == 0
@@ -77,29 +78,29 @@ def test_a_row_lights_the_body_and_the_body_its_row(on) -> None:
     _, _, bench = on("Pieces")
     panel = bench.made["Pieces"]
     panel.table.selectRow(7)
-    chosen = panel.model.rows[7].piece.key
+    chosen = panel.table.rows[7].piece.key
     assert bench.marked == (chosen,)
     lit = [one for one in panel.map.make(800.0, 260.0) if isinstance(one, Poly) and one.stroke == "chalk"]
     assert [one.id for one in lit] == [chosen]
-    other = next(one.piece.key for one in panel.model.rows if one.piece.kind == "bar" and one.piece.of == "left side")
+    other = next(one.piece.key for one in panel.table.rows if one.piece.kind == "bar" and one.piece.of == "left side")
     move(panel.map, middle(panel.map, other), button=Qt.MouseButton.NoButton)
     assert bench.marked and bench.marked[0].startswith("left side")
     rows = panel.table.selectionModel().selectedRows()
-    assert panel.model.rows[rows[0].row()].piece.key == bench.marked[0]
+    assert panel.table.rows[rows[0].row()].piece.key == bench.marked[0]
     panel.of.entered.emit("floor")
     panel.of.show_value("floor")
     panel.refresh()
-    assert {one.piece.of for one in panel.model.rows} == {"floor"}
+    assert {one.piece.of for one in panel.table.rows} == {"floor"}
 
 
 def test_a_cabinet_is_made_here_and_bought_again(on) -> None:
     _, session, bench = on("Pieces")
     panel = bench.made["Pieces"]
-    before = len(panel.model.rows)
+    before = len(panel.table.rows)
     panel._make_here("t10")
-    assert session.build.cut.made == ("t10",) and len(panel.model.rows) == before + 6
+    assert session.build.cut.made == ("t10",) and len(panel.table.rows) == before + 6
     panel._make_here("t10")
-    assert session.build.cut.made == () and len(panel.model.rows) == before
+    assert session.build.cut.made == () and len(panel.table.rows) == before
 
 
 def test_cuts_are_stepped_through_and_pieces_found(on) -> None:
@@ -114,7 +115,7 @@ def test_cuts_are_stepped_through_and_pieces_found(on) -> None:
     steps = panel.steps()
     for k in range(1, len(steps) + 1):
         bench.step(1)
-        assert panel.says.text().startswith(f"Cut {k} of {len(steps)}:")
+        assert f"Cut {k} of {len(steps)}:" in told(panel)
         assert sum(one.id == "" and one.stroke == "chalk" for one in panel.chart.make(800.0, 400.0) if isinstance(one, Poly)) == 1
     bench.step(1)
     assert panel.cut == len(steps)
@@ -178,7 +179,7 @@ def test_escape_gives_a_dragged_piece_back(on) -> None:
 def test_the_saw_is_changed_and_outlines_have_no_cuts(on) -> None:
     _, session, bench = on("Sheets")
     panel = bench.made["Sheets"]
-    panel.saw.entered.emit("free")
+    named(panel, ChoiceField, "Saw").entered.emit("free")
     assert session.build.cut.saw == "free"
     QApplication.processEvents()
     assert panel.sheets() and not panel.steps() and any("outlines" in one for one in texts(panel.list))
@@ -194,7 +195,7 @@ def test_bars_light_up_together_and_another_material_is_found_from_the_body(on) 
     other = next(one for one in bench.hand_out().bars if one.plan.material != panel.material)
     panel._find(other.named[0][0].piece.key)
     assert panel.material == other.plan.material
-    assert "the least there can be" in panel.says.text() or "within" in panel.says.text()
+    assert "the least there can be" in told(panel) or "within" in told(panel)
 
 
 def test_stock_is_added_typed_into_and_taken_off(on) -> None:
@@ -204,21 +205,21 @@ def test_stock_is_added_typed_into_and_taken_off(on) -> None:
     before = session.build.cut.sizes[:-1]
     rack = session.build.cut.sizes[-1]
     assert rack.rack and rack.qty == 1
-    row = next(one for one in panel.model.rows if one.id == rack.id)
+    row = next(one for one in panel.table.rows if one.id == rack.id)
     assert panel._enter_length(row, "length", "1.9 m")
     assert session.build.cut.sizes[-1].length.si == pytest.approx(1.9)
-    row = next(one for one in panel.model.rows if one.id == rack.id)
+    row = next(one for one in panel.table.rows if one.id == rack.id)
     assert not panel._enter_length(row, "length", "0") and "more than 0" in panel.complaint.text()
     assert not panel._enter_qty(row, "two") and "number of boards" in panel.complaint.text()
     assert panel._enter_qty(row, "3") and session.build.cut.sizes[-1].qty == 3
     panel.add(False)
-    sold = next(one for one in panel.model.rows if one.id == session.build.cut.sizes[-1].id)
+    sold = next(one for one in panel.table.rows if one.id == session.build.cut.sizes[-1].id)
     assert not panel._enter_price(sold, "dear") and "no price" in panel.complaint.text()
     assert panel._enter_price(sold, "92,50")
     assert session.build.cut.sizes[-1].price == 92.5
-    usual = next(one for one in panel.model.rows if one.size is None)
+    usual = next(one for one in panel.table.rows if one.size is None)
     assert not panel._enter_price(usual, "4") and "Usual sizes" in panel.complaint.text()
-    at = next(k for k, one in enumerate(panel.model.rows) if one.id == rack.id)
+    at = next(k for k, one in enumerate(panel.table.rows) if one.id == rack.id)
     panel.table.selectRow(at)
     panel.take_off()
     assert session.build.cut.sizes[:-1] == before
@@ -253,26 +254,26 @@ def test_the_shopping_list_is_typed_into_ordered_and_filtered(on, tmp_path) -> N
     _, session, bench = on("Buy")
     panel = bench.made["Buy"]
     heard = said(session)
-    row = next(one for one in panel.model.rows if one.name == "Coupling")
+    row = next(one for one in panel.table.rows if one.name == "Coupling")
     assert panel._number(row, "quote", "410") and panel._day(row, "quote_until", "2020-01-31")
-    row = next(one for one in panel.model.rows if one.name == "Coupling")
+    row = next(one for one in panel.table.rows if one.name == "Coupling")
     assert (row.sure, row.each) == ("quoted", 410.0) and panel._lapsed(row) == "primer"
     assert not panel._day(row, "quote_until", "31.1.2020") and "year-month-day" in panel.complaint.text()
     assert not panel._number(row, "likely", "-4")
     assert not panel._name(row, "Other")
-    panel.table.selectRow(next(k for k, one in enumerate(panel.model.rows) if one.name == "Coupling"))
+    panel.table.selectRow(next(k for k, one in enumerate(panel.table.rows) if one.name == "Coupling"))
     panel.mark("ordered")
     assert next(one for one in session.build.cut.bought if one.id == row.id).ordered
-    panel.table.selectRow(next(k for k, one in enumerate(panel.model.rows) if one.name == "Coupling"))
+    panel.table.selectRow(next(k for k, one in enumerate(panel.table.rows) if one.name == "Coupling"))
     panel.mark("ordered")
     assert not next(one for one in session.build.cut.bought if one.id == row.id).ordered
     panel.add()
-    own = next(one for one in panel.model.rows if one.own)
-    assert own.sure == "not known" and "without a price" in panel.says.text()
+    own = next(one for one in panel.table.rows if one.own)
+    assert own.sure == "not known" and "without a price" in told(panel)
     assert panel._name(own, "Brush")
-    panel.table.selectRow(next(k for k, one in enumerate(panel.model.rows) if one.own))
+    panel.table.selectRow(next(k for k, one in enumerate(panel.table.rows) if one.own))
     panel.take_off()
-    assert not any(one.own for one in panel.model.rows)
+    assert not any(one.own for one in panel.table.rows)
     panel.table.clearSelection()
     panel.mark("arrived")
     assert any("Choose one line" in words for words in heard)
@@ -283,21 +284,21 @@ def test_the_shopping_list_is_typed_into_ordered_and_filtered(on, tmp_path) -> N
     panel.bring(tmp_path / "none.csv")
     panel.shop.show_value("trailer supplier")
     panel.refresh()
-    assert {one.shop for one in panel.model.rows} == {"trailer supplier"}
+    assert {one.shop for one in panel.table.rows} == {"trailer supplier"}
 
 
 def test_money_says_its_range_keeps_a_budget_and_prices_for_a_customer(on) -> None:
     _, session, bench = on("Money")
     panel = bench.made["Money"]
-    assert "four builds of five" in panel.says.text()
+    assert "four builds of five" in told(panel)
     session.edit("b", [set_to("brief.budget", 3000.0)], "Cut")
-    assert "over" in panel.says.text() and any("budget" in one for one in texts(panel.chart))
+    assert "over" in told(panel) and any("budget" in one for one in texts(drawing(panel, "Money over the stages of the work")))
     session.edit("h", [set_to("cut.hours", 200.0), set_to("cut.hour_price", 25.0)], "Cut")
-    assert "To a customer" in panel.says.text()
-    rule = panel.rules.rows[0].rule
+    assert "To a customer" in told(panel)
+    rule = panel.used.rows[0].rule
     assert panel._rule(rule, "rate", "9") and session.build.cut.rules[0].rate == 9.0
     assert not panel._rule(rule, "pack", "0") and not panel._rule(rule, "rate", "lots")
-    assert panel.rules.rows[0].rule.changed
+    assert panel.used.rows[0].rule.changed
 
 
 def test_a_build_with_its_cutting_comes_back_from_its_file(on, tmp_path) -> None:

@@ -34,40 +34,40 @@ def words_of(chart):
 
 def test_driving_follows_the_case_and_says_what_is_missing(open_on):
     window, session, bench = balance(open_on, demo("marsh-heron"), "Driving")
-    cards = bench.driving.cards
+    cards = bench.panel("Driving").cards
     first = words_of(cards["A firm stop"])
-    assert "Going out" in bench.driving.says.text() and all(words_of(card) for card in cards.values())
+    assert "Going out" in bench.panel("Driving").says.text() and all(words_of(card) for card in cards.values())
     session.show_case("coming-home")
-    assert words_of(cards["A firm stop"]) != first and "Coming home" in bench.driving.says.text()
+    assert words_of(cards["A firm stop"]) != first and "Coming home" in bench.panel("Driving").says.text()
 
     session.edit("No jack", [set_to("rig.jack_station", None)])
     assert "jack's place" in words_of(cards["Somebody on the tail"])
     session.undo()
     assert "jack's place" not in words_of(cards["Somebody on the tail"])
-    assert bench.driving.columns == 3
+    assert bench.panel("Driving").columns == 3
     window.resize(1100, 700)
     window.grab()
-    assert bench.driving.columns == 2
+    assert bench.panel("Driving").columns == 2
 
 
 def test_on_a_bed_driving_says_that_there_is_no_ball(open_on):
     _window, _session, bench = balance(open_on, demo("dark-sky"), "Driving")
 
-    assert "no ball" in bench.driving.says.text() and not bench.driving.area.isVisible()
+    assert "no ball" in bench.panel("Driving").says.text() and not bench.panel("Driving").area.isVisible()
     bench.show_view("Limits")
-    assert not bench.limits.cars.isVisible() and "Rear axle" in words_of(bench.limits.chart)
+    assert not bench.panel("Limits").cars.isVisible() and "Rear axle" in words_of(bench.panel("Limits").chart)
 
 
 def test_a_second_car_stands_beside_the_first_and_goes_with_undo(open_on):
     _window, session, bench = balance(open_on, demo("marsh-heron"), "Limits")
-    assert "Estate car" in words_of(bench.limits.cars)
+    assert "Estate car" in words_of(bench.panel("Limits").cars)
     van = Vehicle("v9", "Little van", Mass(30.0), Mass(700.0))
     record = msgspec.to_builtins(van)
     assert session.edit("A second car", [add_to("facts.vehicles", record)], "Brief", ("v9",), whole_project=True)
-    told = words_of(bench.limits.cars)
+    told = words_of(bench.panel("Limits").cars)
     assert "Estate car" in told and "Little van" in told and "of 30 kg" in told
     session.undo()
-    assert "Little van" not in words_of(bench.limits.cars)
+    assert "Little van" not in words_of(bench.panel("Limits").cars)
 
 
 def test_an_empty_build_is_told_what_each_card_wants(open_on):
@@ -75,7 +75,7 @@ def test_an_empty_build_is_told_what_each_card_wants(open_on):
     empty = a_project()
     _w, _s, bare = balance(open_on, empty.with_build(msgspec.structs.replace(empty.build, rig=type(empty.build.rig)())), "Driving")
 
-    assert all(words_of(card) for card in (*bench.driving.cards.values(), *bare.driving.cards.values()))
+    assert all(words_of(card) for card in (*bench.panel("Driving").cards.values(), *bare.driving.cards.values()))
     bare.show_view("Limits")
     assert "add one on Brief" in words_of(bare.limits.cars) and "not checked" in words_of(bare.limits.chart)
 
@@ -89,30 +89,30 @@ def point(chart, x, y):
 
 def test_the_pointer_reads_every_case_off_the_axle_chart(open_on):
     _window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
-    sheet = bench.axle.axle_sheet
+    sheet = bench.panel("Axle").axle_sheet
     field = sheet._field(float(sheet.width()), float(sheet.height()))
     now = field.x(session.studied.support.mean_axle_m)
-    told = axle_words(session.studied, field, now, bench.axle.words)
+    told = axle_words(session.studied, field, now, bench.panel("Axle").words)
     ball = float(session.studied.readings.tongue_kg[session.row])
 
-    assert f"Going out: {bench.axle.words.kg(ball)}" in told and told.startswith("Axle at")
+    assert f"Going out: {bench.panel('Axle').words.kg(ball)}" in told and told.startswith("Axle at")
     point(sheet, now, 60)
     assert sheet.pointed == now and "Going out" in QToolTip.text()
     point(sheet, 2, 60)
-    assert sheet.pointed is None and axle_words(session.studied, field, 2, bench.axle.words) == ""
+    assert sheet.pointed is None and axle_words(session.studied, field, 2, bench.panel("Axle").words) == ""
     curve = hitch_curve(session.studied, session.row)
-    read = hitch_words(curve, 300.0, bench.axle.words, 460.0)
-    assert "Axle 2" in read and "On the ball" in read and hitch_words(curve, 5.0, bench.axle.words, 460.0) == ""
+    read = hitch_words(curve, 300.0, bench.panel("Axle").words, 460.0)
+    assert "Axle 2" in read and "On the ball" in read and hitch_words(curve, 5.0, bench.panel("Axle").words, 460.0) == ""
 
 
 def test_a_move_is_drawn_from_above_while_it_is_tried(open_on):
     _window, session, bench = balance(open_on, demo("rosin-box"), "Moves")
-    before = words_of(bench.moves.moves_plan)
-    bench.moves.try_first()
-    text = bench.moves.offers.item(0).text()
+    before = words_of(bench.panel("Moves").moves_plan)
+    bench.panel("Moves").try_first()
+    text = bench.panel("Moves").offers.item(0).text()
 
     assert "to the right" in text and "back" in text
-    assert "Bench vice" in words_of(bench.moves.moves_plan) and "Bench vice" not in before
+    assert "Bench vice" in words_of(bench.panel("Moves").moves_plan) and "Bench vice" not in before
     session.keep()
     left, right = (float(v[session.row]) for v in (session.studied.readings.left_kg, session.studied.readings.right_kg))
     assert abs(right - left) / (left + right) < 0.05 and len(session.history.done) == 1
@@ -153,9 +153,9 @@ def test_a_drawing_that_fails_says_so_and_the_window_lives(open_on, monkeypatch,
 
 def test_room_at_the_tyres_is_typed_on_the_rig_and_told(open_on):
     window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
-    assert "measure both sides" in bench.axle.axle_lines.words.text()
+    assert "measure both sides" in bench.panel("Axle").axle_lines.words.text()
     session.edit("Measured", [set_to("rig.tyre.gap_left", {"si": 0.010, "typed": "10 mm"})], "Rig")
-    told = bench.axle.axle_lines.words.text()
+    told = bench.panel("Axle").axle_lines.words.text()
     assert "left" in told and "measure both sides" not in told
     assert any(one.code == "tyre-rubs" for one in session.findings)
     session.go_to("Rig")
@@ -168,21 +168,21 @@ def test_room_at_the_tyres_is_typed_on_the_rig_and_told(open_on):
 def test_wheels_of_another_height_are_looked_at_and_change_nothing(open_on):
     _window, session, bench = balance(open_on, demo("marsh-heron"), "Driving")
     before = session.project
-    field = bench.driving.swap
+    field = bench.panel("Driving").swap
     field.setFocus()
     field.setText("0.70 m")
     field.setModified(True)
     field.editingFinished.emit()
 
-    assert "higher" in bench.driving.swap_says.text() and "coupler" in bench.driving.swap_says.text()
+    assert "higher" in bench.panel("Driving").swap_says.text() and "coupler" in bench.panel("Driving").swap_says.text()
     assert session.project is before
 
 
 def test_the_limits_count_what_was_not_checked(open_on):
     _window, _session, bench = balance(open_on, demo("orchard-keeper"), "Limits")
 
-    assert "limits checked" in bench.limits.says.text() and "computed (blue)" in bench.limits.says.text()
-    assert "not checked: its limit is not given" in words_of(bench.limits.chart)
+    assert "limits checked" in bench.panel("Limits").says.text() and "computed (blue)" in bench.panel("Limits").says.text()
+    assert "not checked: its limit is not given" in words_of(bench.panel("Limits").chart)
 
 
 def test_a_car_and_a_size_are_drawn_once_they_are_known(open_on):
@@ -192,8 +192,8 @@ def test_a_car_and_a_size_are_drawn_once_they_are_known(open_on):
     session.edit("loads", [set_to("facts.vehicles.v1.loads", loads)], "Brief", whole_project=True)
     window.grab()
 
-    size, car = (words_of(bench.driving.cards[name]) for name in ("Size on the road", "What the car carries"))
+    size, car = (words_of(bench.panel("Driving").cards[name]) for name in ("Size on the road", "What the car carries"))
     assert "1.50 m is the limit" in size and "boot 60 kg" in car and "Rear axle" in car
     session.edit("no overhang", [set_to("facts.vehicles.v1.ball_overhang", None)], "Brief", whole_project=True)
     window.grab()
-    assert "Wants the car's empty axles" in words_of(bench.driving.cards["What the car carries"])
+    assert "Wants the car's empty axles" in words_of(bench.panel("Driving").cards["What the car carries"])

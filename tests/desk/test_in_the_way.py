@@ -59,7 +59,7 @@ def test_a_tail_hatch_is_sized_on_the_bent_skin_that_stands_upright(open_on, sid
     hatch = next(o for o in session.build.shell.openings if o.face == "rear")
     session.select((hatch.id,))
     QApplication.processEvents()
-    flat = bench.opening_flat
+    flat = bench.panel("Openings").flat
     surface = flat.surfaces()[0]
     by = {"left": (20, 0), "right": (-20, 0), "low": (0, -14), "high": (0, 14)}[side]
     cut = next(c for c in session.studied.framed.cuts if c.id == hatch.id)

@@ -10,7 +10,7 @@ from PySide6.QtCore import QUrl
 from PySide6.QtGui import QImage, QTextDocument
 from PySide6.QtWidgets import QApplication, QDialog
 
-from tests.desk.driving import enter
+from tests.desk.driving import button_on, enter, named, told
 from tests.desk.walk import faults_of
 from uncle_sled.cli import _parser, main
 from uncle_sled.core.document.edits import set_to
@@ -22,6 +22,7 @@ from uncle_sled.desk.frame.all_exports import AllExports
 from uncle_sled.desk.frame.guide import Guide, parts
 from uncle_sled.desk.frame.making import Making
 from uncle_sled.desk.frame.shop_screen import BUTTON_PX, ShopScreen
+from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.exports import EXPORTS
 from uncle_sled.exchange.man_page import man_page
@@ -40,14 +41,14 @@ def opened(open_on, name="marsh-heron", **size):  # type: ignore[no-untyped-def]
 
 def test_templates_are_listed_mapped_and_signed_off_by_the_bar(open_on) -> None:
     window, session, panel = opened(open_on)
-    assert len(panel.model.rows) > 10 and panel.chosen().id == "side/left side"
-    assert panel._shapes(400.0, 300.0) and "nobody measured" in panel.says.text()
+    assert len(panel.table.rows) > 10 and panel.chosen().id == "side/left side"
+    assert panel._shapes(400.0, 300.0) and "nobody measured" in told(panel)
     enter(panel.bar, "98.7 mm")
-    assert session.build.cut.bar_measured.si == pytest.approx(0.0987) and "Not signed off" in panel.says.text()
+    assert session.build.cut.bar_measured.si == pytest.approx(0.0987) and "Not signed off" in told(panel)
     enter(panel.bar, "100.1 mm")
-    assert "signed off" in panel.says.text() and "Not" not in panel.says.text()
+    assert "signed off" in told(panel) and "Not" not in told(panel)
     many = panel._many(panel.chosen())
-    panel.papers.entered.emit("A3")
+    named(panel, ChoiceField, "Paper").entered.emit("A3")
     assert panel.paper == "A3" and panel._many(panel.chosen()) < many
     panel.table.selectRow(2)
     assert panel.chosen().kind == "inner" and faults_of(window) == []
@@ -59,9 +60,9 @@ def test_templates_are_listed_mapped_and_signed_off_by_the_bar(open_on) -> None:
 def test_the_set_is_written_down_and_undone(open_on) -> None:
     _window, session, panel = opened(open_on)
     before = session.project
-    panel.down.click()
+    button_on(panel, "Write it down").click()
     assert session.build.cut.revision == 1 and len(session.build.cut.printed) > 10
-    assert "revision B" in panel.says.text()
+    assert "revision B" in told(panel)
     session.undo()
     assert session.project == before
 
@@ -78,9 +79,9 @@ def test_files_are_written_from_the_panel_and_bad_places_are_said(open_on, tmp_p
     assert said[-1][1] == "stop" and "could not be written" in said[-1][0]
     asked = []
     monkeypatch.setattr(type(window), "export", lambda self, kind, more=((), ""): asked.append((kind, more)))
-    panel.one.click()
-    panel.all.click()
-    panel.set.click()
+    button_on(panel, "This one as PDF…").click()
+    button_on(panel, "All as PDF…").click()
+    button_on(panel, "Drawing set…").click()
     assert asked == [("templates-pdf", (("side/left side",), "A4")), ("templates-pdf", ((), "A4")), ("set-pdf", ((), "A4"))]
 
 
@@ -111,7 +112,7 @@ def test_an_empty_build_has_no_templates_and_says_what_makes_one(open_on) -> Non
     window.session.go_to("Cut")
     window.bench("Cut").show_view("Templates")
     panel = window.bench("Cut").panel("Templates")
-    assert panel.chosen() is None and "No template yet" in panel._why() and not panel.one.isEnabled()
+    assert panel.chosen() is None and "No template yet" in panel._why() and not button_on(panel, "This one as PDF…").isEnabled()
     assert faults_of(window) == []
 
 

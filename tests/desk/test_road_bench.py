@@ -9,7 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, enter
+from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, told
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Temperature, Volume
@@ -33,7 +33,7 @@ def on(open_on):  # type: ignore[no-untyped-def]
 
 
 def field(panel, title):  # type: ignore[no-untyped-def]
-    return next(widget for row, _, widget in panel.form.rows if row.title == title)
+    return next(widget for row, _, widget in form_on(panel).rows if row.title == title)
 
 
 @pytest.mark.parametrize("view", VIEWS)
@@ -49,13 +49,13 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     _, session, bench = on("Weigh")
     panel = bench.made["Weigh"]
     bench.add_ticket()
-    assert "Still wanted" in panel.minds.text()
+    assert "Still wanted" in told(panel)
     for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):
         enter(field(panel, id), kg)
-    assert "85 kg" in panel.says.text() and "Like " in panel.says.text()
-    assert "not enough" in panel.minds.text()
+    assert "85 kg" in told(panel) and "Like " in told(panel)
+    assert "not enough" in told(panel)
     enter(field(panel, "Trailer"), "-5")
-    assert "below nothing" in panel.form.complaint.text()
+    assert "below nothing" in form_on(panel).complaint.text()
     enter(field(panel, "Trailer"), "1675 lb")
     assert next(one.kg for one in panel.ticket().readings if one.id == "trailer") == pytest.approx(759.8, abs=0.1)
     for way in READINGS:
@@ -72,10 +72,10 @@ def test_what_tickets_taught_is_accepted_carried_and_taken_back(on) -> None:
     _, session, bench = on("Taught")
     panel = bench.made["Taught"]
     before = session.studied.readings.total_kg[0]
-    assert panel.groups.make(700.0, 300.0) and panel.tickets.make(700.0, 200.0)
+    assert drawing(panel, "Groups before and after").make(700.0, 300.0) and drawing(panel, "Estimate against ticket").make(700.0, 200.0)
     assert bench.accept()
     after = session.studied.readings.total_kg[0]
-    assert after > before + 15 and "Every case carries it" in panel.says.text()
+    assert after > before + 15 and "Every case carries it" in told(panel)
     assert not bench.accept() and len(session.build.road.corrections) == 1
     bench.show_view("Weigh")
     heard: list[str] = []
@@ -115,8 +115,7 @@ def test_a_reading_comes_from_a_scale_and_its_faults_are_said(on, qtbot) -> None
     assert panel.scale.socket is None
     for text, words in (("", "no port"), ("70000", "no port"), ("1", "Nothing answers")):
         panel.port.setText(text)
-        panel.listen.setChecked(True)
-        panel._listen(True)
+        panel.listen.click()
         assert words in panel.live.text(), text
     thread.join(15)
 
@@ -138,11 +137,11 @@ def test_wishes_point_at_what_meets_them(on) -> None:
     _, session, bench = on("Papers")
     panel = bench.made["Papers"]
     bench.add_wish()
-    row = len(panel.model.rows) - 1
-    assert panel._say(panel.model.rows[row], "says", "A shelf for the scope")
+    row = len(panel.table.rows) - 1
+    assert panel._say(panel.table.rows[row], "says", "A shelf for the scope")
     panel.table.selectRow(row)
     panel._meet("t10")
-    assert panel.model.rows[row].met and panel.model.rows[row].where_name == "Galley cupboards"
+    assert panel.table.rows[row].met and panel.table.rows[row].where_name == "Galley cupboards"
     panel.table.selectRow(row)
     panel.take_off()
     assert len(session.build.road.wishes) == 3
@@ -152,7 +151,7 @@ def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
     _, session, bench = on("Trips")
     panel = bench.made["Trips"]
     bench.add_trip()
-    trip = panel.model.rows[-1]
+    trip = panel.table.rows[-1]
     assert panel._number("nights", True)(trip, "3") and panel._measure("water_l", Volume, 1e-3)(trip, "31,5")
     assert not panel._number("power_wh")(trip, "lots") and "cannot be taken" in panel.complaint.text()
     assert not panel._measure("water_l", Volume, 1e-3)(trip, "-3") and panel.complaint.text()
@@ -161,20 +160,20 @@ def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
     assert session.build.road.trips[-1].water_l == 31.5 and session.build.road.trips[-1].nights == 3
     path = tmp_path / "b.csv"
     path.write_text("time,watts\n2027-05-01 20:00,60\n2027-05-01 21:00,60\n")
-    panel.table.selectRow(len(panel.model.rows) - 1)
+    panel.table.selectRow(len(panel.table.rows) - 1)
     panel.record(str(path))
     assert session.build.road.trips[-1].power_wh == 60.0
     panel.record(str(tmp_path / "none.csv"))
-    assert panel.chart.make(700.0, 300.0)
+    assert drawing(panel, "Taken against the plan").make(700.0, 300.0)
 
 
 def test_blocks_are_typed_and_stand_on_their_levels(on) -> None:
     _, session, bench = on("Stand", "orchard-keeper")
     panel = bench.made["Stand"]
-    assert "blocks" in panel.says.text() and panel.chart.make(700.0, 400.0)
+    assert "blocks" in told(panel) and drawing(panel, "The body on its blocks").make(700.0, 400.0)
     panel.usual(4)
     assert len(session.build.road.standing.blocks) == 4
-    form = panel.forms[0]
+    form = forms_on(panel)[0]
     blocks = next(widget for row, _, widget in form.rows if row.title == "Blocks from front")
     enter(blocks, "2 ft; 10 ft; 20 ft")
     assert [round(one.si, 2) for one in session.build.road.standing.blocks] == [0.61, 3.05, 6.1]
@@ -204,11 +203,11 @@ def test_a_weighed_case_says_so_until_it_is_changed(on) -> None:
 def test_wishes_are_numbered_where_they_are_and_papers_show_the_trailer(on) -> None:
     _, session, bench = on("Papers")
     panel = bench.made["Papers"]
-    drawn = [one.text for one in panel.map.make(600.0, 400.0) if isinstance(one, Text)]
-    met = [k for k, one in enumerate(panel.model.rows, 1) if one.met and one.mass_kg is not None]
+    drawn = [one.text for one in drawing(panel, "Where each wish is").make(600.0, 400.0) if isinstance(one, Text)]
+    met = [k for k, one in enumerate(panel.table.rows, 1) if one.met and one.mass_kg is not None]
     assert sorted(drawn) == sorted(str(k) for k in met for _ in range(2))
     session.edit("Bare", [set_to("road.wishes", [])], "Road")
-    assert not [one for one in panel.map.make(600.0, 400.0) if isinstance(one, Text)]
+    assert not [one for one in drawing(panel, "Where each wish is").make(600.0, 400.0) if isinstance(one, Text)]
 
 
 def test_drills_are_pointed_at_answered_and_scored(on, qtbot) -> None:
@@ -226,22 +225,22 @@ def test_drills_are_pointed_at_answered_and_scored(on, qtbot) -> None:
     assert panel.guess_kg == pytest.approx(one.after_kg, abs=0.5) and session.build is build
     qtbot.keyClick(sheet, Qt.Key.Key_Right)
     qtbot.keyClick(sheet, Qt.Key.Key_Return)
-    assert panel.answered and panel.scores["ball"] > 60 and "of 100" in panel.says.text() and "÷" in panel.says.text()
+    assert panel.answered and panel.scores["ball"] > 60 and "of 100" in told(panel) and "÷" in told(panel)
     held = panel.guess_kg
     panel.nudge(3)
     assert panel.guess_kg == held  # an answer stays
     panel.another()
-    assert not panel.answered and "Nothing of the build is changed" in panel.says.text()
+    assert not panel.answered and "Nothing of the build is changed" in told(panel)
 
     panel.take("wire")
     panel.answer()
-    assert panel.says.text() == "Choose a wire first."
+    assert "Choose a wire first." in told(panel)
     k = next(k for k, wire in enumerate(panel.wire.wires) if wire.id == panel.wire.thin)
     row = drill_sheet._row(panel.wire, float(sheet.height()))
     qtbot.mousePress(sheet, Qt.MouseButton.LeftButton, pos=QPoint(200, round(drill_sheet.HEAD + (k + 0.5) * row)))
     assert panel.chosen == panel.wire.thin
     panel.answer()
-    assert panel.scores["wire"] == 100 and "drops" in panel.says.text()
+    assert panel.scores["wire"] == 100 and "drops" in told(panel)
 
     panel.take("five")
     five = panel.five
@@ -259,8 +258,8 @@ def test_drills_are_pointed_at_answered_and_scored(on, qtbot) -> None:
     panel.place(five.ids[0], 99.0)
     assert panel.at_m[0] == five.spans_m[0][1]
     panel.answer()
-    assert "cases are in the band" in panel.says.text()
-    assert session.build.road.best_drill > 0 and "Best of all three" in panel.says.text()
+    assert "cases are in the band" in told(panel)
+    assert session.build.road.best_drill > 0 and "Best of all three" in told(panel)
     assert panel.answered  # keeping the best asks nothing anew
     session.undo()
     assert session.build == build

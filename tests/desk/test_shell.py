@@ -3,7 +3,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import drag, key, move, press, release, type_words
+from tests.desk.driving import button_on, drag, drawing, form_on, key, move, named, press, release, told, type_words
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.field import field_of
@@ -16,6 +16,7 @@ from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, OwnMaterialDialog
 from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
+from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
@@ -29,16 +30,15 @@ def test_a_face_is_made_of_layers_and_given_back(open_on):
     session.go_to("Shell")
     bench = window.bench("Shell")
     bench.show_view("Faces")
-    panel = bench.faces_panel
+    panel = bench.panel("Faces")
     before = session.build
-    row, _, _ = next(r for r in panel.made.rows if "roof" in r[0].path)
-    panel.made._take(row, "aluminium and foam")
+    made_of = lambda: next(field for row, _, field in form_on(panel).rows if "roof" in row.path)
+    made_of().entered.emit("aluminium and foam")
 
     face = next(f for f in session.build.shell.faces if f.id == "roof")
     assert face.made_of and len(face.layers) == 3
-    assert "Roof" in panel.by_layers.text() and faults_of(window) == []
-    row = next(r[0] for r in panel.made.rows if "roof" in r[0].path)
-    panel.made._take(row, "")
+    assert "By their layers" in told(panel) and "Roof" in told(panel) and faults_of(window) == []
+    made_of().entered.emit("")
     assert session.build == before
 
 
@@ -119,7 +119,7 @@ def test_an_opening_dragged_over_another_is_told_and_the_drawing_stays(open_on):
 def test_a_roof_vent_is_dragged_on_the_flat_roof(open_on):
     window, session, bench = shell_bench(open_on, view="Openings")
     session.select(("vent",))
-    flat = bench.opening_flat
+    flat = bench.panel("Openings").flat
     window.grab()
     assert flat.kind == "roof"
     surface = flat.surfaces()[0]
@@ -134,18 +134,18 @@ def test_a_roof_vent_is_dragged_on_the_flat_roof(open_on):
 
 def test_cutting_in_closing_up_and_the_table(open_on):
     _window, session, bench = shell_bench(open_on, view="Openings")
-    rows = bench.openings_table.model().rowCount()
+    rows = bench.panel("Openings").table.model().rowCount()
     for kind in ("light", "screw row"):
         bench.cut_in(kind)
-    assert bench.openings_table.model().rowCount() == rows + 2 and "in the roof" in bench.holes_words.text()
-    assert bench.openings_table.selectedIndexes()
-    bench.openings_table.selectRow(0)
-    assert session.selection == (bench.openings_table.ids[0],)
+    assert bench.panel("Openings").table.model().rowCount() == rows + 2 and "in the roof" in told(bench.panel("Openings"))
+    assert bench.panel("Openings").table.selectedIndexes()
+    bench.panel("Openings").table.selectRow(0)
+    assert session.selection == (bench.panel("Openings").table.rows[0].opening.id,)
     bench.off_button.click()
-    assert bench.openings_table.model().rowCount() == rows + 1
+    assert bench.panel("Openings").table.model().rowCount() == rows + 1
     for _ in range(3):
         session.undo()
-    assert bench.openings_table.model().rowCount() == rows and not session.history.modified
+    assert bench.panel("Openings").table.model().rowCount() == rows and not session.history.modified
 
 
 def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(open_on):
@@ -164,9 +164,9 @@ def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(o
     key_escape_gesture(sheet)
     assert session.build == before.build
     sheet.choose_node(3)
-    bench.node_fields["u"].setText("2.9 m")
-    bench.node_fields["u"].setModified(True)
-    bench.node_fields["u"].editingFinished.emit()
+    bench.panel("Profile").node_fields["u"].setText("2.9 m")
+    bench.panel("Profile").node_fields["u"].setModified(True)
+    bench.panel("Profile").node_fields["u"].editingFinished.emit()
     assert session.build.shell.profile[3].u == pytest.approx(2.9 / 3.05)
     sheet.add_point()
     sheet.take_point()
@@ -186,7 +186,7 @@ def key_escape_gesture(sheet):
 
 def test_a_stick_is_changed_by_hand_and_given_back(open_on):
     window, session, bench = shell_bench(open_on, "orchard-keeper", "Framing")
-    flat, before = bench.framing.flat, session.project
+    flat, before = bench.panel("Framing").flat, session.project
     stud = next(m for m in session.studied.framed.on("left side") if m.kind == "stud")
     frame = flat.frame("left side")
     mid = stud.shape.centroid
@@ -205,8 +205,8 @@ def test_a_stick_is_changed_by_hand_and_given_back(open_on):
     window.in_hand.form.out.click()
     assert stud.id not in {m.id for m in session.studied.framed.members}
     bench.refresh()
-    bench.framing.restore.click()
-    bench.framing.add_stick()
+    button_on(bench.panel("Framing"), "Put back what was left out").click()
+    bench.panel("Framing").add_stick()
     assert [c.op for c in session.build.shell.framing.changes] == ["add"]
 
 
@@ -226,16 +226,16 @@ def enter(field, words):
 
 def test_schools_and_sizes_are_switched_and_bad_ones_are_told(open_on):
     window, session, bench = shell_bench(open_on, view="Framing")
-    panel = bench.framing
-    row = next(r for r, _, _ in panel.form.rows if r.path == "shell.framing.school")
-    panel.form._take(row, "stick timber")
+    panel = bench.panel("Framing")
+    row = next(r for r, _, _ in form_on(panel).rows if r.path == "shell.framing.school")
+    form_on(panel)._take(row, "stick timber")
     assert {m.kind for m in session.studied.framed.members} >= {"stud", "plate", "spar", "joist"} or session.studied.framed.faults
-    deep = next((r, f) for r, _, f in panel.form.rows if r.path == "shell.framing.stick.deep")
+    deep = next((r, f) for r, _, f in form_on(panel).rows if r.path == "shell.framing.stick.deep")
     enter(deep[1], "300 mm")
     assert "stick-too-deep" in {f.code for f in session.findings}
-    panel.form._take(deep[0], None)
+    form_on(panel)._take(deep[0], None)
     assert session.build.shell.framing.stick is None
-    pitch = next(f for r, _, f in panel.form.rows if r.path == "shell.framing.pitch")
+    pitch = next(f for r, _, f in form_on(panel).rows if r.path == "shell.framing.pitch")
     enter(pitch, "1 mm")
     assert "no-pitch" in {f.code for f in session.findings} and bench.sheet.good_framed() is not None
     assert settled(window) == []
@@ -346,10 +346,10 @@ def test_forms_boxes_and_an_empty_body(open_on):
                 QApplication.processEvents()
             assert faults_of(window) == [], (form, view)
     assert settled(window) == []
-    bench.toggle_wheel_boxes()
-    bench.toggle_nose_box()
+    bench.panel("Profile").toggle_wheel_boxes()
+    bench.panel("Profile").toggle_nose_box()
     assert session.build.shell.wheel_boxes is not None and "nose-box" in {p.id for p in session.studied.parts}
-    bench.toggle_nose_box()
+    bench.panel("Profile").toggle_nose_box()
     empty, session, bench = open_on(empty_project(), judged=False), None, None
     session = empty.session
     session.go_to("Shell")
@@ -358,7 +358,7 @@ def test_forms_boxes_and_an_empty_body(open_on):
         bench.show_view(view)
         assert faults_of(empty) == [], view
     bench.cut_in("door")
-    bench.toggle_wheel_boxes()
+    bench.panel("Profile").toggle_wheel_boxes()
     bench.compare()
     bench.sheet.add_point()
     assert not session.history.done
@@ -367,9 +367,9 @@ def test_forms_boxes_and_an_empty_body(open_on):
 def test_what_holds_is_shown_as_bars_and_on_the_body(open_on):
     window, session, bench = shell_bench(open_on)
     bench.show_view("Holds")
-    panel = bench.holds
+    panel = bench.panel("Holds")
     panel.refresh()
-    assert "checked" in panel.says.text() and faults_of(window) == []
+    assert "checked" in told(panel) and faults_of(window) == []
     before = len([one for one in panel.checks() if one.use is not None])
     enter(bench.field_of("brief.ground_snow_kpa"), "1.2")
     assert session.build.brief.ground_snow_kpa == 1.2
@@ -387,32 +387,32 @@ def test_what_holds_is_shown_as_bars_and_on_the_body(open_on):
 def test_joints_are_made_parted_and_laid_flat(open_on):
     window, session, bench = shell_bench(open_on)
     bench.show_view("Joints")
-    panel = bench.joints
+    panel = bench.panel("Joints")
     start = session.build
-    assert "Nothing keeps water out of 0" in panel.says.text()
+    assert "Nothing keeps water out of 0" in told(panel)
     panel.tables["Seams"].selectRow(0)
     panel.make("trim", "")
     panel.make("tape", "")
     panel.make("sealant", "")
-    assert "Nothing keeps water out of 1" in panel.says.text() and panel.seam_model.rows[0].water is False
+    assert "Nothing keeps water out of 1" in told(panel) and panel.tables["Seams"].rows[0].water is False
     panel.tables["Seams"].selectRow(0)
-    assert panel.trim.currentData() == "" and panel.chart.make(600.0, 300.0)
+    assert named(panel, ChoiceField, "Trim").currentData() == "" and drawing(panel, "The body unfolded").make(600.0, 300.0)
     panel.take_usual()
-    assert panel.seam_model.rows[0].made is not None
+    assert panel.tables["Seams"].rows[0].made is not None
     assert faults_of(window) == []
     panel.show_mode("Sections")
     panel.longest.setText("1.6 m")
     panel.longest.editingFinished.emit()
     panel.part_faces()
-    assert len(session.build.shell.splits) >= 3 and len(panel.section_model.rows) > 6
-    row = next(k for k, one in enumerate(panel.section_model.rows) if one.face == "floor")
+    assert len(session.build.shell.splits) >= 3 and len(panel.tables["Sections"].rows) > 6
+    row = next(k for k, one in enumerate(panel.tables["Sections"].rows) if one.face == "floor")
     panel.tables["Sections"].selectRow(row)
     panel.make_whole()
     assert not any(one.face == "floor" for one in session.build.shell.splits)
     panel.part_at("floor", 1.5)
     assert any(one.face == "floor" for one in session.build.shell.splits) and faults_of(window) == []
     panel.show_mode("Panels")
-    assert any("does not bend" in one.fault for one in panel.panel_model.rows) and faults_of(window) == []
+    assert any("does not bend" in one.fault for one in panel.tables["Panels"].rows) and faults_of(window) == []
     while session.history.done:
         session.undo()
     assert session.build == start
@@ -432,14 +432,14 @@ def test_other_schools_are_taken_and_their_fields_come(open_on, school):
     kept = getattr(session.build.shell.framing, path.rsplit(".", 1)[1])
     assert kept.typed == typed
     for face in ("left side", "roof", "floor"):
-        bench.framing.show_face(face)
+        bench.panel("Framing").show_face(face)
         assert faults_of(window) == []
 
 
 def test_the_whole_frame_stands_in_three_directions_and_is_peeled(open_on):
     window, session, bench = shell_bench(open_on, view="Framing")
-    panel = bench.framing
-    panel.show_round()
+    panel = bench.panel("Framing")
+    panel.show_face("")
     assert panel.solid.isVisible() and not panel.flat.isVisible() and faults_of(window) == []
     near = len(near_faces(session.studied))
     assert panel.peel.maximum() == near >= 3
@@ -464,7 +464,7 @@ def test_a_door_of_ones_own_is_made_in_hand_and_drawn_through_its_jamb(open_on):
     door = next(one.id for one in session.build.shell.openings if one.kind == "door")
     session.select((door,))
     QApplication.processEvents()
-    assert not bench.jamb.isVisible()
+    assert not bench.panel("Openings").jamb.isVisible()
     start = session.build
     session.edit(
         "Own",
@@ -475,9 +475,8 @@ def test_a_door_of_ones_own_is_made_in_hand_and_drawn_through_its_jamb(open_on):
         "Shell",
     )
     session.select((door,))
-    bench._selected()
-    assert bench.jamb.isVisible() and "Leaf " in bench.holes_words.text()
-    shapes = bench.jamb.make(240.0, 160.0)
+    assert bench.panel("Openings").jamb.isVisible() and "Leaf " in told(bench.panel("Openings"))
+    shapes = bench.panel("Openings").jamb.make(240.0, 160.0)
     assert any("full size on paper" in one.text for one in shapes if isinstance(one, Text))
     assert faults_of(window) == []
     rows = {row.title for form in window.in_hand.findChildren(Form) for row, _, field in form.rows if not field.isHidden()}

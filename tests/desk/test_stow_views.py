@@ -4,18 +4,20 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
-from tests.desk.driving import drag, enter, key, middle_of, press
+from tests.desk.driving import button_on, drag, enter, key, middle_of, press, told
 from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Tank
+from uncle_sled.core.drawing.stow.case_lines import read_level
 from uncle_sled.core.drawing.stow.fan import field_of
+from uncle_sled.core.drawing.stow.isometric import PEELS
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.studies.balance.sweep import sweep
 from uncle_sled.core.studies.stow.clashes import clashes
-from uncle_sled.desk.benches.stow.case_bench import read_level
 from uncle_sled.desk.benches.stow.thing_rows import equal_grey
+from uncle_sled.desk.benches.stow.verdict_card import VerdictCard
 from uncle_sled.desk.sheet.gestures import DragThings
 from uncle_sled.exchange.catalogue_csv import read_catalogue
 from uncle_sled.exchange.demos import demo
@@ -128,26 +130,32 @@ def test_a_mode_that_weighs_as_another_can_still_be_worked_in(open_on):
     assert any(c.mode.id == "ferry" for c in session.studied.table.cases)
 
 
+def typed_in(cases, row, column, *what):
+    """Into the cell of a line and a case; the first column of the table says what the line is."""
+    model = cases.table.model()
+    return model.setData(model.index(row, column + 1), *what)
+
+
 def test_cases_are_edited_in_place_and_given_back(open_on):
     _window, session, bench = opened(open_on, view="Cases")
     cases = bench.panel("Cases")
-    model = cases.model
-    row = next(k for k, line in enumerate(model.lines) if line.kind == "level" and line.key == "t1")
-    column = next(k for k, c in enumerate(model.cases) if c.id == "coming-home")
+    lines = lambda: cases.table.rows
+    row = next(k for k, line in enumerate(lines()) if line.kind == "level" and line.key == "t1")
+    column = next(k for k, c in enumerate(cases.cases) if c.id == "coming-home")
     before = float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")])
 
-    assert model.setData(model.index(row, column), "half")
+    assert typed_in(cases, row, column, "half")
     after = float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")])
-    assert after > before and model.headerData(column, Qt.Orientation.Horizontal).endswith("•")
+    assert after > before and cases.table.model().headerData(column + 1, Qt.Orientation.Horizontal).endswith("•")
     session.show_case("coming-home")
-    assert cases.back_button.isEnabled()
+    assert button_on(cases, "Give back").isEnabled()
     cases.give_back()
     assert session.build.stow.cases == ()
     assert float(session.studied.readings.tongue_kg[session.studied.table.row("coming-home")]) == pytest.approx(before)
 
-    line = next(k for k, line in enumerate(model.lines) if line.kind == "aboard" and line.key == "t12")
+    line = next(k for k, line in enumerate(lines()) if line.kind == "aboard" and line.key == "t12")
     checked = Qt.CheckState.Unchecked.value
-    assert model.setData(model.index(line, column), checked, Qt.ItemDataRole.CheckStateRole)
+    assert typed_in(cases, line, column, checked, Qt.ItemDataRole.CheckStateRole)
     assert "t12" not in [m for m in session.studied.table.ids if session.studied.table.mass_kg[column][session.studied.table.ids.index(m)]]
     cases.add("Half full")
     assert any(c.name == "Half full" for c in session.build.stow.cases)
@@ -165,22 +173,21 @@ def test_a_level_of_130_percent_is_said_and_nothing_changes(open_on):
     _, session, bench = opened(open_on, view="Cases")
     said = []
     session.said.connect(lambda text, _: said.append(text))
-    model, before = bench.panel("Cases").model, session.project
-    row = next(k for k, line in enumerate(model.lines) if line.kind == "level")
+    cases, before = bench.panel("Cases"), session.project
+    row = next(k for k, line in enumerate(cases.table.rows) if line.kind == "level")
 
-    assert not model.setData(model.index(row, 0), "130 %") and session.project is before
+    assert not typed_in(cases, row, 0, "130 %") and session.project is before
     assert "130 %" in said[-1] and "0 to 100" in said[-1]
 
 
-def inks(model, title):
-    row = next(at for at, line in enumerate(model.lines) if line.title == title)
-    cells = [model.index(row, column) for column in range(model.columnCount())]
-    return [model._reading(model.lines[row].key, cell.column())[1] for cell in cells]
+def inks(cases, title):
+    line = next(one for one in cases.table.rows if one.title == title)
+    return [column.ink(line) for column in cases.table.columns[1:]]
 
 
 def test_each_load_is_red_over_its_own_limit_and_in_every_case(open_on):
     _window, session, bench = opened(open_on, "orchard-keeper", "Cases")
-    model, b = bench.panel("Cases").model, session.studied.readings
+    model, b = bench.panel("Cases"), session.studied.readings
     assert "primer" in inks(model, "Axle 2") and "primer" not in inks(model, "Axle 1")
     assert inks(model, "Axle 2") == ["primer" if kg > 2721.55422 else "" for kg in b.axle_kg[:, 1]]
     assert "primer" not in inks(model, "Car's rear axle")
@@ -190,21 +197,21 @@ def test_each_load_is_red_over_its_own_limit_and_in_every_case(open_on):
     assert inks(model, "Whole weight") == ["primer" if kg > 5400 else "" for kg in b.total_kg]
     _bed, truck, other = opened(open_on, "dark-sky", "Cases")
     row = truck.studied.table.row("cargo")
-    assert inks(other.panel("Cases").model, "Rear axle")[row] == "primer"
-    assert inks(other.panel("Cases").model, "Chance within")[row] == "ochre word"
+    assert inks(other.panel("Cases"), "Rear axle")[row] == "primer"
+    assert inks(other.panel("Cases"), "Chance within")[row] == "ochre word"
 
 
 def test_the_sweep_is_drawn_or_says_why_not(open_on):
     _window, session, bench = opened(open_on, view="Cases")
     cases = bench.panel("Cases")
     cases.fan.grab()
-    assert "combinations" in cases.says.text() and any("kg:" in w.text for w in cases.fan.written)
+    assert "combinations" in told(cases) and any("kg:" in w.text for w in cases.fan.written)
     _truck, bed, other = opened(open_on, "dark-sky", "Cases")
     other.panel("Cases").fan.grab()
     assert any("rear axle" in w.text for w in other.panel("Cases").fan.written)
-    assert "within both axles" in other.panel("Cases").says.text()
+    assert "within both axles" in told(other.panel("Cases"))
     bed.show_case("cargo")
-    assert "too much on the rear axle with" in other.panel("Cases").says.text()
+    assert "too much on the rear axle with" in told(other.panel("Cases"))
     chart = cases.fan
     found = sweep(session.studied, session.row)
     at = field_of(found, chart.width(), chart.height()).at(float(found.total_kg[0]), float(found.load_kg[0]))
@@ -214,28 +221,29 @@ def test_the_sweep_is_drawn_or_says_why_not(open_on):
 def test_fit_and_holding_speak_and_point(open_on):
     _window, session, bench = opened(open_on, view="Fits")
     fits = bench.panel("Fits")
-    said = [line.text for card in fits.cards.values() for line in card.said]
+    cards = {card.title: card for card in fits.findChildren(VerdictCard)}
+    said = [line.text for card in cards.values() for line in card.said]
     assert any("Tall watcher" in text for text in said) and any("Door" in text for text in said)
-    card = fits.cards["In bed"]
+    card = cards["In bed"]
     card.lines[0][2].click()
     assert session.selection == ("t5",)
 
     bench.show_view("Held")
     held = bench.panel("Held")
-    assert {one.fault for one in held.model.held} == {"", "unrated"} and not held.strap_button.isEnabled()
+    assert {one.fault for one in held.table.rows} == {"", "unrated"} and not button_on(held, "Strap what is loose").isEnabled()
     session.edit("Loose", [set_to("stow.things.t1.hold", None)])
     session.edit("Loose", [set_to("stow.things.t1.held_by", "")])
-    assert held.strap_button.isEnabled() and held.model.held[0].fault == "loose"
+    assert button_on(held, "Strap what is loose").isEnabled() and held.table.rows[0].fault == "loose"
     held.strap()
-    assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.model.held} == {"", "unrated"}
+    assert thing(session, "t1").hold.many == 2 and {one.fault for one in held.table.rows} == {"", "unrated"}
 
 
 def test_solid_view_picks_and_peels(open_on):
     _window, session, bench = opened(open_on, view="Solid")
     solid = bench.panel("Solid")
     counts = []
-    for peel in solid.peel_buttons:
-        solid.peel_buttons[peel].click()
+    for peel in PEELS:
+        button_on(solid.bar, peel.capitalize()).click()
         counts.append(len(solid.sheet.panes()[1].shapes))
     assert len(set(counts)) == len(counts)
     pane = solid.sheet.panes()[1]

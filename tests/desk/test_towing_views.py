@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import enter
+from tests.desk.driving import button_on, enter, forms_on, told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
@@ -27,24 +27,24 @@ def opened(open_on, view, name="marsh-heron", **size):  # type: ignore[no-untype
     bench = window.bench("Balance")
     bench.show_view(view)
     window.grab()
-    return window, window.session, bench.by_view[view]
+    return window, window.session, bench.panel(view)
 
 
 def test_the_curve_and_what_would_change_it(open_on) -> None:
     window, session, panel = opened(open_on, "Sway")
     made = sway(session.studied)
-    assert "not said" in panel.says.text() and "none under 200 km/h" in panel.says.text()
-    assert next(row.says for row in panel.if_model.rows) == "as it is" and len(panel.if_model.rows) >= 5
-    gains = [row.gain for row in panel.cost_model.rows]
+    assert "not said" in told(panel) and "none under 200 km/h" in told(panel)
+    assert next(row.says for row in panel.ifs.rows) == "as it is" and len(panel.ifs.rows) >= 5
+    gains = [row.gain for row in panel.table.rows]
     assert gains == sorted(gains, reverse=True) and gains[0] > 0
     panel.table.selectRow(0)
-    assert session.selection == (panel.cost_model.rows[0].id.split("/")[0],)
+    assert session.selection == (panel.table.rows[0].id.split("/")[0],)
     session.edit("Fast", [set_to("brief.fastest_kmh", 120.0)], "Brief")
-    assert sway(session.studied).said and "at 120 km/h" in panel.says.text()
+    assert sway(session.studied).said and "at 120 km/h" in told(panel)
     assert sway(session.studied).cases[0].damping_at < made.cases[0].damping_at
     assert faults_of(window) == []
     assert not panel.try_button.isEnabled()
-    at = next(k for k, row in enumerate(panel.if_model.rows) if "drawbar" in row.says)
+    at = next(k for k, row in enumerate(panel.ifs.rows) if "drawbar" in row.says)
     panel.ifs.selectRow(at)
     panel.try_button.click()
     assert session.ghost is not None and session.ghost_studied.build.rig.axles[0].station.si > 3.4
@@ -54,7 +54,7 @@ def test_the_curve_and_what_would_change_it(open_on) -> None:
 def test_the_swing_is_stepped_played_and_paused(open_on) -> None:
     _window, _session, panel = opened(open_on, "Sway")
     assert panel.at == 0 and panel.slider.maximum() > 100
-    panel.step.click()
+    button_on(panel, "Step").click()
     assert panel.at == 5 and panel.slider.value() == 5
     panel.play.click()
     assert panel.timer.isActive() and panel.play.text() == "Pause"
@@ -76,9 +76,9 @@ def test_the_swing_is_stepped_played_and_paused(open_on) -> None:
 def test_it_says_why_where_nothing_can_be_answered(open_on) -> None:
     window, session, panel = opened(open_on, "Sway", "dark-sky")
     assert "bed does not sway" in panel._why() and panel.swing() is None
-    assert not panel.play.isVisible() and panel.says.text() == "" and faults_of(window) == []
+    assert not panel.play.isVisible() and "damping" not in told(panel) and faults_of(window) == []
     window.bench("Balance").show_view("Frame")
-    frame = window.bench("Balance").by_view["Frame"]
+    frame = window.bench("Balance").panel("Frame")
     assert "maker built the frame" in frame._why() and not frame.side.isVisible()
     empty = open_on(empty_project(), judged=False)
     empty.session.go_to("Balance")
@@ -92,8 +92,8 @@ def test_it_says_why_where_nothing_can_be_answered(open_on) -> None:
 def test_a_section_is_tried_as_a_ghost_and_kept(open_on) -> None:
     window, session, panel = opened(open_on, "Frame")
     before = frame_under(session.studied).utilisation
-    assert "of yield" in panel.says.text() and panel.how == "worst"
-    lighter = next(k for k, row in enumerate(panel.model.rows) if row.section.id == "tube-60x40x3")
+    assert "of yield" in told(panel) and panel.how == "worst"
+    lighter = next(k for k, row in enumerate(panel.table.rows) if row.section.id == "tube-60x40x3")
     panel.table.selectRow(lighter)
     panel.try_button.click()
     assert session.ghost is not None and session.ghost_studied.build.rig.rail == "tube-60x40x3"
@@ -113,7 +113,7 @@ def test_rails_are_asked_for_and_a_mended_crack_is_typed_on_rig(open_on) -> None
     assert "no section yet" in panel._why()
     window.session.go_to("Rig")
     bench = window.bench("Rig")
-    field = next(f for form in bench.forms for row, _, f in form.rows if row.path == "rig.frame_mended")
+    field = next(f for form in forms_on(bench) for row, _, f in form.rows if row.path == "rig.frame_mended")
     enter(field, "2.1 m")
     assert session.build.rig.frame_mended.si == pytest.approx(2.1)
 

@@ -369,4 +369,5 @@ class Remade(Part[QWidget], frozen=True):
             if shape is not None:
                 inner = panel.put(self.inner())
                 box.addWidget(inner, 1)
+                inner.show()
                 panel.freshen(inner)

@@ -301,8 +301,10 @@ def _drawn(tasks: Sequence[Task], days: Days, now: int, orders: Sequence[Sequenc
         placed, never = schedule_with(tasks, days, order, now)
         return len(never), max((p.free for p in placed), default=0.0)
 
-    rng = np.random.default_rng(7)
     ids = [one.id for one in tasks]
+    if not ids:
+        return ()
+    rng = np.random.default_rng(7)
     tails = np.array([critical.tail_h[id] for id in ids])
     best_end, best = min(((ends(order), tuple(order)) for order in orders), key=lambda one: one[0])
     for k in range(DRAWN + MOVED):

@@ -66,9 +66,10 @@ class FramePanel(Panel):
                 when=self._known,
             )
         )
+        self.side = self.put(rows(self.table, self.try_button, gap=5, wide=SIDE_PX, when=self._known))
         return rows(
             across(self.ways, Says(self._told, share=1)),
-            across(self.chart, rows(self.table, self.try_button, gap=5, wide=SIDE_PX, when=self._known), gap=8, share=1),
+            across(self.chart, self.side, gap=8, share=1),
             note(f"{LEFT_OUT} On the road {ROAD:g} times the static load. {CAUTION}"),
             gap=5,
         )

@@ -102,12 +102,6 @@ class CaseBench(Panel):
     def cases(self) -> tuple[Case, ...]:
         return self.studied.table.cases
 
-    @property
-    def table(self) -> Table[Line]:
-        made = self.tables.findChild(Table)
-        assert isinstance(made, Table)
-        return made
-
     # the table: a column a case, made anew where there are other cases
     def _shape(self) -> Hashable | None:
         build = self.session.build
@@ -137,7 +131,7 @@ class CaseBench(Panel):
                     tick=partial(self._tick, row),
                 )
             )
-        made = Table(TableModel(columns), "Load cases as columns")
+        self.table = made = Table(TableModel(columns), "Load cases as columns")
         made.horizontalHeader().sectionClicked.connect(lambda at: self._show(at - 1))
         made.clicked.connect(lambda index: self._show(index.column() - 1))
         return made

@@ -77,8 +77,9 @@ class Columns(Guarded, QScrollArea):
         if layout is None:
             return max(card.sizeHint().height(), 1)
         layout.invalidate()
-        need = layout.heightForWidth(wide) if layout.hasHeightForWidth() else 0
-        return max(need, layout.sizeHint().height(), layout.minimumSize().height())
+        edge = card.contentsMargins()  # the line round a card is no room for words
+        need = layout.heightForWidth(wide - edge.left() - edge.right()) if layout.hasHeightForWidth() else 0
+        return max(need, layout.sizeHint().height(), layout.minimumSize().height()) + edge.top() + edge.bottom()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

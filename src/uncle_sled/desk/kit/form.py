@@ -107,7 +107,7 @@ class Form(Guarded, QFrame):
         self.root = Project if facts else Build
         for row in rows:
             self._add(row)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Preferred)
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if card else QSizePolicy.Policy.Minimum)
 
     def _add(self, row: Row) -> None:
         about = described(self.root, row)

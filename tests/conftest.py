@@ -32,10 +32,31 @@ def qapp():
     return application()
 
 
+_remedies: dict[tuple[int, int], tuple[object, object]] = {}  # of the last builds that were judged, with what they were of
+
+
+def judged_once(studied):
+    """The findings of a build with their remedies: a demo is judged once, not once a test."""
+    from uncle_sled.core.remedies.remedies import with_remedies
+
+    key = (id(studied.build), id(studied.facts))
+    if key not in _remedies:
+        _remedies[key] = with_remedies(studied), (studied.build, studied.facts)
+        while len(_remedies) > 12:
+            del _remedies[next(iter(_remedies))]
+    return _remedies[key][0]
+
+
+@pytest.fixture(autouse=True)
+def kept_on(request, monkeypatch):
+    """What is known of the demos stays known from test to test; whoever looks at memory lets go of it as the desk does."""
+    if "lets_go" not in request.keywords:
+        monkeypatch.setattr("uncle_sled.desk.session.forget", lambda: None, raising=False)
+
+
 @pytest.fixture
 def open_on(qapp, qtbot):
     """Opens a window on a project, with remedies worked out in this process; closes it afterwards."""
-    from uncle_sled.core.remedies.remedies import with_remedies
     from uncle_sled.desk.app import open_window
 
     opened = []
@@ -47,7 +68,7 @@ def open_on(qapp, qtbot):
         qtbot.waitExposed(window)
         window.session.judge_now()
         if judged:
-            window.session.judge(with_remedies(window.session.studied))
+            window.session.judge(judged_once(window.session.studied))
         qapp.processEvents()
         opened.append(window)
         return window

@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from uncle_sled import __version__
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError, SledError
 from uncle_sled.core.findings.cut.shop import on_the_whole_plan
@@ -67,6 +68,7 @@ def _complain(says: object) -> None:
 def _parser() -> argparse.ArgumentParser:
     top = argparse.ArgumentParser(prog="uncle-sled", description="A workbench for people who build their own trailer body or camper.")
     top.set_defaults(run=_desk, file=None)
+    top.add_argument("--version", action="version", version=f"Uncle Sled {__version__}")
     verbs = top.add_subparsers(metavar="VERB")
     file_help = f"a .sled file, or a demo: {', '.join(DEMOS)}"
 

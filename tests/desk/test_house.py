@@ -287,6 +287,7 @@ def test_dialogs_and_menus_are_gone_when_they_are_closed(open_on, qapp):
     assert window.findChildren(QDialog) == []
 
 
+@pytest.mark.lets_go
 @pytest.mark.parametrize("many", [10])
 def test_drags_undone_and_builds_closed_leave_memory_level(open_on, qapp, many):
     window = open_on(demo("marsh-heron"), judged=False)

@@ -24,7 +24,7 @@ class Columns(Guarded, QScrollArea):
         self.inside = QWidget()
         self.setWidget(self.inside)
         self.columns: list[list[QWidget]] = []
-        self._wanted: list[int] = []
+        self._shared = False
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.setInterval(0)
@@ -50,8 +50,9 @@ class Columns(Guarded, QScrollArea):
         many = max(1, min(len(self.cards), wide // COLUMN_PX))
         each = (wide - RIGHT_PX - GAP_PX * (many - 1)) // many
         heights = [self._height(card, each) for card in self.cards]
-        if len(self.columns) != many:
+        if len(self.columns) != many or not self._shared:
             self._share_out(many, heights)
+            self._shared = self.isVisible()  # before it is seen cards have no heights yet
         low = 0
         for at, column in enumerate(self.columns):
             y = 0
@@ -99,6 +100,9 @@ def split(heights: list[int], many: int) -> tuple[int, ...]:
     for high in heights:
         sums.append(sums[-1] + high + GAP_PX)
     best: list[tuple[int, tuple[int, ...]]] = [(total, (end,)) for end, total in enumerate(sums)]
-    for _ in range(many - 1):
-        best = [min((max(best[cut][0], sums[end] - sums[cut]), (*best[cut][1], end)) for cut in range(end + 1)) for end in range(len(sums))]
+    for column in range(1, many):  # every column has a card
+        best = [
+            min((max(best[cut][0], sums[end] - sums[cut]), (*best[cut][1], end)) for cut in range(min(column, end), end + 1))
+            for end in range(len(sums))
+        ]
     return best[-1][1]

@@ -39,9 +39,10 @@ class Says(Part[QLabel], frozen=True):
     face: str = ""
     hides: bool = False
     joined: str = "\n"
+    one_line: bool = False
 
     def made(self, panel: Panel) -> QLabel:
-        made = label(self.told if isinstance(self.told, str) else "", self.face, self.ink, wrap=True)
+        made = label(self.told if isinstance(self.told, str) else "", self.face, self.ink, wrap=not self.one_line)
         if self.share and not self.hides:
             made.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         return made
@@ -60,6 +61,11 @@ class Says(Part[QLabel], frozen=True):
 def note(text: str) -> Says:
     """A caution or a remark under a panel, small and in pencil."""
     return Says(text, "pencil", "small")
+
+
+def hint(text: str) -> Says:
+    """A few words in a row of tools."""
+    return Says(text, "pencil", "small", one_line=True)
 
 
 class Complaint(Part[QLabel], frozen=True):

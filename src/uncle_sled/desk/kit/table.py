@@ -286,7 +286,7 @@ class Table(Guarded, QTableView, Generic[R]):
         room = sum(wants[at] for at in words) - lacking
         order = sorted(words, key=lambda at: wants[at])
         for left, at in zip(range(len(order), 0, -1), order, strict=True):
-            wants[at] = max(min(wants[at], room // left), min(wants[at], LEAST_PX))
+            wants[at] = max(min(wants[at], room // left), min(wants[at], max(self.columns[at].wide, LEAST_PX)))
             room -= wants[at]
 
     def _shown(self, many: int) -> Sequence[R]:

@@ -50,11 +50,11 @@ def _lines(one: Placed, schedule: Schedule, words: Words) -> list[tuple[str, str
         (f"{day_words(when)}, {task.left_h:.0f} h, {hands}, {'outside' if task.space == 'outside' else 'in the shop'}{warm}{dry}", "ink")
     ]
     if task.needs:
-        made.append((f"At hand: {task.needs}", "pencil"))
+        made.append((f"At hand: {words.told(task.needs)}", "pencil"))
     if task.cure_h:
         made.append((f"Then it cures {task.cure_h:.0f} h at {words.degrees(20.0)}, longer when colder", "ochre word"))
     if task.because:
-        made.append((f"Waits for: {task.because} ({task.ready})", "primer"))
+        made.append((f"Waits for: {words.told(task.because)} ({task.ready})", "primer"))
     return made
 
 

@@ -59,6 +59,7 @@ class BuyPanel(CutPanel):
                 ink=self._lapsed,
                 enter=lambda one, text: self._day(one, "quote_until", text),
                 tip="The quote holds until this day; red: it has lapsed",
+                from_px=700,
             ),
             Column(
                 "Likely", lambda one: "?" if one.likely is None else sum_words(one.likely), right=True, sort=lambda one: one.likely or -1.0
@@ -71,6 +72,7 @@ class BuyPanel(CutPanel):
                 sort=lambda one: one.lead_days or 0,
                 enter=lambda one, text: self._number(one, "lead_days", text),
                 tip="From order to arrival",
+                from_px=760,
             ),
             Column(
                 "State",
@@ -84,6 +86,7 @@ class BuyPanel(CutPanel):
                 lambda one: one.batch,
                 enter=lambda one, text: self._word(one, "batch", text),
                 tip="Of veneer: what is seen side by side comes of one batch",
+                from_px=NARROW_PX,
             ),
             Column(
                 "Paid",

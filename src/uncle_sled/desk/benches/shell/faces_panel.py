@@ -87,7 +87,7 @@ class FacesPanel(Panel):
             layers = face.layers if name == face.made_of else WAYS.get(str(name), ())
             return list(way_ops((face.id,), str(name), layers))
 
-        return Row(f"shell.faces.{face.id}.made_of", kind=known, ops=ops)
+        return Row(f"shell.faces.{face.id}.made_of", title=face.name, kind=known, ops=ops)
 
     @property
     def face(self) -> Face | None:

@@ -141,7 +141,6 @@ class WallsPanel(Panel):
                 lambda one: one.id,
                 lambda one: session.select((one.id,)),
                 lambda one: one.id in session.selection,
-                turns=True,
                 share=1,
             )
         )

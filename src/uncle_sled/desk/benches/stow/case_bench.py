@@ -18,7 +18,7 @@ from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, rows, tools
-from uncle_sled.desk.kit.parts import Act, Own, Remade, Says, Split, note
+from uncle_sled.desk.kit.parts import Act, Own, Remade, Says, Split, hint
 from uncle_sled.desk.kit.table import Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
@@ -93,7 +93,7 @@ class CaseBench(Panel):
                 Act("Add a case…", "A copy of the case that is shown, under a name of your own", self.ask_add, plain=True),
                 Act("Give back", "A standing case as it was; one of your own is taken away", self.give_back, self._is_own, plain=True),
                 Gap(),
-                note("Type a level, tick what comes along. • is changed by you."),
+                hint("Type a level, tick what comes along. • is changed by you."),
             ),
             Split((self.tables, under), (330, 230), share=1),
         )

@@ -21,7 +21,7 @@ from uncle_sled.desk.ask import ask, ask_text
 from uncle_sled.desk.kit.drawn import Drawn, Pane
 from uncle_sled.desk.kit.painting import Frame, said_if_it_fails, write
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
-from uncle_sled.desk.kit.parts import Act, Own, note
+from uncle_sled.desk.kit.parts import Act, Own, hint
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -168,7 +168,7 @@ class ModeStrip(Panel):
                 Act("Stands / drives", "Whether the shown mode is on the road or standing", self.turn, plain=True),
                 Act("Take away", "Take the shown mode away, with the places it keeps", self.take_away, plain=True),
                 Gap(),
-                note("Click a mode to work in it."),
+                hint("Click a mode to work in it."),
             ),
             Own(lambda: self.sheet, share=1),
         )

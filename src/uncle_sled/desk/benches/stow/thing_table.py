@@ -20,7 +20,7 @@ from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.studies.stow.restraints import held_words
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
-from uncle_sled.desk.kit.parts import Own, Says, note
+from uncle_sled.desk.kit.parts import Own, Says, hint
 from uncle_sled.desk.kit.table import SORT, Column, Table, TableModel
 from uncle_sled.desk.session import Session
 
@@ -116,7 +116,7 @@ class ThingTable(Panel):
         self.filter.textChanged.connect(self.proxy.setFilterFixedString)
         self.table = self.put(Own(self._sorted, self._show_things, share=1))
         return rows(
-            tools(self.filter, note("What you type into one selected row goes into all of them.")),
+            tools(self.filter, hint("What you type into one selected row goes into all of them.")),
             self.table,
             Says(self._totals, "pencil", "small"),
         )

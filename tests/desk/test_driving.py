@@ -7,11 +7,13 @@ from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QApplication, QToolTip
 
 from tests.builders import a_build, a_project, a_thing
+from tests.desk.driving import drawing, told
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.drawing.balance.axle_chart import axle_words, hitch_words
 from uncle_sled.core.studies.balance.hitch_height import hitch_curve
+from uncle_sled.desk.benches.stow.verdict_card import VerdictCard
 from uncle_sled.desk.kit import painting
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.exchange.demos import demo
@@ -34,11 +36,12 @@ def words_of(chart):
 
 def test_driving_follows_the_case_and_says_what_is_missing(open_on):
     window, session, bench = balance(open_on, demo("marsh-heron"), "Driving")
-    cards = bench.panel("Driving").cards
+    panel = bench.panel("Driving")
+    cards = panel.cards
     first = words_of(cards["A firm stop"])
-    assert "Going out" in bench.panel("Driving").says.text() and all(words_of(card) for card in cards.values())
+    assert "Going out" in told(panel) and all(words_of(card) for card in cards.values())
     session.show_case("coming-home")
-    assert words_of(cards["A firm stop"]) != first and "Coming home" in bench.panel("Driving").says.text()
+    assert words_of(cards["A firm stop"]) != first and "Coming home" in told(panel)
 
     session.edit("No jack", [set_to("rig.jack_station", None)])
     assert "jack's place" in words_of(cards["Somebody on the tail"])
@@ -53,7 +56,8 @@ def test_driving_follows_the_case_and_says_what_is_missing(open_on):
 def test_on_a_bed_driving_says_that_there_is_no_ball(open_on):
     _window, _session, bench = balance(open_on, demo("dark-sky"), "Driving")
 
-    assert "no ball" in bench.panel("Driving").says.text() and not bench.panel("Driving").area.isVisible()
+    panel = bench.panel("Driving")
+    assert "no ball" in told(panel) and not any(card.isVisible() for card in panel.cards.values())
     bench.show_view("Limits")
     assert not bench.panel("Limits").cars.isVisible() and "Rear axle" in words_of(bench.panel("Limits").chart)
 
@@ -75,9 +79,9 @@ def test_an_empty_build_is_told_what_each_card_wants(open_on):
     empty = a_project()
     _w, _s, bare = balance(open_on, empty.with_build(msgspec.structs.replace(empty.build, rig=type(empty.build.rig)())), "Driving")
 
-    assert all(words_of(card) for card in (*bench.panel("Driving").cards.values(), *bare.driving.cards.values()))
+    assert all(words_of(card) for card in (*bench.panel("Driving").cards.values(), *bare.panel("Driving").cards.values()))
     bare.show_view("Limits")
-    assert "add one on Brief" in words_of(bare.limits.cars) and "not checked" in words_of(bare.limits.chart)
+    assert "add one on Brief" in words_of(bare.panel("Limits").cars) and "not checked" in words_of(bare.panel("Limits").chart)
 
 
 def point(chart, x, y):
@@ -107,12 +111,12 @@ def test_the_pointer_reads_every_case_off_the_axle_chart(open_on):
 
 def test_a_move_is_drawn_from_above_while_it_is_tried(open_on):
     _window, session, bench = balance(open_on, demo("rosin-box"), "Moves")
-    before = words_of(bench.panel("Moves").moves_plan)
+    before = words_of(drawing(bench.panel("Moves"), "Where things would go, from above"))
     bench.panel("Moves").try_first()
     text = bench.panel("Moves").offers.item(0).text()
 
     assert "to the right" in text and "back" in text
-    assert "Bench vice" in words_of(bench.panel("Moves").moves_plan) and "Bench vice" not in before
+    assert "Bench vice" in words_of(drawing(bench.panel("Moves"), "Where things would go, from above")) and "Bench vice" not in before
     session.keep()
     left, right = (float(v[session.row]) for v in (session.studied.readings.left_kg, session.studied.readings.right_kg))
     assert abs(right - left) / (left + right) < 0.05 and len(session.history.done) == 1
@@ -128,7 +132,9 @@ def test_the_fit_from_above_outlines_what_is_chosen_and_the_plan_follows(open_on
     panel = bench.panel("Fits")
     assert "the way to bed is" in words_of(panel.plan)
     before = panel.plan.grab().toImage()
-    show = next(show for _, _, show in panel.cards["In bed"].lines if show.isVisible())
+    show = next(
+        show for _, _, show in next(one for one in panel.findChildren(VerdictCard) if one.title == "In bed").lines if show.isVisible()
+    )
     show.click()
 
     assert session.selection and panel.plan.grab().toImage() != before
@@ -153,10 +159,10 @@ def test_a_drawing_that_fails_says_so_and_the_window_lives(open_on, monkeypatch,
 
 def test_room_at_the_tyres_is_typed_on_the_rig_and_told(open_on):
     window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
-    assert "measure both sides" in bench.panel("Axle").axle_lines.words.text()
+    assert "measure both sides" in told(bench.panel("Axle"))
     session.edit("Measured", [set_to("rig.tyre.gap_left", {"si": 0.010, "typed": "10 mm"})], "Rig")
-    told = bench.panel("Axle").axle_lines.words.text()
-    assert "left" in told and "measure both sides" not in told
+    now = told(bench.panel("Axle"))
+    assert "left" in now and "measure both sides" not in now
     assert any(one.code == "tyre-rubs" for one in session.findings)
     session.go_to("Rig")
     window.grab()
@@ -181,7 +187,7 @@ def test_wheels_of_another_height_are_looked_at_and_change_nothing(open_on):
 def test_the_limits_count_what_was_not_checked(open_on):
     _window, _session, bench = balance(open_on, demo("orchard-keeper"), "Limits")
 
-    assert "limits checked" in bench.panel("Limits").says.text() and "computed (blue)" in bench.panel("Limits").says.text()
+    assert "limits checked" in told(bench.panel("Limits")) and "computed (blue)" in told(bench.panel("Limits"))
     assert "not checked: its limit is not given" in words_of(bench.panel("Limits").chart)
 
 

@@ -84,7 +84,7 @@ def test_it_says_why_where_nothing_can_be_answered(open_on) -> None:
     empty.session.go_to("Balance")
     for view in ("Sway", "Frame"):
         empty.bench("Balance").show_view(view)
-        assert "cannot be answered" in empty.bench("Balance").by_view[view]._why()
+        assert "cannot be answered" in empty.bench("Balance").panel(view)._why()
         assert faults_of(empty) == []
     assert session is not empty.session
 

@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeySequence
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
+from tests.desk.driving import told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.placing import spot_of
@@ -121,14 +122,14 @@ def test_the_table_sorts_filters_and_edits_the_same_things(open_on):
     things = [a_thing("t1", 9.0, x=3.0), a_thing("t2", 30.0, x=1.0), a_tank("w1", x=2.0)]
     window = open_on(a_project(things, shell=a_shell()), judged=False)
     session, table = window.session, table_of(window)
-    table.view.sortByColumn(2, Qt.SortOrder.DescendingOrder)
+    table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
     assert table.proxy.index(0, 0).data() == "Box t2"
     table.filter.setText("fresh")
     assert table.proxy.rowCount() == 1
     table.filter.setText("")
-    assert "Cargo 39 kg" in table.totals.text() and "together 43 kg" in table.totals.text()
+    assert "Cargo 39 kg" in told(table) and "together 43 kg" in told(table)
 
-    row = [t.id for t in table.model.things].index("t1")
+    row = [t.id for t in table.model.rows].index("t1")
     assert table.model.setData(table.model.index(row, 2), "20 lb")
     assert session.build.stow.things[0].mass.typed == "20 lb"
     assert not table.model.setData(table.model.index(row, 2), "20 furlongs")
@@ -141,14 +142,14 @@ def test_one_entry_goes_into_all_selected_rows_as_one_step(open_on):
     window = open_on(a_project([a_thing("t1"), a_thing("t2"), a_thing("t3")], shell=a_shell()), judged=False)
     session, table = window.session, table_of(window)
     session.select(("t1", "t3"))
-    assert {i.row() for i in table.view.selectionModel().selectedRows()} == {
+    assert {i.row() for i in table.table.selectionModel().selectedRows()} == {
         table.proxy.mapFromSource(table.model.index(at, 0)).row() for at in (0, 2)
     }
     table.model.setData(table.model.index(2, 3), "weighed")
 
     assert [t.source for t in session.build.stow.things] == ["weighed", "estimated", "weighed"]
     assert len(session.history.done) == 1
-    model = table.view.selectionModel()  # not selectRow, which asks the keyboard what it holds down
+    model = table.table.selectionModel()  # not selectRow, which asks the keyboard what it holds down
     model.select(table.proxy.index(0, 0), model.SelectionFlag.ClearAndSelect | model.SelectionFlag.Rows)
     assert len(session.selection) == 1
 

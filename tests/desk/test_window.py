@@ -3,7 +3,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QMessageBox
 
 from tests.builders import IMPERIAL, METRIC, a_project, a_shell, a_thing
-from tests.desk.driving import drag, key, middle_of
+from tests.desk.driving import drag, forms_on, key, middle_of
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
@@ -144,7 +144,7 @@ def test_a_field_takes_any_unit_and_keeps_what_was_wrong(open_on, qtbot):
     window = open_on(a_project([a_thing()], shell=a_shell()), judged=False)
     session = window.session
     session.go_to("Rig")
-    form = window.bench("Rig").forms[1]
+    form = next(one for one in forms_on(window.bench("Rig")) if any(row.path == "rig.track" for row, _, _ in one.rows))
     field = next(f for row, _, f in form.rows if row.path == "rig.track")
     before = session.project
 

@@ -41,7 +41,9 @@ class Columns(Guarded, QScrollArea):
         return super().eventFilter(watched, event)
 
     def settle_soon(self) -> None:
-        """Place the cards when whatever changes them now is done."""
+        """Place the cards, and once more when whatever changes them now is done."""
+        if self.isVisible():
+            self.settle()
         self._later.start()
 
     def settle(self) -> None:

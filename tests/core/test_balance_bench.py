@@ -19,7 +19,7 @@ from uncle_sled.core.drawing.balance.axle_order import axle_order
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.least_moves import Allowed, Lane, Mover, nearest_shift, only_ball, solve_least
+from uncle_sled.core.remedies.least_moves import Allowed, Lane, Mover, nearest_shift, solve_least
 from uncle_sled.core.remedies.move_sets import allowed_of, move_sets, runs_of, spans_of
 from uncle_sled.core.studies.balance import road_checks
 from uncle_sled.core.studies.balance.axle_conflicts import clear_best_m, conflicts, tyre_gap
@@ -134,7 +134,15 @@ def test_charts_and_order_sheets_are_drawn_or_say_none(name):
 def test_impossible_rigs_are_said_not_raised(rig):
     s = studied(a_thing("t", 50, x=4.0), rig=rig)
 
-    (axle_placing(s), conflicts(s), tyre_gap(s), road_checks.on_road(s), road_checks.rides(s, 0), move_sets(s), axle_order(s, "x", "y"))
+    (
+        axle_placing(s),
+        conflicts(s),
+        tyre_gap(s),
+        road_checks.statics_of(s, 0),
+        road_checks.rides(s, 0),
+        move_sets(s),
+        axle_order(s, "x", "y"),
+    )
     assert owners(s, 0, 4) == () or s.support is not None
 
 
@@ -214,9 +222,15 @@ def test_the_program_finds_what_enumeration_finds():
     assert solved > 8
 
 
+def only_ball(low, high):
+    """Limits on the moment aft alone; the lean is not asked."""
+    none = np.zeros(1)
+    return Allowed(np.array([low]), np.array([high]), none, np.full(1, np.inf), none, none)
+
+
 def test_things_in_one_row_keep_their_order_until_one_leaves_it():
     movers = [Mover(x, 0.0, np.array([50.0]), (Lane(0.0, 0.5, 4.0),), 1.0) for x in (1.0, 2.0)]
-    ball = only_ball(np.array([80.0]), np.array([90.0]))
+    ball = only_ball(80.0, 90.0)
     found, _ = solve_least(movers, ball, 2, [(0, 1, 0.8)])
 
     assert 1.0 + found[0][0] + 0.8 <= 2.0 + found[1][0] + 1e-6
@@ -227,11 +241,11 @@ def test_things_in_one_row_keep_their_order_until_one_leaves_it():
 
 def test_pairs_that_would_meet_are_not_taken_together():
     movers = [Mover(1.0, 0.0, np.array([50.0]), (Lane(0.0, 1.0, 1.0), Lane(0.3, 1.4, 1.6)), 1.0) for _ in range(2)]
-    ball = only_ball(np.array([40.0]), np.array([70.0]))
+    ball = only_ball(40.0, 70.0)
 
     assert [k for _, k in solve_least(movers, ball, 2)[0]] == [1, 1]
     assert solve_least(movers, ball, 2, barred=[((0, 1), (1, 1))])[0] is None
-    _, excess = solve_least(movers, only_ball(np.array([90.0]), np.array([99.0])), 2, elastic=True)
+    _, excess = solve_least(movers, only_ball(90.0, 99.0), 2, elastic=True)
     assert excess == pytest.approx([90 - 60])
 
 
@@ -362,15 +376,15 @@ def test_axles_that_keep_their_limits_by_chance_only_are_told_with_what_to_weigh
 
 def test_braking_grade_and_roll_by_hand():
     s = studied(a_thing("t", 300, x=2.8, z=0.9), rig=a_rig(ball_height=Length(0.45)), brief=NA)
-    one = road_checks.on_road(s)[0]
+    one = road_checks.statics_of(s, 0)
     w, z, a = float(s.readings.total_kg[0]), float(s.readings.cg_m[0, 2]), 3.0
 
-    assert one.unbraked_kg == pytest.approx(one.tongue_kg + w * 0.4 * (z - 0.45) / a)
-    assert one.braked_kg == pytest.approx(one.tongue_kg + w * 0.4 * z / a)
+    assert one.stopping_kg(0.4, False) == pytest.approx(one.tongue_kg + w * 0.4 * (z - 0.45) / a)
+    assert one.stopping_kg(0.4, True) == pytest.approx(one.tongue_kg + w * 0.4 * z / a)
     p = one.tongue_kg / w
-    assert one.roll_g == pytest.approx(1.6 * (1 - p) / (2 * (z - p * 0.45)))
+    assert road_checks.roll_g(s, 0) == pytest.approx(1.6 * (1 - p) / (2 * (z - p * 0.45)))
     slope = np.arctan(0.15)
-    assert one.downhill_kg == pytest.approx(one.tongue_kg * np.cos(slope) + w * np.sin(slope) * (z - 0.45) / a)
+    assert one.on_grade_kg(0.15) == pytest.approx(one.tongue_kg * np.cos(slope) + w * np.sin(slope) * (z - 0.45) / a)
     under, over = road_checks.rides(s, 0)
     assert over.cg_m - under.cg_m == pytest.approx(0.10) and over.roll_g < under.roll_g
     assert over.departure_deg > under.departure_deg

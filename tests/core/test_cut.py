@@ -10,12 +10,13 @@ from itertools import combinations
 import pytest
 from benchmarks.cut_up import HARDNESS, cut_up
 
+from tests.cutting import wrong_with
 from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.choose import Choice
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.plan import cut_plan
 from uncle_sled.core.studies.cut.sheets import sheet_plan
-from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up, wrong_with
+from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up
 
 HAIR = 2e-5  # a piece is rounded up to the hundredth of a millimetre
 

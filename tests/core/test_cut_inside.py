@@ -9,13 +9,14 @@ import numpy as np
 import pytest
 from benchmarks.cut_up import HARDNESS, cut_up
 
+from tests.cutting import wrong_with
 from uncle_sled.core.studies.cut.blocks import Fields, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Node, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.first_fit import first_fit
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
-from uncle_sled.core.studies.cut.wanted import ring_area_m2, units_up, wrong_with
+from uncle_sled.core.studies.cut.wanted import ring_area_m2, units_up
 
 
 def never() -> bool:

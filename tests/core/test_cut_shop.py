@@ -22,7 +22,7 @@ from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.cut.bars import bar_plan
-from uncle_sled.core.studies.cut.boards import edges_m, strips, under_a_slope
+from uncle_sled.core.studies.cut.boards import board_ends, edges_m, strips
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.consumables import bases, rules_of, used_up
 from uncle_sled.core.studies.cut.handed import OnSheet, handed
@@ -54,13 +54,12 @@ def sheet(id: str = "s", price: float | None = 1.0, qty: int | None = None) -> S
 
 
 def test_boards_under_a_slope_are_those_of_the_notes() -> None:
-    boards, deg = under_a_slope(3.0, 2.0, 0.45, 0.135)
-    assert len(boards) == 23 and deg == pytest.approx(8.531, abs=1e-3)
-    assert boards[0].long_m == pytest.approx(2.02025) and boards[-1].long_m == pytest.approx(2.45)
-    assert sum(one.long_m for one in boards) == pytest.approx(51.57, abs=0.02)
-    assert boards[-1].end_m - boards[-1].begin_m == pytest.approx(0.030)
-    inner = [boards[k].long_m + boards[22 - k].long_m for k in range(1, 11)]
-    assert inner == pytest.approx([4.486] * 10, abs=1e-3) and boards[0].long_m + boards[22].long_m == pytest.approx(4.470, abs=1e-3)
+    boards = strips(Polygon([(0, 0), (3, 0), (3, 2.45), (0, 2)]), 0.135)
+    long, wide = ([one.bounds[k + 2] - one.bounds[k] for one in boards] for k in (1, 0))
+    assert len(boards) == 23 and all(board_ends(one) == (0.0, 8.5) for one in boards)
+    # 3.000 is 22 boards of 0.135 and 0.030: under a third, so that the first and the last have 0.0825 each
+    assert wide == pytest.approx([0.0825, *[0.135] * 21, 0.0825]) and sum(wide) == pytest.approx(3.0)
+    assert long[0] == pytest.approx(2 + 0.0825 * 0.15) and long[-1] == pytest.approx(2.45)
 
 
 def test_a_last_strip_too_narrow_is_shared_with_the_first() -> None:

@@ -14,7 +14,7 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.member import steel_share
-from uncle_sled.core.framing.pie_cuts import cut_widths_m, folds_in, hoops, plain_cuts, plain_turn_rad
+from uncle_sled.core.framing.pie_cuts import cut_widths_m, hoops, most_turn_rad, plain_turn_rad
 from uncle_sled.core.framing.strip_ribs import jig_m, strip_m, strips_in
 from uncle_sled.core.parts.frame_steel import BRACKETS, bars_of, frame_kg
 from uncle_sled.core.reading.studied import study
@@ -88,13 +88,10 @@ def test_a_frame_weighs_what_its_bars_do_and_they_go_to_the_saw() -> None:
 
 # folds
 def test_pie_cuts_are_those_of_the_notes() -> None:
-    assert folds_in(math.pi / 2, 0.6, 0.001) == 14
+    assert math.ceil(math.pi / 2 / most_turn_rad(0.6, 0.001)) == 14
     assert [round(w * 1000, 2) for w in cut_widths_m(math.radians(90 / 14), 0.03, 0.002)] == [3.14, 3.26]
     assert math.degrees(plain_turn_rad(0.002, 0.03, 0.002)) == pytest.approx(3.950, abs=1e-3)
-    many, facet = plain_cuts(math.pi / 2, 0.6, 0.03, 0.002, 0.002)
-    assert many == 23 and facet == pytest.approx(0.04099, abs=1e-5)
-    with pytest.raises(GeometryError, match="kerf"):
-        plain_cuts(1.0, 0.6, 0.03, 0.002, 0.0)
+    assert math.ceil(math.pi / 2 / plain_turn_rad(0.002, 0.03, 0.002)) == 23
 
 
 def arc(radius: float, many: int = 2000):  # type: ignore[no-untyped-def]

@@ -13,6 +13,7 @@ from shapely import MultiPoint, box
 from shapely.geometry import Polygon
 
 from tests.builders import a_body, a_build, a_hole, a_project
+from tests.cutting import wrong_with
 from uncle_sled.cli import main
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial, empty_project
@@ -27,7 +28,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.handed import handed
 from uncle_sled.core.studies.cut.of_the_build import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, _panels, _stops, take_off, wanted_of
-from uncle_sled.core.studies.cut.wanted import Wanted, wrong_with
+from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists

@@ -16,29 +16,20 @@ from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.support import Support, independent_axle_loads_kg, support_of
-from uncle_sled.core.reading.balance import balance, tongue_mass_kg
+from uncle_sled.core.reading.balance import balance
 from uncle_sled.core.reading.load_cases import mass_table
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.axle_placing import axle_placing, tongue_at_stations
 from uncle_sled.core.studies.balance.moves import slide_window_m
 
 
-def test_check_case_1_two_masses():
-    mass, station = np.array([500.0, 300.0]), np.array([2.0, 4.0])
-
-    tongue = tongue_mass_kg(mass, station, 3.0)
-
-    assert tongue == pytest.approx(66.667, abs=5e-4)
-    assert tongue / mass.sum() == pytest.approx(0.08333, abs=1e-5)
-    assert mass.sum() - tongue == pytest.approx(733.333, abs=5e-4)
-
-
-def test_check_case_1_through_a_whole_build():
+def test_check_case_1_two_masses_through_a_whole_build():
     rig = a_rig(axle=3.0, frame=500.0, frame_cg=2.0, axles=(Axle("a1", Length(3.0)),))
     s = study(a_build([a_thing(mass=300.0, x=3.8)], rig=rig), Facts())
 
     assert s.readings.tongue_kg[0] == pytest.approx(66.6667, abs=1e-4)
     assert s.readings.axle_kg[0, 0] == pytest.approx(733.3333, abs=1e-4)
+    assert s.readings.share[0] == pytest.approx(0.08333, abs=1e-5)
     assert s.readings.cg_m[0, 0] == pytest.approx(2.75)
 
 
@@ -226,13 +217,6 @@ def test_the_slide_window_is_the_brute_force_one():
 def test_geometry_that_forbids_a_reading_says_why(rig, says):
     with pytest.raises(GeometryError, match=says):
         support_of(rig)
-
-
-def test_tongue_mass_refuses_what_is_not_statics():
-    with pytest.raises(GeometryError):
-        tongue_mass_kg(np.array([1.0]), np.array([1.0]), 0.0)
-    with pytest.raises(GeometryError):
-        tongue_mass_kg(np.array([1.0]), np.array([1.0, 2.0]), 3.0)
 
 
 def test_a_default_spring_rate_stands_in_for_torsion_axles():

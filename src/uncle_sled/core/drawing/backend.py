@@ -83,30 +83,3 @@ def _text(shape: Text, to: Backend) -> None:
         half, aside = GROUND_HIGH * shape.size * per, GROUND_ASIDE * per
         to.ground(left - aside, shape.at[1] - half, shape.width * per + 2 * aside, 2 * half, shape.ground)
     to.words(left, shape.at[1] - BASELINE * shape.size * per, shape)
-
-
-class Recorder:
-    """A backend that only notes what it was told, for tests of drawings without a screen."""
-
-    per_point, hatch_pitch = 1.0, 5.0
-
-    def __init__(self) -> None:
-        self.calls: list[tuple[str, tuple[object, ...]]] = []
-
-    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
-        self.calls.append(("area", (points, closed, look)))
-
-    def circle(self, centre: Point, radius: float, look: Look) -> None:
-        self.calls.append(("circle", (centre, radius, look)))
-
-    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
-        self.calls.append(("hatch", (outline, tuple(strokes), ink)))
-
-    def band(self, outline: tuple[Point, ...], thick: float) -> None:
-        self.calls.append(("band", (outline, thick)))
-
-    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
-        self.calls.append(("ground", (left, low, wide, high, ink)))
-
-    def words(self, left: float, baseline: float, text: Text) -> None:
-        self.calls.append(("words", (left, baseline, text)))

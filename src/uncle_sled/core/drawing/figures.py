@@ -19,7 +19,6 @@ Chain = tuple[Point, ...]
 Chains = list[Chain]
 LEAST_M = 0.04  # smaller boxes are their own figure
 SEEN_FROM = {"side": "left", "rear": "rear"}
-FLAT = ("side", "rear")
 
 
 def figure(thing: Thing, view: str, wide: float, high: float, turn: int) -> tuple[Chain, ...]:

@@ -53,11 +53,6 @@ def most_turn_rad(radius_m: float, tolerance_m: float) -> float:
     return 2 * math.acos(radius_m / (radius_m + tolerance_m))
 
 
-def folds_in(theta_rad: float, radius_m: float, tolerance_m: float = TOLERANCE_M) -> int:
-    """Folds for a plain arc. Check 90 deg, 0.6 m, 1 mm: 14."""
-    return max(math.ceil(theta_rad / most_turn_rad(radius_m, tolerance_m) - 1e-9), 1)
-
-
 def cut_widths_m(turn_rad: float, deep_m: float, wall_m: float) -> tuple[float, float]:
     """Width of a cut at the sawn face, the outer wall left whole; and by the fold's mid-plane, which closes it really."""
     half = math.tan(turn_rad / 2)
@@ -67,14 +62,6 @@ def cut_widths_m(turn_rad: float, deep_m: float, wall_m: float) -> tuple[float, 
 def plain_turn_rad(kerf_m: float, deep_m: float, wall_m: float) -> float:
     """What a parallel kerf closes by, and no further [rad]. Check 2 mm in 30 x 2: 3.950 deg."""
     return 2 * math.atan(kerf_m / (2 * (deep_m - wall_m / 2)))
-
-
-def plain_cuts(theta_rad: float, radius_m: float, deep_m: float, wall_m: float, kerf_m: float) -> tuple[int, float]:
-    """Cuts with a plain saw, and the facet between them [m]. Raises: GeometryError: a kerf of nothing."""
-    if kerf_m <= 0:
-        raise GeometryError("A saw without a kerf cuts nothing; type how wide its cut is, such as {2 mm}.")
-    many = max(math.ceil(theta_rad / plain_turn_rad(kerf_m, deep_m, wall_m) - 1e-9), 1)
-    return many, 2 * radius_m * math.tan(theta_rad / many / 2)
 
 
 def hoops(points: Floats, deep_m: float, wall_m: float, tolerance_m: float = TOLERANCE_M) -> list[Hoop]:

@@ -12,7 +12,6 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.part import AXLE_M
 from uncle_sled.core.parts.support import Support, independent_axle_loads_kg, springs_kg2, wheels_per_kg_m
 from uncle_sled.core.reading.band import NEAR_LIMIT, Band, band_kg
@@ -55,24 +54,6 @@ class Balance(msgspec.Struct, frozen=True):
     covariance_kg2: Floats
     chance: Floats
     band_kg: Floats  # (c, 2)
-
-
-def tongue_mass_kg(mass_kg: Floats, station_m: Floats, axle_m: float) -> float:
-    """Static load on the ball of a level trailer, carried as mass [kg], positive down.
-
-    Args:
-        mass_kg: Masses of the parts [kg], shape (n,).
-        station_m: Distance of each part aft of the ball [m], shape (n,).
-        axle_m: Effective axle station [m], > 0.
-    Returns: Scalar [kg]; negative when the tongue lifts.
-    Raises: GeometryError: if axle_m <= 0 or the shapes differ.
-    Source: moments about the axle (any statics text).
-    """
-    if axle_m <= 0:
-        raise GeometryError("The axle must be aft of the ball: its station must be more than 0.")
-    if np.shape(mass_kg) != np.shape(station_m):
-        raise GeometryError("There must be one station for each mass.")
-    return float((np.asarray(mass_kg) * (axle_m - np.asarray(station_m))).sum() / axle_m)
 
 
 def balance(table: MassTable, support: Support | None, band: Band) -> Balance:

@@ -62,12 +62,6 @@ class Allowed(msgspec.Struct, frozen=True):
         return bool(((along >= self.low - slack) & (along <= self.high + slack) & ~leans).all())
 
 
-def only_ball(low: Floats, high: Floats) -> Allowed:
-    """Limits on the moment aft alone; the lean is not asked."""
-    none = np.zeros(len(low))
-    return Allowed(low, high, none, np.full(len(low), np.inf), none, none)
-
-
 def nearest_shift(mover: Mover, lane: Lane, allowed: Allowed) -> float | None:
     """The least shift along one lane that puts every case right [m], or None where there is none.
 

@@ -477,14 +477,6 @@ def out_kg(s: Studied) -> dict[str, float]:
 DOUBTS = ("ball-unsure", "axles-unsure")
 
 
-def makes_worse(before: tuple[Finding, ...], after: tuple[Finding, ...], cleared: Finding | None = None) -> bool:
-    """Whether judging again shows a finding that was not there, or a worse one.
-
-    What clears a stop may leave a doubt behind. Args: cleared: the finding that is to go.
-    """
-    return any(map(worse_than(before, cleared), after))
-
-
 def worse_than(before: tuple[Finding, ...], cleared: Finding | None = None) -> Callable[[Finding], bool]:
     """Says of one finding that is there afterwards whether it is a new one, or a worse one."""
     doubt_passes = cleared is not None and cleared.severity == "stop"

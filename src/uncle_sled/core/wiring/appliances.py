@@ -24,19 +24,6 @@ LOW_V = {"LFP": 11.0, "AGM": 10.5, "lead": 10.5, "": 11.0}  # of a 12 V battery 
 CELL_V = {"LFP": 12.8, "AGM": 12.0, "lead": 12.0, "": 12.0}
 ASK_VOC_SHARE = 0.82  # of the open voltage at which a panel gives most
 SHORT_OVER = 1.07  # its short current over the one at its best
-SOURCES = (
-    "battery",
-    "station",
-    "panel",
-    "solar charger",
-    "mains charger",
-    "car charger",
-    "inverter",
-    "inverter charger",
-    "inlet",
-    "generator",
-)
-CHARGERS = ("solar charger", "mains charger", "car charger", "inverter charger")
 AC_SOURCES = ("inlet", "inverter", "inverter charger", "generator", "station")
 
 

@@ -6,7 +6,6 @@ cautious, for mains and for conduit. Vehicle class: 105 degree insulation by ISO
 
 from __future__ import annotations
 
-import math
 from typing import Literal
 
 import msgspec
@@ -17,7 +16,6 @@ HOT_SHARE = 0.5
 COPPER_KG_M3, SHEATH = 8960.0, 1.35  # what insulation and sheath add to the copper's weight
 START_DROP = 0.10  # of the volts, while something starts: a motor still turns over on nine tenths
 FUSE_OVER, FUSE_OVER_HARD = 1.25, 1.5  # of the steady current; of what starts hard
-HARD_START = 1.5
 LEAST_DROP = 0.03
 FUSES_A = (
     1.0,
@@ -123,11 +121,6 @@ def derating(bundle: int, in_foam_m: float, near_engine: bool) -> float:
         (a, left), (b, right) = IN_FOAM[at - 1], IN_FOAM[at]
         share *= left + (right - left) * (in_foam_m - a) / (b - a)
     return share * (NEAR_ENGINE if near_engine else 1.0)
-
-
-def area_for_drop_mm2(length_m: float, current_a: float, drop_v: float, rho: float = RHO_20) -> float:
-    """Copper that keeps to a drop [mm2]. Args: length_m: one way; the 2 is the way back. Source: Ohm's law."""
-    return 2 * length_m * current_a * rho / drop_v if drop_v > 0 else math.inf
 
 
 def drop_v(length_m: float, current_a: float, mm2: float, ampacity_a: float) -> float:

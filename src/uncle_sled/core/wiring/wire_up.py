@@ -8,8 +8,6 @@ from __future__ import annotations
 
 from typing import Any
 
-import msgspec
-
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
@@ -252,8 +250,3 @@ def loose_of(build: Build) -> tuple[str, ...]:
     ids = [one.id for one in loads_of(build)]
     ids += [t.id for t in build.stow.things if t.figures is not None and t.figures.unit and not t.taken_out]
     return tuple(id for id in dict.fromkeys(ids) if id not in ends)
-
-
-def rewired(wire: Any, **changes: Any) -> dict[str, Any]:
-    """A wire as plain data with other fields."""
-    return msgspec.to_builtins(msgspec.structs.replace(wire, **changes))

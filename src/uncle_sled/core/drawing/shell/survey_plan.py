@@ -11,7 +11,6 @@ from uncle_sled.core.studies.shell.survey import surveyed_of
 from uncle_sled.core.words import Words
 
 EDGE, TIMES = 46.0, 10.0
-TICK = 4.0
 
 
 def survey_plan(s: Studied, words: Words, width: float, height: float) -> tuple[Primitive, ...]:

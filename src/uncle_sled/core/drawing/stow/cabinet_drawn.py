@@ -21,7 +21,6 @@ from uncle_sled.core.words import Words
 EDGE, GAP, TITLE = 14.0, 26.0, 18.0
 FLAT = 0.56  # of the width for the flat views
 PULLED_M = 0.22  # doors and drawers before the carcass, in three directions
-NEAR_M = 0.002
 VIEWS = (("Front", 0, 2), ("Side", 1, 2), ("Above", 0, 1))  # which of w, d, h run across and up
 Shapes = list[Primitive]
 On = Callable[[float, float], Point]

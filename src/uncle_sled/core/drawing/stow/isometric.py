@@ -13,7 +13,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line
+from uncle_sled.core.drawing.primitives import Poly, Primitive, line
 from uncle_sled.core.drawing.rig.rig_views import Placed
 from uncle_sled.core.drawing.three_ways import VIEWER, flat
 from uncle_sled.core.geometry.surfaces import Surface, lengths
@@ -99,13 +99,6 @@ def _box(solid: Solid, group: str, aboard: bool) -> list[Primitive]:
         Poly(tuple(flat(p) for p in points), group, group if aboard else "", 1.0, dash=dash, tint=tint, id=solid.id)
         for points, tint in sides
     ]
-
-
-def outline_of_box(solid: Solid) -> tuple[Point, ...]:
-    """The six corners of a box's silhouette, for marking and picking it."""
-    (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
-    corners = [(x0, y0, z0), (x1, y0, z0), (x1, y1, z0), (x1, y1, z1), (x0, y1, z1), (x0, y0, z1)]
-    return tuple(flat(p) for p in corners)
 
 
 # body

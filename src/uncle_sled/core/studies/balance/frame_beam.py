@@ -8,7 +8,6 @@ the static load. The body's own stiffness is left out: it helps. Source: Euler a
 
 from __future__ import annotations
 
-import math
 from typing import Literal
 
 import msgspec
@@ -331,8 +330,3 @@ def choices(s: Studied) -> tuple[Choice, ...]:
         ball = more * (1 - at / axle)
         found.append(Choice(section, more, ball, stress / YIELD_PA[section.metal], *sinks))
     return tuple(sorted(found, key=lambda one: one.section.kg_m))
-
-
-def tail_swing_rad(sinks_m: float, long_m: float) -> float:
-    """How far a cantilever's end turns, roughly: 1.5 of what it sinks over its length."""
-    return math.atan2(1.5 * sinks_m, max(long_m, 1e-6))

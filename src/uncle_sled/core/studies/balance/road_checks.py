@@ -48,17 +48,6 @@ SPRING_RAISE_M = 0.10  # a spring pack and an axle tube, where nobody measured
 ANGLES = 91
 
 
-class OnRoad(msgspec.Struct, frozen=True):
-    """One towing case: ball load [kg] braking with and without trailer brakes, nose down a grade, and the roll threshold [g]."""
-
-    case_id: str
-    tongue_kg: float
-    unbraked_kg: float
-    braked_kg: float
-    downhill_kg: float
-    roll_g: float | None
-
-
 class Ride(msgspec.Struct, frozen=True):
     """Spring over or under the axle: what each gives [m, degrees, g]."""
 
@@ -166,25 +155,6 @@ def statics_of(s: Studied, row: int) -> Statics | None:
     if not all(map(math.isfinite, told)) or told[1] <= 0 or told[2] <= 0:
         return None
     return Statics(*told, ball_height_m(s.build))
-
-
-def on_road(s: Studied) -> tuple[OnRoad, ...]:
-    """Every towing case that has a reading."""
-    made = []
-    for row in s.towing_rows:
-        one = statics_of(s, row)
-        if one is not None:
-            made.append(
-                OnRoad(
-                    s.table.cases[row].id,
-                    one.tongue_kg,
-                    one.stopping_kg(BRAKING_G, False),
-                    one.stopping_kg(BRAKING_G, True),
-                    one.on_grade_kg(GRADE),
-                    roll_g(s, row),
-                )
-            )
-    return tuple(made)
 
 
 def roll_g(s: Studied, row: int, raised_m: float = 0.0) -> float | None:

@@ -176,10 +176,6 @@ def critical_span(train: Train) -> tuple[float | None, float | None]:
     return found[0], found[1]
 
 
-def oversteers_at(train: Train, most_kmh: float = MOST_KMH) -> float | None:
-    return _over_speeds([train], (), most_kmh)[0][1]
-
-
 def _over_speeds(
     trains: list[Train], levels: tuple[float, ...], most_kmh: float = MOST_KMH
 ) -> list[tuple[list[float | None], float | None]]:

@@ -35,18 +35,6 @@ def front_axle(s: Studied, row: int) -> CarAxle | None:
     return _first_known(s, row, front_axle_of, lambda car: car.front_axle_rating)
 
 
-def rear_axle_kg(s: Studied, row: int) -> float | None:
-    """Its load alone [kg]."""
-    axle = rear_axle(s, row)
-    return axle.kg if axle is not None else None
-
-
-def front_axle_kg(s: Studied, row: int) -> float | None:
-    """Its load alone [kg]."""
-    axle = front_axle(s, row)
-    return axle.kg if axle is not None else None
-
-
 def _first_known(
     s: Studied, row: int, axle_of: Callable[[Vehicle, Floats, Riding], Floats | None], rating_of: Callable[[Vehicle], Mass | None]
 ) -> CarAxle | None:

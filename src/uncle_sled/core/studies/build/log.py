@@ -8,7 +8,7 @@ import msgspec
 
 from uncle_sled.core.document.work import LogEntry
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.build.tasks import Task, tasks_of
+from uncle_sled.core.studies.build.tasks import tasks_of
 
 PHOTO = re.compile(r"(?i)\.(jpe?g|png|webp|heic|gif)$")
 MOST_PHOTO_BYTES = 20_000_000
@@ -106,7 +106,3 @@ def again_of(s: Studied) -> Again:
         tuple(one for one in log if one.kind == "decision"),
         tuple(one for one in log if one.kind == "wish"),
     )
-
-
-def task_names(tasks: tuple[Task, ...]) -> dict[str, str]:
-    return {one.id: one.name for one in tasks}

@@ -9,7 +9,6 @@ from __future__ import annotations
 import itertools
 import math
 
-import msgspec
 import numpy as np
 from shapely import box, get_coordinates
 from shapely.geometry import Polygon
@@ -27,28 +26,6 @@ def edges_m(long_m: float, cover_m: float) -> tuple[float, ...]:
         first = (long_m - (many - 2) * cover_m) / 2
     at = [0.0, *(first + k * cover_m for k in range(many - 1)), long_m]
     return tuple(min(one, long_m) for one in at)
-
-
-class Board(msgspec.Struct, frozen=True):
-    """One board under a slope: from, to [m] along the run, its long edge [m]."""
-
-    begin_m: float
-    end_m: float
-    long_m: float
-
-
-def under_a_slope(long_m: float, low_m: float, rise_m: float, cover_m: float) -> tuple[tuple[Board, ...], float]:
-    """Boards under a straight slope and the cut at their ends [degrees off square]; the closed form of ``strips``.
-
-    As many boards of the full cover as reach: the first is not shifted here, so that long edges grow evenly.
-    """
-    slope = rise_m / long_m
-    many = max(math.ceil(long_m / cover_m - 1e-9), 1)
-    boards = []
-    for k in range(many):
-        begin, end = k * cover_m, min((k + 1) * cover_m, long_m)
-        boards.append(Board(begin, end, low_m + slope * end))
-    return tuple(boards), math.degrees(math.atan(slope))
 
 
 def strips(shape: BaseGeometry, cover_m: float) -> list[BaseGeometry]:

@@ -20,7 +20,6 @@ from uncle_sled.core.studies.cut.take_off import TakeOff
 
 RHO = 0.3
 P80 = 0.842
-USUAL_CONTINGENCY = 0.15  # of a first build
 
 
 class Sum(msgspec.Struct, frozen=True):

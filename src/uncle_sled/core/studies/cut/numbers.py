@@ -7,7 +7,7 @@ pieces have the same number, left and right. Source: shop notes.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from typing import Literal
 
 import msgspec
@@ -221,9 +221,3 @@ def print_ops(build: Build, facts: Facts) -> tuple[Op, ...]:
 
 def _bare(one: Named) -> str:
     return one.label.removesuffix(" left").removesuffix(" right")
-
-
-def handed_out(pieces: Mapping[str, tuple[Piece, ...]], numbers: Numbers) -> dict[str, list[str]]:
-    """For every line of the list to be cut the labels of its pieces, to be written on one after the other."""
-    of = numbers.of
-    return {id: [of[piece.key].label for piece in some] for id, some in pieces.items()}

@@ -43,7 +43,7 @@ def cut_plan(
     held: Sequence[Held] = (),
     slanted: Sequence[Slanted] = (),
 ) -> CutPlan:
-    """Pieces without faults (`wrong_with`) out of stock of their own kind and material.
+    """Pieces without faults (`wrong_pieces`) out of stock of their own kind and material.
 
     Args: kerf_m, trim_m: of the saw, and cut off every edge or end of stock first [m]; enough: asked with the share of all
     patience that may be spent by now, so that the first material leaves some to the last; True ends the search in hand.

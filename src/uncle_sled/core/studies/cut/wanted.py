@@ -102,13 +102,6 @@ def ring_area_m2(ring: Sequence[tuple[float, float]]) -> float:
     return abs(sum(a[0] * b[1] - a[1] * b[0] for a, b in zip(ring, (*ring[1:], ring[0]), strict=True))) / 2
 
 
-def wrong_with(pieces: Iterable[Wanted], stocks: Iterable[Stock], kerf_m: float = 0.0, trim_m: float = 0.0) -> tuple[Wrong, ...]:
-    """Everything that stands in the way of cutting, each with what would be right."""
-    stocks = tuple(stocks)
-    found = (*wrong_saw(kerf_m, trim_m), *wrong_pieces(pieces, kerf_m), *wrong_stocks(stocks, trim_m))
-    return found if stocks else (*found, NO_STOCK)
-
-
 def wrong_pieces(pieces: Iterable[Wanted], kerf_m: float) -> tuple[Wrong, ...]:
     """What is wrong with a list of pieces, for a saw that takes so much."""
     pieces = tuple(pieces)

@@ -26,7 +26,6 @@ from uncle_sled.core.words import Words
 
 Floats = NDArray[np.float64]
 ODD = 3.0  # sigmas
-SAME = 0.6  # correlation, from which on two groups cannot be told apart
 MATTERS = 0.02  # share of a group that is worth a word
 
 

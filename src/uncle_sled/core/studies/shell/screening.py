@@ -42,10 +42,7 @@ POINT_IN_M = 0.003  # a screw's point stays that far inside
 PARKED_WIND_M_S = 25.0
 LADDER_WIDE_M, LADDER_RAD, RUNG_N = 0.305, math.radians(75.0), 890.0
 ON_ROOF = 0.75  # what stands outside and higher than this share of the body lies on its roof
-SPARS = ("rafter", "spar", "cross-tube", "rib", "bow", "joist", "floor tube", "trimmer")
 ROOF_SPARS = ("rafter", "spar", "cross-tube", "rib", "bow")
-# Faces and cores of sandwich panels: E, strength; E, G, shear, crushing [Pa]. Source: shell notes, ask for the data sheet.
-UNIT = {"Pa": (1e-6, "MPa"), "m": (1000.0, "mm")}
 
 
 class Check(msgspec.Struct, frozen=True):

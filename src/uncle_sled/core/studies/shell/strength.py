@@ -22,7 +22,6 @@ LEAST_SHEATH_M, CLOSE_M = 0.009, 0.43  # that spread a person's load to the neig
 TOWING_PA, EDGE_CP = 735.0, 1.2
 RACKING_G, RACKING_N_M, RACKING_M = 0.8, 2500.0, 0.009
 CD_PARKED, AIR = 1.3, 0.6
-MOST_SNOW_KPA = 25.0
 FLOOR_PA = 1900.0
 
 Stuff = Literal["softwood", "plywood", "steel"]

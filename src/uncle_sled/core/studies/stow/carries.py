@@ -31,7 +31,6 @@ LOSS = 0.9  # of a rope's pull over a sheave
 CRANK = 0.75  # efficiency
 HAND_N = 150.0  # at a crank
 LEANS_N = 200.0  # of a hand on a pulled-out tray
-SEAT_N = 1200.0
 
 
 class Carry(msgspec.Struct, frozen=True):

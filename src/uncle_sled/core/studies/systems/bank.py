@@ -60,13 +60,6 @@ def cold_share(chemistry: str, celsius: float) -> float:
     return min(max(1 - LEAD_PER_K * (LEAD_FROM_C - celsius), 0.0), 1.0)
 
 
-def peukert_h(capacity_ah: float, current_a: float) -> float:
-    """How long a lead battery lasts at a steady current [h]."""
-    if current_a <= 0:
-        return float("inf")
-    return min(RATED_H * (capacity_ah / (current_a * RATED_H)) ** PEUKERT, capacity_ah / current_a)
-
-
 def temperatures_c(coldest_c: float, outside: bool) -> tuple[float, ...]:
     """Of a battery by the hour of the sun, 24 of them: outside it follows the day, inside it stays at the day's middle."""
     if not outside:

@@ -158,10 +158,6 @@ def _loops(net: Network) -> Iterator[Hazard]:
             yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
 
 
-def _is_source(net: Network, id: str) -> bool:
-    return net.ends[id].kind in SPREADS
-
-
 def _fuses(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:
     yield from _panel_rows(net, wired, series)
     for laid in wired.wires:

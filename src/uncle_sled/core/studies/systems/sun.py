@@ -167,11 +167,6 @@ def on_panel_hours(latitude_deg: float, day: int, k: float, tilt_deg: float = 0.
 LOWEST_SIN = 0.017  # under a degree the sun lights nothing that counts
 
 
-def on_panel_kwh_m2(latitude_deg: float, day: int, k: float, tilt_deg: float = 0.0, azimuth_deg: float = 0.0) -> float:
-    """A day's sum on a panel [kWh/m2]; arguments and source as ``on_panel_hours``."""
-    return sum(on_panel_hours(latitude_deg, day, k, tilt_deg, azimuth_deg))
-
-
 def darkest_day(latitude_deg: float, months: tuple[int, ...]) -> int:
     """Middle of the month with the least sun outside the air."""
     return min((MIDDLE_DAY[m - 1] for m in months), key=lambda day: (outside_kwh_m2(latitude_deg, day), day))

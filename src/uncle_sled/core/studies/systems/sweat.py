@@ -25,8 +25,6 @@ STEEL_POST_R = 0.02  # what a bare steel post adds over its films
 WHEEL_BOX_R = 0.012 / 0.13
 AGAINST_M = 0.06  # a mattress nearer to a wall than this lies against it
 GAS_J_KGK, KELVIN = 461.5, 273.15
-DEEPEST_M3H = 400.0
-HIGH_RH = 0.98
 
 
 def saturation_pa(celsius: float) -> float:
@@ -226,13 +224,3 @@ def fan_of(build: Build) -> Fan | None:
     if not air.inlet_cm2:
         return Fan(None, None, wanted)
     return Fan(inlet_pa(air.fan_m3h, air.inlet_cm2), air.fan_m3h / 3600 / (air.inlet_cm2 * 1e-4), wanted)
-
-
-def stack_m3h(opening_cm2: float, height_m: float, dt_k: float, inside_k: float = 293.15) -> float:
-    """Air that two equal openings, high and low, draw by warmth alone [m3/h]. Source: 0.61 A/sqrt 2 sqrt(2 g h dT/T)."""
-    return 0.61 * opening_cm2 * 1e-4 / math.sqrt(2) * math.sqrt(2 * 9.80665 * height_m * max(dt_k, 0.0) / inside_k) * 3600
-
-
-def recovered_w(flow_m3h: float, share: float, dt_k: float) -> float:
-    """What heat recovery gives back [W]."""
-    return AIR_WH_M3K * flow_m3h * share * dt_k

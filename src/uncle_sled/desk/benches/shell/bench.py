@@ -29,7 +29,6 @@ from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.desk.session import Session
 
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
-CAN_GO = "The chosen opening goes; its hole is closed"
 PREFERRED, IGNORED = QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored
 # Share of the height that the sheet gets in each view.
 UPPER = {

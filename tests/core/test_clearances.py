@@ -11,7 +11,7 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 from uncle_sled.core.document.rig import Axle, Tyre
 from uncle_sled.core.document.shell import WheelBoxes
-from uncle_sled.core.engine import keep_by, keep_each
+from uncle_sled.core.engine import by_value, keep, keep_each
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
@@ -104,6 +104,23 @@ def test_results_are_kept_item_by_item_and_by_what_is_read():
     later = twice((b, c, a))
     assert later[0] is first[1] and later[2] is first[0] and len(made) == 3
     assert twice(()) == () and twice((c,))[0][0] is c
+
+
+def test_a_study_says_what_it_reads_and_is_found_again_by_that():
     calls = []
-    read = keep_by(lambda one, other: (one,), 2)(lambda one, other: calls.append(1) or len(calls))
-    assert read(a, b) == read(a, c) == 1 and read(b, c) == 2 and read.__wrapped__ is not None
+
+    def study(build, row=0):
+        calls.append((build, row))
+        return len(calls)
+
+    a, b = a_build(), a_build()
+    all_of_it = keep(most=2)(study)
+    assert all_of_it(a) == all_of_it(a, 0) == 1 and all_of_it(a, 1) == 2 and all_of_it(b) == 3  # objects by identity
+    some = keep("build.rig")(study)
+    assert some(a) == some(msgspec.structs.replace(a, name="renamed"), 7) == 4 and some(b) == 5
+    named = keep(by_value(lambda build: build.name), "row")(study)
+    assert named(a, 1) == named(b, 1) == 6 and named(a, 2) == 7
+    wired = keep(lambda build: (build.stow.things, "a word"))(study)
+    assert wired(a) == wired(a, 5) == 8 and wired.__wrapped__ is study
+    with pytest.raises(ValueError, match="no input"):
+        keep("facts.materials")(study)

@@ -9,7 +9,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
+from datetime import date
 from functools import wraps
+from inspect import signature
+from operator import attrgetter
 from typing import Any, ParamSpec, TypeVar
 
 P = ParamSpec("P")
@@ -68,51 +71,92 @@ class Same:
         return type(other) is Same and other.one is self.one
 
 
-def keep_last(most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Keep the newest results of a pure function of frozen objects, found again by identity of all of them."""
-    return keep_by(lambda *args: args, most)
+# what is compared by its value; everything else is the same only where it is the same object
+PLAIN = frozenset({int, float, str, bool, bytes, type(None), date})
 
 
-def keep_by(reads: Callable[..., tuple[object, ...]], most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """The same for a function that reads only some of what it is given: ``reads`` names those objects."""
+class _Value:
+    """A read that is compared by its value."""
+
+    __slots__ = ("read",)
+
+    def __init__(self, read: str | Callable[..., Any]) -> None:
+        self.read = read
+
+
+def by_value(read: str | Callable[..., Any]) -> Any:
+    """A read whose objects are made anew each time: it is compared by its value, hashed as a whole."""
+    return _Value(read)
+
+
+def _mark(read: Any) -> Hashable:
+    """What stands for something read in a key. An id is negative there, so that no number is taken for one."""
+    kind = type(read)
+    if kind in PLAIN:
+        return read  # type: ignore[no-any-return]
+    return tuple([_mark(one) for one in read]) if kind is tuple else -id(read)
+
+
+def _flat_mark(read: Any) -> Hashable:
+    return read if type(read) in PLAIN else -id(read)  # type: ignore[no-any-return]
+
+
+def _at(name: str, names: list[str]) -> int:
+    if name not in names:
+        raise ValueError(f"{name} is read, but it is no input of the study; {', '.join(names)} would be right.")
+    return names.index(name)
+
+
+def _reader(read: str | Callable[..., Any], names: list[str]) -> Callable[[tuple[Any, ...]], Any]:
+    """Takes a study's inputs, gives what a read names of them."""
+    if not isinstance(read, str):
+        wants = [_at(one, names) for one in signature(read).parameters]
+        return lambda args: read(*[args[at] for at in wants])
+    name, _, fields = read.partition(".")
+    at = _at(name, names)
+    if not fields:
+        return lambda args: args[at]
+    of = attrgetter(fields)
+    return lambda args: of(args[at])
+
+
+def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Keep the newest results of a pure function, found again while all that it reads is the same.
+
+    Args:
+        reads: What it reads. A path into its inputs by name, as ``"build.shell"``; another function of some of its inputs,
+            by their names, whose result is read; either within ``by_value`` where it is compared by value. Objects are the
+            same by identity, numbers and words by value, tuples that a function gives by what is in them. None: all inputs.
+        most: How many results are kept.
+    """
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
-        kept: dict[tuple[int, ...], tuple[tuple[object, ...], R]] = {}
+        names = list(signature(study).parameters)
+        plain = [_reader(one, names) for one in reads if isinstance(one, str)]
+        deep = [_reader(one, names) for one in reads if not isinstance(one, str | _Value)]
+        valued = [_reader(one.read, names) for one in reads if isinstance(one, _Value)]
+        defaults = [one.default for one in signature(study).parameters.values()]
+        every = not reads
+        kept: dict[Hashable, tuple[Any, R]] = {}
         _tables.append(kept.clear)
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
             assert not kwargs, "kept studies take their inputs by position"
-            read = reads(*args)
-            key = tuple(map(id, read))
-            if key in kept:
-                return kept[key][1] if not _proof else _kept(study, args, kept[key][1])
+            full = args if len(args) == len(names) else (*args, *defaults[len(args) :])
+            objects = full if every else [read(full) for read in plain]
+            key: Any = tuple([_flat_mark(one) for one in objects])
+            held: Any = objects  # what is known by its id stays alive with its result
+            if deep:
+                more = [read(full) for read in deep]
+                key, held = (key, *[_mark(one) for one in more]), (objects, more)
+            if valued:
+                key = (key, *[read(full) for read in valued])
+            found = kept.get(key)
+            if found is not None:
+                return found[1] if not _proof else _kept(study, args, found[1])
             result = study(*args, **kwargs)
-            kept[key] = (read, result)
-            while len(kept) > most:
-                del kept[next(iter(kept))]
-            return result
-
-        return run
-
-    return around
-
-
-def keep_keyed(key_of: Callable[..., Hashable], most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Keep many results by a key of everything they depend on; ``Same`` stands for a frozen object in it."""
-
-    def around(study: Callable[P, R]) -> Callable[P, R]:
-        kept: dict[Hashable, R] = {}
-        _tables.append(kept.clear)
-
-        @wraps(study)
-        def run(*args: P.args, **kwargs: P.kwargs) -> R:
-            assert not kwargs, "kept studies take their inputs by position"
-            key = key_of(*args)
-            found = kept.get(key, kept)  # the table itself stands for nothing found
-            if found is not kept:
-                return found if not _proof else _kept(study, args, found)  # type: ignore[return-value,arg-type]
-            result = kept[key] = study(*args, **kwargs)
+            kept[key] = (held, result)
             while len(kept) > most:
                 del kept[next(iter(kept))]
             return result

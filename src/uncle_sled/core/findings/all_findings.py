@@ -11,7 +11,7 @@ from types import ModuleType
 from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.findings.balance import ball, clearances, road, towing
 from uncle_sled.core.findings.build import plan
 from uncle_sled.core.findings.cut import shop
@@ -71,7 +71,7 @@ def place_of(code: str) -> ModuleType:
     return _PLACE_OF[code]
 
 
-@keep_last(6)
+@keep(most=6)
 def findings(studied: Studied) -> tuple[Finding, ...]:
     """Every finding without its remedy, stops first; of one code and place the first only."""
     return merged(studied, _in_frame(studied, _words(studied)), _at_rest(studied))
@@ -84,19 +84,19 @@ def at_rest(studied: Studied, tell: Tell) -> tuple[Finding, ...]:
     return _at_rest(studied)
 
 
-@keep_last(6)
+@keep(most=6)
 def findings_now(studied: Studied, rested: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """All findings of a build, those of the slower tier as they were last judged."""
     return merged(studied, _in_frame(studied, _words(studied)), rested)
 
 
-@keep_last(6)
+@keep(most=6)
 def findings_in_hand(studied: Studied, taken_up: Studied, mode: str, rested: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """The same while a hand drags in a mode: clashes of the other modes stay those of when it was taken up."""
     return merged(studied, _in_frame(studied, _words(studied), mode), (*rested, *_elsewhere(taken_up, mode)))
 
 
-@keep_last(2)
+@keep(most=2)
 def _elsewhere(taken_up: Studied, mode: str) -> tuple[Finding, ...]:
     words = _words(taken_up)
     others = [m.id for m in taken_up.build.stow.modes if m.id != mode]
@@ -112,7 +112,7 @@ def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Findin
     return (*before, *clash.clash_findings(s, words, only))
 
 
-@keep_last(4)
+@keep(most=4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
     return tuple([found for _, check in AT_REST for found in check(s, words)])

@@ -15,7 +15,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.validation import explain_validity
 
 from uncle_sled.core.document.shell import Face, HandChange, Opening, Shell
-from uncle_sled.core.engine import keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
 from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
@@ -116,7 +116,11 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     return Framed(body, cuts, tuple(members), tuple(faults), tuple(loose), sizes)
 
 
-@keep_keyed(lambda body, sizes: (tuple((s.id, s.polygon.wkb, s.origin) for s in body.surfaces), sizes), 6)
+def _as_drawn(body: Body) -> Hashable:
+    return tuple((s.id, s.polygon.wkb, s.origin) for s in body.surfaces)
+
+
+@keep(by_value(_as_drawn), by_value("sizes"), most=6)
 def _profiles(body: Body, sizes: Sizes) -> tuple[Member, ...]:
     return profiles(body, sizes)
 
@@ -263,24 +267,25 @@ class _Job(msgspec.Struct, frozen=True):
     timber: Material
     changes: tuple[HandChange, ...]
 
-    def key(self) -> Hashable:
-        """Everything that the result depends on, by value."""
-        surface, shell = self.surface, self.shell
-        return (
-            surface.id,
-            surface.origin,
-            surface.polygon.wkb,
-            None if surface.chain is None else surface.chain.tobytes(),
-            tuple((c.id, c.kind, c.shape.wkb) for c in self.cuts if c.surface == surface.id and c.good),
-            self.school.name,
-            self.sizes,
-            self.timber,
-            shell.faces,
-            shell.wall,
-            tuple(c for c in self.changes if c.face == surface.id),
-            shell.relined,
-            shell.survey.floor if shell.survey else None,
-        )
+
+def _of_the_face(job: _Job) -> Hashable:
+    """Everything that the result depends on, by value."""
+    surface, shell = job.surface, job.shell
+    return (
+        surface.id,
+        surface.origin,
+        surface.polygon.wkb,
+        None if surface.chain is None else surface.chain.tobytes(),
+        tuple((c.id, c.kind, c.shape.wkb) for c in job.cuts if c.surface == surface.id and c.good),
+        job.school.name,
+        job.sizes,
+        job.timber,
+        shell.faces,
+        shell.wall,
+        tuple(c for c in job.changes if c.face == surface.id),
+        shell.relined,
+        shell.survey.floor if shell.survey else None,
+    )
 
 
 Made = tuple[list[Member], list[Fault], list[HandChange]]
@@ -288,7 +293,7 @@ MOST_KEPT = 160
 NOMINAL_M = 0.0006  # an inch goes into 25 mm
 
 
-@keep_keyed(_Job.key, MOST_KEPT)  # a dragged opening reframes its own face only
+@keep(by_value(_of_the_face), most=MOST_KEPT)  # a dragged opening reframes its own face only
 def _frame_face(job: _Job) -> Made:
     shell, surface, cuts, school, sizes = job.shell, job.surface, job.cuts, job.school, job.sizes
     timber, changes = job.timber, job.changes

@@ -9,7 +9,7 @@ from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import Same, keep_keyed, keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed, frame_body
 from uncle_sled.core.parts.cabinet_cut import Fitted, around, fitted_in
 from uncle_sled.core.parts.face_build import library_of
@@ -27,7 +27,7 @@ def axle_middle_m(rig: Rig) -> float | None:
     return sum(a.station.si for a in rig.axles) / len(rig.axles) if rig.axles else None
 
 
-@keep_keyed(lambda rig, shell, own, brief: (axle_middle_m(rig), Same(shell), Same(own), brief.region == "North American"), 8)
+@keep(axle_middle_m, "shell", "own", "brief.region", most=8)
 def _framed(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], brief: Brief) -> Framed:
     return frame_body(shell, axle_middle_m(rig), brief.region == "North American", library_of(own))
 
@@ -37,7 +37,7 @@ def framed_of(build: Build, facts: Facts) -> Framed:
     return _framed(build.rig, build.shell, facts.materials, build.brief)
 
 
-@keep_last(8)
+@keep(most=8)
 def _base(rig: Rig, shell: Shell, own: tuple[OwnMaterial, ...], framed: Framed) -> tuple[Part, ...]:
     bought = rig.carrier == "ball" and rig.base == "as bought"
     whole = rig.bought_total.si if bought and rig.bought_total is not None else None
@@ -55,16 +55,15 @@ def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
     return base + parts_of_wiring(build, framed) + things
 
 
-@keep_keyed(
-    lambda build, facts: (
-        Same(build.shell),
-        Same(facts.materials),
-        Same(framed_of(build, facts)),
-        axle_middle_m(build.rig),
-        tuple([Same(thing) for thing in build.stow.things if thing.cabinet is not None]),
-    ),
-    4,
-)
+def _cabinets(build: Build) -> tuple[Thing, ...]:
+    return tuple([thing for thing in build.stow.things if thing.cabinet is not None])
+
+
+def _axle_m(build: Build) -> float | None:
+    return axle_middle_m(build.rig)
+
+
+@keep("build.shell", "facts.materials", framed_of, _axle_m, _cabinets, most=4)
 def cabinets_of(build: Build, facts: Facts) -> dict[str, Fitted]:
     """Every thing that is made of boards, by id, as it is built in at home."""
     left = around(build.shell, framed_of(build, facts), axle_middle_m(build.rig))
@@ -86,7 +85,7 @@ def _of_boards(thing: Thing, part: Part, made: dict[str, Fitted]) -> Part:
     return _weighed(part, one)
 
 
-@keep_keyed(lambda part, one: (Same(part), Same(one)), 512)
+@keep("part", "one", most=512)
 def _weighed(part: Part, one: Fitted) -> Part:
     x, y, z = one.centre
     return replace(part, mass_kg=one.mass_kg, x_m=x, y_m=y, z_m=z)

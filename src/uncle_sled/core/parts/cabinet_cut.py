@@ -20,7 +20,7 @@ from uncle_sled.core.document.joinery import Cabinet
 from uncle_sled.core.document.placing import Stand
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.cabinet import ACROSS, FASTENERS, HINGE_KG, SLIDE_KG_M, Board, Carcass, carcass, polygons
@@ -99,7 +99,7 @@ class Around(msgspec.Struct, frozen=True, eq=False):
     boxes: tuple[tuple[Corner, Corner], ...]
 
 
-@keep_keyed(lambda shell, framed, axle: (Same(shell), Same(framed), axle), 4)
+@keep("shell", "framed", "axle_m", most=4)
 def around(shell: Shell, framed: Framed, axle_m: float | None) -> Around | None:
     """None without a body."""
     body = framed.body
@@ -122,7 +122,7 @@ def around(shell: Shell, framed: Framed, axle_m: float | None) -> Around | None:
     return Around(side, body.width / 2 - left, tuple(slants), tuple(boxes))  # type: ignore[arg-type]
 
 
-@keep_keyed(lambda thing, stand, around, library: (Same(thing), stand, Same(around), Same(library)), 512)
+@keep("thing", by_value("stand"), "around", "library", most=512)
 def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mapping[str, Material]) -> Fitted | None:
     """A thing's cabinet where it stands; None where the thing has none. Args: around: what the body leaves, None without one."""
     made, one = carcass(thing), thing.cabinet

@@ -11,7 +11,7 @@ import msgspec
 
 from uncle_sled.core.document.project import OwnMaterial
 from uncle_sled.core.document.shell import Layer
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bends import tightest_radius_m
@@ -40,7 +40,7 @@ class FaceBuild(msgspec.Struct, frozen=True):
 Library = Mapping[str, Material]
 
 
-@keep_last(4)
+@keep(most=4)
 def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
     """The shipped materials with one's own beside them; one's own of the same id takes the place of a shipped one.
 

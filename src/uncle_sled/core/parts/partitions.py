@@ -15,7 +15,7 @@ from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import Loft, Partition, Shell
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.footprint import ends_m, plan_of
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
@@ -120,23 +120,10 @@ def leaf_arc(wall: Wall, one: Partition) -> list[tuple[float, float]] | None:
     return [at(hinge, 0.0), *(at(hinge + way * wide * math.cos(t), sign * wide * math.sin(t)) for t in turned)]
 
 
-def _of(shell: Shell, body: Body, library: Library) -> tuple[object, ...]:
-    return (
-        Same(body),
-        shell.partitions,
-        shell.nose_point,
-        shell.tail_clip,
-        shell.tail_clip_across,
-        shell.clipped,
-        shell.faces,
-        shell.wall,
-        shell.relined,
-        shell.survey,
-        tuple(library),
-    )
+SHAPES = ("partitions", "nose_point", "tail_clip", "tail_clip_across", "clipped", "faces", "wall", "relined", "survey")
 
 
-@keep_keyed(_of, 8)
+@keep("body", "library", *(f"shell.{name}" for name in SHAPES), most=8)
 def walls_of(shell: Shell, body: Body, library: Library) -> tuple[Wall, ...]:
     """Every partition as it would be built; one with a fault has no outline to speak of, and no weight."""
     return tuple(_wall(one, shell, body, library) for one in shell.partitions)

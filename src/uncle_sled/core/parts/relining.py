@@ -12,7 +12,7 @@ from shapely.geometry import LineString
 from shapely.ops import unary_union
 
 from uncle_sled.core.document.shell import Relining, Shell
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed
 from uncle_sled.core.geometry.surfaces import Surface, net
 from uncle_sled.core.materials import Material, materials
@@ -66,7 +66,7 @@ def added_m(one: Relining) -> float:
     return (one.furring.deep.si if one.furring else 0.0) + _si(one.liner_thickness) - old
 
 
-@keep_keyed(lambda one, shell, framed, library: (one, Same(shell), Same(framed), Same(library)), 32)
+@keep(by_value("one"), "shell", "framed", "library", most=32)
 def relined(one: Relining, shell: Shell, framed: Framed, library: Library) -> Relined | None:
     """None where its face is not there."""
     body = framed.body

@@ -10,7 +10,7 @@ from uncle_sled.core.document.project import Build, Facts, OwnMaterial
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Stow
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.words import lower_first
 
@@ -31,7 +31,7 @@ class Unknown(msgspec.Struct, frozen=True):
     short: str = ""  # for where there is room for a few words only
 
 
-@keep_last(8)
+@keep(most=8)
 def _of_rig(rig: Rig) -> tuple[Unknown, ...]:
     return tuple(_bed(rig) if rig.carrier == "vehicle bed" else _trailer(rig))
 
@@ -48,7 +48,7 @@ def unknowns_of(build: Build, facts: Facts) -> tuple[Unknown, ...]:
     )
 
 
-@keep_last(8)
+@keep(most=8)
 def _of_materials(shell: Shell, own: tuple[OwnMaterial, ...]) -> tuple[Unknown, ...]:
     """Materials of one's own in the body, of which nobody said what they weigh."""
     blank = {one.id: one for one in own if one.density_kg_m3 is None and one.kg_m2 is None}
@@ -69,7 +69,7 @@ def _of_materials(shell: Shell, own: tuple[OwnMaterial, ...]) -> tuple[Unknown, 
     )
 
 
-@keep_last(8)
+@keep(most=8)
 def _of_linings(shell: Shell) -> tuple[Unknown, ...]:
     """Linings that come out of a bought shell and that nobody weighed."""
     return tuple(
@@ -85,7 +85,7 @@ def _of_linings(shell: Shell) -> tuple[Unknown, ...]:
     )
 
 
-@keep_last(8)
+@keep(most=8)
 def _of_tanks(stow: Stow) -> tuple[Unknown, ...]:
     """Tanks that ride along and of which nobody said how much they hold."""
     return tuple(
@@ -101,7 +101,7 @@ def _of_tanks(stow: Stow) -> tuple[Unknown, ...]:
     )
 
 
-@keep_last(8)
+@keep(most=8)
 def _of_shell(shell: Shell, weighed_whole: bool) -> tuple[Unknown, ...]:
     """Faces of an own body that have neither layers nor a weight; those of a bought shell were weighed with it."""
     if shell.form == "none" or weighed_whole:

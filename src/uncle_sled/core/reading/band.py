@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.rig import Rig
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 
 Floats = NDArray[np.float64]
 
@@ -84,7 +84,7 @@ def vehicles_of(brief: Brief, facts: Facts) -> tuple[Vehicle, ...]:
     return chosen or facts.vehicles
 
 
-@keep_last(4)
+@keep(most=4)
 def band_of(brief: Brief, rig: Rig, facts: Facts) -> Band:
     """The band that a build is judged by: its region's, or the builder's own, and the lowest limit stated."""
     practice = PRACTICES[brief.region]

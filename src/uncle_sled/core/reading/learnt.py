@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.road import Correction, Seen
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.reading.load_cases import Bools, Floats, MassTable
 
@@ -53,7 +53,7 @@ def columns_of(parts: tuple[Part, ...]) -> dict[str, list[int]]:
     return made
 
 
-@keep_last(8)
+@keep(most=8)
 def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections: tuple[Correction, ...]) -> MassTable:
     """The table with the last correction on it; the very same where nothing was learnt."""
     if not corrections:

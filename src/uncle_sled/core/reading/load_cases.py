@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
-from uncle_sled.core.engine import from_last, keep_last
+from uncle_sled.core.engine import from_last, keep
 from uncle_sled.core.parts.from_stow import home_of, part_of_thing
 from uncle_sled.core.parts.from_wiring import MADE_BY
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, SHARED_BIAS, Part
@@ -26,7 +26,7 @@ ON_GROUND_M = 0.02  # underside of what is set down beside the rig
 Bools = NDArray[np.bool_]
 
 
-@keep_last(4)
+@keep(most=4)
 def columns_of(ids: tuple[str, ...]) -> dict[str, tuple[int, ...]]:
     """The columns of a table that belong to one part, its contents with it."""
     found: dict[str, tuple[int, ...]] = {}
@@ -92,7 +92,7 @@ class MassTable(msgspec.Struct, frozen=True):
         return next(at for at, case in enumerate(self.cases) if case.id == case_id)
 
 
-@keep_last(8)
+@keep(most=8)
 def standing_cases(build: Build) -> tuple[LoadCase, ...]:
     """The builder's cases after the standing ones; towing cases first, camp after them."""
     towing = [mode for mode in build.stow.modes if mode.towing]
@@ -201,7 +201,7 @@ class _Laid(msgspec.Struct, frozen=True):
 AROUND = 8  # moved things up to which only their columns are laid again
 
 
-@keep_last(4)
+@keep(most=4)
 def mass_table(build: Build, parts: tuple[Part, ...]) -> MassTable:
     """Masses, places and doubts of every case of the build. Source: first principles."""
     laid = _laid(build, parts)

@@ -8,7 +8,7 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_each, keep_last
+from uncle_sled.core.engine import keep, keep_each
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import silhouette
@@ -73,7 +73,7 @@ def tail_m(build: Build) -> float | None:
     return max(ends, default=None)
 
 
-@keep_last(6)
+@keep(most=6)
 def study(build: Build, facts: Facts) -> Studied:
     """Run the frame tier: about 2 ms at 300 things and 12 cases."""
     parts = parts_of(build, facts)
@@ -118,7 +118,7 @@ def _reaches_m(thing: Thing) -> float:
     return end if abs(thing.x.si) < FARTHEST_M and thing.length.si < FARTHEST_M else -FARTHEST_M
 
 
-@keep_last(4)
+@keep(most=4)
 def length_m(build: Build) -> float:
     """How far the rig and body reach aft [m], for drawings and scales; 5 m where nothing is known."""
     ends = [axle.station.si + 0.3 for axle in build.rig.axles]
@@ -131,4 +131,4 @@ def length_m(build: Build) -> float:
     return max(ends, default=5.0)
 
 
-silhouette_of = keep_last(4)(silhouette)  # of a shell, kept by identity
+silhouette_of = keep(most=4)(silhouette)  # of a shell, kept by identity

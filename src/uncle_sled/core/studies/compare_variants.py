@@ -8,7 +8,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.project import Build, Facts, Project
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.limits import use
@@ -85,7 +85,7 @@ def same_stops(build: Build, first: Build) -> tuple[str, ...]:
     )
 
 
-@keep_last(8)
+@keep(most=8)
 def standing_of(build: Build, facts: Facts) -> Standing:
     """One variant over everything; money by the first cutting plan, the finish by the schedule of the mean hours."""
     s = study(build, facts)

@@ -13,7 +13,7 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Figures, Thing
 from uncle_sled.core.document.systems import Load, Systems
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 
 INVERTER_ETA = 0.88
 CHARGER_ETA = 0.88  # of what is taken from the mains
@@ -59,7 +59,7 @@ def electric_key(build: Build) -> tuple[object, ...]:
     fed = fed_by_wire(build.systems)
     return tuple(
         [
-            (t.id, t.name, Same(t.figures), t.taken_out, t.vents_gas, t.roles, t.burns)
+            (t.id, t.name, t.figures, t.taken_out, t.vents_gas, t.roles, t.burns)
             for t in build.stow.things
             if t.figures is not None or t.kind == "appliance" or t.id in fed
         ]
@@ -132,7 +132,7 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
     )
 
 
-@keep_keyed(lambda build: (Same(build.systems), Same(build.brief), electric_key(build)), 4)
+@keep("build.systems", "build.brief", electric_key, most=4)
 def loads_of(build: Build) -> tuple[Runs, ...]:
     """Every load: things first, in the order of the file, then own lines."""
     systems, mains = build.systems, mains_v(build.brief)

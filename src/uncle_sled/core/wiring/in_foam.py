@@ -11,7 +11,7 @@ import math
 
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.systems import Tray, Wire
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.materials import materials
 from uncle_sled.core.wiring.route import AT_WALL_M, Spot, Ways
 
@@ -20,7 +20,7 @@ STEP_M = 0.02
 TRAY_NEAR_M = 0.01
 
 
-@keep_keyed(lambda shell: Same(shell), 4)
+@keep("shell", most=4)
 def insulated_faces(shell: Shell) -> frozenset[str]:
     """Kinds of faces with a layer or a lining that insulates; of materials of one's own nobody says so here."""
 

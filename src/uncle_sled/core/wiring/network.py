@@ -12,7 +12,7 @@ import msgspec
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Figures, Thing
 from uncle_sled.core.document.systems import Device, Wire
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.wiring.appliances import (
     ASK_VOC_SHARE,
     BOOSTER_ETA,
@@ -95,14 +95,14 @@ def end_of_device(device: Device) -> End:
     return End(device.id, device.name, device.kind, None, None, device.rating_a, device.breaks)
 
 
-def _key(build: Build) -> tuple[object, ...]:
+def _named_things(build: Build) -> tuple[object, ...]:
     """What the network reads: of things without figures the names of those that wires end at."""
     ends = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
     plain = tuple([(t.id, t.name) for t in build.stow.things if t.figures is None and t.id in ends])
-    return Same(build.systems), Same(build.brief), electric_key(build), plain
+    return electric_key(build), plain
 
 
-@keep_keyed(_key, 4)
+@keep("build.systems", "build.brief", _named_things, most=4)
 def network_of(build: Build) -> Network:
     """The whole network. Places of things play no part in it."""
     runs = {one.id: one for one in loads_of(build)}

@@ -16,7 +16,7 @@ from shapely.geometry import LineString
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.systems import Bend, Tray
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import Body
 
@@ -46,7 +46,7 @@ class Ways(msgspec.Struct, frozen=True, eq=False):
         return float(np.interp(x, self.stations, self.ceiling))
 
 
-@keep_keyed(lambda build, framed: (Same(build.shell), Same(framed), Same(build.systems.trays)), 4)
+@keep("build.shell", "framed", "build.systems.trays", most=4)
 def ways_of(build: Build, framed: Framed) -> Ways | None:
     """What the body offers; None where there is no body."""
     body, shell = framed.body, build.shell

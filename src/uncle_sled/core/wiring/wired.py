@@ -13,7 +13,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.systems import Device, Wire
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.wiring.conductors import (
     BREAKERS_A,
@@ -193,12 +193,12 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     return Wired(tuple(lay(id, frozenset()) for id in net.wires), build.systems.devices, net, gauge, in_series(build))
 
 
-@keep_keyed(lambda wire, start, end, ways: (wire.bends, start, end, Same(ways)), 1000)
+@keep("wire.bends", by_value("start"), by_value("end"), "ways", most=1000)
 def _way(wire: Wire, start: Spot, end: Spot, ways: Ways | None) -> tuple[Spot, ...]:
     return route(start, end, wire.bends, ways)
 
 
-@keep_keyed(lambda points, ways, insulated: (points, Same(ways), insulated), 1000)
+@keep(by_value("points"), "ways", by_value("insulated"), most=1000)
 def _foam(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:
     return foam_m(points, ways, insulated)
 
@@ -208,7 +208,7 @@ def _guards_on(laid: Laid, net: Network) -> bool:
     return laid.fused in ("start", "both") or (laid.fused == "end" and net.ends[laid.start].kind not in FEEDS_BACK)
 
 
-@keep_keyed(lambda *args: args, 1000)
+@keep("wire", by_value("points"), by_value("flow"), "gauge", "practice", "guard", "guessed", "foam_m", "beside", most=1000)
 def _laid(
     wire: Wire,
     points: tuple[Spot, ...],

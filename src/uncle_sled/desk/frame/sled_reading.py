@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 import numpy as np
 
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.reading.limits import least_front_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.sureness import load_sigma_kg
@@ -43,7 +43,7 @@ class Reading(msgspec.Struct, frozen=True):
     last: str
 
 
-@keep_keyed(lambda s, row: (Same(s), row), 4)
+@keep("s", "row", most=4)
 def reading(s: Studied, row: int) -> Reading:
     """The reading of the case in a row of a build."""
     words = Words(s.build.brief.reading.shown())

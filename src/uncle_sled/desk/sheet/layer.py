@@ -15,7 +15,7 @@ from PySide6.QtCore import QRect, QRectF, QSize
 from PySide6.QtGui import QPainter, QPixmap, QRegion
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.desk.kit.painting import Frame, Written, paint
 
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
@@ -35,7 +35,7 @@ class Leaf(msgspec.Struct, frozen=True):
     token: object = None
 
 
-@keep_last(16384)
+@keep(most=16384)
 def _box_m(shape: Poly) -> tuple[float, float, float, float]:
     xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
     return min(xs), min(ys), max(xs), max(ys)

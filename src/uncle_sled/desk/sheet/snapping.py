@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.drawing.rig.rig_views import Placed
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.studies.stow.room import Room, floor_m, room_of
 from uncle_sled.core.studies.stow.solids import TOUCH_M
@@ -60,7 +60,7 @@ def snaps_for(build: Build, facts: Facts, others: list[Placed], shown: Shown) ->
     return Snaps({"x": tuple(xs), "y": tuple(ys), "z": tuple(zs)}, {"x": axles, "y": (0.0,), "z": ()}, shown.step_m, room_of(build, facts))
 
 
-@keep_last(8)
+@keep(most=8)
 def lines_of(lines: tuple[float, ...]) -> NDArray[np.float64]:
     return np.array(lines, dtype=float)
 

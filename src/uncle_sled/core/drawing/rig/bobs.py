@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.text_width import elided, text_width
-from uncle_sled.core.engine import Same, keep_keyed, keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_wiring import WIRING
 from uncle_sled.core.reading.load_cases import columns_of
 from uncle_sled.core.reading.studied import Studied
@@ -56,7 +56,7 @@ class Hung(msgspec.Struct, frozen=True):
     crowded: bool = False  # it found no free place
 
 
-@keep_last(4)
+@keep(most=4)
 def _owners(ids: tuple[str, ...]) -> tuple[list[str], NDArray[np.int_], list[int]]:
     """What is bobbed as one: its id, which one each column of a table belongs to, and its first column."""
     columns = columns_of(ids)
@@ -91,7 +91,7 @@ class Singles(msgspec.Struct, frozen=True):
         return mass, moment / mass if abs(mass) > 1e-9 else float(self.moment_kg_m[first] / self.mass_kg[first])
 
 
-@keep_keyed(lambda s, row: (Same(s), row), 4)
+@keep("s", "row", most=4)
 def single_bobs(s: Studied, row: int) -> Singles:
     """The weights of a case that bobs hang for."""
     keys, owner, first = _owners(s.table.ids)

@@ -20,7 +20,7 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.figures import figure
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
-from uncle_sled.core.engine import keep_each, keep_keyed, keep_last
+from uncle_sled.core.engine import by_value, keep, keep_each
 from uncle_sled.core.geometry.footprint import corners_m
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.figure_of import figure_of
@@ -58,7 +58,7 @@ class Placed(msgspec.Struct, frozen=True):
     state: str | None = None
 
 
-@keep_keyed(lambda thing, stand, level, mass: (id(thing), stand, level, mass), MOST_KEPT)  # it holds its thing
+@keep("thing", by_value("stand"), "level", "mass", most=MOST_KEPT)
 def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Placed:
     """An untouched thing keeps it, and with it what was drawn of it."""
     return Placed(thing, stand.x, stand.y, stand.z, stand.size, stand.turn, level, mass, mass != 0.0 or thing.mass.si == 0.0, stand.state)
@@ -235,7 +235,7 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     )
 
 
-@keep_last(MOST_KEPT)
+@keep(most=MOST_KEPT)
 def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive, ...]:
     """One thing's box with its level, without its label."""
     lx, ly, lz = p.size
@@ -530,7 +530,7 @@ def _spans(thing: Thing) -> tuple[float, float]:
     return _span(home_of(thing))
 
 
-@keep_last(4)
+@keep(most=4)
 def heights_m(build: Build, mode: Mode | None = None) -> tuple[float, float]:
     """Top of the side view and half width of the plan [m], with all that stands about in a mode."""
     body = silhouette_of(build.shell)

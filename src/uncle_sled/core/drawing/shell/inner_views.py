@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.shell import Loft, Partition, Shell
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import inside_of
@@ -14,7 +14,7 @@ from uncle_sled.core.reading.studied import Studied
 RUNG_M = 0.28
 
 
-@keep_keyed(lambda s, view, named: (Same(s.framed), Same(s.build.shell), view, named), 8)
+@keep("s.framed", "s.build.shell", "view", "named", most=8)
 def inner_view(s: Studied, view: str, named: bool) -> tuple[Primitive, ...]:
     """All of it in the side view or the plan, metres as the rig's. Args: named: with names in the plan."""
     body, shell = s.framed.body, s.build.shell

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line, rect
 from uncle_sled.core.drawing.shell.shell_views import skin_openings
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Cut
 from uncle_sled.core.geometry.surfaces import SIDES, Body
 from uncle_sled.core.parts.inside import thickness_m
@@ -15,7 +15,7 @@ from uncle_sled.core.reading.studied import Studied
 LEAST_M = 0.03  # of a wall whose thickness nobody gave
 
 
-@keep_keyed(lambda s, view: (Same(s.framed), Same(s.build.shell), view), 4)
+@keep("s.framed", "s.build.shell", "view", most=4)
 def openings_seen(s: Studied, view: str) -> tuple[Primitive, ...]:
     """What is cut into the body, seen from the left (``side``) or from above (``plan``); metres as the rig's."""
     body = s.framed.body

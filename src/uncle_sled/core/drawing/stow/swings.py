@@ -12,7 +12,7 @@ from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line, rect
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.stow.clashes import Clash, clashes
 from uncle_sled.core.studies.stow.room import Hole, Point3, Room, room_of
@@ -131,7 +131,7 @@ def _travel(solid: Solid, thing: Thing, mode: Mode, view: str) -> list[Primitive
 
 
 # clashes
-@keep_keyed(lambda build, facts, mode, view: (Same(build), Same(facts), Same(mode), view), 4)
+@keep("build", "facts", "mode", "view", most=4)
 def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primitive, ...]:
     """What stands in what, marked where it does."""
     found = clashes(build, facts, mode.id)[mode.id]

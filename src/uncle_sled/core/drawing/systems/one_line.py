@@ -9,7 +9,7 @@ import msgspec
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.one_line_layout import GAP_W, LaidOut, LineAt, Wants, laid_out
 from uncle_sled.core.drawing.text_width import elided, wrapped
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.units import feet_inches
 from uncle_sled.core.wiring.appliances import usable_wh
 from uncle_sled.core.wiring.network import End
@@ -37,7 +37,11 @@ def one_line(wired: Wired, words: Words) -> Diagram:
     return _one_line(wired, words, words.shown)
 
 
-@keep_by(lambda wired, words, shown: (wired.net, *wired.wires, shown.length), 2)
+def _wires(wired: Wired) -> tuple[Laid, ...]:
+    return wired.wires
+
+
+@keep("wired.net", _wires, "shown.length", most=2)
 def _one_line(wired: Wired, words: Words, shown: object) -> Diagram:
     net = wired.net
     drawn = [w for w in wired.wires if w.kind != "earth"]

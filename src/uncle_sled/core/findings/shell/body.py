@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer, Opening
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
@@ -130,11 +130,7 @@ FAULTS = {
 }
 
 
-def _of_body(s: Studied, words: Words) -> tuple[object, ...]:
-    return s.build.shell, s.build.rig, s.build.brief, s.facts.materials, s.framed
-
-
-@keep_by(_of_body, 4)  # a dragged thing leaves the body as it is
+@keep("s.build.shell", "s.build.rig", "s.build.brief", "s.facts.materials", "s.framed", most=4)  # a dragged thing leaves the body as it is
 def shell_findings(s: Studied, words: Words) -> tuple[Finding, ...]:
     return tuple(_judged(s, words))
 

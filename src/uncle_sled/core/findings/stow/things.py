@@ -9,7 +9,7 @@ import numpy as np
 
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_each, keep_last
+from uncle_sled.core.engine import keep, keep_each
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.parts.from_stow import homes_of, standing_size_m
@@ -78,7 +78,7 @@ def _plain_faults(thing: Thing) -> Iterator[Finding]:
         )
 
 
-@keep_last(2)
+@keep(most=2)
 def sizes_m(shell: Shell) -> Size:
     """Length, width and height of a body as typed [m], nothing where not known."""
     long, wide, high = (side.si if side else 0.0 for side in (shell.length, shell.width, shell.height))

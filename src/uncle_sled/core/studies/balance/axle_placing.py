@@ -11,7 +11,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.support import independent_axle_loads_kg
 from uncle_sled.core.reading.band import band_kg
 from uncle_sled.core.reading.limits import axle_ratings_kg
@@ -32,7 +32,7 @@ class AxlePlacing(msgspec.Struct, frozen=True):
     fighting_cases: tuple[str, str] | None
 
 
-@keep_last(3)
+@keep(most=3)
 def axle_placing(s: Studied) -> AxlePlacing | None:
     """The window of an own axle, or None where there is no axle, no mass or no ball."""
     rows = s.towing_rows

@@ -11,7 +11,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.placing import stand_of
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_stow import contents_of
 from uncle_sled.core.parts.part import Contents
 from uncle_sled.core.parts.support import independent_axle_loads_kg
@@ -40,7 +40,7 @@ class Emptying(msgspec.Struct, frozen=True):
     worst: Order
 
 
-@keep_last(4)
+@keep(most=4)
 def emptying(s: Studied) -> tuple[Emptying, ...]:
     """Every kind of which two tanks or more ride, in the first case on the road that has them full."""
     if s.support is None or not s.towing_rows:

@@ -15,7 +15,7 @@ import numpy as np
 from msgspec.structs import replace
 from numpy.typing import NDArray
 
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.frame_steel import BRACKETS, bars_of
 from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.reading.studied import Studied
@@ -180,11 +180,10 @@ def sinking(x: Floats, moment: Floats, ei: Floats, holds: list[list[tuple[float,
     return -(down + c[0] + c[1] * x)
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.readings, s.table, s.build.rig, s.parts
+READS = ("s.readings", "s.table", "s.build.rig", "s.parts")
 
 
-@keep_by(_reads, 3)
+@keep(*READS, most=3)
 def frame_under(s: Studied) -> FrameUnder:
     """Every towing case on the road; the heaviest of them parked and lifted."""
     why = frame_fault(s)
@@ -300,7 +299,7 @@ def _supports(
     return [(foot, total - wheels), *forces], [[(foot, 1.0)], weights or flat]
 
 
-@keep_by(_reads, 2)
+@keep(*READS, most=2)
 def choices(s: Studied) -> tuple[Choice, ...]:
     """Every section of the table for the rails (legs where they are of the same), lightest first: weight against stress."""
     made = frame_under(s)

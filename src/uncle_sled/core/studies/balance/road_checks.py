@@ -14,7 +14,7 @@ from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.brief import Vehicle
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.band import vehicles_of
@@ -265,7 +265,7 @@ def _of_noses(s: Studied) -> tuple[object, ...]:
     return s.build.rig, s.framed, s.build.shell, s.build.brief, s.facts, *outside
 
 
-@keep_by(_of_noses, 4)
+@keep(_of_noses, most=4)
 def turning(s: Studied) -> tuple[Turning, ...]:
     """What stands foremost against each car that says how wide it is and how far its bumper is from the ball."""
     made = []

@@ -12,7 +12,7 @@ from typing import Literal
 import msgspec
 
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import axle_middle_m
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.reading.limits import Held, Limit, Unchecked
@@ -44,7 +44,7 @@ class LowTail(msgspec.Struct, frozen=True):
     name: str
 
 
-@keep_last(4)
+@keep(most=4)
 def road_sizes(s: Studied) -> tuple[RoadSize, ...]:
     """Height, width and length of every towing mode, in the order of the modes."""
     made = []
@@ -123,7 +123,7 @@ def _angle_deg(one: Solid, middle_m: float, radius_m: float) -> float:
     return math.degrees(math.atan2(z, x) + math.asin(radius_m / far))
 
 
-@keep_last(4)
+@keep(most=4)
 def every_limit(s: Studied) -> Held:
     """The limits of weights, of size on the road and of speed: those that were checked, and those that could not be."""
     limits, unchecked = list(s.limits), list(s.unchecked)

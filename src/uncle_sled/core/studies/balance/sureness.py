@@ -12,7 +12,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.rig import BedVehicle
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_wiring import WIRING
 from uncle_sled.core.parts.part import AXLE_M, PLACED_M, SURENESS
 from uncle_sled.core.parts.support import springs_kg2, wheels_per_kg_m
@@ -65,7 +65,7 @@ def load_kg(s: Studied) -> Floats:
     return s.readings.axle_kg[:, 1] if bed else s.readings.tongue_kg
 
 
-@keep_last(4)
+@keep(most=4)
 def _bed_doubt_kg2(s: Studied) -> tuple[Floats, Floats, Floats]:
     """Variances of a bed's rear axle and of the whole, and their covariance [kg2], of every case."""
     assert s.support is not None
@@ -80,7 +80,7 @@ def load_sigma_kg(s: Studied) -> Floats:
     return np.sqrt(_bed_doubt_kg2(s)[0])
 
 
-@keep_last(4)
+@keep(most=4)
 def chances(s: Studied) -> Floats:
     """Chance of every case to be within its limits: the ball in its band, or both axles of a bed's vehicle."""
     if s.support is None or s.support.carrier == "ball":

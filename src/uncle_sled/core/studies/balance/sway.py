@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.placing import longer_drawbar_ops
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.limits import front_axle_of, own_weight_kg, rear_axle_of, riding_in_car
 from uncle_sled.core.reading.studied import Studied, study
@@ -287,11 +287,10 @@ def car_of(s: Studied) -> tuple[Vehicle | None, str]:
     return None, why
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.readings, s.table, s.build.brief, s.build.rig, s.build.stow, s.facts
+READS = ("s.readings", "s.table", "s.build.brief", "s.build.rig", "s.build.stow", "s.facts")
 
 
-@keep_by(_reads, 3)
+@keep(*READS, most=3)
 def sway(s: Studied) -> Sway:
     """All towing cases behind the first car that is known."""
     fastest = s.build.brief.fastest_kmh
@@ -337,7 +336,7 @@ def with_trailer(train: Train, m2: float, e: float, i2: float) -> Train | None:
     return msgspec.structs.replace(train, m2=m2, i2=i2, e=e, l=reach, cf=cf, cr=cr, ct=c * m2 * e / reach)
 
 
-@keep_by(lambda s, row: (*_reads(s), s.parts, row), 6)
+@keep(*READS, "s.parts", "row", most=6)
 def costs(s: Studied, row: int) -> tuple[Cost, ...]:
     """What every thing and every tank's content costs in a case at the speed asked, dearest first."""
     made = sway(s)
@@ -376,7 +375,7 @@ def costs(s: Studied, row: int) -> tuple[Cost, ...]:
     return tuple(sorted(found, key=lambda one: -one.gain))
 
 
-@keep_by(lambda s, row: (*_reads(s), s.parts, s.build, row), 4)
+@keep(*READS, "s.parts", "s.build", "row", most=4)
 def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
     """The dearest masses taken out, a longer drawbar, harder and softer tyres; tried on the case, nothing is changed."""
     car, _ = car_of(s)

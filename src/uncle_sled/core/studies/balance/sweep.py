@@ -15,7 +15,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.placing import stand_of
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_stow import contents_of
 from uncle_sled.core.parts.support import independent_axle_loads_kg
 from uncle_sled.core.reading.band import band_kg
@@ -83,7 +83,7 @@ def span_kg(s: Studied, total_kg: Floats) -> tuple[Floats, Floats]:
     return low, np.minimum(high, bed.rear_rating.si) if bed.rear_rating else high
 
 
-@keep_last(4)
+@keep(most=4)
 def sweep(s: Studied, row: int) -> Sweep | None:
     """Every level of every tank in a towing case. None without a reading or a case.
 

@@ -14,7 +14,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.build.days import SLOT_H, Days, parsed
 from uncle_sled.core.studies.build.order import sorted_tasks
 from uncle_sled.core.studies.build.schedule import Schedule, weights
@@ -89,7 +89,7 @@ def through(
     return last
 
 
-@keep_keyed(lambda schedule, days, deadline, draws=DRAWS: (Same(schedule), Same(days), deadline, draws), 4)
+@keep("schedule", "days", "deadline", "draws", most=4)
 def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS) -> Chance | None:
     """The chance curve of a calendar; None where nothing is left to be placed."""
     if not schedule.placed or schedule.never or schedule.loop:

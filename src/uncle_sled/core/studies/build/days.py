@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.work import Work
-from uncle_sled.core.engine import keep_keyed
+from uncle_sled.core.engine import by_value, keep
 
 SLOT_H = 0.5
 FIRST_HOUR = 8.0
@@ -83,8 +83,16 @@ def days_of(build: Build) -> Days:
     return _days(build.work, build.brief.latitude_deg)
 
 
-@keep_keyed(
-    lambda work, latitude: (work.begin, work.days, work.hours_day, work.free_days, work.helpers, work.shop, work.wet_months, latitude), 6
+@keep(
+    "work.begin",
+    by_value("work.days"),
+    "work.hours_day",
+    by_value("work.free_days"),
+    by_value("work.helpers"),
+    by_value("work.shop"),
+    by_value("work.wet_months"),
+    "latitude_deg",
+    most=6,
 )
 def _days(work: Work, latitude_deg: float | None) -> Days:
     begin = parsed(work.begin) or DEFAULT_BEGIN

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.build.days import FIRST_HOUR, HORIZON_DAYS, SLOT_H, Days, cured_h, days_of, parsed
@@ -178,7 +178,7 @@ def schedule_of(build: Build, facts: Facts, best: bool = False, tell: Tell = nob
     return _scheduled(sorted_tasks(tasks_of(build, facts)), days_of(build), _now_of(build), best, tell)
 
 
-@keep_keyed(lambda tasks, days, now, best, tell: (tasks, Same(days), now, best), 6)
+@keep(by_value("tasks"), "days", "last", "best", most=6)
 def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: bool, tell: Tell) -> Schedule:
     """Kept by what the tasks are, so that what only moves a thing about plans nothing again. Args: last: written down."""
     hours, waits = weights(tasks, days)
@@ -246,7 +246,7 @@ def late_costs_d(build: Build, facts: Facts, id: str) -> float:
     return _late_costs(sorted_tasks(tasks_of(build, facts)), days_of(build), _now_of(build), id)
 
 
-@keep_keyed(lambda tasks, days, now, id: (tasks, Same(days), now, id), 24)
+@keep(by_value("tasks"), "days", "last", "id", most=24)
 def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str) -> float:
     schedule = _scheduled(tasks, days, last, False, nobody)
     if schedule.loop or not schedule.placed:
@@ -265,7 +265,7 @@ def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str)
     return max(end - best, 0.0)
 
 
-@keep_keyed(lambda tasks, days, now, ids: (tasks, Same(days), now, ids), 6)
+@keep(by_value("tasks"), "days", "last", by_value("ids"), most=6)
 def _moving(tasks: tuple[Task, ...], days: Days, last: date | None, ids: tuple[str, ...] | None) -> frozenset[str]:
     schedule = _scheduled(tasks, days, last, False, nobody)
     if schedule.loop:

@@ -15,7 +15,7 @@ import msgspec
 
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import library_of
@@ -501,7 +501,7 @@ def _priced(
     )
 
 
-@keep_last(2)
+@keep(most=2)
 def lines_of(s: Studied, made: BuildPlan) -> tuple[Line, ...]:
     """The shopping list of a build by a plan of it."""
     hose_m = (

@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.cut.bars import BarPattern, BarPlan
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
@@ -40,7 +40,7 @@ class Handed(msgspec.Struct, frozen=True):
     wanted: dict[str, Wanted]
 
 
-@keep_by(lambda made, build, facts: (made, build.cut.numbers, build.cut.pins), 2)
+@keep("made", "build.cut.numbers", "build.cut.pins", most=2)
 def handed(made: BuildPlan, build: Build, facts: Facts) -> Handed:
     """The plan with its pieces by name; a held piece is the one that was held."""
     of = numbers_of(build, facts).of

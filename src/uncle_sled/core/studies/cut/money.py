@@ -13,7 +13,7 @@ from collections.abc import Iterable
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.studies.cut.buying import STAGES, Line
 from uncle_sled.core.studies.cut.take_off import TakeOff
@@ -73,7 +73,7 @@ def summed(lines: Iterable[Line]) -> Sum:
     return Sum(mean, math.sqrt((1 - RHO) * squares + RHO * plain * plain), low, high, unknown)
 
 
-@keep_last(2)
+@keep(most=2)
 def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) -> Money:
     cut = build.cut
     total = summed(lines)

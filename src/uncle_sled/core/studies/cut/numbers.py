@@ -15,7 +15,7 @@ import msgspec
 from uncle_sled.core.document.cut import Cut, Numbered
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.studies.cut.take_off import Piece, take_off
 from uncle_sled.core.wiring.wired import wired_of
@@ -113,10 +113,7 @@ def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
     )
 
 
-@keep_keyed(
-    lambda build, facts: (Same(build.cut.numbers), Same(take_off(build, facts)), Same(build.systems), Same(build.stow), Same(build.brief)),
-    4,
-)
+@keep("build.cut.numbers", take_off, "build.systems", "build.stow", "build.brief", most=4)
 def numbers_of(build: Build, facts: Facts) -> Numbers:
     """Every piece with its number, or a draft of one."""
     pieces = (*take_off(build, facts).pieces, *runs_of(build, facts))

@@ -14,7 +14,7 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.cut import Cut, StockSize
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.cut.held import Held, faults_of
@@ -121,15 +121,8 @@ def _across_m(wide_m: float, thin_m: float, place: tuple[tuple[float, float], ..
     return thin_m if abs(seen - thin_m) < abs(seen - wide_m) else wide_m
 
 
-@keep_keyed(
-    lambda build, facts, many=QUESTIONS, tell=nobody: (
-        Same(take_off(build, facts)),
-        *(Same(getattr(build.cut, name)) for name in ("kerf", "trim", "sizes", "pins")),
-        build.cut.saw,
-        build.brief.region,
-        many,
-    ),
-    4,
+@keep(
+    take_off, "build.cut.kerf", "build.cut.trim", "build.cut.sizes", "build.cut.pins", "build.cut.saw", "build.brief.region", "many", most=4
 )
 def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobody) -> BuildPlan:
     """What is cut from what; nothing where no body is drawn.
@@ -172,19 +165,7 @@ def _told(tell: Tell, between: tuple[float, float], words: str, share: float | N
     tell(between[0] + (between[1] - between[0]) * (share or 0.0), words)
 
 
-@keep_keyed(
-    lambda mine, from_, kerf, trim, free, here, slants, many, tell: (
-        mine,
-        from_,
-        kerf,
-        trim,
-        free and mine[0].kind == "sheet",
-        here,
-        slants,
-        many,
-    ),
-    160,
-)
+@keep(by_value("mine"), by_value("from_"), "kerf", "trim", "free", by_value("here"), by_value("slants"), "many", most=160)
 def _laid(
     mine: tuple[Wanted, ...],
     from_: tuple[Stock, ...],

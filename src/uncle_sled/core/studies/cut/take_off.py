@@ -6,7 +6,7 @@ Skins inside of the frame are taken at the outer outline, as they are cut to fit
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 
 import msgspec
 import numpy as np
@@ -18,7 +18,7 @@ from shapely.ops import unary_union
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer, Opening
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
@@ -116,17 +116,21 @@ class TakeOff(msgspec.Struct, frozen=True):
     unsaid: tuple[str, ...]
 
 
-@keep_keyed(
-    lambda build, facts: (
-        Same(build.shell),
-        Same(facts.materials),
-        Same(framed_of(build, facts)),
-        build.brief.region,
-        _reads(build),
-        tuple(Same(one) for one in build.stow.things if one.id in build.cut.made or one.cabinet is not None),
-        bars_of(build.rig),
-    ),
-    4,
+def _of_boards(build: Build) -> tuple[Thing, ...]:
+    return tuple([one for one in build.stow.things if one.id in build.cut.made or one.cabinet is not None])
+
+
+def _bars(build: Build) -> Hashable:
+    return bars_of(build.rig)
+
+
+@keep(
+    *("build.shell", "facts.materials", "build.brief.region"),
+    *("build.cut.joint", "build.cut.board.si", by_value("build.cut.made"), by_value("build.cut.made_of"), "build.cut.made_thick.si"),
+    framed_of,
+    _of_boards,
+    by_value(_bars),
+    most=4,
 )
 def take_off(build: Build, facts: Facts) -> TakeOff:
     """Everything to cut for a build's body; empty where no body is drawn yet. Of a bought shell only what comes in."""
@@ -176,11 +180,6 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
     whole = [part for piece in _paired(pieces) for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)]
     return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
-
-
-def _reads(build: Build) -> tuple[object, ...]:
-    cut = build.cut
-    return cut.joint, cut.board.si, cut.made, cut.made_of, cut.made_thick.si
 
 
 def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:

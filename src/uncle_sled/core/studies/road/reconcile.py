@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.road import Correction, GroupFactor, Seen, Ticket
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.reading.balance import balance
 from uncle_sled.core.reading.learnt import GROUP_WORDS, GROUPS, columns_of, stands, with_what_was_learnt
 from uncle_sled.core.reading.load_cases import mass_table
@@ -89,7 +89,7 @@ def accepted(s: Studied) -> set[str]:
     return {id for one in s.build.road.corrections for id in one.tickets}
 
 
-@keep_last(4)
+@keep(most=4)
 def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled | None:
     """All tickets that are not in a correction yet, together; None where none says anything.
 

@@ -15,7 +15,7 @@ import numpy as np
 
 from uncle_sled.core.document.shell import Face, Loft, Opening
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
 from uncle_sled.core.framing.frame_stuff import FRAME_STUFF
 from uncle_sled.core.framing.member import Member
@@ -71,11 +71,9 @@ class Check(msgspec.Struct, frozen=True):
         return "not checked" if self.value is None else "computed"
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.build.shell, s.build.rig, s.build.brief, s.build.stow, s.facts.materials, s.facts.people, s.framed, s.table
-
-
-@keep_by(_reads, 4)
+@keep(
+    *("s.build.shell", "s.build.rig", "s.build.brief", "s.build.stow", "s.facts.materials", "s.facts.people", "s.framed", "s.table"), most=4
+)
 def screening(s: Studied) -> tuple[Check, ...]:
     """All checks of a body, the nearest to its limit first, then those that could not be made; none without a body."""
     if s.framed.body is None or s.framed.body.width <= 0:

@@ -12,7 +12,7 @@ from collections.abc import Hashable
 import msgspec
 
 from uncle_sled.core.document.shell import SeamMade
-from uncle_sled.core.engine import keep_by, keep_keyed
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.joints import Joint, joints_of
 from uncle_sled.core.geometry.surfaces import Body
@@ -44,10 +44,6 @@ class Seam(msgspec.Struct, frozen=True):
         )
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.build.shell, s.framed.body
-
-
 def joints(s: Studied) -> tuple[Joint, ...]:
     """Joints of the body as drawn; none without one."""
     body = s.framed.body
@@ -62,12 +58,12 @@ def _drawn(body: Body) -> Hashable:
     )
 
 
-@keep_keyed(_drawn, 8)
+@keep(by_value(_drawn), most=8)
 def _joints(body: Body) -> tuple[Joint, ...]:
     return joints_of(body)
 
 
-@keep_by(_reads, 4)
+@keep("s.build.shell", "s.framed.body", most=4)
 def seams(s: Studied) -> tuple[Seam, ...]:
     """Every joint of the body, those that leak first, then the longest."""
     said = {one.id: one for one in s.build.shell.seams}

@@ -15,7 +15,7 @@ from shapely import box
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.parts.face_build import library_of
@@ -65,12 +65,11 @@ class Sections(msgspec.Struct, frozen=True):
     likely_m: float
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    rig = s.build.rig
-    return (s.framed, s.build.shell, s.facts.materials, s.build.brief, rig.frame_width, rig.frame_length, rig.drawbar_length)
-
-
-@keep_by(_reads, 4)
+@keep(
+    *("s.framed", "s.build.shell", "s.facts.materials", "s.build.brief"),
+    *("s.build.rig.frame_width", "s.build.rig.frame_length", "s.build.rig.drawbar_length"),
+    most=4,
+)
 def sections_of(s: Studied) -> Sections:
     """Every face in its sections; whole ones are sections as well. Nothing without a body."""
     body, words = s.framed.body, Words(s.build.brief.reading.shown())

@@ -17,7 +17,7 @@ from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
 from uncle_sled.core.geometry.bends import least_radius_m
 from uncle_sled.core.geometry.surfaces import Body
@@ -62,7 +62,7 @@ class Bolts(msgspec.Struct, frozen=True):
     uplift_n: float
 
 
-@keep_last(4)
+@keep(most=4)
 def measures(s: Studied) -> Measures | None:
     """The body's measures, or None without one."""
     shell, body = s.build.shell, s.framed.body

@@ -18,7 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.placing import gone_in, is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import Solid, corners_of, solids_in
@@ -203,7 +203,7 @@ def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
     return found[0] if found is not None else None
 
 
-@keep_last(8)
+@keep(most=8)
 def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
     """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
     room = room_of(build, facts)

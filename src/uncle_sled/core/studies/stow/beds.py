@@ -14,7 +14,7 @@ from uncle_sled.core.document.brief import Person
 from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
 
@@ -117,7 +117,7 @@ def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
     )
 
 
-@keep_last(12)
+@keep(most=12)
 def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
     """Everybody's bed in a mode: the tallest gets the longest place that is left."""
     beds = beds_in(build, facts, mode)

@@ -7,7 +7,7 @@ import msgspec
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet_cut import placing_of
 from uncle_sled.core.studies.stow.clashes import related
@@ -26,7 +26,7 @@ class Blocked(msgspec.Struct, frozen=True):
     by: str
 
 
-@keep_by(lambda build, facts, mode: (build.rig, build.shell, build.stow, facts.materials, mode), 6)
+@keep("build.rig", "build.shell", "build.stow", "facts.materials", "mode", most=6)
 def blocked_drawers(build: Build, facts: Facts, mode: Mode) -> tuple[Blocked, ...]:
     """Every bay of drawers against what stands before it in a mode."""
     solids = solids_in(build.stow, mode)

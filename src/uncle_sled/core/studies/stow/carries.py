@@ -14,7 +14,7 @@ import msgspec
 
 from uncle_sled.core.document.joinery import PullOut, Winch
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.reading.studied import Studied
@@ -92,11 +92,7 @@ def pulled_out_nm(mass_kg: float, travel_m: float, centre_m: float) -> tuple[flo
     return bare, bare + LEANS_N * travel_m
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.build.stow, s.build.brief, s.build.shell, s.facts, s.parts
-
-
-@keep_by(_reads, 3)
+@keep("s.build.stow", "s.build.brief", "s.build.shell", "s.facts", "s.parts", most=3)
 def carries(s: Studied) -> tuple[Carry, ...]:
     """Every bed, lid, winch and pull-out, in the order of the build."""
     words = Words(s.build.brief.reading.shown())

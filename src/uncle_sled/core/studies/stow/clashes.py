@@ -18,7 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Stow
-from uncle_sled.core.engine import from_last, keep_last
+from uncle_sled.core.engine import from_last, keep
 from uncle_sled.core.geometry.vessel import Plane
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import AXES, TOUCH_M, Floats, Solid, corners_of, overlap_m3, solids_in, within, zone_of
@@ -64,7 +64,7 @@ def modes_in_use(build: Build) -> frozenset[str]:
     return standing or frozenset(mode.id for mode in build.stow.modes[:1])
 
 
-@keep_last(24)
+@keep(most=24)
 def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[Clash, ...]:
     solids = solids_in(stow, mode)
     memo = _searched(mode, solids, room)

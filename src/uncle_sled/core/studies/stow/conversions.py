@@ -10,7 +10,7 @@ import msgspec
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_stow import home_of
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
 
@@ -47,7 +47,7 @@ class Conversion(msgspec.Struct, frozen=True):
     unsaid: int  # changes of form whose time nobody said
 
 
-@keep_by(lambda build, a, b: (build.stow, a, b), 12)
+@keep("build.stow", "a", "b", most=12)
 def conversion(build: Build, a: Mode, b: Mode) -> Conversion:
     old = {solid.id: solid for solid in solids_in(build.stow, a)}
     new = {solid.id: solid for solid in solids_in(build.stow, b)}

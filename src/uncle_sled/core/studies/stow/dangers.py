@@ -14,7 +14,7 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.room import room_of
@@ -78,7 +78,7 @@ def gives_gas(thing: Thing) -> bool:
     return thing.tank is not None and thing.tank.contents == "gas" and not thing.room_sealed
 
 
-@keep_last(12)
+@keep(most=12)
 def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[Danger, ...]:
     """Everything that must not be so in a mode, the worst kinds first. Args: body: the body framed; None without one."""
     if body is None:

@@ -15,7 +15,7 @@ import numpy as np
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.all_parts import cabinets_of
@@ -58,11 +58,7 @@ class Hinged(msgspec.Struct, frozen=True, eq=False):
         return self.strut is not None and bool(self.strut.second)
 
 
-def _reads(s: Studied) -> tuple[object, ...]:
-    return s.build.shell, s.build.stow, s.parts, s.framed, s.facts.materials
-
-
-@keep_by(_reads, 3)
+@keep("s.build.shell", "s.build.stow", "s.parts", "s.framed", "s.facts.materials", most=3)
 def hinged(s: Studied) -> tuple[Hinged, ...]:
     """Hatches first, then lids, each in the order of the build."""
     made = [_hatch(s, one) for one in s.build.shell.openings if one.kind == "hatch" and one.opens and one.hung in ("", "top")]

@@ -19,7 +19,7 @@ from uncle_sled.core.document.joinery import Cabinet
 from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import DRAWER_SIDE_M
 from uncle_sled.core.studies.stow.at_hand import ARM_M, depth_in_m, on_the_way, walkway
@@ -87,11 +87,7 @@ class Holds(msgspec.Struct, frozen=True):
     boxes: tuple[tuple[str, int], ...]
 
 
-def _reads(build: Build, facts: Facts, mode: Mode) -> tuple[object, ...]:
-    return build.rig, build.shell, build.stow, build.brief, facts.materials, mode
-
-
-@keep_by(_reads, 8)
+@keep("build.rig", "build.shell", "build.stow", "build.brief", "facts.materials", "mode", most=8)
 def accesses(build: Build, facts: Facts, mode: Mode) -> tuple[Access, ...]:
     """Every thing that has a size and is aboard in a mode, in the order of the build. On the road doors count as open: one stops."""
     room = room_of(build, facts)

@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Opening, Shell
-from uncle_sled.core.engine import Same, keep_keyed, keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.footprint import plan_of
@@ -125,7 +125,7 @@ def room_of(build: Build, facts: Facts) -> Room | None:
     return _room(build.rig, build.shell, framed_of(build, facts))
 
 
-@keep_last(4)
+@keep(most=4)
 def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
     body = framed.body
     if body is None or body.width <= 0:
@@ -212,10 +212,10 @@ def _sticks(shell: Shell, framed: Framed, body: Body) -> list[Solid]:
 
 
 def _of_sticks(surface: Surface, members: tuple[Member, ...], skin: float) -> tuple[object, ...]:
-    return (surface.origin, surface.along, surface.up, surface.inward, skin, *map(Same, members))
+    return (surface.origin, surface.along, surface.up, surface.inward, skin, members)
 
 
-@keep_keyed(_of_sticks, 24)  # a dragged opening reframes its own face only: the others keep their members
+@keep(_of_sticks, most=24)  # a dragged opening reframes its own face only: the others keep their members
 def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> list[Solid]:
     """The sticks of one face, from its skin inward; a flat face takes the corners of its shapes straight."""
     shapes = [m.shape for m in members]

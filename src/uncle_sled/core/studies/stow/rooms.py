@@ -13,7 +13,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.ops import unary_union
 
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import inside_of
@@ -40,7 +40,7 @@ class Rooms(msgspec.Struct, frozen=True, eq=False):
         return self.of((one.low[0] + one.high[0]) / 2, (one.low[1] + one.high[1]) / 2)
 
 
-@keep_keyed(lambda shell, body, shut: (Same(shell), Same(body), shut), 6)
+@keep("shell", "body", "shut", most=6)
 def rooms_of(shell: Shell, body: Body, shut: bool) -> Rooms:
     """The rooms of a body with its inner doors shut, or open."""
     front, left, rear, right = inner_plan_m(shell, body)

@@ -14,7 +14,7 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import Stand, gone_in, stand_of
 from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
-from uncle_sled.core.engine import Same, from_last, keep_each, keep_keyed, keep_last
+from uncle_sled.core.engine import by_value, from_last, keep, keep_each
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
 from uncle_sled.core.parts.from_stow import home_of
 
@@ -59,11 +59,7 @@ def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = Fal
     return Solid(id, name, low, high, outside)
 
 
-def _standing(thing: Thing, stand: Stand) -> tuple[Same, Stand]:
-    return Same(thing), stand
-
-
-@keep_keyed(_standing, MOST_KEPT)
+@keep("one", by_value("stand"), most=MOST_KEPT)
 def _solid(one: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
@@ -76,7 +72,7 @@ def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None
     return (None, None) if thing.tank is None or stand.state is not None else _outline(thing, stand)
 
 
-@keep_keyed(_standing, MOST_KEPT)
+@keep("thing", by_value("stand"), most=MOST_KEPT)
 def _outline(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
     vessel = vessel_of(thing)
     if vessel is None or not vessel.sound:
@@ -112,7 +108,7 @@ def _home_solid(thing: Thing) -> Solid | None:
 _home_solids = keep_each(_home_solid)
 
 
-@keep_last(16)
+@keep(most=16)
 def solids_in(stow: Stow, mode: Mode) -> tuple[Solid, ...]:
     """Every thing that is there in a mode and has a size; an untouched thing keeps its solid."""
     absent, touched = gone_in(stow, mode), mode.touched
@@ -154,7 +150,7 @@ def _cornered(solids: tuple[Solid, ...]) -> Cornered:
     return solids, corners_in(solids)
 
 
-@keep_last(16)
+@keep(most=16)
 def corners_of(solids: tuple[Solid, ...]) -> Floats:
     """The same of a mode's solids, kept."""
     return _cornered(solids)[1]

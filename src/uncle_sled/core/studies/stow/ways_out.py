@@ -13,7 +13,7 @@ import numpy as np
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.engine import keep_last
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
@@ -41,7 +41,7 @@ class WayOut(msgspec.Struct, frozen=True):
     least_m2: float | None = None  # clear area that a house asks for
 
 
-@keep_last(12)
+@keep(most=12)
 def ways_out(build: Build, facts: Facts, mode: Mode) -> tuple[WayOut, ...]:
     """Every opening of the body judged as a way out in a mode, good ones first."""
     room = room_of(build, facts)

@@ -13,7 +13,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Face
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.face_build import R_OUTSIDE, R_UNDER, Library, library_of
@@ -166,9 +166,7 @@ def layers_of(face: Face, library: Library) -> tuple[Layer, ...] | None:
     return tuple(made) if made else None
 
 
-@keep_keyed(
-    lambda build, facts, framed: (Same(build.shell), Same(build.brief), Same(build.systems), Same(facts.materials), Same(framed)), 4
-)
+@keep("build.shell", "build.brief", "build.systems", "facts.materials", "framed", most=4)
 def profiles_of(build: Build, facts: Facts, framed: Framed) -> tuple[Profile, ...]:
     """Every face with layers on the brief's coldest night; none while the night is not known."""
     night = night_of(build, facts, framed)

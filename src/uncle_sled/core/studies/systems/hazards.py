@@ -12,7 +12,7 @@ from collections.abc import Iterator
 import msgspec
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
@@ -39,12 +39,12 @@ class Hazard(msgspec.Struct, frozen=True):
     limit: float | None = None
 
 
-def _key(build: Build, wired: Wired) -> tuple[object, ...]:
+def _power_and_wires(build: Build, wired: Wired) -> tuple[object, ...]:
     laid = tuple([(w.id, w.fuse_a, w.ampacity_a, w.length_m, w.current_a) for w in wired.wires])
-    return Same(build.systems), build.brief.coldest, power_key(build), Same(wired.net), laid
+    return power_key(build), laid
 
 
-@keep_keyed(_key, 6)
+@keep("wired.net", _power_and_wires, most=6)
 def hazards_of(build: Build, wired: Wired) -> tuple[Hazard, ...]:
     """All hazards, by kind. None where nothing is wired."""
     net = wired.net

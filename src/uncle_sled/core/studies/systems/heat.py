@@ -13,7 +13,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Face, Opening, Relining
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.face_build import R_INSIDE, R_INSIDE_WALL, R_OUTSIDE, Library, library_of
 from uncle_sled.core.parts.from_shell import face_sums, net_area
@@ -53,7 +53,7 @@ class Path(msgspec.Struct, frozen=True):
         return None if self.u_w_m2k is None else self.u_w_m2k * self.area_m2 * dt_k
 
 
-@keep_keyed(lambda build, facts, framed: (Same(build.shell), Same(facts.materials), Same(framed)), 4)
+@keep("build.shell", "facts.materials", "framed", most=4)
 def paths_of(build: Build, facts: Facts, framed: Framed) -> tuple[Path, ...]:
     """Every face and opening of the body; none without a body."""
     body, shell = framed.body, build.shell

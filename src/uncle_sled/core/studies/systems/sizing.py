@@ -11,7 +11,7 @@ import msgspec
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing, Unit
-from uncle_sled.core.engine import keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.bank import cold_share, temperatures_c
 from uncle_sled.core.studies.systems.stay import Stay, power_key, stay_of
 from uncle_sled.core.wiring.appliances import CELL_V, DEPTH, figures_of, loads_of, low_v, units_of
@@ -108,7 +108,7 @@ def _least(low: float, high: float, lasts: object, tries: int = 12) -> float | N
     return high
 
 
-@keep_keyed(lambda build, mode: (power_key(build), mode), 4)
+@keep(power_key, "mode", most=4)
 def needs_of(build: Build, mode: str) -> tuple[Needs, ...]:
     """For each string of weather the least battery with the panels there are, and the least panels with the battery."""
     stay = stay_of(build, mode)

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.engine import Same, keep_keyed
+from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
@@ -136,7 +136,7 @@ def panels_wp(build: Build) -> float:
 def power_key(build: Build) -> tuple[object, ...]:
     """All that the stay reads of a build: of places only whether a battery stands outside."""
     stores = tuple([(t.id, stands_outside(build, t)) for t in units_of(build, "battery", "station")])
-    return Same(build.systems), Same(build.brief), Same(build.stow.modes), electric_key(build), stores
+    return build.systems, build.brief, build.stow.modes, electric_key(build), stores
 
 
 def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
@@ -156,7 +156,7 @@ def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
         yield "What the charger on the mains gives is not said."
 
 
-@keep_keyed(lambda build, mode: (power_key(build), mode), 8)
+@keep(power_key, "mode", most=8)
 def stay_of(build: Build, mode: str) -> Stay:
     """The stay in a mode. Never raises: what it cannot answer it says in ``why``."""
     brief, systems = build.brief, build.systems

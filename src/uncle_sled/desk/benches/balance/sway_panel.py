@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSlider
 
 from uncle_sled.core.drawing.balance.sway_drawn import critical_words, sway_chart, swing_plan, trace_chart
 from uncle_sled.core.drawing.primitives import Primitive
-from uncle_sled.core.engine import keep_by
+from uncle_sled.core.engine import keep
 from uncle_sled.core.reading.studied import Studied, tail_m
 from uncle_sled.core.studies.balance.sway import (
     CAUTION,
@@ -37,7 +37,7 @@ TICK_MS, STEPS_A_TICK = 40, 2
 MOST_COSTS = 12
 
 
-@keep_by(lambda s, row: (s.readings, s.table, s.build.brief, s.build.rig, s.build.shell, s.facts, row), 4)
+@keep("s.readings", "s.table", "s.build.brief", "s.build.rig", "s.build.shell", "s.facts", "row", most=4)
 def _swing(s: Studied, row: int) -> tuple[Swaying, Trace, tuple[float, float]] | None:
     """The case of a row, what a gust does to it at the speed asked, and its damping over untested tyres."""
     made = sway(s)

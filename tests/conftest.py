@@ -1,5 +1,6 @@
 """One application for all desk tests, on an offscreen screen of the size that screens are judged at."""
 
+import gc
 import json
 import os
 import tempfile
@@ -21,6 +22,9 @@ _screen.write_text(
 )
 os.environ["QT_QPA_PLATFORM"] = f"offscreen:configfile={_screen}"
 os.environ.pop("DISPLAY", None)
+
+
+gc.set_threshold(50_000, 20, 50)  # frozen data makes few circles: looking for them all the time is a twentieth of the tests
 
 
 @pytest.fixture(scope="session")

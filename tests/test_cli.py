@@ -10,6 +10,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_project, a_rig, a_thing
+from tests.conftest import judged_once
 from uncle_sled.cli import main
 from uncle_sled.core.document.catalogue_line import as_text, from_text
 from uncle_sled.core.document.edits import apply, set_to
@@ -19,6 +20,12 @@ from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.export import export_bytes
 
 SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json").read_text())
+
+
+@pytest.fixture(autouse=True)
+def demos_judged_once(monkeypatch):
+    """What helps is looked for once a demo and session."""
+    monkeypatch.setattr("uncle_sled.cli.with_remedies", judged_once)
 
 
 def run_json(capsys, *words):

@@ -9,8 +9,6 @@ import json
 import os
 import re
 import sys
-from collections.abc import Iterator
-from contextlib import contextmanager
 from pathlib import Path
 
 from uncle_sled import __version__
@@ -130,8 +128,7 @@ def _studied(word: str) -> tuple[Project, Studied, tuple[Finding, ...]]:
         print(f"mended on reading: {said}", file=sys.stderr)
     project = opened.project
     s = study(project.build, project.facts)
-    with _solver_aside(silent=True):
-        found = on_the_whole_plan(s, with_remedies(s))
+    found = on_the_whole_plan(s, with_remedies(s))
     return project, s, found
 
 
@@ -155,41 +152,13 @@ def _report(args: argparse.Namespace) -> int:
     if args.json:
         from uncle_sled.exchange.report import report
 
-        with _solver_aside():
-            made = report(s, found, project, rows)
+        made = report(s, found, project, rows)
         # letters that the terminal or pipe cannot take are written as JSON writes them
         utf_8 = (sys.stdout.encoding or "").lower().replace("-", "") == "utf8"
         print(json.dumps(made, indent=1, ensure_ascii=not utf_8, allow_nan=False))
         return OK
     print(report_text(project.name, s, found, rows))
     return OK
-
-
-@contextmanager
-def _solver_aside(silent: bool = False) -> Iterator[None]:
-    """Keep what is written below Python off standard output, where only JSON may stand.
-
-    WORKAROUND: the solver inside SciPy 1.17 prints a remark of its own on hard numbers, whatever its options say,
-    and the one for cutting names itself. Args: silent: what they say goes nowhere, or else to standard error.
-    """
-    import ctypes
-
-    sys.stdout.flush()
-    try:
-        kept = os.dup(1)
-        aside = os.open(os.devnull, os.O_WRONLY) if silent else 2
-        os.dup2(aside, 1)
-        if silent:
-            os.close(aside)
-    except OSError:  # one of the two is closed: nothing to keep clean
-        yield
-        return
-    try:
-        yield
-    finally:
-        ctypes.CDLL(None).fflush(None)
-        os.dup2(kept, 1)
-        os.close(kept)
 
 
 def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[int]) -> str:
@@ -256,8 +225,7 @@ def _export(args: argparse.Namespace) -> int:
     except OSError:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
-    with _solver_aside(silent=True):
-        data = export_bytes(args.to, project.name, s, found)
+    data = export_bytes(args.to, project.name, s, found)
     if not args.out:
         out = free_name(out, data)
     write_file(out, data)
@@ -278,8 +246,7 @@ def _cut(args: argparse.Namespace) -> int:
     kerf_m, trim_m = args.kerf / 1e3, args.trim / 1e3
     pieces, stocks = read_lists(Path(args.pieces), Path(args.stock), kerf_m, trim_m)
     begin = time.monotonic()
-    with _solver_aside(silent=True):
-        plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds, args.free)
+    plan = cut_plan(pieces, stocks, kerf_m, trim_m, lambda share: time.monotonic() - begin > share * args.seconds, args.free)
     print(json.dumps(cut_report(plan), indent=1) if args.json else cut_text(plan))
     return STOPS if plan.unplaced else OK
 

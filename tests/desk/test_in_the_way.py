@@ -12,6 +12,7 @@ from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.kit.columns import split
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.table import Table
+from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange.demos import demo
 
 
@@ -198,8 +199,17 @@ def test_tab_goes_from_the_drawing_through_in_hand_to_uncle_and_back(open_on):
     assert QApplication.focusWidget() is sheet
 
 
+class Idle(Worker):
+    """A worker that is asked and never answers: what it would say is not looked at."""
+
+    def ask(self, lane, name, project, args=(), job=False, urgent=False):
+        return 0
+
+    def start(self): ...
+
+
 def test_focus_stays_where_one_chose(open_on):
-    window = open_on(demo("marsh-heron"), judged=False)
+    window = open_on(demo("marsh-heron"), judged=False, worker=Idle())
     session = window.session
     tried = set()  # a field that stands on several views of its stop once
     for said in abouts():

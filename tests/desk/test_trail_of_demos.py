@@ -5,7 +5,6 @@ from __future__ import annotations
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.studies.road.reconcile import accepted
 from uncle_sled.core.trail import TRAIL
@@ -13,8 +12,6 @@ from uncle_sled.desk.benches.about import abouts
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.export import export_bytes
-
-WALKED = ("marsh-heron", "rosin-box")  # looked over view by view elsewhere
 
 
 @pytest.mark.parametrize("name", DEMOS)
@@ -30,8 +27,6 @@ def test_from_the_brief_to_the_road(open_on, tmp_path, name):
             if view is not None:
                 bench.show_view(view.name)
             QApplication.processEvents()
-            if name not in WALKED:
-                assert faults_of(window) == [], (said.stop, view and view.name)
     assert session.project is start  # looking changes nothing
 
     deeds = 0

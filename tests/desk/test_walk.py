@@ -1,29 +1,87 @@
-"""Every bench at every size, theme and set of units: nothing clipped, lapped or pale."""
+"""Every bench at every size, theme and set of units: nothing clipped, lapped or pale, and no word in the other units."""
 
 import os
+import re
 import subprocess
 import sys
 
 import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTableView, QWidget
 
-from tests.desk.walk import hurried_project, walk
+from tests.desk.walk import walk, with_long_name
+from tests.other_units import IMPERIAL, METRIC, foreign, names_of, read_in
 from uncle_sled.desk.theme.theme import use_theme
+from uncle_sled.exchange.demos import demo
+
+ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
 
 
-# each size and theme with each of the units once: colours do not change where words stand
+def texts(window):
+    """Everything that can be read at this moment, tips and what stands in empty fields with it."""
+    for widget in window.findChildren(QWidget):
+        if not widget.isVisible():
+            continue
+        yield widget.toolTip()
+        if isinstance(widget, QLabel | QLineEdit | QAbstractButton):
+            yield widget.text()
+        if isinstance(widget, QLineEdit) and not widget.text():
+            yield widget.placeholderText()
+        if isinstance(widget, QComboBox):
+            yield from (widget.itemText(at) for at in range(widget.count()))
+        if isinstance(widget, QTableView):
+            model = widget.model()
+            for column in range(model.columnCount()):
+                yield from (str(model.headerData(column, Qt.Orientation.Horizontal, role) or "") for role in ROLES)
+                for row in range(model.rowCount()):
+                    yield from (str(model.index(row, column).data(role) or "") for role in ROLES)
+        yield from (one.text for one in getattr(widget, "written", []))
+
+
+# every demo in the units that it is not kept in, two in both families; each size and theme with each family
 @pytest.mark.parametrize(
-    ("size", "theme", "imperial"),
-    [((1280, 800), "light", True), ((1280, 800), "dark", False), ((1100, 700), "light", False), ((1100, 700), "dark", True)],
-    ids=["1280-light-imperial", "1280-dark-metric", "1100-light-metric", "1100-dark-imperial"],
+    ("name", "units", "wrong", "size", "theme"),
+    [
+        ("rosin-box", "inches", METRIC, (1280, 800), "light"),
+        ("marsh-heron", "inches", METRIC, (1100, 700), "dark"),
+        ("orchard-keeper", "feet", METRIC, (1100, 700), "light"),
+        ("dark-sky", "feet", METRIC, (1280, 800), "dark"),
+        ("marsh-heron", "metres", IMPERIAL, (1280, 800), "dark"),
+        ("orchard-keeper", "millimetres", IMPERIAL, (1100, 700), "light"),
+    ],
+    ids=lambda one: one if isinstance(one, str) else str(one[0]) if isinstance(one, tuple) else "",
 )
-def test_walk(open_on, qapp, size, theme, imperial):
+def test_walk(open_on, qapp, name, units, wrong, size, theme):
+    project = with_long_name(read_in(demo(name), units))
+    names, seen, abroad = names_of(project), set(), {}
+
+    def read(window, where):
+        for text in set(texts(window)) - seen:
+            seen.add(text)
+            said = foreign(text, wrong, names)
+            if said is not None or re.search(r"\{[\d.]+ \w", text):
+                abroad.setdefault(text, (where, said))
+
     use_theme(qapp, theme)
     try:
-        found = walk(open_on(hurried_project(imperial), size=size))
+        window = open_on(project, size=size)
+        found = walk(window, lambda where: read(window, where))
+        session, build = window.session, project.build
+        hands = {
+            "Stow": build.stow.things[::4],
+            "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts),
+            "Systems": (*build.systems.wires[:2], *build.systems.devices[:2], *build.systems.loads[:2]),
+        }
+        for stop, some in hands.items():
+            session.go_to(stop)
+            for one in some:
+                session.select((one.id,))
+                window.grab()
+                read(window, f"{stop}, {one.id} in hand")
     finally:
         use_theme(qapp, "light")
 
-    assert found == []
+    assert found == [] and not abroad and len(seen) > 1000
 
 
 def test_walk_at_150_percent():

@@ -34,9 +34,9 @@ from uncle_sled.exchange.demos import demo
 LONG_NAME = "Marsh Heron with the long name of forty ch"
 
 
-def hurried_project(imperial: bool):
-    """A demo with a long name: the first in metres, another with three modes in feet and inches."""
-    return msgspec.structs.replace(demo("rosin-box" if imperial else "marsh-heron"), name=LONG_NAME)
+def with_long_name(project):
+    """A project whose name is as long as a hurried hand makes it."""
+    return msgspec.structs.replace(project, name=LONG_NAME)
 
 
 def faults_of(window) -> list[str]:
@@ -162,12 +162,16 @@ def every_view(window) -> Iterator[str]:
             bench.show_view(said.views[0].name)
 
 
-def walk(window) -> list[str]:
-    """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried."""
+def walk(window, read=lambda where: None) -> list[str]:
+    """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried.
+
+    Args: read: is called on every view, to look at something else as well.
+    """
     session, found = window.session, []
     for where in every_view(window):
         QApplication.processEvents()
         found += [f"{where}: {fault}" for fault in faults_of(window)]
+        read(where)
     session.go_to(HOME)
     for case in session.studied.table.cases:
         session.show_case(case.id)
@@ -186,8 +190,8 @@ def main() -> int:
 
     application()
     found = []
-    for imperial in (False, True):
-        window = open_window(hurried_project(imperial))
+    for name in ("marsh-heron", "rosin-box"):  # in metres, and with three modes in feet and inches
+        window = open_window(with_long_name(demo(name)))
         window.show()
         QApplication.processEvents()
         assert abs(window.devicePixelRatioF() - 1.5) < 0.01

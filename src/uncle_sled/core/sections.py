@@ -76,10 +76,17 @@ class BarSection(msgspec.Struct, frozen=True):
         metal = "" if self.metal == "steel" else f"{self.metal} "
         sizes = (self.deep, self.wide, self.wall)
         if shown.imperial:
-            told = " × ".join(f'{one / 0.0254:.4g}"' for one in sizes)
+            told = " × ".join(_inches(one) for one in sizes)
         else:
             told = " × ".join(show(one, "length", "mm", 1).split(" ")[0].removesuffix(".0") for one in sizes) + " mm"
         return f"{metal}{word} {told}"
+
+
+def _inches(metres: float) -> str:
+    """A side in inches: sixteenths as they are, what is rolled in millimetres to a thousandth."""
+    inches = metres / 0.0254
+    in_sixteenths = abs(inches * 16 - round(inches * 16)) < 1e-6
+    return f'{inches if in_sixteenths else round(inches, 3):.4g}"'
 
 
 class _Line(msgspec.Struct, frozen=True):

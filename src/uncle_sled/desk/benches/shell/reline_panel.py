@@ -113,7 +113,7 @@ class RelinePanel(Panel):
         return Choice(name, choices, lambda _: self._changed(), tip=tip, share=4)
 
     def _line(self, title: str, *parts: Part[Any] | QWidget) -> Group:
-        return across(Says(title, "pencil", wide=96), *parts, gap=4)
+        return across(Says(title, "pencil", wide=88), *parts, gap=4)
 
     def _size(self, key: str, title: str, tip: str) -> Own[QuantityField]:
         def made() -> QuantityField:

@@ -28,7 +28,7 @@ def foreign(text, wrong, names):
     for name in names:
         for form in (name, name[:1].lower() + name[1:], name.lower()):
             text = text.replace(form, "")
-    if "…" in text:  # a name that was cut short
+    if "…" in text or any(name.endswith(text.strip()) for name in names if text.strip()):  # a name cut short, or its second line
         return None
     found = wrong.search(MEANT.sub("", text))
     return found.group(0) if found else None

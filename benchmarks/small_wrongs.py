@@ -318,7 +318,12 @@ ROAD_STOP = (
     Wrong("studies/road/drills.py", "1 - off / max(abs(drill.after_kg - drill.before_kg), 8.0)", "1 - off / 8.0"),
 )
 
-WHOLE = ("tests/validation/test_whole_cases.py", "tests/validation/test_sums_by_hand.py", "tests/validation/test_corrections.py")
+WHOLE = (
+    "tests/validation/test_whole_cases.py",
+    "tests/validation/test_whole_cases_balance.py",
+    "tests/validation/test_sums_by_hand.py",
+    "tests/validation/test_corrections.py",
+)
 # what is changed of a stop, and the tests that answer for it, the quick ones first
 STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
     "reading": (

@@ -443,7 +443,7 @@ SIGNS = {
 # American wire gauge by its definition: 0.127 mm for gauge 36, and 92 for the ratio of gauge 0000 to it over 39 steps.
 def awg_mm2(gauge: int) -> float:
     """Copper of a gauge [mm2]; 0 is 1/0, -1 is 2/0 and so on."""
-    return math.pi / 4 * (0.127 * 92 ** ((36 - gauge) / 39)) ** 2
+    return float(math.pi / 4 * (0.127 * 92 ** ((36 - gauge) / 39)) ** 2)
 
 
 def awg_name(mm2: float) -> str:

@@ -6,7 +6,6 @@ It holds no domain logic: it applies ops, keeps the history, and asks the core f
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from datetime import date
 from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -29,6 +28,7 @@ from uncle_sled.desk.answers import Answers
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.clock import today
 
 REST_MS = 150
 
@@ -351,7 +351,7 @@ class Session(QObject):
     # setting aside
     def set_aside(self, one: Finding, reason: str) -> None:
         """A finding set aside with its reason and today's date; it returns when it worsens by a tenth."""
-        record = {"id": one.id, "reason": reason.strip() or "no reason given", "date": date.today().isoformat(), "number": one.number}
+        record = {"id": one.id, "reason": reason.strip() or "no reason given", "date": today(), "number": one.number}
         ops = [remove(f"set_aside.{one.id}")] if any(old.id == one.id for old in self.build.set_aside) else []
         self.edit(f"Set aside: {one.title}", [*ops, add_to("set_aside", record)], one.stop, one.where)
 

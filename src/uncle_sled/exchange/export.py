@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from pathlib import Path
 
 from msgspec.structs import replace
@@ -15,6 +14,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
 from uncle_sled.core.words import Words
+from uncle_sled.exchange.clock import today
 from uncle_sled.exchange.exports import EXPORTS, Asked
 from uncle_sled.exchange.whole_file import write_whole
 
@@ -48,7 +48,7 @@ def export_bytes(
     Raises: FileError: where the build has nothing of the kind yet.
     """
     export = EXPORTS[kind]
-    made = export.write(Asked(s, name, found, ids, paper, tell, date.today().isoformat()))
+    made = export.write(Asked(s, name, found, ids, paper, tell, today()))
     if isinstance(made, bytes):
         return made
     pages = told_pages(made, s)

@@ -95,7 +95,8 @@ def report(s: Studied, found: tuple[Finding, ...], project: Project, case_rows: 
         "sureness": sureness_report(s),
         "limits": [*_limits(every_limit(s)), *_unchecked(every_limit(s))],
     }
-    return _told(made, Words(s.build.brief.reading.shown()))
+    told: dict[str, Any] = _told(made, Words(s.build.brief.reading.shown()))
+    return told
 
 
 def _told(part: Any, words: Words) -> Any:

@@ -80,4 +80,4 @@ def router_svg(templates: tuple[Template, ...]) -> bytes:
             Tree.SubElement(groups[layer], "polygon" if closed else "polyline", {"points": told})
         name = Tree.SubElement(root, "text", {"x": f"{x:.3f}", "y": "14", "font-size": "12"})
         name.text = one.title
-    return Tree.tostring(root, encoding="utf-8", xml_declaration=True)
+    return bytes(Tree.tostring(root, encoding="utf-8", xml_declaration=True))

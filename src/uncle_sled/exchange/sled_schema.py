@@ -15,7 +15,8 @@ MOST_FAULTS = 12
 
 def schema() -> dict[str, Any]:
     """The JSON Schema that is shipped beside this module."""
-    return json.loads(shipped("exchange/sled.schema.json"))
+    made: dict[str, Any] = json.loads(shipped("exchange/sled.schema.json"))
+    return made
 
 
 def make_schema() -> dict[str, Any]:
@@ -45,7 +46,7 @@ def _says(leaf: Any) -> str:
         return "there is none; at least one is needed"
     if leaf.validator == "maxLength":
         return f"{len(leaf.instance)} letters are too many; {leaf.validator_value} at most"
-    return leaf.message[:160]
+    return str(leaf.message[:160])
 
 
 def _named(raw: Any, path: list[Any]) -> str:

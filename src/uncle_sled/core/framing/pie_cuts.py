@@ -92,7 +92,7 @@ def parted_at_kinks(points: Floats) -> list[Floats]:
 
 def _without_doubles(points: Floats) -> Floats:
     keep = np.concatenate([[True], np.hypot(*np.diff(points, axis=0).T) > 1e-6])
-    return points[keep]
+    return np.asarray(points[keep])
 
 
 def _hoop(points: Floats, deep_m: float, wall_m: float, tolerance_m: float) -> Hoop:

@@ -189,7 +189,7 @@ def _points(vessel: Vessel) -> Floats:
     x, y, z = (axis.ravel() for axis in np.meshgrid(*grid, indexing="ij"))
     flat = {"xz": (x, z), "yz": (y, z), "xy": (x, y)}[vessel.plane]
     inside = contains_xy(Polygon(vessel.outline), *flat)
-    return np.stack([x, y, z], axis=1)[inside]
+    return np.asarray(np.stack([x, y, z], axis=1)[inside])
 
 
 def gauge_marks(vessel: Vessel, volume_m3: float, step_m3: float) -> tuple[tuple[float, float], ...]:

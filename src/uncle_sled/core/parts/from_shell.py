@@ -140,7 +140,7 @@ def sticks_share(face: Face, framed: Framed, surfaces: tuple[Surface, ...], area
     if not members or depth <= 0 or area <= 0:
         return None
     through = [m for m in members if m.section_m[1] >= FULL_DEPTH * depth]
-    return min(sum(polygon_areas([m.shape for m in through]).tolist()) / area, 1.0)
+    return float(min(sum(polygon_areas([m.shape for m in through]).tolist()) / area, 1.0))
 
 
 def net_area(framed: Framed, surfaces: tuple[Surface, ...]) -> tuple[float, tuple[float, float, float]]:

@@ -146,7 +146,7 @@ def springs_kg2(moment_kg_m: Floats, support: Support) -> Floats:
     """
 
     def ball(changed: Support) -> Floats:
-        return -independent_axle_loads_kg(moment_kg_m, changed).sum(axis=-1)
+        return np.asarray(-independent_axle_loads_kg(moment_kg_m, changed).sum(axis=-1))
 
     heights = (ball(replace(support, nose_up_m=support.nose_up_m + by)) for by in (0.001, -0.001))
     per_m = np.subtract(*heights) / 0.002

@@ -139,7 +139,7 @@ def _total_sigma(table: MassTable) -> Floats:
     variance = (table.sigma_kg**2).sum(axis=1)
     for columns, shares in table.together():
         variance = variance + (table.mass_kg[:, columns] * shares).sum(axis=1) ** 2
-    return np.sqrt(variance)
+    return np.asarray(np.sqrt(variance))
 
 
 def joint_doubt(table: MassTable, arm: Floats, per_m: Floats, axle_kg2: Floats) -> tuple[Floats, Floats, Floats]:
@@ -166,7 +166,7 @@ def normal_cdf(value: NDArray[np.float64]) -> NDArray[np.float64]:
     w = np.abs(value) / np.sqrt(2.0)
     t = 1 / (1 + 0.3275911 * w)
     tail = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) * np.exp(-w * w)
-    return np.where(value >= 0, 1 - tail / 2, tail / 2)
+    return np.asarray(np.where(value >= 0, 1 - tail / 2, tail / 2))
 
 
 def chance_in_band(tongue: Floats, total: Floats, variance_t: Floats, variance_w: Floats, covariance: Floats, band: Band) -> Floats:
@@ -221,4 +221,4 @@ def chance_between(
     high, low = most_total(t), least_total(t)
     inside = np.where(high > low, normal_cdf((high - mean) / spread) - normal_cdf((low - mean) / spread), 0.0)
     density = np.exp(-0.5 * ((t - load[:, None]) / sigma[:, None]) ** 2) / (sigma[:, None] * np.sqrt(2 * np.pi))
-    return np.clip((np.maximum(inside, 0.0) * density * _WEIGHTS).sum(axis=1) * width[:, 0] / 2, 0.0, 1.0)
+    return np.asarray(np.clip((np.maximum(inside, 0.0) * density * _WEIGHTS).sum(axis=1) * width[:, 0] / 2, 0.0, 1.0))

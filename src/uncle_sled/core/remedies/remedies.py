@@ -409,7 +409,7 @@ class _Search:
 
 def _away(move: Moves) -> Floats:
     thing = move.thing
-    return np.abs(move.x - thing.x.si) + np.abs(move.y - thing.y.si) + 2 * np.abs(move.z - thing.z.si)
+    return np.asarray(np.abs(move.x - thing.x.si) + np.abs(move.y - thing.y.si) + 2 * np.abs(move.z - thing.z.si))
 
 
 def _trouble(move: Moves, chosen: NDArray[np.intp]) -> Floats:

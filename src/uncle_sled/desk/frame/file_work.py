@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -19,6 +18,7 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import sled_file
+from uncle_sled.exchange.clock import today
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.file_names import suggested
 from uncle_sled.exchange.recovery import Autosave, drop_autosave, left_behind
@@ -252,10 +252,10 @@ class FileWork(Guarded, QMainWindow):
         from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
         from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
 
-        s, today = self.session.studied, date.today().isoformat()
+        s, day = self.session.studied, today()
         if kind == "sheet":
-            return balance_sheet(s, self.session.findings, self.session.project.name, today)
-        return scale_sheet(s, self.session.row, self.session.project.name, today)
+            return balance_sheet(s, self.session.findings, self.session.project.name, day)
+        return scale_sheet(s, self.session.row, self.session.project.name, day)
 
     def print_sheet(self) -> None:
         self._print(self._printed_page("sheet"))

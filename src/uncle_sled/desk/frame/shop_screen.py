@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
@@ -15,6 +13,7 @@ from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, lay_paper, paint
 from uncle_sled.desk.session import Session
+from uncle_sled.exchange.clock import today
 
 BUTTON_PX, WORDS_PX = 88, 30
 
@@ -71,7 +70,7 @@ class ShopScreen(Dialog):
 
     def page(self) -> Page:
         s = self.session
-        return shop_card(self.stop, s.studied, s.findings, s.project.name, date.today().isoformat())
+        return shop_card(self.stop, s.studied, s.findings, s.project.name, today())
 
     def step(self, by: int) -> None:
         self.stop = TRAIL[(TRAIL.index(self.stop) + by) % len(TRAIL)]

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
+from typing import Any
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRect, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QRegion, QResizeEvent, QWheelEvent
@@ -51,7 +52,7 @@ class SheetView(Guarded, QWidget):
         self.scale, self.x0, self.side_y, self.plan_y = 100.0, 80.0, 200.0, 400.0
         self.shows_use = things and plan  # what opens, who lies in it, what clashes
         self.people = True
-        self.gesture: Gesture | None = None
+        self.gesture: Gesture[Any] | None = None
         self.measuring = False
         self.tape: tuple[str, tuple[float, float], tuple[float, float]] | None = None
         self.extra: tuple[Primitive, ...] = ()  # of the bench, in the side view

@@ -53,7 +53,7 @@ def _fits(shape: Polygon, n: int, wide_m: float, high_m: float) -> bool:
     left, low, right, high = shape.bounds
     sides = sorted(((right - left) / n + 2 * TAB_M, (high - low) / n + 2 * TAB_M))
     room = sorted((wide_m, high_m))
-    return sides[0] <= room[0] and sides[1] <= room[1]
+    return bool(sides[0] <= room[0] and sides[1] <= room[1])
 
 
 def model_faces(s: Studied, n: int) -> tuple[Face, ...]:

@@ -177,7 +177,7 @@ def sinking(x: Floats, moment: Floats, ei: Floats, holds: list[list[tuple[float,
         rows.append([1.0, sum(place * share for place, share in group) / total])
         right.append(-sum(float(np.interp(place, x, down)) * share for place, share in group) / total)
     c = np.linalg.solve(np.array(rows), np.array(right))
-    return -(down + c[0] + c[1] * x)
+    return np.asarray(-(down + c[0] + c[1] * x))
 
 
 READS = ("s.readings", "s.table", "s.build.rig", "s.parts")

@@ -77,7 +77,7 @@ def load_sigma_kg(s: Studied) -> Floats:
     """Its doubt, one sigma [kg], shape (c,); NaN where there is no reading."""
     if s.support is None or s.support.carrier == "ball":
         return s.readings.tongue_sigma_kg
-    return np.sqrt(_bed_doubt_kg2(s)[0])
+    return np.asarray(np.sqrt(_bed_doubt_kg2(s)[0]))
 
 
 @keep(most=4)

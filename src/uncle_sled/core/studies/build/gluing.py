@@ -23,7 +23,7 @@ CAUTION = "Mask with the right filter, gloves, air; a hot pot goes out of the do
 
 def pot_min(at25_min: float, temperature_c: float) -> float:
     """Check 25 min: 50, 35, 25, 18, 12.5 at 15, 20, 25, 30, 35 degC."""
-    return at25_min * 2.0 ** ((25.0 - temperature_c) / 10.0)
+    return float(at25_min * 2.0 ** ((25.0 - temperature_c) / 10.0))
 
 
 def mass_ratio(glue: Glue) -> float:

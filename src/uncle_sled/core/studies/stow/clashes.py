@@ -301,7 +301,7 @@ def _out_by_m(
         if shape is not None and seen is not None:
             left, under, right, top = bounds(difference(seen, shape)).T
             sides.append(np.fmin(right - left, top - under))
-    return np.fmax.reduce(sides)
+    return np.asarray(np.fmax.reduce(sides))
 
 
 def _before(hole: Hole, solids: tuple[Solid, ...], mode: Mode) -> list[Clash]:

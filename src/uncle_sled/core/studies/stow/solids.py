@@ -45,7 +45,7 @@ class Solid(msgspec.Struct, frozen=True, eq=False):
         if self.shape is None or self.plane is None:
             return whole
         a, b, _ = AXES[self.plane]
-        return whole * self.shape.area / ((self.high[a] - self.low[a]) * (self.high[b] - self.low[b]))
+        return float(whole * self.shape.area / ((self.high[a] - self.low[a]) * (self.high[b] - self.low[b])))
 
     def seen(self, plane: Plane) -> Polygon:
         """Its outline in a plane."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from typing import Any
 
 import msgspec
@@ -14,6 +13,7 @@ from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, sche
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
+from uncle_sled.exchange.clock import today
 
 CAUTION = (
     "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
@@ -70,7 +70,7 @@ class BuildBench(PanelBench):
             self.session.said.emit("Click a task first.", "note")
             return
         known = next((one for one in self.session.build.work.changes if one.id == self.chosen), None)
-        done = "" if known is not None and known.done else date.today().isoformat()
+        done = "" if known is not None and known.done else today()
         name = self.name_of(self.chosen)
         self.change(self.chosen, f"{name}: {'done' if done else 'not done'}", done=done)
 
@@ -91,6 +91,6 @@ class BuildBench(PanelBench):
     def write_log(self) -> None:
         self.show_view("Log")
         id = fresh_id("lg", [one.id for one in self.session.build.work.log])
-        record = LogEntry(id, date.today().isoformat(), of=self.chosen)
+        record = LogEntry(id, today(), of=self.chosen)
         if self.session.edit("Write into the log", [add_to("work.log", msgspec.to_builtins(record))], "Build"):
             self.made["Log"].choose(id)  # type: ignore[attr-defined]

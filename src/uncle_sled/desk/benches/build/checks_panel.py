@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Hashable
-from datetime import date
 from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QLabel
@@ -13,6 +12,7 @@ from uncle_sled.core.studies.build.checklists import Check, Checklist, checklist
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
 from uncle_sled.desk.kit.parts import Act, Cards, Choice, Entry, Own, Remade, Says
+from uncle_sled.exchange.clock import today
 
 
 class ChecksPanel(Panel):
@@ -59,7 +59,7 @@ class ChecksPanel(Panel):
 
     def tick(self, id: str, on: bool) -> None:
         known = any(one.id == id for one in self.session.build.work.ticks)
-        record = {"id": id, "on": date.today().isoformat(), "who": self.who.text().strip()[:60]}
+        record = {"id": id, "on": today(), "who": self.who.text().strip()[:60]}
         op: Op | None = None
         if on:
             op = set_to(f"work.ticks.{id}", record) if known else add_to("work.ticks", record)

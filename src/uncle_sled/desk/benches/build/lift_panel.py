@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.document.work import Lift
 from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
@@ -14,6 +12,7 @@ from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Fields, Remade, Says
+from uncle_sled.exchange.clock import today
 
 SIDE_PX = 262
 
@@ -99,7 +98,7 @@ class LiftPanel(PanelOf[BuildBench]):
     def turn_done(self) -> None:
         lift = self.lift()
         if lift is not None:
-            done = "" if lift.done else date.today().isoformat()
+            done = "" if lift.done else today()
             self.session.edit(f"Lift {'done' if done else 'not done'}", [set_to(f"work.lifts.{lift.id}.done", done)], "Build")
 
     def _form(self) -> Cards:

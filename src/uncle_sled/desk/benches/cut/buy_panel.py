@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +21,7 @@ from uncle_sled.desk.kit.panel import Group, rows, tools
 from uncle_sled.desk.kit.parts import Act, Busy, Choice, Complaint, Listed, Says
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day
+from uncle_sled.exchange.clock import today
 
 NARROW_PX = 900
 FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not known": "primer"}
@@ -128,7 +128,7 @@ class BuyPanel(CutPanel):
         return "spruce" if one.arrived or one.spent is not None else "pencil" if one.packs == 0 else ""
 
     def _lapsed(self, one: Line) -> str:
-        return "primer" if one.quote_until and not one.ordered and one.quote_until < date.today().isoformat() else ""
+        return "primer" if one.quote_until and not one.ordered and one.quote_until < today() else ""
 
     # entries
     def _known(self, one: Line) -> Bought | None:
@@ -182,7 +182,7 @@ class BuyPanel(CutPanel):
             self.session.said.emit("Choose one line or several first.", "note")
             return
         off = all(getattr(one, field) for one in chosen)
-        value = "" if off else date.today().isoformat()
+        value = "" if off else today()
         ops = [self._op(one, **{field: value}) for one in chosen]
         what = chosen[0].name if len(chosen) == 1 else f"{len(chosen)} lines"
         self.session.edit(f"{what}: {'not ' if off else ''}{field}", ops, "Cut")

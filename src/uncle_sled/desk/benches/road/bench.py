@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 import msgspec
 
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
@@ -12,6 +10,7 @@ from uncle_sled.core.studies.road.reconcile import correction_of, reconcile
 from uncle_sled.core.studies.road.weighing import modelled
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
+from uncle_sled.exchange.clock import today
 
 CAUTION = "Chocks in, nobody under it, nobody between car and trailer. What is not weighed says computed; the office and its rules decide."
 
@@ -25,7 +24,7 @@ class RoadBench(PanelBench):
     def add_ticket(self) -> None:
         self.show_view("Weigh")
         id = fresh_id("tk", [one.id for one in self.session.build.road.tickets])
-        record = Ticket(id, date.today().isoformat(), model=modelled(self.session.studied))
+        record = Ticket(id, today(), model=modelled(self.session.studied))
         if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
             self.made["Weigh"].choose(id)  # type: ignore[attr-defined]
 
@@ -56,5 +55,5 @@ class RoadBench(PanelBench):
         id = fresh_id("tp", [one.id for one in self.session.build.road.trips])
         many = len(self.session.build.road.trips) + 1
         people = max(len(self.session.build.brief.sleepers), 1)
-        record = Trip(id, f"Trip {many}", date.today().isoformat(), people=people)
+        record = Trip(id, f"Trip {many}", today(), people=people)
         self.session.edit("Write down a trip", [add_to("road.trips", msgspec.to_builtins(record))], "Road")

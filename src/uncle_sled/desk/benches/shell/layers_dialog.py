@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
 from typing import cast
 
 import msgspec
@@ -26,6 +25,7 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, paint
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
+from uncle_sled.exchange.clock import today
 
 USUAL_FRAMING = 0.15
 MOST_LAYERS = 10
@@ -308,7 +308,7 @@ class OwnMaterialDialog(Dialog):
             "family": self.family.currentData() or "",
             "form": self.form.currentData() or "",
             "source": self.source.text().strip() or "own",
-            "date": date.today().isoformat(),
+            "date": today(),
             "name": name,
             **made,
         }

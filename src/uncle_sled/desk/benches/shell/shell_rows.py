@@ -229,7 +229,7 @@ def _in_a_side(id: str) -> Callable[[Any], bool]:
 
 
 def _weighed_whole(build: Any) -> bool:
-    return build.rig.carrier == "ball" and build.rig.base == "as bought"
+    return bool(build.rig.carrier == "ball" and build.rig.base == "as bought")
 
 
 def _shut_row(session: Session, id: str) -> list[Row]:

@@ -398,7 +398,7 @@ class ShellSheet(SheetView):
                 return
         super().mousePressEvent(event)
 
-    def _taken(self, at: QPointF) -> Gesture | bool | None:
+    def _taken(self, at: QPointF) -> Gesture[Any] | bool | None:
         """The gesture that begins here, True where something was only picked, None where nothing of ours is."""
         if self.sketching == "scale":
             return SetTwoPoints(self, "side", at)

@@ -14,7 +14,6 @@ from uncle_sled.core.studies.systems.heat import ducts_of
 from uncle_sled.core.studies.systems.of_the_build import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
@@ -26,11 +25,11 @@ Maker = Callable[[Studied, Words, float, float], tuple[Primitive, ...]]
 class Comfort(Panel):
     """Drawings at the left, one over the other; what they hang on and a few sentences at the right."""
 
-    def beside(self, drawings: tuple[Drawing[Chart], ...], *cards: Fields) -> Group:
+    def beside(self, drawings: tuple[Drawing, ...], *cards: Fields) -> Group:
         side = rows(Says(self.told), Cards(cards, share=1), wide=SIDE_PX)
         return across(rows(*drawings, gap=8, share=1), side, gap=8)
 
-    def drawing(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int) -> Drawing[Chart]:
+    def drawing(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int) -> Drawing:
         def made(width: float, height: float) -> tuple[Primitive, ...]:
             return make(self.studied, self.words, width, height)
 

@@ -161,4 +161,5 @@ def lower_first(text: str) -> str:
 
 
 def upper_first(text: str) -> str:
+    """A sentence's first letter large."""
     return text[:1].upper() + text[1:]

@@ -28,14 +28,17 @@ class Op(msgspec.Struct, frozen=True):
 
 
 def set_to(path: str, value: Any) -> Op:
+    """An edit that puts a value at a place of the document, such as ``rig.track``."""
     return Op("set", path, value)
 
 
 def add_to(path: str, value: Any) -> Op:
+    """An edit that adds an item to a list of the document."""
     return Op("add", path, value)
 
 
 def remove(path: str) -> Op:
+    """An edit that takes an item off by its place, such as ``stow.things.t1``."""
     return Op("remove", path)
 
 

@@ -107,4 +107,5 @@ class Project(msgspec.Struct, frozen=True):
 
 
 def empty_project(name: str = "New build") -> Project:
+    """A project of one variant in which nothing is decided."""
     return Project(name, (Build("as-drawn", "as drawn"),), "as-drawn")

@@ -268,6 +268,8 @@ class LoadCase(msgspec.Struct, frozen=True):
 
 
 class Stow(msgspec.Struct, frozen=True):
+    """Everything that rides along, the modes it stands in, and the load cases of one's own."""
+
     things: tuple[Thing, ...] = ()
     # one at least: everything stands in some mode
     modes: Annotated[tuple[Mode, ...], msgspec.Meta(min_length=1)] = (

@@ -70,10 +70,12 @@ def _fronts(thing: Thing, view: str, wide: float, high: float, turn: int) -> tup
 
 
 def box(x0: float, y0: float, x1: float, y1: float) -> Chain:
+    """A closed box as one chain of points [m]."""
     return ((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0))
 
 
 def ring(x: float, y: float, r: float, many: int = 16) -> Chain:
+    """A circle as a closed chain of so many sides [m]."""
     return tuple((x + r * math.cos(2 * math.pi * k / many), y + r * math.sin(2 * math.pi * k / many)) for k in range(many + 1))
 
 

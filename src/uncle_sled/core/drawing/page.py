@@ -22,6 +22,8 @@ def standard_under(points_per_m: float) -> int:
 
 
 class Page(msgspec.Struct, frozen=True):
+    """One sheet of paper [points, y up], with what its footer and its bookmark call it."""
+
     width: float
     height: float
     shapes: tuple[Primitive, ...]

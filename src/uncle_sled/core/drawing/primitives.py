@@ -34,6 +34,8 @@ class Poly(msgspec.Struct, frozen=True):
 
 
 class Circle(msgspec.Struct, frozen=True):
+    """A circle in the units of its drawing; ``id`` is the thing that a click on it means."""
+
     centre: Point
     radius: float
     stroke: str = "ink"
@@ -44,6 +46,8 @@ class Circle(msgspec.Struct, frozen=True):
 
 
 class Text(msgspec.Struct, frozen=True):
+    """Words at a place, ``size`` in points whatever the drawing's units; ``ground`` clears what lies under them."""
+
     at: Point
     text: str
     size: float = 11.0
@@ -63,10 +67,12 @@ Primitive = Poly | Circle | Text
 
 
 def line(a: Point, b: Point, stroke: str = "ink", width: float = 1.0, dash: tuple[float, ...] = (), id: str = "") -> Poly:
+    """A straight line between two points."""
     return Poly((a, b), stroke, "", width, False, "", dash, 0.0, id)
 
 
 def rect(x: float, y: float, w: float, h: float, **style: object) -> Poly:
+    """A rectangle by its low left corner, width and height; ``style`` as of ``Poly``."""
     return Poly(((x, y), (x + w, y), (x + w, y + h), (x, y + h)), **style)  # type: ignore[arg-type]
 
 

@@ -181,6 +181,7 @@ class Cutter(msgspec.Struct, eq=False):
 
 
 def bounds_of(shape: BaseGeometry) -> Bounds:
+    """Left, low, right, high of a shape [m]."""
     left, low, right, high = bounds(shape).tolist()
     return left, low, right, high
 

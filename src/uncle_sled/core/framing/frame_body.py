@@ -253,6 +253,7 @@ def framed_depth_m(face: Face | None, wall: float) -> float:
 
 
 def face_of(shell: Shell, kind: str) -> Face | None:
+    """The face of a kind as it was said; None where nobody did."""
     return next((face for face in shell.faces if face.kind == kind), None)
 
 
@@ -369,6 +370,7 @@ def match(changes: list[HandChange], members: list[Member], pitch: float) -> tup
 
 
 def station_of(anchor: str) -> float | None:
+    """The station that an anchor of a hand's change names [m]; None where it names none."""
     try:
         return float(anchor)
     except ValueError:

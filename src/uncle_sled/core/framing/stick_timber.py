@@ -21,6 +21,7 @@ CHORD_M = 0.004  # plates under a curve are cut in straight pieces this true to 
 
 
 def header_depth_m(span_m: float) -> float:
+    """Depth of a header over a span [m]. Source: platform framing practice for light walls."""
     return next(deep for most, deep in HEADERS if span_m <= most)
 
 

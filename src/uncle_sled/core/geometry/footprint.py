@@ -39,6 +39,7 @@ def footprint_fault(shell: Shell) -> str:
 
 
 def point_m(shell: Shell) -> float:
+    """How far a pointed nose goes forward of the body's front [m]; 0 without one."""
     return shell.nose_point.si if shell.nose_point is not None else 0.0
 
 
@@ -98,4 +99,5 @@ def side_span_m(shell: Shell, kind: str) -> tuple[float, float]:
 
 
 def run_m(a: Point, b: Point) -> float:
+    """Length from one corner of the plan to the next [m]."""
     return math.hypot(b[0] - a[0], b[1] - a[1])

@@ -111,6 +111,7 @@ def body_of(shell: Shell) -> Body | None:
 
 
 def sectioned(shell: Shell) -> bool:
+    """Whether the body's cross-section is no rectangle: its ends are cut by it."""
     return shell.form in ("gable", "butterfly", "bevelled") or (shell.form in ("shed", "flat") and shell.low_side in ("left", "right"))
 
 
@@ -136,6 +137,7 @@ def silhouette(shell: Shell) -> Outline | None:
 
 
 def bevel_m(shell: Shell) -> float:
+    """Side of the bevels along the roof of a bevelled body [m]."""
     assert shell.length and shell.height
     most = min(shell.length.si, shell.width.si if shell.width else shell.length.si, 2 * shell.height.si) / 2 - 0.01
     return max(min(shell.bevel.si if shell.bevel else FIRST_BEVEL, most), 0.01)

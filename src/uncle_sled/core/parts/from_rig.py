@@ -37,6 +37,7 @@ def frame_cg_m(rig: Rig) -> float:
 
 
 def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
+    """Frame, axles, wheels and coupler, or a bed's vehicle by its two axles, as masses in their places."""
     if rig.carrier == "vehicle bed":
         return _bed_vehicle(rig)
     wheel = wheel_radius_m(rig)

@@ -31,6 +31,7 @@ GROUP_OF_CONTENTS: dict[str, Group] = {"fresh": "fresh", "grey": "grey", "black"
 
 
 def group_of(thing: Thing) -> Group:
+    """To which group of masses a thing counts: a tank by what it holds, the rest by its kind."""
     return GROUP_OF_CONTENTS[thing.tank.contents] if thing.tank else GROUP_OF_KIND.get(thing.kind, "kit")
 
 

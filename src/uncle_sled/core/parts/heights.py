@@ -7,6 +7,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 
 
 def frame_top_m(build: Build) -> float:
+    """Height of the frame's top over the ground [m]: as typed, else by its wheels."""
     wheel = wheel_radius_m(build.rig)
     if build.rig.frame_top:
         return build.rig.frame_top.si
@@ -14,4 +15,5 @@ def frame_top_m(build: Build) -> float:
 
 
 def ball_height_m(build: Build) -> float:
+    """Height of the ball over the ground [m]: as typed, else a little under the frame's top."""
     return build.rig.ball_height.si if build.rig.ball_height else max(frame_top_m(build) - 0.08, 0.2)

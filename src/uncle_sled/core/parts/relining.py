@@ -53,6 +53,7 @@ class Relined(msgspec.Struct, frozen=True):
 
 
 def relining_of(shell: Shell, kind: str) -> Relining | None:
+    """How a face was lined again; None where it was not."""
     return next((one for one in shell.relined if one.face == kind), None)
 
 

@@ -496,5 +496,6 @@ def worse_than(before: tuple[Finding, ...], cleared: Finding | None = None) -> C
 
 
 def readings_after(tried: Studied) -> tuple[tuple[str, float | None], ...]:
+    """The ball in every case as it would be [kg], by the case's name; None where there is no reading."""
     tongue = tried.readings.tongue_kg
     return tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(tried.table.cases))

@@ -72,6 +72,7 @@ def mains_v(brief: Brief) -> float:
 
 
 def is_ac(figures: Figures) -> bool:
+    """Whether an appliance runs on mains."""
     if figures.current:
         return figures.current == "AC"
     return figures.volts is not None and figures.volts >= AC_FROM_V
@@ -113,6 +114,7 @@ def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[s
 
 
 def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
+    """What a load that is no thing draws. Args: mains: their volts."""
     ac = load.current == "AC"
     volts = mains if ac else load.volts or float(systems.volts)
     power = load.power_w if load.power_w is not None else None if load.amps is None else load.amps * volts
@@ -152,6 +154,7 @@ def units_of(build: Build, *units: str) -> tuple[Thing, ...]:
 
 
 def figures_of(thing: Thing) -> Figures:
+    """A thing's figures; all unknown where nobody gave any."""
     return thing.figures or Figures()
 
 
@@ -165,6 +168,7 @@ def amp_hours(f: Figures) -> float | None:
 
 
 def depth_of(f: Figures) -> float:
+    """How deep a battery may be drawn, 0 to 1: as said, else by its chemistry."""
     return f.depth if f.depth is not None else DEPTH.get(f.chemistry, 0.5)
 
 
@@ -181,4 +185,5 @@ def low_v(volts: float, chemistry: str) -> float:
 
 
 def names(things: Iterable[Thing]) -> str:
+    """Things by their names, in one line."""
     return ", ".join(thing.name for thing in things)

@@ -87,11 +87,13 @@ class Network(msgspec.Struct, frozen=True, eq=False):
 
 
 def end_of_thing(thing: Thing, runs: Runs | None) -> End:
+    """A thing as an end of wires. Args: runs: what it draws, where it draws something."""
     f = figures_of(thing)
     return End(thing.id, thing.name, f.unit or "load", f, runs, f.limit_a, "both", thing.vents_gas)
 
 
 def end_of_device(device: Device) -> End:
+    """A fuse box, busbar, switch or socket as an end of wires."""
     return End(device.id, device.name, device.kind, None, None, device.rating_a, device.breaks)
 
 

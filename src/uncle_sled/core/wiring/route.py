@@ -82,6 +82,7 @@ def _posts(framed: Framed) -> tuple[float, ...]:
 
 
 def length_m(points: tuple[Spot, ...]) -> float:
+    """Length of a way from spot to spot [m]."""
     return sum(math.dist(a, b) for a, b in itertools.pairwise(points))
 
 

@@ -339,4 +339,5 @@ def _weight(long_m: float, points: tuple[Spot, ...], mm2: float | None, cores: i
 
 
 def device_kg(device: Device) -> float:
+    """What a device weighs [kg]: as said, else what its kind usually does."""
     return device.mass.si if device.mass is not None else DEVICE_KG[device.kind]

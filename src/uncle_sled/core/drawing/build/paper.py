@@ -60,6 +60,7 @@ def value_words(pair: Pair, value: float, words: Words) -> str:
 
 
 def pair_words(pair: Pair, words: Words) -> str:
+    """Planned, found and what it means, of one pair of the log, in the build's units."""
     plan = "no plan" if pair.plan is None else f"planned {value_words(pair, pair.plan, words)}"
     ratio = f" ({pair.ratio:.2f} times)" if pair.ratio is not None else ""
     return f"{pair.name}: {value_words(pair, pair.fact, words)}, {plan}{ratio}"

@@ -16,10 +16,12 @@ MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", 
 
 
 def day_words(when: date) -> str:
+    """A day as people write it: 3 May 2026."""
     return f"{when.day} {MONTHS[when.month - 1]} {when.year}"
 
 
 def rows_of(schedule: Schedule) -> tuple[Placed, ...]:
+    """The tasks in the order of the chart's rows: by their begin, then by their end."""
     return tuple(sorted(schedule.placed, key=lambda one: (one.begin, one.end)))
 
 
@@ -41,6 +43,7 @@ class Scale:
 
 
 def chart_high(schedule: Schedule) -> float:
+    """Height that the calendar takes with all its rows [points]."""
     return TOP + ROW * len(schedule.placed) + 18.0
 
 

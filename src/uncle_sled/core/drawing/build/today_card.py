@@ -59,6 +59,7 @@ def _lines(one: Placed, schedule: Schedule, words: Words) -> list[tuple[str, str
 
 
 def today_pages(schedule: Schedule, words: Words, american: bool, name: str) -> tuple[Page, ...]:
+    """The next three tasks large on one page of Letter or A4; none where nothing is placed."""
     wide, high = SIZES[american]
     shapes = today_card(schedule, words, wide, high - 50)
     if not shapes:

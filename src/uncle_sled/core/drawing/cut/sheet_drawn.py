@@ -31,6 +31,7 @@ def ring_of(one: Lies, piece: Wanted) -> tuple[Point, ...]:
 
 
 def box_of(one: Lies) -> tuple[Point, ...]:
+    """Corners of what a piece takes of its sheet, anticlockwise [m]."""
     return tuple((one.x_m + dx, one.y_m + dy) for dx, dy in ((0, 0), (one.w_m, 0), (one.w_m, one.h_m), (0, one.h_m)))
 
 

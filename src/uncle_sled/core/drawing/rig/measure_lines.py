@@ -90,6 +90,7 @@ def car_measures(car: Vehicle) -> tuple[Measure, ...]:
 
 
 def rows_of(measures: tuple[Measure, ...]) -> int:
+    """How many rows of measure lines stand under each other."""
     return max((one.row for one in measures), default=0)
 
 

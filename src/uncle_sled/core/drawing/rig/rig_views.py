@@ -198,6 +198,7 @@ def plan_rig(build: Build) -> tuple[Primitive, ...]:
 
 
 def plan_wheels(build: Build) -> tuple[Primitive, ...]:
+    """The wheels of every axle from above [m]."""
     wheel = wheel_radius_m(build.rig)
     wide = build.rig.tyre.width.si if build.rig.tyre.width else 0.17
     if build.rig.carrier == "vehicle bed":
@@ -215,6 +216,7 @@ def plan_wheels(build: Build) -> tuple[Primitive, ...]:
 
 
 def plan_body(build: Build) -> tuple[Primitive, ...]:
+    """The body from above with the thickness of its walls [m]; nothing without one."""
     shell = build.shell
     if silhouette_of(shell) is None or not shell.length:
         return ()

@@ -55,6 +55,7 @@ def _trailer(s: Studied, frame: Frame, row: int, lit: Sequence[str], hide: Seque
 
 # the ball
 def gauge_x(drill: BallDrill, kg: float, wide: float) -> float:
+    """Where a load on the ball [kg] falls on the gauge [points]."""
     return EDGE + (kg - drill.low) / (drill.high - drill.low) * (wide - 2 * EDGE)
 
 

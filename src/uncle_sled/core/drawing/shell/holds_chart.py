@@ -40,6 +40,7 @@ def _word_ink(ink: str) -> str:
 
 
 def holds_high(checks: tuple[Check, ...]) -> float:
+    """Height that the checks take, a row each [points]."""
     return 2 * EDGE + ROW * len(checks)
 
 

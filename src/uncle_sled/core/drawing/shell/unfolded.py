@@ -81,6 +81,7 @@ def _faces(s: Studied, at: Unfolded) -> list[Primitive]:
 
 
 def ink_of(seam: Seam) -> str:
+    """The ink of a seam: by what it keeps out, and whether it is made."""
     if runs_over(seam.joint):
         return "rule"
     return "primer" if not seam.water else "ochre" if not seam.air else "chalk"

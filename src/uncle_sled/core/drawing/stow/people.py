@@ -133,6 +133,7 @@ def _free_station(room: Room, left: float, right: float) -> float:
 
 
 def standing(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitive]:
+    """A person who stands at a station with the feet at a height [m]."""
     outline = (
         (-0.13, 0.82),
         (-0.03, 0.87),

@@ -26,6 +26,8 @@ SPREADS = ("bus bar", "fuse box", "AC board")
 
 
 class Diagram(msgspec.Struct, frozen=True, eq=False):
+    """The diagram of the wiring as shapes, with its size [points]."""
+
     shapes: tuple[Primitive, ...]
     width: float
     height: float

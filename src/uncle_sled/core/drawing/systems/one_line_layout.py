@@ -49,6 +49,8 @@ class LineAt(msgspec.Struct, frozen=True):
 
 
 class LaidOut(msgspec.Struct, frozen=True):
+    """Where every box and wire of a diagram lies [points]."""
+
     boxes: tuple[BoxAt, ...]
     lines: tuple[LineAt, ...]
     width: float

@@ -10,6 +10,7 @@ NAME_W, HEAD, LEAST, MOST = 150.0, 40.0, 22.0, 60.0
 
 
 def cell_of(together: Together, width: float, height: float) -> float:
+    """Side of one square of the matrix [points], for the room there is."""
     many = max(len(together.loads), 1)
     return max(min((width - NAME_W - 90) / many, (height - HEAD - 30) / many, MOST), LEAST)
 

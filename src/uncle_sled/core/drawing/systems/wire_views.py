@@ -15,6 +15,7 @@ DASH: dict[str, tuple[float, ...]] = {"DC": (), "panel": (6.0, 2.0), "AC": (), "
 
 
 def flat(spot: Spot, pane: str) -> Point:
+    """A spot in the body [m] as the side or the plan sees it."""
     return (spot[0], spot[2]) if pane == "side" else (spot[0], spot[1])
 
 
@@ -25,6 +26,7 @@ def wires_view(wired: Wired, pane: str, chosen: frozenset[str]) -> tuple[Primiti
 
 
 def wire_shape(wire: Laid, pane: str, chosen: bool) -> Poly:
+    """A wire along its way in one view [m]; chosen ones stand out, unsized ones are red."""
     ink = "chalk" if chosen else INK[wire.kind] if wire.mm2 is not None else "primer"
     wide = WIDE[wire.kind] * (2.2 if chosen else 1.0)
     return Poly(tuple(flat(p, pane) for p in wire.points), ink, "", wide, False, dash=() if chosen else DASH[wire.kind], id=wire.id)

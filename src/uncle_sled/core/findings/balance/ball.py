@@ -27,6 +27,7 @@ SCREEN_CAUTION = "Screening only: plates, papers and local law decide."
 
 
 def balance_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Is the ball in its band in every case, and how sure is that? Yields what is not; silent where all is well."""
     yield from _no_reading(s)
     if s.build.rig.carrier == "ball" and s.support is not None and s.towing_rows:
         yield from _ball_light(s, words)

@@ -18,6 +18,7 @@ CAUTION = "Screening only: try it slowly in an empty yard, somebody watching, be
 
 
 def clearance_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Do tyres, hangers and the car's tail have their room? Yields what has not."""
     yield from _bend(s, words)
     yield from _tyres(s, words)
 

@@ -83,6 +83,7 @@ FLOATS = Rule(
 
 
 def road_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does size, speed and the law of the road allow it? Yields what does not."""
     yield from _size(s, words)
     yield from _speed(s, words)
     yield from _rolls(s)

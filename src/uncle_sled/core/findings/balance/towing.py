@@ -150,6 +150,7 @@ FRAME_MENDED = Rule(
 
 
 def towing_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does it swing, does the frame hold, does the car carry it? Yields what is not so."""
     yield from _swings(s, words)
     yield from _frame(s, words)
 

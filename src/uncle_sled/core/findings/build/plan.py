@@ -135,10 +135,12 @@ def _else_from(schedule: Schedule, one: Placed) -> float:
 
 
 def begun(s: Studied) -> bool:
+    """Whether anybody has planned the work at all."""
     return s.build.work != Work()
 
 
 def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Can the work be done in this order, in these days, with these hands? Silent until somebody plans."""
     if not begun(s):
         return
     tasks = tasks_of(s.build, s.facts)

@@ -140,6 +140,7 @@ def on_the_whole_plan(s: Studied, found: tuple[Finding, ...]) -> tuple[Finding, 
 
 
 def cut_findings(s: Studied, words: Words, many: int = QUICK) -> Iterator[Finding]:
+    """Can the pieces be cut, bought and paid for? Silent until somebody begins. Args: many: patience of the plan."""
     if not begun(s):
         return
     made = plan_of(s.build, s.facts, many)

@@ -90,6 +90,7 @@ BLOCK_LIFTS = Rule(
 
 
 def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """What do the tickets contradict, and what do they prove? Silent without a ticket."""
     road = s.build.road
     if road.tickets:
         yield from _tickets(s, words)

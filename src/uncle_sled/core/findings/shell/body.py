@@ -132,6 +132,7 @@ FAULTS = {
 
 @keep("s.build.shell", "s.build.rig", "s.build.brief", "s.facts.materials", "s.framed", most=4)  # a dragged thing leaves the body as it is
 def shell_findings(s: Studied, words: Words) -> tuple[Finding, ...]:
+    """Is the body whole: its profile, its faces, its sticks, its openings? Yields what is not."""
     return tuple(_judged(s, words))
 
 

@@ -254,6 +254,7 @@ OF = {
 
 
 def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does it hold snow, wind and feet? Yields checks that are over, near, or could not be made."""
     openings = {opening.id for opening in s.build.shell.openings}
     pitch = pitch_of(s.build.shell, s.framed.body)
     if pitch is not None and not held(s.build.shell.ridge, pitch):

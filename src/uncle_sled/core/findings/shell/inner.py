@@ -75,6 +75,7 @@ LOW_LOFT = Rule(
 
 
 def inner_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Do partitions, lofts and inner doors stand and leave their ways? Yields what does not."""
     body, shell = s.framed.body, s.build.shell
     if body is None:
         return

@@ -64,6 +64,7 @@ PANEL_WRONG = Rule(
 
 
 def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Which seams leak, part or are not made? Yields one for each kind."""
     made = seams(s)
     wet = [one for one in made if not one.water]
     long = sum(one.joint.length_m for one in wet)

@@ -125,6 +125,7 @@ RELINED_WRONG = Rule(
 
 
 def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """What does the bought shell as surveyed forbid or ask for? Yields nothing without a survey."""
     yield from _lining(s)
     found, survey = surveyed_of(s.build.shell, words), s.build.shell.survey
     if found is None or survey is None:

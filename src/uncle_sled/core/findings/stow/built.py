@@ -234,6 +234,7 @@ COOK_STEPS = Rule(
 
 
 def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Can the cabinets be built, do their bays open, do beds and lids carry? Yields what is not so."""
     things = {thing.id: thing for thing in s.build.stow.things}
     yield from _cabinets(s, things, words)
     for one in hinged(s):

@@ -20,6 +20,7 @@ MOST_TOLD, MOST_SORTED_OUT = 12, 200
 
 
 def in_modes(modes: list[str], many: int) -> str:
+    """In which modes something is so, for the end of a sentence; nothing where it is so in all of them."""
     if len(modes) == many:
         return "in every mode" if many > 1 else "as it stands"
     return f"in {' and '.join(lower_first(mode) for mode in modes)}"

@@ -8,6 +8,7 @@ from uncle_sled.core.words import Words
 
 
 def size_words(size_m: tuple[float, float], words: Words) -> str:
+    """Two sides of a thing in the build's units."""
     return f"{words.m(size_m[0])} × {words.m(size_m[1])}"
 
 

@@ -98,6 +98,7 @@ def _latch_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Is everything held on the road, with what holds as much as it has to? Yields what is not."""
     yield from _latch_findings(s, words)
     found = restraints(s.build, s.table)
     things = {thing.id: thing for thing in s.build.stow.things}

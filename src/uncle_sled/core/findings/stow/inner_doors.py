@@ -24,6 +24,7 @@ LEAF_HITS = Rule(
 
 
 def inner_door_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Do doors inside the body open, each in every mode? Yields what stands in their way."""
     if not s.build.shell.partitions:
         return
     modes = tuple(mode for mode in s.build.stow.modes if mode.id in modes_in_use(s.build))

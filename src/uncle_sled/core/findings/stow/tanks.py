@@ -50,6 +50,7 @@ def _as_large(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 
 def tank_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Are tanks what they say, and do they stand where their kind may? Yields what does not."""
     for thing in s.build.stow.things:
         if thing.tank is not None:
             yield from _shape(thing, words)

@@ -25,6 +25,7 @@ Size = tuple[float, float, float]
 
 
 def stow_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does everything lie inside, apart from each other, on something? Yields what does not."""
     body = silhouette_of(s.build.shell) is not None
     axled = s.build.rig.carrier == "ball" and s.support is not None
     things, room = s.build.stow.things, sizes_m(s.build.shell)

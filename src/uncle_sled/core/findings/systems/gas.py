@@ -121,6 +121,7 @@ def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
 
 
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Is gas stored, vented, led and burned as it must be? Yields what is not, and what nobody said."""
     made, build = the_gas(s), s.build
     for fuel, days in made.days.items():
         if made.kg.get(fuel, 0.0) <= 0 and not _blank(s, fuel):

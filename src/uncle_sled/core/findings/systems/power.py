@@ -215,6 +215,7 @@ def _volts_words(tried: Studied) -> str:
 
 
 def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does the stay last on this battery and sun, and is the battery fit for it? Yields what is not."""
     build = s.build
     stay = the_stay(s)
     if not (stay.bank is not None or stay.demand.loads or stay.panels_wp > 0):

@@ -203,6 +203,7 @@ def _asked(s: Studied) -> bool:
 
 
 def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does it keep warm, dry and breathable? Yields what does not, and what nobody said."""
     made = the_losses(s)
     fan = fan_of(s.build)
     if fan is not None and (fan.speed_m_s is None or fan.speed_m_s > 3.0):

@@ -139,6 +139,7 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def water_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Does the water last, run and drain? Yields what does not."""
     made, w = the_water(s), s.build.systems.water
     yield from _frost(s, words)
     tanks = [t for t in s.build.stow.things if t.tank and t.tank.contents in ("fresh", "grey") and not t.taken_out]

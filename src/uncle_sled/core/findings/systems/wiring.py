@@ -23,6 +23,7 @@ Made = tuple[tuple[Op, ...], str]
 
 
 def wired(s: Studied) -> Wired:
+    """The wires as they are laid and sized."""
     return wired_of(s.build, s.framed)
 
 
@@ -447,6 +448,7 @@ BY_CODE = {
 
 
 def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
+    """Are wires, fuses and mains sound? Yields hazards, each with what mends it."""
     laid = wired(s)
     for hazard in hazards_of(s.build, laid):
         title, says = _SAYS[hazard.code](hazard, words)

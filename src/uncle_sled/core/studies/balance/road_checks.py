@@ -257,6 +257,7 @@ def noses(s: Studied) -> tuple[Nose, ...]:
 
 
 def lower_name(name: str) -> str:
+    """A thing within a sentence."""
     return f"the {name[:1].lower()}{name[1:]}"
 
 

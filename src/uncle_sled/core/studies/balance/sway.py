@@ -159,6 +159,7 @@ def damping_of(a: Floats) -> tuple[Floats, NDArray[np.bool_]]:
 
 
 def damping(train: Train, kmh: float) -> float:
+    """Damping of the swing at a speed [share of critical]; below 0 it grows. Source: as ``state_matrix``."""
     return float(damping_of(state_matrix([train], np.array([kmh / 3.6])))[0][0, 0])
 
 
@@ -318,6 +319,7 @@ def sway(s: Studied) -> Sway:
 
 
 def worst(made: Sway) -> Swaying | None:
+    """The case that is damped least at the speed asked; None without cases."""
     return min(made.cases, key=lambda one: one.damping_at, default=None)
 
 

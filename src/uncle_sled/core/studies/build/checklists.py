@@ -24,6 +24,8 @@ class Check(msgspec.Struct, frozen=True):
 
 
 class Checklist(msgspec.Struct, frozen=True):
+    """One list of the trade: its name and its lines."""
+
     name: str
     lines: tuple[Check, ...]
 
@@ -89,4 +91,5 @@ def checklists(build: Build, facts: Facts) -> tuple[Checklist, ...]:
 
 
 def slug(name: str, line: str) -> str:
+    """The id under which a line is ticked."""
     return f"{name}/{line}".replace(".", "_")

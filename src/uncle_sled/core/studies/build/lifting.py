@@ -124,6 +124,7 @@ def liftable(s: Studied) -> tuple[tuple[str, str], ...]:
 
 
 def lifts_of(s: Studied) -> tuple[Lifted, ...]:
+    """Every planned lift with its loads."""
     return tuple(lifted(s, one) for one in s.build.work.lifts)
 
 

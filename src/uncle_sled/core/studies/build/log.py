@@ -98,6 +98,7 @@ class Again(msgspec.Struct, frozen=True):
 
 
 def again_of(s: Studied) -> Again:
+    """What the log says about doing it again: hours, money and kilos, planned against found."""
     log = s.build.work.log
     pairs = sorted(pairs_of(s), key=lambda one: -abs((one.ratio or 1.0) - 1.0))
     return Again(

@@ -38,6 +38,7 @@ class Trap(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def traps() -> tuple[Trap, ...]:
+    """The shipped order traps: what must not come after what, and why."""
     return table("catalogue/traps.csv", Trap)
 
 

@@ -91,6 +91,7 @@ class Task(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def shipped_tasks() -> tuple[Shipped, ...]:
+    """The shipped tasks with their hours and what these are each of."""
     return table("catalogue/tasks.csv", Shipped)
 
 

@@ -60,6 +60,7 @@ class Used(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=1)
 def shipped_rules() -> tuple[Rule, ...]:
+    """The shipped rules of consumption, each with its source."""
     return table("catalogue/consumables.csv", Rule)
 
 

@@ -59,12 +59,14 @@ class Saw(msgspec.Struct, frozen=True):
 
 
 def joined(a: Block, b: Block, along: str, kerf: int) -> Node:
+    """Two blocks beside each other along an axis with one saw cut between them [hundredths of mm]."""
     if along == "x":
         return Node("x", a.w + kerf + b.w, max(a.h, b.h), a, b)
     return Node("y", max(a.w, b.w), a.h + kerf + b.h, a, b)
 
 
 def leaves(block: Block) -> Iterator[Leaf]:
+    """The pieces of a block, from its low left on."""
     if isinstance(block, Leaf):
         yield block
     else:

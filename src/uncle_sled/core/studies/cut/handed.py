@@ -35,6 +35,8 @@ class OnBars(msgspec.Struct, frozen=True):
 
 
 class Handed(msgspec.Struct, frozen=True):
+    """A plan whose pieces have their names: sheets, bars and what is held."""
+
     sheets: tuple[OnSheet, ...]
     bars: tuple[OnBars, ...]
     wanted: dict[str, Wanted]

@@ -75,6 +75,7 @@ def summed(lines: Iterable[Line]) -> Sum:
 
 @keep(most=2)
 def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) -> Money:
+    """What the build costs by stage, with its range and what is spent [own money]. Unknown prices are counted, not nought."""
     cut = build.cut
     total = summed(lines)
     spent = sum(one.spent for one in lines if one.spent is not None)

@@ -18,6 +18,8 @@ from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material
 
 
 class CutPlan(msgspec.Struct, frozen=True):
+    """What is cut from what: bars, sheets, what fits nowhere, and how far it can be from the least."""
+
     bars: tuple[BarPlan, ...]
     sheets: tuple[SheetPlan, ...]
     unplaced: tuple[tuple[str, int], ...]

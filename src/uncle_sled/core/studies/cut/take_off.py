@@ -595,6 +595,7 @@ class Lot(msgspec.Struct, frozen=True):
 
 
 def wanted_of(off: TakeOff) -> tuple[Wanted, ...]:
+    """What is to be cut, pieces that are alike in one line."""
     return tuple(lot.wanted for lot in lots_of(off))
 
 

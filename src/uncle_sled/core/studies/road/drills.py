@@ -256,6 +256,7 @@ def span_of(s: Studied, thing: Thing) -> tuple[float, float]:
 
 
 def placed_ops(ids: tuple[str, ...], at_m: tuple[float, ...]) -> list[Op]:
+    """Edits that put things at stations [m], for a drill to be tried on the build."""
     return [set_to(f"stow.things.{id}.x", {"si": float(round(x, 4)), "typed": None}) for id, x in zip(ids, at_m, strict=True)]
 
 

@@ -46,6 +46,7 @@ class Stands(msgspec.Struct, frozen=True):
 
 
 def pad_side_m(load_n: float, bearing_kpa: float) -> float:
+    """Side of a square pad under a load [m]. Source: load over bearing."""
     return math.sqrt(load_n / (bearing_kpa * 1000.0)) if bearing_kpa > 0 else math.inf
 
 
@@ -66,6 +67,7 @@ def block_loads_n(weight_n: float, cg_m: float, at_m: np.ndarray) -> np.ndarray:
 
 
 def stands(s: Studied) -> Stands:
+    """What the body stands on when parked: blocks, pads, ties, each with its load and limit."""
     said = s.build.road.standing
     body = s.framed.body
     if body is None:

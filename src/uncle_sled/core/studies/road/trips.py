@@ -27,6 +27,7 @@ class Taken(msgspec.Struct, frozen=True):
 
 
 def nights_of(trips: tuple[Trip, ...]) -> int:
+    """Nights of all trips together."""
     return sum(one.nights for one in trips)
 
 

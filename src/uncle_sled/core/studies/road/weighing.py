@@ -70,10 +70,12 @@ def reading_sigma_kg(step_kg: float, grade: float, kg: float) -> float:
 
 
 def plank_kg(reading: float, bare: float, scale_m: float, coupler_m: float) -> float:
+    """Ball load by a bathroom scale under a plank [kg]. Source: moments about the plank's far end."""
     return (reading - bare) * scale_m / coupler_m
 
 
 def jack_tongue_kg(jack_kg: float, jack_m: float, axle_m: float) -> float:
+    """Ball load by a scale under the jack [kg]. Source: moments about the axle."""
     return jack_kg * (axle_m - jack_m) / axle_m
 
 

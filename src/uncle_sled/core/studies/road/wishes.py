@@ -27,6 +27,7 @@ def places(s: Studied) -> dict[str, str]:
 
 
 def traced(s: Studied) -> tuple[Traced, ...]:
+    """Every wish with what of the build answers it."""
     names = places(s)
     mass = {part.id: part.mass_kg for part in s.parts}
     bought = {one.id: one for one in s.build.cut.bought}

@@ -74,6 +74,7 @@ def panels(s: Studied) -> tuple[PanelCut, ...]:
 
 
 def thick_of(s: Studied, kind: str) -> float:
+    """Thickness of a face by its layers, else of the walls [m]."""
     face = face_of(s.build.shell, kind)
     if face is not None and face.layers:
         return sum(layer.thickness.si for layer in face.layers)
@@ -128,6 +129,7 @@ def _no_sandwich(face: Face, own: set[str]) -> str:
 
 
 def insulates(material: str) -> bool:
+    """Whether a material keeps warm; one that nobody knows does not."""
     known = materials().get(material)
     return known is not None and known.form == "fill"
 
@@ -165,5 +167,6 @@ class Joined(msgspec.Struct, frozen=True):
 
 
 def joined(s: Studied) -> Joined:
+    """Glue and screws of all joints: metres, screws and grams."""
     long = sum(one.length_m for one in joints(s) if one.b)
     return Joined(long, 2 * math.ceil(long / RIVET_PITCH_M), 2 * long * LAP_M)

@@ -33,6 +33,8 @@ class State(msgspec.Struct, frozen=True):
 
 
 class RelineEffect(msgspec.Struct, frozen=True):
+    """The body as it is and as it would be lined: weight, room and warmth."""
+
     now: State
     then: State
     faces: tuple[Relined, ...]

@@ -44,6 +44,7 @@ class Section(msgspec.Struct, frozen=True):
 
 
 def solid(wide_m: float, deep_m: float, e_pa: float = SOFTWOOD_E) -> Section:
+    """Inertia and modulus of a solid rectangle bent over its depth [m4, m3]. Source: any statics text."""
     return Section(wide_m * deep_m**3 / 12, wide_m * deep_m**2 / 6, e_pa)
 
 
@@ -69,6 +70,7 @@ def softwood_pa(deep_m: float, lasts: float, together: bool) -> float:
 
 
 def allowable_pa(stuff: Stuff, deep_m: float, lasts: float, together: bool) -> float:
+    """What a stuff may be bent by [Pa]. Args: lasts: factor of the load's time; together: sticks share their load."""
     if stuff == "steel":
         return STEEL_YIELD / STEEL_SAFETY
     return PLY_PA if stuff == "plywood" else softwood_pa(deep_m, lasts, together)

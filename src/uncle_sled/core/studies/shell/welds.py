@@ -45,5 +45,6 @@ def welds_of(tubes: tuple[Member, ...]) -> Welds | None:
 
 
 def weld_words(made: Welds, metres: str, kg: str) -> str:
+    """Welds of a frame in one line. Args: metres, kg: as they are shown."""
     folds = f" and {made.folds} folds" if made.folds else ""
     return f"{made.ends} ends{folds} to weld, {metres} of run, {kg} of wire or rod"

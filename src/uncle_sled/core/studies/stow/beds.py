@@ -60,6 +60,7 @@ def people_of(build: Build, facts: Facts) -> tuple[Person, ...]:
 
 
 def tallest_m(build: Build, facts: Facts) -> float | None:
+    """Height of the tallest who sleeps here [m]; None where nobody's is known."""
     return max((p.height.si for p in people_of(build, facts) if p.height and p.height.si > 0), default=None)
 
 

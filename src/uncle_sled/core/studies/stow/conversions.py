@@ -49,6 +49,7 @@ class Conversion(msgspec.Struct, frozen=True):
 
 @keep("build.stow", "a", "b", most=12)
 def conversion(build: Build, a: Mode, b: Mode) -> Conversion:
+    """What is done to get from one mode to another: each change, its order, minutes and hands."""
     old = {solid.id: solid for solid in solids_in(build.stow, a)}
     new = {solid.id: solid for solid in solids_in(build.stow, b)}
     made = [one for thing in build.stow.things if (one := _change(thing, a, b, old, new)) is not None]

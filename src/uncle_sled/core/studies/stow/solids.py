@@ -56,6 +56,7 @@ class Solid(msgspec.Struct, frozen=True, eq=False):
 
 
 def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = False) -> Solid:
+    """A plain box as a solid, by its low and high corners [m]."""
     return Solid(id, name, low, high, outside)
 
 
@@ -98,6 +99,7 @@ def _outline(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
 
 
 def sized(thing: Thing) -> bool:
+    """Whether a thing takes up room."""
     return min(thing.length.si, thing.width.si, thing.height.si) > 0
 
 

@@ -128,6 +128,7 @@ def swing(turning: Turning, one: Strut, t_c: float, betas: Floats | None = None)
 
 
 def angles(opens_deg: float) -> Floats:
+    """Angles at which a lid is looked at [degrees], shut and open with them."""
     many = max(math.ceil(opens_deg / STEP_DEG), 1)
     return np.linspace(0.0, opens_deg, many + 1)
 

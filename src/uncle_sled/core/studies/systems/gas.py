@@ -58,6 +58,7 @@ def boil_off_kw(diameter_m: float, liquid_m: float, celsius: float) -> float:
 
 
 def burner_of(thing: Thing) -> Burner | None:
+    """What a thing burns and how much; None where it burns nothing."""
     f = figures_of(thing)
     if thing.burns == "none" or thing.taken_out:
         return None

@@ -17,24 +17,30 @@ def stay_mode(build: Build) -> str:
 
 
 def the_stay(s: Studied) -> Stay:
+    """The stay off the grid in the mode that it is lived in."""
     return stay_of(s.build, stay_mode(s.build))
 
 
 def the_water(s: Studied) -> Water:
+    """Water for those who sleep here."""
     return water_of(s.build, sleepers(s.build, s.facts))
 
 
 def the_gas(s: Studied) -> Gas:
+    """Gas and other fuel of everything that burns."""
     return gas_of(s.build)
 
 
 def the_losses(s: Studied) -> Losses:
+    """Warmth that the body loses on the coldest night."""
     return losses(s.build, s.facts, s.framed)
 
 
 def the_night(s: Studied) -> Night:
+    """The coldest night's air inside and outside."""
     return night_of(s.build, s.facts, s.framed)
 
 
 def the_gains(s: Studied) -> Gains:
+    """Warmth that comes in on the hottest day."""
     return gains(s.build, s.facts, s.framed, sleepers(s.build, s.facts))

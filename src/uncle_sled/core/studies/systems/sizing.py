@@ -127,6 +127,7 @@ def needs_of(build: Build, mode: str) -> tuple[Needs, ...]:
 
 
 def next_size(wanted: float, sold: tuple[float, ...]) -> float | None:
+    """The next size that is sold; None where the largest is too small."""
     return next((one for one in sold if one >= wanted - 1e-6), None)
 
 

@@ -130,6 +130,7 @@ def _hours(hours: float, when: str) -> Floats:
 
 
 def panels_wp(build: Build) -> float:
+    """All panels aboard by their plates [W]."""
     return sum(figures_of(t).solar_wp or 0.0 for t in units_of(build, "panel"))
 
 

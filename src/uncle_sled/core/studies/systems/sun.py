@@ -37,6 +37,8 @@ class Sky(msgspec.Struct, frozen=True):
 
 
 class Place(msgspec.Struct, frozen=True):
+    """A place of the table: its latitude [degrees], for those who do not know theirs."""
+
     id: str
     name: str
     latitude_deg: float
@@ -55,6 +57,7 @@ def places() -> tuple[Place, ...]:
 
 
 def declination_deg(day: int) -> float:
+    """Declination of the sun [degrees]. Args: day: of the year. Source: Cooper 1969."""
     return 23.45 * math.sin(math.radians(360 * (284 + day) / 365))
 
 

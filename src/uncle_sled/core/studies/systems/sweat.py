@@ -39,6 +39,7 @@ def dew_c(pressure_pa: float) -> float:
 
 
 def vapour_kg_m3(pressure_pa: float, celsius: float) -> float:
+    """Water in air by its pressure [kg/m3]. Source: ideal gas."""
     return pressure_pa / (GAS_J_KGK * (celsius + KELVIN))
 
 
@@ -217,6 +218,7 @@ def inlet_pa(flow_m3h: float, inlet_cm2: float) -> float:
 
 
 def fan_of(build: Build) -> Fan | None:
+    """What the roof fan and its inlet do; None without a fan."""
     air = build.systems.air
     if not air.fan_m3h:
         return None

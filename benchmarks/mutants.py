@@ -63,12 +63,13 @@ def main() -> int:
         free: Queue[Path] = Queue()
         for k in range(said.jobs):
             free.put(copied(Path(folder) / str(k)))
-        source = free.get()
-        for stop in {stop for stop, _, _ in work}:
-            if not stands(source, STOPS[stop][1]):
-                print(f"{stop}: its tests are red before anything was changed")
-                return 2
-        free.put(source)
+
+        def green(stop: str) -> bool:
+            mine = free.get()
+            try:
+                return stands(mine, STOPS[stop][1])
+            finally:
+                free.put(mine)
 
         def tried(task: tuple[str, Wrong, tuple[str, ...]]) -> None:
             stop, one, tests = task
@@ -82,6 +83,11 @@ def main() -> int:
             print(f"{'found ' if hit else 'MISSED'} {stop}: {one.file}: {one.was} -> {one.becomes}", flush=True)
 
         with ThreadPoolExecutor(said.jobs) as pool:
+            stops = sorted({stop for stop, _, _ in work})
+            for stop, stood in zip(stops, pool.map(green, stops), strict=True):
+                if not stood:
+                    print(f"{stop}: its tests are red before anything was changed")
+                    return 2
             list(pool.map(tried, work))
     share = 1 - len(missed) / len(work)
     hurts = [one for _, one in missed if one.can_hurt]

@@ -142,8 +142,9 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
-            assert not kwargs, "kept studies take their inputs by position"
-            full = args if len(args) == len(names) else (*args, *defaults[len(args) :])
+            full: tuple[Any, ...] = args
+            if len(args) != len(names):
+                full = (*args, *[kwargs.get(one, given) for one, given in zip(names[len(args) :], defaults[len(args) :], strict=True)])
             objects = full if every else [read(full) for read in plain]
             key: Any = tuple([_flat_mark(one) for one in objects])
             held: Any = objects  # what is known by its id stays alive with its result
@@ -154,7 +155,7 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
                 key = (key, *[read(full) for read in valued])
             found = kept.get(key)
             if found is not None:
-                return found[1] if not _proof else _kept(study, args, found[1])
+                return found[1] if not _proof else _kept(study, full, found[1])
             result = study(*args, **kwargs)
             kept[key] = (held, result)
             while len(kept) > most:

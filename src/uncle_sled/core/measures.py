@@ -229,7 +229,7 @@ MEASURES: dict[str, Measure] = {
         (10.0, float(POUND * G)),
         1e9,
         "newton",
-        True,
+        by_mass=True,
     ),
     "load": Measure(
         "a load on a surface",

@@ -124,4 +124,4 @@ def sections() -> dict[str, BarSection]:
 
 def tube_kg_m(deep: float, wide: float, wall: float, metal: Metal = "steel") -> float:
     """Mass of a square or oblong tube of one's own [kg/m]. Check 30 x 30 x 2: 1.758."""
-    return BarSection("", "tube", metal, deep, wide, wall, 0.0, False, "").kg_m
+    return BarSection("", "tube", metal, deep, wide, wall, 0.0, inches=False, source="").kg_m

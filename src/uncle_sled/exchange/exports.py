@@ -409,7 +409,7 @@ _ALL = (
         _templates,
         "Cut",
         "Templates at full size as PDF",
-        True,
+        heavy=True,
     ),
     Export(
         "router-dxf",
@@ -437,7 +437,7 @@ _ALL = (
         _set,
         "Cut",
         "All working drawings as one PDF",
-        True,
+        heavy=True,
     ),
     Export(
         "model-pdf",

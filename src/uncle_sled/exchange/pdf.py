@@ -75,13 +75,13 @@ class _Pdf:
 
     def band(self, outline: tuple[Point, ...], thick: float) -> None:
         self._clipped(outline, Look("wood", 2 * thick))
-        self.canvas.drawPath(self._path(outline, True), stroke=1, fill=0)
+        self.canvas.drawPath(self._path(outline, closed=True), stroke=1, fill=0)
         self.canvas.restoreState()
 
     def _clipped(self, outline: tuple[Point, ...], look: Look) -> None:
         self.canvas.saveState()
         self._take(look)
-        self.canvas.clipPath(self._path(outline, True), stroke=0, fill=0)
+        self.canvas.clipPath(self._path(outline, closed=True), stroke=0, fill=0)
 
     def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
         self.canvas.setFillColor("#FFFFFF")

@@ -23,7 +23,7 @@ def towing_report(s: Studied) -> dict[str, Any]:
                 "decel_g": BRAKING_G,
                 "brakes_n": one.brakes_n(BRAKING_G),
                 "pushes_n": one.pushes_n(BRAKING_G),
-                "tongue_kg": one.stopping_kg(BRAKING_G, True),
+                "tongue_kg": one.stopping_kg(BRAKING_G, braked=True),
             }
             for row in s.towing_rows
             if (one := statics_of(s, row)) is not None

@@ -55,7 +55,7 @@ def about(
     thin: bool = False,
 ) -> msgspec.Meta:
     """What stands at a field: title and tip go into the file's schema, all of it to ``field_of``."""
-    said = About(title, tip, unit, least, most, blank, words or {}, thin, True)
+    said = About(title, tip, unit, least, most, blank, words or {}, thin, said=True)
     return msgspec.Meta(title=title, description=in_units(tip, Shown()) or None, extra={"about": said})
 
 

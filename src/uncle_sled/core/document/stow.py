@@ -273,7 +273,7 @@ class Stow(msgspec.Struct, frozen=True):
     things: tuple[Thing, ...] = ()
     # one at least: everything stands in some mode
     modes: Annotated[tuple[Mode, ...], msgspec.Meta(min_length=1)] = (
-        Mode("road", "Road", True),
-        Mode("camp", "Camp", False),
+        Mode("road", "Road", towing=True),
+        Mode("camp", "Camp", towing=False),
     )
     cases: tuple[LoadCase, ...] = ()  # the builder's own; the standing ones are made

@@ -58,22 +58,22 @@ def draw(shapes: Iterable[Primitive], to: Backend) -> None:
 def _poly(shape: Poly, to: Backend) -> None:
     line = Look(shape.stroke, shape.width, shape.dash, id=shape.id)
     if not shape.closed:
-        to.area(shape.points, False, line)
+        to.area(shape.points, closed=False, look=line)
         return
     whole = Look(shape.stroke, shape.width, shape.dash, shape.fill, shape.tint, shape.id)
     hatched = bool(shape.hatch) and to.hatch_pitch > 0
     if not (shape.band or hatched):
-        to.area(shape.points, True, whole)
+        to.area(shape.points, closed=True, look=whole)
         return
     if shape.fill:
-        to.area(shape.points, True, Look(fill=shape.fill, tint=shape.tint, id=shape.id))
+        to.area(shape.points, closed=True, look=Look(fill=shape.fill, tint=shape.tint, id=shape.id))
     if shape.band:
         to.band(shape.points, shape.band)
     else:
         xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
         pitch = to.hatch_pitch * to.per_point
         to.hatch(shape.points, hatch_lines(shape.hatch, min(xs), min(ys), max(xs), max(ys), pitch), shape.stroke)
-    to.area(shape.points, True, line)
+    to.area(shape.points, closed=True, look=line)
 
 
 def _text(shape: Text, to: Backend) -> None:

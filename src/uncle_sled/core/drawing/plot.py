@@ -47,7 +47,7 @@ class Plot(msgspec.Struct, frozen=True):
         inside = (ys >= self.y0 - 1e-9) & (ys <= self.y1 + 1e-9)
         across, up = self.at(xs[inside], ys[inside])
         points = tuple(zip(across.tolist(), up.tolist(), strict=True))
-        return [Poly(points, ink, "", width, False, dash=dash)] if len(points) > 1 else []
+        return [Poly(points, ink, "", width, closed=False, dash=dash)] if len(points) > 1 else []
 
 
 def ticks(low: float, high: float, most: int = 6, per: float = 1.0) -> list[float]:

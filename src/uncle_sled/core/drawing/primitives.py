@@ -68,7 +68,7 @@ Primitive = Poly | Circle | Text
 
 def line(a: Point, b: Point, stroke: str = "ink", width: float = 1.0, dash: tuple[float, ...] = (), id: str = "") -> Poly:
     """A straight line between two points."""
-    return Poly((a, b), stroke, "", width, False, "", dash, 0.0, id)
+    return Poly((a, b), stroke, "", width, closed=False, hatch="", dash=dash, band=0.0, id=id)
 
 
 def rect(x: float, y: float, w: float, h: float, **style: object) -> Poly:

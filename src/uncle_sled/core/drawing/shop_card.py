@@ -51,7 +51,7 @@ def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line,
     }[stop](s, words)
     mine = [one for one in found if one.stop == stop and one.set_aside is None and one.severity != "note"]
     settle = (
-        Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), True)
+        Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), wrong=True)
         if mine
         else Line("To settle", "nothing here")
     )

@@ -138,7 +138,7 @@ BOUGHT = SchoolOf(
     wall,
     ribs,
     ("profile", "box", "flat", "shed", "gable", "bevelled"),
-    True,
-    HAT,
-    why_not,
+    feet=True,
+    material=HAT,
+    refuses=why_not,
 )

@@ -44,7 +44,7 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
         (sizes.sheet_width, sizes.sheet_length),
         holes,
         "joist" if floor else "spar",
-        False,
+        rims=False,
     )
 
 
@@ -56,5 +56,5 @@ PLYWOOD = SchoolOf(
     wall,
     ribs,
     ("profile", "box", "flat", "shed"),
-    False,
+    feet=False,
 )

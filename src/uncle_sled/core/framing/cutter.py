@@ -125,7 +125,7 @@ class Cutter(msgspec.Struct, eq=False):
             share = piece.area / max(shape.area, 1e-12)
             if share * length_m < SHORTEST_M or (share < 0.98 and piece.area < NARROW * section[0] * SHORTEST_M):
                 continue
-            one = self._member(piece, ring, role, anchor, section, (1.0, 0.0), False)
+            one = self._member(piece, ring, role, anchor, section, (1.0, 0.0), by_hand=False)
             if one is not None:
                 one = msgspec.structs.replace(one, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips)
                 self.members[-1] = one

@@ -191,8 +191,8 @@ def _cuts(
         a, b = max(a, 0.0), min(b, body.length)
         if b - a > 0.02:
             for side, t in (("left", (0.0, wide)), ("right", (body.width - wide, body.width))):
-                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", f"{side} side", box(a, 0.0, b, high), True))
-                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", "floor", box(a, t[0], b, t[1]), True))
+                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", f"{side} side", box(a, 0.0, b, high), good=True))
+                cuts.append(Cut(f"wheel-box-{side}", f"the {side} wheel box", "wheel box", "floor", box(a, t[0], b, t[1]), good=True))
     for opening in shell.openings:
         found = cut_in(body, opening)
         if found is None:

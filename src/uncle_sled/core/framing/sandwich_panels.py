@@ -82,6 +82,6 @@ PANELS = SchoolOf(
     _nothing,
     _nothing,
     ("box", "flat", "shed", "gable", "butterfly", "bevelled"),
-    True,
-    ALUMINIUM,
+    feet=True,
+    material=ALUMINIUM,
 )

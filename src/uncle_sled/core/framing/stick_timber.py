@@ -72,7 +72,7 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
         (sizes.sheet_width, sizes.sheet_length),
         holes,
         "joist" if floor else "spar" if cut.surface.swept else "rafter",
-        True,
+        rims=True,
     )
 
 
@@ -84,5 +84,5 @@ STICK = SchoolOf(
     wall,
     ribs,
     ("profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"),
-    True,
+    feet=True,
 )

@@ -49,7 +49,7 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
             (sizes.sheet_width, sizes.sheet_length),
             holes,
             "joist" if cut.surface.kind == "floor" else "rafter",
-            True,
+            rims=True,
         )
         return
     left, low, right, high = cut.region.bounds
@@ -105,5 +105,5 @@ STRIPS = SchoolOf(
     wall,
     ribs,
     ("profile", "box", "flat", "shed"),
-    False,
+    feet=False,
 )

@@ -28,14 +28,14 @@ def sub_frame(body: Body, sizes: Sizes) -> tuple[Member, ...]:
     if high - low <= 2 * wide or right - left <= 2 * wide:
         return ()
     made = [
-        _tube(floor, sizes, box(left, low, right, low + wide), "rail", "left", True),
-        _tube(floor, sizes, box(left, high - wide, right, high), "rail", "right", True),
+        _tube(floor, sizes, box(left, low, right, low + wide), "rail", "left", along_s=True),
+        _tube(floor, sizes, box(left, high - wide, right, high), "rail", "right", along_s=True),
     ]
     many = math.ceil((right - left - wide) / sizes.rib_pitch - 1e-9) + 1
     step = (right - left - wide) / (many - 1)
     for k in range(many):
         at = left + k * step
-        made.append(_tube(floor, sizes, box(at, low + wide, at + wide, high - wide), "cross-tube", str(k + 1), False))
+        made.append(_tube(floor, sizes, box(at, low + wide, at + wide, high - wide), "cross-tube", str(k + 1), along_s=False))
     return tuple(made)
 
 

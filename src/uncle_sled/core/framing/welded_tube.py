@@ -99,7 +99,7 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
         (sizes.sheet_width, sizes.sheet_length),
         holes,
         "floor tube" if floor else "cross-tube",
-        False,
+        rims=False,
     )
 
 
@@ -111,8 +111,8 @@ TUBE = SchoolOf(
     wall,
     ribs,
     ("profile", "box", "flat", "shed"),
-    False,
-    STEEL,
-    None,
-    True,
+    feet=False,
+    material=STEEL,
+    refuses=None,
+    whole_sides=True,
 )

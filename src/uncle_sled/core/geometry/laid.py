@@ -70,7 +70,7 @@ def laid(surface: Surface, dx: float = 0.0, dy: float = 0.0) -> Laid:
     """A bent nose's run begins at its foot, a bent tail's at the roof: both are turned so that up is up."""
     if not (surface.swept and surface.kind in ("front", "rear")):
         return Laid(dx=dx, dy=dy)
-    return Laid(True, float(surface.polygon.bounds[2]) if surface.kind == "rear" else None, dx, dy)
+    return Laid(turned=True, top=float(surface.polygon.bounds[2]) if surface.kind == "rear" else None, dx=dx, dy=dy)
 
 
 def laid_title(surface: Surface) -> str:

@@ -215,13 +215,13 @@ def _room(axis: int, faces: list[float], around: Around) -> BaseGeometry | None:
             return Polygon()
         room = around.side
     elif axis == 0:
-        spans = [_span(around.side, True, x) for x in faces]
+        spans = [_span(around.side, upright=True, at=x) for x in faces]
         if any(span is None for span in spans):
             return Polygon()
         low, high = max(s[0] for s in spans if s), min(s[1] for s in spans if s)
         room = box(-half, low, half, high) if high > low else Polygon()
     else:
-        spans = [_span(around.side, False, z) for z in faces]
+        spans = [_span(around.side, upright=False, at=z) for z in faces]
         if any(span is None for span in spans):
             return Polygon()
         low, high = max(s[0] for s in spans if s), min(s[1] for s in spans if s)

@@ -41,7 +41,10 @@ def support_of(rig: Rig) -> Support | None:
         if rig.bed.wheelbase.si <= 0:
             raise GeometryError("The wheelbase is not longer than nothing: measure from front axle to rear axle.")
         return Support(
-            "vehicle bed", (0.0, rig.bed.wheelbase.si), False, rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None
+            "vehicle bed",
+            (0.0, rig.bed.wheelbase.si),
+            independent=False,
+            track_m=rig.bed.track.si if rig.bed.track and rig.bed.track.si > 0 else None,
         )
     if not rig.axles:
         return None

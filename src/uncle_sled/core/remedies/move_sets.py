@@ -332,7 +332,7 @@ def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float, float]]) -> Mo
         told.append(Shift(thing.id, thing.name, thing.x.si, round(thing.x.si + by, 4), thing.y.si, round(to_y, 4)))
         ops += carry_ops(s.build, thing, {"x": by, "y": dy})
         cost += item.mover.hard * (abs(by) + abs(dy)) + FIXED_COST
-    return Move(kind, tuple(told), cost, True, tuple(ops), ())
+    return Move(kind, tuple(told), cost, feasible=True, ops=tuple(ops), after=())
 
 
 class _Judge:

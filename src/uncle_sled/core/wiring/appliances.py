@@ -110,7 +110,20 @@ def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[s
     volts = mains if ac else f.volts if f.volts else float(systems.volts)
     power = f.power_w if f.power_w is not None else None if f.amps is None else f.amps * volts
     duty = 1.0 if f.duty is None else f.duty
-    return Runs(thing.id, thing.name, ac, power, f.hours_day, duty, f.surge or 1.0, f.when, f.must_run, False, thing.roles, f.start_s)
+    return Runs(
+        thing.id,
+        thing.name,
+        ac,
+        power,
+        f.hours_day,
+        duty,
+        f.surge or 1.0,
+        f.when,
+        f.must_run,
+        own=False,
+        roles=thing.roles,
+        start_s=f.start_s,
+    )
 
 
 def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
@@ -128,9 +141,9 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
         load.surge or 1.0,
         load.when,
         load.must_run,
-        True,
-        load.roles,
-        load.start_s,
+        own=True,
+        roles=load.roles,
+        start_s=load.start_s,
     )
 
 

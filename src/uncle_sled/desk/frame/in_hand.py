@@ -111,7 +111,7 @@ class InHand(Guarded, QWidget):
             self.name.show_text(thing.name)
             self.note.setText(self._thing_note(thing))
         elif axle is not None and not things:
-            self._use_form(axle.id, False, axle=True)
+            self._use_form(axle.id, tank=False, axle=True)
             self.name.show_text("Axle")
             self.note.setText(
                 "Still to be placed: drag the wheel on the Rig stop."
@@ -121,7 +121,7 @@ class InHand(Guarded, QWidget):
         elif not things and (opening := self._opening()) is not None:
             from uncle_sled.desk.benches.shell.shell_rows import opening_note, opening_rows
 
-            self._use_form(f"{opening.id} {opening.face}", False, rows=opening_rows(session, opening.id, opening.face))
+            self._use_form(f"{opening.id} {opening.face}", tank=False, rows=opening_rows(session, opening.id, opening.face))
             self.name.show_text(opening.name)
             self.note.setText(opening_note(session, opening.id))
         elif not things and (inner := self._inner()) is not None:
@@ -129,7 +129,7 @@ class InHand(Guarded, QWidget):
 
             way = getattr(inner, "way", "")
             rows = partition_rows(session, inner.id, way) if way else loft_rows(session, inner.id)
-            self._use_form(f"{inner.id} {way}", False, rows=rows)
+            self._use_form(f"{inner.id} {way}", tank=False, rows=rows)
             self.name.show_text(inner.name)
             self.note.setText(inner_note(session, inner.id))
         elif not things and set(session.selection) & session.build.systems.ids:
@@ -137,7 +137,7 @@ class InHand(Guarded, QWidget):
 
             one = wire_rows.found(session)
             assert one is not None
-            self._use_form(f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", False, rows=wire_rows.rows_of(session, one))
+            self._use_form(f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", tank=False, rows=wire_rows.rows_of(session, one))
             self.name.show_text(wire_rows.name_of(session, one))
             self.note.setText(wire_rows.note_of(session, one))
         elif not things and (member := self._member()) is not None:

@@ -54,7 +54,7 @@ def described(root: Any, row: Row) -> Field:
     try:
         made = field_at(root, row.path)
     except EditError:  # a row that is no field: a button, what several fields say together
-        made = Field(root, row.path.rpartition(".")[2], str, True, None, None, None, About(row.title))
+        made = Field(root, row.path.rpartition(".")[2], str, may_be_empty=True, usual=None, low=None, high=None, about=About(row.title))
     said = made.about
     if row.kind is not None and row.kind != VERB and not isinstance(row.kind, list):
         plain = row.kind in (int, float, NUMBER)

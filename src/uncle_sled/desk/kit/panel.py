@@ -84,17 +84,17 @@ class Titled(Part[QLabel], frozen=True):
 
 def rows(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
     """Parts one under the other."""
-    return Group(parts, True, gap, **named)
+    return Group(parts, upright=True, gap=gap, **named)
 
 
 def across(*parts: Part[Any] | QWidget | Gap, gap: int = GAP_PX, **named: Any) -> Group:
     """Parts side by side."""
-    return Group(parts, False, gap, **named)
+    return Group(parts, upright=False, gap=gap, **named)
 
 
 def card(title: str | Callable[[], str], *parts: Part[Any] | QWidget | Gap, gap: int = 5, **named: Any) -> Group:
     """Parts one under the other on a card."""
-    return Group(parts, True, gap, title, **named)
+    return Group(parts, upright=True, gap=gap, title=title, **named)
 
 
 def tools(*parts: Part[Any] | QWidget | Gap, **named: Any) -> Group:

@@ -472,7 +472,7 @@ class SheetView(Guarded, QWidget):
             frame = self.frame(pane)
             yield Leaf(rigs[pane], frame)
             if self.drag_things:
-                yield Leaf((*openings_seen(s, pane), *inner_view(s, pane, False)), frame, told=False)
+                yield Leaf((*openings_seen(s, pane), *inner_view(s, pane, named=False)), frame, told=False)
             aboard = rig_views.things_view(s, row, pane, self.scale, things, labels[pane], self._under(pane))
             yield Leaf(aboard, frame, "body")
             if self.shows_use:

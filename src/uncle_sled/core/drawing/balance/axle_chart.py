@@ -77,7 +77,7 @@ def axle_chart(
         low, high = s.readings.band_kg[row]
         bad = not low <= s.readings.tongue_kg[row] <= high
         ink = "primer" if bad else "ink"
-        shapes.append(Poly(tuple(points), ink, "", 2.2 if bad else 1.3, False, dash=DASHES[column % len(DASHES)]))
+        shapes.append(Poly(tuple(points), ink, "", 2.2 if bad else 1.3, closed=False, dash=DASHES[column % len(DASHES)]))
         # by where it would be at the right edge: what leaves the field at its top keeps its order
         names.append((field.y(float(share[-1, column])), s.table.cases[row].name, ink, DASHES[column % len(DASHES)]))
     shapes += _names(names, field)

@@ -302,7 +302,7 @@ def ghost_rows(
         if band:
             shapes.append(rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"))
         if abs(then - kg) > 0.01:
-            shapes.append(Poly(((x(kg), y), (x(then), y)), "chalk", "", 1.6, False))
+            shapes.append(Poly(((x(kg), y), (x(then), y)), "chalk", "", 1.6, closed=False))
         shapes += [
             Circle((x(kg), y), 4.5, "ink", "", 1.4),
             Circle((x(then), y), 4.5, "chalk", "chalk" if good else "primer", 1.0),

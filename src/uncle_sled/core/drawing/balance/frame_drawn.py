@@ -55,7 +55,7 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
         over = name == "Stress" and most > limit
         ink = "primer" if over else "ink"
         ring = ((points[0][0], base), *points, (points[-1][0], base))
-        shapes += [Poly(ring, "", "primer" if over else "chalk", 0.0, tint=0.16), Poly(points, ink, "", 1.6, False)]
+        shapes += [Poly(ring, "", "primer" if over else "chalk", 0.0, tint=0.16), Poly(points, ink, "", 1.6, closed=False)]
         shapes.append(line((x0, base), (x0 + made.length_m * scale, base), "rule", 1.0))
         if name == "Stress":
             y = base + limit * up

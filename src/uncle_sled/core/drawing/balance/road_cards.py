@@ -64,7 +64,7 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
     shapes += plot.curve(hard, alone, "chalk", 2.0) + plot.curve(hard, held, "ink", 1.6, (5, 3))
     at = road_checks.BRAKING_G
     shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]
-    firm, other = one.stopping_kg(at, True), one.stopping_kg(at, False)
+    firm, other = one.stopping_kg(at, braked=True), one.stopping_kg(at, braked=False)
     says = f"{at:g} g: {words.bare_kg(one.tongue_kg)} to {words.kg(firm)} on its own brakes,"
     brakes = f"Its brakes take {words.newtons(one.brakes_n(at))}, the ball {words.newtons(one.pushes_n(at))}."
     told = [(says, "chalk"), (brakes, "ink"), (f"{words.kg(other)} where the car stops it (dashes).", "ink")]
@@ -253,7 +253,7 @@ def _bend(s: Studied, worst: road_checks.Turning, car: Vehicle, width: float, he
     rails = next((nose for nose in noses if nose.id == "shell"), None)
     if rails is not None:
         legs = [turned(rails.behind_m, side * rails.half_m * 0.85) for side in (-1, 1)]
-        drawn.append(Poly((legs[0], (0.0, 0.0), legs[1]), "zinc", "", 2.4, False))
+        drawn.append(Poly((legs[0], (0.0, 0.0), legs[1]), "zinc", "", 2.4, closed=False))
     for nose, outline in outlines:
         body = nose.id == "shell"
         drawn.append(Poly(outline, "ink", "body" if body else "outside", 1.6 if body else 1.2, tint=1.0 if body else 0.6, id=nose.id))

@@ -180,7 +180,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
     points = [plot.at(days[k], (k + 1) / many) for k in range(0, many, step)]
     points.append(plot.at(days[-1], 1.0))
     shapes.append(Poly((plot.at(days[0], 0.0), *points, plot.at(days[-1], 0.0)), "", "chalk", 0.0, tint=0.12))
-    shapes.append(Poly((plot.at(days[0], 0.0), *points), "chalk", "", 2.2, False))
+    shapes.append(Poly((plot.at(days[0], 0.0), *points), "chalk", "", 2.2, closed=False))
     for share, when in ((0.5, chance.p50), (0.8, chance.p80)):
         x, y = plot.at(float((when - chance.begin).days), share)
         shapes += [

@@ -39,8 +39,8 @@ PAPERS = {
     "A4": Paper("A4", 0.210, 0.297),
     "Letter": Paper("Letter", 8.5 * INCH_M, 11 * INCH_M),
     "A3": Paper("A3", 0.297, 0.420),
-    "roll 610 mm": Paper("roll 610 mm", 0.610, 0.0, True),
-    "roll 914 mm": Paper("roll 914 mm", 0.914, 0.0, True),
+    "roll 610 mm": Paper("roll 610 mm", 0.610, 0.0, roll=True),
+    "roll 914 mm": Paper("roll 914 mm", 0.914, 0.0, roll=True),
 }
 
 
@@ -156,7 +156,7 @@ def _tile(
 
     for whole, ink, dash in shapes:
         for part in _parts(whole.intersection(window)):
-            drawn.append(Poly(tuple(on((x, y)) for x, y in part.coords), ink, "", 0.8, False, dash=dash))
+            drawn.append(Poly(tuple(on((x, y)) for x, y in part.coords), ink, "", 0.8, closed=False, dash=dash))
     for (x, y), text in made.words:
         if left <= x <= left + room_x and low <= y <= low + room_y:
             drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [one for one in drawn if isinstance(one, Text)]))
@@ -257,5 +257,5 @@ def map_shapes(made: Drawn, plan: Tiling, scale: float, x0: float, y0: float) ->
             if w > 16 and h > 10:
                 shapes.append(Text((x + w / 2, y + h / 2), name_of(column, row), 8, "pencil"))
     for points, ink, dash in made.lines:
-        shapes.append(Poly(tuple((x0 + x * scale, y0 + y * scale) for x, y in points), ink, "", 1.2, False, dash=dash))
+        shapes.append(Poly(tuple((x0 + x * scale, y0 + y * scale) for x, y in points), ink, "", 1.2, closed=False, dash=dash))
     return shapes

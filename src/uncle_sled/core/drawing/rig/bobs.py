@@ -208,7 +208,7 @@ def _hang_one(
     across = [o for o in taken if x - r < o[2] and x + r > o[0]]
     best = min(drops, key=lambda drop: (_covers((x - r, drop - r, x + r, drop + r * 1.3), across), drop))
     everything.append((x - r, best - r, x + r, best + r * 1.3))
-    return Hung(bob, x, float(best), r, 0, "", True)
+    return Hung(bob, x, float(best), r, 0, "", crowded=True)
 
 
 def _covers(spot: tuple[float, float, float, float], taken: list[tuple[float, float, float, float]]) -> float:

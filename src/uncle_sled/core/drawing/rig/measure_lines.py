@@ -81,11 +81,11 @@ def car_measures(car: Vehicle) -> tuple[Measure, ...]:
     path = f"facts.vehicles.{car.id}"
     high = WHEEL_M * 2 + 0.08
     return (
-        Measure(f"{path}.bumper", "tail to ball", car.bumper, (tail, 0), (0, 0), 1, True),
-        Measure(f"{path}.wheelbase", "wheelbase", car.wheelbase, (front, 0), (rear, 0), 2, True),
-        Measure(f"{path}.ball_overhang", "axle to ball", car.ball_overhang, (rear, 0), (0, 0), 2, True),
-        Measure(f"{path}.front_empty", "front empty", car.front_empty, (front, high), (front, high), 0, True),
-        Measure(f"{path}.rear_empty", "rear empty", car.rear_empty, (rear, high), (rear, high), 0, True),
+        Measure(f"{path}.bumper", "tail to ball", car.bumper, (tail, 0), (0, 0), 1, of_project=True),
+        Measure(f"{path}.wheelbase", "wheelbase", car.wheelbase, (front, 0), (rear, 0), 2, of_project=True),
+        Measure(f"{path}.ball_overhang", "axle to ball", car.ball_overhang, (rear, 0), (0, 0), 2, of_project=True),
+        Measure(f"{path}.front_empty", "front empty", car.front_empty, (front, high), (front, high), 0, of_project=True),
+        Measure(f"{path}.rear_empty", "rear empty", car.rear_empty, (rear, high), (rear, high), 0, of_project=True),
     )
 
 

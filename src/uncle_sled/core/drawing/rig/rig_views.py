@@ -269,7 +269,7 @@ def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, hi
     if p.thing.tank is not None and figure_of(p.thing) == "tank" and tank_outline(p, view) is not None:
         return []  # its own outline says it
     chains = figure(p.thing, view, wide, high, p.turn) if p.state is None else ()
-    return [Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, False, id=p.thing.id) for chain in chains]
+    return [Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, closed=False, id=p.thing.id) for chain in chains]
 
 
 def _ring(shape: Polygon) -> tuple[Point, ...]:

@@ -110,13 +110,13 @@ def _view(a: Studied, b: Studied, view: str) -> list[Primitive]:
     shapes: list[Primitive] = list(now)
     for id, p in new.items():
         same = id in old and _spot(old[id]) == _spot(p)
-        for shape in thing_shapes(p, view, False):
+        for shape in thing_shapes(p, view, hatched=False):
             shapes.append(replace(shape, tint=0.1, stroke="rule") if same and isinstance(shape, Poly) else shape)
     shapes += [_ghost(shape) for shape in was if shape not in now]
     for id, p in old.items():
         if id in new and _spot(new[id]) == _spot(p):
             continue
-        shapes += [_ghost(shape) for shape in thing_shapes(p, view, False)[:1]]
+        shapes += [_ghost(shape) for shape in thing_shapes(p, view, hatched=False)[:1]]
         if id in new:
             shapes += _arrow(_middle(p, view), _middle(new[id], view))
     return shapes
@@ -144,4 +144,4 @@ def _arrow(a: tuple[float, float], b: tuple[float, float]) -> list[Primitive]:
     u = ((b[0] - a[0]) / far, (b[1] - a[1]) / far)
     tip = min(0.1, far / 3)
     wings = [(b[0] - tip * (u[0] - 0.5 * w * u[1]), b[1] - tip * (u[1] + 0.5 * w * u[0])) for w in (1, -1)]
-    return [line(a, b, "chalk", 1.4), Poly((wings[0], b, wings[1]), "chalk", "", 1.4, False)]
+    return [line(a, b, "chalk", 1.4), Poly((wings[0], b, wings[1]), "chalk", "", 1.4, closed=False)]

@@ -78,7 +78,7 @@ def _leaf(wall: Wall, one: Partition) -> list[Primitive]:
     swing = leaf_arc(wall, one)
     if swing is not None:
         hinge, *arc = swing
-        return [Poly(tuple(arc), "pencil", "", 0.9, False, dash=(3, 3), id=wall.id), line(hinge, arc[-1], "ink", 2.0, id=wall.id)]
+        return [Poly(tuple(arc), "pencil", "", 0.9, closed=False, dash=(3, 3), id=wall.id), line(hinge, arc[-1], "ink", 2.0, id=wall.id)]
     start = left - wide if one.hung == "start" else right
     if one.door == "sliding":
         off = one.thick.si / 2 + 0.03

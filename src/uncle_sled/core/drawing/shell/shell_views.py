@@ -66,7 +66,7 @@ def side_sticks(s: Studied, faint: bool = False) -> tuple[Primitive, ...]:
         elif surface.kind == "roof" and not surface.swept and abs(surface.along[0]) > 0.5 and surface.up[2] > 0.05:
             # a slope that faces the left is seen foreshortened
             ends = (surface.place(x, t) for x, t in member.outline)
-            shapes.append(_stick(member, tuple((p[0], p[2]) for p in ends), True))
+            shapes.append(_stick(member, tuple((p[0], p[2]) for p in ends), faint=True))
         elif member.face_kind in ("floor", "front", "rear", "roof") and not _along(member, surface):
             shapes += _cut_through(s, member, surface)
     return tuple(shapes)

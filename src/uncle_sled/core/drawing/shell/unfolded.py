@@ -97,7 +97,7 @@ def seams_drawn(s: Studied, made: tuple[Seam, ...], chosen: str, wide: float, hi
         for id, runs in ((seam.joint.a, seam.joint.on_a), (seam.joint.b, seam.joint.on_b)):
             for run in runs if id in at.surfaces else ():
                 points = tuple(at.on(id, p) for p in run)
-                shapes.append(Poly(points, ink_of(seam), "", 5.0 if seam.id == chosen else 2.4, False, id=seam.id))
+                shapes.append(Poly(points, ink_of(seam), "", 5.0 if seam.id == chosen else 2.4, closed=False, id=seam.id))
     return tuple(shapes)
 
 
@@ -138,7 +138,7 @@ def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, words: Wor
             for run in runs:
                 points = tuple(at.on(id, p) for p in run)
                 ink = "chalk" if edge.tilt_deg > 0.5 else "ochre" if edge.narrower_m > 0 else "ink"
-                shapes.append(Poly(points, ink, "", 4.0 if id == chosen else 2.2, False))
+                shapes.append(Poly(points, ink, "", 4.0 if id == chosen else 2.2, closed=False))
                 a, b = points[0], points[-1]
                 left, low, right, high = at.surfaces[id].polygon.bounds
                 roomy = min(right - left, high - low) * at.scale > 34 and math.dist(a, b) > 44

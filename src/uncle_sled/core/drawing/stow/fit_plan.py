@@ -36,7 +36,7 @@ def fit_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, widt
     things = things_in(s, 0, mode) if s.table.cases else ()
     for p in things:
         if p.thing.id not in hidden:
-            shapes += thing_shapes(p, "plan", False)
+            shapes += thing_shapes(p, "plan", hatched=False)
     if walk is not None:
         for part in getattr(walk[1], "geoms", [walk[1]]):
             if not part.is_empty:

@@ -44,7 +44,7 @@ def isometric(s: Studied, things: Sequence[Placed], peel: Peel) -> tuple[Primiti
     shown = [solid for solid in solids if peel != "closed" or solid.id not in inner]
     for solid in _far_to_near([*shown, *(room.walls if room is not None else ())]):
         if id(solid) in walls:
-            shapes += _box(solid, "wood", True)
+            shapes += _box(solid, "wood", aboard=True)
             continue
         shapes += _box(solid, group_of(placed[solid.id].thing), placed[solid.id].aboard)
     return (*shapes, *_wheels(s, near=True), *near)

@@ -52,7 +52,15 @@ def lid_drawn(one: Hinged, words: Words, wide: float, high: float, points_per_m:
     for share, outline in turns:
         ink = "ink" if share in (0.0, 1.0) else "pencil"
         shapes.append(
-            Poly(tuple(on(p) for p in outline), ink, "", 3.0 if share == 0.0 else 1.8, False, dash=() if share == 0 else (7, 4), id=one.id)
+            Poly(
+                tuple(on(p) for p in outline),
+                ink,
+                "",
+                3.0 if share == 0.0 else 1.8,
+                closed=False,
+                dash=() if share == 0 else (7, 4),
+                id=one.id,
+            )
         )
         turn = math.radians(share * one.turning.opens_deg + one.turning.shut_deg)
         centre = on((one.turning.r_m * math.cos(turn), one.turning.r_m * math.sin(turn)))

@@ -81,7 +81,7 @@ def _leaf(hole: Hole, leaf_edges: tuple[Point3, Point3], view: str) -> list[Prim
             )
         )
     id = hole.opening.id
-    return [Poly(tuple(points), "pencil", "", 0.9, False, dash=(3, 3), id=id), line(start, points[-1], "ink", 2.4, id=id)]
+    return [Poly(tuple(points), "pencil", "", 0.9, closed=False, dash=(3, 3), id=id), line(start, points[-1], "ink", 2.4, id=id)]
 
 
 def _quarter(solid: Solid, zone: Solid, side: str, id: str) -> list[Primitive]:
@@ -96,7 +96,7 @@ def _quarter(solid: Solid, zone: Solid, side: str, id: str) -> list[Primitive]:
         deep = zone.high[1] - zone.low[1]
         way = -1.0 if side == "left" else 1.0
         ends = [(hinge[0] + deep * math.cos(t), hinge[1] + way * deep * math.sin(t)) for t in _quarters()]
-    return [Poly(tuple(ends), "pencil", "", 0.9, False, dash=(3, 3), id=id), line(hinge, ends[-1], "pencil", 1.6, id=id)]
+    return [Poly(tuple(ends), "pencil", "", 0.9, closed=False, dash=(3, 3), id=id), line(hinge, ends[-1], "pencil", 1.6, id=id)]
 
 
 def _quarters() -> list[float]:
@@ -126,7 +126,7 @@ def _travel(solid: Solid, thing: Thing, mode: Mode, view: str) -> list[Primitive
         u = ((now[0] - was[0]) / far, (now[1] - was[1]) / far)
         tip = min(0.08, far / 3)
         wings = [(now[0] - tip * (u[0] * 0.9 - u[1] * w), now[1] - tip * (u[1] * 0.9 + u[0] * w)) for w in (0.5, -0.5)]
-        shapes += [line(was, now, "pencil", 1.0, id=id), Poly((wings[0], now, wings[1]), "pencil", "", 1.0, False, id=id)]
+        shapes += [line(was, now, "pencil", 1.0, id=id), Poly((wings[0], now, wings[1]), "pencil", "", 1.0, closed=False, id=id)]
     return shapes
 
 

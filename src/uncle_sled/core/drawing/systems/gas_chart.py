@@ -83,7 +83,7 @@ def fuel_bars(made: Gas, words: Words, width: float, height: float) -> tuple[Pri
     if made.wanted_days is not None:
         x = 70 + room * made.wanted_days / most
         shapes += [
-            Poly(((x, height - 28), (x, y + 4)), "spruce", "", 1.4, False, dash=(5.0, 3.0)),
+            Poly(((x, height - 28), (x, y + 4)), "spruce", "", 1.4, closed=False, dash=(5.0, 3.0)),
             Text((x + 4, y + 6), "wanted", 11, "spruce", anchor="left"),
         ]
     return tuple(shapes)

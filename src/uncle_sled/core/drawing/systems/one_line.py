@@ -74,7 +74,7 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
     points = tuple((x + EDGE, y + rise) for x, y in at.points)
     ink = INK[wire.kind] if wire.mm2 is not None else "primer"
     dash = () if wire.mm2 is not None else (5.0, 3.0)
-    shapes: list[Primitive] = [Poly(points, ink, "", WIDE[wire.kind], False, dash=dash, id=wire.id)]
+    shapes: list[Primitive] = [Poly(points, ink, "", WIDE[wire.kind], closed=False, dash=dash, id=wire.id)]
     level, (x, y) = at.level_from + EDGE, points[-1]
     if at.back:
         level, x, y = at.words_at[0] + EDGE - 30, at.words_at[0] + EDGE + 40, at.words_at[1] + rise

@@ -74,13 +74,13 @@ def laid_out(ids: Sequence[str], wires: Sequence[Wants], last: Iterable[str] = (
         return LaidOut((), (), 0.0, 0.0)
     forward = _without_rings(ids, wires)
     ranks = _ranks(ids, forward, set(last))
-    nodes = {id: _Node(id, ranks[id], False) for id in ids}
+    nodes = {id: _Node(id, ranks[id], lane=False) for id in ids}
     chains: dict[str, list[_Node]] = {}
     lanes: list[_Node] = []
     for wire in forward:
         chain = [nodes[wire.start]]
         for rank in range(ranks[wire.start] + 1, ranks[wire.end]):
-            lane = _Node(f"{wire.id}\n{rank}", rank, True)
+            lane = _Node(f"{wire.id}\n{rank}", rank, lane=True)
             lanes.append(lane)
             chain.append(lane)
         chain.append(nodes[wire.end])
@@ -342,7 +342,7 @@ def _back(wire: Wants, nodes: dict[str, _Node], high: float, x_of: Callable[[_No
         (left - 8, high - b.y + 10),
         (left, high - b.y + 10),
     )
-    return LineAt(wire.id, points, ((right + left) / 2, over), min(left, right), True)
+    return LineAt(wire.id, points, ((right + left) / 2, over), min(left, right), back=True)
 
 
 def hash_of(text: str) -> int:

@@ -154,7 +154,7 @@ def _flows(string: String, lower: Plot) -> list[Primitive]:
         shapes.append(Poly(tuple(ring), ink, ink, 0.8, tint=0.45))
         base = top
     xs, out = lower.at(edges, np.repeat(string.out_wh, 2))
-    shapes.append(Poly(tuple(zip(xs.tolist(), out.tolist(), strict=True)), "ink", "", 1.6, False))
+    shapes.append(Poly(tuple(zip(xs.tolist(), out.tolist(), strict=True)), "ink", "", 1.6, closed=False))
     y = lower.top - 6
     for ink, name in told:
         shapes += [

@@ -47,7 +47,7 @@ def litres_chart(made: Water, words: Words, width: float, height: float) -> tupl
         pts = [plot.at(*c) for c in corners]
         if end < days:
             pts.append(plot.at(float(days), corners[1][1]))
-        shapes.append(Poly(tuple(pts), ink, "", 2.6, False, dash=() if ink == "fresh" else (6.0, 3.0)))
+        shapes.append(Poly(tuple(pts), ink, "", 2.6, closed=False, dash=() if ink == "fresh" else (6.0, 3.0)))
         if end < days:
             bad = made.wanted_days is not None and end < made.wanted_days - 1e-6
             says = f"{'dry' if ink == 'fresh' else 'full'} after {room / day:.1f} days"
@@ -109,7 +109,7 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
                 if col
                 else (last, (last[0] + 8, last[1]), (last[0] + 8, y + BOX_H + 9), (x - 6, y + BOX_H + 9), (x - 6, to[1]), to)
             )
-            shapes.append(Poly(points, ink, "", 2.2, False))
+            shapes.append(Poly(points, ink, "", 2.2, closed=False))
         shapes.append(
             rect(
                 x,

@@ -29,7 +29,7 @@ def wire_shape(wire: Laid, pane: str, chosen: bool) -> Poly:
     """A wire along its way in one view [m]; chosen ones stand out, unsized ones are red."""
     ink = "chalk" if chosen else INK[wire.kind] if wire.mm2 is not None else "primer"
     wide = WIDE[wire.kind] * (2.2 if chosen else 1.0)
-    return Poly(tuple(flat(p, pane) for p in wire.points), ink, "", wide, False, dash=() if chosen else DASH[wire.kind], id=wire.id)
+    return Poly(tuple(flat(p, pane) for p in wire.points), ink, "", wide, closed=False, dash=() if chosen else DASH[wire.kind], id=wire.id)
 
 
 def devices_view(wired: Wired, pane: str, scale: float, chosen: frozenset[str]) -> tuple[Primitive, ...]:

@@ -114,7 +114,7 @@ def _seal(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 def _drip(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     opening = _opening(s, one)
-    return (set_to(f"shell.openings.{opening.id}.drip", True),), f"Put a drip edge over the {lower_first(opening.name)}"
+    return (set_to(f"shell.openings.{opening.id}.drip", value=True),), f"Put a drip edge over the {lower_first(opening.name)}"
 
 
 FAULTS = {

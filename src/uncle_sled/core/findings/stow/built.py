@@ -72,7 +72,7 @@ def _screwed(s: Studied, one: Finding) -> Made | None:
     thing = next((t for t in s.build.stow.things if t.id in one.where and t.pull_out is not None), None)
     if thing is None:
         return None
-    return (set_to(f"stow.things.{thing.id}.pull_out.screwed", True),), "Screw its cabinet to the body"
+    return (set_to(f"stow.things.{thing.id}.pull_out.screwed", value=True),), "Screw its cabinet to the body"
 
 
 def _held_after(s: Studied, one: Finding) -> str:

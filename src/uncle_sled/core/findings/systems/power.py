@@ -83,7 +83,7 @@ def _leave_off(s: Studied, one: Finding) -> Made | None:
 
 def _off_ops(build: Build, id: str) -> tuple[Op, ...]:
     if any(one.id == id for one in build.systems.off):
-        return (set_to(f"systems.off.{id}.stay", True),)
+        return (set_to(f"systems.off.{id}.stay", value=True),)
     return (add_to("systems.off", {"id": id, "stay": True}),)
 
 

@@ -229,7 +229,7 @@ def _even(s: Studied, one: Finding) -> Made | None:
         return None
     net = wired(s).net
     if net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery":
-        return (set_to(f"systems.wires.{wire.id}.far_minus", True),), "Take plus from one end of the row and minus from the other"
+        return (set_to(f"systems.wires.{wire.id}.far_minus", value=True),), "Take plus from one end of the row and minus from the other"
     longest = max((w for id in one.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None)
     if longest is None:
         return None
@@ -349,7 +349,7 @@ PUMP = _rule(
     "mind",
     "A pump without a switch of its own",
     "A burst hose empties the tank into the body while nobody looks.",
-    _set("switched", True, "Give the pump a switch of its own"),
+    _set("switched", value=True, says="Give the pump a switch of its own"),
 )
 SOCKET = _rule(
     "socket-over", "stop", "An outlet that is asked for more than it gives", "It shuts off in the middle of it, or melts.", _from_its_mains

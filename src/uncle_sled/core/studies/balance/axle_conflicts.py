@@ -92,7 +92,7 @@ def tyre_gap(s: Studied) -> TyreGap | None:
     if rig.carrier != "ball" or not rig.axles:
         return None
     if body is None or boxes is None:
-        return TyreGap(left, right, None, None, True) if measured else None
+        return TyreGap(left, right, None, None, measured=True) if measured else None
     radius, wide = wheel_radius_m(rig), rig.tyre.width.si if rig.tyre.width else None
     inner = body.width / 2 - boxes.width.si
     stations = [axle.station.si for axle in rig.axles]

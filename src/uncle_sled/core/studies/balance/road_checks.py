@@ -128,7 +128,7 @@ class Statics(msgspec.Struct, frozen=True):
 
     def brakes_n(self, decel_g: float) -> float:
         """What the trailer's own wheels brake with [N], all of them: the whole W d, at most GRIP of what stands on them."""
-        wheels = self.total_kg - self.stopping_kg(decel_g, True)
+        wheels = self.total_kg - self.stopping_kg(decel_g, braked=True)
         return min(self.total_kg * decel_g, GRIP * wheels) * GRAVITY
 
     def pushes_n(self, decel_g: float) -> float:

@@ -83,10 +83,10 @@ def checklists(build: Build, facts: Facts) -> tuple[Checklist, ...]:
         name, line, when, says = one.list, one.line, one.when, one.says
         if when in here:
             id = slug(name, line)
-            lists.setdefault(name, []).append(Check(id, says, False, ticks.get(id)))
+            lists.setdefault(name, []).append(Check(id, says, own=False, tick=ticks.get(id)))
     for own in build.work.lines:
         id = slug(own.list, own.id)
-        lists.setdefault(own.list, []).append(Check(id, own.says, True, ticks.get(id)))
+        lists.setdefault(own.list, []).append(Check(id, own.says, own=True, tick=ticks.get(id)))
     return tuple(Checklist(name, tuple(lines)) for name, lines in lists.items())
 
 

@@ -248,7 +248,7 @@ def late_costs_d(build: Build, facts: Facts, id: str) -> float:
 
 @keep(by_value("tasks"), "days", "last", "id", most=24)
 def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str) -> float:
-    schedule = _scheduled(tasks, days, last, False, nobody)
+    schedule = _scheduled(tasks, days, last, best=False, tell=nobody)
     if schedule.loop or not schedule.placed:
         return 0.0
     late = next((one for one in tasks if one.id == id), None)
@@ -267,7 +267,7 @@ def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str)
 
 @keep(by_value("tasks"), "days", "last", by_value("ids"), most=6)
 def _moving(tasks: tuple[Task, ...], days: Days, last: date | None, ids: tuple[str, ...] | None) -> frozenset[str]:
-    schedule = _scheduled(tasks, days, last, False, nobody)
+    schedule = _scheduled(tasks, days, last, best=False, tell=nobody)
     if schedule.loop:
         return frozenset()
     orders = orders_of(tasks, schedule.critical)
@@ -324,7 +324,7 @@ def _drawn(tasks: Sequence[Task], days: Days, now: int, orders: Sequence[Sequenc
 @slow(whole, lane="schedule")
 def best_schedule(s: Studied, tell: Tell) -> Schedule:
     """The calendar with drawn orders as well."""
-    return schedule_of(s.build, s.facts, True, tell)
+    return schedule_of(s.build, s.facts, best=True, tell=tell)
 
 
 def startable(schedule: Schedule) -> tuple[Placed, ...]:

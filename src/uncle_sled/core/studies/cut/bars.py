@@ -215,7 +215,7 @@ class _Search:
                     at = self.choice.at(k, cut)
                     assert at is not None
                     counts[at] += 1
-                best = Chosen(counts, np.zeros(len(self.want), dtype=np.int64), False)
+                best = Chosen(counts, np.zeros(len(self.want), dtype=np.int64), proven=False)
         return best
 
     def _into_bars(self, room: int) -> list[Ints] | None:
@@ -340,7 +340,7 @@ class _Search:
         counts = np.zeros(len(self.choice.patterns), dtype=np.int64)
         for k, many in times.items():
             counts[k] = many
-        return Chosen(counts, left, False)
+        return Chosen(counts, left, proven=False)
 
     def _first_fit(self, stock: int, want: Ints) -> None:
         """Longest first into the first bar with room: patterns to begin with."""

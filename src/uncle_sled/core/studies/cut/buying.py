@@ -433,7 +433,7 @@ def _own(said: Bought) -> Line:
         "not known",
         None,
         "own line",
-        False,
+        one_batch=False,
     )
 
 

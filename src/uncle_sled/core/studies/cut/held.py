@@ -136,7 +136,7 @@ def parted(boxes: Sequence[Box], room: Box, kerf: int) -> Block | None:
 def _parted(boxes: tuple[tuple[int, Box], ...], room: Box, kerf: int) -> Block | None:
     if len(boxes) == 1:
         at, (_, _, w, h) = boxes[0]
-        return Leaf(at, w, h, False)
+        return Leaf(at, w, h, turned=False)
     for axis in (0, 1):
         for cut in sorted({box[axis] + box[axis + 2] for _, box in boxes}):
             low = tuple(one for one in boxes if one[1][axis] + one[1][axis + 2] <= cut)

@@ -382,7 +382,7 @@ class _Search:
                 times[at] += 1
                 short = np.maximum(short - given, 0)
             else:
-                begin = Chosen(times, short, False)
+                begin = Chosen(times, short, proven=False)
         best = self.choice.whole(begin, NODES)
         if best is None:
             return

@@ -41,10 +41,10 @@ def taken(s: Studied) -> tuple[Taken, ...]:
         return sum(getattr(one, name) for one in told) / days if days else None
 
     modes = [mode.id for mode in s.build.stow.modes if not mode.towing] or [mode.id for mode in s.build.stow.modes]
-    power = demand_of(s.build, modes[0], False).daily_wh if modes else None
+    power = demand_of(s.build, modes[0], mains=False).daily_wh if modes else None
     gas = gas_of(s.build)
     return (
-        Taken("water a person", "L", need_l(s.build, 1) or None, mean("water_l", True)),
+        Taken("water a person", "L", need_l(s.build, 1) or None, mean("water_l", a_person=True)),
         Taken("power", "Wh", power or None, mean("power_wh")),
         Taken("gas", "kg", gas.kg_day.get("gas") or None, mean("gas_kg")),
     )

@@ -70,7 +70,11 @@ def thrust_n_m(load_pa: float, pitch: Pitch, up_m: float = 0.0) -> float:
 def carries(thick_m: float, deep_m: float, span_m: float, load_n_m: float) -> tuple[float, float, float]:
     """Of a softwood beam on edge: bending over its allowable, sinking over a 240th of its span, and its moment [N m]."""
     made = st.beam(st.solid(thick_m, deep_m), span_m, load_n_m)
-    return (made.stress_pa / st.allowable_pa("softwood", deep_m, st.SNOW, False), made.sinks_m / (span_m / st.SOFT), made.moment_nm)
+    return (
+        made.stress_pa / st.allowable_pa("softwood", deep_m, st.SNOW, together=False),
+        made.sinks_m / (span_m / st.SOFT),
+        made.moment_nm,
+    )
 
 
 def proposed(pitch: Pitch, load_pa: float, span_m: float, inches: bool) -> tuple[float, float] | None:

@@ -154,7 +154,7 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
         span = ridge.span.si if ridge.span is not None and ridge.span.si > 0 else pitch.long_m
         w = beam_n_m(load, pitch)
         bends, sinks, moment = carries(thick, deep, span, w)
-        limit = st.allowable_pa("softwood", deep, st.SNOW, False)
+        limit = st.allowable_pa("softwood", deep, st.SNOW, together=False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(load / 1000, 'kPa', 2)} on half of each slope, {words.of(w, 'N/m', 0)}; {words.of(moment, 'N m', 0)}"
         yield Check("ridge", f"{title} beam", ids, bends * limit, limit, "Pa", how, source, spot)
         yield Check(
@@ -245,7 +245,7 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
         )
     share = st.SHARE_SHEATHED if _sheath_m(s, face) >= st.LEAST_SHEATH_M and pitch <= st.CLOSE_M else st.SHARE_BARE
     made = st.beam(section, span, dead * pitch, st.PERSON_N * share)
-    limit = st.allowable_pa(stuff, deep, st.MINUTES, False)
+    limit = st.allowable_pa(stuff, deep, st.MINUTES, together=False)
     told = f"{{1.2 kN}}, {share:.1f} of it on one; {words.of(made.moment_nm, 'N m', 0)}"
     yield Check(
         "roof-person",
@@ -427,7 +427,7 @@ def _headers(s: Studied) -> Iterator[Check]:
         deep, thick = one.section_m
         section = st.tube(thick, deep, one.wall_m) if one.wall_m > 0 else st.solid(thick, deep)
         result = st.beam(section, span, over * body.width / 2 + above)
-        limit = st.allowable_pa(stuff, deep, st.SNOW, False)
+        limit = st.allowable_pa(stuff, deep, st.SNOW, together=False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(over / 1000, 'kPa', 2)} on half the roof; {words.of(result.moment_nm, 'N m', 0)}, sinks {words.thick(result.sinks_m)}"
         made.append(
             Check(
@@ -516,7 +516,7 @@ def _rung(s: Studied, loft: Loft, words: Words) -> Check:
         name,
         (loft.id,),
         made.stress_pa,
-        st.softwood_pa(high, st.MINUTES, False),
+        st.softwood_pa(high, st.MINUTES, together=False),
         "Pa",
         how,
         "model house code for tiny houses; local rule decides",
@@ -801,7 +801,7 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
         feet = [span / 2 + spot[1] - at.at_m[1] + side * across / 2 for side in (-1, 1)]
         moment = _two_feet_nm(newtons / 4, feet, span)
         stress = moment / _section(at, stuff).modulus_m3
-        limit = st.allowable_pa(stuff, at.section_m[1], lasts, False)
+        limit = st.allowable_pa(stuff, at.section_m[1], lasts, together=False)
         factor = f"{ROAD_DOWN:g} x its weight" if id.startswith("down/") else f"{words.kg(thing.mass.si + people)}"
         how = f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {words.of(moment, 'N m', 0)}"
         yield Check(id, name, (thing.id, at.id), stress, limit, "Pa", how, _source(stuff), spot)

@@ -80,10 +80,10 @@ def _seam(s: Studied, joint: Joint, made: SeamMade | None) -> Seam:
     bedded = made is not None and (made.tape != "" or made.sealant != "")
     cloth = made is not None and made.tape == "cloth and resin"
     if runs_over(joint):
-        return Seam(joint, made, True, True, "one skin bends over it")
+        return Seam(joint, made, water=True, air=True, says="one skin bends over it")
     if not joint.b:  # an overhang: nothing to be tight against
         drip = made is not None and made.trim in ("drip edge", "cap")
-        return Seam(joint, made, drip, True, "an edge that rain runs to: a drip edge throws it off")
+        return Seam(joint, made, drip, air=True, says="an edge that rain runs to: a drip edge throws it off")
     if "floor" in joint.kinds:
         water = bedded
     else:

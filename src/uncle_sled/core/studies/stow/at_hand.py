@@ -80,7 +80,7 @@ def arrival_kit(build: Build, facts: Facts, mode: Mode) -> tuple[InReach, ...]:
 
 def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InReach:
     if solid.outside or room is None:
-        return InReach(solid.id, solid.name, True, "outside")
+        return InReach(solid.id, solid.name, good=True, why="outside")
     nearest: tuple[float, Hole] | None = None
     behind: Solid | None = None
     for hole in room.holes:
@@ -91,18 +91,18 @@ def _in_reach(solid: Solid, room: Room | None, solids: tuple[Solid, ...]) -> InR
             continue
         block = _between(solid, hole, solids)
         if far <= ARM_M and block is None:
-            return InReach(solid.id, solid.name, True, f"through {hole.opening.name}")
+            return InReach(solid.id, solid.name, good=True, why=f"through {hole.opening.name}")
         if far <= ARM_M and block is not None:
             behind = behind or block
         if nearest is None or far < nearest[0]:
             nearest = (far, hole)
     if behind is not None:
-        return InReach(solid.id, solid.name, False, f"behind {behind.name}", behind.id)
+        return InReach(solid.id, solid.name, good=False, why=f"behind {behind.name}", behind=behind.id)
     if nearest is None:
-        return InReach(solid.id, solid.name, False, "no door or hatch is drawn that it could be reached through")
+        return InReach(solid.id, solid.name, good=False, why="no door or hatch is drawn that it could be reached through")
     far, hole = nearest
     why = f"{{{far:.2f} m}} in from {hole.opening.name}; an arm reaches {{{ARM_M:.2f} m}}"
-    return InReach(solid.id, solid.name, False, why, None, far, hole.opening.name)
+    return InReach(solid.id, solid.name, good=False, why=why, behind=None, far_m=far, opening=hole.opening.name)
 
 
 def depth_in_m(solid: Solid, hole: Hole) -> float | None:

@@ -130,20 +130,20 @@ def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
         tall = person.height.si if person.height and person.height.si > 0 else None
         if not left:
             why = "there is no bed in this mode" if not beds else "the beds are taken; each place wants {550 mm} at least"
-            found[person.id] = Sleeper(person.id, person.name, tall, None, False, why)
+            found[person.id] = Sleeper(person.id, person.name, tall, None, fits=False, why=why)
             continue
         bed, spot = left[0]
         shared[bed.id] += 1
         if tall is None:
             left.pop(0)
-            found[person.id] = Sleeper(person.id, person.name, None, bed.id, False, "no height is known yet", spot)
+            found[person.id] = Sleeper(person.id, person.name, None, bed.id, fits=False, why="no height is known yet", spot=spot)
         elif bed.long_m + TOL < tall + LONGER_M:
             why = f"wants {{{tall + LONGER_M:.2f} m}} to lie; the longest place left is {{{bed.long_m:.2f} m}}"
-            found[person.id] = Sleeper(person.id, person.name, tall, None, False, why)
+            found[person.id] = Sleeper(person.id, person.name, tall, None, fits=False, why=why)
         else:
             left.pop(0)
             why = f"lies in {{{bed.long_m:.2f} m}} on {bed.name}"
-            found[person.id] = Sleeper(person.id, person.name, tall, bed.id, True, why, spot)
+            found[person.id] = Sleeper(person.id, person.name, tall, bed.id, fits=True, why=why, spot=spot)
     return tuple(found[p.id] for p in people_of(build, facts))
 
 

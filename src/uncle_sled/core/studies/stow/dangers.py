@@ -86,7 +86,7 @@ def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[
     things = {thing.id: thing for thing in build.stow.things}
     inside = [one for one in solids_in(build.stow, mode) if _is_inside(one, body)]
     # what leaks goes under a door; what warns is not heard through a shut one
-    air, shut = rooms_of(build.shell, body, False), rooms_of(build.shell, body, True)
+    air, shut = rooms_of(build.shell, body, shut=False), rooms_of(build.shell, body, shut=True)
     rooms = {one.id: air.of_solid(one) for one in inside}
     sleepers = [bed.solid for bed in beds_in(build, facts, mode)] if not mode.towing else []
     beds = {air.of_solid(bed): bed for bed in sleepers}

@@ -52,7 +52,7 @@ def ways_out(build: Build, facts: Facts, mode: Mode) -> tuple[WayOut, ...]:
     sleepers = [bed.solid for bed in beds_in(build, facts, mode)]
     beds = [(bed.low[0] + bed.high[0]) / 2 for bed in sleepers]
     body = framed_of(build, facts).body
-    rooms = rooms_of(build.shell, body, False) if body is not None and build.shell.partitions else None
+    rooms = rooms_of(build.shell, body, shut=False) if body is not None and build.shell.partitions else None
     shut_off = {
         hole.opening.id
         for hole in room.holes

@@ -282,7 +282,7 @@ def gains(build: Build, facts: Facts, framed: Framed, people: int) -> Gains:
     sunny = "left side"
     faces = glass = 0.0
     for p in paths:
-        rise = sol_air_k(ABSORBS, True) if p.face == "roof" else sol_air_k(ABSORBS, False) if p.face == sunny else 0.0
+        rise = sol_air_k(ABSORBS, roof=True) if p.face == "roof" else sol_air_k(ABSORBS, roof=False) if p.face == sunny else 0.0
         if p.solar:
             glass += p.area_m2 * (
                 (p.u_w_m2k or 0.0) * dt

@@ -102,7 +102,7 @@ class Stay(msgspec.Struct, frozen=True, eq=False):
 
 def demand_of(build: Build, mode: str, mains: bool) -> Demand:
     """What the loads of a mode draw by the hour. Args: mains: plugged in, so that what runs on mains costs no battery."""
-    off = left_off(build.systems, mode, True)
+    off = left_off(build.systems, mode, stay=True)
     loads = tuple(one for one in loads_of(build) if one.id not in off)
     made = np.zeros((len(loads), HOURS))
     for row, one in enumerate(loads):

@@ -38,7 +38,7 @@ class Together(msgspec.Struct, frozen=True):
 
 def together_of(build: Build, mode: str) -> Together:
     """All pairs of the loads that matter: what runs on mains, and direct current over 100 W."""
-    off = left_off(build.systems, mode, True)
+    off = left_off(build.systems, mode, stay=True)
     loads = [one for one in loads_of(build) if one.id not in off and (one.ac or (one.power_w or 0.0) >= SMALL_W or one.power_w is None)]
     loads = sorted(loads, key=lambda one: (-(one.power_w or 0.0), one.id))[:MOST]
     bank = bank_of(build)
@@ -73,14 +73,14 @@ def _meeting(build: Build, both: tuple[Runs, ...], source: str) -> Meeting:
     ac = [load for load in both if load.ac]
     watts = sum(load.power_w or 0.0 for load in ac)
     if ac and not source:
-        return says(False, "nothing aboard makes mains")
+        return says(fits=False, why="nothing aboard makes mains")
     if ac and source == "hookup":
         volts = mains_v(build.brief)
         limit = build.systems.hookup_a or HOOKUP_A["120" if volts < 200 else "230"]
         amps = watts / volts
         if amps > limit + 1e-9:
-            return says(False, f"{amps:.1f} A of the hookup's {limit:g} A")
-        return says(True, f"{amps:.1f} A of the hookup's {limit:g} A")
+            return says(fits=False, why=f"{amps:.1f} A of the hookup's {limit:g} A")
+        return says(fits=True, why=f"{amps:.1f} A of the hookup's {limit:g} A")
     why = ""
     if ac:
         makers = [figures_of(t) for t in units_of(build, "inverter", "inverter charger", "station")]
@@ -88,18 +88,18 @@ def _meeting(build: Build, both: tuple[Runs, ...], source: str) -> Meeting:
         if rating is None:
             return says(None, "the inverter has no rating")
         if watts > rating + 1e-9:
-            return says(False, f"{watts:.0f} W of the inverter's {rating:.0f} W")
+            return says(fits=False, why=f"{watts:.0f} W of the inverter's {rating:.0f} W")
         surge = max((f.surge or 1.0 for f in makers if f.power_w == rating), default=1.0) * rating
         hardest = max(ac, key=lambda load: (load.power_w or 0.0) * (load.surge - 1))
         start = watts + (hardest.power_w or 0.0) * (hardest.surge - 1)
         if start > surge + 1e-9:
-            return says(False, f"{hardest.name} starts: {start:.0f} W of {surge:.0f} W for a moment")
+            return says(fits=False, why=f"{hardest.name} starts: {start:.0f} W of {surge:.0f} W for a moment")
         why = f"{watts:.0f} W of the inverter's {rating:.0f} W"
     bank = bank_of(build)
     if bank is not None and bank.limit_a is not None and source != "station":
         direct = sum(load.power_w or 0.0 for load in both if not load.ac)
         amps = inverter_a(watts, bank.volts, bank.chemistry, INVERTER_ETA) + direct / bank.volts
         if amps > bank.limit_a + 1e-9:
-            return says(False, f"{amps:.0f} A of the battery's {bank.limit_a:.0f} A")
+            return says(fits=False, why=f"{amps:.0f} A of the battery's {bank.limit_a:.0f} A")
         why = why or f"{amps:.0f} A of the battery's {bank.limit_a:.0f} A"
-    return says(True, why or "nothing stands against it")
+    return says(fits=True, why=why or "nothing stands against it")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QSignalBlocker, Qt, QTimer
 from PySide6.QtWidgets import QSlider
 
 from uncle_sled.core.drawing.balance.sway_drawn import critical_words, sway_chart, swing_plan, trace_chart
@@ -182,10 +182,9 @@ class SwayPanel(Panel):
         got = self.swing()
         last = len(got[1].t_s) - 1 if got is not None else 0
         self.at = min(max(at, 0), last)
-        self.slider.blockSignals(True)
-        self.slider.setRange(0, max(last, 0))
-        self.slider.setValue(self.at)
-        self.slider.blockSignals(False)
+        with QSignalBlocker(self.slider):
+            self.slider.setRange(0, max(last, 0))
+            self.slider.setValue(self.at)
         self.plan.update()
         self.trace.update()
 

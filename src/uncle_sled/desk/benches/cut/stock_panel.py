@@ -84,9 +84,11 @@ class StockPanel(CutPanel):
             self.material,
             tools(
                 Act(
-                    "Sold", "A size that a shop sells, with its price; own sizes take the place of the usual ones", lambda: self.add(False)
+                    "Sold",
+                    "A size that a shop sells, with its price; own sizes take the place of the usual ones",
+                    lambda: self.add(rack=False),
                 ),
-                Act("On the rack", "A board or offcut of your own: costs nothing and is used first", lambda: self.add(True)),
+                Act("On the rack", "A board or offcut of your own: costs nothing and is used first", lambda: self.add(rack=True)),
                 Act("Take it off", "The chosen size", self.take_off),
                 Act("Offcuts to rack", "Offcuts of the plan that are worth keeping (R); when they are cut", self.bench.keep_offcuts),
             ),

@@ -79,7 +79,7 @@ class TemplatesPanel(CutPanel):
         return templates_of(self.studied)
 
     def _bar(self) -> QuantityField:
-        made = QuantityField(Length, "The 100 mm bar measures", lambda: self.session.shown, True, 0.0)
+        made = QuantityField(Length, "The 100 mm bar measures", lambda: self.session.shown, may_be_empty=True, least=0.0)
         made.explain(self.session.told("Of the 100 mm bar on a print of your printer: {0.2 mm} off, and it is not signed off"))
         made.entered.connect(self.take_bar)
         return made

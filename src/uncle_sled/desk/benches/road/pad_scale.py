@@ -39,17 +39,17 @@ class PadScale(QObject):
         try:
             made = socket.create_connection(("127.0.0.1", port), CONNECT_S)
         except ConnectionRefusedError:
-            self.told.emit("Nothing answers at that port: is the scale on, and is it this number?", False, True)
+            self._tell("Nothing answers at that port: is the scale on, and is it this number?", ended=True)
             return
         except OSError as fault:
-            self.told.emit(f"The scale cannot be heard: {fault.strerror or fault}.", False, True)
+            self._tell(f"The scale cannot be heard: {fault.strerror or fault}.", ended=True)
             return
-        made.setblocking(False)
+        made.settimeout(0.0)
         self.socket = made
         self._notifier = QSocketNotifier(made.fileno(), QSocketNotifier.Type.Read, self)
         self._notifier.activated.connect(self._ready)
         self._silence.start()
-        self.told.emit("Listening …", False, False)
+        self._tell("Listening …")
 
     def stop(self) -> None:
         self._silence.stop()
@@ -93,10 +93,13 @@ class PadScale(QObject):
                 self.held.add(now, kg)
         self._say()
 
+    def _tell(self, says: str, *, steady: bool = False, ended: bool = False) -> None:
+        self.told.emit(says, steady, ended)
+
     def _say(self) -> None:
         last, steady = self.held.last(), self.held.steady_kg()
         if last is None:
-            self.told.emit("The scale sends nothing that is a number.", False, False)
+            self._tell("The scale sends nothing that is a number.")
             return
         told = f"{last:.1f} kg, " + ("steady" if steady is not None else "settling")
         drift = self.held.drift_kg()
@@ -104,13 +107,13 @@ class PadScale(QObject):
             told += f"; it drifts, {drift:+.1f} kg in six seconds".replace("-", "−")
         if self.rubbish:
             told += f"; {self.rubbish} lines were no numbers"
-        self.told.emit(told + ".", steady is not None, False)
+        self._tell(told + ".", steady=steady is not None)
 
     def _silent(self) -> None:
         if self.socket is not None:
-            self.told.emit("The scale is silent; is it on?", False, False)
+            self._tell("The scale is silent; is it on?")
 
     def _lost(self, says: str) -> None:
         if self.socket is not None:
             self.stop()
-            self.told.emit(says, False, True)
+            self._tell(says, ended=True)

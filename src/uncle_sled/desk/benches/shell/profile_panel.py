@@ -111,7 +111,7 @@ class ProfilePanel(Panel):
 
     # the chosen point
     def _field(self, key: str, title: str) -> QuantityField:
-        made = QuantityField(Length, title, lambda: self.session.shown, False, None)
+        made = QuantityField(Length, title, lambda: self.session.shown, may_be_empty=False, least=None)
         made.entered.connect(partial(self._type_node, key))
         made.wrong.connect(self.complain)
         return made

@@ -85,7 +85,7 @@ class ShellSheet(SheetView):
         if self.view != "Profile" and drawn is not None:
             yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
         if self.view != "Reline":
-            yield Leaf(inner_view(s, "side", False), frame, told=False)
+            yield Leaf(inner_view(s, "side", named=False), frame, told=False)
         yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
         if self.view == "Holds":
             yield Leaf(holds_marks(screening(s), self.scale), frame)

@@ -95,7 +95,7 @@ class WallPlan(DragPaper):
         else:
             frame = self.frame("plan")
             paint(painter, (*rig_views.plan_body(s.build), *openings_seen(s, "plan")), frame, self.written)
-            paint(painter, inner_view(s, "plan", True), frame, self.written)
+            paint(painter, inner_view(s, "plan", named=True), frame, self.written)
             painter.setPen(QPen(colour("chalk"), 2.4))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             for box, one in self._boxes():

@@ -71,7 +71,7 @@ class StripSheet(Drawn):
         row = next((at for at, case in enumerate(s.table.cases) if case.mode.id == mode.id), session.row)
         things = rig_views.things_in(s, row, mode) if s.table.cases else ()
         under = under_sleepers(build, facts, mode) if view == "plan" else frozenset()
-        boxes = [shape for p in things if p.thing.id not in under for shape in rig_views.thing_shapes(p, view, False)]
+        boxes = [shape for p in things if p.thing.id not in under for shape in rig_views.thing_shapes(p, view, hatched=False)]
         use = (*swings_view(build, facts, mode, view), *people_view(build, facts, mode, view))
         marks = clash_view(build, facts, mode, view)
         if view == "side":

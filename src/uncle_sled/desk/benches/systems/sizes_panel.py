@@ -85,7 +85,7 @@ class SizesPanel(Panel):
         )
         self.table = self.put(Listed[Way]("Kinds of battery", columns, self._ways, lambda way: way.school.id, share=2))
         return rows(
-            sky_bar("Carry the stay under a", lambda: self.sky, self.show_sky, True),
+            sky_bar("Carry the stay under a", lambda: self.sky, self.show_sky, in_sentence=True),
             across(card("The smallest that does", *lines, drawing, share=3), beside, gap=8, share=3),
             Says("Kinds of battery that carry it, at this place", face="title"),
             self.table,

@@ -95,6 +95,32 @@ def axes(
     return shapes
 
 
+def level(plot: Plot, y: float, says: str, ink: str, width: float = 1.2, dash: tuple[float, ...] = ()) -> list[Primitive]:
+    """A line across the field at a value, such as a limit, with its words over its beginning."""
+    left, up = plot.at(plot.x0, y)
+    shapes: list[Primitive] = [line((left, up), (plot.right, up), ink, width, dash)]
+    return [*shapes, Text((left + 6, up + 9), says, 11, ink, anchor="left", ground="paper")] if says else shapes
+
+
+def upright(plot: Plot, x: float, says: str, ink: str, width: float = 1.2, told: str = "") -> list[Primitive]:
+    """A dashed line up the field at a value, with its words over its head. Args: told: ink of the words, else the line's."""
+    at, _ = plot.at(x, plot.y0)
+    return [line((at, plot.low), (at, plot.top), ink, width, (5.0, 3.0)), Text((at, plot.top + 9), says, 11, told or ink)]
+
+
+def names_at_ends(plot: Plot, ends: Sequence[tuple[float, str, str]], size: float = 11.0) -> list[Primitive]:
+    """Names of lines beside their right ends. Args: ends: last value, name, ink. Those that would touch move apart, none past the field."""
+    shapes: list[Primitive] = []
+    room = size + 2
+    floor = plot.low + 4
+    for value, says, ink in sorted(ends):
+        _, up = plot.at(plot.x1, min(max(value, plot.y0), plot.y1))
+        floor = max(up, floor)
+        shapes.append(Text((plot.right + 6, floor), says, size, ink, anchor="left"))
+        floor += room
+    return shapes
+
+
 def unit_kg(words: Words) -> float:
     """One of the shown unit of weight [kg]."""
     return float(FACTORS["mass"][words.shown.mass])

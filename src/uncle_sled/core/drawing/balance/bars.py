@@ -6,10 +6,10 @@ In points, y up, in a field of width by height; nothing is drawn below its foot.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
+from uncle_sled.core.drawing.bar_rows import Scale, bar, named, unchecked_bar
 from uncle_sled.core.drawing.plot import ticks, unit_kg
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.limits import Limit, Unchecked, riding_in_car, row_loads_kg, use
@@ -19,6 +19,7 @@ from uncle_sled.core.studies.balance.sweep import span_kg
 from uncle_sled.core.words import Words, lower_first
 
 ROW, EDGE, NAME = 25.0, 12.0, 150.0
+MOST = 1.15  # of the limit, at which a bar ends
 VALUE, CASE = 140.0, 110.0
 # ink of a bar by its severity; where all is well a weighed number is green and a computed one blue, never green
 INKS = {"stop": "primer", "mind": "ochre", None: "spruce", "note": "spruce"}
@@ -29,16 +30,11 @@ def rows_high(count: int) -> float:
     return 2 * EDGE + 34 + ROW * count
 
 
-def _scale(known: list[float], margin: float, left: float, right: float) -> Callable[[float], float]:
-    """Where a weight [kg] falls between two edges, with a margin over the range of those known."""
+def _scale(known: list[float], margin: float, left: float, right: float) -> Scale:
+    """Weights [kg] between two edges, with a margin over the range of those known."""
     low, high = min(known), max(known)
     pad = max(margin * (high - low), 1.0)
-    low, high = low - pad, high + pad
-
-    def x(kg: float) -> float:
-        return left + (kg - low) / (high - low) * (right - left)
-
-    return x
+    return Scale(left, right, high + pad, low - pad)
 
 
 def limit_bars(
@@ -49,33 +45,24 @@ def limit_bars(
     Under them those that could not be checked, each an empty dashed bar with its reason.
     """
     names = {case.id: case.name for case in s.table.cases}
-    bar = max(width - 2 * EDGE - NAME - VALUE - CASE - 20, 60.0)
-    post = EDGE + NAME + bar / 1.15
+    long = max(width - 2 * EDGE - NAME - VALUE - CASE - 20, 60.0)
+    scale = Scale(EDGE + NAME, EDGE + NAME + long, MOST)
     shapes: list[Primitive] = []
     y = height - EDGE - 32
     for limit in limits:
         if y < EDGE:
             break
-        share = min(use(limit), 1.15)
         ink = ink_of(limit)
         floor = limit.id.startswith("least-")
         value = words.bare_kg(limit.value) if limit.unit == "kg" else words.of_unit(limit.value, limit.unit)
         says = f"{value} {'of at least' if floor else 'of'} {words.of_unit(limit.limit, limit.unit)}"
         strong = limit.severity is not None
         shapes += [
-            Text(
-                (EDGE, y),
-                elided(limit.name, 13, NAME - 8, "strong" if strong else "text"),
-                13,
-                "ink",
-                "strong" if strong else "text",
-                "left",
-                id=limit.id,
-            ),
-            rect(EDGE + NAME, y - 6, bar, 12, stroke="", fill="rule"),
-            rect(EDGE + NAME, y - 6, max(bar * share / 1.15, 1.0), 12, stroke="", fill=ink, id=limit.id),
-            line((post, y - 10), (post, y + 10), "ink", 2.0),
-            Text((EDGE + NAME + bar + 10, y), says, 13, "primer" if limit.severity == "stop" else "ink", "text", "left"),
+            named(EDGE, y, limit.name, NAME - 8, strong=strong, id=limit.id),
+            scale.whole(y),
+            scale.bar(y, min(use(limit), MOST), ink, id=limit.id),
+            scale.post(y, 1.0),
+            Text((scale.right + 10, y), says, 13, "primer" if limit.severity == "stop" else "ink", "text", "left"),
             Text((width - EDGE, y), elided(lower_first(names.get(limit.case_id, "")), 11, CASE - 6), 11, "pencil", "text", "right"),
         ]
         y -= ROW
@@ -83,17 +70,9 @@ def limit_bars(
         if y < EDGE:
             break
         shapes += [
-            Text((EDGE, y), elided(missing.name, 13, NAME - 8), 13, "pencil", "text", "left", id=missing.id),
-            *_not_checked(EDGE + NAME, y, bar),
-            Text(
-                (EDGE + NAME + bar + 10, y),
-                elided(f"not checked: {missing.why}", 11, VALUE + CASE - 4),
-                11,
-                "pencil",
-                "text",
-                "left",
-                id=missing.id,
-            ),
+            named(EDGE, y, missing.name, NAME - 8, ink="pencil", id=missing.id),
+            unchecked_bar(scale.left, y, scale.room),
+            named(scale.right + 10, y, f"not checked: {missing.why}", VALUE + CASE - 4, 11, ink="pencil", id=missing.id),
         ]
         y -= ROW
     return tuple(shapes)
@@ -102,11 +81,6 @@ def limit_bars(
 def ink_of(limit: Limit) -> str:
     """The ink of a limit's bar: only what was weighed is green where all is well."""
     return INKS[limit.severity] if limit.severity or limit.face == "measured" else "chalk"
-
-
-def _not_checked(left: float, y: float, long: float) -> list[Primitive]:
-    """An empty dashed bar: neither kept nor broken."""
-    return [Poly(((left, y - 6), (left + long, y - 6), (left + long, y + 6), (left, y + 6)), "pencil", width=0.8, dash=(3.0, 3.0))]
 
 
 CAR_ROWS = (
@@ -139,8 +113,8 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
         left = EDGE + name + at * column
         y = height - EDGE - 32
         bare = "" if row_loads_kg(car, riding_in_car(s.build)) else ", car empty"
-        shapes.append(Text((left, y), elided(f"{car.name}{bare}", 13, column - 20, "strong"), 13, "ink", "strong", "left"))
-        bar = min(column - 20.0, 220.0) if column < 360 else column - 260.0
+        shapes.append(named(left, y, f"{car.name}{bare}", column - 20, strong=True))
+        room = min(column - 20.0, 220.0) if column < 360 else column - 260.0
         beside = column >= 360
         for kind, _ in CAR_ROWS:
             y -= ROW
@@ -149,18 +123,18 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
             limit = by_id.get(kind + car.id)
             if limit is None:
                 why = next((f"not checked: {one.why}" for one in s.unchecked if one.id == kind + car.id), "it has brakes")
-                says = elided(why, 11, column - 20)
-                shapes.append(Text((left, y), says, 11, "pencil", "text", "left", id=kind + car.id))
+                shapes.append(named(left, y, why, column - 20, 11, ink="pencil", id=kind + car.id))
                 continue
             ink = "primer" if limit.severity == "stop" else "ink"
             says = f"{words.bare_kg(limit.value)} of {words.kg(limit.limit)}"
             worst = f"{says}, {names.get(limit.case_id, '')}"
-            long = bar if beside else min(bar * 0.4, 90.0)
+            long = room if beside else min(room * 0.4, 90.0)
+            scale = Scale(left, left + long, MOST)
             shapes += [
-                rect(left, y - 6, long, 12, stroke="", fill="rule"),
-                rect(left, y - 6, max(long * min(use(limit), 1.15) / 1.15, 1.0), 12, stroke="", fill=ink_of(limit), id=limit.id),
-                line((left + long / 1.15, y - 9), (left + long / 1.15, y + 9), "ink", 2.0),
-                Text((left + long + 8, y), elided(worst, 12, column - long - 24), 12, ink, "text", "left", id=limit.id),
+                scale.whole(y),
+                scale.bar(y, min(use(limit), MOST), ink_of(limit), id=limit.id),
+                scale.post(y, 1.0, half=9.0),
+                named(left + long + 8, y, worst, column - long - 24, 12, ink=ink, id=limit.id),
             ]
     y = height - EDGE - 32
     for _, says in CAR_ROWS:
@@ -187,7 +161,7 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
     if not known:
         return ()
     left, right = EDGE + NAME, width - EDGE - 96
-    x = _scale(known, 0.06, left, right)
+    scale = _scale(known, 0.06, left, right)
     shapes: list[Primitive] = []
     y = height - EDGE - 32
     for row in rows:
@@ -199,21 +173,21 @@ def sure_bars(s: Studied, row_shown: int, words: Words, width: float, height: fl
         band = [max(float(low[row]), min(known)), min(float(high[row]), max(known))]
         name = s.table.cases[row].name
         ink = "spruce" if chance >= 0.8 else "primer" if chance < 0.2 else "ochre word"
-        shown = row == row_shown
         shapes += [
-            Text((EDGE, y), elided(name, 13, NAME - 8, "strong" if shown else "text"), 13, "ink", "strong" if shown else "text", "left"),
+            named(EDGE, y, name, NAME - 8, strong=row == row_shown),
             line((left, y), (right, y), "rule", 1.0),
-            rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"),
-            rect(x(tongue - 2 * sigma), y - 4, max(x(tongue + 2 * sigma) - x(tongue - 2 * sigma), 1.0), 8, stroke="", fill="foam"),
-            rect(x(tongue - sigma), y - 4, max(x(tongue + sigma) - x(tongue - sigma), 1.0), 8, stroke="", fill="wood"),
-            Circle((x(tongue), y), 4.5, "ink", "ink", 1.0),
+            scale.span(y, band[0], band[1], half=8.0, stroke="spruce", fill="spruce wash"),
+            scale.span(y, tongue - 2 * sigma, tongue + 2 * sigma, half=4.0, stroke="", fill="foam"),
+            scale.span(y, tongue - sigma, tongue + sigma, half=4.0, stroke="", fill="wood"),
+            Circle((scale.x(tongue), y), 4.5, "ink", "ink", 1.0),
             Text((width - EDGE, y), f"{words.share(chance, 0)} {'within' if bed else 'in band'}", 13, ink, "strong", "right"),
         ]
         y -= ROW
     y -= 2
     if y > EDGE + 10:
         for kg in ticks(min(known), max(known), 4, unit_kg(words)):
-            shapes += [line((x(kg), y + 16), (x(kg), y + 12), "pencil"), Text((x(kg), y + 3), words.kg(kg), 11, "pencil")]
+            at = scale.x(kg)
+            shapes += [line((at, y + 16), (at, y + 12), "pencil"), Text((at, y + 3), words.kg(kg), 11, "pencil")]
     return tuple(shapes)
 
 
@@ -230,8 +204,8 @@ def owner_bars(found: tuple[Owner, ...], sigma_kg: float, words: Words, width: f
         how = "weighed" if one.left_weighed_kg - one.left_kg < 0.05 * sigma_kg else "weighed, its balance point found"
         says = f"{how}: {words.fine_kg(sigma_kg)} to {words.fine_kg(one.left_kg)}"
         shapes += [
-            Text((EDGE, y), elided(one.name, 13, NAME - 8), 13, "ink", "text", "left", id=one.id),
-            rect(left, y - 6, long, 12, stroke="", fill="chalk", id=one.id),
+            named(EDGE, y, one.name, NAME - 8, id=one.id),
+            bar(left, y, long, "chalk", id=one.id),
             Text((left + long + 6, y), words.share(one.share, 0), 13, "ink", "strong", "left"),
             Text((width - EDGE, y), says, 13, "pencil", "text", "right"),
         ]
@@ -257,21 +231,20 @@ def bed_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
     for row, case in enumerate(s.table.cases):
         if y < EDGE:
             break
-        shapes.append(Text((EDGE, y), elided(case.name, 13, NAME - 8), 13, "ink", "text", "left"))
+        shapes.append(named(EDGE, y, case.name, NAME - 8))
         for at in (0, 1):
             kg, rating = float(b.axle_kg[row, at]), ratings[at]
             if not math.isfinite(kg):
                 continue
             over = rating is not None and kg > rating
-            room = half - 86
+            scale = Scale(starts[at], starts[at] + half - 86, most)
             shapes += [
-                rect(starts[at], y - 6, room, 12, stroke="", fill="rule"),
-                rect(starts[at], y - 6, max(room * max(kg, 0.0) / most, 1.0), 12, stroke="", fill="primer" if over else "spruce"),
+                scale.whole(y),
+                scale.bar(y, kg, "primer" if over else "spruce"),
                 Text((starts[at] + half - 4, y), words.kg(kg), 13, "primer" if over else "ink", "text", "right"),
             ]
             if rating:
-                x = starts[at] + room * rating / most
-                shapes.append(line((x, y - 10), (x, y + 10), "ink", 2.0))
+                shapes.append(scale.post(y, rating))
         y -= ROW
     return tuple(shapes)
 
@@ -289,7 +262,7 @@ def ghost_rows(
     if not known:
         return ()
     left, right = EDGE + NAME, width - EDGE - 120
-    x = _scale(known, 0.08, left, right)
+    scale = _scale(known, 0.08, left, right)
     shapes: list[Primitive] = []
     y = height - EDGE - 32
     for name, kg in before:
@@ -298,14 +271,14 @@ def ghost_rows(
         then = after.get(name, kg)
         band = bands.get(name)
         good = band is None or band[0] - 0.05 <= then <= band[1] + 0.05
-        shapes += [Text((EDGE, y), elided(name, 13, NAME - 8), 13, "ink", "text", "left"), line((left, y), (right, y), "rule", 1.0)]
+        shapes += [named(EDGE, y, name, NAME - 8), line((left, y), (right, y), "rule", 1.0)]
         if band:
-            shapes.append(rect(x(band[0]), y - 8, max(x(band[1]) - x(band[0]), 1.0), 16, stroke="spruce", fill="spruce wash"))
+            shapes.append(scale.span(y, band[0], band[1], half=8.0, stroke="spruce", fill="spruce wash"))
         if abs(then - kg) > 0.01:
-            shapes.append(Poly(((x(kg), y), (x(then), y)), "chalk", "", 1.6, closed=False))
+            shapes.append(line((scale.x(kg), y), (scale.x(then), y), "chalk", 1.6))
         shapes += [
-            Circle((x(kg), y), 4.5, "ink", "", 1.4),
-            Circle((x(then), y), 4.5, "chalk", "chalk" if good else "primer", 1.0),
+            Circle((scale.x(kg), y), 4.5, "ink", "", 1.4),
+            Circle((scale.x(then), y), 4.5, "chalk", "chalk" if good else "primer", 1.0),
             Text((width - EDGE, y), f"{words.bare_kg(kg)} to {words.kg(then)}", 13, "ink" if good else "primer", "text", "right"),
         ]
         y -= ROW

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.bar_rows import Scale, named, unchecked_bar
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text
 from uncle_sled.core.studies.shell.screening import Check
 from uncle_sled.core.words import Words, upper_first
 
@@ -49,40 +49,25 @@ def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: floa
     shapes: list[Primitive] = []
     left = EDGE + 22
     name, long = _widths(wide)
-    bar = left + name
-    post = bar + long / MOST
+    scale = Scale(left + name, left + name + long, MOST)
     for k, one in enumerate(checks):
         y = high - EDGE - ROW * k - 11
         ink = ink_of(one)
         shapes += _number(EDGE + 8, y - 3, str(k + 1), ink if one.use is not None else "pencil")
         strong = one.use is not None and one.use > 1
-        shapes.append(
-            Text(
-                (left, y),
-                elided(one.name, 12, name - 8, "strong" if strong else "text"),
-                12,
-                "ink",
-                "strong" if strong else "text",
-                "left",
-                id=one.id,
-            )
-        )
+        shapes.append(named(left, y, one.name, name - 8, 12, strong=strong, id=one.id))
         if one.use is None or one.value is None or one.limit is None:
-            shapes.append(
-                Poly(((bar, y - 5), (bar + long, y - 5), (bar + long, y + 5), (bar, y + 5)), "pencil", width=0.8, dash=(3.0, 3.0))
-            )
-            shapes.append(Text((bar + long + 10, y), "not checked", 11, "pencil", anchor="left", id=one.id))
-            shapes.append(Text((left, y - 14), elided(f"{upper_first(one.why)}.", 10, wide - left - EDGE), 10, "pencil", anchor="left"))
+            shapes += [
+                unchecked_bar(scale.left, y, scale.room, half=5.0),
+                Text((scale.right + 10, y), "not checked", 11, "pencil", anchor="left", id=one.id),
+                named(left, y - 14, f"{upper_first(one.why)}.", wide - left - EDGE, 10, ink="pencil"),
+            ]
             continue
-        shapes += [
-            rect(bar, y - 5, long, 10, stroke="", fill="rule"),
-            rect(bar, y - 5, max(long * min(one.use, MOST) / MOST, 1.0), 10, stroke="", fill=ink, id=one.id),
-            line((post, y - 9), (post, y + 9), "ink", 2.0),
-        ]
+        shapes += [scale.whole(y, half=5.0), scale.bar(y, min(one.use, MOST), ink, half=5.0, id=one.id), scale.post(y, 1.0, half=9.0)]
         told = f"{amount(one.value, one.unit, words)} of {amount(one.limit, one.unit, words)}, {one.use * 100:.0f} %"
-        shapes.append(Text((bar + long + 10, y), told, 12, "primer" if one.use > 1 else "ink", anchor="left"))
+        shapes.append(Text((scale.right + 10, y), told, 12, "primer" if one.use > 1 else "ink", anchor="left"))
         how = f"{one.how}. {one.source[:1].upper()}{one.source[1:]}."
-        shapes.append(Text((left, y - 14), elided(how, 10, wide - left - EDGE), 10, "pencil", anchor="left"))
+        shapes.append(named(left, y - 14, how, wide - left - EDGE, 10, ink="pencil"))
     return tuple(shapes)
 
 

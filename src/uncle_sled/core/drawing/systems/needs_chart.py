@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.bar_rows import Scale
+from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.studies.systems.sizing import Needs
 from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.core.words import Words
@@ -32,21 +33,21 @@ def _field(
     assert callable(says)
     names = {one.id: one.name.lower() for one in skies()}
     most = max([have, *[value for _, value in rows if value is not None], 1.0])
-    room = max(wide - NAME_W - NUMBER_W, 20.0)
+    scale = Scale(left + NAME_W, left + NAME_W + max(wide - NAME_W - NUMBER_W, 20.0), most)
     pitch = min((height - HEAD - 26) / max(len(rows), 1), 34.0)
     top = height - 12
     shapes: list[Primitive] = [Text((left, top), title, 12, "ink", "strong", "left")]
     y = top - HEAD - pitch / 2 + 6
-    mark = room * have / most
+    mark = scale.x(have) - scale.left
     for id, value in rows:
         shapes.append(Text((left + NAME_W - 6, y), names[id], 12, "ink", "strong" if id == sky else "text", "right"))
         if value is None:
             shapes.append(Text((left + NAME_W, y), "none that is sold", 11, "primer", anchor="left"))
         else:
-            long = max(room * value / most, 1.0)
+            long = max(scale.x(value) - scale.left, 1.0)
             enough = have >= value - 1
             ink = "spruce" if enough else "ochre"
-            shapes.append(rect(left + NAME_W, y - 6, long, 12, stroke=ink, fill=ink, width=0.9, tint=0.45, hatch="" if enough else "wood"))
+            shapes.append(scale.bar(y, value, ink, stroke=ink, width=0.9, tint=0.45, hatch="" if enough else "wood"))
             shapes.append(
                 Text((left + NAME_W + (long if long < mark - 70 else max(long, mark)) + 5, y), says(value), 11, "pencil", anchor="left")
             )

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.bar_rows import bar, named
+from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.studies.systems.heat import IN_HAND, Gains, Losses
 from uncle_sled.core.words import Words
 
@@ -28,24 +28,14 @@ def loss_bars(made: Losses, words: Words, width: float, height: float) -> tuple[
     shapes: list[Primitive] = []
     y = height - 38
     for name, watts, rough, id in rows[:fits]:
-        shapes.append(Text((NAME_W, y), elided(name, 12, NAME_W - 10), 12, "ink", anchor="right", id=id))
+        shapes.append(named(NAME_W, y, name, NAME_W - 10, 12, anchor="right", id=id))
         if watts is None:
             shapes.append(Text((NAME_W + 8, y), "not checked", 11, "ochre word", anchor="left", id=id))
         else:
             long = max(room * watts / most, 1.0)
+            dash = (3.0, 2.0) if rough else ()
             shapes.append(
-                rect(
-                    NAME_W + 8,
-                    y - min(5, pitch / 2 - 1),
-                    long,
-                    min(10, pitch - 2),
-                    stroke="chalk",
-                    fill="chalk",
-                    width=0.8,
-                    tint=0.35,
-                    dash=(3.0, 2.0) if rough else (),
-                    id=id,
-                )
+                bar(NAME_W + 8, y, long, "chalk", half=min(5, pitch / 2 - 1), stroke="chalk", width=0.8, tint=0.35, dash=dash, id=id)
             )
             shapes.append(Text((NAME_W + 14 + long, y), f"{words.heat(watts)}{' about' if rough else ''}", 11, "pencil", anchor="left"))
         y -= pitch
@@ -67,7 +57,7 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
     shapes: list[Primitive] = [
         line((12, foot), (width - 12, foot), "rule"),
         Text((NAME_W, y), "All of it", 12, "ink", "strong", "right"),
-        rect(NAME_W + 8, y - 6, room * made.loss_w / most, 12, stroke="chalk", fill="chalk", width=1.0, tint=0.6),
+        bar(NAME_W + 8, y, room * made.loss_w / most, "chalk", stroke="chalk", width=1.0, tint=0.6),
         Text((NAME_W + 14, y), f"{least}{words.heat(made.loss_w)}", 11, "ink", "strong", "left", "paper"),
         line((x, y - 32), (x, y + 10), "ink", 1.4, (4.0, 2.0)),
     ]
@@ -77,7 +67,7 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
         shapes.append(Text((NAME_W + 8, y), "not said what it gives" if made.unrated else "none aboard", 11, "ochre word", anchor="left"))
     else:
         shapes += [
-            rect(NAME_W + 8, y - 6, max(room * made.there_w / most, 1.0), 12, stroke=ink, fill=ink, width=1.0, tint=0.5),
+            bar(NAME_W + 8, y, room * made.there_w / most, ink, stroke=ink, width=1.0, tint=0.5),
             Text((NAME_W + 14, y), words.heat(made.there_w), 11, "ink", "strong", "left", "paper"),
         ]
     shapes.append(
@@ -111,18 +101,7 @@ def summer_bars(made: Gains, words: Words, width: float, height: float) -> tuple
     for name, watts in rows:
         strong = name == "All of it"
         shapes.append(Text((NAME_W, y), name, 12, "ink", "strong" if strong else "text", "right"))
-        shapes.append(
-            rect(
-                NAME_W + 8,
-                y - 5,
-                max(room * max(watts, 0.0) / most, 1.0),
-                10,
-                stroke="gas",
-                fill="gas",
-                width=0.8,
-                tint=0.6 if strong else 0.3,
-            )
-        )
+        shapes.append(bar(NAME_W + 8, y, room * watts / most, "gas", half=5.0, stroke="gas", width=0.8, tint=0.6 if strong else 0.3))
         shapes.append(Text((NAME_W + 14 + room * max(watts, 0.0) / most, y), words.heat(watts), 11, "pencil", anchor="left"))
         y -= pitch
     there = "no cooler aboard" if made.there_w is None else f"cooler aboard takes {words.heat(made.there_w)}"

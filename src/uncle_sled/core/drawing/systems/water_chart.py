@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.drawing.plot import Plot, ticks
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.plot import Plot, axes, names_at_ends, ticks, upright
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.systems.water import Water
 from uncle_sled.core.units import FACTORS
@@ -22,23 +22,17 @@ def litres_chart(made: Water, words: Words, width: float, height: float) -> tupl
     most = max(made.fresh_l, made.grey_room_l, 1.0)
     plot = Plot(0.0, float(days), 0.0, most * 1.12, LEFT, FOOT, width - RIGHT, height - HEAD)
     per = 1000 * float(FACTORS["volume"]["gal"]) if words.shown.volume == "gal" else 1.0
-    shapes: list[Primitive] = [
-        line((plot.left, plot.low), (plot.right, plot.low), "pencil"),
-        line((plot.left, plot.low), (plot.left, plot.top), "pencil"),
-    ]
-    for y in ticks(0.0, most * 1.12, 4, per):
-        _, up = plot.at(0.0, y)
-        shapes += [
-            line((plot.left - 3, up), (plot.left, up), "pencil"),
-            Text((plot.left - 6, up), f"{y / per:.0f} {words.shown.volume}", 11, "pencil", anchor="right"),
-        ]
-    for x in ticks(0.0, float(days), min(days, 10)):
-        at, _ = plot.at(x, 0.0)
-        shapes += [line((at, plot.low - 4), (at, plot.low), "pencil"), Text((at, plot.low - 13), f"{x:.0f}", 11, "pencil")]
-    shapes.append(Text((plot.right, plot.low - 27), "days", 11, "pencil", anchor="right"))
+    shapes = axes(
+        plot,
+        ticks(0.0, float(days), min(days, 10)),
+        ticks(0.0, most * 1.12, 4, per),
+        lambda day: f"{day:.0f}",
+        lambda litres: f"{litres / per:.0f} {words.shown.volume}",
+        "days",
+    )
     if made.wanted_days is not None and 0 < made.wanted_days <= days:
-        at, _ = plot.at(made.wanted_days, 0.0)
-        shapes += [line((at, plot.low), (at, plot.top), "spruce", 1.2, (5.0, 3.0)), Text((at, plot.top + 9), "wanted", 11, "spruce")]
+        shapes += upright(plot, made.wanted_days, "wanted", "spruce", 1.2)
+    ends = []
     for room, day, ink, name in ((made.fresh_l, made.need_l_day, "fresh", "fresh"), (made.grey_room_l, made.grey_l_day, "grey", "grey")):
         if room <= 0 or day <= 0:
             continue
@@ -63,9 +57,8 @@ def litres_chart(made: Water, words: Words, width: float, height: float) -> tupl
                     ground="paper",
                 ),
             ]
-        _, y = pts[-1]
-        shapes.append(Text((plot.right + 8, min(max(y, plot.low + 6), plot.top)), name, 12, "ink", anchor="left"))
-    return tuple(shapes)
+        ends.append((corners[1][1], name, "ink"))
+    return (*shapes, *names_at_ends(plot, ends))
 
 
 def water_line(build: Build, made: Water, words: Words, width: float, height: float) -> tuple[Primitive, ...]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.plot import Plot, ticks
+from uncle_sled.core.drawing.plot import Plot, ticks, y_axis
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.cut.buying import Line
@@ -21,12 +21,7 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
     top = max(money.stages[-1][2].p80, money.budget or 0.0, 1.0) * 1.08
     plot = Plot(0.0, float(len(money.stages)), 0.0, top, 62.0, 44.0, wide - 16.0, high - 40.0)
     shapes: list[Primitive] = [line((plot.left, plot.low), (plot.right, plot.low), "pencil")]
-    for y in ticks(0.0, top, 5):
-        _, up = plot.at(0.0, y)
-        shapes += [
-            line((plot.left, up), (plot.right, up), "rule", 0.7),
-            Text((plot.left - 6, up), sum_words(y), 11, "pencil", anchor="right"),
-        ]
+    shapes += y_axis(plot, ticks(0.0, top, 5), sum_words, across=True)
     step = (plot.right - plot.left) / len(money.stages)
     likely, low, p80 = [plot.at(0.0, 0.0)], [plot.at(0.0, 0.0)], [plot.at(0.0, 0.0)]
     for k, (name, own, upto) in enumerate(money.stages):

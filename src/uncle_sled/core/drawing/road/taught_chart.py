@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line, rect
+from uncle_sled.core.drawing.bar_rows import Scale, named
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.road.reconcile import Reconciled
 from uncle_sled.core.words import Words
@@ -11,30 +12,19 @@ from uncle_sled.core.words import Words
 def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """A row a group: pencil what was thought, chalk what it weighs by the tickets, each with two sigmas."""
     top = max(max(one.before_kg + 2 * one.sigma_before_kg, one.after_kg + 2 * one.sigma_kg) for one in made.groups) or 1.0
-    left, right = 150.0, wide - 120.0
+    scale = Scale(150.0, wide - 120.0, top)
     row = min((high - 50) / max(len(made.groups), 1), 56.0)
     shapes: list[Primitive] = []
 
-    def x(kg: float) -> float:
-        return left + max(kg, 0.0) / top * (right - left)
-
     for k, one in enumerate(made.groups):
         y = high - 44 - k * row - row / 2
-        shapes.append(Text((10, y), elided(one.name, 12, left - 20), 12, "ink", "strong", "left"))
+        shapes.append(named(10, y, one.name, scale.left - 20, 12, strong=True))
         for off, kg, sigma, ink in ((7.0, one.before_kg, one.sigma_before_kg, "pencil"), (-7.0, one.after_kg, one.sigma_kg, "chalk")):
-            shapes.append(
-                rect(
-                    x(kg - 2 * sigma),
-                    y + off - 4,
-                    max(x(kg + 2 * sigma) - x(kg - 2 * sigma), 2.0),
-                    8,
-                    stroke=ink,
-                    fill=ink,
-                    width=0.8,
-                    tint=0.25,
-                )
-            )
-            shapes.append(line((x(kg), y + off - 6), (x(kg), y + off + 6), ink, 2.4))
+            least, most = max(kg - 2 * sigma, 0.0), max(kg + 2 * sigma, 0.0)
+            shapes += [
+                scale.span(y + off, least, most, half=4.0, least=2.0, stroke=ink, fill=ink, width=0.8, tint=0.25),
+                scale.post(y + off, max(kg, 0.0), ink, half=6.0, width=2.4),
+            ]
         change = one.after_kg - one.before_kg
         told = f"{words.bare_kg(one.before_kg)} → {words.kg(one.after_kg)}"
         shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from uncle_sled.core.drawing.plot import Plot, ticks
+from uncle_sled.core.drawing.plot import Plot, axes, level, ticks
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.systems.stay import ARRIVES_H, Stay, String
@@ -43,11 +43,7 @@ def stay_chart(stay: Stay, sky: str, words: Words, width: float, height: float) 
     shapes = _nights(stay, upper, lower)
     shapes += _axes(stay, upper, lower, words)
     if stay.reserve_wh > 0:
-        _, y = upper.at(0.0, stay.reserve_wh)
-        shapes += [
-            line((upper.left, y), (upper.right, y), "primer", 1.2, (4.0, 3.0)),
-            Text((upper.left + 6, y + 8), "reserve for what must run", 11, "primer", anchor="left"),
-        ]
+        shapes += level(upper, stay.reserve_wh, "reserve for what must run", "primer", 1.2, (4.0, 3.0))
     ends: list[tuple[float, String]] = []
     for string in stay.strings:
         xs = np.arange(len(string.soc_wh) + 1, dtype=float)
@@ -78,15 +74,8 @@ def _nights(stay: Stay, upper: Plot, lower: Plot) -> list[Primitive]:
 def _axes(stay: Stay, upper: Plot, lower: Plot, words: Words) -> list[Primitive]:
     shapes: list[Primitive] = []
     for plot, title in ((upper, "in the battery"), (lower, "in and out, by the hour")):
-        shapes += [
-            line((plot.left, plot.low), (plot.right, plot.low), "pencil"),
-            line((plot.left, plot.low), (plot.left, plot.top), "pencil"),
-        ]
+        shapes += axes(plot, (), ticks(plot.y0, plot.y1, 4), str, words.wh if plot is upper else lambda y: f"{y:.0f} W")
         shapes.append(Text((plot.left, plot.top + 9), title, 11, "pencil", anchor="left"))
-        for y in ticks(plot.y0, plot.y1, 4):
-            _, up = plot.at(0.0, y)
-            shapes.append(line((plot.left - 3, up), (plot.left, up), "pencil"))
-            shapes.append(Text((plot.left - 6, up), words.wh(y) if plot is upper else f"{y:.0f} W", 11, "pencil", anchor="right"))
     room = (lower.right - lower.left) / max(stay.nights, 1)
     for day in range(stay.nights):
         x, _ = lower.at(float(day * HOURS), 0.0)

@@ -11,7 +11,7 @@ from typing import NamedTuple
 import numpy as np
 from shapely.geometry import LineString, Polygon
 
-from uncle_sled.core.drawing.plot import Plot, ticks
+from uncle_sled.core.drawing.plot import Plot, names_at_ends, ticks, y_axis
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.framing.frame_body import Framed
@@ -258,23 +258,11 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
             spot = (x0 + x1) / 2 if anchor == "middle" else x0 if anchor == "left" else x1
             shapes.append(Text((spot, plot.low - (10 if k % 2 == 0 else 22)), said, 10, "pencil", "text", anchor))  # type: ignore[arg-type]
         at += layer.thick_m
-    for y in ticks(low, high, 5):
-        _, up = plot.at(0.0, y)
-        shapes += [
-            line((plot.left - 3, up), (plot.left, up), "pencil"),
-            Text((plot.left - 6, up), words.degrees(y), 11, "pencil", anchor="right"),
-        ]
+    shapes += y_axis(plot, ticks(low, high, 5), words.degrees)
     xs = np.array(one.depth_m)
     shapes += plot.curve(xs, temps, "gas", 2.4)
     shapes += plot.curve(xs, dews, "fresh", 2.0, (6.0, 3.0))
-    apart = 12.0
-    yt, yd = plot.at(deep, float(temps[-1]))[1], plot.at(deep, float(dews[-1]))[1]
-    if abs(yt - yd) < apart:
-        yt, yd = yt + apart / 2, yd - apart / 2
-    shapes += [
-        Text((plot.right + 8, yt), "temperature", 11, "ink", anchor="left"),
-        Text((plot.right + 8, yd), "dew point", 11, "ink", anchor="left"),
-    ]
+    shapes += names_at_ends(plot, [(float(temps[-1]), "temperature", "ink"), (float(dews[-1]), "dew point", "ink")])
     if one.at_m is not None:
         x, _ = plot.at(one.at_m, low)
         _, y = plot.at(one.at_m, float(np.interp(one.at_m, xs, temps)))

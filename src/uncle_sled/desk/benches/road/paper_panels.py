@@ -8,15 +8,14 @@ from typing import Any
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
 from uncle_sled.core.document.road import Trip
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.papers import standing_drawn
+from uncle_sled.core.drawing.road.trips_chart import trips_chart
 from uncle_sled.core.drawing.road.wish_map import wish_map
-from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.standing import stands, usual_blocks
 from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
 from uncle_sled.core.studies.road.wishes import Traced, places, traced
-from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, PanelOf, across, rows
@@ -146,24 +145,7 @@ class TripsPanel(PanelOf[RoadBench]):
         )
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        words = self.words
-        known = [one for one in taken(self.session.studied) if one.took is not None or one.plan is not None]
-        shapes: list[Primitive] = []
-        for k, one in enumerate(known):
-            y = height - 60 - k * 46
-            top = max(one.took or 0.0, one.plan or 0.0) or 1.0
-            room = width - 330
-            shapes.append(Text((12, y), one.name, 12, "ink", "strong", "left"))
-            for off, value, ink in ((8.0, one.took, "chalk"), (-8.0, one.plan, "pencil")):
-                if value is not None:
-                    shapes.append(rect(140, y + off - 6, max(room * value / top, 2.0), 11, stroke="ink", fill=ink, tint=0.5))
-            plan = "no plan" if one.plan is None else f"planned {_figure(one.plan, one.unit, words)}"
-            ratio = f", {one.ratio:.2f} times" if one.ratio is not None else ""
-            took = "not said yet" if one.took is None else _figure(one.took, one.unit, words)
-            shapes.append(Text((width - 10, y), elided(f"{took}, {plan}{ratio}", 11, 180), 11, "ink", anchor="right"))
-        if shapes:
-            shapes.append(line((140, 14), (140, height - 40), "rule"))
-        return tuple(shapes)
+        return trips_chart(taken(self.session.studied), self.words, width, height)
 
     def _word(self, one: Trip, field: str, text: str) -> bool:
         return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))
@@ -251,13 +233,6 @@ class TripsPanel(PanelOf[RoadBench]):
             if one.ratio is not None and abs(one.ratio - 1) > WORTH:
                 told.append(f"{one.name[:1].upper()}{one.name[1:]}: {one.ratio:.2f} times the plan.")
         return told
-
-
-def _figure(value: float, unit: str, words: Words) -> str:
-    """A figure of a day in the builder's units."""
-    if unit == "L":
-        return words.m3(value / 1000)
-    return words.fine_kg(value) if unit == "kg" else f"{value:.0f} {unit}"
 
 
 def _told(value: float | int | None) -> str:

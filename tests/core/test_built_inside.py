@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_body, a_build, a_hole, a_rig, a_thing
+from uncle_sled.core.document.becoming import into_a_bed, into_boards
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.joinery import Bay, BedBase, Cabinet, Lid, PullOut, Strut, Winch
 from uncle_sled.core.document.placing import place_ops, state_ops
@@ -37,7 +38,6 @@ from uncle_sled.core.studies.stow.hinged import hinged
 from uncle_sled.core.studies.stow.reach import COOK_M, accesses, bays_hold, cook, fits_in, litres_by_reach
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.stow.built_rows import into_a_bed, make_ops
 from uncle_sled.exchange.demos import DEMOS, demo
 
 WORDS = Words(Shown())
@@ -450,7 +450,7 @@ def test_a_bed_base_is_drawn_with_its_bearers_and_says_what_does_not_agree() -> 
 def test_making_it_of_boards_takes_its_size_and_undoes_to_the_same() -> None:
     thing = a_thing("c", 20.0, 2.0, 0.3, 0.62, (0.9, 0.5, 0.7), kind="cabinet")
     build = a_home(thing)
-    made = apply(build, make_ops(thing))
+    made = apply(build, into_boards(thing))
     one = cabinets_of(made, Facts())["c"]
     assert one.good and one.carcass.size == pytest.approx((0.9, 0.5, 0.7)) and one.placing.opens == "left"
     back = apply(made, [set_to("stow.things.c.cabinet", None), set_to("stow.things.c.source", "estimated")])

@@ -69,7 +69,11 @@ class Device(msgspec.Struct, frozen=True):
 
     id: Word
     name: Annotated[Word, about("Name", "What you call it; it stands on drawings, lists and in what Uncle says.")]
-    kind: DeviceKind
+    kind: Annotated[DeviceKind, about("Kind", "What the current passes through", words={
+        "bus bar": "Bus bar", "fuse box": "Fuse box", "main switch": "Main switch", "switch": "Switch", "shunt": "Battery monitor shunt",
+        "AC board": "Board of breakers", "RCD": "RCD (GFCI)", "transfer switch": "Transfer switch", "inlet": "Hookup inlet",
+        "AC socket": "Mains socket", "DC socket": "12 V socket", "car plug": "Car plug", "earth stud": "Earth stud on the frame",
+    })]
     x: Annotated[Length, about("Station", "From the ball")]
     y: Annotated[Length, about("Side", "Right of the middle; left is negative")]
     z: Annotated[Length, about("Height", "Over the ground", least=0.0)]

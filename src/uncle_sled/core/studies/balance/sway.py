@@ -485,3 +485,12 @@ def trace(train: Train, kmh: float, force_n: float | None, at_m: float) -> Trace
     got = np.array(rows)
     t = np.arange(len(rows), dtype=np.float64) * STEP_S
     return Trace(t, got[:, 3], got[:, 4], got[:, 5] - train.d * got[:, 4], force_n)
+
+
+def settles_s(got: Trace) -> float | None:
+    """When the bend stays under a tenth of its most [s]; None: not within the trace."""
+    size = abs(got.bend_rad)
+    most = float(size.max(initial=0.0))
+    over = [k for k, value in enumerate(size.tolist()) if value > 0.1 * most]
+    last = over[-1] if over else 0
+    return None if last >= len(size) - 2 else last * STEP_S

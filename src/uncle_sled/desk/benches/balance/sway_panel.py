@@ -15,13 +15,13 @@ from uncle_sled.core.studies.balance.sway import (
     CAUTION,
     GOOD,
     LEFT_OUT,
-    STEP_S,
     Cost,
     Swaying,
     Trace,
     WhatIf,
     costs,
     gust_n,
+    settles_s,
     sway,
     trace,
     tyre_band,
@@ -202,19 +202,10 @@ class SwayPanel(Panel):
         one, bent, (low, high) = got
         made = sway(self.session.studied)
         whose = "" if made.said else " (the fastest speed is not said, Brief)"
-        settles = _settles_s(bent)
+        settles = settles_s(bent)
         told = f"{one.name} at {words.kmh(made.at_kmh)}{whose}: damping {one.damping_at:.2f}, by the tyres {low:.2f} to {high:.2f}; {critical_words(one, words)}."
         if one.oversteer_kmh is not None:
             told += f" The car itself turns away from {words.kmh(one.oversteer_kmh)}."
         return told + (
             f" After the gust it is still in {settles:.1f} s." if settles is not None else " After the gust it does not come to rest."
         )
-
-
-def _settles_s(got: Trace) -> float | None:
-    """When the bend stays under a tenth of its most [s]; None: not within the trace."""
-    size = abs(got.bend_rad)
-    most = float(size.max(initial=0.0))
-    over = [k for k, value in enumerate(size.tolist()) if value > 0.1 * most]
-    last = over[-1] if over else 0
-    return None if last >= len(size) - 2 else last * STEP_S

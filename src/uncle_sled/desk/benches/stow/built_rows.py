@@ -7,12 +7,11 @@ from typing import Any
 
 import msgspec
 
+from uncle_sled.core.document.becoming import into_a_bed, into_boards
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.joinery import Bay, BedBase, BoardHole, Cabinet, Lid, PullOut, Winch
-from uncle_sled.core.document.placing import state_ops
-from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.stow import State, Thing
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.form import VERB, Row, plain
@@ -39,14 +38,6 @@ def sheets(session: Session) -> list[tuple[object, str]]:
     return [(m.id, words.material(m.name)) for m in library_of(session.project.facts.materials).values() if m.form == "sheet"]
 
 
-def make_ops(thing: Thing) -> list[Op]:
-    """A carcass with one open bay; its weight is that of its boards from now on."""
-    seat = "seat" in thing.roles or thing.kind == "bed"
-    opens = "rear" if thing.width.si >= thing.length.si else ("left" if thing.y.si > 0 else "right")
-    made = Cabinet(opens=opens, top="lid" if seat else "board", bays=(Bay("b1"),))  # type: ignore[arg-type]
-    return [set_to(f"stow.things.{thing.id}.cabinet", _new(made)), set_to(f"stow.things.{thing.id}.source", "computed")]
-
-
 def sections_of(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
     """Cards of rows: heading and rows, for what the thing is so far; the last offers what it is not."""
     made: list[tuple[str, list[Row]]] = []
@@ -61,22 +52,6 @@ def sections_of(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
     return [*made, ("Make of it", _offers(session, thing))]
 
 
-LONG_M, WIDE_M, BED_MINUTES = 1.95, 0.65, 4
-
-
-def into_a_bed(build: Build, thing: Thing) -> list[Op]:
-    """Ops that give a bench or a table a form that one sleeps on, and put it so wherever one camps."""
-    long, wide = thing.length.si, thing.width.si
-    if long >= wide:
-        long, wide = max(long, LONG_M), max(wide, WIDE_M)
-    else:
-        long, wide = max(long, WIDE_M), max(wide, LONG_M)
-    id = fresh_id("s", [state.id for state in thing.states])
-    state = State(id, "made up as a bed", Length(long), Length(wide), thing.height, minutes=BED_MINUTES, hands=1, bed=True)
-    camps = [op for mode in build.stow.modes if not mode.towing for op in state_ops(mode, thing, id)]
-    return [add_to(f"stow.things.{thing.id}.states", _new(state)), *camps]
-
-
 def _verb(title: str, tip: str, ops: Callable[[], list[Op]]) -> Row:
     return Row("stow.things", title=title, kind=VERB, tip=tip, ops=lambda _: ops())
 
@@ -85,7 +60,7 @@ def _offers(session: Session, thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}"
     rows = []
     if thing.cabinet is None:
-        rows.append(_verb("Make it of boards", "A carcass with bays and fronts; every board goes to the saw", lambda: make_ops(thing)))
+        rows.append(_verb("Make it of boards", "A carcass with bays and fronts; every board goes to the saw", lambda: into_boards(thing)))
     else:
         rows.append(
             _verb(

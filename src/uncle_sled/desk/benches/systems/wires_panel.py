@@ -5,7 +5,9 @@ from __future__ import annotations
 from functools import partial
 
 from uncle_sled.core.document.edits import add_to, fresh_id
-from uncle_sled.core.document.systems import DeviceKind
+from uncle_sled.core.document.field import field_of
+from uncle_sled.core.document.systems import Device
+from uncle_sled.core.wiring.between import wire_between
 from uncle_sled.core.wiring.wired import Laid, Wired, spots_of, wired_of
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.benches.systems.acts import Acts
@@ -14,37 +16,7 @@ from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Choice, Listed, Menu, Split
 from uncle_sled.desk.kit.table import Column
 
-DEVICES: tuple[tuple[DeviceKind, str], ...] = (
-    ("bus bar", "Bus bar"),
-    ("fuse box", "Fuse box"),
-    ("main switch", "Main switch"),
-    ("switch", "Switch"),
-    ("shunt", "Battery monitor shunt"),
-    ("AC board", "Board of breakers"),
-    ("RCD", "RCD (GFCI)"),
-    ("transfer switch", "Transfer switch"),
-    ("inlet", "Hookup inlet"),
-    ("AC socket", "Mains socket"),
-    ("DC socket", "12 V socket"),
-    ("car plug", "Car plug"),
-    ("earth stud", "Earth stud on the frame"),
-)
 CLASS_PX = 760
-MAINS = ("inlet", "AC board", "RCD", "transfer switch", "AC socket", "inverter", "generator")
-
-
-def kind_between(wired: Wired, start: str, end: str) -> str:
-    """What kind of wire two ends want."""
-    a, b = wired.net.ends[start], wired.net.ends[end]
-    if "earth stud" in (a.kind, b.kind):
-        return "earth"
-    if a.kind == "panel":
-        return "panel"
-    if a.kind in ("inlet", "AC board", "RCD", "transfer switch", "generator") or (a.kind == "inverter" and b.kind in MAINS):
-        return "AC"
-    if b.runs is not None and b.runs.ac:
-        return "AC"
-    return "DC"
 
 
 class WiresPanel(PanelOf[Acts]):
@@ -87,7 +59,7 @@ class WiresPanel(PanelOf[Acts]):
         return rows(
             across(
                 Act("Wire it up", "Join whatever has no wire yet, in the usual way (W)", self.bench.wire_up),
-                Menu("Add a device", [(name, partial(self.add_device, kind, name)) for kind, name in DEVICES]),
+                Menu("Add a device", [(name, partial(self.add_device, kind, name)) for kind, name in field_of(Device, "kind").choices]),
                 self.start,
                 self.end,
                 Act("Add a wire", "From the one to the other", self.add_wire, may=lambda: len(self._ends()) > 1),
@@ -137,9 +109,8 @@ class WiresPanel(PanelOf[Acts]):
             self.session.said.emit("Choose two different ends: where the wire comes from, and where it goes.", "note")
             return
         wired = self.wired()
-        kind = kind_between(wired, start, end)
         id = fresh_id("wr", [w.id for w in self.session.build.systems.wires])
-        fused = "none" if kind in ("earth", "panel") or wired.net.ends[start].kind in ("inlet", "RCD", "main switch", "shunt") else "start"
+        kind, fused = wire_between(wired.net.ends[start], wired.net.ends[end])
         record = {"id": id, "start": start, "end": end, "kind": kind, "fused": fused}
         if self.session.edit(
             f"Wire {lower_first(wired.net.ends[start].name)} to {lower_first(wired.net.ends[end].name)}",
@@ -149,7 +120,7 @@ class WiresPanel(PanelOf[Acts]):
         ):
             self.session.select((id,))
 
-    def add_device(self, kind: str, name: str) -> None:
+    def add_device(self, kind: object, name: str) -> None:
         systems = self.session.build.systems
         id = fresh_id("dv", [d.id for d in systems.devices])
         spots = spots_of(self.session.build)

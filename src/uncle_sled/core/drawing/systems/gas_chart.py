@@ -6,7 +6,7 @@ import numpy as np
 
 from uncle_sled.core.drawing.bar_rows import bar
 from uncle_sled.core.drawing.plot import Plot, axes, level, names_at_ends, ticks, upright
-from uncle_sled.core.drawing.primitives import Poly, Primitive, Text
+from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.studies.systems.gas import LEVELS, Gas
 from uncle_sled.core.words import Words
 
@@ -48,11 +48,18 @@ def fuel_bars(made: Gas, words: Words, width: float, height: float) -> tuple[Pri
     most = max([*told, made.wanted_days or 0.0, 1.0])
     room = max(width - 240, 30.0)
     shapes: list[Primitive] = []
+    foot = height - 36 - 26 * len(rows)
+    if made.wanted_days is not None:
+        x = 70 + room * made.wanted_days / most
+        shapes += [
+            line((x, height - 28), (x, foot), "spruce", 1.4, (5.0, 3.0)),
+            Text((x + 4, foot + 2), "wanted", 11, "spruce", anchor="left"),
+        ]
     y = height - 40
     for fuel, days in rows:
         shapes.append(Text((62, y), NAMES[fuel], 12, "ink", anchor="right"))
         if made.kg.get(fuel, 0.0) <= 0 or days is None:
-            shapes.append(Text((70, y), "none aboard", 11, "primer", anchor="left"))
+            shapes.append(Text((70, y), "none aboard", 11, "primer", anchor="left", ground="paper"))
         else:
             ink = "gas" if fuel == "gas" else "fuel"
             shapes.append(bar(70, y, room * days / most, ink, stroke=ink, width=0.9, tint=0.5))
@@ -62,10 +69,4 @@ def fuel_bars(made: Gas, words: Words, width: float, height: float) -> tuple[Pri
                 )
             )
         y -= 26
-    if made.wanted_days is not None:
-        x = 70 + room * made.wanted_days / most
-        shapes += [
-            Poly(((x, height - 28), (x, y + 4)), "spruce", "", 1.4, closed=False, dash=(5.0, 3.0)),
-            Text((x + 4, y + 6), "wanted", 11, "spruce", anchor="left"),
-        ]
     return tuple(shapes)

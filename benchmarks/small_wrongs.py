@@ -170,11 +170,7 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
-    Wrong(
-        "studies/systems/bank.py",
-        "(capacity_ah / (current_a * RATED_H)) ** PEUKERT, capacity_ah / current_a",
-        "(capacity_ah / (current_a * RATED_H)), capacity_ah / current_a",
-    ),
+    Wrong("studies/systems/stay.py", "hours /= (drawn / hourly_w) ** (PEUKERT - 1)", "hours /= (drawn / hourly_w) ** PEUKERT"),
     Wrong("studies/systems/bank.py", "own + 2 * cable_m * 0.0175", "own + cable_m * 0.0175", True),
     Wrong("studies/systems/bank.py", "capacity = min(known) * rows", "capacity = max(known) * rows", True),
     Wrong("studies/systems/bank.py", "return watts / (eta * low_v(volts, chemistry))", "return watts / low_v(volts, chemistry)", True),

@@ -115,6 +115,14 @@ def test_fuses_derating_and_what_breaks_a_short():
     assert breaking_type(900) == "blade" and breaking_type(50_000) == ""
 
 
+@pytest.mark.parametrize(("watts", "hours"), [(60, 10.0), (240, 1.895), (600, 0.631)])
+def test_lead_at_a_hard_draw(watts, hours):
+    """100 Ah of lead at 12 V, half of it to use: 600 Wh; its rating is for 60 W over 20 hours, P times as much lasts P^0.2 less long."""
+    lead = Figures(unit="battery", amp_hours=100.0, volts=12.0, chemistry="lead", depth=0.5)
+    bank = bank_of(a_build([a_thing("b1", figures=lead)], brief=Brief(coldest=Temperature(25.0))))
+    assert lasts_h(bank, watts, False, 0.0) == pytest.approx(hours, abs=0.001)
+
+
 def test_batteries_in_the_cold():
     assert [cold_share("LFP", t) for t in (20, 0, -10, -20)] == [1.0, 0.9, 0.8, 0.6]
     assert cold_share("lead", 25) == 1.0 and cold_share("AGM", 0) == pytest.approx(0.8)

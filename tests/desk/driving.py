@@ -105,7 +105,7 @@ def named(where, kind, name):
     """The part of a kind that is called so for who cannot see it."""
     found = [one for one in where.findChildren(kind) if one.accessibleName() == name]
     assert found, (name, [one.accessibleName() for one in where.findChildren(kind)])
-    return found[0]
+    return next((one for one in found if one.isVisibleTo(where)), found[0])
 
 
 def drawing(where, name):

@@ -14,7 +14,8 @@ from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.skeleton import near_faces
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.benches.shell.compare_ways import CompareWays
-from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, OwnMaterialDialog
+from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog
+from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
 from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
@@ -245,7 +246,7 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     window, session, _bench = shell_bench(open_on, view="Faces")
     face = next(f for f in session.build.shell.faces if f.id == "left")
     before = session.build
-    own = OwnMaterialDialog(session, window)
+    own = OwnMaterialDialog(session, window).panel
     own.keep()
     assert "name" in own.complaint.text()
     own.name.setText("Old oak")
@@ -260,11 +261,12 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     own.numbers["density_kg_m3"].setText("700")
     own.keep()
     assert session.facts.materials[0].name == "Old oak" and session.facts.materials[0].form == ""
-    again = OwnMaterialDialog(session, window)
-    again.show()
-    assert faults_of(again) == []
+    asked = OwnMaterialDialog(session, window)
+    asked.show()
+    assert faults_of(asked) == []
+    again = asked.panel
     again.which.show_value("own1")
-    again._show("own1")
+    again.show_material("own1")
     assert again.name.text() == "Old oak" and again.numbers["density_kg_m3"].text() == "700 kg/m³"
     again.family.show_value("plywood")
     again.form.show_value("sheet")
@@ -276,10 +278,12 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
     dialog = LayersDialog(session, face, window)
     dialog.show()
     assert faults_of(dialog) == []
-    dialog.add_layer()
-    dialog._change(3, material="own1", thickness=Length(0.004))
-    dialog._swap(3)
-    dialog.keep_button.click()
+    panel = dialog.panel
+    panel.add_layer()
+    panel.change(3, material="own1", thickness=Length(0.004))
+    panel.further_out(3)
+    assert faults_of(dialog) == [] and named(panel, ChoiceField, "Material of layer 3").currentData() == "own1"
+    panel.keep_button.click()
     layers = session.build.shell.faces[1].layers
     assert [la.material for la in layers] == ["light-ply", "xps", "own1", "light-ply"]
     session.undo()

@@ -219,13 +219,15 @@ def family(unit_or_text: str) -> str:
 
 def feet_inches(metres: float, denominator: int = 16) -> str:
     """Feet and inches to the nearest fraction, carried properly: 6' 4 1/2"."""
+    if 0 < abs(metres) < 0.1 * INCH_M:  # a skin of sheet metal is not nought
+        return inches(metres)
     parts = round(abs(metres) / INCH_M * denominator)
-    inches, fraction = divmod(parts, denominator)
-    feet, inches = divmod(inches, 12)
+    whole, fraction = divmod(parts, denominator)
+    feet, over = divmod(whole, 12)
     small = str(Fraction(fraction, denominator)) if fraction else ""
     words = [f"{feet}'"] if feet else []
-    if inches or small or not feet:
-        words.append(" ".join(w for w in (str(inches) if inches or not small else "", small) if w) + '"')
+    if over or small or not feet:
+        words.append(" ".join(w for w in (str(over) if over or not small else "", small) if w) + '"')
     return ("−" if metres < 0 and parts else "") + " ".join(words)
 
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QDialog, QMenu, QWidget
+from PySide6.QtWidgets import QDialog, QMenu, QVBoxLayout, QWidget
 
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.desk.theme.theme import dress
 
 
@@ -16,6 +17,24 @@ class Dialog(Guarded, QDialog):
         self.finished.connect(self.deleteLater)
         if parent is None:
             dress(self)
+
+
+EDGES_PX = (18, 14, 18, 14)
+
+
+class PanelDialog(Dialog):
+    """A dialog that is a panel in a window of its own; the panel's ``done`` closes it."""
+
+    def __init__(self, title: str, panel: Panel, size: tuple[int, int] = (0, 0), parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(title)
+        if size[0]:
+            self.resize(*size)
+        self.panel = panel
+        box = QVBoxLayout(self)
+        box.setContentsMargins(*EDGES_PX)
+        box.addWidget(panel)
+        panel.refresh()
 
 
 def popup_menu(parent: QWidget) -> QMenu:

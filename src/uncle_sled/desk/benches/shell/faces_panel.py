@@ -12,7 +12,8 @@ from uncle_sled.core.parts.face_build import FaceBuild, library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.studies.shell.compare_ways import way_ops
 from uncle_sled.core.words import Words
-from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog, SectionPicture
+from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog
+from uncle_sled.desk.benches.shell.section_picture import SectionPicture
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Row
 from uncle_sled.desk.kit.panel import Panel, Part, across, card

@@ -67,6 +67,7 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
         window = open_on(project, size=size)
         found = walk(window, lambda where: read(window, where))
         session, build = window.session, project.build
+        assert session.project is project  # looking changes nothing
         hands = {
             "Stow": build.stow.things[::4],
             "Shell": (*build.shell.openings[:3], *build.shell.partitions[:1], *build.shell.lofts),

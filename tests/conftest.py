@@ -10,6 +10,8 @@ import hypothesis
 import pytest
 from PySide6.QtCore import QEvent
 
+from uncle_sled.core.engine import keep
+
 # a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
 hypothesis.settings.register_profile("unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True)
 hypothesis.settings.load_profile("unhurried")
@@ -36,19 +38,12 @@ def qapp():
     return application()
 
 
-_remedies: dict[tuple[int, int], tuple[object, object]] = {}  # of the last builds that were judged, with what they were of
-
-
+@keep("studied.build", "studied.facts", most=12)
 def judged_once(studied):
     """The findings of a build with their remedies: a demo is judged once, not once a test."""
     from uncle_sled.core.remedies.remedies import with_remedies
 
-    key = (id(studied.build), id(studied.facts))
-    if key not in _remedies:
-        _remedies[key] = with_remedies(studied), (studied.build, studied.facts)
-        while len(_remedies) > 12:
-            del _remedies[next(iter(_remedies))]
-    return _remedies[key][0]
+    return with_remedies(studied)
 
 
 @pytest.fixture(autouse=True)

@@ -1,6 +1,7 @@
 """What is given to others: a wheel with all that belongs to it, and it runs where nothing else of this folder is."""
 
 import os
+import shutil
 import subprocess
 import sys
 import sysconfig
@@ -18,8 +19,12 @@ ROOT = Path(__file__).parents[1]
 
 @pytest.fixture(scope="module")
 def wheel(tmp_path_factory):
-    folder = tmp_path_factory.mktemp("wheel")
-    build = [sys.executable, "-m", "pip", "wheel", str(ROOT), "--no-deps", "--no-build-isolation", "-q", "-w", str(folder)]
+    folder, copy = tmp_path_factory.mktemp("wheel"), tmp_path_factory.mktemp("sources")
+    for name in ("src", "docs"):  # a build leaves folders beside what it builds, and takes them up the next time
+        shutil.copytree(ROOT / name, copy / name, ignore=shutil.ignore_patterns("__pycache__", "*.egg-info"))
+    for name in ("pyproject.toml", "README.md", "NOTICES.md"):
+        shutil.copy(ROOT / name, copy)
+    build = [sys.executable, "-m", "pip", "wheel", str(copy), "--no-deps", "--no-build-isolation", "-q", "-w", str(folder)]
     done = subprocess.run(build, capture_output=True, text=True, cwd=folder, env={**os.environ, "PIP_DISABLE_PIP_VERSION_CHECK": "1"})
     assert done.returncode == 0, done.stdout + done.stderr
     return next(folder.glob("*.whl"))

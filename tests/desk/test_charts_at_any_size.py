@@ -7,10 +7,10 @@ import math
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from tests.desk.walk import every_view
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text
 from uncle_sled.core.drawing.text_width import text_width
-from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.exchange.demos import demo
 
@@ -20,19 +20,12 @@ LEAST_PT = 7.0
 
 
 def charts(window):  # type: ignore[no-untyped-def]
-    """Every chart of every view of every stop, by stop, view and name; what each view wants in hand is chosen."""
-    session = window.session
-    for said in abouts():
-        session.go_to(said.stop)
-        bench = window.bench(said.stop)
-        for view in said.views or (None,):
-            if view is not None:
-                bench.show_view(view.name)
-                session.select(view.picks(session.build, session.studied) if view.picks else ())
-            QApplication.processEvents()
-            for chart in bench.findChildren(Chart):
-                if chart.isVisible():
-                    yield said.stop, view and view.name, chart
+    """Every chart of every view of every stop, by where it stands; what each view wants in hand is chosen."""
+    for where in every_view(window):
+        QApplication.processEvents()
+        for chart in window.bench(window.session.stop).findChildren(Chart):
+            if chart.isVisible():
+                yield where, chart
 
 
 def numbers(shape) -> list[float]:  # type: ignore[no-untyped-def]
@@ -47,8 +40,8 @@ def numbers(shape) -> list[float]:  # type: ignore[no-untyped-def]
 def test_shapes_are_finite_and_words_stay_inside(open_on, name) -> None:
     window = open_on(demo(name), judged=False)
     seen, faults, read = set(), [], 0
-    for stop, view, chart in charts(window):
-        where = (stop, view, chart.accessibleName())
+    for view, chart in charts(window):
+        where = (view, chart.accessibleName())
         seen.add(where)
         # what is rolled asks for its height by itself
         own = (float(chart.width()), float(chart.height()))
@@ -79,11 +72,11 @@ def test_shapes_are_finite_and_words_stay_inside(open_on, name) -> None:
 def test_an_empty_build_draws_nothing_and_says_why(open_on) -> None:
     window = open_on(empty_project(), judged=False)
     said = 0
-    for stop, view, chart in charts(window):
+    for view, chart in charts(window):
         for wide, high in (*TINY, *SIZES):
             shapes = chart.make(wide, high)
-            assert all(math.isfinite(value) for shape in shapes for value in numbers(shape)), (stop, view)
+            assert all(math.isfinite(value) for shape in shapes for value in numbers(shape)), view
         if not shapes:
             said += 1
-            assert chart.empty().strip(), (stop, view, chart.accessibleName())
+            assert chart.empty().strip(), (view, chart.accessibleName())
     assert said > 3

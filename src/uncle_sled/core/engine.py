@@ -91,14 +91,12 @@ def by_value(read: str | Callable[..., Any]) -> Any:
 
 def _mark(read: Any) -> Hashable:
     """What stands for something read in a key. An id is negative there, so that no number is taken for one."""
-    kind = type(read)
-    if kind in PLAIN:
-        return read  # type: ignore[no-any-return]
-    return tuple([_mark(one) for one in read]) if kind is tuple else -id(read)
-
-
-def _flat_mark(read: Any) -> Hashable:
     return read if type(read) in PLAIN else -id(read)  # type: ignore[no-any-return]
+
+
+def _mark_of_each(read: Any) -> Hashable:
+    """The same, for a tuple that was made anew by what is in it."""
+    return tuple([_mark_of_each(one) for one in read]) if type(read) is tuple else _mark(read)
 
 
 def _at(name: str, names: list[str]) -> int:
@@ -131,11 +129,11 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
     """
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
-        names = list(signature(study).parameters)
+        inputs = signature(study).parameters
+        names, defaults = list(inputs), [one.default for one in inputs.values()]
         plain = [_reader(one, names) for one in reads if isinstance(one, str)]
         deep = [_reader(one, names) for one in reads if not isinstance(one, str | _Value)]
         valued = [_reader(one.read, names) for one in reads if isinstance(one, _Value)]
-        defaults = [one.default for one in signature(study).parameters.values()]
         every = not reads
         kept: dict[Hashable, tuple[Any, R]] = {}
         _tables.append(kept.clear)
@@ -146,11 +144,11 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
             if len(args) != len(names):
                 full = (*args, *[kwargs.get(one, given) for one, given in zip(names[len(args) :], defaults[len(args) :], strict=True)])
             objects = full if every else [read(full) for read in plain]
-            key: Any = tuple([_flat_mark(one) for one in objects])
+            key: Any = tuple([_mark(one) for one in objects])
             held: Any = objects  # what is known by its id stays alive with its result
             if deep:
                 more = [read(full) for read in deep]
-                key, held = (key, *[_mark(one) for one in more]), (objects, more)
+                key, held = (key, *[_mark_of_each(one) for one in more]), (objects, more)
             if valued:
                 key = (key, *[read(full) for read in valued])
             found = kept.get(key)

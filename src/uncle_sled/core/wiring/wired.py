@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from functools import partial
 from typing import Literal
 
 import msgspec
@@ -247,36 +248,18 @@ def _laid(
             fuse = fuse if fuse is not None else wanted
             why = NO_PLACE
         else:
-            found = choose(
-                long,
-                amps,
-                flow.volts,
-                allowed,
-                insulation,
-                left,
-                sizes,
-                flow.hard,
-                fused != "none",
-                standard,
-                wire.fuse_a,
-                guard or 0.0,
-                start or 0.0,
-            )  # type: ignore[arg-type]
+            chosen = partial(
+                choose,
+                *(long, amps, flow.volts, allowed, insulation, left, sizes),
+                hard=flow.hard,
+                fused=fused != "none",
+                standard=standard,
+                typed_fuse_a=wire.fuse_a,
+                guard_a=guard or 0.0,
+            )
+            found = chosen(start_a=start or 0.0)
             if found.size is None and start:  # what runs is served, and that its start is not is said
-                found = choose(
-                    long,
-                    amps,
-                    flow.volts,
-                    allowed,
-                    insulation,
-                    left,
-                    sizes,
-                    flow.hard,
-                    fused != "none",
-                    standard,
-                    wire.fuse_a,
-                    guard or 0.0,
-                )  # type: ignore[arg-type]
+                found = chosen()
             if found.size is not None:
                 mm2, carries, share = found.size.mm2, found.ampacity_a, found.drop_v / flow.volts
                 fuse = found.fuse_a

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from importlib import import_module
-from inspect import signature
 from typing import Any
 
 from PySide6.QtCore import Qt
@@ -14,6 +13,7 @@ from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.panel import PanelOf
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.sheet_view import SheetView
 
@@ -64,10 +64,10 @@ class Bench(Guarded, QWidget):
     def stack_views(self) -> None:
         """Room for the stop's views, of which one is seen."""
         self.panels = QStackedWidget()
-        self.made: dict[str, QWidget] = {}
+        self.made: dict[str, Any] = {}  # by view: of the kind that it names
         self.rows.addWidget(self.panels, 1)
 
-    def panel(self, name: str) -> QWidget:
+    def panel(self, name: str) -> Any:
         """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
         if name not in self.made:
             self.made[name] = made = self.make(name)
@@ -78,8 +78,7 @@ class Bench(Guarded, QWidget):
         """The panel that a view names; it gets the session, and the bench where it asks for it."""
         module, _, kind = about(self.stop).view(name).panel.partition(":")
         panel = getattr(import_module(f"{type(self).__module__.rpartition('.')[0]}.{module}"), kind)
-        wants_bench = "bench" in signature(panel.__init__).parameters
-        return panel(self.session, self) if wants_bench else panel(self.session)
+        return panel(self.session, self) if issubclass(panel, PanelOf) else panel(self.session)
 
     def show_view(self, name: str) -> None:
         """Show one of the stop's views."""
@@ -127,4 +126,4 @@ class PanelBench(Bench):
 
     def refresh(self) -> None:
         if self.isVisible():
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
+            self.made[self.view].refresh()

@@ -29,6 +29,14 @@ def label(text: str, face: str = "", ink: str = "", wrap: bool = False, parent: 
     return made
 
 
+def say_or_hide(words: QLabel, says: str) -> None:
+    """Show a sentence, or take the label's room away where there is none; what is so already is left alone."""
+    if words.text() != says:
+        words.setText(says)
+    if words.isHidden() == bool(says):
+        words.setVisible(bool(says))
+
+
 class TypedField(Guarded, QLineEdit):
     """A typed value of one field. ``entered`` carries it, or None (its usual value) where it was emptied."""
 

@@ -16,7 +16,7 @@ from uncle_sled.core.document.quantity import Quantity
 from uncle_sled.core.errors import EditError, EntryError
 from uncle_sled.core.units import Shown, in_units
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.kit.fields import ChoiceField, TextField, TypedField, label
+from uncle_sled.desk.kit.fields import ChoiceField, TextField, TypedField, label, say_or_hide
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -166,10 +166,7 @@ class Form(Guarded, QFrame):
         return field
 
     def _complain(self, says: str) -> None:
-        if self.complaint.text() != says:
-            self.complaint.setText(says)
-        if self.complaint.isHidden() == bool(says):
-            self.complaint.setVisible(bool(says))
+        say_or_hide(self.complaint, says)
 
     def _put(self, row: Row, value: Any) -> list[Op]:
         """Ops that set a row's place; what it stands in is made where it is not there yet."""

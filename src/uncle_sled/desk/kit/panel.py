@@ -15,7 +15,7 @@ from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayo
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
-from uncle_sled.desk.kit.fields import label
+from uncle_sled.desk.kit.fields import label, say_or_hide
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
@@ -115,7 +115,7 @@ def lay(panel: Panel, group: Group, holder: QWidget | None = None) -> QBoxLayout
         elif isinstance(part, Group) and part.when is None and not part.wide and part.title is None:
             box.addLayout(lay(panel, part), part.share)
         else:
-            widget = panel.put(part) if isinstance(part, Part) else part
+            widget = panel.put(part)
             box.addWidget(widget, panel.share_of(widget))
     return box
 
@@ -147,8 +147,10 @@ class Panel(Guarded, QWidget):
         """All parts in their places."""
         raise NotImplementedError
 
-    def put(self, part: Part[W]) -> W:
-        """A part's widget, made and from now on kept fresh."""
+    def put(self, part: Part[W] | W) -> W:
+        """A part's widget, made and from now on kept fresh; a widget stays as it is."""
+        if isinstance(part, QWidget):
+            return part
         widget = part.made(self)
         if part.wide:
             widget.setFixedWidth(part.wide)
@@ -174,10 +176,7 @@ class Panel(Guarded, QWidget):
 
     def complain(self, says: str) -> bool:
         """Say what is wrong with something typed; nothing takes it away. Returns: False, for whoever was asked to take it."""
-        if self.complaint.text() != says:
-            self.complaint.setText(says)
-        if self.complaint.isHidden() == bool(says):
-            self.complaint.setVisible(bool(says))
+        say_or_hide(self.complaint, says)
         return False
 
     def export(self, kind: str, choice: Any = None) -> None:

@@ -15,7 +15,7 @@ from uncle_sled.core.slow import Slow
 from uncle_sled.desk.kit.buttons import act_button
 from uncle_sled.desk.kit.chart import Chart, Reader
 from uncle_sled.desk.kit.columns import Columns
-from uncle_sled.desk.kit.fields import ChoiceField, TextField, label
+from uncle_sled.desk.kit.fields import ChoiceField, TextField, label, say_or_hide
 from uncle_sled.desk.kit.form import Form, Row
 from uncle_sled.desk.kit.panel import Panel, Part
 from uncle_sled.desk.kit.refocus import focus_kept
@@ -52,10 +52,10 @@ class Says(Part[QLabel], frozen=True):
             return
         told = self.told()
         text = told if isinstance(told, str) else self.joined.join(told)
-        if widget.text() != text:
+        if self.hides:
+            say_or_hide(widget, text)
+        elif widget.text() != text:
             widget.setText(text)
-        if self.hides and widget.isHidden() == bool(text):
-            widget.setVisible(bool(text))
 
 
 def note(text: str) -> Says:
@@ -283,7 +283,7 @@ class Cards(Part[Columns], frozen=True):
     cards: Sequence[Part[Any] | QWidget]
 
     def made(self, panel: Panel) -> Columns:
-        return Columns([panel.put(one) if isinstance(one, Part) else one for one in self.cards])
+        return Columns([panel.put(one) for one in self.cards])
 
     def keep(self, panel: Panel, widget: Columns) -> None:
         widget.settle_soon()
@@ -324,7 +324,7 @@ class Scrolled(Part[QScrollArea], frozen=True):
         if not self.sideways:
             area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        area.setWidget(panel.put(self.inner) if isinstance(self.inner, Part) else self.inner)
+        area.setWidget(panel.put(self.inner))
         return area
 
 
@@ -338,7 +338,7 @@ class Split(Part[QSplitter], frozen=True):
     def made(self, panel: Panel) -> QSplitter:
         made = QSplitter(Qt.Orientation.Vertical if self.upright else Qt.Orientation.Horizontal)
         for at, part in enumerate(self.parts):
-            made.addWidget(panel.put(part) if isinstance(part, Part) else part)
+            made.addWidget(panel.put(part))
             made.setStretchFactor(at, self.sizes[at])
         made.setChildrenCollapsible(False)
         made.setSizes(list(self.sizes))

@@ -5,7 +5,8 @@ One model for all of them; a table of things, of openings or of straps is its co
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from typing import Any, Generic, TypeVar
 
 import msgspec
@@ -165,22 +166,29 @@ class Table(Guarded, QTableView, Generic[R]):
         """What it shows, as it stands there."""
         return tuple(self._shown(self.model().rowCount()))
 
+    @contextmanager
+    def _by_itself(self) -> Iterator[None]:
+        """Within this no change of the selection is a hand's."""
+        self._filling = True
+        try:
+            yield
+        finally:
+            self._filling = False
+
     def show_rows(self, rows: Sequence[R], same: Callable[[R, R], bool] | None = None) -> None:
         """Show other rows; nothing counts as chosen by that."""
         model = self.model()
         source = model.sourceModel() if isinstance(model, QSortFilterProxyModel) else model
         assert isinstance(source, TableModel)
-        self._filling = True
-        source.set_rows(rows, same)
-        self._filling = False
+        with self._by_itself():
+            source.set_rows(rows, same)
 
     def mark_only(self, at: int) -> None:
         """Choose this row and no other, none where it is less than 0; that is no hand either."""
         if at == self.marked() and len(self.selectionModel().selectedRows()) == (at >= 0):
             return
-        self._filling = True
-        self.selectRow(at) if at >= 0 else self.clearSelection()
-        self._filling = False
+        with self._by_itself():
+            self.selectRow(at) if at >= 0 else self.clearSelection()
 
     def mark_all(self, rows: Sequence[int]) -> None:
         """Choose these rows and no others; that is no hand either."""
@@ -190,9 +198,8 @@ class Table(Guarded, QTableView, Generic[R]):
         for at in rows:
             picked.select(self.model().index(at, 0), self.model().index(at, 0))
         flags = QItemSelectionModel.SelectionFlag
-        self._filling = True
-        self.selectionModel().select(picked, flags.ClearAndSelect | flags.Rows)
-        self._filling = False
+        with self._by_itself():
+            self.selectionModel().select(picked, flags.ClearAndSelect | flags.Rows)
 
     def _chosen(self) -> None:
         row = self.row()

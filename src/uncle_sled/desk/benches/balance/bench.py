@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from uncle_sled.desk.benches.balance.moves_panel import MovesPanel
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 
@@ -15,6 +14,4 @@ class BalanceBench(PanelBench):
 
     def find_moves(self) -> None:
         self.show_view("Moves")
-        moves = self.panel("Moves")
-        assert isinstance(moves, MovesPanel)
-        moves.find_moves()
+        self.panel("Moves").find_moves()

@@ -35,7 +35,7 @@ class BuildBench(PanelBench):
 
     def _answered(self, study: object) -> None:
         if study is best_schedule and self.isVisible() and self.view in PLANNED:
-            self.made[self.view].refresh()  # type: ignore[attr-defined]
+            self.made[self.view].refresh()
 
     def schedule(self) -> Schedule:
         """The best calendar there is for the build as it is."""
@@ -76,7 +76,7 @@ class BuildBench(PanelBench):
 
     def keep(self) -> None:
         if self.view == "Calendar":
-            self.made["Calendar"].keep()  # type: ignore[attr-defined]
+            self.made["Calendar"].keep()
 
     def add_lift(self) -> None:
         self.show_view("Lift")
@@ -86,11 +86,11 @@ class BuildBench(PanelBench):
             return
         id = fresh_id("lf", [one.id for one in self.session.build.work.lifts])
         if self.session.edit("Plan a lift", [add_to("work.lifts", {"id": id, "what": what[0][0]})], "Build"):
-            self.made["Lift"].choose(id)  # type: ignore[attr-defined]
+            self.made["Lift"].choose(id)
 
     def write_log(self) -> None:
         self.show_view("Log")
         id = fresh_id("lg", [one.id for one in self.session.build.work.log])
         record = LogEntry(id, today(), of=self.chosen)
         if self.session.edit("Write into the log", [add_to("work.log", msgspec.to_builtins(record))], "Build"):
-            self.made["Log"].choose(id)  # type: ignore[attr-defined]
+            self.made["Log"].choose(id)

@@ -76,7 +76,7 @@ class CutBench(PanelBench):
     def mark(self, keys: tuple[str, ...]) -> None:
         if keys != self.marked:
             self.marked = keys
-            self.made[self.view].marked()  # type: ignore[attr-defined]
+            self.made[self.view].marked()
 
     def lay_out(self) -> None:
         self._ask()
@@ -102,19 +102,19 @@ class CutBench(PanelBench):
 
     def step(self, by: int) -> None:
         self.show_view("Sheets")
-        self.made["Sheets"].step(by)  # type: ignore[attr-defined]
+        self.made["Sheets"].step(by)
 
     def hold(self) -> None:
         self.show_view("Sheets")
-        self.made["Sheets"].hold()  # type: ignore[attr-defined]
+        self.made["Sheets"].hold()
 
     def show_fullest(self) -> None:
         """The sheet with most pieces, two cuts made: for pictures."""
         self.show_view("Sheets")
         panel = self.made["Sheets"]
-        sheets = panel.sheets()  # type: ignore[attr-defined]
+        sheets = panel.sheets()
         if sheets:
-            panel.at = max(range(len(sheets)), key=lambda k: len(sheets[k].layout.pieces))  # type: ignore[attr-defined]
+            panel.at = max(range(len(sheets)), key=lambda k: len(sheets[k].layout.pieces))
             self.step(2)
 
     def keep_offcuts(self) -> None:

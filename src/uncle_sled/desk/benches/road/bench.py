@@ -26,7 +26,7 @@ class RoadBench(PanelBench):
         id = fresh_id("tk", [one.id for one in self.session.build.road.tickets])
         record = Ticket(id, today(), model=modelled(self.session.studied))
         if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
-            self.made["Weigh"].choose(id)  # type: ignore[attr-defined]
+            self.made["Weigh"].choose(id)
 
     def accept(self) -> bool:
         """What the tickets taught becomes a correction that later cases carry."""

@@ -12,7 +12,7 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.shell.shell_views import layer_words
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.parts.face_build import face_build, library_of
+from uncle_sled.core.parts.face_build import FaceBuild, face_build, library_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
 from uncle_sled.desk.benches.shell.section_picture import SectionPicture
@@ -34,7 +34,15 @@ class LayersPanel(Panel):
         super().__init__(session)
 
     def laid(self) -> Group:
-        self.keep_button = self.put(Act("Keep these layers", "The face is made of them from now on", self.keep, self._can_be, main=True))
+        self.keep_button = self.put(
+            Act(
+                "Keep these layers",
+                "The face is made of them from now on",
+                self.keep,
+                lambda: not isinstance(self._built(), str),
+                main=True,
+            )
+        )
         left = rows(
             Says("Layers from outside in", face="title"),
             Remade(lambda: tuple(layer.id for layer in self.layers), self._rows),
@@ -127,19 +135,17 @@ class LayersPanel(Panel):
     def _names(self) -> str:
         return "\n".join(layer_words(self._trial(), library_of(self.session.facts.materials), self.words))
 
-    def _can_be(self) -> bool:
+    def _built(self) -> FaceBuild | str:
+        """The face of these layers, or why it cannot be."""
         try:
-            face_build(tuple(self.layers), self.face.kind, library_of(self.session.facts.materials))
-        except GeometryError:
-            return False
-        return True
+            return face_build(tuple(self.layers), self.face.kind, library_of(self.session.facts.materials))
+        except GeometryError as fault:
+            return str(fault)
 
     def _sums(self) -> str:
-        words = self.words
-        try:
-            made = face_build(tuple(self.layers), self.face.kind, library_of(self.session.facts.materials))
-        except GeometryError as fault:
-            return words.told(str(fault))
+        words, made = self.words, self._built()
+        if isinstance(made, str):
+            return words.told(made)
         bend = "any curve" if made.tightest_m <= 0 else words.m(made.tightest_m)
         return (
             f"{words.of(made.kg_m2, 'kg/m2', 1)}, {words.thick(made.thickness_m)}, {words.resistance(made.r_m2k_w)}, "

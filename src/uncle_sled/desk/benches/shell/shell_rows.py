@@ -136,7 +136,7 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
 USUAL_STICK = {"joist": {"thick": 0.045, "deep": 0.12}, "rung": {"thick": 0.035, "deep": 0.07}}
 
 
-def _joist_read(id: str, side: str, what: str = "joist") -> Callable[[Any], Any]:
+def _joist_read(id: str, side: str, what: str) -> Callable[[Any], Any]:
     def read(build: Any) -> Any:
         stick = next((getattr(one, what) for one in build.shell.lofts if one.id == id), None)
         return getattr(stick, side) if stick is not None else None
@@ -144,7 +144,7 @@ def _joist_read(id: str, side: str, what: str = "joist") -> Callable[[Any], Any]
     return read
 
 
-def _joist(session: Session, id: str, side: str, what: str = "joist") -> Callable[[Any], list[Op]]:
+def _joist(session: Session, id: str, side: str, what: str) -> Callable[[Any], list[Op]]:
     """One side of a joist or rung; the other is a usual one until it is typed."""
 
     def ops(value: Any) -> list[Op]:
@@ -162,49 +162,32 @@ def _climbs(id: str) -> Callable[[Any], bool]:
     return lambda build: any(one.id == id and one.climb == "ladder" for one in build.shell.lofts)
 
 
+SIDES = {("joist", "thick"): "Joist thick", ("joist", "deep"): "Joist deep", ("rung", "thick"): "Rung high", ("rung", "deep"): "Rung deep"}
+
+
+def _side(session: Session, id: str, what: str, side: str, tip: str) -> Row:
+    """One side of a loft's joists or of its ladder's rungs."""
+    return Row(
+        f"shell.lofts.{id}.{what}",
+        title=SIDES[what, side],
+        kind=Length,
+        tip=tip,
+        least=0.005,
+        when=_climbs(id) if what == "rung" else None,
+        ops=_joist(session, id, side, what),
+        read=_joist_read(id, side, what),
+    )
+
+
 def loft_rows(session: Session, id: str) -> list[Row]:
     """The fields of a loft."""
     path = f"shell.lofts.{id}"
     return [
         *plain(path, "name front rear top thick climb guard"),
-        Row(
-            f"{path}.joist",
-            title="Joist thick",
-            kind=Length,
-            tip="Upright from wall to wall; wanted to say whether it carries",
-            least=0.005,
-            ops=_joist(session, id, "thick"),
-            read=_joist_read(id, "thick"),
-        ),
-        Row(
-            f"{path}.joist",
-            title="Joist deep",
-            kind=Length,
-            tip="Upright from wall to wall",
-            least=0.005,
-            ops=_joist(session, id, "deep"),
-            read=_joist_read(id, "deep"),
-        ),
-        Row(
-            f"{path}.rung",
-            title="Rung high",
-            kind=Length,
-            tip="Of its ladder, from below",
-            least=0.005,
-            when=_climbs(id),
-            ops=_joist(session, id, "thick", "rung"),
-            read=_joist_read(id, "thick", "rung"),
-        ),
-        Row(
-            f"{path}.rung",
-            title="Rung deep",
-            kind=Length,
-            tip="What one steps on",
-            least=0.005,
-            when=_climbs(id),
-            ops=_joist(session, id, "deep", "rung"),
-            read=_joist_read(id, "deep", "rung"),
-        ),
+        _side(session, id, "joist", "thick", "Upright from wall to wall; wanted to say whether it carries"),
+        _side(session, id, "joist", "deep", "Upright from wall to wall"),
+        _side(session, id, "rung", "thick", "Of its ladder, from below"),
+        _side(session, id, "rung", "deep", "What one steps on"),
         *plain(path, "joist_pitch mass source"),
     ]
 

@@ -95,7 +95,7 @@ class StowBench(Bench):
 
     @property
     def table(self) -> ThingTable | None:
-        return self.made.get("Table")  # type: ignore[return-value]
+        return self.made.get("Table")
 
     def show_people(self) -> None:
         assert self.sheet is not None

@@ -59,7 +59,7 @@ class SystemsBench(PanelBench):
         ops: list[Op] = []
         names: list[str] = []
         for root, some in (("wires", systems.wires), ("devices", systems.devices), ("loads", systems.loads)):
-            for one in some:  # type: ignore[attr-defined]
+            for one in some:
                 if one.id in session.selection:
                     ops.append(remove(f"systems.{root}.{one.id}"))
                     names.append(lower_first(one.name) if one.name else f"wire {one.id[2:]}")

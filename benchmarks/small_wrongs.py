@@ -82,7 +82,7 @@ BALANCE = (
         "studies/balance/road_checks.py", "tyre.rated_kpa * limit.value / limit.limit", "tyre.rated_kpa * limit.limit / limit.value", True
     ),
     Wrong("studies/balance/road_checks.py", "abs(y) - car.width.si / 2", "abs(y) - car.width.si", True),
-    Wrong("studies/balance/road_size.py", "2 * max(one.high[1], -one.low[1])", "(one.high[1] - one.low[1])", True),
+    Wrong("studies/balance/road_size.py", "2 * max(solid.high[1], -solid.low[1])", "(solid.high[1] - solid.low[1])", True),
     Wrong("studies/balance/road_size.py", "far <= radius_m", "far <= 0.0"),
     Wrong(
         "studies/balance/sureness.py",
@@ -109,8 +109,8 @@ SHELL = (
     Wrong("studies/shell/strength.py", "EDGE_CP * TOWING_PA * area_m2", "TOWING_PA * area_m2", True),
     Wrong(
         "studies/shell/screening.py",
-        "span = max(one.length_m - _bearing(s), 0.1) * (1.0 if surface.swept else flat)",
-        "span = max(one.length_m - _bearing(s), 0.1)",
+        "span = max(member.length_m - _bearing(s), 0.1) * (1.0 if surface.swept else flat)",
+        "span = max(member.length_m - _bearing(s), 0.1)",
     ),
     Wrong(
         "studies/shell/screening.py",
@@ -149,7 +149,7 @@ SHELL = (
 STOW = (
     Wrong("studies/stow/carries.py", "PERSON_N / sharing", "PERSON_N", True),
     Wrong("studies/stow/carries.py", "sleepers_kg * GRAVITY * LIVELY / bearers / long_m", "sleepers_kg * GRAVITY / bearers / long_m", True),
-    Wrong("studies/stow/carries.py", "(one.parts * LOSS**one.sheaves)", "one.parts", True),
+    Wrong("studies/stow/carries.py", "(winch.parts * LOSS**winch.sheaves)", "winch.parts", True),
     Wrong("studies/stow/carries.py", "bare + LEANS_N * travel_m", "bare", True),
     Wrong("studies/stow/carries.py", "heavy = max(corner, pull)", "heavy = min(corner, pull)", True),
     Wrong("studies/stow/carries.py", "holds = holder.mass_kg * GRAVITY * across / 2", "holds = holder.mass_kg * GRAVITY * across", True),
@@ -182,8 +182,8 @@ SYSTEMS = (
     Wrong("studies/systems/gas.py", '(0.8 if thing.burns != "wood" else 0.65)', "1.0"),
     Wrong(
         "studies/systems/gas.py",
-        "if one.kw is not None and not one.sealed and not one.flued",
-        "if one.kw is not None and not one.sealed and one.flued",
+        "if each_burner.kw is not None and not each_burner.sealed and not each_burner.flued",
+        "if each_burner.kw is not None and not each_burner.sealed and each_burner.flued",
         True,
     ),
     Wrong("studies/systems/glaser.py", "lacking = saturation_pa(DRY_C) * (1 - DRY_RH)", "lacking = saturation_pa(DRY_C) * DRY_RH"),
@@ -199,7 +199,7 @@ SYSTEMS = (
     Wrong("studies/systems/sizing.py", "beta_pct_k / 100 * (25 - coldest_c)", "beta_pct_k / 100 * (coldest_c - 25)", True),
     Wrong("studies/systems/sizing.py", "self.cold_v * VOLTS_IN_HAND > self.limit_v", "self.cold_v > self.limit_v", True),
     Wrong("studies/systems/sizing.py", "whole = needed_wh / depth / (cold or 1.0)", "whole = needed_wh / depth"),
-    Wrong("studies/systems/stay.py", "/ (INVERTER_ETA if one.ac else 1.0)", "/ 1.0"),
+    Wrong("studies/systems/stay.py", "/ (INVERTER_ETA if appliance.ac else 1.0)", "/ 1.0"),
     Wrong(
         "studies/systems/stay.py",
         "reserve = min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)",
@@ -308,8 +308,8 @@ ROAD_STOP = (
     ),
     Wrong(
         "studies/road/trips.py",
-        "days = sum(one.nights * (one.people if a_person else 1) for one in told)",
-        "days = sum(one.nights for one in told)",
+        "days = sum(trip.nights * (trip.people if a_person else 1) for trip in told)",
+        "days = sum(trip.nights for trip in told)",
     ),
     Wrong("studies/road/drills.py", "1 - off / max(abs(drill.after_kg - drill.before_kg), 8.0)", "1 - off / 8.0"),
 )

@@ -183,31 +183,31 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
                 f" chance {words.share(float(b.chance[row]), 0)}"
             )
         lines.append(f"{text}  [{case.says}]" + (f"  same as {', '.join(case.same_as)}" if case.same_as else ""))
-    for one in found:
+    for finding in found:
         lines += [
             "",
-            f"{one.severity.upper()}  {one.title}",
-            f"  {one.says}",
-            f"  {why_of(one)}",
-            f"  {one.remedy.says if one.remedy else one.why_none or ''}",
+            f"{finding.severity.upper()}  {finding.title}",
+            f"  {finding.says}",
+            f"  {why_of(finding)}",
+            f"  {finding.remedy.says if finding.remedy else finding.why_none or ''}",
         ]
-        if one.caution:
-            lines.append(f"  {one.caution}")
+        if finding.caution:
+            lines.append(f"  {finding.caution}")
     return "\n".join(lines)
 
 
 def _check(args: argparse.Namespace) -> int:
     _, s, found = _studied(args.file)
-    for one in found:
-        print(f"{one.severity}: {one.title}{'' if one.title.endswith(('?', '.')) else '.'} {one.says}")
-    stops = [one for one in found if one.severity == "stop"]
+    for finding in found:
+        print(f"{finding.severity}: {finding.title}{'' if finding.title.endswith(('?', '.')) else '.'} {finding.says}")
+    stops = [each for each in found if each.severity == "stop"]
     limits = every_limit(s)
     held, every = len(limits.limits), len(limits.limits) + len(limits.unchecked)
     for missing in limits.unchecked:
         print(f"not checked: {missing.name}, {missing.why}")
     print(f"{len(stops)} to stop for, {len(found) - len(stops)} to mind or note; {held} of {every} limits checked")
     if s.trouble is None and s.support is None and not stops:
-        hidden = next((one.says for one in s.unknown if one.hides == "reading"), "where the axle stands")
+        hidden = next((unknown.says for unknown in s.unknown if unknown.hides == "reading"), "where the axle stands")
         print(f"no reading: {hidden} is not known", file=sys.stderr)
         return UNANSWERED
     return STOPS if stops else OK

@@ -108,7 +108,7 @@ def _at(name: str, names: list[str]) -> int:
 def _reader(read: str | Callable[..., Any], names: list[str]) -> Callable[[tuple[Any, ...]], Any]:
     """Takes a study's inputs, gives what a read names of them."""
     if not isinstance(read, str):
-        wants = [_at(one, names) for one in signature(read).parameters]
+        wants = [_at(parameter, names) for parameter in signature(read).parameters]
         return lambda args: read(*[args[at] for at in wants])
     name, _, fields = read.partition(".")
     at = _at(name, names)
@@ -130,10 +130,10 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
         inputs = signature(study).parameters
-        names, defaults = list(inputs), [one.default for one in inputs.values()]
-        plain = [_reader(one, names) for one in reads if isinstance(one, str)]
-        deep = [_reader(one, names) for one in reads if not isinstance(one, str | _Value)]
-        valued = [_reader(one.read, names) for one in reads if isinstance(one, _Value)]
+        names, defaults = list(inputs), [each_input.default for each_input in inputs.values()]
+        plain = [_reader(read, names) for read in reads if isinstance(read, str)]
+        deep = [_reader(read, names) for read in reads if not isinstance(read, str | _Value)]
+        valued = [_reader(value.read, names) for value in reads if isinstance(value, _Value)]
         every = not reads
         kept: dict[Hashable, tuple[Any, R]] = {}
         _tables.append(kept.clear)
@@ -142,9 +142,9 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
             full: tuple[Any, ...] = args
             if len(args) != len(names):
-                full = (*args, *[kwargs.get(one, given) for one, given in zip(names[len(args) :], defaults[len(args) :], strict=True)])
+                full = (*args, *[kwargs.get(name, given) for name, given in zip(names[len(args) :], defaults[len(args) :], strict=True)])
             objects = full if every else [read(full) for read in plain]
-            key: Any = tuple([_mark(one) for one in objects])
+            key: Any = tuple([_mark(each_object) for each_object in objects])
             held: Any = objects  # what is known by its id stays alive with its result
             if deep:
                 more = [read(full) for read in deep]
@@ -170,7 +170,7 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
     last: tuple[tuple[T, ...], tuple[R, ...]] = ((), ())
 
     def fresh(items: tuple[T, ...]) -> tuple[R, ...]:
-        return tuple([made(one) for one in items])
+        return tuple([made(item) for item in items])
 
     def empty() -> None:
         nonlocal last
@@ -188,8 +188,8 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
             results = tuple([r if a is b else made(a) for a, b, r in zip(items, before, results, strict=True)])
         else:
             kept = {id(one): at for at, one in enumerate(before)}
-            at_of = [kept.get(id(one)) for one in items]
-            results = tuple([made(one) if at is None else results[at] for one, at in zip(items, at_of, strict=True)])
+            at_of = [kept.get(id(item)) for item in items]
+            results = tuple([made(item) if at is None else results[at] for item, at in zip(items, at_of, strict=True)])
         last = (items, results)
         return results if not _proof else _kept(wraps(made)(fresh), (items,), results)
 

@@ -69,4 +69,4 @@ class Material(msgspec.Struct, frozen=True):
 @lru_cache(maxsize=1)
 def materials() -> dict[str, Material]:
     """The library by id."""
-    return {one.id: one for one in table("catalogue/materials.csv", Material)}
+    return {material.id: material for material in table("catalogue/materials.csv", Material)}

@@ -76,9 +76,9 @@ class BarSection(msgspec.Struct, frozen=True):
         metal = "" if self.metal == "steel" else f"{self.metal} "
         sizes = (self.deep, self.wide, self.wall)
         if shown.imperial:
-            told = " × ".join(_inches(one) for one in sizes)
+            told = " × ".join(_inches(size) for size in sizes)
         else:
-            told = " × ".join(show(one, "length", "mm", 1).split(" ")[0].removesuffix(".0") for one in sizes) + " mm"
+            told = " × ".join(show(size, "length", "mm", 1).split(" ")[0].removesuffix(".0") for size in sizes) + " mm"
         return f"{metal}{word} {told}"
 
 
@@ -107,18 +107,18 @@ class _Line(msgspec.Struct, frozen=True):
 def sections() -> dict[str, BarSection]:
     """The shipped table by id."""
     return {
-        one.id: BarSection(
-            one.id,
-            one.kind,
-            one.metal,
-            one.deep_mm / 1000,
-            one.wide_mm / 1000,
-            one.wall_mm / 1000,
-            one.flange_mm / 1000,
-            one.sold == "in",
-            one.source,
+        line.id: BarSection(
+            line.id,
+            line.kind,
+            line.metal,
+            line.deep_mm / 1000,
+            line.wide_mm / 1000,
+            line.wall_mm / 1000,
+            line.flange_mm / 1000,
+            line.sold == "in",
+            line.source,
         )
-        for one in table("catalogue/sections.csv", _Line)
+        for line in table("catalogue/sections.csv", _Line)
     }
 
 

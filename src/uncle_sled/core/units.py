@@ -24,9 +24,9 @@ FIRM_STOP_G = 0.4  # one figure for ball, surge and grade; holding things down k
 GRAVITY = float(G)  # standard acceleration of fall [m/s2]
 POUND_FORCE_N = float(POUND * G)
 
-FACTORS = {dimension: one.factors for dimension, one in MEASURES.items()}
-PLAIN = {dimension: one.plain for dimension, one in MEASURES.items()}
-EXAMPLE = {dimension: one.example for dimension, one in MEASURES.items()}
+FACTORS = {dimension: measure.factors for dimension, measure in MEASURES.items()}
+PLAIN = {dimension: measure.plain for dimension, measure in MEASURES.items()}
+EXAMPLE = {dimension: measure.example for dimension, measure in MEASURES.items()}
 _VULGAR = {"½": " 1/2", "¼": " 1/4", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
 _NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
 # A length's unit holds no digit, so that 12ft6 reads as twelve foot six.
@@ -37,7 +37,7 @@ _TERM = {
 }
 # The unit that a bare trailing number is in, after a term in the first unit: 6ft 4-1/2.
 _NEXT_DOWN = {"ft": "in", "lb": "oz"}
-IMPERIAL = frozenset({"ft-in", *(one.imperial for one in MEASURES.values() if one.imperial != one.metric)})
+IMPERIAL = frozenset({"ft-in", *(measure.imperial for measure in MEASURES.values() if measure.imperial != measure.metric)})
 LONGEST = 200  # signs that a value takes to write, and to spare
 
 
@@ -63,8 +63,8 @@ class Shown(msgspec.Struct, frozen=True):
         chosen = {"length": self.length, "mass": self.mass, "volume": self.volume}.get(dimension)
         if chosen:
             return chosen
-        one = MEASURES[dimension]
-        return one.imperial if (self.mass == "lb" if one.by_mass else self.imperial) else one.metric
+        measure = MEASURES[dimension]
+        return measure.imperial if (self.mass == "lb" if measure.by_mass else self.imperial) else measure.metric
 
     @property
     def thin(self) -> Shown:
@@ -411,10 +411,10 @@ def _marked(numbers: list[str], unit: str, shown: Shown) -> list[str]:
     kept = _ALIKE.get(unit, unit)
     dimension = KEPT[kept][0] if kept in KEPT else None
     if dimension is None or shown.unit(dimension) not in IMPERIAL:
-        return [*(one.replace("-", "−") for one in numbers[:-1]), f"{numbers[-1].replace('-', '−')} {SIGNS.get(unit, unit)}"]
+        return [*(number.replace("-", "−") for number in numbers[:-1]), f"{numbers[-1].replace('-', '−')} {SIGNS.get(unit, unit)}"]
     if kept == "m":
-        return [distance(float(one), shown) for one in numbers]
-    return [kept_text(float(one), kept, shown.thin if kept == "mm" else shown, 1) for one in numbers]
+        return [distance(float(number), shown) for number in numbers]
+    return [kept_text(float(number), kept, shown.thin if kept == "mm" else shown, 1) for number in numbers]
 
 
 def read_kept(text: str, kept: str, shown: Shown) -> float:

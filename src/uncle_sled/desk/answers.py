@@ -131,7 +131,7 @@ class Answers(QObject):
         return self._states.setdefault(study.name, _State())
 
     def _asked(self, number: int) -> tuple[str, _State] | None:
-        return next((one for one in self._states.items() if one[1].asked and one[1].asked[0] == number), None)
+        return next((state for state in self._states.items() if state[1].asked and state[1].asked[0] == number), None)
 
     def _answered(self, number: int, value: object, fault: str) -> None:
         found = self._asked(number)

@@ -272,7 +272,7 @@ class Session(QObject):
             | {axle.id for axle in self.build.rig.axles}
             | {face.id for face in self.build.shell.faces}
             | {opening.id for opening in self.build.shell.openings}
-            | {one.id for one in self.build.shell.inner}
+            | {inner.id for inner in self.build.shell.inner}
             | self.build.systems.ids
         )
         if any("/" in id for id in self.selection):  # a stick of the frame
@@ -349,14 +349,14 @@ class Session(QObject):
         self.said.emit(f"Put back what was tried: {because}." if because else "Put back.", "note")
 
     # setting aside
-    def set_aside(self, one: Finding, reason: str) -> None:
+    def set_aside(self, finding: Finding, reason: str) -> None:
         """A finding set aside with its reason and today's date; it returns when it worsens by a tenth."""
-        record = {"id": one.id, "reason": reason.strip() or "no reason given", "date": today(), "number": one.number}
-        ops = [remove(f"set_aside.{one.id}")] if any(old.id == one.id for old in self.build.set_aside) else []
-        self.edit(f"Set aside: {one.title}", [*ops, add_to("set_aside", record)], one.stop, one.where)
+        record = {"id": finding.id, "reason": reason.strip() or "no reason given", "date": today(), "number": finding.number}
+        ops = [remove(f"set_aside.{finding.id}")] if any(old.id == finding.id for old in self.build.set_aside) else []
+        self.edit(f"Set aside: {finding.title}", [*ops, add_to("set_aside", record)], finding.stop, finding.where)
 
-    def no_more_aside(self, one: Finding) -> None:
-        self.edit(f"Take up again: {one.title}", [remove(f"set_aside.{one.id}")], one.stop, one.where)
+    def no_more_aside(self, finding: Finding) -> None:
+        self.edit(f"Take up again: {finding.title}", [remove(f"set_aside.{finding.id}")], finding.stop, finding.where)
 
     # what is shown
     def select(self, ids: tuple[str, ...]) -> None:

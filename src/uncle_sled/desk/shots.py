@@ -64,11 +64,11 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
 
         session.judge(with_remedies(session.studied))
         for said in abouts():
-            for one in said.shots:
-                _make_ready(window, said, one)
-                shot(one.name, guide=one is said.shots[0])
-                if one.after is not None:
-                    one.after(window.bench(said.stop))
+            for each_shot in said.shots:
+                _make_ready(window, said, each_shot)
+                shot(each_shot.name, guide=each_shot is said.shots[0])
+                if each_shot.after is not None:
+                    each_shot.after(window.bench(said.stop))
             if said.views:
                 window.bench(said.stop).show_view(said.views[0].name)
         session.select(())
@@ -93,24 +93,24 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
     return 0
 
 
-def _make_ready(window: Window, said: About, one: Shot) -> None:
+def _make_ready(window: Window, said: About, shot: Shot) -> None:
     """The stop, its view and mode, and what is worth having in hand on it."""
     session = window.session
     session.go_to(said.stop)
     bench, modes = window.bench(said.stop), session.build.stow.modes
-    mode = next((m.id for m in modes if m.towing != one.standing), None)
-    if one.standing and mode is not None:
+    mode = next((m.id for m in modes if m.towing != shot.standing), None)
+    if shot.standing and mode is not None:
         session.show_mode(mode)
     elif session.studied.table.cases:
         session.show_case(session.studied.table.cases[0].id)
     session.select(())
-    if one.view:
-        bench.show_view(one.view)
-        picks = said.view(one.view).picks
+    if shot.view:
+        bench.show_view(shot.view)
+        picks = said.view(shot.view).picks
         if picks is not None:
             session.select(picks(session.build, session.studied))
-    if one.ready is not None:
-        one.ready(bench)
+    if shot.ready is not None:
+        shot.ready(bench)
     window.notice.hide()
 
 

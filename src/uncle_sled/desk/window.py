@@ -209,27 +209,27 @@ class Window(FileWork):
         if sheet is not None:
             sheet.flash(ids)
 
-    def point_at(self, one: Finding) -> None:
+    def point_at(self, finding: Finding) -> None:
         """Go to the bench and view that can show it, and mark it there until the next click."""
         from uncle_sled.desk.frame.pointing import chosen_of, field_path, marked, on_every_sheet, where_to
 
-        session, path = self.session, field_path(one.where)
+        session, path = self.session, field_path(finding.where)
         if path is not None:  # what is missing is shown by the field that it is typed into
-            stop, view = where_to(session.studied, tuple(path.split(".")[2:3]), stop_of([path]) or one.stop)
+            stop, view = where_to(session.studied, tuple(path.split(".")[2:3]), stop_of([path]) or finding.stop)
         else:
-            stop, view = where_to(session.studied, one.where, one.stop)
-        if one.case_id is not None:
-            session.show_case(one.case_id)
+            stop, view = where_to(session.studied, finding.where, finding.stop)
+        if finding.case_id is not None:
+            session.show_case(finding.case_id)
         sheet = self.bench(session.stop).sheet
-        if path is None and sheet is not None and sheet.isVisible() and on_every_sheet(session.build, one.where):
+        if path is None and sheet is not None and sheet.isVisible() and on_every_sheet(session.build, finding.where):
             stop, view = session.stop, ""
         session.go_to(stop)
         bench = self.bench(stop)
         if view:
             bench.show_view(view)
-        session.select(chosen_of(session.build, one.where))
+        session.select(chosen_of(session.build, finding.where))
         if bench.sheet is not None:
-            bench.sheet.point(marked(session.build, one.where))
+            bench.sheet.point(marked(session.build, finding.where))
         field = bench.field_of(path) if path is not None else None
         if field is not None:
             field.setFocus(Qt.FocusReason.OtherFocusReason)
@@ -309,8 +309,8 @@ class Window(FileWork):
             yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at % 10), show, stop)
         for deed in said.deeds:
             yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
-        for one in exports_of(stop):
-            yield Act(f"write-{one.kind}", one.title, "File", "", partial(self.export, one.kind))
+        for export in exports_of(stop):
+            yield Act(f"write-{export.kind}", export.title, "File", "", partial(self.export, export.kind))
 
     def _show_view(self, stop: str, view: str) -> None:
         self.session.go_to(stop)  # the finder asks for it from anywhere
@@ -347,7 +347,7 @@ class Window(FileWork):
         for said in abouts():
             written = exports_of(said.stop)
             if written:
-                put(export, "", *(f"write-{one.kind}" for one in written))
+                put(export, "", *(f"write-{export.kind}" for export in written))
         put(menu, "print-sheet", "print-drawing", "")
         put(menu.addMenu("Demos"), *(f"demo-{name}" for name in DEMOS))
         put(menu, "", "settings", "guide", "shop-mode", "keys", "theme", "", "first-page", "quit")
@@ -370,9 +370,9 @@ class Window(FileWork):
             self.session.select(())
 
     def try_worst(self) -> None:
-        one = self.says.worst()
-        if one is not None:
-            self.says._try(one)
+        finding = self.says.worst()
+        if finding is not None:
+            self.says._try(finding)
         else:
             self.session.said.emit("Nothing to try just now.", "note")
 

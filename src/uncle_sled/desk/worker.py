@@ -117,7 +117,7 @@ class Worker(QObject):
         self.start()
         if not self._free or self._busy is not None or self._pipe is None:
             return
-        asked = next((one for one in self._waiting.values() if one.urgent), None)
+        asked = next((asked for asked in self._waiting.values() if asked.urgent), None)
         asked = asked or next(iter(self._waiting.values()))
         del self._waiting[asked.lane]
         made: tuple[Change, ...] = (Change((), asked.project),)

@@ -26,10 +26,10 @@ def _cabinets(s: Studied) -> list[dict[str, Any]]:
     return [
         {
             "id": id,
-            "mass_kg": number(one.mass_kg if one.good else None),
-            "centre_m": list(one.centre) if one.good else None,
-            "faults": list(one.faults),
-            "cut_by": dict(one.by),
+            "mass_kg": number(fitted.mass_kg if fitted.good else None),
+            "centre_m": list(fitted.centre) if fitted.good else None,
+            "faults": list(fitted.faults),
+            "cut_by": dict(fitted.by),
             "pieces": [
                 {
                     "id": board.id,
@@ -41,26 +41,26 @@ def _cabinets(s: Studied) -> list[dict[str, Any]]:
                     "holes_m": [ring(hole.coords) for hole in shape.interiors],
                     "moves": board.moves,
                 }
-                for board in one.boards
+                for board in fitted.boards
                 for shape in polygons(board.shape)
             ],
         }
-        for id, one in cabinets_of(s.build, s.facts).items()
+        for id, fitted in cabinets_of(s.build, s.facts).items()
     ]
 
 
 def _hatches(s: Studied) -> list[dict[str, Any]]:
     made = []
-    for one in hinged(s):
-        strut = one.strut
+    for leaf in hinged(s):
+        strut = leaf.strut
         made.append(
             {
-                "id": one.id,
-                "mass_kg": number(one.turning.mass_kg if one.turning else None),
-                "centre_m": number(one.turning.r_m if one.turning else None),
-                "opens_deg": number(one.turning.opens_deg if one.turning else None),
-                "angles": [float(b) for b in one.swings[0].beta_deg] if one.swings else [],
-                "hand_force_n": {f"{got.t_c:g}": [float(v) for v in got.raise_n] for got in one.swings},
+                "id": leaf.id,
+                "mass_kg": number(leaf.turning.mass_kg if leaf.turning else None),
+                "centre_m": number(leaf.turning.r_m if leaf.turning else None),
+                "opens_deg": number(leaf.turning.opens_deg if leaf.turning else None),
+                "angles": [float(b) for b in leaf.swings[0].beta_deg] if leaf.swings else [],
+                "hand_force_n": {f"{got.t_c:g}": [float(v) for v in got.raise_n] for got in leaf.swings},
                 "strut": {
                     "shut_m": strut.shut.si,
                     "open_m": strut.open.si,
@@ -71,16 +71,16 @@ def _hatches(s: Studied) -> list[dict[str, Any]]:
                 }
                 if strut is not None
                 else None,
-                "holds": None if one.verdict is None else "hold" not in one.verdict.fails and one.verdict.fits,
-                "hold_share": number(one.verdict.hold_share if one.verdict else None),
-                "why": one.why or None,
+                "holds": None if leaf.verdict is None else "hold" not in leaf.verdict.fails and leaf.verdict.fits,
+                "hold_share": number(leaf.verdict.hold_share if leaf.verdict else None),
+                "why": leaf.why or None,
             }
         )
     return made
 
 
 def _strength(s: Studied) -> list[dict[str, Any]]:
-    return [{**check_record(one), "thing": one.thing} for one in carries(s)]
+    return [{**check_record(carry), "thing": carry.thing} for carry in carries(s)]
 
 
 def _reach(s: Studied) -> list[dict[str, Any]]:
@@ -91,11 +91,17 @@ def _reach(s: Studied) -> list[dict[str, Any]]:
             {
                 "mode": mode.id,
                 "things": [
-                    {"id": one.id, "how": one.how, "through": one.through or None, "far_m": number(one.far_m), "first": list(one.first)}
-                    for one in accesses(s.build, s.facts, mode)
+                    {
+                        "id": access.id,
+                        "how": access.how,
+                        "through": access.through or None,
+                        "far_m": number(access.far_m),
+                        "first": list(access.first),
+                    }
+                    for access in accesses(s.build, s.facts, mode)
                 ],
                 "cook_m": list(stands.stands) if stands.stands else None,
-                "cook_reaches": {one.id: one.far_m for one in stands.things},
+                "cook_reaches": {cook.id: cook.far_m for cook in stands.things},
                 "litres": {how: number(litres) for how, litres in litres_by_reach(s.build, s.facts, mode).items()},
             }
         )

@@ -109,7 +109,7 @@ def buy_xlsx(lines: tuple[Line, ...]) -> bytes:
         sheet.append(list(COLUMNS))
         for cell in sheet[1]:
             cell.font = Font(bold=True)
-        for line in (one for one in lines if one.shop == shop):
+        for line in (line for line in lines if line.shop == shop):
             sheet.append([None] * len(COLUMNS))
             for at, value in enumerate(_cells(line), 1):
                 cell = sheet.cell(sheet.max_row, at)
@@ -140,8 +140,8 @@ def read_prices(path: Path, lines: tuple[Line, ...], known: tuple[Bought, ...]) 
         raise FileError(
             f"{path.name} wants a column id or name and one of {', '.join(TAKEN)}; headings such as name, price, quote_until would be right."
         )
-    by_id, by_name = {one.id: one for one in lines}, {one.name.lower(): one for one in lines}
-    records = {one.id: one for one in known}
+    by_id, by_name = {line.id: line for line in lines}, {line.name.lower(): line for line in lines}
+    records = {bought.id: bought for bought in known}
     faults: list[Fault] = []
     strangers: list[str] = []
     ops: list[Op] = []

@@ -28,9 +28,9 @@ def read_lists(pieces: Path, stock: Path, kerf_m: float, trim_m: float) -> tuple
     faults = [f"{pieces.name}, line {line}: {says}" for line, says in of_pieces]
     faults += [f"{stock.name}, line {line}: {says}" for line, says in of_stock]
     if not faults:
-        faults += [one.says for one in wrong_saw(kerf_m, trim_m)]
-        faults += [_said(pieces, piece_lines, one) for one in wrong_pieces(wanted, kerf_m)]
-        faults += [_said(stock, stock_lines, one) for one in wrong_stocks(stocks, trim_m)]
+        faults += [wrong.says for wrong in wrong_saw(kerf_m, trim_m)]
+        faults += [_said(pieces, piece_lines, wrong) for wrong in wrong_pieces(wanted, kerf_m)]
+        faults += [_said(stock, stock_lines, wrong) for wrong in wrong_stocks(stocks, trim_m)]
         faults += [] if stocks else [NO_STOCK.says]
     if faults:
         raise FileError("Nothing was cut: the lists hold faults.", tuple(dict.fromkeys(faults)))

@@ -15,28 +15,28 @@ def cut_report(plan: CutPlan) -> dict[str, Any]:
     """The plan in metres; sums over all materials, and each material by itself."""
     return {
         "sheets": {
-            "used": sum(one.used for one in plan.sheets),
-            "bound": sum(one.bound for one in plan.sheets),
-            "gap": sum(one.gap for one in plan.sheets),
+            "used": sum(sheet.used for sheet in plan.sheets),
+            "bound": sum(sheet.bound for sheet in plan.sheets),
+            "gap": sum(sheet.gap for sheet in plan.sheets),
             "waste_share": _waste(plan.sheets),
-            "layouts": [_layout(one.material, layout) for one in plan.sheets for layout in one.layouts],
+            "layouts": [_layout(sheet.material, layout) for sheet in plan.sheets for layout in sheet.layouts],
         },
         "bars": {
-            "used": sum(one.used for one in plan.bars),
-            "bound": sum(one.bound for one in plan.bars),
-            "gap": sum(one.gap for one in plan.bars),
-            "over_share": max((one.over for one in plan.bars), default=None),
+            "used": sum(bar_plan.used for bar_plan in plan.bars),
+            "bound": sum(bar_plan.bound for bar_plan in plan.bars),
+            "gap": sum(bar_plan.gap for bar_plan in plan.bars),
+            "over_share": max((bar_plan.over for bar_plan in plan.bars), default=None),
             "patterns": [
                 {
-                    "material": one.material,
+                    "material": bar_plan.material,
                     "stock": pattern.stock,
                     "times": pattern.times,
                     "pieces": list(pattern.pieces),
                     "left_m": round(pattern.left_m, 6),
                     "overlaps": [[at, round(by, 6)] for at, by in pattern.overlaps],
                 }
-                for one in plan.bars
-                for pattern in one.patterns
+                for bar_plan in plan.bars
+                for pattern in bar_plan.patterns
             ],
         },
         "unplaced": [{"piece": name, "qty": many} for name, many in plan.unplaced],
@@ -45,20 +45,23 @@ def cut_report(plan: CutPlan) -> dict[str, Any]:
 
 
 def _waste(plans: tuple[SheetPlan, ...]) -> float | None:
-    whole = [sum(layout.length_m * layout.width_m for layout in one.layouts) for one in plans]
+    whole = [sum(layout.length_m * layout.width_m for layout in sheet.layouts) for sheet in plans]
     if not sum(whole):
         return None
-    return round(sum(one.waste_share * area for one, area in zip(plans, whole, strict=True)) / sum(whole), 6)
+    return round(sum(sheet.waste_share * area for sheet, area in zip(plans, whole, strict=True)) / sum(whole), 6)
 
 
 def _layout(material: str, layout: Layout) -> dict[str, Any]:
     return {
         "material": material,
         "stock": layout.stock,
-        "pieces": [{"piece": one.piece, "x_m": round(one.x_m, 6), "y_m": round(one.y_m, 6), "turned": one.turned} for one in layout.pieces],
+        "pieces": [
+            {"piece": piece.piece, "x_m": round(piece.x_m, 6), "y_m": round(piece.y_m, 6), "turned": piece.turned}
+            for piece in layout.pieces
+        ],
         "cuts": [
-            {"along": one.along, "fence_m": round(one.fence_m, 6), "part": [round(v, 6) for v in one.part], "level": one.level}
-            for one in layout.cuts
+            {"along": cut.along, "fence_m": round(cut.fence_m, 6), "part": [round(v, 6) for v in cut.part], "level": cut.level}
+            for cut in layout.cuts
         ],
     }
 
@@ -74,9 +77,9 @@ def cut_text(plan: CutPlan) -> str:
             lines.append(f"  sheet {number}: {layout.stock}, {layout.length_m * 1e3:.0f} x {layout.width_m * 1e3:.0f} mm")
             lines += [f"    {'  ' * min(cut.level, 12)}{_cut(cut.along)} at {cut.fence_m * 1e3:.1f} mm" for cut in layout.cuts]
             lines += [
-                f"    {one.piece}: {one.w_m * 1e3:.1f} x {one.h_m * 1e3:.1f} mm at {one.x_m * 1e3:.1f}, {one.y_m * 1e3:.1f}"
-                + (", turned" if one.turned else "")
-                for one in layout.pieces
+                f"    {piece.piece}: {piece.w_m * 1e3:.1f} x {piece.h_m * 1e3:.1f} mm at {piece.x_m * 1e3:.1f}, {piece.y_m * 1e3:.1f}"
+                + (", turned" if piece.turned else "")
+                for piece in layout.pieces
             ]
         lines.append("")
     if plan.cost is not None:

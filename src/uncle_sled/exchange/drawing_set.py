@@ -39,7 +39,7 @@ class Sheet(msgspec.Struct, frozen=True):
 
 def sheets_of(s: Studied, name: str, printed: str, tell: Tell = nobody) -> tuple[Sheet, ...]:
     """Every page, in the order of the trail."""
-    was = {one.id: one.mark for one in s.build.cut.printed}
+    was = {page.id: page.mark for page in s.build.cut.printed}
     made = []
     seen: dict[str, int] = {}
     for at, page in enumerate(page for part in _parts(s, name, tell) for page in part):

@@ -19,14 +19,16 @@ from uncle_sled.exchange.exports import EXPORTS, Asked
 from uncle_sled.exchange.whole_file import write_whole
 
 # Ending and words of every export by its kind, for whoever goes through all of them.
-KINDS = {kind: (one.ending, one.what) for kind, one in EXPORTS.items()}
+KINDS = {kind: (export.ending, export.what) for kind, export in EXPORTS.items()}
 MOST_BESIDE = 100  # exports of one name in one folder
 
 
 def told_pages(pages: tuple[Page, ...], s: Studied) -> tuple[Page, ...]:
     """Pages with every marked figure in the build's units."""
     words = Words(s.build.brief.reading.shown())
-    return tuple([replace(page, title=words.told(page.title), shapes=tuple([_told(one, words) for one in page.shapes])) for page in pages])
+    return tuple(
+        [replace(page, title=words.told(page.title), shapes=tuple([_told(shape, words) for shape in page.shapes])) for page in pages]
+    )
 
 
 def _told(shape: Primitive, words: Words) -> Primitive:

@@ -468,12 +468,12 @@ _ALL = (
         "All things as CSV",
     ),
 )
-EXPORTS: dict[str, Export] = {one.kind: one for one in _ALL}
+EXPORTS: dict[str, Export] = {export.kind: export for export in _ALL}
 
 
 def exports_of(stop: str) -> tuple[Export, ...]:
     """What a stop can write."""
-    return tuple(one for one in _ALL if one.stop == stop)
+    return tuple(export for export in _ALL if export.stop == stop)
 
 
 def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody) -> tuple[Page, ...]:
@@ -487,15 +487,15 @@ def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (),
     chosen = paper or ("Letter" if s.build.brief.region == "North American" else "A4")
     if chosen not in PAPERS:
         raise FileError(f"There is no paper “{chosen}”; {', '.join(PAPERS)} would be right.")
-    made = [one for one in templates_of(s) if (one.id in ids if ids else one.kind != "board")]
+    made = [each_template for each_template in templates_of(s) if (each_template.id in ids if ids else each_template.kind != "board")]
     if not made:
         raise FileError(NO_TEMPLATES)
     pages: list[Page] = []
     try:
-        for at, one in enumerate(made):
-            tell(0.9 * at / len(made), f"drawing {one.name}, {at + 1} of {len(made)}")
-            note = f"{name}, {s.build.name}, {today}" + (f"; {one.side}" if one.side else "")
-            pages += tile_pages(one.drawn, one.title, note, PAPERS[chosen])
+        for at, template in enumerate(made):
+            tell(0.9 * at / len(made), f"drawing {template.name}, {at + 1} of {len(made)}")
+            note = f"{name}, {s.build.name}, {today}" + (f"; {template.side}" if template.side else "")
+            pages += tile_pages(template.drawn, template.title, note, PAPERS[chosen])
             if len(pages) > MOST_PAGES:
                 raise FileError(
                     f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right."

@@ -40,44 +40,44 @@ def field_table() -> str:
         lines += [f"### {model.__name__}", "", "| Field | What it is | Kept as | Usual |", "|---|---|---|---|"]
         for info in fields_of(model):
             if info.name != "unknown":
-                one = field_of(model, info.name)
-                lines.append(f"| `{one.name}` | {_what(one)} | {_kept(one)} | {_usual(one)} |")
+                field = field_of(model, info.name)
+                lines.append(f"| `{field.name}` | {_what(field)} | {_kept(field)} | {_usual(field)} |")
         lines.append("")
     return "\n".join(lines)
 
 
-def _what(one: Field) -> str:
-    if not one.described:
+def _what(field: Field) -> str:
+    if not field.described:
         return ""
-    tip = in_units(one.about.tip, Shown())
-    return f"{one.about.title}. {tip}".replace("|", "\\|") if tip else one.about.title
+    tip = in_units(field.about.tip, Shown())
+    return f"{field.about.title}. {tip}".replace("|", "\\|") if tip else field.about.title
 
 
-def _kept(one: Field) -> str:
-    kind = one.kind
+def _kept(field: Field) -> str:
+    kind = field.kind
     if get_origin(kind) is tuple:
         of = bare(get_args(kind)[0])
         return f"list of {getattr(of, '__name__', of)}"
-    if one.quantity is not None:
-        return f"{one.quantity.dimension}, {SI[one.quantity.dimension]}"
-    if one.choices:
-        return ", ".join(str(value) or "(empty)" for value, _ in one.choices)
+    if field.quantity is not None:
+        return f"{field.quantity.dimension}, {SI[field.quantity.dimension]}"
+    if field.choices:
+        return ", ".join(str(value) or "(empty)" for value, _ in field.choices)
     if isinstance(kind, type) and issubclass(kind, msgspec.Struct):
         return kind.__name__
-    unit = "share" if one.is_share else plain_unit(one.about.unit)
+    unit = "share" if field.is_share else plain_unit(field.about.unit)
     name = {float: unit or "number", int: unit or "whole number", bool: "yes or no", str: "words"}.get(kind, str(kind))
-    low, high = one.about.least if one.about.least is not None else one.low, one.most
+    low, high = field.about.least if field.about.least is not None else field.low, field.most
     if kind not in (int, float) or low is None:
         return name
     return f"{name}, {low:g} or more" if high is None or high >= NO_END else f"{name}, {low:g} to {high:g}"
 
 
-def _usual(one: Field) -> str:
-    if one.usual is msgspec.NODEFAULT:
+def _usual(field: Field) -> str:
+    if field.usual is msgspec.NODEFAULT:
         return "must be there"
-    if one.usual is None:
-        blank = one.blank_text(Shown()) if one.described else ""
+    if field.usual is None:
+        blank = field.blank_text(Shown()) if field.described else ""
         return f"nothing ({blank})" if blank else "nothing"
-    if isinstance(one.usual, bool | int | float | str | Quantity):
-        return one.text(one.usual, Shown()) or "(empty)"
+    if isinstance(field.usual, bool | int | float | str | Quantity):
+        return field.text(field.usual, Shown()) or "(empty)"
     return ""

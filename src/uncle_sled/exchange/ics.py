@@ -21,24 +21,24 @@ def ics_bytes(schedule: Schedule, name: str, written: date, words: Words) -> byt
     book.add("version", "2.0")
     book.add("x-wr-calname", f"{UNSEEN.sub(' ', name)}: plan of work")  # a line of its own in the file
     stamp = datetime(written.year, written.month, written.day, tzinfo=UTC)
-    for one in schedule.placed:
-        for k, (first, last) in enumerate(_runs(one.days)):
+    for placed in schedule.placed:
+        for k, (first, last) in enumerate(_runs(placed.days)):
             event = Event()
-            event.add("uid", f"{one.task.id}-{k}@uncle-sled")
+            event.add("uid", f"{placed.task.id}-{k}@uncle-sled")
             event.add("dtstamp", stamp)
-            event.add("summary", one.task.name + (f" ({one.task.hands} hands)" if one.task.hands > 1 else ""))
+            event.add("summary", placed.task.name + (f" ({placed.task.hands} hands)" if placed.task.hands > 1 else ""))
             event.add("dtstart", schedule.begin + timedelta(days=first))
             event.add("dtend", schedule.begin + timedelta(days=last + 1))
-            if one.task.needs:
-                event.add("description", words.told(f"At hand: {one.task.needs}"))
+            if placed.task.needs:
+                event.add("description", words.told(f"At hand: {placed.task.needs}"))
             book.add_component(event)
-        if one.free > one.end + 0.25:
+        if placed.free > placed.end + 0.25:
             event = Event()
-            event.add("uid", f"{one.task.id}-cure@uncle-sled")
+            event.add("uid", f"{placed.task.id}-cure@uncle-sled")
             event.add("dtstamp", stamp)
-            event.add("summary", f"{one.task.name}: cures")
-            event.add("dtstart", schedule.begin + timedelta(days=int(one.end)))
-            event.add("dtend", schedule.begin + timedelta(days=int(one.free) + 1))
+            event.add("summary", f"{placed.task.name}: cures")
+            event.add("dtstart", schedule.begin + timedelta(days=int(placed.end)))
+            event.add("dtend", schedule.begin + timedelta(days=int(placed.free) + 1))
             event.add("transp", "TRANSPARENT")
             book.add_component(event)
     return bytes(book.to_ical())

@@ -10,7 +10,7 @@ def man_page(parser: argparse.ArgumentParser) -> str:
     lines = ['.TH UNCLE-SLED 1 "" "" "Uncle Sled"', ".SH NAME", f"uncle-sled \\- {_safe((parser.description or '').rstrip('.').lower())}"]
     lines += [".SH SYNOPSIS", ".B uncle-sled", "[VERB] [ARGUMENTS]", ".SH DESCRIPTION", _safe(parser.description or "")]
     lines += ["Without a verb the window opens. Every verb has help of its own: uncle-sled VERB \\-\\-help.", ".SH VERBS"]
-    verbs = next(one for one in parser._actions if isinstance(one, argparse._SubParsersAction))
+    verbs = next(action for action in parser._actions if isinstance(action, argparse._SubParsersAction))
     helps = {choice.dest: choice.help or "" for choice in verbs._choices_actions}
     for name, verb in verbs.choices.items():
         lines += [f".SS {_safe(name)}", _safe(helps.get(name, ""))]

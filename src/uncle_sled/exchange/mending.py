@@ -44,7 +44,7 @@ def with_limits_given(project: Project) -> tuple[Project, tuple[str, ...]]:
             hold = thing.hold and _given(thing.hold, f"{where}.stow.things.{thing.id}.hold", said)
             things.append(changed(thing, hold=hold) if hold is not thing.hold else thing)
         stow = changed(build.stow, things=tuple(things))
-        wires = tuple(_given(one, f"{where}.systems.wires.{one.id}", said) for one in build.systems.wires)
+        wires = tuple(_given(wire, f"{where}.systems.wires.{wire.id}", said) for wire in build.systems.wires)
         systems = changed(build.systems, wires=wires) if wires != build.systems.wires else build.systems
         builds.append(changed(build, rig=rig, stow=stow, systems=systems, brief=_given(build.brief, f"{where}.brief", said)))
     return changed(project, facts=facts, variants=tuple(builds)), tuple(said)

@@ -24,12 +24,12 @@ def pieces_csv(s: Studied) -> str:
     out = io.StringIO()
     lines = csv.writer(out, lineterminator="\n")
     lines.writerow(PIECE_COLUMNS)
-    for one in wanted:
-        outline = "; ".join(f"{x * 1e3:.2f} {y * 1e3:.2f}" for x, y in one.outline)
-        width = f"{one.width_m * 1e3:.2f}" if one.kind == "sheet" else ""
-        grain = one.grain if one.kind == "sheet" else ""
-        sizes = (f"{one.length_m * 1e3:.2f}", width)
-        lines.writerow([as_text(one.id), one.kind, as_text(one.material), *sizes, one.qty, grain, outline])
+    for piece in wanted:
+        outline = "; ".join(f"{x * 1e3:.2f} {y * 1e3:.2f}" for x, y in piece.outline)
+        width = f"{piece.width_m * 1e3:.2f}" if piece.kind == "sheet" else ""
+        grain = piece.grain if piece.kind == "sheet" else ""
+        sizes = (f"{piece.length_m * 1e3:.2f}", width)
+        lines.writerow([as_text(piece.id), piece.kind, as_text(piece.material), *sizes, piece.qty, grain, outline])
     return out.getvalue()
 
 
@@ -39,17 +39,17 @@ def pieces_report(s: Studied) -> list[dict[str, Any]]:
         {
             "number": named.number,
             "standing": named.standing,
-            "name": one.name,
-            "of": one.of,
-            "kind": one.kind,
-            "material": one.material,
-            "length_m": round(one.length_m, 6),
-            "width_m": round(one.width_m, 6),
+            "name": piece.name,
+            "of": piece.of,
+            "kind": piece.kind,
+            "material": piece.material,
+            "length_m": round(piece.length_m, 6),
+            "width_m": round(piece.width_m, 6),
             "qty": 1,
-            "grain": one.grain,
-            "pair": one.pair,
-            "key": one.key,
+            "grain": piece.grain,
+            "pair": piece.pair,
+            "key": piece.key,
         }
         for named in numbers_of(s.build, s.facts).named
-        for one in (named.piece,)
+        for piece in (named.piece,)
     ]

@@ -92,14 +92,14 @@ def left_behind() -> list[Autosave]:
         return []
     for note in notes:
         try:
-            one = _autosave(note)
+            autosave = _autosave(note)
         except (OSError, ValueError, RecursionError):
             continue
         # a computer that writes there does so every few seconds; one silent for a day is gone, or was given another name
-        silent = not one.by.is_here() and one.when < time.time() - DAY_S
-        if one.path.exists() and (silent or not one.by.runs()):
-            found.append(one)
-    return sorted(found, key=lambda one: -one.when)
+        silent = not autosave.by.is_here() and autosave.when < time.time() - DAY_S
+        if autosave.path.exists() and (silent or not autosave.by.runs()):
+            found.append(autosave)
+    return sorted(found, key=lambda each_autosave: -each_autosave.when)
 
 
 def _autosave(note: Path) -> Autosave:

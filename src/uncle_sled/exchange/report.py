@@ -72,7 +72,7 @@ def report(s: Studied, found: tuple[Finding, ...], project: Project, case_rows: 
         "restraints": restraints_report(s),
         **built_report(s),
         **towing_report(s),
-        "findings": [_finding(one) for one in found],
+        "findings": [_finding(finding) for finding in found],
         "axle_placing": placing
         and {
             "window_m": list(placing.window_m) if placing.window_m else None,
@@ -130,18 +130,18 @@ def _unchecked(held: Held) -> list[dict[str, Any]]:
     """Limits that nothing could be held against, with null for what is not known."""
     return [
         {
-            "id": one.id,
+            "id": unchecked.id,
             "case_id": None,
-            "vehicle_id": one.vehicle_id,
+            "vehicle_id": unchecked.vehicle_id,
             "value": None,
             "limit": None,
             "unit": "kg",
             "utilisation": None,
             "severity": None,
             "face": "not checked",
-            "why": one.why,
+            "why": unchecked.why,
         }
-        for one in held.unchecked
+        for unchecked in held.unchecked
     ]
 
 
@@ -177,8 +177,8 @@ def sureness_report(s: Studied) -> list[dict[str, Any]]:
             "rear_axle_sigma_kg": None if ball else number(sigmas[row]),
             "chance_in_limits": None if ball else number(chance[row]),
             "weigh_first": [
-                {"id": one.id, "share": one.share, "sigma_weighed_kg": one.left_weighed_kg, "sigma_kg": one.left_kg}
-                for one in owners(s, row, 6)
+                {"id": owner.id, "share": owner.share, "sigma_weighed_kg": owner.left_weighed_kg, "sigma_kg": owner.left_kg}
+                for owner in owners(s, row, 6)
             ],
         }
         for row in s.towing_rows
@@ -243,26 +243,26 @@ def _car_axles(s: Studied, row: int) -> dict[str, list[float | None] | None]:
         return made
     for car in vehicles_of(s.build.brief, s.facts):
         axles = front_axle_of(car, tongue, riding), rear_axle_of(car, tongue, riding)
-        told = [None if one is None else number(one[0]) for one in axles]
+        told = [None if point is None else number(point[0]) for point in axles]
         made[car.id] = None if told == [None, None] else told
     return made
 
 
-def _finding(one: Finding) -> dict[str, Any]:
-    remedy = one.remedy and {
-        "says": one.remedy.says,
-        "ops": msgspec.to_builtins(list(one.remedy.ops)),
-        "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in one.remedy.after],
+def _finding(finding: Finding) -> dict[str, Any]:
+    remedy = finding.remedy and {
+        "says": finding.remedy.says,
+        "ops": msgspec.to_builtins(list(finding.remedy.ops)),
+        "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in finding.remedy.after],
     }
     return {
-        "id": one.id,
-        "code": one.code,
-        "severity": one.severity,
-        "says": f"{one.title}. {one.says}",
-        "why": why_of(one),
-        "where": list(one.where),
-        "case_id": one.case_id,
+        "id": finding.id,
+        "code": finding.code,
+        "severity": finding.severity,
+        "says": f"{finding.title}. {finding.says}",
+        "why": why_of(finding),
+        "where": list(finding.where),
+        "case_id": finding.case_id,
         "remedy": remedy,
-        "why_none": one.why_none,
-        "set_aside": one.set_aside and {"reason": one.set_aside.reason, "date": one.set_aside.date},
+        "why_none": finding.why_none,
+        "set_aside": finding.set_aside and {"reason": finding.set_aside.reason, "date": finding.set_aside.date},
     }

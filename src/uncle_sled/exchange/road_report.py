@@ -15,7 +15,7 @@ from uncle_sled.core.studies.road.wishes import traced
 def road_report(s: Studied) -> dict[str, Any]:
     road = s.build.road
     made = reconcile(s, road.tickets) if road.tickets else None
-    surprise = {one.weighed.ticket.id: one.surprise for one in made.tickets} if made is not None else {}
+    surprise = {ticket.weighed.ticket.id: ticket.surprise for ticket in made.tickets} if made is not None else {}
     known = accepted(s)
     tickets = []
     for ticket in road.tickets:
@@ -39,17 +39,17 @@ def road_report(s: Studied) -> dict[str, Any]:
         )
     return {
         "weigh_ins": tickets,
-        "corrections": [msgspec.to_builtins(one) for one in road.corrections],
+        "corrections": [msgspec.to_builtins(correction) for correction in road.corrections],
         "wishes": [
             {
-                "id": one.wish.id,
-                "says": one.wish.says,
-                "where": one.wish.where or None,
-                "met": one.met,
-                "mass_kg": one.mass_kg,
-                "money": one.money,
+                "id": each_traced.wish.id,
+                "says": each_traced.wish.says,
+                "where": each_traced.wish.where or None,
+                "met": each_traced.met,
+                "mass_kg": each_traced.mass_kg,
+                "money": each_traced.money,
             }
-            for one in traced(s)
+            for each_traced in traced(s)
         ],
-        "trips": [msgspec.to_builtins(one) for one in road.trips],
+        "trips": [msgspec.to_builtins(trip) for trip in road.trips],
     }

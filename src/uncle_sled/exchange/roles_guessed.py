@@ -111,7 +111,7 @@ def roles_guessed(thing: dict[str, Any]) -> list[str]:
     made = [thing["role"]] if isinstance(thing.get("role"), str) and thing["role"] else []
 
     def word(*words: str) -> bool:
-        return any(re.search(rf"\b{re.escape(one)}s?\b", name) for one in words)
+        return any(re.search(rf"\b{re.escape(word)}s?\b", name) for word in words)
 
     moving = kind != "gear"
     if word("pump") and moving and not word("generator"):
@@ -165,7 +165,7 @@ def figure_guessed(thing: dict[str, Any], roles: list[str]) -> str:
         return "jug" if jug else ""
     if thing.get("cabinet"):
         return ""
-    plain = next((BY_ROLE[one] for one in roles if one in BY_ROLE and kind != "cabinet"), BY_KIND.get(kind, "box"))
+    plain = next((BY_ROLE[role] for role in roles if role in BY_ROLE and kind != "cabinet"), BY_KIND.get(kind, "box"))
     told = next((what for word, what in WORDS if re.search(rf"\b{re.escape(word)}", name)), BY_KIND.get(kind, "box"))
     return told if told != plain and told in FIGURES_DRAWN else ""
 

@@ -23,15 +23,15 @@ COLOURS = {"CUT_OUTSIDE": "#000000", "CUT_INSIDE": "#c00000", "MARK": "#7a5a20",
 def _placed(templates: tuple[Template, ...]) -> Iterator[tuple[Template, float]]:
     """Every template with where its left end is in the row [mm]."""
     x = 0.0
-    for one in templates:
-        yield one, x
-        x += one.drawn.wide * MM + GAP_MM
+    for template in templates:
+        yield template, x
+        x += template.drawn.wide * MM + GAP_MM
 
 
-def _lines(one: Template) -> Iterator[tuple[str, tuple[Point, ...], bool]]:
+def _lines(template: Template) -> Iterator[tuple[str, tuple[Point, ...], bool]]:
     """Layer, points [m] and whether the line is closed, the outline first."""
     first = True
-    for points, ink, _ in one.drawn.lines:
+    for points, ink, _ in template.drawn.lines:
         closed = len(points) > 3 and points[0] == points[-1]
         layer = "MARK" if ink == "wood" else "FOLD" if ink == "primer" else "CUT_OUTSIDE" if first else "CUT_INSIDE"
         first = first and ink in ("wood", "primer")
@@ -45,11 +45,11 @@ def router_dxf(templates: tuple[Template, ...]) -> bytes:
     for name, colour in LAYERS.items():
         drawing.layers.add(name, color=colour)
     space = drawing.modelspace()
-    for one, x in _placed(templates):
-        for layer, points, closed in _lines(one):
+    for template, x in _placed(templates):
+        for layer, points, closed in _lines(template):
             space.add_lwpolyline([(a * MM + x, b * MM) for a, b in points], close=closed, dxfattribs={"layer": layer})
-        words = space.add_text(one.title, height=12.0, dxfattribs={"layer": "WORDS"})
-        words.set_placement((x, one.drawn.high * MM + 12.0), align=TextEntityAlignment.LEFT)
+        words = space.add_text(template.title, height=12.0, dxfattribs={"layer": "WORDS"})
+        words.set_placement((x, template.drawn.high * MM + 12.0), align=TextEntityAlignment.LEFT)
     stream = io.StringIO()
     drawing.write(stream)
     return stream.getvalue().encode("utf-8")
@@ -59,8 +59,8 @@ def router_svg(templates: tuple[Template, ...]) -> bytes:
     """One picture, a unit a millimetre, y down as SVG has it."""
     from xml.etree import ElementTree as Tree
 
-    high = max((one.drawn.high for one in templates), default=0.1) * MM + 40.0
-    wide = sum(one.drawn.wide * MM + GAP_MM for one in templates) or 100.0
+    high = max((each_template.drawn.high for each_template in templates), default=0.1) * MM + 40.0
+    wide = sum(each_template.drawn.wide * MM + GAP_MM for each_template in templates) or 100.0
     root = Tree.Element(
         "svg",
         {
@@ -74,10 +74,10 @@ def router_svg(templates: tuple[Template, ...]) -> bytes:
         name: Tree.SubElement(root, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.2"})
         for name, colour in COLOURS.items()
     }
-    for one, x in _placed(templates):
-        for layer, points, closed in _lines(one):
+    for template, x in _placed(templates):
+        for layer, points, closed in _lines(template):
             told = " ".join(f"{a * MM + x:.3f},{high - b * MM:.3f}" for a, b in points)
             Tree.SubElement(groups[layer], "polygon" if closed else "polyline", {"points": told})
         name = Tree.SubElement(root, "text", {"x": f"{x:.3f}", "y": "14", "font-size": "12"})
-        name.text = one.title
+        name.text = template.title
     return bytes(Tree.tostring(root, encoding="utf-8", xml_declaration=True))

@@ -61,26 +61,26 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "departure_deg": number(m.departure_deg),
         "members": [
             {
-                "id": one.id,
-                "kind": one.kind,
-                "face": one.face,
-                "section": list(one.section_m),
-                "material": one.material,
-                "length_m": one.length_m,
-                "ends_deg": list(one.ends_deg),
-                "mass_kg": one.mass_kg,
-                "wall_m": one.wall_m or None,
-                "strips": one.strips or None,
+                "id": each_member.id,
+                "kind": each_member.kind,
+                "face": each_member.face,
+                "section": list(each_member.section_m),
+                "material": each_member.material,
+                "length_m": each_member.length_m,
+                "ends_deg": list(each_member.ends_deg),
+                "mass_kg": each_member.mass_kg,
+                "wall_m": each_member.wall_m or None,
+                "strips": each_member.strips or None,
                 "cuts": [
                     {"kind": "pie", "at_m": cut.at_m, "turn_deg": cut.turn_deg, "width_m": cut.width_m, "inside": cut.inside}
-                    for cut in one.cuts
+                    for cut in each_member.cuts
                 ],
-                "x_m": one.at_m[0],
-                "y_m": one.at_m[1],
-                "z_m": one.at_m[2],
-                "by_hand": one.by_hand,
+                "x_m": each_member.at_m[0],
+                "y_m": each_member.at_m[1],
+                "z_m": each_member.at_m[2],
+                "by_hand": each_member.by_hand,
             }
-            for one in sorted(s.framed.members, key=lambda one: one.at_m[0])
+            for each_member in sorted(s.framed.members, key=lambda member: member.at_m[0])
         ],
         "faces": _faces(s),
         "bends": [
@@ -118,20 +118,20 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "panels": _panels(s),
         "seams": [
             {
-                "id": one.id,
-                "a": one.joint.a,
-                "b": one.joint.b or None,
-                "length_m": one.joint.length_m,
-                "turn_deg": one.joint.turn_deg,
-                "trim": one.made.trim if one.made else None,
-                "tape": one.made.tape if one.made else None,
-                "sealant": one.made.sealant if one.made else None,
-                "water": one.water,
-                "air": one.air,
+                "id": seam.id,
+                "a": seam.joint.a,
+                "b": seam.joint.b or None,
+                "length_m": seam.joint.length_m,
+                "turn_deg": seam.joint.turn_deg,
+                "trim": seam.made.trim if seam.made else None,
+                "tape": seam.made.tape if seam.made else None,
+                "sealant": seam.made.sealant if seam.made else None,
+                "water": seam.water,
+                "air": seam.air,
             }
-            for one in seams(s)
+            for seam in seams(s)
         ],
-        "checks": [{**check_record(one), "where": list(one.where)} for one in screening(s)],
+        "checks": [{**check_record(check), "where": list(check.where)} for check in screening(s)],
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},
     }
 
@@ -139,18 +139,18 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
 def _sections(s: Studied) -> list[dict[str, Any]]:
     return [
         {
-            "id": one.id,
-            "face": one.face,
-            "order": one.order,
-            "size_m": list(one.size_m),
-            "mass_kg": number(one.mass_kg),
-            "x_m": one.at_m[0],
-            "y_m": one.at_m[1],
-            "z_m": one.at_m[2],
-            "picks_m": [list(pick) for pick in one.picks],
-            "bolts": one.bolts,
+            "id": section.id,
+            "face": section.face,
+            "order": section.order,
+            "size_m": list(section.size_m),
+            "mass_kg": number(section.mass_kg),
+            "x_m": section.at_m[0],
+            "y_m": section.at_m[1],
+            "z_m": section.at_m[2],
+            "picks_m": [list(pick) for pick in section.picks],
+            "bolts": section.bolts,
         }
-        for one in sections_of(s).sections
+        for section in sections_of(s).sections
     ]
 
 
@@ -160,17 +160,17 @@ def _panels(s: Studied) -> list[dict[str, Any]]:
         return []
     return [
         {
-            "id": one.id,
-            "outside_m": list(one.outside_m),
-            "inside_m": list(one.inside_m),
-            "mass_kg": number(one.mass_kg),
+            "id": panel.id,
+            "outside_m": list(panel.outside_m),
+            "inside_m": list(panel.inside_m),
+            "mass_kg": number(panel.mass_kg),
             "edges": [
                 {"other": e.other, "length_m": e.length_m, "turn_deg": e.turn_deg, "tilt_deg": e.tilt_deg, "narrower_m": e.narrower_m}
-                for e in one.edges
+                for e in panel.edges
             ],
-            "fault": one.fault or None,
+            "fault": panel.fault or None,
         }
-        for one in panels(s)
+        for panel in panels(s)
     ]
 
 
@@ -188,19 +188,19 @@ def _survey(s: Studied) -> dict[str, Any] | None:
         "bow_radius_m": found.bow_radius_m,
         "bow_arc_m": found.bow_arc_m,
         "tyre_years": found.tyre_years,
-        "planned_on_old": [one.id for one in planned_on_old(s.build, words)],
+        "planned_on_old": [planned.id for planned in planned_on_old(s.build, words)],
     }
 
 
 def _relined(s: Studied) -> list[dict[str, Any]]:
     library = library_of(s.facts.materials)
     made = []
-    for one in s.build.shell.relined:
-        found = relined(one, s.build.shell, s.framed, library)
+    for relining in s.build.shell.relined:
+        found = relined(relining, s.build.shell, s.framed, library)
         if found is not None:
             made.append(
                 {
-                    "face": one.face,
+                    "face": relining.face,
                     "out_kg": found.out_kg,
                     "in_kg": found.in_kg,
                     "room_lost_m": found.room_lost_m,
@@ -216,7 +216,7 @@ def _relined(s: Studied) -> list[dict[str, Any]]:
 def _partitions(s: Studied) -> list[dict[str, Any]]:
     body = s.framed.body
     made = []
-    for wall, one in zip(
+    for wall, partition in zip(
         walls_of(s.build.shell, body, library_of(s.facts.materials)) if body is not None else (),
         s.build.shell.partitions,
         strict=body is not None,
@@ -225,7 +225,7 @@ def _partitions(s: Studied) -> list[dict[str, Any]]:
             {
                 "id": wall.id,
                 "way": wall.way,
-                "door": one.door,
+                "door": partition.door,
                 "area_m2": float(wall.outline.area),
                 "mass_kg": wall.mass_kg,
                 "kg_m2": wall.kg_m2,

@@ -26,7 +26,7 @@ def shop_report(s: Studied) -> dict[str, Any]:
         for piece, named in zip(layout["pieces"], on.named, strict=True):
             piece["label"] = named.label
     for pattern, of in zip(report["bars"]["patterns"], hand.bars, strict=True):
-        pattern["labels"] = [[one.label for one in some] for some in of.named]
+        pattern["labels"] = [[numbered.label for numbered in some] for some in of.named]
     lines = lines_of(s, made)
     money = money_of(s.build, s.facts, lines, take_off(s.build, s.facts))
     known = bool(lines)
@@ -34,7 +34,7 @@ def shop_report(s: Studied) -> dict[str, Any]:
         "sheets": report["sheets"],
         "bars": report["bars"],
         "unplaced": report["unplaced"],
-        "buy": [msgspec.to_builtins(one) for one in lines],
+        "buy": [msgspec.to_builtins(line) for line in lines],
         "money": {
             "likely": round(money.total.mean, 2) if known else None,
             "low": round(money.total.low, 2) if known else None,

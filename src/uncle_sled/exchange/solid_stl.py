@@ -49,7 +49,7 @@ def _body(s: Studied) -> list[Floats]:
 
 def _strips(surface: Surface, shape: Polygon) -> list[Polygon]:
     """Flat parts of a surface: of a swept one a strip between its corners."""
-    parts = [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and one.area > 1e-9]
+    parts = [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, Polygon) and part.area > 1e-9]
     if surface.chain is None:
         return parts
     _, low, _, high = surface.polygon.bounds
@@ -58,7 +58,7 @@ def _strips(surface: Surface, shape: Polygon) -> list[Polygon]:
         band = Polygon([(a, low - 1), (b, low - 1), (b, high + 1), (a, high + 1)])
         for part in parts:
             cut = part.intersection(band)
-            found += [one for one in getattr(cut, "geoms", [cut]) if isinstance(one, Polygon) and one.area > 1e-9]
+            found += [part for part in getattr(cut, "geoms", [cut]) if isinstance(part, Polygon) and part.area > 1e-9]
     return found
 
 
@@ -68,10 +68,10 @@ def _things(s: Studied, mode: Mode) -> list[Floats]:
     for thing in s.build.stow.things:
         if thing.id in mode.absent or thing.taken_out or (mode.towing and thing.rides):
             continue
-        one = cabinets.get(thing.id)
-        if one is not None and one.good and thing.id not in mode.touched:
-            for board in one.boards:
-                a, b = (np.array(one.placing.world(corner)) for corner in board.box)
+        fitted = cabinets.get(thing.id)
+        if fitted is not None and fitted.good and thing.id not in mode.touched:
+            for board in fitted.boards:
+                a, b = (np.array(fitted.placing.world(corner)) for corner in board.box)
                 made += _box(np.minimum(a, b), np.maximum(a, b))
             continue
         stand = stand_of(thing, mode)

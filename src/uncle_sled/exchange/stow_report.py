@@ -29,10 +29,10 @@ def modes_report(s: Studied) -> list[dict[str, Any]]:
                 "id": mode.id,
                 "name": mode.name,
                 "towing": mode.towing,
-                "clashes": [{"a": one.a, "b": one.b, "kind": one.kind, "overlap_m3": one.overlap_m3} for one in found[mode.id]],
+                "clashes": [{"a": clash.a, "b": clash.b, "kind": clash.kind, "overlap_m3": clash.overlap_m3} for clash in found[mode.id]],
                 "sleepers": [
-                    {"id": one.id, "name": one.name, "bed": one.bed, "fits": one.fits, "why": one.why}
-                    for one in (sleepers_in(s.build, s.facts, mode) if stands else ())
+                    {"id": sleeper.id, "name": sleeper.name, "bed": sleeper.bed, "fits": sleeper.fits, "why": sleeper.why}
+                    for sleeper in (sleepers_in(s.build, s.facts, mode) if stands else ())
                 ],
                 "ways_out": [
                     {"id": way.id, "clear_m": list(way.clear_m), "through": way.through or None}
@@ -101,15 +101,15 @@ def restraints_report(s: Studied) -> list[dict[str, Any]]:
     """The ``restraints`` key: pulls in newtons against what holds in each direction; capacity_n is that of the weakest."""
     return [
         {
-            "id": one.id,
-            "mass_kg": one.mass_kg,
-            "pull_n": {"along": one.along_n, "across": one.wanted_n["side"], "up": one.wanted_n["up"]},
-            "hold": msgspec.to_builtins(one.hold) if one.hold else None,
-            "in": one.in_thing,
-            "capacity_n": one.weakest.capacity_n if one.weakest else None,
-            "directions": {way.way: [way.capacity_n, way.wanted_n] for way in one.directions} or None,
-            "angles_assumed": one.assumed,
-            "fault": one.fault or None,
+            "id": hold.id,
+            "mass_kg": hold.mass_kg,
+            "pull_n": {"along": hold.along_n, "across": hold.wanted_n["side"], "up": hold.wanted_n["up"]},
+            "hold": msgspec.to_builtins(hold.hold) if hold.hold else None,
+            "in": hold.in_thing,
+            "capacity_n": hold.weakest.capacity_n if hold.weakest else None,
+            "directions": {way.way: [way.capacity_n, way.wanted_n] for way in hold.directions} or None,
+            "angles_assumed": hold.assumed,
+            "fault": hold.fault or None,
         }
-        for one in restraints(s.build, s.table)
+        for hold in restraints(s.build, s.table)
     ]

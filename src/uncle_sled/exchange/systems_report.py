@@ -29,23 +29,23 @@ def power_report(s: Studied) -> dict[str, Any]:
         "why": list(stay.why),
         "strings": [
             {
-                "id": one.id,
-                "hours_to_empty": one.hours_to_empty,
-                "first_dark": None if one.first_dark_h is None else {"hour": one.first_dark_h, "load": one.first_dark},
-                "soc": [round(float(wh) / max(bank.cold_wh, 1e-9), 9) for wh in one.soc_wh] if bank is not None else [],
-                "in_wh": float((one.sun_wh + one.car_wh + one.generator_wh + one.mains_wh).sum()),
-                "unserved_wh": one.unserved_wh,
-                "lost_wh": one.lost_wh,
-                "clipped_wh": one.clipped_wh,
+                "id": string.id,
+                "hours_to_empty": string.hours_to_empty,
+                "first_dark": None if string.first_dark_h is None else {"hour": string.first_dark_h, "load": string.first_dark},
+                "soc": [round(float(wh) / max(bank.cold_wh, 1e-9), 9) for wh in string.soc_wh] if bank is not None else [],
+                "in_wh": float((string.sun_wh + string.car_wh + string.generator_wh + string.mains_wh).sum()),
+                "unserved_wh": string.unserved_wh,
+                "lost_wh": string.lost_wh,
+                "clipped_wh": string.clipped_wh,
             }
-            for one in stay.strings
+            for string in stay.strings
         ],
         "schools": _schools(s, stay),
     }
 
 
 def _schools(s: Studied, stay: Stay) -> list[dict[str, Any]]:
-    needs = next((one for one in needs_of(s.build, stay_mode(s.build)) if one.sky == "mixed"), None)
+    needs = next((needs for needs in needs_of(s.build, stay_mode(s.build)) if needs.sky == "mixed"), None)
     if needs is None or needs.battery_wh is None:
         return []
     return [
@@ -61,7 +61,8 @@ def wiring_report(s: Studied) -> dict[str, Any]:
         "volts": s.build.systems.volts,
         "circuits": [_circuit(wire) for wire in wired.wires],
         "hazards": [
-            {"code": one.code, "where": list(one.where), "value": one.value, "limit": one.limit} for one in hazards_of(s.build, wired)
+            {"code": hazard.code, "where": list(hazard.where), "value": hazard.value, "limit": hazard.limit}
+            for hazard in hazards_of(s.build, wired)
         ],
         "connections": [_connection(wire, wired) for wire in wired.wires],
     }
@@ -127,7 +128,10 @@ def gas_report(s: Studied) -> dict[str, Any]:
     made = the_gas(s)
     half = LEVELS.index(0.5)
     return {
-        "burners": [{"id": one.id, "fuel": one.fuel, "kw": one.kw, "kg_day": one.kg_day, "sealed": one.sealed} for one in made.burners],
+        "burners": [
+            {"id": burner.id, "fuel": burner.fuel, "kw": burner.kw, "kg_day": burner.kg_day, "sealed": burner.sealed}
+            for burner in made.burners
+        ],
         "days": dict(made.days),
         "kg": dict(made.kg),
         "boil_off_kw": [[t, kw[half]] for t, kw in made.boil_off_kw],
@@ -173,11 +177,19 @@ def moisture_report(s: Studied) -> dict[str, Any]:
         "dew_c": night.dew_c,
         "made_g_h": night.made_g_h,
         "surfaces": [
-            {"name": one.name, "where": one.where, "t_c": one.t_c, "sweats": one.sweats, "vent_m3h": one.vent_m3h, "price_w": one.price_w}
-            for one in night.surfaces
+            {
+                "name": face.name,
+                "where": face.where,
+                "t_c": face.t_c,
+                "sweats": face.sweats,
+                "vent_m3h": face.vent_m3h,
+                "price_w": face.price_w,
+            }
+            for face in night.surfaces
         ],
         "faces": [
-            {"id": one.id, "condenses_g_night": one.condenses_g_m2, "dries": one.dries} for one in profiles_of(s.build, s.facts, s.framed)
+            {"id": profile.id, "condenses_g_night": profile.condenses_g_m2, "dries": profile.dries}
+            for profile in profiles_of(s.build, s.facts, s.framed)
         ],
         "why": [*night.why, *night.unknown],
     }

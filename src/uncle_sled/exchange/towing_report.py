@@ -30,12 +30,12 @@ def towing_report(s: Studied) -> dict[str, Any]:
         ],
         "sway": [
             {
-                "case_id": one.case_id,
-                "damping": {str(kmh): number(damping(one.train, kmh)) for kmh in ASKED_KMH},
-                "critical_kmh": number(one.critical_kmh),
-                "oversteer_kmh": number(one.oversteer_kmh),
+                "case_id": swaying.case_id,
+                "damping": {str(kmh): number(damping(swaying.train, kmh)) for kmh in ASKED_KMH},
+                "critical_kmh": number(swaying.critical_kmh),
+                "oversteer_kmh": number(swaying.oversteer_kmh),
             }
-            for one in made.cases
+            for swaying in made.cases
         ],
         "sway_why": made.why or None,
         "frame": None

@@ -15,15 +15,15 @@ from uncle_sled.exchange.shell_report import number
 def variants_report(project: Project) -> list[dict[str, Any]]:
     shown = project.build.brief.reading.shown()
     made = []
-    for build, one in zip(project.variants, beside(project), strict=True):
-        record = {name: number(v) if isinstance(v, float) else v for name, v in msgspec.to_builtins(one.standing).items()}
+    for build, beside_ in zip(project.variants, beside(project), strict=True):
+        record = {name: number(v) if isinstance(v, float) else v for name, v in msgspec.to_builtins(beside_.standing).items()}
         others = differences(project.variants[0], build)
         made.append(
             {
                 **record,
-                "same_as_first": list(one.same),
-                "stops": one.stops,
-                "to_settle": one.settle,
+                "same_as_first": list(beside_.same),
+                "stops": beside_.stops,
+                "to_settle": beside_.settle,
                 "differences": [{"stop": d.stop, "says": in_words(d, shown)} for d in others],
             }
         )

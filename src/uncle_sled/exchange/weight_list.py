@@ -153,7 +153,7 @@ def _weigh(path: Path) -> None:
     import zipfile
 
     with zipfile.ZipFile(path) as archive:
-        unfolded = sum(one.file_size for one in archive.infolist())
+        unfolded = sum(entry.file_size for entry in archive.infolist())
     if unfolded > MOST_UNFOLDED:
         raise FileError(f"{path.name} unfolds to {unfolded // 1_000_000} MB; a list of weights is smaller. Save the list alone.")
 

@@ -30,18 +30,18 @@ def work_report(s: Studied) -> dict[str, Any]:
         "schedule": {
             "tasks": [
                 {
-                    "id": one.task.id,
-                    "name": one.task.name,
-                    "start": day(one.begin),
-                    "end": day(one.end),
-                    "critical": one.task.id in moving,
-                    "least_for": list(one.task.least),
-                    "wait": round(max(one.free - one.end, 0.0), 3),
-                    "hours": round(one.task.mean_h, 2),
-                    "hands": one.task.hands,
-                    "done": bool(one.task.done),
+                    "id": placed.task.id,
+                    "name": placed.task.name,
+                    "start": day(placed.begin),
+                    "end": day(placed.end),
+                    "critical": placed.task.id in moving,
+                    "least_for": list(placed.task.least),
+                    "wait": round(max(placed.free - placed.end, 0.0), 3),
+                    "hours": round(placed.task.mean_h, 2),
+                    "hands": placed.task.hands,
+                    "done": bool(placed.task.done),
                 }
-                for one in schedule.placed
+                for placed in schedule.placed
             ],
             "never": [{"id": id, "why": why} for id, why in schedule.never],
             "loop": list(schedule.loop),
@@ -52,30 +52,30 @@ def work_report(s: Studied) -> dict[str, Any]:
         },
         "lift": [
             {
-                "id": one.lift.id,
-                "what": one.name,
-                "way": one.lift.way,
-                "mass_kg": round(one.mass_kg, 2) if not one.why else None,
-                "sigma_kg": round(one.sigma_kg, 2) if not one.why else None,
-                "hands": one.hands,
-                "said": [msgspec.to_builtins(said) for said in one.said],
-                "refusals": list(one.refusals),
-                "why": one.why or None,
+                "id": lifted.lift.id,
+                "what": lifted.name,
+                "way": lifted.lift.way,
+                "mass_kg": round(lifted.mass_kg, 2) if not lifted.why else None,
+                "sigma_kg": round(lifted.sigma_kg, 2) if not lifted.why else None,
+                "hands": lifted.hands,
+                "said": [msgspec.to_builtins(said) for said in lifted.said],
+                "refusals": list(lifted.refusals),
+                "why": lifted.why or None,
             }
-            for one in lifts_of(s)
+            for lifted in lifts_of(s)
         ],
         "checklists": [
             {
-                "name": one.name,
+                "name": checklist.name,
                 "lines": [
                     {"id": c.id, "says": c.says, "on": c.tick.on if c.tick else None, "who": c.tick.who if c.tick else None}
-                    for c in one.lines
+                    for c in checklist.lines
                 ],
             }
-            for one in checklists(s.build, s.facts)
+            for checklist in checklists(s.build, s.facts)
         ],
         "log": {
-            "entries": [msgspec.to_builtins(one) for one in s.build.work.log],
+            "entries": [msgspec.to_builtins(entry) for entry in s.build.work.log],
             "pairs": [{"name": p.name, "unit": p.unit, "plan": p.plan, "fact": p.fact} for p in pairs_of(s)],
         },
     }

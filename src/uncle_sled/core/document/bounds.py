@@ -112,7 +112,7 @@ def inner_fields(kind: Any) -> tuple[Inner, ...]:
     for field in fields_of(kind):
         annotation = bare(field.type)
         models = [annotation, *map(bare, get_args(annotation))]
-        model = next((one for one in models if isinstance(one, type) and issubclass(one, msgspec.Struct)), None)
+        model = next((model for model in models if isinstance(model, type) and issubclass(model, msgspec.Struct)), None)
         if field.name == "unknown":
             continue
         if get_origin(annotation) is tuple:

@@ -16,11 +16,11 @@ from uncle_sled.core.document.roles import FIGURES_DRAWN, ROLES, Role, at_odds
 from uncle_sled.core.document.stow import Clear, Figures, Side, State, Tank, Thing
 from uncle_sled.core.errors import EntryError
 
-FIELDS = tuple(field_of(Figures, one.name) for one in fields_of(Figures))
-FIGURES = tuple(one.name for one in FIELDS if one.kind is float)  # numbers, in the unit that their name ends on
+FIELDS = tuple(field_of(Figures, field.name) for field in fields_of(Figures))
+FIGURES = tuple(field.name for field in FIELDS if field.kind is float)  # numbers, in the unit that their name ends on
 # One of a few words, with what stands where nothing is said.
-WORDS = {one.name: str(one.usual) for one in FIELDS if one.choices}
-TICKS = tuple(one.name for one in FIELDS if one.kind is bool)
+WORDS = {field.name: str(field.usual) for field in FIELDS if field.choices}
+TICKS = tuple(field.name for field in FIELDS if field.kind is bool)
 COLUMNS = (
     "id",
     "name",
@@ -148,7 +148,7 @@ def _roles(line: dict[str, str]) -> tuple[Role, ...]:
 
 
 def _figures(line: dict[str, str]) -> Figures:
-    told: dict[str, Any] = {one.name: _figure(line, one) for one in FIELDS if one.kind is float}
+    told: dict[str, Any] = {field.name: _figure(line, field) for field in FIELDS if field.kind is float}
     for field, usual in WORDS.items():
         told[field] = _one_of(line, field, _allowed(Figures, field), usual)
     told |= {field: _yes(line, field) for field in TICKS}

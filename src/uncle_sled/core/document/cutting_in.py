@@ -95,17 +95,17 @@ def _free_along(shell: Shell, face: str, size: tuple[float, float], up: float, r
 
 def on_the_other_side(shell: Shell, id: str) -> dict[str, Any] | None:
     """The twin of an opening across from it, or beside what is there, as plain data; None for what is in no side wall."""
-    one = next((o for o in shell.openings if o.id == id), None)
+    opening = next((o for o in shell.openings if o.id == id), None)
     sides = {"left side": "right side", "right side": "left side"}
-    if one is None or one.face not in sides:
+    if opening is None or opening.face not in sides:
         return None
-    face, run = sides[one.face], shell.length.si if shell.length else one.along.si + one.width.si
-    along = _free_along(shell, face, (one.width.si, one.height.si), one.up.si, run, one.along.si)
-    moved = {} if along == one.along.si else {"along": {"si": round(along, 4), "typed": None}}
+    face, run = sides[opening.face], shell.length.si if shell.length else opening.along.si + opening.width.si
+    along = _free_along(shell, face, (opening.width.si, opening.height.si), opening.up.si, run, opening.along.si)
+    moved = {} if along == opening.along.si else {"along": {"si": round(along, 4), "typed": None}}
     return {
-        **msgspec.to_builtins(one),
+        **msgspec.to_builtins(opening),
         **moved,
         "id": fresh_id("o", [o.id for o in shell.openings]),
-        "name": f"{one.name}, {sides[one.face].removesuffix(' side')}",
-        "face": sides[one.face],
+        "name": f"{opening.name}, {sides[opening.face].removesuffix(' side')}",
+        "face": sides[opening.face],
     }

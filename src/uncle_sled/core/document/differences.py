@@ -82,14 +82,14 @@ def _joined(what: str, name: str) -> str:
     return f"{what}, {word}" if what else word
 
 
-def in_words(one: Difference, shown: Shown) -> str:
+def in_words(difference: Difference, shown: Shown) -> str:
     """A difference as a line: ``length: 3.2 m, was 3 m``."""
-    name = f"{one.where}: " if one.where else ""
-    if one.kind == "new":
+    name = f"{difference.where}: " if difference.where else ""
+    if difference.kind == "new":
         return f"{name}only here"
-    if one.kind == "gone":
+    if difference.kind == "gone":
         return f"{name}not here"
-    return f"{name}{one.what} {_value(one.now, shown)}, was {_value(one.was, shown)}"
+    return f"{name}{difference.what} {_value(difference.now, shown)}, was {_value(difference.was, shown)}"
 
 
 def _value(value: Any, shown: Shown) -> str:

@@ -77,7 +77,7 @@ class Field(NamedTuple):
         if get_origin(self.kind) is not Literal:
             return ()
         said = {"": "not said", **self.about.words}
-        return tuple((one, said.get(one, str(one))) for one in get_args(self.kind))
+        return tuple((choice, said.get(choice, str(choice))) for choice in get_args(self.kind))
 
     @property
     def most(self) -> float | None:
@@ -195,7 +195,7 @@ class Field(NamedTuple):
 @cache
 def field_of(model: Any, name: str) -> Field:
     """The field of a model. Raises: EditError: it has none of that name."""
-    info = next((one for one in fields_of(model) if one.name == name), None)
+    info = next((field for field in fields_of(model) if field.name == name), None)
     if info is None:
         raise EditError(f"There is no “{name}” in a {model.__name__}.")
     low = high = None
@@ -208,7 +208,7 @@ def field_of(model: Any, name: str) -> Field:
                 low = meta.ge if getattr(meta, "ge", None) is not None else low
                 high = meta.le if getattr(meta, "le", None) is not None else high
             kind = bare(kind)
-        some = [one for one in get_args(kind) if one is not type(None)]
+        some = [choice for choice in get_args(kind) if choice is not type(None)]
         if get_origin(kind) is Union or type(kind).__name__ == "UnionType":
             kind = some[0] if len(some) == 1 else kind
             if len(some) != 1:
@@ -220,7 +220,7 @@ def field_of(model: Any, name: str) -> Field:
 @cache
 def described_of(model: Any) -> tuple[str, ...]:
     """Fields of a model that say what they are, in their order."""
-    return tuple(one.name for one in fields_of(model) if field_of(model, one.name).described)
+    return tuple(field.name for field in fields_of(model) if field_of(model, field.name).described)
 
 
 @lru_cache(4000)  # places hold ids, of which a long day makes many

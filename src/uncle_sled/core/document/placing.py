@@ -54,7 +54,7 @@ def state_in(thing: Thing, mode: Mode) -> State | None:
     """The state that a mode puts a thing in; None as it is."""
     if not thing.states or not mode.states:
         return None
-    wanted = next((one.state for one in mode.states if one.id == thing.id), None)
+    wanted = next((state.state for state in mode.states if state.id == thing.id), None)
     return next((state for state in thing.states if state.id == wanted), None)
 
 
@@ -93,7 +93,7 @@ def with_inner(stow: Stow, ids: Iterable[str]) -> tuple[str, ...]:
 def state_ops(mode: Mode, thing: Thing, state: str | None) -> list[Op]:
     """Ops that put a thing into one of its states in a mode; None: as it is."""
     path = f"stow.modes.{mode.id}.states"
-    ops = [remove(f"{path}.{thing.id}")] if any(one.id == thing.id for one in mode.states) else []
+    ops = [remove(f"{path}.{thing.id}")] if any(state.id == thing.id for state in mode.states) else []
     return ops + ([add_to(path, {"id": thing.id, "state": state})] if state else [])
 
 
@@ -188,9 +188,9 @@ def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
         ops += [remove(f"stow.modes.{mode.id}.places.{place.id}") for place in mode.places if place.id in gone]
         if gone & set(mode.absent):
             ops.append(set_to(f"stow.modes.{mode.id}.absent", [id for id in mode.absent if id not in gone]))
-        ops += [remove(f"stow.modes.{mode.id}.states.{one.id}") for one in mode.states if one.id in gone]
+        ops += [remove(f"stow.modes.{mode.id}.states.{state.id}") for state in mode.states if state.id in gone]
     ops += [set_to(f"stow.things.{t.id}.inside", None) for t in build.stow.things if t.inside in gone and t.id not in gone]
     for case in build.stow.cases:
         ops += [remove(f"stow.cases.{case.id}.levels.{level.id}") for level in case.levels if level.id in gone]
-        ops += [remove(f"stow.cases.{case.id}.aboard.{one.id}") for one in case.aboard if one.id in gone]
+        ops += [remove(f"stow.cases.{case.id}.aboard.{aboard.id}") for aboard in case.aboard if aboard.id in gone]
     return ops + [remove(f"stow.things.{id}") for id in ids if any(t.id == id for t in build.stow.things)]

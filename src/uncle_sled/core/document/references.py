@@ -25,7 +25,7 @@ def referring_right(project: Project, before: Project | None = None) -> tuple[Pr
     """
     said: list[str] = []
     ids = [build.id for build in project.variants]
-    people, vehicles = {one.id for one in project.facts.people}, {one.id for one in project.facts.vehicles}
+    people, vehicles = {person.id for person in project.facts.people}, {vehicle.id for vehicle in project.facts.vehicles}
     parents = {build.id: build.parent for build in project.variants}
     builds = []
     right = _right_before(project, before)
@@ -52,17 +52,17 @@ def referring_right(project: Project, before: Project | None = None) -> tuple[Pr
 
 def _right_before(project: Project, before: Project | None) -> set[int]:
     """Which builds need no look: they were looked at, with the people, vehicles and variants that there are."""
-    if before is None or [one.id for one in before.variants] != [one.id for one in project.variants]:
+    if before is None or [build.id for build in before.variants] != [build.id for build in project.variants]:
         return set()
     if before.facts.people != project.facts.people or before.facts.vehicles != project.facts.vehicles:
         return set()
-    return {id(one) for one in before.variants}
+    return {id(build) for build in before.variants}
 
 
 def _stow(build: Build, where: str, said: list[str]) -> Stow:
     stow = build.stow
-    things = {one.id: one for one in stow.things}
-    inside = {one.id: one.inside for one in stow.things}
+    things = {thing.id: thing for thing in stow.things}
+    inside = {thing.id: thing.inside for thing in stow.things}
     kept = []
     for thing in stow.things:
         within = thing.inside
@@ -71,10 +71,10 @@ def _stow(build: Build, where: str, said: list[str]) -> Stow:
             said.append(f"{where}.things.{thing.id}.inside: “{within[:60]}” was left out, {why}.")
             within = inside[thing.id] = None
         kept.append(changed(thing, inside=within))
-    doors = {one.id for one in build.shell.openings}
+    doors = {opening.id for opening in build.shell.openings}
     modes = tuple(_mode(mode, things, doors, f"{where}.modes.{mode.id}", said) for mode in stow.modes)
     known = {mode.id for mode in modes}
-    said += [f"{where}.cases.{one.id[:60]} was left out, there is no such mode." for one in stow.cases if one.mode not in known]
+    said += [f"{where}.cases.{case.id[:60]} was left out, there is no such mode." for case in stow.cases if case.mode not in known]
     cases = tuple(_case(case, things, f"{where}.cases.{case.id}", said) for case in stow.cases if case.mode in known)
     return changed(stow, things=tuple(kept), modes=modes, cases=cases)
 
@@ -103,8 +103,8 @@ def _case(case: LoadCase, things: Collection[str], where: str, said: list[str]) 
 def _systems(build: Build, where: str, said: list[str]) -> Systems:
     """Wires that end at something, and loads left off that there are."""
     systems = build.systems
-    things, loads = {one.id for one in build.stow.things}, {one.id for one in systems.loads}
-    ends = things | loads | {one.id for one in systems.devices}
+    things, loads = {thing.id for thing in build.stow.things}, {load.id for load in systems.loads}
+    ends = things | loads | {device.id for device in systems.devices}
     modes = {mode.id for mode in build.stow.modes}
     wires = []
     for wire in systems.wires:
@@ -135,8 +135,8 @@ def _known(words: tuple[str, ...], ids: Collection[str], where: str, what: str, 
 
 def _of(items: tuple[Any, ...], things: Collection[str], where: str, said: list[str]) -> tuple[Any, ...]:
     """The items that are of a thing there is."""
-    said += [f"{where}.{one.id[:60]} was left out, there is no such thing." for one in items if one.id not in things]
-    kept = tuple(one for one in items if one.id in things)
+    said += [f"{where}.{item.id[:60]} was left out, there is no such thing." for item in items if item.id not in things]
+    kept = tuple(item for item in items if item.id in things)
     return items if len(kept) == len(items) else kept
 
 

@@ -20,7 +20,7 @@ def of_no_sense(project: Project, shipped: Container[str], before: Project | Non
     faults = [] if project.variants else ["variants: there is none; a project holds at least one."]
     if project.variants and project.open_variant not in {b.id for b in project.variants}:
         faults.append(f"open_variant: there is no variant “{project.open_variant}”.")
-    own = {one.id for one in project.facts.materials}
+    own = {material.id for material in project.facts.materials}
     same = before is not None and before.facts.materials == project.facts.materials
     looked_at = {id(build) for build in before.variants} if before is not None and same else set()
     for build in project.variants:
@@ -40,10 +40,10 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
         if (id := getattr(build.rig, name)) and id not in sections()
     ]
     faults += [
-        f"{where}.{place}.{one.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
+        f"{where}.{place}.{load.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
         for place, several in (("stow.things", build.stow.things), ("systems.loads", build.systems.loads))
-        for one in several
-        if (odd := at_odds(one.roles)) is not None
+        for load in several
+        if (odd := at_odds(load.roles)) is not None
     ]
     return (
         faults

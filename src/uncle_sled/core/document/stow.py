@@ -239,7 +239,7 @@ class Mode(msgspec.Struct, frozen=True):
     @property
     def touched(self) -> frozenset[str]:
         """Things that do not stand at home, or not as they are."""
-        return frozenset([place.id for place in self.places] + [one.id for one in self.states])
+        return frozenset([place.id for place in self.places] + [state.id for state in self.states])
 
 
 class Level(msgspec.Struct, frozen=True):

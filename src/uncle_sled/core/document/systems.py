@@ -196,4 +196,4 @@ class Systems(msgspec.Struct, frozen=True):
     @property
     def ids(self) -> frozenset[str]:
         """Of own loads, devices and wires: what can be picked."""
-        return frozenset(one.id for some in (self.loads, self.devices, self.wires) for one in some)
+        return frozenset(part.id for some in (self.loads, self.devices, self.wires) for part in some)

@@ -46,7 +46,7 @@ def takeable(build: Build) -> tuple[Take, ...]:
 def taken_over(project: Project, source: Project, takes: tuple[Take, ...]) -> tuple[Project, tuple[str, ...]]:
     """The project with all of it taken into its open variant, and the loose ends in words."""
     said: list[str] = []
-    for take in sorted(takes, key=lambda one: ("stop", "school", "layers", "thing").index(one.kind)):
+    for take in sorted(takes, key=lambda take: ("stop", "school", "layers", "thing").index(take.kind)):
         if take.kind == "stop":
             project = _stop(project, source, take.id, said)
         elif take.kind == "school":
@@ -66,9 +66,9 @@ def _unwired(project: Project, said: list[str]) -> Project:
     """Things and wires of two builds: a wire must not end at another thing that only has the same id."""
     build = project.build
     systems = build.systems
-    own = {one.id for one in systems.loads} | {one.id for one in systems.devices}
+    own = {load.id for load in systems.loads} | {device.id for device in systems.devices}
     wires = tuple(wire for wire in systems.wires if wire.start in own and wire.end in own)
-    off, bonds = tuple(one for one in systems.off if one.id in own), tuple(id for id in systems.bonds if id in own)
+    off, bonds = tuple(off_ for off_ in systems.off if off_.id in own), tuple(id for id in systems.bonds if id in own)
     gone = len(systems.wires) - len(wires)
     if gone:
         said.append(f"{gone} wires ended at things of the other build and were left out; Wire it up on Systems joins what is here.")
@@ -91,7 +91,7 @@ def _stop(project: Project, source: Project, name: str, said: list[str]) -> Proj
         facts, names = _materials(facts, source.facts, [layer.material for face in root.faces for layer in face.layers])
         root = replace(root, faces=tuple(_with_materials(face, names) for face in root.faces))
     build = replace(project.build, **{name: root})
-    gone = [one for one in build.set_aside if name in ("shell", "stow", "rig")]
+    gone = [aside for aside in build.set_aside if name in ("shell", "stow", "rig")]
     if gone:
         said.append(f"{len(gone)} findings set aside may be of what is gone with the old {name}; look them over.")
     return replace(project, facts=facts).with_build(build)
@@ -100,28 +100,28 @@ def _stop(project: Project, source: Project, name: str, said: list[str]) -> Proj
 def _added(own: tuple[Any, ...], others: tuple[Any, ...], letter: str) -> tuple[tuple[Any, ...], dict[str, str]]:
     """Others beside one's own, each once, and the new ids of those whose id was taken by somebody else."""
     made, renamed = list(own), dict[str, str]()
-    for one in others:
-        same = next((mine for mine in made if replace(mine, id="") == replace(one, id="")), None)
+    for other in others:
+        same = next((mine for mine in made if replace(mine, id="") == replace(other, id="")), None)
         if same is not None:
-            renamed[one.id] = same.id
+            renamed[other.id] = same.id
             continue
-        id = one.id if all(mine.id != one.id for mine in made) else fresh_id(letter, [mine.id for mine in made])
-        renamed[one.id] = id
-        made.append(replace(one, id=id))
+        id = other.id if all(mine.id != other.id for mine in made) else fresh_id(letter, [mine.id for mine in made])
+        renamed[other.id] = id
+        made.append(replace(other, id=id))
     return tuple(made), renamed
 
 
 def _materials(facts: Facts, others: Facts, wanted: list[str]) -> tuple[Facts, dict[str, str]]:
     """The own materials that layers use, brought along under an id that is free here."""
-    theirs = {one.id: one for one in others.materials}
+    theirs = {each_material.id: each_material for each_material in others.materials}
     made, names = list[OwnMaterial](facts.materials), dict[str, str]()
     for id in dict.fromkeys(wanted):
-        one = theirs.get(id)
-        if one is None or any(mine == one for mine in made):
+        material = theirs.get(id)
+        if material is None or any(mine == material for mine in made):
             continue
         free = id if all(mine.id != id for mine in made) else fresh_id("own", [mine.id for mine in made])
         names[id] = free
-        made.append(replace(one, id=free))
+        made.append(replace(material, id=free))
     return replace(facts, materials=tuple(made)), names
 
 
@@ -169,7 +169,7 @@ def _thing(project: Project, source: Build, id: str, said: list[str]) -> Project
     if theirs.inside is not None:
         within = next((thing.name for thing in source.stow.things if thing.id == theirs.inside), theirs.inside)
         said.append(f"{upper_first(theirs.name)} stood in {lower_first(within)}; here it stands by itself.")
-    states = [mode.name for mode in source.stow.modes if any(one.id == id for one in mode.states)]
+    states = [mode.name for mode in source.stow.modes if any(state.id == id for state in mode.states)]
     if states:
         said.append(f"{upper_first(theirs.name)} has another form in {', '.join(states)} there; say In hand where it has it here.")
     thing = replace(theirs, id=fresh, inside=None)

@@ -19,7 +19,7 @@ def _length(si: float) -> dict[str, Any]:
 
 
 def _taken(shell: Shell) -> list[str]:
-    return [one.id for one in shell.inner] + [one.id for one in shell.faces] + [one.id for one in shell.openings]
+    return [inner.id for inner in shell.inner] + [face.id for face in shell.faces] + [opening.id for opening in shell.openings]
 
 
 def first_partition(shell: Shell, way: str) -> dict[str, Any]:
@@ -29,7 +29,7 @@ def first_partition(shell: Shell, way: str) -> dict[str, Any]:
     tall = shell.height.si if shell.height else 1.9
     low = min(shell.eaves.si, tall) if shell.eaves else tall * LOW_EDGE.get(shell.form, 1.0)
     ids = _taken(shell)
-    many = sum(1 for one in shell.partitions if one.way == way)
+    many = sum(1 for partition in shell.partitions if partition.way == way)
     record = {"id": fresh_id("i", ids), "name": f"Wall {way}" + (f" {many + 1}" if many else ""), "way": way, "thick": _length(THICK_M)}
     if way == "across":
         door = min(DOOR_M, wide * 0.4)

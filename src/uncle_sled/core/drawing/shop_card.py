@@ -49,7 +49,7 @@ def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line,
         "Build": _work,
         "Road": _road,
     }[stop](s, words)
-    mine = [one for one in found if one.stop == stop and one.set_aside is None and one.severity != "note"]
+    mine = [finding for finding in found if finding.stop == stop and finding.set_aside is None and finding.severity != "note"]
     settle = (
         Line("To settle", mine[0].title + (f", {len(mine) - 1} more" if len(mine) > 1 else ""), wrong=True)
         if mine
@@ -94,7 +94,7 @@ def _shell(s: Studied, words: Words) -> list[Line]:
 
 
 def _stow(s: Studied, words: Words) -> list[Line]:
-    held = [one for one in restraints(s.build, s.table) if one.fault not in ("", "unrated")]
+    held = [hold for hold in restraints(s.build, s.table) if hold.fault not in ("", "unrated")]
     return [Line("Aboard", f"{len(s.build.stow.things)} things"), Line("Held on the road", "all" if not held else f"not {held[0].name}")]
 
 
@@ -118,7 +118,7 @@ def _balance(s: Studied, words: Words) -> list[Line]:
 
 def _systems(s: Studied, words: Words) -> list[Line]:
     stay, water = the_stay(s), the_water(s)
-    hours = [one.first_dark_h for one in stay.strings if one.first_dark_h is not None]
+    hours = [string.first_dark_h for string in stay.strings if string.first_dark_h is not None]
     power = f"{min(hours) / 24:.1f} days" if hours else f"all {stay.nights} nights" if stay.strings else UNKNOWN
     fresh = f"{water.days_fresh:.1f} days" if water.days_fresh is not None else UNKNOWN
     return [Line("Power lasts", power), Line("Water lasts", fresh)]
@@ -132,7 +132,7 @@ def _cut(s: Studied, words: Words) -> list[Line]:
 
 def _work(s: Studied, words: Words) -> list[Line]:
     schedule = schedule_of(s.build, s.facts)
-    nexts = [one.task.name for one in startable(schedule)][:3]
+    nexts = [placed.task.name for placed in startable(schedule)][:3]
     return [Line("Next", name) for name in nexts] or [Line("Next", "nothing planned")]
 
 
@@ -151,15 +151,15 @@ def shop_card(stop: str, s: Studied, found: tuple[Finding, ...], name: str, prin
         line((EDGE, HEIGHT - 74), (WIDTH - EDGE, HEIGHT - 74), "ink", 2.0),
     ]
     each = (HEIGHT - 74 - 60) / len(lines)
-    for k, one in enumerate(lines):
+    for k, each_line in enumerate(lines):
         y = HEIGHT - 74 - each * (k + 0.5)
         size = min(BIG, each * 0.62)
-        while size > LEAST and text_width(one.says, size, "head") > WIDTH - 2 * EDGE - 210:
+        while size > LEAST and text_width(each_line.says, size, "head") > WIDTH - 2 * EDGE - 210:
             size -= 2
-        ink = "primer" if one.wrong else "ink"
+        ink = "primer" if each_line.wrong else "ink"
         shapes += [
-            Text((EDGE, y), one.name, NAME, "pencil", "strong", "left"),
-            Text((EDGE + 210, y), elided(one.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left"),
+            Text((EDGE, y), each_line.name, NAME, "pencil", "strong", "left"),
+            Text((EDGE + 210, y), elided(each_line.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left"),
         ]
     shapes.append(
         Text(

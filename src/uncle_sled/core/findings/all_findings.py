@@ -100,7 +100,7 @@ def findings_in_hand(studied: Studied, taken_up: Studied, mode: str, rested: tup
 def _elsewhere(taken_up: Studied, mode: str) -> tuple[Finding, ...]:
     words = _words(taken_up)
     others = [m.id for m in taken_up.build.stow.modes if m.id != mode]
-    return tuple([found for one in others for found in clash.clash_findings(taken_up, words, one)])
+    return tuple([found for other in others for found in clash.clash_findings(taken_up, words, other)])
 
 
 def _words(s: Studied) -> Words:
@@ -144,8 +144,8 @@ def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]
 
 def with_answers(found: tuple[Finding, ...], settled: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Findings, each with the remedy (or the reason for none) that was found for it."""
-    by_key = {one.key: one for one in settled}
-    return tuple([by_key.get(one.key, one) for one in found])
+    by_key = {finding.key: finding for finding in settled}
+    return tuple([by_key.get(finding.key, finding) for finding in found])
 
 
 def _aside(found: Finding, said: SetAside | None) -> Finding:

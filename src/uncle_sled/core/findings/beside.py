@@ -27,7 +27,7 @@ def beside(project: Project, tell: Tell = nobody) -> tuple[Beside, ...]:
     for at, build in enumerate(project.variants):
         tell(at / len(project.variants), f"{build.name}, {at + 1} of {len(project.variants)}")
         found = findings(study(build, project.facts))
-        stops = sum(one.severity == "stop" and one.set_aside is None for one in found)
+        stops = sum(finding.severity == "stop" and finding.set_aside is None for finding in found)
         same = same_stops(build, project.variants[0])
         made.append(Beside(standing_of(build, project.facts), same, stops, to_settle(found)))
     return tuple(made)

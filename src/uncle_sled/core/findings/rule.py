@@ -27,8 +27,8 @@ def rules_in(place: ModuleType) -> tuple[Rule, ...]:
     Of two with one code the later stands: it says more of what the table says shortly.
     """
     found: dict[str, Rule] = {}
-    for one in vars(place).values():
-        for rule in one.values() if isinstance(one, dict) else (one,):
+    for var in vars(place).values():
+        for rule in var.values() if isinstance(var, dict) else (var,):
             if isinstance(rule, Rule):
                 found[rule.code] = rule
     return tuple(found.values())

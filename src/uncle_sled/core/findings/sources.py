@@ -12,6 +12,6 @@ def source_of(code: str) -> str:
     return str(place_of(code).SOURCE)
 
 
-def why_of(one: Finding) -> str:
+def why_of(finding: Finding) -> str:
     """Its reason, and where that comes from."""
-    return f"{one.why} Source: {source_of(one.code)} (docs/methods.md)."
+    return f"{finding.why} Source: {source_of(finding.code)} (docs/methods.md)."

@@ -90,8 +90,8 @@ class Cutter(msgspec.Struct, eq=False):
         if free.is_empty:
             return []
         box_of = bounds_of(free)
-        for at, one in enumerate(self.bounds):
-            if _meet(one, box_of):
+        for at, bound in enumerate(self.bounds):
+            if _meet(bound, box_of):
                 free = free.difference(self.shapes[at])
         for hole, of in zip(self.blocked, self.blocked_bounds, strict=True):
             if _meet(of, box_of):
@@ -125,11 +125,11 @@ class Cutter(msgspec.Struct, eq=False):
             share = piece.area / max(shape.area, 1e-12)
             if share * length_m < SHORTEST_M or (share < 0.98 and piece.area < NARROW * section[0] * SHORTEST_M):
                 continue
-            one = self._member(piece, ring, role, anchor, section, (1.0, 0.0), by_hand=False)
-            if one is not None:
-                one = msgspec.structs.replace(one, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips)
-                self.members[-1] = one
-                made.append(one)
+            member = self._member(piece, ring, role, anchor, section, (1.0, 0.0), by_hand=False)
+            if member is not None:
+                member = msgspec.structs.replace(member, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips)
+                self.members[-1] = member
+                made.append(member)
         return made
 
     def _changed(

@@ -7,4 +7,4 @@ from uncle_sled.core.framing.sandwich_panels import ALUMINIUM
 from uncle_sled.core.framing.welded_tube import STEEL
 from uncle_sled.core.materials import Material
 
-FRAME_STUFF: dict[str, Material] = {one.id: one for one in (STEEL, ALUMINIUM, HAT)}
+FRAME_STUFF: dict[str, Material] = {material.id: material for material in (STEEL, ALUMINIUM, HAT)}

@@ -30,7 +30,7 @@ def angle_kg_m(legs_m: tuple[float, float], wall_m: float) -> float:
 def profiles(body: Body, sizes: Sizes) -> tuple[Member, ...]:
     """A corner profile along every joint that turns."""
     made = []
-    of = {one.id: one for one in body.surfaces}
+    of = {face.id: face for face in body.surfaces}
     legs, wall = sizes.stick, sizes.wall or 0.002
     for joint in joints_of(body):
         if not joint.b or joint.turn_deg < LEAST_TURN_DEG:

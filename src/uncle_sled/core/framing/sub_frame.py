@@ -20,7 +20,7 @@ WELDS = 0.04  # of the tubes' mass: weld metal and plates
 
 def sub_frame(body: Body, sizes: Sizes) -> tuple[Member, ...]:
     """Its tubes; none where there is no flat floor, or it is narrower than two rails."""
-    floor = next((one for one in body.surfaces if one.kind == "floor"), None)
+    floor = next((face for face in body.surfaces if face.kind == "floor"), None)
     wide, _deep = sizes.joist
     if floor is None:
         return ()

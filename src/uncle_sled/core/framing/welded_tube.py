@@ -59,7 +59,7 @@ def band(points: np.ndarray, deep_m: float) -> Polygon | None:
     """What a bar of a depth covers inside of its outer face."""
     line = LineString(points)
     made = make_valid(line.buffer(-deep_m, single_sided=True, join_style="mitre"))
-    whole = [one for one in get_parts(made).tolist() if isinstance(one, Polygon)]
+    whole = [part for part in get_parts(made).tolist() if isinstance(part, Polygon)]
     return max(whole, key=lambda one: one.area, default=None)
 
 

@@ -18,7 +18,7 @@ FORMS = ("box", "flat", "shed")  # bodies with upright ends, whose roof is one s
 
 def has_footprint(shell: Shell) -> bool:
     """Whether it is anything but a rectangle."""
-    return any(one is not None and one.si > 0 for one in (shell.nose_point, shell.tail_clip))
+    return any(length is not None and length.si > 0 for length in (shell.nose_point, shell.tail_clip))
 
 
 def footprint_fault(shell: Shell) -> str:

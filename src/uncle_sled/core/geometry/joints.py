@@ -62,7 +62,7 @@ def joints_of(body: Body) -> tuple[Joint, ...]:
     if not pieces:
         return ()
     starts, ends = np.array([p.start for p in pieces]), np.array([p.end for p in pieces])
-    owner = np.array([next(k for k, one in enumerate(body.surfaces) if one.id == p.surface.id) for p in pieces])
+    owner = np.array([next(k for k, face in enumerate(body.surfaces) if face.id == p.surface.id) for p in pieces])
     met: dict[tuple[str, str], list[tuple[_Piece, _Piece | None, Surface | None]]] = {}
     done: set[int] = set()
     for at, piece in enumerate(pieces):
@@ -86,7 +86,7 @@ def joints_of(body: Body) -> tuple[Joint, ...]:
 
 
 def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | None, Surface | None]]) -> Joint:
-    kinds = {one.id: one.kind for one in body.surfaces}
+    kinds = {face.id: face.kind for face in body.surfaces}
     turns, weights = [], []
     for piece, other, under in some:
         inward = other.inward if other is not None else np.array(_inward(under, 0.0)) if under is not None else None
@@ -176,13 +176,13 @@ def _inward(surface: Surface, s: float) -> tuple[float, float, float]:
 def _lies_on(piece: _Piece, body: Body) -> Surface | None:
     """The flat surface in whose middle a piece of an edge lies."""
     middle = (piece.start + piece.end) / 2
-    for one in body.surfaces:
-        if one.chain is not None or one.id == piece.surface.id:
+    for face in body.surfaces:
+        if face.chain is not None or face.id == piece.surface.id:
             continue
-        off = middle - np.array(one.origin)
-        if abs(float(off @ np.array(one.inward))) > NEAR_M:
+        off = middle - np.array(face.origin)
+        if abs(float(off @ np.array(face.inward))) > NEAR_M:
             continue
-        at = Point(float(off @ np.array(one.along)), float(off @ np.array(one.up)))
-        if one.polygon.distance(at) < NEAR_M:
-            return one
+        at = Point(float(off @ np.array(face.along)), float(off @ np.array(face.up)))
+        if face.polygon.distance(at) < NEAR_M:
+            return face
     return None

@@ -77,7 +77,7 @@ class Body(msgspec.Struct, frozen=True):
     height: float
 
     def of(self, kind: str) -> tuple[Surface, ...]:
-        return tuple(one for one in self.surfaces if one.kind == kind)
+        return tuple(face for face in self.surfaces if face.kind == kind)
 
 
 def lengths(chain: Points) -> Points:
@@ -363,13 +363,13 @@ def _cut_in_roof(body: Body, found: tuple[Surface, ...], a: float, u: float, w: 
         return first, box(s, u, s + w, u + h)
     # the slope over whose width the middle of the opening lies
     middle = u + h / 2
-    level = [one for one in found if abs(one.along[0] - 1) < 1e-9]
-    for one in level:
-        left = one.origin[1] + body.width / 2
-        run = float(one.polygon.bounds[3])
-        if left - 1e-9 <= middle <= left + run * one.up[1] + 1e-9:
-            t = (u - left) / max(one.up[1], 1e-6)
-            return one, box(a, t, a + w, t + h)
+    level = [surface for surface in found if abs(surface.along[0] - 1) < 1e-9]
+    for face in level:
+        left = face.origin[1] + body.width / 2
+        run = float(face.polygon.bounds[3])
+        if left - 1e-9 <= middle <= left + run * face.up[1] + 1e-9:
+            t = (u - left) / max(face.up[1], 1e-6)
+            return face, box(a, t, a + w, t + h)
     return level[0], box(a, u, a + w, u + h)
 
 

@@ -71,21 +71,21 @@ def cabinets_of(build: Build, facts: Facts) -> dict[str, Fitted]:
     made = {}
     for thing in build.stow.things:
         if thing.cabinet is not None and not thing.taken_out:
-            one = fitted_in(thing, home_of(thing), left, library)
-            if one is not None:
-                made[thing.id] = one
+            board = fitted_in(thing, home_of(thing), left, library)
+            if board is not None:
+                made[thing.id] = board
     return made
 
 
 def _of_boards(thing: Thing, part: Part, made: dict[str, Fitted]) -> Part:
     """A thing whose weight is that of its boards, where nobody weighed or guessed it."""
-    one = made.get(thing.id)
-    if one is None or not one.good or thing.source != "computed":
+    board = made.get(thing.id)
+    if board is None or not board.good or thing.source != "computed":
         return part
-    return _weighed(part, one)
+    return _weighed(part, board)
 
 
-@keep("part", "one", most=512)
-def _weighed(part: Part, one: Fitted) -> Part:
-    x, y, z = one.centre
-    return replace(part, mass_kg=one.mass_kg, x_m=x, y_m=y, z_m=z)
+@keep("part", "board", most=512)
+def _weighed(part: Part, board: Fitted) -> Part:
+    x, y, z = board.centre
+    return replace(part, mass_kg=board.mass_kg, x_m=x, y_m=y, z_m=z)

@@ -104,53 +104,53 @@ def size_of(thing: Thing, cabinet: Cabinet) -> tuple[float, float, float]:
 
 def carcass(thing: Thing) -> Carcass | None:
     """The boards of a thing's cabinet, or what is wrong with it; None where it has none."""
-    one = thing.cabinet
-    if one is None:
+    cabinet = thing.cabinet
+    if cabinet is None:
         return None
-    size = size_of(thing, one)
-    faults = tuple(_faults(one, size))
+    size = size_of(thing, cabinet)
+    faults = tuple(_faults(cabinet, size))
     if faults:
         return Carcass(size, (), (), 0, (), 0, faults)
-    made = _Maker(one, size)
+    made = _Maker(cabinet, size)
     boards = [*made.body(), *made.inner(), *made.fronts()]
     if made.faults:
         return Carcass(size, (), (), 0, (), 0, tuple(made.faults))
-    bored = [_bored(board, one.holes) for board in boards]
+    bored = [_bored(board, cabinet.holes) for board in boards]
     joints = sum(1 for b in bored if b.kind in ("bottom", "top", "shelf", "rail", "divider")) * 2
-    pockets = joints * max(round(made.deep / POCKETS_PITCH_M), 2) if one.joint == "pocket holes" else 0
+    pockets = joints * max(round(made.deep / POCKETS_PITCH_M), 2) if cabinet.joint == "pocket holes" else 0
     return Carcass(size, tuple(bored), made.clear, made.hinges, tuple(made.slides), pockets, ())
 
 
-def _faults(one: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
+def _faults(cabinet: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
     wide, deep, high = size
-    t = one.thick.si
-    plinth = one.plinth.si if one.plinth else 0.0
+    t = cabinet.thick.si
+    plinth = cabinet.plinth.si if cabinet.plinth else 0.0
     if min(size) <= 0:
         yield "the cabinet has a side of nothing"
         return
     if t <= 0:
         yield "its boards have no thickness"
         return
-    if one.back_thick.si < 0 or one.worktop_thick.si <= 0:
+    if cabinet.back_thick.si < 0 or cabinet.worktop_thick.si <= 0:
         yield "back or worktop have no thickness"
         return
-    if wide <= 2 * t + 0.05 or deep <= 3 * t + one.back_thick.si or high <= plinth + 3 * t:
+    if wide <= 2 * t + 0.05 or deep <= 3 * t + cabinet.back_thick.si or high <= plinth + 3 * t:
         yield f"boards of {{{t * 1000:.0f} mm}} leave no room in a cabinet of {{{wide:.2f} × {deep:.2f} × {high:.2f} m}}"
         return
-    if one.plinth and not 0 <= one.plinth_back.si < deep - t:
+    if cabinet.plinth and not 0 <= cabinet.plinth_back.si < deep - t:
         yield "its plinth stands behind its back"
-    if len(one.bays) > MOST_BAYS:
-        yield f"{len(one.bays)} bays; {MOST_BAYS} or fewer are drawn"
+    if len(cabinet.bays) > MOST_BAYS:
+        yield f"{len(cabinet.bays)} bays; {MOST_BAYS} or fewer are drawn"
         return
-    clear = wide - 2 * t - (max(len(one.bays), 1) - 1) * t
-    typed = sum(bay.width.si for bay in one.bays if bay.width is not None)
-    free = [bay for bay in one.bays if bay.width is None]
-    if any(bay.width is not None and bay.width.si <= 0 for bay in one.bays):
+    clear = wide - 2 * t - (max(len(cabinet.bays), 1) - 1) * t
+    typed = sum(bay.width.si for bay in cabinet.bays if bay.width is not None)
+    free = [bay for bay in cabinet.bays if bay.width is None]
+    if any(bay.width is not None and bay.width.si <= 0 for bay in cabinet.bays):
         yield "a bay has no width"
     if clear - typed < (0.05 * len(free) if free else -0.002):
         yield f"its bays want {{{typed:.2f} m}} of the {{{max(clear, 0):.2f} m}} that are clear"
     room = high - plinth - 2 * t
-    for bay in one.bays:
+    for bay in cabinet.bays:
         if bay.shelves > MOST_SHELVES or bay.drawers > MOST_DRAWERS:
             yield f"{max(bay.shelves, bay.drawers)} shelves or drawers in one bay; {MOST_DRAWERS} or fewer would be right"
         elif bay.shelves * (t + 0.05) > room:
@@ -162,17 +162,17 @@ def _faults(one: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
 class _Maker:
     """Boards one after another; what is shared by them."""
 
-    def __init__(self, one: Cabinet, size: tuple[float, float, float]) -> None:
-        self.one, self.size = one, size
-        self.t, self.back = one.thick.si, one.back_thick.si
-        self.plinth = one.plinth.si if one.plinth else 0.0
-        self.let = self.t / 2 if one.joint == "rebate" else 0.0
-        fronted = any(bay.front not in ("open", "sliding") for bay in one.bays)
+    def __init__(self, cabinet: Cabinet, size: tuple[float, float, float]) -> None:
+        self.one, self.size = cabinet, size
+        self.t, self.back = cabinet.thick.si, cabinet.back_thick.si
+        self.plinth = cabinet.plinth.si if cabinet.plinth else 0.0
+        self.let = self.t / 2 if cabinet.joint == "rebate" else 0.0
+        fronted = any(bay.front not in ("open", "sliding") for bay in cabinet.bays)
         self.front = self.t if fronted else 0.0  # where the carcass begins behind its doors
-        self.top = {"worktop": one.worktop_thick.si, "lid": self.t}.get(one.top, 0.0)
+        self.top = {"worktop": cabinet.worktop_thick.si, "lid": self.t}.get(cabinet.top, 0.0)
         self.high = size[H] - self.top  # of the carcass
         self.deep = size[D] - self.front
-        self.inner_top = self.high - (self.t if one.top in ("board", "worktop") else 0.0)  # rails lie over dividers
+        self.inner_top = self.high - (self.t if cabinet.top in ("board", "worktop") else 0.0)  # rails lie over dividers
         self.faults: list[str] = []
         self.hinges, self.slides = 0, list[float]()
         self.clear: tuple[tuple[str, float, float], ...] = ()
@@ -186,30 +186,39 @@ class _Maker:
         return Board(id, kind, normal, at, thick, box(u[0], v[0], u[1], v[1]), material, **rest)  # type: ignore[arg-type]
 
     def body(self) -> Iterator[Board]:
-        one, t, (wide, deep, _) = self.one, self.t, self.size
+        cabinet, t, (wide, deep, _) = self.one, self.t, self.size
         end: BaseGeometry = box(self.front, 0.0, self.ends_back, self.high)
         if self.plinth:  # toes go under
-            end = end.difference(box(self.front, 0.0, self.front + one.plinth_back.si, self.plinth))
-        yield Board("left end", "end", W, 0.0, t, end, one.board)
-        yield Board("right end", "end", W, wide - t, t, end, one.board)
+            end = end.difference(box(self.front, 0.0, self.front + cabinet.plinth_back.si, self.plinth))
+        yield Board("left end", "end", W, 0.0, t, end, cabinet.board)
+        yield Board("right end", "end", W, wide - t, t, end, cabinet.board)
         across = (t - self.let, wide - t + self.let)
         inner = (self.front, deep - self.back)
         yield self.board("bottom", "bottom", H, self.plinth, across, inner)
-        if one.top == "board":
+        if cabinet.top == "board":
             yield self.board("top", "top", H, self.high - t, across, inner)
-        elif one.top == "worktop":
+        elif cabinet.top == "worktop":
             yield self.board("rail front", "rail", H, self.high - t, across, (self.front, self.front + RAIL_M))
             yield self.board("rail back", "rail", H, self.high - t, across, (deep - self.back - RAIL_M, deep - self.back))
-            yield self.board("worktop", "worktop", H, self.high, (0.0, wide), (0.0, deep), thick=one.worktop_thick.si, material=one.worktop)
-        elif one.top == "lid":
+            yield self.board(
+                "worktop", "worktop", H, self.high, (0.0, wide), (0.0, deep), thick=cabinet.worktop_thick.si, material=cabinet.worktop
+            )
+        elif cabinet.top == "lid":
             yield self.board("lid", "lid", H, self.high, (0.0, wide), (0.0, deep), moves=True)
         if self.back > 0:
             run = (t - self.let, wide - t + self.let) if self.let else (0.0, wide)
             yield self.board(
-                "back", "back", D, deep - self.back, run, (self.plinth if self.let else 0.0, self.high), thick=self.back, material=one.back
+                "back",
+                "back",
+                D,
+                deep - self.back,
+                run,
+                (self.plinth if self.let else 0.0, self.high),
+                thick=self.back,
+                material=cabinet.back,
             )
         if self.plinth:
-            yield self.board("plinth", "plinth", D, self.front + one.plinth_back.si, (t, wide - t), (0.0, self.plinth))
+            yield self.board("plinth", "plinth", D, self.front + cabinet.plinth_back.si, (t, wide - t), (0.0, self.plinth))
 
     def bays(self) -> list[tuple[Bay, float, float]]:
         """Each bay with its clear left and right."""
@@ -330,5 +339,5 @@ def _bored(board: Board, holes: tuple[BoardHole, ...]) -> Board:
 
 def polygons(shape: BaseGeometry) -> list[Polygon]:
     """The whole pieces that a cut left of a board, largest first."""
-    parts = [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and one.area > 1e-6]
-    return sorted(parts, key=lambda one: -one.area)
+    parts = [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, Polygon) and part.area > 1e-6]
+    return sorted(parts, key=lambda part: -part.area)

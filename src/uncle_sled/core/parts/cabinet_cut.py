@@ -125,10 +125,10 @@ def around(shell: Shell, framed: Framed, axle_m: float | None) -> Around | None:
 @keep("thing", by_value("stand"), "around", "library", most=512)
 def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mapping[str, Material]) -> Fitted | None:
     """A thing's cabinet where it stands; None where the thing has none. Args: around: what the body leaves, None without one."""
-    made, one = carcass(thing), thing.cabinet
-    if made is None or one is None:
+    made, cabinet = carcass(thing), thing.cabinet
+    if made is None or cabinet is None:
         return None
-    at = placing_of(thing, one, stand)
+    at = placing_of(thing, cabinet, stand)
     unknown = [id for id in dict.fromkeys(board.material for board in made.boards) if id not in library]
     faults = (*made.faults, *(f"there is no material “{id}”" for id in unknown))
     if faults:
@@ -211,7 +211,7 @@ def _room(axis: int, faces: list[float], around: Around) -> BaseGeometry | None:
     half = around.half_m
     room: BaseGeometry
     if axis == 1:
-        if max(abs(one) for one in faces) > half + 0.05:
+        if max(abs(face) for face in faces) > half + 0.05:
             return Polygon()
         room = around.side
     elif axis == 0:
@@ -252,8 +252,8 @@ def _span(side: BaseGeometry, upright: bool, at: float) -> tuple[float, float] |
     """The longest run of a silhouette on an upright or level line."""
     line = LineString([(at, -FAR), (at, FAR)] if upright else [(-FAR, at), (FAR, at)])
     cut = side.intersection(line)
-    runs = [one for one in getattr(cut, "geoms", [cut]) if one.geom_type == "LineString" and one.length > 0]
+    runs = [part for part in getattr(cut, "geoms", [cut]) if part.geom_type == "LineString" and part.length > 0]
     if not runs:
         return None
-    x0, y0, x1, y1 = max(runs, key=lambda one: one.length).bounds
+    x0, y0, x1, y1 = max(runs, key=lambda run: run.length).bounds
     return (y0, y1) if upright else (x0, x1)

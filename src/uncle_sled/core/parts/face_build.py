@@ -47,25 +47,25 @@ def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
     Two of one name are told apart by their ids, on paper too.
     """
     made = dict(materials())
-    taken = {one.name: one.id for one in made.values()}
-    for one in own:
-        made[one.id] = Material(
-            one.id,
-            one.name if taken.setdefault(one.name, one.id) == one.id else f"{one.name} ({one.id})",
-            one.density_kg_m3,
-            one.conductivity_w_mk,
-            one.mu,
-            one.kg_m2,
-            one.r_m2k_w,
-            one.money_m3,
-            one.money_m2,
-            one.hours_m2,
-            one.bends,
-            f"{one.source or 'own'} {one.date}".strip(),
-            one.form,
-            one.family,
-            one.family in WOOD_SHEETS,
-            one.heat_j_kgk,
+    taken = {each_material.name: each_material.id for each_material in made.values()}
+    for material in own:
+        made[material.id] = Material(
+            material.id,
+            material.name if taken.setdefault(material.name, material.id) == material.id else f"{material.name} ({material.id})",
+            material.density_kg_m3,
+            material.conductivity_w_mk,
+            material.mu,
+            material.kg_m2,
+            material.r_m2k_w,
+            material.money_m3,
+            material.money_m2,
+            material.hours_m2,
+            material.bends,
+            f"{material.source or 'own'} {material.date}".strip(),
+            material.form,
+            material.family,
+            material.family in WOOD_SHEETS,
+            material.heat_j_kgk,
         )
     return made
 

@@ -242,21 +242,26 @@ def _of_members(members: list[Member], body: Body) -> tuple[Surface, ...]:
 def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | None) -> list[Part]:
     """Each relined face as two parts: what went off, negative, and what came in; at the inside of its face."""
     body, made = framed.body, list[Part]()
-    for one in shell.relined:
-        found = relined(one, shell, framed, library)
-        if body is None or found is None or why_not(one, shell, framed, library, whole_kg):
+    for relining in shell.relined:
+        found = relined(relining, shell, framed, library)
+        if body is None or found is None or why_not(relining, shell, framed, library, whole_kg):
             continue
-        surfaces = body.of(one.face)
+        surfaces = body.of(relining.face)
         _, centre = net_area(framed, surfaces)
         x, y, z = _sunk(centre, surfaces, 2 * (shell.wall.si if shell.wall else 0.0))
         size = extents_m(surfaces, body, 0.0)
         for id, name, kg, source in (
-            (f"liner-off-{one.id}", f"Liner off, {one.face}", -(found.out_kg or 0.0), "weighed" if found.out_weighed else "computed"),
-            (f"relined-{one.id}", f"Relined, {one.face}", found.in_kg, "computed"),
+            (
+                f"liner-off-{relining.id}",
+                f"Liner off, {relining.face}",
+                -(found.out_kg or 0.0),
+                "weighed" if found.out_weighed else "computed",
+            ),
+            (f"relined-{relining.id}", f"Relined, {relining.face}", found.in_kg, "computed"),
         ):
             if kg:
                 made.append(
-                    Part(id, name, "shell", f"shell.relined.{one.id}", source, kg, x, y, z, size, MEMBER_M, "shell", base=True)  # type: ignore[arg-type]
+                    Part(id, name, "shell", f"shell.relined.{relining.id}", source, kg, x, y, z, size, MEMBER_M, "shell", base=True)  # type: ignore[arg-type]
                 )
     return made
 
@@ -264,10 +269,10 @@ def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | N
 def _inner(shell: Shell, body: Body, library: Library) -> list[Part]:
     """Partitions and lofts: they came in later than whatever was weighed as one."""
     made = []
-    for wall, one in zip(walls_of(shell, body, library), shell.partitions, strict=True):
+    for wall, partition in zip(walls_of(shell, body, library), shell.partitions, strict=True):
         if wall.mass_kg > 0:
             size = (wall.high[0] - wall.low[0], wall.high[1] - wall.low[1], body.height)
-            source = one.source if one.mass is not None else "computed"
+            source = partition.source if partition.mass is not None else "computed"
             made.append(
                 Part(
                     wall.id,

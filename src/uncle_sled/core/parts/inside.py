@@ -21,8 +21,8 @@ def thickness_m(shell: Shell, kind: str) -> float:
         made = shell.survey.floor.si
     else:
         made = shell.wall.si if shell.wall else 0.0
-    one = relining_of(shell, kind)
-    return max(made + added_m(one), 0.0) if one is not None else made
+    relining = relining_of(shell, kind)
+    return max(made + added_m(relining), 0.0) if relining is not None else made
 
 
 def inside_of(shell: Shell, body: Body) -> BaseGeometry:

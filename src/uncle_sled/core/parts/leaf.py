@@ -81,9 +81,9 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
         return LeafBuilt(wide, high, thick, lock, side, (), 0.0, 0.0, None, None, fault)
     pieces = _pieces(leaf, wide, high)
     mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0)
-    for one in pieces:
-        material = library[one.material]
-        mass += one.many * one.length_m * one.width_m * material.weight_kg_m2(one.thick_m)
+    for piece in pieces:
+        material = library[piece.material]
+        mass += piece.many * piece.length_m * piece.width_m * material.weight_kg_m2(piece.thick_m)
     if leaf.window_width is not None and leaf.window_height is not None:
         area = leaf.window_width.si * leaf.window_height.si
         mass -= 2 * area * library[leaf.skin].weight_kg_m2(leaf.skin_thick.si)  # cut out of both skins

@@ -102,14 +102,14 @@ def inner_shape(shell: Shell, body: Body) -> Polygon | None:
 ARC = 12  # steps of a leaf's swing
 
 
-def leaf_arc(wall: Wall, one: Partition) -> list[tuple[float, float]] | None:
+def leaf_arc(wall: Wall, partition: Partition) -> list[tuple[float, float]] | None:
     """The hinge of a hinged leaf, then its free edge from shut to open, in plan [m]; None where no leaf turns."""
-    if wall.door is None or one.door != "hinged":
+    if wall.door is None or partition.door != "hinged":
         return None
     left, _, right, _ = wall.door.bounds
     wide = right - left
-    hinge, free = (left, right) if one.hung == "start" else (right, left)
-    sign, way = (1.0 if one.opens == "rear or right" else -1.0), (1.0 if free > hinge else -1.0)
+    hinge, free = (left, right) if partition.hung == "start" else (right, left)
+    sign, way = (1.0 if partition.opens == "rear or right" else -1.0), (1.0 if free > hinge else -1.0)
 
     def at(u: float, v: float) -> tuple[float, float]:
         if wall.way == "across":
@@ -126,49 +126,49 @@ SHAPES = ("partitions", "nose_point", "tail_clip", "tail_clip_across", "clipped"
 @keep("body", "library", *(f"shell.{name}" for name in SHAPES), most=8)
 def walls_of(shell: Shell, body: Body, library: Library) -> tuple[Wall, ...]:
     """Every partition as it would be built; one with a fault has no outline to speak of, and no weight."""
-    return tuple(_wall(one, shell, body, library) for one in shell.partitions)
+    return tuple(_wall(partition, shell, body, library) for partition in shell.partitions)
 
 
 def _si(value: object, other: float) -> float:
     return value.si if value is not None else other  # type: ignore[attr-defined,no-any-return]
 
 
-def _wall(one: Partition, shell: Shell, body: Body, library: Library) -> Wall:
+def _wall(partition: Partition, shell: Shell, body: Body, library: Library) -> Wall:
     front, left, rear, right = inner_plan_m(shell, body)
     floor = body.under + thickness_m(shell, "floor")
-    thick = one.thick.si
-    across = one.way == "across"
+    thick = partition.thick.si
+    across = partition.way == "across"
     base, end = (left, right) if across else (front, rear)
     shape = inner_shape(shell, body)
     if shape is not None:  # a pointed nose or clipped corner leaves less of it
-        near = (body.front if across else left) + one.at.si + thick / 2
+        near = (body.front if across else left) + partition.at.si + thick / 2
         run = shape.intersection(LineString([(near, left - 1), (near, right + 1)] if across else [(front - 1, near), (rear + 1, near)]))
         if not run.is_empty:
             base, end = (run.bounds[1], run.bounds[3]) if across else (run.bounds[0], run.bounds[2])
-    u0, u1 = base + _si(one.start, 0.0), base + _si(one.end, end - base)
-    at = (body.front if across else left) + one.at.si
+    u0, u1 = base + _si(partition.start, 0.0), base + _si(partition.end, end - base)
+    at = (body.front if across else left) + partition.at.si
     low = (at, u0) if across else (u0, at)
     high = (at + thick, u1) if across else (u1, at + thick)
-    fault = _misplaced(one, (front, left, rear, right), low, high)
-    whole = _whole(one, shell, body, u0, u1, at, thick, floor) if not fault else Polygon()
+    fault = _misplaced(partition, (front, left, rear, right), low, high)
+    whole = _whole(partition, shell, body, u0, u1, at, thick, floor) if not fault else Polygon()
     if not fault and (whole.is_empty or whole.area < 1e-4):
         fault = "stands where the body has no height"
     door = pocket = None
-    if not fault and one.door != "none":
-        door, pocket, fault = _door(one, whole, u0, u1, floor)
+    if not fault and partition.door != "none":
+        door, pocket, fault = _door(partition, whole, u0, u1, floor)
     if fault:
-        return Wall(one.id, one.name, one.way, Polygon(), None, None, low, high, (), 0.0, (0.0, 0.0, 0.0), 0.0, fault)
+        return Wall(partition.id, partition.name, partition.way, Polygon(), None, None, low, high, (), 0.0, (0.0, 0.0, 0.0), 0.0, fault)
     outline = _one(whole.difference(door)) if door is not None else whole
-    sticks = tuple(_sticks(one, whole, door, pocket)) if one.made == "sticks" else ()
-    mass, kg_m2 = _mass(one, outline, door, sticks, library)
+    sticks = tuple(_sticks(partition, whole, door, pocket)) if partition.made == "sticks" else ()
+    mass, kg_m2 = _mass(partition, outline, door, sticks, library)
     middle = outline.centroid
     centre = (at + thick / 2, middle.x, middle.y) if across else (middle.x, at + thick / 2, middle.y)
-    return Wall(one.id, one.name, one.way, outline, door, pocket, low, high, sticks, mass, centre, kg_m2, "")
+    return Wall(partition.id, partition.name, partition.way, outline, door, pocket, low, high, sticks, mass, centre, kg_m2, "")
 
 
-def _misplaced(one: Partition, room: tuple[float, ...], low: tuple[float, float], high: tuple[float, float]) -> str:
+def _misplaced(partition: Partition, room: tuple[float, ...], low: tuple[float, float], high: tuple[float, float]) -> str:
     front, left, rear, right = room
-    if one.thick.si <= 0:
+    if partition.thick.si <= 0:
         return "has no thickness"
     if high[0] - low[0] < LEAST_M / 10 or high[1] - low[1] < LEAST_M / 10:
         return "ends before it begins"
@@ -176,13 +176,13 @@ def _misplaced(one: Partition, room: tuple[float, ...], low: tuple[float, float]
     return f"reaches {{{over * 1000:.0f} mm}} out of the room" if over > 1e-3 else ""
 
 
-def _whole(one: Partition, shell: Shell, body: Body, u0: float, u1: float, at: float, thick: float, floor: float) -> Polygon:
+def _whole(partition: Partition, shell: Shell, body: Body, u0: float, u1: float, at: float, thick: float, floor: float) -> Polygon:
     """The wall without its door: what the profile (and the cross-section) leave of it."""
     side = inside_of(shell, body)
     _, low, _, high = side.bounds
-    top = floor + _si(one.height, high - low + 1.0)
+    top = floor + _si(partition.height, high - low + 1.0)
     shape: BaseGeometry
-    if one.way == "along":
+    if partition.way == "along":
         shape = side.intersection(box(u0, floor, u1, top))
         if sectioned(shell):
             shape = shape.intersection(box(u0, floor, u1, _section_top(shell, body, at, at + thick)))
@@ -217,9 +217,11 @@ def _one(shape: BaseGeometry) -> Polygon:
     return max(parts, key=lambda part: part.area) if parts else Polygon()
 
 
-def _door(one: Partition, whole: Polygon, u0: float, u1: float, floor: float) -> tuple[Polygon | None, tuple[float, float] | None, str]:
-    wide, high = _si(one.door_width, 0.6), _si(one.door_height, 1.8)
-    begin = u0 + _si(one.door_from, max((u1 - u0 - wide) / 2, 0.0))
+def _door(
+    partition: Partition, whole: Polygon, u0: float, u1: float, floor: float
+) -> tuple[Polygon | None, tuple[float, float] | None, str]:
+    wide, high = _si(partition.door_width, 0.6), _si(partition.door_height, 1.8)
+    begin = u0 + _si(partition.door_from, max((u1 - u0 - wide) / 2, 0.0))
     if wide <= 0 or high <= 0:
         return None, None, "has a door of no size"
     door = box(begin, floor, begin + wide, floor + high)
@@ -228,27 +230,27 @@ def _door(one: Partition, whole: Polygon, u0: float, u1: float, floor: float) ->
         over = max(u0 - begin, begin + wide - u1, floor + high - top, 0.001)
         return None, None, f"has a door that reaches {{{over * 1000:.0f} mm}} over its edge"
     pocket = None
-    if one.door == "pocket":
+    if partition.door == "pocket":
         need = wide + POCKET_MORE_M
-        pocket = (begin - need, begin) if one.hung == "start" else (begin + wide, begin + wide + need)
+        pocket = (begin - need, begin) if partition.hung == "start" else (begin + wide, begin + wide + need)
         short = max(u0 - pocket[0], pocket[1] - u1)
         if short > 1e-4:
             return None, None, f"has a pocket {{{short * 1000:.0f} mm}} longer than the wall beside the door"
-        skin = _si(one.skin_thickness, SKIN_M)
+        skin = _si(partition.skin_thickness, SKIN_M)
         least = LEAF_M + 2 * PLAY_M + 2 * skin
-        if one.made == "sticks" and one.thick.si < least - 1e-6:
-            return None, None, f"is {{{one.thick.si * 1000:.0f} mm}} thick; its pocket wants {{{least * 1000:.0f} mm}}"
-        if one.made == "panel":
+        if partition.made == "sticks" and partition.thick.si < least - 1e-6:
+            return None, None, f"is {{{partition.thick.si * 1000:.0f} mm}} thick; its pocket wants {{{least * 1000:.0f} mm}}"
+        if partition.made == "panel":
             return None, None, "is a panel, and a pocket wants two skins with air between"
     return door, pocket, ""
 
 
-def _sticks(one: Partition, whole: Polygon, door: Polygon | None, pocket: tuple[float, float] | None) -> list[Stick]:
+def _sticks(partition: Partition, whole: Polygon, door: Polygon | None, pocket: tuple[float, float] | None) -> list[Stick]:
     """Sole, plate along the top, uprights at the ends, beside the door and at the pitch; none where the pocket is."""
     u0, low, u1, _ = whole.bounds
-    deep = max(one.thick.si - 2 * _si(one.skin_thickness, SKIN_M), 0.005)
+    deep = max(partition.thick.si - 2 * _si(partition.skin_thickness, SKIN_M), 0.005)
     section, b = (STICK_M, deep), STICK_M
-    pitch = max(_si(one.pitch, PITCH_M), b * 1.05)
+    pitch = max(_si(partition.pitch, PITCH_M), b * 1.05)
     gap = (door.bounds[0], door.bounds[2]) if door is not None else None
     made = []
     for a, c in [(u0, gap[0]), (gap[1], u1)] if gap is not None else [(u0, u1)]:
@@ -278,19 +280,19 @@ def _sticks(one: Partition, whole: Polygon, door: Polygon | None, pocket: tuple[
     return made
 
 
-def _mass(one: Partition, outline: Polygon, door: Polygon | None, sticks: tuple[Stick, ...], library: Library) -> tuple[float, float]:
+def _mass(partition: Partition, outline: Polygon, door: Polygon | None, sticks: tuple[Stick, ...], library: Library) -> tuple[float, float]:
     """Weight with its door [kg], and of the wall alone per m2."""
     area = max(float(outline.area), 1e-9)
-    skin = library.get(one.skin)
+    skin = library.get(partition.skin)
     timber = materials()["softwood"]
-    if one.made == "panel":
-        alone = skin.weight_kg_m2(one.thick.si) * area if skin is not None else 0.0
+    if partition.made == "panel":
+        alone = skin.weight_kg_m2(partition.thick.si) * area if skin is not None else 0.0
     else:
-        alone = 2 * (skin.weight_kg_m2(_si(one.skin_thickness, SKIN_M)) if skin is not None else 0.0) * area
+        alone = 2 * (skin.weight_kg_m2(_si(partition.skin_thickness, SKIN_M)) if skin is not None else 0.0) * area
         alone += sum(s.section_m[0] * s.section_m[1] * s.length_m for s in sticks) * (timber.density_kg_m3 or 450.0)
     alone *= 1 + FASTENERS
-    leaf = LEAF_KG_M2 * float(door.area) if door is not None and one.door != "opening" else 0.0
-    return (one.mass.si if one.mass is not None else alone + leaf), alone / area
+    leaf = LEAF_KG_M2 * float(door.area) if door is not None and partition.door != "opening" else 0.0
+    return (partition.mass.si if partition.mass is not None else alone + leaf), alone / area
 
 
 class Deck(msgspec.Struct, frozen=True):
@@ -307,17 +309,17 @@ class Deck(msgspec.Struct, frozen=True):
 
 def decks_of(shell: Shell, body: Body) -> tuple[Deck, ...]:
     """Every loft. Its underside is ``thick`` below its top."""
-    return tuple(_deck(one, shell, body) for one in shell.lofts)
+    return tuple(_deck(loft, shell, body) for loft in shell.lofts)
 
 
-def _deck(one: Loft, shell: Shell, body: Body) -> Deck:
+def _deck(loft: Loft, shell: Shell, body: Body) -> Deck:
     front, left, rear, right = inner_plan_m(shell, body)
     floor = body.under + thickness_m(shell, "floor")
-    a, b = body.front + one.front.si, body.front + one.rear.si
-    top = floor + one.top.si
+    a, b = body.front + loft.front.si, body.front + loft.rear.si
+    top = floor + loft.top.si
     side = inside_of(shell, body)
     fault = ""
-    if one.thick.si <= 0 or one.top.si - one.thick.si <= 0:
+    if loft.thick.si <= 0 or loft.top.si - loft.thick.si <= 0:
         fault = "has no thickness, or lies on the floor"
     elif b - a < LEAST_M:
         fault = "ends before it begins"
@@ -325,9 +327,9 @@ def _deck(one: Loft, shell: Shell, body: Body) -> Deck:
         fault = f"reaches {{{max(front - a, b - rear) * 1000:.0f} mm}} out of the room"
     elif min(_ceiling(side, a + 1e-3), _ceiling(side, b - 1e-3)) < top:
         fault = "lies higher than the ceiling over one of its ends"
-    kg = one.mass.si if one.mass is not None else LOFT_KG_M2 * max(b - a, 0.0) * (right - left)
-    source = one.source if one.mass is not None else "estimated"
-    return Deck(one.id, one.name, (a, left, top - one.thick.si), (b, right, top), 0.0 if fault else kg, source, fault)
+    kg = loft.mass.si if loft.mass is not None else LOFT_KG_M2 * max(b - a, 0.0) * (right - left)
+    source = loft.source if loft.mass is not None else "estimated"
+    return Deck(loft.id, loft.name, (a, left, top - loft.thick.si), (b, right, top), 0.0 if fault else kg, source, fault)
 
 
 def inner_of(shell: Shell, body: Body, library: Library) -> tuple[Wall | Deck, ...]:

@@ -54,24 +54,24 @@ class Relined(msgspec.Struct, frozen=True):
 
 def relining_of(shell: Shell, kind: str) -> Relining | None:
     """How a face was lined again; None where it was not."""
-    return next((one for one in shell.relined if one.face == kind), None)
+    return next((relining for relining in shell.relined if relining.face == kind), None)
 
 
 def _si(value: msgspec.Struct | None) -> float:
     return value.si if value is not None else 0.0  # type: ignore[attr-defined]
 
 
-def added_m(one: Relining) -> float:
+def added_m(relining: Relining) -> float:
     """How far the inside comes in by a relining [m]: furring and liner, less the old liner."""
-    old = _si(one.out_thickness) if one.out_material or one.out_mass or one.out_thickness else 0.0
-    return (one.furring.deep.si if one.furring else 0.0) + _si(one.liner_thickness) - old
+    old = _si(relining.out_thickness) if relining.out_material or relining.out_mass or relining.out_thickness else 0.0
+    return (relining.furring.deep.si if relining.furring else 0.0) + _si(relining.liner_thickness) - old
 
 
-@keep(by_value("one"), "shell", "framed", "library", most=32)
-def relined(one: Relining, shell: Shell, framed: Framed, library: Library) -> Relined | None:
+@keep(by_value("relining"), "shell", "framed", "library", most=32)
+def relined(relining: Relining, shell: Shell, framed: Framed, library: Library) -> Relined | None:
     """None where its face is not there."""
     body = framed.body
-    surfaces = body.of(one.face) if body is not None else ()
+    surfaces = body.of(relining.face) if body is not None else ()
     if not surfaces:
         return None
     shapes = {surface.id: net(surface.polygon, framed.holes_in(surface.id)) for surface in surfaces}
@@ -79,35 +79,35 @@ def relined(one: Relining, shell: Shell, framed: Framed, library: Library) -> Re
     posts = [m for m in framed.members if m.face in shapes and m.kind in POST_ROLES]
     share = min(sum(polygon_areas([m.shape for m in posts]).tolist()) / area, 0.9) if area > 0 else 0.0
     deep = posts[0].section_m[1] if posts else (shell.wall.si if shell.wall else 0.0)
-    rows = tuple(length for surface in surfaces for length in _rows(one, surface, shapes[surface.id]))
+    rows = tuple(length for surface in surfaces for length in _rows(relining, surface, shapes[surface.id]))
     timber = materials()["softwood"]
-    foam, liner, old = (library.get(id) for id in (one.foam, one.liner, one.out_material))
-    out = one.out_mass.si if one.out_mass is not None else None
-    if out is None and old is not None and one.out_thickness is not None:
-        out = area * old.weight_kg_m2(one.out_thickness.si)
-    furring_m3 = sum(rows) * one.furring.thick.si * one.furring.deep.si if one.furring else 0.0
+    foam, liner, old = (library.get(id) for id in (relining.foam, relining.liner, relining.out_material))
+    out = relining.out_mass.si if relining.out_mass is not None else None
+    if out is None and old is not None and relining.out_thickness is not None:
+        out = area * old.weight_kg_m2(relining.out_thickness.si)
+    furring_m3 = sum(rows) * relining.furring.thick.si * relining.furring.deep.si if relining.furring else 0.0
     bays = _bays(surfaces, framed)
     foam_area = sum(bay.area_m2 * bay.many for bay in bays) if bays else area
     weight = (
-        (foam.weight_kg_m2(_si(one.foam_thickness)) * foam_area if foam else 0.0)
+        (foam.weight_kg_m2(_si(relining.foam_thickness)) * foam_area if foam else 0.0)
         + furring_m3 * (timber.density_kg_m3 or 450.0)
-        + (liner.weight_kg_m2(_si(one.liner_thickness)) * area if liner else 0.0)
+        + (liner.weight_kg_m2(_si(relining.liner_thickness)) * area if liner else 0.0)
     )
     money = (
-        (foam.price_m2(_si(one.foam_thickness)) * foam_area if foam else 0.0)
+        (foam.price_m2(_si(relining.foam_thickness)) * foam_area if foam else 0.0)
         + furring_m3 * (timber.money_m3 or 0.0)
-        + (liner.price_m2(_si(one.liner_thickness)) * area if liner else 0.0)
+        + (liner.price_m2(_si(relining.liner_thickness)) * area if liner else 0.0)
     )
-    hours = area * sum(material.hours_m2 for material in (foam, liner, timber if one.furring else None) if material)
+    hours = area * sum(material.hours_m2 for material in (foam, liner, timber if relining.furring else None) if material)
     return Relined(
-        one.face,
+        relining.face,
         area,
         out,
-        one.out_mass is not None,
+        relining.out_mass is not None,
         weight * (1 + FASTENERS),
-        added_m(one),
-        _warmth(None, one.face, share, deep, old, _si(one.out_thickness), None, 0.0),
-        _warmth(one, one.face, share, deep, liner, _si(one.liner_thickness), foam, _si(one.foam_thickness)),
+        added_m(relining),
+        _warmth(None, relining.face, share, deep, old, _si(relining.out_thickness), None, 0.0),
+        _warmth(relining, relining.face, share, deep, liner, _si(relining.liner_thickness), foam, _si(relining.foam_thickness)),
         bays,
         rows,
         money,
@@ -116,7 +116,14 @@ def relined(one: Relining, shell: Shell, framed: Framed, library: Library) -> Re
 
 
 def _warmth(
-    one: Relining | None, kind: str, share: float, deep: float, liner: Material | None, liner_m: float, foam: Material | None, foam_m: float
+    relining: Relining | None,
+    kind: str,
+    share: float,
+    deep: float,
+    liner: Material | None,
+    liner_m: float,
+    foam: Material | None,
+    foam_m: float,
 ) -> Warmth:
     """Skin, posts with foam or air between them, furring with air between, liner."""
     films = R_INSIDE.get(kind, R_INSIDE_WALL) + (R_UNDER if kind == "floor" else R_OUTSIDE)
@@ -124,24 +131,24 @@ def _warmth(
     fill = (foam.resistance_m2k_w(between) if foam else 0.0) + (AIR_GAP_M2K_W if deep - between > LEAST_GAP_M else 0.0)
     posts = Slice(max(fill, 1e-6), tube_m2k_w(deep, 0.038, HAT_WALL_M) if deep > 0 else None, share if deep > 0 else 0.0)
     crossing: tuple[Slice, ...] = ()
-    if one is not None and one.furring is not None and one.furring.deep.si > 0:
+    if relining is not None and relining.furring is not None and relining.furring.deep.si > 0:
         timber = materials()["softwood"]
-        high = one.furring.deep.si
+        high = relining.furring.deep.si
         over = max(foam_m - deep, 0.0)
         gap = (foam.resistance_m2k_w(min(over, high)) if foam and over > 0 else 0.0) + (AIR_GAP_M2K_W if high - over > LEAST_GAP_M else 0.0)
-        wide = one.furring.thick.si / max(_si(one.furring_pitch) or 0.4, one.furring.thick.si)
+        wide = relining.furring.thick.si / max(_si(relining.furring_pitch) or 0.4, relining.furring.thick.si)
         crossing = (Slice(max(gap, 1e-6), timber.resistance_m2k_w(high), min(wide, 1.0)),)
     inner = (Slice(liner.resistance_m2k_w(liner_m)),) if liner is not None else ()
     return warmth((posts, *inner), films, crossing)
 
 
-def _rows(one: Relining, surface: Surface, shape: object) -> list[float]:
+def _rows(relining: Relining, surface: Surface, shape: object) -> list[float]:
     """Lengths of the furring's rows [m], across the posts, cut by openings."""
-    if one.furring is None or one.furring.thick.si <= 0:
+    if relining.furring is None or relining.furring.thick.si <= 0:
         return []
-    pitch = max(_si(one.furring_pitch) or 0.4, one.furring.thick.si)
+    pitch = max(_si(relining.furring_pitch) or 0.4, relining.furring.thick.si)
     left, low, right, high = surface.polygon.bounds
-    half = one.furring.thick.si / 2
+    half = relining.furring.thick.si / 2
     at, made = low + half, list[float]()
     while at < high - half + 1e-9 and len(made) < 400:
         run = LineString([(left - 1, at), (right + 1, at)]).intersection(shape)
@@ -168,25 +175,25 @@ def _bays(surfaces: tuple[Surface, ...], framed: Framed) -> tuple[Bay, ...]:
     return tuple(Bay(wide, high, len(areas), sum(areas) / len(areas)) for (wide, high), areas in order)
 
 
-def why_not(one: Relining, shell: Shell, framed: Framed, library: Library, whole_kg: float | None) -> str:
+def why_not(relining: Relining, shell: Shell, framed: Framed, library: Library, whole_kg: float | None) -> str:
     """What is wrong with a relining, as a sentence; nothing where it can be. Args: whole_kg: the trailer as weighed."""
-    for id, what in ((one.foam, "foam"), (one.liner, "liner"), (one.out_material, "old liner")):
+    for id, what in ((relining.foam, "foam"), (relining.liner, "liner"), (relining.out_material, "old liner")):
         if id and id not in library:
             return f"There is no material “{id}” for the {what}."
-    for value, what in ((one.foam_thickness, "foam"), (one.liner_thickness, "liner"), (one.out_thickness, "old liner")):
+    for value, what in ((relining.foam_thickness, "foam"), (relining.liner_thickness, "liner"), (relining.out_thickness, "old liner")):
         if value is not None and value.si < 0:
             return f"The {what} is {{{value.si * 1000:.0f} mm}} thick; 0 or more would be right."
-    made = relined(one, shell, framed, library)
+    made = relined(relining, shell, framed, library)
     if made is None:
-        return f"There is no {one.face} to line."
+        return f"There is no {relining.face} to line."
     if made.out_kg is not None and made.out_kg < 0:
-        return f"What goes off the {one.face} weighs {{{made.out_kg:.1f} kg}}; 0 or more would be right."
+        return f"What goes off the {relining.face} weighs {{{made.out_kg:.1f} kg}}; 0 or more would be right."
     if made.out_kg is not None and whole_kg is not None and made.out_kg > whole_kg:
-        return f"What goes off the {one.face} weighs {{{made.out_kg:.0f} kg}}, more than the whole trailer as weighed."
-    posts = [m for m in framed.members if m.face_kind == one.face]
-    room = (posts[0].section_m[1] if posts else 0.0) + (one.furring.deep.si if one.furring else 0.0)
-    if one.foam and posts and _si(one.foam_thickness) > room + 1e-6:
-        return f"Foam {{{_si(one.foam_thickness) * 1000:.0f} mm}} thick does not go between posts and under furring {{{room * 1000:.0f} mm}} deep."
-    if one.furring is not None and min(one.furring.thick.si, one.furring.deep.si) <= 0:
+        return f"What goes off the {relining.face} weighs {{{made.out_kg:.0f} kg}}, more than the whole trailer as weighed."
+    posts = [m for m in framed.members if m.face_kind == relining.face]
+    room = (posts[0].section_m[1] if posts else 0.0) + (relining.furring.deep.si if relining.furring else 0.0)
+    if relining.foam and posts and _si(relining.foam_thickness) > room + 1e-6:
+        return f"Foam {{{_si(relining.foam_thickness) * 1000:.0f} mm}} thick does not go between posts and under furring {{{room * 1000:.0f} mm}} deep."
+    if relining.furring is not None and min(relining.furring.thick.si, relining.furring.deep.si) <= 0:
         return "Furring has a side of nothing; type both its sizes."
     return ""

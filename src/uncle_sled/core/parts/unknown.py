@@ -51,11 +51,11 @@ def unknowns_of(build: Build, facts: Facts) -> tuple[Unknown, ...]:
 @keep(most=8)
 def _of_materials(shell: Shell, own: tuple[OwnMaterial, ...]) -> tuple[Unknown, ...]:
     """Materials of one's own in the body, of which nobody said what they weigh."""
-    blank = {one.id: one for one in own if one.density_kg_m3 is None and one.kg_m2 is None}
+    blank = {material.id: material for material in own if material.density_kg_m3 is None and material.kg_m2 is None}
     if not blank:
         return ()
     used = {layer.material for face in shell.faces if face.mass is None for layer in face.layers}
-    used |= {id for one in shell.relined for id in (one.foam, one.liner) if id}
+    used |= {id for relining in shell.relined for id in (relining.foam, relining.liner) if id}
     used |= {shell.framing.material}
     return tuple(
         Unknown(
@@ -74,14 +74,14 @@ def _of_linings(shell: Shell) -> tuple[Unknown, ...]:
     """Linings that come out of a bought shell and that nobody weighed."""
     return tuple(
         Unknown(
-            f"shell.relined.{one.id}.out_mass",
-            f"what came off the {one.face} weighs",
+            f"shell.relined.{relining.id}.out_mass",
+            f"what came off the {relining.face} weighs",
             "Weigh the old lining, or type its material and thickness on Shell.",
             "total",
             "old lining not weighed",
         )
-        for one in shell.relined
-        if one.out_mass is None and bool(one.out_material) != bool(one.out_thickness and one.out_thickness.si > 0)
+        for relining in shell.relined
+        if relining.out_mass is None and bool(relining.out_material) != bool(relining.out_thickness and relining.out_thickness.si > 0)
     )
 
 
@@ -90,14 +90,14 @@ def _of_tanks(stow: Stow) -> tuple[Unknown, ...]:
     """Tanks that ride along and of which nobody said how much they hold."""
     return tuple(
         Unknown(
-            f"stow.things.{one.id}.tank.volume",
-            f"how much {lower_first(one.name)} holds",
+            f"stow.things.{thing.id}.tank.volume",
+            f"how much {lower_first(thing.name)} holds",
             "Type its volume In hand, as it stands on it or by its inside.",
             "total",
             "tank without volume",
         )
-        for one in stow.things
-        if one.tank is not None and not one.taken_out and not one.rides and (one.tank.volume is None or one.tank.volume.si <= 0)
+        for thing in stow.things
+        if thing.tank is not None and not thing.taken_out and not thing.rides and (thing.tank.volume is None or thing.tank.volume.si <= 0)
     )
 
 
@@ -167,7 +167,7 @@ def _trailer(rig: Rig) -> list[Unknown]:
         if axle.mass is None
     ]
     found += _height(rig)
-    return sorted(found, key=lambda one: one.hides != "reading")
+    return sorted(found, key=lambda unknown: unknown.hides != "reading")
 
 
 def _height(rig: Rig) -> list[Unknown]:

@@ -48,30 +48,30 @@ def warmth(slices: tuple[Slice, ...], films_m2k_w: float, crossing: tuple[Slice,
     Sticks of ``slices`` lie behind each other. Raises: GeometryError: a share outside of 0 to 1, or a layer of no resistance
     beside a stick.
     """
-    for one in (*slices, *crossing):
-        if not 0 <= one.share <= 1:
-            raise GeometryError(f"A share of sticks of {one.share:g} cannot be; 0 to 1 would be right.")
+    for slice_ in (*slices, *crossing):
+        if not 0 <= slice_.share <= 1:
+            raise GeometryError(f"A share of sticks of {slice_.share:g} cannot be; 0 to 1 would be right.")
     upper = 0.0
     for share_a, stick_a in _ways(slices):
         for share_b, stick_b in _ways(crossing):
-            through = films_m2k_w + sum(_of(one, stick_a) for one in slices) + sum(_of(one, stick_b) for one in crossing)
+            through = films_m2k_w + sum(_of(layer, stick_a) for layer in slices) + sum(_of(layer, stick_b) for layer in crossing)
             upper += share_a * share_b / through
     lower = films_m2k_w
-    for one in (*slices, *crossing):
-        if one.share <= 0 or one.stick_m2k_w is None:
-            lower += one.fill_m2k_w
+    for slice_ in (*slices, *crossing):
+        if slice_.share <= 0 or slice_.stick_m2k_w is None:
+            lower += slice_.fill_m2k_w
         else:
-            lower += 1 / (one.share / max(one.stick_m2k_w, 1e-6) + (1 - one.share) / max(one.fill_m2k_w, 1e-6))
+            lower += 1 / (slice_.share / max(slice_.stick_m2k_w, 1e-6) + (1 - slice_.share) / max(slice_.fill_m2k_w, 1e-6))
     return Warmth(1 / upper, lower)
 
 
 def _ways(slices: tuple[Slice, ...]) -> tuple[tuple[float, bool], ...]:
-    share = max((one.share for one in slices), default=0.0)
+    share = max((slice_.share for slice_ in slices), default=0.0)
     return ((share, True), (1 - share, False)) if share > 0 else ((1.0, False),)
 
 
-def _of(one: Slice, stick: bool) -> float:
-    return one.stick_m2k_w if stick and one.stick_m2k_w is not None and one.share > 0 else one.fill_m2k_w
+def _of(slice_: Slice, stick: bool) -> float:
+    return slice_.stick_m2k_w if stick and slice_.stick_m2k_w is not None and slice_.share > 0 else slice_.fill_m2k_w
 
 
 def tube_m2k_w(deep_m: float, wide_m: float, wall_m: float) -> float:

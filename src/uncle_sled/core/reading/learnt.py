@@ -60,8 +60,8 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
         return table
     last = corrections[-1]
     columns = columns_of(parts)
-    named = [one for one in last.groups if columns.get(one.id)]
-    where = [k for k, one in enumerate(last.groups) if columns.get(one.id)]
+    named = [each_factor for each_factor in last.groups if columns.get(each_factor.id)]
+    where = [k for k, each_factor in enumerate(last.groups) if columns.get(each_factor.id)]
     many = len(last.groups)
     if not named or len(last.cov) != many * many:
         return table
@@ -69,11 +69,11 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
     mass, sigma = table.mass_kg.copy(), table.sigma_kg.copy()
     taught: list[int] = []
     share = np.zeros((len(named), mass.shape[1]))
-    for k, one in enumerate(named):
-        at = columns[one.id]
-        mass[:, at] *= one.factor
+    for k, factor in enumerate(named):
+        at = columns[factor.id]
+        mass[:, at] *= factor.factor
         sigma[:, at] = 0.0  # all of its doubt is in the factors now
-        share[k, at] = 1.0 / max(one.factor, LEAST)
+        share[k, at] = 1.0 / max(factor.factor, LEAST)
         taught += at
     values, vectors = np.linalg.eigh((cov + cov.T) / 2)
     directions = []
@@ -81,10 +81,12 @@ def with_what_was_learnt(table: MassTable, parts: tuple[Part, ...], corrections:
         if value > LEAST:
             shares = (np.sqrt(value) * vector) @ share
             hit = np.flatnonzero(shares)
-            directions.append((tuple(int(one) for one in hit), tuple(float(one) for one in shares[hit])))
+            directions.append((tuple(int(one) for one in hit), tuple(float(share) for share in shares[hit])))
     known = set(taught)
     bias = tuple((name, tuple(at for at in some if at not in known)) for name, some in table.bias)
-    return msgspec.structs.replace(table, mass_kg=mass, sigma_kg=sigma, bias=tuple(one for one in bias if one[1]), learnt=tuple(directions))
+    return msgspec.structs.replace(
+        table, mass_kg=mass, sigma_kg=sigma, bias=tuple(item for item in bias if item[1]), learnt=tuple(directions)
+    )
 
 
 def stands(seen: Seen, total_kg: float, tongue_kg: float) -> bool:
@@ -104,9 +106,9 @@ def measured(table: MassTable, tongue_kg: Floats, parts: tuple[Part, ...], corre
     all_of = np.asarray(~((table.mass_kg != 0) & guessed).any(axis=1))
     total, ball = all_of.copy(), np.zeros(len(table.cases), dtype=bool)
     rows = {key: row for row, case in enumerate(table.cases) for key in (case.id, *case.same_as)}
-    for one in corrections[-1].seen if corrections else ():
-        row = rows.get(one.case)
-        if row is not None and stands(one, float(table.mass_kg[row].sum()), float(tongue_kg[row])):
-            total[row] |= one.total_kg is not None
-            ball[row] |= one.tongue_kg is not None
+    for seen in corrections[-1].seen if corrections else ():
+        row = rows.get(seen.case)
+        if row is not None and stands(seen, float(table.mass_kg[row].sum()), float(tongue_kg[row])):
+            total[row] |= seen.total_kg is not None
+            ball[row] |= seen.tongue_kg is not None
     return Measured(all_of, total, ball)

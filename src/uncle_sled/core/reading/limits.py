@@ -251,23 +251,23 @@ def held_limits(
     bed = build.rig.carrier == "vehicle bed"
     asked = list(_bed(build, table, readings) if bed else _trailer(build, facts, readings, at_rest, towing))
     found = [*_worst(asked, table, measured), *(_front_share(table, readings) if bed else ())]
-    lacking = next((f"{one.says} is not known" for one in unknown if one.hides != "axles"), "")
-    if any(one.hides == "total" for one in unknown):
+    lacking = next((f"{each_unknown.says} is not known" for each_unknown in unknown if each_unknown.hides != "axles"), "")
+    if any(each_unknown.hides == "total" for each_unknown in unknown):
         found = [one for one in found if one.severity == "stop"]
-    level = next((f"{one.says} is not known" for one in unknown if one.hides == "axles"), "")
+    level = next((f"{each_unknown.says} is not known" for each_unknown in unknown if each_unknown.hides == "axles"), "")
     if level:
         found = [one for one in found if not _by_axle(one.id)]
     told = {one.id for one in found}
     unchecked = [
         Unchecked(
-            one.id,
-            one.name,
-            one.vehicle,
-            one.none or (NOT_GIVEN if not _given(one) else (level if _by_axle(one.id) else "") or lacking or NO_VALUE),
-            one.field,
+            ask.id,
+            ask.name,
+            ask.vehicle,
+            ask.none or (NOT_GIVEN if not _given(ask) else (level if _by_axle(ask.id) else "") or lacking or NO_VALUE),
+            ask.field,
         )
-        for one in asked
-        if one.id not in told
+        for ask in asked
+        if ask.id not in told
     ]
     if not bed and not vehicles_of(build.brief, facts):
         unchecked.append(Unchecked("car", "Tow vehicle", None, "no tow vehicle is named", "facts.vehicles"))
@@ -319,23 +319,23 @@ class _Asked(msgspec.Struct):
 
 def _worst(asked: list[_Asked], table: MassTable, measured: Measured) -> Iterator[Limit]:
     """Each limit that is known in its worst case; all at once, since an array of few cases costs as much as of many."""
-    known = [one for one in asked if _given(one)]
+    known = [each_ask for each_ask in asked if _given(each_ask)]
     if not known:
         return
-    sign = np.array([-1.0 if one.floor else 1.0 for one in known])[:, None]
-    shown = np.where([one.where for one in known], sign * np.array([one.values for one in known]), -np.inf)
+    sign = np.array([-1.0 if each_ask.floor else 1.0 for each_ask in known])[:, None]
+    shown = np.where([each_ask.where for each_ask in known], sign * np.array([each_ask.values for each_ask in known]), -np.inf)
     shown = np.where(np.isnan(shown), -np.inf, shown)
     rows = np.argmax(shown, axis=1)
     values = shown[np.arange(len(known)), rows] * sign[:, 0]
     finite = np.asarray(np.isfinite(shown).any(axis=1))
-    for one, row, value, some in zip(known, rows.tolist(), values.tolist(), finite.tolist(), strict=True):
-        if not some or one.limit is None:
+    for ask, row, value, some in zip(known, rows.tolist(), values.tolist(), finite.tolist(), strict=True):
+        if not some or ask.limit is None:
             continue
-        beyond = value < one.limit if one.floor else value > one.limit
-        severity = one.over if beyond else "mind" if not one.floor and value > one.mind_at * one.limit else None
-        seen = measured.parts[row] or (one.by and all(getattr(measured, name)[row] for name in one.by))
+        beyond = value < ask.limit if ask.floor else value > ask.limit
+        severity = ask.over if beyond else "mind" if not ask.floor and value > ask.mind_at * ask.limit else None
+        seen = measured.parts[row] or (ask.by and all(getattr(measured, name)[row] for name in ask.by))
         face: Face = "measured" if seen else "computed"
-        yield Limit(one.id, one.name, table.cases[row].id, one.vehicle, value, float(one.limit), "kg", severity, face)
+        yield Limit(ask.id, ask.name, table.cases[row].id, ask.vehicle, value, float(ask.limit), "kg", severity, face)
 
 
 def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, towing: Bools) -> Iterator[_Asked]:

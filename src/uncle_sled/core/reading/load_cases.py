@@ -112,7 +112,7 @@ def standing_cases(build: Build) -> tuple[LoadCase, ...]:
 
 def is_own(build: Build, case: LoadCase) -> bool:
     """Whether the builder made or changed a case."""
-    return any(one.id == case.id for one in build.stow.cases)
+    return any(each_case.id == case.id for each_case in build.stow.cases)
 
 
 def is_standing(build: Build, case_id: str) -> bool:

@@ -85,10 +85,10 @@ def study(build: Build, facts: Facts) -> Studied:
     except GeometryError as fault:
         support, trouble = None, str(fault)
     unknown = unknowns_of(build, facts)
-    if any(one.hides == "reading" for one in unknown):
+    if any(each_unknown.hides == "reading" for each_unknown in unknown):
         support = None
     readings = balance(table, support, band)
-    if any(one.hides == "reading" for one in unknown):  # where its weight is, nobody knows either
+    if any(each_unknown.hides == "reading" for each_unknown in unknown):  # where its weight is, nobody knows either
         readings = replace(readings, cg_m=np.full_like(readings.cg_m, np.nan))
     at_rest = parked(build.rig, readings, tail_m(build))
     on_scale = measured(table, readings.tongue_kg, parts, build.road.corrections)

@@ -72,9 +72,9 @@ def carry_ops(build: Build, thing: Thing, by: dict[str, float]) -> tuple[Op, ...
     """Ops that shift a thing by so much along each axis [m], and what stands in it with it."""
     along = with_inner(build.stow, (thing.id,))
     return tuple(
-        set_to(f"stow.things.{one.id}.{axis}", {"si": round(getattr(one, axis).si + shift, 4), "typed": None})
-        for one in build.stow.things
-        if one.id in along
+        set_to(f"stow.things.{thing.id}.{axis}", {"si": round(getattr(thing, axis).si + shift, 4), "typed": None})
+        for thing in build.stow.things
+        if thing.id in along
         for axis, shift in by.items()
         if abs(shift) > 1e-4
     )

@@ -236,11 +236,11 @@ def _swaps(s: Studied, items: list[_Item], allowed: Allowed) -> list[Move]:
     """Two things that change places, front edge for front edge, where that settles every case."""
     made = []
     for a, b in itertools.combinations(items[:SWAPPED], 2):
-        one, two = a.mover, b.mover
-        dx, dy = two.x_m - one.x_m, two.y_m - one.y_m
-        apart = one.mass_kg - two.mass_kg
+        mover, two = a.mover, b.mover
+        dx, dy = two.x_m - mover.x_m, two.y_m - mover.y_m
+        apart = mover.mass_kg - two.mass_kg
         if abs(dx) >= 0.05 and allowed.holds(apart * dx, apart * dy):
-            made.append(_made(s, "swap", [(a, dx, two.y_m), (b, -dx, one.y_m)]))
+            made.append(_made(s, "swap", [(a, dx, two.y_m), (b, -dx, mover.y_m)]))
     return made
 
 
@@ -263,7 +263,11 @@ def _least(s: Studied, items: list[_Item], allowed: Allowed, most: int, judge: _
         if len(moved) < 2:
             return []
         lanes = [(i, k) for i, _, k in moved]
-        meet = [(a, b) for (a, one), (b, two) in itertools.combinations(zip(lanes, moved, strict=True), 2) if _meet(items, one, two)]
+        meet = [
+            (a, b)
+            for (a, combination), (b, two) in itertools.combinations(zip(lanes, moved, strict=True), 2)
+            if _meet(items, combination, two)
+        ]
         if not meet:
             made = judge.passed(_made(s, "set", [(items[i], by, movers[i].lanes[k].y_m) for i, by, k in moved]))
             if made:
@@ -340,7 +344,7 @@ class _Judge:
 
     def __init__(self, s: Studied) -> None:
         self.s = s
-        self.before = {one.key for one in findings(s) if one.severity != "note"}
+        self.before = {finding.key for finding in findings(s) if finding.severity != "note"}
         self.lean = float(state(s).lean.max(initial=0.0))
         self.barred: list[Barred] = []  # what was tried together and spoilt something
         self.tries = TRIES
@@ -351,13 +355,13 @@ class _Judge:
         lean = float(state(after).lean.max(initial=0.0))
         if lean > max(LEAN_SHARE, self.lean) + 1e-6:
             return []
-        new = (one for one in judged(after, "ball-light") if one.severity != "note" and one.key not in self.before)
-        if any(one.code not in UNSURE for one in new):
+        new = (finding for finding in judged(after, "ball-light") if finding.severity != "note" and finding.key not in self.before)
+        if any(finding.code not in UNSURE for finding in new):
             return []
         low, high = spans_of(after)
         settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all()) and lean <= LEAN_SHARE + 1e-6
-        over = (one for one in after.limits if one.severity == "stop")
-        settled = settled and not any(one.id.split("/")[0] not in WEIGHT_ONLY for one in over)
+        over = (limit for limit in after.limits if limit.severity == "stop")
+        settled = settled and not any(limit.id.split("/")[0] not in WEIGHT_ONLY for limit in over)
         tongue = after.readings.tongue_kg
         told = tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(after.table.cases))
         return [replace(move, feasible=settled, after=told)]

@@ -60,14 +60,14 @@ def with_remedies(s: Studied, tell: Tell) -> tuple[Finding, ...]:
     found = findings(s)
     settled = []
     search = _Search(s, found, tell)
-    for at, one in enumerate(found):
-        if one.remedy or one.why_none or one.set_aside:
-            settled.append(one)
+    for at, finding in enumerate(found):
+        if finding.remedy or finding.why_none or finding.set_aside:
+            settled.append(finding)
             continue
-        tell(at / len(found), f"looking for what helps: {lower_first(one.title)}")
-        remedy = search.remedy_for(one)
-        settled.append(one.settled_by(remedy, None if remedy else search.why_none(one)))
-    return tuple(told(search.refer(one), search.words) for one in settled)
+        tell(at / len(found), f"looking for what helps: {lower_first(finding.title)}")
+        remedy = search.remedy_for(finding)
+        settled.append(finding.settled_by(remedy, None if remedy else search.why_none(finding)))
+    return tuple(told(search.refer(each), search.words) for each in settled)
 
 
 class _Search:
@@ -96,64 +96,64 @@ class _Search:
             found.append(moves_of(self.s, thing, self.room))
         return [move for move in found if move is not None]
 
-    def remedy_for(self, one: Finding) -> Remedy | None:
-        rule = RULES[one.code]
+    def remedy_for(self, finding: Finding) -> Remedy | None:
+        rule = RULES[finding.code]
         if rule.helps == "nothing":
             return None
         if rule.cure is not None:
             for cure in (rule.cure, *rule.more):
-                remedy = self._edited(one, cure)
+                remedy = self._edited(finding, cure)
                 if remedy is not None:
                     return remedy
             return None
         if rule.helps == "free place":
-            return self._cleared(one)
+            return self._cleared(finding)
         for depth in DEPTHS:
-            remedy = self._first_that_helps(sorted(self._candidates(one, depth), key=lambda c: c.cost)[:TRIES], one)
+            remedy = self._first_that_helps(sorted(self._candidates(finding, depth), key=lambda c: c.cost)[:TRIES], finding)
             if remedy:
                 return remedy
-        if one.code == "tank-far":
+        if finding.code == "tank-far":
             return None
         for depth in DEPTHS[1:]:
-            remedy = self._first_that_helps(self._pairs(one, depth), one)
+            remedy = self._first_that_helps(self._pairs(finding, depth), finding)
             if remedy:
                 return remedy
         return None
 
-    def _first_that_helps(self, candidates: list[Candidate], one: Finding) -> Remedy | None:
+    def _first_that_helps(self, candidates: list[Candidate], finding: Finding) -> Remedy | None:
         for candidate in candidates:
             if self.left <= 0:
                 return None
             self.left -= 1
-            self.judged[one.id] += 1
-            self.tell(None, f"trying what helps: {lower_first(one.title)}")
-            remedy = self._tried(candidate, one)
+            self.judged[finding.id] += 1
+            self.tell(None, f"trying what helps: {lower_first(finding.title)}")
+            remedy = self._tried(candidate, finding)
             if remedy:
                 return remedy
         return None
 
-    def _candidates(self, one: Finding, depth: float) -> Iterator[Candidate]:
-        if one.code.startswith("ball-"):
+    def _candidates(self, finding: Finding, depth: float) -> Iterator[Candidate]:
+        if finding.code.startswith("ball-"):
             yield from self._axle_moves(depth)
-        if self.s.support is not None and self.s.support.independent and one.code != "leans":
-            yield from self._hitch_heights(one, depth)
-        own = [move for move in self.moves if one.code != "tank-far" or move.thing.id in one.where]
-        self.screened[one.id] = sum(len(move.x) for move in own)
-        self.held[one.id] = len(own)
+        if self.s.support is not None and self.s.support.independent and finding.code != "leans":
+            yield from self._hitch_heights(finding, depth)
+        own = [move for move in self.moves if finding.code != "tank-far" or move.thing.id in finding.where]
+        self.screened[finding.id] = sum(len(move.x) for move in own)
+        self.held[finding.id] = len(own)
         for move in own:
-            yield from self._best_places(one, move, depth)
+            yield from self._best_places(finding, move, depth)
 
-    def _edited(self, one: Finding, cure: Cure) -> Remedy | None:
+    def _edited(self, finding: Finding, cure: Cure) -> Remedy | None:
         """One plain edit: thin sheets for a thick one, a seal, a drip edge, straps."""
-        made = cure(self.s, one)
+        made = cure(self.s, finding)
         if made is None:
             return None
-        self.edits_tried.add(one.key)
-        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), one)
+        self.edits_tried.add(finding.key)
+        return self._tried(Candidate(0.0, made[0], lambda after: f"{made[1]}: {after}."), finding)
 
-    def _cleared(self, one: Finding) -> Remedy | None:
+    def _cleared(self, finding: Finding) -> Remedy | None:
         """The nearest free place of either party, the lighter one first."""
-        things = [t for t in self.s.build.stow.things if t.id in one.where]
+        things = [t for t in self.s.build.stow.things if t.id in finding.where]
         candidates: list[Candidate] = []
         for thing in sorted(things, key=lambda t: t.mass.si):
             self.tell(None, f"looking for free places: {lower_first(thing.name)}")
@@ -167,7 +167,7 @@ class _Search:
                 near.setdefault(spot, int(at))
             chosen = [at for at in near.values() if away[at] > 0.002][:CLEARINGS]
             candidates += [self._move(move, at, float(away[at])) for at in chosen]
-        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), one)
+        return self._first_that_helps(sorted(candidates, key=lambda c: c.cost), finding)
 
     def _axle_moves(self, depth: float) -> Iterator[Candidate]:
         """An axle that is not welded yet: the nearest place so deep in its window, the window's middle, and the best.
@@ -198,7 +198,7 @@ class _Search:
 
         return Candidate(abs(by) * 6.0, tuple(axle_shift_ops(self.s.build, by)), says)
 
-    def _hitch_heights(self, one: Finding, depth: float) -> Iterator[Candidate]:
+    def _hitch_heights(self, finding: Finding, depth: float) -> Iterator[Candidate]:
         """Independent axles share by the hitch's height: the smallest change that helps."""
         s, rig = self.s, self.s.build.rig
         if rig.ball_height is None or rig.reference_height is None or s.support is None:
@@ -208,7 +208,7 @@ class _Search:
             if abs(by) < 0.005 or rig.ball_height.si + by < 0.25:
                 continue
             after = state(s, support=replace(s.support, nose_up_m=s.support.nose_up_m + float(by)))
-            if clears(one.code, after, self.before, depth, s).all():
+            if clears(finding.code, after, self.before, depth, s).all():
                 height = round(rig.ball_height.si + float(by), 4)
                 how, far = ("Lower" if by < 0 else "Raise"), self.words.m(abs(float(by)))
                 ops = (set_to("rig.ball_height", {"si": height, "typed": None}),)
@@ -221,7 +221,7 @@ class _Search:
                 if offered == HEIGHTS:
                     return
 
-    def _pairs(self, one: Finding, depth: float) -> list[Candidate]:
+    def _pairs(self, finding: Finding, depth: float) -> list[Candidate]:
         """Two moves at once, where no single one helps: the heaviest things, on a coarser grid."""
         heavy = [m for m in sorted(self.moves, key=lambda m: -m.mass_kg)[:PAIR_THINGS] if len(_few_places(m))]
         few = [_few_places(move) for move in heavy]
@@ -236,11 +236,11 @@ class _Search:
                     self.s, (along_a[:, None] + along_b[None]).reshape(shape), (across_a[:, None] + across_b[None]).reshape(shape)
                 )
                 counted += shape[0]
-                good = clears(one.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
+                good = clears(finding.code, after, self.before, depth, self.s) & ~worse(after, self.before, self.s)
                 cost = (_trouble(heavy[i], few[i])[:, None] + _trouble(heavy[j], few[j])[None]).ravel()
                 for at in np.flatnonzero(good)[np.argsort(cost[good])][:3]:
                     found.append((float(cost[at]), i, j, int(few[i][at // len(few[j])]), int(few[j][at % len(few[j])])))
-        self.paired[one.id] = counted
+        self.paired[finding.id] = counted
         made = []
         for _, i, j, a, b in sorted(found)[: 4 * TRIES]:
             one_, two = heavy[i], heavy[j]
@@ -248,11 +248,11 @@ class _Search:
                 made.append(_both(self._move(one_, a, _away(one_)[a]), self._move(two, b, _away(two)[b])))
         return made[:TRIES]
 
-    def _best_places(self, one: Finding, move: Moves, depth: float) -> Iterator[Candidate]:
+    def _best_places(self, finding: Finding, move: Moves, depth: float) -> Iterator[Candidate]:
         s, thing = self.s, move.thing
         after = state(s, *shift_of(s, move))
-        good_enough, bad = clears(one.code, after, self.before, depth, s), worse(after, self.before, s)
-        if one.code == "tank-far" and s.support is not None:
+        good_enough, bad = clears(finding.code, after, self.before, depth, s), worse(after, self.before, s)
+        if finding.code == "tank-far" and s.support is not None:
             good_enough = np.abs(move.x + standing_size_m(thing, thing.turn)[0] / 2 - s.support.mean_axle_m) <= FAR_M
         good = np.flatnonzero(good_enough & ~bad)
         away = _away(move)
@@ -294,54 +294,54 @@ class _Search:
 
         return Candidate(away * hardness(move), ops, says)
 
-    def _tried(self, candidate: Candidate, one: Finding) -> Remedy | None:
+    def _tried(self, candidate: Candidate, finding: Finding) -> Remedy | None:
         """The remedy, where the whole build judged again says that it is one."""
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
         if further_out(self.s, tried):
             return None
-        worse, there = worse_than(self.found, one), set()
-        for f in judged(tried, one.code):
-            if f.key == one.key or worse(f):
+        worse, there = worse_than(self.found, finding), set()
+        for f in judged(tried, finding.code):
+            if f.key == finding.key or worse(f):
                 return None
             there.add(f.key)
         for other in self.found:
-            if other.key not in there and other.key != one.key:
-                self.settles.setdefault(other.key, []).append(one)
-        return Remedy(candidate.says(self._reading(one, tried)), candidate.ops, readings_after(tried))
+            if other.key not in there and other.key != finding.key:
+                self.settles.setdefault(other.key, []).append(finding)
+        return Remedy(candidate.says(self._reading(finding, tried)), candidate.ops, readings_after(tried))
 
-    def refer(self, one: Finding) -> Finding:
+    def refer(self, finding: Finding) -> Finding:
         """A finding without a remedy of its own, sent to a card above whose remedy settles it as well."""
-        if one.remedy is not None or one.set_aside or RULES[one.code].helps == "nothing":
-            return one
+        if finding.remedy is not None or finding.set_aside or RULES[finding.code].helps == "nothing":
+            return finding
         order = {other.key: at for at, other in enumerate(self.found)}
-        above = next((o for o in self.settles.get(one.key, []) if order[o.key] < order[one.key]), None)
+        above = next((o for o in self.settles.get(finding.key, []) if order[o.key] < order[finding.key]), None)
         if above is None:
-            return one
-        return one.settled_by(None, f"What helps against “{above.title}” above settles this too.")
+            return finding
+        return finding.settled_by(None, f"What helps against “{above.title}” above settles this too.")
 
-    def _why_stuck(self, one: Finding) -> str:
-        things = [t for t in self.s.build.stow.things if t.id in one.where]
+    def _why_stuck(self, finding: Finding) -> str:
+        things = [t for t in self.s.build.stow.things if t.id in finding.where]
         if any(t.inside for t in things):
             return "What is built into another thing is moved with it, or set apart by hand."
         if any(t.id in mode.touched for t in things for mode in self.s.build.stow.modes):
             return "It has a place of its own in that mode; move it there by hand."
         return "None of the free places that were tried settles it without another trouble. A smaller thing, or say that one is built into the other."
 
-    def _reading(self, one: Finding, tried: Studied) -> str:
+    def _reading(self, finding: Finding, tried: Studied) -> str:
         """The number that the remedy leaves, in the finding's own case."""
-        rows = [row for row, case in enumerate(tried.table.cases) if case.id == one.case_id] or tried.towing_rows[:1] or [0]
+        rows = [row for row, case in enumerate(tried.table.cases) if case.id == finding.case_id] or tried.towing_rows[:1] or [0]
         row, b, words = rows[0], tried.readings, self.words
-        said = RULES[one.code].after
+        said = RULES[finding.code].after
         if said is not None:
-            return said(tried, one)
-        if RULES[one.code].helps in ("edit", "free place") and not one.code.startswith(ON_THE_WHEELS):
+            return said(tried, finding)
+        if RULES[finding.code].helps in ("edit", "free place") and not finding.code.startswith(ON_THE_WHEELS):
             return self._settled(tried)
         if not tried.table.cases:
             return "no load case to read yet"
         case = lower_first(tried.table.cases[row].name)
-        if one.code.startswith("held-"):
-            return held_words(tried, one.where[0], words)
-        of_things = one.code != "tank-far" and any(t.id in one.where for t in self.s.build.stow.things)
+        if finding.code.startswith("held-"):
+            return held_words(tried, finding.where[0], words)
+        of_things = finding.code != "tank-far" and any(t.id in finding.where for t in self.s.build.stow.things)
         if of_things and tried.build.rig.carrier == "ball" and tried.towing_rows:
             row = min(tried.towing_rows, key=lambda r: float(b.chance[r]) if np.isfinite(b.chance[r]) else 1.0)
             return f"{words.kg(float(b.tongue_kg[row]))} on the ball {lower_first(tried.table.cases[row].name)}"
@@ -349,11 +349,11 @@ class _Search:
             if b.axle_kg.shape[1] < 2:
                 return "no axles of the vehicle to read yet"
             return f"front axle {words.kg(float(b.axle_kg[row, 0]))}, rear {words.kg(float(b.axle_kg[row, 1]))} {case}"
-        if one.code == "over-axle":
+        if finding.code == "over-axle":
             return f"{words.kg(float(b.axle_kg[row].max()))} on the heavier axle {case}"
-        if one.code == "leans":
+        if finding.code == "leans":
             return f"{words.bare_kg(float(b.left_kg[row]))} left, {words.kg(float(b.right_kg[row]))} right {case}"
-        if one.code == "tank-far" and tried.towing_rows:
+        if finding.code == "tank-far" and tried.towing_rows:
             lowest = min(tried.towing_rows, key=lambda r: float(b.tongue_kg[r]))
             return f"{words.kg(float(b.tongue_kg[lowest]))} on the ball at the least"
         return f"{words.kg(float(b.tongue_kg[row]))} on the ball {case}"
@@ -370,36 +370,36 @@ class _Search:
         more = "more" if moved > 0 else "less"
         return f"that settles it, with {self.words.kg(abs(moved))} {more} on the ball {lower_first(then.table.cases[row].name)}"
 
-    def why_none(self, one: Finding) -> str:
-        placing = axle_placing(self.s) if one.code.startswith("ball-") else None
-        if one.code == "will-not-bend":
+    def why_none(self, finding: Finding) -> str:
+        placing = axle_placing(self.s) if finding.code.startswith("ball-") else None
+        if finding.code == "will-not-bend":
             return "Thinner sheets do not go round either: a larger radius or another material."
-        helps = RULES[one.code].helps
+        helps = RULES[finding.code].helps
         if helps == "nothing":
             return "No edit settles this by itself."
         if helps == "edit":
-            if one.key in self.edits_tried:
+            if finding.key in self.edits_tried:
                 return "The usual edit was tried, and it would make something else worse or not be enough; settle it by hand."
             return "There is no plain edit for it here; settle it by hand."
         if self.left <= 0:
             return "There is too much aboard to search it all. Move the heaviest by hand."
         if helps == "free place":
-            return self._why_stuck(one)
-        if one.code == "ball-unsure":
+            return self._why_stuck(finding)
+        if finding.code == "ball-unsure":
             return "A place elsewhere does not make guesses surer: weigh what owns the doubt."
         if placing and placing.fighting_cases and placing.fighting_cases[0] != placing.fighting_cases[1]:
             names = [lower_first(next(c.name for c in self.s.table.cases if c.id == id)) for id in placing.fighting_cases]
-            return f"No place of the axle serves both {names[0]} and {names[1]}. {self._what_was_tried(one)}"
+            return f"No place of the axle serves both {names[0]} and {names[1]}. {self._what_was_tried(finding)}"
         if not self.moves:
             return "Nothing aboard has another free place to go to."
-        return self._what_was_tried(one)
+        return self._what_was_tried(finding)
 
-    def _what_was_tried(self, one: Finding) -> str:
+    def _what_was_tried(self, finding: Finding) -> str:
         """What was looked at for this very finding, and no more than that."""
-        places, whole, pairs = self.screened[one.id], self.judged[one.id], self.paired[one.id]
+        places, whole, pairs = self.screened[finding.id], self.judged[finding.id], self.paired[finding.id]
         if not places and not pairs:
             return "No move was looked for here; settle it by hand."
-        many = self.held[one.id]
+        many = self.held[finding.id]
         told = f"{many} thing{'s' if many != 1 else ''} at {places} free places were held against it"
         told += f", and {pairs} pairs of places" if pairs else ""
         if whole:

@@ -92,7 +92,7 @@ def standing_of(build: Build, facts: Facts) -> Standing:
     b, row, measured = s.readings, worst_row(s), s.measured
     chances = [float(b.chance[r]) for r in s.towing_rows if not np.isnan(b.chance[r])] if len(b.chance) else []
     heaviest = max(s.towing_rows, key=lambda r: float(b.total_kg[r]), default=None)
-    axle = max((one for one in s.limits if one.id.startswith(("axle/", "front-axle", "rear-axle"))), key=use, default=None)
+    axle = max((limit for limit in s.limits if limit.id.startswith(("axle/", "front-axle", "rear-axle"))), key=use, default=None)
     m = measures(s)
     losses, water = the_losses(s), the_water(s)
     days, says = _off_grid(s)
@@ -130,11 +130,11 @@ def standing_of(build: Build, facts: Facts) -> Standing:
         money.total.low if money is not None and priced else None,
         money.total.high if money is not None and priced else None,
         money.total.unknown if money is not None else 0,
-        sum(one.task.mean_h for one in schedule.placed) if schedule.placed else None,
+        sum(placed.task.mean_h for placed in schedule.placed) if schedule.placed else None,
         schedule.begin + timedelta(days=finish) if finish is not None else None,
         swings.damping_at if swings is not None else None,
         swings.at_kmh if swings is not None else None,
-        min((one.critical_kmh for one in sway(s).cases if one.critical_kmh is not None), default=None),
+        min((swaying.critical_kmh for swaying in sway(s).cases if swaying.critical_kmh is not None), default=None),
         frame_under(s).utilisation,
     )
 
@@ -144,7 +144,7 @@ def _off_grid(s: Studied) -> tuple[float | None, str]:
     stay = the_stay(s)
     if not stay.strings:
         return None, "not known" if stay.demand.loads else "nothing draws"
-    hours = [one.first_dark_h for one in stay.strings if one.first_dark_h is not None]
+    hours = [string.first_dark_h for string in stay.strings if string.first_dark_h is not None]
     if not hours:
         return None, f"all {stay.nights} nights"
     return min(hours) / 24.0, ""

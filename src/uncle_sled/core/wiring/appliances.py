@@ -98,7 +98,7 @@ def is_load(thing: Thing, fed: Container[str]) -> bool:
 
 def fed_by_wire(systems: Systems) -> frozenset[str]:
     """Ids of what wires of the battery's volts or of the mains lead to."""
-    return frozenset(one.end for one in systems.wires if one.kind in ("DC", "AC"))
+    return frozenset(wire.end for wire in systems.wires if wire.kind in ("DC", "AC"))
 
 
 def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[str] = ()) -> Runs | None:
@@ -158,7 +158,7 @@ def loads_of(build: Build) -> tuple[Runs, ...]:
 
 def left_off(systems: Systems, mode: str, stay: bool) -> frozenset[str]:
     """Ids of loads that are off in a mode; ``stay``: also those left off for the stay that is reckoned."""
-    return frozenset(one.id for one in systems.off if mode in one.modes or (stay and one.stay))
+    return frozenset(off_.id for off_ in systems.off if mode in off_.modes or (stay and off_.stay))
 
 
 def units_of(build: Build, *units: str) -> tuple[Thing, ...]:

@@ -207,8 +207,8 @@ def judged(
     than all of them: nobody says what that carries.
     """
     every = (*sizes, *METRIC, *AWG)
-    same = next((one for one in every if abs(one.mm2 - size_mm2) <= 0.01 * one.mm2), None)
-    below = [one for one in sizes if one.mm2 <= size_mm2] or [one for one in every if one.mm2 <= size_mm2]
+    same = next((size for size in every if abs(size.mm2 - size_mm2) <= 0.01 * size.mm2), None)
+    below = [size for size in sizes if size.mm2 <= size_mm2] or [size for size in every if size.mm2 <= size_mm2]
     size = same or (below[-1] if below else None)
     carries = size.carries_a(insulation) * left if size is not None else None
     return carries, drop_v(length_m, current_a, size_mm2, carries or 0.0)

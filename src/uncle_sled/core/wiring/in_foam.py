@@ -29,7 +29,7 @@ def insulated_faces(shell: Shell) -> frozenset[str]:
         return known is not None and known.conductivity_w_mk is not None and known.conductivity_w_mk <= INSULATES_W_MK
 
     found = {face.kind for face in shell.faces if any(insulates(layer.material) for layer in face.layers)}
-    return frozenset(found | {one.face for one in shell.relined if one.foam and insulates(one.foam)})
+    return frozenset(found | {relining.face for relining in shell.relined if relining.foam and insulates(relining.foam)})
 
 
 def foam_m(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:

@@ -107,7 +107,7 @@ def _named_things(build: Build) -> tuple[object, ...]:
 @keep("build.systems", "build.brief", _named_things, most=4)
 def network_of(build: Build) -> Network:
     """The whole network. Places of things play no part in it."""
-    runs = {one.id: one for one in loads_of(build)}
+    runs = {appliance.id: appliance for appliance in loads_of(build)}
     ends: dict[str, End] = {}
     named = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
     for thing in build.stow.things:
@@ -205,11 +205,11 @@ class _Flows:
         """Between batteries: what the end of the row gives, its share of all that runs."""
         firsts = [w for b in self.net.linked(wire.start) for w in self.net.out[b] if self.net.ends[self.net.wires[w].end].kind != "battery"]
         demand = 0.0
-        for one in firsts:
-            told, why = self._demand(self.net.wires[one].end, "DC", {self.net.wires[one].start})
+        for first in firsts:
+            told, why = self._demand(self.net.wires[first].end, "DC", {self.net.wires[first].start})
             if told is None:
                 return Flow(None, volts, why=why)
-            demand += max(told, self._pushed_back(self.net.wires[one].end, {self.net.wires[one].start}))
+            demand += max(told, self._pushed_back(self.net.wires[first].end, {self.net.wires[first].start}))
         many = len(self.net.linked(wire.start))
         if many <= self.row:  # a row in series: all of it runs through each of its links
             return Flow(demand, volts)
@@ -289,7 +289,7 @@ class _Flows:
         if end.kind not in PASSES:
             return 0.0
         behind = [self.net.wires[id] for id in self.net.out[at] if self.net.wires[id].kind == kind]
-        return max((self._start_more(one.end, kind, seen) for one in behind), default=0.0)
+        return max((self._start_more(wire.end, kind, seen) for wire in behind), default=0.0)
 
     def _hard(self, at: str, seen: set[str]) -> bool:
         """Whether what a wire feeds alone starts hard: a load at its very end."""

@@ -24,7 +24,7 @@ def behind(net: Network, id: str, kinds: Container[str] = ANY) -> set[str]:
     """All ends that are reached along the wires from one, itself among them."""
     seen = [id]
     for now in seen:
-        seen += [one for one in dict.fromkeys(after(net, now, kinds)) if one not in seen]
+        seen += [end for end in dict.fromkeys(after(net, now, kinds)) if end not in seen]
     return set(seen)
 
 
@@ -32,7 +32,7 @@ def joined(net: Network, id: str, kinds: Container[str] = ANY) -> set[str]:
     """All ends that hang together with one, whichever way the wires lead, itself among them."""
     seen = [id]
     for now in seen:
-        seen += [one for one in dict.fromkeys((*after(net, now, kinds), *before(net, now, kinds))) if one not in seen]
+        seen += [end for end in dict.fromkeys((*after(net, now, kinds), *before(net, now, kinds))) if end not in seen]
     return set(seen)
 
 

@@ -92,7 +92,7 @@ def route(start: Spot, end: Spot, bends: tuple[Bend, ...], ways: Ways | None) ->
         return _clean((start, *((b.x.si, b.y.si, b.z.si) for b in bends), end))
     if ways is None or sum(abs(a - b) for a, b in zip(start, end, strict=True)) < NEAR_M:
         return _clean((start, (end[0], start[1], start[2]), (end[0], start[1], end[2]), end))
-    tried = [_clean(one) for one in _candidates(start, end, ways)]
+    tried = [_clean(candidate) for candidate in _candidates(start, end, ways)]
     return min(tried, key=lambda one: (round(length_m(one), 4), len(one)))
 
 

@@ -27,10 +27,10 @@ class _Plan:
         self.build, self.systems = build, build.systems
         self.ops: list[Op] = []
         self.devices: dict[str, list[str]] = {}
-        for one in build.systems.devices:
-            self.devices.setdefault(one.kind, []).append(one.id)
-        self.device_ids = [one.id for one in build.systems.devices]
-        self.wire_ids = [one.id for one in build.systems.wires]
+        for device in build.systems.devices:
+            self.devices.setdefault(device.kind, []).append(device.id)
+        self.device_ids = [each_device.id for each_device in build.systems.devices]
+        self.wire_ids = [wire.id for wire in build.systems.wires]
         self.pairs = {(w.start, w.end, w.kind) for w in build.systems.wires}
         self.fed = {(w.end, w.kind) for w in build.systems.wires}
         self.giving = {(w.start, w.kind) for w in build.systems.wires}
@@ -84,9 +84,9 @@ def wire_up_ops(build: Build) -> list[Op]:
     """Ops that join all that has no wire yet; none where nothing is missing or nothing gives power."""
     plan = _Plan(build)
     batteries, stations = units_of(build, "battery"), units_of(build, "station")
-    runs = {one.id: one for one in loads_of(build)}
-    dc = [one for one in runs.values() if not one.ac and (one.id, "DC") not in plan.fed]
-    ac = [one for one in runs.values() if one.ac and (one.id, "AC") not in plan.fed]
+    runs = {appliance.id: appliance for appliance in loads_of(build)}
+    dc = [appliance for appliance in runs.values() if not appliance.ac and (appliance.id, "DC") not in plan.fed]
+    ac = [appliance for appliance in runs.values() if appliance.ac and (appliance.id, "AC") not in plan.fed]
     inverters = units_of(build, "inverter", "inverter charger")
     if not batteries and not stations and not _shore(build) and not build.systems.plugged:
         return []
@@ -192,14 +192,14 @@ def _mains(plan: _Plan, inverters: tuple[Thing, ...], stations: tuple[Thing, ...
     if bank and makers and ac:
         sockets = _socket_board(plan, makers[0], board if not both else None)
         boards.append(sockets)
-        for one in ac:
-            plan.wire(sockets, one.id, "AC")
+        for appliance in ac:
+            plan.wire(sockets, appliance.id, "AC")
     elif not bank and stations:
-        for one in ac:
-            plan.wire(stations[0].id, one.id, "AC", "none")
+        for appliance in ac:
+            plan.wire(stations[0].id, appliance.id, "AC", "none")
     elif board is not None:
-        for one in ac:
-            plan.wire(board, one.id, "AC")
+        for appliance in ac:
+            plan.wire(board, appliance.id, "AC")
     _earth(plan, boards, makers if bank else [])
 
 
@@ -247,6 +247,6 @@ def loose_of(build: Build) -> tuple[str, ...]:
     if not build.systems.wires:
         return ()
     ends = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
-    ids = [one.id for one in loads_of(build)]
+    ids = [appliance.id for appliance in loads_of(build)]
     ids += [t.id for t in build.stow.things if t.figures is not None and t.figures.unit and not t.taken_out]
     return tuple(id for id in dict.fromkeys(ids) if id not in ends)

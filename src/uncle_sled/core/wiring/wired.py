@@ -123,7 +123,7 @@ class Wired(msgspec.Struct, frozen=True, eq=False):
         return b in linked and len(linked) <= self.row
 
     def wire(self, id: str) -> Laid | None:
-        return next((one for one in self.wires if one.id == id), None)
+        return next((laid for laid in self.wires if laid.id == id), None)
 
 
 def gauge_of(build: Build) -> str:
@@ -144,11 +144,11 @@ def spots_of(build: Build, wanted: set[str] | None = None) -> dict[str, Spot]:
     home = next((spots[d.id] for d in build.systems.devices if d.kind == "fuse box"), None)
     if home is None:
         home = next((spots[t.id] for t in build.stow.things if t.figures and t.figures.unit in ("fuse box", "station")), (1.0, 0.0, 0.5))
-    for one in build.systems.loads:
-        if one.x is not None and one.y is not None and one.z is not None:
-            spots[one.id] = (one.x.si, one.y.si, one.z.si)
+    for load in build.systems.loads:
+        if load.x is not None and load.y is not None and load.z is not None:
+            spots[load.id] = (load.x.si, load.y.si, load.z.si)
         else:
-            spots[one.id] = (home[0] + 0.5, home[1], home[2])
+            spots[load.id] = (home[0] + 0.5, home[1], home[2])
     return spots
 
 
@@ -164,7 +164,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     insulated = insulated_faces(build.shell)
     runs = {id: _way(wire, spots[wire.start], spots[wire.end], ways) for id, wire in net.wires.items()}
     together = in_trays(runs, net.wires, build.systems.trays) if build.systems.trays else {}
-    lost = {one.id for one in build.systems.loads if one.x is None or one.y is None or one.z is None}
+    lost = {load.id for load in build.systems.loads if load.x is None or load.y is None or load.z is None}
 
     def lay(id: str, seen: frozenset[str]) -> Laid:
         """The wires that lead to it first: their fuse may be the one that guards it."""
@@ -185,7 +185,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             return net.flows[wire.id].current_a
         before = [id for id in net.into[wire.start] if id not in seen and net.wires[id].kind == wire.kind and id != wire.id]
         guards = [lay(id, seen | {wire.id}) for id in before]
-        told = [one.fuse_a if _guards_on(one, net) else one.guard_a for one in guards]
+        told = [laid.fuse_a if _guards_on(laid, net) else laid.guard_a for laid in guards]
         known = [one for one in told if one is not None]
         if not known:
             return None
@@ -224,7 +224,7 @@ def _laid(
     long = wire.length.si if wire.length is not None else length_m(points)
     sizes = SIZES[gauge]
     if wire.kind == "AC":
-        sizes = tuple(one for one in sizes if one.mm2 >= LEAST_MAINS_MM2)
+        sizes = tuple(size for size in sizes if size.mm2 >= LEAST_MAINS_MM2)
     bundle = max(wire.bundle, beside)
     left = derating(bundle, foam_m, wire.near_engine)
     placeless = guessed and wire.length is None  # its length is a guess: nothing is told from it

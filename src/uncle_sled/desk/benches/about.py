@@ -86,4 +86,4 @@ def abouts() -> tuple[About, ...]:
 
 
 def about(stop: str) -> About:
-    return next(one for one in abouts() if one.stop == stop)
+    return next(about for about in abouts() if about.stop == stop)

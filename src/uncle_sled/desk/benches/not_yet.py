@@ -14,7 +14,7 @@ class NotYet(Bench):
     def __init__(self, session: Session, stop: str) -> None:
         super().__init__(session, stop)
         self.end_top("not built yet")
-        says = label(next(one.will for one in STOPS if one.name == stop), wrap=True)
+        says = label(next(each_stop.will for each_stop in STOPS if each_stop.name == stop), wrap=True)
         says.setMaximumWidth(560)
         self.rows.addSpacing(20)
         self.rows.addWidget(says)

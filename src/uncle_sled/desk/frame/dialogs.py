@@ -118,7 +118,7 @@ class SettingsDialog(Dialog):
 class AsideDialog(Dialog):
     """Why a finding is set aside; it comes back when its number worsens by a tenth."""
 
-    def __init__(self, one: Finding, parent: QWidget | None = None) -> None:
+    def __init__(self, finding: Finding, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle("Set aside")
         self.resize(440, 190)
@@ -139,9 +139,9 @@ class AsideDialog(Dialog):
         row.addWidget(self.aside)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 16, 18, 14)
-        rows.addWidget(label(one.title, "title", wrap=True))
+        rows.addWidget(label(finding.title, "title", wrap=True))
         text = "It returns when its number worsens by a tenth."
-        rows.addWidget(label(f"{text} It still stops the check." if one.severity == "stop" else text, "", "pencil", wrap=True))
+        rows.addWidget(label(f"{text} It still stops the check." if finding.severity == "stop" else text, "", "pencil", wrap=True))
         rows.addWidget(self.reason)
         rows.addStretch(1)
         rows.addLayout(row)

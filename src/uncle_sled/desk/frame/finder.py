@@ -85,12 +85,12 @@ class Finder(Guarded, QFrame):
         for limit in session.studied.limits:
             number = f"{weight(limit.value, session.shown)} of {weight(limit.limit, session.shown)}"
             made.append((f"Limit: {limit.name}, {number}", partial(session.show_case, limit.case_id)))
-        for one in session.findings:
-            made.append((f"Uncle: {one.title}. {one.says}", partial(self._point, one)))
+        for finding in session.findings:
+            made.append((f"Uncle: {finding.title}. {finding.says}", partial(self._point, finding)))
         return made
 
-    def _point(self, one: Finding) -> None:
-        self.session.pointed.emit(one)
+    def _point(self, finding: Finding) -> None:
+        self.session.pointed.emit(finding)
 
     def _thing(self, id: str) -> None:
         part = next((p for p in self.session.studied.parts if p.id == id), None)

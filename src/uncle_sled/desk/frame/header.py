@@ -150,9 +150,9 @@ class Header(Guarded, QFrame):
         menu = popup_menu(self)
         history = self.session.history
         for at, step in enumerate(reversed(history.done[-20:])):
-            one = menu.addMenu(f"{step.says}   ({step.stop})")
-            one.addAction("Show where").triggered.connect(lambda _=False, step=step: self.session.show_step(step))
-            one.addAction("Undo back to before it").triggered.connect(lambda _=False, times=at + 1: self._undo_back(times))
+            each_menu = menu.addMenu(f"{step.says}   ({step.stop})")
+            each_menu.addAction("Show where").triggered.connect(lambda _=False, step=step: self.session.show_step(step))
+            each_menu.addAction("Undo back to before it").triggered.connect(lambda _=False, times=at + 1: self._undo_back(times))
         if history.undone:
             menu.addSeparator()
             menu.addAction(f"Do again: {history.undone[0].says}").triggered.connect(lambda _=False: self.session.redo())

@@ -135,11 +135,13 @@ class InHand(Guarded, QWidget):
         elif not things and set(session.selection) & session.build.systems.ids:
             from uncle_sled.desk.benches.systems import wire_rows
 
-            one = wire_rows.found(session)
-            assert one is not None
-            self._use_form(f"{one.id} {type(one).__name__} {getattr(one, 'kind', '')}", tank=False, rows=wire_rows.rows_of(session, one))
-            self.name.show_text(wire_rows.name_of(session, one))
-            self.note.setText(wire_rows.note_of(session, one))
+            part = wire_rows.found(session)
+            assert part is not None
+            self._use_form(
+                f"{part.id} {type(part).__name__} {getattr(part, 'kind', '')}", tank=False, rows=wire_rows.rows_of(session, part)
+            )
+            self.name.show_text(wire_rows.name_of(session, part))
+            self.note.setText(wire_rows.note_of(session, part))
         elif not things and (member := self._member()) is not None:
             self._use_member(member.id)
             self.name.show_text(f"{upper_first(member.kind)}, {member.face}")
@@ -191,7 +193,7 @@ class InHand(Guarded, QWidget):
 
     def _inner(self) -> Partition | Loft | None:
         shell = self.session.build.shell
-        return next((one for one in shell.inner if one.id in self.session.selection), None)
+        return next((inner for inner in shell.inner if inner.id in self.session.selection), None)
 
     def _member(self) -> Member | None:
         chosen = self.session.selection

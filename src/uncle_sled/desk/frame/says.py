@@ -47,17 +47,17 @@ class Card(Guarded, QFrame):
     pointed = Signal(object)
     aside = Signal(object)
 
-    def __init__(self, one: Finding) -> None:
+    def __init__(self, finding: Finding) -> None:
         super().__init__()
         self.setObjectName("card")
-        self.one = one
+        self.one = finding
         self.more = False
         rows = QVBoxLayout(self)
         rows.setContentsMargins(10, 8, 10, 8)
         rows.setSpacing(4)
         top = QHBoxLayout()
         top.setSpacing(6)
-        self.mark = Mark(one.severity)
+        self.mark = Mark(finding.severity)
         self.title = label("", "title", wrap=True)
         top.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
         top.addWidget(self.title, 1)
@@ -98,26 +98,26 @@ class Card(Guarded, QFrame):
 
     _state = (False, False)
 
-    def show_finding(self, one: Finding, pending: bool, trying: bool) -> None:
-        self.one, self._state = one, (pending, trying)
-        self.mark.state = one.severity
-        self.mark.setAccessibleName(one.severity)
-        _put(self.title, one.title, "pencil" if one.set_aside else INK[one.severity])
-        says = one.says if self.more or len(one.says) <= SAYS_LENGTH else one.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
+    def show_finding(self, finding: Finding, pending: bool, trying: bool) -> None:
+        self.one, self._state = finding, (pending, trying)
+        self.mark.state = finding.severity
+        self.mark.setAccessibleName(finding.severity)
+        _put(self.title, finding.title, "pencil" if finding.set_aside else INK[finding.severity])
+        says = finding.says if self.more or len(finding.says) <= SAYS_LENGTH else finding.says[:SAYS_LENGTH].rsplit(" ", 1)[0] + " …"
         _put(self.says, says)
-        if one.set_aside is not None:
-            _put(self.remedy, f"Set aside on {one.set_aside.date}: {one.set_aside.reason}", "pencil")
-        elif one.remedy is not None:
-            _put(self.remedy, one.remedy.says, "spruce")
-        elif pending and not one.why_none:
+        if finding.set_aside is not None:
+            _put(self.remedy, f"Set aside on {finding.set_aside.date}: {finding.set_aside.reason}", "pencil")
+        elif finding.remedy is not None:
+            _put(self.remedy, finding.remedy.says, "spruce")
+        elif pending and not finding.why_none:
             _put(self.remedy, "Looking for what helps…", "pencil")
         else:
-            _put(self.remedy, one.why_none or "", "pencil")
-        _put(self.why, why_of(one) if self.more else "", "pencil")
-        _put(self.caution, one.caution, "pencil")
-        self.aside_button.setText("take up again" if one.set_aside else "set aside")
+            _put(self.remedy, finding.why_none or "", "pencil")
+        _put(self.why, why_of(finding) if self.more else "", "pencil")
+        _put(self.caution, finding.caution, "pencil")
+        self.aside_button.setText("take up again" if finding.set_aside else "set aside")
         self.aside_button.setVisible(not trying)
-        self.try_button.setVisible(one.remedy is not None and not trying)
+        self.try_button.setVisible(finding.remedy is not None and not trying)
         self.keep_button.setVisible(trying)
         self.back_button.setVisible(trying)
         self.why_button.setText("less" if self.more else "why")
@@ -208,10 +208,10 @@ class Says(Guarded, QWidget):
         if session.ghost is None:
             self.trying = None
         weight = sorted(found, key=lambda f: (RANK[f.severity], f.stop != session.stop))
-        asked = [one for one in weight if one.set_aside is None]
+        asked = [each for each in weight if each.set_aside is None]
         # what was set aside stands last, and can be taken up again however much else there is
-        order = [*asked[:MOST_CARDS], *[one for one in weight if one.set_aside is not None][:MOST_ASIDE]]
-        keys = [one.key for one in order]
+        order = [*asked[:MOST_CARDS], *[each for each in weight if each.set_aside is not None][:MOST_ASIDE]]
+        keys = [each.key for each in order]
         settle = to_settle(found)
         text = "1 to settle" if settle == 1 else f"{settle} to settle" if settle else "all settled" if found else ""
         if self.count.text() != text:
@@ -222,15 +222,15 @@ class Says(Guarded, QWidget):
             gone.hide()
             self._spare.append(gone)
         pending = session.remedies_pending
-        for at, one in enumerate(order):
-            card = self.cards.get(one.key)
+        for at, finding in enumerate(order):
+            card = self.cards.get(finding.key)
             if card is None:
-                card = self.cards[one.key] = self._card(one)
+                card = self.cards[finding.key] = self._card(finding)
             if self.list.indexOf(card) != at:
                 self.list.removeWidget(card)
                 self.list.insertWidget(at, card)
                 card.show()  # at once, or it counts for nothing in the height that is asked for now
-            card.show_finding(one, pending, self.trying == one.key and session.ghost is not None)
+            card.show_finding(finding, pending, self.trying == finding.key and session.ghost is not None)
         calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)
         if calm:
@@ -242,14 +242,14 @@ class Says(Guarded, QWidget):
             self.updateGeometry()
         self.said.emit()
 
-    def _card(self, one: Finding) -> Card:
+    def _card(self, finding: Finding) -> Card:
         """A card for a finding: a spare one where there is, since making one costs more than all its words."""
         if self._spare:
             card = self._spare.pop()
             card.more = False
             card.show()
             return card
-        card, session = Card(one), self.session
+        card, session = Card(finding), self.session
         card.tried.connect(self._try)
         card.kept.connect(session.keep)
         card.put_back.connect(session.put_back)
@@ -277,21 +277,21 @@ class Says(Guarded, QWidget):
         """As tall as what is said, up to the room there is; In hand takes the rest."""
         return QSize(290, 48 + self.list.totalHeightForWidth(280))
 
-    def _aside(self, one: Finding) -> None:
-        if one.set_aside is not None:
-            self.session.no_more_aside(one)
+    def _aside(self, finding: Finding) -> None:
+        if finding.set_aside is not None:
+            self.session.no_more_aside(finding)
             return
         from uncle_sled.desk.frame.dialogs import AsideDialog  # not on the first screen
 
-        dialog = AsideDialog(one, self)
-        dialog.accepted.connect(lambda: self.session.set_aside(one, dialog.reason.text()))
+        dialog = AsideDialog(finding, self)
+        dialog.accepted.connect(lambda: self.session.set_aside(finding, dialog.reason.text()))
         dialog.open()
 
-    def _try(self, one: Finding) -> None:
-        if one.remedy is not None:
-            self.trying = one.key
-            self.session.try_it(one.remedy)
+    def _try(self, finding: Finding) -> None:
+        if finding.remedy is not None:
+            self.trying = finding.key
+            self.session.try_it(finding.remedy)
 
     def worst(self) -> Finding | None:
         """The first finding that has something to try."""
-        return next((one for one in self.session.findings if one.remedy is not None), None)
+        return next((finding for finding in self.session.findings if finding.remedy is not None), None)

@@ -367,7 +367,7 @@ class SledLine(Guarded, QWidget):
             words = {bob: f"{bob.name} {weight(bob.mass_kg, self.session.shown).split(' ')[0]}" for bob in made}
             hung = hang(made, x0, scale, left, right, self.height() - BEAM_Y - 4, words, crowded - 1)
             if hung or not best:
-                best, crowded = hung, sum(one.crowded for one in hung)
+                best, crowded = hung, sum(bob.crowded for bob in hung)
             if not crowded:
                 break
         return best
@@ -473,7 +473,7 @@ class SledLine(Guarded, QWidget):
         if not things:
             return
         # from where the hand took it up: the mode of the session holds already where it was put since
-        mode = next((one for one in build.stow.modes if one.id == self.session.mode.id), self.session.mode)
+        mode = next((mode for mode in build.stow.modes if mode.id == self.session.mode.id), self.session.mode)
         ops = []
         for thing in things:
             (sx, sy, sz), _ = spot_of(thing, mode)

@@ -164,7 +164,7 @@ def _sides(s: Studied, row: int, words: Words) -> tuple[str, str, float | None, 
 
 
 def _why_none(s: Studied, usual: str) -> str:
-    hidden = next((one for one in s.unknown if one.hides == "reading"), None)
+    hidden = next((unknown for unknown in s.unknown if unknown.hides == "reading"), None)
     return "see what it says" if s.trouble else (hidden.short or hidden.says) if hidden is not None else usual
 
 

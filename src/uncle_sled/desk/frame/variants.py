@@ -216,7 +216,7 @@ class SideBySide(Dialog):
 
     @property
     def standings(self) -> tuple[Standing, ...]:
-        return tuple(one.standing for one in self.beside)
+        return tuple(beside_.standing for beside_ in self.beside)
 
     def refresh(self) -> None:
         """Ask for it, in the worker where there is one; names stand there at once."""
@@ -264,10 +264,10 @@ class SideBySide(Dialog):
         self.beside = made
         words = Words(self.session.shown)
         self.told.setText("Marked: other than in the first. Money by usual prices and quotes; weigh before you tow.")
-        for column, one in enumerate(made):
-            cells = [say(one.standing, words) for _, say in ROWS]
-            stops = f", {one.stops} to stop for" if one.stops else ""
-            cells += [f"{one.settle}{stops}" if one.settle else "nothing", ", ".join(one.same) if column else ""]
+        for column, beside_ in enumerate(made):
+            cells = [say(beside_.standing, words) for _, say in ROWS]
+            stops = f", {beside_.stops} to stop for" if beside_.stops else ""
+            cells += [f"{beside_.settle}{stops}" if beside_.settle else "nothing", ", ".join(beside_.same) if column else ""]
             for row, text in enumerate(cells):
                 item = QTableWidgetItem(text)
                 first = self.table.item(row, 0)
@@ -288,8 +288,8 @@ class SideBySide(Dialog):
             return "The first: the others are told against it."
         told: list[str] = []
         made = differences(project.variants[0], project.variants[at])
-        for stop in dict.fromkeys(one.stop for one in made):
-            told += [stop, *(f"  {in_words(one, self.session.shown)}" for one in made if one.stop == stop)]
+        for stop in dict.fromkeys(difference.stop for difference in made):
+            told += [stop, *(f"  {in_words(difference, self.session.shown)}" for difference in made if difference.stop == stop)]
         if len(told) > MOST_TOLD:
             told = [*told[:MOST_TOLD], f"and {len(told) - MOST_TOLD} more"]
         return "\n".join(told) or "Nothing: it says what the first says."

@@ -181,7 +181,7 @@ class Form(Guarded, QFrame):
 
     def _take(self, row: Row, value: Any) -> None:
         title = row.title
-        about = next(said for (one, *_), said in zip(self.rows, self.said, strict=True) if one is row)
+        about = next(said for (each_row, *_), said in zip(self.rows, self.said, strict=True) if each_row is row)
         try:
             ops = row.ops(value) if row.ops else self._put(row, value)
         except EntryError as fault:  # words that mean nothing stay in their field, with what would be right

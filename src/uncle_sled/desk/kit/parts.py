@@ -283,7 +283,7 @@ class Cards(Part[Columns], frozen=True):
     cards: Sequence[Part[Any] | QWidget]
 
     def made(self, panel: Panel) -> Columns:
-        return Columns([panel.put(one) for one in self.cards])
+        return Columns([panel.put(card) for card in self.cards])
 
     def keep(self, panel: Panel, widget: Columns) -> None:
         widget.settle_soon()

@@ -252,7 +252,7 @@ class Table(Guarded, QTableView, Generic[R]):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self.give_way({at: self.width() < one.from_px for at, one in enumerate(self.columns) if one.from_px})
+        self.give_way({at: self.width() < column.from_px for at, column in enumerate(self.columns) if column.from_px})
         self.lay_columns()
 
     def give_way(self, hidden: dict[int, bool]) -> None:

@@ -132,7 +132,7 @@ class Layer:
             raise
         finally:
             painter.end()
-        again = {(one.text, one.rect.center().toTuple()) for one in fresh}
+        again = {(written.text, written.rect.center().toTuple()) for written in fresh}
         if dirty is not None:
             kept = (w for w in self.written if not dirty.intersects(w.rect.toAlignedRect()))
             fresh += [w for w in kept if (w.text, w.rect.center().toTuple()) not in again]
@@ -191,5 +191,5 @@ def _paint_leaf(painter: QPainter, leaf: Leaf, dirty: QRegion | None, written: l
         return
     shapes = leaf.shapes
     if dirty is not None:
-        shapes = tuple([one for one in _near(leaf, dirty) if dirty.intersects(box_px(one, leaf.frame).toAlignedRect())])
+        shapes = tuple([shape for shape in _near(leaf, dirty) if dirty.intersects(box_px(shape, leaf.frame).toAlignedRect())])
     paint(painter, shapes, leaf.frame, written if leaf.told else None, leaf.ground)

@@ -60,7 +60,7 @@ class MeasuredSheet(SheetView):
         return min(super().left_m(), -1.1)
 
     def _extra_reach(self) -> list[float]:
-        more = [one.b[0] + 1.1 for one in self.measures() if not one.row and one.a != one.b and one.b[0] > 0]
+        more = [measure.b[0] + 1.1 for measure in self.measures() if not measure.row and measure.a != measure.b and measure.b[0] > 0]
         return [*super()._extra_reach(), *more]
 
     def leaves(self) -> Iterator[Leaf]:

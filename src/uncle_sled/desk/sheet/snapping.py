@@ -35,7 +35,7 @@ class Snaps(msgspec.Struct, frozen=True):
         made = [min(one for one in inside if one is not None) - TOUCH_M] if None not in inside else []
         roofs = [self.room.roof_m(at) for at in ends]
         if None not in roofs:
-            made.append(max(one for one in roofs if one is not None))
+            made.append(max(roof for roof in roofs if roof is not None))
         return tuple(made)
 
 
@@ -52,7 +52,7 @@ def snaps_for(build: Build, facts: Facts, others: list[Placed], shown: Shown) ->
             ends += [low, high, low + thickness_m(shell, kinds[0]), high - thickness_m(shell, kinds[1])]
         zs.append(floor_m(build))
     if build.rig.carrier == "ball":
-        xs += [one.si for one in (build.rig.frame_length, build.rig.drawbar_length) if one is not None]
+        xs += [length.si for length in (build.rig.frame_length, build.rig.drawbar_length) if length is not None]
         half = build.rig.frame_width.si / 2 if build.rig.frame_width else None
         ys += [-half, half] if half is not None else []
         zs += [build.rig.frame_top.si] if build.rig.frame_top else []

@@ -135,16 +135,16 @@ def _conflicts(found: tuple[Conflict, ...], field: Field) -> list[Primitive]:
     """Forbidden spans, hatched; the words of each in a row of its own."""
     shapes: list[Primitive] = []
     row = 0
-    for one in found:
-        a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in (one.low_m, one.high_m))
+    for conflict in found:
+        a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in (conflict.low_m, conflict.high_m))
         if b - a < 1.0 or row > 3:
             continue
         high = field.height - TOP
-        shapes.append(Poly(((a, LOW), (b, LOW), (b, high), (a, high)), "pencil", "", 0.6, hatch="metal", id=one.id))
-        words = elided(one.says, 11, max(field.width - LEFT - RIGHT - 10, 60))
+        shapes.append(Poly(((a, LOW), (b, LOW), (b, high), (a, high)), "pencil", "", 0.6, hatch="metal", id=conflict.id))
+        words = elided(conflict.says, 11, max(field.width - LEFT - RIGHT - 10, 60))
         half = text_width(words, 11) / 2
         x = min(max((a + b) / 2, LEFT + half + 4), field.width - RIGHT - half - 4)
-        shapes.append(Text((x, LOW + 24 + 15 * row), words, 11, "pencil", ground="paper", id=one.id))
+        shapes.append(Text((x, LOW + 24 + 15 * row), words, 11, "pencil", ground="paper", id=conflict.id))
         row += 1
     return shapes
 

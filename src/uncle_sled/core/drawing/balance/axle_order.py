@@ -105,13 +105,13 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
 def towing_lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     """How it tows and what the frame feels, a line each; why not where it cannot be said."""
     made, under = sway(s), frame_under(s)
-    one = worst_swing(made)
-    if one is None:
+    swaying = worst_swing(made)
+    if swaying is None:
         swing = f"not checked: {made.why}"
     else:
         grows = [c.critical_kmh for c in made.cases if c.critical_kmh is not None]
         last = f"swings grow from {words.kmh(min(grows))}" if grows else f"none grow under {words.kmh(200.0)}"
-        swing = f"damping {one.damping_at:.2f} at {words.kmh(made.at_kmh)}, {lower_first(one.name)}; {last}"
+        swing = f"damping {swaying.damping_at:.2f} at {words.kmh(made.at_kmh)}, {lower_first(swaying.name)}; {last}"
     beam = under.worst
     frame = f"not checked: {under.why}"
     if beam is not None:

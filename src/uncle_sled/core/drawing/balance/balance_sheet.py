@@ -217,7 +217,7 @@ def _unchecked_words(s: Studied, wide: float) -> list[str]:
     """The limits that could not be checked, on two lines at most."""
     if not s.unchecked:
         return []
-    names = ", ".join(lower_first(one.name) for one in s.unchecked)
+    names = ", ".join(lower_first(unchecked.name) for unchecked in s.unchecked)
     lines = wrapped(f"{len(s.unchecked)} not checked: {names}.", 9, wide)
     return lines if len(lines) <= 2 else [lines[0], elided(lines[1], 9, wide - 20) + " …"]
 
@@ -226,11 +226,13 @@ def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -
     left, wide = EDGE + 562, WIDTH - 2 * EDGE - 562
     shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
     y = top - 18
-    for one in found:
-        words = [(one.title, "strong", "primer" if one.severity == "stop" else "ochre word" if one.severity == "mind" else "ink")]
-        words += [(text, "text", "ink") for text in wrapped(one.says, 10, wide)[:4]]
-        if one.remedy:
-            words += [(text, "text", "spruce") for text in wrapped(one.remedy.says, 10, wide)[:3]]
+    for finding in found:
+        words = [
+            (finding.title, "strong", "primer" if finding.severity == "stop" else "ochre word" if finding.severity == "mind" else "ink")
+        ]
+        words += [(text, "text", "ink") for text in wrapped(finding.says, 10, wide)[:4]]
+        if finding.remedy:
+            words += [(text, "text", "spruce") for text in wrapped(finding.remedy.says, 10, wide)[:3]]
         if y - 12 * len(words) < 40:
             shapes.append(Text((left, y), "more on screen", 10, "pencil", "text", "left"))
             return

@@ -122,7 +122,7 @@ def car_bars(s: Studied, words: Words, width: float, height: float) -> tuple[Pri
                 break
             limit = by_id.get(kind + car.id)
             if limit is None:
-                why = next((f"not checked: {one.why}" for one in s.unchecked if one.id == kind + car.id), "it has brakes")
+                why = next((f"not checked: {unchecked.why}" for unchecked in s.unchecked if unchecked.id == kind + car.id), "it has brakes")
                 shapes.append(named(left, y, why, column - 20, 11, ink="pencil", id=kind + car.id))
                 continue
             ink = "primer" if limit.severity == "stop" else "ink"
@@ -196,17 +196,17 @@ def owner_bars(found: tuple[Owner, ...], sigma_kg: float, words: Words, width: f
     left, right = EDGE + NAME, width - EDGE - 330
     shapes: list[Primitive] = []
     y = height - EDGE - 32
-    most = max((one.share for one in found), default=1.0)
-    for one in found:
+    most = max((each_owner.share for each_owner in found), default=1.0)
+    for owner in found:
         if y < EDGE:
             break
-        long = max((right - left) * one.share / most, 1.0)
-        how = "weighed" if one.left_weighed_kg - one.left_kg < 0.05 * sigma_kg else "weighed, its balance point found"
-        says = f"{how}: {words.fine_kg(sigma_kg)} to {words.fine_kg(one.left_kg)}"
+        long = max((right - left) * owner.share / most, 1.0)
+        how = "weighed" if owner.left_weighed_kg - owner.left_kg < 0.05 * sigma_kg else "weighed, its balance point found"
+        says = f"{how}: {words.fine_kg(sigma_kg)} to {words.fine_kg(owner.left_kg)}"
         shapes += [
-            named(EDGE, y, one.name, NAME - 8, id=one.id),
-            bar(left, y, long, "chalk", id=one.id),
-            Text((left + long + 6, y), words.share(one.share, 0), 13, "ink", "strong", "left"),
+            named(EDGE, y, owner.name, NAME - 8, id=owner.id),
+            bar(left, y, long, "chalk", id=owner.id),
+            Text((left + long + 6, y), words.share(owner.share, 0), 13, "ink", "strong", "left"),
             Text((width - EDGE, y), says, 13, "pencil", "text", "right"),
         ]
         y -= ROW

@@ -19,7 +19,7 @@ EDGE, NAMES = 12.0, 96.0
 STRIPS = ("Shear", "Moment", "Stress", "Sinks")
 
 
-def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def frame_drawn(s: Studied, made: FrameUnder, beam: Beam, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Four strips over one length under the trailer. Nothing where there is no room."""
     if min(wide, high) < 200 or made.length_m <= 0:
         return ()
@@ -28,7 +28,7 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
     x0 = NAMES + EDGE + 0.3 * scale
     foot = high - EDGE - tall * scale
     shapes: list[Primitive] = list(placed((*side_rig(s.build), *side_body(s.build), *side_wheels(s.build)), scale, x0, foot))
-    for place, force in one.supports:
+    for place, force in beam.supports:
         x = x0 + place * scale
         shapes += [
             line((x, foot - 20), (x, foot - 4), "chalk", 2.0),
@@ -39,10 +39,10 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
     each = room / len(STRIPS)
     pound = words.shown.mass == "lb"
     told: dict[str, tuple[Floats, Callable[[float], str]]] = {
-        "Shear": (one.shear_n, lambda v: words.fine_newtons(abs(v))),
-        "Moment": (one.moment_nm, lambda v: f"{abs(v) / 1.35582:.0f} lbf ft" if pound else words.of(abs(v), "N m", 0)),
-        "Stress": (one.stress_pa, lambda v: f"{abs(v) / 6894.757:.0f} psi" if pound else f"{abs(v) / 1e6:.0f} MPa"),
-        "Sinks": (-one.sinks_m, lambda v: words.thick(abs(v))),
+        "Shear": (beam.shear_n, lambda v: words.fine_newtons(abs(v))),
+        "Moment": (beam.moment_nm, lambda v: f"{abs(v) / 1.35582:.0f} lbf ft" if pound else words.of(abs(v), "N m", 0)),
+        "Stress": (beam.stress_pa, lambda v: f"{abs(v) / 6894.757:.0f} psi" if pound else f"{abs(v) / 1e6:.0f} MPa"),
+        "Sinks": (-beam.sinks_m, lambda v: words.thick(abs(v))),
     }
     for k, name in enumerate(STRIPS):
         values, says = told[name]
@@ -51,7 +51,7 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
         limit = made.yield_pa if name == "Stress" else most
         room_up = (each - 14) if name == "Stress" else (each - 14) / 2
         up = room_up / max(most, limit if name == "Stress" else 0.0)
-        points = tuple((x0 + float(x) * scale, base + float(v) * up) for x, v in zip(one.x_m, values, strict=True))
+        points = tuple((x0 + float(x) * scale, base + float(v) * up) for x, v in zip(beam.x_m, values, strict=True))
         over = name == "Stress" and most > limit
         ink = "primer" if over else "ink"
         ring = ((points[0][0], base), *points, (points[-1][0], base))
@@ -75,9 +75,9 @@ def frame_drawn(s: Studied, made: FrameUnder, one: Beam, words: Words, wide: flo
         )
         at = int(np.argmax(np.abs(values)))
         shapes.append(Circle(points[at], 3.2, "primer", "primer", 1.0))
-    x = x0 + one.worst_m * scale
+    x = x0 + beam.worst_m * scale
     shapes.append(line((x, EDGE), (x, foot - 40), "primer", 0.9, (3, 3)))
     shapes.append(
-        Text((wide - EDGE, high - 12), elided(f"{one.name}, {LABEL[one.how]}", 12, wide * 0.5), 12, "ink", "strong", "right", "paper")
+        Text((wide - EDGE, high - 12), elided(f"{beam.name}, {LABEL[beam.how]}", 12, wide * 0.5), 12, "ink", "strong", "right", "paper")
     )
     return tuple(shapes)

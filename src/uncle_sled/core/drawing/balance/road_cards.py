@@ -46,11 +46,11 @@ def _plot(x0: float, x1: float, ys: np.ndarray, lines: int, width: float, height
 
 def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The ball over how hard it brakes, with the trailer's own brakes and without."""
-    one = road_checks.statics_of(s, row)
-    if one is None:
+    statics = road_checks.statics_of(s, row)
+    if statics is None:
         return ()
     hard = np.linspace(0.0, MOST_DECEL_G, 31)
-    alone, held = (np.array([one.stopping_kg(float(d), own) for d in hard]) for own in (True, False))
+    alone, held = (np.array([statics.stopping_kg(float(d), own) for d in hard]) for own in (True, False))
     plot = _plot(0.0, MOST_DECEL_G, np.concatenate([alone, held]), 3, width, height)
     shapes = axes(
         plot,
@@ -63,21 +63,21 @@ def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -
     )
     shapes += plot.curve(hard, alone, "chalk", 2.0) + plot.curve(hard, held, "ink", 1.6, (5, 3))
     at = road_checks.BRAKING_G
-    shapes += [Circle(plot.at(at, one.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]
-    firm, other = one.stopping_kg(at, braked=True), one.stopping_kg(at, braked=False)
-    says = f"{at:g} g: {words.bare_kg(one.tongue_kg)} to {words.kg(firm)} on its own brakes,"
-    brakes = f"Its brakes take {words.newtons(one.brakes_n(at))}, the ball {words.newtons(one.pushes_n(at))}."
+    shapes += [Circle(plot.at(at, statics.stopping_kg(at, own)), 4, "ink", ink, 1.0) for own, ink in ((True, "chalk"), (False, "paper"))]
+    firm, other = statics.stopping_kg(at, braked=True), statics.stopping_kg(at, braked=False)
+    says = f"{at:g} g: {words.bare_kg(statics.tongue_kg)} to {words.kg(firm)} on its own brakes,"
+    brakes = f"Its brakes take {words.newtons(statics.brakes_n(at))}, the ball {words.newtons(statics.pushes_n(at))}."
     told = [(says, "chalk"), (brakes, "ink"), (f"{words.kg(other)} where the car stops it (dashes).", "ink")]
     return (*shapes, *_words(told, width))
 
 
 def grade_card(s: Studied, row: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The ball over the grade, nose up to nose down."""
-    one = road_checks.statics_of(s, row)
-    if one is None:
+    statics = road_checks.statics_of(s, row)
+    if statics is None:
         return ()
     grades = np.linspace(-MOST_GRADE, MOST_GRADE, 41)
-    loads = np.array([one.on_grade_kg(float(g)) for g in grades])
+    loads = np.array([statics.on_grade_kg(float(g)) for g in grades])
     plot = _plot(-MOST_GRADE, MOST_GRADE, loads, 2, width, height)
     shapes = axes(
         plot,
@@ -91,10 +91,10 @@ def grade_card(s: Studied, row: int, words: Words, width: float, height: float) 
     shapes += plot.curve(grades, loads, "chalk", 2.0)
     at = road_checks.GRADE
     for grade in (-at, at):
-        shapes.append(Circle(plot.at(grade, one.on_grade_kg(grade)), 4, "ink", "chalk", 1.0))
+        shapes.append(Circle(plot.at(grade, statics.on_grade_kg(grade)), 4, "ink", "chalk", 1.0))
     says = [
-        (f"Nose down {words.share(at, 0)}: {words.kg(one.on_grade_kg(at))}.", "ink"),
-        (f"Nose up {words.share(at, 0)}: {words.kg(one.on_grade_kg(-at))}; {words.kg(one.tongue_kg)} on the level.", "ink"),
+        (f"Nose down {words.share(at, 0)}: {words.kg(statics.on_grade_kg(at))}.", "ink"),
+        (f"Nose up {words.share(at, 0)}: {words.kg(statics.on_grade_kg(-at))}; {words.kg(statics.tongue_kg)} on the level.", "ink"),
     ]
     return (*shapes, *_words(says, width))
 
@@ -206,12 +206,12 @@ def bend_card(s: Studied, words: Words, width: float, height: float) -> tuple[Pr
     found = road_checks.turning(s)
     if not found:
         return ()
-    worst = min(found, key=lambda one: one.gap_m)
-    car = next(one for one in vehicles_of(s.build.brief, s.facts) if one.id == worst.vehicle_id)
+    worst = min(found, key=lambda turning: turning.gap_m)
+    car = next(vehicle for vehicle in vehicles_of(s.build.brief, s.facts) if vehicle.id == worst.vehicle_id)
     meets = worst.gap_m < 0
     told = "it meets" if meets else f"{words.m(worst.gap_m)} to"
     says = [(f"{car.name} at {worst.at_deg:.0f}°: {told}", "primer" if meets else "ink")]
-    rest = [f"{one.name} {'meets' if one.gap_m < 0 else words.m(one.gap_m)}" for one in found if one is not worst]
+    rest = [f"{turning.name} {'meets' if turning.gap_m < 0 else words.m(turning.gap_m)}" for turning in found if turning is not worst]
     says.append((f"{worst.nose}; {', '.join(rest) if rest else 'mind an open tailgate'}.", "primer" if meets else "ink"))
     return (*_bend(s, worst, car, width, height), *_words(says, width))
 
@@ -221,9 +221,9 @@ def _bend(s: Studied, worst: road_checks.Turning, car: Vehicle, width: float, he
     wide, gap = car.width.si, car.bumper.si
     turn = math.radians(worst.at_deg)
     noses = road_checks.noses(s)
-    one = next(nose for nose in noses if nose.id == worst.nose_id)
+    each_nose = next(nose for nose in noses if nose.id == worst.nose_id)
     # turned to the side on which it comes nearest
-    mirror = -1.0 if one.y_m < 0 else 1.0
+    mirror = -1.0 if each_nose.y_m < 0 else 1.0
 
     def turned(x: float, y: float) -> Point:
         """A place of the trailer, behind the ball and to its side, seen from above: the car's front to the left."""
@@ -258,7 +258,7 @@ def _bend(s: Studied, worst: road_checks.Turning, car: Vehicle, width: float, he
         body = nose.id == "shell"
         drawn.append(Poly(outline, "ink", "body" if body else "outside", 1.6 if body else 1.2, tint=1.0 if body else 0.6, id=nose.id))
     drawn.append(Circle((0.0, 0.0), 0.05, "ink", "zinc", 1.2))
-    x, y = turned(one.behind_m, one.y_m + mirror * one.half_m)
+    x, y = turned(each_nose.behind_m, each_nose.y_m + mirror * each_nose.half_m)
     foot = (min(x, -gap), min(max(y, -wide / 2), wide / 2))
     drawn += [line((x, y), foot, "primer", 2.0), Circle((x, y), 0.035, "primer", "primer", 1.0)]
     return list(placed(drawn, scale, *at))

@@ -45,7 +45,7 @@ def size_card(s: Studied, row: int, words: Words, width: float, height: float) -
 
 def _over(sizes: dict, high: float | None, wide: float | None) -> bool:  # type: ignore[type-arg]
     pairs = ((sizes["height"], high), (sizes["width"], wide))
-    return any(one is not None and one.value_m and limit and one.value_m > limit for one, limit in pairs)
+    return any(pair is not None and pair.value_m and limit and pair.value_m > limit for pair, limit in pairs)
 
 
 def _says(size: RoadSize | None, limit: object, words: Words, way: str) -> tuple[str, str]:

@@ -23,8 +23,8 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
     if not made.cases or wide < 120 or high < 80:
         return ()
     per = KMH_MPH if words.shown.imperial else 1.0
-    top = max(0.3, *(float(one.damping.max()) for one in made.cases)) * 1.08
-    low = min(-0.07, *(float(one.damping.min()) for one in made.cases))
+    top = max(0.3, *(float(case_.damping.max()) for case_ in made.cases)) * 1.08
+    low = min(-0.07, *(float(case_.damping.min()) for case_ in made.cases))
     plot = Plot(float(SPEEDS_KMH[0]), float(SPEEDS_KMH[-1]), low, top, LEFT, FOOT, wide - RIGHT, high - HEAD)
     unit = "mph" if words.shown.imperial else "km/h"
     shapes: list[Primitive] = axes(
@@ -54,12 +54,12 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
             ground="paper",
         ),
     ]
-    for one in sorted(made.cases, key=lambda c: c.case_id == chosen):
-        on = one.case_id == chosen
-        shapes += plot.curve(SPEEDS_KMH, one.damping, "ink" if on else "pencil", 2.6 if on else 1.0)
-    one = next((c for c in made.cases if c.case_id == chosen), made.cases[0])
-    _, y = plot.at(plot.x0, float(one.damping[0]))
-    shapes.append(Text((plot.left + 8, min(y + 10, plot.top - 6)), elided(one.name, 11, 150), 11, "ink", "strong", "left", "paper"))
+    for swaying in sorted(made.cases, key=lambda c: c.case_id == chosen):
+        on = swaying.case_id == chosen
+        shapes += plot.curve(SPEEDS_KMH, swaying.damping, "ink" if on else "pencil", 2.6 if on else 1.0)
+    swaying = next((c for c in made.cases if c.case_id == chosen), made.cases[0])
+    _, y = plot.at(plot.x0, float(swaying.damping[0]))
+    shapes.append(Text((plot.left + 8, min(y + 10, plot.top - 6)), elided(swaying.name, 11, 150), 11, "ink", "strong", "left", "paper"))
     return tuple(shapes)
 
 
@@ -155,8 +155,8 @@ def _box(place: Point, x0: float, x1: float, half: float, angle: float, scale: f
     return tuple(_turn(place, p, angle, scale) for p in ((x0, -half), (x1, -half), (x1, half), (x0, half)))
 
 
-def critical_words(one: Swaying, words: Words) -> str:
+def critical_words(swaying: Swaying, words: Words) -> str:
     """What a case's critical speed is, never as safe."""
-    if one.critical_kmh is not None:
-        return f"swings grow from {words.kmh(one.critical_kmh)}"
+    if swaying.critical_kmh is not None:
+        return f"swings grow from {words.kmh(swaying.critical_kmh)}"
     return f"none under {words.kmh(200.0)}"

@@ -22,7 +22,7 @@ def cure_chart(glue: Glue, days: Days, words: Words, width: float, height: float
     for day in range(365):
         first.setdefault((days.begin + timedelta(days=day)).month, day)
     cures = {day: cure_days(glue, days, day) for day in first.values()}
-    most = min(max((one for one in cures.values() if one is not None), default=1.0), TALLEST_DAYS)
+    most = min(max((cure for cure in cures.values() if cure is not None), default=1.0), TALLEST_DAYS)
     each, room = (width - 2 * EDGE) / 12, height - HEAD - BASE
     shapes: list[Primitive] = [line((EDGE, BASE), (width - EDGE, BASE), "pencil")]
     for at, (day, cure) in enumerate(cures.items()):

@@ -13,11 +13,11 @@ INKS = {"good": "ink", "told": "ink", "warn": "ochre word", "refuse": "primer", 
 SIZES = {True: (792.0, 612.0), False: (841.89, 595.28)}
 
 
-def said_words(one: Said, words: Words) -> str:
+def said_words(said: Said, words: Words) -> str:
     """A number with its unit, and its limit where it has one."""
 
     def told(value: float) -> str:
-        if one.unit == "N":
+        if said.unit == "N":
             return words.newtons(value) if value >= 10000 else words.fine_newtons(value)
         return {
             "m": words.m(value),
@@ -26,10 +26,10 @@ def said_words(one: Said, words: Words) -> str:
             "m/s": words.kmh(value * 3.6) if words.shown.imperial else words.of(value, "m/s", 1),
             "N m": words.of(value, "N m", 0),
             "people": f"{value:.0f}",
-        }[one.unit]
+        }[said.unit]
 
-    limit = f" of {told(one.limit)}" if one.limit is not None else ", not checked" if one.verdict == "not checked" else ""
-    return f"{one.name}: {told(one.value)}{limit}"
+    limit = f" of {told(said.limit)}" if said.limit is not None else ", not checked" if said.verdict == "not checked" else ""
+    return f"{said.name}: {told(said.value)}{limit}"
 
 
 def lift_drawn(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
@@ -136,8 +136,8 @@ def crew_pages(lifts: tuple[Lifted, ...], words: Words, american: bool, name: st
             picture = lift_drawn(made, words, wide * 0.58, high - 190)
             shapes += _shifted(picture, 24.0, 60.0)
             x, y = wide * 0.62, high - 100
-            for one in made.said:
-                shapes.append(Text((x, y), elided(said_words(one, words), 12, wide - x - 30), 12, INKS[one.verdict], anchor="left"))
+            for said in made.said:
+                shapes.append(Text((x, y), elided(said_words(said, words), 12, wide - x - 30), 12, INKS[said.verdict], anchor="left"))
                 y -= 17
             for text in made.refusals:
                 for part in wrapped(f"NOT LIKE THIS: {text}", 12, wide - x - 30, "strong"):
@@ -159,11 +159,11 @@ def _shifted(shapes: tuple[Primitive, ...], dx: float, dy: float) -> list[Primit
     from msgspec.structs import replace
 
     made: list[Primitive] = []
-    for one in shapes:
-        if isinstance(one, Poly):
-            made.append(replace(one, points=tuple((x + dx, y + dy) for x, y in one.points)))
-        elif isinstance(one, Circle):
-            made.append(replace(one, centre=(one.centre[0] + dx, one.centre[1] + dy)))
+    for shape in shapes:
+        if isinstance(shape, Poly):
+            made.append(replace(shape, points=tuple((x + dx, y + dy) for x, y in shape.points)))
+        elif isinstance(shape, Circle):
+            made.append(replace(shape, centre=(shape.centre[0] + dx, shape.centre[1] + dy)))
         else:
-            made.append(replace(one, at=(one.at[0] + dx, one.at[1] + dy)))
+            made.append(replace(shape, at=(shape.at[0] + dx, shape.at[1] + dy)))
     return made

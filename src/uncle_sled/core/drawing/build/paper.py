@@ -26,14 +26,14 @@ def checklist_pages(lists: tuple[Checklist, ...], american: bool, whose: str) ->
     wide, high = SIZES[american]
     pages: list[Page] = []
     shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
-    for one in lists:
-        need = 24 + sum(16 * max(len(wrapped(c.says, 11, wide - 2 * EDGE - 150)), 1) for c in one.lines)
+    for checklist in lists:
+        need = 24 + sum(16 * max(len(wrapped(c.says, 11, wide - 2 * EDGE - 150)), 1) for c in checklist.lines)
         if y - min(need, 200) < EDGE:
             pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
             shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
-        shapes.append(Text((EDGE, y), one.name, 13, "ink", "strong", "left"))
+        shapes.append(Text((EDGE, y), checklist.name, 13, "ink", "strong", "left"))
         y -= 18
-        for check in one.lines:
+        for check in checklist.lines:
             if y < EDGE:
                 pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
                 shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
@@ -68,20 +68,20 @@ def pair_words(pair: Pair, words: Words) -> str:
 
 def pairs_chart(pairs: tuple[Pair, ...], words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Fact over plan as bars about one: what took more lies to the right."""
-    known = [one for one in pairs if one.ratio is not None][: max(int((high - 50) // 22), 1)]
+    known = [each_pair for each_pair in pairs if each_pair.ratio is not None][: max(int((high - 50) // 22), 1)]
     if not known:
         return ()
     name = min(210.0, wide * 0.4)
     middle = name + (wide - name - 70) / 2
-    reach = max(max(abs((one.ratio or 1) - 1) for one in known), 0.25)
+    reach = max(max(abs((each_pair.ratio or 1) - 1) for each_pair in known), 0.25)
     shapes: list[Primitive] = [line((middle, 14), (middle, high - 34), "pencil"), Text((middle, high - 28), "as planned", 10, "pencil")]
-    for k, one in enumerate(known):
+    for k, pair in enumerate(known):
         y = high - 54 - k * 22
-        off = ((one.ratio or 1) - 1) / reach * (wide - name - 110) / 2
+        off = ((pair.ratio or 1) - 1) / reach * (wide - name - 110) / 2
         left, long = (middle, off) if off >= 0 else (middle + off, -off)
-        shapes.append(Text((8, y + 5), elided(one.name, 11, name - 12), 11, "ink", anchor="left"))
+        shapes.append(Text((8, y + 5), elided(pair.name, 11, name - 12), 11, "ink", anchor="left"))
         shapes.append(rect(left, y, max(long, 1.5), 11, stroke="ink", fill="primer" if off > 0 else "spruce", tint=0.5))
-        told = f"{value_words(one, one.fact, words)} for {value_words(one, one.plan or 0.0, words)}"
+        told = f"{value_words(pair, pair.fact, words)} for {value_words(pair, pair.plan or 0.0, words)}"
         shapes.append(Text((wide - 8, y + 5), elided(told, 10, 150), 10, "pencil", anchor="right", ground="paper"))
     return tuple(shapes)
 
@@ -91,19 +91,24 @@ def again_pages(again: Again, words: Words, american: bool, whose: str) -> tuple
     wide, high = SIZES[american]
     lines: list[tuple[str, str, str]] = []
     for title, told in (
-        ("Planned and measured", [pair_words(one, words) for one in again.pairs]),
+        ("Planned and measured", [pair_words(pair, words) for pair in again.pairs]),
         (
             "What went wrong, and what helped",
-            [f"{one.on}: {one.says}" + (f" Cure: {one.cure}" if one.cure else " No cure was written down.") for one in again.problems],
+            [
+                f"{entry.on}: {entry.says}" + (f" Cure: {entry.cure}" if entry.cure else " No cure was written down.")
+                for entry in again.problems
+            ],
         ),
         (
             "What was decided, and against what",
             [
-                f"{one.on}: {one.says}" + (f" Chosen: {one.cure}." if one.cure else "") + (f" Against: {one.others}." if one.others else "")
-                for one in again.decisions
+                f"{entry.on}: {entry.says}"
+                + (f" Chosen: {entry.cure}." if entry.cure else "")
+                + (f" Against: {entry.others}." if entry.others else "")
+                for entry in again.decisions
             ],
         ),
-        ("Wishes for the next season", [f"{one.on}: {one.says}" for one in again.wishes]),
+        ("Wishes for the next season", [f"{entry.on}: {entry.says}" for entry in again.wishes]),
     ):
         if told:
             lines.append((title, "strong", "ink"))

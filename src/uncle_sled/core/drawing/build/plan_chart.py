@@ -22,14 +22,14 @@ def day_words(when: date) -> str:
 
 def rows_of(schedule: Schedule) -> tuple[Placed, ...]:
     """The tasks in the order of the chart's rows: by their begin, then by their end."""
-    return tuple(sorted(schedule.placed, key=lambda one: (one.begin, one.end)))
+    return tuple(sorted(schedule.placed, key=lambda placed: (placed.begin, placed.end)))
 
 
 class Scale:
     """Days to points."""
 
     def __init__(self, schedule: Schedule, deadline: date | None, wide: float) -> None:
-        last = max((one.free for one in schedule.placed), default=30.0)
+        last = max((placed.free for placed in schedule.placed), default=30.0)
         if deadline is not None:
             last = max(last, min((deadline - schedule.begin).days + 1.0, last * 1.6 + 30))
         self.begin, self.days = schedule.begin, max(last * 1.03, 14.0)
@@ -67,24 +67,24 @@ def plan_chart(
                 shapes.append(Text((x + 3, high - TOP + 14), label, 11, "pencil", anchor="left"))
                 taken = x + text_width(label, 11)
         when = (when + timedelta(days=32)).replace(day=1)
-    for k, one in enumerate(rows_of(schedule)):
+    for k, placed in enumerate(rows_of(schedule)):
         y = high - TOP - (k + 1) * ROW
-        lit = one.task.id in chosen
-        critical = schedule.moves is not None and one.task.id in schedule.moves
+        lit = placed.task.id in chosen
+        critical = schedule.moves is not None and placed.task.id in schedule.moves
         ink = "chalk" if lit else "ink"
-        mark = "✓ " if one.task.done else ""
+        mark = "✓ " if placed.task.done else ""
         shapes.append(
             Text(
                 (8, y + ROW / 2),
-                elided(mark + one.task.name, 11, NAME - 16),
+                elided(mark + placed.task.name, 11, NAME - 16),
                 11,
-                "pencil" if one.task.done else ink,
+                "pencil" if placed.task.done else ink,
                 "strong" if lit else "text",
                 "left",
             )
         )
-        fill = "spruce" if one.task.done else "ochre" if critical else "wood"
-        for a, b in _spans(one):
+        fill = "spruce" if placed.task.done else "ochre" if critical else "wood"
+        for a, b in _spans(placed):
             shapes.append(
                 rect(
                     scale.x(a),
@@ -94,19 +94,19 @@ def plan_chart(
                     stroke="chalk" if lit else "ink",
                     fill=fill,
                     width=2.0 if lit else 0.8,
-                    hatch="" if one.task.done else "wood" if not critical else "power",
-                    id=one.task.id,
+                    hatch="" if placed.task.done else "wood" if not critical else "power",
+                    id=placed.task.id,
                     tint=0.6,
                 )
             )
-        if one.end - one.begin > 1:
-            shapes.append(line((scale.x(one.begin), y + ROW / 2), (scale.x(one.end), y + ROW / 2), "ink", 0.8))
-        if one.free > one.end + 0.05:
+        if placed.end - placed.begin > 1:
+            shapes.append(line((scale.x(placed.begin), y + ROW / 2), (scale.x(placed.end), y + ROW / 2), "ink", 0.8))
+        if placed.free > placed.end + 0.05:
             shapes.append(
                 rect(
-                    scale.x(one.end),
+                    scale.x(placed.end),
                     y + 7,
-                    (one.free - one.end) * scale.per_day,
+                    (placed.free - placed.end) * scale.per_day,
                     ROW - 14,
                     stroke="pencil",
                     fill="foam",
@@ -115,18 +115,18 @@ def plan_chart(
                     tint=0.6,
                 )
             )
-        if one.task.hands > 1:
-            told = f"{one.task.hands} hands"
-            after = scale.x(max(one.end, one.free)) + 4
+        if placed.task.hands > 1:
+            told = f"{placed.task.hands} hands"
+            after = scale.x(max(placed.end, placed.free)) + 4
             if after + text_width(told, 9) < wide - 6:
                 shapes.append(Text((after, y + ROW / 2), told, 9, "pencil", anchor="left"))
             else:
-                shapes.append(Text((scale.x(one.begin) - 4, y + ROW / 2), told, 9, "pencil", anchor="right"))
+                shapes.append(Text((scale.x(placed.begin) - 4, y + ROW / 2), told, 9, "pencil", anchor="right"))
     if ghost is not None:
-        moved = {one.task.id: one for one in ghost.placed}
-        for k, one in enumerate(rows_of(schedule)):
-            new = moved.get(one.task.id)
-            if new is not None and (abs(new.begin - one.begin) > 0.2 or abs(new.free - one.free) > 0.2):
+        moved = {task.task.id: task for task in ghost.placed}
+        for k, placed in enumerate(rows_of(schedule)):
+            new = moved.get(placed.task.id)
+            if new is not None and (abs(new.begin - placed.begin) > 0.2 or abs(new.free - placed.free) > 0.2):
                 y = high - TOP - (k + 1) * ROW
                 shapes.append(
                     rect(
@@ -149,11 +149,11 @@ def plan_chart(
     return tuple(shapes)
 
 
-def _spans(one: Placed) -> list[tuple[float, float]]:
+def _spans(placed: Placed) -> list[tuple[float, float]]:
     """Runs of neighbouring days on which it is worked, as they are drawn: from morning to evening."""
     spans: list[list[float]] = []
-    for day in one.days:
-        a, b = max(float(day) + 0.33, one.begin), min(float(day) + 0.95, max(one.end, one.begin + 0.1))
+    for day in placed.days:
+        a, b = max(float(day) + 0.33, placed.begin), min(float(day) + 0.95, max(placed.end, placed.begin + 0.1))
         if spans and a - spans[-1][1] < 0.75:
             spans[-1][1] = b
         else:

@@ -22,14 +22,14 @@ def today_card(schedule: Schedule, words: Words, wide: float, high: float) -> tu
     shapes: list[Primitive] = []
     each = (high - 24) / 3
     large = min(max(each / 5, 17.0), 34.0)
-    for k, one in enumerate(three):
+    for k, placed in enumerate(three):
         top = high - 14 - k * each
         shapes.append(Text((18, top - large * 0.7), f"{k + 1}", large * 1.2, "chalk", "head", "left"))
         left = 18 + large * 1.5
         room = wide - left - 18
-        shapes.append(Text((left, top - large * 0.7), elided(one.task.name, large, room, "head"), large, "ink", "head", "left"))
+        shapes.append(Text((left, top - large * 0.7), elided(placed.task.name, large, room, "head"), large, "ink", "head", "left"))
         y = top - large * 1.75
-        for text, ink in _lines(one, schedule, words):
+        for text, ink in _lines(placed, schedule, words):
             for part in wrapped(text, large * 0.55, room)[:2]:
                 if y < top - each + 10:
                     break
@@ -40,9 +40,9 @@ def today_card(schedule: Schedule, words: Words, wide: float, high: float) -> tu
     return tuple(shapes)
 
 
-def _lines(one: Placed, schedule: Schedule, words: Words) -> list[tuple[str, str]]:
-    task = one.task
-    when = schedule.begin + timedelta(days=one.days[0])
+def _lines(placed: Placed, schedule: Schedule, words: Words) -> list[tuple[str, str]]:
+    task = placed.task
+    when = schedule.begin + timedelta(days=placed.days[0])
     hands = "alone" if task.hands <= 1 else f"{task.hands} pairs of hands"
     warm = f", {words.degrees(task.least_c)} or warmer" if task.least_c is not None else ""
     dry = ", a dry day" if task.dry and task.space == "outside" else ""

@@ -32,11 +32,11 @@ def cut_sheets(s: Studied, name: str, day: str, made: BuildPlan | None = None) -
     hand = handed(made, s.build, s.facts)
     pages = [_first_page(s, made, words, size, whose)]
     for plan in made.plan.sheets:
-        mine = [one for one in hand.sheets if one.plan is plan]
+        mine = [on_sheet for on_sheet in hand.sheets if on_sheet.plan is plan]
         for begin in range(0, len(mine), 2):
             pages.append(_sheets_page(s, plan, mine[begin : begin + 2], hand, words, size, whose))
     for bars in made.plan.bars:
-        pages += _bar_pages(s, bars, [one for one in hand.bars if one.plan is bars], hand, words, size, whose)
+        pages += _bar_pages(s, bars, [on_bars for on_bars in hand.bars if on_bars.plan is bars], hand, words, size, whose)
     return tuple(pages)
 
 
@@ -53,15 +53,15 @@ def _first_page(s: Studied, made: BuildPlan, words: Words, size: tuple[float, fl
     shapes = _head(title, under, whose, size)
     off, numbers = take_off(s.build, s.facts), numbers_of(s.build, s.facts)
     plan, kerf = made.plan, s.build.cut.kerf.si
-    lines = [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.sheets]
-    lines += [f"{words.material(one.material)}: {told(one, words, kerf)}" for one in plan.bars]
+    lines = [f"{words.material(sheet.material)}: {told(sheet, words, kerf)}" for sheet in plan.sheets]
+    lines += [f"{words.material(bar_plan.material)}: {told(bar_plan, words, kerf)}" for bar_plan in plan.bars]
     lines += [f"Not placed: {many} of {name}; larger than what is sold: join it over a stick." for name, many in plan.unplaced]
     lines += [f"Not placed where it was held: {name}, {why}." for name, why in made.let_go]
     if numbers.changed:
-        lines.append(f"Changed since print {s.build.cut.prints}: {', '.join(one.label for one in numbers.changed)}")
+        lines.append(f"Changed since print {s.build.cut.prints}: {', '.join(numbered.label for numbered in numbers.changed)}")
     if numbers.gone:
         lines.append(f"No longer wanted: {', '.join(numbers.gone)}")
-    lines += [f"{one.surface}: a seam at {words.cut(one.at_m)} has no stick behind; add one there." for one in off.unbacked]
+    lines += [f"{unbacked.surface}: a seam at {words.cut(unbacked.at_m)} has no stick behind; add one there." for unbacked in off.unbacked]
     lines += list(off.unsaid)
     for spread in off.spreads:
         lines.append(f"{spread.of}, {lower_first(spread.material)}: {words.m2(spread.area_m2)} and what the laps take")
@@ -119,7 +119,7 @@ def _alike(on: OnSheet) -> str:
     """Which sheet before it is cut the same way: fence and stop can stay."""
 
     def cuts(layout: Layout) -> object:
-        return layout.stock, layout.cuts, tuple((one.x_m, one.y_m, one.w_m, one.h_m) for one in layout.pieces)
+        return layout.stock, layout.cuts, tuple((piece.x_m, piece.y_m, piece.w_m, piece.h_m) for piece in layout.pieces)
 
     for number, other in enumerate(on.plan.layouts[: on.number - 1], 1):
         if cuts(other) == cuts(on.layout):
@@ -142,7 +142,7 @@ def _sheet(s: Studied, on: OnSheet, hand: Handed, words: Words, wide: float, top
         *sheet_drawn(on, hand.wanted, words, scale, left, low, keep=keep),
     ]
     x, y = wide - EDGE - LIST_WIDE, top - 8
-    kg_m2 = next((one.piece.kg_m2 for one in on.named if one.piece.kg_m2), None)
+    kg_m2 = next((numbered.piece.kg_m2 for numbered in on.named if numbered.piece.kg_m2), None)
     steps = steps_of(layout, cut.kerf.si, cut.carry_m2, cut.carry.si, kg_m2)
     head = "Cuts, in this order" if steps else "Cut along the lines, inner ones first"
     shapes.append(Text((x, y), head, 11, "ink", "strong", "left"))

@@ -26,13 +26,13 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     wide, high = SIZES[s.build.brief.region == "North American"]
     each = (wide - 2 * EDGE) / ACROSS
     down = int((high - 2 * EDGE - 20) // HIGH)
-    order = sorted(named, key=lambda one: (one.piece.of, _count(one.label), one.label))
+    order = sorted(named, key=lambda each_numbered: (each_numbered.piece.of, _count(each_numbered.label), each_numbered.label))
     pages = []
     for begin in range(0, len(order), ACROSS * down):
         shapes: list[Primitive] = [Text((EDGE, high - EDGE), f"{name}, {s.build.name}, {day}", 10, "pencil", anchor="left")]
-        for k, one in enumerate(order[begin : begin + ACROSS * down]):
+        for k, numbered in enumerate(order[begin : begin + ACROSS * down]):
             x, y = EDGE + (k % ACROSS) * each, high - EDGE - 12 - (k // ACROSS + 1) * HIGH
-            shapes += _label(one, words, x, y, each)
+            shapes += _label(numbered, words, x, y, each)
         pages.append(Page(wide, high, tuple(shapes), f"Labels {begin // (ACROSS * down) + 1}"))
     return (*pages, *_jigs(named, words, wide, high, f"{name}, {s.build.name}, {day}"))
 
@@ -42,26 +42,26 @@ def _count(label: str) -> int:
     return int(digits) if digits.isdigit() else 0
 
 
-def _label(one: Named, words: Words, x: float, y: float, wide: float) -> list[Primitive]:
-    ink, hatch = look_of_face(one.piece.of)
+def _label(numbered: Named, words: Words, x: float, y: float, wide: float) -> list[Primitive]:
+    ink, hatch = look_of_face(numbered.piece.of)
     room = wide - 44
-    size = words.cut(one.piece.length_m) + (f" x {words.cut(one.piece.width_m)}" if one.piece.width_m else "")
-    ends = [f"{abs(deg):.1f}°" for deg in one.piece.ends_deg if abs(deg) > 0.05]
+    size = words.cut(numbered.piece.length_m) + (f" x {words.cut(numbered.piece.width_m)}" if numbered.piece.width_m else "")
+    ends = [f"{abs(deg):.1f}°" for deg in numbered.piece.ends_deg if abs(deg) > 0.05]
     told = f"{size}, ends {' and '.join(ends)} off square" if ends else size
-    mark = {"draft": " (draft)", "changed": " (changed)", "as printed": ""}[one.standing]
+    mark = {"draft": " (draft)", "changed": " (changed)", "as printed": ""}[numbered.standing]
     return [
         rect(x + 2, y + 2, wide - 4, HIGH - 6, stroke="rule"),
-        rect(x + 6, y + 8, 20, HIGH - 18, stroke="ink", fill=ink, hatch=hatch, tint=0.3, id=one.piece.key),
-        Text((x + 32, y + HIGH - 20), elided(one.label + mark, 15, room, "strong"), 15, "ink", "strong", "left"),
-        Text((x + 32, y + HIGH - 36), elided(f"{one.piece.of}, {one.piece.name}", 9, room), 9, anchor="left"),
+        rect(x + 6, y + 8, 20, HIGH - 18, stroke="ink", fill=ink, hatch=hatch, tint=0.3, id=numbered.piece.key),
+        Text((x + 32, y + HIGH - 20), elided(numbered.label + mark, 15, room, "strong"), 15, "ink", "strong", "left"),
+        Text((x + 32, y + HIGH - 36), elided(f"{numbered.piece.of}, {numbered.piece.name}", 9, room), 9, anchor="left"),
         Text((x + 32, y + HIGH - 48), elided(told, 9, room), 9, anchor="left"),
-        Text((x + 32, y + HIGH - 60), elided(words.material(one.piece.material), 9, room), 9, "pencil", anchor="left"),
+        Text((x + 32, y + HIGH - 60), elided(words.material(numbered.piece.material), 9, room), 9, "pencil", anchor="left"),
     ]
 
 
 def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whose: str) -> list[Page]:
     """A wedge for every slope that boards are cut at, full size, with a bar to check the print by."""
-    slopes = sorted({abs(deg) for one in named if one.piece.cladding for deg in one.piece.ends_deg if abs(deg) > 0.05})
+    slopes = sorted({abs(deg) for numbered in named if numbered.piece.cladding for deg in numbered.piece.ends_deg if abs(deg) > 0.05})
     pages = []
     for deg in slopes[:12]:
         long = JIG_M * POINTS_PER_M
@@ -69,7 +69,7 @@ def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whos
         if rise > high - 160:
             long, rise = (high - 160) / math.tan(math.radians(deg)), high - 160
         x, y = EDGE + 20, 70.0
-        many = sum(1 for one in named if one.piece.cladding and any(abs(abs(d) - deg) < 0.05 for d in one.piece.ends_deg))
+        many = sum(1 for numbered in named if numbered.piece.cladding and any(abs(abs(d) - deg) < 0.05 for d in numbered.piece.ends_deg))
         shapes: list[Primitive] = [
             Text((EDGE, high - EDGE), f"Jig for boards cut at {deg:.1f}° off square", 16, "ink", "head", "left"),
             Text(

@@ -27,7 +27,7 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
     for k, (name, own, upto) in enumerate(money.stages):
         left, base = plot.at(float(k), 0.0)
         _, up = plot.at(0.0, own.mean)
-        paid = sum(one.spent or 0.0 for one in lines if one.stage == name)
+        paid = sum(line.spent or 0.0 for line in lines if line.stage == name)
         shapes.append(
             rect(left + step * 0.2, base, step * 0.6, up - base, stroke="ink", fill="wood", hatch="wood", tint=0.4, id=f"stage {name}")
         )

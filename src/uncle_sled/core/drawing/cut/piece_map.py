@@ -27,8 +27,8 @@ def piece_map(
     for surface in surfaces:
         left, low, right, top = laid(surface).bounds(surface.polygon.bounds)
         sizes[surface.id] = (left, low, right - left, top - low)
-    order = sorted(surfaces, key=lambda one: -sizes[one.id][3])
-    scale, rows = _packed([(one.id, sizes[one.id][2], sizes[one.id][3]) for one in order], wide - 2 * EDGE, high - 2 * EDGE)
+    order = sorted(surfaces, key=lambda face: -sizes[face.id][3])
+    scale, rows = _packed([(face.id, sizes[face.id][2], sizes[face.id][3]) for face in order], wide - 2 * EDGE, high - 2 * EDGE)
     pieces: dict[str, list[tuple[str, tuple[tuple[float, float], ...], str]]] = {}
     for named in numbers.named:
         piece = named.piece

@@ -20,19 +20,19 @@ SMALL = 9.0
 At = Callable[[float, float], Point]  # where a place of the sheet lies on the drawing
 
 
-def ring_of(one: Lies, piece: Wanted) -> tuple[Point, ...]:
+def ring_of(lying: Lies, piece: Wanted) -> tuple[Point, ...]:
     """The outline of a piece as it lies on its sheet [m]."""
-    if one.ring:
-        return one.ring
+    if lying.ring:
+        return lying.ring
     if piece.outline:
-        turned = tuple((piece.width_m - y, x) for x, y in piece.outline) if one.turned else piece.outline
-        return tuple((one.x_m + x, one.y_m + y) for x, y in turned)
-    return box_of(one)
+        turned = tuple((piece.width_m - y, x) for x, y in piece.outline) if lying.turned else piece.outline
+        return tuple((lying.x_m + x, lying.y_m + y) for x, y in turned)
+    return box_of(lying)
 
 
-def box_of(one: Lies) -> tuple[Point, ...]:
+def box_of(piece: Lies) -> tuple[Point, ...]:
     """Corners of what a piece takes of its sheet, anticlockwise [m]."""
-    return tuple((one.x_m + dx, one.y_m + dy) for dx, dy in ((0, 0), (one.w_m, 0), (one.w_m, one.h_m), (0, one.h_m)))
+    return tuple((piece.x_m + dx, piece.y_m + dy) for dx, dy in ((0, 0), (piece.w_m, 0), (piece.w_m, piece.h_m), (0, piece.h_m)))
 
 
 def sheet_drawn(
@@ -59,8 +59,8 @@ def sheet_drawn(
         text = f"rack {words.cut(piece.w_m)} x {words.cut(piece.h_m)}"
         if text_width(text, SMALL) < piece.w_m * scale - 4 and piece.h_m * scale > 12:
             shapes.append(Text(at(piece.x_m + piece.w_m / 2, piece.y_m + piece.h_m / 2), text, SMALL, "spruce"))
-    for one, named in zip(layout.pieces, on.named, strict=True):
-        shapes += _piece(one, wanted[one.piece], named, words, at, scale, named.piece.key in marked)
+    for lying, named in zip(layout.pieces, on.named, strict=True):
+        shapes += _piece(lying, wanted[lying.piece], named, words, at, scale, named.piece.key in marked)
     if done is not None:
         for k, step in enumerate(done):
             shapes.append(_cut_line(step, at, "chalk" if k == len(done) - 1 else "primer", k == len(done) - 1))
@@ -74,11 +74,11 @@ def _cut_line(step: Step, at: At, ink: str, last: bool) -> Poly:
     return line(at(*a), at(*b), ink, 2.6 if last else 1.4, () if last else (5.0, 3.0))
 
 
-def _piece(one: Lies, piece: Wanted, named: Named, words: Words, at: At, scale: float, marked: bool) -> list[Primitive]:
+def _piece(lying: Lies, piece: Wanted, named: Named, words: Words, at: At, scale: float, marked: bool) -> list[Primitive]:
     """A piece as it lies, its true outline, and as many words as fit it; what changed since its print is in primer."""
     ink, hatch = look_of_face(named.piece.of)
     stroke = "chalk" if marked else "primer" if named.standing == "changed" else "ink"
-    ring = tuple(at(x, y) for x, y in ring_of(one, piece))
+    ring = tuple(at(x, y) for x, y in ring_of(lying, piece))
     shapes: list[Primitive] = [
         Poly(
             ring,
@@ -90,11 +90,11 @@ def _piece(one: Lies, piece: Wanted, named: Named, words: Words, at: At, scale: 
             tint=1.0 if marked else 0.25,
         )
     ]
-    if piece.outline and not one.ring:
-        shapes.append(Poly(tuple(at(x, y) for x, y in box_of(one)), "pencil", "", 0.6, dash=(3.0, 2.0)))
-    wide, high = one.w_m * scale - 6, one.h_m * scale
-    middle = at(one.x_m + one.w_m / 2, one.y_m + one.h_m / 2)
-    label = ("! " if named.standing == "changed" else "") + named.label + (" held" if one.pinned else "")
+    if piece.outline and not lying.ring:
+        shapes.append(Poly(tuple(at(x, y) for x, y in box_of(lying)), "pencil", "", 0.6, dash=(3.0, 2.0)))
+    wide, high = lying.w_m * scale - 6, lying.h_m * scale
+    middle = at(lying.x_m + lying.w_m / 2, lying.y_m + lying.h_m / 2)
+    label = ("! " if named.standing == "changed" else "") + named.label + (" held" if lying.pinned else "")
     lines = [label] if text_width(label, SMALL + 1, "strong") <= wide else []
     sizes = f"{words.cut(piece.length_m)} x {words.cut(piece.width_m)}"
     if text_width(sizes, SMALL) <= wide:
@@ -133,8 +133,8 @@ def bar_drawn(
         low, top = middle - high / 2, middle + high / 2
         ring = ((x + skew[0], low), (x + run + skew[2], low), (x + run + skew[3], top), (x + skew[1], top))
         ink, hatch = look_of_face(first.piece.of)
-        lit = any(one.piece.key in marked for one in cuts)
-        stroke = "chalk" if lit else "primer" if any(one.standing == "changed" for one in cuts) else "ink"
+        lit = any(numbered.piece.key in marked for numbered in cuts)
+        stroke = "chalk" if lit else "primer" if any(numbered.standing == "changed" for numbered in cuts) else "ink"
         shapes.append(
             Poly(
                 ring, stroke, "chalk wash" if lit else ink, 2.4 if lit else 1.0, hatch=hatch, id=first.piece.key, tint=1.0 if lit else 0.25
@@ -143,7 +143,7 @@ def bar_drawn(
         size = words.cut(wanted[name].length_m)
         if text_width(size, SMALL) < run - 8:
             shapes.append(Text((x + run / 2, middle), size, SMALL, "ink", ground="paper"))
-        label = elided(", ".join(one.label for one in cuts), SMALL, run - 2)
+        label = elided(", ".join(numbered.label for numbered in cuts), SMALL, run - 2)
         if len(label) > 3:
             shapes.append(Text((x + run / 2, middle - high / 2 - 8), label, SMALL, "pencil"))
         x += run + kerf_m * scale

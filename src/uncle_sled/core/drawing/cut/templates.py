@@ -68,7 +68,7 @@ def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
     body = s.framed.body
     if body is None or body.width <= 0:
         return made
-    sides = {one.id: one for one in body.surfaces if one.kind in SIDES}
+    sides = {face.id: face for face in body.surfaces if face.kind in SIDES}
     left, right = sides.get("left side"), sides.get("right side")
     alike = left is not None and right is not None and _same(s, left, right)
     for surface in body.surfaces:
@@ -84,12 +84,14 @@ def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
             ring = (*member.outline, member.outline[0])
             lines.append((tuple(ring), "wood", (4.0, 3.0)))
         words_at = (
-            [((one.along, one.high), words.cut(one.high)) for one in offsets(surface, s.build.brief.reading.shown())]
+            [((offset.along, offset.high), words.cut(offset.high)) for offset in offsets(surface, s.build.brief.reading.shown())]
             if _curved(surface)
             else []
         )
         words_at = [((shape.bounds[0] + x, y), text) for (x, y), text in words_at]
-        numbers = tuple(dict.fromkeys(one.label for one in named if one.piece.of == surface.id and one.piece.kind == "sheet"))
+        numbers = tuple(
+            dict.fromkeys(numbered.label for numbered in named if numbered.piece.of == surface.id and numbered.piece.kind == "sheet")
+        )
         whose = (
             "left; turn it over for the right"
             if surface is left and alike
@@ -118,7 +120,7 @@ def _inner(s: Studied, words: Words) -> list[Template]:
     if body is None:
         return []
     inside: BaseGeometry = inside_of(s.build.shell, body).buffer(-FIT_M, join_style="mitre")
-    whole = max(getattr(inside, "geoms", [inside]), key=lambda one: one.area)
+    whole = max(getattr(inside, "geoms", [inside]), key=lambda part: part.area)
     if not isinstance(whole, Polygon) or whole.is_empty or _is_box(whole):
         return []
     return [
@@ -130,12 +132,12 @@ def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
     """Every sheet piece with an outline of its own, of a pair the left one."""
     made = []
     done: set[str] = set()
-    for one in named:
-        piece = one.piece
+    for numbered in named:
+        piece = numbered.piece
         if piece.kind != "sheet" or not piece.outline or max(piece.length_m, piece.width_m) < LEAST_M or piece.key in done:
             continue
         done.add(piece.key)
-        numbers: tuple[str, ...] = (one.label,)
+        numbers: tuple[str, ...] = (numbered.label,)
         side = ""
         if piece.pair is not None:
             done.add(piece.pair)
@@ -160,7 +162,7 @@ def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
 def _tubes(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]:
     """A tape along the outer face of every folded tube, both sides of each cut; left and right are sawn from one."""
     made, seen = [], set[object]()
-    labels = {one.piece.key.partition("/part ")[0]: one.label for one in named}
+    labels = {numbered.piece.key.partition("/part ")[0]: numbered.label for numbered in named}
     for member in s.framed.members:
         if not member.cuts or member.cuts in seen:
             continue
@@ -189,10 +191,10 @@ def _tubes(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
 def _jigs(s: Studied, named: tuple[Named, ...]) -> list[Template]:
     """A wedge for every slant that sticks are sawn at, and for every tilt of the saw at panels."""
     slants: dict[float, list[str]] = {}
-    for one in named:
-        for angle in one.piece.ends_deg:
+    for numbered in named:
+        for angle in numbered.piece.ends_deg:
             if abs(angle) >= 0.5:
-                slants.setdefault(round(abs(angle), 1), []).append(one.label)
+                slants.setdefault(round(abs(angle), 1), []).append(numbered.label)
     made = [_jig(f"jig/slant/{a}", f"Slant jig {a:g}°", a, tuple(dict.fromkeys(labels))) for a, labels in sorted(slants.items())]
     tilts: dict[float, list[str]] = {}
     if s.build.shell.framing.school == "sandwich panels":

@@ -75,7 +75,7 @@ def tiling(wide_m: float, high_m: float, paper: Paper, margin_m: float = MARGIN_
             size = (across + 2 * margin_m, paper.wide) if lying else (paper.wide, across + 2 * margin_m)
             step = (across, room - overlap_m) if lying else (room - overlap_m, across)
             ways.append(Tiling(1 if lying else strips, strips if lying else 1, *size, *step))
-        return min(ways, key=lambda one: one.many)
+        return min(ways, key=lambda tiling: tiling.many)
     for w, h in ((paper.wide, paper.high), (paper.high, paper.wide)):
         step_x, step_y = w - 2 * margin_m - overlap_m, h - 2 * margin_m - overlap_m
         if min(step_x, step_y) < 2 * CROSS_M or max(step_x, step_y) < BAR_M * 0.5:
@@ -83,7 +83,7 @@ def tiling(wide_m: float, high_m: float, paper: Paper, margin_m: float = MARGIN_
                 f"{paper.name} of {paper.wide * 1000:.0f} × {paper.high * 1000:.0f} mm is smaller than its margins and crosses; A4 or larger would be right."
             )
         ways.append(Tiling(_tiles(wide_m, step_x, overlap_m), _tiles(high_m, step_y, overlap_m), w, h, step_x, step_y))
-    best = min(ways, key=lambda one: one.many)
+    best = min(ways, key=lambda tiling: tiling.many)
     if best.many > MOST_TILES:
         raise GeometryError(f"It takes {best.many} sheets of {paper.name}; a roll, or a DXF for a router, would be right.")
     return best
@@ -159,7 +159,7 @@ def _tile(
             drawn.append(Poly(tuple(on((x, y)) for x, y in part.coords), ink, "", 0.8, closed=False, dash=dash))
     for (x, y), text in made.words:
         if left <= x <= left + room_x and low <= y <= low + room_y:
-            drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [one for one in drawn if isinstance(one, Text)]))
+            drawn.append(_label(on((x, y)), text, plan.wide * POINTS_PER_M, [shape for shape in drawn if isinstance(shape, Text)]))
     if not drawn and plan.many > 1:
         return None
     marks: list[Primitive] = []
@@ -195,13 +195,13 @@ def _label(at: Point, text: str, wide: float, taken: list[Text]) -> Text:
     """Words at their place, or over it: a label is no measure, and does not stand under the tile's name, in another or off the paper."""
     half = text_width(text, LABEL) / 2 + 2
     x, y = min(max(at[0], half), wide - half), max(at[1], MARGIN_M * POINTS_PER_M + STRIP)
-    while any(abs(one.at[0] - x) < half + one.width / 2 + 2 and abs(one.at[1] - y) < LABEL for one in taken):
+    while any(abs(text.at[0] - x) < half + text.width / 2 + 2 and abs(text.at[1] - y) < LABEL for text in taken):
         y += LABEL
     return Text((x, y), text, LABEL, "ink", ground="paper")
 
 
 def _parts(cut: BaseGeometry) -> list[LineString]:
-    return [one for one in getattr(cut, "geoms", [cut]) if isinstance(one, LineString) and one.length > 0]
+    return [part for part in getattr(cut, "geoms", [cut]) if isinstance(part, LineString) and part.length > 0]
 
 
 def _map(made: Drawn, plan: Tiling, title: str, note: str, paper: Paper) -> Page:

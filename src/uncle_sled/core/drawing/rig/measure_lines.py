@@ -91,30 +91,30 @@ def car_measures(car: Vehicle) -> tuple[Measure, ...]:
 
 def rows_of(measures: tuple[Measure, ...]) -> int:
     """How many rows of measure lines stand under each other."""
-    return max((one.row for one in measures), default=0)
+    return max((measure.row for measure in measures), default=0)
 
 
 def tags_of(measures: tuple[Measure, ...], words: Words, px_per_m: float) -> tuple[Tag, ...]:
     """The tags, none over another: those of one row stand side by side where their lines are short."""
     made: list[Tag] = []
-    for one in measures:
-        value = one.value
+    for measure in measures:
+        value = measure.value
         number = "?" if value is None else words.kg(value.si) if isinstance(value, Mass) else words.m(value.si)
-        text = f"{one.name} {number}"
+        text = f"{measure.name} {number}"
         wide, high = (text_width(text, SIZE) + 12) / px_per_m, TAG_PX / px_per_m
-        x, gap = (one.a[0] + one.b[0]) / 2, 6 / px_per_m
-        upright = one.a != one.b and not one.row
+        x, gap = (measure.a[0] + measure.b[0]) / 2, 6 / px_per_m
+        upright = measure.a != measure.b and not measure.row
         if upright:  # beside its line, away from the rig
             x += (wide / 2 + gap) * (-1.0 if x < 0 else 1.0)
-        elif one.row and one.b[0] - one.a[0] < wide + 4 * gap:
-            x = one.b[0] + wide / 2 + gap
-        y = -(one.row * ROW_PX + 2) / px_per_m if one.row else max(one.a[1], one.b[1]) + 0.75 * high
+        elif measure.row and measure.b[0] - measure.a[0] < wide + 4 * gap:
+            x = measure.b[0] + wide / 2 + gap
+        y = -(measure.row * ROW_PX + 2) / px_per_m if measure.row else max(measure.a[1], measure.b[1]) + 0.75 * high
         if upright:
-            y = max((one.a[1] + one.b[1]) / 2, 0.75 * high)
+            y = max((measure.a[1] + measure.b[1]) / 2, 0.75 * high)
         before = [tag for tag in made if abs(tag.at[1] - y) < high]
         clash = max((tag.at[0] + tag.size[0] / 2 for tag in before if tag.at[0] <= x), default=-1e9)
         x = max(x, clash + wide / 2 + 4 / px_per_m)
-        made.append(Tag(one, text, (x, y), (wide, high)))
+        made.append(Tag(measure, text, (x, y), (wide, high)))
     return tuple(made)
 
 
@@ -123,17 +123,17 @@ def measure_shapes(tags: tuple[Tag, ...], px_per_m: float) -> tuple[Primitive, .
     shapes: list[Primitive] = []
     tick = 4 / px_per_m
     for tag in tags:
-        one = tag.measure
-        known = one.value is not None
+        measure = tag.measure
+        known = measure.value is not None
         ink, dash = ("pencil", ()) if known else ("ochre", (4.0, 3.0))
-        if one.a != one.b:
-            y = tag.at[1] if one.row else None
-            a, b = (one.a, one.b) if y is None else ((one.a[0], y), (one.b[0], y))
+        if measure.a != measure.b:
+            y = tag.at[1] if measure.row else None
+            a, b = (measure.a, measure.b) if y is None else ((measure.a[0], y), (measure.b[0], y))
             shapes.append(line(a, b, ink, 1.0, dash))
             for x, z in (a, b):
                 shapes.append(line((x - tick, z - tick), (x + tick, z + tick), ink, 1.2))
         x, y, (wide, high) = tag.at[0], tag.at[1], tag.size
         box = ((x - wide / 2, y - high / 2), (x + wide / 2, y - high / 2), (x + wide / 2, y + high / 2), (x - wide / 2, y + high / 2))
-        shapes.append(Poly(box, "rule" if known else "ochre", "field", 1.0, id=one.path))
-        shapes.append(Text((x, y), tag.words, SIZE, "ink" if known else "ochre word", ground="field", id=one.path))
+        shapes.append(Poly(box, "rule" if known else "ochre", "field", 1.0, id=measure.path))
+        shapes.append(Text((x, y), tag.words, SIZE, "ink" if known else "ochre word", ground="field", id=measure.path))
     return tuple(shapes)

@@ -373,8 +373,8 @@ def things_view(
     for p in order:
         if p.thing.id in under:
             shapes += [
-                replace(one, fill="", hatch="", dash=(4, 3), width=0.9) if isinstance(one, Poly) else one
-                for one in thing_shapes(p, view)[:1]
+                replace(shape, fill="", hatch="", dash=(4, 3), width=0.9) if isinstance(shape, Poly) else shape
+                for shape in thing_shapes(p, view)[:1]
             ]
         else:
             shapes += thing_shapes(p, view, len(order) <= MOST_HATCHED)

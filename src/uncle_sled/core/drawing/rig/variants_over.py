@@ -74,7 +74,7 @@ def variants_over(a: Studied, b: Studied, words: Words, width: float, height: fl
     """Side and plan of ``b`` in ink over ``a`` as a ghost [px, y up], and in words what differs."""
     reach = max(length_m(a.build), length_m(b.build)) + 0.3
     left = -1.0 if "vehicle bed" in (a.build.rig.carrier, b.build.rig.carrier) else -0.35
-    tops = [heights_m(one.build) for one in (a, b)]
+    tops = [heights_m(studied.build) for studied in (a, b)]
     top, half = max(t for t, _ in tops), max(h for _, h in tops)
     room = ((width - 3 * EDGE_PX) / 2, height - EDGE_PX - 2 * HEAD_PX)
     scale = max(min(room[0] / (reach - left), room[1] / max(top + 0.15, 2 * half + 0.1)), 4.0)
@@ -83,7 +83,7 @@ def variants_over(a: Studied, b: Studied, words: Words, width: float, height: fl
     shapes: list[Primitive] = list(placed(tuple(_view(a, b, "side")), scale, x0, low))
     shapes += placed(tuple(_view(a, b, "plan")), scale, x0 + room[0] + EDGE_PX, low + half * scale)
     moved = what_moved(a, b, words)
-    said = "; ".join(one.says for one in moved) or "nothing stands elsewhere"
+    said = "; ".join(each_moved.says for each_moved in moved) or "nothing stands elsewhere"
     shapes += [
         Text(
             (EDGE_PX, height - 12),

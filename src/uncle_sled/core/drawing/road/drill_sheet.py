@@ -42,11 +42,11 @@ def frame_of(s: Studied, wide: float, high: float, foot: float) -> Frame:
 def _trailer(s: Studied, frame: Frame, row: int, lit: Sequence[str], hide: Sequence[str] = ()) -> list[Primitive]:
     """The side view with a few things lit and the rest faint."""
     shapes: list[Primitive] = [*side_rig(s.build), *side_body(s.build)]
-    for one in things_in(s, row):
-        if one.thing.id in hide:
+    for task in things_in(s, row):
+        if task.thing.id in hide:
             continue
-        drawn = thing_shapes(one, "side", one.thing.id in lit)
-        if one.thing.id not in lit:
+        drawn = thing_shapes(task, "side", task.thing.id in lit)
+        if task.thing.id not in lit:
             drawn = tuple(msgspec.structs.replace(d, stroke="rule", fill="", hatch="") if isinstance(d, Poly) else d for d in drawn[:1])
         shapes += drawn
     shapes += side_wheels(s.build)
@@ -146,18 +146,18 @@ def wires_drawn(drill: WireDrill, chosen: str, answered: bool, words: Words, wid
     """A line a wire, as thick as it is, with its amperes, way and size; what it drops where it was answered."""
     shapes: list[Primitive] = []
     row = _row(drill, high)
-    for k, one in enumerate(drill.wires):
+    for k, wire in enumerate(drill.wires):
         y = high - HEAD - (k + 0.5) * row
-        thin = one.id == drill.thin
-        ink = ("primer" if thin else "spruce") if answered else "chalk" if one.id == chosen else "ink"
-        if one.id == chosen:
+        thin = wire.id == drill.thin
+        ink = ("primer" if thin else "spruce") if answered else "chalk" if wire.id == chosen else "ink"
+        if wire.id == chosen:
             shapes.append(rect(10, y - row / 2 + 3, wide - 20, row - 6, stroke="chalk", fill="chalk", width=1.4, tint=0.08))
-        shapes.append(line((26, y - 8), (wide - 26, y - 8), ink, max(1.2 * one.mm2**0.5, 1.0), id=one.id))
-        shapes.append(Text((26, y + 9), elided(one.name, 13, wide * 0.5), 13, "ink", "strong", "left"))
-        told = f"{one.current_a:.1f} A, {words.m(one.length_m)}, {one.volts:.0f} V, {one.size}"
+        shapes.append(line((26, y - 8), (wide - 26, y - 8), ink, max(1.2 * wire.mm2**0.5, 1.0), id=wire.id))
+        shapes.append(Text((26, y + 9), elided(wire.name, 13, wide * 0.5), 13, "ink", "strong", "left"))
+        told = f"{wire.current_a:.1f} A, {words.m(wire.length_m)}, {wire.volts:.0f} V, {wire.size}"
         shapes.append(Text((wide - 26, y + 9), told, 12, "ink", anchor="right"))
         if answered:
-            drop = f"drops {one.drop * 100:.1f} % and may {one.allowed * 100:.0f} %"
+            drop = f"drops {wire.drop * 100:.1f} % and may {wire.allowed * 100:.0f} %"
             shapes.append(Text((wide - 26, y - 22), drop, 11, ink, anchor="right"))
     return tuple(shapes)
 
@@ -170,18 +170,18 @@ def five_drawn(
     frame = frame_of(s, wide, high, 150.0)
     row = s.towing_rows[0]
     shapes = _trailer(s, frame, row, drill.ids)
-    tall = {one.thing.id: one for one in things_in(s, row)}
+    tall = {task.thing.id: task for task in things_in(s, row)}
     for k, id in enumerate(drill.ids):
-        one = tall.get(id)
-        if one is None:
+        placed = tall.get(id)
+        if placed is None:
             continue
         x, ink = frame.x(at_m[k]), "chalk" if id == held else "ink"
-        y = frame.y0 + one.z * frame.scale
-        shapes.append(rect(x, y, one.size[0] * frame.scale, one.size[2] * frame.scale, stroke=ink, fill="", width=2.4, id=id))
+        y = frame.y0 + placed.z * frame.scale
+        shapes.append(rect(x, y, placed.size[0] * frame.scale, placed.size[2] * frame.scale, stroke=ink, fill="", width=2.4, id=id))
         shapes.append(
             Text(
-                (x + one.size[0] * frame.scale / 2, y + one.size[2] * frame.scale + 8 + 11 * (k % 2)),
-                elided(f"{one.thing.name}, {words.kg(one.thing.mass.si)}", 10, 150),
+                (x + placed.size[0] * frame.scale / 2, y + placed.size[2] * frame.scale + 8 + 11 * (k % 2)),
+                elided(f"{placed.thing.name}, {words.kg(placed.thing.mass.si)}", 10, 150),
                 10,
                 ink,
                 ground="paper",
@@ -219,13 +219,13 @@ def _cases(s: Studied, words: Words, wide: float) -> list[Primitive]:
 def thing_at(drill: FiveDrill, s: Studied, at_m: Sequence[float], x: float, y: float, wide: float, high: float) -> str | None:
     """Which of the five stands at a place of the sheet; the smallest where they overlap."""
     frame = frame_of(s, wide, high, 150.0)
-    tall = {one.thing.id: one for one in things_in(s, s.towing_rows[0])}
+    tall = {task.thing.id: task for task in things_in(s, s.towing_rows[0])}
     hit = []
     for k, id in enumerate(drill.ids):
-        one = tall.get(id)
-        if one is None:
+        placed = tall.get(id)
+        if placed is None:
             continue
-        left, low = frame.x(at_m[k]), frame.y0 + one.z * frame.scale
-        if left - 3 <= x <= left + one.size[0] * frame.scale + 3 and low - 3 <= y <= low + one.size[2] * frame.scale + 3:
-            hit.append((one.size[0] * one.size[2], id))
+        left, low = frame.x(at_m[k]), frame.y0 + placed.z * frame.scale
+        if left - 3 <= x <= left + placed.size[0] * frame.scale + 3 and low - 3 <= y <= low + placed.size[2] * frame.scale + 3:
+            hit.append((placed.size[0] * placed.size[2], id))
     return min(hit)[1] if hit else None

@@ -158,16 +158,16 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.row("Brakes", rig.brakes or "not said")
     sheet.head("Lights and reflectors, with their places")
     sheet.text(road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark.")
-    lamps = [one for one in s.build.shell.openings if one.kind == "light"]
+    lamps = [opening for opening in s.build.shell.openings if opening.kind == "light"]
     for lamp in lamps:
         sheet.row(lamp.name, f"{lamp.face}, {words.cut(lamp.along.si)} along, {words.cut(lamp.up.si)} up", "as drawn")
     sheet.head("Receipts and photos")
-    paid = [one for one in s.build.cut.bought if one.spent is not None]
-    sheet.row("Receipts", f"{len(paid)} paid lines, {sum(one.spent or 0 for one in paid):.2f} in all")
-    photos = [one for one in s.build.work.log if one.photo]
+    paid = [bought for bought in s.build.cut.bought if bought.spent is not None]
+    sheet.row("Receipts", f"{len(paid)} paid lines, {sum(bought.spent or 0 for bought in paid):.2f} in all")
+    photos = [each_entry for each_entry in s.build.work.log if each_entry.photo]
     sheet.row("Photos", f"{len(photos)} in the log, beside the file")
-    for one in photos[:12]:
-        sheet.row(one.on, one.photo)
+    for entry in photos[:12]:
+        sheet.row(entry.on, entry.photo)
     sheet.head("Statement of the builder")
     sheet.text("I built this trailer as described; what is not weighed is computed from its drawing.")
     sheet.sign("place, date, signature")
@@ -217,12 +217,16 @@ def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.head("What was asked for")
     if not wishes:
         sheet.text("No wish was written down.", ink="pencil")
-    for one in wishes:
-        mass = words.kg(one.mass_kg) if one.mass_kg is not None else "weight not known"
-        money = f"{one.money:.0f}" if one.money is not None else "price not known"
-        sheet.row(one.wish.says, f"{one.where_name}, {mass}, {money}" if one.met else "not met yet", "" if one.met else "open")
-        if one.wish.agreed:
-            sheet.text(f"Agreed: {one.wish.agreed}", 10, "pencil")
+    for each_traced in wishes:
+        mass = words.kg(each_traced.mass_kg) if each_traced.mass_kg is not None else "weight not known"
+        money = f"{each_traced.money:.0f}" if each_traced.money is not None else "price not known"
+        sheet.row(
+            each_traced.wish.says,
+            f"{each_traced.where_name}, {mass}, {money}" if each_traced.met else "not met yet",
+            "" if each_traced.met else "open",
+        )
+        if each_traced.wish.agreed:
+            sheet.text(f"Agreed: {each_traced.wish.agreed}", 10, "pencil")
     sheet.head("What goes with it")
     for made in checklists(s.build, s.facts):
         sheet.row(made.name, f"{made.done} of {len(made.lines)} ticked")
@@ -244,7 +248,7 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
     if body is None or not made.blocks:
         return ()
     fall = s.build.road.standing.fall.si if s.build.road.standing.fall else 0.0
-    tall = max((one.polygon.bounds[3] for one in body.surfaces if one.kind == "left side"), default=2.2)
+    tall = max((face.polygon.bounds[3] for face in body.surfaces if face.kind == "left side"), default=2.2)
     scale = min((wide - 60) / body.length, (high - 130) / (tall + 0.6))
     left, foot = (wide - body.length * scale) / 2, 92.0
     points = tuple((left + (float(x) - body.front) * scale, foot + 26 + (float(z) - body.under) * scale) for x, z in body.side.polygon)
@@ -252,11 +256,11 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
     drop = min(fall * scale * 5, 40.0)
     ground = ((left - 20, foot), (left + body.length * scale + 20, foot - drop))
     shapes.append(line(*ground, "pencil", 2.0))
-    for k, one in enumerate(made.blocks):
-        x = left + one.at_m * scale
-        low = foot - drop * one.at_m / body.length
-        side = max(one.pad_m * scale, 8.0)
-        bad = one.load_n < 0
+    for k, block in enumerate(made.blocks):
+        x = left + block.at_m * scale
+        low = foot - drop * block.at_m / body.length
+        side = max(block.pad_m * scale, 8.0)
+        bad = block.load_n < 0
         shapes.append(rect(x - side / 2, low - 4, side, 5, stroke="ink", fill="zinc", tint=0.6))
         shapes.append(
             rect(x - 7, low + 1, 14, foot + 26 - low - 1, stroke="primer" if bad else "ink", fill="kit", tint=0.5, id=f"block {k}")
@@ -264,14 +268,14 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
         shapes.append(
             Text(
                 (x, low - 18),
-                f"{words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)}",
+                f"{words.newtons(block.load_n) if block.load_n > 9999 else words.fine_newtons(block.load_n)}",
                 11,
                 "primer" if bad else "ink",
                 "strong",
             )
         )
-        shapes.append(Text((x, low - 32), f"pad {words.cut(one.pad_m)}", 10, "pencil"))
-        shapes.append(Text((x, low - 45), f"+{words.cut(one.up_m)}", 10, "chalk"))
+        shapes.append(Text((x, low - 32), f"pad {words.cut(block.pad_m)}", 10, "pencil"))
+        shapes.append(Text((x, low - 45), f"+{words.cut(block.up_m)}", 10, "chalk"))
     return tuple(shapes)
 
 
@@ -284,11 +288,11 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
     picture = standing_drawn(made, s, words, sheet.wide - 40, 330.0)
     sheet.shapes += placed(picture, 1.0, 20.0, sheet.high - 420.0)
     sheet.y = sheet.high - 440.0
-    for k, one in enumerate(made.blocks, 1):
-        load = words.newtons(one.load_n) if one.load_n > 9999 else words.fine_newtons(one.load_n)
+    for k, block in enumerate(made.blocks, 1):
+        load = words.newtons(block.load_n) if block.load_n > 9999 else words.fine_newtons(block.load_n)
         sheet.row(
             f"Pair {k}",
-            f"{words.m(one.at_m)} from the front, {load} each, pad {words.cut(one.pad_m)}, {words.cut(one.up_m)} higher",
+            f"{words.m(block.at_m)} from the front, {load} each, pad {words.cut(block.pad_m)}, {words.cut(block.up_m)} higher",
             "computed",
         )
     sheet.row("Weight", words.kg(made.mass_kg), "computed")

@@ -11,36 +11,47 @@ from uncle_sled.core.words import Words
 
 def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """A row a group: pencil what was thought, chalk what it weighs by the tickets, each with two sigmas."""
-    top = max(max(one.before_kg + 2 * one.sigma_before_kg, one.after_kg + 2 * one.sigma_kg) for one in made.groups) or 1.0
+    top = (
+        max(
+            max(each_group.before_kg + 2 * each_group.sigma_before_kg, each_group.after_kg + 2 * each_group.sigma_kg)
+            for each_group in made.groups
+        )
+        or 1.0
+    )
     scale = Scale(150.0, wide - 120.0, top)
     row = min((high - 50) / max(len(made.groups), 1), 56.0)
     shapes: list[Primitive] = []
 
-    for k, one in enumerate(made.groups):
+    for k, group in enumerate(made.groups):
         y = high - 44 - k * row - row / 2
-        shapes.append(named(10, y, one.name, scale.left - 20, 12, strong=True))
-        for off, kg, sigma, ink in ((7.0, one.before_kg, one.sigma_before_kg, "pencil"), (-7.0, one.after_kg, one.sigma_kg, "chalk")):
+        shapes.append(named(10, y, group.name, scale.left - 20, 12, strong=True))
+        for off, kg, sigma, ink in (
+            (7.0, group.before_kg, group.sigma_before_kg, "pencil"),
+            (-7.0, group.after_kg, group.sigma_kg, "chalk"),
+        ):
             least, most = max(kg - 2 * sigma, 0.0), max(kg + 2 * sigma, 0.0)
             shapes += [
                 scale.span(y + off, least, most, half=4.0, least=2.0, stroke=ink, fill=ink, width=0.8, tint=0.25),
                 scale.post(y + off, max(kg, 0.0), ink, half=6.0, width=2.4),
             ]
-        change = one.after_kg - one.before_kg
-        told = f"{words.bare_kg(one.before_kg)} → {words.kg(one.after_kg)}"
+        change = group.after_kg - group.before_kg
+        told = f"{words.bare_kg(group.before_kg)} → {words.kg(group.after_kg)}"
         shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))
         shapes.append(
-            Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * one.sigma_kg)}", 10, "chalk", anchor="right")
+            Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * group.sigma_kg)}", 10, "chalk", anchor="right")
         )
     return tuple(shapes)
 
 
 def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Ticket by ticket, in the order of their days: the weighed ball as a dot with its doubt, the model's as a line."""
-    known = [one for one in made.tickets if one.weighed.tongue_kg is not None and one.model_tongue_kg is not None]
-    known.sort(key=lambda one: one.weighed.ticket.on)
+    known = [
+        each_ticket for each_ticket in made.tickets if each_ticket.weighed.tongue_kg is not None and each_ticket.model_tongue_kg is not None
+    ]
+    known.sort(key=lambda each_ticket: each_ticket.weighed.ticket.on)
     if not known:
         return ()
-    values = [v for one in known for v in (one.weighed.tongue_kg or 0.0, one.model_tongue_kg or 0.0)]
+    values = [v for each_ticket in known for v in (each_ticket.weighed.tongue_kg or 0.0, each_ticket.model_tongue_kg or 0.0)]
     low, top = min(values), max(values)
     span = max(top - low, 5.0)
     base, roof = 34.0, high - 44.0
@@ -50,15 +61,15 @@ def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> t
 
     step = (wide - 80) / max(len(known), 1)
     shapes: list[Primitive] = [line((40, base - 6), (wide - 12, base - 6), "pencil")]
-    for k, one in enumerate(known):
+    for k, ticket in enumerate(known):
         x = 60 + (k + 0.5) * step
-        weighed, model, sigma = one.weighed.tongue_kg or 0.0, one.model_tongue_kg or 0.0, one.weighed.sigma_tongue_kg
+        weighed, model, sigma = ticket.weighed.tongue_kg or 0.0, ticket.model_tongue_kg or 0.0, ticket.weighed.sigma_tongue_kg
         shapes.append(line((x, y(weighed - 2 * sigma)), (x, y(weighed + 2 * sigma)), "chalk", 1.6))
         shapes.append(Circle((x, y(weighed)), 5, "chalk", "chalk"))
         shapes.append(line((x - 22, y(model)), (x + 22, y(model)), "ink", 2.2))
         says = f"model {words.kg(model)}" if step > 170 else words.kg(model)
         if step > 80:
             shapes.append(Text((x - 27, y(model)), says, 10, "ink", anchor="right", ground="paper"))
-        shapes.append(Text((x, base - 16), elided(one.weighed.ticket.on, 10, step), 10, "pencil"))
+        shapes.append(Text((x, base - 16), elided(ticket.weighed.ticket.on, 10, step), 10, "pencil"))
         shapes.append(Text((x + 9, y(weighed)), words.kg(weighed), 10, "chalk", anchor="left", ground="paper"))
     return tuple(shapes)

@@ -13,18 +13,18 @@ LEFT, ROW, FOOT, NUMBERS = 140.0, 46.0, 14.0, 190.0
 def trips_chart(figures: tuple[Taken, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """A row a figure that is planned or was taken; each on its own scale, for they have nothing in common."""
     shapes: list[Primitive] = []
-    known = [one for one in figures if one.took is not None or one.plan is not None]
-    for k, one in enumerate(known):
+    known = [each_taken for each_taken in figures if each_taken.took is not None or each_taken.plan is not None]
+    for k, taken in enumerate(known):
         y = height - 60 - k * ROW
-        top = max(one.took or 0.0, one.plan or 0.0) or 1.0
+        top = max(taken.took or 0.0, taken.plan or 0.0) or 1.0
         room = width - LEFT - NUMBERS
-        shapes.append(Text((12, y), one.name, 12, "ink", "strong", "left"))
-        for off, value, ink in ((8.0, one.took, "chalk"), (-8.0, one.plan, "pencil")):
+        shapes.append(Text((12, y), taken.name, 12, "ink", "strong", "left"))
+        for off, value, ink in ((8.0, taken.took, "chalk"), (-8.0, taken.plan, "pencil")):
             if value is not None:
                 shapes.append(bar(LEFT, y + off, room * value / top, ink, half=5.5, least=2.0, stroke="ink", tint=0.5))
-        plan = "no plan" if one.plan is None else f"planned {_figure(one.plan, one.unit, words)}"
-        ratio = f", {one.ratio:.2f} times" if one.ratio is not None else ""
-        took = "not said yet" if one.took is None else _figure(one.took, one.unit, words)
+        plan = "no plan" if taken.plan is None else f"planned {_figure(taken.plan, taken.unit, words)}"
+        ratio = f", {taken.ratio:.2f} times" if taken.ratio is not None else ""
+        took = "not said yet" if taken.took is None else _figure(taken.took, taken.unit, words)
         shapes.append(named(width - 10, y, f"{took}, {plan}{ratio}", NUMBERS - 10, 11, anchor="right"))
     return (*shapes, line((LEFT, FOOT), (LEFT, height - 40), "rule")) if shapes else ()
 

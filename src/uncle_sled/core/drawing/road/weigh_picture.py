@@ -34,7 +34,7 @@ def sum_of(what: Weighed, axle_m: float | None, words: Words) -> str:
     """The arithmetic of a ticket in one line; nothing where it says nothing."""
     if what.faults or what.tongue_kg is None:
         return ""
-    ticket, kg = what.ticket, {one.id: words.bare_kg(one.kg) for one in what.ticket.readings}
+    ticket, kg = what.ticket, {reading.id: words.bare_kg(reading.kg) for reading in what.ticket.readings}
     ball = words.kg(what.tongue_kg)
     if ticket.way == "platform with the car":
         car = f" − {words.bare_kg(ticket.car_kg)} that left the car" if ticket.car_kg else ""
@@ -60,7 +60,7 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
     shapes: list[Primitive] = []
     ball = s.build.rig.ball_height.si if s.build.rig.ball_height else 0.45
     long = length_m(s.build)
-    axles = [one.station.si for one in s.build.rig.axles] or [long * 0.6]
+    axles = [axle.station.si for axle in s.build.rig.axles] or [long * 0.6]
     nose = car_stations(cars[0])[0] - NOSE_M - 0.3 if with_car else -1.6
     left, right = nose, long + 0.4
     trailer_here = not (with_car and stage == 1)
@@ -96,7 +96,7 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
         shapes.append(
             rect(a - reach, -SCALE_HIGH_M, b - a + 2 * reach, SCALE_HIGH_M, stroke="chalk", fill="chalk", width=1.6, tint=0.35, id=name)
         )
-    read = {one.id: one.kg for one in what.ticket.readings} if what is not None else {}
+    read = {reading.id: reading.kg for reading in what.ticket.readings} if what is not None else {}
     tall = max((float(z) for _, z in s.framed.body.side.polygon), default=2.2) if s.framed.body is not None else 1.8
     scale = max(min((wide - 30) / (right - left), (high - 96) / (tall + tilt + 0.2)), 4.0)
     ground = 48.0 + max(high - 96 - (tall + tilt + 0.2) * scale, 0.0) / 2

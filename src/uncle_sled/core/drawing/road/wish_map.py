@@ -30,14 +30,14 @@ def wish_map(s: Studied, wishes: tuple[Traced, ...], wide: float, high: float) -
         return ()
     x0 = (wide - (right - left) * scale) / 2 - left * scale
     plan_y, side_y = EDGE + half * scale, 2 * EDGE + 2 * half * scale
-    met = {one.wish.where for one in wishes if one.met}
+    met = {traced.wish.where for traced in wishes if traced.met}
     shapes: list[Primitive] = []
     rigs = {"side": (*side_rig(s.build), *side_body(s.build)), "plan": (*plan_rig(s.build), *plan_wheels(s.build), *plan_body(s.build))}
     for view, y0 in (("side", side_y), ("plan", plan_y)):
         drawn: list[Primitive] = list(rigs[view])
-        for one in things_in(s, 0) if s.table.cases else ():
-            lit = one.thing.id in met
-            drawn += [shape if lit or not isinstance(shape, Poly) else _faint(shape) for shape in thing_shapes(one, view, lit)[:1]]
+        for task in things_in(s, 0) if s.table.cases else ():
+            lit = task.thing.id in met
+            drawn += [shape if lit or not isinstance(shape, Poly) else _faint(shape) for shape in thing_shapes(task, view, lit)[:1]]
         if view == "side":
             drawn += side_wheels(s.build)
         shapes += placed(tuple(drawn), scale, x0, y0)

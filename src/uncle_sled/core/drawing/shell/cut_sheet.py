@@ -49,16 +49,16 @@ def _places(s: Studied) -> dict[str, Laid]:
 def _parted(s: Studied) -> Iterator[Primitive]:
     """Outlines of the sections."""
     places = _places(s) if s.build.shell.splits else {}
-    for one in sections_of(s).sections if places else ():
-        points = [(float(x), float(y)) for x, y in list(one.shape.exterior.coords)[:-1]]
-        yield Poly(places[one.face].points(points), "ochre", id=one.id)
+    for section in sections_of(s).sections if places else ():
+        points = [(float(x), float(y)) for x, y in list(section.shape.exterior.coords)[:-1]]
+        yield Poly(places[section.face].points(points), "ochre", id=section.id)
 
 
 def _panel_edges(s: Studied) -> Iterator[Primitive]:
     """Where the inner skin of a panel ends, along every edge that is tilted or cut back."""
     if s.build.shell.framing.school != "sandwich panels" or s.framed.body is None:
         return
-    places, surfaces = _places(s), {one.id: one for one in s.framed.body.surfaces}
+    places, surfaces = _places(s), {face.id: face for face in s.framed.body.surfaces}
     edges = {(panel.id, edge.other): (edge, panel.thick_m) for panel in panels(s) for edge in panel.edges}
     for joint in joints(s):
         for id, other, runs in ((joint.a, joint.b, joint.on_a), (joint.b, joint.a, joint.on_b)):
@@ -78,17 +78,17 @@ def _tubes(s: Studied, words: Words) -> Iterator[Primitive]:
     """The outer face of each folded tube laid straight, under the row of faces; left and right are sawn from one."""
     seen: set[object] = set()
     y = -GAP_M
-    for one in s.framed.members:
-        if not one.cuts or one.cuts in seen:
+    for member in s.framed.members:
+        if not member.cuts or member.cuts in seen:
             continue
-        seen.add(one.cuts)
-        wide = one.section_m[0]
+        seen.add(member.cuts)
+        wide = member.section_m[0]
         y -= wide
-        yield rect(0.0, y, one.length_m, wide, stroke="pencil")
-        for cut in one.cuts:
+        yield rect(0.0, y, member.length_m, wide, stroke="pencil")
+        for cut in member.cuts:
             for at in (cut.at_m - cut.width_mid_m / 2, cut.at_m + cut.width_mid_m / 2):
-                yield Poly(((at, y), (at, y + wide)), "pencil", closed=False, id=one.id)
-        yield Text((0.0, y + wide + 0.02), f"{one.id}: {words.cut(one.length_m)}, {len(one.cuts)} folds", NAME_MM, anchor="left")
+                yield Poly(((at, y), (at, y + wide)), "pencil", closed=False, id=member.id)
+        yield Text((0.0, y + wide + 0.02), f"{member.id}: {words.cut(member.length_m)}, {len(member.cuts)} folds", NAME_MM, anchor="left")
         y -= GAP_M / 2
 
 

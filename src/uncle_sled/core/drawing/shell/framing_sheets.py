@@ -84,9 +84,9 @@ def _side_page(s: Studied, name: str, printed: str) -> Page:
 def _sums(s: Studied, words: Words, top: float) -> list[Primitive]:
     m, down = measures(s), bolts(s)
     said = []
-    sticks = sum(one.mass_kg for one in s.framed.members)
+    sticks = sum(member.mass_kg for member in s.framed.members)
     if s.framed.members:
-        metres = sum(one.length_m for one in s.framed.members)
+        metres = sum(member.length_m for member in s.framed.members)
         said.append(f"{len(s.framed.members)} sticks, {words.m(metres)} in all, {words.kg(sticks)}")
     if m and m.inside_height_m and m.inside_length_m:
         said.append(f"Inside {words.cut(m.inside_length_m)} at the mattress, head room {words.cut(m.inside_height_m)}")
@@ -134,7 +134,7 @@ def _letters(
     s: Studied, surface: Surface, made: tuple[Piece, ...], over: list[Primitive], per_m: float, x0: float, y0: float
 ) -> list[Primitive]:
     """Every stick's letter on it, where no words and no other letter stand; beside it with a leader where it is full."""
-    taken = [_box(one.at, one.text, one.size, one.anchor, one.face) for one in over if isinstance(one, Text)]
+    taken = [_box(text.at, text.text, text.size, text.anchor, text.face) for text in over if isinstance(text, Text)]
     marks = {id: piece.mark for piece in made for id in piece.ids}
     on, shapes = laid(surface), list[Primitive]()
     for m in s.framed.on(surface.id):
@@ -261,9 +261,9 @@ def _holes(s: Studied, words: Words, top: float) -> list[Primitive]:
     ]
     y, x = top + 46, EDGE
     for hole in found[:24]:
-        one = hole.opening
-        drip = ", drip edge" if one.drip else ", NO drip edge" if hole.wants_drip else ""
-        text = f"{one.name}, {one.face}: {SEALS[one.seal]}{drip}; {words.cut(hole.seam_m)} of seam"
+        opening = hole.opening
+        drip = ", drip edge" if opening.drip else ", NO drip edge" if hole.wants_drip else ""
+        text = f"{opening.name}, {opening.face}: {SEALS[opening.seal]}{drip}; {words.cut(hole.seam_m)} of seam"
         shapes += [rect(x, y - 3, 6, 6, stroke="ink"), Text((x + 11, y), elided(text, 9, 350), 9, "ink", "text", "left")]
         y -= 12
         if y < EDGE:

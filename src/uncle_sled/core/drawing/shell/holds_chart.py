@@ -28,9 +28,9 @@ def amount(value: float, unit: str, words: Words) -> str:
     return f"{value / 4.448222:.0f} lbf" if words.shown.imperial else metric
 
 
-def ink_of(one: Check) -> str:
+def ink_of(check: Check) -> str:
     """Nothing here was measured, so nothing is green: blue holds, ochre is near, red is over."""
-    use = one.use or 0.0
+    use = check.use or 0.0
     return "primer" if use > 1.0 else "ochre" if use > 0.85 else "chalk"
 
 
@@ -50,23 +50,23 @@ def holds_chart(checks: tuple[Check, ...], words: Words, wide: float, high: floa
     left = EDGE + 22
     name, long = _widths(wide)
     scale = Scale(left + name, left + name + long, MOST)
-    for k, one in enumerate(checks):
+    for k, check in enumerate(checks):
         y = high - EDGE - ROW * k - 11
-        ink = ink_of(one)
-        shapes += _number(EDGE + 8, y - 3, str(k + 1), ink if one.use is not None else "pencil")
-        strong = one.use is not None and one.use > 1
-        shapes.append(named(left, y, one.name, name - 8, 12, strong=strong, id=one.id))
-        if one.use is None or one.value is None or one.limit is None:
+        ink = ink_of(check)
+        shapes += _number(EDGE + 8, y - 3, str(k + 1), ink if check.use is not None else "pencil")
+        strong = check.use is not None and check.use > 1
+        shapes.append(named(left, y, check.name, name - 8, 12, strong=strong, id=check.id))
+        if check.use is None or check.value is None or check.limit is None:
             shapes += [
                 unchecked_bar(scale.left, y, scale.room, half=5.0),
-                Text((scale.right + 10, y), "not checked", 11, "pencil", anchor="left", id=one.id),
-                named(left, y - 14, f"{upper_first(one.why)}.", wide - left - EDGE, 10, ink="pencil"),
+                Text((scale.right + 10, y), "not checked", 11, "pencil", anchor="left", id=check.id),
+                named(left, y - 14, f"{upper_first(check.why)}.", wide - left - EDGE, 10, ink="pencil"),
             ]
             continue
-        shapes += [scale.whole(y, half=5.0), scale.bar(y, min(one.use, MOST), ink, half=5.0, id=one.id), scale.post(y, 1.0, half=9.0)]
-        told = f"{amount(one.value, one.unit, words)} of {amount(one.limit, one.unit, words)}, {one.use * 100:.0f} %"
-        shapes.append(Text((scale.right + 10, y), told, 12, "primer" if one.use > 1 else "ink", anchor="left"))
-        how = f"{one.how}. {one.source[:1].upper()}{one.source[1:]}."
+        shapes += [scale.whole(y, half=5.0), scale.bar(y, min(check.use, MOST), ink, half=5.0, id=check.id), scale.post(y, 1.0, half=9.0)]
+        told = f"{amount(check.value, check.unit, words)} of {amount(check.limit, check.unit, words)}, {check.use * 100:.0f} %"
+        shapes.append(Text((scale.right + 10, y), told, 12, "primer" if check.use > 1 else "ink", anchor="left"))
+        how = f"{check.how}. {check.source[:1].upper()}{check.source[1:]}."
         shapes.append(named(left, y - 14, how, wide - left - EDGE, 10, ink="pencil"))
     return tuple(shapes)
 
@@ -87,13 +87,13 @@ def holds_marks(checks: tuple[Check, ...], px_per_m: float) -> tuple[Primitive, 
     shapes: list[Primitive] = []
     taken: list[tuple[float, float]] = []
     step = 2.2 * MARK_PX / px_per_m
-    for k, one in enumerate(checks, 1):
-        if one.spot is None:
+    for k, check in enumerate(checks, 1):
+        if check.spot is None:
             continue
-        x, z = one.spot[0], one.spot[2]
+        x, z = check.spot[0], check.spot[2]
         while any(abs(x - a) < step * 0.9 and abs(z - b) < step * 0.9 for a, b in taken):
             x += step
         taken.append((x, z))
-        ink = ink_of(one) if one.use is not None else "pencil"
-        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=one.id), Text((x, z), str(k), 10, _word_ink(ink), "strong")]
+        ink = ink_of(check) if check.use is not None else "pencil"
+        shapes += [Circle((x, z), MARK_PX / px_per_m, ink, "paper", 1.5, id=check.id), Text((x, z), str(k), 10, _word_ink(ink), "strong")]
     return tuple(shapes)

@@ -24,10 +24,10 @@ def inner_view(s: Studied, view: str, named: bool) -> tuple[Primitive, ...]:
     for deck, loft in zip(decks_of(shell, body), shell.lofts, strict=True):
         if not deck.fault:
             shapes += _deck_side(deck, loft, shell, body) if view == "side" else _deck_plan(deck, loft, shell, body)
-    for wall, one in zip(walls_of(shell, body, library_of(())), shell.partitions, strict=True):
+    for wall, partition in zip(walls_of(shell, body, library_of(())), shell.partitions, strict=True):
         if wall.fault:
             continue
-        shapes += _wall_side(wall) if view == "side" else _wall_plan(wall, one, named)
+        shapes += _wall_side(wall) if view == "side" else _wall_plan(wall, partition, named)
     return tuple(shapes)
 
 
@@ -45,7 +45,7 @@ def _wall_side(wall: Wall) -> list[Primitive]:
     return [Poly(ring, "pencil", "", 0.9, dash=(6, 3), id=wall.id)]
 
 
-def _wall_plan(wall: Wall, one: Partition, named: bool) -> list[Primitive]:
+def _wall_plan(wall: Wall, partition: Partition, named: bool) -> list[Primitive]:
     _, foot, _, _ = wall.outline.bounds
     shapes: list[Primitive] = []
     for low, high in wall.boxes:
@@ -53,7 +53,7 @@ def _wall_plan(wall: Wall, one: Partition, named: bool) -> list[Primitive]:
             shapes.append(
                 rect(low[0], low[1], high[0] - low[0], high[1] - low[1], stroke="ink", fill="wood", tint=0.55, width=1.0, id=wall.id)
             )
-    shapes += _leaf(wall, one)
+    shapes += _leaf(wall, partition)
     if named:
         x = (wall.low[0] + wall.high[0]) / 2
         spot = (wall.high[0] + 0.04, wall.low[1] + 0.14) if wall.way == "across" else (x, wall.high[1] + 0.1)
@@ -69,25 +69,25 @@ def _at(wall: Wall, u: float, v: float) -> Point:
     return u, (wall.low[1] + wall.high[1]) / 2 + v
 
 
-def _leaf(wall: Wall, one: Partition) -> list[Primitive]:
+def _leaf(wall: Wall, partition: Partition) -> list[Primitive]:
     """The door's leaf as it stands open, and how it gets there."""
-    if wall.door is None or one.door == "opening":
+    if wall.door is None or partition.door == "opening":
         return []
     left, _, right, _ = wall.door.bounds
     wide = right - left
-    swing = leaf_arc(wall, one)
+    swing = leaf_arc(wall, partition)
     if swing is not None:
         hinge, *arc = swing
         return [Poly(tuple(arc), "pencil", "", 0.9, closed=False, dash=(3, 3), id=wall.id), line(hinge, arc[-1], "ink", 2.0, id=wall.id)]
-    start = left - wide if one.hung == "start" else right
-    if one.door == "sliding":
-        off = one.thick.si / 2 + 0.03
+    start = left - wide if partition.hung == "start" else right
+    if partition.door == "sliding":
+        off = partition.thick.si / 2 + 0.03
         return [line(_at(wall, start, off), _at(wall, start + wide, off), "ink", 2.0, id=wall.id)]
     assert wall.pocket is not None
     a, b = wall.pocket
     return [
         line(_at(wall, a, 0.0), _at(wall, b, 0.0), "ink", 1.6, (4, 3), id=wall.id),
-        line(_at(wall, left if one.hung == "end" else right, 0.0), _at(wall, (left + right) / 2, 0.0), "rule", 1.2, id=wall.id),
+        line(_at(wall, left if partition.hung == "end" else right, 0.0), _at(wall, (left + right) / 2, 0.0), "rule", 1.2, id=wall.id),
     ]
 
 

@@ -70,12 +70,15 @@ def offsets_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
     y0 = HEIGHT - EDGE - 34 - high * per_m
     outline = tuple((float(x), float(y)) for x, y in list(surface.polygon.exterior.coords)[:-1])
     inside: list[Primitive] = [Poly(outline, "ink", "body", 1.4, id=surface.id)]
-    inside += [line((left + one.along, one.low), (left + one.along, one.high), "chalk", 0.6) for one in found]
+    inside += [
+        line((left + each_offset.along, each_offset.low), (left + each_offset.along, each_offset.high), "chalk", 0.6)
+        for each_offset in found
+    ]
     shapes = head(f"{name}: side, offsets for marking out", f"1 : {scale} on A4, {printed}")
     shapes += placed(tuple(inside), per_m, x0, y0)
     foot = low * per_m + y0
-    for at, one in enumerate(found):
-        x = (left + one.along) * per_m + x0
+    for at, offset in enumerate(found):
+        x = (left + offset.along) * per_m + x0
         near_last = (left + found[-1].along) * per_m + x0 - x < 14
         if at == len(found) - 1 or (at % 5 == 0 and not near_last):
             shapes += [line((x, foot), (x, foot - 5), "pencil"), Text((x, foot - 11), str(at), 8, "pencil")]
@@ -98,7 +101,7 @@ def _table(found: tuple[Offset, ...], words: Words, top: float) -> list[Primitiv
     """Columns of number, along, lower and upper edge; the lower only where it is not the straight foot."""
     per_column = max(int((top - EDGE - 14) // ROW), 1)
     shapes: list[Primitive] = []
-    cells = [(str(at), words.cut(one.along), words.cut(one.low), words.cut(one.high)) for at, one in enumerate(found)]
+    cells = [(str(at), words.cut(offset.along), words.cut(offset.low), words.cut(offset.high)) for at, offset in enumerate(found)]
     rights, right = [], 0.0
     for at, name in enumerate(HEADS):
         right += max(text_width(text, SIZE) for text in (name, *(row[at] for row in cells))) + GAP

@@ -36,7 +36,7 @@ def _sides(body: Body, cuts: list[Cut]) -> Iterator[Primitive]:
 
 
 def _plan(s: Studied, body: Body, cuts: list[Cut]) -> Iterator[Primitive]:
-    surfaces = {one.id: one for one in body.surfaces}
+    surfaces = {face.id: face for face in body.surfaces}
     for cut in cuts:
         left, low, right, high = cut.shape.bounds
         surface = surfaces[cut.surface]

@@ -123,7 +123,7 @@ def paper_model(s: Studied, name: str, printed: str, letter: bool) -> tuple[Page
     faces = model_faces(s, n)
     pages: list[list[tuple[Face, float, float, bool]]] = []
     x = y = row = 0.0
-    for face in sorted(faces, key=lambda one: -(one.bounds[3] - one.bounds[1])):
+    for face in sorted(faces, key=lambda face: -(face.bounds[3] - face.bounds[1])):
         left, low, right, top = face.bounds
         w, h = right - left, top - low
         turned = w > wide or (h < w and h > high)

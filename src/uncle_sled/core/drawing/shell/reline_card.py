@@ -52,10 +52,10 @@ Shown = tuple[str, float | None, float | None, str, str]
 
 def _rows(found: RelineEffect, words: Words) -> list[Shown]:
     now, then = found.now, found.then
-    off = [one.out_kg for one in found.faces]
+    off = [relined.out_kg for relined in found.faces]
     out = "not said what goes off" if any(kg is None for kg in off) else f"{words.kg(sum(kg or 0.0 for kg in off))} off"
-    on = f"{words.kg(sum(one.in_kg for one in found.faces))} in"
-    lost = max((one.room_lost_m for one in found.faces), default=0.0)
+    on = f"{words.kg(sum(relined.in_kg for relined in found.faces))} in"
+    lost = max((relined.room_lost_m for relined in found.faces), default=0.0)
     return [
         ("Heaviest", now.total_kg, then.total_kg, _kg(now.total_kg, words), f"{_kg(then.total_kg, words)}: {out}, {on}"),
         ("Ball, worst case", now.ball_kg, then.ball_kg, _ball(now, words), _ball(then, words)),

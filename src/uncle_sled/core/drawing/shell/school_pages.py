@@ -52,19 +52,19 @@ def school_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     return tuple(pages)
 
 
-def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
+def _tube_pages(s: Studied, member: Member, name: str, printed: str) -> list[Page]:
     """The list of cuts of a hoop, and its tape at full size to be wrapped along the outer face."""
     words = Words(s.build.brief.reading.shown())
-    size = f"{words.section(one.section_m)}, wall {words.thick(one.wall_m)}"
+    size = f"{words.section(member.section_m)}, wall {words.thick(member.wall_m)}"
     kerf = s.build.shell.framing.saw_kerf.si if s.build.shell.framing.saw_kerf else KERF_M
-    title = f"{name}: hoop of the sides, {len(one.cuts)} folds"
+    title = f"{name}: hoop of the sides, {len(member.cuts)} folds"
     shapes = head(title, f"left and right alike, {printed}")
     y = HEIGHT - EDGE - 40
     made = welds(s)
-    turn = sum(cut.turn_deg for cut in one.cuts)
-    plain = math.degrees(plain_turn_rad(kerf, one.section_m[0], one.wall_m))
+    turn = sum(cut.turn_deg for cut in member.cuts)
+    plain = math.degrees(plain_turn_rad(kerf, member.section_m[0], member.wall_m))
     for text in (
-        f"Tube {size}; {words.cut(one.length_m)} long on its outer face, from the foot at the front.",
+        f"Tube {size}; {words.cut(member.length_m)} long on its outer face, from the foot at the front.",
         f"Pie cuts through all but the outer wall; {turn:.1f}° in all. Width at the sawn face: to the inner wall's corners, and by the fold's mid-plane, which closes it really.",
         f"With a plain {words.thick(kerf)} saw cut instead: each closes {plain:.2f}°, so {math.ceil(turn / max(plain, 1e-6))} cuts in all, each as wide as the saw; what stays open is filled by weld.",
         f"The whole body: {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}." if made is not None else "",
@@ -76,10 +76,10 @@ def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
     columns = (0, 60, 170, 260, 370, 480)
     heads = ("No.", "At", "Turn", "Width", "By mid-plane", "Sawn face")
     shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]
-    for k, cut in enumerate(one.cuts, 1):
+    for k, cut in enumerate(member.cuts, 1):
         y -= ROW
         if y < EDGE + 6:
-            shapes.append(Text((EDGE, y), f"and {len(one.cuts) - k + 1} more, on the tape", 9, "pencil", anchor="left"))
+            shapes.append(Text((EDGE, y), f"and {len(member.cuts) - k + 1} more, on the tape", 9, "pencil", anchor="left"))
             break
         cells = (
             str(k),
@@ -90,17 +90,17 @@ def _tube_pages(s: Studied, one: Member, name: str, printed: str) -> list[Page]:
             "inner" if cut.inside else "outer",
         )
         shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]
-    return [Page(WIDTH, HEIGHT, tuple(shapes), title), *_tape(one, title, words, printed)]
+    return [Page(WIDTH, HEIGHT, tuple(shapes), title), *_tape(member, title, words, printed)]
 
 
-def _tape(one: Member, title: str, words: Words, printed: str) -> list[Page]:
+def _tape(member: Member, title: str, words: Words, printed: str) -> list[Page]:
     """The outer face at 1 : 1 in strips, laid end to end by their letters; a bar to check the print by."""
     long = (WIDTH - 2 * EDGE) / POINTS_PER_M
-    strips = [k * long for k in range(math.ceil(one.length_m / long - 1e-9))]
+    strips = [k * long for k in range(math.ceil(member.length_m / long - 1e-9))]
     pages: list[Page] = []
     shapes: list[Primitive] = []
     y = 0.0
-    wide = min(one.section_m[0] * POINTS_PER_M, 90.0)
+    wide = min(member.section_m[0] * POINTS_PER_M, 90.0)
     for k, start in enumerate(strips):
         if y < EDGE + 60:
             if shapes:
@@ -112,10 +112,10 @@ def _tape(one: Member, title: str, words: Words, printed: str) -> list[Page]:
                 Text((EDGE + bar + 6, HEIGHT - EDGE - 32), "100 mm: measure it before you saw", 9, "pencil", anchor="left"),
             ]
             y = HEIGHT - EDGE - 60 - wide
-        end = min(start + long, one.length_m)
+        end = min(start + long, member.length_m)
         shapes.append(rect(EDGE, y, (end - start) * POINTS_PER_M, wide, stroke="ink", width=0.8))
         shapes.append(Text((EDGE + 2, y - 8), f"{chr(65 + k % 26)}: {words.cut(start)} to {words.cut(end)}", 8, "pencil", anchor="left"))
-        for n, cut in enumerate(one.cuts, 1):
+        for n, cut in enumerate(member.cuts, 1):
             half = cut.width_mid_m / 2
             if start - half <= cut.at_m <= end + half:
                 x = EDGE + (cut.at_m - start) * POINTS_PER_M
@@ -150,21 +150,21 @@ def _ribs_page(s: Studied, ribs: list[Member], name: str, printed: str) -> Page:
     heads = ("Many", "Face", "Rib", "Strips", "Long", "Jig, tightest")
     shapes += [Text((EDGE + dx, y), text, 9, "pencil", "strong", "left") for dx, text in zip(columns, heads, strict=True)]
     alike: dict[tuple[object, ...], list[Member]] = {}
-    for one in ribs:
-        alike.setdefault((one.face, one.section_m, one.strips, round(one.length_m, 3)), []).append(one)
+    for member in ribs:
+        alike.setdefault((member.face, member.section_m, member.strips, round(member.length_m, 3)), []).append(member)
     for group in alike.values():
-        one = group[0]
+        member = group[0]
         y -= ROW + 2
-        surface = next((x for x in body.surfaces if x.id == one.face), None) if body is not None else None
+        surface = next((x for x in body.surfaces if x.id == member.face), None) if body is not None else None
         radius = least_radius_m(surface.chain) if surface is not None and surface.chain is not None else math.inf
-        deep = one.section_m[1] if one.face_kind not in ("left side", "right side") else one.section_m[0]
-        jig = words.cut(jig_m(radius, one.strips)) if math.isfinite(radius) else "by the side's outline"
+        deep = member.section_m[1] if member.face_kind not in ("left side", "right side") else member.section_m[0]
+        jig = words.cut(jig_m(radius, member.strips)) if math.isfinite(radius) else "by the side's outline"
         cells = (
             str(len(group)),
-            one.face,
-            words.section(one.section_m),
-            f"{one.strips} of {words.thick(deep / one.strips)}",
-            words.cut(one.length_m),
+            member.face,
+            words.section(member.section_m),
+            f"{member.strips} of {words.thick(deep / member.strips)}",
+            words.cut(member.length_m),
             jig,
         )
         shapes += [Text((EDGE + dx, y), text, 10, "ink", "text", "left") for dx, text in zip(columns, cells, strict=True)]
@@ -177,12 +177,12 @@ def _panels_page(s: Studied, name: str, printed: str) -> Page:
     shapes = head(title, f"blue: saw tilted, ochre: cut back, {printed}")
     shapes += placed(panels_drawn(s, made, "", words, WIDTH * 0.5, HEIGHT - 2 * EDGE - 40), 1.0, EDGE - 10, EDGE)
     x, y = WIDTH * 0.53, HEIGHT - EDGE - 40
-    for one in made:
-        tilts = ", ".join(f"{e.tilt_deg:.1f}° at {e.other}" for e in one.edges if e.tilt_deg > 0.5)
+    for panel in made:
+        tilts = ", ".join(f"{e.tilt_deg:.1f}° at {e.other}" for e in panel.edges if e.tilt_deg > 0.5)
         shapes.append(
             Text(
                 (x, y),
-                f"{one.id}: {words.cut(one.outside_m[0])} × {words.cut(one.outside_m[1])}, inside {words.cut(one.inside_m[0])} × {words.cut(one.inside_m[1])}",
+                f"{panel.id}: {words.cut(panel.outside_m[0])} × {words.cut(panel.outside_m[1])}, inside {words.cut(panel.inside_m[0])} × {words.cut(panel.inside_m[1])}",
                 10,
                 "ink",
                 "strong",
@@ -190,10 +190,10 @@ def _panels_page(s: Studied, name: str, printed: str) -> Page:
             )
         )
         y -= ROW
-        told = one.fault or tilts or "square edges"
-        mass = f", {words.kg(one.mass_kg)}" if one.mass_kg is not None else ""
+        told = panel.fault or tilts or "square edges"
+        mass = f", {words.kg(panel.mass_kg)}" if panel.mass_kg is not None else ""
         shapes.append(
-            Text((x + 8, y), elided(f"{told}{mass}", 9, WIDTH - EDGE - x - 8), 9, "primer" if one.fault else "pencil", anchor="left")
+            Text((x + 8, y), elided(f"{told}{mass}", 9, WIDTH - EDGE - x - 8), 9, "primer" if panel.fault else "pencil", anchor="left")
         )
         y -= ROW + 3
     told = f"{words.m(held.profile_m)} of corner profile, {held.rivets} rivets, {words.m2(held.bond_m2)} of bond"
@@ -207,16 +207,18 @@ def _sections_page(s: Studied, name: str, printed: str) -> Page:
     shapes = head(title, f"triangles: picks, dot: centre of gravity, {printed}")
     shapes += placed(sections_drawn(s, made, "", words, WIDTH * 0.56, HEIGHT - 2 * EDGE - 40), 1.0, EDGE - 10, EDGE)
     x, y = WIDTH * 0.6, HEIGHT - EDGE - 38
-    for one in made.sections:
+    for section in made.sections:
         if y < EDGE + 80:
             break
-        mass = words.kg(one.mass_kg) if one.mass_kg is not None else "weight not known"
-        bolts = f", {one.bolts} bolts to the next" if one.bolts else ""
+        mass = words.kg(section.mass_kg) if section.mass_kg is not None else "weight not known"
+        bolts = f", {section.bolts} bolts to the next" if section.bolts else ""
         shapes.append(
             Text(
                 (x, y),
                 elided(
-                    f"{one.order}  {one.name}: {words.m(one.size_m[0])} × {words.m(one.size_m[1])}, {mass}{bolts}", 10, WIDTH - EDGE - x
+                    f"{section.order}  {section.name}: {words.m(section.size_m[0])} × {words.m(section.size_m[1])}, {mass}{bolts}",
+                    10,
+                    WIDTH - EDGE - x,
                 ),
                 10,
                 "ink",
@@ -245,21 +247,21 @@ def _seams_page(s: Studied, name: str, printed: str) -> Page:
     shapes = head(title, f"red: nothing keeps water out, {printed}")
     shapes += placed(seams_drawn(s, made, "", WIDTH * 0.5, HEIGHT - 2 * EDGE - 40), 1.0, EDGE - 10, EDGE)
     x, y = WIDTH * 0.53, HEIGHT - EDGE - 40
-    for one in made:
+    for seam in made:
         if y < EDGE + 8:
             break
         how = (
             "one skin runs over"
-            if runs_over(one.joint)
-            else ", ".join(p for p in ((one.made.trim, one.made.tape, one.made.sealant) if one.made else ()) if p) or "nothing said"
+            if runs_over(seam.joint)
+            else ", ".join(p for p in ((seam.made.trim, seam.made.tape, seam.made.sealant) if seam.made else ()) if p) or "nothing said"
         )
-        wet = "" if one.water else ", WATER GETS IN"
+        wet = "" if seam.water else ", WATER GETS IN"
         shapes.append(
             Text(
                 (x, y),
-                elided(f"{one.name}, {words.cut(one.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x),
+                elided(f"{seam.name}, {words.cut(seam.joint.length_m)}: {how}{wet}", 10, WIDTH - EDGE - x),
                 10,
-                "ink" if one.water else "primer",
+                "ink" if seam.water else "primer",
                 anchor="left",
             )
         )
@@ -281,16 +283,16 @@ def _leaf_page(s: Studied, opening: Opening, name: str, printed: str) -> list[Pa
         shapes.append(Text((EDGE, y), text, 10, "ink", anchor="left"))
         y -= ROW + 1
     y -= 6
-    for one in made.pieces:
+    for piece in made.pieces:
         size = (
-            f"{words.thick(one.width_m)} × {words.thick(one.thick_m)}"
-            if one.kind == "bar"
-            else f"{words.cut(one.width_m)} wide, {words.thick(one.thick_m)}"
+            f"{words.thick(piece.width_m)} × {words.thick(piece.thick_m)}"
+            if piece.kind == "bar"
+            else f"{words.cut(piece.width_m)} wide, {words.thick(piece.thick_m)}"
         )
         shapes.append(
             Text(
                 (EDGE, y),
-                f"{one.many} × {one.name}, {library[one.material].name}, {words.cut(one.length_m)} long, {size}",
+                f"{piece.many} × {piece.name}, {library[piece.material].name}, {words.cut(piece.length_m)} long, {size}",
                 10,
                 "ink",
                 anchor="left",

@@ -148,7 +148,7 @@ def skin_openings(s: Studied) -> tuple[Primitive, ...]:
     body = s.framed.body
     if body is None:
         return ()
-    surfaces = {one.id: one for one in body.surfaces}
+    surfaces = {face.id: face for face in body.surfaces}
     shapes: list[Primitive] = []
     for cut in s.framed.cuts:
         surface = surfaces[cut.surface]

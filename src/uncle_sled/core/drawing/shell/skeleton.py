@@ -23,12 +23,12 @@ def near_faces(s: Studied) -> tuple[Surface, ...]:
     if body is None or body.width <= 0:
         return ()
     seen = []
-    for one in body.surfaces:
-        middle = one.polygon.centroid
-        out, inside = one.place(middle.x, middle.y), one.place(middle.x, middle.y, 0.05)
-        if depth(out) > depth(inside) + 1e-6 and one.kind != "floor":
-            seen.append((depth(out), one))
-    return tuple(one for _, one in sorted(seen, key=lambda pair: -pair[0]))
+    for face in body.surfaces:
+        middle = face.polygon.centroid
+        out, inside = face.place(middle.x, middle.y), face.place(middle.x, middle.y, 0.05)
+        if depth(out) > depth(inside) + 1e-6 and face.kind != "floor":
+            seen.append((depth(out), face))
+    return tuple(surface for _, surface in sorted(seen, key=lambda pair: -pair[0]))
 
 
 def skeleton(s: Studied, peeled: int, wide: float, high: float, chosen: str = "") -> tuple[Primitive, ...]:
@@ -37,23 +37,25 @@ def skeleton(s: Studied, peeled: int, wide: float, high: float, chosen: str = ""
     if body is None or body.width <= 0:
         return ()
     near = near_faces(s)
-    off = {one.id for one in near[:peeled]}
-    hides = {one.id for one in near} - off
-    shapes: list[Primitive] = [Poly(tuple(flat(p) for p in _ring(one, 0.0)), "rule", "", 1.0) for one in body.surfaces if one not in near]
-    sticks = [(m, one) for one in body.surfaces for m in s.framed.on(one.id)]
+    off = {surface.id for surface in near[:peeled]}
+    hides = {surface.id for surface in near} - off
+    shapes: list[Primitive] = [
+        Poly(tuple(flat(p) for p in _ring(surface, 0.0)), "rule", "", 1.0) for surface in body.surfaces if surface not in near
+    ]
+    sticks = [(m, surface) for surface in body.surfaces for m in s.framed.on(surface.id)]
     for member, surface in sorted(sticks, key=lambda pair: depth(pair[0].at_m)):
         shapes += _stick(member, surface, member.id == chosen)
-    for one in reversed(near):
-        if one.id in hides:
-            shapes.append(Poly(tuple(flat(p) for p in _ring(one, 0.0)), "ink", "paper", 1.2, tint=0.93))
-            for hole in s.framed.holes_in(one.id):
-                ring = [one.place(float(x), float(y)) for x, y in hole.exterior.coords]
+    for face in reversed(near):
+        if face.id in hides:
+            shapes.append(Poly(tuple(flat(p) for p in _ring(face, 0.0)), "ink", "paper", 1.2, tint=0.93))
+            for hole in s.framed.holes_in(face.id):
+                ring = [face.place(float(x), float(y)) for x, y in hole.exterior.coords]
                 shapes.append(Poly(tuple(flat(p) for p in ring), "pencil", "", 0.9))
     return _fitted(shapes, wide, high)
 
 
 def _fitted(shapes: list[Primitive], wide: float, high: float) -> tuple[Primitive, ...]:
-    points = [p for one in shapes if isinstance(one, Poly) for p in one.points]
+    points = [p for shape in shapes if isinstance(shape, Poly) for p in shape.points]
     if not points:
         return ()
     left, right = min(x for x, _ in points), max(x for x, _ in points)

@@ -39,7 +39,7 @@ def unfold(s: Studied, wide: float, high: float) -> Unfolded | None:
     body = s.framed.body
     if body is None or body.width <= 0:
         return None
-    boxes = {one.id: laid(one).bounds(one.polygon.bounds) for one in body.surfaces}
+    boxes = {face.id: laid(face).bounds(face.polygon.bounds) for face in body.surfaces}
     low, top = 0.0, 400.0
     for _ in range(22):
         scale = (low + top) / 2
@@ -50,7 +50,7 @@ def unfold(s: Studied, wide: float, high: float) -> Unfolded | None:
     places = {
         id: (x - boxes[id][0] * low, y - TITLE - (boxes[id][3] - boxes[id][1]) * low - boxes[id][1] * low) for id, (x, y) in corners.items()
     }
-    return Unfolded(low, {one.id: one for one in body.surfaces}, places, corners)
+    return Unfolded(low, {face.id: face for face in body.surfaces}, places, corners)
 
 
 def _rows(boxes: dict[str, Box], scale: float, wide: float, high: float) -> dict[str, Point] | None:
@@ -70,11 +70,11 @@ def _rows(boxes: dict[str, Box], scale: float, wide: float, high: float) -> dict
 
 def _faces(s: Studied, at: Unfolded) -> list[Primitive]:
     shapes: list[Primitive] = []
-    for id, one in at.surfaces.items():
+    for id, face in at.surfaces.items():
         x, y = at.corners[id]
-        box = laid(one).bounds(one.polygon.bounds)
+        box = laid(face).bounds(face.polygon.bounds)
         shapes.append(Text((x, y - 7), elided(id, 11, max((box[2] - box[0]) * at.scale, 40.0)), 11, "pencil", anchor="left"))
-        shapes.append(Poly(tuple(at.on(id, p) for p in one.polygon.exterior.coords), "rule", "paper", 1.0))
+        shapes.append(Poly(tuple(at.on(id, p) for p in face.polygon.exterior.coords), "rule", "paper", 1.0))
         for hole in s.framed.holes_in(id):
             shapes.append(Poly(tuple(at.on(id, p) for p in hole.exterior.coords), "pencil", "", 0.8))
     return shapes
@@ -93,7 +93,7 @@ def seams_drawn(s: Studied, made: tuple[Seam, ...], chosen: str, wide: float, hi
     if at is None:
         return ()
     shapes = _faces(s, at)
-    for seam in sorted(made, key=lambda one: one.id == chosen):
+    for seam in sorted(made, key=lambda seam: seam.id == chosen):
         for id, runs in ((seam.joint.a, seam.joint.on_a), (seam.joint.b, seam.joint.on_b)):
             for run in runs if id in at.surfaces else ():
                 points = tuple(at.on(id, p) for p in run)
@@ -107,18 +107,18 @@ def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: 
     if at is None:
         return ()
     shapes = _faces(s, at)
-    for one in made.sections:
-        on = one.id == chosen
-        points = tuple(at.on(one.face, p) for p in one.shape.exterior.coords)
-        shapes.append(Poly(points, "chalk" if on else "ink", "chalk" if on else "", 2.6 if on else 1.4, tint=0.12, id=one.id))
-        x, y = at.on(one.face, one.centre)
-        room = min(one.size_m[0], one.size_m[1]) * at.scale
+    for section in made.sections:
+        on = section.id == chosen
+        points = tuple(at.on(section.face, p) for p in section.shape.exterior.coords)
+        shapes.append(Poly(points, "chalk" if on else "ink", "chalk" if on else "", 2.6 if on else 1.4, tint=0.12, id=section.id))
+        x, y = at.on(section.face, section.centre)
+        room = min(section.size_m[0], section.size_m[1]) * at.scale
         shapes.append(Circle((x, y), 2.5, "primer", "primer"))
-        shapes.append(Text((x, y + (10 if room > 30 else 0)), str(one.order), 11, "ink", "strong", ground="paper" if room > 30 else ""))
-        if one.mass_kg is not None and room > 46:
-            shapes.append(Text((x, y - 12), words.kg(one.mass_kg), 10, "ink", ground="paper"))
-        for pick in one.picks if room > 30 else ():
-            a, b = at.on(one.face, pick)
+        shapes.append(Text((x, y + (10 if room > 30 else 0)), str(section.order), 11, "ink", "strong", ground="paper" if room > 30 else ""))
+        if section.mass_kg is not None and room > 46:
+            shapes.append(Text((x, y - 12), words.kg(section.mass_kg), 10, "ink", ground="paper"))
+        for pick in section.picks if room > 30 else ():
+            a, b = at.on(section.face, pick)
             shapes.append(Poly(((a, b), (a - 4, b - 7), (a + 4, b - 7)), "chalk", "chalk", 1.0))
     return tuple(shapes)
 

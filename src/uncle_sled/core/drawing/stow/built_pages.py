@@ -26,13 +26,13 @@ def built_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     made = cabinets_of(s.build, s.facts)
     checks = carries(s)
     for thing in s.build.stow.things:
-        one = made.get(thing.id)
-        if one is not None and one.good and thing.cabinet is not None:
+        board = made.get(thing.id)
+        if board is not None and board.good and thing.cabinet is not None:
             room = (WIDTH - 2 * EDGE - LIST_W, HEIGHT - 2 * EDGE - 40)
-            n = standard_under(cabinet_fit(one, *room))
+            n = standard_under(cabinet_fit(board, *room))
             shapes = _head(f"{name}: {thing.name}", f"flat views 1 : {n} on A4", printed)
-            shapes += placed(cabinet_drawn(one, thing.cabinet, words, *room, POINTS_PER_M / n), 1.0, EDGE, EDGE + 10)
-            lines = [f"{len(one.boards)} boards, {words.kg(one.mass_kg)}", *piece_lines(one, words, MOST)]
+            shapes += placed(cabinet_drawn(board, thing.cabinet, words, *room, POINTS_PER_M / n), 1.0, EDGE, EDGE + 10)
+            lines = [f"{len(board.boards)} boards, {words.kg(board.mass_kg)}", *piece_lines(board, words, MOST)]
             shapes += _list(lines)
             pages.append(Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {thing.name}"))
         if thing.base is not None and not thing.taken_out:
@@ -63,14 +63,14 @@ def _list(lines: list[str]) -> list[Primitive]:
     return [Text((x, y - k * ROW), elided(text, 10, LIST_W), 10, "ink", anchor="left") for k, text in enumerate(lines)]
 
 
-def _lid(one: Hinged, words: Words, name: str, printed: str) -> Page:
+def _lid(leaf: Hinged, words: Words, name: str, printed: str) -> Page:
     half, high = (WIDTH - 2 * EDGE) / 2, HEIGHT - 2 * EDGE - 70
-    n = standard_under(lid_fit(one, half, high))
-    shapes = _head(f"{name}: {one.name} on its struts", f"1 : {n} on A4", printed)
-    shapes += placed(lid_drawn(one, words, half, high, POINTS_PER_M / n), 1.0, EDGE, EDGE + 30)
-    shapes += placed(hand_chart(one, words, half, high), 1.0, EDGE + half, EDGE + 30)
-    if one.strut is not None:
-        size = f"{one.strut.many} struts {words.thick(one.strut.shut.si)} to {words.thick(one.strut.open.si)}, {words.fine_newtons(one.strut.force_n)} each"
-        mounts = f"on the body {words.thick(one.strut.body_x.si)} out, {words.thick(one.strut.body_z.si)} up; on the leaf {words.thick(one.strut.lid_x.si)} out, {words.thick(one.strut.lid_z.si)} up, from the hinge"
+    n = standard_under(lid_fit(leaf, half, high))
+    shapes = _head(f"{name}: {leaf.name} on its struts", f"1 : {n} on A4", printed)
+    shapes += placed(lid_drawn(leaf, words, half, high, POINTS_PER_M / n), 1.0, EDGE, EDGE + 30)
+    shapes += placed(hand_chart(leaf, words, half, high), 1.0, EDGE + half, EDGE + 30)
+    if leaf.strut is not None:
+        size = f"{leaf.strut.many} struts {words.thick(leaf.strut.shut.si)} to {words.thick(leaf.strut.open.si)}, {words.fine_newtons(leaf.strut.force_n)} each"
+        mounts = f"on the body {words.thick(leaf.strut.body_x.si)} out, {words.thick(leaf.strut.body_z.si)} up; on the leaf {words.thick(leaf.strut.lid_x.si)} out, {words.thick(leaf.strut.lid_z.si)} up, from the hinge"
         shapes.append(Text((EDGE, EDGE + 14), elided(f"{size}; {mounts}", 11, WIDTH - 2 * EDGE), 11, "ink", anchor="left"))
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {one.name} on its struts")
+    return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {leaf.name} on its struts")

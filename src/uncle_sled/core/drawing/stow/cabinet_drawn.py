@@ -26,24 +26,24 @@ Shapes = list[Primitive]
 On = Callable[[float, float], Point]
 
 
-def cabinet_fit(one: Fitted, wide: float, high: float) -> float:
+def cabinet_fit(board: Fitted, wide: float, high: float) -> float:
     """Points a metre at which the flat views just fit; not positive where they cannot."""
-    w, d, h = one.carcass.size
+    w, d, h = board.carcass.size
     return min((wide * FLAT - 2 * EDGE - GAP - 40) / (w + d), (high - 2 * EDGE - 2 * TITLE - GAP - 40) / (h + d))
 
 
 def cabinet_drawn(
-    one: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float, points_per_m: float = 0.0
+    board: Fitted, cabinet: Cabinet, words: Words, wide: float, high: float, points_per_m: float = 0.0
 ) -> tuple[Primitive, ...]:
     """Four views in one frame, all flat ones to one scale, the largest that fits where none is given. Nothing where it cannot be built."""
-    if not one.good or min(wide, high) < 120:
+    if not board.good or min(wide, high) < 120:
         return ()
-    w, d, h = one.carcass.size
+    w, d, h = board.carcass.size
     left = wide * FLAT
-    scale = points_per_m or cabinet_fit(one, wide, high)
+    scale = points_per_m or cabinet_fit(board, wide, high)
     if scale <= 4:
         return ()
-    cut = {id for id, _ in one.by}
+    cut = {id for id, _ in board.by}
     shapes: Shapes = []
     foot = high - EDGE - TITLE - h * scale
     spots = {
@@ -53,18 +53,18 @@ def cabinet_drawn(
     }
     for name, a, b in VIEWS:
         x, y = spots[name]
-        shapes.append(Text((x, y + one.carcass.size[b] * scale + 9), name, 11, "pencil", "strong", "left"))
-        shapes += _view(one, cabinet, name, a, b, (x, y), scale, cut)
+        shapes.append(Text((x, y + board.carcass.size[b] * scale + 9), name, 11, "pencil", "strong", "left"))
+        shapes += _view(board, cabinet, name, a, b, (x, y), scale, cut)
     x, y = spots["Front"]
     shapes += dimension((x, y - 14), (x + w * scale, y - 14), words.cut(w), 3.0)
     sx, _ = spots["Side"]
     shapes += dimension((sx, y - 14), (sx + d * scale, y - 14), words.cut(d), 3.0)
     shapes += dimension_up((x - 14, y), h * scale, words.cut(h))
-    shapes += _three(one, wide - left - EDGE, high - 2 * EDGE, left, EDGE, cut)
+    shapes += _three(board, wide - left - EDGE, high - 2 * EDGE, left, EDGE, cut)
     return tuple(shapes)
 
 
-def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, scale: float, cut: set[str]) -> Shapes:
+def _view(fitted: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, scale: float, cut: set[str]) -> Shapes:
     """Boards from far to near: outlines where they lie in the view, edges as filled strips where they are cut through."""
     x0, y0 = at
     normal = 3 - a - b
@@ -73,7 +73,7 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
         return x0 + u * scale, y0 + v * scale
 
     shapes: Shapes = []
-    far_first = sorted(one.boards, key=lambda board: _near(board, name), reverse=True)
+    far_first = sorted(fitted.boards, key=lambda board: _near(board, name), reverse=True)
     for board in far_first:
         low, high = board.box
         if name != "Front" and board.moves and board.kind != "lid":
@@ -107,7 +107,7 @@ def _view(one: Fitted, cabinet: Cabinet, name: str, a: int, b: int, at: Point, s
                 )
             )
     if name == "Front":
-        shapes += _fronts(one, cabinet, on)
+        shapes += _fronts(fitted, cabinet, on)
     return shapes
 
 
@@ -126,11 +126,11 @@ def _near(board: Board, name: str) -> float:
     return {"Front": low[1], "Side": low[0], "Above": -high[2]}[name]
 
 
-def _fronts(one: Fitted, cabinet: Cabinet, on: On) -> Shapes:
+def _fronts(fitted: Fitted, cabinet: Cabinet, on: On) -> Shapes:
     """How fronts open: a line from the free corner to the hinge, grips of drawers, arrows of sliding doors."""
     kinds = {bay.id: bay.front for bay in cabinet.bays}
     shapes: Shapes = []
-    for board in one.boards:
+    for board in fitted.boards:
         if board.kind not in ("door", "drawer face", "sliding door"):
             continue
         (w0, _, h0), (w1, _, h1) = board.box
@@ -156,10 +156,10 @@ def _fronts(one: Fitted, cabinet: Cabinet, on: On) -> Shapes:
     return shapes
 
 
-def _three(one: Fitted, wide: float, high: float, x0: float, y0: float, cut: set[str]) -> Shapes:
+def _three(fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: set[str]) -> Shapes:
     """All boards as they stand, seen from before and above; what moves stands before the carcass."""
     made: list[tuple[float, list[tuple[float, float, float]], str, float, str]] = []
-    for board in one.boards:
+    for board in fitted.boards:
         (w0, d0, h0), (w1, d1, h1) = board.box
         ahead = PULLED_M if board.moves and board.kind != "lid" else 0.0
         lift = PULLED_M if board.kind == "lid" else 0.0
@@ -200,10 +200,10 @@ def _three(one: Fitted, wide: float, high: float, x0: float, y0: float, cut: set
     ]
 
 
-def piece_lines(one: Fitted, words: Words, most: int) -> list[str]:
+def piece_lines(fitted: Fitted, words: Words, most: int) -> list[str]:
     """Boards alike together: how many, what, length and width as cut, thickness."""
     alike: dict[tuple[str, float, float, float], int] = {}
-    for board in one.boards:
+    for board in fitted.boards:
         for shape in polygons(board.shape):
             x0, y0, x1, y1 = shape.bounds
             sides = sorted((round(x1 - x0, 4), round(y1 - y0, 4)), reverse=True)

@@ -17,7 +17,7 @@ EDGE, STRAP_M, PULL_M = 14.0, 0.22, 0.30
 
 def held_plan(s: Studied, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of the first mode on the road, in points; () where nothing rides that wants holding."""
-    found = {one.id: one for one in restraints(s.build, s.table)}
+    found = {hold.id: hold for hold in restraints(s.build, s.table)}
     mode = next((mode for mode in s.build.stow.modes if mode.towing), None)
     if not found or mode is None:
         return ()
@@ -41,42 +41,44 @@ def held_plan(s: Studied, chosen: tuple[str, ...], words: Words, width: float, h
             shapes += _pull(least.way, (p.x + p.size[0] / 2, p.y), scale, p.thing.id)
     drawn = list(placed(tuple(shapes), scale, dx, dy))
     drawn += _names(things, scale, dx, dy)
-    weak = [one for one in found.values() if one.fault == "weak" and one.weakest]
+    weak = [hold for hold in found.values() if hold.fault == "weak" and hold.weakest]
     says = "Arrows are straps, crosses are bolts and latches; the front is at the left."
     if weak:
-        worst = min(weak, key=lambda one: one.weakest.capacity_n / max(one.weakest.wanted_n, 1e-9) if one.weakest else 0)
+        worst = min(weak, key=lambda hold: hold.weakest.capacity_n / max(hold.weakest.wanted_n, 1e-9) if hold.weakest else 0)
         assert worst.weakest is not None
         says = f"Red: {worst.name} would go {WAY_WORDS[worst.weakest.way]} first."
     drawn.append(Text((EDGE, 12.0), elided(says, 12, width - 2 * EDGE), 12, "primer" if weak else "pencil", anchor="left"))
     return tuple(drawn)
 
 
-def _thing(p: Placed, one: Restraint, chosen: bool, scale: float) -> list[Primitive]:
+def _thing(p: Placed, restraint: Restraint, chosen: bool, scale: float) -> list[Primitive]:
     x0, x1 = p.x, p.x + p.size[0]
     y0, y1 = p.y - p.size[1] / 2, p.y + p.size[1] / 2
     ring = ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
-    loose = one.fault in ("loose", "unrated")
+    loose = restraint.fault in ("loose", "unrated")
     shapes: list[Primitive] = [
-        Poly(ring, "chalk" if chosen else "ink", "kraft", 2.0 if chosen else 1.0, dash=(3.0, 3.0) if loose else (), tint=0.5, id=one.id)
+        Poly(
+            ring, "chalk" if chosen else "ink", "kraft", 2.0 if chosen else 1.0, dash=(3.0, 3.0) if loose else (), tint=0.5, id=restraint.id
+        )
     ]
-    hold = one.hold
+    hold = restraint.hold
     if hold is None:
         return shapes
     if hold.kind != "strap":
         for x, y in ((x0, y0), (x1, y1)):
             tick = 3.5 / scale
             shapes += [
-                line((x - tick, y - tick), (x + tick, y + tick), "ink", 1.4, id=one.id),
-                line((x - tick, y + tick), (x + tick, y - tick), "ink", 1.4, id=one.id),
+                line((x - tick, y - tick), (x + tick, y + tick), "ink", 1.4, id=restraint.id),
+                line((x - tick, y + tick), (x + tick, y - tick), "ink", 1.4, id=restraint.id),
             ]
     else:
-        shapes += _straps(one, (x0, x1, y0, y1), scale)
+        shapes += _straps(restraint, (x0, x1, y0, y1), scale)
     return shapes
 
 
-def _straps(one: Restraint, box: tuple[float, float, float, float], scale: float) -> list[Primitive]:
+def _straps(restraint: Restraint, box: tuple[float, float, float, float], scale: float) -> list[Primitive]:
     """One arrow a strap, at most four, along its own angle in plan."""
-    hold = one.hold
+    hold = restraint.hold
     assert hold is not None
     b = math.radians(USUAL_DEG if hold.plan_deg is None else hold.plan_deg)
     x0, x1, y0, y1 = box
@@ -88,8 +90,8 @@ def _straps(one: Restraint, box: tuple[float, float, float, float], scale: float
             along = ways[k]
         start = (x1 if along > 0 else x0, y1 if across > 0 else y0)
         end = (start[0] + along * STRAP_M * math.cos(b), start[1] + across * STRAP_M * math.sin(b))
-        ink = "spruce" if one.fault == "" and not one.assumed else "chalk"
-        shapes += [line(start, end, ink, 1.8, (4.0, 3.0) if one.assumed else (), one.id), *_head(start, end, ink, scale)]
+        ink = "spruce" if restraint.fault == "" and not restraint.assumed else "chalk"
+        shapes += [line(start, end, ink, 1.8, (4.0, 3.0) if restraint.assumed else (), restraint.id), *_head(start, end, ink, scale)]
         shapes.append(Circle(end, 2.0 / scale, ink, "paper", 1.0))
     return shapes
 

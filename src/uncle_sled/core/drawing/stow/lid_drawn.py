@@ -17,31 +17,31 @@ INKS = ("chalk", "ink", "primer")  # cold, mild, hot
 DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 2))
 
 
-def _reach(one: Hinged, opens_deg: float) -> tuple[tuple[float, float], tuple[float, float]]:
+def _reach(leaf: Hinged, opens_deg: float) -> tuple[tuple[float, float], tuple[float, float]]:
     """Least and largest x, z [m] of all that the drawing shows, from the hinge."""
-    points = [p for share in SHARES for p in _turned(one.outline, share * opens_deg)]
-    if one.strut is not None:
-        points.append((one.strut.body_x.si, one.strut.body_z.si))
+    points = [p for share in SHARES for p in _turned(leaf.outline, share * opens_deg)]
+    if leaf.strut is not None:
+        points.append((leaf.strut.body_x.si, leaf.strut.body_z.si))
     every = np.array([*points, (0.0, 0.0), (-0.12, 0.0)])
     low, top = every.min(axis=0), every.max(axis=0)
     return (float(low[0]), float(low[1])), (float(top[0]), float(top[1]))
 
 
-def lid_fit(one: Hinged, wide: float, high: float) -> float:
+def lid_fit(leaf: Hinged, wide: float, high: float) -> float:
     """Points a metre at which the leaf just fits, open and shut; 0 where it does not turn."""
-    if one.turning is None or not one.outline:
+    if leaf.turning is None or not leaf.outline:
         return 0.0
-    low, top = _reach(one, one.turning.opens_deg)
+    low, top = _reach(leaf, leaf.turning.opens_deg)
     return min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
 
 
-def lid_drawn(one: Hinged, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
+def lid_drawn(leaf: Hinged, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
     """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end."""
-    if one.turning is None or not one.outline or min(wide, high) < 80:
+    if leaf.turning is None or not leaf.outline or min(wide, high) < 80:
         return ()
-    turns = [(share, _turned(one.outline, share * one.turning.opens_deg)) for share in SHARES]
-    low, top = _reach(one, one.turning.opens_deg)
-    scale = points_per_m or lid_fit(one, wide, high)
+    turns = [(share, _turned(leaf.outline, share * leaf.turning.opens_deg)) for share in SHARES]
+    low, top = _reach(leaf, leaf.turning.opens_deg)
+    scale = points_per_m or lid_fit(leaf, wide, high)
     dx = 30 + (wide - 60 - (top[0] - low[0]) * scale) / 2 - low[0] * scale
     dy = 30 + (high - 60 - (top[1] - low[1]) * scale) / 2 - low[1] * scale
 
@@ -59,22 +59,22 @@ def lid_drawn(one: Hinged, words: Words, wide: float, high: float, points_per_m:
                 3.0 if share == 0.0 else 1.8,
                 closed=False,
                 dash=() if share == 0 else (7, 4),
-                id=one.id,
+                id=leaf.id,
             )
         )
-        turn = math.radians(share * one.turning.opens_deg + one.turning.shut_deg)
-        centre = on((one.turning.r_m * math.cos(turn), one.turning.r_m * math.sin(turn)))
-        shapes.append(Circle(centre, 3.2, "primer", "primer" if share == 0.0 else "", 1.2, id=one.id))
-        if one.strut is not None and share in (0.0, 1.0):
-            foot = on((one.strut.body_x.si, one.strut.body_z.si))
-            head = on(_at((one.strut.lid_x.si, one.strut.lid_z.si), share * one.turning.opens_deg))
+        turn = math.radians(share * leaf.turning.opens_deg + leaf.turning.shut_deg)
+        centre = on((leaf.turning.r_m * math.cos(turn), leaf.turning.r_m * math.sin(turn)))
+        shapes.append(Circle(centre, 3.2, "primer", "primer" if share == 0.0 else "", 1.2, id=leaf.id))
+        if leaf.strut is not None and share in (0.0, 1.0):
+            foot = on((leaf.strut.body_x.si, leaf.strut.body_z.si))
+            head = on(_at((leaf.strut.lid_x.si, leaf.strut.lid_z.si), share * leaf.turning.opens_deg))
             shapes += [
-                line(foot, head, "zinc", 5.0 if share == 0.0 else 3.0, id=one.id),
-                *(Circle(p, 3.0, "ink", "paper", 1.2, id=one.id) for p in (foot, head)),
+                line(foot, head, "zinc", 5.0 if share == 0.0 else 3.0, id=leaf.id),
+                *(Circle(p, 3.0, "ink", "paper", 1.2, id=leaf.id) for p in (foot, head)),
             ]
-    shapes.append(Circle(on((0.0, 0.0)), 5.0, "ink", "paper", 1.6, id=one.id))
+    shapes.append(Circle(on((0.0, 0.0)), 5.0, "ink", "paper", 1.6, id=leaf.id))
     end = turns[0][1][-1]
-    shapes.append(Text(on((end[0], end[1] + 12 / scale)), f"open {one.turning.opens_deg:.0f}°", 11, "pencil", ground="paper"))
+    shapes.append(Text(on((end[0], end[1] + 12 / scale)), f"open {leaf.turning.opens_deg:.0f}°", 11, "pencil", ground="paper"))
     return tuple(shapes)
 
 
@@ -87,13 +87,13 @@ def _turned(outline: tuple[Point, ...], beta_deg: float) -> tuple[Point, ...]:
     return tuple(_at(p, beta_deg) for p in outline)
 
 
-def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def hand_chart(leaf: Hinged, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Force of the hand over the angle: to raise over the line, to shut under it, with both limits. Nothing without struts."""
-    if not one.swings:
+    if not leaf.swings:
         return ()
-    most = max(RAISE_N, *(float(s.raise_n.max()) for s in one.swings)) * 1.12
-    least = -max(CLOSE_N, *(float(s.close_n.max()) for s in one.swings)) * 1.12
-    opens = float(one.swings[0].beta_deg[-1])
+    most = max(RAISE_N, *(float(s.raise_n.max()) for s in leaf.swings)) * 1.12
+    least = -max(CLOSE_N, *(float(s.close_n.max()) for s in leaf.swings)) * 1.12
+    opens = float(leaf.swings[0].beta_deg[-1])
     pound = 4.4482216 if words.shown.mass == "lb" else 1.0
     if min(wide, high) < 110:
         return ()
@@ -114,7 +114,7 @@ def hand_chart(one: Hinged, words: Words, wide: float, high: float) -> tuple[Pri
             Text((plot.right - 4, y + (8 if value > 0 else -8)), text, 10, "primer", anchor="right", ground="paper"),
         ]
     shapes.append(line(plot.at(0.0, 0.0), plot.at(opens, 0.0), "ink", 1.0))
-    for at, (got, ink, dash) in enumerate(zip(one.swings, INKS, DASHES, strict=True)):
+    for at, (got, ink, dash) in enumerate(zip(leaf.swings, INKS, DASHES, strict=True)):
         for values in (got.raise_n, -got.close_n):
             shapes += plot.curve(got.beta_deg, values, ink, 1.8, dash)
         x, y = plot.left + 10, plot.at(0.0, RAISE_N)[1] - 14 - 13 * at

@@ -24,50 +24,50 @@ def people_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
     shapes: list[Primitive] = []
     beds = {bed.id: bed for bed in beds_in(build, facts, mode)}
     sleepers = sleepers_in(build, facts, mode)
-    for one in sleepers:
-        if one.bed is not None and one.tall_m is not None:
-            shapes += _lying(one, beds[one.bed], view)
+    for sleeper in sleepers:
+        if sleeper.bed is not None and sleeper.tall_m is not None:
+            shapes += _lying(sleeper, beds[sleeper.bed], view)
     room = room_of(build, facts)
     if view == "side" and room is not None:
         shapes += _upright(build, facts, room, list(beds.values()), sleepers)
     return tuple(shapes)
 
 
-def _lying(one: Sleeper, bed: Bed, view: str) -> list[Primitive]:
+def _lying(sleeper: Sleeper, bed: Bed, view: str) -> list[Primitive]:
     """Head to the front, or to the left where the bed lies across."""
-    assert one.tall_m is not None
-    tall, solid = one.tall_m, bed.solid
+    assert sleeper.tall_m is not None
+    tall, solid = sleeper.tall_m, bed.solid
     top = solid.high[2]
     each = bed.wide_m / max(bed.places, 1)
     if view == "plan":
         wide = min(SHOULDERS * tall, each * 0.92)
         if bed.lengthways:
-            start, side = solid.low[0] + HEADBOARD_M, solid.low[1] + each * (one.spot + 0.5)
+            start, side = solid.low[0] + HEADBOARD_M, solid.low[1] + each * (sleeper.spot + 0.5)
             return [
-                Circle((start + HEAD * tall, side), HEAD * tall, "pencil", "body", 1.0, id=one.id),
+                Circle((start + HEAD * tall, side), HEAD * tall, "pencil", "body", 1.0, id=sleeper.id),
                 Poly(
                     _bodies((start + 2 * HEAD * tall, side), tall * (1 - 2 * HEAD), wide, along=True),
                     "pencil",
                     "kit",
                     1.0,
                     tint=0.35,
-                    id=one.id,
+                    id=sleeper.id,
                 ),
-                Text((start + tall * 0.5, side), elided(one.name, 11, 90), 11.0, "ink", ground="body", id=one.id),
+                Text((start + tall * 0.5, side), elided(sleeper.name, 11, 90), 11.0, "ink", ground="body", id=sleeper.id),
             ]
-        start, side = solid.low[1] + HEADBOARD_M, solid.low[0] + each * (one.spot + 0.5)
+        start, side = solid.low[1] + HEADBOARD_M, solid.low[0] + each * (sleeper.spot + 0.5)
         return [
-            Circle((side, start + HEAD * tall), HEAD * tall, "pencil", "body", 1.0, id=one.id),
+            Circle((side, start + HEAD * tall), HEAD * tall, "pencil", "body", 1.0, id=sleeper.id),
             Poly(
                 _bodies((side, start + 2 * HEAD * tall), tall * (1 - 2 * HEAD), wide, along=False),
                 "pencil",
                 "kit",
                 1.0,
                 tint=0.35,
-                id=one.id,
+                id=sleeper.id,
             ),
         ]
-    if view == "side" and bed.lengthways and one.spot == 0:
+    if view == "side" and bed.lengthways and sleeper.spot == 0:
         start, high = solid.low[0] + HEADBOARD_M, top
         thick = THICK * tall
         body = (
@@ -80,8 +80,8 @@ def _lying(one: Sleeper, bed: Bed, view: str) -> list[Primitive]:
             (start + 2 * HEAD * tall, high + thick * 0.7),
         )
         return [
-            Poly(body, "pencil", "kit", 1.0, tint=0.35, id=one.id),
-            Circle((start + HEAD * tall, high + HEAD * tall), HEAD * tall, "pencil", "body", 1.0, id=one.id),
+            Poly(body, "pencil", "kit", 1.0, tint=0.35, id=sleeper.id),
+            Circle((start + HEAD * tall, high + HEAD * tall), HEAD * tall, "pencil", "body", 1.0, id=sleeper.id),
         ]
     return []
 
@@ -105,10 +105,10 @@ def _bodies(at: Point, long: float, wide: float, along: bool) -> tuple[Point, ..
 
 def _upright(build: Build, facts: Facts, room: Room, beds: list[Bed], sleepers: tuple[Sleeper, ...]) -> list[Primitive]:
     """The tallest sitting up where the bed has most room over it, and standing where there is most."""
-    known = [one for one in sleepers if one.tall_m]
+    known = [sleeper for sleeper in sleepers if sleeper.tall_m]
     if not known:
         return []
-    tallest = max(known, key=lambda one: one.tall_m or 0.0)
+    tallest = max(known, key=lambda sleeper: sleeper.tall_m or 0.0)
     tall = tallest.tall_m or 0.0
     made: list[Primitive] = []
     has = standing_room_m(build, facts)
@@ -166,7 +166,7 @@ def under_sleepers(build: Build, facts: Facts, mode: Mode) -> frozenset[str]:
     """Things under a bed that somebody lies on: hidden from above."""
     if mode.towing:
         return frozenset()
-    used = {one.bed for one in sleepers_in(build, facts, mode)}
+    used = {sleeper.bed for sleeper in sleepers_in(build, facts, mode)}
     beds = [bed.solid for bed in beds_in(build, facts, mode) if bed.id in used]
     return frozenset(
         solid.id

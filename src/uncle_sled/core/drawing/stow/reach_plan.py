@@ -23,7 +23,7 @@ KEY = (("spruce", "at once"), ("ochre", "something first"), ("primer", "out of r
 def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of a mode. () without anything aboard."""
     build, facts = s.build, s.facts
-    got = {one.id: one for one in accesses(build, facts, mode)}
+    got = {each_access.id: each_access for each_access in accesses(build, facts, mode)}
     if not got or min(width, height) < 80:
         return ()
     shapes: list[Primitive] = [*plan_rig(build), *plan_wheels(build), *plan_body(build)]
@@ -49,9 +49,11 @@ def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, wi
         )
         names.append((p.x + p.size[0] / 2, p.y, p.size[0], p.thing.name, p.thing.id))
     spots = {p.thing.id: (p.x + p.size[0] / 2, p.y) for p in things}
-    for one in got.values():  # what comes first, as a line to what waits for it
-        if one.id in chosen:
-            shapes += [line(spots[id], spots[one.id], "ochre", 1.6, (5, 3), id=id) for id in one.first if id in spots and one.id in spots]
+    for access in got.values():  # what comes first, as a line to what waits for it
+        if access.id in chosen:
+            shapes += [
+                line(spots[id], spots[access.id], "ochre", 1.6, (5, 3), id=id) for id in access.first if id in spots and access.id in spots
+            ]
     other = next((m for m in build.stow.modes if m.towing != mode.towing), None)
     if other is not None:
         for change in conversion(build, other, mode).changes:

@@ -155,12 +155,12 @@ def _where(clash: Clash, solids: dict[str, Solid], room: Room | None, view: str)
     if clash.kind == "things" and clash.b in solids:
         return _polygons(a.seen(plane).intersection(solids[clash.b].seen(plane)))
     if clash.kind in ("wheel box", "wall") and room is not None:
-        fixed = [one for one in (*room.wheel_boxes, *room.walls) if one.id == clash.b]
-        return [part for one in fixed for part in _polygons(a.seen(plane).intersection(one.seen(plane)))]
+        fixed = [solid for solid in (*room.wheel_boxes, *room.walls) if solid.id == clash.b]
+        return [part for solid in fixed for part in _polygons(a.seen(plane).intersection(solid.seen(plane)))]
     if clash.kind == "body" and room is not None:
         return _polygons(a.seen(plane).difference(_inside(room, view)))
     if clash.kind == "opening" and room is not None:
-        hole = next((one for one in room.holes if one.opening.id == clash.b), None)
+        hole = next((hole for hole in room.holes if hole.opening.id == clash.b), None)
         if hole is None:
             return []
         i, j, _ = AXES[plane]

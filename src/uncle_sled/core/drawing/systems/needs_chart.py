@@ -17,12 +17,21 @@ def needs_chart(
     """Two fields side by side; a bar is what is needed, the upright mark what is there."""
     if not needs:
         return ()
-    panels = any(one.panel_wp is not None for one in needs) or have_wp > 0
+    panels = any(each_needs.panel_wp is not None for each_needs in needs) or have_wp > 0
     half = width / 2 if panels else width
-    shapes = _field([(one.sky, one.battery_wh) for one in needs], have_wh, "Battery, to use", words.wh, sky, 8.0, half - 8, height)
+    shapes = _field(
+        [(each_needs.sky, each_needs.battery_wh) for each_needs in needs], have_wh, "Battery, to use", words.wh, sky, 8.0, half - 8, height
+    )
     if panels:
         shapes += _field(
-            [(one.sky, one.panel_wp) for one in needs], have_wp, "Panels", lambda w: f"{w:.0f} W", sky, half + 8, half - 16, height
+            [(each_needs.sky, each_needs.panel_wp) for each_needs in needs],
+            have_wp,
+            "Panels",
+            lambda w: f"{w:.0f} W",
+            sky,
+            half + 8,
+            half - 16,
+            height,
         )
     return tuple(shapes)
 
@@ -31,7 +40,7 @@ def _field(
     rows: list[tuple[str, float | None]], have: float, title: str, says: object, sky: str, left: float, wide: float, height: float
 ) -> list[Primitive]:
     assert callable(says)
-    names = {one.id: one.name.lower() for one in skies()}
+    names = {sky.id: sky.name.lower() for sky in skies()}
     most = max([have, *[value for _, value in rows if value is not None], 1.0])
     scale = Scale(left + NAME_W, left + NAME_W + max(wide - NAME_W - NUMBER_W, 20.0), most)
     pitch = min((height - HEAD - 26) / max(len(rows), 1), 34.0)

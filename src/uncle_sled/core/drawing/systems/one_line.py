@@ -131,7 +131,7 @@ def _box(end: End, left: float, low: float, width: float, height: float) -> list
     lines = wrapped(end.name, SIZE, width - inset - 6)[: 1 if said else 2]
     if len(lines) == 1 or said:
         lines = [elided(end.name, SIZE, width - inset - 6)]
-    rows: list[tuple[str, float, str]] = [(one, SIZE, "ink") for one in lines]
+    rows: list[tuple[str, float, str]] = [(line, SIZE, "ink") for line in lines]
     if said:
         rows.append((elided(said, SMALL, width - inset - 6), SMALL, "pencil"))
     top = middle + (len(rows) - 1) * 6.5

@@ -122,7 +122,7 @@ def _without_rings(ids: Sequence[str], wires: Sequence[Wants]) -> list[Wants]:
                 stack.pop()
 
     fed = {wire.end for wire in wires}
-    for id in [*[one for one in ids if one not in fed], *ids]:
+    for id in [*[each_id for each_id in ids if each_id not in fed], *ids]:
         if id not in state:
             visit(id)
     order = {wire.id: at for at, wire in enumerate(wires)}
@@ -160,7 +160,7 @@ def _ordered(nodes: list[_Node], ids: Sequence[str]) -> list[list[_Node]]:
                 continue
             seen.add(node.id)
             layers[node.rank].append(node)
-            stack += [one for one in reversed(node.after) if one.id not in seen]
+            stack += [each_node for each_node in reversed(node.after) if each_node.id not in seen]
 
     by_id = {node.id: node for node in nodes}
     for id in ids:

@@ -35,8 +35,8 @@ def tint_of(night: Night, celsius: float) -> float:
 
 def worst_of(night: Night, where: str) -> Surface | None:
     """The plain surface of a path, or the coldest of it where that one sweats."""
-    mine = [one for one in night.surfaces if one.where == where or one.id.split("/")[0] == where]
-    return next((one for one in mine if one.sweats), next((one for one in mine if one.id == where), None))
+    mine = [face for face in night.surfaces if face.where == where or face.id.split("/")[0] == where]
+    return next((face for face in mine if face.sweats), next((face for face in mine if face.id == where), None))
 
 
 def sweat_picture(
@@ -109,7 +109,7 @@ def _side(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float
             drawn.face(kind, _band(chain, at), named=True)
     floor = _box(body.front, body.under, body.front + body.length, body.under + BAND_M)
     drawn.face("floor", tuple(at(*p) for p in floor), named=True)
-    surfaces = {one.id: one for one in body.surfaces}
+    surfaces = {face.id: face for face in body.surfaces}
     for cut in framed.cuts:
         if cut.kind not in PATHS:
             continue
@@ -146,7 +146,7 @@ def _plan(drawn: _Drawn, body: Body, framed: Framed, corner: Point, scale: float
     drawn.face("right side", box_at(front, half - BAND_M, rear, half))
     drawn.face("front", box_at(front, -half, front + BAND_M, half))
     drawn.face("rear", box_at(rear - BAND_M, -half, rear, half))
-    surfaces = {one.id: one for one in body.surfaces}
+    surfaces = {face.id: face for face in body.surfaces}
     for cut in framed.cuts:
         kind = surfaces[cut.surface].kind
         if cut.kind not in PATHS or kind == "floor":
@@ -171,7 +171,7 @@ def _section(drawn: _Drawn, body: Body, corner: Point, scale: float) -> None:
     drawn.face("right side", _box(x + wide - b, base, x + wide, base + tall))
     for kind, cx in (("left side", x + b), ("right side", x + wide - b)):
         where = f"{drawn.faces.get(kind, kind)}/corner"
-        spot = next((one for one in drawn.night.surfaces if one.id == where), None)
+        spot = next((face for face in drawn.night.surfaces if face.id == where), None)
         if spot is not None:
             ink, fill = ("primer", "fresh") if spot.sweats else ("pencil", "body")
             drawn.shapes.append(Circle((cx, base + b), 5, ink, fill, 1.6, id=spot.id))
@@ -184,17 +184,17 @@ def _named(names: list[tuple[Point, Surface]], words: Words, width: float, heigh
     seen: set[str] = set()
     x = 12.0
     y = height - 14
-    for (px, py), one in names:
-        if one.where in seen or len(seen) >= MOST_NAMES:
+    for (px, py), face in names:
+        if face.where in seen or len(seen) >= MOST_NAMES:
             continue
-        seen.add(one.where)
-        says = elided(f"{one.name} {words.degrees(one.t_c, 1)}", 11, 190)
+        seen.add(face.where)
+        says = elided(f"{face.name} {words.degrees(face.t_c, 1)}", 11, 190)
         wide = text_width(says, 11)
         if x + wide > width - 12:
             x, y = 12.0, y - 15
         middle = x + wide / 2
         lines += [line((middle, y - 7), (px, py), "primer", 0.8), Circle((px, py), 2.2, "primer", "primer", 1.0)]
-        said.append(Text((middle, y), says, 11, "primer", "strong", "middle", "paper", one.id))
+        said.append(Text((middle, y), says, 11, "primer", "strong", "middle", "paper", face.id))
         x += wide + 18
     return [*lines, *said]
 
@@ -225,17 +225,17 @@ def _meaning(night: Night, words: Words, x: float, y: float, width: float) -> li
     return [Text((x, y) if beside else (12.0, y + 16), says, 11, "pencil", anchor="left")]
 
 
-def face_section(one: Profile, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+def face_section(profile: Profile, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """Through a face from inside (left) to outside: its layers, the temperature and the dew point; wet where the two meet."""
-    deep = one.depth_m[-1]
+    deep = profile.depth_m[-1]
     if deep <= 0:
         return ()
-    temps, dews = np.array(one.t_c), np.array([dew_c(p) for p in one.vapour_pa])
+    temps, dews = np.array(profile.t_c), np.array([dew_c(p) for p in profile.vapour_pa])
     low, high = float(min(temps.min(), dews.min())) - 1.5, float(max(temps.max(), dews.max())) + 1.5
     plot = Plot(0.0, deep, low, high, 50.0, 38.0, width - 118.0, height - 34.0)
     shapes: list[Primitive] = []
     at, inks = 0.0, ("wood", "foam")
-    for k, layer in enumerate(one.layers):
+    for k, layer in enumerate(profile.layers):
         x0, _ = plot.at(at, low)
         x1, _ = plot.at(at + layer.thick_m, low)
         foam = layer.r_m2k_w / max(layer.thick_m, 1e-6) > 20
@@ -252,23 +252,23 @@ def face_section(one: Profile, words: Words, width: float, height: float) -> tup
                 hatch="foam" if foam else "",
             )
         )
-        if x1 - x0 > 30 or k in (0, len(one.layers) - 1):
+        if x1 - x0 > 30 or k in (0, len(profile.layers) - 1):
             said = elided(words.material(layer.name), 10, max(x1 - x0 - 4, 56))
-            anchor = "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(one.layers) - 1 else "middle"
+            anchor = "middle" if x1 - x0 > 60 else "left" if k == 0 else "right" if k == len(profile.layers) - 1 else "middle"
             spot = (x0 + x1) / 2 if anchor == "middle" else x0 if anchor == "left" else x1
             shapes.append(Text((spot, plot.low - (10 if k % 2 == 0 else 22)), said, 10, "pencil", "text", anchor))  # type: ignore[arg-type]
         at += layer.thick_m
     shapes += y_axis(plot, ticks(low, high, 5), words.degrees)
-    xs = np.array(one.depth_m)
+    xs = np.array(profile.depth_m)
     shapes += plot.curve(xs, temps, "gas", 2.4)
     shapes += plot.curve(xs, dews, "fresh", 2.0, (6.0, 3.0))
     shapes += names_at_ends(plot, [(float(temps[-1]), "temperature", "ink"), (float(dews[-1]), "dew point", "ink")])
-    if one.at_m is not None:
-        x, _ = plot.at(one.at_m, low)
-        _, y = plot.at(one.at_m, float(np.interp(one.at_m, xs, temps)))
+    if profile.at_m is not None:
+        x, _ = plot.at(profile.at_m, low)
+        _, y = plot.at(profile.at_m, float(np.interp(profile.at_m, xs, temps)))
         shapes += [
             Circle((x, y), 6, "primer", "", 2.2),
-            Text((x + 10, y + 12), f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night", 11, "primer", "strong", "left", "paper"),
+            Text((x + 10, y + 12), f"{words.of(profile.condenses_g_m2, 'g/m2 water', 1)} a night", 11, "primer", "strong", "left", "paper"),
         ]
     shapes += [
         Text((plot.left, plot.top + 9), "inside", 11, "pencil", anchor="left"),

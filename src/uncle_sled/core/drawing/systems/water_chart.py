@@ -71,7 +71,7 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
 
     heater, tap = doing("warms water"), doing("tap or sink")
     pump = doing("pumps water") or doing("pumps by foot")
-    own_pump = next((one.name for one in build.systems.loads if "pumps water" in one.roles), "")
+    own_pump = next((load.name for load in build.systems.loads if "pumps water" in load.roles), "")
     steps: list[tuple[str, str, str, bool]] = [
         ("Fill point", "vent: " + {"": "not said", "yes": "yes", "no": "none"}[w.vented], "fresh", True),
         ("Fresh", words.m3(made.fresh_l / 1000) if made.fresh_l > 0 else "none aboard", "fresh", made.fresh_l > 0),

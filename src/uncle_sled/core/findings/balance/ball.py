@@ -80,21 +80,21 @@ NOT_KNOWN = Rule(
 
 def _no_reading(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
-    for one in s.unknown:
-        hidden = one.hides == "reading"
-        if one.hides == "axles":
+    for unknown in s.unknown:
+        hidden = unknown.hides == "reading"
+        if unknown.hides == "axles":
             yield NOT_KNOWN.found(
-                f"Told as if level: {one.says}",
-                f"{upper_first(one.says)} is not known, so what each axle and tyre carries is not checked. {one.ask}",
-                ("rig", one.field),
+                f"Told as if level: {unknown.says}",
+                f"{upper_first(unknown.says)} is not known, so what each axle and tyre carries is not checked. {unknown.ask}",
+                ("rig", unknown.field),
             )
             continue
-        title = f"No reading yet: {one.says}" if hidden else f"Left out: {one.says}"
+        title = f"No reading yet: {unknown.says}" if hidden else f"Left out: {unknown.says}"
         so = "is not known" if hidden else "is not known, so every reading is without it and no limit counts as kept"
-        yield NOT_KNOWN.found(title, f"{upper_first(one.says)} {so}. {one.ask}", ("rig", one.field))
+        yield NOT_KNOWN.found(title, f"{upper_first(unknown.says)} {so}. {unknown.ask}", ("rig", unknown.field))
     if s.trouble:
         yield NO_STATICS.found("No reading from this rig", s.trouble, ("rig",))
-    elif any(one.hides == "reading" for one in s.unknown):
+    elif any(each_unknown.hides == "reading" for each_unknown in s.unknown):
         return
     elif s.support is None:
         what = "Tell the wheelbase of the vehicle" if rig.carrier == "vehicle bed" else "Tell where the axle stands, or will stand"

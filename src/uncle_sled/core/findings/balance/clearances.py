@@ -35,13 +35,13 @@ NOSE_MEETS_CAR = Rule(
 
 
 def _bend(s: Studied, words: Words) -> Iterator[Finding]:
-    for one in turning(s):
-        if one.from_deg is not None and one.from_deg < BACKS_DEG:
+    for each_turning in turning(s):
+        if each_turning.from_deg is not None and each_turning.from_deg < BACKS_DEG:
             yield NOSE_MEETS_CAR.found(
-                f"{upper_first(one.nose)} meets the car",
-                f"{one.name}: from {one.from_deg:.0f}° on {one.nose} stands in its tail; backing round a corner wants {BACKS_DEG:.0f}°.",
-                (one.nose_id, one.vehicle_id),
-                number=BACKS_DEG - one.from_deg,
+                f"{upper_first(each_turning.nose)} meets the car",
+                f"{each_turning.name}: from {each_turning.from_deg:.0f}° on {each_turning.nose} stands in its tail; backing round a corner wants {BACKS_DEG:.0f}°.",
+                (each_turning.nose_id, each_turning.vehicle_id),
+                number=BACKS_DEG - each_turning.from_deg,
             )
 
 

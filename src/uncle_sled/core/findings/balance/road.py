@@ -95,7 +95,7 @@ def road_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def _size(s: Studied, words: Words) -> Iterator[Finding]:
-    limits = {one.id: one for one in every_limit(s).limits}
+    limits = {limit.id: limit for limit in every_limit(s).limits}
     for way in WAYS:
         limit, size = limits.get(f"road-{way}"), worst_size(s, way)
         if limit is None or limit.severity is None or size is None:
@@ -109,7 +109,7 @@ def _size(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def _speed(s: Studied, words: Words) -> Iterator[Finding]:
-    limit = next((one for one in every_limit(s).limits if one.id == "speed"), None)
+    limit = next((limit for limit in every_limit(s).limits if limit.id == "speed"), None)
     if limit is not None and limit.severity is not None:
         yield TOO_FAST.found(
             "Faster than its tyres",
@@ -168,12 +168,12 @@ def _places(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _floating(s: Studied, words: Words) -> Iterator[Finding]:
     """Things inside, on the road, whose underside is over nothing: no floor, no other thing, no holder."""
-    for one in floating(s):
+    for each_floating in floating(s):
         yield FLOATS.found(
-            f"{one.name} floats",
-            f"Its underside is {words.m(one.over_m)} over what is under it, and nothing is said to hold it.",
-            (one.id,),
-            number=one.over_m,
+            f"{each_floating.name} floats",
+            f"Its underside is {words.m(each_floating.over_m)} over what is under it, and nothing is said to hold it.",
+            (each_floating.id,),
+            number=each_floating.over_m,
         )
 
 
@@ -190,19 +190,19 @@ EMPTYING = Rule(
 
 def _emptying(s: Studied, words: Words) -> Iterator[Finding]:
     names = {thing.id: lower_first(thing.name) for thing in s.build.stow.things}
-    for one in emptying(s):
-        if one.worst.out_kg <= 0.5 or one.worst.out_kg <= one.best.out_kg + 0.5:
+    for each_emptying in emptying(s):
+        if each_emptying.worst.out_kg <= 0.5 or each_emptying.worst.out_kg <= each_emptying.best.out_kg + 0.5:
             continue  # it makes no odds, or is as far out full or empty: a standing case says so
-        case = next(c for c in s.table.cases if c.id == one.case_id)
+        case = next(c for c in s.table.cases if c.id == each_emptying.case_id)
         where = "on the ball" if s.build.rig.carrier == "ball" else "on the rear axle"
-        wrong, right = (", then ".join(names[id] for id in order.tanks) for order in (one.worst, one.best))
-        stays = "stays in the band" if one.best.out_kg <= 0.5 else f"is out by {words.kg(one.best.out_kg)} at the most"
+        wrong, right = (", then ".join(names[id] for id in order.tanks) for order in (each_emptying.worst, each_emptying.best))
+        stays = "stays in the band" if each_emptying.best.out_kg <= 0.5 else f"is out by {words.kg(each_emptying.best.out_kg)} at the most"
         yield EMPTYING.found(
             f"Empty {right.partition(',')[0]} first",
-            f"{case.name}: {wrong} comes to {words.kg(one.worst.load_kg)} {where}, {words.kg(one.worst.out_kg)} out of the band; {right} {stays}.",
-            one.best.tanks,
+            f"{case.name}: {wrong} comes to {words.kg(each_emptying.worst.load_kg)} {where}, {words.kg(each_emptying.worst.out_kg)} out of the band; {right} {stays}.",
+            each_emptying.best.tanks,
             case_id=case.id,
-            number=one.worst.out_kg,
+            number=each_emptying.worst.out_kg,
         )
 
 
@@ -220,9 +220,9 @@ AXLE_RESERVE = Rule(
 def _reserve(s: Studied, words: Words) -> Iterator[Finding]:
     if s.support is None or s.build.rig.suspension != "equalised" or len(s.support.axles_m) < 2:
         return
-    near = [one for one in s.limits if one.id.startswith("axle/") and one.severity is None and one.value > 0.9 * one.limit]
+    near = [limit for limit in s.limits if limit.id.startswith("axle/") and limit.severity is None and limit.value > 0.9 * limit.limit]
     if near:
-        worst = max(near, key=lambda one: one.value / one.limit)
+        worst = max(near, key=lambda limit: limit.value / limit.limit)
         yield AXLE_RESERVE.found(
             "Little in reserve on the axles",
             f"{words.bare_kg(worst.value)} of {words.kg(worst.limit)} if they share evenly; 10 % in reserve is wanted.",

@@ -24,8 +24,8 @@ MOST_TRIED = 6
 def _nearer(at: int) -> Cure:
     """Move the dearest mass that may be moved (the first, the second, ...) over the axle."""
 
-    def cure(s: Studied, one: Finding) -> Made | None:
-        row = _row(s, one)
+    def cure(s: Studied, finding: Finding) -> Made | None:
+        row = _row(s, finding)
         things = {t.id: t for t in s.build.stow.things}
         made: list[str] = []
         for cost in sway.costs(s, row):
@@ -47,16 +47,16 @@ def _nearer(at: int) -> Cure:
     return cure
 
 
-def _row(s: Studied, one: Finding) -> int:
-    return next((row for row, case in enumerate(s.table.cases) if case.id == one.case_id), s.towing_rows[0])
+def _row(s: Studied, finding: Finding) -> int:
+    return next((row for row, case in enumerate(s.table.cases) if case.id == finding.case_id), s.towing_rows[0])
 
 
-def _after(s: Studied, one: Finding) -> str:
-    made = next((c for c in sway.sway(s).cases if c.case_id == one.case_id), None)
+def _after(s: Studied, finding: Finding) -> str:
+    made = next((c for c in sway.sway(s).cases if c.case_id == finding.case_id), None)
     return f"damping {made.damping_at:.2f}" if made is not None else "it is judged again"
 
 
-def _next_rail(s: Studied, one: Finding) -> Made | None:
+def _next_rail(s: Studied, finding: Finding) -> Made | None:
     """The lightest section of the table, sold where the builder is, that stays under its yield and its sinking."""
     words = Words(s.build.brief.reading.shown())
     inches = s.build.brief.region == "North American"
@@ -68,7 +68,7 @@ def _next_rail(s: Studied, one: Finding) -> Made | None:
     return None
 
 
-def _stressed_after(s: Studied, one: Finding) -> str:
+def _stressed_after(s: Studied, finding: Finding) -> str:
     made = frame_beam.frame_under(s)
     return f"{(made.utilisation or 0.0) * 100:.0f} % of its yield"
 
@@ -160,10 +160,10 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
     if not made.said:
         return  # how fast it is to go nobody said; the curve stands on Sway
     ids = {s.table.cases[row].id for row in s.towed_rows}
-    towed = [one for one in made.cases if one.case_id in ids]
-    grows = [one for one in towed if one.critical_kmh is not None and one.critical_kmh < sway.MARGIN * made.at_kmh]
+    towed = [swaying for swaying in made.cases if swaying.case_id in ids]
+    grows = [swaying for swaying in towed if swaying.critical_kmh is not None and swaying.critical_kmh < sway.MARGIN * made.at_kmh]
     if grows:
-        first = min(grows, key=lambda one: one.critical_kmh or 0.0)
+        first = min(grows, key=lambda swaying: swaying.critical_kmh or 0.0)
         low, high = sway.critical_span(first.train)
         span = (
             f" ({words.kmh(low)} to {words.kmh(high)}: the car's inertia is a guess)"
@@ -177,9 +177,9 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
             first.case_id,
             -(first.critical_kmh or 0.0),
         )
-    slow = [one for one in towed if one not in grows and one.damping_at < sway.GOOD]
+    slow = [swaying for swaying in towed if swaying not in grows and swaying.damping_at < sway.GOOD]
     if slow:
-        least = min(slow, key=lambda one: one.damping_at)
+        least = min(slow, key=lambda swaying: swaying.damping_at)
         yield SWAY_LOW.found(
             f"Swings settle slowly: {lower_first(least.name)}",
             f"Damping {least.damping_at:.2f} at {words.kmh(made.at_kmh)}; {sway.GOOD:g} or more would be right.{_also(least, slow)}",
@@ -187,9 +187,9 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
             least.case_id,
             -least.damping_at,
         )
-    away = [one for one in made.cases if one.oversteer_kmh is not None and one.oversteer_kmh < sway.MARGIN * made.at_kmh]
+    away = [swaying for swaying in made.cases if swaying.oversteer_kmh is not None and swaying.oversteer_kmh < sway.MARGIN * made.at_kmh]
     if away:
-        worst = min(away, key=lambda one: one.oversteer_kmh or 0.0)
+        worst = min(away, key=lambda swaying: swaying.oversteer_kmh or 0.0)
         yield OVERSTEERS.found(
             "The car turns away by itself",
             f"From {words.kmh(worst.oversteer_kmh or 0.0)} on, {lower_first(worst.name)}, without any swing.",
@@ -201,7 +201,7 @@ def _swings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _also(first: sway.Swaying, all_of_them: list[sway.Swaying]) -> str:
     """The other cases of one cause, in one line."""
-    others = [lower_first(one.name) for one in all_of_them if one is not first]
+    others = [lower_first(swaying.name) for swaying in all_of_them if swaying is not first]
     return f" Also {', '.join(others[:3])}{' and others' if len(others) > 3 else ''}." if others else ""
 
 
@@ -230,7 +230,7 @@ def _frame(s: Studied, words: Words) -> Iterator[Finding]:
             worst.case_id,
             under.utilisation,
         )
-    tongue = max(under.beams, key=lambda one: max(one.tongue_pa, float(one.stress_pa[one.x_m <= under.nose_m + 1e-6].max(initial=0.0))))
+    tongue = max(under.beams, key=lambda beam: max(beam.tongue_pa, float(beam.stress_pa[beam.x_m <= under.nose_m + 1e-6].max(initial=0.0))))
     most = max(tongue.tongue_pa, float(tongue.stress_pa[tongue.x_m <= under.nose_m + 1e-6].max(initial=0.0)))
     if most > under.yield_pa:
         yield TONGUE_SLENDER.found(
@@ -241,7 +241,9 @@ def _frame(s: Studied, words: Words) -> Iterator[Finding]:
             most / under.yield_pa,
         )
     soft = max(
-        (one for one in under.beams if one.how == "road"), key=lambda one: one.sinks_most_m / max(one.sinks_limit_m, 1e-9), default=None
+        (beam for beam in under.beams if beam.how == "road"),
+        key=lambda beam: beam.sinks_most_m / max(beam.sinks_limit_m, 1e-9),
+        default=None,
     )
     if soft is not None and soft.sinks_most_m > soft.sinks_limit_m:
         yield FRAME_SOFT.found(

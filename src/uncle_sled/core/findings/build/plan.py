@@ -28,9 +28,9 @@ LATE_DAYS = 10.0  # that something keeps a task waiting
 DRAWS = 1000  # of the judging: the bench draws five thousand
 
 
-def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _wait(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Let the later task wait for the earlier one."""
-    before, after = one.where[1], one.where[2]
+    before, after = finding.where[1], finding.where[2]
     tasks = {task.id: task for task in tasks_of(s.build, s.facts)}
     if before not in tasks or after not in tasks:
         return None
@@ -40,7 +40,7 @@ def _wait(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (op,), f"Let {lower_first(tasks[after].name)} wait for {lower_first(tasks[before].name)}"
 
 
-def _slower(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _slower(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """An adhesive that stays open as long as the slowest piece takes."""
     beads = beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0)
     if not beads:
@@ -128,9 +128,9 @@ PHOTO = Rule(
 )
 
 
-def _else_from(schedule: Schedule, one: Placed) -> float:
+def _else_from(schedule: Schedule, placed: Placed) -> float:
     """The day from which a task could have begun if what it waits for were there."""
-    free = [other.free for other in schedule.placed if other.task.id in one.task.after]
+    free = [other.free for other in schedule.placed if other.task.id in placed.task.after]
     return max([float(schedule.now), *free])
 
 
@@ -144,7 +144,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if not begun(s):
         return
     tasks = tasks_of(s.build, s.facts)
-    names = {one.id: one.name for one in tasks}
+    names = {task.id: task.name for task in tasks}
     schedule = schedule_of(s.build, s.facts)
     if schedule.loop:
         ring = " waits for ".join(names.get(id, id) for id in schedule.loop)
@@ -161,20 +161,20 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
         id, why = own[0]
         more = f" {len(schedule.never) - 1} more wait with it." if len(schedule.never) > 1 else ""
         yield NEVER.found(f"{names[id]}: no day is found", f"{why[:1].upper()}{why[1:]}.{more}", ("work", id))
-    for one in schedule.placed:
-        task = one.task
+    for placed in schedule.placed:
+        task = placed.task
         if task.fixed and not task.done:
-            late = [other for other in schedule.placed if other.task.id in task.after and other.free > one.begin + 0.01]
+            late = [other for other in schedule.placed if other.task.id in task.after and other.free > placed.begin + 0.01]
             if late:
                 worst = max(late, key=lambda other: other.free)
-                days = int(worst.free - one.begin) + 1
+                days = int(worst.free - placed.begin) + 1
                 yield CRANE.found(
                     f"{task.name} is booked too early",
                     f"It is on {task.ready}; {lower_first(worst.task.name)} is ready {days} days after that.",
                     ("work", task.id),
                     number=float(days),
                 )
-        elif task.because and one.why == task.because and not task.done and one.begin - _else_from(schedule, one) >= LATE_DAYS:
+        elif task.because and placed.why == task.because and not task.done and placed.begin - _else_from(schedule, placed) >= LATE_DAYS:
             costs = late_costs_d(s.build, s.facts, task.id)
             if costs >= 1.0:
                 yield LATE.found(
@@ -205,7 +205,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
                 ("lift", lift.lift.id, "sling"),
                 number=unknown.value,
             )
-    slow = [one for one in beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0) if one.too_slow]
+    slow = [bead for bead in beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0) if bead.too_slow]
     if slow:
         yield BOND.found(
             f"{slow[0].name}: bonded too slowly",

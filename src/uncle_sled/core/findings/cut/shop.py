@@ -33,7 +33,7 @@ FILLS = 0.8  # of a sheet that outlines can be hoped to fill
 LIFT = "Lift with two, or with a crane; a licensed lifter decides where it hangs over people."
 
 
-def _free(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _free(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (set_to("cut.saw", "free"),), "Cut along the outlines with router or jigsaw"
 
 
@@ -127,16 +127,16 @@ def on_the_whole_plan(s: Studied, found: tuple[Finding, ...]) -> tuple[Finding, 
     if not begun(s):
         return found
     words = Words(s.build.brief.reading.shown())
-    whole = {one.key: one for one in cut_findings(s, words, QUESTIONS)}
+    whole = {each.key: each for each in cut_findings(s, words, QUESTIONS)}
     codes = {rule.code for rule in rules_in(sys.modules[__name__])}
     kept = []
-    for one in found:
-        if one.code not in codes:
-            kept.append(one)
-        elif one.key in whole:
-            again = whole.pop(one.key)
-            kept.append(replace(again, remedy=one.remedy, why_none=one.why_none or again.why_none, set_aside=one.set_aside))
-    return tuple(sorted((*kept, *whole.values()), key=lambda one: RANK[one.severity]))
+    for finding in found:
+        if finding.code not in codes:
+            kept.append(finding)
+        elif finding.key in whole:
+            again = whole.pop(finding.key)
+            kept.append(replace(again, remedy=finding.remedy, why_none=finding.why_none or again.why_none, set_aside=finding.set_aside))
+    return tuple(sorted((*kept, *whole.values()), key=lambda each: RANK[each.severity]))
 
 
 def cut_findings(s: Studied, words: Words, many: int = QUICK) -> Iterator[Finding]:
@@ -192,7 +192,7 @@ def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
         return
     numbers = numbers_of(s.build, s.facts)
     if numbers.changed:
-        named = ", ".join(one.label for one in numbers.changed[:4]) + (" …" if len(numbers.changed) > 4 else "")
+        named = ", ".join(numbered.label for numbered in numbers.changed[:4]) + (" …" if len(numbers.changed) > 4 else "")
         yield PRINT_OLD.found(
             f"{len(numbers.changed)} changed since print {s.build.cut.prints}",
             f"{named} {'is' if len(numbers.changed) == 1 else 'are'} no longer as printed.",
@@ -204,14 +204,14 @@ def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
 def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
     cut = s.build.cut
     if cut.saw == "edge to edge":
-        by_id = {one.id: one for one in made.pieces}
+        by_id = {wanted.id: wanted for wanted in made.pieces}
         library, saves = library_of(s.facts.materials), []
-        metal = {one.material for one in take_off(s.build, s.facts).pieces if family_of(one.made_of, library) == "metal"}
+        metal = {piece.material for piece in take_off(s.build, s.facts).pieces if family_of(piece.made_of, library) == "metal"}
         for plan in made.plan.sheets:
-            area = sum(piece_area_m2(by_id[one.piece]) for layout in plan.layouts for one in layout.pieces)
+            area = sum(piece_area_m2(by_id[piece.piece]) for layout in plan.layouts for piece in layout.pieces)
             sheet = max((layout.length_m * layout.width_m for layout in plan.layouts), default=1.0)
             hoped = math.ceil(area / (sheet * FILLS) - 1e-9)
-            curved = any(by_id[one.piece].outline for layout in plan.layouts for one in layout.pieces)
+            curved = any(by_id[piece.piece].outline for layout in plan.layouts for piece in layout.pieces)
             if curved and hoped < plan.used and plan.material not in metal:
                 saves.append((plan.used - hoped, plan.material, plan.used, hoped))
         if saves:
@@ -224,17 +224,17 @@ def _stock(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
             )
     wanted = made.pieces
     for size in sizes_now(cut, take_off(s.build, s.facts)).sizes:
-        if not size.rack or any(one.material == size.material for one in wanted):
+        if not size.rack or any(piece.material == size.material for piece in wanted):
             continue
         thick = _thick(size.material)
         alike = [
-            one
-            for one in wanted
-            if one.kind == size.kind
+            piece
+            for piece in wanted
+            if piece.kind == size.kind
             and thick
-            and _thick(one.material) == thick
-            and one.length_m <= size.length.si
-            and (size.width is None or one.width_m <= size.width.si)
+            and _thick(piece.material) == thick
+            and piece.length_m <= size.length.si
+            and (size.width is None or piece.width_m <= size.width.si)
         ]
         if alike:
             yield RACK_UNUSED.found(
@@ -254,7 +254,7 @@ def _buying(s: Studied, lines: tuple[Line, ...]) -> Iterator[Finding]:
         batches = [one for one in re.split(r"[,;/+]| and ", line.batch) if one.strip()]
         if line.one_batch and len(batches) > 1:
             yield TWO_BATCHES.found(
-                f"{line.name}: two batches", f"{line.name} comes of {' and '.join(one.strip() for one in batches)}.", ("buy", line.id)
+                f"{line.name}: two batches", f"{line.name} comes of {' and '.join(batch.strip() for batch in batches)}.", ("buy", line.id)
             )
         if line.quote_until and line.ordered and line.ordered > line.quote_until:
             yield LATE_ORDER.found(
@@ -262,16 +262,16 @@ def _buying(s: Studied, lines: tuple[Line, ...]) -> Iterator[Finding]:
                 f"Good until {line.quote_until}, ordered on {line.ordered}.",
                 ("buy", "quote", line.id),
             )
-    if not s.build.cut.prints and not any(one.ordered for one in lines):
+    if not s.build.cut.prints and not any(line.ordered for line in lines):
         return  # nobody orders yet
     late = [
-        one
-        for one in lines
-        if (one.lead_days or 0) >= LONG_DAYS and one.packs > 0 and not one.ordered and not one.arrived and one.spent is None
+        line
+        for line in lines
+        if (line.lead_days or 0) >= LONG_DAYS and line.packs > 0 and not line.ordered and not line.arrived and line.spent is None
     ]
     if late:
-        late.sort(key=lambda one: -(one.lead_days or 0))
-        named = ", ".join(f"{lower_first(one.name) if k else one.name} ({one.lead_days} days)" for k, one in enumerate(late[:3]))
+        late.sort(key=lambda line: -(line.lead_days or 0))
+        named = ", ".join(f"{lower_first(line.name) if k else line.name} ({line.lead_days} days)" for k, line in enumerate(late[:3]))
         yield LONG_LEAD.found(
             f"{len(late)} with long lead times not ordered" if len(late) > 1 else f"{late[0].name} is not ordered",
             named + (f" and {len(late) - 3} more" if len(late) > 3 else "") + ".",

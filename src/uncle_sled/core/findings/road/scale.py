@@ -18,7 +18,7 @@ from uncle_sled.core.words import Words
 SOURCE = "what was weighed and written down"  # of every rule here, said after its reason
 
 
-def _as_taken(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _as_taken(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Use figures of water as the trips took them."""
     made = next((t for t in taken(s) if t.unit == "L"), None)
     if made is None or not made.ratio:
@@ -94,9 +94,9 @@ def scale_findings(s: Studied, words: Words) -> Iterator[Finding]:
     road = s.build.road
     if road.tickets:
         yield from _tickets(s, words)
-    for one in traced(s):
-        if not one.met and not one.wish.agreed:
-            yield WISH_OPEN.found("A wish is not met yet", f"{one.wish.says}.", ("wish", one.wish.id))
+    for each_traced in traced(s):
+        if not each_traced.met and not each_traced.wish.agreed:
+            yield WISH_OPEN.found("A wish is not met yet", f"{each_traced.wish.says}.", ("wish", each_traced.wish.id))
     for figure in taken(s) if road.trips else ():
         if figure.unit == "L" and figure.ratio is not None and abs(figure.ratio - 1) > WORTH:
             yield TRIP_TAUGHT.found(

@@ -81,19 +81,19 @@ def bend_ops(s: Studied, face_id: str) -> tuple[tuple[Op, ...], int] | None:
     return way_ops((face.id,), f"{face.made_of}, in thin sheets", found[0]), found[1]
 
 
-def _thin_sheets(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    parted = bend_ops(s, one.where[0])
+def _thin_sheets(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    parted = bend_ops(s, finding.where[0])
     if parted is None:
         return None
-    name = next(face.name for face in s.build.shell.faces if face.id == one.where[0])
+    name = next(face.name for face in s.build.shell.faces if face.id == finding.where[0])
     return parted[0], f"Make the {lower_first(name)} of {({2: 'two', 3: 'three'})[parted[1]]} thin sheets for one"
 
 
-def _drop_change(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    return (remove(f"shell.framing.changes.{one.where[0]}"),), "Drop the change by hand"
+def _drop_change(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    return (remove(f"shell.framing.changes.{finding.where[0]}"),), "Drop the change by hand"
 
 
-def _let_it_fall(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _let_it_fall(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     if s.framed.body is None:
         return None
     low = {"si": round(s.framed.body.height - s.framed.body.length / 40, 3), "typed": None}
@@ -101,19 +101,19 @@ def _let_it_fall(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return ops, "Let the roof fall 1 in 40 to the rear"
 
 
-def _opening(s: Studied, one: Finding) -> Opening:
-    return next(o for o in s.build.shell.openings if o.id in one.where)
+def _opening(s: Studied, finding: Finding) -> Opening:
+    return next(o for o in s.build.shell.openings if o.id in finding.where)
 
 
-def _seal(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    opening = _opening(s, one)
+def _seal(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    opening = _opening(s, finding)
     seal = USUAL_SEAL[opening.kind]
     ops = (set_to(f"shell.openings.{opening.id}.seal", seal),)
     return ops, f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
 
 
-def _drip(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    opening = _opening(s, one)
+def _drip(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    opening = _opening(s, finding)
     return (set_to(f"shell.openings.{opening.id}.drip", value=True),), f"Put a drip edge over the {lower_first(opening.name)}"
 
 
@@ -271,25 +271,25 @@ ROOF_HOLES = Rule(
 def _water(s: Studied, words: Words) -> Iterator[Finding]:
     found = holes(s)
     for hole in found:
-        one = hole.opening
-        if one.seal == "none":
+        opening = hole.opening
+        if opening.seal == "none":
             yield NO_SEAL.found(
-                f"{one.name} has no seal",
-                f"{one.name} has {words.m(hole.seam_m)} of open seam; nothing is said of how it is sealed.",
-                (one.id,),
+                f"{opening.name} has no seal",
+                f"{opening.name} has {words.m(hole.seam_m)} of open seam; nothing is said of how it is sealed.",
+                (opening.id,),
                 number=hole.seam_m,
             )
-        elif one.kind == "hatch" and one.seal != "two lines":
+        elif opening.kind == "hatch" and opening.seal != "two lines":
             yield HATCH_ONE_LINE.found(
-                f"{one.name} has one line of seal",
-                f"{one.name} is sealed in one line ({SEALS[one.seal]}); a hatch wants two, the outer against rain, the inner against what passed it.",
-                (one.id,),
+                f"{opening.name} has one line of seal",
+                f"{opening.name} is sealed in one line ({SEALS[opening.seal]}); a hatch wants two, the outer against rain, the inner against what passed it.",
+                (opening.id,),
             )
-        if hole.wants_drip and not one.drip:
+        if hole.wants_drip and not opening.drip:
             yield NO_DRIP.found(
-                f"{one.name} has no drip edge",
-                f"Rain runs down the wall onto the top seal of {lower_first(one.name)}; a drip edge {words.m(one.width.si + 0.1)} long throws it off.",
-                (one.id,),
+                f"{opening.name} has no drip edge",
+                f"Rain runs down the wall onto the top seal of {lower_first(opening.name)}; a drip edge {words.m(opening.width.si + 0.1)} long throws it off.",
+                (opening.id,),
             )
     in_roof = [hole for hole in found if hole.on_roof]
     if len(in_roof) > 1:  # one is the least that a vent needs; the bench counts it
@@ -346,12 +346,12 @@ def _roof_fall(s: Studied, words: Words) -> Iterator[Finding]:
 def _fall_deg(s: Studied) -> float:
     slopes = [surface for surface in s.framed.body.surfaces if surface.kind == "roof"] if s.framed.body else []
     falls = [0.0]
-    for one in slopes:
-        if one.chain is not None:
-            run, rise = abs(one.chain[-1][0] - one.chain[0][0]), abs(one.chain[-1][1] - one.chain[0][1])
+    for face in slopes:
+        if face.chain is not None:
+            run, rise = abs(face.chain[-1][0] - face.chain[0][0]), abs(face.chain[-1][1] - face.chain[0][1])
             falls.append(math.degrees(math.atan2(rise, run)))
         else:
-            falls.append(math.degrees(math.asin(min(abs(one.up[2]), 1.0))))
+            falls.append(math.degrees(math.asin(min(abs(face.up[2]), 1.0))))
     return max(falls)
 
 

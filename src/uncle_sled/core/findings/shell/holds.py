@@ -30,10 +30,10 @@ def _words(s: Studied) -> Words:
 
 
 def _check(s: Studied, id: str) -> Check | None:
-    return next((one for one in screening(s) if one.id == id), None)
+    return next((check for check in screening(s) if check.id == id), None)
 
 
-def _stronger_roof(s: Studied, one: Finding) -> Made | None:
+def _stronger_roof(s: Studied, finding: Finding) -> Made | None:
     """Deeper ribs where their layer is deep enough, else closer ones, by what is lacking."""
     worst = max((c.use or 0.0 for c in screening(s) if c.id in ("roof-snow", "roof-sinks")), default=0.0)
     snow, sizes, words = _check(s, "roof-snow"), s.framed.sizes, _words(s)
@@ -52,7 +52,7 @@ def _stronger_roof(s: Studied, one: Finding) -> Made | None:
     return None
 
 
-def _ridge_beam(s: Studied, one: Finding) -> Made | None:
+def _ridge_beam(s: Studied, finding: Finding) -> Made | None:
     """The least beam as sold from what carries it to what carries it; nothing where none as sold does."""
     body, shell = s.framed.body, s.build.shell
     pitch = pitch_of(shell, body)
@@ -71,12 +71,12 @@ def _ridge_beam(s: Studied, one: Finding) -> Made | None:
     return (set_to("shell.ridge", made),), f"Put a {name} beam of {_words(s).section(found)} over {_words(s).m(span)}"
 
 
-def _ridge_after(s: Studied, one: Finding) -> str:
+def _ridge_after(s: Studied, finding: Finding) -> str:
     made = _check(s, "ridge")
     return f"{(made.use or 0.0) * 100:.0f} % of what it may carry" if made is not None and made.use is not None else "it is judged again"
 
 
-def _shorter_screws(s: Studied, one: Finding) -> Made | None:
+def _shorter_screws(s: Studied, finding: Finding) -> Made | None:
     made = _check(s, "screw")
     if made is None or made.limit is None or made.limit < 0.01:
         return None
@@ -262,9 +262,11 @@ def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
         yield RIDGE.found(
             f"What holds the {name}?", f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.", ("holds", "ridge-unsaid")
         )
-    for one in screening(s):
-        if one.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
+    for check in screening(s):
+        if check.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there
-        if one.use is not None and one.use > 1.0:
-            rule = OF.get(one.id) or (RUNG if one.id.startswith("rung/") else None) or (HATCH if one.where[0] in openings else ON_ROOF)
-            yield rule.found(one.name, f"{one.use * 100:.0f} % of what is allowed: {one.how}.", ("holds", one.id), number=one.use)
+        if check.use is not None and check.use > 1.0:
+            rule = (
+                OF.get(check.id) or (RUNG if check.id.startswith("rung/") else None) or (HATCH if check.where[0] in openings else ON_ROOF)
+            )
+            yield rule.found(check.name, f"{check.use * 100:.0f} % of what is allowed: {check.how}.", ("holds", check.id), number=check.use)

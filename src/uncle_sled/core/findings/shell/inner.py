@@ -22,11 +22,11 @@ OVER_LOFT_M = 0.9  # to crawl and sit up half
 CAUTION = "Screening only: local code and a licensed engineer decide."
 
 
-def _guard(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    wanted = _wanted_guard(s, one.where[0])
+def _guard(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    wanted = _wanted_guard(s, finding.where[0])
     if wanted is None:
         return None
-    return (set_to(f"shell.lofts.{one.where[0]}.guard", {"si": round(wanted, 3), "typed": None}),), "Guard its open edge"
+    return (set_to(f"shell.lofts.{finding.where[0]}.guard", {"si": round(wanted, 3), "typed": None}),), "Guard its open edge"
 
 
 WALL_WRONG = Rule(
@@ -82,14 +82,14 @@ def inner_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for wall in walls_of(shell, body, library_of(s.facts.materials)) if shell.partitions else ():
         if wall.fault:
             yield WALL_WRONG.found(f"{wall.name} cannot stand so", f"{wall.name} {wall.fault}.", (wall.id,))
-    for deck, one in zip(decks_of(shell, body), shell.lofts, strict=True):
+    for deck, loft in zip(decks_of(shell, body), shell.lofts, strict=True):
         if deck.fault:
             yield LOFT_WRONG.found(f"{deck.name} cannot be so", f"{deck.name} {deck.fault}.", (deck.id,))
             continue
-        if not one.climb:
+        if not loft.climb:
             yield NO_CLIMB.found(f"No way up to the {lower_first(deck.name)}", "Neither ladder nor stair is said.", (deck.id,))
         wanted = _wanted_guard(s, deck.id)
-        have = one.guard.si if one.guard is not None else 0.0
+        have = loft.guard.si if loft.guard is not None else 0.0
         if wanted is not None and have < wanted - 1e-3:
             told = f"Its open edge has {words.cut(have)}" if have else "Its open edge has none"
             yield NO_GUARD.found(
@@ -103,7 +103,7 @@ def inner_findings(s: Studied, words: Words) -> Iterator[Finding]:
 def _over_m(s: Studied, id: str) -> float | None:
     """Greatest height over a loft [m]."""
     body = s.framed.body
-    deck = next((one for one in decks_of(s.build.shell, body) if one.id == id), None) if body is not None else None
+    deck = next((deck for deck in decks_of(s.build.shell, body) if deck.id == id), None) if body is not None else None
     if deck is None or deck.fault or body is None:
         return None
     side = inside_of(s.build.shell, body)
@@ -114,7 +114,7 @@ def _over_m(s: Studied, id: str) -> float | None:
 def _wanted_guard(s: Studied, id: str) -> float | None:
     """Height of a guard along a loft's open edges [m]; None where it has none: from end wall to end wall."""
     body = s.framed.body
-    deck = next((one for one in decks_of(s.build.shell, body) if one.id == id), None) if body is not None else None
+    deck = next((deck for deck in decks_of(s.build.shell, body) if deck.id == id), None) if body is not None else None
     over = _over_m(s, id)
     if deck is None or over is None or body is None:
         return None

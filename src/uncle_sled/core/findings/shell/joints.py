@@ -18,7 +18,7 @@ from uncle_sled.core.words import Words, upper_first
 SOURCE = "shop rules for seams and sections"  # of every rule here, said after its reason
 
 
-def _usual(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _usual(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     made = usual_seams(s)
     kept = {seam.id: seam for seam in made}
     for seam in seams(s):  # what was said and does not keep water out is made as usual too
@@ -66,8 +66,8 @@ PANEL_WRONG = Rule(
 def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Which seams leak, part or are not made? Yields one for each kind."""
     made = seams(s)
-    wet = [one for one in made if not one.water]
-    long = sum(one.joint.length_m for one in wet)
+    wet = [seam for seam in made if not seam.water]
+    long = sum(seam.joint.length_m for seam in wet)
     if wet and not s.build.shell.seams:
         if s.build.shell.framing.school == "bought shell":
             return  # its maker made them

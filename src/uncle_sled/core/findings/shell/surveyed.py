@@ -20,7 +20,7 @@ OLD_YEARS, TOO_OLD_YEARS = 6.0, 10.0
 CAUTION = "Screening only: a trailer workshop sees what a tape does not."
 
 
-def _shift(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _shift(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     ops: list[Op] = []
     things = {thing.id: thing for thing in s.build.stow.things}
     for planned in planned_on_old(s.build, Words(s.build.brief.reading.shown())):
@@ -176,7 +176,9 @@ def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if planned:
         more = f", and {len(planned) - 3} more" if len(planned) > 3 else ""
         yield ON_OLD.found(
-            "Planned on the old size", f"{upper_first('; '.join(one.says for one in planned[:3]))}{more}.", tuple(one.id for one in planned)
+            "Planned on the old size",
+            f"{upper_first('; '.join(each_planned.says for each_planned in planned[:3]))}{more}.",
+            tuple(each_planned.id for each_planned in planned),
         )
 
 
@@ -197,7 +199,7 @@ def _states(s: Studied) -> Iterator[Finding]:
 def _lining(s: Studied) -> Iterator[Finding]:
     rig = s.build.rig
     whole = rig.bought_total.si if rig.base == "as bought" and rig.bought_total else None
-    for one in s.build.shell.relined:
-        wrong = why_not(one, s.build.shell, s.framed, library_of(s.facts.materials), whole)
+    for relining in s.build.shell.relined:
+        wrong = why_not(relining, s.build.shell, s.framed, library_of(s.facts.materials), whole)
         if wrong:
-            yield RELINED_WRONG.found(f"The lining of the {one.face} cannot be so", wrong, ("reline", one.id))
+            yield RELINED_WRONG.found(f"The lining of the {relining.face} cannot be so", wrong, ("reline", relining.id))

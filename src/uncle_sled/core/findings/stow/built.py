@@ -30,13 +30,13 @@ CAUTION = "Screening only: what falls or gives way under somebody hurts. Test it
 STRUT_CAUTION = "A strut gives way without a warning: nobody's head under it without a second support."
 
 
-def _hinged_of(s: Studied, one: Finding) -> Hinged | None:
-    return next((made for made in hinged(s) if made.id in one.where), None)
+def _hinged_of(s: Studied, finding: Finding) -> Hinged | None:
+    return next((made for made in hinged(s) if made.id in finding.where), None)
 
 
-def _strut(s: Studied, one: Finding) -> Made | None:
+def _strut(s: Studied, finding: Finding) -> Made | None:
     """The strut and mounts of those that are sold that meet the limits, or come nearest."""
-    made = _hinged_of(s, one)
+    made = _hinged_of(s, finding)
     if made is None or made.turning is None:
         return None
     many = max(made.strut.many, 2) if made.strut is not None else 2
@@ -49,9 +49,9 @@ def _strut(s: Studied, one: Finding) -> Made | None:
     return (set_to(f"{made.path}.strut", msgspec.to_builtins(found.strut)),), told
 
 
-def _thicker(s: Studied, one: Finding) -> Made | None:
+def _thicker(s: Studied, finding: Finding) -> Made | None:
     """The next thicker board that carries."""
-    thing = next((t for t in s.build.stow.things if t.id in one.where), None)
+    thing = next((t for t in s.build.stow.things if t.id in finding.where), None)
     if thing is None:
         return None
     board = thing.base is not None and thing.base.kind == "board"
@@ -68,23 +68,23 @@ def _thicker(s: Studied, one: Finding) -> Made | None:
     return (set_to(path, {"si": wanted, "typed": None}),), f"Boards {words.thick(wanted)} thick"
 
 
-def _screwed(s: Studied, one: Finding) -> Made | None:
-    thing = next((t for t in s.build.stow.things if t.id in one.where and t.pull_out is not None), None)
+def _screwed(s: Studied, finding: Finding) -> Made | None:
+    thing = next((t for t in s.build.stow.things if t.id in finding.where and t.pull_out is not None), None)
     if thing is None:
         return None
     return (set_to(f"stow.things.{thing.id}.pull_out.screwed", value=True),), "Screw its cabinet to the body"
 
 
-def _held_after(s: Studied, one: Finding) -> str:
-    made = _hinged_of(s, one)
+def _held_after(s: Studied, finding: Finding) -> str:
+    made = _hinged_of(s, finding)
     if made is None or made.verdict is None or made.verdict.hold_share is None:
         return "it is judged again"
     words = Words(s.build.brief.reading.shown())
     return f"{made.verdict.hold_share * 100:.0f} % at {words.degrees(-10)}, {words.fine_newtons(made.verdict.raise_n)} to raise"
 
 
-def _carried_after(s: Studied, one: Finding) -> str:
-    worst = max((check.use for check in carries(s) if check.thing == one.where[0] and check.use is not None), default=None)
+def _carried_after(s: Studied, finding: Finding) -> str:
+    worst = max((check.use for check in carries(s) if check.thing == finding.where[0] and check.use is not None), default=None)
     return f"{worst * 100:.0f} % of what is allowed" if worst is not None else "it is judged again"
 
 
@@ -237,8 +237,8 @@ def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Can the cabinets be built, do their bays open, do beds and lids carry? Yields what is not so."""
     things = {thing.id: thing for thing in s.build.stow.things}
     yield from _cabinets(s, things, words)
-    for one in hinged(s):
-        yield from _lid(one, words)
+    for leaf in hinged(s):
+        yield from _lid(leaf, words)
     for check in carries(s):
         yield from _carried(check, things[check.thing])
     for thing in things.values():
@@ -252,9 +252,9 @@ def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
     used = modes_in_use(s.build)
     for mode in s.build.stow.modes:
         if mode.id in used:
-            far = [one for one in cook(s.build, s.facts, mode).things if not one.good]
+            far = [each_cook for each_cook in cook(s.build, s.facts, mode).things if not each_cook.good]
             if far:
-                worst = max(far, key=lambda one: one.far_m)
+                worst = max(far, key=lambda cook: cook.far_m)
                 yield COOK_STEPS.found(
                     f"{worst.name} is away from the cook",
                     f"{words.m(worst.far_m)} from where the cook stands, {words.m(COOK_M)} is in reach{f'; {len(far) - 1} more' if len(far) > 1 else ''}.",
@@ -265,9 +265,9 @@ def built_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 
 def _cabinets(s: Studied, things: dict[str, Thing], words: Words) -> Iterator[Finding]:
-    for id, one in cabinets_of(s.build, s.facts).items():
-        for fault in one.faults[:1]:
-            yield CABINET_WRONG.found(f"{one.name} cannot be built so", f"{fault[:1].upper()}{fault[1:]}.", (id,))
+    for id, fitted in cabinets_of(s.build, s.facts).items():
+        for fault in fitted.faults[:1]:
+            yield CABINET_WRONG.found(f"{fitted.name} cannot be built so", f"{fault[:1].upper()}{fault[1:]}.", (id,))
     seen: set[str] = set()
     for id, board, what in cut_fronts(s.build, s.facts):
         if id not in seen:
@@ -288,43 +288,45 @@ def _cabinets(s: Studied, things: dict[str, Thing], words: Words) -> Iterator[Fi
                 )
 
 
-def _lid(one: Hinged, words: Words) -> Iterator[Finding]:
-    if one.strut is None:
-        if one.turning is not None and one.turning.mass_kg > HEAVY_KG:
+def _lid(leaf: Hinged, words: Words) -> Iterator[Finding]:
+    if leaf.strut is None:
+        if leaf.turning is not None and leaf.turning.mass_kg > HEAVY_KG:
             yield STRUT_UNSAID.found(
-                f"What holds the {lower_first(one.name)} up?",
-                f"{words.kg(one.turning.mass_kg)}, its centre {words.m(one.turning.r_m)} from the hinge, and no struts are said.",
-                (one.id,),
+                f"What holds the {lower_first(leaf.name)} up?",
+                f"{words.kg(leaf.turning.mass_kg)}, its centre {words.m(leaf.turning.r_m)} from the hinge, and no struts are said.",
+                (leaf.id,),
             )
         return
-    if one.verdict is None:
-        if one.turning is not None:
-            yield STRUT_WRONG.found(f"{one.name}: the strut cannot be so", f"{one.why[:1].upper()}{one.why[1:]}.", (one.id,))
+    if leaf.verdict is None:
+        if leaf.turning is not None:
+            yield STRUT_WRONG.found(f"{leaf.name}: the strut cannot be so", f"{leaf.why[:1].upper()}{leaf.why[1:]}.", (leaf.id,))
         return
-    judged = one.verdict
-    added = f" {words.kg(one.added_kg)} of it were fixed to it." if one.added_kg else ""
+    judged = leaf.verdict
+    added = f" {words.kg(leaf.added_kg)} of it were fixed to it." if leaf.added_kg else ""
     if not judged.fits:
-        yield STRUT_WRONG.found(f"{one.name}: the strut is not long or short enough", "It would leave its stroke on the way.", (one.id,))
+        yield STRUT_WRONG.found(f"{leaf.name}: the strut is not long or short enough", "It would leave its stroke on the way.", (leaf.id,))
     elif "hold" in judged.fails and judged.hold_share is not None:
-        assert one.turning is not None
+        assert leaf.turning is not None
         yield HATCH_FALLS.found(
-            f"{one.name} comes down in frost",
-            f"At {words.degrees(-10)} the gas gives {judged.hold_share * 100:.0f} % of what {words.kg(one.turning.mass_kg)} want, open; {HOLD_SHARE * 100:.0f} % would be right.{added}",
-            (one.id,),
+            f"{leaf.name} comes down in frost",
+            f"At {words.degrees(-10)} the gas gives {judged.hold_share * 100:.0f} % of what {words.kg(leaf.turning.mass_kg)} want, open; {HOLD_SHARE * 100:.0f} % would be right.{added}",
+            (leaf.id,),
             number=-judged.hold_share,
         )
     elif judged.fails:
         numbers = f"{words.fine_newtons(judged.raise_n)} to raise, {words.fine_newtons(judged.close_n)} to shut, {words.fine_newtons(judged.self_n)} by itself"
-        yield STRUT_HARD.found(f"{one.name} {SAYS[judged.fails[-1]]}", f"{numbers}.", (one.id,), number=max(judged.raise_n, judged.close_n))
-    if one.second and not one.propped and one.turning is not None and one.turning.mass_kg > HEAVY_KG:
+        yield STRUT_HARD.found(
+            f"{leaf.name} {SAYS[judged.fails[-1]]}", f"{numbers}.", (leaf.id,), number=max(judged.raise_n, judged.close_n)
+        )
+    if leaf.second and not leaf.propped and leaf.turning is not None and leaf.turning.mass_kg > HEAVY_KG:
         yield SECOND_UNSAID.found(
-            f"A second hold of the {lower_first(one.name)}",
+            f"A second hold of the {lower_first(leaf.name)}",
             "Nobody said what holds it when both struts have lost their gas: not checked.",
-            (one.id, "second"),
+            (leaf.id, "second"),
             severity="note",
         )
-    if not one.second:
-        yield STRUT_ALONE.found(f"{one.name} hangs on one strut", "Nothing holds it when that gives way.", (one.id,))
+    if not leaf.second:
+        yield STRUT_ALONE.found(f"{leaf.name} hangs on one strut", "Nothing holds it when that gives way.", (leaf.id,))
 
 
 def _carried(check: Carry, thing: Thing) -> Iterator[Finding]:

@@ -36,9 +36,9 @@ CLASH_MANY = Rule(
 )
 
 
-def _say_outside(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    name = next((t.name for t in s.build.stow.things if t.id == one.where[0]), "")
-    return (set_to(f"stow.things.{one.where[0]}.outside", value=True),), f"Say that the {lower_first(name)} stands outside"
+def _say_outside(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    name = next((t.name for t in s.build.stow.things if t.id == finding.where[0]), "")
+    return (set_to(f"stow.things.{finding.where[0]}.outside", value=True),), f"Say that the {lower_first(name)} stands outside"
 
 
 def clash_findings(s: Studied, words: Words, only: str | None = None) -> Iterator[Finding]:

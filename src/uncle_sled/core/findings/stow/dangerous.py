@@ -29,7 +29,7 @@ ALARM = Thing(
 )
 
 
-def _hang_alarm(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _hang_alarm(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """A CO alarm over the bed in whose air it burns, where nothing else is in any mode; None where no such place is."""
     build = s.build
     room = room_of(build, s.facts)
@@ -89,8 +89,8 @@ NO_ALARM = Rule(
     "Carbon monoxide is not smelt; who sleeps does not wake.",
     CAUTION,
     helps="edit",
-    cure=lambda s, one: _hang_alarm(s, one),
-    after=lambda s, one: "it warns where they sleep",
+    cure=lambda s, finding: _hang_alarm(s, finding),
+    after=lambda s, finding: "it warns where they sleep",
 )
 GAS_AND_FLAME = Rule(
     "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.", CAUTION, APART
@@ -142,14 +142,14 @@ def danger_findings(s: Studied, words: Words) -> Iterator[Finding]:
     met: dict[tuple[str, str, str], list[Danger]] = {}
     beside: dict[str, list[Danger]] = {}
     for mode in s.build.stow.modes:
-        for one in dangers(s.build, s.facts, mode, s.framed.body):
-            if one.kind == "mains and water":
-                beside.setdefault(one.a, []).append(one)
+        for danger in dangers(s.build, s.facts, mode, s.framed.body):
+            if danger.kind == "mains and water":
+                beside.setdefault(danger.a, []).append(danger)
                 continue
-            met.setdefault((one.kind, one.a, one.b), []).append(one)
+            met.setdefault((danger.kind, danger.a, danger.b), []).append(danger)
     names = {mode.id: mode.name for mode in s.build.stow.modes}
     for of in met.values():
-        modes = " and ".join(lower_first(names[one.mode]) for one in of)
+        modes = " and ".join(lower_first(names[each_danger.mode]) for each_danger in of)
         yield _finding(of[0], modes, words)
     for wet in beside.values():
         yield _beside_water(s, wet, words)
@@ -157,7 +157,7 @@ def danger_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _beside_water(s: Studied, wet: list[Danger], words: Words) -> Finding:
     """One for each that must stay dry, with all that is wet near it."""
-    one, cabinets = wet[0], {t.id for t in s.build.stow.things if t.kind == "cabinet" and t.tank is None}
+    danger, cabinets = wet[0], {t.id for t in s.build.stow.things if t.kind == "cabinet" and t.tank is None}
     near: dict[str, Danger] = {}
     for other in wet:
         if other.b not in near or other.apart_m < near[other.b].apart_m:
@@ -170,12 +170,12 @@ def _beside_water(s: Studied, wet: list[Danger], words: Words) -> Finding:
     told += [f"it stands in or under {lower_first(o.b_name)}, where taps and traps drip" for o in near.values() if o.b in cabinets]
     want = f"; want {words.m(WATER_M)}, or a wall between" if apart else ""
     return MAINS_AND_WATER.found(
-        f"{upper_first(one.a_name)} stands beside water", f"{upper_first(' and '.join(told))}{want}.", (one.a, *near)
+        f"{upper_first(danger.a_name)} stands beside water", f"{upper_first(' and '.join(told))}{want}.", (danger.a, *near)
     )
 
 
-def _finding(one: Danger, modes: str, words: Words) -> Finding:
-    a, b = one.a_name, lower_first(one.b_name)
+def _finding(danger: Danger, modes: str, words: Words) -> Finding:
+    a, b = danger.a_name, lower_first(danger.b_name)
     title, says = {
         "bad air": (f"{a} in the sleepers' air", f"It shares the air of {b} in {modes}."),
         "no alarm": (f"{a} burns where people sleep", f"In {modes} no CO alarm warns them."),
@@ -185,19 +185,19 @@ def _finding(one: Danger, modes: str, words: Words) -> Finding:
         ),
         "gas and flame": (
             f"{a} shares its air with a flame",
-            f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away.",
+            f"{lower_first(danger.b_name)} burns in the same room in {modes}, {words.m(danger.apart_m)} away.",
         ),
         "vapour and flame": (
             f"{a} shares its air with a flame",
-            f"{lower_first(one.b_name)} burns in the same room in {modes}, {words.m(one.apart_m)} away.",
+            f"{lower_first(danger.b_name)} burns in the same room in {modes}, {words.m(danger.apart_m)} away.",
         ),
         "flame and cloth": (
             f"{a} burns beside cloth",
-            f"{one.b_name} is {words.m(one.apart_m)} from it in {modes}, want {words.m(CLOTH_M)} at least.",
+            f"{danger.b_name} is {words.m(danger.apart_m)} from it in {modes}, want {words.m(CLOTH_M)} at least.",
         ),
-        "house": (f"{a} wants {one.b_name}", f"Lived in as a house, a room with a flame wants {one.b_name}."),
-    }[one.kind]
-    where = (one.a,) if one.kind in ("no alarm", "no alarm, sealed", "house") else (one.a, one.b)
-    extra = (one.b,) if one.kind == "house" else ()
-    severity: Severity | None = "mind" if one.kind == "no alarm, sealed" else None
-    return BY_KIND[one.kind].found(upper_first(title), upper_first(says), (*where, *extra), severity=severity)
+        "house": (f"{a} wants {danger.b_name}", f"Lived in as a house, a room with a flame wants {danger.b_name}."),
+    }[danger.kind]
+    where = (danger.a,) if danger.kind in ("no alarm", "no alarm, sealed", "house") else (danger.a, danger.b)
+    extra = (danger.b,) if danger.kind == "house" else ()
+    severity: Severity | None = "mind" if danger.kind == "no alarm, sealed" else None
+    return BY_KIND[danger.kind].found(upper_first(title), upper_first(says), (*where, *extra), severity=severity)

@@ -21,20 +21,22 @@ def beds_lines(s: Studied, mode: Mode, words: Words) -> Iterator[Said]:
     build, facts = s.build, s.facts
     sleepers, beds = sleepers_in(build, facts, mode), beds_in(build, facts, mode)
     names = {bed.id: bed for bed in beds}
-    for one in sleepers:
-        if one.fits and one.bed:
-            bed = names[one.bed]
-            yield Said("good", f"{one.name}, {words.m(one.tall_m or 0)}: {lower_first(bed.name)}, {words.m(bed.long_m)} long", (bed.id,))
-        elif one.tall_m is None:
-            yield Said("none", f"{one.name}: no height yet; type it on the Brief")
+    for sleeper in sleepers:
+        if sleeper.fits and sleeper.bed:
+            bed = names[sleeper.bed]
+            yield Said(
+                "good", f"{sleeper.name}, {words.m(sleeper.tall_m or 0)}: {lower_first(bed.name)}, {words.m(bed.long_m)} long", (bed.id,)
+            )
+        elif sleeper.tall_m is None:
+            yield Said("none", f"{sleeper.name}: no height yet; type it on the Brief")
         else:
             longest = max((bed.long_m for bed in beds), default=0.0)
             why = (
-                f"the longest bed is {words.m(longest)}, {words.m(one.tall_m + 0.1)} is wanted"
-                if beds and longest < one.tall_m + 0.1
-                else one.why
+                f"the longest bed is {words.m(longest)}, {words.m(sleeper.tall_m + 0.1)} is wanted"
+                if beds and longest < sleeper.tall_m + 0.1
+                else sleeper.why
             )
-            yield Said("bad", f"{one.name}: {why}")
+            yield Said("bad", f"{sleeper.name}: {why}")
     if not sleepers:
         yield Said("none", "Nobody sleeps in it yet; add them on the Brief.")
     for bed in beds:
@@ -70,8 +72,12 @@ def arrival_lines(s: Studied, words: Words) -> Iterator[Said]:
     build, facts = s.build, s.facts
     road = next((mode for mode in build.stow.modes if mode.towing), build.stow.modes[0])
     kit = at_hand.arrival_kit(build, facts, road)
-    for one in kit[: MOST_LINES - 1]:
-        yield Said("good" if one.good else "bad", f"{one.name}: {kit_words(one, words)}", (one.id, *([one.behind] if one.behind else [])))
+    for reached in kit[: MOST_LINES - 1]:
+        yield Said(
+            "good" if reached.good else "bad",
+            f"{reached.name}: {kit_words(reached, words)}",
+            (reached.id, *([reached.behind] if reached.behind else [])),
+        )
     if not kit:
         yield Said("none", "Nothing is marked as wanted first: blocks, cord, hose, gloves.")
 
@@ -79,12 +85,12 @@ def arrival_lines(s: Studied, words: Words) -> Iterator[Said]:
 def doors_lines(s: Studied, mode: Mode, words: Words) -> Iterator[Said]:
     """What comes and goes through the doors, and the way from door to bed."""
     build, facts = s.build, s.facts
-    going = sorted(at_hand.passing(build, facts), key=lambda one: one.good)
-    for one in going[: MOST_LINES - 1]:
+    going = sorted(at_hand.passing(build, facts), key=lambda each_passing: each_passing.good)
+    for passing in going[: MOST_LINES - 1]:
         yield Said(
-            "good" if one.good else "bad",
-            f"{one.name} {passing_words(one, words)}" if not one.good else f"{one.name} goes through",
-            (one.id,),
+            "good" if passing.good else "bad",
+            f"{passing.name} {passing_words(passing, words)}" if not passing.good else f"{passing.name} goes through",
+            (passing.id,),
         )
     if not going:
         yield Said("none", "Nothing that comes and goes is aboard, or no door is drawn.")
@@ -107,12 +113,12 @@ def upright_lines(s: Studied, mode: Mode, words: Words) -> Iterator[Said]:
     sit, want_seats = at_hand.seats(build, mode), build.brief.eats_inside
     if sit or want_seats:
         yield Said("good" if sit >= want_seats else "bad", f"{sit} can sit; {want_seats} eat inside")
-    for one in at_hand.heights(build, facts, mode):
-        low, high = one.span_m
+    for each_height in at_hand.heights(build, facts, mode):
+        low, high = each_height.span_m
         yield Said(
-            "good" if one.good else "mind",
-            f"{upper_first(one.name)}, {one.role}: {words.m(one.height_m)} up; {words.m(low)} to {words.m(high)}",
-            (one.id,),
+            "good" if each_height.good else "mind",
+            f"{upper_first(each_height.name)}, {each_height.role}: {words.m(each_height.height_m)} up; {words.m(low)} to {words.m(high)}",
+            (each_height.id,),
         )
     for id, name, height in at_hand.hatch_head_m(build, facts):
         if tallest is not None:

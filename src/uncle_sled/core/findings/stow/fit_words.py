@@ -12,17 +12,17 @@ def size_words(size_m: tuple[float, float], words: Words) -> str:
     return f"{words.m(size_m[0])} × {words.m(size_m[1])}"
 
 
-def kit_words(one: InReach, words: Words) -> str:
+def kit_words(reached: InReach, words: Words) -> str:
     """Where a thing of the arrival kit is, seen from outside."""
-    if one.far_m is None:
-        return one.why
-    return f"{words.m(one.far_m)} in from {one.opening}; an arm reaches {words.m(ARM_M)}"
+    if reached.far_m is None:
+        return reached.why
+    return f"{words.m(reached.far_m)} in from {reached.opening}; an arm reaches {words.m(ARM_M)}"
 
 
-def passing_words(one: Passing, words: Words) -> str:
+def passing_words(passing: Passing, words: Words) -> str:
     """What a thing wants of a door, and what the best one has."""
-    clear = size_words(one.clear_m, words)
-    return f"wants {size_words(one.need_m, words)}; {one.opening_name} is {clear} clear"
+    clear = size_words(passing.clear_m, words)
+    return f"wants {size_words(passing.need_m, words)}; {passing.opening_name} is {clear} clear"
 
 
 def way_words(way: WayOut, words: Words) -> str:

@@ -106,16 +106,16 @@ def _sleep(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words)
         sleepers, beds = sleepers_in(build, facts, mode), beds_in(build, facts, mode)
         if not beds:
             continue
-        for one in sleepers:
-            if one.fits or one.tall_m is None:
+        for sleeper in sleepers:
+            if sleeper.fits or sleeper.tall_m is None:
                 continue
             longest = max(bed.long_m for bed in beds)
             says = (
-                f"{words.m(one.tall_m)} tall wants {words.m(one.tall_m + 0.1)} to lie; the longest bed is {words.m(longest)}."
-                if longest < one.tall_m + 0.1
+                f"{words.m(sleeper.tall_m)} tall wants {words.m(sleeper.tall_m + 0.1)} to lie; the longest bed is {words.m(longest)}."
+                if longest < sleeper.tall_m + 0.1
                 else f"No place is left {in_modes([mode.name], 2)}: each wants {words.m(0.55)} of width at least."
             )
-            yield SLEEPER_NO_BED.found(f"{one.name} does not fit in bed", says, (one.id,), number=one.tall_m)
+            yield SLEEPER_NO_BED.found(f"{sleeper.name} does not fit in bed", says, (sleeper.id,), number=sleeper.tall_m)
         for bed in beds:
             each = narrow(bed, sleepers)
             if each is not None:
@@ -256,14 +256,14 @@ def _sit_and_cook(build: Build, facts: Facts, standing: tuple[Mode, ...], words:
             "A pet has no place", f"{build.brief.pets} come along, {beds_for_pets} have a place of their own.", ("brief",)
         )
     for mode in standing[:1]:
-        for one in at_hand.heights(build, facts, mode):
-            if not one.good:
-                low, high = one.span_m
-                yield HEIGHTS[one.role].found(
-                    f"{one.name} is {'low' if one.height_m < low else 'high'} for a {one.role}",
-                    f"{words.m(one.height_m)} up; {words.m(low)} to {words.m(high)} is usual.",
-                    (one.id,),
-                    number=abs(one.height_m - (low + high) / 2),
+        for height in at_hand.heights(build, facts, mode):
+            if not height.good:
+                low, high = height.span_m
+                yield HEIGHTS[height.role].found(
+                    f"{height.name} is {'low' if height.height_m < low else 'high'} for a {height.role}",
+                    f"{words.m(height.height_m)} up; {words.m(low)} to {words.m(high)} is usual.",
+                    (height.id,),
+                    number=abs(height.height_m - (low + high) / 2),
                 )
 
 
@@ -294,9 +294,11 @@ ARRIVAL_BURIED = Rule(
 
 
 def _come_and_go(build: Build, facts: Facts, standing: tuple[Mode, ...], words: Words) -> Iterator[Finding]:
-    for one in at_hand.passing(build, facts):
-        if not one.good:
-            yield DOOR_TOO_SMALL.found(f"{one.name} goes through no door", f"It {passing_words(one, words)}, the best there is.", (one.id,))
+    for passing in at_hand.passing(build, facts):
+        if not passing.good:
+            yield DOOR_TOO_SMALL.found(
+                f"{passing.name} goes through no door", f"It {passing_words(passing, words)}, the best there is.", (passing.id,)
+            )
     for mode in standing[:1]:
         wide = at_hand.aisle_m(build, facts, mode)
         if wide is not None and wide < at_hand.GOOD_AISLE_M - 0.005:

@@ -24,9 +24,9 @@ WHY = "Design pulls of 1.0 g fore and aft, 0.8 g sideways, 1.0 g up; a vehicle a
 CAUTION = "Screening only: what flies in a stop can kill. Rings and straps hold what their makers say."
 
 
-def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def hold_remedy(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Enough straps, or bolts for what is heavy and stays; of many loose things all at once."""
-    found = [r for r in restraints(s.build, s.table) if r.id in one.where]
+    found = [r for r in restraints(s.build, s.table) if r.id in finding.where]
     if not found:
         return None
     words = Words(s.build.brief.reading.shown())
@@ -46,11 +46,11 @@ def hold_remedy(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
     return tuple(ops), says
 
 
-def _enough(one: Restraint, kind: Literal["bolt", "strap"], each_kg: float) -> int:
+def _enough(hold: Restraint, kind: Literal["bolt", "strap"], each_kg: float) -> int:
     """The least even number of straps, or of bolts, that holds a thing every way."""
     for many in range(2, 200, 2 if kind == "strap" else 1):
-        has = capacities_n(Hold(kind, many, Mass(each_kg)), one.mass_kg * GRAVITY, 0.0)
-        if all(has[way] >= wanted for way, wanted in one.wanted_n.items()):
+        has = capacities_n(Hold(kind, many, Mass(each_kg)), hold.mass_kg * GRAVITY, 0.0)
+        if all(has[way] >= wanted for way, wanted in hold.wanted_n.items()):
             return many
     return 200
 
@@ -87,13 +87,13 @@ HELD_UNRATED = Rule(
 
 
 def _latch_findings(s: Studied, words: Words) -> Iterator[Finding]:
-    for one in latches(s.build):
-        if one.fault == "weak":
+    for latched in latches(s.build):
+        if latched.fault == "weak":
             yield LATCH_OPENS.found(
-                f"{one.name} opens in a stop",
-                f"{words.fine_newtons(one.leans_n or 0.0)} lean on its door to the {one.opens}; its latch holds {words.fine_newtons(one.holds_n or 0.0)}.",
-                (one.id,),
-                number=one.leans_n,
+                f"{latched.name} opens in a stop",
+                f"{words.fine_newtons(latched.leans_n or 0.0)} lean on its door to the {latched.opens}; its latch holds {words.fine_newtons(latched.holds_n or 0.0)}.",
+                (latched.id,),
+                number=latched.leans_n,
             )
 
 
@@ -102,20 +102,22 @@ def held_findings(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _latch_findings(s, words)
     found = restraints(s.build, s.table)
     things = {thing.id: thing for thing in s.build.stow.things}
-    begun = any(one.hold is not None or things[one.id].held_by for one in found)
-    unrated = [one for one in found if one.fault == "unrated" or (one.fault == "loose" and things[one.id].held_by)]
-    loose = [one for one in found if one.fault == "loose" and not things[one.id].held_by]
-    for one in found:
-        if one.fault in ("weak", "jumps", "skin"):
-            yield _finding(one, words)
+    begun = any(restraint.hold is not None or things[restraint.id].held_by for restraint in found)
+    unrated = [
+        restraint for restraint in found if restraint.fault == "unrated" or (restraint.fault == "loose" and things[restraint.id].held_by)
+    ]
+    loose = [restraint for restraint in found if restraint.fault == "loose" and not things[restraint.id].held_by]
+    for hold in found:
+        if hold.fault in ("weak", "jumps", "skin"):
+            yield _finding(hold, words)
     if loose:
-        yield _loose(sorted(loose, key=lambda one: -one.mass_kg), begun, words)
+        yield _loose(sorted(loose, key=lambda restraint: -restraint.mass_kg), begun, words)
     if unrated:
-        heaviest = sorted(unrated, key=lambda one: -one.mass_kg)
+        heaviest = sorted(unrated, key=lambda restraint: -restraint.mass_kg)
         yield HELD_UNRATED.found(
             _many(len(unrated), "hangs", "hang") + " on something unrated",
             f"Nobody said what holds {_names(heaviest)} is good for.",
-            tuple(one.id for one in heaviest),
+            tuple(restraint.id for restraint in heaviest),
             number=float(len(unrated)),
         )
 
@@ -125,7 +127,7 @@ def _many(count: int, one: str, more: str) -> str:
 
 
 def _names(heaviest: list[Restraint]) -> str:
-    names = [lower_first(one.name) for one in heaviest[:3]]
+    names = [lower_first(hold.name) for hold in heaviest[:3]]
     return ", ".join(names) + (" and others" if len(heaviest) > 3 else "")
 
 
@@ -134,36 +136,36 @@ HELD_LOOSE = Rule("held-loose", "mind", "Stow", "Nothing is said to hold a thing
 
 def _loose(heaviest: list[Restraint], begun: bool, words: Words) -> Finding:
     """One line for all of them; a mere note while nobody has begun with holding things down."""
-    total = sum(one.along_n for one in heaviest) / GRAVITY
+    total = sum(hold.along_n for hold in heaviest) / GRAVITY
     return HELD_LOOSE.found(
         _many(len(heaviest), "rides", "ride") + " loose",
         f"Nothing is said to hold {_names(heaviest)}: {words.kg(total)} of pull in a stop.",
-        tuple(one.id for one in heaviest),
+        tuple(hold.id for hold in heaviest),
         number=total,
         severity="mind" if begun else "note",
     )
 
 
-def _finding(one: Restraint, words: Words) -> Finding:
-    pull = words.kg(one.along_n / GRAVITY)
+def _finding(hold: Restraint, words: Words) -> Finding:
+    pull = words.kg(hold.along_n / GRAVITY)
     title, says = {
-        "weak": (f"{one.name} is held too weakly", _weak_words(one, words)),
+        "weak": (f"{hold.name} is held too weakly", _weak_words(hold, words)),
         "jumps": (
-            f"{one.name} can jump out",
-            f"A {one.hold.kind if one.hold else 'lip'} holds it sideways, but not down: {words.kg(one.wanted_n['up'] / GRAVITY)} upward over a bump.",
+            f"{hold.name} can jump out",
+            f"A {hold.hold.kind if hold.hold else 'lip'} holds it sideways, but not down: {words.kg(hold.wanted_n['up'] / GRAVITY)} upward over a bump.",
         ),
-        "skin": (f"{one.name} is tied to the skin", f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame."),
-    }[one.fault]
-    severity: Severity = "stop" if one.fault == "weak" and one.vehicle else "mind"
-    return HELD[one.fault].found(title, says, (one.id,), number=one.along_n, severity=severity)
+        "skin": (f"{hold.name} is tied to the skin", f"{pull} fore and aft tears out of a floor skin; its rings belong into the frame."),
+    }[hold.fault]
+    severity: Severity = "stop" if hold.fault == "weak" and hold.vehicle else "mind"
+    return HELD[hold.fault].found(title, says, (hold.id,), number=hold.along_n, severity=severity)
 
 
-def _weak_words(one: Restraint, words: Words) -> str:
+def _weak_words(hold: Restraint, words: Words) -> str:
     """The weakest direction, what it must hold and what holds it there."""
-    least = one.weakest
+    least = hold.weakest
     if least is None:
         return "What holds it has no rating."
-    took = " Angles of 45° were taken, since nobody measured them." if one.assumed else ""
+    took = " Angles of 45° were taken, since nobody measured them." if hold.assumed else ""
     return f"It pulls {words.kg(least.wanted_n / GRAVITY)} {WAY_WORDS[least.way]}; what holds it is good for {words.kg(least.capacity_n / GRAVITY)} that way.{took}"
 
 

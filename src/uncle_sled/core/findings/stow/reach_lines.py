@@ -17,7 +17,7 @@ def cook_lines(s: Studied, mode: Mode, words: Words) -> list[Said]:
     if got.stands is None:
         return [Said("none", words.told(f"Not said: {got.why}."))]
     lines = [Said("none", f"Stands {'on ' if got.where == 'the floor' else ''}{got.where}; {words.m(COOK_M)} is in reach.")]
-    return lines + [Said("good" if one.good else "mind", f"{one.name}: {words.m(one.far_m)}", (one.id,)) for one in got.things[:7]]
+    return lines + [Said("good" if cook.good else "mind", f"{cook.name}: {words.m(cook.far_m)}", (cook.id,)) for cook in got.things[:7]]
 
 
 def litres_lines(s: Studied, mode: Mode, words: Words) -> list[Said]:
@@ -36,11 +36,15 @@ def boxes_lines(s: Studied, words: Words) -> list[Said]:
     """Boxes that are sold for every bay of a cabinet of boards."""
     names = {t.id: t.name for t in s.build.stow.things}
     lines = []
-    for one in bays_hold(s.build, s.facts):
-        size = " × ".join(words.cut(v) for v in one.size_m)
-        fits = ", ".join(f"{many * one.many} × {name}" for name, many in one.boxes) or "none of those that are sold"
+    for holds in bays_hold(s.build, s.facts):
+        size = " × ".join(words.cut(v) for v in holds.size_m)
+        fits = ", ".join(f"{many * holds.many} × {name}" for name, many in holds.boxes) or "none of those that are sold"
         lines.append(
-            Said("none" if one.boxes else "mind", f"{names[one.cabinet]}, bay {one.bay}: {one.many} of {size}: {fits}", (one.cabinet,))
+            Said(
+                "none" if holds.boxes else "mind",
+                f"{names[holds.cabinet]}, bay {holds.bay}: {holds.many} of {size}: {fits}",
+                (holds.cabinet,),
+            )
         )
     return lines[:9] or [Said("none", "No cabinet is made of boards yet (Built).")]
 
@@ -62,8 +66,10 @@ def changes_lines(s: Studied, mode: Mode) -> list[Said]:
         else f"time not said of {made.unsaid} (In hand, Forms)"
     )
     lines = [Said("none", f"{a.name} to {b.name}: {time}.")]
-    for one in made.changes[:8]:
-        first = f"; first: {', '.join(names[id] for id in one.first)}" if one.first else ""
-        shared = f", {one.overlap * 100:.0f} % in the same place" if 0.005 < one.overlap < 0.995 else ""
-        lines.append(Said("mind" if one.blocked else "none", f"{one.name}: {one.state}{shared}{first}", (one.id, *one.first)))
+    for change in made.changes[:8]:
+        first = f"; first: {', '.join(names[id] for id in change.first)}" if change.first else ""
+        shared = f", {change.overlap * 100:.0f} % in the same place" if 0.005 < change.overlap < 0.995 else ""
+        lines.append(
+            Said("mind" if change.blocked else "none", f"{change.name}: {change.state}{shared}{first}", (change.id, *change.first))
+        )
     return lines

@@ -30,19 +30,19 @@ def match_ops(fresh: Thing, grey: Thing) -> tuple[Op, ...]:
     return (*made, *(set_to(f"{path}.tank.{name}", value) for name, value in shape.items()))
 
 
-def _right_level(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
-    thing = next(t for t in s.build.stow.things if t.id == one.where[0])
-    case = next(c for c in s.build.stow.cases if c.id == one.where[1])
+def _right_level(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    thing = next(t for t in s.build.stow.things if t.id == finding.where[0])
+    case = next(c for c in s.build.stow.cases if c.id == finding.where[1])
     now = next(level.level for level in case.levels if level.id == thing.id)
     right = 1.0 if now > 1 else 0.0
     ops = (set_to(f"stow.cases.{case.id}.levels.{thing.id}.level", right),)
     return ops, f"Have the {lower_first(thing.name)} {'full' if right else 'empty'} there"
 
 
-def _as_large(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _as_large(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """The grey tank as large as the fresh one, where there is one of each."""
     fresh = [t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume]
-    grey = [t for t in s.build.stow.things if t.id in one.where]
+    grey = [t for t in s.build.stow.things if t.id in finding.where]
     if len(fresh) != 1 or len(grey) != 1:
         return None
     says = f"Take a {lower_first(grey[0].name)} as large as the {lower_first(fresh[0].name)}"

@@ -25,10 +25,10 @@ FUEL = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
 BESIDE_M = 0.03
 
 
-def _second(s: Studied, one: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _second(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """A cylinder like the first, beside it."""
     first = next((t for t in s.build.stow.things if t.tank and t.tank.contents == "gas" and not t.taken_out), None)
-    if first is None or one.where[-1] != "gas":
+    if first is None or finding.where[-1] != "gas":
         return None
     id = fresh_id("t", [t.id for t in s.build.stow.things])
     wide = first.width.si if first.turn % 180 == 0 else first.length.si
@@ -155,13 +155,13 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
     air = build.systems.air
     if cylinder is not None:
         yield from _locker(s, cylinder)
-    vents = sum(stays_open(one) for one in build.shell.openings)
-    for one in made.burners:
-        if one.flued and not one.sealed and people and not air.low_cm2 and not vents:
+    vents = sum(stays_open(opening) for opening in build.shell.openings)
+    for burner in made.burners:
+        if burner.flued and not burner.sealed and people and not air.low_cm2 and not vents:
             yield FLAME_AIR.found(
-                f"Air for {lower_first(one.name)} is not said",
+                f"Air for {lower_first(burner.name)} is not said",
                 "Its smoke goes up the flue and its air comes from the room: an opening that stays open is not said.",
-                ("gas", "air", one.id),
+                ("gas", "air", burner.id),
             )
     if made.open_kw > 0 and people and not (air.high_cm2 and air.low_cm2):
         yield FLAME_AIR.found(
@@ -170,10 +170,10 @@ def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
             ("gas", "air"),
             number=made.open_kw,
         )
-    for one in made.burners:
-        if one.warms and not one.sealed and not one.flued and people:
+    for burner in made.burners:
+        if burner.warms and not burner.sealed and not burner.flued and people:
             yield NOT_SEALED.found(
-                f"{one.name} burns into the room", f"{one.name} is said to be neither room-sealed nor flued.", ("gas", one.id)
+                f"{burner.name} burns into the room", f"{burner.name} is said to be neither room-sealed nor flued.", ("gas", burner.id)
             )
     if people and s.framed.body is not None and not any("smoke alarm" in t.roles for t in build.stow.things):
         yield NO_SMOKE_ALARM.found("No smoke alarm", "Nothing aboard serves as a smoke alarm.", ("gas", "smoke"))

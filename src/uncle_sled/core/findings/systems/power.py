@@ -32,12 +32,12 @@ def day_words(hours: float) -> str:
 
 
 def _needed(s: Studied, sky: str) -> tuple[float | None, float | None]:
-    found = next((one for one in needs_of(s.build, stay_mode(s.build)) if one.sky == sky), None)
+    found = next((needs for needs in needs_of(s.build, stay_mode(s.build)) if needs.sky == sky), None)
     return (None, None) if found is None else (found.battery_wh, found.panel_wp)
 
 
-def _more_panel(s: Studied, one: Finding) -> Made | None:
-    _, wanted = _needed(s, one.where[1])
+def _more_panel(s: Studied, finding: Finding) -> Made | None:
+    _, wanted = _needed(s, finding.where[1])
     panels = units_of(s.build, "panel")
     if wanted is None or not panels:
         return None
@@ -54,8 +54,8 @@ def _more_panel(s: Studied, one: Finding) -> Made | None:
     return tuple(ops), f"Take a {made[1]:.0f} W panel for the {lower_first(last.name)}"
 
 
-def _more_battery(s: Studied, one: Finding) -> Made | None:
-    wanted, _ = _needed(s, one.where[1])
+def _more_battery(s: Studied, finding: Finding) -> Made | None:
+    wanted, _ = _needed(s, finding.where[1])
     batteries = units_of(s.build, "battery")
     stay = the_stay(s)
     if wanted is None or not batteries or stay.bank is None:
@@ -69,27 +69,27 @@ def _more_battery(s: Studied, one: Finding) -> Made | None:
     return tuple(op for ops, _ in told for op in ops), f"Take {many} {told[0][1]:.0f} Ah"
 
 
-def _leave_off(s: Studied, one: Finding) -> Made | None:
+def _leave_off(s: Studied, finding: Finding) -> Made | None:
     """The fewest watt hours that must stay at home: what need not run, largest last that is enough alone."""
     stay = the_stay(s)
     rows = [(float(stay.demand.wh[k].sum()), load) for k, load in enumerate(stay.demand.loads) if not load.must_run]
     for _, load in sorted(rows, key=lambda pair: pair[0]):
         ops = _off_ops(s.build, load.id)
-        after = stay_of(apply(s.build, ops), stay_mode(s.build)).of(one.where[1])
+        after = stay_of(apply(s.build, ops), stay_mode(s.build)).of(finding.where[1])
         if after is not None and after.first_dark_h is None:
             return ops, f"Leave the {lower_first(load.name)} off for the stay"
     return None
 
 
 def _off_ops(build: Build, id: str) -> tuple[Op, ...]:
-    if any(one.id == id for one in build.systems.off):
+    if any(off_.id == id for off_ in build.systems.off):
         return (set_to(f"systems.off.{id}.stay", value=True),)
     return (add_to("systems.off", {"id": id, "stay": True}),)
 
 
-def _lasts_words(tried: Studied, one: Finding) -> str:
+def _lasts_words(tried: Studied, finding: Finding) -> str:
     stay = the_stay(tried)
-    string = stay.of(one.where[1])
+    string = stay.of(finding.where[1])
     if string is None:
         return "the stay is not known"
     ball = tried.readings.tongue_kg[tried.towing_rows[0]] if tried.towing_rows else None
@@ -98,7 +98,7 @@ def _lasts_words(tried: Studied, one: Finding) -> str:
     return f"all {stay.nights} nights in {string.name.lower()} weather{weighs}"
 
 
-def _bigger_controller(s: Studied, one: Finding) -> Made | None:
+def _bigger_controller(s: Studied, finding: Finding) -> Made | None:
     found = next((least for least in least_of(s.build) if "solar charger" in least.units), None)
     chargers = units_of(s.build, "solar charger")
     if found is None or found.wanted is None or not chargers:
@@ -108,7 +108,7 @@ def _bigger_controller(s: Studied, one: Finding) -> Made | None:
     return ops, f"Take a controller of {found.wanted:.0f} A"
 
 
-def _fewer_in_series(s: Studied, one: Finding) -> Made | None:
+def _fewer_in_series(s: Studied, finding: Finding) -> Made | None:
     if s.build.systems.panels_in_series < 2:
         return None
     return (set_to("systems.panels_in_series", s.build.systems.panels_in_series - 1),), "Put one panel fewer in a row"
@@ -160,7 +160,7 @@ STRING_HIGH = Rule(
     CAUTION,
     helps="edit",
     cure=_fewer_in_series,
-    after=lambda tried, one: _volts_words(tried),
+    after=lambda tried, finding: _volts_words(tried),
 )
 CLIPS = Rule(
     "controller-small",
@@ -170,7 +170,7 @@ CLIPS = Rule(
     "What it cannot pass on is lost at the best hours.",
     helps="edit",
     cure=_bigger_controller,
-    after=lambda tried, one: "nothing is held back",
+    after=lambda tried, finding: "nothing is held back",
 )
 SHADED = Rule(
     "panel-shaded",
@@ -211,7 +211,7 @@ LEAD_INSIDE = Rule(
 
 def _volts_words(tried: Studied) -> str:
     found = strings_v(tried.build)
-    return f"{max((one.cold_v for one in found), default=0.0):.0f} V on the coldest day"
+    return f"{max((voltage.cold_v for voltage in found), default=0.0):.0f} V on the coldest day"
 
 
 def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -232,7 +232,7 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
                 number=volts.cold_v,
             )
     clipped = max((string.held_back_wh for string in stay.strings if string.id == "clear"), default=0.0)
-    controller = next((one for one in least_of(build) if "solar charger" in one.units), None)
+    controller = next((least for least in least_of(build) if "solar charger" in least.units), None)
     if (
         controller is not None
         and controller.there is not None
@@ -286,7 +286,7 @@ def _unknown(s: Studied, stay: Stay) -> Iterator[Finding]:
     missing = stay.demand.unknown
     if missing:
         more = f" and {len(missing) - 1} more" if len(missing) > 1 else ""
-        ids = tuple(one.id for one in stay.demand.loads if one.power_w is None or one.hours_day is None)
+        ids = tuple(appliance.id for appliance in stay.demand.loads if appliance.power_w is None or appliance.hours_day is None)
         yield LOAD_UNKNOWN.found(
             "A load nobody knows",
             f"{missing[0]}{more}: watts or hours are not said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
@@ -332,7 +332,7 @@ def _rows(build: Build) -> Iterator[Finding]:
         )
     sizes = {figures_of(t).amp_hours for t in batteries} - {None}
     if len(sizes) > 1:
-        told = " and ".join(f"{one:g} Ah" for one in sorted(one for one in sizes if one is not None))
+        told = " and ".join(f"{one:g} Ah" for one in sorted(size for size in sizes if size is not None))
         yield BANK_ODD.found(
             "Unequal batteries", f"{told} in one bank: the weaker is worn out by the stronger.", ("power",), severity="mind"
         )

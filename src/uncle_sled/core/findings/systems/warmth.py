@@ -28,21 +28,21 @@ CAUTION = "Air against sweat is not the air that a flame wants."
 SCREEN = "Reckoned from typed layers and usual figures."
 
 
-def _surface(s: Studied, one: Finding) -> Surface | None:
-    return next((found for found in the_night(s).surfaces if found.id == one.where[1]), None)
+def _surface(s: Studied, finding: Finding) -> Surface | None:
+    return next((found for found in the_night(s).surfaces if found.id == finding.where[1]), None)
 
 
-def _more_air(s: Studied, one: Finding) -> Made | None:
+def _more_air(s: Studied, finding: Finding) -> Made | None:
     """The air change that dries this surface and all that are warmer."""
-    surface = _surface(s, one)
+    surface = _surface(s, finding)
     if surface is None or surface.vent_m3h is None or surface.vent_m3h > MOST_VENT_M3H:
         return None
     flow = float(int(surface.vent_m3h * 1.02) + 1)
     return (set_to("systems.air.vent_m3h", flow),), f"Let {{{flow:.0f} m3/h}} of air through at night, {surface.price_w or 0:.0f} W of heat"
 
 
-def _double(s: Studied, one: Finding) -> Made | None:
-    opening = next((o for o in s.build.shell.openings if o.id == one.where[1]), None)
+def _double(s: Studied, finding: Finding) -> Made | None:
+    opening = next((o for o in s.build.shell.openings if o.id == finding.where[1]), None)
     if opening is None or opening.kind not in ("window", "light", "vent") or opening.glazing == "double":
         return None
     alike = [o for o in s.build.shell.openings if o.kind == opening.kind and o.glazing == opening.glazing]
@@ -51,18 +51,18 @@ def _double(s: Studied, one: Finding) -> Made | None:
     return ops, f"Take double glass for the {lower_first(opening.name)}{more}"
 
 
-def _clad(s: Studied, one: Finding) -> Made | None:
+def _clad(s: Studied, finding: Finding) -> Made | None:
     """A door or hatch of bare wood with foam on it: its U as a figure of its own."""
-    opening = next((o for o in s.build.shell.openings if o.id == one.where[1]), None)
+    opening = next((o for o in s.build.shell.openings if o.id == finding.where[1]), None)
     if opening is None or opening.kind not in ("door", "hatch") or opening.u_w_m2k is not None:
         return None
     return (set_to(f"shell.openings.{opening.id}.u_w_m2k", 1.0),), f"Clad the {lower_first(opening.name)} with {{25 mm}} of foam inside"
 
 
-def _thicker(s: Studied, one: Finding) -> Made | None:
+def _thicker(s: Studied, finding: Finding) -> Made | None:
     """The thickest layer of foam or wool 20 mm thicker."""
-    surface = _surface(s, one)
-    face = next((f for f in s.build.shell.faces if surface is not None and f.id == one.where[1].split("/")[0]), None)
+    surface = _surface(s, finding)
+    face = next((f for f in s.build.shell.faces if surface is not None and f.id == finding.where[1].split("/")[0]), None)
     if face is None or not face.layers:
         return None
     layer = max(face.layers, key=lambda one_of: one_of.thickness.si)
@@ -72,9 +72,9 @@ def _thicker(s: Studied, one: Finding) -> Made | None:
     ), f"Make the foam of the {lower_first(face.name)} {{{thick * 1000:.0f} mm}}"
 
 
-def _gap(s: Studied, one: Finding) -> Made | None:
+def _gap(s: Studied, finding: Finding) -> Made | None:
     """A mattress away from the wall it lies against."""
-    wall, _, thing = one.where[1].partition("/")
+    wall, _, thing = finding.where[1].partition("/")
     bed = next((t for t in s.build.stow.things if t.id == thing), None)
     face = next((f for f in s.build.shell.faces if f.id == wall), None)
     if bed is None or face is None or face.kind not in ("left side", "right side"):
@@ -85,9 +85,9 @@ def _gap(s: Studied, one: Finding) -> Made | None:
     ), f"Leave a gap between the {lower_first(bed.name)} and the wall"
 
 
-def _barrier(s: Studied, one: Finding) -> Made | None:
+def _barrier(s: Studied, finding: Finding) -> Made | None:
     """A foil behind the lining, on the warm side."""
-    face = next((f for f in s.build.shell.faces if f.id == one.where[1]), None)
+    face = next((f for f in s.build.shell.faces if f.id == finding.where[1]), None)
     if face is None or not face.layers or any(layer.material == "vapour-barrier" for layer in face.layers):
         return None
     taken = [layer.id for layer in face.layers]
@@ -99,7 +99,7 @@ def _barrier(s: Studied, one: Finding) -> Made | None:
     ), f"Put a vapour barrier behind the lining of the {lower_first(face.name)}"
 
 
-def _dry(tried: Studied, one: Finding) -> str:
+def _dry(tried: Studied, finding: Finding) -> str:
     night = the_night(tried)
     if night.inside_rh is None:
         return "the night is not known"
@@ -262,14 +262,16 @@ def warmth_findings(s: Studied, words: Words) -> Iterator[Finding]:
             number=hot.cooling_w - hot.there_w,
         )
     yield from _sweat(s, words)
-    for one in profiles_of(s.build, s.facts, s.framed):
-        if one.condenses_g_m2 > LEAST_G_M2 and not one.dries:
-            yield WET_INSIDE.found(f"{one.name} gets wet inside", _wet_words(one, words), ("inside", one.id), number=one.condenses_g_m2)
+    for profile in profiles_of(s.build, s.facts, s.framed):
+        if profile.condenses_g_m2 > LEAST_G_M2 and not profile.dries:
+            yield WET_INSIDE.found(
+                f"{profile.name} gets wet inside", _wet_words(profile, words), ("inside", profile.id), number=profile.condenses_g_m2
+            )
 
 
-def _wet_words(one: Profile, words: Words) -> str:
-    at = words.thick(one.at_m or 0.0)
-    return f"{words.of(one.condenses_g_m2, 'g/m2 water', 1)} a night at {lower_first(one.at_name)}, {at} deep; a mild day dries {words.of(one.dries_g_m2, 'g/m2 water', 1)}."
+def _wet_words(profile: Profile, words: Words) -> str:
+    at = words.thick(profile.at_m or 0.0)
+    return f"{words.of(profile.condenses_g_m2, 'g/m2 water', 1)} a night at {lower_first(profile.at_name)}, {at} deep; a mild day dries {words.of(profile.dries_g_m2, 'g/m2 water', 1)}."
 
 
 def _sweat(s: Studied, words: Words) -> Iterator[Finding]:
@@ -277,24 +279,24 @@ def _sweat(s: Studied, words: Words) -> Iterator[Finding]:
     if night.inside_rh is None or night.dew_c is None:
         return
     groups: list[list[Surface]] = []
-    for one in night.wet:
-        if any(one.where == other.where for group in groups for other in group):
+    for face in night.wet:
+        if any(face.where == other.where for group in groups for other in group):
             continue
-        if groups and abs(groups[-1][0].t_c - one.t_c) < ALIKE_K:
-            groups[-1].append(one)
+        if groups and abs(groups[-1][0].t_c - face.t_c) < ALIKE_K:
+            groups[-1].append(face)
         else:
-            groups.append([one])
+            groups.append([face])
     for group in groups[:MOST_TOLD]:
-        one = group[0]
+        face = group[0]
         more = "" if len(group) == 1 else f" and {len(group) - 1} more"
         stops = (
-            f"{words.of(one.vent_m3h, 'm3/h', 0)} of air stop it, for {words.heat(one.price_w or 0.0)}"
-            if one.vent_m3h is not None
+            f"{words.of(face.vent_m3h, 'm3/h', 0)} of air stop it, for {words.heat(face.price_w or 0.0)}"
+            if face.vent_m3h is not None
             else "no air will stop it: it is damper outside"
         )
         yield SWEATS.found(
-            f"{one.name}{more} sweat{'s' if len(group) == 1 else ''}",
-            f"{words.degrees(one.t_c, 1)} there, dew at {words.degrees(night.dew_c, 1)} ({min(night.inside_rh, 1.0) * 100:.0f} % damp at {words.of(night.air_m3h, 'm3/h', 0)}{'' if night.air_said else ', a guess'}); {stops}.",
-            ("sweat", one.id),
-            number=night.dew_c - one.t_c,
+            f"{face.name}{more} sweat{'s' if len(group) == 1 else ''}",
+            f"{words.degrees(face.t_c, 1)} there, dew at {words.degrees(night.dew_c, 1)} ({min(night.inside_rh, 1.0) * 100:.0f} % damp at {words.of(night.air_m3h, 'm3/h', 0)}{'' if night.air_said else ', a guess'}); {stops}.",
+            ("sweat", face.id),
+            number=night.dew_c - face.t_c,
         )

@@ -28,18 +28,18 @@ def wired(s: Studied) -> Wired:
 
 
 def _wire(build: Build, id: str) -> Wire | None:
-    return next((one for one in build.systems.wires if one.id == id), None)
+    return next((wire for wire in build.systems.wires if wire.id == id), None)
 
 
 def _set(field: str, value: object, says: str) -> Cure:
-    def cure(s: Studied, one: Finding) -> Made | None:
-        return ((set_to(f"systems.wires.{one.where[0]}.{field}", value),), says) if _wire(s.build, one.where[0]) else None
+    def cure(s: Studied, finding: Finding) -> Made | None:
+        return ((set_to(f"systems.wires.{finding.where[0]}.{field}", value),), says) if _wire(s.build, finding.where[0]) else None
 
     return cure
 
 
-def _put_fuse(s: Studied, one: Finding) -> Made | None:
-    wire, net = _wire(s.build, one.where[0]), wired(s).net
+def _put_fuse(s: Studied, finding: Finding) -> Made | None:
+    wire, net = _wire(s.build, finding.where[0]), wired(s).net
     if wire is None:
         return None
     both = net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery"
@@ -50,16 +50,16 @@ def _put_fuse(s: Studied, one: Finding) -> Made | None:
     return (set_to(f"systems.wires.{wire.id}.fused", fused),), "Put a fuse where it can be fed from"
 
 
-def _by_the_table(s: Studied, one: Finding) -> Made | None:
-    wire = _wire(s.build, one.where[0])
+def _by_the_table(s: Studied, finding: Finding) -> Made | None:
+    wire = _wire(s.build, finding.where[0])
     if wire is None or (wire.fuse_a is None and wire.area_mm2 is None):
         return None
     ops = [set_to(f"systems.wires.{wire.id}.{field}", None) for field in ("fuse_a", "area_mm2") if getattr(wire, field) is not None]
     return tuple(ops), "Take wire and fuse by the table"
 
 
-def _thicker(s: Studied, one: Finding) -> Made | None:
-    wire = _wire(s.build, one.where[0])
+def _thicker(s: Studied, finding: Finding) -> Made | None:
+    wire = _wire(s.build, finding.where[0])
     return (
         None
         if wire is None or wire.area_mm2 is None
@@ -67,8 +67,8 @@ def _thicker(s: Studied, one: Finding) -> Made | None:
     )
 
 
-def _vehicle_wire(s: Studied, one: Finding) -> Made | None:
-    wire = _wire(s.build, one.where[0])
+def _vehicle_wire(s: Studied, finding: Finding) -> Made | None:
+    wire = _wire(s.build, finding.where[0])
     if wire is None or wire.kind == "AC" or wire.insulation == "vehicle":
         return None
     return (
@@ -77,12 +77,12 @@ def _vehicle_wire(s: Studied, one: Finding) -> Made | None:
     ), "Take wire printed for 105 °C"
 
 
-def _serve(s: Studied, one: Finding) -> Made | None:
+def _serve(s: Studied, finding: Finding) -> Made | None:
     """A fuse of its own where the one before it is what no wire bears; else the class that carries more."""
-    laid = wired(s).wire(one.where[0])
+    laid = wired(s).wire(finding.where[0])
     if laid is not None and laid.guard_a is not None and laid.fused in ("none", "end"):
-        return _put_fuse(s, one)
-    return _vehicle_wire(s, one)
+        return _put_fuse(s, finding)
+    return _vehicle_wire(s, finding)
 
 
 def _between(s: Studied, wire: Wire, kind: str, name: str) -> tuple[list[Op], str]:
@@ -109,8 +109,8 @@ def _between(s: Studied, wire: Wire, kind: str, name: str) -> tuple[list[Op], st
     ], device
 
 
-def _main_switch(s: Studied, one: Finding) -> Made | None:
-    battery = one.where[0]
+def _main_switch(s: Studied, finding: Finding) -> Made | None:
+    battery = finding.where[0]
     net = wired(s).net
     out = [
         id for id in net.out[battery] if net.wires[id].kind == "DC" and net.ends[net.wires[id].end].kind not in ("battery", "main switch")
@@ -130,9 +130,9 @@ def _main_switch(s: Studied, one: Finding) -> Made | None:
     return tuple(ops), "Put a main switch behind the battery"
 
 
-def _rcd(s: Studied, one: Finding) -> Made | None:
+def _rcd(s: Studied, finding: Finding) -> Made | None:
     net = wired(s).net
-    out = [id for id in net.out[one.where[0]] if net.wires[id].kind == "AC"]
+    out = [id for id in net.out[finding.where[0]] if net.wires[id].kind == "AC"]
     wire = _wire(s.build, out[0]) if out else None
     if wire is None:
         return None
@@ -141,9 +141,9 @@ def _rcd(s: Studied, one: Finding) -> Made | None:
     return tuple(ops), "Put an RCD right behind it"
 
 
-def _transfer(s: Studied, one: Finding) -> Made | None:
+def _transfer(s: Studied, finding: Finding) -> Made | None:
     """Both sources end at a transfer switch, which goes on to where they met."""
-    net, meet = wired(s).net, one.where[0]
+    net, meet = wired(s).net, finding.where[0]
     into = [id for id in net.into[meet] if net.wires[id].kind == "AC"]
     if len(into) < 2:
         return None
@@ -154,9 +154,9 @@ def _transfer(s: Studied, one: Finding) -> Made | None:
     return tuple(ops), "Put a transfer switch where they meet"
 
 
-def _feed_from_hookup(s: Studied, one: Finding) -> Made | None:
+def _feed_from_hookup(s: Studied, finding: Finding) -> Made | None:
     """The charger's mains from a board that only the hookup feeds."""
-    net, charger = wired(s).net, one.where[0]
+    net, charger = wired(s).net, finding.where[0]
     wire = next((id for id in net.into[charger] if net.wires[id].kind == "AC"), None)
     boards = [id for id, end in net.ends.items() if end.kind == "AC board" and _only_shore(s, id)]
     if wire is None or not boards:
@@ -176,13 +176,13 @@ def _only_shore(s: Studied, board: str) -> bool:
     return "inlet" in kinds and not kinds & {"inverter", "inverter charger", "station", "generator"}
 
 
-def _from_its_mains(s: Studied, one: Finding) -> Made | None:
+def _from_its_mains(s: Studied, finding: Finding) -> Made | None:
     """What asks too much of a station's small socket: an inverter gives way to the station's own mains outlet."""
     net, build = wired(s).net, s.build
-    station = one.where[0]
+    station = finding.where[0]
     if net.ends[station].kind != "station":
         return None
-    laid = [w for id in one.where[1:] if (w := wired(s).wire(id)) is not None]
+    laid = [w for id in finding.where[1:] if (w := wired(s).wire(id)) is not None]
     worst = max(laid, key=lambda w: w.current_a or 0.0, default=None)
     if worst is None:
         return None
@@ -203,13 +203,13 @@ def _from_its_mains(s: Studied, one: Finding) -> Made | None:
     return None
 
 
-def _take_off(s: Studied, one: Finding) -> Made | None:
-    return ((remove(f"systems.wires.{one.where[0]}"),), "Take the second wire off") if _wire(s.build, one.where[0]) else None
+def _take_off(s: Studied, finding: Finding) -> Made | None:
+    return ((remove(f"systems.wires.{finding.where[0]}"),), "Take the second wire off") if _wire(s.build, finding.where[0]) else None
 
 
-def _past_shunt(s: Studied, one: Finding) -> Made | None:
+def _past_shunt(s: Studied, finding: Finding) -> Made | None:
     """The wire at the battery goes to what lies behind the shunt instead."""
-    net, wire = wired(s).net, _wire(s.build, one.where[0])
+    net, wire = wired(s).net, _wire(s.build, finding.where[0])
     shunt = next((id for id, end in net.ends.items() if end.kind == "shunt"), None)
     if wire is None or shunt is None:
         return None
@@ -223,49 +223,49 @@ def _past_shunt(s: Studied, one: Finding) -> Made | None:
     ), f"Join it to the {lower_first(net.ends[behind].name)}"
 
 
-def _even(s: Studied, one: Finding) -> Made | None:
-    wire = _wire(s.build, one.where[0])
+def _even(s: Studied, finding: Finding) -> Made | None:
+    wire = _wire(s.build, finding.where[0])
     if wire is None:
         return None
     net = wired(s).net
     if net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery":
         return (set_to(f"systems.wires.{wire.id}.far_minus", value=True),), "Take plus from one end of the row and minus from the other"
-    longest = max((w for id in one.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None)
+    longest = max((w for id in finding.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None)
     if longest is None:
         return None
     equal = {"si": round(longest.length_m, 3), "typed": None}
     return tuple(
-        set_to(f"systems.wires.{id}.length", equal) for id in one.where if _wire(s.build, id)
+        set_to(f"systems.wires.{id}.length", equal) for id in finding.where if _wire(s.build, id)
     ), "Cut them to one length, that of the longer"
 
 
-def _breaks_plus(s: Studied, one: Finding) -> Made | None:
-    return (set_to(f"systems.devices.{one.where[0]}.breaks", "plus"),), "Put it into the plus wire"
+def _breaks_plus(s: Studied, finding: Finding) -> Made | None:
+    return (set_to(f"systems.devices.{finding.where[0]}.breaks", "plus"),), "Put it into the plus wire"
 
 
-def _bond(s: Studied, one: Finding) -> Made | None:
-    source = one.where[0]
+def _bond(s: Studied, finding: Finding) -> Made | None:
+    source = finding.where[0]
     net = wired(s).net
     bonds = list(s.build.systems.bonds)
     if net.ends[source].kind == "inlet":
-        return (set_to("systems.bonds", [b for b in bonds if b != one.where[1]]),), "Open the bond aboard: the pedestal has it"
+        return (set_to("systems.bonds", [b for b in bonds if b != finding.where[1]]),), "Open the bond aboard: the pedestal has it"
     behind = [b for b in bonds if b != source]
     if source in bonds:
-        return (set_to("systems.bonds", [source, *[b for b in behind if b not in one.where]]),), "Keep the bond at the source only"
+        return (set_to("systems.bonds", [source, *[b for b in behind if b not in finding.where]]),), "Keep the bond at the source only"
     return (set_to("systems.bonds", [*bonds, source]),), "Bond neutral and earth at the source"
 
 
-def _earth(s: Studied, one: Finding) -> Made | None:
+def _earth(s: Studied, finding: Finding) -> Made | None:
     build, net = s.build, wired(s).net
     stud = next((d.id for d in build.systems.devices if d.kind == "earth stud"), None)
-    board = next((id for id, end in net.ends.items() if end.kind == "AC board"), one.where[0])
+    board = next((id for id, end in net.ends.items() if end.kind == "AC board"), finding.where[0])
     ops: list[Op] = []
     if stud is None:
         stud = fresh_id("dv", [d.id for d in build.systems.devices])
         x = wired(s).wires[0].points[0][0] if wired(s).wires else 1.0
         at = {"x": {"si": round(x, 3), "typed": None}, "y": {"si": 0.0, "typed": None}, "z": {"si": 0.5, "typed": None}}
         ops.append(add_to("systems.devices", {"id": stud, "name": "Earth stud on the frame", "kind": "earth stud", **at}))
-    start = board if _joined_by_mains(net_of=s, a=one.where[0], b=board) else one.where[0]
+    start = board if _joined_by_mains(net_of=s, a=finding.where[0], b=board) else finding.where[0]
     id = fresh_id("wr", [w.id for w in build.systems.wires])
     ops.append(add_to("systems.wires", {"id": id, "start": start, "end": stud, "kind": "earth", "fused": "none"}))
     return tuple(ops), "Join its earth to the frame"
@@ -278,7 +278,7 @@ def _joined_by_mains(net_of: Studied, a: str, b: str) -> bool:
     return b in seen
 
 
-def _wire_up(s: Studied, one: Finding) -> Made | None:
+def _wire_up(s: Studied, finding: Finding) -> Made | None:
     ops = wire_up_ops(s.build)
     return (tuple(ops), "Wire up what is loose") if ops else None
 

@@ -80,7 +80,7 @@ def clear_best_m(placing: AxlePlacing, found: tuple[Conflict, ...]) -> float | N
     """The best station that nothing forbids, in the window where there is one [m]; None where all of it is forbidden."""
     low, high = placing.window_m or (placing.best_m, placing.best_m)
     stations = np.union1d(np.arange(low, high + 1e-9, 0.005), [placing.best_m])
-    free = [float(x) for x in stations if not any(one.low_m < x < one.high_m for one in found)]
+    free = [float(x) for x in stations if not any(conflict.low_m < x < conflict.high_m for conflict in found)]
     return min(free, key=lambda x: abs(x - placing.best_m), default=None)
 
 

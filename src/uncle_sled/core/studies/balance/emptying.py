@@ -51,7 +51,7 @@ def emptying(s: Studied) -> tuple[Emptying, ...]:
             tanks = _tanks(s, row, kind)
             if 2 <= len(tanks) <= MOST_TANKS:
                 orders = [_walked(s, row, dict(order)) for order in itertools.permutations(tanks.items())]
-                best, worst = (pick(orders, key=lambda one: (one.out_kg, one.tanks)) for pick in (min, max))
+                best, worst = (pick(orders, key=lambda order: (order.out_kg, order.tanks)) for pick in (min, max))
                 made.append(Emptying(kind, s.table.cases[row].id, best, worst))
                 break
     return tuple(made)

@@ -80,12 +80,12 @@ class FrameUnder(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def worst(self) -> Beam | None:
-        return max(self.beams, key=lambda one: one.worst_pa, default=None)
+        return max(self.beams, key=lambda beam: beam.worst_pa, default=None)
 
     @property
     def utilisation(self) -> float | None:
-        one = self.worst
-        return one.worst_pa / self.yield_pa if one is not None else None
+        beam = self.worst
+        return beam.worst_pa / self.yield_pa if beam is not None else None
 
 
 class Choice(msgspec.Struct, frozen=True):
@@ -200,7 +200,7 @@ def frame_under(s: Studied) -> FrameUnder:
     beams = [_one(s, row, "road", rail, leg, nose, length) for row in rows]
     for how in HOWS[1:]:
         beams.append(_one(s, heavy, how, rail, leg, nose, length))
-    return FrameUnder(tuple(one for one in beams if one is not None), rail, leg, nose, length, YIELD_PA[rail.metal], "")
+    return FrameUnder(tuple(beam for beam in beams if beam is not None), rail, leg, nose, length, YIELD_PA[rail.metal], "")
 
 
 def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose: float, length: float) -> Beam | None:
@@ -328,4 +328,4 @@ def choices(s: Studied) -> tuple[Choice, ...]:
                 sinks = (beam.sinks_most_m * stiff, beam.sinks_limit_m)
         ball = more * (1 - at / axle)
         found.append(Choice(section, more, ball, stress / YIELD_PA[section.metal], *sinks))
-    return tuple(sorted(found, key=lambda one: one.section.kg_m))
+    return tuple(sorted(found, key=lambda choice: choice.section.kg_m))

@@ -89,7 +89,7 @@ def tyre_use(s: Studied) -> TyreUse | None:
 
     Pressure goes with the load, never under the maker's least; where that is not given the rated one is told, no less.
     """
-    limit = next((one for one in s.limits if one.id == "tyre"), None)
+    limit = next((limit for limit in s.limits if limit.id == "tyre"), None)
     tyre = s.build.rig.tyre
     speed = SPEED_KMH.get(tyre.speed_symbol.strip().upper()[:1]) if tyre.speed_symbol else None
     if limit is None:
@@ -275,7 +275,7 @@ def turning(s: Studied) -> tuple[Turning, ...]:
         if found and car.width and car.bumper and car.width.si > 0:
             meets = [(at, nose) for nose in found if (at := meets_from_deg(nose, car)) is not None]
             # what meets it first counts, else what comes nearest
-            nose = min(meets, key=lambda one: one[0])[1] if meets else min(found, key=lambda one: nearest_m(one, car)[0])
+            nose = min(meets, key=lambda meet: meet[0])[1] if meets else min(found, key=lambda nose: nearest_m(nose, car)[0])
             gap, angle = nearest_m(nose, car)
             made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name, meets_from_deg(nose, car)))
     return tuple(made)
@@ -292,8 +292,8 @@ def gap_m(nose: Nose, car: Vehicle, degrees: float) -> float:
     """Distance of its front corners to the car's tail, turned either way [m]; less than nothing where they meet."""
     assert car.width and car.bumper
     gaps = []
-    for one in (nose, replace(nose, y_m=-nose.y_m)):  # a bend to the other side is this one seen in a mirror
-        x, y = corner_at(one, degrees)
+    for each_nose in (nose, replace(nose, y_m=-nose.y_m)):  # a bend to the other side is this one seen in a mirror
+        x, y = corner_at(each_nose, degrees)
         # the car's tail is ahead of the ball by the bumper's distance
         dx, dy = x + car.bumper.si, max(abs(y) - car.width.si / 2, 0.0)
         gaps.append(math.hypot(max(dx, 0.0), dy) if dx > 0 or dy > 0 else dx)

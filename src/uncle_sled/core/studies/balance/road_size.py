@@ -57,9 +57,9 @@ def road_sizes(s: Studied) -> tuple[RoadSize, ...]:
 def _of_mode(s: Studied, mode: Mode) -> list[RoadSize]:
     rig, body = s.build.rig, s.framed.body
     riding = solids_in(s.build.stow, mode)
-    high, wide, long = [(one.high[2], one.name) for one in riding], [], []
-    wide = [(2 * max(one.high[1], -one.low[1]), one.name) for one in riding]
-    ends = [(one.high[0], one.name) for one in riding]
+    high, wide, long = [(solid.high[2], solid.name) for solid in riding], [], []
+    wide = [(2 * max(solid.high[1], -solid.low[1]), solid.name) for solid in riding]
+    ends = [(solid.high[0], solid.name) for solid in riding]
     if body is not None:
         high.append((body.under + body.height, "the body"))
         wide.append((body.width, "the body"))
@@ -74,7 +74,7 @@ def _of_mode(s: Studied, mode: Mode) -> list[RoadSize]:
             wide.append((rig.frame_width.si, "the frame"))
         if rig.frame_length:
             ends.append((rig.frame_length.si, "the frame"))
-        front = min([0.0, *(one.low[0] for one in riding if one.outside)])
+        front = min([0.0, *(solid.low[0] for solid in riding if solid.outside)])
         long = [(end - front, name) for end, name in ends]
     elif rig.bed.bed_width:
         wide.append((rig.bed.bed_width.si, "the bed"))
@@ -88,8 +88,8 @@ def _of_mode(s: Studied, mode: Mode) -> list[RoadSize]:
 
 def worst_size(s: Studied, way: Way) -> RoadSize | None:
     """The largest of a measure over the towing modes."""
-    known = [one for one in road_sizes(s) if one.way == way and one.value_m is not None]
-    return max(known, key=lambda one: one.value_m or 0.0, default=None)
+    known = [size for size in road_sizes(s) if size.way == way and size.value_m is not None]
+    return max(known, key=lambda size: size.value_m or 0.0, default=None)
 
 
 def low_tail(s: Studied) -> LowTail | None:
@@ -103,20 +103,20 @@ def low_tail(s: Studied) -> LowTail | None:
     if middle is not None:
         radius = wheel_radius_m(rig)
         towing = [mode for mode in s.build.stow.modes if mode.towing]
-        hanging = {one for mode in towing for one in solids_in(s.build.stow, mode) if _hangs(one, middle, s)}
-        found += [LowTail(_angle_deg(one, middle, radius), one.id, one.name) for one in hanging]
-    return min(found, key=lambda one: (one.degrees, one.id), default=None)
+        hanging = {solid for mode in towing for solid in solids_in(s.build.stow, mode) if _hangs(solid, middle, s)}
+        found += [LowTail(_angle_deg(solid, middle, radius), solid.id, solid.name) for solid in hanging]
+    return min(found, key=lambda tail: (tail.degrees, tail.id), default=None)
 
 
-def _hangs(one: Solid, middle_m: float, s: Studied) -> bool:
+def _hangs(solid: Solid, middle_m: float, s: Studied) -> bool:
     body = s.framed.body
     under = body.under if body is not None else math.inf
-    return one.high[0] > middle_m and (one.outside or one.low[2] < under - 0.02)
+    return solid.high[0] > middle_m and (solid.outside or solid.low[2] < under - 0.02)
 
 
-def _angle_deg(one: Solid, middle_m: float, radius_m: float) -> float:
+def _angle_deg(solid: Solid, middle_m: float, radius_m: float) -> float:
     """From the ground past the tyre to a box's lower rear edge. Source: the tangent to a circle (any geometry text)."""
-    x, z = one.high[0] - middle_m, one.low[2] - radius_m
+    x, z = solid.high[0] - middle_m, solid.low[2] - radius_m
     far = math.hypot(x, z)
     if far <= radius_m:
         return 90.0

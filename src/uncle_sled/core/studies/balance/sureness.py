@@ -154,5 +154,5 @@ def _doubt_kg(s: Studied, row: int, weighed: list[int], balanced: bool) -> float
 
 def doubt_of_all_weighed_kg(s: Studied, row: int, first: tuple[Owner, ...]) -> float:
     """The doubt that is left once all of those are weighed, and their balance points found [kg]."""
-    columns = [s.table.ids.index(one.id) for one in first]
+    columns = [s.table.ids.index(owner.id) for owner in first]
     return min(_doubt_kg(s, row, columns, balanced=True), float(load_sigma_kg(s)[row]))

@@ -126,19 +126,19 @@ def state_matrix(trains: list[Train], v_m_s: Floats) -> Floats:
     v = np.atleast_2d(np.asarray(v_m_s, dtype=float))
 
     def col(name: str) -> Floats:
-        return np.array([getattr(one, name) for one in trains])[:, None]
+        return np.array([getattr(train, name) for train in trains])[:, None]
 
     shape = np.broadcast_shapes((len(trains), 1), v.shape)
-    one = np.ones(shape)
+    point = np.ones(shape)
     mass = np.array([t.mass for t in trains])
     slips, forces = [], []
     for c, n1, n2, heading in (
-        (col("cf"), col("a1"), 0.0 * one, 0.0),
-        (col("cr"), -col("b1"), 0.0 * one, 0.0),
+        (col("cf"), col("a1"), 0.0 * point, 0.0),
+        (col("cr"), -col("b1"), 0.0 * point, 0.0),
         (col("ct"), -col("d"), -col("l"), 1.0),
     ):
-        slips.append(np.stack([one / v, n1 * one / v, n2 * one / v, heading * one], axis=-1))
-        forces.append(np.stack([-c * one, -c * n1 * one, -c * n2 * one], axis=-1))
+        slips.append(np.stack([point / v, n1 * point / v, n2 * point / v, heading * point], axis=-1))
+        forces.append(np.stack([-c * point, -c * n1 * point, -c * n2 * point], axis=-1))
     right = sum(f[..., :, None] * s[..., None, :] for f, s in zip(forces, slips, strict=True))
     top = np.linalg.solve(np.broadcast_to(mass[:, None], (*shape, 3, 3)), right)
     top[..., 0, 1] -= v  # q1'' = v' + V r1 along the car
@@ -320,7 +320,7 @@ def sway(s: Studied) -> Sway:
 
 def worst(made: Sway) -> Swaying | None:
     """The case that is damped least at the speed asked; None without cases."""
-    return min(made.cases, key=lambda one: one.damping_at, default=None)
+    return min(made.cases, key=lambda swaying: swaying.damping_at, default=None)
 
 
 def with_trailer(train: Train, m2: float, e: float, i2: float) -> Train | None:
@@ -374,7 +374,7 @@ def costs(s: Studied, row: int) -> tuple[Cost, ...]:
         Cost(table.ids[k], table.names[k], float(kg[k]), float(x[k] - train.l), float(value - base), "/" in table.ids[k])
         for k, value in zip(kept, got, strict=True)
     ]
-    return tuple(sorted(found, key=lambda one: -one.gain))
+    return tuple(sorted(found, key=lambda cost: -cost.gain))
 
 
 @keep(*READS, "s.parts", "s.build", "row", most=4)
@@ -386,7 +386,7 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
         return ()
     at = sway(s).at_kmh
     tried: list[tuple[str, Train, tuple[Op, ...]]] = [("as it is", train, ())]
-    for cost in [one for one in costs(s, row) if one.gain > 0][:2]:
+    for cost in [cost for cost in costs(s, row) if cost.gain > 0][:2]:
         out = _without(s, row, train, cost.id)
         if out is not None:
             tried.append((f"{cost.name} {'empty' if cost.tank else 'left at home'}", out, ()))
@@ -403,7 +403,7 @@ def what_ifs(s: Studied, row: int) -> tuple[WhatIf, ...]:
     own = s.build.rig.tyre.grip or 1.0
     for factor, says in ((TYRES[0], "tyres soft or worn"), (TYRES[1], "tyres hard and new")):
         tried.append((says, msgspec.structs.replace(train, ct=train.ct * factor / own), (set_to("rig.tyre.grip", factor),)))
-    return tuple(WhatIf(says, damping(one, at), falls_to(one, 0.0), ops) for says, one, ops in tried)
+    return tuple(WhatIf(says, damping(train, at), falls_to(train, 0.0), ops) for says, train, ops in tried)
 
 
 def _moved(s: Studied, row: int, train: Train, id: str) -> Train | None:

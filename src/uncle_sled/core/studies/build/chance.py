@@ -62,13 +62,13 @@ def drawn(tasks: Sequence[Task], draws: int = DRAWS, seed: int = 11, common: flo
     rng = np.random.default_rng(seed + 1)
     late = common_of(draws, seed, common)
     made = {}
-    for one in tasks:
-        if one.done:
-            made[one.id] = np.zeros(draws)
+    for task in tasks:
+        if task.done:
+            made[task.id] = np.zeros(draws)
             continue
-        of = shape(one.low, one.likely, one.high)
-        hours = np.full(draws, one.likely) if of is None else one.low + (one.high - one.low) * rng.beta(*of, draws)
-        made[one.id] = np.maximum(hours * late - one.logged, 0.1 * hours)
+        of = shape(task.low, task.likely, task.high)
+        hours = np.full(draws, task.likely) if of is None else task.low + (task.high - task.low) * rng.beta(*of, draws)
+        made[task.id] = np.maximum(hours * late - task.logged, 0.1 * hours)
     return made
 
 
@@ -79,13 +79,13 @@ def through(
     end: dict[str, Floats] = {}
     draws = len(next(iter(hours.values()))) if hours else 1
     last = np.zeros(draws)
-    for one in order:
-        begin = np.full(draws, early.get(one.id, 0.0))
-        for id in arcs.get(one.id, set()):
+    for task in order:
+        begin = np.full(draws, early.get(task.id, 0.0))
+        for id in arcs.get(task.id, set()):
             if id in end:
-                begin = np.maximum(begin, end[id] + waits.get(id, 0.0) * (id in one.after))
-        end[one.id] = begin + hours[one.id]
-        last = np.maximum(last, end[one.id] + waits.get(one.id, 0.0))
+                begin = np.maximum(begin, end[id] + waits.get(id, 0.0) * (id in task.after))
+        end[task.id] = begin + hours[task.id]
+        last = np.maximum(last, end[task.id] + waits.get(task.id, 0.0))
     return last
 
 
@@ -94,27 +94,27 @@ def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS)
     """The chance curve of a calendar; None where nothing is left to be placed."""
     if not schedule.placed or schedule.never or schedule.loop:
         return None
-    tasks = sorted_tasks([one.task for one in schedule.placed])
+    tasks = sorted_tasks([task.task for task in schedule.placed])
     hours = drawn(tasks, draws)
     _, waits = weights(tasks, days)
-    order = sorted((one for one in schedule.placed), key=lambda one: one.begin)
-    arcs = {one.task.id: set(one.task.after) for one in order}
-    for k, one in enumerate(order):  # who had to wait for hands or space waits for them again
+    order = sorted((task for task in schedule.placed), key=lambda task: task.begin)
+    arcs = {task.task.id: set(task.task.after) for task in order}
+    for k, placed in enumerate(order):  # who had to wait for hands or space waits for them again
         for before in order[:k]:
-            crowded = before.task.space == one.task.space or before.task.hands + one.task.hands > int(days.hands.max())
-            if before.end <= one.begin + 1e-9 and crowded and not before.task.done:
-                arcs[one.task.id].add(before.task.id)
+            crowded = before.task.space == placed.task.space or before.task.hands + placed.task.hands > int(days.hands.max())
+            if before.end <= placed.begin + 1e-9 and crowded and not before.task.done:
+                arcs[placed.task.id].add(before.task.id)
     worked = np.flatnonzero(days.hands > 0)
     per_day = days.slots * SLOT_H
     now_h = float(np.searchsorted(worked, schedule.now)) * per_day
     early = {}
-    for one in order:
-        ready = parsed(one.task.ready)
-        at = max(days.day_of(ready), schedule.now) if ready is not None and not one.task.done else schedule.now
-        early[one.task.id] = max(float(np.searchsorted(worked, at)) * per_day - now_h, 0.0)
-    by_begin = [one.task for one in order]
+    for placed in order:
+        ready = parsed(placed.task.ready)
+        at = max(days.day_of(ready), schedule.now) if ready is not None and not placed.task.done else schedule.now
+        early[placed.task.id] = max(float(np.searchsorted(worked, at)) * per_day - now_h, 0.0)
+    by_begin = [task.task for task in order]
     # helpers that come on few days are waited for: as much longer as the calendar took over the bare hours
-    mean = {one.task.id: np.array([one.task.left_h]) for one in order}
+    mean = {task.task.id: np.array([task.task.left_h]) for task in order}
     bare = float(through(by_begin, mean, waits, arcs, early)[0])
     finish_day = schedule.finish_day or 0
     real = max(float(np.searchsorted(worked, finish_day)) * per_day - now_h, 1e-6)

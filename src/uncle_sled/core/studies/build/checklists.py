@@ -31,7 +31,7 @@ class Checklist(msgspec.Struct, frozen=True):
 
     @property
     def done(self) -> int:
-        return sum(1 for one in self.lines if one.tick is not None)
+        return sum(1 for check in self.lines if check.tick is not None)
 
 
 class Line(msgspec.Struct, frozen=True):
@@ -51,7 +51,7 @@ def _shipped() -> tuple[Line, ...]:
 def has(build: Build, facts: Facts) -> set[str]:
     """What a build has that a line may ask for."""
     amount = quantities(build, facts)
-    aboard = [one for one in build.stow.things if not one.taken_out]
+    aboard = [thing for thing in build.stow.things if not thing.taken_out]
     off = take_off(build, facts)
     found = {name for name in ("gas", "water", "openings", "wired", "rolls") if amount[name] > 0}
     if amount["frame"]:
@@ -59,17 +59,17 @@ def has(build: Build, facts: Facts) -> set[str]:
     if amount["cloth_m2"] > 0:
         found.add("cloth")
     library = library_of(facts.materials)
-    if any(one.kind == "sheet" and one.made_of in library and not library[one.made_of].screwed for one in off.pieces):
+    if any(piece.kind == "sheet" and piece.made_of in library and not library[piece.made_of].screwed for piece in off.pieces):
         found.add("bonded")
-    if any(one.kind in ("AC", "earth") for one in build.systems.wires) or build.systems.hookup_a:
+    if any(wire.kind in ("AC", "earth") for wire in build.systems.wires) or build.systems.hookup_a:
         found.add("mains")
     if aboard:
         found.add("things")
-    if any(one.kind == "battery" for one in aboard):
+    if any(thing.kind == "battery" for thing in aboard):
         found.add("battery")
-    if any(one.burns not in ("none", "") for one in aboard):
+    if any(thing.burns not in ("none", "") for thing in aboard):
         found.add("burns")
-    if any("keeps food cold" in one.roles for one in aboard):
+    if any("keeps food cold" in thing.roles for thing in aboard):
         found.add("fridge")
     return found
 
@@ -77,10 +77,10 @@ def has(build: Build, facts: Facts) -> set[str]:
 def checklists(build: Build, facts: Facts) -> tuple[Checklist, ...]:
     """Every list that has a line for this build, in the order of the work, one's own lines at their ends."""
     here = has(build, facts)
-    ticks = {one.id: one for one in build.work.ticks}
+    ticks = {tick.id: tick for tick in build.work.ticks}
     lists: dict[str, list[Check]] = {}
-    for one in _shipped():
-        name, line, when, says = one.list, one.line, one.when, one.says
+    for each_line in _shipped():
+        name, line, when, says = each_line.list, each_line.line, each_line.when, each_line.says
         if when in here:
             id = slug(name, line)
             lists.setdefault(name, []).append(Check(id, says, own=False, tick=ticks.get(id)))

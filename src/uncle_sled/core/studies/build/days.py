@@ -102,7 +102,7 @@ def _days(work: Work, latitude_deg: float | None) -> Days:
     for day in range(HORIZON_DAYS):
         when = begin + timedelta(days=day)
         works = when.weekday() in work.days and when.isoformat() not in free and work.hours_day > 0
-        hands.append(1 + sum(1 for one in work.helpers if when.weekday() in one.days) if works else 0)
+        hands.append(1 + sum(1 for helper in work.helpers if when.weekday() in helper.days) if works else 0)
         outside.append(month_c(latitude, when.month))
         wet.append(is_wet(latitude, when.month, work.wet_months))
     outside_c = np.array(outside)

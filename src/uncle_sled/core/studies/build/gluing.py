@@ -100,12 +100,12 @@ def beads_of(glue: Glue, off: TakeOff, library: Library, temperature_c: float) -
     for piece in off.pieces:
         if piece.kind == "sheet" and piece.made_of in library and not library[piece.made_of].screwed:
             made.append(bead_of(glue, piece.name, 2 * (piece.length_m + piece.width_m), temperature_c))
-    return tuple(sorted(made, key=lambda one: -one.takes_min))
+    return tuple(sorted(made, key=lambda bead: -bead.takes_min))
 
 
 def cloth_m2(off: TakeOff, library: Library) -> float:
     """Area that is laid over with cloth and resin [m2]."""
-    return sum(one.area_m2 for one in off.spreads if family_of(one.made_of, library) == "cloth")
+    return sum(spread.area_m2 for spread in off.spreads if family_of(spread.made_of, library) == "cloth")
 
 
 def cure_days(glue: Glue, days: Days, day: int) -> float | None:

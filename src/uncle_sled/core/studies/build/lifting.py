@@ -125,7 +125,7 @@ def liftable(s: Studied) -> tuple[tuple[str, str], ...]:
 
 def lifts_of(s: Studied) -> tuple[Lifted, ...]:
     """Every planned lift with its loads."""
-    return tuple(lifted(s, one) for one in s.build.work.lifts)
+    return tuple(lifted(s, lift) for lift in s.build.work.lifts)
 
 
 def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tuple[float, float], float] | None:
@@ -165,17 +165,17 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
         )
     if body is None:
         return None
-    surface = next((one for one in body.surfaces if one.id == what), None)
+    surface = next((face for face in body.surfaces if face.id == what), None)
     if surface is None:
         return None
     x0, y0, x1, y1 = surface.polygon.bounds
-    face = next((one for one in s.build.shell.faces if one.kind == surface.kind), None)
+    face = next((face for face in s.build.shell.faces if face.kind == surface.kind), None)
     part = next((p for p in s.parts if face is not None and p.made_by == f"shell.faces.{face.id}"), None)
     members = [m for m in s.framed.members if m.face == what]
     mass = part.mass_kg if part is not None else 0.0
-    many = sum(1 for one in body.surfaces if one.kind == surface.kind)
-    same = [one for one in body.surfaces if one.kind == surface.kind]
-    share = surface.area_m2 / max(sum(one.area_m2 for one in same), 1e-9) if many > 1 else 1.0
+    many = sum(1 for face in body.surfaces if face.kind == surface.kind)
+    same = [face for face in body.surfaces if face.kind == surface.kind]
+    share = surface.area_m2 / max(sum(face.area_m2 for face in same), 1e-9) if many > 1 else 1.0
     mass = mass * share + (
         sum(m.mass_kg for m in members) if part is not None and part.bias_group is not None and not _with_sticks(s, part.id) else 0.0
     )

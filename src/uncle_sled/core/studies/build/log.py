@@ -51,7 +51,7 @@ def measurable(s: Studied) -> dict[str, tuple[str, str, float | None]]:
 def pairs_of(s: Studied) -> tuple[Pair, ...]:
     """Hours of tasks that are done, money paid, and measures, each beside its plan. The plan is as it was written down."""
     made: list[Pair] = []
-    tasks = {one.id: one for one in tasks_of(s.build, s.facts)}
+    tasks = {task.id: task for task in tasks_of(s.build, s.facts)}
     hours: dict[str, float] = {}
     for entry in s.build.work.log:
         if entry.hours and entry.of in tasks:
@@ -59,7 +59,7 @@ def pairs_of(s: Studied) -> tuple[Pair, ...]:
     for id, fact in hours.items():
         if tasks[id].done:
             made.append(Pair(tasks[id].name, "h", tasks[id].mean_h, fact))
-    known = {one.id: one for one in s.build.cut.bought}
+    known = {bought.id: bought for bought in s.build.cut.bought}
     for said in known.values():
         if said.spent is not None and said.quote is not None:
             made.append(Pair(said.name or said.id, "money", said.quote, said.spent))
@@ -100,10 +100,10 @@ class Again(msgspec.Struct, frozen=True):
 def again_of(s: Studied) -> Again:
     """What the log says about doing it again: hours, money and kilos, planned against found."""
     log = s.build.work.log
-    pairs = sorted(pairs_of(s), key=lambda one: -abs((one.ratio or 1.0) - 1.0))
+    pairs = sorted(pairs_of(s), key=lambda pair: -abs((pair.ratio or 1.0) - 1.0))
     return Again(
         tuple(pairs),
-        tuple(one for one in log if one.kind == "problem"),
-        tuple(one for one in log if one.kind == "decision"),
-        tuple(one for one in log if one.kind == "wish"),
+        tuple(entry for entry in log if entry.kind == "problem"),
+        tuple(entry for entry in log if entry.kind == "decision"),
+        tuple(entry for entry in log if entry.kind == "wish"),
     )

@@ -44,7 +44,7 @@ def traps() -> tuple[Trap, ...]:
 
 def loop_in(tasks: Sequence[Task]) -> tuple[str, ...]:
     """Ids of tasks that wait for each other in a ring, in its order; nothing where there is none."""
-    after = {one.id: list(one.after) for one in tasks}
+    after = {task.id: list(task.after) for task in tasks}
     state: dict[str, int] = {}
     for first in after:
         stack: list[tuple[str, int]] = [(first, 0)]
@@ -72,34 +72,34 @@ def loop_in(tasks: Sequence[Task]) -> tuple[str, ...]:
 
 def sorted_tasks(tasks: Sequence[Task]) -> tuple[Task, ...]:
     """Every task after those it waits for, else in the order that they came in; tasks of a ring are broken at its end."""
-    by_id = {one.id: one for one in tasks}
+    by_id = {each_task.id: each_task for each_task in tasks}
     made: dict[str, Task] = {}
 
-    def put(one: Task, seen: frozenset[str]) -> None:
-        for id in one.after:
+    def put(each_task: Task, seen: frozenset[str]) -> None:
+        for id in each_task.after:
             if id in by_id and id not in made and id not in seen:
-                put(by_id[id], seen | {one.id})
-        made.setdefault(one.id, one)
+                put(by_id[id], seen | {each_task.id})
+        made.setdefault(each_task.id, each_task)
 
-    for one in tasks:
-        put(one, frozenset((one.id,)))
+    for task in tasks:
+        put(task, frozenset((task.id,)))
     return tuple(made.values())
 
 
 def critical_path(tasks: Sequence[Task], hours: Mapping[str, float], wait_h: Mapping[str, float]) -> Critical:
     """Args: hours: of work of each task; wait_h: of each task after its work, before what follows it can begin, in hours of work."""
     order = sorted_tasks(tasks)
-    here = {one.id for one in order}
+    here = {each_task.id for each_task in order}
     begin: dict[str, float] = {}
-    for one in order:
-        begin[one.id] = max((begin[id] + hours[id] + wait_h.get(id, 0.0) for id in one.after if id in begin), default=0.0)
-    long = max((begin[one.id] + hours[one.id] for one in order), default=0.0)
-    tail: dict[str, float] = {one.id: 0.0 for one in order}
-    for one in reversed(order):
-        for id in one.after:
+    for task in order:
+        begin[task.id] = max((begin[id] + hours[id] + wait_h.get(id, 0.0) for id in task.after if id in begin), default=0.0)
+    long = max((begin[each_task.id] + hours[each_task.id] for each_task in order), default=0.0)
+    tail: dict[str, float] = {each_task.id: 0.0 for each_task in order}
+    for task in reversed(order):
+        for id in task.after:
             if id in here:
-                tail[id] = max(tail[id], wait_h.get(id, 0.0) + hours[one.id] + tail[one.id])
-    slack = {one.id: long - begin[one.id] - hours[one.id] - tail[one.id] for one in order}
+                tail[id] = max(tail[id], wait_h.get(id, 0.0) + hours[task.id] + tail[task.id])
+    slack = {each_task.id: long - begin[each_task.id] - hours[each_task.id] - tail[each_task.id] for each_task in order}
     return Critical(begin, slack, tail, long)
 
 
@@ -107,18 +107,18 @@ def reaches(tasks: Sequence[Task]) -> dict[str, set[str]]:
     """Of every task all those that are done before it, however far back."""
     order = sorted_tasks(tasks)
     before: dict[str, set[str]] = {}
-    for one in order:
-        before[one.id] = set()
-        for id in one.after:
+    for task in order:
+        before[task.id] = set()
+        for id in task.after:
             if id in before:
-                before[one.id] |= {id, *before[id]}
+                before[task.id] |= {id, *before[id]}
     return before
 
 
 def sprung(tasks: Sequence[Task]) -> tuple[Trap, ...]:
     """Traps that this plan walks into: both tasks are in it, and nothing keeps them in their order."""
     before = reaches(tasks)
-    done = {one.id for one in tasks if one.done}
+    done = {task.id for task in tasks if task.done}
     return tuple(
         trap
         for trap in traps()

@@ -56,10 +56,10 @@ class Schedule(msgspec.Struct, frozen=True):
 
     @property
     def finish_day(self) -> int | None:
-        return int(max((one.free for one in self.placed), default=0)) if self.placed and not self.never else None
+        return int(max((placed.free for placed in self.placed), default=0)) if self.placed and not self.never else None
 
     def of(self, id: str) -> Placed | None:
-        return next((one for one in self.placed if one.task.id == id), None)
+        return next((placed for placed in self.placed if placed.task.id == id), None)
 
 
 class Board:
@@ -113,8 +113,8 @@ def schedule_with(
     """
     board = Board(days)
     rank = {id: k for k, id in enumerate(order)}
-    by_id = {one.id: one for one in tasks}
-    waiting = {one.id: {id for id in one.after if id in by_id} for one in tasks}
+    by_id = {task.id: task for task in tasks}
+    waiting = {task.id: {id for id in task.after if id in by_id} for task in tasks}
     placed: dict[str, Placed] = {}
     never: dict[str, str] = {}
     # what is booked for a day takes its hands first
@@ -160,7 +160,7 @@ def schedule_with(
             )
             continue
         placed[id] = Placed(task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why)
-    return tuple(placed[one.id] for one in tasks if one.id in placed), tuple(never.items())
+    return tuple(placed[task.id] for task in tasks if task.id in placed), tuple(never.items())
 
 
 def _why_never(task: Task, days: Days, allowed: NDArray[np.bool_]) -> str:
@@ -200,8 +200,8 @@ def _scheduled(tasks: tuple[Task, ...], days: Days, last: date | None, best: boo
 
 def orders_of(tasks: Sequence[Task], critical: Critical) -> tuple[tuple[str, ...], ...]:
     """The two orders that are tried at once: by slack, and by what follows."""
-    by_slack = sorted((one.id for one in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
-    by_tail = sorted((one.id for one in tasks), key=lambda id: -critical.tail_h[id])
+    by_slack = sorted((task.id for task in tasks), key=lambda id: (critical.slack_h[id], critical.begin_h[id]))
+    by_tail = sorted((task.id for task in tasks), key=lambda id: -critical.tail_h[id])
     return tuple(by_slack), tuple(by_tail)
 
 
@@ -214,11 +214,11 @@ def moves_the_end(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[s
     Helpers' days, weather, cure and what is booked stay as they are; the work is put in every order there is, and the end
     counts as moved only where it comes later in all of them.
     """
-    one = schedule.of(id)
-    if one is None or one.task.done or one.task.fixed:
+    task = schedule.of(id)
+    if task is None or task.task.done or task.task.fixed:
         return False
     end = max((p.free for p in schedule.placed), default=0.0)
-    held = {id: one.begin * 24.0 + LATE_H}
+    held = {id: task.begin * 24.0 + LATE_H}
     for order in orders:
         placed, never = schedule_with(tasks, days, order, now, held)
         if len(never) <= len(schedule.never) and max((p.free for p in placed), default=0.0) <= end + LATER_D:
@@ -228,10 +228,10 @@ def moves_the_end(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[s
 
 def _tried(tasks: Sequence[Task], days: Days, orders: Sequence[Sequence[str]], now: int, schedule: Schedule, tell: Tell) -> frozenset[str]:
     found = set()
-    for at, one in enumerate(schedule.placed):
+    for at, placed in enumerate(schedule.placed):
         tell(0.85 + 0.15 * at / max(len(schedule.placed), 1), "trying what a day more does")
-        if moves_the_end(tasks, days, orders, now, schedule, one.task.id):
-            found.add(one.task.id)
+        if moves_the_end(tasks, days, orders, now, schedule, placed.task.id):
+            found.add(placed.task.id)
     return frozenset(found)
 
 
@@ -251,15 +251,15 @@ def _late_costs(tasks: tuple[Task, ...], days: Days, last: date | None, id: str)
     schedule = _scheduled(tasks, days, last, best=False, tell=nobody)
     if schedule.loop or not schedule.placed:
         return 0.0
-    late = next((one for one in tasks if one.id == id), None)
+    late = next((task for task in tasks if task.id == id), None)
     if late is None:
         return 0.0
     # the same delivery may hold up more than one task
     there = tuple(
-        msgspec.structs.replace(one, ready="", because="") if (one.ready, one.because) == (late.ready, late.because) else one
-        for one in tasks
+        msgspec.structs.replace(task, ready="", because="") if (task.ready, task.because) == (late.ready, late.because) else task
+        for task in tasks
     )
-    end = max(one.free for one in schedule.placed)
+    end = max(placed.free for placed in schedule.placed)
     tried = [schedule_with(there, days, order, schedule.now) for order in orders_of(tasks, schedule.critical)]
     best = min((max((p.free for p in placed), default=end) for placed, never in tried if len(never) <= len(schedule.never)), default=end)
     return max(end - best, 0.0)
@@ -271,15 +271,15 @@ def _moving(tasks: tuple[Task, ...], days: Days, last: date | None, ids: tuple[s
     if schedule.loop:
         return frozenset()
     orders = orders_of(tasks, schedule.critical)
-    wanted = ids if ids is not None else tuple(one.task.id for one in schedule.placed)
+    wanted = ids if ids is not None else tuple(placed.task.id for placed in schedule.placed)
     return frozenset(id for id in wanted if moves_the_end(tasks, days, orders, schedule.now, schedule, id))
 
 
 def _now_of(build: Build) -> date | None:
     """The day up to which it is written down: of the last entry of work; None where nothing is."""
-    logged = [parsed(one.on) for one in build.work.log if one.kind == "work"]
-    done = [parsed(one.done) for one in build.work.changes if one.done]
-    return max((one for one in (*logged, *done) if one is not None), default=None)
+    logged = [parsed(entry.on) for entry in build.work.log if entry.kind == "work"]
+    done = [parsed(change.done) for change in build.work.changes if change.done]
+    return max((day for day in (*logged, *done) if day is not None), default=None)
 
 
 def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[str, float]]:
@@ -287,10 +287,10 @@ def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[s
     share = days.worked_share
     middle = float(np.median(days.shop_c[:180]))
     hours, waits = {}, {}
-    for one in tasks:
-        hours[one.id] = one.left_h
-        warm = max(middle, one.floor_c if one.floor_c is not None else -40.0)
-        waits[one.id] = 0.0 if one.done else one.cure_h / 2.0 ** ((warm - 20.0) / 10.0) * share
+    for task in tasks:
+        hours[task.id] = task.left_h
+        warm = max(middle, task.floor_c if task.floor_c is not None else -40.0)
+        waits[task.id] = 0.0 if task.done else task.cure_h / 2.0 ** ((warm - 20.0) / 10.0) * share
     return hours, waits
 
 
@@ -301,7 +301,7 @@ def _drawn(tasks: Sequence[Task], days: Days, now: int, orders: Sequence[Sequenc
         placed, never = schedule_with(tasks, days, order, now)
         return len(never), max((p.free for p in placed), default=0.0)
 
-    ids = [one.id for one in tasks]
+    ids = [task.id for task in tasks]
     if not ids:
         return ()
     rng = np.random.default_rng(7)
@@ -329,32 +329,32 @@ def best_schedule(s: Studied, tell: Tell) -> Schedule:
 
 def startable(schedule: Schedule) -> tuple[Placed, ...]:
     """What can be taken up first from now on: three of least slack, then what the longest wait hangs on."""
-    open_ = [one for one in schedule.placed if not one.task.done]
-    by_day = sorted(open_, key=lambda one: one.begin)
+    open_ = [placed for placed in schedule.placed if not placed.task.done]
+    by_day = sorted(open_, key=lambda placed: placed.begin)
     if not by_day:
         return ()
-    done = {one.task.id for one in schedule.placed if one.task.done}
-    here = {one.task.id for one in schedule.placed}
-    soon = [one for one in open_ if all(id in done or id not in here for id in one.task.after)]
+    done = {placed.task.id for placed in schedule.placed if placed.task.done}
+    here = {placed.task.id for placed in schedule.placed}
+    soon = [placed for placed in open_ if all(id in done or id not in here for id in placed.task.after)]
     critical = schedule.critical
-    soon.sort(key=lambda one: (one.begin > by_day[0].begin + 7, critical.slack_h.get(one.task.id, 0.0), -one.task.cure_h))
+    soon.sort(key=lambda placed: (placed.begin > by_day[0].begin + 7, critical.slack_h.get(placed.task.id, 0.0), -placed.task.cure_h))
     return tuple(soon[:3])
 
 
 def prebuilt(schedule: Schedule) -> tuple[Placed, ...]:
     """What need not wait for what is late: not done, and not reached from it by any way through the tasks."""
-    late = [one for one in schedule.placed if one.task.because and not one.task.done and one.why == one.task.because]
+    late = [placed for placed in schedule.placed if placed.task.because and not placed.task.done and placed.why == placed.task.because]
     if not late:
         return ()
-    before = reaches([one.task for one in schedule.placed])
-    ids = {one.task.id for one in late}
+    before = reaches([placed.task for placed in schedule.placed])
+    ids = {placed.task.id for placed in late}
     return tuple(
-        one
-        for one in schedule.placed
-        if not one.task.done and not one.task.fixed and one.task.id not in ids and not before[one.task.id] & ids
+        placed
+        for placed in schedule.placed
+        if not placed.task.done and not placed.task.fixed and placed.task.id not in ids and not before[placed.task.id] & ids
     )
 
 
 def least_set(tasks: Sequence[Task], least: str) -> tuple[str, ...]:
     """Tasks that are marked as the least to roll or to sleep in it, in order: proposed by the table, changed by hand."""
-    return tuple(one.id for one in sorted_tasks(tasks) if least in one.least)
+    return tuple(task.id for task in sorted_tasks(tasks) if least in task.least)

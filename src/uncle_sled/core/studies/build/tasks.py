@@ -111,13 +111,13 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
-    made["openings"] = float(sum(1 for one in shell.openings if one.kind in ("door", "hatch", "window", "vent")))
+    made["openings"] = float(sum(1 for opening in shell.openings if opening.kind in ("door", "hatch", "window", "vent")))
     made["wires"] = float(len(build.systems.wires))
     made["wired"] = float(bool(build.systems.wires))
-    aboard = [one for one in build.stow.things if not one.cargo and not one.taken_out]
-    made["cabinets"] = float(sum(1 for one in aboard if one.kind in ("cabinet", "bed", "furniture")))
-    made["things"] = float(sum(1 for one in aboard if one.kind in ("appliance", "battery", "solar", "charger", "tank")))
-    held = {one.tank.contents for one in aboard if one.tank is not None}
+    aboard = [thing for thing in build.stow.things if not thing.cargo and not thing.taken_out]
+    made["cabinets"] = float(sum(1 for thing in aboard if thing.kind in ("cabinet", "bed", "furniture")))
+    made["things"] = float(sum(1 for thing in aboard if thing.kind in ("appliance", "battery", "solar", "charger", "tank")))
+    held = {thing.tank.contents for thing in aboard if thing.tank is not None}
     made["water"], made["gas"] = float("fresh" in held), float("gas" in held)
     made["rolls"] = float(rig.carrier == "ball" and bool(rig.axles))
     return made
@@ -168,12 +168,12 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
                 made["liner_m2"] += piece.area_m2 * curve
             if build.shell.framing.school == "cut plywood sides" and piece.of in ("left side", "right side"):
                 made["side_pieces"] += 1
-    for one in off.spreads:
-        family = family_of(one.made_of, library)
+    for spread in off.spreads:
+        family = family_of(spread.made_of, library)
         if family == "paint":
-            made["paint_m2"] += one.area_m2
+            made["paint_m2"] += spread.area_m2
         elif family == "cloth":
-            made["cloth_m2"] += one.area_m2
+            made["cloth_m2"] += spread.area_m2
     return made
 
 
@@ -204,45 +204,50 @@ UNITS = {
 def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
     """Every task that this build asks for, and one's own; those left off are not among them."""
     amount = quantities(build, facts)
-    changes = {one.id: one for one in build.work.changes}
-    proposed = [one for one in shipped_tasks() if amount.get(one.per, 0.0) > 0 and not _off(changes.get(one.id))]
-    here = {one.id for one in proposed} | {one.id for one in build.work.changes if one.own and not one.off}
+    changes = {change.id: change for change in build.work.changes}
+    proposed = [
+        each_shipped for each_shipped in shipped_tasks() if amount.get(each_shipped.per, 0.0) > 0 and not _off(changes.get(each_shipped.id))
+    ]
+    here = {each_shipped.id for each_shipped in proposed} | {change.id for change in build.work.changes if change.own and not change.off}
     logged: dict[str, float] = {}
     for entry in build.work.log:
         if entry.hours and entry.of:
             logged[entry.of] = logged.get(entry.of, 0.0) + entry.hours
-    bare = {one.id: amount[one.per] * (one.low + 4 * one.likely + one.high) / 6 for one in proposed}
-    kinds = learnt(build, {one.id: one.kind for one in proposed}, bare, logged)
+    bare = {
+        each_shipped.id: amount[each_shipped.per] * (each_shipped.low + 4 * each_shipped.likely + each_shipped.high) / 6
+        for each_shipped in proposed
+    }
+    kinds = learnt(build, {each_shipped.id: each_shipped.kind for each_shipped in proposed}, bare, logged)
     made = []
-    for one in proposed:
-        change = changes.get(one.id, TaskChange(one.id))
-        factor = kinds.get(one.kind, build.work.first_timer) * amount[one.per]
-        ready, because = _ready(build, one.lead)
-        unit = UNITS.get(one.per, "")
+    for shipped in proposed:
+        change = changes.get(shipped.id, TaskChange(shipped.id))
+        factor = kinds.get(shipped.kind, build.work.first_timer) * amount[shipped.per]
+        ready, because = _ready(build, shipped.lead)
+        unit = UNITS.get(shipped.per, "")
         task = Task(
-            one.id,
-            one.name,
-            one.kind,
-            one.low * factor,
-            one.likely * factor,
-            one.high * factor,
-            one.hands,
-            one.space,
-            one.least_c,
-            one.dry,
-            one.cure_h,
-            one.floor_c,
-            _present(one.after, here),
+            shipped.id,
+            shipped.name,
+            shipped.kind,
+            shipped.low * factor,
+            shipped.likely * factor,
+            shipped.high * factor,
+            shipped.hands,
+            shipped.space,
+            shipped.least_c,
+            shipped.dry,
+            shipped.cure_h,
+            shipped.floor_c,
+            _present(shipped.after, here),
             ready,
             because,
             fixed=False,
-            needs=one.needs,
-            source=one.source,
-            quantity=f"{amount[one.per]:.0f} {unit}" if unit else "",
+            needs=shipped.needs,
+            source=shipped.source,
+            quantity=f"{amount[shipped.per]:.0f} {unit}" if unit else "",
             own=False,
-            logged=logged.get(one.id, 0.0),
+            logged=logged.get(shipped.id, 0.0),
             done="",
-            least=one.least,
+            least=shipped.least,
         )
         made.append(_changed(task, change))
     for own in build.work.changes:
@@ -281,7 +286,7 @@ def _off(change: TaskChange | None) -> bool:
 
 def _present(after: tuple[str, ...], here: set[str]) -> tuple[str, ...]:
     """What must be done before, of what there is: of a task that is left out, what it waits for itself."""
-    table = {one.id: one for one in shipped_tasks()}
+    table = {shipped.id: shipped for shipped in shipped_tasks()}
     found: dict[str, None] = {}
 
     def look(id: str, seen: frozenset[str]) -> None:
@@ -318,13 +323,13 @@ def _ready(build: Build, lead: str) -> tuple[str, str]:
     from datetime import timedelta
 
     begin = parsed(build.work.begin)
-    known = {one.id: one for one in build.cut.bought}
+    known = {bought.id: bought for bought in build.cut.bought}
     latest, because = None, ""
     if lead == "opening":
         ids = [
-            (f"opening {one.id}", one.name, f"opening {one.kind}")
-            for one in build.shell.openings
-            if one.kind in ("door", "hatch", "window", "vent")
+            (f"opening {opening.id}", opening.name, f"opening {opening.kind}")
+            for opening in build.shell.openings
+            if opening.kind in ("door", "hatch", "window", "vent")
         ]
     elif lead == "rig axle":
         ids = [(f"rig axle {axle.id}", "the axle", lead) for axle in build.rig.axles]
@@ -346,7 +351,7 @@ def _ready(build: Build, lead: str) -> tuple[str, str]:
 
 def learnt(build: Build, kind_of: dict[str, str], plain_h: dict[str, float], logged: dict[str, float]) -> dict[str, float]:
     """What the log says of a kind against the table, once three of its tasks are done."""
-    done = {one.id for one in build.work.changes if one.done}
+    done = {change.id for change in build.work.changes if change.done}
     sums: dict[str, list[float]] = {}
     for id, kind in kind_of.items():
         if id in done and logged.get(id, 0.0) > 0 and plain_h.get(id, 0.0) > 0:

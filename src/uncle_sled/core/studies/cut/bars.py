@@ -200,10 +200,10 @@ class _Search:
             if bars is None:
                 continue
             left, taken = list(self.limits), []
-            for cut in sorted(bars, key=lambda one: -int(self.lengths @ one)):
+            for cut in sorted(bars, key=lambda point: -int(self.lengths @ point)):
                 long = int(self.lengths @ cut)
                 fits = [k for k in range(len(self.rooms)) if self.rooms[k] >= long and left[k] != 0]
-                k = min(fits, key=lambda one: (self.costs[one], self.rooms[one]))
+                k = min(fits, key=lambda fit: (self.costs[fit], self.rooms[fit]))
                 limit_k = left[k]
                 left[k] = None if limit_k is None else limit_k - 1
                 taken.append((k, cut))
@@ -222,7 +222,7 @@ class _Search:
         """Longest first into the fullest bar with room; None where a piece is longer than the bar."""
         left: list[int] = []
         cut: list[Ints] = []
-        for k, length in enumerate(int(one) for one in self.lengths):
+        for k, length in enumerate(int(length) for length in self.lengths):
             for _ in range(int(self.want[k])):
                 if length > room:
                     return None

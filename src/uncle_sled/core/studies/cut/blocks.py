@@ -141,7 +141,7 @@ def grown(
         keep = new[np.argsort(score, kind="stable")[:beam]]
         known = np.concatenate([known, mixed[keep]])
         fresh = np.arange(len(W), len(W) + len(keep))
-        W, H, A = (np.concatenate([old, one[keep]]) for old, one in ((W, nw), (H, nh), (A, na)))
+        W, H, A = (np.concatenate([old, point[keep]]) for old, point in ((W, nw), (H, nh), (A, na)))
         F, V = np.concatenate([F, nf[keep]]), np.concatenate([V, V[i[keep]] + V[j[keep]]])
         origin = np.concatenate([origin, np.stack([i[keep], j[keep], axis[keep]], axis=1)])
 
@@ -161,7 +161,7 @@ def _joins(
 ) -> tuple[Ints, ...]:
     """Pairs with at least one of the fresh blocks that fit the sheet beside (0) or above (1) each other and lose little."""
     # singles first: half the memory to pass over, a little generous; what they let through is tried exactly
-    w, h, area = (one.astype(np.float32) for one in (W, H, A))
+    w, h, area = (point.astype(np.float32) for point in (W, H, A))
     along, across, most = (w, h, np.float32(width)) if axis == 0 else (h, w, np.float32(height))
     order = np.argsort(along, kind="stable")
     sorted_along = along[order]

@@ -86,7 +86,7 @@ class Line(msgspec.Struct, frozen=True):
 @lru_cache(maxsize=1)
 def prices() -> dict[str, Price]:
     """The shipped table by what it is of."""
-    return {one.of: one for one in table("catalogue/prices.csv", Price)}
+    return {price.of: price for price in table("catalogue/prices.csv", Price)}
 
 
 class _Draft(msgspec.Struct, frozen=True):
@@ -119,14 +119,14 @@ def shopping(build: Build, facts: Facts, framed: Framed, made: BuildPlan, wired:
         *_rig(build),
         *_used(build, facts, off),
     ]
-    known = {one.id: one for one in build.cut.bought}
+    known = {bought.id: bought for bought in build.cut.bought}
     words = Words(build.brief.reading.shown())
     if words.shown.imperial:
         drafts = [_in_feet(draft) for draft in drafts]
-    drafts = [msgspec.structs.replace(one, name=words.told(one.name), why=words.told(one.why)) for one in drafts]
+    drafts = [msgspec.structs.replace(draft, name=words.told(draft.name), why=words.told(draft.why)) for draft in drafts]
     lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
-    lines += [_own(one) for one in build.cut.bought if one.own]
-    return tuple(sorted(lines, key=lambda one: (STAGES.index(one.stage) if one.stage in STAGES else 99, one.shop, one.name)))
+    lines += [_own(bought) for bought in build.cut.bought if bought.own]
+    return tuple(sorted(lines, key=lambda line: (STAGES.index(line.stage) if line.stage in STAGES else 99, line.shop, line.name)))
 
 
 IN_FEET = {"m": ("ft", 1 / 0.3048), "m²": ("ft²", 1 / 0.3048**2), "kg": ("lb", 1 / 0.45359237)}
@@ -220,14 +220,14 @@ def _stock_name(stock: Stock, words: Words) -> str:
 def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
     """What comes on rolls and in tins, and fill by its boards: by area, laps and offcuts counted."""
     areas: dict[tuple[str, str, str, float], float] = {}
-    for one in off.spreads:
-        key = (one.material, one.made_of, one.form, one.thickness_m)
-        areas[key] = areas.get(key, 0.0) + one.area_m2
+    for spread in off.spreads:
+        key = (spread.material, spread.made_of, spread.form, spread.thickness_m)
+        areas[key] = areas.get(key, 0.0) + spread.area_m2
     for piece in off.pieces:
         if piece.kind == "fill":
             key = (piece.material, piece.made_of, "fill", piece.thickness_m)
             areas[key] = areas.get(key, 0.0) + piece.area_m2
-    several = {(name, form) for name, _, form, _ in areas if sum(1 for one in areas if (one[0], one[2]) == (name, form)) > 1}
+    several = {(name, form) for name, _, form, _ in areas if sum(1 for area in areas if (area[0], area[2]) == (name, form)) > 1}
     drafts = []
     for (name, made_of, form, thick_m), area in areas.items():
         material, shown = library.get(made_of), MILLIMETRES.sub(r"{\1 mm}", name)
@@ -256,12 +256,12 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
 
 def _openings(build: Build) -> list[_Draft]:
     drafts = []
-    for one in build.shell.openings:
-        table = prices().get(f"opening {one.kind}") or prices()["opening flap"]
+    for opening in build.shell.openings:
+        table = prices().get(f"opening {opening.kind}") or prices()["opening flap"]
         drafts.append(
             _Draft(
-                f"opening {one.id}",
-                one.name,
+                f"opening {opening.id}",
+                opening.name,
                 table.of,
                 "pieces",
                 1.0,
@@ -269,7 +269,7 @@ def _openings(build: Build) -> list[_Draft]:
                 table.low,
                 table.likely,
                 table.high,
-                f"{one.kind} on {one.face}, {{{one.width.si * 1e3:.0f} × {one.height.si * 1e3:.0f} mm}}",
+                f"{opening.kind} on {opening.face}, {{{opening.width.si * 1e3:.0f} × {opening.height.si * 1e3:.0f} mm}}",
             )
         )
     return drafts
@@ -295,7 +295,7 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
             cores = 1 if wire.kind == "earth" else 3 if wire.kind == "AC" else 2
             metres.setdefault((wire.gauge, wire.mm2), []).append(wire.length_m * cores)
     table, drafts = prices()["wire"], []
-    for (gauge, mm2), runs in sorted(metres.items(), key=lambda one: one[0][1]):
+    for (gauge, mm2), runs in sorted(metres.items(), key=lambda metre: metre[0][1]):
         size = max(mm2, 1.0)
         drafts.append(
             _Draft(
@@ -312,12 +312,12 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
             )
         )
     for device in build.systems.devices:
-        one = prices()["device"]
+        price = prices()["device"]
         drafts.append(
-            _Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, one.low, one.likely, one.high, "on the diagram")
+            _Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, price.low, price.likely, price.high, "on the diagram")
         )
     if hose_m > 0.05:
-        one = prices()["hose"]
+        price = prices()["hose"]
         drafts.append(
             _Draft(
                 "hose",
@@ -326,9 +326,9 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
                 "m",
                 hose_m * WIRE_MORE,
                 1.0,
-                one.low,
-                one.likely,
-                one.high,
+                price.low,
+                price.likely,
+                price.high,
                 "tank to tap and back, a tenth more",
             )
         )
@@ -348,11 +348,11 @@ def _rig(build: Build) -> list[_Draft]:
         ("lights", "Lights and reflectors", "rig lights", 1.0),
     ]
     for id, name, of, many in wanted:
-        one = prices()[of]
-        drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, one.low, one.likely, one.high, "own frame"))
+        price = prices()[of]
+        drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, price.low, price.likely, price.high, "own frame"))
     kg = frame_kg(rig)
     if kg and not bars_of(rig):  # else its bars are in the cutting plan
-        one = prices()["rig steel"]
+        price = prices()["rig steel"]
         drafts.append(
             _Draft(
                 "rig steel",
@@ -361,9 +361,9 @@ def _rig(build: Build) -> list[_Draft]:
                 "kg",
                 kg * LAPS,
                 1.0,
-                one.low,
-                one.likely,
-                one.high,
+                price.low,
+                price.likely,
+                price.high,
                 "by the frame's weight, a tenth more",
             )
         )
@@ -372,8 +372,8 @@ def _rig(build: Build) -> list[_Draft]:
 
 def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
     table, drafts = prices()["consumable"], []
-    for one in used_up(build, facts, off):
-        rule = one.rule
+    for used in used_up(build, facts, off):
+        rule = used.rule
         low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
         drafts.append(
             _Draft(
@@ -381,7 +381,7 @@ def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
                 rule.name,
                 "consumable",
                 rule.unit,
-                one.need,
+                used.need,
                 rule.pack,
                 low,
                 likely,
@@ -418,7 +418,7 @@ def _line(draft: _Draft, known: Bought | None) -> Line:
 
 def _own(said: Bought) -> Line:
     heading = said.heading or "else"
-    stage = next((one.stage for one in prices().values() if one.heading == heading), "fitting out")
+    stage = next((price.stage for price in prices().values() if price.heading == heading), "fitting out")
     need = 1.0 if said.qty is None else said.qty
     return _priced(
         said,

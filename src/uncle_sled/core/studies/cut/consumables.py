@@ -66,7 +66,7 @@ def shipped_rules() -> tuple[Rule, ...]:
 
 def rules_of(cut: Cut) -> tuple[Rule, ...]:
     """The rules as this builder has them."""
-    own = {one.id: one for one in cut.rules}
+    own = {change.id: change for change in cut.rules}
     made = []
     for rule in shipped_rules():
         change = own.get(rule.id)
@@ -77,12 +77,12 @@ def rules_of(cut: Cut) -> tuple[Rule, ...]:
     return tuple(made)
 
 
-def counted(one: Used, words: Words) -> str:
+def counted(used: Used, words: Words) -> str:
     """How much of it there is, as "21.4 m of panel edges" or "70.2 ft of panel edges"."""
-    unit, of = PER[one.rule.per]
+    unit, of = PER[used.rule.per]
     if unit == "m" and words.shown.imperial:
-        return f"{one.base / FOOT_M:.1f} ft {of}"
-    return f"{words.of(one.base, unit, 1) if unit == 'm2' else f'{one.base:.1f} {unit}'.strip()} {of}"
+        return f"{used.base / FOOT_M:.1f} ft {of}"
+    return f"{words.of(used.base, unit, 1) if unit == 'm2' else f'{used.base:.1f} {unit}'.strip()} {of}"
 
 
 def used_up(build: Build, facts: Facts, off: TakeOff) -> tuple[Used, ...]:
@@ -123,5 +123,5 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["paint_m2"] += spread.area_m2
         elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
-    base["opening_m"] = sum(2 * (one.width.si + one.height.si) for one in build.shell.openings)
+    base["opening_m"] = sum(2 * (opening.width.si + opening.height.si) for opening in build.shell.openings)
     return base

@@ -105,5 +105,5 @@ def saw_cuts(block: Block, w: int, h: int, kerf: int, x: int = 0, y: int = 0, le
     else:
         yield Saw("y", a.h, x, y, w, h, level)
         parts = ((a, w, a.h, x, y), (b, w, h - a.h - kerf, x, y + a.h + kerf))
-    for part, pw, ph, px, py in sorted(parts, key=lambda one: -one[1] * one[2]):
+    for part, pw, ph, px, py in sorted(parts, key=lambda part: -part[1] * part[2]):
         yield from saw_cuts(part, pw, ph, kerf, px, py, level + 1)

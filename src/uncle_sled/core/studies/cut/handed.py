@@ -58,13 +58,13 @@ def handed(made: BuildPlan, build: Build, facts: Facts) -> Handed:
     for plan in made.plan.sheets:
         for number, layout in enumerate(plan.layouts, 1):
             named = []
-            for one in layout.pieces:
-                key = pins.get((layout.stock, round(one.x_m, 5), round(one.y_m, 5))) if one.pinned else None
-                if key is not None and key in spare[one.piece]:
-                    spare[one.piece].remove(key)
+            for lying in layout.pieces:
+                key = pins.get((layout.stock, round(lying.x_m, 5), round(lying.y_m, 5))) if lying.pinned else None
+                if key is not None and key in spare[lying.piece]:
+                    spare[lying.piece].remove(key)
                     named.append(of[key])
                 else:
-                    named.append(next_of(one.piece))
+                    named.append(next_of(lying.piece))
             sheets.append(OnSheet(plan, number, layout, tuple(named)))
     bars = []
     for bar in made.plan.bars:

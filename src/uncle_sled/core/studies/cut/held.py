@@ -46,12 +46,12 @@ def plan_around(
 
     Held pieces that lie on no such sheet, beyond its edge or on each other are let go (``faults_of`` says which).
     """
-    good = [one for one in held if one.piece not in {name for name, _ in faults_of(pieces, stocks, kerf_m, trim_m, free, held)}]
+    good = [stock for stock in held if stock.piece not in {name for name, _ in faults_of(pieces, stocks, kerf_m, trim_m, free, held)}]
     by_id = {piece.id: piece for piece in pieces}
     left = qty_by_id(pieces)
-    for one in good:
-        left[one.piece] -= 1
-    sheets = sorted({(one.sheet, one.stock) for one in good})
+    for each_stock in good:
+        left[each_stock.piece] -= 1
+    sheets = sorted({(stock.sheet, stock.stock) for stock in good})
     if free:
         rest = [msgspec.structs.replace(by_id[id], qty=many) for id, many in left.items() if many > 0]
         index = {stock.id: k for k, stock in enumerate(stocks)}
@@ -65,8 +65,8 @@ def plan_around(
             for number, stock in sheets
         ]
         nested, short = nest(rest, stocks, kerf_m, trim_m, enough, fixed)
-        layouts = [_nested_layout(one, stocks[one.stock], trim_m, good) for one in nested]
-        area = sum(ring_area_m2(_ring(by_id[one.piece])) for layout in layouts for one in layout.pieces)
+        layouts = [_nested_layout(each_nested, stocks[each_nested.stock], trim_m, good) for each_nested in nested]
+        area = sum(ring_area_m2(_ring(by_id[piece.piece])) for layout in layouts for piece in layout.pieces)
         largest = max(((s.length_m - 2 * trim_m) * (s.width_m - 2 * trim_m) for s in stocks), default=1.0)
         bound = int(np.ceil(area / largest - 1e-9)) if layouts else 0
         return plan_with(pieces, layouts, bound, _cost(layouts, stocks), tuple(short.items()))
@@ -74,11 +74,13 @@ def plan_around(
     stock_of = {stock.id: stock for stock in stocks}
     taken: dict[str, int] = {}
     for number, name in sheets:
-        mine = [one for one in good if (one.sheet, one.stock) == (number, name)]
+        mine = [stock for stock in good if (stock.sheet, stock.stock) == (number, name)]
         layouts.append(_filled(stock_of[name], mine, by_id, left, units_up(kerf_m), trim_m))
         taken[name] = taken.get(name, 0) + 1
     rest = [msgspec.structs.replace(by_id[id], qty=many) for id, many in left.items() if many > 0]
-    fewer = [msgspec.structs.replace(one, qty=None if one.qty is None else max(one.qty - taken.get(one.id, 0), 0)) for one in stocks]
+    fewer = [
+        msgspec.structs.replace(stock, qty=None if stock.qty is None else max(stock.qty - taken.get(stock.id, 0), 0)) for stock in stocks
+    ]
     bound = sheet_plan(pieces, stocks, kerf_m, trim_m, lambda: True).bound if layouts else 0
     if not rest:
         return plan_with(pieces, layouts, bound, _cost(layouts, stocks), ())
@@ -97,23 +99,23 @@ def faults_of(
     by_id, stock_of = {piece.id: piece for piece in pieces}, {stock.id: stock for stock in stocks}
     kerf = units_up(kerf_m)
     lies: dict[tuple[int, str], list[tuple[Box, Spot]]] = {}
-    for one in held:
-        piece, stock = by_id.get(one.piece), stock_of.get(one.stock)
+    for each_stock in held:
+        piece, stock = by_id.get(each_stock.piece), stock_of.get(each_stock.stock)
         if piece is None or stock is None:
-            found.append((one.piece, "there is no such piece or sheet any more"))
+            found.append((each_stock.piece, "there is no such piece or sheet any more"))
             continue
-        box, room = _box(one, piece, trim_m), _room(stock, trim_m)
-        if piece.grain == ("along" if one.turned else "across"):
-            found.append((one.piece, "its grain does not allow it to lie so"))
+        box, room = _box(each_stock, piece, trim_m), _room(stock, trim_m)
+        if piece.grain == ("along" if each_stock.turned else "across"):
+            found.append((each_stock.piece, "its grain does not allow it to lie so"))
         elif box[0] < 0 or box[1] < 0 or box[0] + box[2] > room[0] or box[1] + box[3] > room[1]:
-            found.append((one.piece, "it reaches over the edge of the sheet"))
+            found.append((each_stock.piece, "it reaches over the edge of the sheet"))
         else:
-            spot = _spot(one, piece, stock, trim_m)
-            others = lies.setdefault((one.sheet, one.stock), [])
+            spot = _spot(each_stock, piece, stock, trim_m)
+            others = lies.setdefault((each_stock.sheet, each_stock.stock), [])
             if any(_meet(box, spot, other, spot_2, kerf, kerf_m, free) for other, spot_2 in others):
-                found.append((one.piece, "it lies on another, or nearer to it than the saw takes"))
+                found.append((each_stock.piece, "it lies on another, or nearer to it than the saw takes"))
             elif not free and parted([*(other for other, _ in others), box], (0, 0, *room), kerf) is None:
-                found.append((one.piece, "the sheet cannot be cut apart edge to edge with it there"))
+                found.append((each_stock.piece, "the sheet cannot be cut apart edge to edge with it there"))
             else:
                 others.append((box, spot))
     return found
@@ -139,8 +141,8 @@ def _parted(boxes: tuple[tuple[int, Box], ...], room: Box, kerf: int) -> Block |
         return Leaf(at, w, h, turned=False)
     for axis in (0, 1):
         for cut in sorted({box[axis] + box[axis + 2] for _, box in boxes}):
-            low = tuple(one for one in boxes if one[1][axis] + one[1][axis + 2] <= cut)
-            high = tuple(one for one in boxes if one[1][axis] >= cut + kerf)
+            low = tuple(box for box in boxes if box[1][axis] + box[1][axis + 2] <= cut)
+            high = tuple(box for box in boxes if box[1][axis] >= cut + kerf)
             if low and high and len(low) + len(high) == len(boxes):
                 a, b = _parted(low, room, kerf), _parted(high, room, kerf)
                 if a is not None and b is not None:
@@ -173,8 +175,8 @@ def _cuts(boxes: Sequence[Box], room: Box, kerf: int, level: int = 0) -> list[Sa
         return made
     for axis in (0, 1):
         for cut in sorted({box[axis] + box[axis + 2] for box in boxes}):
-            low = [one for one in boxes if one[axis] + one[axis + 2] <= cut]
-            high = [one for one in boxes if one[axis] >= cut + kerf]
+            low = [box for box in boxes if box[axis] + box[axis + 2] <= cut]
+            high = [box for box in boxes if box[axis] >= cut + kerf]
             if low and high and len(low) + len(high) == len(boxes):
                 fence = cut - room[axis]
                 if axis == 0:
@@ -189,9 +191,9 @@ def _cuts(boxes: Sequence[Box], room: Box, kerf: int, level: int = 0) -> list[Sa
 def _filled(stock: Stock, held: Sequence[Held], by_id: dict[str, Wanted], left: dict[str, int], kerf: int, trim_m: float) -> Layout:
     """A sheet with its held pieces and as much of the rest as it takes; ``left`` is counted down."""
     room = _room(stock, trim_m)
-    boxes = [_box(one, by_id[one.piece], trim_m) for one in held]
-    names = [one.piece for one in held]
-    turns = [one.turned for one in held]
+    boxes = [_box(stock, by_id[stock.piece], trim_m) for stock in held]
+    names = [stock.piece for stock in held]
+    turns = [stock.turned for stock in held]
     order = sorted(left, key=lambda id: -(by_id[id].length_m * by_id[id].width_m))
     tried = 0
     for id in order:
@@ -226,8 +228,8 @@ def _filled(stock: Stock, held: Sequence[Held], by_id: dict[str, Wanted], left: 
         for k, ((x, y, w, h), name, turn) in enumerate(zip(boxes, names, turns, strict=True))
     )
     cuts = tuple(
-        Cut(one.along, one.fence * UNIT_M, (one.x * UNIT_M + trim_m, one.y * UNIT_M + trim_m, one.w * UNIT_M, one.h * UNIT_M), one.level)
-        for one in _cuts(boxes, (0, 0, *room), kerf)
+        Cut(saw.along, saw.fence * UNIT_M, (saw.x * UNIT_M + trim_m, saw.y * UNIT_M + trim_m, saw.w * UNIT_M, saw.h * UNIT_M), saw.level)
+        for saw in _cuts(boxes, (0, 0, *room), kerf)
     )
     return Layout(stock.id, stock.length_m, stock.width_m, lies, cuts)
 
@@ -242,30 +244,30 @@ def _room(stock: Stock, trim_m: float) -> tuple[int, int]:
     return units_down(stock.length_m - 2 * trim_m), units_down(stock.width_m - 2 * trim_m)
 
 
-def _box(one: Held, piece: Wanted, trim_m: float) -> Box:
+def _box(stock: Held, piece: Wanted, trim_m: float) -> Box:
     w, h = units_up(piece.length_m), units_up(piece.width_m)
-    return round((one.x_m - trim_m) / UNIT_M), round((one.y_m - trim_m) / UNIT_M), *((h, w) if one.turned else (w, h))
+    return round((stock.x_m - trim_m) / UNIT_M), round((stock.y_m - trim_m) / UNIT_M), *((h, w) if stock.turned else (w, h))
 
 
 def _ring(piece: Wanted) -> tuple[tuple[float, float], ...]:
     return piece.outline or ((0.0, 0.0), (piece.length_m, 0.0), (piece.length_m, piece.width_m), (0.0, piece.width_m))
 
 
-def _spot(one: Held, piece: Wanted, stock: Stock, trim_m: float) -> Spot:
+def _spot(each_stock: Held, piece: Wanted, stock: Stock, trim_m: float) -> Spot:
     """As the free layout sees it, the sheet's long side along x."""
-    x, y, turn = one.x_m - trim_m, one.y_m - trim_m, one.turned
+    x, y, turn = each_stock.x_m - trim_m, each_stock.y_m - trim_m, each_stock.turned
     if stock.width_m > stock.length_m:
         w, h = (piece.width_m, piece.length_m) if turn else (piece.length_m, piece.width_m)
         x, y, turn = y, stock.length_m - 2 * trim_m - x - w, not turn
     ring = turned(_ring(piece), 90 if turn else 0)
     w, h = max(a for a, _ in ring), max(b for _, b in ring)
-    return Spot(one.piece, x, y, w, h, 90 if turn else 0, tuple((a + x, b + y) for a, b in ring))
+    return Spot(each_stock.piece, x, y, w, h, 90 if turn else 0, tuple((a + x, b + y) for a, b in ring))
 
 
-def _nested_layout(one: Nested, stock: Stock, trim_m: float, held: Sequence[Held]) -> Layout:
+def _nested_layout(nested: Nested, stock: Stock, trim_m: float, held: Sequence[Held]) -> Layout:
     upright = stock.width_m > stock.length_m
     lies = []
-    for spot in one.spots:
+    for spot in nested.spots:
         ring = tuple((a + trim_m, b + trim_m) for a, b in spot.ring)
         x, y, w, h, turn = spot.x_m, spot.y_m, spot.w_m, spot.h_m, spot.deg in (90, 270)
         if upright:  # seen from above either way: the sheet is turned by a quarter
@@ -280,4 +282,4 @@ def _nested_layout(one: Nested, stock: Stock, trim_m: float, held: Sequence[Held
 def _cost(layouts: Sequence[Layout], stocks: Sequence[Stock]) -> float | None:
     price = {stock.id: stock.price for stock in stocks}
     costs = [price[layout.stock] for layout in layouts]
-    return None if any(one is None for one in price.values()) else float(sum(one or 0.0 for one in costs))
+    return None if any(one is None for one in price.values()) else float(sum(cost or 0.0 for cost in costs))

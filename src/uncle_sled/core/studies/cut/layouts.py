@@ -70,9 +70,9 @@ def plan_with(
     pieces: Sequence[Wanted], layouts: Sequence[Layout], bound: int, cost: float | None, unplaced: tuple[tuple[str, int], ...]
 ) -> SheetPlan:
     """The plan that consists of these layouts. Args: pieces: of one material, all that were asked for."""
-    by_id = {one.id: one for one in pieces}
+    by_id = {wanted.id: wanted for wanted in pieces}
     whole = sum(layout.length_m * layout.width_m for layout in layouts)
-    filled = sum(piece_area_m2(by_id[one.piece]) for layout in layouts for one in layout.pieces)
+    filled = sum(piece_area_m2(by_id[piece.piece]) for layout in layouts for piece in layout.pieces)
     waste = 1 - filled / whole if whole else 0.0
     return SheetPlan(pieces[0].material if pieces else "", tuple(layouts), len(layouts), bound, cost, waste, unplaced)
 

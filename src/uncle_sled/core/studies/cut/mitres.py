@@ -41,11 +41,11 @@ def tied(
     left = {piece.id: piece.qty for piece in pieces}
     pairs: dict[str, tuple[str, str, float]] = {}
     many: dict[str, int] = {}
-    for key in sorted({(round(one.deg, 1), round(one.wide_m, 4)) for one in slanted}):
+    for key in sorted({(round(each_slanted.deg, 1), round(each_slanted.wide_m, 4)) for each_slanted in slanted}):
         saved = overlap_m(key[1], key[0], kerf_m)
         if saved < LEAST_M:
             continue
-        row = [one.piece for one in slanted if (round(one.deg, 1), round(one.wide_m, 4)) == key]
+        row = [each_slanted.piece for each_slanted in slanted if (round(each_slanted.deg, 1), round(each_slanted.wide_m, 4)) == key]
         row = sorted((id for id in dict.fromkeys(row) for _ in range(left.get(id, 0))), key=lambda id: (-by_id[id].length_m, id))
         while len(row) > 1:
             first = row.pop(0)
@@ -76,7 +76,7 @@ def mitred_plan(
 ) -> BarPlan:
     """Bars of one material with slanted ends laid into each other where that takes less stock."""
     plain = bar_plan(pieces, stocks, kerf_m, trim_m, enough)
-    longest = max((one.length_m - 2 * trim_m for one in stocks), default=0.0)
+    longest = max((stock.length_m - 2 * trim_m for stock in stocks), default=0.0)
     made, pairs = tied(pieces, slanted, longest, kerf_m)
     if not pairs:
         return plain
@@ -87,7 +87,7 @@ def mitred_plan(
         return plain
     if abs(_metres(nested, stocks) - _metres(plain, stocks)) < 1e-9 and nested.used >= plain.used:
         return plain
-    return msgspec.structs.replace(nested, patterns=tuple(_untied(one, pairs) for one in nested.patterns), tied=True)
+    return msgspec.structs.replace(nested, patterns=tuple(_untied(pattern, pairs) for pattern in nested.patterns), tied=True)
 
 
 def _metres(plan: BarPlan, stocks: Sequence[Stock]) -> float:
@@ -95,7 +95,7 @@ def _metres(plan: BarPlan, stocks: Sequence[Stock]) -> float:
     if plan.cost is not None:
         return plan.cost
     long = {stock.id: stock.length_m for stock in stocks}
-    return sum(one.times * long[one.stock] for one in plan.patterns)
+    return sum(pattern.times * long[pattern.stock] for pattern in plan.patterns)
 
 
 def _untied(pattern: BarPattern, pairs: dict[str, tuple[str, str, float]]) -> BarPattern:

@@ -62,14 +62,14 @@ def summed(lines: Iterable[Line]) -> Sum:
     """Lines that move together by rho 0.3."""
     mean = squares = plain = low = high = 0.0
     unknown = 0
-    for one in lines:
-        if one.low is None or one.likely is None or one.high is None:
+    for line in lines:
+        if line.low is None or line.likely is None or line.high is None:
             unknown += 1
             continue
-        sd = (one.high - one.low) / 6
-        mean += (one.low + 4 * one.likely + one.high) / 6
+        sd = (line.high - line.low) / 6
+        mean += (line.low + 4 * line.likely + line.high) / 6
         squares, plain = squares + sd * sd, plain + sd
-        low, high = low + one.low, high + one.high
+        low, high = low + line.low, high + line.high
     return Sum(mean, math.sqrt((1 - RHO) * squares + RHO * plain * plain), low, high, unknown)
 
 
@@ -78,8 +78,8 @@ def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) 
     """What the build costs by stage, with its range and what is spent [own money]. Unknown prices are counted, not nought."""
     cut = build.cut
     total = summed(lines)
-    spent = sum(one.spent for one in lines if one.spent is not None)
-    committed = sum(_mean(one) for one in lines if one.spent is None and (one.ordered or one.arrived))
+    spent = sum(line.spent for line in lines if line.spent is not None)
+    committed = sum(_mean(line) for line in lines if line.spent is None and (line.ordered or line.arrived))
     to_come = total.mean - spent - committed
     risen = (1 + cut.rise) ** cut.months
     hours = cut.hours if cut.hours is not None else _hours(build, facts, off)
@@ -87,12 +87,14 @@ def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) 
     if hours is not None and cut.hour_price is not None:
         price = (total.mean + hours * cut.hour_price) / max(1 - (cut.margin or 0.0), 0.05)
     contingency = total.p80 - total.mean
-    headings = tuple((name, summed(one for one in lines if one.heading == name)) for name in dict.fromkeys(one.heading for one in lines))
+    headings = tuple(
+        (name, summed(line for line in lines if line.heading == name)) for name in dict.fromkeys(line.heading for line in lines)
+    )
     stages = []
     for k, name in enumerate(STAGES):
-        mine = [one for one in lines if one.stage == name]
+        mine = [line for line in lines if line.stage == name]
         if mine:
-            stages.append((name, summed(mine), summed(one for one in lines if one.stage in STAGES[: k + 1])))
+            stages.append((name, summed(mine), summed(line for line in lines if line.stage in STAGES[: k + 1])))
     return Money(
         total,
         spent,
@@ -123,5 +125,5 @@ def _hours(build: Build, facts: Facts, off: TakeOff) -> float | None:
     for piece in off.pieces:
         if piece.kind in ("sheet", "fill") or piece.cladding:
             hours += piece.area_m2 * (library[piece.made_of].hours_m2 if piece.made_of in library else 0.0)
-    hours += sum(one.area_m2 * library[one.made_of].hours_m2 for one in off.spreads if one.made_of in library)
+    hours += sum(spread.area_m2 * library[spread.made_of].hours_m2 for spread in off.spreads if spread.made_of in library)
     return hours or None

@@ -91,7 +91,7 @@ def _convex(ring: Ring) -> tuple[tuple[tuple[float, float], ...], ...]:
         return (tuple((float(x), float(y)) for x, y in get_coordinates(shape.exterior)[:-1]),)
     inside = shape.buffer(1e-9)
     parts = [one for one in triangulate(shape) if inside.contains(one)]
-    if sum(one.area for one in parts) < shape.area * (1 - 1e-6):  # not every corner was joined along its edges
+    if sum(part.area for part in parts) < shape.area * (1 - 1e-6):  # not every corner was joined along its edges
         from shapely import constrained_delaunay_triangles
 
         parts = list(constrained_delaunay_triangles(shape).geoms)
@@ -110,7 +110,7 @@ def _convex(ring: Ring) -> tuple[tuple[tuple[float, float], ...], ...]:
                     break
             if merged:
                 break
-    return tuple(tuple((float(x), float(y)) for x, y in get_coordinates(one.exterior)[:-1]) for one in parts)
+    return tuple(tuple((float(x), float(y)) for x, y in get_coordinates(part.exterior)[:-1]) for part in parts)
 
 
 @lru_cache(maxsize=60000)
@@ -164,10 +164,10 @@ class _Sheet:
         known, free = self.free.get(shape.grown, (0, None))
         if free is None:  # a hair of room, so that an exact fit leaves something to stand on
             free = box(-HAIR_M, -HAIR_M, max(wide, 0.0) + HAIR_M, max(high, 0.0) + HAIR_M)
-        for one, x, y in self.laid[known:]:
+        for each_shape, x, y in self.laid[known:]:
             if free.is_empty:
                 break
-            free = free.difference(_barred(one, shape, x, y))
+            free = free.difference(_barred(each_shape, shape, x, y))
         self.free[shape.grown] = (len(self.laid), free)
         if free.is_empty:
             return None
@@ -244,8 +244,8 @@ def nest(
 
     def lay(turn: list[str]) -> tuple[list[_Sheet], dict[str, int]]:
         left: dict[str, int] = {}
-        sheets: list[_Sheet] = [_with(one, rooms, kerf_m) for one in fixed]
-        used = [sum(1 for one in fixed if one.stock == k) for k in range(len(stocks))]
+        sheets: list[_Sheet] = [_with(nested, rooms, kerf_m) for nested in fixed]
+        used = [sum(1 for nested in fixed if nested.stock == k) for k in range(len(stocks))]
         full: dict[str, int] = {}
         for id in turn:
             at = None
@@ -267,8 +267,8 @@ def nest(
     def worth(answer: tuple[list[_Sheet], dict[str, int]]) -> tuple[float, ...]:
         sheets, left = answer
         short = sum(area[id] * many for id, many in left.items())
-        money = sum(price[one.stock] for one in sheets)
-        last = min((sum(ring_area_m2(s.true) for s, _, _ in one.laid) for one in sheets), default=0.0)
+        money = sum(price[sheet.stock] for sheet in sheets)
+        last = min((sum(ring_area_m2(s.true) for s, _, _ in sheet.laid) for sheet in sheets), default=0.0)
         return short, round(money, 9), last  # the emptier the emptiest, the nearer to one fewer
 
     best = lay(order)
@@ -290,12 +290,12 @@ def nest(
         if new <= score:
             best, score, order = answer, new, tried
     sheets, left = best
-    return tuple(Nested(one.stock, tuple(_spot(*two) for two in one.laid)) for one in sheets if one.laid), left
+    return tuple(Nested(sheet.stock, tuple(_spot(*two) for two in sheet.laid)) for sheet in sheets if sheet.laid), left
 
 
-def _with(one: Nested, rooms: Sequence[tuple[float, float]], kerf_m: float) -> _Sheet:
-    sheet = _Sheet(one.stock, (rooms[one.stock][0], rooms[one.stock][1]), kerf_m / 2)
-    for spot in one.spots:
+def _with(nested: Nested, rooms: Sequence[tuple[float, float]], kerf_m: float) -> _Sheet:
+    sheet = _Sheet(nested.stock, (rooms[nested.stock][0], rooms[nested.stock][1]), kerf_m / 2)
+    for spot in nested.spots:
         shape = _all_ways(spot.piece, turned(spot.ring, 0), kerf_m, spot.deg)[spot.deg]
         sheet.put(shape, spot.x_m, spot.y_m)
     return sheet
@@ -333,11 +333,11 @@ def overlaps(spots: Sequence[Spot], kerf_m: float) -> list[tuple[str, str]]:
     """Pieces that lie nearer to each other than the saw takes: what a layout is checked by."""
     found = []
     shapes = [Polygon(spot.ring) for spot in spots]
-    for i, one in enumerate(shapes):
-        near = prep(one.buffer(max(kerf_m - 4 * SLACK_M, 0.0), join_style="mitre"))
+    for i, shape in enumerate(shapes):
+        near = prep(shape.buffer(max(kerf_m - 4 * SLACK_M, 0.0), join_style="mitre"))
         for j in range(i + 1, len(shapes)):
-            if (near.intersects(shapes[j]) and one.distance(shapes[j]) < kerf_m - 4 * SLACK_M - 1e-9) or (
-                kerf_m == 0 and one.intersection(shapes[j]).area > 1e-8
+            if (near.intersects(shapes[j]) and shape.distance(shapes[j]) < kerf_m - 4 * SLACK_M - 1e-9) or (
+                kerf_m == 0 and shape.intersection(shapes[j]).area > 1e-8
             ):
                 found.append((spots[i].piece, spots[j].piece))
     return found

@@ -55,15 +55,15 @@ class Numbers(msgspec.Struct, frozen=True):
 
     @property
     def of(self) -> dict[str, Named]:
-        return {one.piece.key: one for one in self.named}
+        return {numbered.piece.key: numbered for numbered in self.named}
 
     @property
     def changed(self) -> tuple[Named, ...]:
-        return tuple(one for one in self.named if one.standing == "changed")
+        return tuple(numbered for numbered in self.named if numbered.standing == "changed")
 
     @property
     def drafts(self) -> tuple[Named, ...]:
-        return tuple(one for one in self.named if one.standing == "draft")
+        return tuple(numbered for numbered in self.named if numbered.standing == "draft")
 
 
 def letters_of(of: str) -> str:
@@ -118,7 +118,7 @@ def numbers_of(build: Build, facts: Facts) -> Numbers:
     """Every piece with its number, or a draft of one."""
     pieces = (*take_off(build, facts).pieces, *runs_of(build, facts))
     records, gone = _matched(build.cut, pieces)
-    by_key = {key: one for one in records for key in (one.key, one.other) if key}
+    by_key = {key: numbered for numbered in records for key in (numbered.key, numbered.other) if key}
     drafts = _drafts(build.cut, [piece for piece in pieces if piece.key not in by_key])
     named = []
     for piece in pieces:
@@ -128,7 +128,7 @@ def numbers_of(build: Build, facts: Facts) -> Numbers:
         else:
             same = is_made(piece, record.made) or (bool(record.other) and record.made == _mirror_made(record, piece))
             named.append(Named(piece, record.id, _label(record.id, piece), "as printed" if same else "changed"))
-    return Numbers(tuple(named), tuple(one.id for one in gone))
+    return Numbers(tuple(named), tuple(numbered.id for numbered in gone))
 
 
 def _mirror_made(record: Numbered, piece: Piece) -> str:
@@ -136,7 +136,7 @@ def _mirror_made(record: Numbered, piece: Piece) -> str:
     turned = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[0], -piece.ends_deg[1]))
     swapped = msgspec.structs.replace(piece, ends_deg=piece.ends_deg[::-1])
     both = msgspec.structs.replace(piece, ends_deg=(-piece.ends_deg[1], -piece.ends_deg[0]))
-    return record.made if any(is_made(one, record.made) for one in (turned, swapped, both)) else ""
+    return record.made if any(is_made(piece, record.made) for piece in (turned, swapped, both)) else ""
 
 
 def _label(number: str, piece: Piece) -> str:
@@ -160,7 +160,7 @@ def _matched(cut: Cut, pieces: Iterable[Piece]) -> tuple[list[Numbered], list[Nu
             lost.append((record, record.key.split("/")[0]))
     gone: list[Numbered] = []
     for record, of in lost:
-        key = next((k for k, one in free.items() if one.of == of and is_made(one, record.made)), None)
+        key = next((k for k, piece in free.items() if piece.of == of and is_made(piece, record.made)), None)
         if key is None or record.gone:
             gone.append(record)
             continue
@@ -204,17 +204,17 @@ def print_ops(build: Build, facts: Facts) -> tuple[Op, ...]:
     """The edit "Number and print": every piece has its number for good, and what changed counts as printed anew."""
     numbers = numbers_of(build, facts)
     by_number: dict[str, list[Named]] = {}
-    for one in numbers.named:
-        by_number.setdefault(one.number or _bare(one), []).append(one)
+    for numbered in numbers.named:
+        by_number.setdefault(numbered.number or _bare(numbered), []).append(numbered)
     records = []
     for number, some in by_number.items():
         first = some[0]
         other = some[1].piece.key if len(some) > 1 else ""
         records.append(Numbered(number, first.piece.key, other, made_of(first.piece)))
-    kept = {one.id: one for one in build.cut.numbers}
+    kept = {number.id: number for number in build.cut.numbers}
     records += [msgspec.structs.replace(kept[id], gone=True) for id in numbers.gone]
-    return (set_to("cut.numbers", [msgspec.to_builtins(one) for one in records]), set_to("cut.prints", build.cut.prints + 1))
+    return (set_to("cut.numbers", [msgspec.to_builtins(number) for number in records]), set_to("cut.prints", build.cut.prints + 1))
 
 
-def _bare(one: Named) -> str:
-    return one.label.removesuffix(" left").removesuffix(" right")
+def _bare(numbered: Named) -> str:
+    return numbered.label.removesuffix(" left").removesuffix(" right")

@@ -63,7 +63,7 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
         else:
             made += [
                 Stock(f"{material}, {length:.3g} m", "bar", material, length)
-                for length in bars_sold_m(any(one.metal for one in same), imperial)
+                for length in bars_sold_m(any(wanted.metal for wanted in same), imperial)
             ]
     return tuple(made)
 
@@ -71,7 +71,7 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
 def sizes_now(cut: Cut, off: TakeOff) -> Cut:
     """The cut with its own sizes called as the pieces of the same stuff are called now: a new name parts nothing."""
     called = {piece.stuff: piece.material for piece in off.pieces if piece.stuff}
-    sizes = tuple([replace(one, material=called.get(one.stuff, one.material)) if one.stuff else one for one in cut.sizes])
+    sizes = tuple([replace(size, material=called.get(size.stuff, size.material)) if size.stuff else size for size in cut.sizes])
     return cut if sizes == cut.sizes else replace(cut, sizes=sizes)
 
 
@@ -80,18 +80,18 @@ def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Sto
     made: list[Stock] = []
     usual = sizes_sold(pieces, imperial)
     for (kind, material), _ in by_material(pieces).items():
-        mine = [one for one in cut.sizes if (one.kind, one.material) == (kind, material)]
-        sold = [_stock(one) for one in mine if not one.rack]
-        sold = sold or [one for one in usual if (one.kind, one.material) == (kind, material)]
-        rack = [_stock(one) for one in mine if one.rack]
+        mine = [size for size in cut.sizes if (size.kind, size.material) == (kind, material)]
+        sold = [_stock(size) for size in mine if not size.rack]
+        sold = sold or [stock for stock in usual if (stock.kind, stock.material) == (kind, material)]
+        rack = [_stock(size) for size in mine if size.rack]
         made += rack + sold
     return tuple(made)
 
 
-def _stock(one: StockSize) -> Stock:
-    width = one.width.si if one.width is not None and one.kind == "sheet" else 0.0
-    name = f"{RACK if one.rack else ''}{one.id}"
-    return Stock(name, one.kind, one.material, one.length.si, width, one.qty, 0.0 if one.rack else one.price)
+def _stock(size: StockSize) -> Stock:
+    width = size.width.si if size.width is not None and size.kind == "sheet" else 0.0
+    name = f"{RACK if size.rack else ''}{size.id}"
+    return Stock(name, size.kind, size.material, size.length.si, width, size.qty, 0.0 if size.rack else size.price)
 
 
 def held_of(cut: Cut, lots: tuple[Lot, ...]) -> tuple[Held, ...]:
@@ -135,11 +135,11 @@ def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobo
     stocks = stocks_of(sizes_now(cut, take_off(build, facts)), every, build.brief.region == "North American")
     kerf, trim = cut.kerf.si, cut.trim.si
     wrong = (*wrong_saw(kerf, trim), *wrong_pieces(every, kerf), *wrong_stocks(stocks, trim))
-    if any(not one.of for one in wrong):
+    if any(not each_wrong.of for each_wrong in wrong):
         return BuildPlan(CutPlan((), (), ()), lots, stocks, (), wrong)
-    bad = {one.of for one in wrong}
-    pieces = tuple(one for one in every if one.id not in bad)
-    stocks = tuple(one for one in stocks if one.id not in bad)
+    bad = {each_wrong.of for each_wrong in wrong}
+    pieces = tuple(wanted for wanted in every if wanted.id not in bad)
+    stocks = tuple(stock for stock in stocks if stock.id not in bad)
     held, slants, free = held_of(cut, lots), slants_of(lots), cut.saw == "free"
     let_go: list[tuple[str, str]] = []
     plans = []
@@ -147,15 +147,15 @@ def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobo
     for k, ((_, material), mine) in enumerate(groups.items()):
         tell(k / len(groups), f"laying out {material}")
         told = partial(_told, tell, (k / len(groups), (k + 1) / len(groups)), f"laying out {material}")
-        names = {one.id for one in mine}
-        here = [one for one in held if one.piece in names]
-        from_ = [one for one in stocks if one.material == material]
+        names = {wanted.id for wanted in mine}
+        here = [stock for stock in held if stock.piece in names]
+        from_ = [stock for stock in stocks if stock.material == material]
         let_go += faults_of(mine, from_, kerf, trim, free, here)
-        mine_slants = tuple(one for one in slants if one.piece in names)
+        mine_slants = tuple(slanted for slanted in slants if slanted.piece in names)
         plans.append(_laid(tuple(mine), tuple(from_), kerf, trim, free, tuple(here), mine_slants, many, told))
-    bars = tuple(one for plan in plans for one in plan.bars)
-    sheets = tuple(one for plan in plans for one in plan.sheets)
-    missing = tuple((one.id, one.qty) for one in every if one.id in bad)
+    bars = tuple(bar_plan for plan in plans for bar_plan in plan.bars)
+    sheets = tuple(sheet for plan in plans for sheet in plan.sheets)
+    missing = tuple((wanted.id, wanted.qty) for wanted in every if wanted.id in bad)
     unplaced = (*(one for plan in plans for one in plan.unplaced), *missing)
     return BuildPlan(CutPlan(bars, sheets, unplaced), lots, stocks, tuple(let_go), wrong)
 

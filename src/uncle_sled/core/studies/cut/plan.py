@@ -27,7 +27,7 @@ class CutPlan(msgspec.Struct, frozen=True):
     @property
     def cost(self) -> float | None:
         """Money of all that is taken from stock; None where some price is not known."""
-        costs = [one.cost for one in self.bars] + [one.cost for one in self.sheets]
+        costs = [plan.cost for plan in self.bars] + [sheet.cost for sheet in self.sheets]
         return None if any(cost is None for cost in costs) else float(sum(cost or 0.0 for cost in costs))
 
 
@@ -57,13 +57,13 @@ def cut_plan(
     groups = by_material(pieces)
     for k, ((kind, material), mine) in enumerate(groups.items()):
         by_now = partial(enough, (k + 1) / len(groups))
-        from_ = [one for one in stocks if (one.kind, one.material) == (kind, material)]
+        from_ = [stock for stock in stocks if (stock.kind, stock.material) == (kind, material)]
         if kind == "bar":
             names = {piece.id for piece in mine}
-            slants = [one for one in slanted if one.piece in names]
+            slants = [each_slanted for each_slanted in slanted if each_slanted.piece in names]
             bars.append(mitred_plan(mine, slants, from_, kerf_m, trim_m, by_now))
         else:
-            mine_held = [one for one in held if one.piece in {piece.id for piece in mine}]
+            mine_held = [stock for stock in held if stock.piece in {piece.id for piece in mine}]
             sheets.append(plan_around(mine, from_, kerf_m, trim_m, free, mine_held, by_now))
     left = tuple(one for bar in bars for one in bar.unplaced) + tuple(one for sheet in sheets for one in sheet.unplaced)
     return CutPlan(tuple(bars), tuple(sheets), left)

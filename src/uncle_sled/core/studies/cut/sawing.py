@@ -36,7 +36,7 @@ def steps_of(layout: Layout, kerf_m: float, carry_m2: float, carry_kg: float = 1
         heavy = area > carry_m2 + 1e-9 or (kg_m2 is not None and area * kg_m2 > carry_kg + 1e-9)
         run = h if cut.along == "x" else w
         steps.append(Step(cut, keeps, off, heavy, run < SHORT_M or min(keeps) < SHORT_M / 3))
-    return tuple(sorted(steps, key=lambda one: not one.heavy))
+    return tuple(sorted(steps, key=lambda step: not step.heavy))
 
 
 class Offcut(msgspec.Struct, frozen=True):
@@ -53,7 +53,7 @@ def offcuts_of(layout: Layout, kerf_m: float, least_m2: float) -> tuple[Offcut, 
 
     Largest empty rectangles between the boxes of the pieces, one after the other (greedy).
     """
-    boxes = [(one.x_m, one.y_m, one.x_m + one.w_m, one.y_m + one.h_m) for one in layout.pieces]
+    boxes = [(piece.x_m, piece.y_m, piece.x_m + piece.w_m, piece.y_m + piece.h_m) for piece in layout.pieces]
     found: list[Offcut] = []
     for _ in range(6):
         best = _largest(boxes, layout.length_m, layout.width_m, kerf_m)

@@ -68,10 +68,10 @@ def sheet_plan(
 def _tidied(job: _Job, stock: int, block: Block) -> Block:
     """The same pieces on the same sheet with fewer cuts, and of as many cuts the one that leaves the largest offcut."""
     room = job.rooms[stock]
-    want = np.bincount([one.piece for one in leaves(block)], minlength=len(job.want)).astype(np.int64)
+    want = np.bincount([leaf.piece for leaf in leaves(block)], minlength=len(job.want)).astype(np.int64)
 
-    def worth(one: Block) -> tuple[int, float]:
-        parts = [(cut.w, cut.h, cut) for cut in saw_cuts(one, int(room[0]), int(room[1]), job.kerf)]
+    def worth(block: Block) -> tuple[int, float]:
+        parts = [(cut.w, cut.h, cut) for cut in saw_cuts(block, int(room[0]), int(room[1]), job.kerf)]
         falls = [(w - cut.fence - job.kerf) * h if cut.along == "x" else w * (h - cut.fence - job.kerf) for w, h, cut in parts]
         return len(parts), -float(max(falls, default=0))
 
@@ -131,21 +131,21 @@ class _Job:
         source = self.stocks[stock]
         w, h = (int(v) for v in self.rooms[stock])
         upright = source.width_m > source.length_m  # its long side is its width: what was found is laid over
-        lies = tuple(self._lies(one, upright) for one in placed(block, self.kerf))
-        cuts = tuple(self._cut(one, upright) for one in saw_cuts(block, w, h, self.kerf))
+        lies = tuple(self._lies(task, upright) for task in placed(block, self.kerf))
+        cuts = tuple(self._cut(saw, upright) for saw in saw_cuts(block, w, h, self.kerf))
         return Layout(source.id, source.length_m, source.width_m, lies, cuts)
 
-    def _lies(self, one: Placed, upright: bool) -> Lies:
-        x, y, w, h = (v * UNIT_M for v in (one.x, one.y, one.w, one.h))
-        turned = one.turned != bool(self.across[one.piece])
+    def _lies(self, placed: Placed, upright: bool) -> Lies:
+        x, y, w, h = (v * UNIT_M for v in (placed.x, placed.y, placed.w, placed.h))
+        turned = placed.turned != bool(self.across[placed.piece])
         if upright:
             x, y, w, h, turned = y, x, h, w, not turned
-        return Lies(self.names[one.piece], x + self.trim_m, y + self.trim_m, w, h, turned)
+        return Lies(self.names[placed.piece], x + self.trim_m, y + self.trim_m, w, h, turned)
 
-    def _cut(self, one: Saw, upright: bool) -> Cut:
-        part = tuple(v * UNIT_M for v in ((one.y, one.x, one.h, one.w) if upright else (one.x, one.y, one.w, one.h)))
-        along = {"x": "y", "y": "x"}[one.along] if upright else one.along
-        return Cut(along, one.fence * UNIT_M, (part[0] + self.trim_m, part[1] + self.trim_m, part[2], part[3]), one.level)
+    def _cut(self, saw: Saw, upright: bool) -> Cut:
+        part = tuple(v * UNIT_M for v in ((saw.y, saw.x, saw.h, saw.w) if upright else (saw.x, saw.y, saw.w, saw.h)))
+        along = {"x": "y", "y": "x"}[saw.along] if upright else saw.along
+        return Cut(along, saw.fence * UNIT_M, (part[0] + self.trim_m, part[1] + self.trim_m, part[2], part[3]), saw.level)
 
 
 class _Search:

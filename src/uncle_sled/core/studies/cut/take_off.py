@@ -117,7 +117,7 @@ class TakeOff(msgspec.Struct, frozen=True):
 
 
 def _of_boards(build: Build) -> tuple[Thing, ...]:
-    return tuple([one for one in build.stow.things if one.id in build.cut.made or one.cabinet is not None])
+    return tuple([thing for thing in build.stow.things if thing.id in build.cut.made or thing.cabinet is not None])
 
 
 def _bars(build: Build) -> Hashable:
@@ -283,14 +283,14 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
     return made
 
 
-def _boards_of(id: str, one: Fitted, library: Library) -> list[Piece]:
+def _boards_of(id: str, fitted: Fitted, library: Library) -> list[Piece]:
     """Every board of a cabinet as it is built in; what a wheel box parts is two pieces."""
     made = []
-    for board in one.boards:
+    for board in fitted.boards:
         whole = polygons(board.shape)
         for k, shape in enumerate(whole, 1):
             key = f"{id}/{board.id}" + (f"/{k}" if len(whole) > 1 else "")
-            made.append(_flat(key, f"{one.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))
+            made.append(_flat(key, f"{fitted.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))
     return made
 
 
@@ -298,13 +298,13 @@ def _leaf(opening: Opening, library: Library) -> list[Piece]:
     """A door or hatch of one's own: its sticks, skins and foam."""
     made = leaf_of(opening, library)
     pieces: list[Piece] = []
-    for one in made.pieces if made is not None else ():
-        material = library[one.material]
-        for k in range(one.many):
-            key = f"{opening.id}/{one.name}" + (f"/{k + 1}" if one.many > 1 else "")
-            name = f"{opening.name} {one.name}"
-            if one.kind == "bar":
-                wide, thin = max(one.width_m, one.thick_m), min(one.width_m, one.thick_m)
+    for piece in made.pieces if made is not None else ():
+        material = library[piece.material]
+        for k in range(piece.many):
+            key = f"{opening.id}/{piece.name}" + (f"/{k + 1}" if piece.many > 1 else "")
+            name = f"{opening.name} {piece.name}"
+            if piece.kind == "bar":
+                wide, thin = max(piece.width_m, piece.thick_m), min(piece.width_m, piece.thick_m)
                 label = f"{material.name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm"
                 pieces.append(
                     Piece(
@@ -314,17 +314,17 @@ def _leaf(opening: Opening, library: Library) -> list[Piece]:
                         "bar",
                         label,
                         thin,
-                        one.length_m,
+                        piece.length_m,
                         wide,
                         "any",
-                        one.length_m * one.width_m,
+                        piece.length_m * piece.width_m,
                         made_of=material.id,
                     )
                 )
             else:
-                kind = "sheet" if one.kind == "sheet" else "fill"
-                shape = box(0, 0, one.length_m, one.width_m)
-                pieces.append(_flat(key, name, opening.id, kind, material, one.thick_m, shape, "any", ()))
+                kind = "sheet" if piece.kind == "sheet" else "fill"
+                shape = box(0, 0, piece.length_m, piece.width_m)
+                pieces.append(_flat(key, name, opening.id, kind, material, piece.thick_m, shape, "any", ()))
     return pieces
 
 
@@ -552,7 +552,7 @@ def _stops(low: float, high: float, most: float, lines: Sequence[float]) -> tupl
 
 
 def _polygons(shape: BaseGeometry) -> list[Polygon]:
-    return [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and not one.is_empty]
+    return [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, Polygon) and not part.is_empty]
 
 
 def _paired(pieces: list[Piece]) -> list[Piece]:
@@ -565,11 +565,11 @@ def _paired(pieces: list[Piece]) -> list[Piece]:
     for piece in pieces:
         if piece.of == "left side":
             others = free.get(_alike(piece), [])
-            other = next((one for one in others if _mirrored(piece, one)), None)
+            other = next((cut_piece for cut_piece in others if _mirrored(piece, cut_piece)), None)
             if other is not None:
                 others.remove(other)
                 pairs[piece.key], pairs[other.key] = other.key, piece.key
-    return [msgspec.structs.replace(one, pair=pairs[one.key]) if one.key in pairs else one for one in pieces]
+    return [msgspec.structs.replace(piece, pair=pairs[piece.key]) if piece.key in pairs else piece for piece in pieces]
 
 
 def _alike(piece: Piece) -> tuple[str, str, str, float]:
@@ -577,13 +577,13 @@ def _alike(piece: Piece) -> tuple[str, str, str, float]:
     return piece.kind, role, piece.material, round(piece.length_m, 3)
 
 
-def _mirrored(one: Piece, other: Piece) -> bool:
-    if abs(one.area_m2 - other.area_m2) > SAME_M2 or abs(one.width_m - other.width_m) > 1e-4:
+def _mirrored(piece: Piece, other: Piece) -> bool:
+    if abs(piece.area_m2 - other.area_m2) > SAME_M2 or abs(piece.width_m - other.width_m) > 1e-4:
         return False
-    if not one.outline or not other.outline:
-        return one.outline == other.outline
-    a, b = Polygon(one.outline), Polygon(other.outline)
-    turned = (affinity.scale(a, -1, 1, origin=(one.length_m / 2, 0)), affinity.scale(a, 1, -1, origin=(0, one.width_m / 2)))
+    if not piece.outline or not other.outline:
+        return piece.outline == other.outline
+    a, b = Polygon(piece.outline), Polygon(other.outline)
+    turned = (affinity.scale(a, -1, 1, origin=(piece.length_m / 2, 0)), affinity.scale(a, 1, -1, origin=(0, piece.width_m / 2)))
     return min(float(b.symmetric_difference(way).area) for way in (a, *turned)) < SAME_M2
 
 

@@ -64,10 +64,10 @@ def costs_of(stocks: Sequence[Stock]) -> tuple[bool, tuple[float, ...]]:
 
     Where a price is missing the least material is sought; what is there for nothing counts nothing either way.
     """
-    priced = all(one.price is not None for one in stocks)
+    priced = all(stock.price is not None for stock in stocks)
     if priced:
-        return True, tuple(one.price or 0.0 for one in stocks)
-    return False, tuple(0.0 if one.price == 0 else one.length_m * (one.width_m if one.kind == "sheet" else 1.0) for one in stocks)
+        return True, tuple(stock.price or 0.0 for stock in stocks)
+    return False, tuple(0.0 if stock.price == 0 else stock.length_m * (stock.width_m if stock.kind == "sheet" else 1.0) for stock in stocks)
 
 
 def units_up(metres: float) -> int:

@@ -87,10 +87,10 @@ def ball_drill(s: Studied, seed: int) -> BallDrill | None:
     if s.support is None or s.support.carrier != "ball" or not s.towing_rows:
         return None
     rng = random.Random(seed)
-    offers = [one for row in s.towing_rows for one in _offers(s, row, rng)]
+    offers = [offer for row in s.towing_rows for offer in _offers(s, row, rng)]
     if not offers:
         return None
-    row, thing, change, mass, x, _ = rng.choice(sorted(offers, key=lambda one: -one[5])[: max(len(offers) // 2, 1)])
+    row, thing, change, mass, x, _ = rng.choice(sorted(offers, key=lambda offer: -offer[5])[: max(len(offers) // 2, 1)])
     after = _tongue(s, row, mass, x)
     before = float(s.readings.tongue_kg[row])
     at = list(columns_of(s.table.ids)[thing.id])
@@ -152,7 +152,7 @@ def _offers(s: Studied, row: int, rng: random.Random) -> list[Offer]:
 
 def _tongue(s: Studied, row: int, mass: np.ndarray, x: np.ndarray) -> float:
     """The ball of a case with other masses at other stations [kg]."""
-    one = msgspec.structs.replace(
+    table = msgspec.structs.replace(
         s.table,
         cases=(s.table.cases[row],),
         mass_kg=mass[None],
@@ -161,7 +161,7 @@ def _tongue(s: Studied, row: int, mass: np.ndarray, x: np.ndarray) -> float:
         z_m=s.table.z_m[row : row + 1],
         sigma_kg=s.table.sigma_kg[row : row + 1],
     )
-    return float(balance(one, s.support, s.band).tongue_kg[0])
+    return float(balance(table, s.support, s.band).tongue_kg[0])
 
 
 def ball_score(drill: BallDrill, guess_kg: float) -> int:
@@ -177,30 +177,30 @@ def wire_drill(s: Studied, seed: int) -> WireDrill | None:
     ends = wired.net.ends
     known = [
         Wire(
-            one.id,
-            f"{ends[one.start].name} to {ends[one.end].name}",
-            one.current_a,
-            one.length_m,
-            one.volts,
-            one.mm2,
-            one.gauge or f"{one.mm2:g} mm²",
-            one.drop_share,
-            one.allowed,
+            laid.id,
+            f"{ends[laid.start].name} to {ends[laid.end].name}",
+            laid.current_a,
+            laid.length_m,
+            laid.volts,
+            laid.mm2,
+            laid.gauge or f"{laid.mm2:g} mm²",
+            laid.drop_share,
+            laid.allowed,
         )
-        for one in wired.wires
-        if one.current_a
-        and one.length_m
-        and one.volts
-        and one.mm2
-        and one.drop_share is not None
-        and one.allowed
-        and one.drop_share <= one.allowed
+        for laid in wired.wires
+        if laid.current_a
+        and laid.length_m
+        and laid.volts
+        and laid.mm2
+        and laid.drop_share is not None
+        and laid.allowed
+        and laid.drop_share <= laid.allowed
     ]
-    thinned = {one.id: made for one in known if (made := _thinner(one, wired.gauge)) is not None}
+    thinned = {wire.id: made for wire in known if (made := _thinner(wire, wired.gauge)) is not None}
     if len(known) < 3 or not thinned:
         return None
     thin = rng.choice(sorted(thinned))
-    others = rng.sample([one for one in known if one.id != thin], min(MANY - 1, len(known) - 1))
+    others = rng.sample([wire for wire in known if wire.id != thin], min(MANY - 1, len(known) - 1))
     shown = [thinned[thin], *others]
     rng.shuffle(shown)
     return WireDrill(tuple(shown), thin)
@@ -219,11 +219,11 @@ def five_drill(s: Studied, seed: int) -> FiveDrill | None:
     """Five things (or as many as are free) somewhere along the body; None where fewer than two are free or nothing reads."""
     if s.support is None or s.support.carrier != "ball" or not s.towing_rows:
         return None
-    free = sorted((one for one in s.build.stow.things if _is_free(s, one)), key=lambda one: -one.mass.si)[:MANY]
+    free = sorted((thing for thing in s.build.stow.things if _is_free(s, thing)), key=lambda thing: -thing.mass.si)[:MANY]
     if len(free) < 2:
         return None
-    spans = tuple(span_of(s, one) for one in free)
-    ids = tuple(one.id for one in free)
+    spans = tuple(span_of(s, thing) for thing in free)
+    ids = tuple(thing.id for thing in free)
     best = max(in_band(s, ids, tuple(low + f * (high - low) for low, high in spans)) for f in np.linspace(0, 1, 33))
     rng = random.Random(seed)
     begin: tuple[float, ...] = ()

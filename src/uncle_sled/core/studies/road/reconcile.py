@@ -86,7 +86,7 @@ class Reconciled(msgspec.Struct, frozen=True):
 
 def accepted(s: Studied) -> set[str]:
     """Ids of tickets that a correction holds already."""
-    return {id for one in s.build.road.corrections for id in one.tickets}
+    return {id for correction in s.build.road.corrections for id in correction.tickets}
 
 
 @keep(most=4)
@@ -96,16 +96,16 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
     Args: tickets: these instead.
     """
     known = accepted(s)
-    chosen = [one for one in s.build.road.tickets if one.id not in known] if tickets is None else list(tickets)
-    said = [_said(s, one) for one in chosen]
-    usable = [one for one in said if one.row is not None and not one.weighed.faults and not one.old]
+    chosen = [each_ticket for each_ticket in s.build.road.tickets if each_ticket.id not in known] if tickets is None else list(tickets)
+    said = [_said(s, each_ticket) for each_ticket in chosen]
+    usable = [each_ticket for each_ticket in said if each_ticket.row is not None and not each_ticket.weighed.faults and not each_ticket.old]
     if not usable or s.support is None or s.support.carrier != "ball":
         return None
     columns = columns_of(s.parts)
     names = [name for name in GROUPS if columns[name] and _mass(s, usable, columns[name]) > 0.01]
     rows, z, r = [], [], []
-    for one in usable:
-        hs, zs, rs = _rows(s, one, [columns[name] for name in names])
+    for ticket in usable:
+        hs, zs, rs = _rows(s, ticket, [columns[name] for name in names])
         rows += hs
         z += zs
         r.append(rs)
@@ -128,13 +128,13 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
         for k, name in enumerate(names)
     )
     judged, words = [], Words(s.build.brief.reading.shown())
-    for one in said:
+    for ticket in said:
         surprise = None
-        if one in usable:
-            hs, zs, rs = _rows(s, one, [columns[name] for name in names])
+        if ticket in usable:
+            hs, zs, rs = _rows(s, ticket, [columns[name] for name in names])
             alone = update(np.ones(len(names)), cov0, np.array(hs) * base, np.array(zs), rs)
             surprise = alone.surprise
-        judged.append(msgspec.structs.replace(one, surprise=surprise))
+        judged.append(msgspec.structs.replace(ticket, surprise=surprise))
     return Reconciled(
         tuple(judged),
         groups,
@@ -155,13 +155,13 @@ def _said(s: Studied, ticket: Ticket) -> TicketSaid:
 
 def _mass(s: Studied, usable: list[TicketSaid], at: list[int]) -> float:
     """What a group weighs in the fullest of the cases that were weighed."""
-    return max(float(s.table.mass_kg[one.row, at].sum()) for one in usable if one.row is not None)
+    return max(float(s.table.mass_kg[ticket.row, at].sum()) for ticket in usable if ticket.row is not None)
 
 
-def _rows(s: Studied, one: TicketSaid, groups: list[list[int]]) -> tuple[list[list[float]], list[float], Floats]:
+def _rows(s: Studied, ticket: TicketSaid, groups: list[list[int]]) -> tuple[list[list[float]], list[float], Floats]:
     """Rows of H by group as shares of what the group weighs at most, readings less what is in no group, and their doubt."""
-    assert one.row is not None
-    table, row = s.table, one.row
+    assert ticket.row is not None
+    table, row = s.table, ticket.row
     arm = lever(s, row)
     inside = [at for some in groups for at in some]
     rest = [at for at in range(table.mass_kg.shape[1]) if at not in set(inside)]
@@ -169,16 +169,16 @@ def _rows(s: Studied, one: TicketSaid, groups: list[list[int]]) -> tuple[list[li
     zs: list[float] = []
     most = [max(float(table.mass_kg[k, at].sum()) for k in range(len(table.cases))) for at in groups]
     kinds = []
-    if one.weighed.total_kg is not None:
+    if ticket.weighed.total_kg is not None:
         hs.append([float(table.mass_kg[row, at].sum()) / max(m, 1e-9) for at, m in zip(groups, most, strict=True)])
-        zs.append(one.weighed.total_kg - float(table.mass_kg[row, rest].sum()))
+        zs.append(ticket.weighed.total_kg - float(table.mass_kg[row, rest].sum()))
         kinds.append("total")
-    if one.weighed.tongue_kg is not None and arm is not None:
+    if ticket.weighed.tongue_kg is not None and arm is not None:
         hs.append([float((arm.of_mass[at] * table.mass_kg[row, at]).sum()) / max(m, 1e-9) for at, m in zip(groups, most, strict=True)])
-        zs.append(one.weighed.tongue_kg - float((arm.of_mass[rest] * table.mass_kg[row, rest]).sum()))
+        zs.append(ticket.weighed.tongue_kg - float((arm.of_mass[rest] * table.mass_kg[row, rest]).sum()))
         kinds.append("tongue")
     doubt = np.zeros((len(kinds), len(kinds)))
-    w = one.weighed
+    w = ticket.weighed
     for a, kind in enumerate(kinds):
         doubt[a, a] = (w.sigma_total_kg if kind == "total" else w.sigma_tongue_kg) ** 2
         if kind == "tongue" and arm is not None:
@@ -194,18 +194,18 @@ def _rows(s: Studied, one: TicketSaid, groups: list[list[int]]) -> tuple[list[li
 
 
 def _blocks(parts: list[Floats]) -> Floats:
-    size = sum(len(one) for one in parts)
+    size = sum(len(row) for row in parts)
     made, at = np.zeros((size, size)), 0
-    for one in parts:
-        made[at : at + len(one), at : at + len(one)] = one
-        at += len(one)
+    for point in parts:
+        made[at : at + len(point), at : at + len(point)] = point
+        at += len(point)
     return made
 
 
 def _prior(s: Studied, usable: list[TicketSaid], groups: list[list[int]], base: Floats) -> Floats:
     """Covariance of the factors before: own doubts, and what is wrong together, in the fullest case that was weighed."""
     table = s.table
-    row = max((one.row for one in usable if one.row is not None), key=lambda k: float(table.mass_kg[k].sum()))
+    row = max((ticket.row for ticket in usable if ticket.row is not None), key=lambda k: float(table.mass_kg[k].sum()))
     cov = np.diag([float((table.sigma_kg[row, at] ** 2).sum()) for at in groups]) / np.outer(base, base)
     for columns, shares in table.together():
         weight = dict(zip(columns, shares, strict=True))
@@ -217,12 +217,12 @@ def _prior(s: Studied, usable: list[TicketSaid], groups: list[list[int]], base: 
 def _words(groups: tuple[GroupSaid, ...], cov: Floats, tickets: list[TicketSaid], words: Words) -> tuple[str, ...]:
     """What it means: what is heavier, what cannot be told apart, what to weigh next."""
     told: list[str] = []
-    odd = [one for one in tickets if one.surprise is not None and one.surprise > ODD]
-    for one in odd:
+    odd = [each_ticket for each_ticket in tickets if each_ticket.surprise is not None and each_ticket.surprise > ODD]
+    for ticket in odd:
         told.append(
-            f"The ticket of {one.weighed.ticket.on or 'no date'} is {one.surprise:.1f} sigmas away: something is missing from the list, or a tank was not empty."
+            f"The ticket of {ticket.weighed.ticket.on or 'no date'} is {ticket.surprise:.1f} sigmas away: something is missing from the list, or a tank was not empty."
         )
-    off = [(one.after_kg - one.before_kg, one, k) for k, one in enumerate(groups)]
+    off = [(group.after_kg - group.before_kg, group, k) for k, group in enumerate(groups)]
     moved = sorted(
         (one for one in off if abs(one[0]) > MATTERS * max(one[1].before_kg, 1.0) and abs(one[0]) > 1.0), key=lambda one: -abs(one[0])
     )
@@ -271,16 +271,16 @@ def _fights(tickets: list[TicketSaid], words: Words) -> tuple[str, ...]:
 def correction_of(s: Studied, made: Reconciled, id: str) -> Correction:
     """What is kept when it is accepted: factors over all that was learnt before, with their covariance."""
     last = s.build.road.corrections[-1] if s.build.road.corrections else None
-    was = {one.id: one.factor for one in last.groups} if last is not None else {}
+    was = {factor.id: factor.factor for factor in last.groups} if last is not None else {}
     groups, factors = [], []
-    for one in made.groups:
-        factor = one.after_kg / one.before_kg if one.before_kg > 0 else 1.0
-        groups.append(GroupFactor(one.id, max(factor * was.get(one.id, 1.0), 0.05)))
-        factors.append(was.get(one.id, 1.0))
+    for group in made.groups:
+        factor = group.after_kg / group.before_kg if group.before_kg > 0 else 1.0
+        groups.append(GroupFactor(group.id, max(factor * was.get(group.id, 1.0), 0.05)))
+        factors.append(was.get(group.id, 1.0))
     many = len(groups)
     cov = np.array(made.cov).reshape(many, many) * np.outer(factors, factors)
-    stood = [one for one in made.tickets if one.row is not None and not one.old]
-    tickets = (*(last.tickets if last is not None else ()), *(one.weighed.ticket.id for one in stood))
+    stood = [ticket for ticket in made.tickets if ticket.row is not None and not ticket.old]
+    tickets = (*(last.tickets if last is not None else ()), *(ticket.weighed.ticket.id for ticket in stood))
     bare = Correction(id, tickets, tuple(groups), tuple(float(one) for one in cov.ravel()))
     corrected = with_what_was_learnt(mass_table(s.build, s.parts), s.parts, (bare,))
     ball = balance(corrected, s.support, s.band).tongue_kg
@@ -289,7 +289,7 @@ def correction_of(s: Studied, made: Reconciled, id: str) -> Correction:
         return {"model_kg": float(corrected.mass_kg[row].sum()), "model_tongue_kg": float(ball[row])}
 
     rows = {case.id: row for row, case in enumerate(s.table.cases)}
-    seen = {one.case: one for one in last.seen if one.case in rows} if last is not None else {}
+    seen = {seen.case: seen for seen in last.seen if seen.case in rows} if last is not None else {}
     for key, old in tuple(seen.items()):  # what still stands, stands by what is known now
         if stands(old, float(s.table.mass_kg[rows[key]].sum()), float(s.readings.tongue_kg[rows[key]])):
             seen[key] = msgspec.structs.replace(old, **said_of(rows[key]))

@@ -86,9 +86,9 @@ def stands(s: Studied) -> Stands:
     snow_kpa = said.snow_kpa or 0.0
     if said.snow_kpa is None:
         assumed.append("no snow")
-    roof = sum(one.area_m2 for one in body.surfaces if one.kind == "roof") or long * wide
+    roof = sum(face.area_m2 for face in body.surfaces if face.kind == "roof") or long * wide
     snow = snow_kpa * 1000.0 * roof
-    at = np.array([one.si for one in said.blocks]) if said.blocks else np.array([0.06, 0.5, 0.94]) * long
+    at = np.array([length.si for length in said.blocks]) if said.blocks else np.array([0.06, 0.5, 0.94]) * long
     if not said.blocks:
         assumed.append("three pairs of blocks")
     weight = mass * GRAVITY + snow
@@ -98,7 +98,7 @@ def stands(s: Studied) -> Stands:
         Block(float(x), float(n), pad_side_m(max(float(n), 0.0), bearing), up_m(float(x), fall, long))
         for x, n in zip(at, loads, strict=True)
     )
-    high = max((one.polygon.bounds[3] for one in body.surfaces if one.kind == "left side"), default=2.2)
+    high = max((face.polygon.bounds[3] for face in body.surfaces if face.kind == "left side"), default=2.2)
     wind = (said.wind_pa or 0.0) * CD_WALL * long * high
     if said.wind_pa is None:
         assumed.append("no wind")

@@ -28,7 +28,7 @@ class Taken(msgspec.Struct, frozen=True):
 
 def nights_of(trips: tuple[Trip, ...]) -> int:
     """Nights of all trips together."""
-    return sum(one.nights for one in trips)
+    return sum(trip.nights for trip in trips)
 
 
 def taken(s: Studied) -> tuple[Taken, ...]:
@@ -36,9 +36,9 @@ def taken(s: Studied) -> tuple[Taken, ...]:
     trips = s.build.road.trips
 
     def mean(name: str, a_person: bool = False) -> float | None:
-        told = [one for one in trips if getattr(one, name) is not None and one.nights > 0]
-        days = sum(one.nights * (one.people if a_person else 1) for one in told)
-        return sum(getattr(one, name) for one in told) / days if days else None
+        told = [trip for trip in trips if getattr(trip, name) is not None and trip.nights > 0]
+        days = sum(trip.nights * (trip.people if a_person else 1) for trip in told)
+        return sum(getattr(trip, name) for trip in told) / days if days else None
 
     modes = [mode.id for mode in s.build.stow.modes if not mode.towing] or [mode.id for mode in s.build.stow.modes]
     power = demand_of(s.build, modes[0], mains=False).daily_wh if modes else None

@@ -86,7 +86,7 @@ def tilted_height_m(total: float, level: float, raised: float, axle_m: float, ra
 
 def weighed(ticket: Ticket, s: Studied) -> Weighed:
     """What a ticket says of the trailer that is drawn."""
-    kg = {one.id: one.kg for one in ticket.readings}
+    kg = {reading.id: reading.kg for reading in ticket.readings}
     axle = _axle_m(s)
     minds: list[str] = []
     wanted = [id for id, _ in READINGS[ticket.way] if id not in kg]
@@ -244,13 +244,13 @@ def stale(ticket: Ticket, s: Studied, row: int | None) -> Stale | None:
         return None
     case = s.table.cases[row]
     keys = (case.id, *case.same_as)
-    held = next((one for one in reversed(s.build.road.corrections) if ticket.id in one.tickets), None)
+    held = next((correction for correction in reversed(s.build.road.corrections) if ticket.id in correction.tickets), None)
     if held is not None:
         last = s.build.road.corrections[-1]
-        seen = next((one for one in last.seen if one.case in keys), None)
+        seen = next((seen for seen in last.seen if seen.case in keys), None)
         then = None if seen is None else (seen.model_kg, seen.model_tongue_kg)
     else:
-        found = next((one for one in ticket.model if one.case in keys), None)
+        found = next((modelled for modelled in ticket.model if modelled.case in keys), None)
         then = None if found is None else (found.total_kg, found.tongue_kg)
     if then is None or then[0] <= 0:
         return None

@@ -22,7 +22,7 @@ class Traced(msgspec.Struct, frozen=True):
 def places(s: Studied) -> dict[str, str]:
     """What a wish can point at: things, openings and faces, by id."""
     made = {thing.id: thing.name for thing in s.build.stow.things}
-    made |= {one.id: one.name for one in s.build.shell.openings}
+    made |= {opening.id: opening.name for opening in s.build.shell.openings}
     return made | {face.id: face.name for face in s.build.shell.faces}
 
 
@@ -30,9 +30,9 @@ def traced(s: Studied) -> tuple[Traced, ...]:
     """Every wish with what of the build answers it."""
     names = places(s)
     mass = {part.id: part.mass_kg for part in s.parts}
-    bought = {one.id: one for one in s.build.cut.bought}
+    bought = {bought.id: bought for bought in s.build.cut.bought}
     kinds = {thing.id: f"thing {thing.kind}" for thing in s.build.stow.things}
-    kinds |= {one.id: f"opening {one.kind}" for one in s.build.shell.openings}
+    kinds |= {opening.id: f"opening {opening.kind}" for opening in s.build.shell.openings}
     made = []
     for wish in s.build.road.wishes:
         met = bool(wish.where) and wish.where in names

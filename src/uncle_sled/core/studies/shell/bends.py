@@ -50,10 +50,10 @@ def sheet_bends(s: Studied) -> tuple[SheetBend, ...]:
 def _glued(layers: tuple[Layer, ...], layer: Layer) -> int:
     """How many equal sheets lie on each other here, this one with them."""
     run: list[Layer] = []
-    for one in layers:
-        same = one.material == layer.material and one.thickness.si == layer.thickness.si
+    for each_layer in layers:
+        same = each_layer.material == layer.material and each_layer.thickness.si == layer.thickness.si
         if same:
-            run.append(one)
+            run.append(each_layer)
         elif layer in run:
             break
         else:

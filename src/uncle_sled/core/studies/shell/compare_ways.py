@@ -74,8 +74,8 @@ def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layer
         for face in s.build.shell.faces
         if face.id in face_ids
     }
-    areas = {kind: one.area_m2 for kind, one in sums.items()}
-    made = {kind: one.build for kind, one in sums.items() if one.build is not None}
+    areas = {kind: each_sums.area_m2 for kind, each_sums in sums.items()}
+    made = {kind: each_sums.build for kind, each_sums in sums.items() if each_sums.build is not None}
     area = sum(areas.values()) or 1.0
     row = worst_row(s)
     whole = len(made) == len(areas) and bool(made)  # a face without layers has no warmth that could be summed

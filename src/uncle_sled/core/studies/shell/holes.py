@@ -35,10 +35,16 @@ class Hole(msgspec.Struct, frozen=True):
 def holes(s: Studied) -> tuple[Hole, ...]:
     """All holes in the skin, those in the roof first."""
     made = []
-    for one in s.build.shell.openings:
-        long = max(one.width.si, one.height.si)
-        many = int(long / SCREW_PITCH_M) + 1 if one.kind == "screw row" else 1
+    for opening in s.build.shell.openings:
+        long = max(opening.width.si, opening.height.si)
+        many = int(long / SCREW_PITCH_M) + 1 if opening.kind == "screw row" else 1
         made.append(
-            Hole(one, 2 * (one.width.si + one.height.si), one.face == "roof", many, one.kind in DRIPS and one.face not in ("roof", "floor"))
+            Hole(
+                opening,
+                2 * (opening.width.si + opening.height.si),
+                opening.face == "roof",
+                many,
+                opening.kind in DRIPS and opening.face not in ("roof", "floor"),
+            )
         )
     return tuple(sorted(made, key=lambda h: not h.on_roof))

@@ -111,7 +111,7 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
     face = face_of(s.build.shell, surface.kind)
     mass = None
     if not fault and face is not None and s.build.shell.framing.school == "sandwich panels":
-        fault = _no_sandwich(face, {one.id for one in s.facts.materials})
+        fault = _no_sandwich(face, {material.id for material in s.facts.materials})
     if face is not None:
         sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials))
         if sums.build is not None:
@@ -168,5 +168,5 @@ class Joined(msgspec.Struct, frozen=True):
 
 def joined(s: Studied) -> Joined:
     """Glue and screws of all joints: metres, screws and grams."""
-    long = sum(one.length_m for one in joints(s) if one.b)
+    long = sum(joint.length_m for joint in joints(s) if joint.b)
     return Joined(long, 2 * math.ceil(long / RIVET_PITCH_M), 2 * long * LAP_M)

@@ -45,9 +45,9 @@ class RelineEffect(msgspec.Struct, frozen=True):
 def relining_ops(shell: Shell, drafts: Iterable[Relining]) -> list[Op]:
     """Ops that line faces; what was on record for the same face is replaced."""
     ops: list[Op] = []
-    taken = [one.id for one in shell.relined]
+    taken = [relining.id for relining in shell.relined]
     for draft in drafts:
-        ops += [remove(f"shell.relined.{one.id}") for one in shell.relined if one.face == draft.face]
+        ops += [remove(f"shell.relined.{relining.id}") for relining in shell.relined if relining.face == draft.face]
         id = fresh_id("n", taken)
         taken.append(id)
         ops.append(add_to("shell.relined", msgspec.to_builtins(msgspec.structs.replace(draft, id=id))))
@@ -57,7 +57,7 @@ def relining_ops(shell: Shell, drafts: Iterable[Relining]) -> list[Op]:
 def as_bought_ops(shell: Shell, faces: Iterable[str]) -> list[Op]:
     """Ops that take the lining of faces off the record."""
     gone = set(faces)
-    return [remove(f"shell.relined.{one.id}") for one in shell.relined if one.face in gone]
+    return [remove(f"shell.relined.{relining.id}") for relining in shell.relined if relining.face in gone]
 
 
 def relining_effect(s: Studied, facts: Facts, drafts: tuple[Relining, ...]) -> RelineEffect | None:
@@ -65,44 +65,44 @@ def relining_effect(s: Studied, facts: Facts, drafts: tuple[Relining, ...]) -> R
     build = s.build
     after = study(apply(build, relining_ops(build.shell, drafts)), facts)
     library = library_of(facts.materials)
-    kinds = {one.face for one in drafts}
+    kinds = {relining.face for relining in drafts}
     made = [
         found
-        for one in after.build.shell.relined
-        if one.face in kinds and (found := relined(one, after.build.shell, after.framed, library)) is not None
+        for relining in after.build.shell.relined
+        if relining.face in kinds and (found := relined(relining, after.build.shell, after.framed, library)) is not None
     ]
     if not made:
         return None
-    before = [one for one in build.shell.relined if one.face in kinds]
+    before = [relining for relining in build.shell.relined if relining.face in kinds]
     now_made = [
-        found for one in before if (found := relined(one, build.shell, s.framed, library)) is not None
+        found for relining in before if (found := relined(relining, build.shell, s.framed, library)) is not None
     ]  # what stands on record for them already
     bays: dict[tuple[float, float], list[Bay]] = {}
-    for one in made:
-        for bay in one.bays:
+    for each_relined in made:
+        for bay in each_relined.bays:
             bays.setdefault((bay.wide_m, bay.high_m), []).append(bay)
     gathered = tuple(
         Bay(wide, high, sum(b.many for b in some), sum(b.area_m2 * b.many for b in some) / sum(b.many for b in some))
         for (wide, high), some in sorted(bays.items(), key=lambda pair: (-pair[0][0] * pair[0][1], pair[0]))
     )
     return RelineEffect(
-        _state(s, now_made, [one.before for one in made] if not now_made else [one.after for one in now_made], made),
-        _state(after, made, [one.after for one in made], made),
+        _state(s, now_made, [relined.before for relined in made] if not now_made else [relined.after for relined in now_made], made),
+        _state(after, made, [relined.after for relined in made], made),
         tuple(made),
         gathered,
-        sum(sum(one.furring_m) for one in made),
+        sum(sum(relined.furring_m) for relined in made),
     )
 
 
 def _state(s: Studied, made: list[Relined], warm: list[Warmth], over: list[Relined]) -> State:
     row, m = worst_row(s), measures(s)
-    areas = [one.area_m2 for one in over[: len(warm)]]
+    areas = [relined.area_m2 for relined in over[: len(warm)]]
     whole = sum(areas)
     bounds = None
     if whole > 0 and warm:
         bounds = Warmth(
-            whole / sum(area / one.upper_m2k_w for area, one in zip(areas, warm, strict=True)),
-            whole / sum(area / one.lower_m2k_w for area, one in zip(areas, warm, strict=True)),
+            whole / sum(area / warmth.upper_m2k_w for area, warmth in zip(areas, warm, strict=True)),
+            whole / sum(area / warmth.lower_m2k_w for area, warmth in zip(areas, warm, strict=True)),
         )
     heaviest = max((float(s.readings.total_kg[r]) for r in s.towing_rows), default=None)
     shell = s.build.shell
@@ -115,6 +115,6 @@ def _state(s: Studied, made: list[Relined], warm: list[Warmth], over: list[Relin
         width,
         m.inside_height_m if m is not None else None,
         bounds,
-        sum(one.money for one in made),
-        sum(one.hours for one in made),
+        sum(relined.money for relined in made),
+        sum(relined.hours for relined in made),
     )

@@ -80,9 +80,9 @@ def screening(s: Studied) -> tuple[Check, ...]:
         return ()
     made = [*_roof(s), *_headers(s), *_floor(s), *_lofts(s), *_racking(s), *_wind(s), *_held_down(s)]
     words = Words(s.build.brief.reading.shown())
-    made = [msgspec.structs.replace(one, how=words.told(one.how), source=words.told(one.source)) for one in made]
-    known = sorted((one for one in made if one.use is not None), key=lambda one: -(one.use or 0.0))
-    return (*known, *(one for one in made if one.use is None))
+    made = [msgspec.structs.replace(check, how=words.told(check.how), source=words.told(check.source)) for check in made]
+    known = sorted((check for check in made if check.use is not None), key=lambda check: -(check.use or 0.0))
+    return (*known, *(check for check in made if check.use is None))
 
 
 def _none(id: str, name: str, why: str, where: tuple[str, ...] = ()) -> Check:
@@ -93,17 +93,17 @@ def _none(id: str, name: str, why: str, where: tuple[str, ...] = ()) -> Check:
 def _roof(s: Studied) -> Iterator[Check]:
     body = s.framed.body
     assert body is not None
-    roofs = [one for one in body.surfaces if one.kind == "roof" or one.id.startswith("bevel")]
+    roofs = [face for face in body.surfaces if face.kind == "roof" or face.id.startswith("bevel")]
     made: list[Check] = []
     pitch = pitch_of(s.build.shell, body)
     if pitch is not None:
         yield from _ridge(s, pitch, roofs)
         if not held(s.build.shell.ridge, pitch):
             why = f"what holds the {_ridge_name(pitch)} is not said (Holds)"
-            yield _none("roof-snow", "Snow on the rafters", why, tuple(one.id for one in roofs))
-            yield _none("roof-sinks", "Sinking of the rafters", why, tuple(one.id for one in roofs))
+            yield _none("roof-snow", "Snow on the rafters", why, tuple(face.id for face in roofs))
+            yield _none("roof-sinks", "Sinking of the rafters", why, tuple(face.id for face in roofs))
             if not s.build.brief.nobody_on_roof:
-                yield _none("roof-person", "Somebody on the rafters", why, tuple(one.id for one in roofs))
+                yield _none("roof-person", "Somebody on the rafters", why, tuple(face.id for face in roofs))
             return
     for surface in roofs:
         spars = [m for m in s.framed.on(surface.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
@@ -115,7 +115,7 @@ def _roof(s: Studied) -> Iterator[Check]:
             made += _bare(s, surface)
     if not roofs:
         made.append(_none("roof", "Roof", "no roof is drawn"))
-    yield from (one for one in _worst(made) if one.id != "roof-person" or not s.build.brief.nobody_on_roof)
+    yield from (check for check in _worst(made) if check.id != "roof-person" or not s.build.brief.nobody_on_roof)
 
 
 def _ridge_name(pitch: Pitch) -> str:
@@ -129,7 +129,7 @@ def roof_load_pa(s: Studied, roofs: list[Surface], pitch: Pitch) -> float | None
         return None
     slope = math.degrees(math.atan2(pitch.rise_m, pitch.wide_m / 2))
     snow = st.snow_pa(ground * 1000, slope, s.build.brief.region == "North American", _heated(s), pitch.valley)
-    dead = max(_dead_pa(s, face_of(s.build.shell, "roof"), one) for one in roofs) / math.cos(math.radians(slope))
+    dead = max(_dead_pa(s, face_of(s.build.shell, "roof"), face) for face in roofs) / math.cos(math.radians(slope))
     return snow + dead
 
 
@@ -137,7 +137,7 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
     """The beam under a ridge or valley, or the ties against the thrust of its rafters."""
     body, words, ridge = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.ridge
     assert body is not None
-    name, ids = _ridge_name(pitch), tuple(one.id for one in roofs)
+    name, ids = _ridge_name(pitch), tuple(face.id for face in roofs)
     spot = (body.front + body.length / 2, 0.0, pitch.at_m)
     load = roof_load_pa(s, roofs, pitch)
     title = f"{'Valley' if pitch.valley else 'Ridge'}"
@@ -187,10 +187,10 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
 def _worst(made: list[Check]) -> list[Check]:
     """Of each check the surface in which it is worst; one that was not made only where none was."""
     kept: dict[str, Check] = {}
-    for one in made:
-        old = kept.get(one.id)
-        if old is None or (one.use or -1.0) > (old.use or -1.0):
-            kept[one.id] = one
+    for check in made:
+        old = kept.get(check.id)
+        if old is None or (check.use or -1.0) > (old.use or -1.0):
+            kept[check.id] = check
     return list(kept.values())
 
 
@@ -200,18 +200,18 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
     assert body is not None and sizes is not None
     slope = slope_deg(surface)
     flat = math.cos(math.radians(slope))
-    one = max(spars, key=lambda m: m.length_m)
-    span = max(one.length_m - _bearing(s), 0.1) * (1.0 if surface.swept else flat)
+    member = max(spars, key=lambda m: m.length_m)
+    span = max(member.length_m - _bearing(s), 0.1) * (1.0 if surface.swept else flat)
     pitch = _pitch(spars, sizes.rib_pitch)
     face = face_of(s.build.shell, surface.kind)
     dead = _dead_pa(s, face, surface)
-    stuff = stuff_of(s, one)
-    section = _section(one, stuff)
-    deep = one.section_m[1]
-    place = f"{words.section(one.section_m)} at {words.m(pitch)}, span {words.m(span)}"
-    ids, spot = (surface.id, one.id), one.at_m
+    stuff = stuff_of(s, member)
+    section = _section(member, stuff)
+    deep = member.section_m[1]
+    place = f"{words.section(member.section_m)} at {words.m(pitch)}, span {words.m(span)}"
+    ids, spot = (surface.id, member.id), member.at_m
     ground = s.build.brief.ground_snow_kpa
-    name = {"cross-tube": "cross-tubes", "bow": "bows", "rib": "ribs", "spar": "spars"}.get(one.role, "rafters")
+    name = {"cross-tube": "cross-tubes", "bow": "bows", "rib": "ribs", "spar": "spars"}.get(member.role, "rafters")
     if ground is None:
         yield _none("roof-snow", f"Snow on the {name}", "the ground snow is not said (Brief)", ids)
         yield _none("roof-sinks", f"Sinking of the {name}", "the ground snow is not said (Brief)", ids)
@@ -323,10 +323,10 @@ def panel_of(s: Studied, face: Face | None) -> st.Panel | None:
         return None
     outer, outer_m = thick[at - 1]
     inner, inner_m = thick[at + 1]
-    skins = [library[one.material].skin_pa if one.material in library else None for one in (outer, inner)]
+    skins = [library[layer.material].skin_pa if layer.material in library else None for layer in (outer, inner)]
     if skins[0] is None or skins[1] is None or min(outer_m, inner_m) <= 0 or core_m <= max(outer_m, inner_m):
         return None
-    weak = min(skins, key=lambda one: one[1])  # type: ignore[index]
+    weak = min(skins, key=lambda skin: skin[1])  # type: ignore[index]
     assert weak is not None
     return st.sandwich(min(outer_m, inner_m), core_m, weak[0], weak[1], *kind)
 
@@ -352,17 +352,17 @@ def _bearing(s: Studied) -> float:
     return 2 * sizes.stick[1] if not sizes.side_thick else 0.0
 
 
-def _section(one: Member, stuff: st.Stuff) -> st.Section:
-    wide, deep = one.section_m
-    if one.wall_m > 0:
-        return st.tube(wide, deep, one.wall_m)
+def _section(member: Member, stuff: st.Stuff) -> st.Section:
+    wide, deep = member.section_m
+    if member.wall_m > 0:
+        return st.tube(wide, deep, member.wall_m)
     return st.solid(wide, deep, {"steel": st.STEEL_E, "plywood": st.PLY_E}.get(stuff, st.SOFTWOOD_E))
 
 
-def stuff_of(s: Studied, one: Member) -> st.Stuff:
+def stuff_of(s: Studied, member: Member) -> st.Stuff:
     """What a stick is reckoned as."""
-    family = family_of(one.material, {**FRAME_STUFF, **library_of(s.facts.materials)})
-    if one.wall_m > 0 or family == "metal":
+    family = family_of(member.material, {**FRAME_STUFF, **library_of(s.facts.materials)})
+    if member.wall_m > 0 or family == "metal":
         return "steel"
     return "plywood" if family == "plywood" else "softwood"
 
@@ -411,21 +411,21 @@ def _headers(s: Studied) -> Iterator[Check]:
         yield _none("headers", "Over the openings", "the ground snow is not said (Brief)")
         return
     american = s.build.brief.region == "North American"
-    roof = next((one for one in body.surfaces if one.kind == "roof"), None)
+    roof = next((face for face in body.surfaces if face.kind == "roof"), None)
     face = face_of(s.build.shell, "roof")
     over = st.snow_pa(ground * 1000, slope_deg(roof) if roof is not None else 0.0, american, _heated(s)) + (
         _dead_pa(s, face, roof) if roof is not None else 0.0
     )
     made = []
-    for one in headers:
-        surface = next(b for b in body.surfaces if b.id == one.face)
+    for member in headers:
+        surface = next(b for b in body.surfaces if b.id == member.face)
         wall = _dead_pa(s, face_of(s.build.shell, surface.kind), surface)
         top = surface.polygon.bounds[3]
-        above = max(top - max(y for _, y in one.outline), 0.0) * wall
-        span = one.length_m
-        stuff = stuff_of(s, one)
-        deep, thick = one.section_m
-        section = st.tube(thick, deep, one.wall_m) if one.wall_m > 0 else st.solid(thick, deep)
+        above = max(top - max(y for _, y in member.outline), 0.0) * wall
+        span = member.length_m
+        stuff = stuff_of(s, member)
+        deep, thick = member.section_m
+        section = st.tube(thick, deep, member.wall_m) if member.wall_m > 0 else st.solid(thick, deep)
         result = st.beam(section, span, over * body.width / 2 + above)
         limit = st.allowable_pa(stuff, deep, st.SNOW, together=False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(over / 1000, 'kPa', 2)} on half the roof; {words.of(result.moment_nm, 'N m', 0)}, sinks {words.thick(result.sinks_m)}"
@@ -433,16 +433,16 @@ def _headers(s: Studied) -> Iterator[Check]:
             Check(
                 "headers",
                 "Over the openings",
-                (one.anchor.split("/")[0], one.id),
+                (member.anchor.split("/")[0], member.id),
                 result.stress_pa,
                 limit,
                 "Pa",
                 how,
                 _source(stuff),
-                one.at_m,
+                member.at_m,
             )
         )
-    yield max(made, key=lambda one: one.use or 0.0)
+    yield max(made, key=lambda check: check.use or 0.0)
 
 
 # floors
@@ -469,7 +469,7 @@ def _floor(s: Studied) -> Iterator[Check]:
     span = min(between, _pitch(joists, between)) if joists else between
     section = st.solid(FOOT_M, thick, st.PLY_E)
     foot, even = st.beam(section, span, 0.0, st.PERSON_N), st.beam(section, span, st.FLOOR_PA * FOOT_M)
-    worst = max(foot, even, key=lambda one: one.stress_pa)
+    worst = max(foot, even, key=lambda beam: beam.stress_pa)
     how = f"sheets {words.thick(thick)} in all over {words.m(span)}, {{1.2 kN}} on {{0.3 m}}; {words.of(worst.moment_nm, 'N m', 0)}; joists lie on the rails and cross-members"
     spot = (body.front + body.length / 2, 0.0, body.under)
     yield Check("floor", name, ("floor",), worst.stress_pa, st.PLY_PA, "Pa", how, "birch plywood, {15 MPa}", spot)
@@ -530,7 +530,7 @@ def _racking(s: Studied) -> Iterator[Check]:
     assert body is not None
     mass = _standing_kg(s, heaviest=True)
     for id, name, kinds in (("racking-along", "Walls along, pushed", SIDES), ("racking-across", "Walls across, pushed", ("front", "rear"))):
-        walls = [one for one in body.surfaces if one.kind in kinds and not one.swept]
+        walls = [face for face in body.surfaces if face.kind in kinds and not face.swept]
         if id == "racking-across" and not walls:
             yield _none(id, name, "nose and tail are skins that run over, not walls")
             continue
@@ -546,11 +546,11 @@ def _racking(s: Studied) -> Iterator[Check]:
             yield _bonded(s, id, name, walls, mass)
             continue
         if unsaid:
-            yield _none(id, name, unsaid, tuple(one.id for one in walls))
+            yield _none(id, name, unsaid, tuple(face.id for face in walls))
             continue
         if mass is None or sheathed <= 0:
             why = "no weight is known" if mass is None else "no pier is as wide as half its height"
-            yield _none(id, name, why, tuple(one.id for one in walls))
+            yield _none(id, name, why, tuple(face.id for face in walls))
             continue
         limit = st.RACKING_N_M * min(thin / st.RACKING_M, 1.0)
         how = f"0.8 g on {words.kg(mass)} over {words.m(sheathed)} sheathed in {words.thick(thin)}"
@@ -558,7 +558,7 @@ def _racking(s: Studied) -> Iterator[Check]:
         yield Check(
             id,
             name,
-            tuple(one.id for one in walls),
+            tuple(face.id for face in walls),
             st.racking_n_m(mass, sheathed),
             limit,
             "N/m",
@@ -572,16 +572,16 @@ def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -
     """Panels are stiff in their plane: what gives is the bond along their feet."""
     body, words = s.framed.body, Words(s.build.brief.reading.shown())
     assert body is not None
-    foot = sum(sum(_piers_m(one, s.framed.holes_in(one.id))) for one in walls)
+    foot = sum(sum(_piers_m(face, s.framed.holes_in(face.id))) for face in walls)
     if foot <= 0:
-        return _none(id, name, "no pier is as wide as half its height", tuple(one.id for one in walls))
+        return _none(id, name, "no pier is as wide as half its height", tuple(face.id for face in walls))
     shear = st.racking_n_m(mass, foot) / BOND_WIDE_M
     how = f"0.8 g on {words.kg(mass)} along {words.m(foot)} of bond {words.thick(BOND_WIDE_M)} wide"
     spot = (body.front + body.length / 2, 0.0, body.under + 0.1)
     return Check(
         id,
         name,
-        tuple(one.id for one in walls),
+        tuple(face.id for face in walls),
         shear,
         BOND_PA,
         "Pa",
@@ -596,7 +596,7 @@ def _sheets_m(s: Studied, face: Face | None) -> float:
     if face is None:
         return 0.0
     library = library_of(s.facts.materials)
-    wood = [one for one in face.layers if (m := library.get(one.material)) and m.form == "sheet" and (m.density_kg_m3 or 0) < 1000]
+    wood = [layer for layer in face.layers if (m := library.get(layer.material)) and m.form == "sheet" and (m.density_kg_m3 or 0) < 1000]
     return sum(layer.thickness.si for layer in wood)
 
 
@@ -609,7 +609,7 @@ def _piers_m(wall: Surface, holes: tuple[object, ...]) -> list[float]:
         piers.append(a - at)
         at = max(at, b)
     piers.append(right - at)
-    return [one for one in piers if one >= (high - low) / 2]
+    return [pier for pier in piers if pier >= (high - low) / 2]
 
 
 def _standing_kg(s: Studied, heaviest: bool) -> float | None:
@@ -646,12 +646,12 @@ def _held_down(s: Studied) -> Iterator[Check]:
     """Roof skin against its screws, and screws against what they go through; hatches and what lies on the roof."""
     body, words, framing = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.framing
     assert body is not None
-    roofs = [one for one in body.surfaces if one.kind == "roof"]
+    roofs = [face for face in body.surfaces if face.kind == "roof"]
     if roofs and framing.school == "sandwich panels":
-        pull = st.uplift_n(sum(one.area_m2 for one in roofs))
-        long = sum(one.length_m for one in joints(s) if one.b and "roof" in one.kinds)
+        pull = st.uplift_n(sum(face.area_m2 for face in roofs))
+        long = sum(joint.length_m for joint in joints(s) if joint.b and "roof" in joint.kinds)
         if long > 0:
-            how = f"{{735 Pa}} x 1.2 on {words.m2(sum(one.area_m2 for one in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
+            how = f"{{735 Pa}} x 1.2 on {words.m2(sum(face.area_m2 for face in roofs))}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide"
             yield Check(
                 "roof-uplift",
                 "Roof panel, pulled off its bond",
@@ -665,12 +665,12 @@ def _held_down(s: Studied) -> Iterator[Check]:
             )
     elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
-        run = sum(float(one.polygon.length) for one in roofs)
-        run += sum(m.length_m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS)
-        pull = st.uplift_n(sum(one.area_m2 for one in roofs))
+        run = sum(float(face.polygon.length) for face in roofs)
+        run += sum(m.length_m for face in roofs for m in s.framed.on(face.id) if m.role in ROOF_SPARS)
+        pull = st.uplift_n(sum(face.area_m2 for face in roofs))
         holds = run / pitch * SCREW_N
         whose = "as typed" if framing.screw_pitch else "every {150 mm} where nobody said"
-        top = max(roofs, key=lambda one: one.area_m2)
+        top = max(roofs, key=lambda face: face.area_m2)
         spot = top.place(top.polygon.centroid.x, top.polygon.centroid.y)
         yield Check(
             "roof-uplift",
@@ -727,8 +727,8 @@ def _hatch(s: Studied, opening: Opening) -> Check:
     if not opening.latch_n:
         return _none(id, name, "what its latches hold is not said (Openings)", (opening.id,))
     area = opening.width.si * opening.height.si
-    cut = next((one for one in s.framed.cuts if one.id == opening.id and one.good), None)
-    surface = next((one for one in s.framed.body.surfaces if cut is not None and one.id == cut.surface), None) if s.framed.body else None
+    cut = next((cut for cut in s.framed.cuts if cut.id == opening.id and cut.good), None)
+    surface = next((face for face in s.framed.body.surfaces if cut is not None and face.id == cut.surface), None) if s.framed.body else None
     spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None
     how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, half of it on the latches"
     return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)
@@ -777,8 +777,8 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
     the road factor of the frame study; 1.0 parked.
     """
     words = Words(s.build.brief.reading.shown())
-    roofs = [one for one in s.framed.body.surfaces if one.kind == "roof"] if s.framed.body is not None else []
-    sticks = [m for one in roofs for m in s.framed.on(one.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
+    roofs = [face for face in s.framed.body.surfaces if face.kind == "roof"] if s.framed.body is not None else []
+    sticks = [m for face in roofs for m in s.framed.on(face.id) if m.role in ROOF_SPARS and not m.along_s and not m.strips]
     people = sum(p.mass.si for p in s.facts.people if p.mass) if "sleeps on the roof" in thing.roles else 0.0
     unweighed = "sleeps on the roof" in thing.roles and any(p.mass is None for p in s.facts.people)
     for id, name, newtons, lasts in (

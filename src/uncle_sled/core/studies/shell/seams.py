@@ -53,8 +53,8 @@ def joints(s: Studied) -> tuple[Joint, ...]:
 def _drawn(body: Body) -> Hashable:
     """What the joints depend on, by value: sticks and openings leave them as they are."""
     return tuple(
-        (one.id, one.polygon.wkb, one.origin, one.along, one.up, None if one.chain is None else one.chain.tobytes())
-        for one in body.surfaces
+        (face.id, face.polygon.wkb, face.origin, face.along, face.up, None if face.chain is None else face.chain.tobytes())
+        for face in body.surfaces
     )
 
 
@@ -66,9 +66,9 @@ def _joints(body: Body) -> tuple[Joint, ...]:
 @keep("s.build.shell", "s.framed.body", most=4)
 def seams(s: Studied) -> tuple[Seam, ...]:
     """Every joint of the body, those that leak first, then the longest."""
-    said = {one.id: one for one in s.build.shell.seams}
+    said = {made.id: made for made in s.build.shell.seams}
     made = [_seam(s, joint, said.get(joint.id)) for joint in joints(s)]
-    return tuple(sorted(made, key=lambda one: (one.water and one.air, one.water, -one.joint.length_m)))
+    return tuple(sorted(made, key=lambda seam: (seam.water and seam.air, seam.water, -seam.joint.length_m)))
 
 
 def runs_over(joint: Joint) -> bool:
@@ -115,10 +115,10 @@ def usual(joint: Joint) -> SeamMade | None:
 
 def usual_seams(s: Studied) -> tuple[SeamMade, ...]:
     """What was said, and the usual on every joint that nobody said anything of."""
-    said = {one.id: one for one in s.build.shell.seams}
+    said = {made.id: made for made in s.build.shell.seams}
     made = []
     for joint in joints(s):
-        one = said.get(joint.id) or usual(joint)
-        if one is not None:
-            made.append(one)
+        each_made = said.get(joint.id) or usual(joint)
+        if each_made is not None:
+            made.append(each_made)
     return tuple(made)

@@ -78,23 +78,23 @@ def sections_of(s: Studied) -> Sections:
     faults: list[str] = []
     made: list[BuiltSection] = []
     most = 0
-    here = {one.id for one in body.surfaces}
+    here = {face.id for face in body.surfaces}
     faults += [f"There is no {split.face} to be parted." for split in s.build.shell.splits if split.face not in here]
     for surface in body.surfaces:
         lines = _lines(s, surface, faults, words)
         most = max(most, len(lines))
         made += _parted(s, surface, lines)
-    made.sort(key=lambda one: (ORDER.get(_kind(s, one.face), 6), one.face, one.centre[0]))
-    made = [msgspec.structs.replace(one, order=k) for k, one in enumerate(made, 1)]
+    made.sort(key=lambda section: (ORDER.get(_kind(s, section.face), 6), section.face, section.centre[0]))
+    made = [msgspec.structs.replace(section, order=k) for k, section in enumerate(made, 1)]
     gap = s.build.shell.joint_gap.si if s.build.shell.joint_gap is not None else GAP_M
     return Sections(
-        tuple(made), tuple(one.id for one in reversed(made)), tuple(faults), _true_sizes(s), most, most * gap, math.sqrt(most) * gap
+        tuple(made), tuple(section.id for section in reversed(made)), tuple(faults), _true_sizes(s), most, most * gap, math.sqrt(most) * gap
     )
 
 
 def _kind(s: Studied, face: str) -> str:
     assert s.framed.body is not None
-    return next(one.kind for one in s.framed.body.surfaces if one.id == face)
+    return next(surface.kind for surface in s.framed.body.surfaces if surface.id == face)
 
 
 def _lines(s: Studied, surface: Surface, faults: list[str], words: Words) -> list[float]:
@@ -130,7 +130,7 @@ def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSecti
     if per_m2 is None and face is not None and face.mass is not None and sums is not None and sums.area_m2 > 0:
         per_m2 = face.mass.si / sums.area_m2
     holes = s.framed.holes_in(surface.id)
-    leaves = {one.id: one.mass.si for one in s.build.shell.openings if one.mass is not None}
+    leaves = {opening.id: opening.mass.si for opening in s.build.shell.openings if opening.mass is not None}
     made = []
     for k, (a, b) in enumerate(itertools.pairwise(marks), 1):
         shape = _largest(surface.polygon.intersection(box(a, low - 1, b, high + 1)))
@@ -181,7 +181,7 @@ def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSecti
 
 
 def _largest(shape: BaseGeometry) -> Polygon | None:
-    whole = [one for one in getattr(shape, "geoms", [shape]) if isinstance(one, Polygon) and not one.is_empty]
+    whole = [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, Polygon) and not part.is_empty]
     return max(whole, key=lambda one: one.area, default=None)
 
 

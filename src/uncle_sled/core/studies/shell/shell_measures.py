@@ -142,7 +142,7 @@ def _hatch_line(framed: Framed) -> tuple[float, float] | None:
     cut = next((c for c in framed.cuts if c.kind == "hatch" and c.good and c.surface in ("rear", "roof")), None)
     if cut is None or framed.body is None:
         return None
-    surface = next(one for one in framed.body.surfaces if one.id == cut.surface)
+    surface = next(face for face in framed.body.surfaces if face.id == cut.surface)
     left, low, right, high = cut.shape.bounds
     ends = [surface.place(s, t) for s in (left, right) for t in (low, high)]
     top = max(ends, key=lambda p: p[2])

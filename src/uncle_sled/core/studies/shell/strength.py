@@ -106,17 +106,17 @@ def sandwich(
     return Panel(face_e * face_m * d**2 / 2, core_g * d**2 / core_m, face_m * d, d, min(face_pa, wrinkle) / 2, shear_pa / 2, crush_pa)
 
 
-def panel_even(one: Panel, span_m: float, even_pa: float) -> tuple[float, float, float]:
+def panel_even(panel: Panel, span_m: float, even_pa: float) -> tuple[float, float, float]:
     """Sinks [m], face stress and core shear [Pa] under an even load. Check 1.60, 1.05 kPa: 15.4 mm, 7.1, 0.027 MPa."""
-    sinks = 5 * even_pa * span_m**4 / (384 * one.d_nm2) + even_pa * span_m**2 / (8 * one.s_n)
-    return sinks, even_pa * span_m**2 / 8 / one.face_m, even_pa * span_m / 2 / one.core_m
+    sinks = 5 * even_pa * span_m**4 / (384 * panel.d_nm2) + even_pa * span_m**2 / (8 * panel.s_n)
+    return sinks, even_pa * span_m**2 / 8 / panel.face_m, even_pa * span_m / 2 / panel.core_m
 
 
-def panel_point(one: Panel, span_m: float, point_n: float, strip_m: float = 0.6) -> tuple[float, float, float]:
+def panel_point(panel: Panel, span_m: float, point_n: float, strip_m: float = 0.6) -> tuple[float, float, float]:
     """The same under somebody on a strip. Check 1.2 kN, 1.60, 0.6 m: 31 mm, 16.9 MPa."""
     per_m = point_n / strip_m
-    sinks = per_m * span_m**3 / (48 * one.d_nm2) + per_m * span_m / (4 * one.s_n)
-    return sinks, per_m * span_m / 4 / one.face_m, per_m / 2 / one.core_m
+    sinks = per_m * span_m**3 / (48 * panel.d_nm2) + per_m * span_m / (4 * panel.s_n)
+    return sinks, per_m * span_m / 4 / panel.face_m, per_m / 2 / panel.core_m
 
 
 def racking_n_m(mass_kg: float, sheathed_m: float) -> float:

@@ -67,10 +67,10 @@ def surveyed_of(shell: Shell, words: Words) -> Surveyed | None:
         if not impossible:
             impossible = _no_rectangle(d1, d2, long, wide, _si(shell.wall) or 0.0, words)
         racked = None if impossible else (d1**2 - d2**2) / (4 * long)
-    corners = [_si(one) for one in (survey.left_front, survey.right_rear, survey.right_front, survey.left_rear)]
+    corners = [_si(length) for length in (survey.left_front, survey.right_rear, survey.right_front, survey.left_rear)]
     twist = None
-    if all(one is not None for one in corners):
-        fl, rr, fr, rl = (one or 0.0 for one in corners)
+    if all(corner is not None for corner in corners):
+        fl, rr, fr, rl = (corner or 0.0 for corner in corners)
         twist = fl + rr - fr - rl
     widths = [w for w in (_si(survey.width_front), _si(survey.width_middle), _si(survey.width_rear)) if w is not None]
     ahead, behind = _si(survey.toe_front), _si(survey.toe_rear)

@@ -36,11 +36,11 @@ def welds_of(tubes: tuple[Member, ...]) -> Welds | None:
         return None
     ends = folds = 0
     run = metal = 0.0
-    for one in tubes:
-        wide, deep = one.section_m
-        long = 2 * 2 * (wide + deep) + len(one.cuts) * (wide + 2 * deep)
-        ends, folds, run = ends + 2, folds + len(one.cuts), run + long
-        metal += long * one.wall_m**2 * STEEL_KG_M3
+    for member in tubes:
+        wide, deep = member.section_m
+        long = 2 * 2 * (wide + deep) + len(member.cuts) * (wide + 2 * deep)
+        ends, folds, run = ends + 2, folds + len(member.cuts), run + long
+        metal += long * member.wall_m**2 * STEEL_KG_M3
     return Welds(ends, folds, run, metal)
 
 

@@ -140,8 +140,8 @@ def on_the_way(a: list[float], b: list[float], solids: tuple[Solid, ...]) -> NDA
         if abs(run) < 1e-9:
             last[(a[k] < low[:, k]) | (a[k] > high[:, k])] = -1.0
             continue
-        one, other = (low[:, k] - a[k]) / run, (high[:, k] - a[k]) / run
-        first, last = np.maximum(first, np.minimum(one, other)), np.minimum(last, np.maximum(one, other))
+        point, other = (low[:, k] - a[k]) / run, (high[:, k] - a[k]) / run
+        first, last = np.maximum(first, np.minimum(point, other)), np.minimum(last, np.maximum(point, other))
     through: NDArray[np.bool_] = first < last - 1e-6
     return through
 

@@ -78,18 +78,18 @@ def _over(bed: Solid, solids: tuple[Solid, ...], inner: dict[str, str | None]) -
     """What hangs or stands over a bed inside the body: another bed, a locker; no lamp, and not what is built into it or it into."""
     middle = (bed.low[1] + bed.high[1]) / 2
     return [
-        one
-        for one in solids
-        if one.id != bed.id
-        and not one.outside
-        and inner.get(one.id) != bed.id
-        and inner.get(bed.id) != one.id
-        and one.low[2] >= bed.high[2] - TOL
-        and one.low[2] - bed.high[2] > LIES_ON_M
-        and one.low[1] < middle < one.high[1]
-        and one.low[0] < bed.high[0]
-        and one.high[0] > bed.low[0]
-        and max(one.high[0] - one.low[0], one.high[1] - one.low[1]) > SMALL_M
+        solid
+        for solid in solids
+        if solid.id != bed.id
+        and not solid.outside
+        and inner.get(solid.id) != bed.id
+        and inner.get(bed.id) != solid.id
+        and solid.low[2] >= bed.high[2] - TOL
+        and solid.low[2] - bed.high[2] > LIES_ON_M
+        and solid.low[1] < middle < solid.high[1]
+        and solid.low[0] < bed.high[0]
+        and solid.high[0] > bed.low[0]
+        and max(solid.high[0] - solid.low[0], solid.high[1] - solid.low[1]) > SMALL_M
     ]
 
 
@@ -103,7 +103,7 @@ def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
             at = solid.low[0] + share * along
             top = room.ceiling_m(at, middle)
             if top is not None:
-                tops.append(min([top, *(one.low[2] for one in over if one.low[0] <= at <= one.high[0])]) - solid.high[2])
+                tops.append(min([top, *(solid.low[2] for solid in over if solid.low[0] <= at <= solid.high[0])]) - solid.high[2])
     return Bed(
         solid.id,
         solid.name,
@@ -114,7 +114,7 @@ def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
         math.floor(wide / LEAST_WIDE_M + TOL),
         max(tops, default=None),
         min(tops, default=None),
-        tuple(one.id for one in over),
+        tuple(solid.id for solid in over),
     )
 
 
@@ -149,7 +149,7 @@ def sleepers_in(build: Build, facts: Facts, mode: Mode) -> tuple[Sleeper, ...]:
 
 def narrow(bed: Bed, sleepers: tuple[Sleeper, ...]) -> float | None:
     """Width for each of those who share a bed [m] where it is less than 600 mm, else None."""
-    many = sum(1 for one in sleepers if one.bed == bed.id)
+    many = sum(1 for sleeper in sleepers if sleeper.bed == bed.id)
     return bed.wide_m / many if many and bed.wide_m / many + TOL < WIDE_M else None
 
 

@@ -32,7 +32,7 @@ def blocked_drawers(build: Build, facts: Facts, mode: Mode) -> tuple[Blocked, ..
     solids = solids_in(build.stow, mode)
     holder = {solid.id: solid.inside for solid in solids}
     made = []
-    for id, one in cabinets_of(build, facts).items():
+    for id, board in cabinets_of(build, facts).items():
         thing = next(t for t in build.stow.things if t.id == id)
         if thing.cabinet is None or id not in holder:
             continue
@@ -40,8 +40,8 @@ def blocked_drawers(build: Build, facts: Facts, mode: Mode) -> tuple[Blocked, ..
         for bay in thing.cabinet.bays:
             if bay.front != "drawers":
                 continue
-            faces = [b for b in one.boards if b.bay == bay.id and b.kind == "drawer face"]
-            sides = [b for b in one.boards if b.bay == bay.id and b.kind == "drawer side"]
+            faces = [b for b in board.boards if b.bay == bay.id and b.kind == "drawer face"]
+            sides = [b for b in board.boards if b.bay == bay.id and b.kind == "drawer side"]
             if not faces or not sides:
                 continue
             low = [min(b.box[0][k] for b in faces) for k in range(3)]
@@ -64,7 +64,7 @@ def cut_fronts(build: Build, facts: Facts) -> tuple[tuple[str, str, str], ...]:
     """Doors and drawers that curve or wheel box cut: cabinet, board, by what. A cut drawer is no box any more."""
     return tuple(
         (id, board, what)
-        for id, one in cabinets_of(build, facts).items()
-        for board, what in (*one.by, *((lost, "curve") for lost in one.lost))
+        for id, fitted in cabinets_of(build, facts).items()
+        for board, what in (*fitted.by, *((lost, "curve") for lost in fitted.lost))
         if board.startswith(("drawer", "door"))
     )

@@ -69,14 +69,14 @@ def bearer(thick_m: float, deep_m: float, span_m: float, sleepers_kg: float, lon
     return beam(solid(thick_m, deep_m, E_PA), span_m, sleepers_kg * GRAVITY * LIVELY / bearers / long_m)
 
 
-def line_pull_n(mass_kg: float, one: Winch) -> float:
+def line_pull_n(mass_kg: float, winch: Winch) -> float:
     """Check 75 kg, one part, three sheaves: 1,009 N."""
-    return mass_kg * GRAVITY / (one.parts * LOSS**one.sheaves)
+    return mass_kg * GRAVITY / (winch.parts * LOSS**winch.sheaves)
 
 
-def crank_n(pull_n: float, one: Winch) -> float:
+def crank_n(pull_n: float, winch: Winch) -> float:
     """Check 1,009 N, drum 22 mm, crank 180, gear 3.1: 53 N."""
-    return pull_n * one.drum.si / (one.crank.si * one.gear * CRANK)
+    return pull_n * winch.drum.si / (winch.crank.si * winch.gear * CRANK)
 
 
 def corners_n(mass_kg: float, long_m: float, wide_m: float, x_m: float, y_m: float) -> tuple[float, float, float, float]:
@@ -128,36 +128,38 @@ def _beam(id: str, thing: str, name: str, got: Beam, limit_pa: float, span_m: fl
 
 
 def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
-    one, id = thing.base, thing.id
-    if one is None:
+    base, id = thing.base, thing.id
+    if base is None:
         on = next((t for t in s.build.stow.things if t.base is not None and t.id != id), None)
         if on is None:  # a mattress on something that carries it
             yield _none(f"{id}/base", id, f"{thing.name}, what carries it", "boards, slats and bearers are not said (Bed base, on Built)")
         return
-    if one.span is None or one.span.si <= 0:
-        yield _none(f"{id}/base", id, f"{thing.name}, {one.kind}", "how far it spans between bearers is not said")
-    elif one.kind == "board":
-        how = f"{words.thick(one.thick.si)} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
-        yield from _beam(f"{id}/base", id, f"{thing.name}, board", board_under_a_knee(one.thick.si, one.span.si), PLY_PA, one.span.si, how)
+    if base.span is None or base.span.si <= 0:
+        yield _none(f"{id}/base", id, f"{thing.name}, {base.kind}", "how far it spans between bearers is not said")
+    elif base.kind == "board":
+        how = f"{words.thick(base.thick.si)} over {words.m(base.span.si)}, {words.fine_newtons(PERSON_N)} on {words.cut(FOOT_M)}"
+        yield from _beam(
+            f"{id}/base", id, f"{thing.name}, board", board_under_a_knee(base.thick.si, base.span.si), PLY_PA, base.span.si, how
+        )
     else:
-        share = 2 if one.tied and one.gap.si <= SHARE_GAP_M + 1e-9 else 1
-        how = f"{words.section((one.slat.si, one.thick.si))} over {words.m(one.span.si)}, {words.fine_newtons(PERSON_N)} on {'two' if share == 2 else 'one'}"
+        share = 2 if base.tied and base.gap.si <= SHARE_GAP_M + 1e-9 else 1
+        how = f"{words.section((base.slat.si, base.thick.si))} over {words.m(base.span.si)}, {words.fine_newtons(PERSON_N)} on {'two' if share == 2 else 'one'}"
         yield from _beam(
             f"{id}/base",
             id,
             f"{thing.name}, slat",
-            slat_under_a_knee(one.slat.si, one.thick.si, one.span.si, share),
+            slat_under_a_knee(base.slat.si, base.thick.si, base.span.si, share),
             SOFT_PA,
-            one.span.si,
+            base.span.si,
             how,
         )
-    if one.bearers < 1:
+    if base.bearers < 1:
         yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "a bed without bearers: two or more would be right")
     elif (
-        one.bearer_thick is None
-        or one.bearer_deep is None
-        or one.bearer_span is None
-        or min(one.bearer_thick.si, one.bearer_deep.si, one.bearer_span.si) <= 0
+        base.bearer_thick is None
+        or base.bearer_deep is None
+        or base.bearer_span is None
+        or min(base.bearer_thick.si, base.bearer_deep.si, base.bearer_span.si) <= 0
     ):
         yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "their section and span are not said")
     else:
@@ -166,10 +168,10 @@ def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
             yield _none(f"{id}/bearer", id, f"{thing.name}, bearers", "nobody is said to sleep here (Brief)")
             return
         long = max(thing.length.si, thing.width.si)
-        got = bearer(one.bearer_thick.si, one.bearer_deep.si, one.bearer_span.si, kg, long, one.bearers)
+        got = bearer(base.bearer_thick.si, base.bearer_deep.si, base.bearer_span.si, kg, long, base.bearers)
         whose = "" if known else ", {90 kg} where nobody said"
-        how = f"{words.section((one.bearer_thick.si, one.bearer_deep.si))} upright over {words.m(one.bearer_span.si)}; {words.kg(kg)} × 1.5 on {one.bearers}{whose}"
-        yield from _beam(f"{id}/bearer", id, f"{thing.name}, bearers", got, SOFT_PA, one.bearer_span.si, how)
+        how = f"{words.section((base.bearer_thick.si, base.bearer_deep.si))} upright over {words.m(base.bearer_span.si)}; {words.kg(kg)} × 1.5 on {base.bearers}{whose}"
+        yield from _beam(f"{id}/bearer", id, f"{thing.name}, bearers", got, SOFT_PA, base.bearer_span.si, how)
 
 
 def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
@@ -178,11 +180,11 @@ def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
         return
     if "seat" not in thing.roles and thing.kind != "bed" and thing.cabinet.top != "lid":
         return
-    one = cabinets_of(s.build, s.facts).get(thing.id)
-    if one is None or not one.good:
+    board = cabinets_of(s.build, s.facts).get(thing.id)
+    if board is None or not board.good:
         return
-    span = max((b - a for _, a, b in one.carcass.clear), default=0.0)
-    depth = one.carcass.size[1]
+    span = max((b - a for _, a, b in board.carcass.clear), default=0.0)
+    depth = board.carcass.size[1]
     span = min(span, depth)  # it spans the shorter way
     if span <= 0:
         return
@@ -191,26 +193,26 @@ def _sat_on(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
     yield from _beam(f"{thing.id}/lid", thing.id, f"{thing.name}, sat on", board_under_a_knee(thick, span), PLY_PA, span, how)
 
 
-def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> Iterator[Carry]:
+def _winch(s: Studied, thing: Thing, winch: Winch, part: Part, words: Words) -> Iterator[Carry]:
     id, name = thing.id, thing.name
-    if one.parts < 1:
+    if winch.parts < 1:
         yield _none(f"{id}/winch", id, f"{name}, winch", "no part of rope: one or more would be right")
         return
-    if min(one.drum.si, one.crank.si, one.gear) <= 0:
+    if min(winch.drum.si, winch.crank.si, winch.gear) <= 0:
         yield _none(f"{id}/winch", id, f"{name}, winch", "drum, crank and gear want a size")
         return
     if part.mass_kg <= 0:
         yield _none(f"{id}/winch", id, f"{name}, winch", "what it weighs is not known")
         return
-    pull = line_pull_n(part.mass_kg, one)
+    pull = line_pull_n(part.mass_kg, winch)
     yield Carry(
         f"{id}/crank",
         id,
         f"{name}, at the crank",
-        crank_n(pull, one),
+        crank_n(pull, winch),
         HAND_N,
         "N",
-        f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {one.parts} part, {one.sheaves} sheaves",
+        f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {winch.parts} part, {winch.sheaves} sheaves",
     )
     long, wide = thing.length.si, thing.width.si
     dx = thing.cg_dx.si if thing.cg_dx else 0.0
@@ -219,7 +221,7 @@ def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> It
         return
     corner = max(corners_n(part.mass_kg, long, wide, long / 2 + dx, wide / 2 + dy))
     heavy = max(corner, pull)
-    if one.rope_n is None:
+    if winch.rope_n is None:
         yield _none(
             f"{id}/rope",
             id,
@@ -228,47 +230,53 @@ def _winch(s: Studied, thing: Thing, one: Winch, part: Part, words: Words) -> It
         )
     else:
         yield Carry(
-            f"{id}/rope", id, f"{name}, ropes", SAFE * heavy, one.rope_n, "N", f"5 × {words.fine_newtons(heavy)}, the most that one carries"
+            f"{id}/rope",
+            id,
+            f"{name}, ropes",
+            SAFE * heavy,
+            winch.rope_n,
+            "N",
+            f"5 × {words.fine_newtons(heavy)}, the most that one carries",
         )
-    if not one.brake:
+    if not winch.brake:
         yield _none(f"{id}/brake", id, f"{name}, winch holds", "it must hold by itself without a hand: a brake, not a ratchet alone")
     kg, many, _ = sleepers_kg(s)
     share = LIVELY * (part.mass_kg + (kg if many else 0.0)) * GRAVITY / 4 * max(1.0, 4 * corner / (part.mass_kg * GRAVITY))
-    if one.pin_n is None:
+    if winch.pin_n is None:
         yield _none(
             f"{id}/pins", id, f"{name}, pins", f"what a pin carries is not said; four of {words.fine_newtons(share)} each would be right"
         )
     else:
         yield Carry(
-            f"{id}/pins", id, f"{name}, pins", share, one.pin_n, "N", f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre"
+            f"{id}/pins", id, f"{name}, pins", share, winch.pin_n, "N", f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre"
         )
 
 
-def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, words: Words) -> Iterator[Carry]:
+def _pulled(thing: Thing, pull_out: PullOut, parts: dict[str, Part], s: Studied, words: Words) -> Iterator[Carry]:
     id, name = thing.id, thing.name
     part, holder = parts[id], parts.get(thing.inside or "")
-    deep = thing.length.si if one.side in ("front", "rear") else thing.width.si
-    if one.travel.si > deep + 1e-6:
+    deep = thing.length.si if pull_out.side in ("front", "rear") else thing.width.si
+    if pull_out.travel.si > deep + 1e-6:
         yield _none(
             f"{id}/slides",
             id,
             f"{name}, slides",
-            f"they run {words.m(one.travel.si)} out of {words.m(deep)}: no longer than it would be right",
+            f"they run {words.m(pull_out.travel.si)} out of {words.m(deep)}: no longer than it would be right",
         )
         return
     kg = part.mass_kg + sum(parts[t.id].mass_kg for t in s.build.stow.things if t.inside == id and t.id in parts)
-    if kg <= 0 or one.travel.si <= 0:
+    if kg <= 0 or pull_out.travel.si <= 0:
         yield _none(f"{id}/slides", id, f"{name}, slides", "what it weighs, or how far it comes out, is not known")
         return
-    if one.rated is None:
+    if pull_out.rated is None:
         yield _none(f"{id}/slides", id, f"{name}, slides", "what the pair is rated for, pulled out, is not said")
     else:
-        yield Carry(f"{id}/slides", id, f"{name}, slides", kg, one.rated.si, "kg", "the pair at full travel")
-    _bare, leaning = pulled_out_nm(kg, one.travel.si, deep / 2)
-    screws = leaning / one.rows.si if one.rows.si > 0 else math.inf
+        yield Carry(f"{id}/slides", id, f"{name}, slides", kg, pull_out.rated.si, "kg", "the pair at full travel")
+    _bare, leaning = pulled_out_nm(kg, pull_out.travel.si, deep / 2)
+    screws = leaning / pull_out.rows.si if pull_out.rows.si > 0 else math.inf
     if holder is None:
         yield _none(f"{id}/tips", id, f"{name}, tips what it is in", "what it slides out of is not said (In it, In hand)")
-    elif one.screwed:
+    elif pull_out.screwed:
         yield Carry(
             f"{id}/screws",
             id,
@@ -276,11 +284,11 @@ def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, word
             screws,
             2 * 1600.0,
             "N",
-            f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(one.rows.si)} apart; two screws of 8 mm",
+            f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(pull_out.rows.si)} apart; two screws of 8 mm",
         )
     else:
         box = next(t for t in s.build.stow.things if t.id == thing.inside)
-        across = box.length.si if one.side in ("front", "rear") else box.width.si
+        across = box.length.si if pull_out.side in ("front", "rear") else box.width.si
         holds = holder.mass_kg * GRAVITY * across / 2
         yield Carry(
             f"{id}/tips",
@@ -291,9 +299,9 @@ def _pulled(thing: Thing, one: PullOut, parts: dict[str, Part], s: Studied, word
             "Nm",
             f"a hand leans on it; {words.kg(holder.mass_kg)} stand {words.m(across)} deep, not screwed",
         )
-    if one.latch_n is None:
+    if pull_out.latch_n is None:
         yield _none(
             f"{id}/latch", id, f"{name}, latch", f"what keeps it in is not rated; {words.fine_newtons(kg * GRAVITY)} or more would be right"
         )
     else:
-        yield Carry(f"{id}/latch", id, f"{name}, latch", kg * GRAVITY, one.latch_n, "N", "1.0 g of what slides")
+        yield Carry(f"{id}/latch", id, f"{name}, latch", kg * GRAVITY, pull_out.latch_n, "N", "1.0 g of what slides")

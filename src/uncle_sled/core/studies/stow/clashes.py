@@ -68,7 +68,7 @@ def modes_in_use(build: Build) -> frozenset[str]:
 def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[Clash, ...]:
     solids = solids_in(stow, mode)
     memo = _searched(mode, solids, room)
-    found = [*memo.pairs.values(), *(one for of in memo.walls.values() for one in of)]
+    found = [*memo.pairs.values(), *(clash for of in memo.walls.values() for clash in of)]
     if in_use:
         found += _swings(stow, mode, solids, room)
         for hole in room.holes if room is not None else ():
@@ -98,7 +98,7 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
     if len(moved) > AROUND or any(_linked(old.solids[k]) != _linked(solids[k]) for k in moved):
         return None
     gone = set(moved)
-    pairs = {key: one for key, one in old.pairs.items() if not gone & set(key)}
+    pairs = {key: clash for key, clash in old.pairs.items() if not gone & set(key)}
     corners = corners_of(solids)
     for k in moved:
         near = (corners[:, 1] > corners[k, 0] + TOUCH_M) & (corners[:, 0] < corners[k, 1] - TOUCH_M)
@@ -232,12 +232,12 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
     ):
         shared = np.minimum(high[rows, None], corners[:, 1]) - np.maximum(low[rows, None], corners[:, 0])
         for row, other in np.argwhere((shared > TOUCH_M).all(axis=2)).tolist():
-            at, one = int(rows[row]), others[other]
+            at, box = int(rows[row]), others[other]
             if kind == "wheel box" and boards[at]:
                 continue  # they are cut around it
-            m3 = overlap_m3(some[at], one)
+            m3 = overlap_m3(some[at], box)
             if m3 > LEAST_M3:
-                meets(at, kind, one.id, one.name, m3, _apart_m(some[at], one))  # type: ignore[arg-type]
+                meets(at, kind, box.id, box.name, m3, _apart_m(some[at], box))  # type: ignore[arg-type]
     return {which[at]: tuple(of) for at, of in sorted(found.items()) if not (standing and inside[at] and _drawn_out(some[at], room))}
 
 

@@ -54,10 +54,10 @@ def conversion(build: Build, a: Mode, b: Mode) -> Conversion:
     new = {solid.id: solid for solid in solids_in(build.stow, b)}
     made = [one for thing in build.stow.things if (one := _change(thing, a, b, old, new)) is not None]
     ordered = _ordered(made)
-    known = [one.minutes for one in ordered]
-    unsaid = sum(1 for one in ordered if one.minutes is None)
+    known = [change.minutes for change in ordered]
+    unsaid = sum(1 for change in ordered if change.minutes is None)
     total = sum(m for m in known if m is not None) if not unsaid else None
-    return Conversion(a.id, b.id, ordered, total, max((one.hands or 1 for one in ordered), default=0), unsaid)
+    return Conversion(a.id, b.id, ordered, total, max((change.hands or 1 for change in ordered), default=0), unsaid)
 
 
 def _change(thing: Thing, a: Mode, b: Mode, old: dict[str, Solid], new: dict[str, Solid]) -> Change | None:
@@ -68,7 +68,7 @@ def _change(thing: Thing, a: Mode, b: Mode, old: dict[str, Solid], new: dict[str
         return None
     was = stand_of(thing, a) if thing.id in a.touched else home_of(thing)
     will = stand_of(thing, b) if thing.id in b.touched else home_of(thing)
-    state = next((one for one in thing.states if one.id == (will.state or was.state)), None)
+    state = next((state for state in thing.states if state.id == (will.state or was.state)), None)
     formed = will.state != was.state
     first, blocked = [], []
     if after is not None:
@@ -94,9 +94,9 @@ def _change(thing: Thing, a: Mode, b: Mode, old: dict[str, Solid], new: dict[str
 def _ordered(made: list[Change]) -> tuple[Change, ...]:
     """What stands in another's way goes first; a ring of them stays in the order of the build."""
     left, done = list(made), []
-    changing = {one.id for one in made}
+    changing = {change.id for change in made}
     while left:
-        ready = [one for one in left if not any(f in changing and f in {x.id for x in left} for f in one.first)] or left
+        ready = [change for change in left if not any(f in changing and f in {x.id for x in left} for f in change.first)] or left
         done.append(ready[0])
         left.remove(ready[0])
     return tuple(done)

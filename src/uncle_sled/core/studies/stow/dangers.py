@@ -84,14 +84,14 @@ def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[
     if body is None:
         return ()
     things = {thing.id: thing for thing in build.stow.things}
-    inside = [one for one in solids_in(build.stow, mode) if _is_inside(one, body)]
+    inside = [solid for solid in solids_in(build.stow, mode) if _is_inside(solid, body)]
     # what leaks goes under a door; what warns is not heard through a shut one
     air, shut = rooms_of(build.shell, body, shut=False), rooms_of(build.shell, body, shut=True)
-    rooms = {one.id: air.of_solid(one) for one in inside}
+    rooms = {solid.id: air.of_solid(solid) for solid in inside}
     sleepers = [bed.solid for bed in beds_in(build, facts, mode)] if not mode.towing else []
     beds = {air.of_solid(bed): bed for bed in sleepers}
     sleep_in = {shut.of_solid(bed) for bed in sleepers}
-    alarm = any("CO alarm" in things[one.id].roles and shut.of_solid(one) in sleep_in for one in inside)
+    alarm = any("CO alarm" in things[solid.id].roles and shut.of_solid(solid) in sleep_in for solid in inside)
     found = _in_the_air(mode, inside, things, rooms, beds, build, alarm)
     found += _pairs(mode, inside, things, rooms)
     if build.brief.lived_in and not mode.towing:
@@ -99,9 +99,9 @@ def dangers(build: Build, facts: Facts, mode: Mode, body: Body | None) -> tuple[
     return tuple(found)
 
 
-def _is_inside(one: Solid, body: Body) -> bool:
-    middle = (one.low[0] + one.high[0]) / 2
-    return not one.outside and body.front < middle < body.front + body.length and one.high[2] > body.under
+def _is_inside(solid: Solid, body: Body) -> bool:
+    middle = (solid.low[0] + solid.high[0]) / 2
+    return not solid.outside and body.front < middle < body.front + body.length and solid.high[2] > body.under
 
 
 def _in_the_air(
@@ -109,73 +109,73 @@ def _in_the_air(
 ) -> list[Danger]:
     """Fumes, gas and flames where people sleep. Args: alarm: whether one warns in the room of a bed."""
     found = []
-    for one in inside:
-        bed = beds.get(rooms[one.id])
+    for solid in inside:
+        bed = beds.get(rooms[solid.id])
         if bed is None:
             continue
-        thing = things[one.id]
+        thing = things[solid.id]
         if gives_fumes(thing) or gives_gas(thing):
-            found.append(Danger("bad air", mode.id, one.id, bed.id, one.name, bed.name))
+            found.append(Danger("bad air", mode.id, solid.id, bed.id, solid.name, bed.name))
         if thing.burns != "none" and not alarm:
             kind: Kind = "no alarm" if is_flame(thing) else "no alarm, sealed"
-            found.append(Danger(kind, mode.id, one.id, bed.id, one.name, bed.name))
+            found.append(Danger(kind, mode.id, solid.id, bed.id, solid.name, bed.name))
     return found
 
 
 def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dict[str, int]) -> list[Danger]:
     """Two things too near, or in one air."""
     found = []
-    flames = [one for one in inside if things[one.id].burns != "none"]
-    for one in inside:
-        thing = things[one.id]
+    flames = [box for box in inside if things[box.id].burns != "none"]
+    for solid in inside:
+        thing = things[solid.id]
         for flame in flames:
-            if flame is one or rooms[flame.id] != rooms[one.id]:
+            if flame is solid or rooms[flame.id] != rooms[solid.id]:
                 continue
-            far = apart_m(one, flame)
+            far = apart_m(solid, flame)
             if (thing.vents_gas or gives_gas(thing)) and not things[flame.id].room_sealed:
-                found.append(Danger("gas and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
+                found.append(Danger("gas and flame", mode.id, solid.id, flame.id, solid.name, flame.name, far))
             if gives_fumes(thing):
-                found.append(Danger("vapour and flame", mode.id, one.id, flame.id, one.name, flame.name, far))
+                found.append(Danger("vapour and flame", mode.id, solid.id, flame.id, solid.name, flame.name, far))
             if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
-                found.append(Danger("flame and cloth", mode.id, flame.id, one.id, flame.name, one.name, far))
+                found.append(Danger("flame and cloth", mode.id, flame.id, solid.id, flame.name, solid.name, far))
         if wants_dry(thing):
             for other in inside:
                 wet = things[other.id]
-                if other is one or not is_wet(wet) or rooms[other.id] != rooms[one.id]:
+                if other is solid or not is_wet(wet) or rooms[other.id] != rooms[solid.id]:
                     continue
-                far = apart_m(one, other)
+                far = apart_m(solid, other)
                 # where in a cabinet its sink is nobody said: only what stands in it is under it
                 near = far <= 0.0 if wet.kind == "cabinet" and wet.tank is None else far < WATER_M
                 if near:
-                    found.append(Danger("mains and water", mode.id, one.id, other.id, one.name, other.name, far))
+                    found.append(Danger("mains and water", mode.id, solid.id, other.id, solid.name, other.name, far))
     return found
 
 
 def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build: Build, facts: Facts) -> list[Danger]:
     """What a lived-in room with a flame wants beside it: an alarm, air low and high, an extinguisher at the way out."""
-    flame = next((one for one in inside if is_flame(things[one.id])), None)
+    flame = next((solid for solid in inside if is_flame(things[solid.id])), None)
     if flame is None:
         return []
     wants = []
-    if not any("CO alarm" in things[one.id].roles for one in inside):
+    if not any("CO alarm" in things[solid.id].roles for solid in inside):
         wants.append("a CO alarm")
     air = build.systems.air
-    if sum(stays_open(one) for one in build.shell.openings) < 2 and not (air.high_cm2 and air.low_cm2):
+    if sum(stays_open(opening) for opening in build.shell.openings) < 2 and not (air.high_cm2 and air.low_cm2):
         wants.append("an opening low and one high that stay open")
     room = room_of(build, facts)
     doors = [hole.mid for hole in room.holes if hole.opening.kind == "door"] if room is not None else []
     at_hand = [
-        one
-        for one in inside
-        if "extinguisher" in things[one.id].roles and any(math.dist(_middle(one)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
+        solid
+        for solid in inside
+        if "extinguisher" in things[solid.id].roles and any(math.dist(_middle(solid)[:2], door[:2]) < EXTINGUISHER_M for door in doors)
     ]
     if not at_hand:
         wants.append("an extinguisher within {1 m} of the door")
     return [Danger("house", mode.id, flame.id, want, flame.name, want) for want in wants]
 
 
-def _middle(one: Solid) -> tuple[float, float, float]:
-    x, y, z = ((one.low[k] + one.high[k]) / 2 for k in range(3))
+def _middle(solid: Solid) -> tuple[float, float, float]:
+    x, y, z = ((solid.low[k] + solid.high[k]) / 2 for k in range(3))
     return x, y, z
 
 

@@ -30,18 +30,18 @@ def floating(s: Studied) -> tuple[Floating, ...]:
     solids = solids_in(s.build.stow, mode)
     things = {thing.id: thing for thing in s.build.stow.things}
     made = []
-    for one in solids:
-        thing = things[one.id]
-        if one.outside or thing.inside or thing.hold or thing.held_by or thing.stays or thing.kind in HANGS:
+    for solid in solids:
+        thing = things[solid.id]
+        if solid.outside or thing.inside or thing.hold or thing.held_by or thing.stays or thing.kind in HANGS:
             continue
-        air = one.low[2] - max([floor, *(other.high[2] for other in solids if _under(other, one))])
-        if air > LEAST_M and one.low[2] > floor + LEAST_M:
-            made.append(Floating(one.id, one.name, air))
+        air = solid.low[2] - max([floor, *(other.high[2] for other in solids if _under(other, solid))])
+        if air > LEAST_M and solid.low[2] > floor + LEAST_M:
+            made.append(Floating(solid.id, solid.name, air))
     return tuple(made)
 
 
-def _under(other: Solid, one: Solid) -> bool:
+def _under(other: Solid, solid: Solid) -> bool:
     """Whether another thing could carry this one: it overlaps it in plan and does not end over its underside."""
-    if other is one or other.high[2] > one.low[2] + LEAST_M:
+    if other is solid or other.high[2] > solid.low[2] + LEAST_M:
         return False
-    return all(min(one.high[k], other.high[k]) - max(one.low[k], other.low[k]) > 0.01 for k in (0, 1))
+    return all(min(solid.high[k], other.high[k]) - max(solid.low[k], other.low[k]) > 0.01 for k in (0, 1))

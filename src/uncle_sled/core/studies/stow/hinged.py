@@ -61,28 +61,32 @@ class Hinged(msgspec.Struct, frozen=True, eq=False):
 @keep("s.build.shell", "s.build.stow", "s.parts", "s.framed", "s.facts.materials", most=3)
 def hinged(s: Studied) -> tuple[Hinged, ...]:
     """Hatches first, then lids, each in the order of the build."""
-    made = [_hatch(s, one) for one in s.build.shell.openings if one.kind == "hatch" and one.opens and one.hung in ("", "top")]
+    made = [
+        _hatch(s, opening)
+        for opening in s.build.shell.openings
+        if opening.kind == "hatch" and opening.opens and opening.hung in ("", "top")
+    ]
     made += [_lid(s, thing) for thing in s.build.stow.things if thing.lid is not None and not thing.taken_out]
     return tuple(made)
 
 
-def _hatch(s: Studied, one: Opening) -> Hinged:
-    path = f"shell.openings.{one.id}"
-    part = next((p for p in s.parts if p.id == one.id), None)
-    leaf = leaf_of(one, library_of(s.facts.materials)) if one.mass is None else None
-    added = one.leaf.hangs_on.si if leaf is not None and one.leaf is not None and one.leaf.hangs_on is not None else 0.0
-    outline = _side_of(s, one)
+def _hatch(s: Studied, opening: Opening) -> Hinged:
+    path = f"shell.openings.{opening.id}"
+    part = next((p for p in s.parts if p.id == opening.id), None)
+    leaf = leaf_of(opening, library_of(s.facts.materials)) if opening.mass is None else None
+    added = opening.leaf.hangs_on.si if leaf is not None and opening.leaf is not None and opening.leaf.hangs_on is not None else 0.0
+    outline = _side_of(s, opening)
     if not outline:
-        return Hinged(one.id, one.name, path, None, (), added, "", one.strut, (), None, "it is not cut into any face")
+        return Hinged(opening.id, opening.name, path, None, (), added, "", opening.strut, (), None, "it is not cut into any face")
     if part is None or part.mass_kg <= 0:
-        return Hinged(one.id, one.name, path, None, outline, added, "", one.strut, (), None, "what it weighs is not known")
-    opens = float(one.open_deg) if one.open_deg is not None else OPENS_DEG
-    return _judged(one.id, one.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, one.strut)
+        return Hinged(opening.id, opening.name, path, None, outline, added, "", opening.strut, (), None, "what it weighs is not known")
+    opens = float(opening.open_deg) if opening.open_deg is not None else OPENS_DEG
+    return _judged(opening.id, opening.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, opening.strut)
 
 
-def _side_of(s: Studied, one: Opening) -> tuple[Point, ...]:
+def _side_of(s: Studied, opening: Opening) -> tuple[Point, ...]:
     """The shut leaf from its hinge to its free edge, x the way it opens [m]; nothing where it is not cut."""
-    cut = next((c for c in s.framed.cuts if c.id == one.id and c.good), None)
+    cut = next((c for c in s.framed.cuts if c.id == opening.id and c.good), None)
     if cut is None or s.framed.body is None:
         return ()
     surface = next(x for x in s.framed.body.surfaces if x.id == cut.surface)
@@ -128,9 +132,9 @@ def _lid(s: Studied, thing: Thing) -> Hinged:
     outline = ((0.0, 0.0), (long, 0.0))
     mass, source = (lid.mass.si, "estimated") if lid.mass is not None else (None, "computed")
     if mass is None:
-        one = cabinets_of(s.build, s.facts).get(thing.id)
+        board = cabinets_of(s.build, s.facts).get(thing.id)
         library = library_of(s.facts.materials)
-        boards = [b for b in one.boards if b.id == "lid"] if one is not None else []
+        boards = [b for b in board.boards if b.id == "lid"] if board is not None else []
         mass = sum(b.shape.area * library[b.material].weight_kg_m2(b.thick) for b in boards) or None
     if mass is None:
         return Hinged(thing.id, thing.name, path, None, outline, 0.0, "", lid.strut, (), None, "what its lid weighs is not known")

@@ -37,8 +37,8 @@ def leaves_hit(build: Build, facts: Facts, body: Body | None, modes: tuple[Mode,
         return ()
     walls = walls_of(build.shell, body, library_of(facts.materials))
     found: dict[tuple[str, str], LeafHits] = {}
-    for wall, one in zip(walls, build.shell.partitions, strict=True):
-        arc = leaf_arc(wall, one)
+    for wall, partition in zip(walls, build.shell.partitions, strict=True):
+        arc = leaf_arc(wall, partition)
         if arc is None or wall.door is None or wall.fault:
             continue
         quarter = Polygon(arc)

@@ -101,7 +101,7 @@ def _emptier_side(build: Build) -> float:
 
 def _taken(build: Build) -> list[tuple[tuple[float, float, float], tuple[float, float, float]]]:
     mode = next((mode for mode in build.stow.modes if mode.towing), build.stow.modes[0])
-    return [(one.low, one.high) for one in solids_in(build.stow, mode)]
+    return [(solid.low, solid.high) for solid in solids_in(build.stow, mode)]
 
 
 def _free(box: tuple[Spot, Spot], taken: list[tuple[Spot, Spot]]) -> bool:
@@ -134,7 +134,7 @@ def _along_the_wall(build: Build, facts: Facts, body: Body, thing: Thing) -> Spo
             points = section_points(build.shell, body)
             return body.under + (points[1] if y < 0 else points[-2])[1]
         ends = [room.roof_m(at) for at in (x, x + long / 2, x + long)] if room is not None else []
-        known = [one for one in ends if one is not None]
+        known = [end for end in ends if end is not None]
         return min(known) if known else body.under + body.height
 
     run = np.arange(body.front, last + 1e-9, STEP_M).tolist()

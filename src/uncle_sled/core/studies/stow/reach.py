@@ -97,10 +97,10 @@ def accesses(build: Build, facts: Facts, mode: Mode) -> tuple[Access, ...]:
     floor = walk[1] if walk is not None else None
     level = None
     if room is not None and (floor is None or floor.is_empty):  # too low to walk in: one reaches from the bed
-        beds = [one for one in solids if is_bed(things[one.id], mode)]
+        beds = [solid for solid in solids if is_bed(things[solid.id], mode)]
         if beds:
-            floor = unary_union([box(one.low[0], one.low[1], one.high[0], one.high[1]) for one in beds])
-            level = max(one.high[2] for one in beds)
+            floor = unary_union([box(solid.low[0], solid.low[1], solid.high[0], solid.high[1]) for solid in beds])
+            level = max(solid.high[2] for solid in beds)
     return tuple(_access(things[solid.id], solid, solids, room, floor, mode, level) for solid in solids)
 
 
@@ -119,7 +119,7 @@ def _access(
             continue
         goal = [min(max(start[k], solid.low[k]), solid.high[k]) for k in range(3)]
         way = [solids[at] for at in np.flatnonzero(on_the_way(start, goal, solids)).tolist()]
-        blocks = [one.id for one in way if one.id not in (solid.id, solid.inside) and one.inside != solid.id and not one.outside]
+        blocks = [box.id for box in way if box.id not in (solid.id, solid.inside) and box.inside != solid.id and not box.outside]
         first = tuple(dict.fromkeys([*blocks, *on_top]))[:MOST_MOVED]
         made = Access(solid.id, solid.name, "after moving" if first else "at once", name, far, first)
         if best is None or (len(made.first), far) < (len(best.first), best.far_m or 0.0):
@@ -183,10 +183,10 @@ def litres_by_reach(build: Build, facts: Facts, mode: Mode) -> dict[How, float]:
     """Litres of kit and gear (their boxes) by how one gets at them."""
     things = {thing.id: thing for thing in build.stow.things}
     sums: dict[How, float] = dict.fromkeys(HOWS, 0.0)
-    for one in accesses(build, facts, mode):
-        thing = things[one.id]
+    for access in accesses(build, facts, mode):
+        thing = things[access.id]
         if thing.kind in ("kit", "gear"):
-            sums[one.how] += thing.length.si * thing.width.si * thing.height.si * 1000
+            sums[access.how] += thing.length.si * thing.width.si * thing.height.si * 1000
     return sums
 
 
@@ -198,12 +198,12 @@ def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
         for thing in build.stow.things
         if KITCHEN & set(thing.roles) or (thing.tank is not None and thing.tank.contents == "fresh" and thing.tank.shape == "jug")
     }
-    solids = [one for one in solids_in(build.stow, mode) if one.id in wanted]
+    solids = [solid for solid in solids_in(build.stow, mode) if solid.id in wanted]
     if not solids:
         return Cook(None, "", (), "no stove, sink, fridge or worktop is aboard")
     if room is None:
         return Cook(None, "", (), "no body is drawn")
-    plans = [box(one.low[0], one.low[1], one.high[0], one.high[1]) for one in solids]
+    plans = [box(solid.low[0], solid.low[1], solid.high[0], solid.high[1]) for solid in solids]
     places: list[tuple[Point, str]] = []
     walk = walkway(build, facts, mode)
     if walk is not None and not walk[1].is_empty:
@@ -217,22 +217,24 @@ def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
             places.append((Point(at), f"behind {hole.opening.name}" if hole.normal == 0 else f"beside {hole.opening.name}"))
     if not places:
         return Cook(None, "", (), "neither a hatch nor a floor to stand on leads to it")
-    place, where = min(places, key=lambda one: sum(max(plan.distance(one[0]) - COOK_M, 0.0) * 10 + plan.distance(one[0]) for plan in plans))
-    made = [CookReach(one.id, one.name, float(plan.distance(place))) for one, plan in zip(solids, plans, strict=True)]
-    return Cook((place.x, place.y), where, tuple(sorted(made, key=lambda one: one.far_m)))
+    place, where = min(
+        places, key=lambda place: sum(max(plan.distance(place[0]) - COOK_M, 0.0) * 10 + plan.distance(place[0]) for plan in plans)
+    )
+    made = [CookReach(solid.id, solid.name, float(plan.distance(place))) for solid, plan in zip(solids, plans, strict=True)]
+    return Cook((place.x, place.y), where, tuple(sorted(made, key=lambda cook: cook.far_m)))
 
 
 def bays_hold(build: Build, facts: Facts) -> tuple[Holds, ...]:
     """Every bay of every cabinet with the boxes that go in; drawers by their inside."""
     made = []
-    for id, one in cabinets_of(build, facts).items():
+    for id, board in cabinets_of(build, facts).items():
         thing = next(t for t in build.stow.things if t.id == id)
         cabinet = thing.cabinet
-        if not one.good or cabinet is None:
+        if not board.good or cabinet is None:
             continue
-        for bay, (bay_id, a, b) in zip(cabinet.bays or (None,), one.carcass.clear, strict=False):
+        for bay, (bay_id, a, b) in zip(cabinet.bays or (None,), board.carcass.clear, strict=False):
             size, many = _inside(
-                cabinet, one.carcass.size, bay.shelves if bay else 0, bay.drawers if bay and bay.front == "drawers" else 0, b - a
+                cabinet, board.carcass.size, bay.shelves if bay else 0, bay.drawers if bay and bay.front == "drawers" else 0, b - a
             )
             fits = tuple((name, count) for name, *dims in SOLD if (count := fits_in((dims[0], dims[1], dims[2]), size)) > 0)
             made.append(Holds(id, bay_id, size, many, fits))
@@ -240,13 +242,13 @@ def bays_hold(build: Build, facts: Facts) -> tuple[Holds, ...]:
 
 
 def _inside(
-    one: Cabinet, size: tuple[float, float, float], shelves: int, drawers: int, wide: float
+    cabinet: Cabinet, size: tuple[float, float, float], shelves: int, drawers: int, wide: float
 ) -> tuple[tuple[float, float, float], int]:
-    t, plinth = one.thick.si, one.plinth.si if one.plinth else 0.0
+    t, plinth = cabinet.thick.si, cabinet.plinth.si if cabinet.plinth else 0.0
     high = size[2] - plinth - 2 * t
-    deep = size[1] - t - one.back_thick.si
+    deep = size[1] - t - cabinet.back_thick.si
     if drawers:
-        side = 0.0127 if one.slide == "side" else 0.021
+        side = 0.0127 if cabinet.slide == "side" else 0.021
         return (wide - 2 * side - 2 * DRAWER_SIDE_M, deep - 0.05, high / drawers - 0.05), drawers
     return (wide, deep, (high - shelves * t) / (shelves + 1)), shelves + 1
 

@@ -53,7 +53,7 @@ class Restraint(msgspec.Struct, frozen=True):
     @property
     def weakest(self) -> Direction | None:
         """The direction in which least is left over."""
-        return min(self.directions, key=lambda one: one.capacity_n / max(one.wanted_n, 1e-9), default=None)
+        return min(self.directions, key=lambda direction: direction.capacity_n / max(direction.wanted_n, 1e-9), default=None)
 
     @property
     def assumed(self) -> bool:
@@ -74,7 +74,7 @@ class Restraint(msgspec.Struct, frozen=True):
             return "skin"
         if not self.directions:
             return "unrated"
-        return "" if all(one.enough for one in self.directions) else "weak"
+        return "" if all(direction.enough for direction in self.directions) else "weak"
 
 
 def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
@@ -96,8 +96,8 @@ def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
 def _heaviest(stow: Stow, table: MassTable) -> dict[str, float]:
     rows = [row for row, case in enumerate(table.cases) if case.mode.towing] or list(range(len(table.cases)))
     sums = {thing.id: table.mass_kg[rows][:, []].sum(axis=1) for thing in stow.things}
-    for at, one in enumerate(table.ids):
-        id = one.split("/")[0]
+    for at, each_id in enumerate(table.ids):
+        id = each_id.split("/")[0]
         if id in sums:
             sums[id] = sums[id] + table.mass_kg[rows, at]
     return {id: float(kg.max(initial=0.0)) for id, kg in sums.items()}

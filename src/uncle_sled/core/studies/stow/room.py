@@ -240,8 +240,8 @@ def _sticks_of(surface: Surface, members: tuple[Member, ...], skin: float) -> li
 
 
 def _holes(shell: Shell, framed: Framed, body: Body) -> list[Hole]:
-    surfaces = {one.id: one for one in body.surfaces}
-    openings = {one.id: one for one in shell.openings}
+    surfaces = {face.id: face for face in body.surfaces}
+    openings = {opening.id: opening for opening in shell.openings}
     made = []
     for cut in framed.cuts:
         opening = openings.get(cut.id)

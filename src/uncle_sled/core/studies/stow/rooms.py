@@ -36,8 +36,8 @@ class Rooms(msgspec.Struct, frozen=True, eq=False):
         here = Point(x, y)
         return min(range(len(self.plans)), key=lambda k: self.plans[k].distance(here))
 
-    def of_solid(self, one: Solid) -> int:
-        return self.of((one.low[0] + one.high[0]) / 2, (one.low[1] + one.high[1]) / 2)
+    def of_solid(self, solid: Solid) -> int:
+        return self.of((solid.low[0] + solid.high[0]) / 2, (solid.low[1] + solid.high[1]) / 2)
 
 
 @keep("shell", "body", "shut", most=6)
@@ -51,14 +51,14 @@ def rooms_of(shell: Shell, body: Body, shut: bool) -> Rooms:
             x = face.weight_at.si
             cuts.append(box(x - THIN_M / 2, left - 1, x + THIN_M / 2, right + 1))
     _, low, _, high = inside_of(shell, body).bounds
-    for wall, one in zip(walls_of(shell, body, library_of(())), shell.partitions, strict=True):
+    for wall, partition in zip(walls_of(shell, body, library_of(())), shell.partitions, strict=True):
         if wall.fault or wall.outline.is_empty:
             continue
         _, foot, _, top = wall.outline.bounds
-        if one.height is not None and top - foot < LOW_SHARE * (high - low):
+        if partition.height is not None and top - foot < LOW_SHARE * (high - low):
             continue
         for corners in wall.boxes:
-            if corners[0][2] > foot + 0.05 and (one.door == "opening" or not shut):
+            if corners[0][2] > foot + 0.05 and (partition.door == "opening" or not shut):
                 continue  # what is over a door parts nothing
             cuts.append(box(corners[0][0], corners[0][1], corners[1][0], corners[1][1]))
     free = floor.difference(unary_union(cuts)) if cuts else floor

@@ -60,12 +60,12 @@ def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = Fal
     return Solid(id, name, low, high, outside)
 
 
-@keep("one", by_value("stand"), most=MOST_KEPT)
-def _solid(one: Thing, stand: Stand) -> Solid:
+@keep("thing", by_value("stand"), most=MOST_KEPT)
+def _solid(thing: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
-    plane, shape = outline_of(one, stand)
-    return Solid(one.id, one.name, low, high, one.outside, one.inside, plane, shape, one.cabinet is not None)
+    plane, shape = outline_of(thing, stand)
+    return Solid(thing.id, thing.name, low, high, thing.outside, thing.inside, plane, shape, thing.cabinet is not None)
 
 
 def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
@@ -175,7 +175,7 @@ def overlap_m3(a: Solid, b: Solid) -> float:
         return 0.0
     if a.shape is None and b.shape is None:
         return shared[0] * shared[1] * shared[2]
-    planes = {one.plane for one in (a, b) if one.plane}
+    planes = {solid.plane for solid in (a, b) if solid.plane}
     if len(planes) == 1:
         plane = planes.pop()
         assert plane is not None
@@ -193,21 +193,21 @@ def _crossing(a: Solid, b: Solid) -> float:
     for k in range(SLICES):
         at = low + (k + 0.5) * step
         widths = []
-        for one, other in ((a, b), (b, a)):
-            assert one.plane
-            across = next(n for n in AXES[one.plane][:2] if n != axis)
-            widths.append(_run(one, axis, at, across, other.low[across], other.high[across]))
+        for solid, other in ((a, b), (b, a)):
+            assert solid.plane
+            across = next(n for n in AXES[solid.plane][:2] if n != axis)
+            widths.append(_run(solid, axis, at, across, other.low[across], other.high[across]))
         volume += widths[0] * widths[1] * step
     return volume
 
 
-def _run(one: Solid, axis: int, at: float, across: int, low: float, high: float) -> float:
+def _run(solid: Solid, axis: int, at: float, across: int, low: float, high: float) -> float:
     """Length of a prism's outline at a level of an axis, within a span [m]."""
-    assert one.plane and one.shape is not None
-    first = AXES[one.plane][0] == axis
+    assert solid.plane and solid.shape is not None
+    first = AXES[solid.plane][0] == axis
     thin = 1e-7
     strip = box(at - thin, low, at + thin, high) if first else box(low, at - thin, high, at + thin)
-    return float(one.shape.intersection(strip).area) / (2 * thin)
+    return float(solid.shape.intersection(strip).area) / (2 * thin)
 
 
 _OUT: dict[Side, tuple[int, int]] = {"front": (0, -1), "rear": (0, 1), "left": (1, -1), "right": (1, 1), "top": (2, 1)}

@@ -83,15 +83,17 @@ class Verdict(msgspec.Struct, frozen=True):
         return self.fits and not self.fails
 
 
-def strut_fault(one: Strut, turning: Turning) -> str:
+def strut_fault(strut: Strut, turning: Turning) -> str:
     """What cannot be, in words; nothing where it can."""
-    if one.open.si <= one.shut.si:
-        return f"the strut is {{{one.open.si * 1000:.0f} mm}} open and {one.shut.si * 1000:.0f} shut: longer open than shut would be right"
-    if one.stroke.si <= 0 or one.stroke.si > one.open.si - one.shut.si + 1e-6:
-        return f"a stroke of {{{one.stroke.si * 1000:.0f} mm}} is not in a strut from {one.shut.si * 1000:.0f} to {{{one.open.si * 1000:.0f} mm}}"
-    if math.hypot(one.body_x.si, one.body_z.si) < 0.01 or math.hypot(one.lid_x.si, one.lid_z.si) < 0.01:
+    if strut.open.si <= strut.shut.si:
+        return (
+            f"the strut is {{{strut.open.si * 1000:.0f} mm}} open and {strut.shut.si * 1000:.0f} shut: longer open than shut would be right"
+        )
+    if strut.stroke.si <= 0 or strut.stroke.si > strut.open.si - strut.shut.si + 1e-6:
+        return f"a stroke of {{{strut.stroke.si * 1000:.0f} mm}} is not in a strut from {strut.shut.si * 1000:.0f} to {{{strut.open.si * 1000:.0f} mm}}"
+    if math.hypot(strut.body_x.si, strut.body_z.si) < 0.01 or math.hypot(strut.lid_x.si, strut.lid_z.si) < 0.01:
         return "a mount lies on the hinge: there it turns nothing"
-    if one.many < 1 or one.force_n <= 0:
+    if strut.many < 1 or strut.force_n <= 0:
         return "no strut, or one without force"
     if turning.r_m < 0.01:
         return "the lid's centre lies on the hinge"
@@ -100,28 +102,28 @@ def strut_fault(one: Strut, turning: Turning) -> str:
     return ""
 
 
-def force_n(one: Strut, length_m: float | Floats, t_c: float) -> float | Floats:
+def force_n(strut: Strut, length_m: float | Floats, t_c: float) -> float | Floats:
     """Of one strut [N]. Check 290/485, 300 N, k 1.25, L 0.354, 20 degC: 350.2."""
-    pushed = (one.open.si - length_m) / one.stroke.si
-    return one.force_n * (273.15 + t_c) / 293.15 * (1 + (one.rise - 1) * pushed)
+    pushed = (strut.open.si - length_m) / strut.stroke.si
+    return strut.force_n * (273.15 + t_c) / 293.15 * (1 + (strut.rise - 1) * pushed)
 
 
-def swing(turning: Turning, one: Strut, t_c: float, betas: Floats | None = None) -> Swing:
+def swing(turning: Turning, strut: Strut, t_c: float, betas: Floats | None = None) -> Swing:
     """Raises: GeometryError: what the strut or its mounts cannot be."""
-    fault = strut_fault(one, turning)
+    fault = strut_fault(strut, turning)
     if fault:
         raise GeometryError(fault)
     beta = betas if betas is not None else angles(turning.opens_deg)
     turn = np.radians(beta)
-    px = one.lid_x.si * np.cos(turn) - one.lid_z.si * np.sin(turn)
-    pz = one.lid_x.si * np.sin(turn) + one.lid_z.si * np.cos(turn)
-    dx, dz = px - one.body_x.si, pz - one.body_z.si
+    px = strut.lid_x.si * np.cos(turn) - strut.lid_z.si * np.sin(turn)
+    pz = strut.lid_x.si * np.sin(turn) + strut.lid_z.si * np.cos(turn)
+    dx, dz = px - strut.body_x.si, pz - strut.body_z.si
     long = np.hypot(dx, dz)
     lever = (px * dz - pz * dx) / np.maximum(long, 1e-9)
-    force = np.asarray(force_n(one, long, t_c))
+    force = np.asarray(force_n(strut, long, t_c))
     gravity = turning.mass_kg * GRAVITY * turning.r_m * np.cos(np.radians(turning.shut_deg + beta))
-    gas = one.many * force * lever
-    rub = one.many * one.friction_n * np.abs(lever)
+    gas = strut.many * force * lever
+    rub = strut.many * strut.friction_n * np.abs(lever)
     up = (gravity - gas + rub) / turning.hand_m  # friction hinders whichever way it goes
     down = (gas + rub - gravity) / turning.hand_m
     return Swing(t_c, beta, long, lever, force, gas, gravity, up, down)
@@ -133,13 +135,13 @@ def angles(opens_deg: float) -> Floats:
     return np.linspace(0.0, opens_deg, many + 1)
 
 
-def verdict(turning: Turning, one: Strut) -> Verdict:
+def verdict(turning: Turning, strut: Strut) -> Verdict:
     """Against the limits; cold for holding and raising, hot for shutting and flying up. Raises: GeometryError."""
-    cold, hot = swing(turning, one, COLD_C), swing(turning, one, HOT_C)
+    cold, hot = swing(turning, strut, COLD_C), swing(turning, strut, HOT_C)
     gravity, gas = float(cold.gravity_nm[-1]), float(cold.gas_nm[-1])
     share = gas / gravity if gravity > 1e-6 else None
     up, down = float(cold.raise_n.max()), float(hot.close_n.max())
-    rub = one.many * one.friction_n * np.abs(hot.lever_m)
+    rub = strut.many * strut.friction_n * np.abs(hot.lever_m)
     flies = float(((hot.gas_nm - rub - hot.gravity_nm) / turning.hand_m).max())
     shut = bool(hot.gravity_nm[0] > hot.gas_nm[0])
     fails = []
@@ -153,7 +155,7 @@ def verdict(turning: Turning, one: Strut) -> Verdict:
         fails.append("shut")
     if share is not None and share < HOLD_SHARE:
         fails.append("hold")
-    shortest, longest = one.open.si - one.stroke.si + SHORT_M, one.open.si - LONG_M
+    shortest, longest = strut.open.si - strut.stroke.si + SHORT_M, strut.open.si - LONG_M
     fits = bool(cold.length_m.min() >= shortest - 1e-9 and cold.length_m.max() <= longest + 1e-9)
     return Verdict(share, up, down, max(flies, 0.0), shut, fits, tuple(fails))
 
@@ -211,17 +213,17 @@ def search(turning: Turning, many: int = 2, rise: float = 1.25, friction_n: floa
             for k in np.lexsort((easy, weight))[:KEPT].tolist():
                 b, p = at[k]
                 m = [Length(round(float(v), 3)) for v in (bx.ravel()[b], bz.ravel()[b], lx[p], lz[p])]
-                one = Strut(Length(shut), Length(opened), Length(stroke), float(force), many, m[0], m[1], m[2], m[3], rise, friction_n)
-                best.append(((float(weight[k]), float(easy[k])), one))
+                strut = Strut(Length(shut), Length(opened), Length(stroke), float(force), many, m[0], m[1], m[2], m[3], rise, friction_n)
+                best.append(((float(weight[k]), float(easy[k])), strut))
     found: Found | None = None
-    for _, one in sorted(best, key=lambda pair: pair[0])[: 4 * KEPT]:  # to the millimetre, as they are marked out
-        judged = verdict(turning, one)
+    for _, strut in sorted(best, key=lambda pair: pair[0])[: 4 * KEPT]:  # to the millimetre, as they are marked out
+        judged = verdict(turning, strut)
         if found is None or _badness(judged) < _badness(found.verdict):
-            found = Found(one, judged, tried)
+            found = Found(strut, judged, tried)
         if judged.good:
             break
     return found
 
 
-def _badness(one: Verdict) -> tuple[bool, int]:
-    return not one.fits, sum(1 << ORDER.index(what) for what in one.fails)
+def _badness(verdict: Verdict) -> tuple[bool, int]:
+    return not verdict.fits, sum(1 << ORDER.index(what) for what in verdict.fails)

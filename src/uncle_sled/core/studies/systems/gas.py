@@ -74,7 +74,7 @@ def burner_of(thing: Thing) -> Burner | None:
 
 def gas_of(build: Build) -> Gas:
     """Everything that burns and what feeds it."""
-    burners = tuple(one for t in build.stow.things if (one := burner_of(t)) is not None)
+    burners = tuple(burner for t in build.stow.things if (burner := burner_of(t)) is not None)
     kg = dict[str, float]()
     cylinders = []
     for t in build.stow.things:
@@ -84,13 +84,13 @@ def gas_of(build: Build) -> Gas:
                 cylinders.append(t)
     day = dict[str, float]()
     why = []
-    for one in burners:
-        if one.kw is not None and one.kw <= 0:
-            why.append(f"{one.name}: 0 kW burn nothing; what does it give")
-        elif one.kg_day is None:
-            why.append(f"{one.name}: {'what it gives' if one.kw is None else 'its hours a day'} is not said")
-        elif one.fuel in KG_L:
-            day[one.fuel] = day.get(one.fuel, 0.0) + one.kg_day
+    for burner in burners:
+        if burner.kw is not None and burner.kw <= 0:
+            why.append(f"{burner.name}: 0 kW burn nothing; what does it give")
+        elif burner.kg_day is None:
+            why.append(f"{burner.name}: {'what it gives' if burner.kw is None else 'its hours a day'} is not said")
+        elif burner.fuel in KG_L:
+            day[burner.fuel] = day.get(burner.fuel, 0.0) + burner.kg_day
     blank = [t for t in build.stow.things if t.tank is not None and t.tank.contents in KG_L and not t.tank.volume and not t.taken_out]
     why += [f"{t.name}: how much it holds is not said" for t in blank]
     unsaid = {t.tank.contents for t in blank if t.tank is not None}
@@ -100,7 +100,7 @@ def gas_of(build: Build) -> Gas:
         first = max(cylinders, key=lambda t: t.tank.volume.si if t.tank and t.tank.volume else 0.0)
         d, h = min(first.length.si, first.width.si), first.height.si * 0.75 * SHARE_FULL
         table = [(t, tuple(boil_off_kw(d, h * level, t) * len(cylinders) for level in LEVELS)) for t in TEMPS_C]
-    gas_kw = [one.kw for one in burners if one.fuel == "gas" and one.kw is not None]
+    gas_kw = [each_burner.kw for each_burner in burners if each_burner.fuel == "gas" and each_burner.kw is not None]
     wanted = build.systems.water.days if build.systems.water.days is not None else build.brief.nights_off
     return Gas(
         burners,
@@ -110,6 +110,6 @@ def gas_of(build: Build) -> Gas:
         float(wanted) if wanted is not None else None,
         tuple(table),
         sum(gas_kw),
-        sum(one.kw for one in burners if one.kw is not None and not one.sealed and not one.flued),
+        sum(each_burner.kw for each_burner in burners if each_burner.kw is not None and not each_burner.sealed and not each_burner.flued),
         tuple(why),
     )

@@ -90,18 +90,18 @@ def profile(
 
     Raises: GeometryError: no layers, or no resistance to vapour at all.
     """
-    if not layers or sum(one.sd_m for one in layers) <= 0:
+    if not layers or sum(each_layer.sd_m for each_layer in layers) <= 0:
         raise GeometryError(f"{name}: layers with an sd of nothing; a mu of 1 is air.")
-    whole = sum(one.r_m2k_w for one in layers) + sum(films)
+    whole = sum(each_layer.r_m2k_w for each_layer in layers) + sum(films)
     r, sd, depth = films[0], 0.0, 0.0
     cuts = [(sd, depth, r, layers[0].name)]
-    for one in layers:
-        many = max(int(one.r_m2k_w / SPLIT_R) + (1 if one.r_m2k_w % SPLIT_R > 1e-9 else 0), 1)
+    for layer in layers:
+        many = max(int(layer.r_m2k_w / SPLIT_R) + (1 if layer.r_m2k_w % SPLIT_R > 1e-9 else 0), 1)
         for _ in range(many):
-            r += one.r_m2k_w / many
-            sd += max(one.sd_m, LEAST_SD_M if one.thick_m > 0 else 0.0) / many
-            depth += one.thick_m / many
-            cuts.append((sd, depth, r, one.name))
+            r += layer.r_m2k_w / many
+            sd += max(layer.sd_m, LEAST_SD_M if layer.thick_m > 0 else 0.0) / many
+            depth += layer.thick_m / many
+            cuts.append((sd, depth, r, layer.name))
     temps = [inside_c - at / whole * (inside_c - outside_c) for _, _, at, _ in cuts]
     sat = [saturation_pa(t) for t in temps]
     points = [

@@ -113,7 +113,7 @@ def _meeting(net: Network) -> Iterator[Hazard]:
         for reached in _reached(net, id):
             if net.ends[reached].kind in ("transfer switch", "inverter charger"):
                 continue
-            others = {one for one in feeds[reached] if one != id and " of " not in one}
+            others = {feed for feed in feeds[reached] if feed != id and " of " not in feed}
             if others and id in feeds[reached]:
                 yield Hazard("live-pins", (id, *sorted(others)), (end.name, _names(net, others)))
                 break
@@ -134,7 +134,7 @@ def _reached(net: Network, id: str) -> list[str]:
     for now in seen:
         if now != id and net.ends[now].kind in ("transfer switch", "inverter charger"):
             continue
-        seen += [one for one in dict.fromkeys(after(net, now, AC)) if one not in seen]
+        seen += [end for end in dict.fromkeys(after(net, now, AC)) if end not in seen]
     return seen
 
 
@@ -187,7 +187,7 @@ def _panel_rows(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:
             continue
         for row in rows:
             laid = [one for id in row if (one := wired.wire(id)) is not None]
-            if laid and all(one.fused == "none" for one in laid):
+            if laid and all(each_laid.fused == "none" for each_laid in laid):
                 yield Hazard("unfused", (laid[0].id,), (_run(net, laid[0].id), net.ends[net.wires[laid[0].id].start].name))
 
 
@@ -272,13 +272,13 @@ def _mains(build: Build, net: Network) -> Iterator[Hazard]:
         if not any(net.ends[one].kind == "earth stud" for one in together):
             yield Hazard("no-earth", (id,), (end.name,))
         live = _reached(net, id)
-        bonds = [one for one in build.systems.bonds if one in live]
+        bonds = [bond for bond in build.systems.bonds if bond in live]
         if end.kind == "inlet":
             if bonds:
                 yield Hazard("neutral-bond", (id, bonds[0]), (end.name, net.ends[bonds[0]].name), len(bonds) + 1.0, 1.0)
         elif end.kind in ("inverter", "inverter charger", "generator"):
             fed = behind(net, id, AC)
-            bound = [one for one in build.systems.bonds if one in fed]
+            bound = [bond for bond in build.systems.bonds if bond in fed]
             if len(bound) != 1:
                 yield Hazard("neutral-bond", (id, *bound[:1]), (end.name, ""), float(len(bound)), 1.0)
 
@@ -332,9 +332,9 @@ def _sockets(net: Network, wired: Wired) -> Iterator[Hazard]:
             limit = end.rating_a
         else:
             continue
-        amps = [one.current_a for one in asked if one is not None and one.current_a is not None]
+        amps = [laid.current_a for laid in asked if laid is not None and laid.current_a is not None]
         if limit is not None and sum(amps) > limit + 1e-9:
-            yield Hazard("socket-over", (id, *(one.id for one in asked if one is not None)), (end.name,), sum(amps), limit)
+            yield Hazard("socket-over", (id, *(laid.id for laid in asked if laid is not None)), (end.name,), sum(amps), limit)
 
 
 def _batteries(build: Build, net: Network, wired: Wired) -> Iterator[Hazard]:

@@ -109,7 +109,9 @@ def _face(kind: str, face: Face | None, lining: Relining | None, area: float, bu
 def blank_layer(face: Face, library: Library) -> str:
     """Name of the first material of a face that has neither conductivity nor R; nothing where all are known."""
     of = (library.get(layer.material) for layer in face.layers)
-    return next((one.name for one in of if one is not None and one.conductivity_w_mk is None and one.r_m2k_w is None), "")
+    return next(
+        (material.name for material in of if material is not None and material.conductivity_w_mk is None and material.r_m2k_w is None), ""
+    )
 
 
 def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:
@@ -120,19 +122,33 @@ def holds_j_m2k(material: str, thickness_m: float, library: Library) -> float:
     return found.weight_kg_m2(thickness_m) * (found.heat_j_kgk or TIMBER_J)
 
 
-def _opening(one: Opening) -> Path:
-    area = one.width.si * one.height.si
-    if one.u_w_m2k is not None:
-        return Path(one.id, one.name, one.kind, one.face, area, one.u_w_m2k, film_of(one.face), solar=_solar(one))
-    if one.kind in ("window", "light", "vent"):
-        glass = one.glazing or "single"
-        return Path(one.id, one.name, one.kind, one.face, area, GLASS_U[glass], film_of(one.face), rough=not one.glazing, solar=_solar(one))
-    film = film_of(one.face)
-    return Path(one.id, one.name, one.kind, one.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True)
+def _opening(opening: Opening) -> Path:
+    area = opening.width.si * opening.height.si
+    if opening.u_w_m2k is not None:
+        return Path(
+            opening.id, opening.name, opening.kind, opening.face, area, opening.u_w_m2k, film_of(opening.face), solar=_solar(opening)
+        )
+    if opening.kind in ("window", "light", "vent"):
+        glass = opening.glazing or "single"
+        return Path(
+            opening.id,
+            opening.name,
+            opening.kind,
+            opening.face,
+            area,
+            GLASS_U[glass],
+            film_of(opening.face),
+            rough=not opening.glazing,
+            solar=_solar(opening),
+        )
+    film = film_of(opening.face)
+    return Path(
+        opening.id, opening.name, opening.kind, opening.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True
+    )
 
 
-def _solar(one: Opening) -> float:
-    return SOLAR[one.glazing or "single"] if one.kind in ("window", "light") else 0.0
+def _solar(opening: Opening) -> float:
+    return SOLAR[opening.glazing or "single"] if opening.kind in ("window", "light") else 0.0
 
 
 class Losses(msgspec.Struct, frozen=True):

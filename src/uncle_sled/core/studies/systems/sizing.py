@@ -176,7 +176,7 @@ def battery_ops(thing: Thing, usable_wh: float) -> tuple[tuple[Op, ...], float] 
 
 def panel_ops(thing: Thing, wp: float) -> tuple[tuple[Op, ...], float] | None:
     """Ops that make a panel the next size sold, its middle where it was; None where none is sold."""
-    found = next((one for one in PANELS if one[0] >= wp - 1e-6), None)
+    found = next((panel for panel in PANELS if panel[0] >= wp - 1e-6), None)
     if found is None or found[0] <= (figures_of(thing).solar_wp or 0.0):
         return None
     watts, long, wide, kg = found
@@ -231,7 +231,7 @@ def strings_v(build: Build) -> tuple[Voltage, ...]:
     said = build.brief.coldest is not None
     coldest_c = build.brief.coldest.si if build.brief.coldest is not None else PLATE_C
     limits = [figures_of(t).most_v for t in units_of(build, "solar charger") if figures_of(t).most_v is not None]
-    limit = min((one for one in limits if one is not None), default=None)
+    limit = min((limit for limit in limits if limit is not None), default=None)
     series = build.systems.panels_in_series
     made = []
     for thing in units_of(build, "panel"):
@@ -288,7 +288,7 @@ def least_of(build: Build) -> tuple[Least, ...]:
                 "a fifth of the amp hours",
             )
         )
-    ac = [one.power_w for one in loads_of(build) if one.ac and one.power_w]
+    ac = [appliance.power_w for appliance in loads_of(build) if appliance.ac and appliance.power_w]
     inverters = [figures_of(t).power_w for t in units_of(build, "inverter", "inverter charger", "station")]
     if ac and (inverters or ah):
         there = max((w for w in inverters if w is not None), default=None)

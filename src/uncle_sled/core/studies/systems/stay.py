@@ -97,25 +97,27 @@ class Stay(msgspec.Struct, frozen=True, eq=False):
     why: tuple[str, ...]
 
     def of(self, id: str) -> String | None:
-        return next((one for one in self.strings if one.id == id), None)
+        return next((string for string in self.strings if string.id == id), None)
 
 
 def demand_of(build: Build, mode: str, mains: bool) -> Demand:
     """What the loads of a mode draw by the hour. Args: mains: plugged in, so that what runs on mains costs no battery."""
     off = left_off(build.systems, mode, stay=True)
-    loads = tuple(one for one in loads_of(build) if one.id not in off)
+    loads = tuple(run for run in loads_of(build) if run.id not in off)
     made = np.zeros((len(loads), HOURS))
-    for row, one in enumerate(loads):
-        if one.power_w is None or one.hours_day is None or (one.ac and mains):
+    for row, appliance in enumerate(loads):
+        if appliance.power_w is None or appliance.hours_day is None or (appliance.ac and mains):
             continue
-        made[row] = one.power_w * one.duty * _hours(one.hours_day, one.when) / (INVERTER_ETA if one.ac else 1.0)
+        made[row] = (
+            appliance.power_w * appliance.duty * _hours(appliance.hours_day, appliance.when) / (INVERTER_ETA if appliance.ac else 1.0)
+        )
     idle = np.zeros(HOURS)
-    ac_hours = sum(one.hours_day or 0.0 for one in loads if one.ac and one.power_w)
+    ac_hours = sum(run.hours_day or 0.0 for run in loads if run.ac and run.power_w)
     if ac_hours > 0 and not mains:
         for thing in units_of(build, "inverter", "inverter charger", "station")[:1]:
             f = figures_of(thing)
             idle += (f.idle_w or 0.0) * _hours(f.hours_day if f.hours_day is not None else min(ac_hours, 24.0), "any")
-    unknown = tuple(one.name for one in loads if one.power_w is None or one.hours_day is None)
+    unknown = tuple(run.name for run in loads if run.power_w is None or run.hours_day is None)
     return Demand(loads, made, idle, unknown)
 
 
@@ -179,7 +181,7 @@ def stay_of(build: Build, mode: str) -> Stay:
     strings: tuple[String, ...] = ()
     reserve = 0.0
     if bank is not None and not why:
-        must = np.array([one.must_run for one in demand.loads])
+        must = np.array([appliance.must_run for appliance in demand.loads])
         if must.any() and not must.all():
             reserve = min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)
         strings = tuple(_string(build, bank, demand, reserve, nights, day, sky) for sky in skies())
@@ -192,7 +194,7 @@ def _string(build: Build, bank: Bank, demand: Demand, reserve: float, nights: in
     sun, clipped_sun = _sun(build, day, sky, hours)
     car, generator, mains = _others(build, clock)
     into = sun - clipped_sun + car + generator + mains
-    must = np.array([one.must_run for one in demand.loads], dtype=bool)
+    must = np.array([appliance.must_run for appliance in demand.loads], dtype=bool)
     must_wh = demand.wh[must].sum(axis=0)[clock]
     other_wh = demand.wh[~must].sum(axis=0)[clock] + demand.idle_wh[clock]
     coldest = build.brief.coldest
@@ -315,7 +317,7 @@ def solar_limit_w(build: Build) -> float | None:
     """What the charge controllers pass on at the most [W]; None where nobody said, or none is aboard."""
     limits = [figures_of(t).charge_w for t in units_of(build, "solar charger")]
     limits = limits or [figures_of(t).charge_w for t in units_of(build, "station")]
-    told = [one for one in limits if one is not None]
+    told = [limit for limit in limits if limit is not None]
     return sum(told) if told else None
 
 

@@ -88,7 +88,7 @@ class Night(msgspec.Struct, frozen=True):
 
     @property
     def wet(self) -> tuple[Surface, ...]:
-        return tuple(one for one in self.surfaces if one.sweats)
+        return tuple(face for face in self.surfaces if face.sweats)
 
 
 def sleepers(build: Build, facts: Facts) -> int:
@@ -100,8 +100,12 @@ def bed_places(build: Build) -> int:
     """How many the beds of the fullest mode hold [people], by 550 mm across each; nobody named them, and they sleep there."""
     most = 0
     for mode in build.stow.modes:
-        beds = [one for one in build.stow.things if not one.taken_out and not one.rides and one.id not in mode.absent and is_bed(one, mode)]
-        most = max(most, sum(max(int(min(one.length.si, one.width.si) / LEAST_WIDE_M + 1e-6), 1) for one in beds))
+        beds = [
+            thing
+            for thing in build.stow.things
+            if not thing.taken_out and not thing.rides and thing.id not in mode.absent and is_bed(thing, mode)
+        ]
+        most = max(most, sum(max(int(min(thing.length.si, thing.width.si) / LEAST_WIDE_M + 1e-6), 1) for thing in beds))
     return most
 
 
@@ -149,7 +153,7 @@ def night_of(build: Build, facts: Facts, framed: Framed) -> Night:
         stops = flow_against_m3h(made, t, inside, c_out)
         price = None if stops is None else AIR_WH_M3K * stops * (inside - outside)
         surfaces.append(Surface(id, name, where, face, t, t < dew - 1e-9, stops, price, rough))
-    surfaces.sort(key=lambda one: (one.t_c, one.name))
+    surfaces.sort(key=lambda face: (face.t_c, face.name))
     return Night(inside, outside, made, flow, air.vent_m3h is not None, rh, dew, c_out, tuple(surfaces), unknown, ())
 
 

@@ -39,17 +39,17 @@ class Together(msgspec.Struct, frozen=True):
 def together_of(build: Build, mode: str) -> Together:
     """All pairs of the loads that matter: what runs on mains, and direct current over 100 W."""
     off = left_off(build.systems, mode, stay=True)
-    loads = [one for one in loads_of(build) if one.id not in off and (one.ac or (one.power_w or 0.0) >= SMALL_W or one.power_w is None)]
-    loads = sorted(loads, key=lambda one: (-(one.power_w or 0.0), one.id))[:MOST]
+    loads = [run for run in loads_of(build) if run.id not in off and (run.ac or (run.power_w or 0.0) >= SMALL_W or run.power_w is None)]
+    loads = sorted(loads, key=lambda run: (-(run.power_w or 0.0), run.id))[:MOST]
     bank = bank_of(build)
     idle = next((figures_of(t).idle_w or 0.0 for t in units_of(build, "inverter", "inverter charger", "station")), 0.0)
     source = _source(build)
     pairs = []
-    for at, one in enumerate(loads):
+    for at, appliance in enumerate(loads):
         for other in loads[at:]:
-            both = (one,) if one is other else (one, other)
+            both = (appliance,) if appliance is other else (appliance, other)
             pairs.append(_meeting(build, both, source))
-    lasts = tuple(None if bank is None or one.power_w is None else lasts_h(bank, one.power_w * one.duty, one.ac, idle) for one in loads)
+    lasts = tuple(None if bank is None or run.power_w is None else lasts_h(bank, run.power_w * run.duty, run.ac, idle) for run in loads)
     return Together(tuple(loads), tuple(pairs), lasts, source)
 
 
@@ -62,10 +62,10 @@ def _source(build: Build) -> str:
 
 
 def _meeting(build: Build, both: tuple[Runs, ...], source: str) -> Meeting:
-    one, other = both[0], both[-1]
+    appliance, other = both[0], both[-1]
 
     def says(fits: bool | None, why: str) -> Meeting:
-        return Meeting(one.id, other.id, fits, why)
+        return Meeting(appliance.id, other.id, fits, why)
 
     unknown = next((load for load in both if load.power_w is None), None)
     if unknown is not None:

@@ -201,7 +201,7 @@ class AxlePanel(Panel):
         s = self.session.studied
         points = balance_points(s)
         name = s.table.cases[worst_row(self.session)].name if s.table.cases else ""
-        return next((one for one in points if one[2] == name), points[0] if points else None)
+        return next((point for point in points if point[2] == name), points[0] if points else None)
 
     def try_balance_point(self) -> None:
         """The axle as far behind the shown load's balance point as the band wants, as a ghost."""

@@ -22,34 +22,38 @@ class FramePanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Section], ...] = (
-            Column("Rails of", lambda one: one.section.says(self.session.shown)),
+            Column("Rails of", lambda choice: choice.section.says(self.session.shown)),
             Column(
                 "More",
-                lambda one: self.words.kg(one.more_kg),
+                lambda choice: self.words.kg(choice.more_kg),
                 right=True,
-                sort=lambda one: one.more_kg,
+                sort=lambda choice: choice.more_kg,
                 tip="What the frame would weigh more",
             ),
             Column(
-                "Ball", lambda one: self.words.kg(one.ball_kg), right=True, sort=lambda one: one.ball_kg, tip="What it puts on the ball"
+                "Ball",
+                lambda choice: self.words.kg(choice.ball_kg),
+                right=True,
+                sort=lambda choice: choice.ball_kg,
+                tip="What it puts on the ball",
             ),
             Column(
                 "Yield",
-                lambda one: f"{one.utilisation * 100:.0f} %",
+                lambda choice: f"{choice.utilisation * 100:.0f} %",
                 right=True,
-                sort=lambda one: one.utilisation,
-                ink=lambda one: "primer" if one.utilisation > 1 else "",
+                sort=lambda choice: choice.utilisation,
+                ink=lambda choice: "primer" if choice.utilisation > 1 else "",
             ),
             Column(
                 "Sinks",
                 self._sinks,
                 right=True,
-                sort=lambda one: one.sinks_m,
-                ink=lambda one: "ochre word" if one.sinks_m > one.sinks_limit_m else "",
+                sort=lambda choice: choice.sinks_m,
+                ink=lambda choice: "ochre word" if choice.sinks_m > choice.sinks_limit_m else "",
             ),
         )
         self.table = self.put(
-            Listed[Section]("Sections for the rails, lightest first", columns, self._sections, lambda one: one.section.id, share=1)
+            Listed[Section]("Sections for the rails, lightest first", columns, self._sections, lambda choice: choice.section.id, share=1)
         )
         self.try_button = self.put(Act("Try this section", TRY_TIP, self.try_section, plain=True))
         self.chart = self.put(
@@ -79,16 +83,22 @@ class FramePanel(Panel):
 
     def _sections(self) -> list[Section]:
         inches = self.session.build.brief.region == "North American"
-        return [one for one in choices(self.studied) if one.section.inches == inches]
+        return [choice for choice in choices(self.studied) if choice.section.inches == inches]
 
     def refreshed(self) -> None:
         if self.table.marked() < 0:  # the rails that it has
             rail = self.made().rail
-            self.table.mark_only(next((k for k, one in enumerate(self.table.rows) if rail is not None and one.section.id == rail.id), -1))
+            self.table.mark_only(
+                next((k for k, choice in enumerate(self.table.rows) if rail is not None and choice.section.id == rail.id), -1)
+            )
 
-    def _sinks(self, one: Section) -> str:
+    def _sinks(self, choice: Section) -> str:
         return (
-            self.words.thick(round(one.sinks_m, 3)) if one.sinks_m < 0.1 else "over 0.1 m" if not self.session.shown.imperial else 'over 4"'
+            self.words.thick(round(choice.sinks_m, 3))
+            if choice.sinks_m < 0.1
+            else "over 0.1 m"
+            if not self.session.shown.imperial
+            else 'over 4"'
         )
 
     def made(self) -> FrameUnder:
@@ -101,17 +111,17 @@ class FramePanel(Panel):
         if self.how == "road":
             s = self.session.studied
             id = s.table.cases[worst_row(self.session)].id
-            return next((one for one in made.beams if one.how == "road" and one.case_id == id), made.worst)
-        return next((one for one in made.beams if one.how == self.how), None)
+            return next((beam for beam in made.beams if beam.how == "road" and beam.case_id == id), made.worst)
+        return next((beam for beam in made.beams if beam.how == self.how), None)
 
     def show_how(self, how: str) -> None:
         self.how = how
         self.refresh()
 
     def try_section(self) -> None:
-        one = self.table.row()
-        if one is not None:
-            try_edit(self.session, f"Rails of {one.section.says(self.session.shown)}", (set_to("rig.rail", one.section.id),))
+        choice = self.table.row()
+        if choice is not None:
+            try_edit(self.session, f"Rails of {choice.section.says(self.session.shown)}", (set_to("rig.rail", choice.section.id),))
 
     def _why(self) -> str:
         made = self.made()
@@ -120,17 +130,17 @@ class FramePanel(Panel):
         return "It cannot stand so: the jack's place is not said (Rig)."
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one, made = self.beam(), self.made()
-        return frame_drawn(self.session.studied, made, one, self.words, width, height) if one is not None else ()
+        beam, made = self.beam(), self.made()
+        return frame_drawn(self.session.studied, made, beam, self.words, width, height) if beam is not None else ()
 
     def _told(self) -> str:
-        made, one, words = self.made(), self.beam(), self.words
-        if one is None or made.rail is None:
+        made, beam, words = self.made(), self.beam(), self.words
+        if beam is None or made.rail is None:
             return ""
-        use = one.worst_pa / made.yield_pa * 100
+        use = beam.worst_pa / made.yield_pa * 100
         weld = " beside a weld" if made.rail.metal == "aluminium" else ""
         return (
-            f"{one.name}, {LABEL[one.how]}: {use:.0f} % of yield{weld}, {words.m(one.worst_m)} behind the ball; "
-            f"drawbar's foot {one.tongue_pa / made.yield_pa * 100:.0f} %; sinks {words.thick(one.sinks_most_m)} of {words.thick(one.sinks_limit_m)}. "
+            f"{beam.name}, {LABEL[beam.how]}: {use:.0f} % of yield{weld}, {words.m(beam.worst_m)} behind the ball; "
+            f"drawbar's foot {beam.tongue_pa / made.yield_pa * 100:.0f} %; sinks {words.thick(beam.sinks_most_m)} of {words.thick(beam.sinks_limit_m)}. "
             f"Rails: {lower_first(made.rail.says(self.session.shown))}."
         )

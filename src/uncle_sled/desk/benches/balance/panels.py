@@ -93,11 +93,11 @@ class LimitsPanel(Panel):
         )
 
     def _mine(self) -> tuple[Limit, ...]:
-        limits = sorted(every_limit(self.session.studied).limits, key=lambda one: -use(one))
-        return tuple(one for one in limits if one.vehicle_id is None)
+        limits = sorted(every_limit(self.session.studied).limits, key=lambda limit: -use(limit))
+        return tuple(limit for limit in limits if limit.vehicle_id is None)
 
     def _unchecked(self) -> tuple[Unchecked, ...]:
-        return tuple(one for one in every_limit(self.session.studied).unchecked if one.vehicle_id is None)
+        return tuple(unchecked for unchecked in every_limit(self.session.studied).unchecked if unchecked.vehicle_id is None)
 
     def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
         mine, none = self._mine(), self._unchecked()
@@ -108,7 +108,7 @@ class LimitsPanel(Panel):
         """How many limits were held against a number at all; blue is computed, green is weighed."""
         held = every_limit(self.session.studied)
         checked, every = len(held.limits), len(held.limits) + len(held.unchecked)
-        weighed = sum(one.face == "measured" for one in held.limits)
+        weighed = sum(limit.face == "measured" for limit in held.limits)
         how = f"{weighed} of them by weighing (green), the rest computed (blue)" if weighed else "computed (blue), none by weighing"
         return [f"{checked} of {every} limits checked, {how}." if checked else f"None of {every} limits could be checked."]
 

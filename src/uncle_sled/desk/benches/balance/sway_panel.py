@@ -41,12 +41,12 @@ MOST_COSTS = 12
 def _swing(s: Studied, row: int) -> tuple[Swaying, Trace, tuple[float, float]] | None:
     """The case of a row, what a gust does to it at the speed asked, and its damping over untested tyres."""
     made = sway(s)
-    one = next((c for c in made.cases if c.case_id == s.table.cases[row].id), None) if s.table.cases else None
-    if one is None:
+    swaying = next((c for c in made.cases if c.case_id == s.table.cases[row].id), None) if s.table.cases else None
+    if swaying is None:
         return None
     body = s.framed.body
     force, at = (gust_n(body.side.area_m2), float(body.side.centroid[0])) if body is not None else (None, 0.0)
-    return one, trace(one.train, made.at_kmh, force, at), tyre_band(one.train, made.at_kmh)
+    return swaying, trace(swaying.train, made.at_kmh, force, at), tyre_band(swaying.train, made.at_kmh)
 
 
 class SwayPanel(Panel):
@@ -55,35 +55,46 @@ class SwayPanel(Panel):
     def laid(self) -> Group:
         there = lambda: self.swing() is not None
         what_if: tuple[Column[WhatIf], ...] = (
-            Column("What if", lambda one: one.says),
-            Column("Damping", lambda one: f"{one.damping:.2f}", right=True, ink=lambda one: "primer" if one.damping < GOOD else ""),
+            Column("What if", lambda what_if: what_if.says),
+            Column(
+                "Damping",
+                lambda what_if: f"{what_if.damping:.2f}",
+                right=True,
+                ink=lambda what_if: "primer" if what_if.damping < GOOD else "",
+            ),
             Column(
                 "Grows from",
-                lambda one: self.words.kmh(one.critical_kmh) if one.critical_kmh else "none",
+                lambda what_if: self.words.kmh(what_if.critical_kmh) if what_if.critical_kmh else "none",
                 right=True,
                 tip="The speed from which swings grow; none: not up to the fastest that is looked at, which makes no speed safe",
             ),
         )
         cost: tuple[Column[Cost], ...] = (
-            Column("Costs most", lambda one: one.name),
-            Column("Weighs", lambda one: self.words.kg(one.kg), right=True, sort=lambda one: one.kg),
+            Column("Costs most", lambda cost: cost.name),
+            Column("Weighs", lambda cost: self.words.kg(cost.kg), right=True, sort=lambda cost: cost.kg),
             Column(
                 "Behind",
-                lambda one: self.words.m(one.behind_axle_m),
+                lambda cost: self.words.m(cost.behind_axle_m),
                 right=True,
-                sort=lambda one: one.behind_axle_m,
+                sort=lambda cost: cost.behind_axle_m,
                 tip="Behind the axle; less than nothing: ahead of it",
             ),
             Column(
-                "Gain", lambda one: f"{one.gain:+.3f}", right=True, sort=lambda one: one.gain, tip="What damping gains when it is taken out"
+                "Gain",
+                lambda cost: f"{cost.gain:+.3f}",
+                right=True,
+                sort=lambda cost: cost.gain,
+                tip="What damping gains when it is taken out",
             ),
         )
         self.ifs = self.put(
-            Listed[WhatIf]("What would change it", what_if, self._ifs, lambda one: one.says, lambda _: self._may(), when=there, share=1)
+            Listed[WhatIf](
+                "What would change it", what_if, self._ifs, lambda what_if: what_if.says, lambda _: self._may(), when=there, share=1
+            )
         )
         self.try_button = self.put(Act("Try it", TRY_TIP, self.try_it, plain=True, when=there))
         self.table = self.put(
-            Listed[Cost]("What each mass costs of the damping", cost, self._costs, lambda one: one.id, self._picked, when=there, share=2)
+            Listed[Cost]("What each mass costs of the damping", cost, self._costs, lambda cost: cost.id, self._picked, when=there, share=2)
         )
         self.plan = self.put(Drawing("Car and trailer from above after a gust", self._plan, when=there, share=4))
         self.trace = self.put(Drawing("The bend at the ball after a gust", self._trace, when=there, share=3))
@@ -150,13 +161,13 @@ class SwayPanel(Panel):
         return self.ifs.row()
 
     def _may(self) -> None:
-        one = self.what_if()
-        self.try_button.setEnabled(one is not None and bool(one.ops))
+        what_if = self.what_if()
+        self.try_button.setEnabled(what_if is not None and bool(what_if.ops))
 
     def try_it(self) -> None:
-        one = self.what_if()
-        if one is not None and one.ops:
-            try_edit(self.session, one.says, one.ops)
+        what_if = self.what_if()
+        if what_if is not None and what_if.ops:
+            try_edit(self.session, what_if.says, what_if.ops)
 
     # the moment
     def toggle(self) -> None:
@@ -188,8 +199,8 @@ class SwayPanel(Panel):
         self.plan.update()
         self.trace.update()
 
-    def _picked(self, one: Cost) -> None:
-        self.session.select((one.id.split("/")[0],))
+    def _picked(self, cost: Cost) -> None:
+        self.session.select((cost.id.split("/")[0],))
 
     def refreshed(self) -> None:
         self._may()
@@ -199,13 +210,13 @@ class SwayPanel(Panel):
         got, words = self.swing(), self.words
         if got is None:
             return ""
-        one, bent, (low, high) = got
+        swaying, bent, (low, high) = got
         made = sway(self.session.studied)
         whose = "" if made.said else " (the fastest speed is not said, Brief)"
         settles = settles_s(bent)
-        told = f"{one.name} at {words.kmh(made.at_kmh)}{whose}: damping {one.damping_at:.2f}, by the tyres {low:.2f} to {high:.2f}; {critical_words(one, words)}."
-        if one.oversteer_kmh is not None:
-            told += f" The car itself turns away from {words.kmh(one.oversteer_kmh)}."
+        told = f"{swaying.name} at {words.kmh(made.at_kmh)}{whose}: damping {swaying.damping_at:.2f}, by the tyres {low:.2f} to {high:.2f}; {critical_words(swaying, words)}."
+        if swaying.oversteer_kmh is not None:
+            told += f" The car itself turns away from {words.kmh(swaying.oversteer_kmh)}."
         return told + (
             f" After the gust it is still in {settles:.1f} s." if settles is not None else " After the gust it does not come to rest."
         )

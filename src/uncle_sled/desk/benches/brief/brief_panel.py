@@ -67,7 +67,7 @@ def _rows_of_a_car(session: Session, car: str) -> list[Row]:
     path, made = f"facts.vehicles.{car}.loads", []
 
     def load_of(project: Project, id: str) -> CarLoad | None:
-        loads = next((one.loads for one in project.facts.vehicles if one.id == car), ())
+        loads = next((vehicle.loads for vehicle in project.facts.vehicles if vehicle.id == car), ())
         return next((load for load in loads if load.id == id), None)
 
     def write(id: str, field: str) -> Callable[[Any], list[Op]]:
@@ -95,7 +95,7 @@ class BriefPanel(Panel):
     def _made_for(self) -> Hashable:
         """Whose cards there are."""
         facts = self.session.facts
-        loads = tuple((one.id, one.name) for one in loads_of(self.session.build))
+        loads = tuple((appliance.id, appliance.name) for appliance in loads_of(self.session.build))
         return tuple(person.id for person in facts.people), tuple(car.id for car in facts.vehicles), loads
 
     def _cards(self) -> Cards:

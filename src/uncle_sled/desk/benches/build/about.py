@@ -9,7 +9,7 @@ from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
     work = project.build.work
-    done = sum(1 for one in work.changes if one.done)
+    done = sum(1 for change in work.changes if change.done)
     if done:
         return f"{done} done", "good"
     if work.begin or work.deadline or work.log:

@@ -47,7 +47,7 @@ class BuildBench(PanelBench):
     # what can be done
     def change_op(self, id: str, **fields: Any) -> Op:
         """An op that writes fields of a task, whether it was changed before or not."""
-        known = next((one for one in self.session.build.work.changes if one.id == id), None)
+        known = next((change for change in self.session.build.work.changes if change.id == id), None)
         after = msgspec.to_builtins(msgspec.structs.replace(known or TaskChange(id), **fields))
         return set_to(f"work.changes.{id}", after) if known is not None else add_to("work.changes", after)
 
@@ -55,11 +55,11 @@ class BuildBench(PanelBench):
         return bool(self.session.edit(says, [self.change_op(id, **fields)], "Build"))
 
     def name_of(self, id: str) -> str:
-        return next((one.name for one in tasks_of(self.session.build, self.session.project.facts) if one.id == id), id)
+        return next((task.name for task in tasks_of(self.session.build, self.session.project.facts) if task.id == id), id)
 
     def add_task(self) -> None:
         self.show_view("Calendar")
-        id = fresh_id("own", [one.id for one in self.session.build.work.changes])
+        id = fresh_id("own", [change.id for change in self.session.build.work.changes])
         record = TaskChange(id, own=True, name="New task", kind="else", low=1.0, likely=2.0, high=4.0)
         if self.session.edit("Add a task", [add_to("work.changes", msgspec.to_builtins(record))], "Build"):
             self.chosen = id
@@ -69,7 +69,7 @@ class BuildBench(PanelBench):
         if not self.chosen:
             self.session.said.emit("Click a task first.", "note")
             return
-        known = next((one for one in self.session.build.work.changes if one.id == self.chosen), None)
+        known = next((change for change in self.session.build.work.changes if change.id == self.chosen), None)
         done = "" if known is not None and known.done else today()
         name = self.name_of(self.chosen)
         self.change(self.chosen, f"{name}: {'done' if done else 'not done'}", done=done)
@@ -84,13 +84,13 @@ class BuildBench(PanelBench):
         if not what:
             self.session.said.emit("There is nothing to lift yet: draw a body on Shell or a frame on Rig.", "note")
             return
-        id = fresh_id("lf", [one.id for one in self.session.build.work.lifts])
+        id = fresh_id("lf", [lift.id for lift in self.session.build.work.lifts])
         if self.session.edit("Plan a lift", [add_to("work.lifts", {"id": id, "what": what[0][0]})], "Build"):
             self.made["Lift"].choose(id)
 
     def write_log(self) -> None:
         self.show_view("Log")
-        id = fresh_id("lg", [one.id for one in self.session.build.work.log])
+        id = fresh_id("lg", [entry.id for entry in self.session.build.work.log])
         record = LogEntry(id, today(), of=self.chosen)
         if self.session.edit("Write into the log", [add_to("work.log", msgspec.to_builtins(record))], "Build"):
             self.made["Log"].choose(id)

@@ -123,13 +123,15 @@ class CalendarPanel(PanelOf[BuildBench]):
             scale = Scale(schedule, deadline, width)
             self.chart.per_day = scale.per_day
             if self.chart.hand is not None and abs(self.chart.off) > 2:
-                for k, one in enumerate(rows_of(schedule)):
-                    if one.task.id == self.chart.hand[0]:
+                for k, placed in enumerate(rows_of(schedule)):
+                    if placed.task.id == self.chart.hand[0]:
                         y = height - TOP - (k + 1) * ROW
-                        long = max((one.end - one.begin) * scale.per_day, 3.0)
+                        long = max((placed.end - placed.begin) * scale.per_day, 3.0)
                         shapes = (
                             *shapes,
-                            rect(scale.x(one.begin) + self.chart.off, y + 3, long, 14, stroke="chalk", fill="chalk", width=2.0, tint=0.3),
+                            rect(
+                                scale.x(placed.begin) + self.chart.off, y + 3, long, 14, stroke="chalk", fill="chalk", width=2.0, tint=0.3
+                            ),
                         )
         return shapes
 
@@ -169,8 +171,11 @@ class CalendarPanel(PanelOf[BuildBench]):
 
     def _told_ghost(self, id: str, when: str, after: Schedule) -> str:
         before = self.bench.schedule()
-        moved = sum(1 for one in after.placed if (old := before.of(one.task.id)) is not None and abs(old.begin - one.begin) > 0.2)
-        ends = [one.begin + timedelta(days=one.finish_day) if one.finish_day is not None else None for one in (before, after)]
+        moved = sum(1 for placed in after.placed if (old := before.of(placed.task.id)) is not None and abs(old.begin - placed.begin) > 0.2)
+        ends = [
+            schedule.begin + timedelta(days=schedule.finish_day) if schedule.finish_day is not None else None
+            for schedule in (before, after)
+        ]
         finish = f"{day_words(ends[0])} becomes {day_words(ends[1])}" if ends[0] and ends[1] else "the finish is not known"
         return f"{self.bench.name_of(id)} not before {when}: {moved} tasks move; {finish}."
 
@@ -198,5 +203,5 @@ class CalendarPanel(PanelOf[BuildBench]):
             return f"{len(schedule.never)} tasks find no day: {self.bench.name_of(schedule.never[0][0])}, {schedule.never[0][1]}."
         assert schedule.finish_day is not None
         finish = schedule.begin + timedelta(days=schedule.finish_day)
-        hours = sum(one.task.left_h for one in schedule.placed)
+        hours = sum(placed.task.left_h for placed in schedule.placed)
         return f"Finished {day_words(finish)}, {hours:.0f} h of work to come. Ochre: a day more moves the end; hatched is waiting."

@@ -19,7 +19,7 @@ class ChecksPanel(Panel):
     def laid(self) -> Group:
         self.boxes: dict[str, tuple[QCheckBox, QLabel]] = {}
         self.who = self.put(Entry("Who ticks", faint="who", tip="Written beside what is ticked from now on", wide=120))
-        self.list = self.put(Choice("List", lambda: [(one.name, one.name) for one in self.lists()], letters=10))
+        self.list = self.put(Choice("List", lambda: [(checklist.name, checklist.name) for checklist in self.lists()], letters=10))
         self.line = self.put(Entry("A line of my own", self.add, "a line of my own for this list", share=1))
         return rows(
             across(self.who, self.list, self.line, Act("Untick the list", "Before the next departure, arrival or winter", self.clear)),
@@ -28,11 +28,11 @@ class ChecksPanel(Panel):
         )
 
     def _shape(self) -> Hashable | None:
-        return tuple((one.name, tuple((c.id, c.says, c.own) for c in one.lines)) for one in self.lists()) or None
+        return tuple((checklist.name, tuple((c.id, c.says, c.own) for c in checklist.lines)) for checklist in self.lists()) or None
 
     def _cards(self) -> Cards:
         self.boxes = {}
-        return Cards([card(one.name, *(self._check(check) for check in one.lines)) for one in self.lists()])
+        return Cards([card(checklist.name, *(self._check(check) for check in checklist.lines)) for checklist in self.lists()])
 
     def _check(self, check: Check) -> Group:
         """A line to tick, what it says with who ticked it, and a way out where it is one's own."""
@@ -45,8 +45,8 @@ class ChecksPanel(Panel):
         return across(box, Own(lambda: words, share=1), *off)
 
     def refreshed(self) -> None:
-        for one in self.lists():
-            for check in one.lines:
+        for checklist in self.lists():
+            for check in checklist.lines:
                 box, words = self.boxes[check.id]
                 box.setChecked(check.tick is not None)
                 told = f" ({check.tick.on} {check.tick.who})".replace(" )", ")") if check.tick is not None else ""
@@ -58,7 +58,7 @@ class ChecksPanel(Panel):
         return checklists(self.session.build, self.session.project.facts)
 
     def tick(self, id: str, on: bool) -> None:
-        known = any(one.id == id for one in self.session.build.work.ticks)
+        known = any(tick.id == id for tick in self.session.build.work.ticks)
         record = {"id": id, "on": today(), "who": self.who.text().strip()[:60]}
         op: Op | None = None
         if on:
@@ -71,13 +71,13 @@ class ChecksPanel(Panel):
     def add(self, text: str) -> None:
         name = self.list.currentData()
         if text.strip() and name:
-            id = fresh_id("ln", [one.id for one in self.session.build.work.lines])
+            id = fresh_id("ln", [line.id for line in self.session.build.work.lines])
             self.session.edit(f"A line for {name}", [add_to("work.lines", {"id": id, "list": name, "says": text.strip()[:300]})], "Build")
             self.line.show_value("")
 
     def clear(self) -> None:
         name = self.list.currentData()
-        ops = [remove(f"work.ticks.{one.id}") for one in self.session.build.work.ticks if one.id.startswith(f"{name}/")]
+        ops = [remove(f"work.ticks.{tick.id}") for tick in self.session.build.work.ticks if tick.id.startswith(f"{name}/")]
         if ops:
             self.session.edit(f"Untick {name}", ops, "Build")
 

@@ -30,7 +30,9 @@ class LiftPanel(PanelOf[BuildBench]):
             ),
             Says(self._told),
             Says(
-                lambda: " ".join(f"Not like this: {one}." for one in made.refusals) if (made := self.known()) else "", "primer", hides=True
+                lambda: " ".join(f"Not like this: {refusal}." for refusal in made.refusals) if (made := self.known()) else "",
+                "primer",
+                hides=True,
             ),
             Drawing("The lift to scale", self._shapes, "", self._why, share=1),
             Says(lambda: "Who stands where: " + "; ".join(made.crew) + "." if (made := self.known()) and made.crew else ""),
@@ -47,7 +49,8 @@ class LiftPanel(PanelOf[BuildBench]):
         names = dict(liftable(self.studied))
         lifts = self.session.build.work.lifts
         return [
-            (one.id, f"{k}: {names.get(one.what, one.what)}, {one.way}" + (" (done)" if one.done else "")) for k, one in enumerate(lifts, 1)
+            (lift.id, f"{k}: {names.get(lift.what, lift.what)}, {lift.way}" + (" (done)" if lift.done else ""))
+            for k, lift in enumerate(lifts, 1)
         ]
 
     def _shown_lift(self) -> str | None:
@@ -63,14 +66,14 @@ class LiftPanel(PanelOf[BuildBench]):
     def _numbers(self) -> list[str]:
         made = self.known()
         return (
-            [said_words(one, self.words) + (" !" if one.verdict in ("warn", "refuse") else "") for one in made.said]
+            [said_words(said, self.words) + (" !" if said.verdict in ("warn", "refuse") else "") for said in made.said]
             if made is not None
             else []
         )
 
     def lift(self) -> Lift | None:
         lifts = self.session.build.work.lifts
-        return next((one for one in lifts if one.id == self.chosen), lifts[0] if lifts else None)
+        return next((lift for lift in lifts if lift.id == self.chosen), lifts[0] if lifts else None)
 
     def made(self) -> Lifted | None:
         lift = self.lift()

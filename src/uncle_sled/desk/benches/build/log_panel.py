@@ -29,21 +29,21 @@ class LogPanel(PanelOf[BuildBench]):
 
     def laid(self) -> Group:
         columns: tuple[Column[LogEntry], ...] = (
-            Column("Day", lambda one: one.on),
-            Column("Kind", lambda one: one.kind),
-            Column("Of", lambda one: self._of(one.of)),
-            Column("Hours", lambda one: "" if one.hours is None else f"{one.hours:g}", right=True),
-            Column("Money", lambda one: "" if one.money is None else f"{one.money:.2f}", right=True),
-            Column("What", lambda one: one.says or one.photo, ink=lambda one: "primer" if self._missing(one) else ""),
+            Column("Day", lambda entry: entry.on),
+            Column("Kind", lambda entry: entry.kind),
+            Column("Of", lambda entry: self._of(entry.of)),
+            Column("Hours", lambda entry: "" if entry.hours is None else f"{entry.hours:g}", right=True),
+            Column("Money", lambda entry: "" if entry.money is None else f"{entry.money:.2f}", right=True),
+            Column("What", lambda entry: entry.says or entry.photo, ink=lambda entry: "primer" if self._missing(entry) else ""),
         )
         self.table = self.put(
             Listed[LogEntry](
                 "The log",
                 columns,
                 self._log,
-                lambda one: one.id,
-                lambda one: self.choose(one.id),
-                lambda one: one.id == self.chosen,
+                lambda entry: entry.id,
+                lambda entry: self.choose(entry.id),
+                lambda entry: entry.id == self.chosen,
                 share=3,
             )
         )
@@ -66,60 +66,60 @@ class LogPanel(PanelOf[BuildBench]):
         return across(left, rows(Remade(self._shape, self._form, share=1), Gap(), wide=SIDE_PX), gap=8)
 
     def _log(self) -> list[LogEntry]:
-        return sorted(self.session.build.work.log, key=lambda one: (one.on, one.id), reverse=True)
+        return sorted(self.session.build.work.log, key=lambda entry: (entry.on, entry.id), reverse=True)
 
     def _choices(self) -> tuple[tuple[object, str], ...]:
         """What the chosen entry may be about."""
-        one = self.entry()
-        if one is not None and one.kind == "measure":
+        entry = self.entry()
+        if entry is not None and entry.kind == "measure":
             about = [(id, name) for id, (name, _, _) in measurable(self.studied).items()]
         else:
             about = [(task.id, task.name) for task in tasks_of(self.session.build, self.session.facts)]
         return (("", "nothing of the plan"), *about)
 
     def _shape(self) -> Hashable | None:
-        one = self.entry()
-        return (one.id, one.kind, self._choices()) if one is not None else None
+        entry = self.entry()
+        return (entry.id, entry.kind, self._choices()) if entry is not None else None
 
     def _of(self, id: str) -> str:
         measures = measurable(self.session.studied)
         return measures[id][0] if id in measures else self.bench.name_of(id)
 
-    def _missing(self, one: LogEntry) -> bool:
-        return bool(one.photo) and self._photo_told(one) != ""
+    def _missing(self, entry: LogEntry) -> bool:
+        return bool(entry.photo) and self._photo_told(entry) != ""
 
-    def _photo_told(self, one: LogEntry) -> str:
+    def _photo_told(self, entry: LogEntry) -> str:
         """What is wrong with a photo: its path, or that it is not there."""
-        fault = photo_fault(one.photo)
+        fault = photo_fault(entry.photo)
         if fault is not None:
             return fault
         path = self.session.path
         if path is None:
             return "Save the build first: photos lie beside its file."
-        at = Path(path).parent / one.photo
+        at = Path(path).parent / entry.photo
         try:
             if not at.is_file():
-                return f"{one.photo} is not there."
+                return f"{entry.photo} is not there."
             if at.stat().st_size > MOST_PHOTO_BYTES:
-                return f"{one.photo} is over 20 MB; a smaller one would be right."
+                return f"{entry.photo} is over 20 MB; a smaller one would be right."
         except OSError as fault_:
-            return f"{one.photo} cannot be read: {fault_.strerror}."
+            return f"{entry.photo} cannot be read: {fault_.strerror}."
         return ""
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return pairs_chart(pairs_of(self.session.studied), Words(self.session.shown), width, height)
 
     def entry(self) -> LogEntry | None:
-        return next((one for one in self.session.build.work.log if one.id == self.chosen), None)
+        return next((entry for entry in self.session.build.work.log if entry.id == self.chosen), None)
 
     def choose(self, id: str) -> None:
         self.chosen = id
         self.refresh()
 
     def take_off(self) -> None:
-        one = self.entry()
-        if one is not None:
-            self.session.edit("Take an entry out of the log", [remove(f"work.log.{one.id}")], "Build")
+        entry = self.entry()
+        if entry is not None:
+            self.session.edit("Take an entry out of the log", [remove(f"work.log.{entry.id}")], "Build")
 
     def _ops(self, field: str, read: Callable[[str], Any]) -> Callable[[Any], list[Op]]:
         return lambda text: [set_to(f"work.log.{self.chosen}.{field}", read(text or ""))]
@@ -142,9 +142,9 @@ class LogPanel(PanelOf[BuildBench]):
         return [set_to(f"work.log.{self.chosen}.of", value), set_to(f"work.log.{self.chosen}.plan", plan)]
 
     def _form(self) -> Cards:
-        one = self.entry()
-        assert one is not None
-        path, kind = f"work.log.{one.id}", one.kind
+        entry = self.entry()
+        assert entry is not None
+        path, kind = f"work.log.{entry.id}", entry.kind
         figure = lambda text: number(text, "a number", 1e8, -1e8)
         fields = [
             Row(f"{path}.on", ops=self._ops("on", self._day)),
@@ -169,8 +169,8 @@ class LogPanel(PanelOf[BuildBench]):
         return Cards([Fields("This entry", fields, "Build", 76)])
 
     def _told(self) -> str:
-        one, log = self.entry(), self.session.build.work.log
-        told = self._photo_told(one) if one is not None and one.photo else ""
+        each_entry, log = self.entry(), self.session.build.work.log
+        told = self._photo_told(each_entry) if each_entry is not None and each_entry.photo else ""
         if told:
             return told
         missing = sum(1 for entry in log if self._missing(entry))

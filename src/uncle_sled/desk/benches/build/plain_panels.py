@@ -44,7 +44,7 @@ class TodayPanel(PanelOf[BuildBench]):
         told = []
         early = prebuilt(schedule)
         if early:
-            names = ", ".join(one.task.name.lower() for one in early[:6])
+            names = ", ".join(placed.task.name.lower() for placed in early[:6])
             told.append(f"While something is late, these need not wait: {names}{' …' if len(early) > 6 else ''}.")
         tasks = tasks_of(self.session.build, self.session.project.facts)
         for word, mark in (("To roll", "roll"), ("To sleep in it", "sleep")):
@@ -81,7 +81,7 @@ class ChancePanel(PanelOf[BuildBench]):
         chance = self.chance()
         if chance is None:
             return ()
-        names = {one.task.id: one.task.name for one in self.bench.schedule().placed}
+        names = {placed.task.id: placed.task.name for placed in self.bench.schedule().placed}
         return chance_chart(chance, names, width, height)
 
     def _told(self) -> list[str]:
@@ -101,16 +101,16 @@ class GluePanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Bead], ...] = (
-            Column("Bonded piece", lambda one: one.name),
-            Column("Bead", lambda one: self.words.m(one.bead_m), right=True),
-            Column("Rivets", lambda one: str(one.rivets), right=True),
-            Column("Takes", lambda one: f"{one.takes_min:.1f} min", right=True, ink=lambda one: "primer" if one.too_slow else ""),
-            Column("Open", lambda one: f"{one.open_min:.0f} min", right=True),
-            Column("Cartridges", lambda one: f"{one.cartridges:.2f}", right=True),
-            Column("Cures", lambda one: f"{one.cure_days:.0f} days", right=True),
+            Column("Bonded piece", lambda bead: bead.name),
+            Column("Bead", lambda bead: self.words.m(bead.bead_m), right=True),
+            Column("Rivets", lambda bead: str(bead.rivets), right=True),
+            Column("Takes", lambda bead: f"{bead.takes_min:.1f} min", right=True, ink=lambda bead: "primer" if bead.too_slow else ""),
+            Column("Open", lambda bead: f"{bead.open_min:.0f} min", right=True),
+            Column("Cartridges", lambda bead: f"{bead.cartridges:.2f}", right=True),
+            Column("Cures", lambda bead: f"{bead.cure_days:.0f} days", right=True),
         )
         self.table = self.put(
-            Listed[Bead]("Bonded pieces", columns, self.beads, lambda one: one.name, when=lambda: bool(self.beads()), share=1)
+            Listed[Bead]("Bonded pieces", columns, self.beads, lambda bead: bead.name, when=lambda: bool(self.beads()), share=1)
         )
         resin = Fields(
             "Resin, by its papers",
@@ -147,7 +147,7 @@ class GluePanel(Panel):
         else:
             told.append("No face has cloth and resin.")
         if beads:
-            told.append(f"{sum(one.cartridges for one in beads):.1f} cartridges for {len(beads)} bonded pieces.")
+            told.append(f"{sum(bead.cartridges for bead in beads):.1f} cartridges for {len(beads)} bonded pieces.")
         else:
             told.append("Nothing is bonded: no skin of metal, honeycomb or plastic.")
         return [*told, CAUTION]

@@ -87,7 +87,7 @@ class TaskCard(PanelOf[BuildBench]):
         return {"name": task.name, "hands": str(task.hands), "not_before": task.ready, "done": task.done}[name]
 
     def task(self) -> Task | None:
-        return next((one for one in self._tasks() if one.id == self.bench.chosen), None)
+        return next((task for task in self._tasks() if task.id == self.bench.chosen), None)
 
     def _tasks(self) -> tuple[Task, ...]:
         return tasks_of(self.session.build, self.session.facts)
@@ -136,7 +136,7 @@ class TaskCard(PanelOf[BuildBench]):
         return {one: round(float(hours[one]), 2) for one in ("low", "likely", "high")}  # type: ignore[arg-type]
 
     def _change(self, id: str) -> Any:
-        return next((one for one in self.session.build.work.changes if one.id == id), None)
+        return next((change for change in self.session.build.work.changes if change.id == id), None)
 
     def _turn_wait(self, id: object) -> None:
         task = self.task()
@@ -202,9 +202,16 @@ class TaskCard(PanelOf[BuildBench]):
         task = self.task()
         if task is None:
             return []
-        others = [(one.id, ("not: " if one.id in task.after else "") + one.name) for one in self._tasks() if one.id != task.id]
+        others = [
+            (each_task.id, ("not: " if each_task.id in task.after else "") + each_task.name)
+            for each_task in self._tasks()
+            if each_task.id != task.id
+        ]
         return [("", "wait for …"), *others]
 
     def _left_out(self) -> list[tuple[object, str]]:
-        table = {one.id: one.name for one in shipped_tasks()}
-        return [("", "left out …"), *((one.id, table.get(one.id, one.id)) for one in self.session.build.work.changes if one.off)]
+        table = {shipped.id: shipped.name for shipped in shipped_tasks()}
+        return [
+            ("", "left out …"),
+            *((change.id, table.get(change.id, change.id)) for change in self.session.build.work.changes if change.off),
+        ]

@@ -15,7 +15,7 @@ class WeekCard(Panel):
     def laid(self) -> Group:
         return card(
             "Whose days",
-            Remade(lambda: tuple((one.id, one.name) for one in self.session.build.work.helpers), self._lines),
+            Remade(lambda: tuple((helper.id, helper.name) for helper in self.session.build.work.helpers), self._lines),
             Act("Add a helper", "One more whose days are counted", self.add),
             gap=4,
         )
@@ -23,7 +23,7 @@ class WeekCard(Panel):
     def _lines(self) -> Group:
         """A row of seven days for oneself and each helper."""
         made = [self._line("", "You")]
-        made += [self._line(one.id, one.name) for one in self.session.build.work.helpers]
+        made += [self._line(helper.id, helper.name) for helper in self.session.build.work.helpers]
         return rows(*made, gap=3)
 
     def _line(self, id: str, name: str) -> Group:
@@ -43,7 +43,7 @@ class WeekCard(Panel):
 
     def _days(self, id: str) -> tuple[int, ...]:
         work = self.session.build.work
-        return work.days if not id else next((one.days for one in work.helpers if one.id == id), ())
+        return work.days if not id else next((helper.days for helper in work.helpers if helper.id == id), ())
 
     def _works(self, id: str, weekday: int) -> bool:
         return weekday in self._days(id)
@@ -53,7 +53,7 @@ class WeekCard(Panel):
 
     def add(self) -> None:
         work = self.session.build.work
-        id = fresh_id("h", [one.id for one in work.helpers])
+        id = fresh_id("h", [helper.id for helper in work.helpers])
         self.session.edit("Add a helper", [add_to("work.helpers", {"id": id, "name": f"Helper {len(work.helpers) + 1}"})], "Build")
 
     def _no_more(self, id: str) -> None:

@@ -11,7 +11,7 @@ from uncle_sled.desk.benches.about import About, Deed, Shot, View
 def anything_to_cut(s: Studied) -> bool:
     """Whether anything drawn goes to the saw: sticks, layers, walls and lofts inside, cabinets, leaves, rails of a section."""
     shell = s.build.shell
-    drawn = s.framed.members or shell.inner or any(face.layers for face in shell.faces) or any(one.leaf for one in shell.openings)
+    drawn = s.framed.members or shell.inner or any(face.layers for face in shell.faces) or any(opening.leaf for opening in shell.openings)
     made = any(thing.cabinet is not None or thing.base is not None for thing in s.build.stow.things if not thing.taken_out)
     return bool(drawn or made or bars_of(s.build.rig) or shell.relined)
 

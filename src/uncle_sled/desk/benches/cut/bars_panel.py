@@ -44,16 +44,16 @@ class BarsPanel(CutPanel):
         return made.plan.bars if made is not None else ()
 
     def _materials(self) -> list[tuple[object, str]]:
-        return [(one.material, f"{self.words.material(one.material)}: {one.used}") for one in self.plans()]
+        return [(plan.material, f"{self.words.material(plan.material)}: {plan.used}") for plan in self.plans()]
 
     def refresh(self) -> None:
         plans = self.plans()
-        if self.material not in {one.material for one in plans}:
+        if self.material not in {plan.material for plan in plans}:
             self.material = plans[0].material if plans else ""
         super().refresh()
 
     def _told(self) -> str:
-        plan = next((one for one in self.plans() if one.material == self.material), None)
+        plan = next((plan for plan in self.plans() if plan.material == self.material), None)
         if plan is None:
             return ""
         lost = f" NOT PLACED: {', '.join(name for name, _ in plan.unplaced)}." if plan.unplaced else ""
@@ -63,7 +63,7 @@ class BarsPanel(CutPanel):
         hand = self.bench.hand_out()
         if hand is None:
             return []
-        return [one for one in hand.bars if one.plan.material == self.material]
+        return [on_bars for on_bars in hand.bars if on_bars.plan.material == self.material]
 
     def _why(self) -> str:
         if self.bench.plan() is None:
@@ -94,7 +94,11 @@ class BarsPanel(CutPanel):
         if not self.bars():
             return ()
         lit = {
-            one.piece.key for on in self.bars() for some in on.named if any(n.piece.key in self.bench.marked for n in some) for one in some
+            numbered.piece.key
+            for on in self.bars()
+            for some in on.named
+            if any(n.piece.key in self.bench.marked for n in some)
+            for numbered in some
         }
         return piece_map(self.session.studied.framed, numbers, lit or self.bench.marked, width, height - 16, ("bar", "trim"))
 
@@ -103,7 +107,7 @@ class BarsPanel(CutPanel):
         self.bench.mark((key,) if key else ())
         hand = self.bench.hand_out()
         if hand is not None and key:
-            found = next((on for on in hand.bars for some in on.named for one in some if one.piece.key == key), None)
+            found = next((on for on in hand.bars for some in on.named for numbered in some if numbered.piece.key == key), None)
             if found is not None and found.plan.material != self.material:
                 self.material = found.plan.material
                 self.refresh()

@@ -124,9 +124,9 @@ class CutBench(PanelBench):
             self.session.said.emit(self.still(), "note")
             return
         words = Words(self.session.shown)
-        taken = [one.id for one in build.cut.sizes]
+        taken = [size.id for size in build.cut.sizes]
         ops: list[Op] = []
-        stuff = {one.material: one.stuff for one in take_off(build, self.session.project.facts).pieces}
+        stuff = {piece.material: piece.stuff for piece in take_off(build, self.session.project.facts).pieces}
         many = 0
         for plan in made.plan.sheets:
             for layout in plan.layouts:

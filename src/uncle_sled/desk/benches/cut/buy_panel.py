@@ -30,47 +30,52 @@ FACES = {"spent": "spruce", "quoted": "", "typed": "", "guessed": "pencil", "not
 class BuyPanel(CutPanel):
     def laid(self) -> Group:
         columns: tuple[Column[Line], ...] = (
-            Column("What", lambda one: one.name, ink=self._ink, enter=self._name),
-            Column("Shop", lambda one: one.shop, ink=self._ink, enter=lambda one, text: self._word(one, "shop", text), from_px=NARROW_PX),
-            Column("Buy", _packs, right=True, sort=lambda one: one.packs, tip="Whole packs, after what is at hand"),
+            Column("What", lambda line: line.name, ink=self._ink, enter=self._name),
+            Column(
+                "Shop", lambda line: line.shop, ink=self._ink, enter=lambda line, text: self._word(line, "shop", text), from_px=NARROW_PX
+            ),
+            Column("Buy", _packs, right=True, sort=lambda line: line.packs, tip="Whole packs, after what is at hand"),
             Column(
                 "At hand",
-                lambda one: f"{one.at_hand:g}" if one.at_hand else "",
+                lambda line: f"{line.at_hand:g}" if line.at_hand else "",
                 right=True,
-                enter=lambda one, text: self._number(one, "at_hand", text),
+                enter=lambda line, text: self._number(line, "at_hand", text),
             ),
             Column(
                 "Each",
-                lambda one: "?" if one.each is None else f"{one.each:.2f}",
+                lambda line: "?" if line.each is None else f"{line.each:.2f}",
                 right=True,
-                enter=lambda one, text: self._number(one, "likely", text),
+                enter=lambda line, text: self._number(line, "likely", text),
                 tip="Likely price of one pack; typing replaces the guess",
             ),
             Column(
                 "Quote",
-                lambda one: f"{one.each:.2f}" if one.sure == "quoted" and one.each is not None else "",
+                lambda line: f"{line.each:.2f}" if line.sure == "quoted" and line.each is not None else "",
                 right=True,
-                enter=lambda one, text: self._number(one, "quote", text),
+                enter=lambda line, text: self._number(line, "quote", text),
                 tip="What a shop said for one pack",
             ),
             Column(
                 "Until",
-                lambda one: one.quote_until,
+                lambda line: line.quote_until,
                 ink=self._lapsed,
-                enter=lambda one, text: self._day(one, "quote_until", text),
+                enter=lambda line, text: self._day(line, "quote_until", text),
                 tip="The quote holds until this day; red: it has lapsed",
                 from_px=700,
             ),
             Column(
-                "Likely", lambda one: "?" if one.likely is None else sum_words(one.likely), right=True, sort=lambda one: one.likely or -1.0
+                "Likely",
+                lambda line: "?" if line.likely is None else sum_words(line.likely),
+                right=True,
+                sort=lambda line: line.likely or -1.0,
             ),
-            Column("Sure", lambda one: one.sure, ink=lambda one: FACES[one.sure]),
+            Column("Sure", lambda line: line.sure, ink=lambda line: FACES[line.sure]),
             Column(
                 "Days",
-                lambda one: "" if one.lead_days is None else str(one.lead_days),
+                lambda line: "" if line.lead_days is None else str(line.lead_days),
                 right=True,
-                sort=lambda one: one.lead_days or 0,
-                enter=lambda one, text: self._number(one, "lead_days", text),
+                sort=lambda line: line.lead_days or 0,
+                enter=lambda line, text: self._number(line, "lead_days", text),
                 tip="From order to arrival",
                 from_px=760,
             ),
@@ -79,24 +84,24 @@ class BuyPanel(CutPanel):
                 _state,
                 ink=self._ink,
                 tip="Ordered and Arrived, above, put today; a day typed here is the day of the order",
-                enter=lambda one, text: self._day(one, "ordered", text),
+                enter=lambda line, text: self._day(line, "ordered", text),
             ),
             Column(
                 "Batch",
-                lambda one: one.batch,
-                enter=lambda one, text: self._word(one, "batch", text),
+                lambda line: line.batch,
+                enter=lambda line, text: self._word(line, "batch", text),
                 tip="Of veneer: what is seen side by side comes of one batch",
                 from_px=NARROW_PX,
             ),
             Column(
                 "Paid",
-                lambda one: "" if one.spent is None else f"{one.spent:.2f}",
+                lambda line: "" if line.spent is None else f"{line.spent:.2f}",
                 right=True,
-                enter=lambda one, text: self._number(one, "spent", text),
+                enter=lambda line, text: self._number(line, "spent", text),
                 tip="For all of it",
             ),
         )
-        self.table = self.put(Listed[Line]("Shopping list", columns, self._shown_lines, lambda one: one.id, several=True, share=1))
+        self.table = self.put(Listed[Line]("Shopping list", columns, self._shown_lines, lambda line: line.id, several=True, share=1))
         self.shop = self.put(Choice("Shop", self._shops, lambda _: self.refresh(), letters=14))
         return rows(
             tools(
@@ -114,36 +119,36 @@ class BuyPanel(CutPanel):
         )
 
     def _shops(self) -> list[tuple[object, str]]:
-        return [("", "all shops"), *((one, one) for one in dict.fromkeys(line.shop for line in self.lines()))]
+        return [("", "all shops"), *((shop, shop) for shop in dict.fromkeys(line.shop for line in self.lines()))]
 
     def _shown_lines(self) -> list[Line]:
         shop = self.shop.currentData()
-        return [one for one in self.lines() if not shop or one.shop == shop]
+        return [line for line in self.lines() if not shop or line.shop == shop]
 
     def lines(self) -> tuple[Line, ...]:
         made = self.bench.plan()
         return lines_of(self.studied, made) if made is not None else ()
 
-    def _ink(self, one: Line) -> str:
-        return "spruce" if one.arrived or one.spent is not None else "pencil" if one.packs == 0 else ""
+    def _ink(self, line: Line) -> str:
+        return "spruce" if line.arrived or line.spent is not None else "pencil" if line.packs == 0 else ""
 
-    def _lapsed(self, one: Line) -> str:
-        return "primer" if one.quote_until and not one.ordered and one.quote_until < today() else ""
+    def _lapsed(self, line: Line) -> str:
+        return "primer" if line.quote_until and not line.ordered and line.quote_until < today() else ""
 
     # entries
-    def _known(self, one: Line) -> Bought | None:
-        return next((known for known in self.session.build.cut.bought if known.id == one.id), None)
+    def _known(self, line: Line) -> Bought | None:
+        return next((known for known in self.session.build.cut.bought if known.id == line.id), None)
 
-    def _op(self, one: Line, **fields: Any) -> Op:
-        known = self._known(one)
-        after = msgspec.to_builtins(msgspec.structs.replace(known or Bought(one.id), **fields))
-        return set_to(f"cut.bought.{one.id}", after) if known is not None else add_to("cut.bought", after)
+    def _op(self, line: Line, **fields: Any) -> Op:
+        known = self._known(line)
+        after = msgspec.to_builtins(msgspec.structs.replace(known or Bought(line.id), **fields))
+        return set_to(f"cut.bought.{line.id}", after) if known is not None else add_to("cut.bought", after)
 
-    def _enter(self, one: Line, says: str, **fields: Any) -> bool:
+    def _enter(self, line: Line, says: str, **fields: Any) -> bool:
         self.complaint.hide()
-        return bool(self.session.edit(says, [self._op(one, **fields)], "Cut"))
+        return bool(self.session.edit(says, [self._op(line, **fields)], "Cut"))
 
-    def _number(self, one: Line, field: str, text: str) -> bool:
+    def _number(self, line: Line, field: str, text: str) -> bool:
         try:
             value = typed_number("" if text == "?" else text, "number" if field in ("at_hand", "lead_days") else "sum")
             if field == "lead_days" and value is not None and value > 2000:
@@ -155,22 +160,22 @@ class BuyPanel(CutPanel):
             made = value or 0.0
         elif field == "lead_days":
             made = None if value is None else int(value)
-        return self._enter(one, f"{one.name}: {field.replace('_', ' ')} {text}", **{field: made})
+        return self._enter(line, f"{line.name}: {field.replace('_', ' ')} {text}", **{field: made})
 
-    def _day(self, one: Line, field: str, text: str) -> bool:
+    def _day(self, line: Line, field: str, text: str) -> bool:
         try:
             value = day(text)
         except EntryError as fault:
             return self.complain(str(fault))
-        return self._enter(one, f"{one.name}: {field.replace('_', ' ')} {value or 'not'}", **{field: value})
+        return self._enter(line, f"{line.name}: {field.replace('_', ' ')} {value or 'not'}", **{field: value})
 
-    def _word(self, one: Line, field: str, text: str) -> bool:
-        return self._enter(one, f"{one.name}: {field} {text[:40]}", **{field: text.strip()[:200]})
+    def _word(self, line: Line, field: str, text: str) -> bool:
+        return self._enter(line, f"{line.name}: {field} {text[:40]}", **{field: text.strip()[:200]})
 
-    def _name(self, one: Line, text: str) -> bool:
-        if not one.own:
+    def _name(self, line: Line, text: str) -> bool:
+        if not line.own:
             return self.complain("What the drawing asks for is named there; lines of your own can be renamed here.")
-        return self._word(one, "name", text) if text.strip() else False
+        return self._word(line, "name", text) if text.strip() else False
 
     # what can be done
     def chosen(self) -> list[Line]:
@@ -181,24 +186,24 @@ class BuyPanel(CutPanel):
         if not chosen:
             self.session.said.emit("Choose one line or several first.", "note")
             return
-        off = all(getattr(one, field) for one in chosen)
+        off = all(getattr(line, field) for line in chosen)
         value = "" if off else today()
-        ops = [self._op(one, **{field: value}) for one in chosen]
+        ops = [self._op(line, **{field: value}) for line in chosen]
         what = chosen[0].name if len(chosen) == 1 else f"{len(chosen)} lines"
         self.session.edit(f"{what}: {'not ' if off else ''}{field}", ops, "Cut")
 
     def add(self) -> None:
-        id = fresh_id("own", [one.id for one in self.session.build.cut.bought])
+        id = fresh_id("own", [bought.id for bought in self.session.build.cut.bought])
         shop = self.shop.currentData() or "else"
         record = Bought(id, own=True, name="New line", heading="else", shop=shop, unit="pieces", qty=1.0)
         self.session.edit("Add a line to buy", [add_to("cut.bought", msgspec.to_builtins(record))], "Cut")
 
     def take_off(self) -> None:
-        own = [one for one in self.chosen() if one.own]
+        own = [line for line in self.chosen() if line.own]
         if not own:
             self.session.said.emit("Choose a line of your own; what the drawing asks for goes with the drawing, or is at hand.", "note")
             return
-        self.session.edit(f"Take off {own[0].name}", [remove(f"cut.bought.{one.id}") for one in own], "Cut")
+        self.session.edit(f"Take off {own[0].name}", [remove(f"cut.bought.{line.id}") for line in own], "Cut")
 
     def ask_prices(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Prices of a shop", "", "Tables (*.csv *.xlsx)")
@@ -220,7 +225,7 @@ class BuyPanel(CutPanel):
         if read.strangers:
             says += f" Not on the list: {', '.join(read.strangers[:4])}{' …' if len(read.strangers) > 4 else ''}."
         if read.faults:
-            says += " Not taken: " + "; ".join(f"line {one.line}, {one.says}" for one in read.faults[:3])
+            says += " Not taken: " + "; ".join(f"line {fault.line}, {fault.says}" for fault in read.faults[:3])
         self.session.said.emit(says, "stop" if read.faults else "note")
 
     def _told(self) -> list[str]:
@@ -231,17 +236,17 @@ class BuyPanel(CutPanel):
         told = [f"{len(shown)} lines, likely {sum_words(whole.mean)}, {sum_words(whole.low)} to {sum_words(whole.high)}."]
         if whole.unknown:
             told.append(f"{whole.unknown} without a price are not in it.")
-        guessed = sum(1 for one in shown if one.sure == "guessed")
+        guessed = sum(1 for line in shown if line.sure == "guessed")
         if guessed:
             told.append(f"{guessed} prices are guesses of the trade: type what your shop says.")
         return [*told, "Gear that you have already is not on the list."]
 
 
-def _state(one: Line) -> str:
-    return f"here {one.arrived}" if one.arrived else f"ordered {one.ordered}" if one.ordered else ""
+def _state(line: Line) -> str:
+    return f"here {line.arrived}" if line.arrived else f"ordered {line.ordered}" if line.ordered else ""
 
 
-def _packs(one: Line) -> str:
-    if one.unit == "pieces" and one.pack == 1:
-        return f"{one.packs}"
-    return f"{one.packs} x {one.pack:g} {one.unit}" if one.pack != 1 else f"{one.packs} {one.unit}"
+def _packs(line: Line) -> str:
+    if line.unit == "pieces" and line.pack == 1:
+        return f"{line.packs}"
+    return f"{line.packs} x {line.pack:g} {line.unit}" if line.pack != 1 else f"{line.packs} {line.unit}"

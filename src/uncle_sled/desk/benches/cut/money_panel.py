@@ -41,27 +41,27 @@ class MoneyPanel(CutPanel):
             ),
         )
         used: tuple[Column[Used], ...] = (
-            Column("Used up", lambda one: self.session.told(one.rule.name), ink=lambda one: "pencil" if one.rule.off else ""),
-            Column("Counts", lambda one: counted(one, self.words), from_px=480),
+            Column("Used up", lambda used: self.session.told(used.rule.name), ink=lambda used: "pencil" if used.rule.off else ""),
+            Column("Counts", lambda used: counted(used, self.words), from_px=480),
             Column(
                 "Rate",
-                lambda one: f"{one.rule.rate:g}",
+                lambda used: f"{used.rule.rate:g}",
                 right=True,
-                enter=lambda one, text: self._rule(one.rule, "rate", text),
+                enter=lambda used, text: self._rule(used.rule, "rate", text),
                 tip="So much for each metre, square metre or end, as the source says",
             ),
             Column("Comes to", self._comes_to, right=True),
             Column(
                 "Pack",
-                lambda one: f"{one.rule.pack:g}",
+                lambda used: f"{used.rule.pack:g}",
                 right=True,
-                enter=lambda one, text: self._rule(one.rule, "pack", text),
+                enter=lambda used, text: self._rule(used.rule, "pack", text),
                 from_px=400,
             ),
             Column(
                 "Source",
-                lambda one: "changed by you" if one.rule.changed else self.session.told(one.rule.source),
-                ink=lambda one: "" if one.rule.changed else "pencil",
+                lambda used: "changed by you" if used.rule.changed else self.session.told(used.rule.source),
+                ink=lambda used: "" if used.rule.changed else "pencil",
                 from_px=565,
             ),
         )
@@ -70,7 +70,7 @@ class MoneyPanel(CutPanel):
                 "Money by heading", headings, lambda: made.headings if (made := self.money()) else (), lambda one: one[0], share=4
             )
         )
-        self.used = self.put(Listed[Used]("What is used up by rule", used, self._used, lambda one: one.rule.id, share=5))
+        self.used = self.put(Listed[Used]("What is used up by rule", used, self._used, lambda used: used.rule.id, share=5))
         cards = (
             Fields("Purse", [Row("brief.budget")], "Cut", 112),
             Fields("For a customer", plain("cut", "hours hour_price margin"), "Cut", 112),
@@ -120,7 +120,7 @@ class MoneyPanel(CutPanel):
         except EntryError as fault:
             self.session.said.emit(str(fault), "note")
             return False
-        known = {one.id: one for one in self.session.build.cut.rules}
+        known = {change.id: change for change in self.session.build.cut.rules}
         record: dict[str, Any] = {"id": rule.id, "rate": None, "pack": None, "price": None, "off": False}
         if rule.id in known:
             now = known[rule.id]
@@ -130,7 +130,7 @@ class MoneyPanel(CutPanel):
         op = set_to(path, record) if rule.id in known else add_to(path, record)
         return bool(self.session.edit(f"{rule.name}: {field} {text}", [op], "Cut"))
 
-    def _comes_to(self, one: Used) -> str:
+    def _comes_to(self, used: Used) -> str:
         words = self.words
         known: dict[str, Callable[[float], str]] = {
             "m": words.m,
@@ -138,9 +138,9 @@ class MoneyPanel(CutPanel):
             "kg": words.fine_kg,
             "L": lambda litres: words.m3(litres / 1000),
         }
-        if one.rule.unit in known:
-            return known[one.rule.unit](one.need)
-        return f"{one.need:.3g} {one.rule.unit}" if one.need < 100 else f"{one.need:.0f} {one.rule.unit}"
+        if used.rule.unit in known:
+            return known[used.rule.unit](used.need)
+        return f"{used.need:.3g} {used.rule.unit}" if used.need < 100 else f"{used.need:.0f} {used.rule.unit}"
 
     def _told(self, money: Money) -> list[str]:
         total = money.total

@@ -22,27 +22,31 @@ class PiecesPanel(CutPanel):
         columns: tuple[Column[Named], ...] = (
             Column(
                 "No",
-                lambda one: one.label,
+                lambda numbered: numbered.label,
                 sort=_by_number,
-                ink=lambda one: INKS[one.standing],
+                ink=lambda numbered: INKS[numbered.standing],
                 tip="Grey: a draft; red: changed since the print",
             ),
-            Column("What", lambda one: one.piece.name, ink=lambda one: INKS[one.standing]),
-            Column("Of", lambda one: one.piece.of),
-            Column("Length", lambda one: self._cut(one.piece.length_m), right=True, sort=lambda one: one.piece.length_m),
+            Column("What", lambda numbered: numbered.piece.name, ink=lambda numbered: INKS[numbered.standing]),
+            Column("Of", lambda numbered: numbered.piece.of),
+            Column(
+                "Length", lambda numbered: self._cut(numbered.piece.length_m), right=True, sort=lambda numbered: numbered.piece.length_m
+            ),
             Column(
                 "Width",
-                lambda one: self._cut(one.piece.width_m) if one.piece.width_m else "",
+                lambda numbered: self._cut(numbered.piece.width_m) if numbered.piece.width_m else "",
                 right=True,
-                sort=lambda one: one.piece.width_m,
+                sort=lambda numbered: numbered.piece.width_m,
             ),
             Column("Ends", _ends, right=True, tip="How far the saw is turned off square"),
-            Column("Material", lambda one: self.words.material(one.piece.material)),
-            Column("Note", self._note, ink=lambda one: "primer" if one.standing == "changed" else ""),
+            Column("Material", lambda numbered: self.words.material(numbered.piece.material)),
+            Column("Note", self._note, ink=lambda numbered: "primer" if numbered.standing == "changed" else ""),
         )
         self.of = self.put(Choice("Which pieces", self._faces, lambda _: self.refresh(), tip="Pieces of one face or thing only", letters=9))
         self.table = self.put(
-            Listed[Named]("Pieces", columns, self._rows, lambda one: one.piece.key, lambda one: self.bench.mark((one.piece.key,)))
+            Listed[Named](
+                "Pieces", columns, self._rows, lambda numbered: numbered.piece.key, lambda numbered: self.bench.mark((numbered.piece.key,))
+            )
         )
         self.map = self.put(DrawingOf("The body with its pieces", self._map, "Where it is", NOTHING, kind=PieceChart))
         self.map.over.connect(self._over)
@@ -71,7 +75,7 @@ class PiecesPanel(CutPanel):
 
     def _rows(self) -> list[Named]:
         of = self.of.currentData()
-        return sorted((one for one in self.numbers().named if not of or one.piece.of == of), key=_by_number)
+        return sorted((numbered for numbered in self.numbers().named if not of or numbered.piece.of == of), key=_by_number)
 
     def numbers(self) -> Numbers:
         return numbers_of(self.session.build, self.session.project.facts)
@@ -79,16 +83,16 @@ class PiecesPanel(CutPanel):
     def _cut(self, metres: float) -> str:
         return self.words.cut(metres)
 
-    def _note(self, one: Named) -> str:
-        told = [] if one.standing != "changed" else ["changed since the print"]
-        if one.piece.joined:
-            told.append(one.piece.joined)
-        if one.piece.pair:
+    def _note(self, numbered: Named) -> str:
+        told = [] if numbered.standing != "changed" else ["changed since the print"]
+        if numbered.piece.joined:
+            told.append(numbered.piece.joined)
+        if numbered.piece.pair:
             told.append("mirrored pair")
-        if one.piece.kind == "fill":
+        if numbered.piece.kind == "fill":
             told.append(self.session.told("by knife, {3 mm} over"))
-        if one.piece.grain != "any":
-            told.append(f"grain {one.piece.grain}")
+        if numbered.piece.grain != "any":
+            told.append(f"grain {numbered.piece.grain}")
         return ", ".join(told)
 
     def _map(self, width: float, height: float) -> tuple[Primitive, ...]:
@@ -101,7 +105,7 @@ class PiecesPanel(CutPanel):
 
     def marked(self) -> None:
         self.map.renew()
-        self.table.mark_only(next((k for k, one in enumerate(self.table.rows) if one.piece.key in self.bench.marked), -1))
+        self.table.mark_only(next((k for k, numbered in enumerate(self.table.rows) if numbered.piece.key in self.bench.marked), -1))
 
     def _told(self, numbers: Numbers) -> str:
         off = take_off(self.session.build, self.session.project.facts)
@@ -125,8 +129,8 @@ class PiecesPanel(CutPanel):
 
     def _faces(self) -> list[tuple[object, str]]:
         names = {thing.id: thing.name for thing in self.session.build.stow.things}
-        faces = dict.fromkeys(one.piece.of for one in self.numbers().named)
-        return [("", "all of it"), *((one, names.get(one, one)) for one in faces)]
+        faces = dict.fromkeys(numbered.piece.of for numbered in self.numbers().named)
+        return [("", "all of it"), *((face, names.get(face, face)) for face in faces)]
 
     def _cabinets(self) -> list[tuple[object, str]]:
         """Things that can be made of sheets here; nothing to choose where there are none."""
@@ -147,13 +151,13 @@ class PiecesPanel(CutPanel):
         self.session.edit(f"{name}: {'bought' if id in made else 'made here'}", [set_to("cut.made", list(after))], "Cut")
 
 
-def _by_number(one: Named) -> tuple[str, int, str]:
-    letters, _, rest = one.label.partition("-")
+def _by_number(numbered: Named) -> tuple[str, int, str]:
+    letters, _, rest = numbered.label.partition("-")
     digits = rest.split(" ")[0]
-    return letters, int(digits) if digits.isdigit() else 0, one.label
+    return letters, int(digits) if digits.isdigit() else 0, numbered.label
 
 
-def _ends(one: Named) -> str:
-    if all(abs(deg) < 0.05 for deg in one.piece.ends_deg):
+def _ends(numbered: Named) -> str:
+    if all(abs(deg) < 0.05 for deg in numbered.piece.ends_deg):
         return ""
-    return " / ".join(f"{deg:.1f}°".replace("-", "−") for deg in one.piece.ends_deg)
+    return " / ".join(f"{deg:.1f}°".replace("-", "−") for deg in numbered.piece.ends_deg)

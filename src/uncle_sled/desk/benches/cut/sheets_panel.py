@@ -118,7 +118,7 @@ class SheetsPanel(CutPanel):
         self.session.edit(f"Saw: {saw}", [set_to("cut.saw", saw)], "Cut")
 
     def _materials(self) -> list[tuple[object, str]]:
-        return [(one, self.words.material(one)) for one in dict.fromkeys(on.plan.material for on in self.sheets())]
+        return [(material, self.words.material(material)) for material in dict.fromkeys(on.plan.material for on in self.sheets())]
 
     def sheets(self) -> tuple[OnSheet, ...]:
         hand = self.bench.hand_out()
@@ -132,7 +132,7 @@ class SheetsPanel(CutPanel):
         on, cut = self.on(), self.session.build.cut
         if on is None:
             return ()
-        kg_m2 = next((one.piece.kg_m2 for one in on.named if one.piece.kg_m2), None)
+        kg_m2 = next((numbered.piece.kg_m2 for numbered in on.named if numbered.piece.kg_m2), None)
         return steps_of(on.layout, cut.kerf.si, cut.carry_m2, cut.carry.si, kg_m2)
 
     def _why(self) -> str:
@@ -162,9 +162,9 @@ class SheetsPanel(CutPanel):
             key, start, now = self.chart.taken
             dx, dy = now.x() - start.x(), start.y() - now.y()
             shapes += [
-                Poly(tuple((x + dx, y + dy) for x, y in one.points), "chalk", "chalk wash", 2.0, dash=(4.0, 3.0), tint=0.6)
-                for one in shapes
-                if isinstance(one, Poly) and one.id == key
+                Poly(tuple((x + dx, y + dy) for x, y in shape.points), "chalk", "chalk wash", 2.0, dash=(4.0, 3.0), tint=0.6)
+                for shape in shapes
+                if isinstance(shape, Poly) and shape.id == key
             ]
         return tuple(shapes)
 
@@ -243,7 +243,7 @@ class SheetsPanel(CutPanel):
 
     def _picked(self, key: str) -> None:
         self.bench.mark((key,) if key else ())
-        found = next((k for k, on in enumerate(self.sheets()) if any(one.piece.key == key for one in on.named)), None)
+        found = next((k for k, on in enumerate(self.sheets()) if any(numbered.piece.key == key for numbered in on.named)), None)
         if found is not None and found != min(self.at, len(self.sheets()) - 1):
             self.at, self.cut = found, 0
             self.refresh()
@@ -252,11 +252,11 @@ class SheetsPanel(CutPanel):
         """Hold the lit piece where it lies, or let it go."""
         on = self.on()
         key = next(iter(self.bench.marked), None)
-        at = next((k for k, one in enumerate(on.named) if one.piece.key == key), None) if on is not None else None
+        at = next((k for k, numbered in enumerate(on.named) if numbered.piece.key == key), None) if on is not None else None
         if on is None or at is None or key is None:
             self.session.said.emit("Click a piece of this sheet first.", "note")
             return
-        pin = next((one for one in self.session.build.cut.pins if one.piece == key), None)
+        pin = next((pin for pin in self.session.build.cut.pins if pin.piece == key), None)
         if pin is not None:
             self.session.edit(f"Let go {on.named[at].label}", [remove(f"cut.pins.{pin.id}")], "Cut")
             return
@@ -271,7 +271,7 @@ class SheetsPanel(CutPanel):
     def _pin_sheet(self, on: OnSheet) -> int:
         """The number that held pieces of this sheet share, or a new one."""
         pins = self.session.build.cut.pins
-        here = {one.piece.key for one in on.named}
+        here = {numbered.piece.key for numbered in on.named}
         mine = [pin.sheet for pin in pins if pin.piece in here and pin.stock == on.layout.stock]
         return mine[0] if mine else max((pin.sheet for pin in pins), default=0) + 1
 
@@ -280,7 +280,7 @@ class SheetsPanel(CutPanel):
         on, made = self.on(), self.bench.plan()
         if on is None or made is None:
             return
-        at = next((k for k, one in enumerate(on.named) if one.piece.key == key), None)
+        at = next((k for k, numbered in enumerate(on.named) if numbered.piece.key == key), None)
         if at is None:
             return
         cut = self.session.build.cut
@@ -315,8 +315,8 @@ class SheetsPanel(CutPanel):
             if k != at and other.pinned:
                 xs += [other.x_m + other.w_m + kerf, other.x_m - kerf - lies.w_m, other.x_m]
                 ys += [other.y_m + other.h_m + kerf, other.y_m - kerf - lies.h_m, other.y_m]
-        near_x = min(xs, key=lambda one: abs(one - x))
-        near_y = min(ys, key=lambda one: abs(one - y))
+        near_x = min(xs, key=lambda each_x: abs(each_x - x))
+        near_y = min(ys, key=lambda each_y: abs(each_y - y))
         x = near_x if abs(near_x - x) < reach else x
         y = near_y if abs(near_y - y) < reach else y
         x = min(max(x, trim), max(layout.length_m - trim - lies.w_m, trim))
@@ -329,7 +329,7 @@ class SheetsPanel(CutPanel):
 
     def refresh(self) -> None:
         sheets = self.sheets()
-        found = next((k for k, on in enumerate(sheets) if any(one.piece.key == self._follow for one in on.named)), None)
+        found = next((k for k, on in enumerate(sheets) if any(numbered.piece.key == self._follow for numbered in on.named)), None)
         if found is not None:
             self.at, self._follow = found, ""
         self.at = min(self.at, max(len(sheets) - 1, 0))

@@ -50,31 +50,31 @@ class Size(msgspec.Struct, frozen=True):
 class StockPanel(CutPanel):
     def laid(self) -> Group:
         columns: tuple[Column[Size], ...] = (
-            Column("Material", lambda one: self.words.material(one.name)),
+            Column("Material", lambda size: self.words.material(size.name)),
             Column(
                 "From",
-                lambda one: "usual size" if one.size is None else "rack" if one.size.rack else "own size",
-                ink=lambda one: "pencil" if one.size is None else "spruce" if one.size.rack else "",
+                lambda size: "usual size" if size.size is None else "rack" if size.size.rack else "own size",
+                ink=lambda size: "pencil" if size.size is None else "spruce" if size.size.rack else "",
             ),
             Column(
-                "Length", lambda one: self._m(one.length_m), right=True, enter=lambda one, text: self._enter_length(one, "length", text)
+                "Length", lambda size: self._m(size.length_m), right=True, enter=lambda size, text: self._enter_length(size, "length", text)
             ),
             Column(
                 "Width",
-                lambda one: self._m(one.width_m) if one.kind == "sheet" else "",
+                lambda size: self._m(size.width_m) if size.kind == "sheet" else "",
                 right=True,
-                enter=lambda one, text: self._enter_length(one, "width", text),
+                enter=lambda size, text: self._enter_length(size, "width", text),
             ),
             Column(
                 "How many",
-                lambda one: "enough" if one.size is None or one.size.qty is None else str(one.size.qty),
+                lambda size: "enough" if size.size is None or size.size.qty is None else str(size.size.qty),
                 right=True,
                 enter=self._enter_qty,
                 tip="Empty: as many as are wanted",
             ),
             Column("Price", self._price, right=True, enter=self._enter_price, tip="Of one, in your own money"),
         )
-        self.table = self.put(Listed[Size]("Saw and stock", columns, self._sizes, lambda one: one.id, share=1))
+        self.table = self.put(Listed[Size]("Saw and stock", columns, self._sizes, lambda size: size.id, share=1))
         self.material = self.put(
             Choice(
                 "Material", lambda: [((kind, name), self.words.material(name)) for kind, name in by_material(self._wanted())], letters=18
@@ -107,12 +107,12 @@ class StockPanel(CutPanel):
     def _m(self, metres: float) -> str:
         return self.words.cut(metres)
 
-    def _price(self, one: Size) -> str:
-        if one.size is None:
+    def _price(self, size: Size) -> str:
+        if size.size is None:
             return "not known"
-        if one.size.rack:
+        if size.size.rack:
             return "0"
-        return "not known" if one.size.price is None else f"{one.size.price:.2f}"
+        return "not known" if size.size.price is None else f"{size.size.price:.2f}"
 
     def _wanted(self) -> tuple[Any, ...]:
         return tuple(lot.wanted for lot in lots_of(take_off(self.session.build, self.session.project.facts)))
@@ -123,7 +123,7 @@ class StockPanel(CutPanel):
 
     def _sizes(self) -> list[Size]:
         cut = self._cut()
-        own = {one.id for one in cut.sizes}
+        own = {size.id for size in cut.sizes}
         made = [
             Size(stock.id, None, stock.material, stock.kind, stock.length_m, stock.width_m)
             for stock in stocks_of(cut, self._wanted(), self.session.build.brief.region == "North American")
@@ -132,11 +132,11 @@ class StockPanel(CutPanel):
         for size in cut.sizes:
             wide = size.width.si if size.width is not None else 0.0
             made.append(Size(size.id, size, size.material, size.kind, size.length.si, wide))
-        return sorted(made, key=lambda one: (one.name, one.kind, one.size is None, one.length_m))
+        return sorted(made, key=lambda size: (size.name, size.kind, size.size is None, size.length_m))
 
     def _told(self) -> str:
         wanted = {one.material for one in self._wanted()}
-        unused = sorted({one.material for one in self._cut().sizes} - wanted)
+        unused = sorted({size.material for size in self._cut().sizes} - wanted)
         if unused:
             return f"No piece asks for: {', '.join(unused)}."
         return "" if wanted else "Nothing is cut yet, so no size is wanted."
@@ -148,11 +148,11 @@ class StockPanel(CutPanel):
             self.session.said.emit("There is no material to cut yet.", "note")
             return
         kind, material = chosen
-        usual = next(one for one in self.table.rows if (one.kind, one.name) == (kind, material))
+        usual = next(size for size in self.table.rows if (size.kind, size.name) == (kind, material))
         share = 0.5 if rack else 1.0
-        id = fresh_id("rk" if rack else "sz", [one.id for one in self.session.build.cut.sizes])
+        id = fresh_id("rk" if rack else "sz", [size.id for size in self.session.build.cut.sizes])
         off = take_off(self.session.build, self.session.project.facts)
-        stuff = next((one.stuff for one in off.pieces if one.material == material), "")
+        stuff = next((piece.stuff for piece in off.pieces if piece.material == material), "")
         record: dict[str, Any] = {"id": id, "kind": kind, "material": material, "rack": rack, "stuff": stuff}
         record["length"] = {"si": round(usual.length_m * share, 4)}
         if kind == "sheet":
@@ -169,17 +169,17 @@ class StockPanel(CutPanel):
             return
         self.session.edit(f"Take off {size.material}", [remove(f"cut.sizes.{size.id}")], "Cut")
 
-    def _own(self, one: Size) -> bool:
-        if one.size is None:
+    def _own(self, size: Size) -> bool:
+        if size.size is None:
             return self.complain("Usual sizes stay as they are; “Sold” adds one of your own in their place.")
         return True
 
-    def _edit(self, one: Size, field: str, value: Any, says: str) -> bool:
+    def _edit(self, size: Size, field: str, value: Any, says: str) -> bool:
         self.complain("")
-        return bool(self.session.edit(says, [set_to(f"cut.sizes.{one.id}.{field}", value)], "Cut"))
+        return bool(self.session.edit(says, [set_to(f"cut.sizes.{size.id}.{field}", value)], "Cut"))
 
-    def _enter_length(self, one: Size, field: str, text: str) -> bool:
-        if not self._own(one) or (field == "width" and one.kind == "bar"):
+    def _enter_length(self, size: Size, field: str, text: str) -> bool:
+        if not self._own(size) or (field == "width" and size.kind == "bar"):
             return False
         try:
             value = Length.read(text, self.session.shown)
@@ -187,23 +187,23 @@ class StockPanel(CutPanel):
                 raise EntryError(f"“{text}” is no {field} of stock; more than 0 and up to 30 m would be right.")
         except EntryError as fault:
             return self.complain(str(fault))
-        return self._edit(one, field, msgspec.to_builtins(value), f"{one.name}: {field} {text}")
+        return self._edit(size, field, msgspec.to_builtins(value), f"{size.name}: {field} {text}")
 
-    def _enter_qty(self, one: Size, text: str) -> bool:
-        if not self._own(one):
+    def _enter_qty(self, size: Size, text: str) -> bool:
+        if not self._own(size):
             return False
         body = text.strip().lower()
         if body in ("", "enough"):
-            return self._edit(one, "qty", None, f"{one.name}: enough")
+            return self._edit(size, "qty", None, f"{size.name}: enough")
         if not body.isdigit() or int(body) > 10_000:
             return self.complain(f"“{text}” is no number of boards; 0, 1, 2 … would be right, or nothing for enough.")
-        return self._edit(one, "qty", int(body), f"{one.name}: {body}")
+        return self._edit(size, "qty", int(body), f"{size.name}: {body}")
 
-    def _enter_price(self, one: Size, text: str) -> bool:
-        if not self._own(one):
+    def _enter_price(self, size: Size, text: str) -> bool:
+        if not self._own(size):
             return False
         try:
             value = typed_number("" if text == "not known" else text, "price")
         except EntryError as fault:
             return self.complain(str(fault))
-        return self._edit(one, "price", value, f"{one.name}: price {text}")
+        return self._edit(size, "price", value, f"{size.name}: price {text}")

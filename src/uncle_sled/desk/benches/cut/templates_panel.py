@@ -24,15 +24,17 @@ CAUTION = "A print that is off spoils a sheet: measure the bar first. Mask again
 class TemplatesPanel(CutPanel):
     def laid(self) -> Group:
         columns: tuple[Column[Template], ...] = (
-            Column("Template", lambda one: self.session.told(f"{one.name} ({one.side})" if one.side else one.name)),
-            Column("Pieces", lambda one: ", ".join(one.numbers)),
+            Column(
+                "Template", lambda template: self.session.told(f"{template.name} ({template.side})" if template.side else template.name)
+            ),
+            Column("Pieces", lambda template: ", ".join(template.numbers)),
             Column("Sheets", self._sheets, right=True, sort=self._many),
         )
         self.bar = self.put(Own(self._bar, self._show_bar, wide=96))
         self.sheets = self.put(Drawing("The map of the sheets", self._shapes, "", self._why, share=2))
         self.table = self.put(
             Listed[Template](
-                "Templates of this build", columns, self.templates, lambda one: one.id, lambda _: self.sheets.update(), share=3
+                "Templates of this build", columns, self.templates, lambda template: template.id, lambda _: self.sheets.update(), share=3
             )
         )
         any_ = lambda: bool(self.templates())
@@ -91,50 +93,50 @@ class TemplatesPanel(CutPanel):
         self.paper = "Letter" if session.build.brief.region == "North American" else "A4"
         super().__init__(session, bench)
 
-    def _size(self, one: Template) -> str:
-        return f"{self.words.cut(one.drawn.wide)} × {self.words.cut(one.drawn.high)}"
+    def _size(self, template: Template) -> str:
+        return f"{self.words.cut(template.drawn.wide)} × {self.words.cut(template.drawn.high)}"
 
-    def _many(self, one: Template) -> int:
+    def _many(self, template: Template) -> int:
         try:
-            return tiling(one.drawn.wide, one.drawn.high, PAPERS[self.paper]).many
+            return tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper]).many
         except GeometryError:
             return 10_000
 
-    def _sheets(self, one: Template) -> str:
-        many = self._many(one)
+    def _sheets(self, template: Template) -> str:
+        many = self._many(template)
         return str(many) if many < 10_000 else "too many"
 
     def chosen(self) -> Template | None:
         return self.table.row() or next(iter(self.table.rows), None)
 
     def _ids(self) -> tuple[str, ...]:
-        one = self.chosen()
-        return (one.id,) if one is not None else ()
+        template = self.chosen()
+        return (template.id,) if template is not None else ()
 
     # the drawing
     def _why(self) -> str:
-        one = self.chosen()
-        if one is None:
+        template = self.chosen()
+        if template is None:
             return "No template yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
         try:
-            tiling(one.drawn.wide, one.drawn.high, PAPERS[self.paper])
+            tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper])
         except GeometryError as fault:
             return str(fault)
         return ""
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one = self.chosen()
-        if one is None or min(width, height) < 60 or self._why():
+        template = self.chosen()
+        if template is None or min(width, height) < 60 or self._why():
             return ()
-        plan = tiling(one.drawn.wide, one.drawn.high, PAPERS[self.paper])
-        scale = min((width - 32) / one.drawn.wide, (height - 76) / one.drawn.high)
-        x, y = (width - one.drawn.wide * scale) / 2, (height - 44 - one.drawn.high * scale) / 2
-        told = f"{self._size(one)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"
+        plan = tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper])
+        scale = min((width - 32) / template.drawn.wide, (height - 76) / template.drawn.high)
+        x, y = (width - template.drawn.wide * scale) / 2, (height - 44 - template.drawn.high * scale) / 2
+        told = f"{self._size(template)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"
         lines = [
             Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left")
-            for k, text in enumerate((elided(self.session.told(one.title), 11, width - 28), told))
+            for k, text in enumerate((elided(self.session.told(template.title), 11, width - 28), told))
         ]
-        return (*map_shapes(one.drawn, plan, scale, x, y), *lines)
+        return (*map_shapes(template.drawn, plan, scale, x, y), *lines)
 
     # edits and files
     def show_paper(self, name: str) -> None:

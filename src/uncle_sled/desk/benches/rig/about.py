@@ -11,7 +11,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     rig = project.build.rig
     if rig.carrier == "vehicle bed":
         return ("vehicle's bed", "good") if rig.bed.wheelbase else ("not begun", "none")
-    if any(one.field.startswith("rig") for one in s.unknown):
+    if any(unknown.field.startswith("rig") for unknown in s.unknown):
         return "not all known", "none"
     return (rig.base, "good") if rig.axles else ("not begun", "none")
 

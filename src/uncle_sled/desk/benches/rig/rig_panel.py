@@ -33,8 +33,12 @@ def _section_choices(session: Session, none: str = "not said") -> list[tuple[obj
     """Sections for a frame as they are sold where it is built, and what was chosen already."""
     rig, shown = session.build.rig, session.shown
     chosen = {rig.rail, rig.cross, rig.drawbar}
-    offered = [one for one in sections().values() if one.id in chosen or (one.inches == shown.imperial and one.deep >= LEAST_RAIL_M)]
-    return [("", none), *((one.id, _short(one.says(shown))) for one in offered)]
+    offered = [
+        section
+        for section in sections().values()
+        if section.id in chosen or (section.inches == shown.imperial and section.deep >= LEAST_RAIL_M)
+    ]
+    return [("", none), *((section.id, _short(section.says(shown))) for section in offered)]
 
 
 def _short(says: str) -> str:

@@ -23,7 +23,7 @@ class RoadBench(PanelBench):
     # what can be done
     def add_ticket(self) -> None:
         self.show_view("Weigh")
-        id = fresh_id("tk", [one.id for one in self.session.build.road.tickets])
+        id = fresh_id("tk", [ticket.id for ticket in self.session.build.road.tickets])
         record = Ticket(id, today(), model=modelled(self.session.studied))
         if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
             self.made["Weigh"].choose(id)
@@ -35,7 +35,7 @@ class RoadBench(PanelBench):
         if made is None:
             self.session.said.emit("No ticket is open that says anything: weigh it first, or its tickets are accepted already.", "note")
             return False
-        id = fresh_id("co", [one.id for one in self.session.build.road.corrections])
+        id = fresh_id("co", [correction.id for correction in self.session.build.road.corrections])
         record = msgspec.to_builtins(correction_of(s, made, id))
         return bool(self.session.edit("Accept what the tickets taught", [add_to("road.corrections", record)], "Road"))
 
@@ -47,12 +47,12 @@ class RoadBench(PanelBench):
 
     def add_wish(self) -> None:
         self.show_view("Papers")
-        id = fresh_id("ws", [one.id for one in self.session.build.road.wishes])
+        id = fresh_id("ws", [wish.id for wish in self.session.build.road.wishes])
         self.session.edit("Write down a wish", [add_to("road.wishes", msgspec.to_builtins(Wish(id, "A new wish")))], "Road")
 
     def add_trip(self) -> None:
         self.show_view("Trips")
-        id = fresh_id("tp", [one.id for one in self.session.build.road.trips])
+        id = fresh_id("tp", [trip.id for trip in self.session.build.road.trips])
         many = len(self.session.build.road.trips) + 1
         people = max(len(self.session.build.brief.sleepers), 1)
         record = Trip(id, f"Trip {many}", today(), people=people)

@@ -166,7 +166,7 @@ class DrillPanel(PanelOf[RoadBench]):
             reach = (self.ball.high - self.ball.low) / 100
             self.guess_kg = min(max(self.guess_kg + step * reach, self.ball.low), self.ball.high)
         elif self.kind == "wire" and self.wire is not None:
-            ids = [one.id for one in self.wire.wires]
+            ids = [wire.id for wire in self.wire.wires]
             self.chosen = ids[(ids.index(self.chosen) + step) % len(ids)] if self.chosen in ids else ids[0]
         elif self.kind == "five" and self.five is not None:
             self.held = self.held or self.five.ids[0]
@@ -227,14 +227,14 @@ class DrillPanel(PanelOf[RoadBench]):
     def _question(self) -> str:
         words, s = self.words, self.session.studied
         if self.kind == "ball" and self.ball is not None:
-            one = self.ball
-            case = s.table.cases[one.row].name
-            name, kg = lower_first(one.name), words.fine_kg(one.kg)
-            if one.change == "moved":
-                way = "aft" if one.to_m > one.at_m else "forward"
-                what = f"the {name} ({kg}) goes {words.m(abs(one.to_m - one.at_m))} {way}"
+            drill = self.ball
+            case = s.table.cases[drill.row].name
+            name, kg = lower_first(drill.name), words.fine_kg(drill.kg)
+            if drill.change == "moved":
+                way = "aft" if drill.to_m > drill.at_m else "forward"
+                what = f"the {name} ({kg}) goes {words.m(abs(drill.to_m - drill.at_m))} {way}"
             else:
-                what = f"the {name} is {one.change} ({kg})"
+                what = f"the {name} is {drill.change} ({kg})"
             return f"{case}: {what}. What does the ball say?"
         if self.kind == "wire" and self.wire is not None:
             return f"One of these {len(self.wire.wires)} was made too thin. Which?"
@@ -256,7 +256,7 @@ class DrillPanel(PanelOf[RoadBench]):
         if self.kind == "ball" and self.ball is not None:
             return f"{score} of 100. {drill_sheet.ball_why(self.ball, words)}{kept}"
         if self.kind == "wire" and self.wire is not None:
-            thin = next(one for one in self.wire.wires if one.id == self.wire.thin)
+            thin = next(wire for wire in self.wire.wires if wire.id == self.wire.thin)
             return f"{score} of 100. {thin.name}: {thin.current_a:.1f} A over {words.m(thin.length_m)} there and {words.m(thin.length_m)} back in {thin.size} drops {thin.drop * 100:.1f} % of {thin.volts:.0f} V.{kept}"
         assert self.five is not None
         got = drills.in_band(self.session.studied, self.five.ids, self.at_m)

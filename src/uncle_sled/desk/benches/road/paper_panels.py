@@ -30,14 +30,22 @@ class PapersPanel(PanelOf[RoadBench]):
 
     def laid(self) -> Group:
         columns: tuple[Column[Traced], ...] = (
-            Column("", lambda one: str(self._number(one)), right=True),
-            Column("Wish", lambda one: one.wish.says, enter=lambda one, text: self._say(one, "says", text)),
-            Column("Met by", lambda one: one.where_name if one.met else "not met yet", ink=lambda one: "" if one.met else "primer"),
-            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "?" if one.met else "", right=True),
-            Column("Costs", lambda one: f"{one.money:.0f}" if one.money is not None else "?" if one.met else "", right=True),
-            Column("Agreed", lambda one: one.wish.agreed, enter=lambda one, text: self._say(one, "agreed", text)),
+            Column("", lambda traced: str(self._number(traced)), right=True),
+            Column("Wish", lambda traced: traced.wish.says, enter=lambda traced, text: self._say(traced, "says", text)),
+            Column(
+                "Met by",
+                lambda traced: traced.where_name if traced.met else "not met yet",
+                ink=lambda traced: "" if traced.met else "primer",
+            ),
+            Column(
+                "Weighs",
+                lambda traced: self.words.kg(traced.mass_kg) if traced.mass_kg is not None else "?" if traced.met else "",
+                right=True,
+            ),
+            Column("Costs", lambda traced: f"{traced.money:.0f}" if traced.money is not None else "?" if traced.met else "", right=True),
+            Column("Agreed", lambda traced: traced.wish.agreed, enter=lambda traced, text: self._say(traced, "agreed", text)),
         )
-        self.table = self.put(Listed[Traced]("Wishes", columns, lambda: traced(self.studied), lambda one: one.wish.id, share=2))
+        self.table = self.put(Listed[Traced]("Wishes", columns, lambda: traced(self.studied), lambda traced: traced.wish.id, share=2))
         office = Fields("For the office", plain("road", "builder owner frame_number lights"), "Road", 92)
         return rows(
             across(
@@ -58,38 +66,38 @@ class PapersPanel(PanelOf[RoadBench]):
         )
 
     def _places(self) -> list[tuple[object, str]]:
-        return [("", "not met yet"), *sorted(places(self.studied).items(), key=lambda one: one[1].lower())]
+        return [("", "not met yet"), *sorted(places(self.studied).items(), key=lambda place: place[1].lower())]
 
     def chosen(self) -> Traced | None:
         return self.table.row()
 
-    def _number(self, one: Traced) -> int:
+    def _number(self, traced: Traced) -> int:
         ids = [wish.id for wish in self.session.build.road.wishes]
-        return ids.index(one.wish.id) + 1 if one.wish.id in ids else 0
+        return ids.index(traced.wish.id) + 1 if traced.wish.id in ids else 0
 
     def _map(self, width: float, height: float) -> tuple[Primitive, ...]:
         s = self.session.studied
         return wish_map(s, traced(s), width, height)
 
-    def _say(self, one: Traced, field: str, text: str) -> bool:
-        return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{one.wish.id}.{field}", text.strip()[:2000])], "Road"))
+    def _say(self, traced: Traced, field: str, text: str) -> bool:
+        return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{traced.wish.id}.{field}", text.strip()[:2000])], "Road"))
 
     def _meet(self, id: object) -> None:
-        one = self.chosen()
-        if one is None:
+        traced = self.chosen()
+        if traced is None:
             self.session.said.emit("Choose a wish first.", "note")
             return
         name = places(self.session.studied).get(str(id), "nothing")
-        self.session.edit(f"Met by {name}", [set_to(f"road.wishes.{one.wish.id}.where", str(id or ""))], "Road")
+        self.session.edit(f"Met by {name}", [set_to(f"road.wishes.{traced.wish.id}.where", str(id or ""))], "Road")
 
     def take_off(self) -> None:
-        one = self.chosen()
-        if one is not None:
-            self.session.edit("Take off a wish", [remove(f"road.wishes.{one.wish.id}")], "Road")
+        traced = self.chosen()
+        if traced is not None:
+            self.session.edit("Take off a wish", [remove(f"road.wishes.{traced.wish.id}")], "Road")
 
     def _told(self) -> str:
         made = traced(self.studied)
-        left = sum(1 for one in made if not one.met)
+        left = sum(1 for traced in made if not traced.met)
         told = (
             f"{len(made)} wishes, {left} not met yet."
             if made
@@ -104,27 +112,27 @@ class TripsPanel(PanelOf[RoadBench]):
     def laid(self) -> Group:
         number, measure = self._number, self._measure
         columns: tuple[Column[Trip], ...] = (
-            Column("Trip", lambda one: one.name, enter=lambda one, text: self._word(one, "name", text)),
-            Column("Day", lambda one: one.on, enter=lambda one, text: self._word(one, "on", text)),
-            Column("Nights", lambda one: str(one.nights), right=True, enter=number("nights", whole=True)),
-            Column("Planned", lambda one: _told(one.planned_nights), right=True, enter=number("planned_nights", whole=True)),
-            Column("People", lambda one: str(one.people), right=True, enter=number("people", whole=True)),
-            Column("Water", lambda one: self._as(one.water_l, Volume, 1e-3), right=True, enter=measure("water_l", Volume, 1e-3)),
-            Column("Power, Wh", lambda one: _told(one.power_wh), right=True, enter=number("power_wh")),
-            Column("Gas", lambda one: self._as(one.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
-            Column("Coldest", lambda one: self._as(one.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
-            Column("Inside", lambda one: self._as(one.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
+            Column("Trip", lambda trip: trip.name, enter=lambda trip, text: self._word(trip, "name", text)),
+            Column("Day", lambda trip: trip.on, enter=lambda trip, text: self._word(trip, "on", text)),
+            Column("Nights", lambda trip: str(trip.nights), right=True, enter=number("nights", whole=True)),
+            Column("Planned", lambda trip: _told(trip.planned_nights), right=True, enter=number("planned_nights", whole=True)),
+            Column("People", lambda trip: str(trip.people), right=True, enter=number("people", whole=True)),
+            Column("Water", lambda trip: self._as(trip.water_l, Volume, 1e-3), right=True, enter=measure("water_l", Volume, 1e-3)),
+            Column("Power, Wh", lambda trip: _told(trip.power_wh), right=True, enter=number("power_wh")),
+            Column("Gas", lambda trip: self._as(trip.gas_kg, Mass), right=True, enter=measure("gas_kg", Mass)),
+            Column("Coldest", lambda trip: self._as(trip.coldest_c, Temperature), right=True, enter=measure("coldest_c", Temperature)),
+            Column("Inside", lambda trip: self._as(trip.inside_c, Temperature), right=True, enter=measure("inside_c", Temperature)),
             Column(
                 "Wet",
-                lambda one: _told(one.wet_mornings),
+                lambda trip: _told(trip.wet_mornings),
                 right=True,
                 enter=number("wet_mornings", whole=True),
                 tip="Mornings with wet windows or bedding",
             ),
-            Column("What it taught", lambda one: one.says, enter=lambda one, text: self._word(one, "says", text)),
+            Column("What it taught", lambda trip: trip.says, enter=lambda trip, text: self._word(trip, "says", text)),
         )
         self.table = self.put(
-            Listed[Trip]("Trips", columns, lambda: self.session.build.road.trips, lambda one: one.id, turns=True, share=1)
+            Listed[Trip]("Trips", columns, lambda: self.session.build.road.trips, lambda trip: trip.id, turns=True, share=1)
         )
         return rows(
             across(
@@ -147,8 +155,8 @@ class TripsPanel(PanelOf[RoadBench]):
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return trips_chart(taken(self.session.studied), self.words, width, height)
 
-    def _word(self, one: Trip, field: str, text: str) -> bool:
-        return bool(self.session.edit(f"{one.name}: {text[:40]}", [set_to(f"road.trips.{one.id}.{field}", text.strip()[:2000])], "Road"))
+    def _word(self, trip: Trip, field: str, text: str) -> bool:
+        return bool(self.session.edit(f"{trip.name}: {text[:40]}", [set_to(f"road.trips.{trip.id}.{field}", text.strip()[:2000])], "Road"))
 
     def _as(self, value: float | None, kind: type[Quantity], per: float = 1.0) -> str:
         return "" if value is None else kind(value * per).text(self.session.shown)
@@ -156,7 +164,7 @@ class TripsPanel(PanelOf[RoadBench]):
     def _measure(self, field: str, kind: type[Quantity], per: float = 1.0) -> Callable[[Trip, str], bool]:
         """Enters a measure in the builder's units; the file keeps litres, kilograms and degrees."""
 
-        def enter(one: Trip, text: str) -> bool:
+        def enter(trip: Trip, text: str) -> bool:
             try:
                 value = kind.read(text, self.session.shown).si / per if text.strip() else None
                 if value is not None and kind is not Temperature and value < 0:
@@ -166,13 +174,13 @@ class TripsPanel(PanelOf[RoadBench]):
             self.complain("")
             value = None if value is None else round(value, 4)
             return bool(
-                self.session.edit(f"{one.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road")
+                self.session.edit(f"{trip.name}: {field.split('_')[0]} {text}", [set_to(f"road.trips.{trip.id}.{field}", value)], "Road")
             )
 
         return enter
 
     def _number(self, field: str, whole: bool = False) -> Callable[[Trip, str], bool]:
-        def enter(one: Trip, text: str) -> bool:
+        def enter(trip: Trip, text: str) -> bool:
             body = text.replace(",", ".").strip()
             try:
                 value: Any = None if not body else int(body) if whole else float(body)
@@ -184,7 +192,9 @@ class TripsPanel(PanelOf[RoadBench]):
             if value is None and field in ("nights", "people"):
                 value = 1
             return bool(
-                self.session.edit(f"{one.name}: {field.replace('_', ' ')} {text}", [set_to(f"road.trips.{one.id}.{field}", value)], "Road")
+                self.session.edit(
+                    f"{trip.name}: {field.replace('_', ' ')} {text}", [set_to(f"road.trips.{trip.id}.{field}", value)], "Road"
+                )
             )
 
         return enter
@@ -193,9 +203,9 @@ class TripsPanel(PanelOf[RoadBench]):
         return self.table.row()
 
     def take_off(self) -> None:
-        one = self.chosen()
-        if one is not None:
-            self.session.edit("Take off a trip", [remove(f"road.trips.{one.id}")], "Road")
+        trip = self.chosen()
+        if trip is not None:
+            self.session.edit("Take off a trip", [remove(f"road.trips.{trip.id}")], "Road")
 
     def ask_record(self) -> None:
         from PySide6.QtWidgets import QFileDialog
@@ -211,8 +221,8 @@ class TripsPanel(PanelOf[RoadBench]):
         from uncle_sled.core.errors import SledError
         from uncle_sled.exchange.battery_record import read_record
 
-        one = self.chosen() or (self.table.rows[0] if self.table.rows else None)
-        if one is None:
+        trip = self.chosen() or (self.table.rows[0] if self.table.rows else None)
+        if trip is None:
             self.session.said.emit("Add a trip first.", "note")
             return
         try:
@@ -220,7 +230,7 @@ class TripsPanel(PanelOf[RoadBench]):
         except SledError as fault:
             self.session.said.emit(str(fault), "stop")
             return
-        self.session.edit(f"{one.name}: battery record", [set_to(f"road.trips.{one.id}.power_wh", round(read.out_wh, 1))], "Road")
+        self.session.edit(f"{trip.name}: battery record", [set_to(f"road.trips.{trip.id}.power_wh", round(read.out_wh, 1))], "Road")
         self.session.said.emit(read.says(), "note")
 
     def _told(self) -> list[str]:
@@ -229,9 +239,9 @@ class TripsPanel(PanelOf[RoadBench]):
             return ["No trip yet: what is planned a day stands below."]
         nights = nights_of(trips)
         told = [f"{len(trips)} trip{'s' * (len(trips) != 1)}, {nights} night{'s' * (nights != 1)}."]
-        for one in taken(self.studied):
-            if one.ratio is not None and abs(one.ratio - 1) > WORTH:
-                told.append(f"{one.name[:1].upper()}{one.name[1:]}: {one.ratio:.2f} times the plan.")
+        for each_taken in taken(self.studied):
+            if each_taken.ratio is not None and abs(each_taken.ratio - 1) > WORTH:
+                told.append(f"{each_taken.name[:1].upper()}{each_taken.name[1:]}: {each_taken.ratio:.2f} times the plan.")
         return told
 
 
@@ -274,7 +284,7 @@ class StandPanel(Panel):
 
     def _shown(self, _: Any) -> str:
         words = self.words
-        return "; ".join(words.m(one.si) for one in self.session.build.road.standing.blocks)
+        return "; ".join(words.m(length.si) for length in self.session.build.road.standing.blocks)
 
     def usual(self, many: int) -> None:
         import msgspec

@@ -52,7 +52,9 @@ class TaughtPanel(PanelOf[RoadBench]):
             return []
         last = known[-1]
         some = ", ".join(
-            f"{GROUP_WORDS.get(one.id, one.id)} {(one.factor - 1) * 100:+.0f} %" for one in last.groups if abs(one.factor - 1) > 0.005
+            f"{GROUP_WORDS.get(factor.id, factor.id)} {(factor.factor - 1) * 100:+.0f} %"
+            for factor in last.groups
+            if abs(factor.factor - 1) > 0.005
         )
         told = f"Accepted from {len(last.tickets)} ticket{'s' if len(last.tickets) > 1 else ''}: {some or 'nothing changed'}. Every case carries it."
         return [told.replace("-", "−")]
@@ -63,7 +65,7 @@ class TaughtPanel(PanelOf[RoadBench]):
 
     def open(self) -> bool:
         known = accepted(self.session.studied)
-        return any(one.id not in known for one in self.session.build.road.tickets)
+        return any(ticket.id not in known for ticket in self.session.build.road.tickets)
 
     def _why(self) -> str:
         if not self.session.build.road.tickets:

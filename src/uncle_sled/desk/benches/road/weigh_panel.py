@@ -52,7 +52,7 @@ class WeighPanel(PanelOf[RoadBench]):
                     "Ticket",
                     self._tickets,
                     lambda id: self.choose(str(id)),
-                    lambda: one.id if (one := self.ticket()) else "",
+                    lambda: ticket.id if (ticket := self.ticket()) else "",
                     letters=14,
                     share=1,
                 ),
@@ -75,23 +75,26 @@ class WeighPanel(PanelOf[RoadBench]):
         return across(left, side, gap=8)
 
     def _way(self) -> str:
-        one = self.ticket()
-        return one.way if one is not None else USUAL_WAY
+        ticket = self.ticket()
+        return ticket.way if ticket is not None else USUAL_WAY
 
     def _tickets(self) -> list[tuple[object, str]]:
         known = accepted(self.studied)
-        return [(one.id, f"{one.on}, {one.way}" + (" (accepted)" if one.id in known else "")) for one in self.session.build.road.tickets]
+        return [
+            (ticket.id, f"{ticket.on}, {ticket.way}" + (" (accepted)" if ticket.id in known else ""))
+            for ticket in self.session.build.road.tickets
+        ]
 
     def _readings(self) -> list[tuple[object, str]]:
-        one = self.ticket()
-        return [(id, id) for id, _ in READINGS[one.way]] if one is not None else []
+        ticket = self.ticket()
+        return [(id, id) for id, _ in READINGS[ticket.way]] if ticket is not None else []
 
     def _cases(self) -> tuple[tuple[object, str], ...]:
         return tuple((case.id, case.name) for case in self.studied.table.cases if case.mode.towing)
 
     def _shape(self) -> Hashable | None:
-        one = self.ticket()
-        return (one.id, one.way, self._cases()) if one is not None else None
+        ticket = self.ticket()
+        return (ticket.id, ticket.way, self._cases()) if ticket is not None else None
 
     def __init__(self, session: Session, bench: RoadBench) -> None:
         self.scale = PadScale()
@@ -102,24 +105,24 @@ class WeighPanel(PanelOf[RoadBench]):
     # the ticket
     def ticket(self) -> Ticket | None:
         tickets = self.session.build.road.tickets
-        return next((one for one in tickets if one.id == self.chosen), tickets[-1] if tickets else None)
+        return next((ticket for ticket in tickets if ticket.id == self.chosen), tickets[-1] if tickets else None)
 
     def what(self) -> Weighed | None:
-        one = self.ticket()
-        return weighed(one, self.session.studied) if one is not None else None
+        ticket = self.ticket()
+        return weighed(ticket, self.session.studied) if ticket is not None else None
 
     def choose(self, id: str) -> None:
         self.chosen = id
         self.refresh()
 
     def take_off(self) -> None:
-        one = self.ticket()
-        if one is None:
+        ticket = self.ticket()
+        if ticket is None:
             return
-        if one.id in accepted(self.session.studied):
+        if ticket.id in accepted(self.session.studied):
             self.session.said.emit("This ticket was accepted: take the correction back on Taught first.", "note")
             return
-        self.session.edit("Take off a ticket", [remove(f"road.tickets.{one.id}")], "Road")
+        self.session.edit("Take off a ticket", [remove(f"road.tickets.{ticket.id}")], "Road")
 
     def _why(self) -> str:
         return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform, as drawn, are the usual one."
@@ -129,25 +132,25 @@ class WeighPanel(PanelOf[RoadBench]):
 
     def _reading_ops(self, id: str) -> Callable[[Any], list[Op]]:
         def ops(text: Any) -> list[Op]:
-            one = self.ticket()
-            assert one is not None
-            others = [msgspec.to_builtins(r) for r in one.readings if r.id != id]
+            ticket = self.ticket()
+            assert ticket is not None
+            others = [msgspec.to_builtins(r) for r in ticket.readings if r.id != id]
             if not (text or "").strip():
-                return [set_to(f"road.tickets.{one.id}.readings", others)]
+                return [set_to(f"road.tickets.{ticket.id}.readings", others)]
             if str(text).strip().startswith(("-", "−")):
                 raise EntryError(f"“{text}” is below nothing; a scale shows 0 or more. Which way round was it read?")
             value = Mass.read(str(text), self.session.shown).si
-            return [set_to(f"road.tickets.{one.id}.readings", [*others, {"id": id, "kg": round(value, 3)}])]
+            return [set_to(f"road.tickets.{ticket.id}.readings", [*others, {"id": id, "kg": round(value, 3)}])]
 
         return ops
 
     def put_reading(self, id: str, kg: float) -> bool:
         """A reading that came from a scale."""
-        one = self.ticket()
-        if one is None:
+        ticket = self.ticket()
+        if ticket is None:
             return False
-        others = [msgspec.to_builtins(r) for r in one.readings if r.id != id]
-        ops = [set_to(f"road.tickets.{one.id}.readings", [*others, msgspec.to_builtins(Reading(id, round(kg, 2)))])]
+        others = [msgspec.to_builtins(r) for r in ticket.readings if r.id != id]
+        ops = [set_to(f"road.tickets.{ticket.id}.readings", [*others, msgspec.to_builtins(Reading(id, round(kg, 2)))])]
         return bool(self.session.edit(f"{id}: {weight(kg, self.session.shown)}", ops, "Road"))
 
     def _reading(self, id: str, of: str, _: Any) -> str:
@@ -156,9 +159,9 @@ class WeighPanel(PanelOf[RoadBench]):
         return "" if kg is None else weight(kg, self.session.shown)
 
     def _form(self) -> Cards:
-        one = self.ticket()
-        assert one is not None
-        path, id = f"road.tickets.{one.id}", one.id
+        ticket = self.ticket()
+        assert ticket is not None
+        path, id = f"road.tickets.{ticket.id}", ticket.id
         fields = [
             *plain(path, "on way"),
             *(
@@ -170,18 +173,18 @@ class WeighPanel(PanelOf[RoadBench]):
                     ops=self._reading_ops(of),
                     read=partial(self._reading, id, of),
                 )
-                for of, where in READINGS[one.way]
+                for of, where in READINGS[ticket.way]
             ),
             Row(f"{path}.case", kind=[("", "the nearest"), *self._cases()]),
             Row(f"{path}.step_kg"),
         ]
-        if one.way == "platform with the car":
+        if ticket.way == "platform with the car":
             fields.append(Row(f"{path}.car_kg"))
-        if one.way == "trailer on its jack":
+        if ticket.way == "trailer on its jack":
             fields.append(Row(f"{path}.jack"))
-        if one.way == "plank":
+        if ticket.way == "plank":
             fields += plain(path, "plank_scale plank_coupler")
-        if one.way == "tilted":
+        if ticket.way == "tilted":
             fields += plain(path, "tilt_deg coupler_height wheel_radius")
         return Cards([Fields("This ticket", fields, "Road")])
 
@@ -215,11 +218,11 @@ class WeighPanel(PanelOf[RoadBench]):
                 self.into.setCurrentIndex(at + 1)
 
     def _told(self) -> tuple[str, str]:
-        one, what, words = self.ticket(), self.what(), self.words
-        if one is None or what is None:
+        ticket, what, words = self.ticket(), self.what(), self.words
+        if ticket is None or what is None:
             return self._why(), ""
         if what.faults:
-            return WAY_WORDS[one.way], f"Still wanted: {'; '.join(what.faults[:3])}."
+            return WAY_WORDS[ticket.way], f"Still wanted: {'; '.join(what.faults[:3])}."
         s = self.session.studied
         told = []
         if what.tongue_kg is not None:
@@ -230,13 +233,13 @@ class WeighPanel(PanelOf[RoadBench]):
             told.append(f"Left {words.kg(what.left_kg)}, right {words.kg(what.right_kg)}.")
         if what.cg_m is not None and what.cg_per_kg_m is not None:
             told.append(f"The centre stands {words.m(what.cg_m)} high; a kilogram of the scale moves it {words.cut(what.cg_per_kg_m)}.")
-        row = case_row(s, one, what)
+        row = case_row(s, ticket, what)
         if row is not None:
             model = [f"{words.kg(float(s.readings.total_kg[row]))} in all"]
             if s.readings.tongue_kg[row] == s.readings.tongue_kg[row]:
                 model.append(f"{words.kg(float(s.readings.tongue_kg[row]))} on the ball")
             told.append(f"Like {s.table.cases[row].name} ({s.table.cases[row].says}): the model says {', '.join(model)}.")
-        off = stale(one, s, row)
+        off = stale(ticket, s, row)
         minds = [m[:1].upper() + m[1:] + "." for m in what.minds]
         if off is not None:
             ball = f", the ball {words.signed_kg(off.tongue_kg)}" if off.tongue_kg else ""

@@ -13,8 +13,8 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     if shell.form == "none":
         return "not begun", "none"
     checks = screening(s)
-    known = [one for one in checks if one.use is not None]
-    over = [one for one in known if (one.use or 0.0) > 1]
+    known = [check for check in checks if check.use is not None]
+    over = [check for check in known if (check.use or 0.0) > 1]
     if over:
         return f"{len(over)} over on Holds", "none"
     if len(known) < len(checks):
@@ -36,7 +36,7 @@ def _a_stick(build: Build, s: Studied) -> tuple[str, ...]:
 
 
 def _a_wall(build: Build, s: Studied) -> tuple[str, ...]:
-    return tuple([one.id for one in build.shell.inner][:1])
+    return tuple([inner.id for inner in build.shell.inner][:1])
 
 
 def shows(s: Studied, id: str) -> str | None:
@@ -45,7 +45,7 @@ def shows(s: Studied, id: str) -> str | None:
         return "Openings"
     if any(face.id == id for face in shell.faces):
         return "Faces"
-    if any(one.id == id for one in shell.inner):
+    if any(inner.id == id for inner in shell.inner):
         return "Walls"
     if "/" in id and any(member.id == id for member in s.framed.members):
         return "Framing"

@@ -112,7 +112,7 @@ class ShellBench(PanelBench):
         self.refresh()
 
     def _selected(self) -> None:
-        chosen = any(one.id in self.session.selection for one in self.session.build.shell.openings)
+        chosen = any(opening.id in self.session.selection for opening in self.session.build.shell.openings)
         self.off_button.setEnabled(chosen)
 
     # profile

@@ -48,7 +48,7 @@ class FlatView(DragPaper):
         surfaces = self.surfaces()
         self.frames = {}
         if surfaces:
-            bounds = [laid(one).bounds(one.polygon.bounds) for one in surfaces]
+            bounds = [laid(surface).bounds(surface.polygon.bounds) for surface in surfaces]
             wide = max(b[2] - b[0] for b in bounds)
             tall = sum(b[3] - b[1] for b in bounds)
             room = (
@@ -58,9 +58,9 @@ class FlatView(DragPaper):
             self.scale = max(min(room[0] / max(wide, 0.01), room[1] / max(tall, 0.01)), 2.0)
             y = TOP_PX + max(room[1] - tall * self.scale, 0.0) / 2
             spare = (room[0] - wide * self.scale) / 2
-            for one, (left, low, _, high) in zip(surfaces, bounds, strict=True):
+            for face, (left, low, _, high) in zip(surfaces, bounds, strict=True):
                 y += (high - low) * self.scale
-                self.frames[one.id] = Frame(self.scale, LEFT_PX + spare - left * self.scale, y + low * self.scale)
+                self.frames[face.id] = Frame(self.scale, LEFT_PX + spare - left * self.scale, y + low * self.scale)
                 y += LOW_PX + GAP_PX
         self.update()
 
@@ -69,16 +69,16 @@ class FlatView(DragPaper):
         surfaces = self.surfaces()
         if not surfaces:
             write(painter, QPointF(16, 24), f"There is no {self.kind} to lay flat yet.", 13, "pencil", kept=self.written)
-        for one in surfaces:
-            frame = self.frames.get(one.id)
+        for face in surfaces:
+            frame = self.frames.get(face.id)
             if frame is None:
                 continue
-            left, _, _, high = laid(one).bounds(one.polygon.bounds)
+            left, _, _, high = laid(face).bounds(face.polygon.bounds)
             corner = frame.point((left, high))
-            title = elided(laid_title(one), 11, self.width() - 16)
+            title = elided(laid_title(face), 11, self.width() - 16)
             spot = QPointF(max(min(corner.x(), self.width() - text_width(title, 11) - 8), 8), corner.y() - 11)
             write(painter, spot, title, 11, "pencil", kept=self.written)
-            paint(painter, flat_face(s, one, words, self.scale), frame, self.written)
+            paint(painter, flat_face(s, face, words, self.scale), frame, self.written)
         self._chosen(painter)
 
     def _chosen(self, painter: QPainter) -> None:
@@ -86,45 +86,45 @@ class FlatView(DragPaper):
         s = self.session.studied
         painter.setPen(QPen(colour("chalk"), 2.6))
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for one in self.surfaces():
-            frame = self.frames.get(one.id)
+        for face in self.surfaces():
+            frame = self.frames.get(face.id)
             if frame is None:
                 continue
-            for member in s.framed.on(one.id):
+            for member in s.framed.on(face.id):
                 if member.id in chosen:
-                    painter.drawPolygon(QPolygonF([frame.point(p) for p in laid(one).points(member.outline)]))
+                    painter.drawPolygon(QPolygonF([frame.point(p) for p in laid(face).points(member.outline)]))
             for cut in s.framed.cuts:
-                if cut.surface == one.id and cut.id in chosen:
-                    left, low, right, high = laid(one).bounds(cut.shape.bounds)
+                if cut.surface == face.id and cut.id in chosen:
+                    left, low, right, high = laid(face).bounds(cut.shape.bounds)
                     painter.drawRect(QRectF(frame.point((left, high)), frame.point((right, low))))
 
     def at(self, spot: QPointF) -> tuple[Surface, str, bool] | None:
         """The surface under a point with the id of its opening or stick there, and whether it is an opening."""
         s = self.session.studied
-        for one in self.surfaces():
-            frame = self.frames.get(one.id)
+        for face in self.surfaces():
+            frame = self.frames.get(face.id)
             if frame is None:
                 continue
-            x, y = laid(one).back(frame.metres(spot))
+            x, y = laid(face).back(frame.metres(spot))
             reach = 3 / self.scale
             for cut in s.framed.cuts:
                 left, low, right, high = cut.shape.bounds
                 if (
-                    cut.surface == one.id
+                    cut.surface == face.id
                     and cut.kind != "wheel box"
                     and left - reach <= x <= right + reach
                     and low - reach <= y <= high + reach
                 ):
-                    return one, cut.id, True
-            for member in s.framed.on(one.id):
+                    return face, cut.id, True
+            for member in s.framed.on(face.id):
                 xs, ys = [p[0] for p in member.outline], [p[1] for p in member.outline]
                 if min(xs) - reach <= x <= max(xs) + reach and min(ys) - reach <= y <= max(ys) + reach:
-                    return one, member.id, False
+                    return face, member.id, False
         return None
 
     def _edge_at(self, spot: QPointF) -> tuple[str, Surface, Edge] | None:
         """The edge of the chosen opening under a point: its id, surface, and which edge."""
-        surfaces = {one.id: one for one in self.surfaces()}
+        surfaces = {face.id: face for face in self.surfaces()}
         for cut in self.session.studied.framed.cuts:
             frame = self.frames.get(cut.surface)
             if cut.id in self.session.selection and cut.surface in surfaces and frame and cut.kind != "wheel box":
@@ -165,7 +165,7 @@ class FlatView(DragPaper):
 
     def rest_key(self, event: QKeyEvent) -> None:
         """Left and right step through the sticks of the faces shown; the list of openings is their own table."""
-        ids = [m.id for one in self.surfaces() for m in self.session.studied.framed.on(one.id)]
+        ids = [m.id for face in self.surfaces() for m in self.session.studied.framed.on(face.id)]
         if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and ids:
             now = next((at for at, id in enumerate(ids) if id in self.session.selection), -1)
             self.session.select((ids[(now + (1 if event.key() == Qt.Key.Key_Right else -1)) % len(ids)],))

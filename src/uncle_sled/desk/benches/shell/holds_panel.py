@@ -44,8 +44,8 @@ class HoldsPanel(Panel):
         checks = self.checks()
         if not checks:
             return ""
-        known = [one for one in checks if one.use is not None]
-        over = [one for one in known if (one.use or 0) > 1]
+        known = [check for check in checks if check.use is not None]
+        over = [check for check in known if (check.use or 0) > 1]
         told = f"{len(known)} of {len(checks)} checked, {len(over)} over their limit."
         if over:
             told += f" Worst: {over[0].name[:1].lower()}{over[0].name[1:]}, {(over[0].use or 0) * 100:.0f} %."

@@ -35,25 +35,25 @@ class JointsPanel(Panel):
             ("Panels", "Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
         )
         seam: tuple[Column[Seam], ...] = (
-            Column("Joint", lambda one: one.name),
-            Column("Long", lambda one: self.words.m(one.joint.length_m), right=True, sort=lambda one: one.joint.length_m),
+            Column("Joint", lambda seam: seam.name),
+            Column("Long", lambda seam: self.words.m(seam.joint.length_m), right=True, sort=lambda seam: seam.joint.length_m),
             Column("Made", self._made),
-            Column("Water", lambda one: "kept out" if one.water else "gets in", ink=lambda one: "" if one.water else "primer"),
-            Column("Air", lambda one: "tight" if one.air else "gets by", ink=lambda one: "" if one.air else "primer"),
+            Column("Water", lambda seam: "kept out" if seam.water else "gets in", ink=lambda seam: "" if seam.water else "primer"),
+            Column("Air", lambda seam: "tight" if seam.air else "gets by", ink=lambda seam: "" if seam.air else "primer"),
         )
         section: tuple[Column[BuiltSection], ...] = (
-            Column("", lambda one: str(one.order), right=True, sort=lambda one: one.order),
-            Column("Section", lambda one: one.name),
-            Column("Size", lambda one: f"{self.words.m(one.size_m[0])} × {self.words.m(one.size_m[1])}", right=True),
-            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
-            Column("Bolts", lambda one: str(one.bolts) if one.bolts else "", right=True, tip="To the section behind it"),
+            Column("", lambda section: str(section.order), right=True, sort=lambda section: section.order),
+            Column("Section", lambda section: section.name),
+            Column("Size", lambda section: f"{self.words.m(section.size_m[0])} × {self.words.m(section.size_m[1])}", right=True),
+            Column("Weighs", lambda section: self.words.kg(section.mass_kg) if section.mass_kg is not None else "not known", right=True),
+            Column("Bolts", lambda section: str(section.bolts) if section.bolts else "", right=True, tip="To the section behind it"),
         )
         panel: tuple[Column[PanelCut], ...] = (
-            Column("Panel", lambda one: one.id),
-            Column("Outside", lambda one: self._size(one.outside_m), right=True),
-            Column("Inside", lambda one: self._size(one.inside_m), right=True),
-            Column("Weighs", lambda one: self.words.kg(one.mass_kg) if one.mass_kg is not None else "not known", right=True),
-            Column("Cannot be", lambda one: self.session.told(one.fault), ink=lambda one: "primer"),
+            Column("Panel", lambda panel: panel.id),
+            Column("Outside", lambda panel: self._size(panel.outside_m), right=True),
+            Column("Inside", lambda panel: self._size(panel.inside_m), right=True),
+            Column("Weighs", lambda panel: self.words.kg(panel.mass_kg) if panel.mass_kg is not None else "not known", right=True),
+            Column("Cannot be", lambda panel: self.session.told(panel.fault), ink=lambda panel: "primer"),
         )
         picked = lambda _: self.refresh()
         self.tables: dict[Mode, Table[Any]] = {
@@ -62,7 +62,7 @@ class JointsPanel(Panel):
                     "Joints of the faces",
                     seam,
                     lambda: seams(self.studied),
-                    lambda one: one.id,
+                    lambda seam: seam.id,
                     picked,
                     when=partial(self._is, "Seams"),
                     share=1,
@@ -73,7 +73,7 @@ class JointsPanel(Panel):
                     "Sections in the order of setting",
                     section,
                     lambda: sections_of(self.studied).sections,
-                    lambda one: one.id,
+                    lambda section: section.id,
                     picked,
                     when=partial(self._is, "Sections"),
                     share=1,
@@ -81,7 +81,7 @@ class JointsPanel(Panel):
             ),
             "Panels": self.put(
                 Listed[PanelCut](
-                    "Panels", panel, lambda: panels(self.studied), lambda one: one.id, picked, when=partial(self._is, "Panels"), share=1
+                    "Panels", panel, lambda: panels(self.studied), lambda panel: panel.id, picked, when=partial(self._is, "Panels"), share=1
                 )
             ),
         }
@@ -126,16 +126,16 @@ class JointsPanel(Panel):
         )
 
     def _stands(self, name: str) -> str:
-        one = self.chosen()
-        return str(getattr(one.made or SeamMade(one.id), name)) if isinstance(one, Seam) else ""
+        found_ = self.chosen()
+        return str(getattr(found_.made or SeamMade(found_.id), name)) if isinstance(found_, Seam) else ""
 
     def _can_be_made(self) -> bool:
-        one = self.chosen()
-        return isinstance(one, Seam) and not runs_over(one.joint)
+        found_ = self.chosen()
+        return isinstance(found_, Seam) and not runs_over(found_.joint)
 
     def _parted(self) -> bool:
-        one = self.chosen()
-        return isinstance(one, BuiltSection) and any(split.face == one.face for split in self.session.build.shell.splits)
+        found_ = self.chosen()
+        return isinstance(found_, BuiltSection) and any(split.face == found_.face for split in self.session.build.shell.splits)
 
     def _longest(self) -> QuantityField:
         made = QuantityField(Length, "Longest section", lambda: self.session.shown)
@@ -146,12 +146,12 @@ class JointsPanel(Panel):
     def _size(self, size: tuple[float, float]) -> str:
         return f"{self.words.cut(size[0])} × {self.words.cut(size[1])}"
 
-    def _made(self, one: Seam) -> str:
-        if runs_over(one.joint):
+    def _made(self, seam: Seam) -> str:
+        if runs_over(seam.joint):
             return "no joint"
-        if one.made is None:
+        if seam.made is None:
             return "not said"
-        return ", ".join(part for part in (one.made.trim, one.made.tape, one.made.sealant) if part) or "nothing"
+        return ", ".join(part for part in (seam.made.trim, seam.made.tape, seam.made.sealant) if part) or "nothing"
 
     # what is shown
     def show_mode(self, mode: Mode) -> None:
@@ -165,17 +165,17 @@ class JointsPanel(Panel):
     # edits
     def make(self, field: str, value: str) -> None:
         """Trim, tape or sealant of the chosen joint."""
-        one = self.chosen()
-        if not isinstance(one, Seam):
+        seam = self.chosen()
+        if not isinstance(seam, Seam):
             return
         said = self.session.build.shell.seams
-        made = next((x for x in said if x.id == one.id), SeamMade(one.id))
+        made = next((x for x in said if x.id == seam.id), SeamMade(seam.id))
         new = msgspec.to_builtins(msgspec.structs.replace(made, **{field: value}))
-        others = [msgspec.to_builtins(x) for x in said if x.id != one.id]
-        self.session.edit(f"{one.name}: {value or f'no {field}'}", [set_to("shell.seams", [*others, new])], "Shell")
+        others = [msgspec.to_builtins(x) for x in said if x.id != seam.id]
+        self.session.edit(f"{seam.name}: {value or f'no {field}'}", [set_to("shell.seams", [*others, new])], "Shell")
 
     def take_usual(self) -> None:
-        made = [msgspec.to_builtins(one) for one in usual_seams(self.session.studied)]
+        made = [msgspec.to_builtins(made) for made in usual_seams(self.session.studied)]
         self.session.edit("Usual seams on every joint", [set_to("shell.seams", made)], "Shell")
 
     def part_faces(self) -> None:
@@ -193,10 +193,10 @@ class JointsPanel(Panel):
         self.session.edit("Part the faces", [set_to("shell.splits", made)], "Shell")
 
     def make_whole(self) -> None:
-        one = self.chosen()
-        if isinstance(one, BuiltSection):
-            ops = [remove(f"shell.splits.{x.id}") for x in self.session.build.shell.splits if x.face == one.face]
-            self.session.edit(f"Make the {one.face} whole", ops, "Shell")
+        found_ = self.chosen()
+        if isinstance(found_, BuiltSection):
+            ops = [remove(f"shell.splits.{x.id}") for x in self.session.build.shell.splits if x.face == found_.face]
+            self.session.edit(f"Make the {found_.face} whole", ops, "Shell")
 
     def part_at(self, face: str, at_m: float) -> None:
         """One more line across a face."""
@@ -205,8 +205,8 @@ class JointsPanel(Panel):
 
     # the drawing
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        s, one = self.session.studied, self.chosen()
-        id = one.id if one is not None else ""
+        s, found_ = self.session.studied, self.chosen()
+        id = found_.id if found_ is not None else ""
         if self.mode == "Seams":
             return unfolded.seams_drawn(s, seams(s), id, width, height)
         if self.mode == "Sections":
@@ -217,13 +217,13 @@ class JointsPanel(Panel):
         s, words = self.session.studied, self.words
         if self.mode == "Seams":
             made = seams(s)
-            wet, drafty = [one for one in made if not one.water], [one for one in made if not one.air]
+            wet, drafty = [seam for seam in made if not seam.water], [seam for seam in made if not seam.air]
             if not made:
                 return ""
-            return f"{len(made)} joints, {words.m(sum(one.joint.length_m for one in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."
+            return f"{len(made)} joints, {words.m(sum(seam.joint.length_m for seam in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."
         if self.mode == "Sections":
             made_of = sections_of(s)
-            told = [words.told(one) for one in made_of.faults]
+            told = [words.told(fault) for fault in made_of.faults]
             if made_of.joints:
                 told.append(
                     f"Slack of {made_of.joints} joints in a row: {words.thick(made_of.worst_m)} at worst, {words.thick(made_of.likely_m)} likely."

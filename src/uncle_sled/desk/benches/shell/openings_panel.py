@@ -53,7 +53,7 @@ class OpeningsPanel(Panel):
             self.flat.show_kind(chosen.face)
 
     def chosen(self) -> Opening | None:
-        return next((one for one in self.session.build.shell.openings if one.id in self.session.selection), None)
+        return next((opening for opening in self.session.build.shell.openings if opening.id in self.session.selection), None)
 
     def _chosen_leaf(self) -> Opening | None:
         chosen = self.chosen()

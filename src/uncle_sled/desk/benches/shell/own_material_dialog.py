@@ -25,11 +25,11 @@ class OwnMaterialPanel(Panel):
     def laid(self) -> Group:
         mine = self.session.facts.materials
         self.name, self.source = TextField("Name"), TextField("Where its figures are from", may_be_empty=True)
-        self.which = ChoiceField("Which", [("", "a new one"), *((one.id, one.name) for one in mine)])
+        self.which = ChoiceField("Which", [("", "a new one"), *((material.id, material.name) for material in mine)])
         self.which.entered.connect(lambda value: self.show_material(str(value or "")))
-        self.family = ChoiceField("What it is", [("", "nobody said"), *((one, one) for one in FAMILIES if one)])
-        self.form = ChoiceField("Bought as", [(one, FORM_WORDS[one]) for one in FORMS])
-        self.bends = ChoiceField("Bends like", [("", "does not bend, or always"), *((one, one) for one in BENDS)])
+        self.family = ChoiceField("What it is", [("", "nobody said"), *((family, family) for family in FAMILIES if family)])
+        self.form = ChoiceField("Bought as", [(form, FORM_WORDS[form]) for form in FORMS])
+        self.bends = ChoiceField("Bends like", [("", "does not bend, or always"), *((bend, bend) for bend in BENDS)])
         for choice in (self.which, self.family, self.form, self.bends):
             choice.setMinimumWidth(FIELD_PX)
         self.numbers: dict[str, TypedField] = {}
@@ -53,13 +53,13 @@ class OwnMaterialPanel(Panel):
 
     def show_material(self, id: str) -> None:
         """What is known of one of one's own; empty for a new one."""
-        one = next((one for one in self.session.facts.materials if one.id == id), None)
-        self.name.setText(one.name if one is not None else "")
-        self.source.setText(one.source if one is not None else "")
+        material = next((each_material for each_material in self.session.facts.materials if each_material.id == id), None)
+        self.name.setText(material.name if material is not None else "")
+        self.source.setText(material.source if material is not None else "")
         for key, field in self.numbers.items():
-            field.show_value(getattr(one, key, None))
+            field.show_value(getattr(material, key, None))
         for name, choice in (("bends", self.bends), ("family", self.family), ("form", self.form)):
-            choice.show_value(getattr(one, name, ""))
+            choice.show_value(getattr(material, name, ""))
 
     def keep(self) -> None:
         made: dict[str, object] = {}
@@ -78,7 +78,7 @@ class OwnMaterialPanel(Panel):
         if "density_kg_m3" not in made and "kg_m2" not in made:
             self.complain("Say its density, or its weight over an area.")
             return
-        mine = {one.id: one for one in self.session.facts.materials}
+        mine = {material.id: material for material in self.session.facts.materials}
         id = str(self.which.currentData() or "") or fresh_id("own", list(mine))
         record: dict[str, object] = {
             "bends": self.bends.currentData() or "",

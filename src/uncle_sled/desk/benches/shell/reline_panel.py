@@ -141,7 +141,7 @@ class RelinePanel(Panel):
 
     def _is_lined(self) -> bool:
         faces = set(self.faces.currentData() or ())
-        return any(one.face in faces for one in self.session.build.shell.relined)
+        return any(relining.face in faces for relining in self.session.build.shell.relined)
 
     def _sized(self, key: str, value: Length | None) -> None:
         self.values[key] = value
@@ -172,7 +172,7 @@ class RelinePanel(Panel):
         """What the fields say, a face each; a weighed heap is shared by their areas."""
         faces: tuple[CutFace, ...] = self.faces.currentData() or ("left side",)
         body, v = self.session.studied.framed.body, self.values
-        areas = {face: sum(one.area_m2 for one in body.of(face)) if body is not None else 0.0 for face in faces}
+        areas = {face: sum(surface.area_m2 for surface in body.of(face)) if body is not None else 0.0 for face in faces}
         whole = sum(areas.values()) or 1.0
         furring = Section(v["thick"], v["deep"]) if v["thick"] is not None and v["deep"] is not None else None
         return tuple(
@@ -201,8 +201,8 @@ class RelinePanel(Panel):
             return "There is no such face yet: take a form and its sizes on Profile."
         whole = rig.bought_total.si if rig.base == "as bought" and rig.bought_total else None
         after = study(apply(s.build, relining_ops(s.build.shell, drafts)), self.session.facts)
-        for one in after.build.shell.relined:
-            wrong = why_not(one, after.build.shell, after.framed, library_of(self.session.facts.materials), whole)
+        for relining in after.build.shell.relined:
+            wrong = why_not(relining, after.build.shell, after.framed, library_of(self.session.facts.materials), whole)
             if wrong:
                 return self.session.told(wrong)
         return ""

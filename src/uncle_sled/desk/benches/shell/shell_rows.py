@@ -74,7 +74,7 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
     path = f"shell.openings.{id}.leaf"
 
     def opening(build: Any) -> Any:
-        return next((one for one in build.shell.openings if one.id == id), None)
+        return next((opening for opening in build.shell.openings if opening.id == id), None)
 
     def could(build: Any) -> bool:
         one = opening(build)
@@ -90,10 +90,14 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         return [set_to(path, {"stick": stick})]
 
     library, words = library_of(session.facts.materials), Words(session.shown)
-    sheets = [(key, words.material(one.name)) for key, one in library.items() if one.form == "sheet" and (one.density_kg_m3 or 0) < 1000]
+    sheets = [
+        (key, words.material(material.name))
+        for key, material in library.items()
+        if material.form == "sheet" and (material.density_kg_m3 or 0) < 1000
+    ]
     foams: list[tuple[object, str]] = [
         ("", "none"),
-        *((key, words.material(one.name)) for key, one in library.items() if one.form == "fill"),
+        *((key, words.material(material.name)) for key, material in library.items() if material.form == "fill"),
     ]
     return [
         Row(path, kind=bool, when=could, ops=make, read=has),
@@ -107,7 +111,7 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
 
 
 def _door_is(id: str, *kinds: str) -> Callable[[Any], bool]:
-    return lambda build: any(one.id == id and one.door in kinds for one in build.shell.partitions)
+    return lambda build: any(partition.id == id and partition.door in kinds for partition in build.shell.partitions)
 
 
 def partition_rows(session: Session, id: str, way: str) -> list[Row]:
@@ -138,7 +142,7 @@ USUAL_STICK = {"joist": {"thick": 0.045, "deep": 0.12}, "rung": {"thick": 0.035,
 
 def _joist_read(id: str, side: str, what: str) -> Callable[[Any], Any]:
     def read(build: Any) -> Any:
-        stick = next((getattr(one, what) for one in build.shell.lofts if one.id == id), None)
+        stick = next((getattr(loft, what) for loft in build.shell.lofts if loft.id == id), None)
         return getattr(stick, side) if stick is not None else None
 
     return read
@@ -159,7 +163,7 @@ def _joist(session: Session, id: str, side: str, what: str) -> Callable[[Any], l
 
 
 def _climbs(id: str) -> Callable[[Any], bool]:
-    return lambda build: any(one.id == id and one.climb == "ladder" for one in build.shell.lofts)
+    return lambda build: any(loft.id == id and loft.climb == "ladder" for loft in build.shell.lofts)
 
 
 SIDES = {("joist", "thick"): "Joist thick", ("joist", "deep"): "Joist deep", ("rung", "thick"): "Rung high", ("rung", "deep"): "Rung deep"}
@@ -197,13 +201,13 @@ def inner_note(session: Session, id: str) -> str:
     s, words = session.studied, Words(session.shown)
     body = s.framed.body
     made = inner_of(s.build.shell, body, library_of(s.facts.materials)) if body is not None else ()
-    one = next((one for one in made if one.id == id), None)
-    if one is None:
+    inner = next((each_inner for each_inner in made if each_inner.id == id), None)
+    if inner is None:
         return "There is no body to stand in."
     return (
-        words.told(f"{one.name} {one.fault}.")
-        if one.fault
-        else f"{words.kg(one.mass_kg)} as it stands. Drag it in the plan, or type where it is."
+        words.told(f"{inner.name} {inner.fault}.")
+        if inner.fault
+        else f"{words.kg(inner.mass_kg)} as it stands. Drag it in the plan, or type where it is."
     )
 
 

@@ -372,7 +372,7 @@ class ShellSheet(SheetView):
             return None
         for cut in s.framed.cuts:
             if cut.id in self.session.selection and cut.surface in SIDES and cut.kind != "wheel box":
-                surface = next(one for one in s.framed.body.surfaces if one.id == cut.surface)
+                surface = next(face for face in s.framed.body.surfaces if face.id == cut.surface)
                 side = edge_near(cut.shape.bounds, at, self.frame("side"), self.laid_of(surface))
                 if side is not None:
                     return cut.id, surface, side
@@ -418,7 +418,7 @@ class ShellSheet(SheetView):
             self.session.select((id,))
             s = self.session.studied
             cut = next(c for c in s.framed.cuts if c.id == id)
-            surface = next(one for one in s.framed.body.surfaces if one.id == cut.surface)  # type: ignore[union-attr]
+            surface = next(surface for surface in s.framed.body.surfaces if surface.id == cut.surface)  # type: ignore[union-attr]
             return DragOpening(self, "side", at, id, surface)
         member = self.member_at(at)
         if member is not None:

@@ -33,8 +33,8 @@ STATES = ("floor_state", "rust", "bearings", "papers")
 class SurveyPanel(Panel):
     def laid(self) -> Group:
         cards = (
-            Fields("Is it square?", [self._row(one) for one in SIZES], "Shell"),
-            Fields("Posts and bows", [self._row(one) for one in POSTS], "Shell"),
+            Fields("Is it square?", [self._row(size) for size in SIZES], "Shell"),
+            Fields("Posts and bows", [self._row(post) for post in POSTS], "Shell"),
             Fields("Its state", [self._row(one) for one in ("date", *STATES, "tyre_date", "toe_front", "toe_rear")], "Shell"),
         )
         plan = Drawing(
@@ -64,5 +64,5 @@ class SurveyPanel(Panel):
             told.append(f"Bows: radius {words.m(found.bow_radius_m)}, {words.cut(found.bow_arc_m)} along the curve.")
         planned = planned_on_old(build, words)
         if planned:
-            told.append(f"Planned on the old size: {upper_first('; '.join(one.says for one in planned))}.")
+            told.append(f"Planned on the old size: {upper_first('; '.join(each_planned.says for each_planned in planned))}.")
         return told

@@ -32,12 +32,12 @@ class DragWall(TypedDrag[Paper]):
 
     typed_is = "stands at"
 
-    def __init__(self, view: Paper, pane: str, at: QPointF, one: Inner) -> None:
-        super().__init__(view, pane, at, view.session.take_up(f"Move the {lower_first(one.name)}", (one.id,)))
-        self.one = one
-        across = isinstance(one, Loft) or one.way == "across"
+    def __init__(self, view: Paper, pane: str, at: QPointF, inner: Inner) -> None:
+        super().__init__(view, pane, at, view.session.take_up(f"Move the {lower_first(inner.name)}", (inner.id,)))
+        self.one = inner
+        across = isinstance(inner, Loft) or inner.way == "across"
         self.axis = "x" if across else "y"
-        self.now = one.rear.si if isinstance(one, Loft) else one.at.si
+        self.now = inner.rear.si if isinstance(inner, Loft) else inner.at.si
 
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
         if self.words or not self.begins(at):
@@ -82,8 +82,8 @@ class WallPlan(DragPaper):
         if body is None:
             return []
         made: list[tuple[QRectF, Inner]] = []
-        for wall, one in zip(walls_of(shell, body, library_of(s.facts.materials)), shell.partitions, strict=True):
-            made.append((QRectF(frame.point((wall.low[0], wall.high[1])), frame.point((wall.high[0], wall.low[1]))), one))
+        for wall, partition in zip(walls_of(shell, body, library_of(s.facts.materials)), shell.partitions, strict=True):
+            made.append((QRectF(frame.point((wall.low[0], wall.high[1])), frame.point((wall.high[0], wall.low[1]))), partition))
         for deck, loft in zip(decks_of(shell, body), shell.lofts, strict=True):
             made.append((QRectF(frame.point((deck.low[0], deck.high[1])), frame.point((deck.high[0], deck.low[1]))), loft))
         return made
@@ -98,23 +98,23 @@ class WallPlan(DragPaper):
             paint(painter, inner_view(s, "plan", named=True), frame, self.written)
             painter.setPen(QPen(colour("chalk"), 2.4))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            for box, one in self._boxes():
-                if one.id in self.session.selection:
+            for box, inner in self._boxes():
+                if inner.id in self.session.selection:
                     painter.drawRect(box.adjusted(-2, -2, 2, 2))
             if not (s.build.shell.partitions or s.build.shell.lofts):
                 write(painter, QPointF(14, 16), "No wall inside yet: add one across or along.", 12, "pencil", kept=self.written)
 
     def at(self, spot: QPointF) -> Inner | None:
-        for box, one in self._boxes():
+        for box, inner in self._boxes():
             if box.adjusted(-4, -4, 4, 4).contains(spot):
-                return one
+                return inner
         return None
 
     def pressed(self, at: QPointF) -> None:
-        one = self.at(at)
-        self.session.select((one.id,) if one is not None else ())
-        if one is not None:
-            self.gesture = DragWall(self, "plan", at, one)
+        inner = self.at(at)
+        self.session.select((inner.id,) if inner is not None else ())
+        if inner is not None:
+            self.gesture = DragWall(self, "plan", at, inner)
 
     def hovered(self, event: QMouseEvent) -> None:
         over = self.at(event.position()) is not None
@@ -126,10 +126,10 @@ class WallsPanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Inner], ...] = (
-            Column("Wall or loft", lambda one: one.name, ink=self._bad),
+            Column("Wall or loft", lambda inner: inner.name, ink=self._bad),
             Column("At", self._place, right=True),
-            Column("Thick", lambda one: self.words.cut(one.thick.si), right=True),
-            Column("Door", lambda one: one.door if isinstance(one, Partition) else one.climb or "no way up"),
+            Column("Thick", lambda inner: self.words.cut(inner.thick.si), right=True),
+            Column("Door", lambda inner: inner.door if isinstance(inner, Partition) else inner.climb or "no way up"),
             Column("Weight", self._weight, right=True),
         )
         session = self.session
@@ -138,9 +138,9 @@ class WallsPanel(Panel):
                 "Walls and lofts",
                 columns,
                 lambda: session.build.shell.inner,
-                lambda one: one.id,
-                lambda one: session.select((one.id,)),
-                lambda one: one.id in session.selection,
+                lambda inner: inner.id,
+                lambda inner: session.select((inner.id,)),
+                lambda inner: inner.id in session.selection,
                 share=1,
             )
         )
@@ -165,18 +165,18 @@ class WallsPanel(Panel):
         if body is None:
             return None
         made = inner_of(s.build.shell, body, library_of(s.facts.materials))
-        return next((one for one in made if one.id == id), None)
+        return next((inner for inner in made if inner.id == id), None)
 
-    def _bad(self, one: Inner) -> str:
-        wall = self._wall(one.id)
+    def _bad(self, inner: Inner) -> str:
+        wall = self._wall(inner.id)
         return "primer" if wall is not None and wall.fault else ""
 
-    def _place(self, one: Inner) -> str:
+    def _place(self, inner: Inner) -> str:
         words = self.words
-        return f"{words.cut(one.front.si)} to {words.cut(one.rear.si)}" if isinstance(one, Loft) else words.cut(one.at.si)
+        return f"{words.cut(inner.front.si)} to {words.cut(inner.rear.si)}" if isinstance(inner, Loft) else words.cut(inner.at.si)
 
-    def _weight(self, one: Inner) -> str:
-        wall = self._wall(one.id)
+    def _weight(self, inner: Inner) -> str:
+        wall = self._wall(inner.id)
         return self.words.kg(wall.mass_kg) if wall is not None and not wall.fault else "not built"
 
     def add(self, what: str) -> None:
@@ -192,15 +192,15 @@ class WallsPanel(Panel):
     def take_out(self) -> None:
         shell = self.session.build.shell
         for path, of in (("shell.partitions", shell.partitions), ("shell.lofts", shell.lofts)):
-            for one in of:
-                if one.id in self.session.selection:
-                    self.session.edit(f"Take out the {lower_first(one.name)}", [remove(f"{path}.{one.id}")], "Shell")
+            for inner in of:
+                if inner.id in self.session.selection:
+                    self.session.edit(f"Take out the {lower_first(inner.name)}", [remove(f"{path}.{inner.id}")], "Shell")
                     return
 
     def _sticks(self) -> str:
         """What a wall is made of, and what it keeps out of sound by its weight alone."""
-        one = self.table.row()
-        wall, words = self._wall(one.id) if one is not None else None, self.words
+        inner = self.table.row()
+        wall, words = self._wall(inner.id) if inner is not None else None, self.words
         if not isinstance(wall, Wall) or wall.fault or not wall.sticks:
             return words.told(wall.fault) if wall is not None else ""
         kinds: dict[str, list[float]] = {}

@@ -10,7 +10,7 @@ from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
     n = len(project.build.stow.things)
-    loose = sum(1 for one in restraints(s.build, s.table) if one.fault in ("loose", "unrated"))
+    loose = sum(1 for hold in restraints(s.build, s.table) if hold.fault in ("loose", "unrated"))
     if loose:
         return f"{loose} hold unknown" if loose > 1 else "1 hold unknown", "none"
     return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")

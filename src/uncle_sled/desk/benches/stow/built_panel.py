@@ -37,9 +37,9 @@ class BuiltPanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Thing], ...] = (
-            Column("Thing", lambda one: one.name, ink=self._ink),
+            Column("Thing", lambda thing: thing.name, ink=self._ink),
             Column("Made as", self._made_as),
-            Column("Weighs", lambda one: self.words.kg(self._kg(one)), right=True, sort=self._kg),
+            Column("Weighs", lambda thing: self.words.kg(self._kg(thing)), right=True, sort=self._kg),
         )
         self.chart = self.put(
             Drawing("The cabinet from the front, the side, above and in three directions", self._shapes, "", self._why, share=5)
@@ -49,9 +49,9 @@ class BuiltPanel(Panel):
                 "What can be made of boards",
                 columns,
                 self.things,
-                lambda one: one.id,
-                lambda one: self.session.select((one.id,)),
-                lambda one: (chosen := self.chosen()) is not None and one.id == chosen.id,
+                lambda thing: thing.id,
+                lambda thing: self.session.select((thing.id,)),
+                lambda thing: (chosen := self.chosen()) is not None and thing.id == chosen.id,
                 share=1,
             )
         )
@@ -72,8 +72,8 @@ class BuiltPanel(Panel):
         return part.mass_kg if part is not None else thing.mass.si
 
     def _ink(self, thing: Thing) -> str:
-        one = cabinets_of(self.session.build, self.session.project.facts).get(thing.id)
-        return "primer" if one is not None and one.faults else ""
+        board = cabinets_of(self.session.build, self.session.project.facts).get(thing.id)
+        return "primer" if board is not None and board.faults else ""
 
     def _made_as(self, thing: Thing) -> str:
         made = [
@@ -99,42 +99,40 @@ class BuiltPanel(Panel):
         return next((t for t in things if t.id in self.session.selection), things[0] if things else None)
 
     def made(self) -> Fitted | None:
-        one = self.chosen()
-        return cabinets_of(self.session.build, self.session.project.facts).get(one.id) if one is not None else None
+        thing = self.chosen()
+        return cabinets_of(self.session.build, self.session.project.facts).get(thing.id) if thing is not None else None
 
     # the drawing
     def _why(self) -> str:
-        one, made = self.chosen(), self.made()
-        if one is None:
+        thing, made = self.chosen(), self.made()
+        if thing is None:
             return "Nothing here is made of boards yet: add a cabinet or a bed on Drawing."
         if made is not None and made.faults:
             return self.session.told(f"{upper_first(made.faults[0])}.")
-        return (
-            f"{one.name} is a box with a typed weight. Make it of boards (at the right): every board is drawn, weighed and goes to the saw."
-        )
+        return f"{thing.name} is a box with a typed weight. Make it of boards (at the right): every board is drawn, weighed and goes to the saw."
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one, made = self.chosen(), self.made()
-        if one is not None and one.cabinet is None and one.base is not None:
-            said = tuple(check for check in carries(self.session.studied) if check.thing == one.id)
-            return bed_drawn(one, said, self.words, width, height)
-        if one is None or one.cabinet is None or made is None:
+        thing, made = self.chosen(), self.made()
+        if thing is not None and thing.cabinet is None and thing.base is not None:
+            said = tuple(check for check in carries(self.session.studied) if check.thing == thing.id)
+            return bed_drawn(thing, said, self.words, width, height)
+        if thing is None or thing.cabinet is None or made is None:
             return ()
-        return cabinet_drawn(made, one.cabinet, self.words, width, height)
+        return cabinet_drawn(made, thing.cabinet, self.words, width, height)
 
     # the form
     def _shape(self) -> Hashable | None:
-        one = self.chosen()
-        if one is None:
+        thing = self.chosen()
+        if thing is None:
             return None
-        cabinet = one.cabinet
+        cabinet = thing.cabinet
         bays = (tuple(bay.id for bay in cabinet.bays), tuple(hole.id for hole in cabinet.holes)) if cabinet else None
-        return one.id, bays, *(getattr(one, name) is not None for name in ("base", "pull_out", "lid", "winch"))
+        return thing.id, bays, *(getattr(thing, name) is not None for name in ("base", "pull_out", "lid", "winch"))
 
     def _cards(self) -> Cards:
-        one = self.chosen()
-        assert one is not None
-        return Cards([Fields(title, fields, "Stow", LABEL_PX) for title, fields in sections_of(self.session, one)])
+        thing = self.chosen()
+        assert thing is not None
+        return Cards([Fields(title, fields, "Stow", LABEL_PX) for title, fields in sections_of(self.session, thing)])
 
     def refreshed(self) -> None:
         for form in self.findChildren(Form):
@@ -151,13 +149,13 @@ class BuiltPanel(Panel):
         lines = piece_lines(made, words, MOST_PIECES)
         cut = f" Cut to fit: {', '.join(id for id, _ in made.by[:4])}{' and more' if len(made.by) > 4 else ''}." if made.by else ""
         pockets = f" {made.carcass.pockets} pocket holes." if made.carcass.pockets else ""
-        one = self.chosen()
-        typed = "" if one is None or one.source == "computed" else f" {words.kg(one.mass.si)} as typed counts (Known by, In hand)."
+        thing = self.chosen()
+        typed = "" if thing is None or thing.source == "computed" else f" {words.kg(thing.mass.si)} as typed counts (Known by, In hand)."
         return f"{len(made.boards)} boards, {words.kg(made.mass_kg)} with fittings.{typed}{cut}{pockets}\n" + "\n".join(lines)
 
     def _carried(self) -> str:
-        one, words = self.chosen(), self.words
-        said = [check for check in carries(self.session.studied) if one is not None and check.thing == one.id]
+        thing, words = self.chosen(), self.words
+        said = [check for check in carries(self.session.studied) if thing is not None and check.thing == thing.id]
         said.sort(key=lambda check: (check.use is not None, -(check.use or 0.0)))  # what nobody checked, then the worst
         lines = [_line(check, words) for check in said[:MOST_CHECKS]]
         return "\n".join(lines)

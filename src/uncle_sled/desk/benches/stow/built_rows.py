@@ -90,7 +90,7 @@ def _offers(session: Session, thing: Thing) -> list[Row]:
     return rows
 
 
-def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, list[Row]]]:
+def _cabinet(session: Session, thing: Thing, cabinet: Cabinet) -> list[tuple[str, list[Row]]]:
     path = f"stow.things.{thing.id}.cabinet"
     woods = sheets(session)
 
@@ -109,7 +109,7 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
     ]
     made = [("Carcass", carcass)]
     bays: list[Row] = []
-    for k, bay in enumerate(one.bays, 1):
+    for k, bay in enumerate(cabinet.bays, 1):
         at = f"{path}.bays.{bay.id}"
         bays += [
             Row(f"{at}.front", title=f"Bay {k}"),
@@ -119,14 +119,14 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         ]
 
     def more() -> list[Op]:
-        return [add_to(f"{path}.bays", _new(Bay(fresh_id("b", [bay.id for bay in one.bays]))))]
+        return [add_to(f"{path}.bays", _new(Bay(fresh_id("b", [bay.id for bay in cabinet.bays]))))]
 
     bays.append(_verb("One bay more", "At the right", more))
-    if len(one.bays) > 1:
-        bays.append(_verb("One bay less", "The last is taken out", lambda: [remove(f"{path}.bays.{one.bays[-1].id}")]))
+    if len(cabinet.bays) > 1:
+        bays.append(_verb("One bay less", "The last is taken out", lambda: [remove(f"{path}.bays.{cabinet.bays[-1].id}")]))
     made.append(("Bays", bays))
     holes: list[Row] = []
-    for k, hole in enumerate(one.holes, 1):
+    for k, hole in enumerate(cabinet.holes, 1):
         at = f"{path}.holes.{hole.id}"
         holes += [
             *(Row(f"{at}.{field}", title=f"Hole {k}{word}") for field, word in HOLE_FIELDS),
@@ -134,8 +134,8 @@ def _cabinet(session: Session, thing: Thing, one: Cabinet) -> list[tuple[str, li
         ]
 
     def hole_more() -> list[Op]:
-        id = fresh_id("h", [hole.id for hole in one.holes])
-        top = one.top == "worktop"
+        id = fresh_id("h", [hole.id for hole in cabinet.holes])
+        top = cabinet.top == "worktop"
         new = BoardHole(
             id,
             "sink" if top else "wires",
@@ -159,8 +159,12 @@ def _thing(build: Any, id: str) -> Thing | None:
 
 def _drawn(thing: str, bay: str) -> Callable[[Any], bool]:
     def is_so(build: Any) -> bool:
-        one = _thing(build, thing)
-        found = one is not None and one.cabinet is not None and any(b.id == bay and b.front == "drawers" for b in one.cabinet.bays)
+        each_thing = _thing(build, thing)
+        found = (
+            each_thing is not None
+            and each_thing.cabinet is not None
+            and any(b.id == bay and b.front == "drawers" for b in each_thing.cabinet.bays)
+        )
         return bool(found)
 
     return is_so
@@ -170,8 +174,8 @@ def _base(session: Session, thing: Thing) -> list[Row]:
     path = f"stow.things.{thing.id}.base"
 
     def slats(build: Any) -> bool:
-        one = _thing(build, thing.id)
-        return one is not None and one.base is not None and one.base.kind == "slats"
+        each_thing = _thing(build, thing.id)
+        return each_thing is not None and each_thing.base is not None and each_thing.base.kind == "slats"
 
     return [
         Row(f"{path}.kind"),

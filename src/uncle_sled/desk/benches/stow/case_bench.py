@@ -27,7 +27,7 @@ COLUMN_PX, FIRST_PX = 86, 140
 
 def _with(session: Session, case: LoadCase) -> list[Op]:
     """Ops that put a case into the build in place of the one of its id."""
-    have = any(one.id == case.id for one in session.build.stow.cases)
+    have = any(each_case.id == case.id for each_case in session.build.stow.cases)
     return [*([remove(f"stow.cases.{case.id}")] if have else []), add_to("stow.cases", msgspec.to_builtins(case))]
 
 
@@ -40,7 +40,7 @@ def set_level(session: Session, case: LoadCase, id: str, level: float) -> bool:
 
 
 def set_aboard(session: Session, case: LoadCase, id: str, on: bool) -> bool:
-    aboard = [one for one in msgspec.to_builtins(case.aboard) if one["id"] != id] + [{"id": id, "aboard": on}]
+    aboard = [row for row in msgspec.to_builtins(case.aboard) if row["id"] != id] + [{"id": id, "aboard": on}]
     made = msgspec.convert({**msgspec.to_builtins(case), "aboard": aboard}, LoadCase)
     name = next((t.name for t in session.build.stow.things if t.id == id), id)
     says = f"{name} {'comes along' if on else 'stays behind'}: {lower_first(case.name)}"

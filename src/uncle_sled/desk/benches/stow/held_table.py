@@ -29,12 +29,12 @@ TITLES: dict[Way, str] = {"fore": "Forward", "aft": "Aft", "side": "Sideways", "
 WAY_PX = 92
 
 
-def _direction(one: Restraint, way: Way) -> Direction | None:
-    return next((found for found in one.directions if found.way == way), None)
+def _direction(hold: Restraint, way: Way) -> Direction | None:
+    return next((found for found in hold.directions if found.way == way), None)
 
 
-def _enough(one: Restraint, way: Way) -> bool:
-    found = _direction(one, way)
+def _enough(hold: Restraint, way: Way) -> bool:
+    found = _direction(hold, way)
     return found is not None and found.enough
 
 
@@ -43,8 +43,8 @@ class HeldTable(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Restraint], ...] = (
-            Column("Thing", lambda one: one.name, 146),
-            Column("Verdict", lambda one: self._verdict(one)[0], 92, ink=lambda one: self._verdict(one)[1]),
+            Column("Thing", lambda hold: hold.name, 146),
+            Column("Verdict", lambda hold: self._verdict(hold)[0], 92, ink=lambda hold: self._verdict(hold)[1]),
             *(self._way(way, title) for way, title in TITLES.items()),
             Column("Held by", self._held_by, 150),
         )
@@ -53,8 +53,8 @@ class HeldTable(Panel):
                 "What holds every thing on the road",
                 columns,
                 self.held,
-                lambda one: one.id,
-                lambda one: self.session.select((one.id,)),
+                lambda hold: hold.id,
+                lambda hold: self.session.select((hold.id,)),
                 turns=True,
             )
         )
@@ -78,20 +78,20 @@ class HeldTable(Panel):
 
     def held(self) -> list[Restraint]:
         s = self.studied
-        return sorted(restraints(s.build, s.table), key=lambda one: (ORDER[one.fault], -one.along_n))
+        return sorted(restraints(s.build, s.table), key=lambda hold: (ORDER[hold.fault], -hold.along_n))
 
     def _plan(self, width: float, height: float) -> tuple[Primitive, ...]:
         return held_plan(self.studied, self.session.selection, self.words, width, height)
 
     def _bad(self) -> list[Restraint]:
         """What is not held as it should be, as far as that can be told."""
-        return [one for one in self.held() if one.fault not in ("", "unrated") and (one.fault != "loose" or not self._said(one))]
+        return [hold for hold in self.held() if hold.fault not in ("", "unrated") and (hold.fault != "loose" or not self._said(hold))]
 
     def _loose(self) -> list[Restraint]:
-        return [one for one in self._bad() if one.fault == "loose"]
+        return [hold for hold in self._bad() if hold.fault == "loose"]
 
-    def _said(self, one: Restraint) -> str:
-        return next((thing.held_by for thing in self.session.build.stow.things if thing.id == one.id), "")
+    def _said(self, hold: Restraint) -> str:
+        return next((thing.held_by for thing in self.session.build.stow.things if thing.id == hold.id), "")
 
     def _told(self) -> str:
         many, wrong, least = len(self.held()), len(self._bad()), self.words.kg(LEAST_KG)
@@ -108,16 +108,16 @@ class HeldTable(Panel):
         """What it pulls of what holds in one direction; red where that is too little."""
         return Column(
             title,
-            lambda one: self._of(one, way),
+            lambda hold: self._of(hold, way),
             WAY_PX,
             right=True,
-            ink=lambda one: "" if _direction(one, way) is None or _enough(one, way) else "primer",
+            ink=lambda hold: "" if _direction(hold, way) is None or _enough(hold, way) else "primer",
             tip="What it pulls this way, of what holds it; alone where what holds it has no rating",
         )
 
-    def _of(self, one: Restraint, way: Way) -> str:
-        found = _direction(one, way)
-        pulls = self._pull(one.wanted_n[way])
+    def _of(self, hold: Restraint, way: Way) -> str:
+        found = _direction(hold, way)
+        pulls = self._pull(hold.wanted_n[way])
         if found is None:
             return pulls
         return f"{self.words.bare_kg(found.wanted_n / GRAVITY)} of {self._pull(found.capacity_n)}"
@@ -125,23 +125,23 @@ class HeldTable(Panel):
     def _pull(self, newton: float | None) -> str:
         return "–" if newton is None else self.words.kg(newton / GRAVITY)
 
-    def _verdict(self, one: Restraint) -> tuple[str, str]:
-        if one.fault == "loose" and self._said(one):
+    def _verdict(self, hold: Restraint) -> tuple[str, str]:
+        if hold.fault == "loose" and self._said(hold):
             return VERDICTS["unrated"]
-        if not one.fault and not one.directions:  # nobody reckons what is screwed on, so nobody calls it enough
-            return VERDICTS["in it" if one.in_thing is not None else "built in"]
-        return VERDICTS[one.fault]
+        if not hold.fault and not hold.directions:  # nobody reckons what is screwed on, so nobody calls it enough
+            return VERDICTS["in it" if hold.in_thing is not None else "built in"]
+        return VERDICTS[hold.fault]
 
-    def _held_by(self, one: Restraint) -> str:
+    def _held_by(self, hold: Restraint) -> str:
         things = {t.id: t for t in self.session.build.stow.things}
-        return held_words(things[one.id], things, self.words) if one.id in things else ""
+        return held_words(things[hold.id], things, self.words) if hold.id in things else ""
 
     def strap(self) -> None:
         """The remedy of the loose things, kept at once; undo takes it back."""
         from uncle_sled.core.findings.all_findings import findings
         from uncle_sled.core.findings.stow.held import hold_remedy
 
-        one = next((f for f in findings(self.session.studied) if f.code == "held-loose"), None)
-        made = hold_remedy(self.session.studied, one) if one is not None else None
-        if made is not None and one is not None:
-            self.session.edit("Strap what is loose", made[0], "Stow", one.where)
+        finding = next((f for f in findings(self.session.studied) if f.code == "held-loose"), None)
+        made = hold_remedy(self.session.studied, finding) if finding is not None else None
+        if made is not None and finding is not None:
+            self.session.edit("Strap what is loose", made[0], "Stow", finding.where)

@@ -28,8 +28,8 @@ class LidsPanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Hinged], ...] = (
-            Column("Turns up", lambda one: one.name),
-            Column("Weighs", lambda one: self.words.kg(one.turning.mass_kg) if one.turning else "not known", right=True),
+            Column("Turns up", lambda leaf: leaf.name),
+            Column("Weighs", lambda leaf: self.words.kg(leaf.turning.mass_kg) if leaf.turning else "not known", right=True),
             Column("In frost", self._holds, ink=self._ink),
             Column("Raise, shut", self._hands, right=True),
         )
@@ -38,16 +38,19 @@ class LidsPanel(Panel):
                 "Hatches and lids",
                 columns,
                 self.made,
-                lambda one: one.id,
-                lambda one: self.session.select((one.id,)),
-                lambda one: (chosen := self.chosen()) is not None and one.id == chosen.id,
+                lambda leaf: leaf.id,
+                lambda leaf: self.session.select((leaf.id,)),
+                lambda leaf: (chosen := self.chosen()) is not None and leaf.id == chosen.id,
             )
         )
         self.table.setMaximumHeight(120)
         self.turning = self.put(Drawing("The leaf turning on its struts", self._turning, "", self._why, share=1))
         self.hand = self.put(
             Drawing(
-                "The hand's force over the angle", self._hand, when=lambda: (one := self.chosen()) is not None and bool(one.swings), share=1
+                "The hand's force over the angle",
+                self._hand,
+                when=lambda: (leaf := self.chosen()) is not None and bool(leaf.swings),
+                share=1,
             )
         )
         side = rows(
@@ -56,14 +59,14 @@ class LidsPanel(Panel):
                     "Find struts",
                     "Over the sizes and forces that are sold and over mounts: what meets every limit with the weakest struts",
                     self.find_struts,
-                    lambda: (one := self.chosen()) is not None and one.turning is not None,
+                    lambda: (leaf := self.chosen()) is not None and leaf.turning is not None,
                     plain=True,
                 ),
                 Act(
                     "No struts",
                     "Take the struts off again",
                     self.take_off,
-                    lambda: (one := self.chosen()) is not None and one.strut is not None,
+                    lambda: (leaf := self.chosen()) is not None and leaf.strut is not None,
                     plain=True,
                 ),
             ),
@@ -74,110 +77,110 @@ class LidsPanel(Panel):
         left = rows(self.table, across(self.turning, self.hand, gap=8, share=1), Says(self._told), note(STRUT_CAUTION), gap=5, share=1)
         return across(left, side, gap=8)
 
-    def _hands(self, one: Hinged) -> str:
+    def _hands(self, leaf: Hinged) -> str:
         words = self.words
-        return f"{words.fine_newtons(one.verdict.raise_n)}, {words.fine_newtons(one.verdict.close_n)}" if one.verdict else ""
+        return f"{words.fine_newtons(leaf.verdict.raise_n)}, {words.fine_newtons(leaf.verdict.close_n)}" if leaf.verdict else ""
 
-    def _holds(self, one: Hinged) -> str:
-        if one.verdict is None:
+    def _holds(self, leaf: Hinged) -> str:
+        if leaf.verdict is None:
             return "not checked"
-        if one.verdict.hold_share is None:
+        if leaf.verdict.hold_share is None:
             return "past upright"
-        return f"{one.verdict.hold_share * 100:.0f} %, want {HOLD_SHARE * 100:.0f}"
+        return f"{leaf.verdict.hold_share * 100:.0f} %, want {HOLD_SHARE * 100:.0f}"
 
-    def _ink(self, one: Hinged) -> str:
-        bad = one.verdict is not None and (not one.verdict.fits or "hold" in one.verdict.fails)
-        return "primer" if bad else "pencil" if one.verdict is None else ""
+    def _ink(self, leaf: Hinged) -> str:
+        bad = leaf.verdict is not None and (not leaf.verdict.fits or "hold" in leaf.verdict.fails)
+        return "primer" if bad else "pencil" if leaf.verdict is None else ""
 
     def made(self) -> tuple[Hinged, ...]:
         return hinged(self.session.studied)
 
     def chosen(self) -> Hinged | None:
         made = self.made()
-        return next((one for one in made if one.id in self.session.selection), made[0] if made else None)
+        return next((leaf for leaf in made if leaf.id in self.session.selection), made[0] if made else None)
 
     # drawings
     def _why(self) -> str:
-        one = self.chosen()
-        if one is None:
+        leaf = self.chosen()
+        if leaf is None:
             return "No hatch is hung at its top yet (Openings, on Shell), and no thing has a lid (Built)."
-        return self.session.told(f"{one.name}: {one.why}.")
+        return self.session.told(f"{leaf.name}: {leaf.why}.")
 
     def _turning(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one = self.chosen()
-        return lid_drawn(one, self.words, width, height) if one is not None else ()
+        leaf = self.chosen()
+        return lid_drawn(leaf, self.words, width, height) if leaf is not None else ()
 
     def _hand(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one = self.chosen()
-        return hand_chart(one, self.words, width, height) if one is not None else ()
+        leaf = self.chosen()
+        return hand_chart(leaf, self.words, width, height) if leaf is not None else ()
 
     # edits
     def find_struts(self) -> None:
-        one = self.chosen()
-        if one is None or one.turning is None:
+        leaf = self.chosen()
+        if leaf is None or leaf.turning is None:
             return
-        found = search(one.turning, max(one.strut.many, 2) if one.strut is not None else 2)
+        found = search(leaf.turning, max(leaf.strut.many, 2) if leaf.strut is not None else 2)
         if found is None:
             self.session.said.emit(
-                f"No strut that is sold stays within its stroke while the {one.name.lower()} turns {one.turning.opens_deg:.0f}°.", "note"
+                f"No strut that is sold stays within its stroke while the {leaf.name.lower()} turns {leaf.turning.opens_deg:.0f}°.", "note"
             )
             return
         words = self.words
         self.session.edit(
-            f"Struts of {words.fine_newtons(found.strut.force_n)} on the {one.name.lower()}",
-            [set_to(f"{one.path}.strut", msgspec.to_builtins(found.strut))],
+            f"Struts of {words.fine_newtons(found.strut.force_n)} on the {leaf.name.lower()}",
+            [set_to(f"{leaf.path}.strut", msgspec.to_builtins(found.strut))],
             "Stow",
-            (one.id,),
+            (leaf.id,),
         )
         if found.verdict.fails:
             told = ", ".join(SAYS[what] for what in found.verdict.fails)
-            self.session.said.emit(f"None of those tried meets every limit: with the nearest the {one.name.lower()} {told}.", "note")
+            self.session.said.emit(f"None of those tried meets every limit: with the nearest the {leaf.name.lower()} {told}.", "note")
 
     def take_off(self) -> None:
-        one = self.chosen()
-        if one is not None and one.strut is not None:
-            self.session.edit(f"No struts on the {one.name.lower()}", [set_to(f"{one.path}.strut", None)], "Stow", (one.id,))
+        leaf = self.chosen()
+        if leaf is not None and leaf.strut is not None:
+            self.session.edit(f"No struts on the {leaf.name.lower()}", [set_to(f"{leaf.path}.strut", None)], "Stow", (leaf.id,))
 
     # the form
     def _shape(self) -> Hashable | None:
-        one = self.chosen()
-        return (one.id, one.strut is not None) if one is not None else None
+        leaf = self.chosen()
+        return (leaf.id, leaf.strut is not None) if leaf is not None else None
 
     def _cards(self) -> Cards:
-        one = self.chosen()
-        assert one is not None
+        leaf = self.chosen()
+        assert leaf is not None
         cards = []
-        if one.path.endswith(".lid"):
-            cards.append(Fields("The lid", plain(one.path), "Stow", 112))
+        if leaf.path.endswith(".lid"):
+            cards.append(Fields("The lid", plain(leaf.path), "Stow", 112))
         else:
-            fields = [Row(f"{one.path}.open_deg")]
-            opening = next((o for o in self.session.build.shell.openings if o.id == one.id), None)
+            fields = [Row(f"{leaf.path}.open_deg")]
+            opening = next((o for o in self.session.build.shell.openings if o.id == leaf.id), None)
             if opening is not None and opening.leaf is not None:
-                fields.append(Row(f"{one.path}.leaf.hangs_on", least=0.5))
+                fields.append(Row(f"{leaf.path}.leaf.hangs_on", least=0.5))
             else:
-                fields.append(Row(f"{one.path}.mass", title="Weighs", tip="Leaf with what is fixed to it"))
+                fields.append(Row(f"{leaf.path}.mass", title="Weighs", tip="Leaf with what is fixed to it"))
             cards.append(Fields("The hatch", fields, "Stow", 112))
-        if one.strut is not None:
-            cards.append(Fields("Struts", strut_rows(one.path), "Stow", 112))
+        if leaf.strut is not None:
+            cards.append(Fields("Struts", strut_rows(leaf.path), "Stow", 112))
         return Cards(cards)
 
     def type_strut(self) -> list[Op]:
         """Ops that put an ordinary strut on the chosen lid, to be typed over."""
-        one = self.chosen()
-        return [set_to(f"{one.path}.strut", msgspec.to_builtins(Strut()))] if one is not None else []
+        leaf = self.chosen()
+        return [set_to(f"{leaf.path}.strut", msgspec.to_builtins(Strut()))] if leaf is not None else []
 
     def _told(self) -> str:
-        one = self.chosen()
-        if one is None or one.turning is None:
+        leaf = self.chosen()
+        if leaf is None or leaf.turning is None:
             return ""
         words = self.words
-        told = f"{words.kg(one.turning.mass_kg)}, centre {words.m(one.turning.r_m)} from the hinge."
-        if one.added_kg:
-            told += f" {words.kg(one.added_kg)} of it were fixed to it."
-        if one.verdict is None:
-            return words.told(f"{told} {upper_first(one.why)}.")
-        if not one.verdict.fits:
+        told = f"{words.kg(leaf.turning.mass_kg)}, centre {words.m(leaf.turning.r_m)} from the hinge."
+        if leaf.added_kg:
+            told += f" {words.kg(leaf.added_kg)} of it were fixed to it."
+        if leaf.verdict is None:
+            return words.told(f"{told} {upper_first(leaf.why)}.")
+        if not leaf.verdict.fits:
             return f"{told} The strut would leave its stroke on the way."
-        fails = [SAYS[what] for what in reversed(one.verdict.fails)]
+        fails = [SAYS[what] for what in reversed(leaf.verdict.fails)]
         told += f" It {' and '.join(fails)}." if fails else " It holds in frost, goes up and comes down by hand, and stays shut."
-        return told if one.second else f"{told} One strut alone: give it a second support."
+        return told if leaf.second else f"{told} One strut alone: give it a second support."

@@ -87,7 +87,7 @@ class StripSheet(Drawn):
         session = self.session
         build, facts, words = session.build, session.facts, Words(session.shown)
         found = clashes(build, facts)[mode.id]
-        hard = [one for one in found if one.solid]
+        hard = [clash for clash in found if clash.solid]
         made = [
             (f"{len(hard)} stand in each other: {hard[0].a_name} in {hard[0].b_name}", "primer")
             if hard
@@ -106,7 +106,7 @@ class StripSheet(Drawn):
             made.append((f"front axle {front}, rear {rear}", "ink"))
         if mode.id in modes_in_use(build) and beds_in(build, facts, mode):
             sleepers = sleepers_in(build, facts, mode)
-            good = sum(1 for one in sleepers if one.fits)
+            good = sum(1 for sleeper in sleepers if sleeper.fits)
             made.append((f"{good} of {len(sleepers)} fit in bed", "spruce" if good == len(sleepers) else "ochre word"))
             missing = second_way_missing(ways_out(build, facts, mode)) if build.shell.openings else "ways out not drawn"
             made.append((missing or "two ways out", "primer" if missing else "spruce"))
@@ -197,7 +197,7 @@ class ModeStrip(Panel):
 
     def turn(self) -> None:
         mode, modes = self.session.mode, self.session.build.stow.modes
-        if mode.towing and sum(1 for one in modes if one.towing) == 1:
+        if mode.towing and sum(1 for mode in modes if mode.towing) == 1:
             self.session.said.emit("One mode has to drive; make another one drive first.", "stop")
             return
         word = "standing" if mode.towing else "on the road"
@@ -206,7 +206,7 @@ class ModeStrip(Panel):
     def take_away(self) -> None:
         session, mode = self.session, self.session.mode
         modes = session.build.stow.modes
-        if len(modes) == 1 or (mode.towing and sum(1 for one in modes if one.towing) == 1):
+        if len(modes) == 1 or (mode.towing and sum(1 for mode in modes if mode.towing) == 1):
             session.said.emit("One mode that drives has to stay.", "stop")
             return
         lost = f"{len(mode.touched)} places or states and {sum(c.mode == mode.id for c in session.build.stow.cases)} load cases of its own go with it. Undo brings them back."

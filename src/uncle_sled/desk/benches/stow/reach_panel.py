@@ -21,10 +21,12 @@ class ReachPanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Access], ...] = (
-            Column("Thing", lambda one: one.name),
-            Column("Got at", lambda one: one.how, ink=lambda one: INKS[one.how], sort=lambda one: ORDER[one.how]),
-            Column("From", lambda one: one.through),
-            Column("In", lambda one: self.words.m(one.far_m) if one.far_m else "", right=True, sort=lambda one: one.far_m or 0.0),
+            Column("Thing", lambda access: access.name),
+            Column("Got at", lambda access: access.how, ink=lambda access: INKS[access.how], sort=lambda access: ORDER[access.how]),
+            Column("From", lambda access: access.through),
+            Column(
+                "In", lambda access: self.words.m(access.far_m) if access.far_m else "", right=True, sort=lambda access: access.far_m or 0.0
+            ),
             Column("Moved first", self._first),
         )
         session = self.session
@@ -33,9 +35,9 @@ class ReachPanel(Panel):
                 "How one gets at each thing",
                 columns,
                 self._accesses,
-                lambda one: one.id,
-                lambda one: session.select((one.id,)),
-                lambda one: one.id in session.selection,
+                lambda access: access.id,
+                lambda access: session.select((access.id,)),
+                lambda access: access.id in session.selection,
                 turns=True,
                 share=4,
             )
@@ -53,11 +55,11 @@ class ReachPanel(Panel):
 
     def _accesses(self) -> list[Access]:
         made = accesses(self.session.build, self.session.facts, self.session.mode)
-        return sorted(made, key=lambda one: (ORDER[one.how], one.name))
+        return sorted(made, key=lambda access: (ORDER[access.how], access.name))
 
-    def _first(self, one: Access) -> str:
+    def _first(self, access: Access) -> str:
         names = {t.id: t.name for t in self.session.build.stow.things}
-        return ", ".join(lower_first(names.get(id, id)) for id in one.first)
+        return ", ".join(lower_first(names.get(id, id)) for id in access.first)
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return reach_plan(self.studied, self.session.mode, self.session.selection, self.words, width, height)

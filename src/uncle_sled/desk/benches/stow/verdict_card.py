@@ -50,19 +50,19 @@ class VerdictCard(Guarded, QFrame):
         if said == self.said:
             return False
         self.said = said
-        for (mark, text, show), one in zip(self.lines, [*said[:MOST_LINES], *[None] * MOST_LINES], strict=False):
+        for (mark, text, show), each_said in zip(self.lines, [*said[:MOST_LINES], *[None] * MOST_LINES], strict=False):
             for widget in (mark, text, show):
-                widget.setVisible(one is not None)
-            if one is None:
+                widget.setVisible(each_said is not None)
+            if each_said is None:
                 continue
-            sign, ink = MARKS[one.verdict]
+            sign, ink = MARKS[each_said.verdict]
             mark.setText(sign)
             if mark.property("ink") != ink:
                 mark.setProperty("ink", ink)
                 mark.style().unpolish(mark)
                 mark.style().polish(mark)
-            text.setText(one.text)
-            show.setVisible(bool(one.ids))
+            text.setText(each_said.text)
+            show.setVisible(bool(each_said.ids))
         return True
 
     def _show(self, at: int) -> None:
@@ -72,7 +72,7 @@ class VerdictCard(Guarded, QFrame):
 
     def fit_width(self, wide: int) -> None:
         """Give every line the height that its words want at a width."""
-        room = wide - 24 - 22 - (56 if any(one.ids for one in self.said) else 0)
+        room = wide - 24 - 22 - (56 if any(said.ids for said in self.said) else 0)
         for _, (_, text, _show) in zip(self.said, self.lines, strict=False):
             high = text.heightForWidth(max(room, 80))
             if high > 0 and high != text.minimumHeight():

@@ -12,7 +12,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     systems = project.build.systems
     if systems.wires:
         many = len(systems.wires)
-        blank = sum(1 for one in wired_of(s.build, s.framed).wires if one.current_a is None or one.length_face == "guessed")
+        blank = sum(1 for laid in wired_of(s.build, s.framed).wires if laid.current_a is None or laid.length_face == "guessed")
         if blank:
             return f"{blank} wires unknown" if blank > 1 else "1 wire unknown", "none"
         return f"{many} wire{'s' if many > 1 else ''}", "good"

@@ -42,7 +42,7 @@ class SystemsBench(PanelBench):
     def add_load(self) -> None:
         """Something that runs and is no thing: lamps, telephones."""
         session = self.session
-        id = fresh_id("ld", [one.id for one in session.build.systems.loads])
+        id = fresh_id("ld", [load.id for load in session.build.systems.loads])
         if session.edit(
             "Add a load",
             [add_to("systems.loads", {"id": id, "name": "Lamps", "power_w": 12.0, "hours_day": 4.0, "when": "night"})],
@@ -59,10 +59,10 @@ class SystemsBench(PanelBench):
         ops: list[Op] = []
         names: list[str] = []
         for root, some in (("wires", systems.wires), ("devices", systems.devices), ("loads", systems.loads)):
-            for one in some:
-                if one.id in session.selection:
-                    ops.append(remove(f"systems.{root}.{one.id}"))
-                    names.append(lower_first(one.name) if one.name else f"wire {one.id[2:]}")
+            for part in some:
+                if part.id in session.selection:
+                    ops.append(remove(f"systems.{root}.{part.id}"))
+                    names.append(lower_first(part.name) if part.name else f"wire {part.id[2:]}")
         if not ops:
             session.said.emit("Choose a wire, a device or a load of its own first; things are taken out on Stow.", "note")
             return

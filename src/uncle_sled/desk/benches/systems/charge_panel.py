@@ -105,7 +105,7 @@ class ChargePanel(Panel):
         ghost = self.session.ghost
         build = ghost[1].build if ghost is not None else self.session.build
         mode = self.session.mode
-        known = {one.id for one in build.stow.modes}
+        known = {mode.id for mode in build.stow.modes}
         return stay_of(build, mode.id if not mode.towing and mode.id in known else stay_mode(build))
 
     def show_sky(self, id: str) -> None:

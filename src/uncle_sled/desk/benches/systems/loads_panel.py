@@ -50,9 +50,9 @@ def load_ops(session: Session, load: Runs, **fields: Any) -> list[Op]:
 
 def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
     """Ops that leave a load off in a mode (None: for the stay), or bring it back."""
-    said = next((one for one in session.build.systems.off if one.id == id), None)
+    said = next((off_ for off_ in session.build.systems.off if off_.id == id), None)
     now = said or Off(id)
-    modes = tuple(one for one in now.modes if one != mode)
+    modes = tuple(each_mode for each_mode in now.modes if each_mode != mode)
     if mode is not None and not on:
         modes = (*modes, mode)
     after = msgspec.structs.replace(now, modes=modes, stay=(not on) if mode is None else now.stay)
@@ -65,27 +65,43 @@ def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
 class LoadsPanel(PanelOf[Acts]):
     def laid(self) -> Group:
         columns: tuple[Column[Runs], ...] = (
-            Column("Load", lambda one: one.name, enter=self._name, ink=self._ink),
+            Column("Load", lambda appliance: appliance.name, enter=self._name, ink=self._ink),
             Column(
                 "Watts",
-                lambda one: "?" if one.power_w is None else f"{one.power_w:g}",
+                lambda appliance: "?" if appliance.power_w is None else f"{appliance.power_w:g}",
                 right=True,
                 enter=self._watts,
                 tip="While it runs, at its own plug; “5 A” is read as amps",
             ),
-            Column("From", lambda one: "mains" if one.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
-            Column("Hours", lambda one: "?" if one.hours_day is None else f"{one.hours_day:g}", right=True, enter=self._hours, tip="A day"),
-            Column("Duty", lambda one: f"{one.duty * 100:g} %", right=True, enter=self._duty, tip="Of its hours that it really draws"),
+            Column("From", lambda appliance: "mains" if appliance.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
+            Column(
+                "Hours",
+                lambda appliance: "?" if appliance.hours_day is None else f"{appliance.hours_day:g}",
+                right=True,
+                enter=self._hours,
+                tip="A day",
+            ),
+            Column(
+                "Duty",
+                lambda appliance: f"{appliance.duty * 100:g} %",
+                right=True,
+                enter=self._duty,
+                tip="Of its hours that it really draws",
+            ),
             Column(
                 "Wh a day",
-                lambda one: "?" if one.daily_wh is None else f"{one.daily_wh:.0f}",
+                lambda appliance: "?" if appliance.daily_wh is None else f"{appliance.daily_wh:.0f}",
                 right=True,
                 tip="At its own plug, without what an inverter takes",
             ),
             Column(
-                "Start", lambda one: f"{one.surge:g} ×", right=True, enter=self._surge, tip="What it draws when it starts, as a multiple"
+                "Start",
+                lambda appliance: f"{appliance.surge:g} ×",
+                right=True,
+                enter=self._surge,
+                tip="What it draws when it starts, as a multiple",
             ),
-            Column("When", lambda one: one.when, enter=self._when, tip="any, day (8 to 20) or night"),
+            Column("When", lambda appliance: appliance.when, enter=self._when, tip="any, day (8 to 20) or night"),
             Column("State", self._state),
         )
         chosen = self.session
@@ -94,9 +110,9 @@ class LoadsPanel(PanelOf[Acts]):
                 "Loads",
                 columns,
                 lambda: loads_of(chosen.build),
-                lambda one: one.id,
-                lambda one: chosen.select((one.id,)),
-                lambda one: one.id in chosen.selection,
+                lambda appliance: appliance.id,
+                lambda appliance: chosen.select((appliance.id,)),
+                lambda appliance: appliance.id in chosen.selection,
             )
         )
         chart = Drawing(
@@ -143,43 +159,43 @@ class LoadsPanel(PanelOf[Acts]):
     def _bars(self, width: float, height: float) -> tuple[Any, ...]:
         return day_chart(self._stay(), self.words, width, height)
 
-    def _ink(self, one: Runs) -> str:
-        return "pencil" if self._state(one).startswith("off") else "primer" if one.daily_wh is None else ""
+    def _ink(self, appliance: Runs) -> str:
+        return "pencil" if self._state(appliance).startswith("off") else "primer" if appliance.daily_wh is None else ""
 
-    def _state(self, one: Runs) -> str:
-        said = next((off for off in self.session.build.systems.off if off.id == one.id), None)
+    def _state(self, appliance: Runs) -> str:
+        said = next((off for off in self.session.build.systems.off if off.id == appliance.id), None)
         if said is not None and said.stay:
             return "off, stay"
         if said is not None and self.session.mode.id in said.modes:
             return f"off, {lower_first(self.session.mode.name)}"
-        return "must run" if one.must_run else ""
+        return "must run" if appliance.must_run else ""
 
     # entries
-    def _take(self, one: Runs, title: str, make: Callable[[], list[Op]]) -> bool:
+    def _take(self, appliance: Runs, title: str, make: Callable[[], list[Op]]) -> bool:
         try:
             ops = make()
         except EntryError as fault:
-            self.complain(f"{one.name}, {title}: {fault}")
+            self.complain(f"{appliance.name}, {title}: {fault}")
             return False
         self.complain("")
-        return self.session.edit(f"{title} of {lower_first(one.name)}", ops, "Systems", (one.id,))
+        return self.session.edit(f"{title} of {lower_first(appliance.name)}", ops, "Systems", (appliance.id,))
 
-    def _name(self, one: Runs, text: str) -> bool:
+    def _name(self, appliance: Runs, text: str) -> bool:
         if not text.strip():
             return False
-        root = f"systems.loads.{one.id}" if one.own else f"stow.things.{one.id}"
-        return self._take(one, "Name", lambda: [set_to(f"{root}.name", text.strip()[:120])])
+        root = f"systems.loads.{appliance.id}" if appliance.own else f"stow.things.{appliance.id}"
+        return self._take(appliance, "Name", lambda: [set_to(f"{root}.name", text.strip()[:120])])
 
-    def _watts(self, one: Runs, text: str) -> bool:
+    def _watts(self, appliance: Runs, text: str) -> bool:
         amps = text.strip().lower().endswith("a")
 
         def make() -> list[Op]:
             value = number(text, "current" if amps else "power", 1e5)
-            return load_ops(self.session, one, power_w=None if amps else value, amps=value if amps else None)
+            return load_ops(self.session, appliance, power_w=None if amps else value, amps=value if amps else None)
 
-        return self._take(one, "Watts", make)
+        return self._take(appliance, "Watts", make)
 
-    def _current(self, one: Runs, text: str) -> bool:
+    def _current(self, appliance: Runs, text: str) -> bool:
         body = text.strip().lower()
 
         def make() -> list[Op]:
@@ -189,67 +205,67 @@ class LoadsPanel(PanelOf[Acts]):
             fields: dict[str, Any] = {"current": "AC" if ac else "DC"}
             if ac:
                 fields["volts"] = None
-            return load_ops(self.session, one, **fields)
+            return load_ops(self.session, appliance, **fields)
 
-        return self._take(one, "Current", make)
+        return self._take(appliance, "Current", make)
 
-    def _hours(self, one: Runs, text: str) -> bool:
-        return self._take(one, "Hours", lambda: load_ops(self.session, one, hours_day=number(text, "number of hours", 24.0)))
+    def _hours(self, appliance: Runs, text: str) -> bool:
+        return self._take(appliance, "Hours", lambda: load_ops(self.session, appliance, hours_day=number(text, "number of hours", 24.0)))
 
-    def _duty(self, one: Runs, text: str) -> bool:
+    def _duty(self, appliance: Runs, text: str) -> bool:
         def make() -> list[Op]:
             value = number(text, "share", 100.0)
-            return load_ops(self.session, one, duty=1.0 if value is None else value / 100)
+            return load_ops(self.session, appliance, duty=1.0 if value is None else value / 100)
 
-        return self._take(one, "Duty", make)
+        return self._take(appliance, "Duty", make)
 
-    def _surge(self, one: Runs, text: str) -> bool:
-        return self._take(one, "Start", lambda: load_ops(self.session, one, surge=number(text, "multiple", 20.0)))
+    def _surge(self, appliance: Runs, text: str) -> bool:
+        return self._take(appliance, "Start", lambda: load_ops(self.session, appliance, surge=number(text, "multiple", 20.0)))
 
-    def _when(self, one: Runs, text: str) -> bool:
+    def _when(self, appliance: Runs, text: str) -> bool:
         def make() -> list[Op]:
             if text.strip().lower() not in WHENS:
                 raise EntryError(f"“{text}” is no time; any, day or night would be right.")
-            return load_ops(self.session, one, when=text.strip().lower())
+            return load_ops(self.session, appliance, when=text.strip().lower())
 
-        return self._take(one, "When", make)
+        return self._take(appliance, "When", make)
 
     # what is chosen
     def _chosen(self) -> Runs | None:
-        return next((one for one in self.table.rows if one.id in self.session.selection), None)
+        return next((appliance for appliance in self.table.rows if appliance.id in self.session.selection), None)
 
     def _is(self, state: str) -> bool:
         """Whether the chosen load must run, or is left off for the stay or in the mode that is shown."""
-        one = self._chosen()
-        if one is None:
+        appliance = self._chosen()
+        if appliance is None:
             return False
         if state == "must run":
-            return one.must_run
-        now = self._state(one)
+            return appliance.must_run
+        now = self._state(appliance)
         return now == state or (state == "off, " and now.startswith(state) and now != "off, stay")
 
     def _own(self) -> bool:
-        one = self._chosen()
-        return one is not None and one.own
+        appliance = self._chosen()
+        return appliance is not None and appliance.own
 
     def _turn_must(self) -> None:
-        one = self._chosen()
-        if one is not None:
-            self._take(one, "Must run", lambda: load_ops(self.session, one, must_run=not one.must_run))
+        appliance = self._chosen()
+        if appliance is not None:
+            self._take(appliance, "Must run", lambda: load_ops(self.session, appliance, must_run=not appliance.must_run))
         self.refresh()
 
     def _turn_mode(self) -> None:
-        one = self._chosen()
-        if one is not None:
-            off = self._state(one).startswith("off, ") and self._state(one) != "off, stay"
-            self._take(one, "Off in this mode", lambda: off_ops(self.session, one.id, self.session.mode.id, off))
+        appliance = self._chosen()
+        if appliance is not None:
+            off = self._state(appliance).startswith("off, ") and self._state(appliance) != "off, stay"
+            self._take(appliance, "Off in this mode", lambda: off_ops(self.session, appliance.id, self.session.mode.id, off))
         self.refresh()
 
     def _turn_stay(self) -> None:
-        one = self._chosen()
-        if one is not None:
-            off = self._state(one) == "off, stay"
-            self._take(one, "Off for the stay", lambda: off_ops(self.session, one.id, None, off))
+        appliance = self._chosen()
+        if appliance is not None:
+            off = self._state(appliance) == "off, stay"
+            self._take(appliance, "Off for the stay", lambda: off_ops(self.session, appliance.id, None, off))
         self.refresh()
 
     def _sum(self) -> str:

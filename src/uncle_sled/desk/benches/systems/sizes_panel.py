@@ -107,11 +107,11 @@ class SizesPanel(Panel):
     def needs(self) -> Needs | None:
         """What the stay wants under the sky that is shown."""
         build = self.session.build
-        return next((one for one in needs_of(build, stay_mode(build)) if one.sky == self.sky), None)
+        return next((needs for needs in needs_of(build, stay_mode(build)) if needs.sky == self.sky), None)
 
     def refresh(self) -> None:
         build = self.session.build
-        self.sizes = self._needs(self.needs()) + [self._least(one) for one in least_of(build)]
+        self.sizes = self._needs(self.needs()) + [self._least(least) for least in least_of(build)]
         if not self.sizes:
             self.sizes = [(" ".join(stay_of(build, stay_mode(build)).why) or "Nothing to size yet.", "", None)]
         super().refresh()
@@ -157,7 +157,7 @@ class SizesPanel(Panel):
             ops = None
             if each is not None:
                 all_ops = [battery_ops(t, needs.battery_wh / len(batteries)) for t in batteries]
-                ops = tuple(op for one in all_ops if one is not None for op in one[0])
+                ops = tuple(op for tried in all_ops if tried is not None for op in tried[0])
             made.append((says, f"{'Batteries' if len(batteries) > 1 else 'A battery'} of {each[1]:.0f} Ah" if each else "", ops))
         panels = units_of(build, "panel")
         if panels and needs.panel_wp is None:
@@ -170,18 +170,18 @@ class SizesPanel(Panel):
             made.append((says, f"A panel of {grown[1]:.0f} W" if grown else "", grown[0] if grown else None))
         return made
 
-    def _least(self, one: Least) -> Sized:
+    def _least(self, least: Least) -> Sized:
         build = self.session.build
-        if one.wanted is None:
-            return f"{one.name}: none that is sold is large enough ({one.why}).", "", None
-        have = "none is aboard, or nobody said" if one.there is None else f"there are {one.there:.0f} {one.unit}"
-        says = f"{one.name}: {one.wanted:.0f} {one.unit} by {one.why}; {have}."
-        things = units_of(build, *one.units)
-        if not things or (one.there is not None and one.there >= one.wanted - 0.5):
+        if least.wanted is None:
+            return f"{least.name}: none that is sold is large enough ({least.why}).", "", None
+        have = "none is aboard, or nobody said" if least.there is None else f"there are {least.there:.0f} {least.unit}"
+        says = f"{least.name}: {least.wanted:.0f} {least.unit} by {least.why}; {have}."
+        things = units_of(build, *least.units)
+        if not things or (least.there is not None and least.there >= least.wanted - 0.5):
             return says, "", None
-        value = one.wanted if one.unit == "W" else one.wanted * build.systems.volts
-        field = "power_w" if one.unit == "W" else "charge_w"
-        return (says, f"{one.name} of {one.wanted:.0f} {one.unit}", (set_to(f"stow.things.{things[0].id}.figures.{field}", value),))
+        value = least.wanted if least.unit == "W" else least.wanted * build.systems.volts
+        field = "power_w" if least.unit == "W" else "charge_w"
+        return (says, f"{least.name} of {least.wanted:.0f} {least.unit}", (set_to(f"stow.things.{things[0].id}.figures.{field}", value),))
 
     def _ball_share(self) -> float | None:
         """What a kilogram at the battery puts on the ball; None on a bed."""
@@ -199,10 +199,10 @@ class SizesPanel(Panel):
     def _facts(self) -> list[str]:
         build, words = self.session.build, self.words
         told = []
-        for one in strings_v(build):
-            limit = "no limit said at the controller" if one.limit_v is None else f"controller takes {one.limit_v:.0f} V"
+        for voltage in strings_v(build):
+            limit = "no limit said at the controller" if voltage.limit_v is None else f"controller takes {voltage.limit_v:.0f} V"
             told.append(
-                f"{one.series} × {one.name}: {one.cold_v:.1f} V open at {words.degrees(one.coldest_c)}, {one.cold_v * VOLTS_IN_HAND:.1f} V with 5 % in hand; {limit}."
+                f"{voltage.series} × {voltage.name}: {voltage.cold_v:.1f} V open at {words.degrees(voltage.coldest_c)}, {voltage.cold_v * VOLTS_IN_HAND:.1f} V with 5 % in hand; {limit}."
             )
         if units_of(build, "panel") and not told:
             told.append("Panel volts not checked: the coldest night (Brief) and the open volts on the plate are wanted.")

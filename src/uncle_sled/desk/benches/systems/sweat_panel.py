@@ -29,23 +29,23 @@ class SweatPanel(Panel):
         )
         self.picture.picked.connect(self._pick)
         columns: tuple[Column[Surface], ...] = (
-            Column("Surface", lambda one: one.name, ink=lambda one: "primer" if one.sweats else ""),
-            Column("There", lambda one: self.words.degrees(one.t_c, 1), right=True, sort=lambda one: one.t_c),
+            Column("Surface", lambda face: face.name, ink=lambda face: "primer" if face.sweats else ""),
+            Column("There", lambda face: self.words.degrees(face.t_c, 1), right=True, sort=lambda face: face.t_c),
             Column(
                 "That night",
-                lambda one: ("sweats" if one.sweats else "dry") + (", about" if one.rough else ""),
-                ink=lambda one: "primer" if one.sweats else "",
+                lambda face: ("sweats" if face.sweats else "dry") + (", about" if face.rough else ""),
+                ink=lambda face: "primer" if face.sweats else "",
             ),
             Column(
                 "Air to stop it",
-                lambda one: "no air will" if one.vent_m3h is None else self.words.of(one.vent_m3h, "m3/h", 0),
+                lambda face: "no air will" if face.vent_m3h is None else self.words.of(face.vent_m3h, "m3/h", 0),
                 right=True,
                 tip="Air change under which it stays dry",
                 from_px=AIR_PX,
             ),
             Column(
                 "Price",
-                lambda one: "" if one.price_w is None else f"{one.price_w:.0f} W",
+                lambda face: "" if face.price_w is None else f"{face.price_w:.0f} W",
                 right=True,
                 tip="Heat that this air takes along",
                 from_px=PRICE_PX,
@@ -56,9 +56,9 @@ class SweatPanel(Panel):
                 "Surfaces from the coldest",
                 columns,
                 lambda: self.night().surfaces,
-                lambda one: one.id,
+                lambda face: face.id,
                 self._picked,
-                lambda one: one.id == self.chosen,
+                lambda face: face.id == self.chosen,
             )
         )
         night = Fields("That night", [*plain("brief", "inside coldest humidity_out wet_gear_g_h"), Row("systems.air.vent_m3h")], "Systems")
@@ -102,8 +102,8 @@ class SweatPanel(Panel):
         return " ".join(self.night().why) or "Nothing to draw yet."
 
     def _section(self, width: float, height: float) -> tuple[Primitive, ...]:
-        one = next((p for p in self.profiles() if p.id == self.face), None)
-        return face_section(one, self.words, width, height) if one is not None else ()
+        profile = next((p for p in self.profiles() if p.id == self.face), None)
+        return face_section(profile, self.words, width, height) if profile is not None else ()
 
     def _no_section(self) -> str:
         if self.night().inside_rh is None:
@@ -115,8 +115,8 @@ class SweatPanel(Panel):
         self._follow(id)
         self.refresh()
 
-    def _picked(self, one: Surface) -> None:
-        self.chosen = one.id
+    def _picked(self, face: Surface) -> None:
+        self.chosen = face.id
         self._follow(self.chosen)
         self.picture.update()
 

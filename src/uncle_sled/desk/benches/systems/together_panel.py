@@ -48,7 +48,7 @@ class TogetherPanel(Panel):
         if pair is not None:
             runs = {True: "runs", False: "does not run", None: "not known"} if pair.one == pair.other else GO_TOGETHER
             return f"{_both(pair, names)}: {runs[pair.fits]}, {pair.why}."
-        bad = [one for one in together.pairs if one.fits is False]
+        bad = [meeting for meeting in together.pairs if meeting.fits is False]
         if not together.pairs:
             return ""
         if not bad:

@@ -18,17 +18,17 @@ def found(session: Session) -> Wire | Device | Load | None:
     """The wire, device or own load in hand."""
     systems, chosen = session.build.systems, set(session.selection)
     everything: tuple[Wire | Device | Load, ...] = (*systems.wires, *systems.devices, *systems.loads)
-    return next((one for one in everything if one.id in chosen), None)
+    return next((part for part in everything if part.id in chosen), None)
 
 
-def rows_of(session: Session, one: Wire | Device | Load) -> list[Row]:
-    if isinstance(one, Wire):
-        return _wire_rows(session, one)
-    return _device_rows(session, one) if isinstance(one, Device) else _load_rows(one)
+def rows_of(session: Session, part: Wire | Device | Load) -> list[Row]:
+    if isinstance(part, Wire):
+        return _wire_rows(session, part)
+    return _device_rows(session, part) if isinstance(part, Device) else _load_rows(part)
 
 
-def name_of(session: Session, one: Wire | Device | Load) -> str:
-    return f"Wire {one.id.lstrip('abcdefghijklmnopqrstuvwxyz')}" if isinstance(one, Wire) else one.name
+def name_of(session: Session, part: Wire | Device | Load) -> str:
+    return f"Wire {part.id.lstrip('abcdefghijklmnopqrstuvwxyz')}" if isinstance(part, Wire) else part.name
 
 
 def _wire_rows(session: Session, wire: Wire) -> list[Row]:
@@ -100,22 +100,22 @@ def _load_rows(load: Load) -> list[Row]:
     ]
 
 
-def note_of(session: Session, one: Wire | Device | Load) -> str:
+def note_of(session: Session, part: Wire | Device | Load) -> str:
     """What a wire came to, with its limit; what a load takes a day."""
     words = Words(session.shown)
-    if isinstance(one, Load):
-        if one.x is None or one.y is None or one.z is None:
+    if isinstance(part, Load):
+        if part.x is None or part.y is None or part.z is None:
             return "Its place is not said: its wire is taken to end near the fuse box."
         return "What runs and is no thing of Stow."
-    if isinstance(one, Device):
+    if isinstance(part, Device):
         return "Drag it on the Wires view; it takes its wires along when it is taken off."
     s = session.studied
-    laid = wired_of(s.build, s.framed).wire(one.id)
+    laid = wired_of(s.build, s.framed).wire(part.id)
     if laid is None:
         return ""
     ends = wired_of(s.build, s.framed).net.ends
     told = [
-        f"{ends[one.start].name} to {lower_first(ends[one.end].name)}, {'about ' if laid.length_face == 'guessed' else ''}{words.m(laid.length_m)} one way ({laid.length_face})."
+        f"{ends[part.start].name} to {lower_first(ends[part.end].name)}, {'about ' if laid.length_face == 'guessed' else ''}{words.m(laid.length_m)} one way ({laid.length_face})."
     ]
     if laid.kind == "earth":
         return " ".join([*told, f"{laid.gauge}."])

@@ -92,7 +92,7 @@ class WireSheet(SheetView):
         """A bend under the pointer goes."""
         at = event.position()
         wire = self.wire_near(at)
-        told = next((one for one in self.session.build.systems.wires if wire is not None and one.id == wire.id), None)
+        told = next((each_wire for each_wire in self.session.build.systems.wires if wire is not None and each_wire.id == wire.id), None)
         if wire is None or told is None or not told.bends:
             return
         pane = self.pane_at(at)

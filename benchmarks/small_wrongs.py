@@ -142,8 +142,10 @@ SHELL = (
         "max(math.ceil(shear / BOLT_SHEAR_N), 4)",
         True,
     ),
-    Wrong("studies/shell/panels.py", "mass = (surface.area_m2 - holes) * sums.build.kg_m2", "mass = surface.area_m2 * sums.build.kg_m2"),
-    Wrong("studies/shell/sections.py", "per_m2 = face.mass.si / sums.area_m2", "per_m2 = face.mass.si / sums.area_m2 / 2", True),
+    Wrong(
+        "studies/shell/bought_panels.py", "mass = (surface.area_m2 - holes) * sums.build.kg_m2", "mass = surface.area_m2 * sums.build.kg_m2"
+    ),
+    Wrong("studies/shell/built_sections.py", "per_m2 = face.mass.si / sums.area_m2", "per_m2 = face.mass.si / sums.area_m2 / 2", True),
     Wrong("studies/shell/holes.py", "many = int(long / SCREW_PITCH_M) + 1", "many = int(long / SCREW_PITCH_M)"),
 )
 STOW = (

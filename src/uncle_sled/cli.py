@@ -236,7 +236,7 @@ def _export(args: argparse.Namespace) -> int:
 def _cut(args: argparse.Namespace) -> int:
     import time
 
-    from uncle_sled.core.studies.cut.plan import cut_plan
+    from uncle_sled.core.studies.cut.cut_plan import cut_plan
     from uncle_sled.exchange.cut_lists import read_lists
     from uncle_sled.exchange.cut_report import cut_report, cut_text
 

@@ -18,7 +18,7 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.roles import FIGURES_DRAWN as NAMES
 from uncle_sled.core.document.shell import Leaf, Loft, Section
 from uncle_sled.core.document.stow import Clear, State, Tank, TankPoint
-from uncle_sled.core.drawing.figures import FIGURES, figure
+from uncle_sled.core.drawing.pencil_figures import FIGURES, figure
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn
 from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, piece_lines
@@ -31,7 +31,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.stow.at_hand import passing
 from uncle_sled.core.studies.stow.beds import beds_in
-from uncle_sled.core.studies.stow.built import blocked_drawers
+from uncle_sled.core.studies.stow.cabinets_in_place import blocked_drawers
 from uncle_sled.core.studies.stow.carries import carries, sleepers_kg
 from uncle_sled.core.studies.stow.conversions import conversion
 from uncle_sled.core.studies.stow.hinged import hinged

@@ -13,8 +13,8 @@ from benchmarks.cut_up import HARDNESS, cut_up
 from tests.cutting import wrong_with
 from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.choose import Choice
+from uncle_sled.core.studies.cut.cut_plan import cut_plan
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
-from uncle_sled.core.studies.cut.plan import cut_plan
 from uncle_sled.core.studies.cut.sheets import sheet_plan
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, units_down, units_up
 

@@ -25,14 +25,14 @@ from uncle_sled.core.studies.cut.bars import bar_plan
 from uncle_sled.core.studies.cut.boards import board_ends, edges_m, strips
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.consumables import bases, rules_of, used_up
+from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.handed import OnSheet, handed
-from uncle_sled.core.studies.cut.held import Held, faults_of, plan_around
+from uncle_sled.core.studies.cut.held_pieces import Held, faults_of, plan_around
 from uncle_sled.core.studies.cut.layouts import Layout
 from uncle_sled.core.studies.cut.mitres import Slanted, mitred_plan, overlap_m
 from uncle_sled.core.studies.cut.money import money_of, summed
 from uncle_sled.core.studies.cut.nest import Spot, nest, overlaps
 from uncle_sled.core.studies.cut.numbers import numbers_of, print_ops
-from uncle_sled.core.studies.cut.of_the_build import QUICK, plan_of
 from uncle_sled.core.studies.cut.sawing import offcuts_of, steps_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted

@@ -9,7 +9,7 @@ from uncle_sled.core.document.project import Facts, Person
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet, wrapped
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, dimension, hatch_lines, placed, rect
-from uncle_sled.core.drawing.rig.figures import standing_people
+from uncle_sled.core.drawing.rig.people import standing_people
 from uncle_sled.core.drawing.rig.rig_views import (
     Labels,
     ball_height_m,

@@ -12,7 +12,7 @@ from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.drawing.balance import bars, road_cards
+from uncle_sled.core.drawing.balance import balance_bars, road_cards
 from uncle_sled.core.drawing.balance.moves_plan import moves_plan
 from uncle_sled.core.drawing.plot import Plot, axes, ticks
 from uncle_sled.core.drawing.primitives import Poly, Text
@@ -144,12 +144,12 @@ def test_the_car_that_comes_nearest_is_drawn_and_the_others_told():
 def test_cars_stand_side_by_side_with_what_their_papers_allow():
     full = Vehicle("a", "Estate", Mass(75.0), Mass(1500.0))
     s = study(a_build([a_thing("t", 400)], shell=a_body()), Facts(vehicles=(full, Vehicle("b", "Van", Mass(50.0)))))
-    shapes = bars.car_bars(s, Words(METRIC), 820, 200)
+    shapes = balance_bars.car_bars(s, Words(METRIC), 820, 200)
     heads = {shape.text: shape.at[0] for shape in shapes if isinstance(shape, Text)}
 
     assert heads["Estate, car empty"] < heads["Van, car empty"] and "of 75 kg" in said(shapes) and "of 1500 kg" in said(shapes)
     assert said(shapes).count("not checked") >= 6
-    assert bars.car_bars(study(s.build, Facts()), Words(METRIC), 820, 200) == ()
+    assert balance_bars.car_bars(study(s.build, Facts()), Words(METRIC), 820, 200) == ()
 
 
 @pytest.mark.parametrize("name", DEMOS)

@@ -7,7 +7,7 @@ import msgspec
 import pytest
 
 from uncle_sled.core.document.edits import apply, set_to
-from uncle_sled.core.drawing.balance import axle_chart, bars, moves_plan, road_cards
+from uncle_sled.core.drawing.balance import axle_chart, balance_bars, moves_plan, road_cards
 from uncle_sled.core.drawing.stow import fan, fit_plan
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import findings
@@ -68,7 +68,7 @@ def test_a_spoilt_build_is_judged_drawn_and_reported(seed):
 
     assert all(one.says and one.title and one.stop for one in found)
     json.dumps(report(s, found, project.with_build(build)), allow_nan=False)
-    drawn = [bars.limit_bars(s, s.limits, s.unchecked, words, 800, 300), bars.car_bars(s, words, 800, 200)]
+    drawn = [balance_bars.limit_bars(s, s.limits, s.unchecked, words, 800, 300), balance_bars.car_bars(s, words, 800, 200)]
     for row in range(len(s.table.cases)):
         for card in ("stop", "grade", "lean", "tail", "rides"):
             drawn.append(getattr(road_cards, f"{card}_card")(s, row, words, 260, 240))

@@ -19,9 +19,9 @@ from uncle_sled.core.framing.sandwich_panels import angle_kg_m
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.studies.shell.panels import bevel, joined, panels
+from uncle_sled.core.studies.shell.bought_panels import bevel, joined, panels
+from uncle_sled.core.studies.shell.built_sections import GAP_M, sections_of, usual_splits
 from uncle_sled.core.studies.shell.seams import joints, runs_over, seams, usual_seams
-from uncle_sled.core.studies.shell.sections import GAP_M, sections_of, usual_splits
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 

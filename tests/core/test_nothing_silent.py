@@ -24,7 +24,7 @@ from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.shell.ridge import Pitch, beam_n_m, pitch_of, proposed, thrust_n_m
 from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.systems.hazards import hazards_of
-from uncle_sled.core.studies.systems.of_the_build import the_stay, the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_stay, the_water
 from uncle_sled.core.wiring.rows import in_series, panel_rows
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.core.words import lower_first
@@ -324,7 +324,7 @@ def test_an_own_material_without_weight_or_conductivity_hides_what_hangs_on_it()
     facts = msgspec.structs.replace(facts, materials=(OwnMaterial("mine", "My panel"),))
     s = study(build, facts)
     assert any("My panel weighs" in one.says for one in s.unknown) and all(one.severity == "stop" for one in s.limits)
-    from uncle_sled.core.studies.systems.of_the_build import the_losses
+    from uncle_sled.core.studies.systems.systems_as_built import the_losses
 
     assert any("My panel" in one for one in the_losses(s).unknown)
 

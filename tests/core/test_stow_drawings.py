@@ -12,7 +12,7 @@ from uncle_sled.core.document.brief import Brief, Person
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Volume
 from uncle_sled.core.document.stow import Clear, InState, Mode, Place, State, Tank
-from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance import balance_bars
 from uncle_sled.core.drawing.balance.axle_chart import hitch_chart
 from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text
@@ -299,11 +299,11 @@ def test_bars_and_fans_keep_their_words_apart_and_inside(name, size):
     project = demo(name)
     s = study(project.build, project.facts)
     words = Words(project.build.brief.reading.shown())
-    drawn = [bars.limit_bars(s, s.limits, s.unchecked, words, *size)]
+    drawn = [balance_bars.limit_bars(s, s.limits, s.unchecked, words, *size)]
     if project.build.rig.carrier == "ball":
-        drawn += [bars.sure_bars(s, 0, words, *size), bars.car_bars(s, words, *size)]
+        drawn += [balance_bars.sure_bars(s, 0, words, *size), balance_bars.car_bars(s, words, *size)]
     else:
-        drawn.append(bars.bed_bars(s, words, *size))
+        drawn.append(balance_bars.bed_bars(s, words, *size))
     drawn.append(fan(s, sweep(s, 0), words, *size))
     curve = hitch_curve(s, 0)
     if curve is not None:
@@ -326,6 +326,6 @@ def test_levels_are_told_in_words():
 def test_no_reading_draws_no_bars():
     s = study(built(rig=a_rig(axles=())), Facts())
 
-    assert bars.sure_bars(s, 0, WORDS, 400, 200) == () and bars.bed_bars(s, WORDS, 400, 200) == ()
-    assert bars.ghost_rows((), {}, {}, WORDS, 400, 200) == () and bars.owner_bars((), 1.0, WORDS, 400, 200) == ()
+    assert balance_bars.sure_bars(s, 0, WORDS, 400, 200) == () and balance_bars.bed_bars(s, WORDS, 400, 200) == ()
+    assert balance_bars.ghost_rows((), {}, {}, WORDS, 400, 200) == () and balance_bars.owner_bars((), 1.0, WORDS, 400, 200) == ()
     assert study(a_build(shell=a_shell()), Facts()) is not None

@@ -25,8 +25,8 @@ from uncle_sled.core.engine import forget
 from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.cut.cut_from_stock import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.handed import handed
-from uncle_sled.core.studies.cut.of_the_build import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.take_off import SHEET_M, Piece, _panels, _stops, take_off, wanted_of
 from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.words import Words

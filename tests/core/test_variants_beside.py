@@ -14,7 +14,7 @@ from uncle_sled.core.findings.beside import beside
 from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.build.schedule import schedule_of
-from uncle_sled.core.studies.systems.of_the_build import the_losses, the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_losses, the_water
 from uncle_sled.core.units import Shown
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.variants_report import variants_report

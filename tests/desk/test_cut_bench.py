@@ -10,7 +10,7 @@ from tests.desk.driving import bench_on, drag, drawing, enter, key, move, named,
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
-from uncle_sled.core.studies.cut import of_the_build
+from uncle_sled.core.studies.cut import cut_from_stock
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file
@@ -21,7 +21,7 @@ VIEWS = ("Pieces", "Sheets", "Bars", "Stock", "Buy", "Money")
 
 @pytest.fixture()
 def on(open_on, monkeypatch):  # type: ignore[no-untyped-def]
-    monkeypatch.setattr(of_the_build, "QUESTIONS", 8)  # what a plan is good for is tested on its own
+    monkeypatch.setattr(cut_from_stock, "QUESTIONS", 8)  # what a plan is good for is tested on its own
 
     def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
         return bench_on(open_on, what, "Cut", view, **more)

@@ -13,10 +13,10 @@ from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.skeleton import near_faces
 from uncle_sled.core.remedies.remedies import with_remedies
-from uncle_sled.desk.benches.shell.compare_ways import CompareWays
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
-from uncle_sled.desk.frame.variants import SideBySide, keep_as_variant, open_variant, throw_away
+from uncle_sled.desk.benches.shell.ways_panel import CompareWays
+from uncle_sled.desk.frame.variants_view import SideBySide, keep_as_variant, open_variant, throw_away
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file

@@ -9,7 +9,7 @@ import openpyxl
 import pytest
 
 from uncle_sled.core.errors import FileError
-from uncle_sled.core.studies.cut.plan import cut_plan
+from uncle_sled.core.studies.cut.cut_plan import cut_plan
 from uncle_sled.exchange.cut_lists import read_lists
 from uncle_sled.exchange.cut_report import cut_report, cut_text
 

@@ -14,8 +14,8 @@ from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.shell.panels import panels
-from uncle_sled.core.studies.shell.sections import sections_of
+from uncle_sled.core.studies.shell.bought_panels import panels
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file

@@ -17,13 +17,13 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
-from uncle_sled.core.geometry.bends import judge, least_radius_m, sprung_radius_m, tightest_radius_m
+from uncle_sled.core.geometry.bend_radius import judge, least_radius_m, sprung_radius_m, tightest_radius_m
 from uncle_sled.core.geometry.profile import outline
 from uncle_sled.core.materials import materials
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import face_build, library_of
 from uncle_sled.core.parts.from_shell import parts_of_shell
-from uncle_sled.core.parts.warmth import Slice, tube_m2k_w, warmth
+from uncle_sled.core.parts.wall_warmth import Slice, tube_m2k_w, warmth
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.shell.compare_ways import compare_ways, way_ops

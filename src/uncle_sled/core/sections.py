@@ -110,13 +110,13 @@ def sections() -> dict[str, BarSection]:
         line.id: BarSection(
             line.id,
             line.kind,
-            line.metal,
-            line.deep_mm / 1000,
-            line.wide_mm / 1000,
-            line.wall_mm / 1000,
-            line.flange_mm / 1000,
-            line.sold == "in",
-            line.source,
+            metal=line.metal,
+            deep=line.deep_mm / 1000,
+            wide=line.wide_mm / 1000,
+            wall=line.wall_mm / 1000,
+            flange=line.flange_mm / 1000,
+            inches=line.sold == "in",
+            source=line.source,
         )
         for line in table("catalogue/sections.csv", _Line)
     }
@@ -124,4 +124,4 @@ def sections() -> dict[str, BarSection]:
 
 def tube_kg_m(deep: float, wide: float, wall: float, metal: Metal = "steel") -> float:
     """Mass of a square or oblong tube of one's own [kg/m]. Check 30 x 30 x 2: 1.758."""
-    return BarSection("", "tube", metal, deep, wide, wall, 0.0, inches=False, source="").kg_m
+    return BarSection("", "tube", metal=metal, deep=deep, wide=wide, wall=wall, flange=0.0, inches=False, source="").kg_m

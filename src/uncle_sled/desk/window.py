@@ -29,7 +29,7 @@ from uncle_sled.desk.frame.in_hand import InHand
 from uncle_sled.desk.frame.keeper import Keeper
 from uncle_sled.desk.frame.says import Says
 from uncle_sled.desk.frame.sled_line import SledLine
-from uncle_sled.desk.frame.trail import Trail
+from uncle_sled.desk.frame.trail_view import Trail
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.tab_zone import enter
 from uncle_sled.desk.session import Session
@@ -354,12 +354,12 @@ class Window(FileWork):
         return menu
 
     def keep_variant(self) -> None:
-        from uncle_sled.desk.frame.variants import ask_keep
+        from uncle_sled.desk.frame.variants_view import ask_keep
 
         ask_keep(self.session, self)
 
     def side_by_side(self) -> None:
-        from uncle_sled.desk.frame.variants import SideBySide
+        from uncle_sled.desk.frame.variants_view import SideBySide
 
         SideBySide(self.session, self).open()
 

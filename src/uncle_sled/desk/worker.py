@@ -66,7 +66,7 @@ class Worker(QObject):
         Args: urgent: it is done before all others; a study that runs is stopped and begun again after it.
         """
         self._numbers += 1
-        asked = Asked(self._numbers, lane, name, job, project, args, urgent)
+        asked = Asked(self._numbers, lane, name=name, job=job, project=project, args=args, urgent=urgent)
         self._waiting.pop(lane, None)
         self._waiting[lane] = asked
         busy = self._busy

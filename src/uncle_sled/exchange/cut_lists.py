@@ -90,12 +90,12 @@ def _piece(row: dict[str, str], bare: dict[str, str]) -> Wanted:
     return Wanted(
         _name(row),
         kind,
-        _material(row),
-        _length(row, "length", bare),
-        _width(row, kind, bare),
-        1 if qty is None else qty,
-        grain,
-        _outline(row.get("outline", "")),
+        material=_material(row),
+        length_m=_length(row, "length", bare),
+        width_m=_width(row, kind, bare),
+        qty=1 if qty is None else qty,
+        grain=grain,
+        outline=_outline(row.get("outline", "")),
     )
 
 
@@ -104,11 +104,11 @@ def _stock(row: dict[str, str], bare: dict[str, str]) -> Stock:
     return Stock(
         _name(row),
         kind,
-        _material(row),
-        _length(row, "length", bare),
-        _width(row, kind, bare),
-        _count(row.get("qty", "")),
-        _price(row.get("price", "")),
+        material=_material(row),
+        length_m=_length(row, "length", bare),
+        width_m=_width(row, kind, bare),
+        qty=_count(row.get("qty", "")),
+        price=_price(row.get("price", "")),
     )
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from uncle_sled.core.studies.cut.bars import BarPlan
+from uncle_sled.core.studies.cut.cut_plan import CutPlan
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
-from uncle_sled.core.studies.cut.plan import CutPlan
 
 CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide."
 

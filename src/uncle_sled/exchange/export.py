@@ -50,7 +50,7 @@ def export_bytes(
     Raises: FileError: where the build has nothing of the kind yet.
     """
     export = EXPORTS[kind]
-    made = export.write(Asked(s, name, found, ids, paper, tell, today()))
+    made = export.write(Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=today()))
     if isinstance(made, bytes):
         return made
     pages = told_pages(made, s)

@@ -13,11 +13,11 @@ from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
+from uncle_sled.core.studies.shell.bought_panels import panels
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.holes import holes
-from uncle_sled.core.studies.shell.panels import panels
 from uncle_sled.core.studies.shell.screening import Check, screening
 from uncle_sled.core.studies.shell.seams import seams
-from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
 from uncle_sled.core.studies.shell.welds import welds

@@ -11,9 +11,9 @@ import msgspec
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import lines_of
+from uncle_sled.core.studies.cut.cut_from_stock import plan_of
 from uncle_sled.core.studies.cut.handed import handed
 from uncle_sled.core.studies.cut.money import money_of
-from uncle_sled.core.studies.cut.of_the_build import plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.exchange.cut_report import cut_report
 

@@ -8,9 +8,9 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
-from uncle_sled.core.studies.systems.of_the_build import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 
 

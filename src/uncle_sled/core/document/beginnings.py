@@ -57,7 +57,12 @@ def begin(name: str, answers: Answers) -> Project:
         Person(f"p{at + 1}", "Sleeper" if a.sleepers == 1 else f"Sleeper {at + 1}", Length(1.75))
         for at in range(min(max(a.sleepers, 0), 8))
     )
-    return Project(name, (Build("as-drawn", "as drawn", None, Brief(a.region, a.reading), rig, shell, Stow()),), "as-drawn", Facts(people))
+    return Project(
+        name,
+        (Build("as-drawn", "as drawn", parent=None, brief=Brief(a.region, a.reading), rig=rig, shell=shell, stow=Stow()),),
+        "as-drawn",
+        Facts(people),
+    )
 
 
 def _trailer(a: Answers, length: Length, width: Length) -> tuple[Rig, float, float]:
@@ -120,4 +125,6 @@ def _shell(a: Answers, length: Length, width: Length, height: Length, front: flo
     )
     form: Literal["profile", "box"] = "profile" if a.have == "nothing yet" and high < 1.7 else "box"
     profile = PRESETS["round nose, straight tail"] if form == "profile" else ()
-    return Shell(form, Length(front), length, width, height, Length(floor), Length(0.04), profile, faces)
+    return Shell(
+        form, Length(front), length=length, width=width, height=height, floor=Length(floor), wall=Length(0.04), profile=profile, faces=faces
+    )

@@ -105,15 +105,15 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
     thing = Thing(
         line.get("id", "").strip() or "t0",
         name[:120],
-        kind,  # type: ignore[arg-type]
-        Length(sizes["length"] or 0.0),
-        Length(sizes["width"] or 0.0),
-        Length(sizes["height"] or 0.0),
-        Length(0.0),
-        Length(0.0),
-        Length(0.0),
-        Mass(sizes["mass"] or 0.0),
-        _one_of(line, "source", _allowed(Thing, "source"), "estimated"),  # type: ignore[arg-type]
+        kind=kind,  # type: ignore[arg-type]
+        length=Length(sizes["length"] or 0.0),
+        width=Length(sizes["width"] or 0.0),
+        height=Length(sizes["height"] or 0.0),
+        x=Length(0.0),
+        y=Length(0.0),
+        z=Length(0.0),
+        mass=Mass(sizes["mass"] or 0.0),
+        source=_one_of(line, "source", _allowed(Thing, "source"), "estimated"),  # type: ignore[arg-type]
         tank=tank,
         cargo=_yes(line, "cargo"),
         outside=_yes(line, "outside"),
@@ -305,7 +305,9 @@ def states_of(text: str) -> tuple[State, ...]:
         except ValueError:
             raise EntryError(f"states: “{part.strip()}” cannot be read; folded|1900x120x700|0,300,0 would be right.") from None
         off = [Length(d) if d else None for d in (dx, dy, dz)]
-        made.append(State(f"s{at + 1}", name.strip(), Length(long), Length(wide), Length(high), off[0], off[1], off[2]))
+        made.append(
+            State(f"s{at + 1}", name.strip(), length=Length(long), width=Length(wide), height=Length(high), dx=off[0], dy=off[1], dz=off[2])
+        )
     return tuple(made)
 
 

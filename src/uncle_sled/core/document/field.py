@@ -55,7 +55,7 @@ def about(
     thin: bool = False,
 ) -> msgspec.Meta:
     """What stands at a field: title and tip go into the file's schema, all of it to ``field_of``."""
-    said = About(title, tip, unit, least, most, blank, words or {}, thin, said=True)
+    said = About(title, tip, unit=unit, least=least, most=most, blank=blank, words=words or {}, thin=thin, said=True)
     return msgspec.Meta(title=title, description=in_units(tip, Shown()) or None, extra={"about": said})
 
 
@@ -214,7 +214,7 @@ def field_of(model: Any, name: str) -> Field:
             if len(some) != 1:
                 break
     empty = type(None) in get_args(bare(info.type))
-    return Field(model, name, kind, empty, info.default, low, high, said)
+    return Field(model, name, kind=kind, may_be_empty=empty, usual=info.default, low=low, high=high, about=said)
 
 
 @cache

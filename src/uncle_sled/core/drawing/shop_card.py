@@ -18,7 +18,7 @@ from uncle_sled.core.studies.build.schedule import schedule_of, startable
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.studies.stow.restraints import restraints
-from uncle_sled.core.studies.systems.of_the_build import the_stay, the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_stay, the_water
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 

@@ -12,15 +12,15 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep
-from uncle_sled.core.findings.balance import ball, clearances, road, towing
-from uncle_sled.core.findings.build import plan
+from uncle_sled.core.findings.balance import ball, clearances, on_the_road, towing
+from uncle_sled.core.findings.build import plan_of_work
 from uncle_sled.core.findings.cut import shop
 from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
-from uncle_sled.core.findings.stow import built, clash, dangerous, fitting, held, inner_doors, tanks, things
-from uncle_sled.core.findings.systems import gas, power, warmth, water, wiring
+from uncle_sled.core.findings.stow import cabinets, clash, dangerous, fitting, inner_door_leaves, single_things, tanks, tie_downs
+from uncle_sled.core.findings.systems import gas_rules, power, warmth, water_rules, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -33,11 +33,11 @@ WORSE_BY = 0.1
 IN_FRAME = (
     (ball, ball.balance_findings),
     (clearances, clearances.clearance_findings),
-    (road, road.road_findings),
+    (on_the_road, on_the_road.road_findings),
     (body, body.shell_findings),
     (inner, inner.inner_findings),
     (surveyed, surveyed.survey_findings),
-    (things, things.stow_findings),
+    (single_things, single_things.stow_findings),
     (tanks, tanks.tank_findings),
     (clash, clash.clash_findings),
 )
@@ -47,20 +47,20 @@ AT_REST = (
     (holds, holds.holds_findings),
     (joints, joints.joint_findings),
     (fitting, fitting.fitting_findings),
-    (held, held.held_findings),
-    (built, built.built_findings),
-    (inner_doors, inner_doors.inner_door_findings),
+    (tie_downs, tie_downs.held_findings),
+    (cabinets, cabinets.built_findings),
+    (inner_door_leaves, inner_door_leaves.inner_door_findings),
     (dangerous, dangerous.danger_findings),
     (power, power.power_findings),
     (wiring, wiring.wiring_findings),
-    (water, water.water_findings),
-    (gas, gas.gas_findings),
+    (water_rules, water_rules.water_findings),
+    (gas_rules, gas_rules.gas_findings),
     (warmth, warmth.warmth_findings),
     (shop, shop.cut_findings),
-    (plan, plan.build_findings),
+    (plan_of_work, plan_of_work.build_findings),
     (scale, scale.scale_findings),
 )
-COSTLY = (holds, joints, fitting, plan, towing, shop)  # the dearest last
+COSTLY = (holds, joints, fitting, plan_of_work, towing, shop)  # the dearest last
 PLACES = tuple(place for place, _ in (*IN_FRAME, *AT_REST))
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in rules_in(place)}
 _PLACE_OF = {rule.code: place for place in PLACES for rule in rules_in(place)}

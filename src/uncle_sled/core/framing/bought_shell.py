@@ -18,7 +18,21 @@ from uncle_sled.core.materials import Material
 
 HEADER_M = 0.05  # of steel angle or tube, seen in the wall
 # A hat of 1.2 mm sheet, about 1.2 kg a metre: its weight over what it covers.
-HAT = Material("hat-steel", "Hat section, steel 1.2 mm", None, 50.0, 1e6, 31.5, None, None, 30.0, 0.3, "", "estimated", family="metal")
+HAT = Material(
+    "hat-steel",
+    "Hat section, steel 1.2 mm",
+    density_kg_m3=None,
+    conductivity_w_mk=50.0,
+    mu=1e6,
+    kg_m2=31.5,
+    r_m2k_w=None,
+    money_m3=None,
+    money_m2=30.0,
+    hours_m2=0.3,
+    bends="",
+    source="estimated",
+    family="metal",
+)
 ADDED = ("header", "bridge", "jamb")  # what is not the maker's
 POST_MARKS = ("post",)
 
@@ -133,11 +147,22 @@ def come_in_since(shell: Shell, members: tuple[Member, ...]) -> tuple[Member, ..
 BOUGHT = SchoolOf(
     "bought shell",
     "Hat posts and bows as the maker set them; openings framed between posts",
-    Sizes(0.50, 0.60, (0.038, 0.025), (0.038, 0.025), (0.038, 0.025), 1.22, 2.44, 0.0),
-    Sizes(0.4064, 0.6096, (0.0381, 0.0254), (0.0381, 0.0254), (0.0381, 0.0254), 1.2192, 2.4384, 0.0),
-    wall,
-    ribs,
-    ("profile", "box", "flat", "shed", "gable", "bevelled"),
+    sizes=Sizes(
+        0.50, 0.60, stick=(0.038, 0.025), rib=(0.038, 0.025), joist=(0.038, 0.025), sheet_width=1.22, sheet_length=2.44, side_thick=0.0
+    ),
+    imperial=Sizes(
+        0.4064,
+        0.6096,
+        stick=(0.0381, 0.0254),
+        rib=(0.0381, 0.0254),
+        joist=(0.0381, 0.0254),
+        sheet_width=1.2192,
+        sheet_length=2.4384,
+        side_thick=0.0,
+    ),
+    wall=wall,
+    ribs=ribs,
+    forms=("profile", "box", "flat", "shed", "gable", "bevelled"),
     feet=True,
     material=HAT,
     refuses=why_not,

@@ -36,7 +36,7 @@ def change_ops(shell: Shell, member: Member, op: str, by: Length | None = None, 
     if (op == "move" and (by is None or abs(by.si) < 1e-9)) or (op == "section" and section is None):
         return ops
     id = fresh_id("h", [c.id for c in shell.framing.changes])
-    change = HandChange(id, shell.framing.school, member.face, member.role, member.anchor, op, by, section)  # type: ignore[arg-type]
+    change = HandChange(id, shell.framing.school, face=member.face, role=member.role, anchor=member.anchor, op=op, by=by, section=section)  # type: ignore[arg-type]
     return [*ops, add_to("shell.framing.changes", _plain(change))]
 
 

@@ -51,10 +51,21 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 PLYWOOD = SchoolOf(
     "cut plywood sides",
     "Two sides cut from sheets, spars between them, furring for the foam",
-    Sizes(0.60, 0.30, (0.045, 0.025), (0.030, 0.025), (0.045, 0.030), 1.22, 2.44, 0.018),
-    Sizes(0.6096, 0.3048, (0.0381, 0.0254), (0.0381, 0.0254), (0.0381, 0.0381), 1.2192, 2.4384, 0.01905),
-    wall,
-    ribs,
-    ("profile", "box", "flat", "shed"),
+    sizes=Sizes(
+        0.60, 0.30, stick=(0.045, 0.025), rib=(0.030, 0.025), joist=(0.045, 0.030), sheet_width=1.22, sheet_length=2.44, side_thick=0.018
+    ),
+    imperial=Sizes(
+        0.6096,
+        0.3048,
+        stick=(0.0381, 0.0254),
+        rib=(0.0381, 0.0254),
+        joist=(0.0381, 0.0381),
+        sheet_width=1.2192,
+        sheet_length=2.4384,
+        side_thick=0.01905,
+    ),
+    wall=wall,
+    ribs=ribs,
+    forms=("profile", "box", "flat", "shed"),
     feet=False,
 )

@@ -107,7 +107,7 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     members: list[Member] = []
     loose: list[HandChange] = []
     for surface in body.surfaces:
-        made, bad, left = _frame_face(_Job(shell, surface, cuts, school, sizes, timber, mine))
+        made, bad, left = _frame_face(_Job(shell, surface, cuts=cuts, school=school, sizes=sizes, timber=timber, changes=mine))
         members += made
         faults += bad
         loose += left
@@ -318,7 +318,16 @@ def _frame_face(job: _Job) -> Made:
     framer = school.wall if walls else school.ribs
 
     def lay(by_key: dict[str, list[HandChange]]) -> Cutter:
-        cut = Cutter(surface, region, [c.shape for c in here], timber, skin_m(face), FASTENERS, by_key, wall_m=sizes.wall)
+        cut = Cutter(
+            surface,
+            region,
+            blocked=[c.shape for c in here],
+            material=timber,
+            skin_m=skin_m(face),
+            fasteners=FASTENERS,
+            changes=by_key,
+            wall_m=sizes.wall,
+        )
         for change in mine:
             if change.op == "add":
                 _add(cut, change, section)

@@ -11,12 +11,24 @@ from shapely.geometry import LineString, Polygon
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
-from uncle_sled.core.geometry.joints import joints_of
+from uncle_sled.core.geometry.body_joints import joints_of
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.materials import Material
 
 ALUMINIUM = Material(
-    "aluminium-angle", "Aluminium angle", 2700.0, 160.0, 1e6, None, None, 30000.0, None, 0.2, "", "estimated", family="metal"
+    "aluminium-angle",
+    "Aluminium angle",
+    density_kg_m3=2700.0,
+    conductivity_w_mk=160.0,
+    mu=1e6,
+    kg_m2=None,
+    r_m2k_w=None,
+    money_m3=30000.0,
+    money_m2=None,
+    hours_m2=0.2,
+    bends="",
+    source="estimated",
+    family="metal",
 )
 LEAST_TURN_DEG = 12.0
 RIVETS = 0.06  # of the profile's mass: rivets and adhesive
@@ -52,18 +64,18 @@ def profiles(body: Body, sizes: Sizes) -> tuple[Member, ...]:
                 Member(
                     f"{joint.a}/corner profile/{joint.b}" + (f"/{k}" if k > 1 else ""),
                     joint.a,
-                    joint.kinds[0],
-                    "corner profile",
-                    "corner profile",
-                    joint.b,
-                    legs,
-                    ALUMINIUM.id,
-                    tuple((float(x), float(y)) for x, y in shape.exterior.coords[:-1]),
-                    long,
-                    (0.0, 0.0),
-                    angle_kg_m(legs, wall) * long * (1 + RIVETS),
-                    surface.place(middle.x, middle.y, 0.0),
-                    bool(ends[0] >= ends[1]),
+                    face_kind=joint.kinds[0],
+                    kind="corner profile",
+                    role="corner profile",
+                    anchor=joint.b,
+                    section_m=legs,
+                    material=ALUMINIUM.id,
+                    outline=tuple((float(x), float(y)) for x, y in shape.exterior.coords[:-1]),
+                    length_m=long,
+                    ends_deg=(0.0, 0.0),
+                    mass_kg=angle_kg_m(legs, wall) * long * (1 + RIVETS),
+                    at_m=surface.place(middle.x, middle.y, 0.0),
+                    along_s=bool(ends[0] >= ends[1]),
                     wall_m=wall,
                 )
             )
@@ -77,11 +89,31 @@ def _nothing(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 PANELS = SchoolOf(
     "sandwich panels",
     "Bought panels bonded and riveted at corner profiles, no frame; a joist, where one is typed, makes a sub-frame of steel tube under them",
-    Sizes(0.60, 0.60, (0.040, 0.040), (0.040, 0.040), (0.040, 0.040), 1.25, 3.0, 0.0, 0.002),
-    Sizes(0.6096, 0.6096, (0.0381, 0.0381), (0.0381, 0.0381), (0.0381, 0.0381), 1.2192, 3.048, 0.0, 0.0015875),
-    _nothing,
-    _nothing,
-    ("box", "flat", "shed", "gable", "butterfly", "bevelled"),
+    sizes=Sizes(
+        0.60,
+        0.60,
+        stick=(0.040, 0.040),
+        rib=(0.040, 0.040),
+        joist=(0.040, 0.040),
+        sheet_width=1.25,
+        sheet_length=3.0,
+        side_thick=0.0,
+        wall=0.002,
+    ),
+    imperial=Sizes(
+        0.6096,
+        0.6096,
+        stick=(0.0381, 0.0381),
+        rib=(0.0381, 0.0381),
+        joist=(0.0381, 0.0381),
+        sheet_width=1.2192,
+        sheet_length=3.048,
+        side_thick=0.0,
+        wall=0.0015875,
+    ),
+    wall=_nothing,
+    ribs=_nothing,
+    forms=("box", "flat", "shed", "gable", "butterfly", "bevelled"),
     feet=True,
     material=ALUMINIUM,
 )

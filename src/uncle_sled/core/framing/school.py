@@ -76,15 +76,15 @@ def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
     return Sizes(
         framing.pitch.si if framing.pitch else usual.pitch,
         framing.pitch.si if framing.pitch else usual.rib_pitch,
-        stick,
-        pair(framing.rib, usual.rib),
-        pair(framing.joist, usual.joist),
-        framing.sheet_width.si if framing.sheet_width else usual.sheet_width,
-        framing.sheet_length.si if framing.sheet_length else usual.sheet_length,
-        stick[1] if school.whole_sides else usual.side_thick,
-        (framing.tube_wall.si if framing.tube_wall else usual.wall) if usual.wall else 0.0,
-        framing.fold_tolerance.si if framing.fold_tolerance else usual.tolerance,
-        framing.strip.si if framing.strip else 0.0,
+        stick=stick,
+        rib=pair(framing.rib, usual.rib),
+        joist=pair(framing.joist, usual.joist),
+        sheet_width=framing.sheet_width.si if framing.sheet_width else usual.sheet_width,
+        sheet_length=framing.sheet_length.si if framing.sheet_length else usual.sheet_length,
+        side_thick=stick[1] if school.whole_sides else usual.side_thick,
+        wall=(framing.tube_wall.si if framing.tube_wall else usual.wall) if usual.wall else 0.0,
+        tolerance=framing.fold_tolerance.si if framing.fold_tolerance else usual.tolerance,
+        strip=framing.strip.si if framing.strip else 0.0,
     )
 
 

@@ -79,10 +79,21 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 STICK = SchoolOf(
     "stick timber",
     "Studs, plates and rafters of sawn timber under sheets",
-    Sizes(0.40, 0.40, (0.045, 0.070), (0.045, 0.070), (0.045, 0.070), 1.22, 2.44, 0.0),
-    Sizes(0.4064, 0.4064, (0.0381, 0.0889), (0.0381, 0.0889), (0.0381, 0.0889), 1.2192, 2.4384, 0.0),
-    wall,
-    ribs,
-    ("profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"),
+    sizes=Sizes(
+        0.40, 0.40, stick=(0.045, 0.070), rib=(0.045, 0.070), joist=(0.045, 0.070), sheet_width=1.22, sheet_length=2.44, side_thick=0.0
+    ),
+    imperial=Sizes(
+        0.4064,
+        0.4064,
+        stick=(0.0381, 0.0889),
+        rib=(0.0381, 0.0889),
+        joist=(0.0381, 0.0889),
+        sheet_width=1.2192,
+        sheet_length=2.4384,
+        side_thick=0.0,
+    ),
+    wall=wall,
+    ribs=ribs,
+    forms=("profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"),
     feet=True,
 )

@@ -15,7 +15,7 @@ from uncle_sled.core.framing import cut_plywood, laying
 from uncle_sled.core.framing.cutter import Cutter
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 from uncle_sled.core.framing.welded_tube import band, contour
-from uncle_sled.core.geometry.bends import least_radius_m
+from uncle_sled.core.geometry.bend_radius import least_radius_m
 
 PER_RADIUS = {"softwood": 200.0, "light hardwood": 125.0}
 LEAST_STRIP_M, MOST_STRIPS = 0.0015, 16
@@ -100,10 +100,21 @@ def wall(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 STRIPS = SchoolOf(
     "strip ribs",
     "Ribs glued up of strips round a jig, stringers across, thin skins",
-    Sizes(0.60, 0.40, (0.030, 0.025), (0.030, 0.025), (0.045, 0.030), 1.22, 2.44, 0.0),
-    Sizes(0.6096, 0.4064, (0.0318, 0.0254), (0.0318, 0.0254), (0.0381, 0.0381), 1.2192, 2.4384, 0.0),
-    wall,
-    ribs,
-    ("profile", "box", "flat", "shed"),
+    sizes=Sizes(
+        0.60, 0.40, stick=(0.030, 0.025), rib=(0.030, 0.025), joist=(0.045, 0.030), sheet_width=1.22, sheet_length=2.44, side_thick=0.0
+    ),
+    imperial=Sizes(
+        0.6096,
+        0.4064,
+        stick=(0.0318, 0.0254),
+        rib=(0.0318, 0.0254),
+        joist=(0.0381, 0.0381),
+        sheet_width=1.2192,
+        sheet_length=2.4384,
+        side_thick=0.0,
+    ),
+    wall=wall,
+    ribs=ribs,
+    forms=("profile", "box", "flat", "shed"),
     feet=False,
 )

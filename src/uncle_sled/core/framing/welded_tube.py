@@ -21,7 +21,21 @@ from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes
 from uncle_sled.core.materials import Material
 
 STEEL_W_MK, HOLLOW_M2K_W = 50.0, 0.18
-STEEL = Material("steel-tube", "Steel tube", 7850.0, 50.0, 1e6, None, None, 9000.0, None, 0.4, "", "estimated", family="metal")
+STEEL = Material(
+    "steel-tube",
+    "Steel tube",
+    density_kg_m3=7850.0,
+    conductivity_w_mk=50.0,
+    mu=1e6,
+    kg_m2=None,
+    r_m2k_w=None,
+    money_m3=9000.0,
+    money_m2=None,
+    hours_m2=0.4,
+    bends="",
+    source="estimated",
+    family="metal",
+)
 
 
 def tube_in_wall(sizes: Sizes | None) -> Material | None:
@@ -106,11 +120,31 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 TUBE = SchoolOf(
     "welded tube",
     "Base, side hoops folded by pie cuts, uprights and cross-tubes of square tube",
-    Sizes(0.40, 0.50, (0.030, 0.030), (0.030, 0.030), (0.030, 0.030), 1.22, 2.44, 0.030, 0.002),
-    Sizes(0.4064, 0.508, (0.03175, 0.03175), (0.03175, 0.03175), (0.03175, 0.03175), 1.2192, 2.4384, 0.03175, 0.0021082),
-    wall,
-    ribs,
-    ("profile", "box", "flat", "shed"),
+    sizes=Sizes(
+        0.40,
+        0.50,
+        stick=(0.030, 0.030),
+        rib=(0.030, 0.030),
+        joist=(0.030, 0.030),
+        sheet_width=1.22,
+        sheet_length=2.44,
+        side_thick=0.030,
+        wall=0.002,
+    ),
+    imperial=Sizes(
+        0.4064,
+        0.508,
+        stick=(0.03175, 0.03175),
+        rib=(0.03175, 0.03175),
+        joist=(0.03175, 0.03175),
+        sheet_width=1.2192,
+        sheet_length=2.4384,
+        side_thick=0.03175,
+        wall=0.0021082,
+    ),
+    wall=wall,
+    ribs=ribs,
+    forms=("profile", "box", "flat", "shed"),
     feet=False,
     material=STEEL,
     refuses=None,

@@ -102,12 +102,18 @@ def body_of(shell: Shell) -> Body | None:
         return None
     wide = shell.width.si if shell.width and shell.width.si > 0 else 0.0
     made = Body(
-        side, (), shell.front.si if shell.front else 0.0, shell.floor.si if shell.floor else 0.0, shell.length.si, wide, shell.height.si
+        side,
+        (),
+        front=shell.front.si if shell.front else 0.0,
+        under=shell.floor.si if shell.floor else 0.0,
+        length=shell.length.si,
+        width=wide,
+        height=shell.height.si,
     )
     if wide <= 0:
         return made
     surfaces = _by_section(shell, made) if sectioned(shell) else _swept(made, shell)
-    return Body(side, surfaces, made.front, made.under, made.length, made.width, made.height)
+    return Body(side, surfaces, front=made.front, under=made.under, length=made.length, width=made.width, height=made.height)
 
 
 def sectioned(shell: Shell) -> bool:
@@ -199,11 +205,11 @@ def _end_walls(body: Body, shell: Shell, kind: str) -> list[Surface]:
             Surface(
                 name,
                 kind,
-                Polygon([(0, 0), (run, 0), (run, top(b[0])), (0, top(a[0]))]),
-                (body.front + a[0], a[1], body.under),
-                (dx, dy, 0.0),
-                (0.0, 0.0, 1.0),
-                (sign * dy, -sign * dx, 0.0),
+                polygon=Polygon([(0, 0), (run, 0), (run, top(b[0])), (0, top(a[0]))]),
+                origin=(body.front + a[0], a[1], body.under),
+                along=(dx, dy, 0.0),
+                up=(0.0, 0.0, 1.0),
+                inward=(sign * dy, -sign * dx, 0.0),
                 roof_edges=(edge,),
             )
         )
@@ -220,11 +226,11 @@ def _end_wall(body: Body, kind: str, shape: Polygon, station: float, edges: tupl
     return Surface(
         kind,
         kind,
-        shape,
-        (station, -body.width / 2, body.under),
-        (0.0, 1.0, 0.0),
-        (0.0, 0.0, 1.0),
-        (1.0 if kind == "front" else -1.0, 0.0, 0.0),
+        polygon=shape,
+        origin=(station, -body.width / 2, body.under),
+        along=(0.0, 1.0, 0.0),
+        up=(0.0, 0.0, 1.0),
+        inward=(1.0 if kind == "front" else -1.0, 0.0, 0.0),
         roof_edges=edges,
     )
 
@@ -234,7 +240,15 @@ def _floor(body: Body, plan: Polygon | None = None) -> Surface:
     shape = box(0, 0, body.length, body.width)
     if plan is not None:
         shape = Polygon([(x - body.front, y + half) for x, y in plan.exterior.coords])
-    return Surface("floor", "floor", shape, (body.front, -half, body.under), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+    return Surface(
+        "floor",
+        "floor",
+        polygon=shape,
+        origin=(body.front, -half, body.under),
+        along=(1.0, 0.0, 0.0),
+        up=(0.0, 1.0, 0.0),
+        inward=(0.0, 0.0, 1.0),
+    )
 
 
 def _valid(shape: Polygon) -> Polygon:
@@ -304,7 +318,15 @@ def _slope(body: Body, at: int, p: tuple[float, float], q: tuple[float, float], 
         right = over if at == many - 1 else 0.0
         shape = box(-over, -left, body.length + over, run + right)
     name = "roof" if many == 1 else ("roof left", "roof right")[at] if many == 2 else ("bevel left", "roof", "bevel right")[at]
-    return Surface(name, "roof", shape, (body.front, -body.width / 2 + p[0], body.under + p[1]), (1.0, 0.0, 0.0), up, (0.0, up[2], -up[1]))
+    return Surface(
+        name,
+        "roof",
+        polygon=shape,
+        origin=(body.front, -body.width / 2 + p[0], body.under + p[1]),
+        along=(1.0, 0.0, 0.0),
+        up=up,
+        inward=(0.0, up[2], -up[1]),
+    )
 
 
 def _end_bevel(body: Body, kind: str, b: float) -> Surface:
@@ -315,11 +337,11 @@ def _end_bevel(body: Body, kind: str, b: float) -> Surface:
     return Surface(
         f"bevel {kind}",
         "roof",
-        shape,
-        (body.front if forward else body.front + body.length, -body.width / 2, body.under + body.height - b),
-        (0.0, 1.0, 0.0),
-        (slant if forward else -slant, 0.0, slant),
-        (slant if forward else -slant, 0.0, -slant),
+        polygon=shape,
+        origin=(body.front if forward else body.front + body.length, -body.width / 2, body.under + body.height - b),
+        along=(0.0, 1.0, 0.0),
+        up=(slant if forward else -slant, 0.0, slant),
+        inward=(slant if forward else -slant, 0.0, -slant),
     )
 
 

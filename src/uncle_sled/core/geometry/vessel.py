@@ -113,7 +113,14 @@ def _vessel(shape: str, axis: str, wedge: tuple[str, float, str], own: tuple[Tan
     else:
         shares, heights, along, up = _tabled(points)
     return Vessel(
-        plane, tuple((float(x), float(y)) for x, y in points), size, area * depth, tuple(shares), tuple(heights), tuple(along), tuple(up)
+        plane,
+        tuple((float(x), float(y)) for x, y in points),
+        size=size,
+        volume_m3=area * depth,
+        shares=tuple(shares),
+        heights=tuple(heights),
+        along=tuple(along),
+        up=tuple(up),
     )
 
 

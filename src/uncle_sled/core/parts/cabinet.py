@@ -110,15 +110,15 @@ def carcass(thing: Thing) -> Carcass | None:
     size = size_of(thing, cabinet)
     faults = tuple(_faults(cabinet, size))
     if faults:
-        return Carcass(size, (), (), 0, (), 0, faults)
+        return Carcass(size, (), clear=(), hinges=0, slides_m=(), pockets=0, faults=faults)
     made = _Maker(cabinet, size)
     boards = [*made.body(), *made.inner(), *made.fronts()]
     if made.faults:
-        return Carcass(size, (), (), 0, (), 0, tuple(made.faults))
+        return Carcass(size, (), clear=(), hinges=0, slides_m=(), pockets=0, faults=tuple(made.faults))
     bored = [_bored(board, cabinet.holes) for board in boards]
     joints = sum(1 for b in bored if b.kind in ("bottom", "top", "shelf", "rail", "divider")) * 2
     pockets = joints * max(round(made.deep / POCKETS_PITCH_M), 2) if cabinet.joint == "pocket holes" else 0
-    return Carcass(size, tuple(bored), made.clear, made.hinges, tuple(made.slides), pockets, ())
+    return Carcass(size, tuple(bored), clear=made.clear, hinges=made.hinges, slides_m=tuple(made.slides), pockets=pockets, faults=())
 
 
 def _faults(cabinet: Cabinet, size: tuple[float, float, float]) -> Iterator[str]:
@@ -183,15 +183,15 @@ class _Maker:
     ) -> Board:
         thick = float(rest.pop("thick", self.t))  # type: ignore[arg-type]
         material = str(rest.pop("material", self.one.board))
-        return Board(id, kind, normal, at, thick, box(u[0], v[0], u[1], v[1]), material, **rest)  # type: ignore[arg-type]
+        return Board(id, kind, normal=normal, at=at, thick=thick, shape=box(u[0], v[0], u[1], v[1]), material=material, **rest)  # type: ignore[arg-type]
 
     def body(self) -> Iterator[Board]:
         cabinet, t, (wide, deep, _) = self.one, self.t, self.size
         end: BaseGeometry = box(self.front, 0.0, self.ends_back, self.high)
         if self.plinth:  # toes go under
             end = end.difference(box(self.front, 0.0, self.front + cabinet.plinth_back.si, self.plinth))
-        yield Board("left end", "end", W, 0.0, t, end, cabinet.board)
-        yield Board("right end", "end", W, wide - t, t, end, cabinet.board)
+        yield Board("left end", "end", normal=W, at=0.0, thick=t, shape=end, material=cabinet.board)
+        yield Board("right end", "end", normal=W, at=wide - t, thick=t, shape=end, material=cabinet.board)
         across = (t - self.let, wide - t + self.let)
         inner = (self.front, deep - self.back)
         yield self.board("bottom", "bottom", H, self.plinth, across, inner)

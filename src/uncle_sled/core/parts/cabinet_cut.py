@@ -132,7 +132,9 @@ def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mappin
     unknown = [id for id in dict.fromkeys(board.material for board in made.boards) if id not in library]
     faults = (*made.faults, *(f"there is no material “{id}”" for id in unknown))
     if faults:
-        return Fitted(thing.id, thing.name, made, at, (), (), (), 0.0, (0.0, 0.0, 0.0), faults)
+        return Fitted(
+            thing.id, thing.name, carcass=made, placing=at, boards=(), by=(), lost=(), mass_kg=0.0, centre=(0.0, 0.0, 0.0), faults=faults
+        )
     boards, by, lost = [], [], []
     mass, moment = 0.0, np.zeros(3)
     for board in made.boards:
@@ -155,14 +157,14 @@ def fitted_in(thing: Thing, stand: Stand, around: Around | None, library: Mappin
     return Fitted(
         thing.id,
         thing.name,
-        made,
-        at,
-        tuple(boards),
-        tuple(by),
-        tuple(lost),
-        mass + hardware,
-        (float(centre[0]), float(centre[1]), float(centre[2])),
-        (),
+        carcass=made,
+        placing=at,
+        boards=tuple(boards),
+        by=tuple(by),
+        lost=tuple(lost),
+        mass_kg=mass + hardware,
+        centre=(float(centre[0]), float(centre[1]), float(centre[2])),
+        faults=(),
     )
 
 

@@ -1,6 +1,6 @@
 """What does a face weigh, how warm is it, what does it cost, and how tight does it bend?
 
-R is the mean of both bounds. Source: ISO 6946 (``core/parts/warmth.py``).
+R is the mean of both bounds. Source: ISO 6946 (``core/parts/wall_warmth.py``).
 """
 
 from __future__ import annotations
@@ -14,10 +14,10 @@ from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
-from uncle_sled.core.geometry.bends import tightest_radius_m
+from uncle_sled.core.geometry.bend_radius import tightest_radius_m
 from uncle_sled.core.material_words import WOOD_SHEETS, Family
 from uncle_sled.core.materials import Material, materials
-from uncle_sled.core.parts.warmth import Slice, Warmth, warmth
+from uncle_sled.core.parts.wall_warmth import Slice, Warmth, warmth
 
 FRAME = "softwood"
 R_INSIDE = {"roof": 0.10, "floor": 0.17}
@@ -52,20 +52,20 @@ def library_of(own: tuple[OwnMaterial, ...]) -> dict[str, Material]:
         made[material.id] = Material(
             material.id,
             material.name if taken.setdefault(material.name, material.id) == material.id else f"{material.name} ({material.id})",
-            material.density_kg_m3,
-            material.conductivity_w_mk,
-            material.mu,
-            material.kg_m2,
-            material.r_m2k_w,
-            material.money_m3,
-            material.money_m2,
-            material.hours_m2,
-            material.bends,
-            f"{material.source or 'own'} {material.date}".strip(),
-            material.form,
-            material.family,
-            material.family in WOOD_SHEETS,
-            material.heat_j_kgk,
+            density_kg_m3=material.density_kg_m3,
+            conductivity_w_mk=material.conductivity_w_mk,
+            mu=material.mu,
+            kg_m2=material.kg_m2,
+            r_m2k_w=material.r_m2k_w,
+            money_m3=material.money_m3,
+            money_m2=material.money_m2,
+            hours_m2=material.hours_m2,
+            bends=material.bends,
+            source=f"{material.source or 'own'} {material.date}".strip(),
+            form=material.form,
+            family=material.family,
+            screwed=material.family in WOOD_SHEETS,
+            heat_j_kgk=material.heat_j_kgk,
         )
     return made
 
@@ -113,4 +113,13 @@ def face_build(
         if material.bends and material.bends != "sandwich":
             tightest = max(tightest, tightest_radius_m(material.bends, t))
     warm = warmth(tuple(slices), inside + outside)
-    return FaceBuild(mass * (1 + FASTENERS), warm.r_m2k_w, warm.u_w_m2k, thickness, money, hours, tightest, warm)
+    return FaceBuild(
+        mass * (1 + FASTENERS),
+        warm.r_m2k_w,
+        u_w_m2k=warm.u_w_m2k,
+        thickness_m=thickness,
+        money_m2=money,
+        hours_m2=hours,
+        tightest_m=tightest,
+        warmth=warm,
+    )

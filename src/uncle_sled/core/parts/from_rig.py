@@ -54,16 +54,16 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
             Part(
                 "frame",
                 "Frame",
-                "frame",
-                "rig.frame_mass",
-                source,
-                kg,
-                frame_cg_m(rig),
-                0.0,
-                top - 0.04,
-                (length, rig.frame_width.si if rig.frame_width else 0.0, 0.08),
-                MEMBER_M if rig.frame_cg else 0.03 * length,
-                "frame" if source == "computed" else None,
+                group="frame",
+                made_by="rig.frame_mass",
+                source=source,
+                mass_kg=kg,
+                x_m=frame_cg_m(rig),
+                y_m=0.0,
+                z_m=top - 0.04,
+                size_m=(length, rig.frame_width.si if rig.frame_width else 0.0, 0.08),
+                station_sigma_m=MEMBER_M if rig.frame_cg else 0.03 * length,
+                bias_group="frame" if source == "computed" else None,
                 base=True,
             )
         )
@@ -71,16 +71,16 @@ def parts_of_rig(rig: Rig) -> tuple[Part, ...]:
         Part(
             axle.id,
             "Axle and wheels" if len(rig.axles) == 1 else f"Axle and wheels {at}",
-            "frame",
-            f"rig.axles.{axle.id}.mass",
-            axle.source,
-            axle.mass.si,
-            axle.station.si,
-            0.0,
-            wheel,
-            (2 * wheel, rig.track.si if rig.track else 0.0, 2 * wheel),
-            MEMBER_M,
-            None,
+            group="frame",
+            made_by=f"rig.axles.{axle.id}.mass",
+            source=axle.source,
+            mass_kg=axle.mass.si,
+            x_m=axle.station.si,
+            y_m=0.0,
+            z_m=wheel,
+            size_m=(2 * wheel, rig.track.si if rig.track else 0.0, 2 * wheel),
+            station_sigma_m=MEMBER_M,
+            bias_group=None,
             base=True,
         )
         for at, axle in enumerate(rig.axles, 1)
@@ -126,15 +126,15 @@ def _bought(rig: Rig, top: float) -> tuple[Part, ...]:
         Part(
             "base",
             "Trailer as bought",
-            "shell",
-            "rig.bought_total",
-            rig.bought_source,
-            total,
-            centre if centre is not None else axle or long / 2,
-            0.0,
-            top + 0.45,
-            (long, rig.frame_width.si if rig.frame_width else 0.0, 0.9),
-            max(doubt, MEMBER_M),
+            group="shell",
+            made_by="rig.bought_total",
+            source=rig.bought_source,
+            mass_kg=total,
+            x_m=centre if centre is not None else axle or long / 2,
+            y_m=0.0,
+            z_m=top + 0.45,
+            size_m=(long, rig.frame_width.si if rig.frame_width else 0.0, 0.9),
+            station_sigma_m=max(doubt, MEMBER_M),
             base=True,
         ),
     )
@@ -152,6 +152,19 @@ def _bed_vehicle(rig: Rig) -> tuple[Part, ...]:
         if mass and mass.si > 0:
             field = "front_empty" if key == "front-axle" else "rear_empty"
             parts.append(
-                Part(key, name, "vehicle", f"rig.bed.{field}", "data_sheet", mass.si, x, 0.0, 0.7, (0.7, 1.6, 0.7), MEMBER_M, base=True)
+                Part(
+                    key,
+                    name,
+                    group="vehicle",
+                    made_by=f"rig.bed.{field}",
+                    source="data_sheet",
+                    mass_kg=mass.si,
+                    x_m=x,
+                    y_m=0.0,
+                    z_m=0.7,
+                    size_m=(0.7, 1.6, 0.7),
+                    station_sigma_m=MEMBER_M,
+                    base=True,
+                )
             )
     return tuple(parts)

@@ -60,18 +60,18 @@ def part_of_thing(thing: Thing, stand: Stand | None = None) -> Part:
     return Part(
         thing.id,
         thing.name,
-        group_of(thing),
-        f"stow.things.{thing.id}",
-        thing.source,
-        -thing.mass.si if thing.taken_out else thing.mass.si,
-        stand.x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle),
-        stand.y + dx * math.sin(angle) + dy * math.cos(angle),
-        stand.z + size[2] / 2 + _si(thing.cg_dz),
-        size,
-        unknown_cg_sigma_m(size[0], known),
-        None,
-        contents_of(thing, stand),
-        thing.cargo,
+        group=group_of(thing),
+        made_by=f"stow.things.{thing.id}",
+        source=thing.source,
+        mass_kg=-thing.mass.si if thing.taken_out else thing.mass.si,
+        x_m=stand.x + size[0] / 2 + dx * math.cos(angle) - dy * math.sin(angle),
+        y_m=stand.y + dx * math.sin(angle) + dy * math.cos(angle),
+        z_m=stand.z + size[2] / 2 + _si(thing.cg_dz),
+        size_m=size,
+        station_sigma_m=unknown_cg_sigma_m(size[0], known),
+        bias_group=None,
+        contents=contents_of(thing, stand),
+        cargo=thing.cargo,
     )
 
 
@@ -89,12 +89,12 @@ def contents_of(thing: Thing, stand: Stand) -> Contents | None:
     return Contents(
         thing.tank.contents,
         volume * DENSITY[thing.tank.contents],
-        volume,
-        stand.x + stand.size[0] / 2,
-        stand.y,
-        stand.z,
-        stand.size[2],
-        centres,
+        volume_m3=volume,
+        middle_x_m=stand.x + stand.size[0] / 2,
+        middle_y_m=stand.y,
+        bottom_m=stand.z,
+        height_m=stand.size[2],
+        centres=centres,
     )
 
 

@@ -78,7 +78,19 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
     wide, high = across
     fault = _fault(leaf, wide, high, library)
     if fault:
-        return LeafBuilt(wide, high, thick, lock, side, (), 0.0, 0.0, None, None, fault)
+        return LeafBuilt(
+            wide,
+            high,
+            thick_m=thick,
+            lock_gap_m=lock,
+            gap_m=side,
+            pieces=(),
+            mass_kg=0.0,
+            seal_n=0.0,
+            hinge_n=None,
+            hinge_leaning_n=None,
+            fault=fault,
+        )
     pieces = _pieces(leaf, wide, high)
     mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0)
     for piece in pieces:
@@ -93,7 +105,19 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
     pull = leaning = None
     if spacing and turns:
         pull, leaning = hinge_n(mass, turns, spacing), hinge_n(mass, turns, spacing, LEANS_N)
-    return LeafBuilt(wide, high, thick, lock, side, pieces, mass, SEAL_N_M * 2 * (wide + high), pull, leaning, "")
+    return LeafBuilt(
+        wide,
+        high,
+        thick_m=thick,
+        lock_gap_m=lock,
+        gap_m=side,
+        pieces=pieces,
+        mass_kg=mass,
+        seal_n=SEAL_N_M * 2 * (wide + high),
+        hinge_n=pull,
+        hinge_leaning_n=leaning,
+        fault="",
+    )
 
 
 def _fault(leaf: Leaf, wide: float, high: float, library: Mapping[str, Material]) -> str:
@@ -118,16 +142,21 @@ def _fault(leaf: Leaf, wide: float, high: float, library: Mapping[str, Material]
 def _pieces(leaf: Leaf, wide: float, high: float) -> tuple[LeafPiece, ...]:
     """Stiles through, rails between them, a frame around the window, skins on both sides, foam in what is left."""
     seen, deep, skin = leaf.stick.thick.si, leaf.stick.deep.si, leaf.skin_thick.si
-    made = [LeafPiece("stile", "bar", STICK, high, seen, deep, 2), LeafPiece("rail", "bar", STICK, wide - 2 * seen, seen, deep, 2)]
+    made = [
+        LeafPiece("stile", "bar", material=STICK, length_m=high, width_m=seen, thick_m=deep, many=2),
+        LeafPiece("rail", "bar", material=STICK, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
+    ]
     foam = (wide - 2 * seen) * (high - 2 * seen)
     if leaf.window_width is not None and leaf.window_height is not None:
         w, h = leaf.window_width.si, leaf.window_height.si
         made += [
-            LeafPiece("window rail", "bar", STICK, wide - 2 * seen, seen, deep, 2),
-            LeafPiece("window jamb", "bar", STICK, h, seen, deep, 2),
+            LeafPiece("window rail", "bar", material=STICK, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
+            LeafPiece("window jamb", "bar", material=STICK, length_m=h, width_m=seen, thick_m=deep, many=2),
         ]
         foam -= 2 * seen * (wide - 2 * seen) + h * (w + 2 * seen)
-    made.append(LeafPiece("skin", "sheet", leaf.skin, high, wide, skin, 2))
+    made.append(LeafPiece("skin", "sheet", material=leaf.skin, length_m=high, width_m=wide, thick_m=skin, many=2))
     if leaf.foam and foam > 0:
-        made.append(LeafPiece("foam", "fill", leaf.foam, high - 2 * seen, foam / (high - 2 * seen), deep, 1))
+        made.append(
+            LeafPiece("foam", "fill", material=leaf.foam, length_m=high - 2 * seen, width_m=foam / (high - 2 * seen), thick_m=deep, many=1)
+        )
     return tuple(made)

@@ -157,13 +157,41 @@ def _wall(partition: Partition, shell: Shell, body: Body, library: Library) -> W
     if not fault and partition.door != "none":
         door, pocket, fault = _door(partition, whole, u0, u1, floor)
     if fault:
-        return Wall(partition.id, partition.name, partition.way, Polygon(), None, None, low, high, (), 0.0, (0.0, 0.0, 0.0), 0.0, fault)
+        return Wall(
+            partition.id,
+            partition.name,
+            way=partition.way,
+            outline=Polygon(),
+            door=None,
+            pocket=None,
+            low=low,
+            high=high,
+            sticks=(),
+            mass_kg=0.0,
+            centre_m=(0.0, 0.0, 0.0),
+            kg_m2=0.0,
+            fault=fault,
+        )
     outline = _one(whole.difference(door)) if door is not None else whole
     sticks = tuple(_sticks(partition, whole, door, pocket)) if partition.made == "sticks" else ()
     mass, kg_m2 = _mass(partition, outline, door, sticks, library)
     middle = outline.centroid
     centre = (at + thick / 2, middle.x, middle.y) if across else (middle.x, at + thick / 2, middle.y)
-    return Wall(partition.id, partition.name, partition.way, outline, door, pocket, low, high, sticks, mass, centre, kg_m2, "")
+    return Wall(
+        partition.id,
+        partition.name,
+        way=partition.way,
+        outline=outline,
+        door=door,
+        pocket=pocket,
+        low=low,
+        high=high,
+        sticks=sticks,
+        mass_kg=mass,
+        centre_m=centre,
+        kg_m2=kg_m2,
+        fault="",
+    )
 
 
 def _misplaced(partition: Partition, room: tuple[float, ...], low: tuple[float, float], high: tuple[float, float]) -> str:
@@ -329,7 +357,15 @@ def _deck(loft: Loft, shell: Shell, body: Body) -> Deck:
         fault = "lies higher than the ceiling over one of its ends"
     kg = loft.mass.si if loft.mass is not None else LOFT_KG_M2 * max(b - a, 0.0) * (right - left)
     source = loft.source if loft.mass is not None else "estimated"
-    return Deck(loft.id, loft.name, (a, left, top - loft.thick.si), (b, right, top), 0.0 if fault else kg, source, fault)
+    return Deck(
+        loft.id,
+        loft.name,
+        low=(a, left, top - loft.thick.si),
+        high=(b, right, top),
+        mass_kg=0.0 if fault else kg,
+        source=source,
+        fault=fault,
+    )
 
 
 def inner_of(shell: Shell, body: Body, library: Library) -> tuple[Wall | Deck, ...]:

@@ -17,7 +17,7 @@ from uncle_sled.core.framing.frame_body import FASTENERS, Framed
 from uncle_sled.core.geometry.surfaces import Surface, net
 from uncle_sled.core.materials import Material, materials
 from uncle_sled.core.parts.face_build import R_INSIDE, R_INSIDE_WALL, R_OUTSIDE, R_UNDER, Library
-from uncle_sled.core.parts.warmth import Slice, Warmth, tube_m2k_w, warmth
+from uncle_sled.core.parts.wall_warmth import Slice, Warmth, tube_m2k_w, warmth
 
 AIR_GAP_M2K_W = 0.18  # unventilated, 25 mm and more; none where foam fills it
 HAT_WALL_M = 0.0012
@@ -102,16 +102,16 @@ def relined(relining: Relining, shell: Shell, framed: Framed, library: Library) 
     return Relined(
         relining.face,
         area,
-        out,
-        relining.out_mass is not None,
-        weight * (1 + FASTENERS),
-        added_m(relining),
-        _warmth(None, relining.face, share, deep, old, _si(relining.out_thickness), None, 0.0),
-        _warmth(relining, relining.face, share, deep, liner, _si(relining.liner_thickness), foam, _si(relining.foam_thickness)),
-        bays,
-        rows,
-        money,
-        hours,
+        out_kg=out,
+        out_weighed=relining.out_mass is not None,
+        in_kg=weight * (1 + FASTENERS),
+        room_lost_m=added_m(relining),
+        before=_warmth(None, relining.face, share, deep, old, _si(relining.out_thickness), None, 0.0),
+        after=_warmth(relining, relining.face, share, deep, liner, _si(relining.liner_thickness), foam, _si(relining.foam_thickness)),
+        bays=bays,
+        furring_m=rows,
+        money=money,
+        hours=hours,
     )
 
 

@@ -82,7 +82,7 @@ def _on_axles(rig: Rig, moved_m: float, nose_up_m: float) -> Support:
         rate = (sum(ratings) / len(ratings) if ratings else 1000.0) * GRAVITY / 2 / 0.06
     level = rig.level_load.si if rig.level_load else sum(a.rating.si for a in rig.axles if a.rating) * 0.8
     track = rig.track.si if rig.track and rig.track.si > 0 else None
-    return Support("ball", stations, independent, track, rate, level, nose_up_m)
+    return Support("ball", stations, independent=independent, track_m=track, stiffness_n_m=rate, level_kg=level, nose_up_m=nose_up_m)
 
 
 def moment_of_axle_loads_kg_m(wheels_kg: float, support: Support) -> float:

@@ -97,4 +97,12 @@ def band_of(brief: Brief, rig: Rig, facts: Facts) -> Band:
     limits += [(vehicle.tongue_limit, vehicle.name) for vehicle in vehicles_of(brief, facts)]
     known = [(mass.si, name) for mass, name in limits if mass and mass.si > 0]
     limit, name = min(known, default=(None, ""))
-    return Band(low, max(high, low), min(practice.least, low), says, limit, name, practice.least_most_kg)
+    return Band(
+        low,
+        max(high, low),
+        least=min(practice.least, low),
+        says=says,
+        limit_kg=limit,
+        limit_says=name,
+        least_most_kg=practice.least_most_kg,
+    )

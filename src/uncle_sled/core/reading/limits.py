@@ -335,7 +335,17 @@ def _worst(asked: list[_Asked], table: MassTable, measured: Measured) -> Iterato
         severity = ask.over if beyond else "mind" if not ask.floor and value > ask.mind_at * ask.limit else None
         seen = measured.parts[row] or (ask.by and all(getattr(measured, name)[row] for name in ask.by))
         face: Face = "measured" if seen else "computed"
-        yield Limit(ask.id, ask.name, table.cases[row].id, ask.vehicle, value, float(ask.limit), "kg", severity, face)
+        yield Limit(
+            ask.id,
+            ask.name,
+            case_id=table.cases[row].id,
+            vehicle_id=ask.vehicle,
+            value=value,
+            limit=float(ask.limit),
+            unit="kg",
+            severity=severity,
+            face=face,
+        )
 
 
 def _trailer(build: Build, facts: Facts, b: Balance, at_rest: Parked | None, towing: Bools) -> Iterator[_Asked]:
@@ -460,10 +470,10 @@ def _front_share(table: MassTable, b: Balance) -> Iterator[Limit]:
         yield Limit(
             "least-front-share",
             "Front axle, share",
-            table.cases[row].id,
-            None,
-            float(front[row]),
-            float(LEAST_FRONT_SHARE * b.total_kg[row]),
-            "kg",
-            "mind" if share[row] < 0 else None,
+            case_id=table.cases[row].id,
+            vehicle_id=None,
+            value=float(front[row]),
+            limit=float(LEAST_FRONT_SHARE * b.total_kg[row]),
+            unit="kg",
+            severity="mind" if share[row] < 0 else None,
         )

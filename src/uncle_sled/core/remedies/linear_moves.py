@@ -55,7 +55,9 @@ def moves_of(s: Studied, thing: Thing, room: Room | None, keeps_clear: bool = Fa
     free = free_places(s.build, thing, room, keeps_clear)
     if not len(free.x_m):
         return None
-    return Moves(thing, free.x_m, free.y_m, free.z_m, free.beside, case_kg, rows, float(case_kg.max(initial=0.0)))
+    return Moves(
+        thing, free.x_m, y=free.y_m, z=free.z_m, beside=free.beside, case_kg=case_kg, rows=rows, mass_kg=float(case_kg.max(initial=0.0))
+    )
 
 
 def heaviest_first(build: Build) -> list[Thing]:

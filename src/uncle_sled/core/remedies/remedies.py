@@ -20,8 +20,8 @@ from uncle_sled.core.document.placing import axle_shift_ops
 from uncle_sled.core.findings.all_findings import RULES, findings, judged
 from uncle_sled.core.findings.finding import RANK, Finding, Remedy, told
 from uncle_sled.core.findings.rule import Cure
-from uncle_sled.core.findings.stow.held import held_words
-from uncle_sled.core.findings.stow.things import FAR_M
+from uncle_sled.core.findings.stow.single_things import FAR_M
+from uncle_sled.core.findings.stow.tie_downs import held_words
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.load_cases import Floats

@@ -18,12 +18,12 @@ from uncle_sled.core.studies.balance.sway import sway
 from uncle_sled.core.studies.balance.sway import worst as worst_swing
 from uncle_sled.core.studies.build.schedule import schedule_of
 from uncle_sled.core.studies.cut.buying import lines_of
+from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.money import money_of
-from uncle_sled.core.studies.cut.of_the_build import QUICK, plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.compare_ways import worst_row
 from uncle_sled.core.studies.shell.shell_measures import measures
-from uncle_sled.core.studies.systems.of_the_build import the_losses, the_stay, the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_losses, the_stay, the_water
 from uncle_sled.core.trail import STOPS
 
 
@@ -105,37 +105,37 @@ def standing_of(build: Build, facts: Facts) -> Standing:
     return Standing(
         build.id,
         build.name,
-        build.parent,
-        build.shell.form,
-        build.shell.framing.school,
-        sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell.")),
-        None if heaviest is None else float(b.total_kg[heaviest]),
-        heaviest is not None and measured is not None and bool(measured.total[heaviest]),
-        "" if row is None else s.table.cases[row].name,
-        None if row is None else float(b.tongue_kg[row]),
-        None if row is None else float(b.share[row]),
-        min(chances, default=None),
-        None if axle is None else axle.value,
-        None if axle is None else use(axle),
-        len(s.framed.members),
-        m.inside_length_m if m else None,
-        m.inside_width_m if m else None,
-        m.inside_height_m if m else None,
-        _resistance(s),
-        losses.loss_w if not losses.unknown else None,
-        days,
-        says,
-        water.days_fresh,
-        money.total.mean if money is not None and priced else None,
-        money.total.low if money is not None and priced else None,
-        money.total.high if money is not None and priced else None,
-        money.total.unknown if money is not None else 0,
-        sum(placed.task.mean_h for placed in schedule.placed) if schedule.placed else None,
-        schedule.begin + timedelta(days=finish) if finish is not None else None,
-        swings.damping_at if swings is not None else None,
-        swings.at_kmh if swings is not None else None,
-        min((swaying.critical_kmh for swaying in sway(s).cases if swaying.critical_kmh is not None), default=None),
-        frame_under(s).utilisation,
+        parent=build.parent,
+        form=build.shell.form,
+        school=build.shell.framing.school,
+        body_kg=sum(p.mass_kg for p in s.parts if p.made_by.startswith("shell.")),
+        total_kg=None if heaviest is None else float(b.total_kg[heaviest]),
+        total_measured=heaviest is not None and measured is not None and bool(measured.total[heaviest]),
+        worst_case="" if row is None else s.table.cases[row].name,
+        worst_ball_kg=None if row is None else float(b.tongue_kg[row]),
+        worst_share=None if row is None else float(b.share[row]),
+        least_chance=min(chances, default=None),
+        axle_kg=None if axle is None else axle.value,
+        axle_share=None if axle is None else use(axle),
+        sticks=len(s.framed.members),
+        inside_length_m=m.inside_length_m if m else None,
+        inside_width_m=m.inside_width_m if m else None,
+        inside_height_m=m.inside_height_m if m else None,
+        r_m2k_w=_resistance(s),
+        loss_w=losses.loss_w if not losses.unknown else None,
+        days_off_grid=days,
+        off_grid_says=says,
+        days_of_water=water.days_fresh,
+        money=money.total.mean if money is not None and priced else None,
+        money_low=money.total.low if money is not None and priced else None,
+        money_high=money.total.high if money is not None and priced else None,
+        unpriced=money.total.unknown if money is not None else 0,
+        hours=sum(placed.task.mean_h for placed in schedule.placed) if schedule.placed else None,
+        finish=schedule.begin + timedelta(days=finish) if finish is not None else None,
+        sway_damping=swings.damping_at if swings is not None else None,
+        sway_kmh=swings.at_kmh if swings is not None else None,
+        critical_kmh=min((swaying.critical_kmh for swaying in sway(s).cases if swaying.critical_kmh is not None), default=None),
+        frame_use=frame_under(s).utilisation,
     )
 
 

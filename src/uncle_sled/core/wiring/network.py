@@ -89,12 +89,14 @@ class Network(msgspec.Struct, frozen=True, eq=False):
 def end_of_thing(thing: Thing, runs: Runs | None) -> End:
     """A thing as an end of wires. Args: runs: what it draws, where it draws something."""
     f = figures_of(thing)
-    return End(thing.id, thing.name, f.unit or "load", f, runs, f.limit_a, "both", thing.vents_gas)
+    return End(
+        thing.id, thing.name, kind=f.unit or "load", figures=f, runs=runs, rating_a=f.limit_a, breaks="both", vents_gas=thing.vents_gas
+    )
 
 
 def end_of_device(device: Device) -> End:
     """A fuse box, busbar, switch or socket as an end of wires."""
-    return End(device.id, device.name, device.kind, None, None, device.rating_a, device.breaks)
+    return End(device.id, device.name, kind=device.kind, figures=None, runs=None, rating_a=device.rating_a, breaks=device.breaks)
 
 
 def _named_things(build: Build) -> tuple[object, ...]:
@@ -126,7 +128,13 @@ def network_of(build: Build) -> Network:
     stores = [e.figures for e in ends.values() if e.kind == "battery" and e.figures is not None]
     chemistry = stores[0].chemistry if stores else ""
     net = Network(
-        ends, wires, {}, {k: tuple(v) for k, v in out.items()}, {k: tuple(v) for k, v in into.items()}, chemistry, mains_v(build.brief)
+        ends,
+        wires,
+        flows={},
+        out={k: tuple(v) for k, v in out.items()},
+        into={k: tuple(v) for k, v in into.items()},
+        chemistry=chemistry,
+        mains=mains_v(build.brief),
     )
     flows = _Flows(net, build).all()
     return msgspec.structs.replace(net, flows=flows)

@@ -62,7 +62,17 @@ def ways_of(build: Build, framed: Framed) -> Ways | None:
     half = max(body.width / 2 - wall - AT_WALL_M, 0.05)
     posts = _posts(framed)
     return Ways(
-        front, rear, half, floor, tuple(stations.tolist()), tuple(tops), posts, build.systems.trays, wall, body.width / 2, body.under
+        front,
+        rear,
+        side=half,
+        floor=floor,
+        stations=tuple(stations.tolist()),
+        ceiling=tuple(tops),
+        posts=posts,
+        trays=build.systems.trays,
+        thick=wall,
+        half=body.width / 2,
+        under=body.under,
     )
 
 

@@ -124,7 +124,7 @@ class Header(Guarded, QFrame):
         self.case_menu().exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
 
     def _variants(self) -> None:
-        from uncle_sled.desk.frame.variants import variant_menu  # not on the first screen
+        from uncle_sled.desk.frame.variants_view import variant_menu  # not on the first screen
 
         variant_menu(self.session, self).exec(self.variant.mapToGlobal(QPoint(0, self.variant.height() + 2)))
 

@@ -10,7 +10,7 @@ from uncle_sled.core.findings.finding import RANK, Finding, to_settle
 from uncle_sled.core.findings.sources import why_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.road_size import every_limit
-from uncle_sled.desk.frame.trail import knot_mark
+from uncle_sled.desk.frame.trail_view import knot_mark
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.tab_zone import Leave, step

@@ -169,4 +169,20 @@ def _why_none(s: Studied, usual: str) -> str:
 
 
 def _none(title: str, why: str) -> Reading:
-    return Reading(title, "–", (why, ""), None, 0.0, None, None, 1.0, "none", (), "", "", None, "", "")
+    return Reading(
+        title,
+        "–",
+        beside=(why, ""),
+        kg=None,
+        sigma_kg=0.0,
+        band=None,
+        limit_kg=None,
+        most_kg=1.0,
+        state="none",
+        needles=(),
+        left="",
+        right="",
+        lean=None,
+        lean_words="",
+        last="",
+    )

@@ -157,7 +157,7 @@ class QuantityField(TypedField):
         thin: bool = False,
     ) -> None:
         about = About(name, least=-math.inf if least is None else least, thin=thin)
-        super().__init__(Field(None, "", kind, may_be_empty, NODEFAULT, None, None, about), shown)
+        super().__init__(Field(None, "", kind=kind, may_be_empty=may_be_empty, usual=NODEFAULT, low=None, high=None, about=about), shown)
 
 
 class TextField(Guarded, QLineEdit):

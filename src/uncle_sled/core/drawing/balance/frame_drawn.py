@@ -78,6 +78,14 @@ def frame_drawn(s: Studied, made: FrameUnder, beam: Beam, words: Words, wide: fl
     x = x0 + beam.worst_m * scale
     shapes.append(line((x, EDGE), (x, foot - 40), "primer", 0.9, (3, 3)))
     shapes.append(
-        Text((wide - EDGE, high - 12), elided(f"{beam.name}, {LABEL[beam.how]}", 12, wide * 0.5), 12, "ink", "strong", "right", "paper")
+        Text(
+            (wide - EDGE, high - 12),
+            elided(f"{beam.name}, {LABEL[beam.how]}", 12, wide * 0.5),
+            size=12,
+            ink="ink",
+            face="strong",
+            anchor="right",
+            ground="paper",
+        )
     )
     return tuple(shapes)

@@ -41,7 +41,7 @@ def _plot(x0: float, x1: float, ys: np.ndarray, lines: int, width: float, height
     pad = 0.08 * (high - low)
     foot = FOOT + LINE * (lines - 1) + 46
     top = max(height - TITLE - 20, foot + 30)
-    return Plot(x0, x1, low - (pad if low < 0 else 0), high + pad, LEFT, foot, max(width - RIGHT, LEFT + 40), top)
+    return Plot(x0, x1, y0=low - (pad if low < 0 else 0), y1=high + pad, left=LEFT, low=foot, right=max(width - RIGHT, LEFT + 40), top=top)
 
 
 def stop_card(s: Studied, row: int, words: Words, width: float, height: float) -> tuple[Primitive, ...]:

@@ -25,7 +25,7 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
     per = KMH_MPH if words.shown.imperial else 1.0
     top = max(0.3, *(float(case_.damping.max()) for case_ in made.cases)) * 1.08
     low = min(-0.07, *(float(case_.damping.min()) for case_ in made.cases))
-    plot = Plot(float(SPEEDS_KMH[0]), float(SPEEDS_KMH[-1]), low, top, LEFT, FOOT, wide - RIGHT, high - HEAD)
+    plot = Plot(float(SPEEDS_KMH[0]), float(SPEEDS_KMH[-1]), y0=low, y1=top, left=LEFT, low=FOOT, right=wide - RIGHT, top=high - HEAD)
     unit = "mph" if words.shown.imperial else "km/h"
     shapes: list[Primitive] = axes(
         plot,
@@ -59,7 +59,17 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
         shapes += plot.curve(SPEEDS_KMH, swaying.damping, "ink" if on else "pencil", 2.6 if on else 1.0)
     swaying = next((c for c in made.cases if c.case_id == chosen), made.cases[0])
     _, y = plot.at(plot.x0, float(swaying.damping[0]))
-    shapes.append(Text((plot.left + 8, min(y + 10, plot.top - 6)), elided(swaying.name, 11, 150), 11, "ink", "strong", "left", "paper"))
+    shapes.append(
+        Text(
+            (plot.left + 8, min(y + 10, plot.top - 6)),
+            elided(swaying.name, 11, 150),
+            size=11,
+            ink="ink",
+            face="strong",
+            anchor="left",
+            ground="paper",
+        )
+    )
     return tuple(shapes)
 
 
@@ -69,7 +79,7 @@ def trace_chart(got: Trace, at: int, words: Words, wide: float, high: float) -> 
         return ()
     bend = np.degrees(got.bend_rad)
     most = max(float(np.abs(bend).max()), 0.2) * 1.15
-    plot = Plot(0.0, max(float(got.t_s[-1]), 1.0), -most, most, LEFT, 34.0, wide - RIGHT, high - 26.0)
+    plot = Plot(0.0, max(float(got.t_s[-1]), 1.0), y0=-most, y1=most, left=LEFT, low=34.0, right=wide - RIGHT, top=high - 26.0)
     shapes: list[Primitive] = axes(
         plot,
         ticks(0.0, plot.x1, 6),

@@ -170,7 +170,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
         first, last = min(first, at), max(last, at)
     span = max(last - first, 7.0)
     right = max(wide * 0.64, 260.0)
-    plot = Plot(first - 0.04 * span, last + 0.04 * span, 0.0, 1.0, 52.0, 40.0, right, high - 44.0)
+    plot = Plot(first - 0.04 * span, last + 0.04 * span, y0=0.0, y1=1.0, left=52.0, low=40.0, right=right, top=high - 44.0)
     shapes: list[Primitive] = []
     for share in (0.0, 0.25, 0.5, 0.75, 1.0):
         a, b = plot.at(plot.x0, share), plot.at(plot.x1, share)
@@ -185,7 +185,15 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
         x, y = plot.at(float((when - chance.begin).days), share)
         shapes += [
             line((x, plot.low), (x, y), "chalk", 1.0, (3.0, 3.0)),
-            Text((x + 5, y - 9), f"{share * 100:.0f} % by {day_words(when)}", 11, "chalk", "strong", "left", "paper"),
+            Text(
+                (x + 5, y - 9),
+                f"{share * 100:.0f} % by {day_words(when)}",
+                size=11,
+                ink="chalk",
+                face="strong",
+                anchor="left",
+                ground="paper",
+            ),
         ]
     taken = -1e9
     for k in range(5):
@@ -203,7 +211,17 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
         shapes.append(line((x, plot.low), (x, plot.top), ink, 1.8, (8.0, 4.0)))
         text = f"deadline: {chance.by * 100:.0f} %"
         left = x + 6 + text_width(text, 12, "strong") < right
-        shapes.append(Text((x + (6 if left else -6), plot.top + 10), text, 12, ink, "strong", "left" if left else "right", "paper"))
+        shapes.append(
+            Text(
+                (x + (6 if left else -6), plot.top + 10),
+                text,
+                size=12,
+                ink=ink,
+                face="strong",
+                anchor="left" if left else "right",
+                ground="paper",
+            )
+        )
     x, y = right + 24, high - 52.0
     room = wide - x - 12
     if chance.movers and room > 90:

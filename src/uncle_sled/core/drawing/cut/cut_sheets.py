@@ -8,10 +8,10 @@ from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.bars import BarPlan
+from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.handed import Handed, OnBars, OnSheet, handed
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first, upper_first

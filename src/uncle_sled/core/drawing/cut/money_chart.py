@@ -19,7 +19,7 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
     if not money.stages:
         return ()
     top = max(money.stages[-1][2].p80, money.budget or 0.0, 1.0) * 1.08
-    plot = Plot(0.0, float(len(money.stages)), 0.0, top, 62.0, 44.0, wide - 16.0, high - 40.0)
+    plot = Plot(0.0, float(len(money.stages)), y0=0.0, y1=top, left=62.0, low=44.0, right=wide - 16.0, top=high - 40.0)
     shapes: list[Primitive] = [line((plot.left, plot.low), (plot.right, plot.low), "pencil")]
     shapes += y_axis(plot, ticks(0.0, top, 5), sum_words, across=True)
     step = (plot.right - plot.left) / len(money.stages)
@@ -50,10 +50,14 @@ def money_chart(money: Money, lines: tuple[Line, ...], wide: float, high: float)
         over = money.total.p80 > money.budget
         ink = "primer" if money.total.mean > money.budget else "ochre word" if over else "spruce"
         shapes.append(line((plot.left, up), (plot.right, up), ink, 1.8, (8.0, 4.0)))
-        shapes.append(Text((plot.left + 8, up + 9), f"budget {sum_words(money.budget)}", 11, ink, "strong", "left", "paper"))
+        shapes.append(
+            Text(
+                (plot.left + 8, up + 9), f"budget {sum_words(money.budget)}", size=11, ink=ink, face="strong", anchor="left", ground="paper"
+            )
+        )
     return tuple(shapes)
 
 
 def _words(at: tuple[float, float], text: str, ink: str, up: float) -> list[Primitive]:
     x = at[0] - 6
-    return [Text((max(x, text_width(text, 11) + 70), at[1] + up), text, 11, ink, "strong", "right", "paper")]
+    return [Text((max(x, text_width(text, 11) + 70), at[1] + up), text, size=11, ink=ink, face="strong", anchor="right", ground="paper")]

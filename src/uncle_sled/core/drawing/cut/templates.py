@@ -20,7 +20,7 @@ from uncle_sled.core.geometry.surfaces import SIDES, Surface, net
 from uncle_sled.core.parts.inside import inside_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
-from uncle_sled.core.studies.shell.panels import panels
+from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.words import Words
 
 FIT_M = 0.002

@@ -181,11 +181,11 @@ def _tile(
         Text(
             (x0, foot + 14),
             elided(f"{name_of(column, row)}   {title}", 11, plan.wide * POINTS_PER_M - 2 * x0),
-            11,
-            "ink",
-            "strong",
-            "left",
-            "paper",
+            size=11,
+            ink="ink",
+            face="strong",
+            anchor="left",
+            ground="paper",
         )
     )
     return Page(plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M, (*drawn, *marks), f"{title}, {name_of(column, row)}")

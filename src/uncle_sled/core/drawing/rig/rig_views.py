@@ -17,7 +17,7 @@ from shapely.geometry import Polygon
 from uncle_sled.core.document.placing import Stand, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
-from uncle_sled.core.drawing.figures import figure
+from uncle_sled.core.drawing.pencil_figures import figure
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import by_value, keep, keep_each
@@ -61,7 +61,18 @@ class Placed(msgspec.Struct, frozen=True):
 @keep("thing", by_value("stand"), "level", "mass", most=MOST_KEPT)
 def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Placed:
     """An untouched thing keeps it, and with it what was drawn of it."""
-    return Placed(thing, stand.x, stand.y, stand.z, stand.size, stand.turn, level, mass, mass != 0.0 or thing.mass.si == 0.0, stand.state)
+    return Placed(
+        thing,
+        stand.x,
+        y=stand.y,
+        z=stand.z,
+        size=stand.size,
+        turn=stand.turn,
+        level=level,
+        mass_kg=mass,
+        aboard=mass != 0.0 or thing.mass.si == 0.0,
+        state=stand.state,
+    )
 
 
 def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[str] | None = None) -> tuple[Placed, ...]:

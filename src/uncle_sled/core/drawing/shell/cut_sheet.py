@@ -16,9 +16,9 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.laid import Laid, laid
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.panels import panels
+from uncle_sled.core.studies.shell.bought_panels import panels
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.seams import joints
-from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.words import Words
 
 GAP_M = 0.6

@@ -17,7 +17,7 @@ from shapely.geometry import LineString, Polygon
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
-from uncle_sled.core.geometry.joints import joints_of
+from uncle_sled.core.geometry.body_joints import joints_of
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.reading.studied import Studied
 

@@ -14,13 +14,13 @@ from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.pie_cuts import KERF_M, plain_turn_rad
 from uncle_sled.core.framing.strip_ribs import jig_m
-from uncle_sled.core.geometry.bends import least_radius_m
+from uncle_sled.core.geometry.bend_radius import least_radius_m
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.panels import joined, panels
+from uncle_sled.core.studies.shell.bought_panels import joined, panels
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.seams import runs_over, seams
-from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 

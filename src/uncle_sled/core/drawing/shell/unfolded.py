@@ -11,9 +11,9 @@ from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.geometry.laid import laid
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.panels import PanelCut
+from uncle_sled.core.studies.shell.bought_panels import PanelCut
+from uncle_sled.core.studies.shell.built_sections import Sections
 from uncle_sled.core.studies.shell.seams import Seam, joints, runs_over
-from uncle_sled.core.studies.shell.sections import Sections
 from uncle_sled.core.words import Words
 
 EDGE, GAP, TITLE = 12.0, 18.0, 15.0

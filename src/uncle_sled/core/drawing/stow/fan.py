@@ -30,12 +30,12 @@ def field_of(found: Sweep, width: float, height: float) -> Plot:
     return Plot(
         float(total.min()) - pad,
         float(total.max()) + pad,
-        min(edges) - 0.4 * reach,
-        max(edges) + 0.2 * reach,
-        LEFT,
-        LOW,
-        max(width - RIGHT, LEFT + 40),
-        max(height - TOP, LOW + 20),
+        y0=min(edges) - 0.4 * reach,
+        y1=max(edges) + 0.2 * reach,
+        left=LEFT,
+        low=LOW,
+        right=max(width - RIGHT, LEFT + 40),
+        top=max(height - TOP, LOW + 20),
     )
 
 

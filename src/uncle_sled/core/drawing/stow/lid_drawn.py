@@ -97,7 +97,7 @@ def hand_chart(leaf: Hinged, words: Words, wide: float, high: float) -> tuple[Pr
     pound = 4.4482216 if words.shown.mass == "lb" else 1.0
     if min(wide, high) < 110:
         return ()
-    plot = Plot(0.0, opens, least, most, 48.0, 40.0, wide - 14, high - 40)
+    plot = Plot(0.0, opens, y0=least, y1=most, left=48.0, low=40.0, right=wide - 14, top=high - 40)
     shapes: list[Primitive] = axes(
         plot,
         ticks(0.0, opens, 7),

@@ -149,7 +149,7 @@ def standing(x: float, z: float, tall: float, ink: str, id: str) -> list[Primiti
     )
     return [
         Poly(tuple((x + u * tall, z + v * tall) for u, v in outline), ink, "", 1.2, dash=(4, 2), id=id),
-        Circle((x, z + tall * (1 - HEAD)), HEAD * tall, ink, "", 1.2, (4, 2), id),
+        Circle((x, z + tall * (1 - HEAD)), HEAD * tall, stroke=ink, fill="", width=1.2, dash=(4, 2), id=id),
     ]
 
 
@@ -158,7 +158,7 @@ def sitting(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitiv
     outline = ((-0.06, 0.0), (-0.07, 0.30), (-0.03, 0.39), (0.04, 0.38), (0.06, 0.12), (0.40, 0.10), (0.45, 0.12), (0.45, 0.0))
     return [
         Poly(tuple((x + u * tall, z + v * tall) for u, v in outline), ink, "", 1.2, dash=(4, 2), id=id),
-        Circle((x, z + tall * (SITTING - HEAD)), HEAD * tall, ink, "", 1.2, (4, 2), id),
+        Circle((x, z + tall * (SITTING - HEAD)), HEAD * tall, stroke=ink, fill="", width=1.2, dash=(4, 2), id=id),
     ]
 
 

@@ -10,7 +10,7 @@ from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.of_the_build import the_gains, the_gas, the_losses, the_night, the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_night, the_water
 from uncle_sled.core.words import Words
 
 EDGE = 40.0

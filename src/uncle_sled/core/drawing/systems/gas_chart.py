@@ -25,7 +25,7 @@ def boil_chart(made: Gas, coldest_c: float | None, words: Words, width: float, h
     temps, table = temps[order], table[order]
     most = max(float(table.max()), made.most_kw, 1.0) * 1.1
     low_c, high_c = float(temps[0]), float(temps[-1])
-    plot = Plot(low_c, high_c, 0.0, most, LEFT, FOOT, width - RIGHT, height - HEAD)
+    plot = Plot(low_c, high_c, y0=0.0, y1=most, left=LEFT, low=FOOT, right=width - RIGHT, top=height - HEAD)
     shapes = axes(plot, temps.tolist(), ticks(0.0, most, 4), words.degrees, lambda kw: f"{kw:g} kW")
     ends = []
     for k, full in enumerate(LEVELS):

@@ -81,13 +81,31 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
     middle = max(level, x - GAP_W + 8)
     said = wire.gauge if wire.mm2 is not None else "no size"
     shapes.append(
-        Text((x - 5, y + 6.5), f"{wire.number}  {said}", SMALL, ink if ink != "power" else "ink", "strong", "right", "paper", wire.id)
+        Text(
+            (x - 5, y + 6.5),
+            f"{wire.number}  {said}",
+            size=SMALL,
+            ink=ink if ink != "power" else "ink",
+            face="strong",
+            anchor="right",
+            ground="paper",
+            id=wire.id,
+        )
     )
     long = feet_inches(wire.length_m, 1) if words.shown.imperial else words.m(wire.length_m)
     low = f"~{long}" if wire.length_face == "guessed" else long
     fuse = f"{wire.fuse_a:g} A" if wire.fuse_a is not None else ""
     shapes.append(
-        Text((x - 5, y - 6.5), "  ".join(word for word in (low, fuse) if word), SMALL, "pencil", "text", "right", "paper", wire.id)
+        Text(
+            (x - 5, y - 6.5),
+            "  ".join(word for word in (low, fuse) if word),
+            size=SMALL,
+            ink="pencil",
+            face="text",
+            anchor="right",
+            ground="paper",
+            id=wire.id,
+        )
     )
     if wire.fused in ("start", "both"):
         shapes.append(_fuse(min(middle + 4, x - 62), y, wire.id))
@@ -136,7 +154,18 @@ def _box(end: End, left: float, low: float, width: float, height: float) -> list
         rows.append((elided(said, SMALL, width - inset - 6), SMALL, "pencil"))
     top = middle + (len(rows) - 1) * 6.5
     for at, (text, size, ink) in enumerate(rows):
-        shapes.append(Text((left + inset, top - 13 * at), text, size, ink, "strong" if ink == "ink" else "text", "left", "", end.id))
+        shapes.append(
+            Text(
+                (left + inset, top - 13 * at),
+                text,
+                size=size,
+                ink=ink,
+                face="strong" if ink == "ink" else "text",
+                anchor="left",
+                ground="",
+                id=end.id,
+            )
+        )
     return shapes
 
 
@@ -173,7 +202,7 @@ def _earth(id: str, wired: Wired, left: float, low: float) -> list[Primitive]:
         x, y = left + 18, low
         shapes += [line((x, y), (x, y - 6), "spruce", 1.6, id=wire.id)]
         shapes += [line((x - w, y - 6 - d), (x + w, y - 6 - d), "spruce", 1.4, id=wire.id) for w, d in ((6, 0.0), (3.8, 2.4), (1.6, 4.8))]
-        shapes.append(Text((x + 10, y - 7), wire.number, 8.5, "spruce", "strong", "left", "", wire.id))
+        shapes.append(Text((x + 10, y - 7), wire.number, size=8.5, ink="spruce", face="strong", anchor="left", ground="", id=wire.id))
     return shapes
 
 
@@ -193,7 +222,7 @@ def _loose(loose: list[End], width: float) -> list[Primitive]:
             shapes.append(Text((x, 22), f"and {len(loose) - at} more", SMALL, "pencil", "text", "left"))
             break
         shapes.append(rect(x, 13, 118, 18, stroke="ochre", fill="", width=1.0, dash=(3.0, 2.0), id=end.id))
-        shapes.append(Text((x + 5, 22), name, SMALL, "ink", "text", "left", "", end.id))
+        shapes.append(Text((x + 5, 22), name, size=SMALL, ink="ink", face="text", anchor="left", ground="", id=end.id))
         x += 126
     return shapes
 

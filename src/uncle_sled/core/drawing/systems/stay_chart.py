@@ -30,8 +30,8 @@ def fields(stay: Stay, width: float, height: float) -> tuple[Plot, Plot]:
         top = max(top, float((string.sun_wh + string.car_wh + string.generator_wh + string.mains_wh).max(initial=0.0)))
     right = width - RIGHT
     return (
-        Plot(0.0, float(hours), 0.0, full * 1.06, LEFT, low + GAP, right, height - HEAD),
-        Plot(0.0, float(hours), 0.0, top * 1.1, LEFT, FOOT, right, low),
+        Plot(0.0, float(hours), y0=0.0, y1=full * 1.06, left=LEFT, low=low + GAP, right=right, top=height - HEAD),
+        Plot(0.0, float(hours), y0=0.0, y1=top * 1.1, left=LEFT, low=FOOT, right=right, top=low),
     )
 
 

@@ -194,7 +194,7 @@ def _named(names: list[tuple[Point, Surface]], words: Words, width: float, heigh
             x, y = 12.0, y - 15
         middle = x + wide / 2
         lines += [line((middle, y - 7), (px, py), "primer", 0.8), Circle((px, py), 2.2, "primer", "primer", 1.0)]
-        said.append(Text((middle, y), says, 11, "primer", "strong", "middle", "paper", face.id))
+        said.append(Text((middle, y), says, size=11, ink="primer", face="strong", anchor="middle", ground="paper", id=face.id))
         x += wide + 18
     return [*lines, *said]
 
@@ -232,7 +232,7 @@ def face_section(profile: Profile, words: Words, width: float, height: float) ->
         return ()
     temps, dews = np.array(profile.t_c), np.array([dew_c(p) for p in profile.vapour_pa])
     low, high = float(min(temps.min(), dews.min())) - 1.5, float(max(temps.max(), dews.max())) + 1.5
-    plot = Plot(0.0, deep, low, high, 50.0, 38.0, width - 118.0, height - 34.0)
+    plot = Plot(0.0, deep, y0=low, y1=high, left=50.0, low=38.0, right=width - 118.0, top=height - 34.0)
     shapes: list[Primitive] = []
     at, inks = 0.0, ("wood", "foam")
     for k, layer in enumerate(profile.layers):
@@ -268,7 +268,15 @@ def face_section(profile: Profile, words: Words, width: float, height: float) ->
         _, y = plot.at(profile.at_m, float(np.interp(profile.at_m, xs, temps)))
         shapes += [
             Circle((x, y), 6, "primer", "", 2.2),
-            Text((x + 10, y + 12), f"{words.of(profile.condenses_g_m2, 'g/m2 water', 1)} a night", 11, "primer", "strong", "left", "paper"),
+            Text(
+                (x + 10, y + 12),
+                f"{words.of(profile.condenses_g_m2, 'g/m2 water', 1)} a night",
+                size=11,
+                ink="primer",
+                face="strong",
+                anchor="left",
+                ground="paper",
+            ),
         ]
     shapes += [
         Text((plot.left, plot.top + 9), "inside", 11, "pencil", anchor="left"),

@@ -58,7 +58,7 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
         line((12, foot), (width - 12, foot), "rule"),
         Text((NAME_W, y), "All of it", 12, "ink", "strong", "right"),
         bar(NAME_W + 8, y, room * made.loss_w / most, "chalk", stroke="chalk", width=1.0, tint=0.6),
-        Text((NAME_W + 14, y), f"{least}{words.heat(made.loss_w)}", 11, "ink", "strong", "left", "paper"),
+        Text((NAME_W + 14, y), f"{least}{words.heat(made.loss_w)}", size=11, ink="ink", face="strong", anchor="left", ground="paper"),
         line((x, y - 32), (x, y + 10), "ink", 1.4, (4.0, 2.0)),
     ]
     y -= 24
@@ -68,7 +68,7 @@ def _against(made: Losses, words: Words, width: float, foot: float) -> list[Prim
     else:
         shapes += [
             bar(NAME_W + 8, y, room * made.there_w / most, ink, stroke=ink, width=1.0, tint=0.5),
-            Text((NAME_W + 14, y), words.heat(made.there_w), 11, "ink", "strong", "left", "paper"),
+            Text((NAME_W + 14, y), words.heat(made.there_w), size=11, ink="ink", face="strong", anchor="left", ground="paper"),
         ]
     shapes.append(
         Text(

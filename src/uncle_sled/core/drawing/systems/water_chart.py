@@ -20,7 +20,7 @@ def litres_chart(made: Water, words: Words, width: float, height: float) -> tupl
         return ()
     days = len(made.left_l) - 1
     most = max(made.fresh_l, made.grey_room_l, 1.0)
-    plot = Plot(0.0, float(days), 0.0, most * 1.12, LEFT, FOOT, width - RIGHT, height - HEAD)
+    plot = Plot(0.0, float(days), y0=0.0, y1=most * 1.12, left=LEFT, low=FOOT, right=width - RIGHT, top=height - HEAD)
     per = 1000 * float(FACTORS["volume"]["gal"]) if words.shown.volume == "gal" else 1.0
     shapes = axes(
         plot,

@@ -345,12 +345,12 @@ OVER: dict[str, Rule] = {
     kind: Rule(
         f"over-{kind}",
         "mind" if kind in ("stabiliser", "least-front", "least-front-share") else "stop",
-        "Rig" if kind == "jack" else "Balance",
-        when,
-        why,
-        SCREEN_CAUTION,
-        "Only less weight or a higher rating helps." if helps == "nothing" else None,
-        helps,
+        stop="Rig" if kind == "jack" else "Balance",
+        when=when,
+        why=why,
+        caution=SCREEN_CAUTION,
+        why_none="Only less weight or a higher rating helps." if helps == "nothing" else None,
+        helps=helps,
     )
     for kind, _, when, why, helps in _OVER
 }

@@ -19,10 +19,10 @@ from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.cut_from_stock import QUESTIONS, QUICK, BuildPlan, plan_of, sizes_now
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
 from uncle_sled.core.studies.cut.money import money_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import QUESTIONS, QUICK, BuildPlan, plan_of, sizes_now
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first
 

@@ -14,7 +14,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import Fault
 from uncle_sled.core.framing.stick_timber import header_depth_m
-from uncle_sled.core.geometry.bends import judge
+from uncle_sled.core.geometry.bend_radius import judge
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import face_build, library_of, material_of
 from uncle_sled.core.parts.inside import thickness_m
@@ -396,7 +396,15 @@ _STRAIN = "Sheets under strain spring: clamp both ends, wear eye protection."
 WILL_NOT_BEND = Rule(
     "will-not-bend", "mind", "Shell", "A sheet thicker than its face's curve takes", _RADII, _STRAIN, helps="edit", cure=_thin_sheets
 )
-BENDS_TIGHT = Rule("bends-tight", "note", "Shell", "A sheet near the tightest curve it takes", _RADII, _STRAIN, "Only a test strip tells.")
+BENDS_TIGHT = Rule(
+    "bends-tight",
+    "note",
+    stop="Shell",
+    when="A sheet near the tightest curve it takes",
+    why=_RADII,
+    caution=_STRAIN,
+    why_none="Only a test strip tells.",
+)
 
 
 def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:

@@ -10,9 +10,9 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.panels import panels
+from uncle_sled.core.studies.shell.bought_panels import panels
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.seams import seams, usual_seams
-from uncle_sled.core.studies.shell.sections import sections_of
 from uncle_sled.core.words import Words, upper_first
 
 SOURCE = "shop rules for seams and sections"  # of every rule here, said after its reason

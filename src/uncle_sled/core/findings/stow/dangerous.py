@@ -25,7 +25,16 @@ ALARM_M = (0.10, 0.12, 0.04)
 OVER_BED_M = 0.45  # over what one lies on, at the bed's head
 NOUGHT = Length(0.0)
 ALARM = Thing(
-    "new alarm", "CO alarm", "gear", Length(ALARM_M[0]), Length(ALARM_M[1]), Length(ALARM_M[2]), NOUGHT, NOUGHT, NOUGHT, Mass(0.2)
+    "new alarm",
+    "CO alarm",
+    kind="gear",
+    length=Length(ALARM_M[0]),
+    width=Length(ALARM_M[1]),
+    height=Length(ALARM_M[2]),
+    x=NOUGHT,
+    y=NOUGHT,
+    z=NOUGHT,
+    mass=Mass(0.2),
 )
 
 
@@ -75,11 +84,11 @@ APART = "Move one of the two, or part them by a closed bulkhead."
 BAD_AIR = Rule(
     "bad-air",
     "stop",
-    "Stow",
-    "Petrol, a generator or an open gas cylinder in the sleepers' air",
-    "Vapour and gas gather along the floor and find a spark; fumes are not smelt asleep.",
-    CAUTION,
-    "Stow it outside, in a locker that drains outside, or behind a closed bulkhead.",
+    stop="Stow",
+    when="Petrol, a generator or an open gas cylinder in the sleepers' air",
+    why="Vapour and gas gather along the floor and find a spark; fumes are not smelt asleep.",
+    caution=CAUTION,
+    why_none="Stow it outside, in a locker that drains outside, or behind a closed bulkhead.",
 )
 NO_ALARM = Rule(
     "no-alarm",
@@ -93,37 +102,49 @@ NO_ALARM = Rule(
     after=lambda s, finding: "it warns where they sleep",
 )
 GAS_AND_FLAME = Rule(
-    "gas-and-flame", "mind", "Stow", "Gas and a flame in one air", "What leaks or is vented lights at the flame.", CAUTION, APART
+    "gas-and-flame",
+    "mind",
+    stop="Stow",
+    when="Gas and a flame in one air",
+    why="What leaks or is vented lights at the flame.",
+    caution=CAUTION,
+    why_none=APART,
 )
 VAPOUR_AND_FLAME = Rule(
     "vapour-and-flame",
     "stop",
-    "Stow",
-    "Petrol or its fumes and a flame in one air",
-    "Vapour creeps along the floor to the flame.",
-    CAUTION,
-    APART,
+    stop="Stow",
+    when="Petrol or its fumes and a flame in one air",
+    why="Vapour creeps along the floor to the flame.",
+    caution=CAUTION,
+    why_none=APART,
 )
 FLAME_AND_CLOTH = Rule(
-    "flame-and-cloth", "mind", "Stow", "Cloth nearer than half a metre to a flame", "It falls, blows or scorches.", CAUTION, APART
+    "flame-and-cloth",
+    "mind",
+    stop="Stow",
+    when="Cloth nearer than half a metre to a flame",
+    why="It falls, blows or scorches.",
+    caution=CAUTION,
+    why_none=APART,
 )
 MAINS_AND_WATER = Rule(
     "mains-and-water",
     "mind",
-    "Stow",
-    "Mains, battery or charging gear nearer than {0.3 m} to water, or under a sink",
-    "A tank that splits, a trap or a tap that drips wets it.",
-    CAUTION,
-    APART,
+    stop="Stow",
+    when="Mains, battery or charging gear nearer than {0.3 m} to water, or under a sink",
+    why="A tank that splits, a trap or a tap that drips wets it.",
+    caution=CAUTION,
+    why_none=APART,
 )
 HOUSE_FLAME = Rule(
     "house-flame",
     "mind",
-    "Stow",
-    "A lived-in room with a flame lacks what a house would have",
-    "One who lives there sleeps beside it every night.",
-    CAUTION,
-    "Put it in, each on its place.",
+    stop="Stow",
+    when="A lived-in room with a flame lacks what a house would have",
+    why="One who lives there sleeps beside it every night.",
+    caution=CAUTION,
+    why_none="Put it in, each on its place.",
 )
 BY_KIND = {
     "bad air": BAD_AIR,

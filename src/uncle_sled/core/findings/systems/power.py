@@ -10,10 +10,10 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
-from uncle_sled.core.studies.systems.of_the_build import stay_mode, the_stay
 from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, battery_ops, least_of, needs_of, panel_ops, strings_v
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_stay
 from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
 from uncle_sled.core.wiring.rows import in_series, nominal_v
 from uncle_sled.core.words import Words, lower_first

@@ -12,8 +12,8 @@ from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.glaser import LEAST_G_M2, Profile, profiles_of
 from uncle_sled.core.studies.systems.heat import MOST_DUCT_M_S, MOST_RETURN_M_S, ducts_of, heaters_of
-from uncle_sled.core.studies.systems.of_the_build import the_gains, the_losses, the_night
 from uncle_sled.core.studies.systems.sweat import Surface, fan_of
+from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_losses, the_night
 from uncle_sled.core.words import Words, lower_first
 
 SOURCE = "ISO 6946, Glaser's steady vapour"  # of every rule here, said after its reason

@@ -286,7 +286,18 @@ def _wire_up(s: Studied, finding: Finding) -> Made | None:
 def _rule(
     code: str, severity: Severity, when: str, why: str, cure: Cure | None = None, why_none: str | None = None, more: tuple[Cure, ...] = ()
 ) -> Rule:
-    return Rule(code, severity, "Systems", when, why, CAUTION, why_none, "edit" if cure is not None else "nothing", cure, more)
+    return Rule(
+        code,
+        severity,
+        stop="Systems",
+        when=when,
+        why=why,
+        caution=CAUTION,
+        why_none=why_none,
+        helps="edit" if cure is not None else "nothing",
+        cure=cure,
+        more=more,
+    )
 
 
 AC_MEET = _rule(

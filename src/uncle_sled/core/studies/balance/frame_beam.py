@@ -188,7 +188,7 @@ def frame_under(s: Studied) -> FrameUnder:
     """Every towing case on the road; the heaviest of them parked and lifted."""
     why = frame_fault(s)
     if why:
-        return FrameUnder((), None, None, 0.0, 0.0, 0.0, why)
+        return FrameUnder((), None, leg=None, nose_m=0.0, length_m=0.0, yield_pa=0.0, why=why)
     rig = s.build.rig
     assert rig.frame_length is not None
     rail = sections()[rig.rail]
@@ -200,7 +200,15 @@ def frame_under(s: Studied) -> FrameUnder:
     beams = [_one(s, row, "road", rail, leg, nose, length) for row in rows]
     for how in HOWS[1:]:
         beams.append(_one(s, heavy, how, rail, leg, nose, length))
-    return FrameUnder(tuple(beam for beam in beams if beam is not None), rail, leg, nose, length, YIELD_PA[rail.metal], "")
+    return FrameUnder(
+        tuple(beam for beam in beams if beam is not None),
+        rail,
+        leg=leg,
+        nose_m=nose,
+        length_m=length,
+        yield_pa=YIELD_PA[rail.metal],
+        why="",
+    )
 
 
 def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose: float, length: float) -> Beam | None:
@@ -242,18 +250,18 @@ def _one(s: Studied, row: int, how: How, rail: BarSection, leg: BarSection, nose
     return Beam(
         case.id,
         case.name,
-        how,
-        x,
-        shear,
-        bend,
-        stress,
-        down,
-        tuple(supports),
-        float(x[worst]),
-        float(stress[worst]),
-        float((in_span, in_tail)[which]),
-        limits[which],
-        float(np.interp(nose, x, stress)),
+        how=how,
+        x_m=x,
+        shear_n=shear,
+        moment_nm=bend,
+        stress_pa=stress,
+        sinks_m=down,
+        supports=tuple(supports),
+        worst_m=float(x[worst]),
+        worst_pa=float(stress[worst]),
+        sinks_most_m=float((in_span, in_tail)[which]),
+        sinks_limit_m=limits[which],
+        tongue_pa=float(np.interp(nose, x, stress)),
     )
 
 

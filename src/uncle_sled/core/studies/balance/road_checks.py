@@ -277,7 +277,9 @@ def turning(s: Studied) -> tuple[Turning, ...]:
             # what meets it first counts, else what comes nearest
             nose = min(meets, key=lambda meet: meet[0])[1] if meets else min(found, key=lambda nose: nearest_m(nose, car)[0])
             gap, angle = nearest_m(nose, car)
-            made.append(Turning(car.id, car.name, gap, angle, nose.id, nose.name, meets_from_deg(nose, car)))
+            made.append(
+                Turning(car.id, car.name, gap_m=gap, at_deg=angle, nose_id=nose.id, nose=nose.name, from_deg=meets_from_deg(nose, car))
+            )
     return tuple(made)
 
 

@@ -139,12 +139,23 @@ def every_limit(s: Studied) -> Held:
             continue
         where = next((c.id for c in s.table.cases if c.mode.id == size.mode.id), case)
         severity = "stop" if size.value_m > limit.si + 1e-6 else None
-        limits.append(Limit(id, name, where, None, size.value_m, limit.si, "m", severity))
+        limits.append(Limit(id, name, case_id=where, vehicle_id=None, value=size.value_m, limit=limit.si, unit="m", severity=severity))
     symbol = s.build.rig.tyre.speed_symbol.strip().upper()[:1]
     fastest, allowed = brief.fastest_kmh, SPEED_KMH.get(symbol)
     if fastest and allowed:
         severity = "stop" if fastest > allowed else None
-        limits.append(Limit("speed", "Speed of the tyres", case, None, fastest, float(allowed), "km/h", severity))
+        limits.append(
+            Limit(
+                "speed",
+                "Speed of the tyres",
+                case_id=case,
+                vehicle_id=None,
+                value=fastest,
+                limit=float(allowed),
+                unit="km/h",
+                severity=severity,
+            )
+        )
     else:
         why = "the fastest speed is not given" if not fastest else "the tyres' speed symbol is not given"
         if fastest and symbol:

@@ -258,16 +258,16 @@ def train_of(s: Studied, row: int, car: Vehicle) -> tuple[Train | None, str]:
     return Train(
         m1,
         m1 * a1 * b1,
-        a1,
-        b1,
-        b1 + car.ball_overhang.si,
-        total,
-        inertia_kgm2(s, row),
-        cg,
-        axle,
-        c * float(front[row]),
-        c * float(rear[row]),
-        c * own * wheels,
+        a1=a1,
+        b1=b1,
+        d=b1 + car.ball_overhang.si,
+        m2=total,
+        i2=inertia_kgm2(s, row),
+        e=cg,
+        l=axle,
+        cf=c * float(front[row]),
+        cr=c * float(rear[row]),
+        ct=c * own * wheels,
     ), ""
 
 
@@ -314,7 +314,21 @@ def sway(s: Studied) -> Sway:
         found, trains, curves, _over_speeds(trains, (GOOD, POOR, 0.0)), at_speed, strict=True
     ):
         case = s.table.cases[row]
-        made.append(Swaying(case.id, case.name, car.id, train, curve, good, poor, none, away, at_kmh, float(now)))
+        made.append(
+            Swaying(
+                case.id,
+                case.name,
+                vehicle_id=car.id,
+                train=train,
+                damping=curve,
+                good_until_kmh=good,
+                poor_until_kmh=poor,
+                critical_kmh=none,
+                oversteer_kmh=away,
+                at_kmh=at_kmh,
+                damping_at=float(now),
+            )
+        )
     return Sway(tuple(made), at_kmh, bool(fastest), "")
 
 

@@ -128,11 +128,11 @@ def sweep(s: Studied, row: int) -> Sweep | None:
     return Sweep(
         case.id,
         tuple(id for id, _ in tried),
-        left_out,
-        "ball" if s.support.carrier == "ball" else "rear axle",
-        load,
-        total,
-        low,
-        high,
-        grid,
+        left_out=left_out,
+        of="ball" if s.support.carrier == "ball" else "rear axle",
+        load_kg=load,
+        total_kg=total,
+        low_kg=low,
+        high_kg=high,
+        grid=grid,
     )

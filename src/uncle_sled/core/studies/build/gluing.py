@@ -52,7 +52,7 @@ def resin_for(glue: Glue, area_m2: float, temperature_c: float) -> Resin:
     # one pot wets the cloth; fill coats are pots of their own
     batch_g = batch_m2 * glue.cloth_g_m2 * WASTE
     pots = math.ceil(area_m2 / batch_m2 - 1e-9) * (1 + glue.coats) if batch_m2 > 0 and area_m2 > 0 else 0
-    return Resin(area_m2, mixed, mixed / (1 + mass_ratio(glue)), pot, batch_m2, batch_g, pots)
+    return Resin(area_m2, mixed, hardener_kg=mixed / (1 + mass_ratio(glue)), pot_min=pot, batch_m2=batch_m2, batch_g=batch_g, pots=pots)
 
 
 class Bead(msgspec.Struct, frozen=True):
@@ -86,11 +86,11 @@ def _bead(glue: Glue, name: str, bead_m: float, rivets: int, temperature_c: floa
     return Bead(
         name,
         bead_m,
-        rivets,
-        takes,
-        glue.bead_open_min * min(warmer, 2.0),
-        litres * 1000.0 / glue.cartridge_ml if glue.cartridge_ml else 0.0,
-        math.ceil(cure - 1e-9),
+        rivets=rivets,
+        takes_min=takes,
+        open_min=glue.bead_open_min * min(warmer, 2.0),
+        cartridges=litres * 1000.0 / glue.cartridge_ml if glue.cartridge_ml else 0.0,
+        cure_days=math.ceil(cure - 1e-9),
     )
 
 

@@ -196,7 +196,19 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
     load = _load(s, lift.what)
     name = dict(liftable(s)).get(lift.what, lift.what)
     if load is None:
-        return Lifted(lift, name, 0.0, 0.0, (0.0, 0.0), (0.0, 0.0), (), (), 0, (), "nothing is known of its weight yet")
+        return Lifted(
+            lift,
+            name,
+            mass_kg=0.0,
+            sigma_kg=0.0,
+            size_m=(0.0, 0.0),
+            cg_m=(0.0, 0.0),
+            said=(),
+            refusals=(),
+            hands=0,
+            crew=(),
+            why="nothing is known of its weight yet",
+        )
     mass, sigma, size, cg, area = load
     words = Words(s.build.brief.reading.shown())
     made = {"crane": _crane, "tilt up": _tilt, "by hand": _carry, "turn over": _turn}[lift.way]
@@ -218,7 +230,18 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
     if hands > lift.people:
         refusals.append(f"{hands} people are wanted and {lift.people} are there")
     said.append(Said("people", float(hands), "people", float(lift.people), "refuse" if hands > lift.people else "good"))
-    return Lifted(lift, name, mass, sigma, size, cg, tuple(said), tuple(refusals), hands, tuple(crew))
+    return Lifted(
+        lift,
+        name,
+        mass_kg=mass,
+        sigma_kg=sigma,
+        size_m=size,
+        cg_m=cg,
+        said=tuple(said),
+        refusals=tuple(refusals),
+        hands=hands,
+        crew=tuple(crew),
+    )
 
 
 Worked = tuple[list[Said], list[str], int, list[str]]

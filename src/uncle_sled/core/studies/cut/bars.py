@@ -115,13 +115,13 @@ def bar_plan(
     return BarPlan(
         pieces[0].material if pieces else "",
         tuple(patterns),
-        used,
-        min(plan.least_count, used),
-        price,
-        min(plan.least_cost, price) if price is not None else None,
-        1 - placed / metres if metres else 0.0,
-        _over(sum(p.times * cost_of[p.stock] for p in patterns), plan.least_cost),
-        tuple((order[k], int(left[k])) for k in range(len(order)) if left[k]),
+        used=used,
+        bound=min(plan.least_count, used),
+        cost=price,
+        cost_bound=min(plan.least_cost, price) if price is not None else None,
+        waste_share=1 - placed / metres if metres else 0.0,
+        over=_over(sum(p.times * cost_of[p.stock] for p in patterns), plan.least_cost),
+        unplaced=tuple((order[k], int(left[k])) for k in range(len(order)) if left[k]),
     )
 
 

@@ -22,7 +22,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.consumables import used_up
-from uncle_sled.core.studies.cut.of_the_build import RACK, BuildPlan
+from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.systems.water import water_of
@@ -197,14 +197,14 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
             _Draft(
                 slug(stock.id),
                 _stock_name(stock, words),
-                of,
-                "pieces",
-                float(taken[stock.id]),
-                1.0,
-                low,
-                likely,
-                high,
-                "by the cutting plan",
+                of=of,
+                unit="pieces",
+                need=float(taken[stock.id]),
+                pack=1.0,
+                low=low,
+                likely=likely,
+                high=high,
+                why="by the cutting plan",
                 one_batch=of == "sheet" and material is not None and material.family == "plywood",
                 sure="typed" if own is not None else "guessed",
             )
@@ -241,14 +241,14 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
             _Draft(
                 slug(f"{form} {name}"),
                 shown,
-                form,
-                "m²",
-                area * LAPS,
-                pack,
-                low,
-                likely,
-                high,
-                "by area, a tenth more for laps and offcuts",
+                of=form,
+                unit="m²",
+                need=area * LAPS,
+                pack=pack,
+                low=low,
+                likely=likely,
+                high=high,
+                why="by area, a tenth more for laps and offcuts",
             )
         )
     return drafts
@@ -262,14 +262,14 @@ def _openings(build: Build) -> list[_Draft]:
             _Draft(
                 f"opening {opening.id}",
                 opening.name,
-                table.of,
-                "pieces",
-                1.0,
-                1.0,
-                table.low,
-                table.likely,
-                table.high,
-                f"{opening.kind} on {opening.face}, {{{opening.width.si * 1e3:.0f} × {opening.height.si * 1e3:.0f} mm}}",
+                of=table.of,
+                unit="pieces",
+                need=1.0,
+                pack=1.0,
+                low=table.low,
+                likely=table.likely,
+                high=table.high,
+                why=f"{opening.kind} on {opening.face}, {{{opening.width.si * 1e3:.0f} × {opening.height.si * 1e3:.0f} mm}}",
             )
         )
     return drafts
@@ -282,7 +282,18 @@ def _things(build: Build) -> list[_Draft]:
         if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or thing.id in build.cut.made:
             continue
         drafts.append(
-            _Draft(f"thing {thing.id}", thing.name, table.of, "pieces", 1.0, 1.0, table.low, table.likely, table.high, "drawn on Stow")
+            _Draft(
+                f"thing {thing.id}",
+                thing.name,
+                of=table.of,
+                unit="pieces",
+                need=1.0,
+                pack=1.0,
+                low=table.low,
+                likely=table.likely,
+                high=table.high,
+                why="drawn on Stow",
+            )
         )
     return drafts
 
@@ -301,20 +312,31 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
             _Draft(
                 slug(f"wire {gauge}"),
                 f"Wire {gauge}",
-                "wire",
-                "m",
-                sum(runs) * WIRE_MORE,
-                1.0,
-                table.low * size,
-                table.likely * size,
-                table.high * size,
-                f"{len(runs)} runs, every core, a tenth more",
+                of="wire",
+                unit="m",
+                need=sum(runs) * WIRE_MORE,
+                pack=1.0,
+                low=table.low * size,
+                likely=table.likely * size,
+                high=table.high * size,
+                why=f"{len(runs)} runs, every core, a tenth more",
             )
         )
     for device in build.systems.devices:
         price = prices()["device"]
         drafts.append(
-            _Draft(f"device {device.id}", device.name, "device", "pieces", 1.0, 1.0, price.low, price.likely, price.high, "on the diagram")
+            _Draft(
+                f"device {device.id}",
+                device.name,
+                of="device",
+                unit="pieces",
+                need=1.0,
+                pack=1.0,
+                low=price.low,
+                likely=price.likely,
+                high=price.high,
+                why="on the diagram",
+            )
         )
     if hose_m > 0.05:
         price = prices()["hose"]
@@ -322,14 +344,14 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
             _Draft(
                 "hose",
                 "Water hose",
-                "hose",
-                "m",
-                hose_m * WIRE_MORE,
-                1.0,
-                price.low,
-                price.likely,
-                price.high,
-                "tank to tap and back, a tenth more",
+                of="hose",
+                unit="m",
+                need=hose_m * WIRE_MORE,
+                pack=1.0,
+                low=price.low,
+                likely=price.likely,
+                high=price.high,
+                why="tank to tap and back, a tenth more",
             )
         )
     return drafts
@@ -349,7 +371,20 @@ def _rig(build: Build) -> list[_Draft]:
     ]
     for id, name, of, many in wanted:
         price = prices()[of]
-        drafts.append(_Draft(f"rig {id}", name, of, "pieces", many, 1.0, price.low, price.likely, price.high, "own frame"))
+        drafts.append(
+            _Draft(
+                f"rig {id}",
+                name,
+                of=of,
+                unit="pieces",
+                need=many,
+                pack=1.0,
+                low=price.low,
+                likely=price.likely,
+                high=price.high,
+                why="own frame",
+            )
+        )
     kg = frame_kg(rig)
     if kg and not bars_of(rig):  # else its bars are in the cutting plan
         price = prices()["rig steel"]
@@ -357,14 +392,14 @@ def _rig(build: Build) -> list[_Draft]:
             _Draft(
                 "rig steel",
                 "Steel for the frame",
-                "rig steel",
-                "kg",
-                kg * LAPS,
-                1.0,
-                price.low,
-                price.likely,
-                price.high,
-                "by the frame's weight, a tenth more",
+                of="rig steel",
+                unit="kg",
+                need=kg * LAPS,
+                pack=1.0,
+                low=price.low,
+                likely=price.likely,
+                high=price.high,
+                why="by the frame's weight, a tenth more",
             )
         )
     return drafts
@@ -379,16 +414,16 @@ def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
             _Draft(
                 f"rule {rule.id}",
                 rule.name,
-                "consumable",
-                rule.unit,
-                used.need,
-                rule.pack,
-                low,
-                likely,
-                high,
-                rule.source,
-                rule.shop,
-                rule.stage,
+                of="consumable",
+                unit=rule.unit,
+                need=used.need,
+                pack=rule.pack,
+                low=low,
+                likely=likely,
+                high=high,
+                why=rule.source,
+                shop=rule.shop,
+                stage=rule.stage,
             )
         )
     return drafts

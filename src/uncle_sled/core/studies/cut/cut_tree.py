@@ -93,17 +93,17 @@ def saw_cuts(block: Block, w: int, h: int, kerf: int, x: int = 0, y: int = 0, le
     """
     if isinstance(block, Leaf):
         if block.w < w:
-            yield Saw("x", block.w, x, y, w, h, level)
+            yield Saw("x", block.w, x=x, y=y, w=w, h=h, level=level)
             level, w = level + 1, block.w
         if block.h < h:
-            yield Saw("y", block.h, x, y, w, h, level)
+            yield Saw("y", block.h, x=x, y=y, w=w, h=h, level=level)
         return
     a, b = block.first, block.second
     if block.along == "x":
-        yield Saw("x", a.w, x, y, w, h, level)
+        yield Saw("x", a.w, x=x, y=y, w=w, h=h, level=level)
         parts = ((a, a.w, h, x, y), (b, w - a.w - kerf, h, x + a.w + kerf, y))
     else:
-        yield Saw("y", a.h, x, y, w, h, level)
+        yield Saw("y", a.h, x=x, y=y, w=w, h=h, level=level)
         parts = ((a, w, a.h, x, y), (b, w, h - a.h - kerf, x, y + a.h + kerf))
     for part, pw, ph, px, py in sorted(parts, key=lambda part: -part[1] * part[2]):
         yield from saw_cuts(part, pw, ph, kerf, px, py, level + 1)

@@ -7,9 +7,9 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.cut.bars import BarPattern, BarPlan
+from uncle_sled.core.studies.cut.cut_from_stock import BuildPlan
 from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
-from uncle_sled.core.studies.cut.of_the_build import BuildPlan
 from uncle_sled.core.studies.cut.wanted import Wanted
 
 

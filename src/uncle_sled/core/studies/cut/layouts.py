@@ -74,7 +74,15 @@ def plan_with(
     whole = sum(layout.length_m * layout.width_m for layout in layouts)
     filled = sum(piece_area_m2(by_id[piece.piece]) for layout in layouts for piece in layout.pieces)
     waste = 1 - filled / whole if whole else 0.0
-    return SheetPlan(pieces[0].material if pieces else "", tuple(layouts), len(layouts), bound, cost, waste, unplaced)
+    return SheetPlan(
+        pieces[0].material if pieces else "",
+        tuple(layouts),
+        used=len(layouts),
+        bound=bound,
+        cost=cost,
+        waste_share=waste,
+        unplaced=unplaced,
+    )
 
 
 def piece_area_m2(piece: Wanted) -> float:

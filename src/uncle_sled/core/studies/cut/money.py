@@ -98,17 +98,17 @@ def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) 
     return Money(
         total,
         spent,
-        committed,
-        to_come,
-        spent + committed + to_come * risen,
-        contingency,
-        contingency / total.mean if total.mean > 0 else 0.0,
-        headings,
-        tuple(stages),
-        hours,
-        cut.hours is not None,
-        price,
-        build.brief.budget,
+        committed=committed,
+        to_come=to_come,
+        forecast=spent + committed + to_come * risen,
+        contingency=contingency,
+        contingency_share=contingency / total.mean if total.mean > 0 else 0.0,
+        headings=headings,
+        stages=tuple(stages),
+        hours=hours,
+        hours_said=cut.hours is not None,
+        price=price,
+        budget=build.brief.budget,
     )
 
 

@@ -199,7 +199,7 @@ def _all_ways(piece: str, ring: Ring, kerf_m: float, first_deg: int = 0) -> dict
     for deg in (0, 90, 180, 270):
         true = turned(ring, deg - first_deg)
         wide, high = max(x for x, _ in true), max(y for _, y in true)
-        made[deg] = Shape(piece, deg, true, _turned_as_grown(ring, kerf_m / 2, deg - first_deg), wide, high, made)
+        made[deg] = Shape(piece, deg, true=true, grown=_turned_as_grown(ring, kerf_m / 2, deg - first_deg), w_m=wide, h_m=high, ways=made)
     return made
 
 
@@ -326,7 +326,7 @@ def _place(sheet: _Sheet, ways: tuple[Shape, ...]) -> Spot | None:
 
 def _spot(shape: Shape, x: float, y: float) -> Spot:
     ring = tuple((px + x, py + y) for px, py in shape.true)
-    return Spot(shape.piece, x, y, shape.w_m, shape.h_m, shape.deg, ring)
+    return Spot(shape.piece, x, y_m=y, w_m=shape.w_m, h_m=shape.h_m, deg=shape.deg, ring=ring)
 
 
 def overlaps(spots: Sequence[Spot], kerf_m: float) -> list[tuple[str, str]]:

@@ -100,14 +100,14 @@ def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
         Piece(
             f"wire/{wire.id}",
             f"wire {wire.number}: {names.get(wire.start, wire.start)} to {names.get(wire.end, wire.end)}",
-            "wiring",
-            "wire",
-            f"{wire.gauge} wire" if wire.mm2 is not None else "wire of no known size",
-            0.0,
-            wire.length_m,
-            0.0,
-            "any",
-            0.0,
+            of="wiring",
+            kind="wire",
+            material=f"{wire.gauge} wire" if wire.mm2 is not None else "wire of no known size",
+            thickness_m=0.0,
+            length_m=wire.length_m,
+            width_m=0.0,
+            grain="any",
+            area_m2=0.0,
         )
         for wire in wired.wires
     )

@@ -103,16 +103,16 @@ def ball_drill(s: Studied, seed: int) -> BallDrill | None:
     return BallDrill(
         row,
         thing.id,
-        thing.name,
-        change,
-        kg,
-        float(s.table.x_m[row, column]),
-        float(x[column]),
-        float(s.readings.effective_axle_m[row]),
-        before,
-        after,
-        low - 0.35 * span,
-        high + 0.35 * span,
+        name=thing.name,
+        change=change,
+        kg=kg,
+        at_m=float(s.table.x_m[row, column]),
+        to_m=float(x[column]),
+        axle_m=float(s.readings.effective_axle_m[row]),
+        before_kg=before,
+        after_kg=after,
+        low=low - 0.35 * span,
+        high=high + 0.35 * span,
     )
 
 
@@ -179,13 +179,13 @@ def wire_drill(s: Studied, seed: int) -> WireDrill | None:
         Wire(
             laid.id,
             f"{ends[laid.start].name} to {ends[laid.end].name}",
-            laid.current_a,
-            laid.length_m,
-            laid.volts,
-            laid.mm2,
-            laid.gauge or f"{laid.mm2:g} mm²",
-            laid.drop_share,
-            laid.allowed,
+            current_a=laid.current_a,
+            length_m=laid.length_m,
+            volts=laid.volts,
+            mm2=laid.mm2,
+            size=laid.gauge or f"{laid.mm2:g} mm²",
+            drop=laid.drop_share,
+            allowed=laid.allowed,
         )
         for laid in wired.wires
         if laid.current_a

@@ -71,11 +71,11 @@ def stands(s: Studied) -> Stands:
     said = s.build.road.standing
     body = s.framed.body
     if body is None:
-        return Stands((), 0.0, 0.0, 0.0, 0.0, (), ("no body is drawn",), ())
+        return Stands((), 0.0, snow_n=0.0, wind_n=0.0, anchor_n=0.0, assumed=(), why=("no body is drawn",), lifts=())
     long, wide = body.length, body.width
     row = max(range(len(s.table.cases)), key=lambda k: float(s.table.mass_kg[k].sum()), default=None)
     if row is None:
-        return Stands((), 0.0, 0.0, 0.0, 0.0, (), ("there is no load case",), ())
+        return Stands((), 0.0, snow_n=0.0, wind_n=0.0, anchor_n=0.0, assumed=(), why=("there is no load case",), lifts=())
     mass = float(s.table.mass_kg[row].sum())
     cg = float((s.table.mass_kg[row] * s.table.x_m[row]).sum()) / max(mass, 1e-9) - body.front
     assumed = []
@@ -105,7 +105,7 @@ def stands(s: Studied) -> Stands:
     turn, hold = wind * (high / 2 + body.under), mass * GRAVITY * wide / 2 * HOLD_SHARE
     anchor = max(turn - hold, 0.0) / wide / 2 if turn > hold else 0.0
     lifts = tuple(float(x) for x, n in zip(at, loads, strict=True) if n < 0)
-    return Stands(blocks, mass, snow, wind, anchor, tuple(assumed), (), lifts)
+    return Stands(blocks, mass, snow_n=snow, wind_n=wind, anchor_n=anchor, assumed=tuple(assumed), why=(), lifts=lifts)
 
 
 def usual_blocks(s: Studied, many: int = 3) -> Standing:

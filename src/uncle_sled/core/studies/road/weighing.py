@@ -149,7 +149,21 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         minds.append("the ball comes out below nothing: typed the wrong way round, or it lifts the car")
     minds += _too_coarse(s, sigma_tongue)
     minds += _pounds(ticket, s, total, tongue)
-    return Weighed(ticket, total, tongue, sigma_total, sigma_tongue, cov, on_axle, left, right, height, per_kg, (), tuple(minds))
+    return Weighed(
+        ticket,
+        total,
+        tongue_kg=tongue,
+        sigma_total_kg=sigma_total,
+        sigma_tongue_kg=sigma_tongue,
+        cov_kg2=cov,
+        axle_kg=on_axle,
+        left_kg=left,
+        right_kg=right,
+        cg_m=height,
+        cg_per_kg_m=per_kg,
+        faults=(),
+        minds=tuple(minds),
+    )
 
 
 def _axle_m(s: Studied) -> float | None:
@@ -161,7 +175,21 @@ def _axle_m(s: Studied) -> float | None:
 
 
 def _nothing(ticket: Ticket, faults: tuple[str, ...]) -> Weighed:
-    return Weighed(ticket, None, None, 0.0, 0.0, 0.0, None, None, None, None, None, faults, ())
+    return Weighed(
+        ticket,
+        None,
+        tongue_kg=None,
+        sigma_total_kg=0.0,
+        sigma_tongue_kg=0.0,
+        cov_kg2=0.0,
+        axle_kg=None,
+        left_kg=None,
+        right_kg=None,
+        cg_m=None,
+        cg_per_kg_m=None,
+        faults=faults,
+        minds=(),
+    )
 
 
 def _too_coarse(s: Studied, sigma_kg: float) -> list[str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.document.shell import Layer
-from uncle_sled.core.geometry.bends import judge, sprung_radius_m
+from uncle_sled.core.geometry.bend_radius import judge, sprung_radius_m
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.shell.compare_ways import CURVED, radius_of
@@ -43,7 +43,18 @@ def sheet_bends(s: Studied) -> tuple[SheetBend, ...]:
             bend = judge(material.bends, layer.thickness.si, radius)
             # glued to a tighter form, n equal layers open up to the radius that is wanted
             formed = radius * radius / sprung_radius_m(radius, twins) if twins > 1 and radius < 1e6 else None
-            made.append(SheetBend(face.id, layer.id, material.name, layer.thickness.si, radius, bend.tightest_m, bend.verdict, formed))
+            made.append(
+                SheetBend(
+                    face.id,
+                    layer.id,
+                    material=material.name,
+                    thickness_m=layer.thickness.si,
+                    radius_m=radius,
+                    tightest_m=bend.tightest_m,
+                    verdict=bend.verdict,
+                    formed_m=formed,
+                )
+            )
     return tuple(made)
 
 

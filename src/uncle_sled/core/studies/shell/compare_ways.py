@@ -13,7 +13,7 @@ from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer
-from uncle_sled.core.geometry.bends import least_radius_m
+from uncle_sled.core.geometry.bend_radius import least_radius_m
 from uncle_sled.core.geometry.profile import Outline
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
@@ -85,16 +85,16 @@ def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layer
     return Way(
         name,
         ops,
-        sum(part.mass_kg for part in s.parts if part.made_by.startswith("shell.")),
-        "" if row is None else s.table.cases[row].name,
-        None if row is None else float(s.readings.tongue_kg[row]),
-        None if row is None else float(s.readings.share[row]),
-        width,
-        area / sum(areas[kind] * m.u_w_m2k for kind, m in made.items()) if whole else None,
-        sum(areas[kind] * m.money_m2 for kind, m in made.items()) if whole else None,
-        sum(areas[kind] * m.hours_m2 for kind, m in made.items()) if whole else None,
-        bends := all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED),
-        tuple(_wishes(s, row, bends)),
+        body_kg=sum(part.mass_kg for part in s.parts if part.made_by.startswith("shell.")),
+        worst_case="" if row is None else s.table.cases[row].name,
+        worst_ball_kg=None if row is None else float(s.readings.tongue_kg[row]),
+        worst_share=None if row is None else float(s.readings.share[row]),
+        inside_width_m=width,
+        r_m2k_w=area / sum(areas[kind] * m.u_w_m2k for kind, m in made.items()) if whole else None,
+        money=sum(areas[kind] * m.money_m2 for kind, m in made.items()) if whole else None,
+        hours=sum(areas[kind] * m.hours_m2 for kind, m in made.items()) if whole else None,
+        bends=(bends := all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED)),
+        wishes=tuple(_wishes(s, row, bends)),
     )
 
 

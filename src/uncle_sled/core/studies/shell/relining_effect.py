@@ -12,7 +12,7 @@ from uncle_sled.core.document.shell import Relining, Shell
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.parts.relining import Bay, Relined, relined
-from uncle_sled.core.parts.warmth import Warmth
+from uncle_sled.core.parts.wall_warmth import Warmth
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.studies.shell.compare_ways import worst_row
 from uncle_sled.core.studies.shell.shell_measures import measures
@@ -110,11 +110,11 @@ def _state(s: Studied, made: list[Relined], warm: list[Warmth], over: list[Relin
     return State(
         heaviest,
         None if row is None else float(s.readings.tongue_kg[row]),
-        None if row is None else float(s.readings.share[row]),
-        "" if row is None else s.table.cases[row].name,
-        width,
-        m.inside_height_m if m is not None else None,
-        bounds,
-        sum(relined.money for relined in made),
-        sum(relined.hours for relined in made),
+        share=None if row is None else float(s.readings.share[row]),
+        case="" if row is None else s.table.cases[row].name,
+        inside_width_m=width,
+        inside_height_m=m.inside_height_m if m is not None else None,
+        warmth=bounds,
+        money=sum(relined.money for relined in made),
+        hours=sum(relined.hours for relined in made),
     )

@@ -86,7 +86,7 @@ def screening(s: Studied) -> tuple[Check, ...]:
 
 
 def _none(id: str, name: str, why: str, where: tuple[str, ...] = ()) -> Check:
-    return Check(id, name, where, None, None, "", "", "", None, why)
+    return Check(id, name, where=where, value=None, limit=None, unit="", how="", source="", spot=None, why=why)
 
 
 # roofs
@@ -156,17 +156,17 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
         bends, sinks, moment = carries(thick, deep, span, w)
         limit = st.allowable_pa("softwood", deep, st.SNOW, together=False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(load / 1000, 'kPa', 2)} on half of each slope, {words.of(w, 'N/m', 0)}; {words.of(moment, 'N m', 0)}"
-        yield Check("ridge", f"{title} beam", ids, bends * limit, limit, "Pa", how, source, spot)
+        yield Check("ridge", f"{title} beam", where=ids, value=bends * limit, limit=limit, unit="Pa", how=how, source=source, spot=spot)
         yield Check(
             "ridge-sinks",
             f"Sinking of the {name} beam",
-            ids,
-            sinks * span / st.SOFT,
-            span / st.SOFT,
-            "m",
-            f"{how}; span/240",
-            "usual limit of a ceiling",
-            spot,
+            where=ids,
+            value=sinks * span / st.SOFT,
+            limit=span / st.SOFT,
+            unit="m",
+            how=f"{how}; span/240",
+            source="usual limit of a ceiling",
+            spot=spot,
         )
         return
     up = ridge.collar_up.si if ridge.held_by == "collars" and ridge.collar_up is not None else 0.0
@@ -181,7 +181,17 @@ def _ridge(s: Studied, pitch: Pitch, roofs: list[Surface]) -> Iterator[Check]:
     elif ridge.tie_holds_n is None:
         yield _none("ridge", f"Each {what}", f"it pulls {words.fine_newtons(pull)}; what it holds with its joints is not said (Holds)", ids)
     else:
-        yield Check("ridge", f"Each {what}", ids, pull, ridge.tie_holds_n, "N", how, "w B²/(8 rise), as typed", spot)
+        yield Check(
+            "ridge",
+            f"Each {what}",
+            where=ids,
+            value=pull,
+            limit=ridge.tie_holds_n,
+            unit="N",
+            how=how,
+            source="w B²/(8 rise), as typed",
+            spot=spot,
+        )
 
 
 def _worst(made: list[Check]) -> list[Check]:
@@ -224,24 +234,24 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
         yield Check(
             "roof-snow",
             f"Snow on the {name}",
-            ids,
-            made.stress_pa,
-            limit,
-            "Pa",
-            f"{place}; {load}; {words.of(made.moment_nm, 'N m', 0)}",
-            f"{rule}; {_source(stuff)}",
-            spot,
+            where=ids,
+            value=made.stress_pa,
+            limit=limit,
+            unit="Pa",
+            how=f"{place}; {load}; {words.of(made.moment_nm, 'N m', 0)}",
+            source=f"{rule}; {_source(stuff)}",
+            spot=spot,
         )
         yield Check(
             "roof-sinks",
             f"Sinking of the {name}",
-            ids,
-            made.sinks_m,
-            span / st.SOFT,
-            "m",
-            f"{place}; {load}; span/240",
-            "usual limit of a ceiling",
-            spot,
+            where=ids,
+            value=made.sinks_m,
+            limit=span / st.SOFT,
+            unit="m",
+            how=f"{place}; {load}; span/240",
+            source="usual limit of a ceiling",
+            spot=spot,
         )
     share = st.SHARE_SHEATHED if _sheath_m(s, face) >= st.LEAST_SHEATH_M and pitch <= st.CLOSE_M else st.SHARE_BARE
     made = st.beam(section, span, dead * pitch, st.PERSON_N * share)
@@ -250,13 +260,13 @@ def _sticks(s: Studied, surface: Surface, spars: list[Member]) -> Iterator[Check
     yield Check(
         "roof-person",
         f"Somebody on the {name}",
-        ids,
-        made.stress_pa,
-        limit,
-        "Pa",
-        f"{place}; {told}",
-        f"shares by sheathing, practice; {_source(stuff)}",
-        spot,
+        where=ids,
+        value=made.stress_pa,
+        limit=limit,
+        unit="Pa",
+        how=f"{place}; {told}",
+        source=f"shares by sheathing, practice; {_source(stuff)}",
+        spot=spot,
     )
 
 
@@ -287,27 +297,37 @@ def _bare(s: Studied, surface: Surface) -> Iterator[Check]:
         yield Check(
             "roof-snow",
             "Snow on the roof panel",
-            ids,
-            max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa,
-            panel.face_pa,
-            "Pa",
-            how,
-            source,
-            spot,
+            where=ids,
+            value=max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa,
+            limit=panel.face_pa,
+            unit="Pa",
+            how=how,
+            source=source,
+            spot=spot,
         )
-        yield Check("roof-sinks", "Sinking of the roof panel", ids, sinks, span / st.SOFT, "m", f"{how}; span/240", source, spot)
+        yield Check(
+            "roof-sinks",
+            "Sinking of the roof panel",
+            where=ids,
+            value=sinks,
+            limit=span / st.SOFT,
+            unit="m",
+            how=f"{how}; span/240",
+            source=source,
+            spot=spot,
+        )
     _, stress, shear = st.panel_point(panel, span, st.PERSON_N)
     worst = max(stress / panel.face_pa, shear / panel.shear_pa) * panel.face_pa
     yield Check(
         "roof-person",
         "Somebody on the roof panel",
-        ids,
-        worst,
-        panel.face_pa,
-        "Pa",
-        f"span {words.m(span)}, {{1.2 kN}} on a strip of {{0.6 m}}",
-        source,
-        spot,
+        where=ids,
+        value=worst,
+        limit=panel.face_pa,
+        unit="Pa",
+        how=f"span {words.m(span)}, {{1.2 kN}} on a strip of {{0.6 m}}",
+        source=source,
+        spot=spot,
     )
 
 
@@ -433,13 +453,13 @@ def _headers(s: Studied) -> Iterator[Check]:
             Check(
                 "headers",
                 "Over the openings",
-                (member.anchor.split("/")[0], member.id),
-                result.stress_pa,
-                limit,
-                "Pa",
-                how,
-                _source(stuff),
-                member.at_m,
+                where=(member.anchor.split("/")[0], member.id),
+                value=result.stress_pa,
+                limit=limit,
+                unit="Pa",
+                how=how,
+                source=_source(stuff),
+                spot=member.at_m,
             )
         )
     yield max(made, key=lambda check: check.use or 0.0)
@@ -472,7 +492,17 @@ def _floor(s: Studied) -> Iterator[Check]:
     worst = max(foot, even, key=lambda beam: beam.stress_pa)
     how = f"sheets {words.thick(thick)} in all over {words.m(span)}, {{1.2 kN}} on {{0.3 m}}; {words.of(worst.moment_nm, 'N m', 0)}; joists lie on the rails and cross-members"
     spot = (body.front + body.length / 2, 0.0, body.under)
-    yield Check("floor", name, ("floor",), worst.stress_pa, st.PLY_PA, "Pa", how, "birch plywood, {15 MPa}", spot)
+    yield Check(
+        "floor",
+        name,
+        where=("floor",),
+        value=worst.stress_pa,
+        limit=st.PLY_PA,
+        unit="Pa",
+        how=how,
+        source="birch plywood, {15 MPa}",
+        spot=spot,
+    )
 
 
 def _lofts(s: Studied) -> Iterator[Check]:
@@ -492,13 +522,13 @@ def _lofts(s: Studied) -> Iterator[Check]:
         yield Check(
             "loft",
             loft.name,
-            (loft.id,),
-            made.stress_pa,
-            st.softwood_pa(deep, 1.0, pitch <= 0.61),
-            "Pa",
-            how,
-            "{1.9 kPa}; softwood by NDS habit",
-            spot,
+            where=(loft.id,),
+            value=made.stress_pa,
+            limit=st.softwood_pa(deep, 1.0, pitch <= 0.61),
+            unit="Pa",
+            how=how,
+            source="{1.9 kPa}; softwood by NDS habit",
+            spot=spot,
         )
 
 
@@ -514,12 +544,12 @@ def _rung(s: Studied, loft: Loft, words: Words) -> Check:
     return Check(
         id,
         name,
-        (loft.id,),
-        made.stress_pa,
-        st.softwood_pa(high, st.MINUTES, together=False),
-        "Pa",
-        how,
-        "model house code for tiny houses; local rule decides",
+        where=(loft.id,),
+        value=made.stress_pa,
+        limit=st.softwood_pa(high, st.MINUTES, together=False),
+        unit="Pa",
+        how=how,
+        source="model house code for tiny houses; local rule decides",
     )
 
 
@@ -558,13 +588,13 @@ def _racking(s: Studied) -> Iterator[Check]:
         yield Check(
             id,
             name,
-            tuple(face.id for face in walls),
-            st.racking_n_m(mass, sheathed),
-            limit,
-            "N/m",
-            how,
-            "{2.5 kN/m} for {9 mm} fixed every {150 mm}, in proportion under that",
-            spot,
+            where=tuple(face.id for face in walls),
+            value=st.racking_n_m(mass, sheathed),
+            limit=limit,
+            unit="N/m",
+            how=how,
+            source="{2.5 kN/m} for {9 mm} fixed every {150 mm}, in proportion under that",
+            spot=spot,
         )
 
 
@@ -581,13 +611,13 @@ def _bonded(s: Studied, id: str, name: str, walls: list[Surface], mass: float) -
     return Check(
         id,
         name,
-        tuple(face.id for face in walls),
-        shear,
-        BOND_PA,
-        "Pa",
-        how,
-        "a tenth of an adhesive's sheet figure; rivets not counted",
-        spot,
+        where=tuple(face.id for face in walls),
+        value=shear,
+        limit=BOND_PA,
+        unit="Pa",
+        how=how,
+        source="a tenth of an adhesive's sheet figure; rivets not counted",
+        spot=spot,
     )
 
 
@@ -638,7 +668,15 @@ def _wind(s: Studied) -> Iterator[Check]:
         whose = "as typed" if s.build.brief.parked_wind_m_s else "{25 m/s} where nobody said"
         how = f"{words.kg(mass)} at its lightest, {words.m2(area)} at {words.m(height)}, track {words.m(track.si)}; {whose}"
         yield Check(
-            "wind-parked", name, ("shell",), wind, tips, "m/s", how, "q = 0.6 V², C_d 1.3", (body.front + body.length / 2, 0.0, height)
+            "wind-parked",
+            name,
+            where=("shell",),
+            value=wind,
+            limit=tips,
+            unit="m/s",
+            how=how,
+            source="q = 0.6 V², C_d 1.3",
+            spot=(body.front + body.length / 2, 0.0, height),
         )
 
 
@@ -655,13 +693,13 @@ def _held_down(s: Studied) -> Iterator[Check]:
             yield Check(
                 "roof-uplift",
                 "Roof panel, pulled off its bond",
-                ("roof",),
-                pull / (long * BOND_WIDE_M),
-                BOND_PA,
-                "Pa",
-                how,
-                "a tenth of an adhesive's sheet figure; rivets not counted",
-                roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y),
+                where=("roof",),
+                value=pull / (long * BOND_WIDE_M),
+                limit=BOND_PA,
+                unit="Pa",
+                how=how,
+                source="a tenth of an adhesive's sheet figure; rivets not counted",
+                spot=roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y),
             )
     elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
@@ -675,13 +713,13 @@ def _held_down(s: Studied) -> Iterator[Check]:
         yield Check(
             "roof-uplift",
             "Roof skin, pulled up",
-            ("roof",),
-            pull,
-            holds,
-            "N",
-            f"{{735 Pa}} x 1.2; screws {whose} along {words.m(run)}, {{250 N}} each",
-            "{4.8 mm} screws in {9 mm} ply, screening",
-            spot,
+            where=("roof",),
+            value=pull,
+            limit=holds,
+            unit="N",
+            how=f"{{735 Pa}} x 1.2; screws {whose} along {words.m(run)}, {{250 N}} each",
+            source="{4.8 mm} screws in {9 mm} ply, screening",
+            spot=spot,
         )
     yield from _bolted(s)
     for opening in s.build.shell.openings:
@@ -698,13 +736,13 @@ def _held_down(s: Studied) -> Iterator[Check]:
             yield Check(
                 "screw",
                 "Screws through the wall",
-                ("shell",),
-                framing.screw.si,
-                limit,
-                "m",
-                f"skin and stick {words.thick(min(through))} together, less {{3 mm}}",
-                "shop rule",
-                None,
+                where=("shell",),
+                value=framing.screw.si,
+                limit=limit,
+                unit="m",
+                how=f"skin and stick {words.thick(min(through))} together, less {{3 mm}}",
+                source="shop rule",
+                spot=None,
             )
 
 
@@ -718,7 +756,16 @@ def _bolted(s: Studied) -> Iterator[Check]:
     value, limit = (pushed, BOLT_SHEAR_N) if shear else (pulled, BOLT_TENSION_N)
     whose = "as typed" if s.build.shell.framing.bolt_pitch else "as they are laid out here"
     how = f"{made.many} of M10, {words.cut(made.pitch_m)} apart at most, {whose}; {'a stop of 1 g' if shear else 'wind under the roof'}"
-    yield Check("body-bolts", "Bolts, body to frame", ("shell",), value, limit, "N", how, "M10 in {18 mm} plywood, timber code estimate")
+    yield Check(
+        "body-bolts",
+        "Bolts, body to frame",
+        where=("shell",),
+        value=value,
+        limit=limit,
+        unit="N",
+        how=how,
+        source="M10 in {18 mm} plywood, timber code estimate",
+    )
 
 
 def _hatch(s: Studied, opening: Opening) -> Check:
@@ -731,7 +778,17 @@ def _hatch(s: Studied, opening: Opening) -> Check:
     surface = next((face for face in s.framed.body.surfaces if cut is not None and face.id == cut.surface), None) if s.framed.body else None
     spot = surface.place(cut.shape.centroid.x, cut.shape.centroid.y) if surface is not None and cut is not None else None
     how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, half of it on the latches"
-    return Check(id, name, (opening.id,), st.uplift_n(area) / 2, opening.latch_n, "N", how, "latches by their data sheet", spot)
+    return Check(
+        id,
+        name,
+        where=(opening.id,),
+        value=st.uplift_n(area) / 2,
+        limit=opening.latch_n,
+        unit="N",
+        how=how,
+        source="latches by their data sheet",
+        spot=spot,
+    )
 
 
 def _on_the_roof(s: Studied) -> Iterator[Check]:
@@ -759,7 +816,7 @@ def _on_the_roof(s: Studied) -> Iterator[Check]:
                 yield _none(id, name, "what holds it is not rated (Held, on Stow)", (thing.id,))
             else:
                 how = f"{{735 Pa}} x 1.2 on {words.m2(area)}, less its weight"
-                yield Check(id, name, (thing.id,), pull, up, "N", how, whose, spot)
+                yield Check(id, name, where=(thing.id,), value=pull, limit=up, unit="N", how=how, source=whose, spot=spot)
         yield from _pressed_down(s, thing, spot)
 
 
@@ -804,4 +861,4 @@ def _pressed_down(s: Studied, thing: Thing, spot: tuple[float, float, float]) ->
         limit = st.allowable_pa(stuff, at.section_m[1], lasts, together=False)
         factor = f"{ROAD_DOWN:g} x its weight" if id.startswith("down/") else f"{words.kg(thing.mass.si + people)}"
         how = f"{factor}, half of it on {words.section(at.section_m)} over {words.m(span)}; {words.of(moment, 'N m', 0)}"
-        yield Check(id, name, (thing.id, at.id), stress, limit, "Pa", how, _source(stuff), spot)
+        yield Check(id, name, where=(thing.id, at.id), value=stress, limit=limit, unit="Pa", how=how, source=_source(stuff), spot=spot)

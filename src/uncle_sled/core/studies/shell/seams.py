@@ -14,7 +14,7 @@ import msgspec
 from uncle_sled.core.document.shell import SeamMade
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import face_of
-from uncle_sled.core.geometry.joints import Joint, joints_of
+from uncle_sled.core.geometry.body_joints import Joint, joints_of
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.reading.studied import Studied
 

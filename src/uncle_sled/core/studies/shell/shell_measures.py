@@ -19,7 +19,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
-from uncle_sled.core.geometry.bends import least_radius_m
+from uncle_sled.core.geometry.bend_radius import least_radius_m
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.all_parts import axle_middle_m
 from uncle_sled.core.parts.from_rig import wheel_radius_m
@@ -77,16 +77,16 @@ def measures(s: Studied) -> Measures | None:
     return Measures(
         body.side.area_m2,
         sum(surface.area_m2 for surface in body.surfaces),
-        span[1] - span[0] if span else None,
-        level,
-        span,
-        max((room for _, room in rooms), default=None),
-        body.width - 2 * side if body.width > 2 * side else None,
-        tuple(rooms),
-        departure_deg(s.build, body),
-        _overhang(s.build, body),
-        _hatch_line(s.framed),
-        tuple((kind, least_radius_m(body.side.chain(kind))) for kind in ("front", "roof", "rear")),
+        inside_length_m=span[1] - span[0] if span else None,
+        mattress_m=level,
+        mattress_span_m=span,
+        inside_height_m=max((room for _, room in rooms), default=None),
+        inside_width_m=body.width - 2 * side if body.width > 2 * side else None,
+        head_room=tuple(rooms),
+        departure_deg=departure_deg(s.build, body),
+        overhang_m=_overhang(s.build, body),
+        hatch_line=_hatch_line(s.framed),
+        radii_m=tuple((kind, least_radius_m(body.side.chain(kind))) for kind in ("front", "roof", "rear")),
     )
 
 

@@ -103,7 +103,15 @@ def sandwich(
     """Source: H. G. Allen. Check 1.5/30/1.5 of GRP and PU: D 7,442 N m2, S 99.2 kN. Allowed: half of the lesser of strength and wrinkling."""
     d = core_m + face_m
     wrinkle = 0.5 * (face_e * core_e * core_g) ** (1 / 3)
-    return Panel(face_e * face_m * d**2 / 2, core_g * d**2 / core_m, face_m * d, d, min(face_pa, wrinkle) / 2, shear_pa / 2, crush_pa)
+    return Panel(
+        face_e * face_m * d**2 / 2,
+        core_g * d**2 / core_m,
+        face_m=face_m * d,
+        core_m=d,
+        face_pa=min(face_pa, wrinkle) / 2,
+        shear_pa=shear_pa / 2,
+        crush_pa=crush_pa,
+    )
 
 
 def panel_even(panel: Panel, span_m: float, even_pa: float) -> tuple[float, float, float]:

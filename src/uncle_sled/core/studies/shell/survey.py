@@ -83,13 +83,13 @@ def surveyed_of(shell: Shell, words: Words) -> Surveyed | None:
     return Surveyed(
         racked,
         twist,
-        max(widths) - min(widths) if len(widths) > 1 else None,
-        behind - ahead if ahead is not None and behind is not None else None,
-        radius,
-        arc,
-        years,
-        impossible,
-        fault,
+        width_spread_m=max(widths) - min(widths) if len(widths) > 1 else None,
+        toe_m=behind - ahead if ahead is not None and behind is not None else None,
+        bow_radius_m=radius,
+        bow_arc_m=arc,
+        tyre_years=years,
+        impossible=impossible,
+        tyre_fault=fault,
     )
 
 

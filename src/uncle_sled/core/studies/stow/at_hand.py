@@ -190,7 +190,9 @@ def _passes(thing: Thing, doors: list[Hole]) -> Passing:
     size = f"{{{need[0]:.2f} × {need[1]:.2f} m}}"
     why = f"wants {size}; {hole.opening.name} is {{{wide:.2f} × {high:.2f} m}} clear"
     name = hole.opening.name
-    return Passing(thing.id, thing.name, spare >= -TOL, hole.opening.id, why, need, hole.clear_m, name)
+    return Passing(
+        thing.id, thing.name, good=spare >= -TOL, opening=hole.opening.id, why=why, need_m=need, clear_m=hole.clear_m, opening_name=name
+    )
 
 
 def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:

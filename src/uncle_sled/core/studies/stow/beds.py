@@ -107,14 +107,14 @@ def _bed(solid: Solid, room: Room | None, over: list[Solid]) -> Bed:
     return Bed(
         solid.id,
         solid.name,
-        solid,
-        long,
-        wide,
-        along >= across,
-        math.floor(wide / LEAST_WIDE_M + TOL),
-        max(tops, default=None),
-        min(tops, default=None),
-        tuple(solid.id for solid in over),
+        solid=solid,
+        long_m=long,
+        wide_m=wide,
+        lengthways=along >= across,
+        places=math.floor(wide / LEAST_WIDE_M + TOL),
+        head_room_m=max(tops, default=None),
+        least_over_m=min(tops, default=None),
+        under=tuple(solid.id for solid in over),
     )
 
 

@@ -119,12 +119,12 @@ def sleepers_kg(s: Studied) -> tuple[float, int, bool]:
 
 
 def _none(id: str, thing: str, name: str, why: str) -> Carry:
-    return Carry(id, thing, name, None, None, "", "", why)
+    return Carry(id, thing, name=name, value=None, limit=None, unit="", how="", why=why)
 
 
 def _beam(id: str, thing: str, name: str, got: Beam, limit_pa: float, span_m: float, how: str) -> Iterator[Carry]:
-    yield Carry(id, thing, name, got.stress_pa, limit_pa, "Pa", how)
-    yield Carry(f"{id}/sinks", thing, f"{name}, sinking", got.sinks_m, span_m / SINKS, "m", f"{how}; span/150")
+    yield Carry(id, thing, name=name, value=got.stress_pa, limit=limit_pa, unit="Pa", how=how)
+    yield Carry(f"{id}/sinks", thing, name=f"{name}, sinking", value=got.sinks_m, limit=span_m / SINKS, unit="m", how=f"{how}; span/150")
 
 
 def _bed(s: Studied, thing: Thing, words: Words) -> Iterator[Carry]:
@@ -208,11 +208,11 @@ def _winch(s: Studied, thing: Thing, winch: Winch, part: Part, words: Words) -> 
     yield Carry(
         f"{id}/crank",
         id,
-        f"{name}, at the crank",
-        crank_n(pull, winch),
-        HAND_N,
-        "N",
-        f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {winch.parts} part, {winch.sheaves} sheaves",
+        name=f"{name}, at the crank",
+        value=crank_n(pull, winch),
+        limit=HAND_N,
+        unit="N",
+        how=f"line pull {words.fine_newtons(pull)}: {words.kg(part.mass_kg)}, {winch.parts} part, {winch.sheaves} sheaves",
     )
     long, wide = thing.length.si, thing.width.si
     dx = thing.cg_dx.si if thing.cg_dx else 0.0
@@ -232,11 +232,11 @@ def _winch(s: Studied, thing: Thing, winch: Winch, part: Part, words: Words) -> 
         yield Carry(
             f"{id}/rope",
             id,
-            f"{name}, ropes",
-            SAFE * heavy,
-            winch.rope_n,
-            "N",
-            f"5 × {words.fine_newtons(heavy)}, the most that one carries",
+            name=f"{name}, ropes",
+            value=SAFE * heavy,
+            limit=winch.rope_n,
+            unit="N",
+            how=f"5 × {words.fine_newtons(heavy)}, the most that one carries",
         )
     if not winch.brake:
         yield _none(f"{id}/brake", id, f"{name}, winch holds", "it must hold by itself without a hand: a brake, not a ratchet alone")
@@ -248,7 +248,13 @@ def _winch(s: Studied, thing: Thing, winch: Winch, part: Part, words: Words) -> 
         )
     else:
         yield Carry(
-            f"{id}/pins", id, f"{name}, pins", share, winch.pin_n, "N", f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre"
+            f"{id}/pins",
+            id,
+            name=f"{name}, pins",
+            value=share,
+            limit=winch.pin_n,
+            unit="N",
+            how=f"bed and {words.kg(kg)} of sleepers × 1.5 on four, by its centre",
         )
 
 
@@ -271,7 +277,7 @@ def _pulled(thing: Thing, pull_out: PullOut, parts: dict[str, Part], s: Studied,
     if pull_out.rated is None:
         yield _none(f"{id}/slides", id, f"{name}, slides", "what the pair is rated for, pulled out, is not said")
     else:
-        yield Carry(f"{id}/slides", id, f"{name}, slides", kg, pull_out.rated.si, "kg", "the pair at full travel")
+        yield Carry(f"{id}/slides", id, name=f"{name}, slides", value=kg, limit=pull_out.rated.si, unit="kg", how="the pair at full travel")
     _bare, leaning = pulled_out_nm(kg, pull_out.travel.si, deep / 2)
     screws = leaning / pull_out.rows.si if pull_out.rows.si > 0 else math.inf
     if holder is None:
@@ -280,11 +286,11 @@ def _pulled(thing: Thing, pull_out: PullOut, parts: dict[str, Part], s: Studied,
         yield Carry(
             f"{id}/screws",
             id,
-            f"{name}, its cabinet's screws",
-            screws,
-            2 * 1600.0,
-            "N",
-            f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(pull_out.rows.si)} apart; two screws of 8 mm",
+            name=f"{name}, its cabinet's screws",
+            value=screws,
+            limit=2 * 1600.0,
+            unit="N",
+            how=f"{words.of(leaning, 'N m', 0)} with a hand leaning, rows {words.m(pull_out.rows.si)} apart; two screws of 8 mm",
         )
     else:
         box = next(t for t in s.build.stow.things if t.id == thing.inside)
@@ -293,15 +299,17 @@ def _pulled(thing: Thing, pull_out: PullOut, parts: dict[str, Part], s: Studied,
         yield Carry(
             f"{id}/tips",
             id,
-            f"{name}, tips its cabinet",
-            max(leaning, 0.0),
-            holds,
-            "Nm",
-            f"a hand leans on it; {words.kg(holder.mass_kg)} stand {words.m(across)} deep, not screwed",
+            name=f"{name}, tips its cabinet",
+            value=max(leaning, 0.0),
+            limit=holds,
+            unit="Nm",
+            how=f"a hand leans on it; {words.kg(holder.mass_kg)} stand {words.m(across)} deep, not screwed",
         )
     if pull_out.latch_n is None:
         yield _none(
             f"{id}/latch", id, f"{name}, latch", f"what keeps it in is not rated; {words.fine_newtons(kg * GRAVITY)} or more would be right"
         )
     else:
-        yield Carry(f"{id}/latch", id, f"{name}, latch", kg * GRAVITY, pull_out.latch_n, "N", "1.0 g of what slides")
+        yield Carry(
+            f"{id}/latch", id, name=f"{name}, latch", value=kg * GRAVITY, limit=pull_out.latch_n, unit="N", how="1.0 g of what slides"
+        )

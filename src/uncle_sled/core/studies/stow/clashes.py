@@ -149,7 +149,7 @@ def _measure(mode: str, solids: tuple[Solid, ...], pairs: list[tuple[int, int]],
             continue
         volume = overlap_m3(a, b)
         if volume > LEAST_M3:
-            hits[i, j] = Clash(mode, "things", a.id, b.id, a.name, b.name, volume, _apart_m(a, b))
+            hits[i, j] = Clash(mode, "things", a=a.id, b=b.id, a_name=a.name, b_name=b.name, overlap_m3=volume, by_m=_apart_m(a, b))
 
 
 def related(a: str, b: str, holder: dict[str, str | None]) -> bool:
@@ -210,7 +210,9 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
     found: dict[int, list[Clash]] = {}
 
     def meets(at: int, kind: Kind, id: str, name: str, m3: float, by: float = 0.0) -> None:
-        found.setdefault(at, []).append(Clash(mode.id, kind, some[at].id, id, some[at].name, name, m3, by))
+        found.setdefault(at, []).append(
+            Clash(mode.id, kind, a=some[at].id, b=id, a_name=some[at].name, b_name=name, overlap_m3=m3, by_m=by)
+        )
 
     for at in np.flatnonzero(buried).tolist():
         meets(at, "body", "ground", "the ground", some[at].volume_m3, -some[at].low[2])
@@ -316,7 +318,11 @@ def _before(hole: Hole, solids: tuple[Solid, ...], mode: Mode) -> list[Clash]:
         if shared[a] * shared[b] > COVERED[hole.opening.kind] * area:
             volume = shared[0] * shared[1] * shared[2]
             name = hole.opening.name
-            found.append(Clash(mode.id, "opening", solid.id, hole.opening.id, solid.name, name, volume, min(shared)))
+            found.append(
+                Clash(
+                    mode.id, "opening", a=solid.id, b=hole.opening.id, a_name=solid.name, b_name=name, overlap_m3=volume, by_m=min(shared)
+                )
+            )
     return found
 
 
@@ -346,7 +352,7 @@ def _swings(stow: Stow, mode: Mode, solids: tuple[Solid, ...], room: Room | None
 
 
 def _swing(mode: Mode, kind: str, a: str, b: str, name: str, other: str, volume: float) -> Clash:
-    return Clash(mode.id, "swing", a, b, f"{name} ({kind})", other, volume)
+    return Clash(mode.id, "swing", a=a, b=b, a_name=f"{name} ({kind})", b_name=other, overlap_m3=volume)
 
 
 def _through(zone: Solid, room: Room, mode: Mode) -> bool:

@@ -88,7 +88,18 @@ def _change(thing: Thing, a: Mode, b: Mode, old: dict[str, Solid], new: dict[str
     words = state.name if formed and state is not None and will.state else "as it is" if formed else "elsewhere"
     if before is None or after is None:
         words = "taken out" if after is None else "brought in"
-    return Change(thing.id, thing.name, _corners(before), _corners(after), words, overlap, tuple(first), tuple(blocked), minutes, hands)
+    return Change(
+        thing.id,
+        thing.name,
+        before=_corners(before),
+        after=_corners(after),
+        state=words,
+        overlap=overlap,
+        first=tuple(first),
+        blocked=tuple(blocked),
+        minutes=minutes,
+        hands=hands,
+    )
 
 
 def _ordered(made: list[Change]) -> tuple[Change, ...]:

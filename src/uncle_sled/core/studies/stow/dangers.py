@@ -133,11 +133,11 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
                 continue
             far = apart_m(solid, flame)
             if (thing.vents_gas or gives_gas(thing)) and not things[flame.id].room_sealed:
-                found.append(Danger("gas and flame", mode.id, solid.id, flame.id, solid.name, flame.name, far))
+                found.append(Danger("gas and flame", mode.id, a=solid.id, b=flame.id, a_name=solid.name, b_name=flame.name, apart_m=far))
             if gives_fumes(thing):
-                found.append(Danger("vapour and flame", mode.id, solid.id, flame.id, solid.name, flame.name, far))
+                found.append(Danger("vapour and flame", mode.id, a=solid.id, b=flame.id, a_name=solid.name, b_name=flame.name, apart_m=far))
             if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
-                found.append(Danger("flame and cloth", mode.id, flame.id, solid.id, flame.name, solid.name, far))
+                found.append(Danger("flame and cloth", mode.id, a=flame.id, b=solid.id, a_name=flame.name, b_name=solid.name, apart_m=far))
         if wants_dry(thing):
             for other in inside:
                 wet = things[other.id]
@@ -147,7 +147,9 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
                 # where in a cabinet its sink is nobody said: only what stands in it is under it
                 near = far <= 0.0 if wet.kind == "cabinet" and wet.tank is None else far < WATER_M
                 if near:
-                    found.append(Danger("mains and water", mode.id, solid.id, other.id, solid.name, other.name, far))
+                    found.append(
+                        Danger("mains and water", mode.id, a=solid.id, b=other.id, a_name=solid.name, b_name=other.name, apart_m=far)
+                    )
     return found
 
 

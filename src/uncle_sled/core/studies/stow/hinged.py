@@ -77,9 +77,33 @@ def _hatch(s: Studied, opening: Opening) -> Hinged:
     added = opening.leaf.hangs_on.si if leaf is not None and opening.leaf is not None and opening.leaf.hangs_on is not None else 0.0
     outline = _side_of(s, opening)
     if not outline:
-        return Hinged(opening.id, opening.name, path, None, (), added, "", opening.strut, (), None, "it is not cut into any face")
+        return Hinged(
+            opening.id,
+            opening.name,
+            path=path,
+            turning=None,
+            outline=(),
+            added_kg=added,
+            source="",
+            strut=opening.strut,
+            swings=(),
+            verdict=None,
+            why="it is not cut into any face",
+        )
     if part is None or part.mass_kg <= 0:
-        return Hinged(opening.id, opening.name, path, None, outline, added, "", opening.strut, (), None, "what it weighs is not known")
+        return Hinged(
+            opening.id,
+            opening.name,
+            path=path,
+            turning=None,
+            outline=outline,
+            added_kg=added,
+            source="",
+            strut=opening.strut,
+            swings=(),
+            verdict=None,
+            why="what it weighs is not known",
+        )
     opens = float(opening.open_deg) if opening.open_deg is not None else OPENS_DEG
     return _judged(opening.id, opening.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, opening.strut)
 
@@ -137,7 +161,19 @@ def _lid(s: Studied, thing: Thing) -> Hinged:
         boards = [b for b in board.boards if b.id == "lid"] if board is not None else []
         mass = sum(b.shape.area * library[b.material].weight_kg_m2(b.thick) for b in boards) or None
     if mass is None:
-        return Hinged(thing.id, thing.name, path, None, outline, 0.0, "", lid.strut, (), None, "what its lid weighs is not known")
+        return Hinged(
+            thing.id,
+            thing.name,
+            path=path,
+            turning=None,
+            outline=outline,
+            added_kg=0.0,
+            source="",
+            strut=lid.strut,
+            swings=(),
+            verdict=None,
+            why="what its lid weighs is not known",
+        )
     return _judged(thing.id, thing.name, path, _turning(mass, outline, float(lid.opens_deg)), outline, 0.0, source, lid.strut)
 
 
@@ -145,12 +181,60 @@ def _judged(
     id: str, name: str, path: str, turning: Turning, outline: tuple[Point, ...], added: float, source: str, strut: Strut | None
 ) -> Hinged:
     if strut is None:
-        return Hinged(id, name, path, turning, outline, added, source, None, (), None, "no struts are said")
+        return Hinged(
+            id,
+            name,
+            path=path,
+            turning=turning,
+            outline=outline,
+            added_kg=added,
+            source=source,
+            strut=None,
+            swings=(),
+            verdict=None,
+            why="no struts are said",
+        )
     fault = strut_fault(strut, turning)
     if fault:
-        return Hinged(id, name, path, turning, outline, added, source, strut, (), None, fault)
+        return Hinged(
+            id,
+            name,
+            path=path,
+            turning=turning,
+            outline=outline,
+            added_kg=added,
+            source=source,
+            strut=strut,
+            swings=(),
+            verdict=None,
+            why=fault,
+        )
     try:
         swings = tuple(swing(turning, strut, t) for t in TEMPERATURES)
     except GeometryError as wrong:
-        return Hinged(id, name, path, turning, outline, added, source, strut, (), None, str(wrong))
-    return Hinged(id, name, path, turning, outline, added, source, strut, swings, verdict(turning, strut), "")
+        return Hinged(
+            id,
+            name,
+            path=path,
+            turning=turning,
+            outline=outline,
+            added_kg=added,
+            source=source,
+            strut=strut,
+            swings=(),
+            verdict=None,
+            why=str(wrong),
+        )
+    return Hinged(
+        id,
+        name,
+        path=path,
+        turning=turning,
+        outline=outline,
+        added_kg=added,
+        source=source,
+        strut=strut,
+        swings=swings,
+        verdict=verdict(turning, strut),
+        why="",
+    )

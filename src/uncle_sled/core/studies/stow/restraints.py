@@ -113,7 +113,9 @@ def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> R
         directions = tuple(Direction(way, has[way], wanted[way]) for way in WAYS)
     # what has its own holding needs none of the thing that it stands in
     inside = thing.inside if thing.inside in holder and hold is None else None
-    return Restraint(thing.id, thing.name, mass_kg, hold, inside, wanted, directions, vehicle)
+    return Restraint(
+        thing.id, thing.name, mass_kg=mass_kg, hold=hold, in_thing=inside, wanted_n=wanted, directions=directions, vehicle=vehicle
+    )
 
 
 WHERE = {"frame": "to the frame", "framing": "to framing", "skin": "to the skin"}

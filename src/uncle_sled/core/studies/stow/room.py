@@ -148,17 +148,17 @@ def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
     return Room(
         side,
         Polygon(body.side.polygon).buffer(0),
-        section,
-        outer_section,
-        body.under + thickness_m(shell, "floor"),
-        max(body.width / 2 - max(thickness_m(shell, "left side"), thickness_m(shell, "right side")), 0.01),
-        body.width / 2,
-        inner_plan.buffer(TOUCH_M, join_style="mitre") if inner_plan is not None else None,
-        plan_of(shell),
-        tuple(_wheel_boxes(rig, shell, body)),
-        tuple(_inner_walls(shell, body)),
-        tuple(_sticks(shell, framed, body)),
-        tuple(_holes(shell, framed, body)),
+        section=section,
+        outer_section=outer_section,
+        floor_m=body.under + thickness_m(shell, "floor"),
+        half_m=max(body.width / 2 - max(thickness_m(shell, "left side"), thickness_m(shell, "right side")), 0.01),
+        outer_half_m=body.width / 2,
+        plan=inner_plan.buffer(TOUCH_M, join_style="mitre") if inner_plan is not None else None,
+        outer_plan=plan_of(shell),
+        wheel_boxes=tuple(_wheel_boxes(rig, shell, body)),
+        walls=tuple(_inner_walls(shell, body)),
+        sticks=tuple(_sticks(shell, framed, body)),
+        holes=tuple(_holes(shell, framed, body)),
     )
 
 
@@ -261,13 +261,13 @@ def _hole(shell: Shell, opening: Opening, cut: Cut, surface: Surface) -> Hole:
     return Hole(
         opening,
         surface.id,
-        tuple(map(float, low)),  # type: ignore[arg-type]
-        tuple(map(float, high)),  # type: ignore[arg-type]
-        axis,
-        -1 if deep[axis] > mid[axis] else 1,
-        (round(above - below, 6), round(right - left, 6)) if surface.swept else (round(right - left, 6), round(above - below, 6)),
-        tuple(map(float, mid)),  # type: ignore[arg-type]
-        _leaves(opening, surface, (left, below, right, above)),
+        low=tuple(map(float, low)),  # type: ignore[arg-type]
+        high=tuple(map(float, high)),  # type: ignore[arg-type]
+        normal=axis,
+        out=-1 if deep[axis] > mid[axis] else 1,
+        clear_m=(round(above - below, 6), round(right - left, 6)) if surface.swept else (round(right - left, 6), round(above - below, 6)),
+        mid=tuple(map(float, mid)),  # type: ignore[arg-type]
+        leaves=_leaves(opening, surface, (left, below, right, above)),
     )
 
 

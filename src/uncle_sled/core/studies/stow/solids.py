@@ -65,7 +65,17 @@ def _solid(thing: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
     plane, shape = outline_of(thing, stand)
-    return Solid(thing.id, thing.name, low, high, thing.outside, thing.inside, plane, shape, thing.cabinet is not None)
+    return Solid(
+        thing.id,
+        thing.name,
+        low=low,
+        high=high,
+        outside=thing.outside,
+        inside=thing.inside,
+        plane=plane,
+        shape=shape,
+        boards=thing.cabinet is not None,
+    )
 
 
 def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:

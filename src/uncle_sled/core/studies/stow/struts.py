@@ -126,7 +126,7 @@ def swing(turning: Turning, strut: Strut, t_c: float, betas: Floats | None = Non
     rub = strut.many * strut.friction_n * np.abs(lever)
     up = (gravity - gas + rub) / turning.hand_m  # friction hinders whichever way it goes
     down = (gas + rub - gravity) / turning.hand_m
-    return Swing(t_c, beta, long, lever, force, gas, gravity, up, down)
+    return Swing(t_c, beta, length_m=long, lever_m=lever, force_n=force, gas_nm=gas, gravity_nm=gravity, raise_n=up, close_n=down)
 
 
 def angles(opens_deg: float) -> Floats:
@@ -157,7 +157,7 @@ def verdict(turning: Turning, strut: Strut) -> Verdict:
         fails.append("hold")
     shortest, longest = strut.open.si - strut.stroke.si + SHORT_M, strut.open.si - LONG_M
     fits = bool(cold.length_m.min() >= shortest - 1e-9 and cold.length_m.max() <= longest + 1e-9)
-    return Verdict(share, up, down, max(flies, 0.0), shut, fits, tuple(fails))
+    return Verdict(share, up, close_n=down, self_n=max(flies, 0.0), stays_shut=shut, fits=fits, fails=tuple(fails))
 
 
 class Found(msgspec.Struct, frozen=True):
@@ -213,7 +213,19 @@ def search(turning: Turning, many: int = 2, rise: float = 1.25, friction_n: floa
             for k in np.lexsort((easy, weight))[:KEPT].tolist():
                 b, p = at[k]
                 m = [Length(round(float(v), 3)) for v in (bx.ravel()[b], bz.ravel()[b], lx[p], lz[p])]
-                strut = Strut(Length(shut), Length(opened), Length(stroke), float(force), many, m[0], m[1], m[2], m[3], rise, friction_n)
+                strut = Strut(
+                    Length(shut),
+                    Length(opened),
+                    stroke=Length(stroke),
+                    force_n=float(force),
+                    many=many,
+                    body_x=m[0],
+                    body_z=m[1],
+                    lid_x=m[2],
+                    lid_z=m[3],
+                    rise=rise,
+                    friction_n=friction_n,
+                )
                 best.append(((float(weight[k]), float(easy[k])), strut))
     found: Found | None = None
     for _, strut in sorted(best, key=lambda pair: pair[0])[: 4 * KEPT]:  # to the millimetre, as they are marked out

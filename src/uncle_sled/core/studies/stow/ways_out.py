@@ -105,7 +105,9 @@ def _judged(
     through = "" if why else _through(hole, solids, things)
     area = HOUSE_M2 if house else None
     tight = (small or low_area) and opening.opens
-    return WayOut(opening.id, opening.name, hole.clear_m, not why, through, why, tight, least, area)
+    return WayOut(
+        opening.id, opening.name, clear_m=hole.clear_m, good=not why, through=through, why=why, small=tight, least_m=least, least_m2=area
+    )
 
 
 def _inside_of(hole: Hole) -> tuple[float, float]:

@@ -69,7 +69,7 @@ def burner_of(thing: Thing) -> Burner | None:
         kw = f.heat_w / 1000 / (0.8 if thing.burns != "wood" else 0.65)
     kg = None if kw is None or f.hours_day is None else kw * f.hours_day / KWH_KG[thing.burns]
     warms = "warms the room" in thing.roles or not {"cooks", "keeps food cold", "warms water"} & set(thing.roles)
-    return Burner(thing.id, thing.name, thing.burns, kw, kg, thing.room_sealed, thing.flued, warms)
+    return Burner(thing.id, thing.name, fuel=thing.burns, kw=kw, kg_day=kg, sealed=thing.room_sealed, flued=thing.flued, warms=warms)
 
 
 def gas_of(build: Build) -> Gas:
@@ -105,11 +105,13 @@ def gas_of(build: Build) -> Gas:
     return Gas(
         burners,
         kg,
-        day,
-        days,
-        float(wanted) if wanted is not None else None,
-        tuple(table),
-        sum(gas_kw),
-        sum(each_burner.kw for each_burner in burners if each_burner.kw is not None and not each_burner.sealed and not each_burner.flued),
-        tuple(why),
+        kg_day=day,
+        days=days,
+        wanted_days=float(wanted) if wanted is not None else None,
+        boil_off_kw=tuple(table),
+        most_kw=sum(gas_kw),
+        open_kw=sum(
+            each_burner.kw for each_burner in burners if each_burner.kw is not None and not each_burner.sealed and not each_burner.flued
+        ),
+        why=tuple(why),
     )

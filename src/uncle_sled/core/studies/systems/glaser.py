@@ -128,16 +128,16 @@ def profile(
     return Profile(
         id,
         name,
-        layers,
-        tuple(c[0] for c in cuts),
-        tuple(c[1] for c in cuts),
-        tuple(temps),
-        tuple(sat),
-        tuple(vapour),
-        total,
-        plane[1] if total > LEAST_G_M2 else None,
-        plane[3] if gain > 0 else "",
-        dries,
+        layers=layers,
+        sd_m=tuple(c[0] for c in cuts),
+        depth_m=tuple(c[1] for c in cuts),
+        t_c=tuple(temps),
+        saturation_pa=tuple(sat),
+        vapour_pa=tuple(vapour),
+        condenses_g_m2=total,
+        at_m=plane[1] if total > LEAST_G_M2 else None,
+        at_name=plane[3] if gain > 0 else "",
+        dries_g_m2=dries,
     )
 
 

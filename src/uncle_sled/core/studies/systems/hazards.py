@@ -17,7 +17,7 @@ from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
 from uncle_sled.core.wiring.network import End, Network
-from uncle_sled.core.wiring.reach import AC, EARTHED, after, before, behind, joined, rings
+from uncle_sled.core.wiring.reachable import AC, EARTHED, after, before, behind, joined, rings
 from uncle_sled.core.wiring.rows import in_series, panel_rows
 from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, Laid, Wired
 

@@ -89,21 +89,32 @@ def _face(kind: str, face: Face | None, lining: Relining | None, area: float, bu
         if done is not None:
             warm = done.after
             u = 1 / (warm.r_m2k_w if warm.trusted else warm.lower_m2k_w)
-            return Path(id, name, kind, kind, area, u, film, 0.0, not warm.trusted, trusted=warm.trusted)
+            return Path(
+                id,
+                name,
+                kind=kind,
+                face=kind,
+                area_m2=area,
+                u_w_m2k=u,
+                inside_film=film,
+                heat_j_k=0.0,
+                rough=not warm.trusted,
+                trusted=warm.trusted,
+            )
     if face is not None and face.u_w_m2k is not None:
-        return Path(id, name, kind, kind, area, face.u_w_m2k, film)
+        return Path(id, name, kind=kind, face=kind, area_m2=area, u_w_m2k=face.u_w_m2k, inside_film=film)
     if face is not None and face.layers and (blank := blank_layer(face, library)):
         why = f"{name}: what {blank} lets through is not said (its conductivity, or R, under Materials)"
-        return Path(id, name, kind, kind, area, None, film, why=why)
+        return Path(id, name, kind=kind, face=kind, area_m2=area, u_w_m2k=None, inside_film=film, why=why)
     if face is not None and face.layers:
         sums = face_sums(face, build.shell, framed, library)
         if sums.build is not None:
             warm = sums.build.warmth
             u = 1 / (warm.r_m2k_w if warm.trusted else warm.lower_m2k_w)
             holds = sum(holds_j_m2k(layer.material, layer.thickness.si, library) for layer in face.layers) * area
-            return Path(id, name, kind, kind, area, u, film, holds, trusted=warm.trusted)
+            return Path(id, name, kind=kind, face=kind, area_m2=area, u_w_m2k=u, inside_film=film, heat_j_k=holds, trusted=warm.trusted)
     why = f"{name}: what it is made of is not said (layers on Shell, Faces, or U of its data sheet)"
-    return Path(id, name, kind, kind, area, None, film, why=why)
+    return Path(id, name, kind=kind, face=kind, area_m2=area, u_w_m2k=None, inside_film=film, why=why)
 
 
 def blank_layer(face: Face, library: Library) -> str:
@@ -126,24 +137,38 @@ def _opening(opening: Opening) -> Path:
     area = opening.width.si * opening.height.si
     if opening.u_w_m2k is not None:
         return Path(
-            opening.id, opening.name, opening.kind, opening.face, area, opening.u_w_m2k, film_of(opening.face), solar=_solar(opening)
+            opening.id,
+            opening.name,
+            kind=opening.kind,
+            face=opening.face,
+            area_m2=area,
+            u_w_m2k=opening.u_w_m2k,
+            inside_film=film_of(opening.face),
+            solar=_solar(opening),
         )
     if opening.kind in ("window", "light", "vent"):
         glass = opening.glazing or "single"
         return Path(
             opening.id,
             opening.name,
-            opening.kind,
-            opening.face,
-            area,
-            GLASS_U[glass],
-            film_of(opening.face),
+            kind=opening.kind,
+            face=opening.face,
+            area_m2=area,
+            u_w_m2k=GLASS_U[glass],
+            inside_film=film_of(opening.face),
             rough=not opening.glazing,
             solar=_solar(opening),
         )
     film = film_of(opening.face)
     return Path(
-        opening.id, opening.name, opening.kind, opening.face, area, 1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE), film, rough=True
+        opening.id,
+        opening.name,
+        kind=opening.kind,
+        face=opening.face,
+        area_m2=area,
+        u_w_m2k=1 / (film + PLY_DOOR_M / PLY_W_MK + R_OUTSIDE),
+        inside_film=film,
+        rough=True,
     )
 
 
@@ -225,18 +250,18 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
         return Losses(
             inside,
             outside,
-            paths,
-            ua,
-            vent,
-            air.vent_m3h is not None,
-            None,
-            None,
-            there,
-            tuple(n for n, w in heaters if w is None),
-            None,
-            None,
-            unknown,
-            tuple(why),
+            paths=paths,
+            ua_w_k=ua,
+            air_m3h=vent,
+            air_said=air.vent_m3h is not None,
+            loss_w=None,
+            heater_w=None,
+            there_w=there,
+            unrated=tuple(n for n, w in heaters if w is None),
+            warm_up_h=None,
+            holds_c=None,
+            unknown=unknown,
+            why=tuple(why),
         )
     k = ua + AIR_WH_M3K * flow
     loss = k * (inside - outside)
@@ -245,18 +270,18 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
     return Losses(
         inside,
         outside,
-        paths,
-        ua,
-        vent,
-        air.vent_m3h is not None,
-        loss,
-        loss * IN_HAND,
-        there,
-        tuple(n for n, w in heaters if w is None),
-        up,
-        None if there is None or k <= 0 else outside + there / k,
-        unknown,
-        (),
+        paths=paths,
+        ua_w_k=ua,
+        air_m3h=vent,
+        air_said=air.vent_m3h is not None,
+        loss_w=loss,
+        heater_w=loss * IN_HAND,
+        there_w=there,
+        unrated=tuple(n for n, w in heaters if w is None),
+        warm_up_h=up,
+        holds_c=None if there is None or k <= 0 else outside + there / k,
+        unknown=unknown,
+        why=(),
     )
 
 
@@ -293,7 +318,18 @@ def gains(build: Build, facts: Facts, framed: Framed, people: int) -> Gains:
     why = [] if hottest is not None else ["The hottest day is not said on Brief."]
     why += [p.why for p in paths if p.u_w_m2k is None]
     if hottest is None:
-        return Gains(None, WISHED_SUMMER_C, 0.0, 0.0, 0.0, 0.0, None, there, draws, tuple(why))
+        return Gains(
+            None,
+            WISHED_SUMMER_C,
+            faces_w=0.0,
+            glass_w=0.0,
+            air_w=0.0,
+            people_w=0.0,
+            cooling_w=None,
+            there_w=there,
+            draws_w=draws,
+            why=tuple(why),
+        )
     dt = hottest - WISHED_SUMMER_C
     sunny = "left side"
     faces = glass = 0.0
@@ -310,7 +346,18 @@ def gains(build: Build, facts: Facts, framed: Framed, people: int) -> Gains:
     moved = AIR_WH_M3K * vent * dt
     body = PERSON_W * people
     whole = faces + glass + moved + body
-    return Gains(hottest, WISHED_SUMMER_C, faces, glass, moved, body, max(whole, 0.0), there, draws, tuple(why))
+    return Gains(
+        hottest,
+        WISHED_SUMMER_C,
+        faces_w=faces,
+        glass_w=glass,
+        air_w=moved,
+        people_w=body,
+        cooling_w=max(whole, 0.0),
+        there_w=there,
+        draws_w=draws,
+        why=tuple(why),
+    )
 
 
 class Ducts(msgspec.Struct, frozen=True):

@@ -47,10 +47,12 @@ class School(msgspec.Struct, frozen=True):
 
 
 SCHOOLS = (
-    School("lead", "Lead, flooded", "lead", 26.0, 140.0, 400, "gives less, charges slowly"),
-    School("agm", "AGM", "AGM", 25.0, 220.0, 600, "gives less, charges slowly"),
-    School("lfp", "LFP", "LFP", 9.8, 350.0, 3000, "must not charge below freezing"),
-    School("station", "Power station", "LFP", 12.5, 600.0, 2500, "must not charge below freezing"),
+    School("lead", "Lead, flooded", chemistry="lead", kg_kwh=26.0, money_kwh=140.0, cycles=400, in_frost="gives less, charges slowly"),
+    School("agm", "AGM", chemistry="AGM", kg_kwh=25.0, money_kwh=220.0, cycles=600, in_frost="gives less, charges slowly"),
+    School("lfp", "LFP", chemistry="LFP", kg_kwh=9.8, money_kwh=350.0, cycles=3000, in_frost="must not charge below freezing"),
+    School(
+        "station", "Power station", chemistry="LFP", kg_kwh=12.5, money_kwh=600.0, cycles=2500, in_frost="must not charge below freezing"
+    ),
 )
 
 
@@ -144,7 +146,17 @@ def ways_of(build: Build, stay: Stay, needed_wh: float, ball_share: float | None
         whole = ah * CELL_V[school.chemistry] if ah is not None and school.id != "station" else whole
         mass = whole / 1000 * school.kg_kwh
         ball = None if ball_share is None else mass * ball_share
-        made.append(Way(school, whole * depth * (cold or 1.0), whole, mass, whole / 1000 * school.money_kwh, cold, ball))
+        made.append(
+            Way(
+                school,
+                whole * depth * (cold or 1.0),
+                whole_wh=whole,
+                mass_kg=mass,
+                money=whole / 1000 * school.money_kwh,
+                cold=cold,
+                ball_kg=ball,
+            )
+        )
     return tuple(made)
 
 
@@ -238,7 +250,18 @@ def strings_v(build: Build) -> tuple[Voltage, ...]:
         f = figures_of(thing)
         if f.voc_v:
             beta = f.beta_pct_k if f.beta_pct_k is not None else 0.30
-            made.append(Voltage(thing.id, thing.name, f.voc_v, coldest_c, series, string_v(f.voc_v, series, beta, coldest_c), limit, said))
+            made.append(
+                Voltage(
+                    thing.id,
+                    thing.name,
+                    voc_v=f.voc_v,
+                    coldest_c=coldest_c,
+                    series=series,
+                    cold_v=string_v(f.voc_v, series, beta, coldest_c),
+                    limit_v=limit,
+                    said=said,
+                )
+            )
     return tuple(made)
 
 

@@ -185,7 +185,17 @@ def stay_of(build: Build, mode: str) -> Stay:
         if must.any() and not must.all():
             reserve = min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)
         strings = tuple(_string(build, bank, demand, reserve, nights, day, sky) for sky in skies())
-    return Stay(bank, demand, reserve, nights, brief.nights_off is not None, day, wp, strings, tuple(why))
+    return Stay(
+        bank,
+        demand,
+        reserve_wh=reserve,
+        nights=nights,
+        nights_said=brief.nights_off is not None,
+        day=day,
+        panels_wp=wp,
+        strings=strings,
+        why=tuple(why),
+    )
 
 
 def _string(build: Build, bank: Bank, demand: Demand, reserve: float, nights: int, day: int | None, sky: Sky) -> String:
@@ -207,21 +217,21 @@ def _string(build: Build, bank: Bank, demand: Demand, reserve: float, nights: in
     return String(
         sky.id,
         sky.name,
-        soc,
-        sun,
-        car,
-        generator,
-        mains,
-        must_wh + other_wh,
-        unserved,
-        clipped + float(clipped_sun.sum()),
-        float(clipped_sun.sum()),
-        lost,
-        float(soc[-1]),
-        empty,
-        dark,
-        name,
-        frosted,
+        soc_wh=soc,
+        sun_wh=sun,
+        car_wh=car,
+        generator_wh=generator,
+        mains_wh=mains,
+        out_wh=must_wh + other_wh,
+        unserved_wh=unserved,
+        clipped_wh=clipped + float(clipped_sun.sum()),
+        held_back_wh=float(clipped_sun.sum()),
+        lost_wh=lost,
+        end_wh=float(soc[-1]),
+        hours_to_empty=empty,
+        first_dark_h=dark,
+        first_dark=name,
+        frost_wh=frosted,
     )
 
 

@@ -142,7 +142,19 @@ def night_of(build: Build, facts: Facts, framed: Framed) -> Night:
         why.append("There is no body yet.")
     unknown = tuple(p.why for p in paths if p.u_w_m2k is None)
     if why or inside is None or outside is None or brief.humidity_out is None:
-        return Night(inside, outside, made, flow, air.vent_m3h is not None, None, None, None, (), unknown, tuple(why))
+        return Night(
+            inside,
+            outside,
+            made_g_h=made,
+            air_m3h=flow,
+            air_said=air.vent_m3h is not None,
+            inside_rh=None,
+            dew_c=None,
+            out_kg_m3=None,
+            surfaces=(),
+            unknown=unknown,
+            why=tuple(why),
+        )
     # air that comes in is warmed, and keeps its pressure of vapour, not its vapour for each m3 (ISO 13788)
     c_out = vapour_kg_m3(brief.humidity_out * saturation_pa(outside), inside)
     rh = rh_at(made, flow, inside, c_out)
@@ -152,9 +164,21 @@ def night_of(build: Build, facts: Facts, framed: Framed) -> Night:
     for id, name, where, face, t, rough in _surfaces(build, framed, paths, inside, outside):
         stops = flow_against_m3h(made, t, inside, c_out)
         price = None if stops is None else AIR_WH_M3K * stops * (inside - outside)
-        surfaces.append(Surface(id, name, where, face, t, t < dew - 1e-9, stops, price, rough))
+        surfaces.append(Surface(id, name, where=where, face=face, t_c=t, sweats=t < dew - 1e-9, vent_m3h=stops, price_w=price, rough=rough))
     surfaces.sort(key=lambda face: (face.t_c, face.name))
-    return Night(inside, outside, made, flow, air.vent_m3h is not None, rh, dew, c_out, tuple(surfaces), unknown, ())
+    return Night(
+        inside,
+        outside,
+        made_g_h=made,
+        air_m3h=flow,
+        air_said=air.vent_m3h is not None,
+        inside_rh=rh,
+        dew_c=dew,
+        out_kg_m3=c_out,
+        surfaces=tuple(surfaces),
+        unknown=unknown,
+        why=(),
+    )
 
 
 Told = tuple[str, str, str, str, float, bool]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 
 from uncle_sled.core.document.placing import axle_shift_ops
-from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance import balance_bars
 from uncle_sled.core.drawing.balance.axle_chart import hitch_chart, hitch_words
 from uncle_sled.core.drawing.balance.axle_over import axle_over
 from uncle_sled.core.drawing.primitives import Primitive
@@ -15,7 +15,7 @@ from uncle_sled.core.studies.balance.axle_placing import axle_placing, axles_ove
 from uncle_sled.core.studies.balance.hitch_height import hitch_curve
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.balance.axle_sheet import AxleSheet
-from uncle_sled.desk.benches.balance.panels import try_edit, worst_row
+from uncle_sled.desk.benches.balance.limits_and_driving import try_edit, worst_row
 from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows, tools
 from uncle_sled.desk.kit.parts import Act, Drawing, Own, Says, Scrolled
 
@@ -79,7 +79,7 @@ class AxlePanel(Panel):
             self.axle_sheet,
             Drawing(
                 "Front and rear axle by case",
-                lambda w, h: bars.bed_bars(self.studied, self.words, w, h),
+                lambda w, h: balance_bars.bed_bars(self.studied, self.words, w, h),
                 empty="The vehicle's wheelbase and empty axle loads are still to be typed on the Rig stop.",
                 when=self._bed,
                 share=3,

@@ -8,7 +8,7 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.balance.frame_beam import CAUTION, HOWS, LABEL, LEFT_OUT, ROAD, Beam, FrameUnder, choices, frame_under
 from uncle_sled.core.studies.balance.frame_beam import Choice as Section
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.benches.balance.panels import TRY_TIP, try_edit, worst_row
+from uncle_sled.desk.benches.balance.limits_and_driving import TRY_TIP, try_edit, worst_row
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Says, note
 from uncle_sled.desk.kit.table import Column

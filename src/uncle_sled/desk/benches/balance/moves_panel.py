@@ -8,12 +8,12 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QListWidget, QListWidgetItem
 
-from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance import balance_bars
 from uncle_sled.core.drawing.balance.moves_plan import moves_plan
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.remedies.move_sets import Move, MoveSets, Shift, move_sets
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.benches.balance.panels import try_edit
+from uncle_sled.desk.benches.balance.limits_and_driving import try_edit
 from uncle_sled.desk.kit.panel import Group, Panel, rows, tools
 from uncle_sled.desk.kit.parts import Act, Busy, Drawing, Own, Says
 from uncle_sled.desk.session import Session
@@ -151,7 +151,7 @@ class MovesPanel(Panel):
         session = self.session
         s, tried = session.studied, session.ghost_studied
         if s.build.rig.carrier == "vehicle bed":
-            return bars.bed_bars(tried or s, self.words, width, height)
+            return balance_bars.bed_bars(tried or s, self.words, width, height)
         before = tuple(
             (s.table.cases[row].name, float(s.readings.tongue_kg[row])) for row in s.towing_rows if math.isfinite(s.readings.tongue_kg[row])
         )
@@ -166,4 +166,4 @@ class MovesPanel(Panel):
             for r in later.towing_rows
             if np.isfinite(later.readings.band_kg[r]).all()
         }
-        return bars.ghost_rows(before, after, bands, self.words, width, height)
+        return balance_bars.ghost_rows(before, after, bands, self.words, width, height)

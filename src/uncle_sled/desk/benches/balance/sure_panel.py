@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.balance import bars
+from uncle_sled.core.drawing.balance import balance_bars
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.balance.sureness import doubt_of_all_weighed_kg, load_kg, load_sigma_kg, owners
-from uncle_sled.desk.benches.balance.panels import worst_row
+from uncle_sled.desk.benches.balance.limits_and_driving import worst_row
 from uncle_sled.desk.kit.panel import Group, Panel, rows
 from uncle_sled.desk.kit.parts import Drawing, Says
 
@@ -25,7 +25,7 @@ class SurePanel(Panel):
         return "The rear axle, give or take" if bed else "The ball, give or take"
 
     def _cases(self, width: float, height: float) -> tuple[Primitive, ...]:
-        return bars.sure_bars(self.studied, worst_row(self.session), self.words, width, height)
+        return balance_bars.sure_bars(self.studied, worst_row(self.session), self.words, width, height)
 
     def _told(self) -> str:
         s, row, words = self.studied, worst_row(self.session), self.words
@@ -40,4 +40,4 @@ class SurePanel(Panel):
     def _owner_shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         s, row = self.session.studied, worst_row(self.session)
         found = owners(s, row, MOST_OWNERS) if s.towing_rows else ()
-        return bars.owner_bars(found, float(load_sigma_kg(s)[row]), self.words, width, height) if found else ()
+        return balance_bars.owner_bars(found, float(load_sigma_kg(s)[row]), self.words, width, height) if found else ()

@@ -27,7 +27,7 @@ from uncle_sled.core.studies.balance.sway import (
     tyre_band,
     what_ifs,
 )
-from uncle_sled.desk.benches.balance.panels import TRY_TIP, try_edit, worst_row
+from uncle_sled.desk.benches.balance.limits_and_driving import TRY_TIP, try_edit, worst_row
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Act, Drawing, Listed, Own, Says, note
 from uncle_sled.desk.kit.table import Column

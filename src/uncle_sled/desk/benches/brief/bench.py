@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPushButton
 
 from uncle_sled.core.document.edits import add_to, fresh_id
-from uncle_sled.core.drawing.rig.figures import standing_people
+from uncle_sled.core.drawing.rig.people import standing_people
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.benches.brief.brief_panel import BriefPanel
 from uncle_sled.desk.session import Session

@@ -8,9 +8,9 @@ from uncle_sled.core.drawing.cut.sheet_drawn import bar_drawn, bar_long_m
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.cut.bars import BarPlan
+from uncle_sled.core.studies.cut.cut_from_stock import laid_out
 from uncle_sled.core.studies.cut.handed import OnBars
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.piece_chart import NOT_PLACED, PieceChart
 from uncle_sled.desk.kit.panel import Group, across, rows

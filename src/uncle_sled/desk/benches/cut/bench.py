@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.studies.cut.cut_from_stock import BuildPlan, first_laid, laid_out
 from uncle_sled.core.studies.cut.handed import Handed, handed
 from uncle_sled.core.studies.cut.numbers import numbers_of, print_ops
-from uncle_sled.core.studies.cut.of_the_build import BuildPlan, first_laid, laid_out
 from uncle_sled.core.studies.cut.sawing import offcuts_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words

@@ -11,8 +11,8 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.consumables import Rule, Used, counted, rules_of, used_up
+from uncle_sled.core.studies.cut.cut_from_stock import laid_out
 from uncle_sled.core.studies.cut.money import Money, Sum, money_of
-from uncle_sled.core.studies.cut.of_the_build import laid_out
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.stock_panel import typed_number

@@ -13,10 +13,10 @@ from uncle_sled.core.drawing.cut.piece_map import piece_map
 from uncle_sled.core.drawing.cut.sheet_drawn import sheet_drawn
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.studies.cut.cut_from_stock import RACK, laid_out
 from uncle_sled.core.studies.cut.handed import OnSheet
-from uncle_sled.core.studies.cut.held import Held, faults_of
+from uncle_sled.core.studies.cut.held_pieces import Held, faults_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.of_the_build import RACK, laid_out
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.benches.cut.piece_chart import NO_CUTS, NOT_PLACED, PieceChart

@@ -10,7 +10,7 @@ from uncle_sled.core.document.cut import Cut, StockSize
 from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.studies.cut.of_the_build import sizes_now, stocks_of
+from uncle_sled.core.studies.cut.cut_from_stock import sizes_now, stocks_of
 from uncle_sled.core.studies.cut.take_off import lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import by_material
 from uncle_sled.desk.benches.cut.bench import CutPanel

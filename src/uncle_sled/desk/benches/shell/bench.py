@@ -218,7 +218,7 @@ class ShellBench(PanelBench):
 
     # faces
     def compare(self) -> None:
-        from uncle_sled.desk.benches.shell.compare_ways import CompareWays  # not on the first screen
+        from uncle_sled.desk.benches.shell.ways_panel import CompareWays  # not on the first screen
 
         if silhouette_of(self.session.build.shell) is None or not self.session.build.shell.faces:
             self.session.said.emit("There is no body with faces yet: take a silhouette and add its faces first.", "note")

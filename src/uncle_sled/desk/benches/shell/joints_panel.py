@@ -13,9 +13,9 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import SeamMade
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell import unfolded
-from uncle_sled.core.studies.shell.panels import PanelCut, joined, panels
+from uncle_sled.core.studies.shell.bought_panels import PanelCut, joined, panels
+from uncle_sled.core.studies.shell.built_sections import BuiltSection, sections_of, usual_splits
 from uncle_sled.core.studies.shell.seams import Seam, runs_over, seams, usual_seams
-from uncle_sled.core.studies.shell.sections import BuiltSection, sections_of, usual_splits
 from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows, tools
 from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Own, Says, one_of

@@ -179,15 +179,15 @@ class RelinePanel(Panel):
             Relining(
                 f"draft-{face}",
                 face,
-                Mass(round(self.heap_value.si * areas[face] / whole, 4)) if self.heap_value is not None else None,
-                str(self.old.currentData() or ""),
-                v["out"] if self.old.currentData() else None,
-                str(self.foam.currentData() or ""),
-                v["foam"] if self.foam.currentData() else None,
-                furring,
-                v["pitch"] if furring is not None else None,
-                str(self.liner.currentData() or ""),
-                v["liner"] if self.liner.currentData() else None,
+                out_mass=Mass(round(self.heap_value.si * areas[face] / whole, 4)) if self.heap_value is not None else None,
+                out_material=str(self.old.currentData() or ""),
+                out_thickness=v["out"] if self.old.currentData() else None,
+                foam=str(self.foam.currentData() or ""),
+                foam_thickness=v["foam"] if self.foam.currentData() else None,
+                furring=furring,
+                furring_pitch=v["pitch"] if furring is not None else None,
+                liner=str(self.liner.currentData() or ""),
+                liner_thickness=v["liner"] if self.liner.currentData() else None,
             )
             for face in faces
             if areas[face] > 0

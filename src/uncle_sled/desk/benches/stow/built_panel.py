@@ -10,7 +10,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.stow.bed_drawn import bed_drawn
 from uncle_sled.core.drawing.stow.cabinet_drawn import cabinet_drawn, piece_lines
-from uncle_sled.core.findings.stow.built import CAUTION
+from uncle_sled.core.findings.stow.cabinets import CAUTION
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.studies.stow.carries import Carry, carries

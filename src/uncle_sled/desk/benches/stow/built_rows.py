@@ -139,12 +139,12 @@ def _cabinet(session: Session, thing: Thing, cabinet: Cabinet) -> list[tuple[str
         new = BoardHole(
             id,
             "sink" if top else "wires",
-            "worktop" if top else "back",
-            Length(0.1),
-            Length(0.1),
-            Length(0.35 if top else 0.04),
-            Length(0.30 if top else 0.04),
-            not top,
+            board="worktop" if top else "back",
+            along=Length(0.1),
+            up=Length(0.1),
+            width=Length(0.35 if top else 0.04),
+            height=Length(0.30 if top else 0.04),
+            round=not top,
         )
         return [add_to(f"{path}.holes", _new(new))]
 

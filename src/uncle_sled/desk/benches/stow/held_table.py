@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.stow.held_plan import held_plan
-from uncle_sled.core.findings.stow.held import CAUTION
+from uncle_sled.core.findings.stow.tie_downs import CAUTION
 from uncle_sled.core.parts.holding import Way
 from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, held_words, restraints
 from uncle_sled.core.units import GRAVITY
@@ -139,7 +139,7 @@ class HeldTable(Panel):
     def strap(self) -> None:
         """The remedy of the loose things, kept at once; undo takes it back."""
         from uncle_sled.core.findings.all_findings import findings
-        from uncle_sled.core.findings.stow.held import hold_remedy
+        from uncle_sled.core.findings.stow.tie_downs import hold_remedy
 
         finding = next((f for f in findings(self.session.studied) if f.code == "held-loose"), None)
         made = hold_remedy(self.session.studied, finding) if finding is not None else None

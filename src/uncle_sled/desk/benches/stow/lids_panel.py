@@ -10,7 +10,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
-from uncle_sled.core.findings.stow.built import STRUT_CAUTION
+from uncle_sled.core.findings.stow.cabinets import STRUT_CAUTION
 from uncle_sled.core.studies.stow.hinged import Hinged, hinged
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS, search
 from uncle_sled.core.words import upper_first

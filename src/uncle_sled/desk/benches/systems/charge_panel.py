@@ -11,9 +11,9 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.findings.systems.power import day_words
-from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.form import Row, plain

@@ -11,8 +11,8 @@ from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
-from uncle_sled.core.studies.systems.of_the_build import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.studies.systems.sweat import fan_of
+from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows

@@ -13,8 +13,8 @@ from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.systems import Off
 from uncle_sled.core.drawing.systems.stay_chart import day_chart
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.wiring.appliances import Runs, loads_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.acts import Acts

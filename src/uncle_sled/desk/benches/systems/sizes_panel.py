@@ -10,7 +10,6 @@ from uncle_sled.core.drawing.systems.needs_chart import needs_chart
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg
 from uncle_sled.core.studies.systems.bank import fault_a
-from uncle_sled.core.studies.systems.of_the_build import stay_mode
 from uncle_sled.core.studies.systems.sizing import (
     VOLTS_IN_HAND,
     Least,
@@ -24,6 +23,7 @@ from uncle_sled.core.studies.systems.sizing import (
     ways_of,
 )
 from uncle_sled.core.studies.systems.stay import panels_wp, stay_of
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.wiring.appliances import figures_of, units_of
 from uncle_sled.core.wiring.conductors import breaking_type
 from uncle_sled.core.wiring.wired import wired_of

@@ -6,8 +6,8 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.sweat_views import face_section, sweat_picture
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.glaser import Profile, profiles_of
-from uncle_sled.core.studies.systems.of_the_build import the_night
 from uncle_sled.core.studies.systems.sweat import Night, Surface
+from uncle_sled.core.studies.systems.systems_as_built import the_night
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.clicked import Clicked
 from uncle_sled.desk.kit.form import Row, plain

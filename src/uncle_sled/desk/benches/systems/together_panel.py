@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.together_chart import together_chart
-from uncle_sled.core.studies.systems.of_the_build import stay_mode
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.studies.systems.together import Meeting, Together, together_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.clicked import Clicked

@@ -23,38 +23,38 @@ ADJECTIVES = {"height": "high", "width": "wide", "length": "long"}
 TOO_LARGE = Rule(
     "too-large",
     "stop",
-    "Brief",
-    "Higher, wider or longer on the road than the brief allows",
-    "The limit is your own, from the rule where you drive, a garage or a ferry.",
-    CAUTION,
-    "Take off what reaches out, or lower it; a limit typed wrong is put right on Brief.",
+    stop="Brief",
+    when="Higher, wider or longer on the road than the brief allows",
+    why="The limit is your own, from the rule where you drive, a garage or a ferry.",
+    caution=CAUTION,
+    why_none="Take off what reaches out, or lower it; a limit typed wrong is put right on Brief.",
 )
 TOO_FAST = Rule(
     "too-fast",
     "stop",
-    "Rig",
-    "Towed faster than the tyres' speed symbol allows",
-    "A tyre over its speed overheats and bursts, the sooner the fuller it is loaded.",
-    CAUTION,
-    "Drive no faster than the letter says, or other tyres.",
+    stop="Rig",
+    when="Towed faster than the tyres' speed symbol allows",
+    why="A tyre over its speed overheats and bursts, the sooner the fuller it is loaded.",
+    caution=CAUTION,
+    why_none="Drive no faster than the letter says, or other tyres.",
 )
 ROLLS = Rule(
     "rolls",
     "mind",
-    "Balance",
-    "A wheel lifts at less than 0.35 g sideways",
-    "A hurried bend asks for 0.3 to 0.4 g.",
-    "Screening only: springs, tyres and road take their share.",
-    "Weight lower down, or a wider track.",
+    stop="Balance",
+    when="A wheel lifts at less than 0.35 g sideways",
+    why="A hurried bend asks for 0.3 to 0.4 g.",
+    caution="Screening only: springs, tyres and road take their share.",
+    why_none="Weight lower down, or a wider track.",
 )
 LOW_TAIL = Rule(
     "low-tail",
     "mind",
-    "Rig",
-    "Under 12 degrees of free ground behind the wheels",
-    "A driveway or a ferry's ramp drags what hangs lower.",
-    CAUTION,
-    "Raise what hangs there, or bring it nearer the axle.",
+    stop="Rig",
+    when="Under 12 degrees of free ground behind the wheels",
+    why="A driveway or a ferry's ramp drags what hangs lower.",
+    caution=CAUTION,
+    why_none="Raise what hangs there, or bring it nearer the axle.",
 )
 PAST_FRAME = Rule(
     "past-frame",
@@ -180,11 +180,11 @@ def _floating(s: Studied, words: Words) -> Iterator[Finding]:
 EMPTYING = Rule(
     "emptying-order",
     "mind",
-    "Stow",
-    "Tanks of one kind that leave the band while they are emptied one after the other",
-    "In between, one is full and the other empty, and no standing case shows that.",
-    "Weigh it before you tow; the papers of car and coupler and local law decide.",
-    "Empty them in the order that is named, or a little of each in turn.",
+    stop="Stow",
+    when="Tanks of one kind that leave the band while they are emptied one after the other",
+    why="In between, one is full and the other empty, and no standing case shows that.",
+    caution="Weigh it before you tow; the papers of car and coupler and local law decide.",
+    why_none="Empty them in the order that is named, or a little of each in turn.",
 )
 
 
@@ -209,11 +209,11 @@ def _emptying(s: Studied, words: Words) -> Iterator[Finding]:
 AXLE_RESERVE = Rule(
     "axle-reserve",
     "note",
-    "Rig",
-    "Equalised axles with less than 10 % in reserve",
-    "They share evenly only without friction; leaves and shackles rub, and one carries more.",
-    "Screening only: plates and makers decide.",
-    "Weigh each axle loaded, or take axles of a higher rating.",
+    stop="Rig",
+    when="Equalised axles with less than 10 % in reserve",
+    why="They share evenly only without friction; leaves and shackles rub, and one carries more.",
+    caution="Screening only: plates and makers decide.",
+    why_none="Weigh each axle loaded, or take axles of a higher rating.",
 )
 
 

@@ -60,18 +60,26 @@ HELD = {
         "held-weak", "stop", "Stow", "What holds a thing is weaker than its pull in a stop", WHY, CAUTION, helps="edit", cure=hold_remedy
     ),
     "jumps": Rule("held-jumps", "mind", "Stow", "A thing held sideways, but not down", WHY, CAUTION, helps="edit", cure=hold_remedy),
-    "skin": Rule("held-skin", "mind", "Stow", "A heavy thing tied to the floor's skin", WHY, CAUTION, "Carry the rings down to the frame."),
+    "skin": Rule(
+        "held-skin",
+        "mind",
+        stop="Stow",
+        when="A heavy thing tied to the floor's skin",
+        why=WHY,
+        caution=CAUTION,
+        why_none="Carry the rings down to the frame.",
+    ),
 }
 
 
 LATCH_OPENS = Rule(
     "latch-opens",
     "mind",
-    "Stow",
-    "A cupboard's latch is weaker than what leans on its door",
-    "In a stop everything inside leans on the door with its whole weight.",
-    CAUTION,
-    "A stronger latch, a lip inside, or a door that slides across the travel.",
+    stop="Stow",
+    when="A cupboard's latch is weaker than what leans on its door",
+    why="In a stop everything inside leans on the door with its whole weight.",
+    caution=CAUTION,
+    why_none="A stronger latch, a lip inside, or a door that slides across the travel.",
 )
 
 

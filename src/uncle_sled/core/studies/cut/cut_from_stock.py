@@ -17,9 +17,9 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody, slow
-from uncle_sled.core.studies.cut.held import Held, faults_of
+from uncle_sled.core.studies.cut.cut_plan import CutPlan, cut_plan
+from uncle_sled.core.studies.cut.held_pieces import Held, faults_of
 from uncle_sled.core.studies.cut.mitres import LEAST_DEG, Slanted
-from uncle_sled.core.studies.cut.plan import CutPlan, cut_plan
 from uncle_sled.core.studies.cut.take_off import SHEET_M, Lot, TakeOff, bars_sold_m, lots_of, take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, Wrong, by_material, wrong_pieces, wrong_saw, wrong_stocks
 
@@ -91,7 +91,15 @@ def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Sto
 def _stock(size: StockSize) -> Stock:
     width = size.width.si if size.width is not None and size.kind == "sheet" else 0.0
     name = f"{RACK if size.rack else ''}{size.id}"
-    return Stock(name, size.kind, size.material, size.length.si, width, size.qty, 0.0 if size.rack else size.price)
+    return Stock(
+        name,
+        size.kind,
+        material=size.material,
+        length_m=size.length.si,
+        width_m=width,
+        qty=size.qty,
+        price=0.0 if size.rack else size.price,
+    )
 
 
 def held_of(cut: Cut, lots: tuple[Lot, ...]) -> tuple[Held, ...]:

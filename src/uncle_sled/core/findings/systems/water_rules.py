@@ -9,7 +9,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import stands_outside
-from uncle_sled.core.studies.systems.of_the_build import the_water
+from uncle_sled.core.studies.systems.systems_as_built import the_water
 from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
 from uncle_sled.core.wiring.appliances import figures_of
 from uncle_sled.core.words import Words, lower_first

@@ -14,8 +14,8 @@ from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.dangers import stays_open
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, boil_off_kw
-from uncle_sled.core.studies.systems.of_the_build import the_gas
 from uncle_sled.core.studies.systems.sweat import sleepers
+from uncle_sled.core.studies.systems.systems_as_built import the_gas
 from uncle_sled.core.words import Words, lower_first, upper_first
 
 SOURCE = "boiling of butane and propane; air for flames"  # of every rule here, said after its reason

@@ -12,7 +12,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.built import blocked_drawers, cut_fronts
+from uncle_sled.core.studies.stow.cabinets_in_place import blocked_drawers, cut_fronts
 from uncle_sled.core.studies.stow.carries import Carry, carries
 from uncle_sled.core.studies.stow.clashes import modes_in_use
 from uncle_sled.core.studies.stow.hinged import Hinged, hinged
@@ -159,20 +159,20 @@ STRUT_UNSAID = Rule(
 STRUT_ALONE = Rule(
     "strut-alone",
     "mind",
-    "Stow",
-    "A single strut and nothing else that holds",
-    "When it gives way the lid comes down.",
-    STRUT_CAUTION,
-    "A second strut, a prop, a pin or a catch (Lids).",
+    stop="Stow",
+    when="A single strut and nothing else that holds",
+    why="When it gives way the lid comes down.",
+    caution=STRUT_CAUTION,
+    why_none="A second strut, a prop, a pin or a catch (Lids).",
 )
 SECOND_UNSAID = Rule(
     "second-hold-unsaid",
     "mind",
-    "Stow",
-    "A lifted bed, hatch or lid without a second hold that is said",
-    "Struts of one age lose their gas together; ropes and catches give way once.",
-    STRUT_CAUTION,
-    "A prop, pin, ledge or chain, said on Lids or Built.",
+    stop="Stow",
+    when="A lifted bed, hatch or lid without a second hold that is said",
+    why="Struts of one age lose their gas together; ropes and catches give way once.",
+    caution=STRUT_CAUTION,
+    why_none="A prop, pin, ledge or chain, said on Lids or Built.",
 )
 BED_WEAK = Rule(
     "bed-weak",
@@ -199,29 +199,29 @@ PULL_TIPS = Rule(
 PULL_WEAK = Rule(
     "pull-out-weak",
     "mind",
-    "Stow",
-    "Slides or a latch too weak for what is pulled out",
-    "In a stop it all leans on its latch, pulled out on its slides.",
-    CAUTION,
-    "Slides and latch rated for it (Built).",
+    stop="Stow",
+    when="Slides or a latch too weak for what is pulled out",
+    why="In a stop it all leans on its latch, pulled out on its slides.",
+    caution=CAUTION,
+    why_none="Slides and latch rated for it (Built).",
 )
 LIFT_WEAK = Rule(
     "lift-weak",
     "stop",
-    "Stow",
-    "Rope, pins or crank of a lifting bed that do not do",
-    "Ropes at five times what they carry; nobody sleeps on a rope.",
-    CAUTION,
-    "Stronger ropes and pins, more parts to the rope (Built).",
+    stop="Stow",
+    when="Rope, pins or crank of a lifting bed that do not do",
+    why="Ropes at five times what they carry; nobody sleeps on a rope.",
+    caution=CAUTION,
+    why_none="Stronger ropes and pins, more parts to the rope (Built).",
 )
 LIFT_FREE = Rule(
     "lift-no-brake",
     "mind",
-    "Stow",
-    "A winch that does not hold by itself",
-    "A ratchet alone slips while one looks for the pin.",
-    CAUTION,
-    "A winch with a brake.",
+    stop="Stow",
+    when="A winch that does not hold by itself",
+    why="A ratchet alone slips while one looks for the pin.",
+    caution=CAUTION,
+    why_none="A winch with a brake.",
 )
 COOK_STEPS = Rule(
     "cook-steps",

@@ -14,7 +14,7 @@ import msgspec
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import face_of
-from uncle_sled.core.geometry.joints import Joint
+from uncle_sled.core.geometry.body_joints import Joint
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import materials
 from uncle_sled.core.parts.face_build import library_of
@@ -117,7 +117,9 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
         if sums.build is not None:
             holes = sum(h.area for h in s.framed.holes_in(surface.id))
             mass = (surface.area_m2 - holes) * sums.build.kg_m2
-    return PanelCut(surface.id, surface.kind, thick, outside, inside, tuple(edges), mass, fault)
+    return PanelCut(
+        surface.id, surface.kind, thick_m=thick, outside_m=outside, inside_m=inside, edges=tuple(edges), mass_kg=mass, fault=fault
+    )
 
 
 def _no_sandwich(face: Face, own: set[str]) -> str:

@@ -98,11 +98,11 @@ def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | 
     return Joint(
         pair[0],
         pair[1],
-        (kinds[pair[0]], kinds.get(pair[1], "")),
-        sum(p.length for p, _, _ in some),
-        turn,
-        _runs([p.flat for p, _, _ in some]),
-        on_b,
+        kinds=(kinds[pair[0]], kinds.get(pair[1], "")),
+        length_m=sum(p.length for p, _, _ in some),
+        turn_deg=turn,
+        on_a=_runs([p.flat for p, _, _ in some]),
+        on_b=on_b,
     )
 
 

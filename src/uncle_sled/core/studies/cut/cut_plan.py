@@ -11,7 +11,7 @@ from functools import partial
 import msgspec
 
 from uncle_sled.core.studies.cut.bars import BarPlan
-from uncle_sled.core.studies.cut.held import Held, plan_around
+from uncle_sled.core.studies.cut.held_pieces import Held, plan_around
 from uncle_sled.core.studies.cut.layouts import SheetPlan
 from uncle_sled.core.studies.cut.mitres import Slanted, mitred_plan
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, by_material

@@ -74,7 +74,7 @@ def sections_of(s: Studied) -> Sections:
     """Every face in its sections; whole ones are sections as well. Nothing without a body."""
     body, words = s.framed.body, Words(s.build.brief.reading.shown())
     if body is None or body.width <= 0:
-        return Sections((), (), (), (), 0, 0.0, 0.0)
+        return Sections((), (), faults=(), true_sizes=(), joints=0, worst_m=0.0, likely_m=0.0)
     faults: list[str] = []
     made: list[BuiltSection] = []
     most = 0
@@ -88,7 +88,13 @@ def sections_of(s: Studied) -> Sections:
     made = [msgspec.structs.replace(section, order=k) for k, section in enumerate(made, 1)]
     gap = s.build.shell.joint_gap.si if s.build.shell.joint_gap is not None else GAP_M
     return Sections(
-        tuple(made), tuple(section.id for section in reversed(made)), tuple(faults), _true_sizes(s), most, most * gap, math.sqrt(most) * gap
+        tuple(made),
+        tuple(section.id for section in reversed(made)),
+        faults=tuple(faults),
+        true_sizes=_true_sizes(s),
+        joints=most,
+        worst_m=most * gap,
+        likely_m=math.sqrt(most) * gap,
     )
 
 
@@ -165,16 +171,16 @@ def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSecti
             BuiltSection(
                 f"{surface.id} {k}" if lines else surface.id,
                 surface.id,
-                upper_first(f"{surface.id} {k} of {len(marks) - 1}") if lines else upper_first(surface.id),
-                shape,
-                centre,
-                ((centre[0] - reach, top), (centre[0] + reach, top)),
-                at,
-                (b - a, tall),
-                total if known else None,
-                max(math.ceil(tall / BOLT_PITCH_M), 2) if k < len(marks) - 1 else 0,
-                0,
-                tuple(ids),
+                name=upper_first(f"{surface.id} {k} of {len(marks) - 1}") if lines else upper_first(surface.id),
+                shape=shape,
+                centre=centre,
+                picks=((centre[0] - reach, top), (centre[0] + reach, top)),
+                at_m=at,
+                size_m=(b - a, tall),
+                mass_kg=total if known else None,
+                bolts=max(math.ceil(tall / BOLT_PITCH_M), 2) if k < len(marks) - 1 else 0,
+                order=0,
+                members=tuple(ids),
             )
         )
     return made

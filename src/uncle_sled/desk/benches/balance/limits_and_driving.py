@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QGridLayout, QWidget
 
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.balance import bars, road_cards
+from uncle_sled.core.drawing.balance import balance_bars, road_cards
 from uncle_sled.core.drawing.balance.car_card import car_card
 from uncle_sled.core.drawing.balance.size_card import size_card
 from uncle_sled.core.drawing.primitives import Primitive
@@ -79,13 +79,13 @@ class LimitsPanel(Panel):
         return rows(Scrolled(self.chart, share=3), self.cars, Says(self._told), gap=GAP)
 
     def _high(self) -> float:
-        return bars.rows_high(len(self._mine()) + len(self._unchecked()))
+        return balance_bars.rows_high(len(self._mine()) + len(self._unchecked()))
 
     def _cars_high(self) -> float:
-        return bars.cars_high() if vehicles_of(self.session.build.brief, self.session.facts) else 60.0
+        return balance_bars.cars_high() if vehicles_of(self.session.build.brief, self.session.facts) else 60.0
 
     def _side_by_side(self, width: float, height: float) -> Shapes:
-        return bars.car_bars(self.studied, self.words, width, height)
+        return balance_bars.car_bars(self.studied, self.words, width, height)
 
     def _told(self) -> str:
         return " ".join(
@@ -102,7 +102,7 @@ class LimitsPanel(Panel):
     def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
         mine, none = self._mine(), self._unchecked()
         words = self.words
-        return bars.limit_bars(self.session.studied, mine, none, words, width, height) if mine or none else ()
+        return balance_bars.limit_bars(self.session.studied, mine, none, words, width, height) if mine or none else ()
 
     def _counted(self) -> list[str]:
         """How many limits were held against a number at all; blue is computed, green is weighed."""

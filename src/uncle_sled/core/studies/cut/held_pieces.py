@@ -159,14 +159,14 @@ def _cuts(boxes: Sequence[Box], room: Box, kerf: int, level: int = 0) -> list[Sa
         made: list[Saw] = []
         for along, at, far in (("x", bx - x, bw), ("y", by - y, bh)):
             if at > 0:  # what lies before it goes first
-                made.append(Saw(along, max(at - kerf, 0), x, y, w, h, level))
+                made.append(Saw(along, max(at - kerf, 0), x=x, y=y, w=w, h=h, level=level))
                 if along == "x":
                     x, w = bx, w - at
                 else:
                     y, h = by, h - at
                 level += 1
             if far < (w if along == "x" else h):
-                made.append(Saw(along, far, x, y, w, h, level))
+                made.append(Saw(along, far, x=x, y=y, w=w, h=h, level=level))
                 if along == "x":
                     w = far
                 else:
@@ -183,7 +183,7 @@ def _cuts(boxes: Sequence[Box], room: Box, kerf: int, level: int = 0) -> list[Sa
                     first, second = (x, y, fence, h), (x + fence + kerf, y, w - fence - kerf, h)
                 else:
                     first, second = (x, y, w, fence), (x, y + fence + kerf, w, h - fence - kerf)
-                here = Saw("xy"[axis], fence, x, y, w, h, level)
+                here = Saw("xy"[axis], fence, x=x, y=y, w=w, h=h, level=level)
                 return [here, *_cuts(low, first, kerf, level + 1), *_cuts(high, second, kerf, level + 1)]
     return []
 
@@ -261,7 +261,7 @@ def _spot(each_stock: Held, piece: Wanted, stock: Stock, trim_m: float) -> Spot:
         x, y, turn = y, stock.length_m - 2 * trim_m - x - w, not turn
     ring = turned(_ring(piece), 90 if turn else 0)
     w, h = max(a for a, _ in ring), max(b for _, b in ring)
-    return Spot(each_stock.piece, x, y, w, h, 90 if turn else 0, tuple((a + x, b + y) for a, b in ring))
+    return Spot(each_stock.piece, x, y_m=y, w_m=w, h_m=h, deg=90 if turn else 0, ring=tuple((a + x, b + y) for a, b in ring))
 
 
 def _nested_layout(nested: Nested, stock: Stock, trim_m: float, held: Sequence[Held]) -> Layout:
@@ -275,7 +275,7 @@ def _nested_layout(nested: Nested, stock: Stock, trim_m: float, held: Sequence[H
             ring = tuple((wide - b, a) for a, b in ring)
             x, y, w, h, turn = wide - trim_m - trim_m - y - h, x, h, w, not turn
         pinned = any(h_.piece == spot.piece and abs(h_.x_m - x - trim_m) < 1e-6 and abs(h_.y_m - y - trim_m) < 1e-6 for h_ in held)
-        lies.append(Lies(spot.piece, x + trim_m, y + trim_m, w, h, turn, ring, pinned))
+        lies.append(Lies(spot.piece, x + trim_m, y_m=y + trim_m, w_m=w, h_m=h, turned=turn, ring=ring, pinned=pinned))
     return Layout(stock.id, stock.length_m, stock.width_m, tuple(lies), ())
 
 

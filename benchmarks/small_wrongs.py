@@ -305,8 +305,8 @@ ROAD_STOP = (
     Wrong("studies/road/reconcile.py", "cov = cov0 - gain @ h @ cov0", "cov = cov0 + gain @ h @ cov0"),
     Wrong(
         "studies/road/reconcile.py",
-        'doubt[a, a] += water if kind == "total" else 0.04 * water',
-        'doubt[a, a] += water if kind == "total" else 0.0 * water',
+        "doubt[a, a] += float(((reaches * table.sigma_kg[row, rest]) ** 2).sum())",
+        "doubt[a, a] += float((table.sigma_kg[row, rest] ** 2).sum())",
     ),
     Wrong(
         "studies/road/trips.py",

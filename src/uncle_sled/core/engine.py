@@ -197,7 +197,7 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
 
 
 def from_last(
-    again: Callable[..., R | None], lane: Callable[..., Hashable] = lambda *args: None, most: int = 1
+    again: Callable[..., R | None], lane: Callable[..., Hashable] = lambda *_args: None, most: int = 1
 ) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Make a result from the last one of its lane, where little has changed since.
 

@@ -219,7 +219,7 @@ class Session(QObject):
         self.hand = Hand(self, self._hands, says, ids)
         return self.hand
 
-    def hand_moves(self, hand: Hand) -> None:
+    def hand_moves(self, _hand: Hand) -> None:
         self._rested = self.studied
 
     def hand_rests(self, hand: Hand) -> None:

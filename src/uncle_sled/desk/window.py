@@ -478,7 +478,7 @@ class Window(FileWork):
     def _drawer(self) -> None:
         self.right.setVisible(not self.right.isVisible())
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         before = self._small
         self._small = self.width() < 1100 or self.height() < 700
         if before != self._small:

@@ -83,7 +83,7 @@ class _Pdf:
         self._take(look)
         self.canvas.clipPath(self._path(outline, closed=True), stroke=0, fill=0)
 
-    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+    def ground(self, left: float, low: float, wide: float, high: float, _ink: str) -> None:
         self.canvas.setFillColor("#FFFFFF")
         self.canvas.rect(left, low, wide, high, stroke=0, fill=1)
 

@@ -63,7 +63,7 @@ class NotWritten(msgspec.Struct, frozen=True):
     says: str
 
 
-def autosave_job(project: Project, tell: Tell, autosave: Autosave) -> NotWritten | None:
+def autosave_job(project: Project, _tell: Tell, autosave: Autosave) -> NotWritten | None:
     """Write a project's autosave, in the worker."""
     try:
         write_autosave(autosave, to_bytes(project))

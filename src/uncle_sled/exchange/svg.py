@@ -106,7 +106,7 @@ class _Svg:
         look = {"fill": "none", "stroke": _colour("wood"), "stroke-width": f"{2 * thick:.2f}"}
         Tree.SubElement(self._inside(outline), "polygon", {"points": self._points(outline), **look})
 
-    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+    def ground(self, left: float, low: float, wide: float, high: float, _ink: str) -> None:
         top = self.height - low - high
         spot = {"x": f"{left:.2f}", "y": f"{top:.2f}", "width": f"{wide:.2f}", "height": f"{high:.2f}"}
         Tree.SubElement(self.root, "rect", {**spot, "fill": "#FFFFFF"})

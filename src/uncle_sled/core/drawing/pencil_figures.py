@@ -34,7 +34,7 @@ def figure(thing: Thing, view: str, wide: float, high: float, turn: int) -> tupl
 
 
 @lru_cache(maxsize=4096)
-def _drawn(what: str, view: str, wide: float, high: float, turn: int, contents: str) -> tuple[Chain, ...]:
+def _drawn(what: str, view: str, wide: float, high: float, turn: int, _contents: str) -> tuple[Chain, ...]:
     make = FIGURES.get(what, _box)
     made = make(view, wide, high)
     if turn in (180, 270) and view != "rear":  # its front end is aft
@@ -102,7 +102,7 @@ def _bed(view: str, w: float, h: float) -> Chains:
     return [soft(0.01 * w, h - top, 0.99 * w, h), *([soft(0.02 * w, h - top * 0.55, 0.14 * w, h)] if view == "side" else [])]
 
 
-def _cushion(view: str, w: float, h: float) -> Chains:
+def _cushion(_view: str, w: float, h: float) -> Chains:
     return [soft(0.06 * w, 0.08 * h, 0.94 * w, 0.92 * h), ((0.2 * w, 0.5 * h), (0.8 * w, 0.5 * h))]
 
 
@@ -125,7 +125,7 @@ def _tank(view: str, w: float, h: float) -> Chains:
     return [*lines, box(0.08 * w, 0.92 * h, 0.08 * w + 2 * r, h)]
 
 
-def _drum(view: str, w: float, h: float) -> Chains:
+def _drum(_view: str, w: float, h: float) -> Chains:
     if abs(w - h) < 0.1 * max(w, h):
         return [ring(w / 2, h / 2, 0.42 * min(w, h)), ring(w / 2, h / 2, 0.1 * min(w, h))]
     if w > h:
@@ -253,7 +253,7 @@ def _toilet(view: str, w: float, h: float) -> Chains:
     ]
 
 
-def _heater(view: str, w: float, h: float) -> Chains:
+def _heater(_view: str, w: float, h: float) -> Chains:
     made: Chains = []
     for k in (0.3, 0.5, 0.7):
         wave = tuple((k * w + 0.05 * w * math.sin(4 * math.pi * t / 10), (0.2 + 0.6 * t / 10) * h) for t in range(11))
@@ -261,7 +261,7 @@ def _heater(view: str, w: float, h: float) -> Chains:
     return [*made, box(0.1 * w, 0.1 * h, 0.9 * w, 0.9 * h)]
 
 
-def _cooler(view: str, w: float, h: float) -> Chains:
+def _cooler(_view: str, w: float, h: float) -> Chains:
     lines: Chains = [((0.1 * w, y * h), (0.9 * w, y * h)) for y in (0.25, 0.4)]
     return [*lines, *_flake(0.5 * w, 0.7 * h, 0.16 * min(w, h))]
 
@@ -293,7 +293,7 @@ def _table(view: str, w: float, h: float) -> Chains:
     return [((0.0, top), (w, top)), ((0.1 * w, 0.0), (0.1 * w, top)), ((0.9 * w, 0.0), (0.9 * w, top))]
 
 
-def _wheel(view: str, w: float, h: float) -> Chains:
+def _wheel(_view: str, w: float, h: float) -> Chains:
     if abs(w - h) < 0.25 * max(w, h):
         r = min(w, h) / 2
         spokes: Chains = [((w / 2, h / 2), (w / 2 + 0.55 * r * math.cos(t), h / 2 + 0.55 * r * math.sin(t))) for t in (0.5, 2.6, 4.7)]
@@ -373,7 +373,7 @@ def _fan(view: str, w: float, h: float) -> Chains:
     return [ring(w / 2, h / 2, r), *blades]
 
 
-def _tools(view: str, w: float, h: float) -> Chains:
+def _tools(_view: str, w: float, h: float) -> Chains:
     return [
         ((0.2 * w, 0.2 * h), (0.62 * w, 0.62 * h)),
         arc(0.72 * w, 0.72 * h, 0.16 * min(w, h), -20, 250),
@@ -381,11 +381,11 @@ def _tools(view: str, w: float, h: float) -> Chains:
     ]
 
 
-def _charger(view: str, w: float, h: float) -> Chains:
+def _charger(_view: str, w: float, h: float) -> Chains:
     return [((0.56 * w, 0.88 * h), (0.36 * w, 0.48 * h), (0.6 * w, 0.52 * h), (0.42 * w, 0.12 * h))]
 
 
-def _light(view: str, w: float, h: float) -> Chains:
+def _light(_view: str, w: float, h: float) -> Chains:
     r = 0.22 * min(w, h)
     rays: Chains = [
         ((w / 2 + 1.3 * r * math.cos(t), h / 2 + 1.3 * r * math.sin(t)), (w / 2 + 1.9 * r * math.cos(t), h / 2 + 1.9 * r * math.sin(t)))

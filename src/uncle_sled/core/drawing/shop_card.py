@@ -58,7 +58,7 @@ def card_lines(stop: str, s: Studied, found: tuple[Finding, ...]) -> tuple[Line,
     return (*lines[:MOST_LINES], settle)
 
 
-def _brief(s: Studied, words: Words) -> list[Line]:
+def _brief(s: Studied, _words: Words) -> list[Line]:
     cars = [car.name for car in s.facts.vehicles][:1]
     return [
         Line(
@@ -93,7 +93,7 @@ def _shell(s: Studied, words: Words) -> list[Line]:
     ]
 
 
-def _stow(s: Studied, words: Words) -> list[Line]:
+def _stow(s: Studied, _words: Words) -> list[Line]:
     held = [hold for hold in restraints(s.build, s.table) if hold.fault not in ("", "unrated")]
     return [Line("Aboard", f"{len(s.build.stow.things)} things"), Line("Held on the road", "all" if not held else f"not {held[0].name}")]
 
@@ -116,7 +116,7 @@ def _balance(s: Studied, words: Words) -> list[Line]:
     ]
 
 
-def _systems(s: Studied, words: Words) -> list[Line]:
+def _systems(s: Studied, _words: Words) -> list[Line]:
     stay, water = the_stay(s), the_water(s)
     hours = [string.first_dark_h for string in stay.strings if string.first_dark_h is not None]
     power = f"{min(hours) / 24:.1f} days" if hours else f"all {stay.nights} nights" if stay.strings else UNKNOWN
@@ -124,19 +124,19 @@ def _systems(s: Studied, words: Words) -> list[Line]:
     return [Line("Power lasts", power), Line("Water lasts", fresh)]
 
 
-def _cut(s: Studied, words: Words) -> list[Line]:
+def _cut(s: Studied, _words: Words) -> list[Line]:
     pieces = take_off(s.build, s.facts).pieces
     bars, sheets = sum(p.kind == "bar" for p in pieces), sum(p.kind == "sheet" for p in pieces)
     return [Line("To cut", f"{len(pieces)} pieces"), Line("From bars", str(bars)), Line("From sheets", str(sheets))]
 
 
-def _work(s: Studied, words: Words) -> list[Line]:
+def _work(s: Studied, _words: Words) -> list[Line]:
     schedule = schedule_of(s.build, s.facts)
     nexts = [placed.task.name for placed in startable(schedule)][:3]
     return [Line("Next", name) for name in nexts] or [Line("Next", "nothing planned")]
 
 
-def _road(s: Studied, words: Words) -> list[Line]:
+def _road(s: Studied, _words: Words) -> list[Line]:
     tickets = s.build.road.tickets
     return [Line("Weighed", tickets[-1].on if tickets else "never"), Line("Trips", str(len(s.build.road.trips)))]
 

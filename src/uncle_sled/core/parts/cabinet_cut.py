@@ -78,7 +78,7 @@ class Fitted(msgspec.Struct, frozen=True):
         return not self.faults and bool(self.boards)
 
 
-def placing_of(thing: Thing, cabinet: Cabinet, stand: Stand) -> Placing:
+def placing_of(_thing: Thing, cabinet: Cabinet, stand: Stand) -> Placing:
     """Before which side one stands after the thing's turn, and where the cabinet's left foot is."""
     opens = cabinet.opens
     for _ in range(stand.turn // 90):

@@ -130,7 +130,7 @@ def _made(build: Build, key: str, name: str, mode: str, by_contents: dict[str, f
 
 
 def _aboard(
-    parts: tuple[Part, ...],
+    _parts: tuple[Part, ...],
     is_thing: Bools,
     is_base: Bools,
     is_cargo: Bools,

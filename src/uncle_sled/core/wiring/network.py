@@ -299,7 +299,7 @@ class _Flows:
         behind = [self.net.wires[id] for id in self.net.out[at] if self.net.wires[id].kind == kind]
         return max((self._start_more(wire.end, kind, seen) for wire in behind), default=0.0)
 
-    def _hard(self, at: str, seen: set[str]) -> bool:
+    def _hard(self, at: str, _seen: set[str]) -> bool:
         """Whether what a wire feeds alone starts hard: a load at its very end."""
         end = self.net.ends[at]
         return end.runs is not None and end.runs.surge > HARD

@@ -68,7 +68,7 @@ class About(msgspec.Struct, frozen=True):
         return next(view for view in self.views if view.name == name)
 
 
-def _not_built(project: Project, s: Studied) -> tuple[str, str]:
+def _not_built(_project: Project, _s: Studied) -> tuple[str, str]:
     return "not built yet", "none"
 
 

@@ -115,7 +115,7 @@ class PanelBench(Bench):
         for signal in (session.changed, session.judged):
             signal.connect(self.refresh)
 
-    def showEvent(self, event: QShowEvent) -> None:
+    def showEvent(self, _event: QShowEvent) -> None:
         self.refresh()
 
     def show_view(self, name: str) -> None:

@@ -41,7 +41,7 @@ class Picture(Guarded, QWidget):
     def sizeHint(self) -> QSize:
         return QSize(220, 136)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(QPen(colour("rule"), 1))

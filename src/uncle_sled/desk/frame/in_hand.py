@@ -111,7 +111,7 @@ class InHand(Guarded, QWidget):
             self.name.show_text(thing.name)
             self.note.setText(self._thing_note(thing))
         elif axle is not None and not things:
-            self._use_form(axle.id, tank=False, axle=True)
+            self._use_form(axle.id, tank=False)
             self.name.show_text("Axle")
             self.note.setText(
                 "Still to be placed: drag the wheel on the Rig stop."
@@ -210,7 +210,7 @@ class InHand(Guarded, QWidget):
             self.body.addWidget(self.form)
             self.body.addStretch(1)
 
-    def _use_form(self, id: str, tank: bool, axle: bool = False, rows: list[Row] | None = None) -> None:
+    def _use_form(self, id: str, tank: bool, rows: list[Row] | None = None) -> None:
         if self.form_for == (id, tank):
             return
         self._drop_form()

@@ -60,7 +60,7 @@ class Keeper(QObject):
         except SledError as fault:
             session.said.emit(str(fault), "stop")
 
-    def _written(self, number: int, value: object, fault: str) -> None:
+    def _written(self, _number: int, value: object, _fault: str) -> None:
         if isinstance(value, NotWritten):
             self.session.said.emit(value.says, "stop")
 

@@ -32,7 +32,7 @@ class Mark(Guarded, QWidget):
         self.setFixedSize(QSize(18, 18))
         self.setAccessibleName(state)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         knot_mark(painter, QPointF(9, 9), self.state, 5.5)

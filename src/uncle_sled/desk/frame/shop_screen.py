@@ -27,7 +27,7 @@ class _Card(Guarded, QWidget):
         self.written: list[Written] = []
         self.setAccessibleName("The answer in large type")
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)
         page = self.screen_of.page()

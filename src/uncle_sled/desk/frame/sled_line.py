@@ -65,7 +65,7 @@ def _draw_bob(painter: QPainter, tip: QPointF, group: str, r: float, here: bool)
 
 
 @lru_cache(maxsize=256)
-def _bob_picture(group: str, r: float, here: bool, ratio: float, theme: str) -> QPixmap:
+def _bob_picture(group: str, r: float, here: bool, ratio: float, _theme: str) -> QPixmap:
     picture = QPixmap(math.ceil((2 * r + 6) * ratio), math.ceil((2.3 * r + 6) * ratio))
     picture.setDevicePixelRatio(ratio)
     picture.fill(Qt.GlobalColor.transparent)
@@ -135,7 +135,7 @@ class SledLine(Guarded, QWidget):
 
     # paint
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), colour("sled"))
@@ -163,7 +163,7 @@ class SledLine(Guarded, QWidget):
     ) -> QRectF:
         return write(painter, QPointF(x, y), text, size, ink, face, anchor, self.written, "sled")
 
-    def _paint_strip(self, painter: QPainter, s: Studied, said: Reading) -> None:
+    def _paint_strip(self, painter: QPainter, _s: Studied, said: Reading) -> None:
         x = self._text(painter, 16, 22, said.title, 13, "sled pencil").right() + 10
         x = (
             self._text(
@@ -189,7 +189,7 @@ class SledLine(Guarded, QWidget):
         x = self._text(painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good").right()
         self._text(painter, self.width() - 16, 22, said.lean_words, 13, "sled ink", anchor="right")
 
-    def _paint_gauge(self, painter: QPainter, s: Studied, said: Reading, was: Reading | None) -> None:
+    def _paint_gauge(self, painter: QPainter, _s: Studied, said: Reading, was: Reading | None) -> None:
         title = f"Tried: {lower_first(said.title)}" if was is not None else said.title
         self._text(painter, GAUGE_X, 16, title, 13, "sled chalk" if was is not None else "sled pencil")
         big = self._text(painter, GAUGE_X, 43, said.big, 28, INK_OF_STATE[said.state] if said.state != "good" else "sled ink", "head")
@@ -480,7 +480,7 @@ class SledLine(Guarded, QWidget):
             ops += place_ops(build, mode, thing, (sx + dx, sy, sz))
         hand.put(ops)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self._drag is not None:
             self._drag[2].let_go()
             self._drag = None

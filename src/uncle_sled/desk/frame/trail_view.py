@@ -63,7 +63,7 @@ class Trail(Guarded, QWidget):
                 self.setToolTip(f"{TRAIL[at]}: {words}. Ctrl+{at + 1}")
             self.update()
 
-    def leaveEvent(self, event: object) -> None:
+    def leaveEvent(self, _event: object) -> None:
         self.hovered = -1
         self.update()
 
@@ -79,7 +79,7 @@ class Trail(Guarded, QWidget):
         else:
             super().keyPressEvent(event)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), colour("trail"))

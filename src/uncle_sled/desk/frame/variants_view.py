@@ -106,7 +106,7 @@ def _ask_away(session: Session, parent: QWidget) -> None:
 
 # Row title, value of a standing in words.
 ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
-    ("Body", lambda v, w: f"{v.form}, {v.school}" if v.school != "none" else v.form),
+    ("Body", lambda v, _w: f"{v.form}, {v.school}" if v.school != "none" else v.form),
     ("Body weighs", lambda v, w: w.kg(v.body_kg)),
     ("Heaviest on the road", lambda v, w: UNKNOWN if v.total_kg is None else w.kg(v.total_kg) + (", weighed" if v.total_measured else "")),
     (
@@ -127,14 +127,14 @@ ROWS: tuple[tuple[str, Callable[[Standing, Words], str]], ...] = (
     ("Inside, long at mattress", lambda v, w: w.m(v.inside_length_m) if v.inside_length_m is not None else UNKNOWN),
     ("Inside, wide", lambda v, w: w.m(v.inside_width_m) if v.inside_width_m is not None else UNKNOWN),
     ("Inside, high", lambda v, w: w.m(v.inside_height_m) if v.inside_height_m is not None else UNKNOWN),
-    ("Sticks", lambda v, w: str(v.sticks)),
+    ("Sticks", lambda v, _w: str(v.sticks)),
     ("Warmth of the layers", lambda v, w: w.resistance(v.r_m2k_w) if v.r_m2k_w is not None else "no layers"),
-    ("Heat for the coldest night", lambda v, w: f"{v.loss_w:.0f} W" if v.loss_w is not None else "not known"),
-    ("Off the grid", lambda v, w: f"{v.days_off_grid:.1f} days" if v.days_off_grid is not None else v.off_grid_says),
-    ("Water lasts", lambda v, w: f"{v.days_of_water:.1f} days" if v.days_of_water is not None else UNKNOWN),
-    ("Money, likely", lambda v, w: _money(v)),
-    ("Hours of work", lambda v, w: f"{v.hours:.0f} h" if v.hours is not None else UNKNOWN),
-    ("Done by", lambda v, w: v.finish.isoformat() if v.finish is not None else UNKNOWN),
+    ("Heat for the coldest night", lambda v, _w: f"{v.loss_w:.0f} W" if v.loss_w is not None else "not known"),
+    ("Off the grid", lambda v, _w: f"{v.days_off_grid:.1f} days" if v.days_off_grid is not None else v.off_grid_says),
+    ("Water lasts", lambda v, _w: f"{v.days_of_water:.1f} days" if v.days_of_water is not None else UNKNOWN),
+    ("Money, likely", lambda v, _w: _money(v)),
+    ("Hours of work", lambda v, _w: f"{v.hours:.0f} h" if v.hours is not None else UNKNOWN),
+    ("Done by", lambda v, _w: v.finish.isoformat() if v.finish is not None else UNKNOWN),
 )
 UNKNOWN = "not known"
 JOB = "uncle_sled.core.findings.beside:beside"
@@ -241,7 +241,7 @@ class SideBySide(Dialog):
             self._number = self.session.worker.ask(LANE, JOB, project, job=True)
         self._may()
 
-    def _going(self, number: int, share: float | None, words: str) -> None:
+    def _going(self, number: int, _share: float | None, words: str) -> None:
         if number == self._number:
             self.told.setText(f"Reckoning {words} …")
 

@@ -54,7 +54,7 @@ class Chart(Guarded, QWidget):
         else:
             QToolTip.hideText()
 
-    def leaveEvent(self, event: QEvent) -> None:
+    def leaveEvent(self, _event: QEvent) -> None:
         self._point(None)
 
     def _point(self, x: float | None) -> None:
@@ -69,7 +69,7 @@ class Chart(Guarded, QWidget):
         return QSize(300, 110)
 
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)
         self.written = []

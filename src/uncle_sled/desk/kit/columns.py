@@ -88,7 +88,7 @@ class Columns(Guarded, QScrollArea):
         super().resizeEvent(event)
         self.settle()
 
-    def showEvent(self, event: object) -> None:
+    def showEvent(self, _event: object) -> None:
         self.settle()
 
 

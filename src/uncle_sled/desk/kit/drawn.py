@@ -54,7 +54,7 @@ class Drawn(Guarded, QWidget):
         self._panes = None
         self.update()
 
-    def resizeEvent(self, event: object) -> None:
+    def resizeEvent(self, _event: object) -> None:
         self._panes = None
 
     def panes(self) -> tuple[Pane, ...]:
@@ -64,7 +64,7 @@ class Drawn(Guarded, QWidget):
 
     # painting
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)
         self.written = []

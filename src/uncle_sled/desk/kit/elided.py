@@ -25,7 +25,7 @@ class ElidedLabel(Guarded, QLabel):
         self.full = text
         self._fit()
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         self._fit()
 
     def sizeHint(self) -> QSize:

@@ -191,7 +191,7 @@ class _Painted:
         corner, scale = self.frame.point((left, low + high)), self.frame.scale
         self.painter.fillRect(QRectF(corner.x(), corner.y(), wide * scale, high * scale), _veil(ink))
 
-    def words(self, left: float, baseline: float, text: Text) -> None:
+    def words(self, _left: float, _baseline: float, text: Text) -> None:
         where = self.frame.point(text.at)
         write(self.painter, where, text.text, text.size, self.ghost or text.ink, text.face, text.anchor, self.kept, self.paper)
 
@@ -213,7 +213,7 @@ def focus_ring(painter: QPainter, widget: QWidget) -> None:
 
 
 @lru_cache(maxsize=512)
-def _pen_of(ink: str, width: float, dash: tuple[float, ...], stroke: str | None, theme: str) -> QPen:
+def _pen_of(ink: str, width: float, dash: tuple[float, ...], stroke: str | None, _theme: str) -> QPen:
     if not ink and not stroke:
         return QPen(Qt.PenStyle.NoPen)
     pen = QPen(colour(stroke or ink), max(width, 1.6 if stroke else 0))
@@ -224,7 +224,7 @@ def _pen_of(ink: str, width: float, dash: tuple[float, ...], stroke: str | None,
 
 
 @lru_cache(maxsize=512)
-def _brush_of(fill: str, tint: float, ground: str, theme: str) -> QBrush:
+def _brush_of(fill: str, tint: float, ground: str, _theme: str) -> QBrush:
     return QBrush(colour(fill, tint, ground))
 
 

@@ -75,10 +75,10 @@ class Titled(Part[QLabel], frozen=True):
 
     told: Callable[[], str]
 
-    def made(self, panel: Panel) -> QLabel:
+    def made(self, _panel: Panel) -> QLabel:
         return label("", "title", wrap=True)
 
-    def keep(self, panel: Panel, widget: QLabel) -> None:
+    def keep(self, _panel: Panel, widget: QLabel) -> None:
         widget.setText(self.told())
 
 
@@ -139,7 +139,7 @@ class Panel(Guarded, QWidget):
         if self.isVisible():
             self.refresh()
 
-    def showEvent(self, event: QShowEvent) -> None:
+    def showEvent(self, _event: QShowEvent) -> None:
         if self.follows:
             self.refresh()
 

@@ -41,13 +41,13 @@ class Says(Part[QLabel], frozen=True):
     joined: str = "\n"
     one_line: bool = False
 
-    def made(self, panel: Panel) -> QLabel:
+    def made(self, _panel: Panel) -> QLabel:
         made = label(self.told if isinstance(self.told, str) else "", self.face, self.ink, wrap=not self.one_line)
         if self.share and not self.hides:
             made.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         return made
 
-    def keep(self, panel: Panel, widget: QLabel) -> None:
+    def keep(self, _panel: Panel, widget: QLabel) -> None:
         if isinstance(self.told, str):
             return
         told = self.told()
@@ -102,7 +102,7 @@ class DrawingOf(_Drawn[C], Generic[C], frozen=True):
             made.reads(self.reads)
         return made
 
-    def keep(self, panel: Panel, widget: C) -> None:
+    def keep(self, _panel: Panel, widget: C) -> None:
         if not isinstance(self.title, str):
             widget.title = self.title()
         if self.high is not None:
@@ -131,7 +131,7 @@ class Listed(Part[Table[R]], Generic[R], frozen=True):
     several: bool = False
     turns: bool = False
 
-    def made(self, panel: Panel) -> Table[R]:
+    def made(self, _panel: Panel) -> Table[R]:
         made: Table[R] = Table(TableModel(self.columns), self.name, self.several)
         if not self.turns:
             made.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -139,7 +139,7 @@ class Listed(Part[Table[R]], Generic[R], frozen=True):
             made.picked.connect(self.picked)
         return made
 
-    def keep(self, panel: Panel, widget: Table[R]) -> None:
+    def keep(self, _panel: Panel, widget: Table[R]) -> None:
         same, marks = self.same, self.marks
         fresh = tuple(self.rows())
         widget.show_rows(fresh, None if same is None else lambda a, b: same(a) == same(b))
@@ -160,7 +160,7 @@ class Act(Part[QPushButton], frozen=True):
     link: bool = False
     name: str = ""  # for who cannot see it, where the text does not say it
 
-    def made(self, panel: Panel) -> QPushButton:
+    def made(self, _panel: Panel) -> QPushButton:
         made = act_button(self.text, self.tip, self.does, None if self.down is None else False)
         if self.name:
             made.setAccessibleName(self.name)
@@ -168,7 +168,7 @@ class Act(Part[QPushButton], frozen=True):
             made.setProperty("kind", "main" if self.main else "link" if self.link else None)
         return made
 
-    def keep(self, panel: Panel, widget: QPushButton) -> None:
+    def keep(self, _panel: Panel, widget: QPushButton) -> None:
         if self.may is not None:
             widget.setEnabled(bool(self.may()))
         if self.down is not None:
@@ -181,7 +181,7 @@ class Menu(Part[QPushButton], frozen=True):
     text: str
     deeds: Sequence[tuple[str, Callable[[], object]]]
 
-    def made(self, panel: Panel) -> QPushButton:
+    def made(self, _panel: Panel) -> QPushButton:
         made = QPushButton(self.text)
         made.setProperty("kind", "view")
         menu = QMenu(made)
@@ -211,7 +211,7 @@ class Choice(Part[ChoiceField], frozen=True):
     letters: int = 0  # of which there is always room
     may: Callable[[], bool] | None = None
 
-    def made(self, panel: Panel) -> ChoiceField:
+    def made(self, _panel: Panel) -> ChoiceField:
         made = ChoiceField(self.name, [] if callable(self.offers) else list(self.offers))
         if self.letters:
             made.setMinimumContentsLength(self.letters)
@@ -220,7 +220,7 @@ class Choice(Part[ChoiceField], frozen=True):
             made.entered.connect(self.takes)
         return made
 
-    def keep(self, panel: Panel, widget: ChoiceField) -> None:
+    def keep(self, _panel: Panel, widget: ChoiceField) -> None:
         if callable(self.offers):
             offered = list(self.offers())
             if offered != widget.choices:
@@ -243,7 +243,7 @@ class Entry(Part[TextField], frozen=True):
     may: Callable[[], bool] | None = None
     least: int = 0  # of its width [px]
 
-    def made(self, panel: Panel) -> TextField:
+    def made(self, _panel: Panel) -> TextField:
         made = TextField(self.name, may_be_empty=True)
         if self.least:
             made.setMinimumWidth(self.least)
@@ -253,7 +253,7 @@ class Entry(Part[TextField], frozen=True):
             made.entered.connect(self.takes)
         return made
 
-    def keep(self, panel: Panel, widget: TextField) -> None:
+    def keep(self, _panel: Panel, widget: TextField) -> None:
         if self.may is not None:
             widget.setEnabled(bool(self.may()))
         if self.reads is not None:
@@ -273,7 +273,7 @@ class Fields(Part[Form], frozen=True):
     def made(self, panel: Panel) -> Form:
         return Form(panel.session, self.title, list(self.rows), self.stop, self.facts, not self.bare, self.label_px)
 
-    def keep(self, panel: Panel, widget: Form) -> None:
+    def keep(self, _panel: Panel, widget: Form) -> None:
         widget.refresh()
 
 
@@ -285,7 +285,7 @@ class Cards(Part[Columns], frozen=True):
     def made(self, panel: Panel) -> Columns:
         return Columns([panel.put(card) for card in self.cards])
 
-    def keep(self, panel: Panel, widget: Columns) -> None:
+    def keep(self, _panel: Panel, widget: Columns) -> None:
         widget.settle_soon()
 
 
@@ -304,10 +304,10 @@ class Own(Part[W], Generic[W], frozen=True):
     make: Callable[[], W]
     kept: Callable[[W], object] | None = None
 
-    def made(self, panel: Panel) -> W:
+    def made(self, _panel: Panel) -> W:
         return self.make()
 
-    def keep(self, panel: Panel, widget: W) -> None:
+    def keep(self, _panel: Panel, widget: W) -> None:
         if self.kept is not None:
             self.kept(widget)
 
@@ -351,7 +351,7 @@ class Remade(Part[QWidget], frozen=True):
     shape: Callable[[], Hashable | None]
     inner: Callable[[], Part[Any]]
 
-    def made(self, panel: Panel) -> QWidget:
+    def made(self, _panel: Panel) -> QWidget:
         holder = QWidget()
         box = QVBoxLayout(holder)
         box.setContentsMargins(0, 0, 0, 0)

@@ -78,7 +78,7 @@ class _Bar(Guarded, QWidget):
             self.share = share
             self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setPen(Qt.PenStyle.NoPen)
         whole = QRectF(0, 2, self.width(), 4)

@@ -62,11 +62,11 @@ class DragPaper(Guarded, QWidget):
         else:
             self.update()
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         self.fit()
 
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         lay_paper(painter, self)
         painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
@@ -95,7 +95,7 @@ class DragPaper(Guarded, QWidget):
         else:
             self.hovered(event)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self.gesture is not None:
             done, self.gesture = self.gesture, None
             done.finished()

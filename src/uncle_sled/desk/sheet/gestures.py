@@ -62,7 +62,7 @@ class Gesture(Generic[P]):
     def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None: ...
     def finished(self) -> None: ...
     def cancelled(self) -> None: ...
-    def typed(self, text: str) -> bool:
+    def typed(self, _text: str) -> bool:
         return False
 
     def paint(self, painter: QPainter) -> None: ...
@@ -73,7 +73,7 @@ class Gesture(Generic[P]):
 
 
 class Pan(Gesture[ThingsPaper]):
-    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+    def moved(self, at: QPointF, _keys: Qt.KeyboardModifier) -> None:
         self.view.pan_by(at - self.start)
         self.start = at
 
@@ -85,7 +85,7 @@ class Stretch(Gesture[P]):
         super().__init__(view, pane, at)
         self.now = at
 
-    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+    def moved(self, at: QPointF, _keys: Qt.KeyboardModifier) -> None:
         self.now = at
         self.view.update()
 

@@ -146,7 +146,7 @@ class SheetView(Guarded, QWidget):
         self.plan_y = at.y() + (self.plan_y - at.y()) * factor
         self._moved_view()
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         if self._fitted:
             self.fit()
         else:
@@ -386,7 +386,7 @@ class SheetView(Guarded, QWidget):
 
     # paint
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self._rested())
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)

@@ -58,7 +58,7 @@ def hex_of(name: str, tint: float = 1.0, ground: str = "paper") -> str:
 
 
 @lru_cache(maxsize=512)
-def _colour(theme: str, name: str, tint: float, ground: str) -> QColor:
+def _colour(_theme: str, name: str, tint: float, ground: str) -> QColor:
     return QColor(hex_of(name, tint, ground))
 
 

@@ -73,7 +73,7 @@ def sway_chart(made: Sway, chosen: str, words: Words, wide: float, high: float) 
     return tuple(shapes)
 
 
-def trace_chart(got: Trace, at: int, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def trace_chart(got: Trace, at: int, _words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """The bend between car and trailer over the seconds, with a mark at one moment."""
     if len(got.t_s) < 2 or min(wide, high) < 90:
         return ()

@@ -71,7 +71,7 @@ def _crane(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primit
     return tuple(shapes)
 
 
-def _other(made: Lifted, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def _other(made: Lifted, _words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Tilted up, carried or turned: as it starts and as it stands."""
     long, tall = made.size_m
     foot = 36.0

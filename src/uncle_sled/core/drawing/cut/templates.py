@@ -114,7 +114,7 @@ def _curved(surface: Surface) -> bool:
     return len(surface.polygon.exterior.coords) > 7
 
 
-def _inner(s: Studied, words: Words) -> list[Template]:
+def _inner(s: Studied, _words: Words) -> list[Template]:
     """A bulkhead or liner across the whole side: the outline inside of the build-up, smaller by 2 mm all round."""
     body = s.framed.body
     if body is None:
@@ -159,7 +159,7 @@ def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
     return made
 
 
-def _tubes(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]:
+def _tubes(s: Studied, named: tuple[Named, ...], _words: Words) -> list[Template]:
     """A tape along the outer face of every folded tube, both sides of each cut; left and right are sawn from one."""
     made, seen = [], set[object]()
     labels = {numbered.piece.key.partition("/part ")[0]: numbered.label for numbered in named}

@@ -144,7 +144,7 @@ def name_of(column: int, row: int) -> str:
 
 
 def _tile(
-    made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[float, ...]]], column: int, row: int, title: str, paper: Paper
+    made: Drawn, plan: Tiling, shapes: list[tuple[LineString, str, tuple[float, ...]]], column: int, row: int, title: str, _paper: Paper
 ) -> Page | None:
     left, low = column * plan.step_x, row * plan.step_y
     room_x, room_y = plan.wide - 2 * MARGIN_M, plan.high - 2 * MARGIN_M

@@ -365,7 +365,7 @@ class Labels(msgspec.Struct):
 
 def things_view(
     s: Studied,
-    row: int,
+    _row: int,
     view: str,
     px_per_m: float,
     things: Sequence[Placed],

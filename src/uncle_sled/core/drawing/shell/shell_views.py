@@ -274,7 +274,7 @@ def room_marks(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ...]:
     return tuple(shapes)
 
 
-def departure_mark(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ...]:
+def departure_mark(s: Studied, m: Measures, _words: Words) -> tuple[Primitive, ...]:
     """The line from the rear tyre past the tail."""
     body = s.framed.body
     if m.departure_deg is None or body is None or not s.build.rig.axles:
@@ -292,7 +292,7 @@ def departure_mark(s: Studied, m: Measures, words: Words) -> tuple[Primitive, ..
     )
 
 
-def bend_marks(s: Studied, words: Words) -> tuple[Primitive, ...]:
+def bend_marks(s: Studied, _words: Words) -> tuple[Primitive, ...]:
     """Curved skins that will not go round, marked along the skin."""
     body = s.framed.body
     if body is None:

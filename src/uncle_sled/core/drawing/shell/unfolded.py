@@ -123,7 +123,7 @@ def sections_drawn(s: Studied, made: Sections, chosen: str, words: Words, wide: 
     return tuple(shapes)
 
 
-def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
+def panels_drawn(s: Studied, made: tuple[PanelCut, ...], chosen: str, _words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """Every panel with the saw's tilt at its edges; what is cut back is dashed inside."""
     at = unfold(s, wide, high)
     if at is None:

@@ -15,7 +15,7 @@ from uncle_sled.core.words import Words
 EDGE, STRAP_M, PULL_M = 14.0, 0.22, 0.30
 
 
-def held_plan(s: Studied, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
+def held_plan(s: Studied, chosen: tuple[str, ...], _words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of the first mode on the road, in points; () where nothing rides that wants holding."""
     found = {hold.id: hold for hold in restraints(s.build, s.table)}
     mode = next((mode for mode in s.build.stow.modes if mode.towing), None)

@@ -35,7 +35,7 @@ def lid_fit(leaf: Hinged, wide: float, high: float) -> float:
     return min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
 
 
-def lid_drawn(leaf: Hinged, words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
+def lid_drawn(leaf: Hinged, _words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
     """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end."""
     if leaf.turning is None or not leaf.outline or min(wide, high) < 80:
         return ()

@@ -44,7 +44,7 @@ def _wires(wired: Wired) -> tuple[Laid, ...]:
 
 
 @keep("wired.net", _wires, "shown.length", most=2)
-def _one_line(wired: Wired, words: Words, shown: object) -> Diagram:
+def _one_line(wired: Wired, words: Words, _shown: object) -> Diagram:
     net = wired.net
     drawn = [w for w in wired.wires if w.kind != "earth"]
     used = {end for wire in wired.wires for end in (wire.start, wire.end)}

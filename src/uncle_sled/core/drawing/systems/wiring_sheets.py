@@ -118,7 +118,7 @@ def _lists(wired: Wired, words: Words, size: tuple[float, float], title: str, da
     return pages
 
 
-def _labels(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
+def _labels(wired: Wired, _words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
     """Two flags a wire, one for each end, to be cut out and folded round it."""
     width, height = size
     wide, high = (width - 2 * EDGE) / 3, 42.0

@@ -34,7 +34,7 @@ NOSE_MEETS_CAR = Rule(
 )
 
 
-def _bend(s: Studied, words: Words) -> Iterator[Finding]:
+def _bend(s: Studied, _words: Words) -> Iterator[Finding]:
     for each_turning in turning(s):
         if each_turning.from_deg is not None and each_turning.from_deg < BACKS_DEG:
             yield NOSE_MEETS_CAR.found(

@@ -56,7 +56,7 @@ def _after(s: Studied, finding: Finding) -> str:
     return f"damping {made.damping_at:.2f}" if made is not None else "it is judged again"
 
 
-def _next_rail(s: Studied, finding: Finding) -> Made | None:
+def _next_rail(s: Studied, _finding: Finding) -> Made | None:
     """The lightest section of the table, sold where the builder is, that stays under its yield and its sinking."""
     words = Words(s.build.brief.reading.shown())
     inches = s.build.brief.region == "North American"
@@ -68,7 +68,7 @@ def _next_rail(s: Studied, finding: Finding) -> Made | None:
     return None
 
 
-def _stressed_after(s: Studied, finding: Finding) -> str:
+def _stressed_after(s: Studied, _finding: Finding) -> str:
     made = frame_beam.frame_under(s)
     return f"{(made.utilisation or 0.0) * 100:.0f} % of its yield"
 

@@ -40,7 +40,7 @@ def _wait(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (op,), f"Let {lower_first(tasks[after].name)} wait for {lower_first(tasks[before].name)}"
 
 
-def _slower(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _slower(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """An adhesive that stays open as long as the slowest piece takes."""
     beads = beads_of(s.build.work.glue, take_off(s.build, s.facts), library_of(s.facts.materials), 20.0)
     if not beads:

@@ -33,7 +33,7 @@ FILLS = 0.8  # of a sheet that outlines can be hoped to fill
 LIFT = "Lift with two, or with a crane; a licensed lifter decides where it hangs over people."
 
 
-def _free(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _free(_s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (set_to("cut.saw", "free"),), "Cut along the outlines with router or jigsaw"
 
 

@@ -18,7 +18,7 @@ from uncle_sled.core.words import Words
 SOURCE = "what was weighed and written down"  # of every rule here, said after its reason
 
 
-def _as_taken(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _as_taken(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Use figures of water as the trips took them."""
     made = next((t for t in taken(s) if t.unit == "L"), None)
     if made is None or not made.ratio:

@@ -89,11 +89,11 @@ def _thin_sheets(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | N
     return parted[0], f"Make the {lower_first(name)} of {({2: 'two', 3: 'three'})[parted[1]]} thin sheets for one"
 
 
-def _drop_change(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _drop_change(_s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (remove(f"shell.framing.changes.{finding.where[0]}"),), "Drop the change by hand"
 
 
-def _let_it_fall(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _let_it_fall(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     if s.framed.body is None:
         return None
     low = {"si": round(s.framed.body.height - s.framed.body.length / 40, 3), "typed": None}

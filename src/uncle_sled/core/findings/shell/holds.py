@@ -33,7 +33,7 @@ def _check(s: Studied, id: str) -> Check | None:
     return next((check for check in screening(s) if check.id == id), None)
 
 
-def _stronger_roof(s: Studied, finding: Finding) -> Made | None:
+def _stronger_roof(s: Studied, _finding: Finding) -> Made | None:
     """Deeper ribs where their layer is deep enough, else closer ones, by what is lacking."""
     worst = max((c.use or 0.0 for c in screening(s) if c.id in ("roof-snow", "roof-sinks")), default=0.0)
     snow, sizes, words = _check(s, "roof-snow"), s.framed.sizes, _words(s)
@@ -52,7 +52,7 @@ def _stronger_roof(s: Studied, finding: Finding) -> Made | None:
     return None
 
 
-def _ridge_beam(s: Studied, finding: Finding) -> Made | None:
+def _ridge_beam(s: Studied, _finding: Finding) -> Made | None:
     """The least beam as sold from what carries it to what carries it; nothing where none as sold does."""
     body, shell = s.framed.body, s.build.shell
     pitch = pitch_of(shell, body)
@@ -71,12 +71,12 @@ def _ridge_beam(s: Studied, finding: Finding) -> Made | None:
     return (set_to("shell.ridge", made),), f"Put a {name} beam of {_words(s).section(found)} over {_words(s).m(span)}"
 
 
-def _ridge_after(s: Studied, finding: Finding) -> str:
+def _ridge_after(s: Studied, _finding: Finding) -> str:
     made = _check(s, "ridge")
     return f"{(made.use or 0.0) * 100:.0f} % of what it may carry" if made is not None and made.use is not None else "it is judged again"
 
 
-def _shorter_screws(s: Studied, finding: Finding) -> Made | None:
+def _shorter_screws(s: Studied, _finding: Finding) -> Made | None:
     made = _check(s, "screw")
     if made is None or made.limit is None or made.limit < 0.01:
         return None
@@ -253,7 +253,7 @@ OF = {
 }
 
 
-def holds_findings(s: Studied, words: Words) -> Iterator[Finding]:
+def holds_findings(s: Studied, _words: Words) -> Iterator[Finding]:
     """Does it hold snow, wind and feet? Yields checks that are over, near, or could not be made."""
     openings = {opening.id for opening in s.build.shell.openings}
     pitch = pitch_of(s.build.shell, s.framed.body)

@@ -18,7 +18,7 @@ from uncle_sled.core.words import Words, upper_first
 SOURCE = "shop rules for seams and sections"  # of every rule here, said after its reason
 
 
-def _usual(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _usual(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     made = usual_seams(s)
     kept = {seam.id: seam for seam in made}
     for seam in seams(s):  # what was said and does not keep water out is made as usual too

@@ -20,7 +20,7 @@ OLD_YEARS, TOO_OLD_YEARS = 6.0, 10.0
 CAUTION = "Screening only: a trailer workshop sees what a tape does not."
 
 
-def _shift(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _shift(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     ops: list[Op] = []
     things = {thing.id: thing for thing in s.build.stow.things}
     for planned in planned_on_old(s.build, Words(s.build.brief.reading.shown())):

@@ -38,7 +38,7 @@ ALARM = Thing(
 )
 
 
-def _hang_alarm(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _hang_alarm(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """A CO alarm over the bed in whose air it burns, where nothing else is in any mode; None where no such place is."""
     build = s.build
     room = room_of(build, s.facts)
@@ -99,7 +99,7 @@ NO_ALARM = Rule(
     CAUTION,
     helps="edit",
     cure=lambda s, finding: _hang_alarm(s, finding),
-    after=lambda s, finding: "it warns where they sleep",
+    after=lambda _s, _finding: "it warns where they sleep",
 )
 GAS_AND_FLAME = Rule(
     "gas-and-flame",

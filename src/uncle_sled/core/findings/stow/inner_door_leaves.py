@@ -23,7 +23,7 @@ LEAF_HITS = Rule(
 )
 
 
-def inner_door_findings(s: Studied, words: Words) -> Iterator[Finding]:
+def inner_door_findings(s: Studied, _words: Words) -> Iterator[Finding]:
     """Do doors inside the body open, each in every mode? Yields what stands in their way."""
     if not s.build.shell.partitions:
         return

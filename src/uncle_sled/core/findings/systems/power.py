@@ -98,7 +98,7 @@ def _lasts_words(tried: Studied, finding: Finding) -> str:
     return f"all {stay.nights} nights in {string.name.lower()} weather{weighs}"
 
 
-def _bigger_controller(s: Studied, finding: Finding) -> Made | None:
+def _bigger_controller(s: Studied, _finding: Finding) -> Made | None:
     found = next((least for least in least_of(s.build) if "solar charger" in least.units), None)
     chargers = units_of(s.build, "solar charger")
     if found is None or found.wanted is None or not chargers:
@@ -108,7 +108,7 @@ def _bigger_controller(s: Studied, finding: Finding) -> Made | None:
     return ops, f"Take a controller of {found.wanted:.0f} A"
 
 
-def _fewer_in_series(s: Studied, finding: Finding) -> Made | None:
+def _fewer_in_series(s: Studied, _finding: Finding) -> Made | None:
     if s.build.systems.panels_in_series < 2:
         return None
     return (set_to("systems.panels_in_series", s.build.systems.panels_in_series - 1),), "Put one panel fewer in a row"
@@ -160,7 +160,7 @@ STRING_HIGH = Rule(
     CAUTION,
     helps="edit",
     cure=_fewer_in_series,
-    after=lambda tried, finding: _volts_words(tried),
+    after=lambda tried, _finding: _volts_words(tried),
 )
 CLIPS = Rule(
     "controller-small",
@@ -170,7 +170,7 @@ CLIPS = Rule(
     "What it cannot pass on is lost at the best hours.",
     helps="edit",
     cure=_bigger_controller,
-    after=lambda tried, finding: "nothing is held back",
+    after=lambda _tried, _finding: "nothing is held back",
 )
 SHADED = Rule(
     "panel-shaded",

@@ -99,7 +99,7 @@ def _barrier(s: Studied, finding: Finding) -> Made | None:
     ), f"Put a vapour barrier behind the lining of the {lower_first(face.name)}"
 
 
-def _dry(tried: Studied, finding: Finding) -> str:
+def _dry(tried: Studied, _finding: Finding) -> str:
     night = the_night(tried)
     if night.inside_rh is None:
         return "the night is not known"

@@ -20,7 +20,7 @@ MOST_GROWN = 2.5
 CAUTION = "Drinking water wants tanks and hoses made for it."
 
 
-def _bigger_tank(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+def _bigger_tank(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """The largest fresh tank grown in length by what is lacking, its weight with it."""
     made = the_water(s)
     tanks = [t for t in s.build.stow.things if t.tank and t.tank.contents == "fresh" and t.tank.volume and not t.taken_out]
@@ -68,7 +68,7 @@ UNVENTED = Rule(
     "A tank that takes in no air",
     "It is sucked flat, or the pump starves.",
     helps="edit",
-    cure=lambda s, finding: ((set_to("systems.water.vented", "yes"),), "Give it a vent as wide as the filler's air"),
+    cure=lambda _s, _finding: ((set_to("systems.water.vented", "yes"),), "Give it a vent as wide as the filler's air"),
 )
 PIPES_FREEZE = Rule(
     "pipes-freeze",
@@ -77,7 +77,7 @@ PIPES_FREEZE = Rule(
     "Water that cannot be drained before a frost",
     "A burst pipe is found at the thaw.",
     helps="edit",
-    cure=lambda s, finding: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
+    cure=lambda _s, _finding: ((set_to("systems.water.low_drain", "yes"),), "Put a drain at the lowest point of all of it"),
 )
 DRAIN_FLAT = Rule(
     "drain-flat",

@@ -239,7 +239,7 @@ def _even(s: Studied, finding: Finding) -> Made | None:
     ), "Cut them to one length, that of the longer"
 
 
-def _breaks_plus(s: Studied, finding: Finding) -> Made | None:
+def _breaks_plus(_s: Studied, finding: Finding) -> Made | None:
     return (set_to(f"systems.devices.{finding.where[0]}.breaks", "plus"),), "Put it into the plus wire"
 
 
@@ -278,7 +278,7 @@ def _joined_by_mains(net_of: Studied, a: str, b: str) -> bool:
     return b in seen
 
 
-def _wire_up(s: Studied, finding: Finding) -> Made | None:
+def _wire_up(s: Studied, _finding: Finding) -> Made | None:
     ops = wire_up_ops(s.build)
     return (tuple(ops), "Wire up what is loose") if ops else None
 
@@ -567,17 +567,20 @@ def _bears(h: Hazard) -> str:
 
 Says = Callable[[Hazard, Words], tuple[str, str]]
 _SAYS: dict[str, Says] = {
-    "ac-meet": lambda h, w: (
+    "ac-meet": lambda h, _w: (
         "Two mains can meet",
         f"{h.names[1]} both reach {lower_first(h.names[0])} with nothing that breaks one before it makes the other.",
     ),
-    "live-pins": lambda h, w: (f"{h.names[0]}: live pins", f"{h.names[1]} puts voltage on its pins while the plug is out."),
-    "charger-loop": lambda h, w: (
+    "live-pins": lambda h, _w: (f"{h.names[0]}: live pins", f"{h.names[1]} puts voltage on its pins while the plug is out."),
+    "charger-loop": lambda h, _w: (
         "It charges itself from itself",
         f"{h.names[0]} is fed by {lower_first(h.names[1])}, and charges what feeds that.",
     ),
-    "outputs-joined": lambda h, w: ("Two outlets joined", f"Two outlets of {lower_first(h.names[0])} both feed {lower_first(h.names[1])}."),
-    "unfused": lambda h, w: (
+    "outputs-joined": lambda h, _w: (
+        "Two outlets joined",
+        f"Two outlets of {lower_first(h.names[0])} both feed {lower_first(h.names[1])}.",
+    ),
+    "unfused": lambda h, _w: (
         (
             "No fuse of its own",
             f"{h.names[0]}: {_bears(h)}, and the fuse before it lets {h.value:g} A through; it wants one of its own at {lower_first(h.names[1])}.",
@@ -585,7 +588,7 @@ _SAYS: dict[str, Says] = {
         if h.value is not None
         else ("No fuse", f"{h.names[0]}: nothing guards the wire at {lower_first(h.names[1])}.")
     ),
-    "fuse-over-wire": lambda h, w: (
+    "fuse-over-wire": lambda h, _w: (
         f"{h.value:g} A fuse on a thinner wire",
         f"{h.names[0]}: the wire carries {h.limit:.0f} A, its fuse lets {h.value:g} A through.",
     ),
@@ -593,10 +596,10 @@ _SAYS: dict[str, Says] = {
         "Fuse too far off",
         f"{h.names[0]}: the fuse sits {w.cut(h.value or 0.0)} along; {w.cut(FUSE_NEAR_M)} is the most from a battery.",
     ),
-    "no-main-disconnect": lambda h, w: ("No main switch", f"{h.names[0]} reaches {lower_first(h.names[1])} past no main switch."),
-    "no-rcd": lambda h, w: ("Mains without an RCD", f"{h.names[0]} reaches {lower_first(h.names[1])} past no RCD (GFCI)."),
-    "no-earth": lambda h, w: ("No earth", f"Nothing joins the earth of {lower_first(h.names[0])} to the frame."),
-    "neutral-bond": lambda h, w: (
+    "no-main-disconnect": lambda h, _w: ("No main switch", f"{h.names[0]} reaches {lower_first(h.names[1])} past no main switch."),
+    "no-rcd": lambda h, _w: ("Mains without an RCD", f"{h.names[0]} reaches {lower_first(h.names[1])} past no RCD (GFCI)."),
+    "no-earth": lambda h, _w: ("No earth", f"Nothing joins the earth of {lower_first(h.names[0])} to the frame."),
+    "neutral-bond": lambda h, _w: (
         ("Neutral bonded twice", f"{h.names[0]}: the pedestal bonds neutral and earth, and {lower_first(h.names[1])} does it again.")
         if h.names[1]
         else (
@@ -604,12 +607,12 @@ _SAYS: dict[str, Says] = {
             f"{h.names[0]}: neutral and earth are joined at {h.value:.0f} places behind it; one is right.",
         )
     ),
-    "pump-no-switch": lambda h, w: ("A pump nobody can shut off", f"{h.names[0]} has no switch of its own."),
-    "socket-over": lambda h, w: (
+    "pump-no-switch": lambda h, _w: ("A pump nobody can shut off", f"{h.names[0]} has no switch of its own."),
+    "socket-over": lambda h, _w: (
         f"{h.value:.0f} A from a socket of {h.limit:.0f} A",
         f"{h.names[0]}: what hangs on its 12 V outlet may ask for {h.value:.1f} A; it gives {h.limit:.0f} A.",
     ),
-    "shunt-bypassed": lambda h, w: (
+    "shunt-bypassed": lambda h, _w: (
         "Past the shunt",
         f"{h.names[0]} and {lower_first(h.names[1])} are joined where the monitor does not see it.",
     ),
@@ -618,7 +621,7 @@ _SAYS: dict[str, Says] = {
         if h.value is not None
         else ("Batteries share unevenly", f"{h.names[0]}: plus and minus are taken at the same end of the row.")
     ),
-    "polarity-switch": lambda h, w: (f"{h.names[0]} parts the minus", f"{h.names[0]} breaks the minus only."),
+    "polarity-switch": lambda h, _w: (f"{h.names[0]} parts the minus", f"{h.names[0]} breaks the minus only."),
     "lfp-cold-charge": lambda h, w: (
         "May charge in frost",
         f"{h.names[0]} may be at {w.degrees(h.value or 0.0)} and nothing keeps it from charging.",

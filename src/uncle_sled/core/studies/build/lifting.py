@@ -186,7 +186,7 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
     return mass, sigma, (x1 - x0, y1 - y0), (centre.x - x0, centre.y - y0), surface.area_m2
 
 
-def _with_sticks(s: Studied, id: str) -> bool:
+def _with_sticks(s: Studied, _id: str) -> bool:
     """Whether the sticks are inside of a face's own mass already."""
     return not any(part.made_by == "framing" or part.id.startswith("sticks") for part in s.parts)
 
@@ -251,7 +251,7 @@ def _pace(m_s: float, words: Words) -> str:
     return words.kmh(m_s * 3.6) if words.shown.imperial else words.of(m_s, "m/s", 1)
 
 
-def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
+def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], _area: float) -> Worked:
     a = lift.pick_front.si if lift.pick_front is not None else max(cg[0] - size[0] / 4, size[0] / 8)
     b = lift.pick_rear.si if lift.pick_rear is not None else max(size[0] * 3 / 4 - cg[0], size[0] / 8)
     hook = lift.hook.si if lift.hook is not None else (a + b)
@@ -296,7 +296,7 @@ def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg:
     return said, refusals, 5, crew
 
 
-def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
+def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], _area: float) -> Worked:
     at = lift.hands_at.si if lift.hands_at is not None else min(size[1], 1.9)
     if at <= 0:
         return [], ["hands at no height hold nothing"], 0, []
@@ -315,7 +315,7 @@ def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: 
     return said, [], hands, crew
 
 
-def _carry(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
+def _carry(_words: Words, lift: Lift, mass: float, size: tuple[float, float], _cg: tuple[float, float], area: float) -> Worked:
     over = lift.hands_at is not None and lift.hands_at.si > 1.4
     each = OVER_KG if over else HAND_KG
     hands = max(math.ceil(mass / each - 1e-9), 2 if max(size) > 1.8 or area > 1.5 else 1)
@@ -324,7 +324,7 @@ def _carry(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg:
     return said, [], hands, crew
 
 
-def _turn(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
+def _turn(words: Words, lift: Lift, mass: float, size: tuple[float, float], _cg: tuple[float, float], _area: float) -> Worked:
     z = lift.hook.si if lift.hook is not None else 0.25
     wide = size[1]
     start, over, moment = turning(mass, wide, max(z, 0.01))

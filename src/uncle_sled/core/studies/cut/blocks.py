@@ -112,7 +112,7 @@ def grown(
                 parents.append((turned, k, 0))
     if not w:
         empty = np.zeros(0, dtype=np.int64)
-        return Blocks(empty, empty, empty, np.zeros((0, fields.words), dtype=np.uint64), lambda at: Leaf(0, 0, 0, turned=False), fields)
+        return Blocks(empty, empty, empty, np.zeros((0, fields.words), dtype=np.uint64), lambda _at: Leaf(0, 0, 0, turned=False), fields)
     most_loss = loss * width * height
     W, H, A = (np.array(one, dtype=np.int64) for one in (w, h, area))
     F = np.array(held, dtype=np.uint64)

@@ -107,7 +107,7 @@ class _Draft(msgspec.Struct, frozen=True):
     sure: Sure = "guessed"
 
 
-def shopping(build: Build, facts: Facts, framed: Framed, made: BuildPlan, wired: Wired, hose_m: float) -> tuple[Line, ...]:
+def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired: Wired, hose_m: float) -> tuple[Line, ...]:
     """Everything to buy. Args: made: what is cut from what; wired: for its wires; hose_m: of water, in all."""
     off = take_off(build, facts)
     drafts = [

@@ -33,7 +33,7 @@ class Patience:
     def __init__(self, many: int = QUESTIONS, tell: Tell = nobody) -> None:
         self.many, self.left, self.tell = many, many, tell
 
-    def __call__(self, share: float = 1.0) -> bool:
+    def __call__(self, _share: float = 1.0) -> bool:
         self.left -= 1
         self.tell(1 - max(self.left, 0) / max(self.many, 1), "")
         return self.left < 0
@@ -119,7 +119,7 @@ def slants_of(lots: tuple[Lot, ...]) -> tuple[Slanted, ...]:
     return tuple(made)
 
 
-def _across_m(wide_m: float, thin_m: float, place: tuple[tuple[float, float], ...], deg: float) -> float:
+def _across_m(wide_m: float, thin_m: float, place: tuple[tuple[float, float], ...], _deg: float) -> float:
     """Which side of a stick shows in the face, that is across a slant seen there."""
     if len(place) < 3:
         return thin_m

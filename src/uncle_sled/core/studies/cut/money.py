@@ -118,7 +118,7 @@ def _mean(line: Line) -> float:
     return (line.low + 4 * line.likely + line.high) / 6
 
 
-def _hours(build: Build, facts: Facts, off: TakeOff) -> float | None:
+def _hours(_build: Build, facts: Facts, off: TakeOff) -> float | None:
     """Hours by area of the layers, as the library of materials gives them; None where nothing has an area."""
     library = library_of(facts.materials)
     hours = 0.0

@@ -183,8 +183,8 @@ def _rows(s: Studied, ticket: TicketSaid, groups: list[list[int]]) -> tuple[list
         doubt[a, a] = (w.sigma_total_kg if kind == "total" else w.sigma_tongue_kg) ** 2
         if kind == "tongue" and arm is not None:
             doubt[a, a] += float(((table.mass_kg[row] * arm.of_place * table.sigma_x_m) ** 2).sum()) + arm.axle_kg2
-        water = float(((table.sigma_kg[row, rest]) ** 2).sum())
-        doubt[a, a] += water if kind == "total" else 0.04 * water
+        reaches = arm.of_mass[rest] if kind == "tongue" and arm is not None else 1.0  # of what is in no group, as water
+        doubt[a, a] += float(((reaches * table.sigma_kg[row, rest]) ** 2).sum())
         doubt[a, a] = max(doubt[a, a], 0.01)
     if len(kinds) == 2:
         doubt[0, 1] = doubt[1, 0] = w.cov_kg2

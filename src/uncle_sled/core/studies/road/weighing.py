@@ -205,7 +205,7 @@ def _too_coarse(s: Studied, sigma_kg: float) -> list[str]:
     ]
 
 
-def _pounds(ticket: Ticket, s: Studied, total: float | None, tongue: float | None) -> list[str]:
+def _pounds(_ticket: Ticket, s: Studied, total: float | None, tongue: float | None) -> list[str]:
     """Pounds that were typed as kilograms, or the other way round, are suspected where that would fit far better."""
     if total is None:
         return []

@@ -403,7 +403,7 @@ def _dead_pa(s: Studied, face: Face | None, surface: Surface) -> float:
     return kg * GRAVITY
 
 
-def _sheath_m(s: Studied, face: Face | None) -> float:
+def _sheath_m(_s: Studied, face: Face | None) -> float:
     """Thickness of the sheets outside of the sticks [m]."""
     return skin_m(face) if face is not None and framed_depth_m(face, 0.0) > 0 else 0.0
 
@@ -532,7 +532,7 @@ def _lofts(s: Studied) -> Iterator[Check]:
         )
 
 
-def _rung(s: Studied, loft: Loft, words: Words) -> Check:
+def _rung(_s: Studied, loft: Loft, words: Words) -> Check:
     """One rung under one foot, from stile to stile; the ladder leans at 75 degrees."""
     id, name = f"rung/{loft.id}", f"{loft.name}, a rung of its ladder"
     if loft.rung is None or min(loft.rung.thick.si, loft.rung.deep.si) <= 0:

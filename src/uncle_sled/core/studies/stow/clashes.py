@@ -112,7 +112,7 @@ def _linked(solid: Solid) -> tuple[str, str | None]:
     return solid.id, solid.inside
 
 
-@from_last(_around, lambda mode, solids, room: mode.id, 16)
+@from_last(_around, lambda mode, _solids, _room: mode.id, 16)
 def _searched(mode: Mode, solids: tuple[Solid, ...], room: Room | None) -> _Memo:
     return _Memo(solids, room, mode.towing, _pairs(mode.id, solids), _walls(mode, solids, room, range(len(solids))))
 

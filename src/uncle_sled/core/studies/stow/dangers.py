@@ -105,7 +105,7 @@ def _is_inside(solid: Solid, body: Body) -> bool:
 
 
 def _in_the_air(
-    mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dict[str, int], beds: dict[int, Solid], build: Build, alarm: bool
+    mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dict[str, int], beds: dict[int, Solid], _build: Build, alarm: bool
 ) -> list[Danger]:
     """Fumes, gas and flames where people sleep. Args: alarm: whether one warns in the room of a bed."""
     found = []

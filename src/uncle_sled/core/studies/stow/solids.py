@@ -211,7 +211,7 @@ def _crossing(a: Solid, b: Solid) -> float:
     return volume
 
 
-def _run(solid: Solid, axis: int, at: float, across: int, low: float, high: float) -> float:
+def _run(solid: Solid, axis: int, at: float, _across: int, low: float, high: float) -> float:
     """Length of a prism's outline at a level of an axis, within a span [m]."""
     assert solid.plane and solid.shape is not None
     first = AXES[solid.plane][0] == axis

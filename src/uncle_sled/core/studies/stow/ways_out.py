@@ -74,7 +74,7 @@ def least_m(house: bool) -> tuple[float, float]:
 
 def _judged(
     hole: Hole,
-    room: Room,
+    _room: Room,
     solids: tuple[Solid, ...],
     things: dict[str, Thing],
     beds: list[float],

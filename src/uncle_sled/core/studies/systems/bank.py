@@ -120,7 +120,7 @@ def bank_of(build: Build) -> Bank | None:
     )
 
 
-def fault_a(capacity_ah: float, chemistry: str, volts: float, cable_m: float, cable_mm2: float, many: int = 1) -> float:
+def fault_a(capacity_ah: float, chemistry: str, volts: float, cable_m: float, cable_mm2: float, _many: int = 1) -> float:
     """What a short at the end of the main cable draws [A]: V / (R of the bank + R of the cable there and back).
 
     A battery of 100 Ah is taken as 4 milliohms, more amp hours as less. Source: Ohm's law.

@@ -284,7 +284,7 @@ def _run(
     return np.array(made), unserved, clipped, lost, frosted, dark, empty
 
 
-def _goes_dark(demand: Demand, must: NDArray[np.bool_], hour: int, all_of_it: bool) -> str:
+def _goes_dark(demand: Demand, must: NDArray[np.bool_], hour: int, _all_of_it: bool) -> str:
     """What of all that runs in an hour is missed first: the largest that need not run, or the largest of all."""
     order = sorted(range(len(demand.loads)), key=lambda row: -float(demand.wh[row, hour]))
     running = [row for row in order if demand.wh[row, hour] > 0]

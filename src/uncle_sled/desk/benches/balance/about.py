@@ -8,7 +8,7 @@ from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
-def standing(project: Project, s: Studied) -> tuple[str, str]:
+def standing(_project: Project, s: Studied) -> tuple[str, str]:
     if s.support is None:
         return "no reading", "none"
     if s.trouble:

@@ -114,7 +114,7 @@ class AxlePanel(Panel):
             return ()
         return hitch_chart(curve, axle_ratings_kg(s.build.rig), self.words, width, height)
 
-    def _hitch_read(self, x: float, y: float, width: float, height: float) -> str:
+    def _hitch_read(self, x: float, _y: float, width: float, _height: float) -> str:
         curve = hitch_curve(self.session.studied, worst_row(self.session))
         return hitch_words(curve, x, self.words, width) if curve is not None else ""
 

@@ -43,7 +43,7 @@ class AxleSheet(Chart):
         at = tried.support.mean_axle_m if tried is not None and tried.support is not None else None
         return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown), at)
 
-    def _read(self, x: float, y: float, width: float, height: float) -> str:
+    def _read(self, x: float, _y: float, width: float, height: float) -> str:
         field = self._field(width, height)
         return axle_words(self.session.studied, field, x, Words(self.session.shown)) if field is not None else ""
 
@@ -80,7 +80,7 @@ class AxleSheet(Chart):
             station = round(station / STEP_M) * STEP_M
         hand.put(axle_shift_ops(hand.build, station - start))
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self.grabbed is not None:
             self.grabbed[2].let_go()
             self.grabbed = None

@@ -223,7 +223,7 @@ class DrivingPanel(Panel):
         told += [] if made.roll_g is None else [f"a wheel lifts at {made.roll_g:.2f} g"]
         return ", ".join(told) + "."
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         self._lay(3 if self.width() >= 3 * CARD_W + 2 * GAP + 4 else 2)
 
     def _told(self) -> str:

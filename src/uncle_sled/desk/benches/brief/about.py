@@ -7,7 +7,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.desk.benches.about import About, Shot
 
 
-def standing(project: Project, s: Studied) -> tuple[str, str]:
+def standing(project: Project, _s: Studied) -> tuple[str, str]:
     n = len(project.facts.people)
     return (f"{n} sleep" if n != 1 else "1 sleeps", "good") if n else ("nobody yet", "none")
 
@@ -18,5 +18,5 @@ ABOUT = About(
     standing,
     shots=(Shot("1-brief"),),
     drawn=True,
-    shows=lambda s, id: "" if id == "brief" else None,
+    shows=lambda _s, id: "" if id == "brief" else None,
 )

@@ -32,7 +32,7 @@ class BriefBench(Bench):
         self.rows.addWidget(self.cards, 6)
         session.changed.connect(self.refresh)
 
-    def showEvent(self, event: object) -> None:
+    def showEvent(self, _event: object) -> None:
         self.refresh()
 
     def refresh(self) -> None:

@@ -7,7 +7,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
-def standing(project: Project, s: Studied) -> tuple[str, str]:
+def standing(project: Project, _s: Studied) -> tuple[str, str]:
     work = project.build.work
     done = sum(1 for change in work.changes if change.done)
     if done:
@@ -20,7 +20,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
 VIEW_OF = {"work": "Calendar", "deadline": "Chance", "lift": "Lift", "glue": "Glue", "log": "Log"}
 
 
-def shows(s: Studied, id: str) -> str | None:
+def shows(_s: Studied, id: str) -> str | None:
     return VIEW_OF.get(id)
 
 

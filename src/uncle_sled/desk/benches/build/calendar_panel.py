@@ -57,7 +57,7 @@ class PlanChart(Chart):
             self.update()
             self.dragged.emit(self.hand[0], self.off / max(self.per_day, 1e-6))
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self.hand is not None:
             self.hand, self.off = None, 0.0
             self.update()

@@ -122,6 +122,6 @@ class LiftPanel(PanelOf[BuildBench]):
         ]
         return Cards([Fields("This lift", fields, "Build")])
 
-    def _way(self, build: object) -> str:
+    def _way(self, _build: object) -> str:
         lift = self.lift()
         return lift.way if lift is not None else ""

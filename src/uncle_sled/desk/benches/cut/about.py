@@ -26,7 +26,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
 VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}
 
 
-def shows(s: Studied, id: str) -> str | None:
+def shows(_s: Studied, id: str) -> str | None:
     return VIEW_OF.get(id)
 
 

@@ -36,7 +36,7 @@ class MoneyPanel(CutPanel):
                 "?",
                 lambda one: str(one[1].unknown) if one[1].unknown else "",
                 right=True,
-                ink=lambda one: "primer",
+                ink=lambda _one: "primer",
                 tip="Lines of which nobody knows a price",
             ),
         )

@@ -44,7 +44,7 @@ class PieceChart(Chart):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         self.over.emit(self.key_at(event))
 
-    def leaveEvent(self, event: QEvent) -> None:
+    def leaveEvent(self, _event: QEvent) -> None:
         self.over.emit("")
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

@@ -37,7 +37,7 @@ class RigBench(Bench):
         self.axle_button.setVisible(rig.carrier == "ball")
         self.less_button.setVisible(rig.carrier == "ball" and bool(rig.axles))
 
-    def showEvent(self, event: object) -> None:
+    def showEvent(self, _event: object) -> None:
         self.refresh()
 
     def add_axle(self) -> None:

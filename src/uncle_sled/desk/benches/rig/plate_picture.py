@@ -23,7 +23,7 @@ class PlatePicture(Guarded, QWidget):
     def sizeHint(self) -> QSize:
         return QSize(200, 70)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self.written = []

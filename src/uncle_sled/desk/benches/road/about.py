@@ -7,7 +7,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
-def standing(project: Project, s: Studied) -> tuple[str, str]:
+def standing(project: Project, _s: Studied) -> tuple[str, str]:
     road = project.build.road
     if road.corrections:
         return "weighed, learnt", "good"
@@ -20,7 +20,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
 VIEW_OF = {"ticket": "Weigh", "taught": "Taught", "wish": "Papers", "trip": "Trips", "stand": "Stand"}
 
 
-def shows(s: Studied, id: str) -> str | None:
+def shows(_s: Studied, id: str) -> str | None:
     return VIEW_OF.get(id)
 
 

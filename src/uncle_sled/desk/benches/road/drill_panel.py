@@ -141,7 +141,7 @@ class DrillPanel(PanelOf[RoadBench]):
                 self.grip_m = drill_sheet.frame_of(s, wide, high, 150.0).metres(x) - at
         self.drag(x, y)
 
-    def drag(self, x: float, y: float) -> None:
+    def drag(self, x: float, _y: float) -> None:
         wide, high = float(self.sheet.width()), float(self.sheet.height())
         if self.answered:
             return

@@ -25,17 +25,17 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return "drawn" if shell.form == "profile" else shell.form, "good"
 
 
-def _an_opening(build: Build, s: Studied) -> tuple[str, ...]:
+def _an_opening(build: Build, _s: Studied) -> tuple[str, ...]:
     doors = [o.id for o in build.shell.openings if o.kind == "door"]
     return tuple((doors or [o.id for o in build.shell.openings])[:1])
 
 
-def _a_stick(build: Build, s: Studied) -> tuple[str, ...]:
+def _a_stick(_build: Build, s: Studied) -> tuple[str, ...]:
     uprights = [m.id for m in s.framed.members if m.face == "left side" and not m.along_s]
     return tuple(uprights[1:2] or [m.id for m in s.framed.members][:1])
 
 
-def _a_wall(build: Build, s: Studied) -> tuple[str, ...]:
+def _a_wall(build: Build, _s: Studied) -> tuple[str, ...]:
     return tuple([inner.id for inner in build.shell.inner][:1])
 
 

@@ -104,10 +104,10 @@ class ShellBench(PanelBench):
             high, upper = self.split.height(), UPPER[self.view]
             self.split.setSizes([round(high * upper), round(high * (1 - upper))])
 
-    def resizeEvent(self, event: object) -> None:
+    def resizeEvent(self, _event: object) -> None:
         self._part()
 
-    def showEvent(self, event: object) -> None:
+    def showEvent(self, _event: object) -> None:
         self._part()
         self.refresh()
 

@@ -53,7 +53,7 @@ class JointsPanel(Panel):
             Column("Outside", lambda panel: self._size(panel.outside_m), right=True),
             Column("Inside", lambda panel: self._size(panel.inside_m), right=True),
             Column("Weighs", lambda panel: self.words.kg(panel.mass_kg) if panel.mass_kg is not None else "not known", right=True),
-            Column("Cannot be", lambda panel: self.session.told(panel.fault), ink=lambda panel: "primer"),
+            Column("Cannot be", lambda panel: self.session.told(panel.fault), ink=lambda _panel: "primer"),
         )
         picked = lambda _: self.refresh()
         self.tables: dict[Mode, Table[Any]] = {

@@ -111,7 +111,7 @@ class MoveSketch(Gesture[ProfilePaper]):
         super().__init__(view, pane, at)
         self.last = at
 
-    def moved(self, at: QPointF, keys: Qt.KeyboardModifier) -> None:
+    def moved(self, at: QPointF, _keys: Qt.KeyboardModifier) -> None:
         by = at - self.last
         self.last = at
         self.view.move_sketch(by.x() / self.view.scale, -by.y() / self.view.scale)

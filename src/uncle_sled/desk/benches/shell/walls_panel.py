@@ -64,7 +64,7 @@ class WallPlan(DragPaper):
         self.x0, self.y0 = 20.0, 100.0
 
     # what a gesture asks of its view
-    def frame(self, pane: str) -> Frame:
+    def frame(self, _pane: str) -> Frame:
         return Frame(self.scale, self.x0, self.y0)
 
     def fit(self) -> None:

@@ -16,7 +16,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return (f"{n} things" if n != 1 else "1 thing", "good") if n else ("empty", "none")
 
 
-def _a_tank(build: Build, s: Studied) -> tuple[str, ...]:
+def _a_tank(build: Build, _s: Studied) -> tuple[str, ...]:
     return tuple(t.id for t in build.stow.things if t.tank)[:1]
 
 

@@ -161,7 +161,7 @@ class BuiltPanel(Panel):
         return "\n".join(lines)
 
 
-def _line(check: Carry, words: Words) -> str:
+def _line(check: Carry, _words: Words) -> str:
     if check.use is None:
         return f"{check.name}: not checked, {check.why}."
     verdict = "holds" if check.use <= 1 else "too weak"

@@ -85,7 +85,7 @@ class OutlinePad(Guarded, QWidget):
             corners[at] = self.share(event.position())
             hand.put(self._ops(corners))
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self.grabbed is not None:
             self.grabbed[0].let_go()
             self.grabbed = None
@@ -141,7 +141,7 @@ class OutlinePad(Guarded, QWidget):
 
     # paint
     @said_if_it_fails
-    def paintEvent(self, event: QPaintEvent) -> None:
+    def paintEvent(self, _event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         lay_paper(painter, self)

@@ -88,5 +88,5 @@ class Verdicts(Part[VerdictCard], frozen=True):
     def made(self, panel: Panel) -> VerdictCard:
         return VerdictCard(panel.session, self.title)
 
-    def keep(self, panel: Panel, widget: VerdictCard) -> None:
+    def keep(self, _panel: Panel, widget: VerdictCard) -> None:
         widget.show_lines(list(self.lines()))

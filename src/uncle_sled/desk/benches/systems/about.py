@@ -20,7 +20,7 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return ("not wired", "none") if units or systems.loads else ("not begun", "none")
 
 
-def _a_wire(build: Build, s: Studied) -> tuple[str, ...]:
+def _a_wire(build: Build, _s: Studied) -> tuple[str, ...]:
     """A wire that has something to tell: the first with a fuse that is not the main one."""
     fused = [wire.id for wire in build.systems.wires if wire.fused != "none"]
     return tuple(fused[1:2] or fused[:1])

@@ -72,7 +72,7 @@ class ShadePad(Chart):
         if self.hand is not None:
             self._put(event)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+    def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
         if self.hand is not None:
             self.hand.let_go()
             self.hand = None
@@ -115,7 +115,7 @@ class ChargePanel(Panel):
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return stay_chart(self._stay(), self.sky, self.words, width, height)
 
-    def _read(self, x: float, up: float, width: float, height: float) -> str:
+    def _read(self, x: float, _up: float, width: float, height: float) -> str:
         return stay_words(self._stay(), x, self.words, width, height)
 
     def _why(self) -> str:

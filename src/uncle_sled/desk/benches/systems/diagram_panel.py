@@ -80,7 +80,7 @@ class DiagramPanel(PanelOf[Acts]):
             shapes.append(shape)
         return tuple(shapes)
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         self._size()
 
     def _size(self) -> None:

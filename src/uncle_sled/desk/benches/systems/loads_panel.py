@@ -41,7 +41,7 @@ def number(text: str, what: str, most: float = 1e7) -> float | None:
     return value
 
 
-def load_ops(session: Session, load: Runs, **fields: Any) -> list[Op]:
+def load_ops(_session: Session, load: Runs, **fields: Any) -> list[Op]:
     """Ops that write figures of a load, wherever they stand."""
     if load.own:
         return [set_to(f"systems.loads.{load.id}.{name}", value) for name, value in fields.items()]
@@ -144,7 +144,7 @@ class LoadsPanel(PanelOf[Acts]):
             Says(self._sum),
         )
 
-    def resizeEvent(self, event: QResizeEvent) -> None:
+    def resizeEvent(self, _event: QResizeEvent) -> None:
         """Beside each other where the table has room, else over each other."""
         wide = self.width() >= BESIDE_PX
         way = Qt.Orientation.Horizontal if wide else Qt.Orientation.Vertical

@@ -27,11 +27,11 @@ def rows_of(session: Session, part: Wire | Device | Load) -> list[Row]:
     return _device_rows(session, part) if isinstance(part, Device) else _load_rows(part)
 
 
-def name_of(session: Session, part: Wire | Device | Load) -> str:
+def name_of(_session: Session, part: Wire | Device | Load) -> str:
     return f"Wire {part.id.lstrip('abcdefghijklmnopqrstuvwxyz')}" if isinstance(part, Wire) else part.name
 
 
-def _wire_rows(session: Session, wire: Wire) -> list[Row]:
+def _wire_rows(_session: Session, wire: Wire) -> list[Row]:
     path = f"systems.wires.{wire.id}"
 
     def is_laid(build: Any) -> bool:

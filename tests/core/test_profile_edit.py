@@ -36,7 +36,7 @@ def test_a_point_takes_its_handles_along_and_the_feet_stay():
 @pytest.mark.parametrize(("u", "v"), [(0.1, 0.8), (0.7, 0.95), (0.98, 0.4)])
 def test_one_more_point_does_not_change_the_curve(u, v):
     nodes, at = with_point(NODES, u, v)
-    before, after = flatten(NODES, 400), flatten(nodes, 400)
+    before, after = flatten(NODES, (60.0, 60.0)), flatten(nodes, (60.0, 60.0))
 
     assert len(nodes) == len(NODES) + 1 and 0 < at < len(nodes) - 1
     area = [abs(np.trapezoid(p[:, 1], p[:, 0])) for p in (before, after)]

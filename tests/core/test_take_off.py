@@ -69,7 +69,7 @@ def test_skins_cover_their_faces_and_no_panel_is_larger_than_a_sheet(name: str) 
     assert framed.body is not None
     for face in build.shell.faces:
         for surface in framed.body.of(face.kind):
-            whole = net(surface.polygon, framed.holes_in(surface.id)).area
+            whole = net(surface.polygon, framed.sawn_in(surface.id)).area
             for layer in face.layers:
                 mine = [one for key, one in pieces.items() if key.startswith(f"{surface.id}/{layer.id}/") and one.kind == "sheet"]
                 if mine:
@@ -136,7 +136,7 @@ def test_rolls_are_areas_boards_are_counted_and_what_nobody_said_is_told() -> No
     sided = [one for one in off.pieces if one.name == "board" and one.of == "left side"]
     framed = framed_of(project.build, project.facts)
     wall = next(one for one in framed.body.surfaces if one.id == "left side")  # type: ignore[union-attr]
-    assert sum(one.area_m2 for one in sided) == pytest.approx(net(wall.polygon, framed.holes_in("left side")).area)
+    assert sum(one.area_m2 for one in sided) == pytest.approx(net(wall.polygon, framed.sawn_in("left side")).area)
     assert max(one.width_m for one in sided) <= 0.135 + 1e-9
     assert not off.unsaid
     own = OwnMaterial("hemp", "Hemp board", density_kg_m3=300.0)

@@ -14,14 +14,16 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import HandChange
-from uncle_sled.core.framing.member import Member, Point2, run_of, stick_mass_kg
+from uncle_sled.core.framing.member import Member, Point2, stick_mass_kg
 from uncle_sled.core.framing.pie_cuts import PieCut
+from uncle_sled.core.framing.worked import worked
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import Material
 
 SHORTEST_M = 0.04  # shorter pieces are left out: nobody screws them
 Bounds = tuple[float, float, float, float]
 NARROW = 0.45  # of a stick's thickness; narrower rips are left out
+RIPPED_M = 0.001  # narrower by that is ripped, not planed
 TRUE_M2 = 2e-6
 MOST_STICKS = 500  # in one face; more is a pitch typed wrong
 
@@ -127,7 +129,9 @@ class Cutter(msgspec.Struct, eq=False):
                 continue
             member = self._member(piece, ring, role, anchor, section, (1.0, 0.0), by_hand=False)
             if member is not None:
-                member = msgspec.structs.replace(member, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips)
+                member = msgspec.structs.replace(
+                    member, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips, notches=(), rip_m=None
+                )
                 self.members[-1] = member
                 made.append(member)
         return made
@@ -149,7 +153,8 @@ class Cutter(msgspec.Struct, eq=False):
     def _member(
         self, piece: Polygon, ring: list[Point2], role: str, anchor: str, section: Point2, direction: Point2, by_hand: bool
     ) -> Member | None:
-        long, ends = run_of(ring, direction)
+        made_to = worked(ring, direction)
+        long = made_to.length_m
         if long < SHORTEST_M:
             return None
         key = self.key(role, anchor)
@@ -167,12 +172,14 @@ class Cutter(msgspec.Struct, eq=False):
             material=self.material.id,
             outline=tuple(ring),
             length_m=long,
-            ends_deg=ends,
+            ends_deg=made_to.ends_deg,
             mass_kg=stick_mass_kg(piece, section, self.material, self.fasteners, self.wall_m),
             at_m=self.surface.place(middle[0], middle[1], self.skin_m + section[1] / 2),
             along_s=bool(abs(direction[0]) > abs(direction[1])),
             by_hand=by_hand,
             wall_m=self.wall_m,
+            notches=made_to.notches,
+            rip_m=made_to.wide_m if made_to.wide_m < section[0] - RIPPED_M else None,
         )
         self.members.append(made)
         self.shapes.append(piece)

@@ -27,7 +27,7 @@ from uncle_sled.core.framing.strip_ribs import STRIPS
 from uncle_sled.core.framing.sub_frame import sub_frame
 from uncle_sled.core.framing.welded_tube import TUBE
 from uncle_sled.core.geometry.footprint import footprint_fault
-from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in
+from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in, rounded
 from uncle_sled.core.materials import Material
 
 SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, TUBE, STRIPS, PANELS, BOUGHT)}
@@ -55,6 +55,17 @@ class Cut(msgspec.Struct, frozen=True):
     surface: str
     shape: Polygon
     good: bool
+    corner_m: float = 0.0
+
+    @property
+    def skin(self) -> Polygon:
+        """The hole that is sawn, its corners round as they were said [m]; the frame about it is square."""
+        left, low, right, high = self.shape.bounds
+        r = min(self.corner_m, (right - left) / 2, (high - low) / 2)
+        return rounded(self.shape, r) if r > LEAST_CORNER_M else self.shape
+
+
+LEAST_CORNER_M = 0.001
 
 
 class Framed(msgspec.Struct, frozen=True):
@@ -72,6 +83,10 @@ class Framed(msgspec.Struct, frozen=True):
 
     def holes_in(self, surface: str) -> tuple[Polygon, ...]:
         return tuple(c.shape for c in self.cuts if c.surface == surface and c.good)
+
+    def sawn_in(self, surface: str) -> tuple[Polygon, ...]:
+        """The holes of a face as they are sawn into its skins: round corners are round."""
+        return tuple(c.skin for c in self.cuts if c.surface == surface and c.good)
 
 
 NOTHING = Framed(None, (), (), (), (), None)
@@ -207,7 +222,8 @@ def _cuts(
             wrong = school.refuses(shape, surface.polygon, sizes, there) if opening.cut_since and opening.kind in FRAMED else ""
             if wrong:
                 faults.append(_opening_fault(opening, wrong, "post-cut"))
-        cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong))
+        corner = opening.corner.si if opening.corner else 0.0
+        cuts.append(Cut(opening.id, opening.name, opening.kind, surface.id, shape, not wrong, corner_m=corner))
     here = {surface.id for surface in body.surfaces}  # a side too low to be one has no wheel box either
     return tuple(cut for cut in cuts if cut.surface in here), faults
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from functools import cached_property
 
 import msgspec
 from shapely.geometry import Polygon
 
 from uncle_sled.core.framing.pie_cuts import PieCut
+from uncle_sled.core.framing.worked import Notch
 from uncle_sled.core.materials import Material
 
 Point2 = tuple[float, float]
@@ -34,23 +34,13 @@ class Member(msgspec.Struct, frozen=True, dict=True):
     by_hand: bool = False
     wall_m: float = 0.0  # of a tube; 0: solid
     cuts: tuple[PieCut, ...] = ()  # where a tube is sawn and folded
+    notches: tuple[Notch, ...] = ()  # sawn out of it
+    rip_m: float | None = None  # what is left of its width, where it is ripped narrower
     strips: int = 0  # of how many strips it is glued up; 0: one stick
 
     @cached_property
     def shape(self) -> Polygon:
         return Polygon(self.outline)
-
-
-def run_of(ring: list[Point2], direction: Point2) -> tuple[float, tuple[float, float]]:
-    """Length along a direction [m] and how far each end is off square [degrees, signed]. Args: ring: not closed."""
-    dx, dy = direction
-    long, across = [x * dx + y * dy for x, y in ring], [y * dx - x * dy for x, y in ring]
-    low, high = min(across), max(across)
-    wide = max(high - low, 1e-9)
-    on_low = [a for a, b in zip(long, across, strict=True) if b < low + 0.25 * wide]
-    on_high = [a for a, b in zip(long, across, strict=True) if b > high - 0.25 * wide]
-    ends = (math.degrees(math.atan2(min(on_high) - min(on_low), wide)), math.degrees(math.atan2(max(on_high) - max(on_low), wide)))
-    return max(long) - min(long), (round(ends[0], 1) + 0.0, round(ends[1], 1) + 0.0)
 
 
 def stick_mass_kg(shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0) -> float:

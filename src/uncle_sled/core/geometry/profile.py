@@ -1,12 +1,13 @@
 """The side profile as a polygon, with the areas, lengths and centres that weights hang on.
 
 Source: shoelace formula and centroids of polylines (any geometry text). Curves are cubic
-Bezier spans flattened to 24 chords, which leaves under 0.3 mm on a teardrop of 4 m.
+Bezier spans flattened to as many chords as keep within 0.2 mm of them: n = sqrt(|B''| / (8 t)), the usual bound of a chord.
 """
 
 from __future__ import annotations
 
 import itertools
+import math
 
 import msgspec
 import numpy as np
@@ -16,7 +17,9 @@ from uncle_sled.core.document.presets import BOX
 from uncle_sled.core.document.shell import ProfileNode, Shell
 from uncle_sled.core.errors import GeometryError
 
-CHORDS = 24
+CHORDS = 24  # of a span in shares, where no size is known
+TRUE_M = 0.0002  # how far a chord may stand off its curve
+MOST_CHORDS = 200
 # A skin piece faces forward or aft when its outward normal is within about 37 degrees of level.
 FACING = 0.8
 
@@ -70,18 +73,31 @@ def _shoelace(points: Points) -> float:
     return float((points[:, 0] * nxt[:, 1] - nxt[:, 0] * points[:, 1]).sum() / 2)
 
 
-def flatten(nodes: tuple[ProfileNode, ...], chords: int = CHORDS) -> Points:
-    """The skin's chain in shares of length and height, shape (m, 2), front foot to rear foot."""
+def flatten(nodes: tuple[ProfileNode, ...], size_m: tuple[float, float] | None = None) -> Points:
+    """The skin's chain in shares of length and height, shape (m, 2), front foot to rear foot.
+
+    Args: size_m: length and height, so that chords keep within ``TRUE_M`` of the curve; None: 24 chords a span.
+    """
     if len(nodes) < 3:
         raise GeometryError("A profile needs at least three nodes.")
-    t = np.linspace(0, 1, chords + 1)[1:, None]
     points = [np.array([[nodes[0].u, nodes[0].v]])]
     for a, b in itertools.pairwise(nodes):
         p0, p1 = np.array([a.u, a.v]), np.array([a.out_u, a.out_v])
         p2, p3 = np.array([b.in_u, b.in_v]), np.array([b.u, b.v])
-        straight = np.allclose(p0, p1) and np.allclose(p2, p3)
-        points.append(p3[None, :] if straight else (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3)
+        if np.allclose(p0, p1) and np.allclose(p2, p3):
+            points.append(p3[None, :])
+            continue
+        t = np.linspace(0, 1, _chords(np.stack([p0, p1, p2, p3]), size_m) + 1)[1:, None]
+        points.append((1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t**2 * p2 + t**3 * p3)
     return np.concatenate(points)
+
+
+def _chords(of: Points, size_m: tuple[float, float] | None) -> int:
+    """Chords of one span, by its greatest second derivative."""
+    if size_m is None:
+        return CHORDS
+    bends = 6 * np.hypot(*((of[2:] - 2 * of[1:-1] + of[:-2]) * size_m).T).max()
+    return min(max(math.ceil(math.sqrt(float(bends) / (8 * TRUE_M))), 2), MOST_CHORDS)
 
 
 def outline(shell: Shell) -> Outline | None:
@@ -89,7 +105,7 @@ def outline(shell: Shell) -> Outline | None:
     if shell.form == "none" or not (shell.length and shell.height) or shell.length.si <= 0 or shell.height.si <= 0:
         return None
     nodes = shell.profile if shell.form == "profile" and len(shell.profile) >= 3 else BOX
-    share = flatten(nodes)
+    share = flatten(nodes, (shell.length.si, shell.height.si))
     front = shell.front.si if shell.front else 0.0
     floor = shell.floor.si if shell.floor else 0.0
     skin = share * [shell.length.si, shell.height.si] + [front, floor]

@@ -43,7 +43,7 @@ def _wires(wired: Wired) -> tuple[Laid, ...]:
     return wired.wires
 
 
-@keep("wired.net", _wires, "shown.length", most=2)
+@keep("wired.net", _wires, "_shown.length", most=2)
 def _one_line(wired: Wired, words: Words, _shown: object) -> Diagram:
     net = wired.net
     drawn = [w for w in wired.wires if w.kind != "earth"]

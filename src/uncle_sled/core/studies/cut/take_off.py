@@ -24,6 +24,7 @@ from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM, PANELS, angle_kg_m
+from uncle_sled.core.framing.worked import Notch
 from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
@@ -48,6 +49,7 @@ BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  #
 SCARF = 8.0  # of the thickness
 LEAST_TRIM_M = 0.1
 LEAST_COVER_M = 0.02
+GAP_M = 0.08  # between a stick's end and what it stands against, where fill would run through
 
 
 class Piece(msgspec.Struct, frozen=True):
@@ -76,6 +78,9 @@ class Piece(msgspec.Struct, frozen=True):
     joined: str = ""
     kg_m: float | None = None  # of a bar of metal
     cladding: bool = False  # a board that a face is clad with
+    holes: tuple[tuple[tuple[float, float], ...], ...] = ()  # sawn out of the middle of it, as its outline [m]
+    notches: tuple[Notch, ...] = ()  # of a bar
+    rip_m: float | None = None  # of a bar: what is left of its width
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
     @property
@@ -156,7 +161,8 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 unsaid.append(f"{face.kind}, {material.name}: nobody said whether it comes as sheets, rolls or boards.")
                 continue
             for surface in surfaces:
-                shape = net(surface.polygon, framed.holes_in(surface.id))
+                sheet_like = material.form in ("sheet", "board")
+                shape = net(surface.polygon, framed.sawn_in(surface.id) if sheet_like else framed.holes_in(surface.id))
                 if material.form == "fill":
                     pieces += _fill(surface, layer, material, shape, framed, framed_depth_m(face, 0.0), sheet)
                 elif material.form == "sheet":
@@ -198,8 +204,12 @@ def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:
     for k in range(many):
         ends = (piece.ends_deg[0] if k == 0 else 0.0, piece.ends_deg[1] if k == many - 1 else 0.0)
         key, pair = f"{piece.key}/part {k + 1}", f"{piece.pair}/part {k + 1}" if piece.pair else None
+        begin = k * (each - lap)
+        mine = [notch for notch in piece.notches if begin - 1e-6 <= notch.at_m < (begin + each if k < many - 1 else np.inf)]
+        notches = tuple(msgspec.structs.replace(notch, at_m=round(max(notch.at_m - begin, 0.0), 6)) for notch in mine)
+        share = piece.area_m2 / many
         made.append(
-            msgspec.structs.replace(piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=piece.area_m2 / many)
+            msgspec.structs.replace(piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=share, notches=notches)
         )
     return made
 
@@ -444,6 +454,8 @@ def _stick(member: Member, library: Library) -> Piece:
         grain="any",
         area_m2=ring_area_m2(member.outline),
         ends_deg=member.ends_deg,
+        notches=member.notches,
+        rip_m=member.rip_m,
         place=member.outline,
         kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,
         made_of=member.material,
@@ -462,12 +474,13 @@ def _flat(
     place: tuple[tuple[float, float], ...] | None = None,
 ) -> Piece:
     """A flat piece, its length along x from the corner of its box."""
-    ring = get_coordinates(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)[:-1]
-    if np.ptp(ring[:, 1]) > np.ptp(ring[:, 0]):
-        ring = np.stack([ring[:, 1], -ring[:, 0]], axis=1)
-    ring = np.round(ring - ring.min(axis=0), 6)
-    length, width = (float(v) for v in ring.max(axis=0))
-    corners = tuple((float(x), float(y)) for x, y in ring)
+    whole = shape if isinstance(shape, Polygon) else shape.convex_hull
+    rings = [get_coordinates(ring)[:-1] for ring in (whole.exterior, *whole.interiors)]
+    if np.ptp(rings[0][:, 1]) > np.ptp(rings[0][:, 0]):
+        rings = [np.stack([ring[:, 1], -ring[:, 0]], axis=1) for ring in rings]
+    low = rings[0].min(axis=0)
+    length, width = (float(v) for v in np.round(rings[0] - low, 6).max(axis=0))
+    corners, *holes = (tuple((float(x), float(y)) for x, y in np.round(ring - low, 6)) for ring in rings)
     plain = abs(ring_area_m2(corners) - length * width) < 1e-7
     thick = thickness_m > 0 and material.kg_m2 is None  # what comes in one thickness has it in its name
     label = f"{material.name} {thickness_m * 1e3:.4g} mm" if thick else material.name
@@ -484,6 +497,7 @@ def _flat(
         grain=grain,
         area_m2=float(shape.area),
         outline=outline,
+        holes=tuple(holes),
         place=_ring(shape) if place is None else place,
         kg_m2=material.weight_kg_m2(thickness_m) or None,
         made_of=material.id,
@@ -494,7 +508,7 @@ def _fill(
     surface: Surface, layer: Layer, material: Material, shape: Polygon, framed: Framed, depth_m: float, sheet: tuple[float, float]
 ) -> list[Piece]:
     """Fill between the sticks of a framed layer, or over the whole of the face where it has none."""
-    sticks = [m.shape for m in framed.on(surface.id) if m.section_m[1] > 0.5 * depth_m] if layer.framing > 0 else []
+    sticks = [_run_on(m) for m in framed.on(surface.id) if m.section_m[1] > 0.5 * depth_m] if layer.framing > 0 else []
     open_ = shape.difference(unary_union(sticks)) if sticks else shape
     bays: list[Piece] = []
     for bay in _polygons(open_):
@@ -505,6 +519,14 @@ def _fill(
                 name = f"{surface.id} fill {len(bays) + 1}"
                 bays.append(_flat(key, name, surface.id, "fill", material, layer.thickness.si, part, "any"))
     return bays
+
+
+def _run_on(member: Member) -> BaseGeometry:
+    """A stick and the gap at its ends: fill is cut bay by bay, and no comb is sawn for what an offcut fills."""
+    left, low, right, high = member.shape.bounds
+    ends = box(left - GAP_M, low, right + GAP_M, high) if member.along_s else box(left, low - GAP_M, right, high + GAP_M)
+    straight = member.shape.area > 0.8 * (right - left) * (high - low)
+    return member.shape.union(ends) if straight else member.shape
 
 
 def _skin(

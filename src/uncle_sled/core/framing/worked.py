@@ -1,0 +1,93 @@
+"""How a stick is worked to its outline: its length, the saw at both ends, what is notched out of it, and to what width it is ripped.
+
+An end is what can be seen of it along the stick; its slant is that of its longest straight part. What a plain stick of that
+length and those ends has over the outline is notched out of it. Source: plane geometry.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+import msgspec
+from shapely.geometry import Polygon
+
+Point2 = tuple[float, float]
+LEAST_NOTCH_M2, LEAST_NOTCH_M = 2e-5, 0.0015  # less is a rounding, or the saw's
+SQUARE_M = 1e-6
+
+
+class Notch(msgspec.Struct, frozen=True):
+    """What is sawn out of a stick [m]. at_m: from its beginning; side: 0 its low edge, 1 its high one, 2 through from edge to edge."""
+
+    at_m: float
+    long_m: float
+    deep_m: float
+    side: int
+
+
+class Worked(msgspec.Struct, frozen=True):
+    """length_m: longest edge to longest edge; ends_deg: off square, signed; wide_m: across, as it is left."""
+
+    length_m: float
+    ends_deg: tuple[float, float]
+    wide_m: float
+    notches: tuple[Notch, ...] = ()
+
+
+def worked(ring: list[Point2], direction: Point2) -> Worked:
+    """A stick by its outline [m]. Args: ring: not closed; direction: unit vector of its run."""
+    dx, dy = direction
+    points = [(x * dx + y * dy, y * dx - x * dy) for x, y in ring]
+    long, across = [a for a, _ in points], [b for _, b in points]
+    begin, low = min(long), min(across)
+    length, wide = max(long) - begin, max(max(across) - low, 1e-9)
+    points = [(a - begin, b - low) for a, b in points]
+    if len(points) == 4:  # a plain stick, as nearly all are
+        on_low, on_high = [a for a, b in points if b < wide / 4], [a for a, b in points if b > wide * 0.75]
+        if on_low and on_high:
+            ends = (_deg(min(on_high) - min(on_low), wide), _deg(max(on_high) - max(on_low), wide))
+            return Worked(length, ends, wide)
+    slants = (_end(points, wide, first=True), _end(points, wide, first=False))
+    return Worked(length, (_deg(slants[0], 1.0), _deg(slants[1], 1.0)), wide, _notches(points, wide, slants))
+
+
+def _deg(run: float, rise: float) -> float:
+    return round(math.degrees(math.atan2(run, rise)), 1) + 0.0
+
+
+def _end(points: list[Point2], wide: float, first: bool) -> float:
+    """Slant of an end: how far it runs along the stick over a metre across, of the longest straight part that is seen there."""
+    edges = list(itertools.pairwise([*points, points[0]]))
+    best, slant = 0.0, 0.0
+    for (a0, b0), (a1, b1) in edges:
+        high = abs(b1 - b0)
+        if high <= best + 1e-9 or high < 0.02 * wide:
+            continue
+        middle, at = (b0 + b1) / 2, (a0 + a1) / 2
+        there = [p + (q - p) * (middle - r) / (s - r) for (p, r), (q, s) in edges if min(r, s) <= middle <= max(r, s) and r != s]
+        if abs((min(there) if first else max(there)) - at) < SQUARE_M:
+            best, slant = high, (a1 - a0) / (b1 - b0)
+    return slant
+
+
+def _notches(points: list[Point2], wide: float, slants: tuple[float, float]) -> tuple[Notch, ...]:
+    """What a plain stick with these ends has over the outline."""
+    begin = min(a - slants[0] * b for a, b in points)
+    end = max(a - slants[1] * b for a, b in points)
+    corners = [(begin, 0.0), (end, 0.0), (end + slants[1] * wide, wide), (begin + slants[0] * wide, wide)]
+    plain, outline = Polygon(corners), Polygon(points)
+    if not plain.is_valid or not outline.is_valid:
+        return ()
+    rest = plain.difference(outline)
+    made = []
+    for part in getattr(rest, "geoms", [rest]):
+        if part.is_empty or part.area < LEAST_NOTCH_M2:
+            continue
+        left, low, right, high = part.bounds
+        if min(right - left, high - low) < LEAST_NOTCH_M:
+            continue
+        at_low, at_high = low < 1e-4, high > wide - 1e-4
+        side = 2 if at_low and at_high else 0 if at_low else 1
+        made.append(Notch(round(max(left, 0.0), 6), round(right - left, 6), round(high - low, 6), side))
+    return tuple(sorted(made, key=lambda notch: (notch.at_m, notch.side)))

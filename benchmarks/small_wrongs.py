@@ -317,6 +317,7 @@ ROAD_STOP = (
 )
 
 WHOLE = (
+    "tests/validation/test_whole_cases_systems.py",
     "tests/validation/test_whole_cases.py",
     "tests/validation/test_whole_cases_balance.py",
     "tests/validation/test_sums_by_hand.py",

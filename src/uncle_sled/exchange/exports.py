@@ -525,11 +525,12 @@ def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (),
     if not made:
         raise FileError(NO_TEMPLATES)
     pages: list[Page] = []
+    words = Words(s.build.brief.reading.shown())
     try:
         for at, template in enumerate(made):
             tell(0.9 * at / len(made), f"drawing {template.name}, {at + 1} of {len(made)}")
             note = f"{name}, {s.build.name}, {today}" + (f"; {template.side}" if template.side else "")
-            pages += tile_pages(template.drawn, template.title, note, PAPERS[chosen])
+            pages += tile_pages(template.drawn, words.told(template.title), note, PAPERS[chosen], words)
             if len(pages) > MOST_PAGES:
                 raise FileError(
                     f"More than {MOST_PAGES} sheets of {chosen}; one template at a time (Cut, Templates), a roll, or a DXF would be right."

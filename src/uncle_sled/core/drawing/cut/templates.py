@@ -9,13 +9,14 @@ from __future__ import annotations
 import math
 
 import msgspec
-from shapely.affinity import translate
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from uncle_sled.core.drawing.cut.tiles import Drawn, ring_lines
+from uncle_sled.core.drawing.cut.tiles import Drawn, ring_lines, wanted_of
 from uncle_sled.core.drawing.primitives import Point
 from uncle_sled.core.drawing.shell.offsets_page import offsets
+from uncle_sled.core.engine import keep
+from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.geometry.surfaces import SIDES, Surface, net
 from uncle_sled.core.parts.inside import inside_of
 from uncle_sled.core.reading.studied import Studied
@@ -45,21 +46,29 @@ class Template(msgspec.Struct, frozen=True):
         return f"{self.name}{f' ({self.side})' if self.side else ''}{told}"
 
 
+def _numbers(s: Studied) -> tuple[object, ...]:
+    return (numbers_of(s.build, s.facts),)
+
+
+@keep(_numbers, "s.build.shell", "s.build.brief.reading", "s.framed", "s.facts.materials", most=2)
 def templates_of(s: Studied) -> tuple[Template, ...]:
     """All of a build, sides first; none without a body or boards."""
     words = Words(s.build.brief.reading.shown())
     named = numbers_of(s.build, s.facts).named
-    made = [*_sides(s, named, words), *_inner(s, words), *_boards(named, words), *_tubes(s, named, words), *_jigs(s, named)]
-    return tuple(made[:MOST])
+    bought = s.build.shell.framing.school == BOUGHT.name  # its faces are there
+    whole = [*_sides(s, named, words), *_inner(s, words)] if not bought else []
+    faces = {number for template in whole for number in template.numbers}
+    made = [*whole, *_boards(named, words, faces), *_tubes(s, named, words), *_jigs(s, named)]
+    return tuple(template for template in made if not template.drawn.curves_only or wanted_of(template.drawn))[:MOST]
 
 
-def _drawn(lines: Lines, words: list[tuple[Point, str]]) -> Drawn:
+def _drawn(lines: Lines, words: list[tuple[Point, str]], curves_only: bool = False) -> Drawn:
     """Shifted so that the low left corner is nought."""
     xs = [x for points, *_ in lines for x, _ in points]
     ys = [y for points, *_ in lines for _, y in points]
     left, low = min(xs), min(ys)
     moved = tuple((tuple((x - left, y - low) for x, y in points), ink, dash) for points, ink, dash in lines)
-    return Drawn(max(xs) - left, max(ys) - low, moved, tuple(((x - left, y - low), text) for (x, y), text in words))
+    return Drawn(max(xs) - left, max(ys) - low, moved, tuple(((x - left, y - low), text) for (x, y), text in words), curves_only)
 
 
 def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]:
@@ -72,11 +81,11 @@ def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
     left, right = sides.get("left side"), sides.get("right side")
     alike = left is not None and right is not None and _same(s, left, right)
     for surface in body.surfaces:
-        if surface.chain is not None or (surface.kind not in SIDES and _is_box(surface.polygon)):
+        if surface.chain is not None:
             continue
         if surface is right and alike:
             continue
-        shape = net(surface.polygon, s.framed.holes_in(surface.id))
+        shape = net(surface.polygon, s.framed.sawn_in(surface.id))
         if shape.is_empty or not isinstance(shape, Polygon):
             continue
         lines: Lines = ring_lines(shape)
@@ -97,12 +106,14 @@ def _sides(s: Studied, named: tuple[Named, ...], words: Words) -> list[Template]
             if surface is left and alike
             else {"left side": "left", "right side": "right"}.get(surface.id, "")
         )
-        made.append(Template(f"side/{surface.id}", surface.id.capitalize(), "side", whose, numbers, _drawn(lines, words_at)))
+        made.append(
+            Template(f"side/{surface.id}", surface.id.capitalize(), "side", whose, numbers, _drawn(lines, words_at, curves_only=True))
+        )
     return made
 
 
 def _same(s: Studied, a: Surface, b: Surface) -> bool:
-    one, other = net(a.polygon, s.framed.holes_in(a.id)), net(b.polygon, s.framed.holes_in(b.id))
+    one, other = net(a.polygon, s.framed.sawn_in(a.id)), net(b.polygon, s.framed.sawn_in(b.id))
     return bool(one.symmetric_difference(other).area < 1e-4)
 
 
@@ -124,39 +135,47 @@ def _inner(s: Studied, _words: Words) -> list[Template]:
     if not isinstance(whole, Polygon) or whole.is_empty or _is_box(whole):
         return []
     return [
-        Template("inner/side", "Inside of the side, with {2 mm} to fit", "inner", "left and right alike", (), _drawn(ring_lines(whole), []))
+        Template(
+            "inner/side",
+            "Inside of the side, with {2 mm} to fit",
+            "inner",
+            "left and right alike",
+            (),
+            _drawn(ring_lines(whole), [], curves_only=True),
+        )
     ]
 
 
-def _boards(named: tuple[Named, ...], words: Words) -> list[Template]:
-    """Every sheet piece with an outline of its own, of a pair the left one."""
-    made = []
-    done: set[str] = set()
+def _boards(named: tuple[Named, ...], words: Words, faces: set[str]) -> list[Template]:
+    """Every sheet piece with an outline or holes of its own: alike ones are one template, of a pair the left one.
+
+    Args: faces: numbers that the template of a whole face has already.
+    """
+    made: dict[tuple[object, ...], Template] = {}
+    of_pair: set[str] = set()
     for numbered in named:
         piece = numbered.piece
-        if piece.kind != "sheet" or not piece.outline or max(piece.length_m, piece.width_m) < LEAST_M or piece.key in done:
+        if piece.kind != "sheet" or not (piece.outline or piece.holes) or max(piece.length_m, piece.width_m) < LEAST_M:
             continue
-        done.add(piece.key)
+        if piece.key in of_pair or numbered.label in faces:
+            continue
         numbers: tuple[str, ...] = (numbered.label,)
         side = ""
         if piece.pair is not None:
-            done.add(piece.pair)
+            of_pair.add(piece.pair)
             numbers = tuple(n.label for n in named if n.piece.key in (piece.key, piece.pair))
             side = "one of a pair; turn it over for the other"
-        shape = Polygon(piece.outline)
+        box = ((0.0, 0.0), (piece.length_m, 0.0), (piece.length_m, piece.width_m), (0.0, piece.width_m))
+        shape = Polygon(piece.outline or box, piece.holes)
         if not shape.is_valid or shape.is_empty:
             continue
-        made.append(
-            Template(
-                f"board/{piece.key}",
-                f"{piece.name}, {words.material(piece.material)}",
-                "board",
-                side,
-                numbers,
-                _drawn(ring_lines(shape), []),
-            )
-        )
-    return made
+        key = (piece.outline, piece.holes, piece.length_m, piece.width_m, piece.material, side)
+        if key in made:
+            made[key] = msgspec.structs.replace(made[key], numbers=(*made[key].numbers, *numbers))
+            continue
+        name = f"{piece.name}, {words.material(piece.material)}"
+        made[key] = Template(f"board/{piece.key}", name, "board", side, numbers, _drawn(ring_lines(shape), [], curves_only=True))
+    return list(made.values())
 
 
 def _tubes(s: Studied, named: tuple[Named, ...], _words: Words) -> list[Template]:
@@ -207,9 +226,9 @@ def _jigs(s: Studied, named: tuple[Named, ...]) -> list[Template]:
 
 
 def _jig(id: str, name: str, angle_deg: float, numbers: tuple[str, ...]) -> Template:
-    """A block whose slanted end stands off square by the angle; its base lies on the stick."""
-    lean = JIG_HIGH_M * math.tan(math.radians(min(angle_deg, 60.0)))
-    shape = translate(Polygon([(0, 0), (JIG_LONG_M, 0), (JIG_LONG_M + lean, JIG_HIGH_M), (0, JIG_HIGH_M)]), 0.0, 0.0)
-    return Template(
-        id, name, "jig", "", numbers, _drawn(ring_lines(shape), [((JIG_LONG_M / 2, JIG_HIGH_M / 2), f"{angle_deg:g}° off square")])
-    )
+    """A block whose slanted end stands off square by the angle; its base lies on the stick. Flatter where it would be long."""
+    slope = math.tan(math.radians(angle_deg))
+    high = min(JIG_HIGH_M, JIG_LONG_M / slope)
+    shape = Polygon([(0, 0), (JIG_LONG_M, 0), (JIG_LONG_M + high * slope, high), (0, high)])
+    told = f"{angle_deg:g}° off square, {90 - angle_deg:g}° to the edge"
+    return Template(id, name, "jig", "", numbers, _drawn(ring_lines(shape), [((JIG_LONG_M / 2, high / 2), told)]))

@@ -98,7 +98,7 @@ class TemplatesPanel(CutPanel):
 
     def _many(self, template: Template) -> int:
         try:
-            return tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper]).many
+            return tiling(template.drawn, PAPERS[self.paper]).many
         except GeometryError:
             return 10_000
 
@@ -119,7 +119,7 @@ class TemplatesPanel(CutPanel):
         if template is None:
             return "No template yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
         try:
-            tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper])
+            tiling(template.drawn, PAPERS[self.paper])
         except GeometryError as fault:
             return str(fault)
         return ""
@@ -128,7 +128,7 @@ class TemplatesPanel(CutPanel):
         template = self.chosen()
         if template is None or min(width, height) < 60 or self._why():
             return ()
-        plan = tiling(template.drawn.wide, template.drawn.high, PAPERS[self.paper])
+        plan = tiling(template.drawn, PAPERS[self.paper])
         scale = min((width - 32) / template.drawn.wide, (height - 76) / template.drawn.high)
         x, y = (width - template.drawn.wide * scale) / 2, (height - 44 - template.drawn.high * scale) / 2
         told = f"{self._size(template)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"

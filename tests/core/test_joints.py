@@ -9,9 +9,9 @@ import pytest
 from tests.builders import a_build
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell import unfolded
-from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.all_findings import findings

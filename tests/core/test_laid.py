@@ -10,10 +10,10 @@ from tests.builders import a_build, a_shell, a_thing
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.drawing.rig.measure_lines import car_measures, rig_measures, tags_of
 from uncle_sled.core.drawing.rig.variants_over import variants_over, what_moved
-from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.shell.offsets_page import offsets
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.geometry.laid import Laid, laid

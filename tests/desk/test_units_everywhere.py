@@ -30,9 +30,9 @@ def test_no_line_of_the_catalogue_speaks_in_the_other_units(open_on, name, wrong
 @pytest.mark.parametrize("name", ["orchard-keeper", "marsh-heron", "rosin-box"])
 def test_no_shop_sheet_is_rounded_to_ten_millimetres(name):
     from uncle_sled.core.drawing.balance.axle_order import axle_order
+    from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
     from uncle_sled.core.drawing.primitives import Text
     from uncle_sled.core.drawing.shell.cut_sheet import cut_sheet
-    from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
     from uncle_sled.core.reading.studied import study
 
     project = demo(name)

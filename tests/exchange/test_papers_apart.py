@@ -14,9 +14,9 @@ from tests.other_units import IMPERIAL, METRIC, UNITS, foreign, names_of
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets, pieces_of
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Text
-from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_of
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.all_findings import findings

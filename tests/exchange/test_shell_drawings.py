@@ -9,8 +9,8 @@ import pytest
 from tests.builders import a_body, a_build, a_hole
 from uncle_sled.cli import main
 from uncle_sled.core.document.project import Facts, empty_project
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets, pieces_of
 from uncle_sled.core.drawing.primitives import Poly, Text
-from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets, pieces_of
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
 from uncle_sled.core.reading.studied import study

@@ -14,10 +14,10 @@ from msgspec.structs import replace
 from uncle_sled.core.document.cut import PrintedPage
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.balance.axle_order import axle_order
+from uncle_sled.core.drawing.cut.built_pages import built_pages
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Primitive, Text, line
-from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
-from uncle_sled.core.drawing.stow.built_pages import built_pages
 from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
 from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
 from uncle_sled.core.drawing.text_width import elided

@@ -114,7 +114,7 @@ def _card(asked: Asked) -> Written:
 
 # the body
 def _framing(asked: Asked) -> Written:
-    from uncle_sled.core.drawing.shell.framing_sheets import framing_sheets
+    from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 
     return framing_sheets(_body(asked), asked.name, asked.day)
 

@@ -106,3 +106,4 @@ class Brief(msgspec.Struct, frozen=True):
     mains: Annotated[Literal["", "230", "120"], about("Mains", "Of the hookup and of what runs on it", words={"": "by the practice", "230": "230 V", "120": "120 V"})] = ""
     budget: Annotated[Figure | None, about("Budget", "For all of it, in your own money; nothing: none is kept")] = None
     notes: Annotated[Story, about("Notes", "Anything worth remembering; nothing is reckoned from it.")] = ""
+    paper: Annotated[Literal["", "A4", "Letter", "A3", "Tabloid"], about("Paper", "That all drawings and lists are printed on; A4, or Letter in North America, where nothing is said", words={"": "as sold there"})] = ""

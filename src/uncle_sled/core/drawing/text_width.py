@@ -48,10 +48,22 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
     return "…" if text_width("…", size, face) <= room else ""
 
 
+def _that_fit(text: str, size: float, room: float, face: str) -> list[str]:
+    """The words of a text; one that is wider than the room by itself is parted."""
+    words = []
+    for word in text.split():
+        while len(word) > 1 and text_width(word, size, face) > room:
+            keep = next((k for k in range(len(word) - 1, 1, -1) if text_width(word[:k], size, face) <= room), 1)
+            words.append(word[:keep])
+            word = word[keep:]
+        words.append(word)
+    return words
+
+
 def wrapped(text: str, size: float, room: float, face: str = "text") -> list[str]:
     """A text broken into lines that fit the room."""
     lines: list[str] = []
-    for word in text.split():
+    for word in _that_fit(text, size, room, face):
         joined = f"{lines[-1]} {word}" if lines else word
         if lines and text_width(joined, size, face) <= room:
             lines[-1] = joined

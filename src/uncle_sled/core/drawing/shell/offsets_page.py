@@ -1,4 +1,4 @@
-"""A drawn side with its offsets: how high it is at every step along, to be marked on a sheet and joined by a batten."""
+"""A drawn side with its offsets: how high it is at every step along and at its corners, to be marked and joined by a batten."""
 
 from __future__ import annotations
 
@@ -9,18 +9,16 @@ from shapely.geometry import LineString
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, placed
-from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.units import INCH_M, Shown
 from uncle_sled.core.words import Words
 
-WIDTH, HEIGHT, EDGE = 842.0, 595.0, 34.0
-CAUTION = "Screening only: measure the real frame first; local code and a licensed engineer decide. Mask against dust and resin."
 STEP_M, STEP_IMPERIAL_M = 0.1, 4 * INCH_M
-ROW, SIZE, GAP = 11.5, 8.5, 7.0
-HEADS = ("no", "along", "from", "to")
+CORNER_DEG = 12.0  # what turns by more is no chord of a curve
 
 
 class Offset(msgspec.Struct, frozen=True):
@@ -38,7 +36,9 @@ def offsets(surface: Surface, shown: Shown) -> tuple[Offset, ...]:
     """
     left, low, right, high = surface.polygon.bounds
     step = STEP_IMPERIAL_M if shown.imperial else STEP_M
-    stations = [left + k * step for k in range(math.ceil((right - left) / step))] + [right]
+    stations = sorted(
+        {round(x, 6) for x in [*(left + k * step for k in range(math.ceil((right - left) / step))), *_corners(surface), right]}
+    )
     made = []
     for at in stations:
         x = min(max(at, left + 1e-6), right - 1e-6)
@@ -49,67 +49,47 @@ def offsets(surface: Surface, shown: Shown) -> tuple[Offset, ...]:
     return tuple(made)
 
 
-def head(title: str, right: str) -> list[Primitive]:
-    """Title, scale and date over a page, and the caution at its foot."""
-    return [
-        Text((EDGE, HEIGHT - EDGE - 6), elided(title, 16, 560, "head"), 16, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - EDGE - 6), right, 10, "pencil", "text", "right"),
-        line((EDGE, HEIGHT - EDGE - 18), (WIDTH - EDGE, HEIGHT - EDGE - 18), "rule"),
-        Text((EDGE, EDGE - 12), CAUTION, 8, "pencil", "text", "left"),
-    ]
+def _corners(surface: Surface) -> list[float]:
+    """Stations of the sharp corners of a side [m]."""
+    ring = list(surface.polygon.exterior.coords)[:-1]
+    found = []
+    for before, at, after in zip([ring[-1], *ring[:-1]], ring, [*ring[1:], ring[0]], strict=True):
+        (ax, ay), (bx, by) = (at[0] - before[0], at[1] - before[1]), (after[0] - at[0], after[1] - at[1])
+        if abs(math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by))) > CORNER_DEG:
+            found.append(at[0])
+    return found
 
 
-def offsets_page(s: Studied, surface: Surface, name: str, printed: str) -> Page:
+def offsets_pages(s: Studied, surface: Surface, name: str, printed: str) -> tuple[Page, ...]:
     """The side with an ordinate at every step, and the same as a table. Both sides are cut from it, the right mirrored."""
-    shown = s.build.brief.reading.shown()
+    shown, size = s.build.brief.reading.shown(), paper_of(s.build).lying
     words, found = Words(shown), offsets(surface, shown)
     left, low, right, high = surface.polygon.bounds
-    scale = scale_for(right - left, high - low, (WIDTH - 2 * EDGE - 20, 250.0))
-    per_m = POINTS_PER_M / scale
-    x0 = (WIDTH - (right - left) * per_m) / 2 - left * per_m
-    y0 = HEIGHT - EDGE - 34 - high * per_m
-    outline = tuple((float(x), float(y)) for x, y in list(surface.polygon.exterior.coords)[:-1])
+    n = scale_for(right - left, high - low, (size[0] - 88, size[1] - 190))
+    per_m = POINTS_PER_M / n
+    sheets = Sheets(size, f"{name}: side, offsets", f"for marking out, 1 : {n}, {printed}")
+    outline = tuple((float(x) - left, float(y) - low) for x, y in list(surface.polygon.exterior.coords)[:-1])
     inside: list[Primitive] = [Poly(outline, "ink", "body", 1.4, id=surface.id)]
-    inside += [
-        line((left + each_offset.along, each_offset.low), (left + each_offset.along, each_offset.high), "chalk", 0.6)
-        for each_offset in found
-    ]
-    shapes = head(f"{name}: side, offsets for marking out", f"1 : {scale} on A4, {printed}")
-    shapes += placed(tuple(inside), per_m, x0, y0)
-    foot = low * per_m + y0
+    inside += [line((o.along, o.low - low), (o.along, o.high - low), "chalk", 0.6) for o in found]
+    shapes = list(placed(tuple(inside), per_m, 10.0, 22.0))
+    last = -1e9
     for at, offset in enumerate(found):
-        x = (left + offset.along) * per_m + x0
-        near_last = (left + found[-1].along) * per_m + x0 - x < 14
-        if at == len(found) - 1 or (at % 5 == 0 and not near_last):
-            shapes += [line((x, foot), (x, foot - 5), "pencil"), Text((x, foot - 11), str(at), 8, "pencil")]
+        x = offset.along * per_m + 10.0
+        if x - last > 14:
+            shapes += [line((x, 22), (x, 17), "pencil"), Text((x, 10), str(at), 8, "pencil")]
+            last = x
+    sheets.picture((high - low) * per_m + 26, shapes)
     every = "4 in" if shown.imperial else "100 mm"
-    shapes.append(
-        Text(
-            (EDGE, foot - 28),
-            f"Every {every} from the front end, upward from the body's underside. Drive a nail at each, bend a batten along them, and draw. The right side is its mirror.",
-            9,
-            "ink",
-            "text",
-            "left",
-        )
+    sheets.words(
+        f"Every {every} and at every corner, along from the front end, upward from the body's underside. Drive a nail at each, bend a batten along them, and draw. The right side is its mirror."
     )
-    shapes += _table(found, words, foot - 46)
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: side, offsets")
-
-
-def _table(found: tuple[Offset, ...], words: Words, top: float) -> list[Primitive]:
-    """Columns of number, along, lower and upper edge; the lower only where it is not the straight foot."""
-    per_column = max(int((top - EDGE - 14) // ROW), 1)
-    shapes: list[Primitive] = []
-    cells = [(str(at), words.cut(offset.along), words.cut(offset.low), words.cut(offset.high)) for at, offset in enumerate(found)]
-    rights, right = [], 0.0
-    for at, name in enumerate(HEADS):
-        right += max(text_width(text, SIZE) for text in (name, *(row[at] for row in cells))) + GAP
-        rights.append(right)
-    for column in range(math.ceil(len(found) / per_column)):
-        x = EDGE + column * (right + 3 * GAP)
-        shapes += [Text((x + dx, top), text, 8, "pencil", "text", "right") for text, dx in zip(HEADS, rights, strict=True)]
-        for at, row in enumerate(cells[column * per_column : (column + 1) * per_column]):
-            y = top - ROW * (at + 1)
-            shapes += [Text((x + dx, y), text, SIZE, "ink", "text", "right") for text, dx in zip(row, rights, strict=True)]
-    return shapes
+    rows = [(str(at), words.cut(o.along), words.cut(o.low), words.cut(o.high)) for at, o in enumerate(found)]
+    half = -(-len(rows) // 3)  # three beside each other
+    blank = ("",) * 4
+    beside = [
+        (*a, "", *b, "", *c)
+        for a, b, c in ((rows[k], *(rows[j] if j < len(rows) else blank for j in (k + half, k + 2 * half))) for k in range(half))
+    ]
+    heads = (Column("No.", right=True), Column("Along", right=True), Column("From", right=True), Column("To", right=True))
+    sheets.table((*heads, Column(" "), *heads, Column(" "), *heads), beside)
+    return sheets.done()

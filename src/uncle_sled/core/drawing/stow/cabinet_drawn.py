@@ -156,8 +156,21 @@ def _fronts(fitted: Fitted, cabinet: Cabinet, on: On) -> Shapes:
     return shapes
 
 
-def _three(fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: set[str]) -> Shapes:
+APART = 0.55  # how far boards stand apart in the exploded view, as a share of how far they are from the middle
+
+
+def exploded(fitted: Fitted, numbers: dict[str, str], wide: float, high: float) -> tuple[Primitive, ...]:
+    """All boards pulled apart from the middle, each with its number. Args: numbers: by the board's id."""
+    if not fitted.good or min(wide, high) < 60:
+        return ()
+    return tuple(_three(fitted, wide, high, 0.0, 0.0, {id for id, _ in fitted.by}, APART, numbers))
+
+
+def _three(
+    fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: set[str], apart: float = 0.0, numbers: dict[str, str] | None = None
+) -> Shapes:
     """All boards as they stand, seen from before and above; what moves stands before the carcass."""
+    middle = np.array(fitted.carcass.size) / 2
     made: list[tuple[float, list[tuple[float, float, float]], str, float, str]] = []
     for board in fitted.boards:
         (w0, d0, h0), (w1, d1, h1) = board.box
@@ -166,6 +179,8 @@ def _three(fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: 
         # as one stands before it: x across, y toward the viewer's left is depth, so that its front shows
         low = np.array([w0, -(d1 - ahead), h0 + lift])
         top = np.array([w1, -(d0 - ahead), h1 + lift])
+        away = apart * ((np.array(board.box[0]) + np.array(board.box[1])) / 2 - middle) * [1, -1, 1]
+        low, top = low + away, top + away
         ink = "ochre" if board.id in cut else "ink"
         x_a, y_a, z_a = low
         x_b, y_b, z_b = top
@@ -187,7 +202,7 @@ def _three(fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: 
     dx = x0 + (wide - (top2[0] - low2[0]) * scale) / 2 - low2[0] * scale
     dy = y0 + (high - (top2[1] - low2[1]) * scale) / 2 - low2[1] * scale
     order = sorted(range(len(made)), key=lambda k: made[k][0])
-    return [
+    drawn: Shapes = [
         Poly(
             tuple((float(x * scale + dx), float(y * scale + dy)) for x, y in flats[k]),
             made[k][2],
@@ -198,6 +213,14 @@ def _three(fitted: Fitted, wide: float, high: float, x0: float, y0: float, cut: 
         )
         for k in order
     ]
+    taken: list[Point] = []
+    for k in range(1, len(made), 3) if numbers else ():  # the face of each that looks at whoever reads
+        x, y = (float(v) for v in np.mean(flats[k], axis=0) * scale + [dx, dy])
+        while any(abs(x - u) < 30 and abs(y - v) < 10 for u, v in taken):
+            y += 10
+        taken.append((x, y))
+        drawn.append(Text((x, y), (numbers or {}).get(made[k][4], ""), 8, "ink", "strong", ground="paper"))
+    return drawn
 
 
 def piece_lines(fitted: Fitted, words: Words, most: int) -> list[str]:

@@ -16,11 +16,13 @@ from uncle_sled.core.document.cut import Cut, Numbered
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep
+from uncle_sled.core.geometry.surfaces import SIDES
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.studies.cut.take_off import Piece, take_off
 from uncle_sled.core.wiring.wired import wired_of
 
 Standing = Literal["draft", "as printed", "changed"]
+PAIRED = "SI"  # of a piece that is on both sides
 LETTERS = {
     "floor": "FL",
     "left side": "LS",
@@ -102,6 +104,7 @@ def runs_of(build: Build, facts: Facts) -> tuple[Piece, ...]:
             f"wire {wire.number}: {names.get(wire.start, wire.start)} to {names.get(wire.end, wire.end)}",
             of="wiring",
             kind="wire",
+            own_number=str(wire.number),
             material=f"{wire.gauge} wire" if wire.mm2 is not None else "wire of no known size",
             thickness_m=0.0,
             length_m=wire.length_m,
@@ -123,7 +126,12 @@ def numbers_of(build: Build, facts: Facts) -> Numbers:
     named = []
     for piece in pieces:
         record = by_key.get(piece.key)
-        if record is None:
+        if piece.own_number:  # as the diagram has it, printed or not
+            label = f"{letters_of(piece.of)}-{piece.own_number}"
+            same = record is None or is_made(piece, record.made)
+            standing: Standing = "draft" if record is None else "as printed" if same else "changed"
+            named.append(Named(piece, record.id if record is not None else None, label, standing))
+        elif record is None:
             named.append(Named(piece, None, _label(drafts[piece.key], piece), "draft"))
         else:
             same = is_made(piece, record.made) or (bool(record.other) and record.made == _mirror_made(record, piece))
@@ -184,7 +192,10 @@ def _drafts(cut: Cut, pieces: list[Piece]) -> dict[str, str]:
     for piece in sorted(pieces, key=_order):
         if piece.key in made:
             continue
-        letters = letters_of(piece.of)
+        letters = PAIRED if piece.pair in keys and piece.of in SIDES else letters_of(piece.of)
+        if piece.own_number:
+            made[piece.key] = f"{letters}-{piece.own_number}"
+            continue
         taken[letters] = taken.get(letters, 0) + 1
         made[piece.key] = f"{letters}-{taken[letters]}"
         if piece.pair in keys:

@@ -81,6 +81,7 @@ class Piece(msgspec.Struct, frozen=True):
     holes: tuple[tuple[tuple[float, float], ...], ...] = ()  # sawn out of the middle of it, as its outline [m]
     notches: tuple[Notch, ...] = ()  # of a bar
     rip_m: float | None = None  # of a bar: what is left of its width
+    own_number: str = ""  # that it has elsewhere already, as a wire has on its diagram
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
     @property

@@ -124,7 +124,7 @@ class BriefPanel(Panel):
         return Cards(
             (
                 Fields("This build", [Row("name")], "Brief", facts=True),
-                Fields("Read in", plain("brief.reading", "length mass volume"), "Brief"),
+                Fields("Read in", [*plain("brief.reading", "length mass volume"), *plain("brief", "paper")], "Brief"),
                 *none_yet,
                 *people,
                 Fields("What is asked of it", plain("brief", "eats_inside pets sits_up stands lived_in notes"), "Brief"),

@@ -56,7 +56,13 @@ def _layout(material: str, layout: Layout) -> dict[str, Any]:
         "material": material,
         "stock": layout.stock,
         "pieces": [
-            {"piece": piece.piece, "x_m": round(piece.x_m, 6), "y_m": round(piece.y_m, 6), "turned": piece.turned}
+            {
+                "piece": piece.piece,
+                "x_m": round(piece.x_m, 6),
+                "y_m": round(piece.y_m, 6),
+                "turned": piece.turned,
+                "turn_deg": piece.turn_deg,
+            }
             for piece in layout.pieces
         ],
         "cuts": [
@@ -78,7 +84,7 @@ def cut_text(plan: CutPlan) -> str:
             lines += [f"    {'  ' * min(cut.level, 12)}{_cut(cut.along)} at {cut.fence_m * 1e3:.1f} mm" for cut in layout.cuts]
             lines += [
                 f"    {piece.piece}: {piece.w_m * 1e3:.1f} x {piece.h_m * 1e3:.1f} mm at {piece.x_m * 1e3:.1f}, {piece.y_m * 1e3:.1f}"
-                + (", turned" if piece.turned else "")
+                + (f", turned {piece.turn_deg} degrees" if piece.turn_deg else "")
                 for piece in layout.pieces
             ]
         lines.append("")

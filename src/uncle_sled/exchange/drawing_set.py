@@ -17,15 +17,15 @@ from uncle_sled.core.drawing.balance.axle_order import axle_order
 from uncle_sled.core.drawing.cut.built_pages import built_pages
 from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.core.drawing.primitives import Primitive, Text, line
+from uncle_sled.core.drawing.paper import paper_of
+from uncle_sled.core.drawing.primitives import Primitive, Text
+from uncle_sled.core.drawing.sheets import CAUTION, Column, Sheets
 from uncle_sled.core.drawing.systems.comfort_sheets import comfort_sheets
 from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
-from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
 
-WIDTH, HEIGHT, EDGE, ROW = 842.0, 595.0, 44.0, 15.0
-A_PAGE = 28
+A_COLUMN = 30
 PRINTED = "on the day of print"  # stands for the date in what is compared
 
 
@@ -96,10 +96,8 @@ def drawing_set(s: Studied, name: str, printed: str, tell: Tell = nobody) -> tup
     if not made:
         return ()
     revision = revision_words(s)
-    contents = max(1, -(-len(made) // A_PAGE))
-    pages = []
-    for k in range(contents):
-        pages.append(_contents(made[k * A_PAGE : (k + 1) * A_PAGE], k, contents, len(made), name, s.build.name, printed, revision))
+    contents = len(_contents(s, made, 1, name, printed))
+    pages = [*_contents(s, made, contents + 1, name, printed)]
     for k, sheet in enumerate(made):
         number = f"{contents + k + 1} of {contents + len(made)}, {revision}"
         told = f"{number}, changed" if sheet.standing == "changed" and s.build.cut.printed else number
@@ -114,34 +112,16 @@ def revision_words(s: Studied) -> str:
     return f"revision {chr(65 + at % 26)}{at // 26 or ''}"
 
 
-def _contents(made: tuple[Sheet, ...], at: int, of: int, many: int, name: str, variant: str, printed: str, revision: str) -> Page:
-    shapes: list[Primitive] = [
-        Text((EDGE, HEIGHT - 52), elided(f"{name}: drawings", 24, 520, "head"), 24, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - 50), f"{variant}, {revision}, {printed}", 11, "pencil", anchor="right"),
-        line((EDGE, HEIGHT - 66), (WIDTH - EDGE, HEIGHT - 66), "ink", 1.4),
-    ]
-    y = HEIGHT - 88
-    changed = 0
-    for k, sheet in enumerate(made):
-        number = of + at * A_PAGE + k + 1
-        ink = "primer" if sheet.standing == "changed" else "ink"
-        changed += sheet.standing == "changed"
-        shapes += [
-            Text((EDGE, y), str(number), 11, "pencil", "strong", "left"),
-            Text((EDGE + 40, y), elided(sheet.page.title, 11, 560), 11, ink, anchor="left"),
-            Text((WIDTH - EDGE, y), sheet.standing or "as printed", 10, ink if sheet.standing == "changed" else "pencil", anchor="right"),
-        ]
-        y -= ROW
-    shapes.append(
-        Text(
-            (EDGE, 26),
-            f"{many} drawings. Screening only: measure the real frame first; local code and licensed people decide.",
-            9,
-            "pencil",
-            anchor="left",
-        )
-    )
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: contents{f' {at + 1}' if of > 1 else ''}")
+def _contents(s: Studied, made: tuple[Sheet, ...], first: int, name: str, printed: str) -> tuple[Page, ...]:
+    """Every page by its number. Args: first: number of the first of them."""
+    sheets = Sheets(paper_of(s.build).lying, f"{name}: contents", f"{s.build.name}, {revision_words(s)}, {printed}", CAUTION)
+    rows = [(str(first + k), sheet.page.title, sheet.standing or "as printed") for k, sheet in enumerate(made)]
+    half = -(-len(rows) // 2) if len(rows) > A_COLUMN else len(rows)
+    beside = [(*rows[k], *(rows[k + half] if k + half < len(rows) else ("", "", ""))) for k in range(half)]
+    heads = (Column("Page", right=True), Column("Drawing", wraps=True), Column("Standing"))
+    sheets.table((*heads, *heads), beside, size=11)
+    sheets.words(f"{len(made)} drawings.", ink="pencil")
+    return sheets.done()
 
 
 def printed_ops(s: Studied, name: str) -> tuple[Op, ...]:

@@ -13,6 +13,7 @@ from typing import TypeVar
 import msgspec
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import Paper, paper_of
 from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
@@ -43,8 +44,9 @@ class Asked(msgspec.Struct, frozen=True):
         return Words(self.s.build.brief.reading.shown())
 
     @property
-    def american(self) -> bool:
-        return self.s.build.brief.region == "North American"
+    def sheet(self) -> Paper:
+        """What it is printed on."""
+        return paper_of(self.s.build)
 
 
 Written = bytes | tuple[Page, ...]  # pages are written as PDF or SVG by the kind's ending
@@ -134,7 +136,7 @@ def _solid(asked: Asked) -> Written:
 def _model(asked: Asked) -> Written:
     from uncle_sled.core.drawing.shell.paper_model import paper_model
 
-    pages = paper_model(_body(asked), asked.name, asked.day, asked.american)
+    pages = paper_model(_body(asked), asked.name, asked.day, asked.sheet)
     return _some(pages, "The body is too large for a paper model at 1 : 100.")
 
 
@@ -253,7 +255,7 @@ def _today(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.today_card import today_pages
     from uncle_sled.core.studies.build.schedule import schedule_of
 
-    pages = today_pages(schedule_of(asked.s.build, asked.s.facts), asked.words, asked.american, asked.name)
+    pages = today_pages(schedule_of(asked.s.build, asked.s.facts), asked.words, asked.sheet, asked.name)
     return _some(pages, "There is nothing to be done next: nothing is drawn, or all of it is done.")
 
 
@@ -261,7 +263,7 @@ def _crew(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.lift_sheet import crew_pages
     from uncle_sled.core.studies.build.lifting import lifts_of
 
-    pages = crew_pages(lifts_of(asked.s), asked.words, asked.american, asked.name, asked.day)
+    pages = crew_pages(lifts_of(asked.s), asked.words, asked.sheet, asked.name, asked.day)
     return _some(pages, "No lift is planned yet; add one on the Build stop.")
 
 
@@ -269,7 +271,7 @@ def _checks(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.paper import checklist_pages
     from uncle_sled.core.studies.build.checklists import checklists
 
-    pages = checklist_pages(checklists(asked.s.build, asked.s.facts), asked.american, _whose(asked))
+    pages = checklist_pages(checklists(asked.s.build, asked.s.facts), asked.sheet, _whose(asked))
     return _some(pages, "No checklist has a line for this build yet.")
 
 
@@ -277,7 +279,7 @@ def _again(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.paper import again_pages
     from uncle_sled.core.studies.build.log import again_of
 
-    pages = again_pages(again_of(asked.s), asked.words, asked.american, _whose(asked))
+    pages = again_pages(again_of(asked.s), asked.words, asked.sheet, _whose(asked))
     return _some(pages, "Nothing was measured, decided or wished for yet; write it in the log on the Build stop.")
 
 
@@ -518,7 +520,7 @@ def template_pages(s: Studied, name: str, today: str, ids: tuple[str, ...] = (),
     from uncle_sled.core.drawing.cut.templates import templates_of
     from uncle_sled.core.drawing.cut.tiles import PAPERS, tile_pages
 
-    chosen = paper or ("Letter" if s.build.brief.region == "North American" else "A4")
+    chosen = paper or paper_of(s.build).name
     if chosen not in PAPERS:
         raise FileError(f"There is no paper “{chosen}”; {', '.join(PAPERS)} would be right.")
     made = [each_template for each_template in templates_of(s) if (each_template.id in ids if ids else each_template.kind != "board")]

@@ -6,6 +6,8 @@ import csv
 import io
 from typing import Any
 
+import msgspec
+
 from uncle_sled.core.document.catalogue_line import as_text
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.reading.studied import Studied
@@ -47,6 +49,11 @@ def pieces_report(s: Studied) -> list[dict[str, Any]]:
             "width_m": round(piece.width_m, 6),
             "qty": 1,
             "grain": piece.grain,
+            "ends_deg": [round(deg, 1) for deg in piece.ends_deg],
+            "rip_m": None if piece.rip_m is None else round(piece.rip_m, 6),
+            "notches": [msgspec.to_builtins(notch) for notch in piece.notches],
+            "corners_m": [[round(v, 6) for v in corner] for corner in piece.corners],
+            "holes_m": [[[round(v, 6) for v in corner] for corner in ring] for ring in piece.holes],
             "pair": piece.pair,
             "key": piece.key,
         }

@@ -8,6 +8,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.findings.finding import Finding, to_settle
@@ -22,7 +23,7 @@ from uncle_sled.core.studies.systems.systems_as_built import the_stay, the_water
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 
-WIDTH, HEIGHT, EDGE = 842.0, 595.0, 44.0
+EDGE = 44.0
 BIG, NAME, LEAST, MOST_LINES = 58.0, 22.0, 26.0, 4
 UNKNOWN = "not known"
 
@@ -145,21 +146,22 @@ def shop_card(stop: str, s: Studied, found: tuple[Finding, ...], name: str, prin
     """One lying page. Args: stop: of the trail, else its first."""
     stop = stop if stop in TRAIL else TRAIL[0]
     lines = card_lines(stop, s, found)
+    wide, high = paper_of(s.build).lying
     shapes: list[Primitive] = [
-        Text((EDGE, HEIGHT - 50), stop, 34, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - 46), elided(f"{name}, {s.build.name}", 20, 420), 20, "pencil", "text", "right"),
-        line((EDGE, HEIGHT - 74), (WIDTH - EDGE, HEIGHT - 74), "ink", 2.0),
+        Text((EDGE, high - 50), stop, 34, "ink", "head", "left"),
+        Text((wide - EDGE, high - 46), elided(f"{name}, {s.build.name}", 20, 420), 20, "pencil", "text", "right"),
+        line((EDGE, high - 74), (wide - EDGE, high - 74), "ink", 2.0),
     ]
-    each = (HEIGHT - 74 - 60) / len(lines)
+    each = (high - 74 - 60) / len(lines)
     for k, each_line in enumerate(lines):
-        y = HEIGHT - 74 - each * (k + 0.5)
+        y = high - 74 - each * (k + 0.5)
         size = min(BIG, each * 0.62)
-        while size > LEAST and text_width(each_line.says, size, "head") > WIDTH - 2 * EDGE - 210:
+        while size > LEAST and text_width(each_line.says, size, "head") > wide - 2 * EDGE - 210:
             size -= 2
         ink = "primer" if each_line.wrong else "ink"
         shapes += [
             Text((EDGE, y), each_line.name, NAME, "pencil", "strong", "left"),
-            Text((EDGE + 210, y), elided(each_line.says, size, WIDTH - 2 * EDGE - 210, "head"), size, ink, "head", "left"),
+            Text((EDGE + 210, y), elided(each_line.says, size, wide - 2 * EDGE - 210, "head"), size, ink, "head", "left"),
         ]
     shapes.append(
         Text(
@@ -171,4 +173,4 @@ def shop_card(stop: str, s: Studied, found: tuple[Finding, ...], name: str, prin
             "left",
         )
     )
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{name}: {stop}")
+    return Page(wide, high, tuple(shapes), f"{name}: {stop}")

@@ -130,7 +130,7 @@ class Cutter(msgspec.Struct, eq=False):
             member = self._member(piece, ring, role, anchor, section, (1.0, 0.0), by_hand=False)
             if member is not None:
                 member = msgspec.structs.replace(
-                    member, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips, notches=(), rip_m=None
+                    member, length_m=share * length_m, ends_deg=(0.0, 0.0), cuts=cuts, strips=strips, notches=(), corners=(), rip_m=None
                 )
                 self.members[-1] = member
                 made.append(member)
@@ -179,6 +179,7 @@ class Cutter(msgspec.Struct, eq=False):
             by_hand=by_hand,
             wall_m=self.wall_m,
             notches=made_to.notches,
+            corners=made_to.corners,
             rip_m=made_to.wide_m if made_to.wide_m < section[0] - RIPPED_M else None,
         )
         self.members.append(made)

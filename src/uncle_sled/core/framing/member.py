@@ -35,6 +35,7 @@ class Member(msgspec.Struct, frozen=True, dict=True):
     wall_m: float = 0.0  # of a tube; 0: solid
     cuts: tuple[PieCut, ...] = ()  # where a tube is sawn and folded
     notches: tuple[Notch, ...] = ()  # sawn out of it
+    corners: tuple[Point2, ...] = ()  # along and across it, where an end is no straight cut
     rip_m: float | None = None  # what is left of its width, where it is ripped narrower
     strips: int = 0  # of how many strips it is glued up; 0: one stick
 

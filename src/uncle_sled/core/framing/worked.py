@@ -15,6 +15,7 @@ from shapely.geometry import Polygon
 Point2 = tuple[float, float]
 LEAST_NOTCH_M2, LEAST_NOTCH_M = 2e-5, 0.0015  # less is a rounding, or the saw's
 SQUARE_M = 1e-6
+RIPPED_SHARE, SQUARE_SHARE = 0.97, 0.9  # of its length; of its box
 
 
 class Notch(msgspec.Struct, frozen=True):
@@ -27,12 +28,16 @@ class Notch(msgspec.Struct, frozen=True):
 
 
 class Worked(msgspec.Struct, frozen=True):
-    """length_m: longest edge to longest edge; ends_deg: off square, signed; wide_m: across, as it is left."""
+    """length_m: longest edge to longest edge; ends_deg: off square, signed; wide_m: across, as it is left.
+
+    corners: of a stick whose end is no straight cut and no square notch, along and across from its beginning [m]; else none.
+    """
 
     length_m: float
     ends_deg: tuple[float, float]
     wide_m: float
     notches: tuple[Notch, ...] = ()
+    corners: tuple[Point2, ...] = ()
 
 
 def worked(ring: list[Point2], direction: Point2) -> Worked:
@@ -49,7 +54,14 @@ def worked(ring: list[Point2], direction: Point2) -> Worked:
             ends = (_deg(min(on_high) - min(on_low), wide), _deg(max(on_high) - max(on_low), wide))
             return Worked(length, ends, wide)
     slants = (_end(points, wide, first=True), _end(points, wide, first=False))
-    return Worked(length, (_deg(slants[0], 1.0), _deg(slants[1], 1.0)), wide, _notches(points, wide, slants))
+    ends = _deg(slants[0], 1.0), _deg(slants[1], 1.0)
+    rest = _rest(points, wide, slants)
+    whole = next((part for part in rest if part.bounds[2] - part.bounds[0] > RIPPED_SHARE * length), None)
+    if whole is not None and len(rest) == 1 and not _is_through(whole, wide):  # all along one edge: ripped
+        return Worked(length, ends, wide - (whole.bounds[3] - whole.bounds[1]))
+    if all(part.area > SQUARE_SHARE * part.envelope.area for part in rest):
+        return Worked(length, ends, wide, tuple(sorted((_notch(part, wide) for part in rest), key=lambda notch: (notch.at_m, notch.side))))
+    return Worked(length, ends, wide, corners=tuple((round(a, 6), round(b, 6)) for a, b in points))
 
 
 def _deg(run: float, rise: float) -> float:
@@ -71,23 +83,24 @@ def _end(points: list[Point2], wide: float, first: bool) -> float:
     return slant
 
 
-def _notches(points: list[Point2], wide: float, slants: tuple[float, float]) -> tuple[Notch, ...]:
-    """What a plain stick with these ends has over the outline."""
+def _rest(points: list[Point2], wide: float, slants: tuple[float, float]) -> list[Polygon]:
+    """What a plain stick with these ends has over the outline, in parts that are worth sawing."""
     begin = min(a - slants[0] * b for a, b in points)
     end = max(a - slants[1] * b for a, b in points)
     corners = [(begin, 0.0), (end, 0.0), (end + slants[1] * wide, wide), (begin + slants[0] * wide, wide)]
     plain, outline = Polygon(corners), Polygon(points)
     if not plain.is_valid or not outline.is_valid:
-        return ()
+        return []
     rest = plain.difference(outline)
-    made = []
-    for part in getattr(rest, "geoms", [rest]):
-        if part.is_empty or part.area < LEAST_NOTCH_M2:
-            continue
-        left, low, right, high = part.bounds
-        if min(right - left, high - low) < LEAST_NOTCH_M:
-            continue
-        at_low, at_high = low < 1e-4, high > wide - 1e-4
-        side = 2 if at_low and at_high else 0 if at_low else 1
-        made.append(Notch(round(max(left, 0.0), 6), round(right - left, 6), round(high - low, 6), side))
-    return tuple(sorted(made, key=lambda notch: (notch.at_m, notch.side)))
+    parts = [part for part in getattr(rest, "geoms", [rest]) if isinstance(part, Polygon) and part.area > LEAST_NOTCH_M2]
+    return [p for p in parts if min(p.bounds[2] - p.bounds[0], p.bounds[3] - p.bounds[1]) > LEAST_NOTCH_M]
+
+
+def _is_through(part: Polygon, wide: float) -> bool:
+    return bool(part.bounds[1] < 1e-4 and part.bounds[3] > wide - 1e-4)
+
+
+def _notch(part: Polygon, wide: float) -> Notch:
+    left, low, right, high = part.bounds
+    side = 2 if _is_through(part, wide) else 0 if low < 1e-4 else 1
+    return Notch(round(max(left, 0.0), 6), round(right - left, 6), round(high - low, 6), side)

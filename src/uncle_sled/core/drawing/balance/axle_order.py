@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
-from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed
+from uncle_sled.core.drawing.paper import paper_of
+from uncle_sled.core.drawing.primitives import Point, Primitive, Text, line, placed
 from uncle_sled.core.drawing.rig.rig_views import heights_m, plan_rig, plan_wheels, side_body, side_rig, side_wheels
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.stops import stop_words
+from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.balance.axle_conflicts import tyre_gap
 from uncle_sled.core.studies.balance.axle_placing import AxlePlacing, axle_placing
@@ -14,7 +16,7 @@ from uncle_sled.core.studies.balance.sway import sway
 from uncle_sled.core.studies.balance.sway import worst as worst_swing
 from uncle_sled.core.words import Words, lower_first
 
-WIDTH, HEIGHT, EDGE = 595.0, 842.0, 48.0
+EDGE = 48.0
 ROW = 19.0
 FOOT = (
     "Measured from the middle of the ball. Both sides are measured before anything is welded.",
@@ -28,30 +30,35 @@ def axle_order(s: Studied, project_name: str, today: str) -> Page | None:
         return None
     if s.readings.total_kg[s.towing_rows].min() <= 0:
         return None
-    words = Words(s.build.brief.reading.shown())
-    titled = elided(f"{project_name}, {s.build.name}, {today}", 11, WIDTH - 2 * EDGE)
+    words, size = Words(s.build.brief.reading.shown()), paper_of(s.build).upright
+    titled = elided(f"{project_name}, {s.build.name}, {today}", 11, size[0] - 2 * EDGE)
     shapes: list[Primitive] = [
-        Text((EDGE, HEIGHT - 52), "Order sheet for the axle", 22, "ink", "head", "left"),
-        Text((EDGE, HEIGHT - 72), titled, 11, "pencil", "text", "left"),
+        Text((EDGE, size[1] - 52), "Order sheet for the axle", 22, "ink", "head", "left"),
+        Text((EDGE, size[1] - 72), titled, 11, "pencil", "text", "left"),
     ]
-    y = _drawings(s, words, shapes) - 26
+    y = _drawings(size, s, words, shapes) - 26
+    for text in stop_words(s, ("Rig", "Balance")):
+        for row in wrapped(f"STOP: {text}", 11, size[0] - 2 * EDGE, "strong"):
+            shapes.append(Text((EDGE, y), row, 11, "primer", "strong", "left"))
+            y -= 14
+    y -= 4
     for name, says in _lines(s, words):
         shapes += [
             Text((EDGE, y), name, 11, "pencil", "text", "left"),
-            Text((EDGE + 170, y), elided(says, 12, WIDTH - 2 * EDGE - 170), 12, "ink", "text", "left"),
-            line((EDGE, y - 7), (WIDTH - EDGE, y - 7), "rule", 0.5),
+            Text((EDGE + 170, y), elided(says, 12, size[0] - 2 * EDGE - 170), 12, "ink", "text", "left"),
+            line((EDGE, y - 7), (size[0] - EDGE, y - 7), "rule", 0.5),
         ]
         y -= ROW
     shapes += [Text((EDGE, 40 - 13 * at), text, 9, "pencil", "text", "left") for at, text in enumerate(FOOT)]
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{project_name}: order sheet for the axle")
+    return Page(size[0], size[1], tuple(shapes), f"{project_name}: order sheet for the axle")
 
 
-def _drawings(s: Studied, words: Words, shapes: list[Primitive]) -> float:
+def _drawings(size: Point, s: Studied, words: Words, shapes: list[Primitive]) -> float:
     """Side and plan to one scale; returns where the words may begin."""
     (top, half), reach = heights_m(s.build), length_m(s.build) + 0.6
-    n = scale_for(reach + 0.4, top + 2 * half + 0.5, (WIDTH - 2 * EDGE, 330.0))
+    n = scale_for(reach + 0.4, top + 2 * half + 0.5, (size[0] - 2 * EDGE, 330.0))
     scale = POINTS_PER_M / n
-    x0, y0 = EDGE + 0.4 * scale, HEIGHT - 96 - top * scale
+    x0, y0 = EDGE + 0.4 * scale, size[1] - 96 - top * scale
     shapes += placed((*side_rig(s.build), *side_body(s.build), *side_wheels(s.build)), scale, x0, y0)
     low = y0 - 26 - half * scale
     shapes += placed((*plan_rig(s.build), *plan_wheels(s.build)), scale, x0, low)
@@ -60,7 +67,7 @@ def _drawings(s: Studied, words: Words, shapes: list[Primitive]) -> float:
     shapes += [
         line((x0, y), (x0 + at, y), "pencil"),
         Text((x0 + at / 2, y), f"ball to axle {words.cut(s.support.mean_axle_m)}", 10, "ink", ground="paper"),
-        Text((WIDTH - EDGE, HEIGHT - 88), f"1 : {n}", 9, "pencil", "text", "right"),
+        Text((size[0] - EDGE, size[1] - 88), f"1 : {n}", 9, "pencil", "text", "right"),
     ]
     return low - half * scale
 
@@ -124,5 +131,5 @@ def _window_words(placing: AxlePlacing | None, now_m: float, words: Words) -> st
     if placing is None or placing.window_m is None:
         return "none serves every case yet"
     low, high = placing.window_m
-    out = "" if low - 1e-6 <= now_m <= high + 1e-6 else "; the place above is not in it"
+    out = "" if low - 1e-6 <= now_m <= high + 1e-6 else "; THE PLACE ABOVE IS NOT IN IT: do not weld"
     return f"{words.cut(low)} to {words.cut(high)}{out}"

@@ -1,6 +1,6 @@
 """One page for the shop wall: side and plan to scale, what weighs how much and where, every case, the limits, what to settle.
 
-A4 landscape, in points, y up; the same page goes to PDF and SVG.
+Lying, in points, y up; the same page goes to PDF and SVG.
 """
 
 from __future__ import annotations
@@ -9,7 +9,8 @@ import numpy as np
 
 from uncle_sled.core.drawing.balance.axle_order import towing_lines
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
-from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, dimension, line, placed, rect
+from uncle_sled.core.drawing.paper import paper_of
+from uncle_sled.core.drawing.primitives import Circle, Point, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, whole_view
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.findings.finding import Finding
@@ -17,7 +18,7 @@ from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.words import Words, lower_first
 
-WIDTH, HEIGHT, EDGE = 842.0, 595.0, 36.0
+EDGE = 36.0
 DRAWING_HIGH = 236.0
 LIST_PX, LIST_ROW = 186.0, 11.5  # a column of the weights list
 ROW = 14.0
@@ -25,18 +26,18 @@ ROW = 14.0
 
 def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, printed: str) -> Page:
     """The page of a build as judged. Args: printed: the date in words, put at the foot."""
-    words = Words(s.build.brief.reading.shown())
+    words, size = Words(s.build.brief.reading.shown()), paper_of(s.build).lying
     shapes: list[Primitive] = [
-        Text((EDGE, HEIGHT - 47), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
-        Text((WIDTH - EDGE, HEIGHT - 44), f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}", 11, "pencil", "text", "right"),
-        line((EDGE, HEIGHT - 60), (WIDTH - EDGE, HEIGHT - 60), "rule"),
+        Text((EDGE, size[1] - 47), elided(project_name, 22, 420, "head"), 22, "ink", "head", "left"),
+        Text((size[0] - EDGE, size[1] - 44), f"Balance sheet · {elided(s.build.name, 11, 200)} · {printed}", 11, "pencil", "text", "right"),
+        line((EDGE, size[1] - 60), (size[0] - EDGE, size[1] - 60), "rule"),
     ]
-    wide = _drawing(s, words, shapes)
-    shapes += _weights(s, words, EDGE + wide + 18)
-    top = HEIGHT - 66 - DRAWING_HIGH - 18
-    low = _cases(s, words, shapes, top)
-    _limits(s, words, shapes, low - 12)
-    _findings(found, shapes, top)
+    wide = _drawing(size, s, words, shapes)
+    shapes += _weights(size, s, words, EDGE + wide + 18)
+    top = size[1] - 66 - DRAWING_HIGH - 18
+    low = _cases(size, s, words, shapes, top)
+    _limits(size, s, words, shapes, low - 12)
+    _findings(size, found, shapes, top)
     shapes.append(
         Text(
             (EDGE, 24),
@@ -47,18 +48,18 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
             "left",
         )
     )
-    return Page(WIDTH, HEIGHT, tuple(shapes), f"{project_name}: balance sheet")
+    return Page(size[0], size[1], tuple(shapes), f"{project_name}: balance sheet")
 
 
-def _drawing(s: Studied, words: Words, shapes: list[Primitive]) -> float:
+def _drawing(size: Point, s: Studied, words: Words, shapes: list[Primitive]) -> float:
     """Side over plan on one scale, at the left; how wide they came out [points]."""
     reach, (top, half) = length_m(s.build) + 0.35, heights_m(s.build)
     left = -1.0 if s.build.rig.carrier == "vehicle bed" else -0.3
     gap = 30.0  # between the views, with the measured line
-    most = WIDTH - 2 * EDGE - LIST_PX - 18
+    most = size[0] - 2 * EDGE - LIST_PX - 18
     scale = min(most / (reach - left), (DRAWING_HIGH - gap - 12) / max(top + 2 * half, 0.5))
     x0 = EDGE - left * scale
-    ground = HEIGHT - 74 - top * scale
+    ground = size[1] - 74 - top * scale
     middle = ground - gap - half * scale
     wide = scale * (reach - left)
     shapes += placed(whole_view(s, 0, "side", scale, (left, -4 / scale, reach, top + 6 / scale)), scale, x0, ground)
@@ -78,22 +79,22 @@ def _drawing(s: Studied, words: Words, shapes: list[Primitive]) -> float:
     return wide
 
 
-def _weights(s: Studied, words: Words, left: float) -> list[Primitive]:
+def _weights(size: Point, s: Studied, words: Words, left: float) -> list[Primitive]:
     """What weighs how much and where, heaviest first, in as many columns as there is room; the rest summed."""
     if not s.table.cases:
         return []
     kg = s.table.mass_kg[0]
     order = sorted(range(len(kg)), key=lambda at: -abs(float(kg[at])))
     order = [at for at in order if abs(float(kg[at])) > 1e-9]
-    room = WIDTH - EDGE - left
+    room = size[0] - EDGE - left
     many = max(int((room + 14) // (LIST_PX + 14)), 1)
     each = (room - 14 * (many - 1)) / many
     per = int((DRAWING_HIGH - 22) // LIST_ROW)
-    top = HEIGHT - 76
+    top = size[1] - 76
     shapes: list[Primitive] = [
         Text((left, top), f"Weights, {lower_first(s.table.cases[0].name)}", 11, "ink", "head", "left"),
         Text(
-            (WIDTH - EDGE, top),
+            (size[0] - EDGE, top),
             "from the front axle" if s.build.rig.carrier == "vehicle bed" else "from the ball",
             8,
             "pencil",
@@ -118,7 +119,7 @@ def _weights(s: Studied, words: Words, left: float) -> list[Primitive]:
     return shapes
 
 
-def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
+def _cases(size: Point, s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
     bed = s.build.rig.carrier == "vehicle bed"
     heads = (
         "Case",
@@ -181,7 +182,7 @@ def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
     )
 
 
-def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
+def _limits(size: Point, s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
     shapes.append(Text((EDGE, top), "Nearest to their limits", 12, "ink", "head", "left"))
     y = top - 4
     told = [f"{name}: {says}" for name, says in towing_lines(s, words)]
@@ -222,8 +223,8 @@ def _unchecked_words(s: Studied, wide: float) -> list[str]:
     return lines if len(lines) <= 2 else [lines[0], elided(lines[1], 9, wide - 20) + " …"]
 
 
-def _findings(found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
-    left, wide = EDGE + 562, WIDTH - 2 * EDGE - 562
+def _findings(size: Point, found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
+    left, wide = EDGE + 562, size[0] - 2 * EDGE - 562
     shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
     y = top - 18
     for finding in found:

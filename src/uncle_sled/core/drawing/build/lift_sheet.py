@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.studies.build.lifting import Lifted, Said
@@ -10,7 +11,6 @@ from uncle_sled.core.words import Words
 
 CAUTION = "Screening only. A qualified lifter decides. Stop sign: both arms up, everybody stops. Nobody under it, nobody between it and the way it falls."
 INKS = {"good": "ink", "told": "ink", "warn": "ochre word", "refuse": "primer", "not checked": "ochre word"}
-SIZES = {True: (792.0, 612.0), False: (841.89, 595.28)}
 
 
 def said_words(said: Said, words: Words) -> str:
@@ -117,9 +117,9 @@ def _other(made: Lifted, _words: Words, wide: float, high: float) -> tuple[Primi
     return tuple(shapes)
 
 
-def crew_pages(lifts: tuple[Lifted, ...], words: Words, american: bool, name: str, day: str) -> tuple[Page, ...]:
+def crew_pages(lifts: tuple[Lifted, ...], words: Words, paper: Paper, name: str, day: str) -> tuple[Page, ...]:
     """A sheet a lift: what is lifted, how sure, order, who, stop sign."""
-    wide, high = SIZES[american]
+    wide, high = paper.lying
     pages = []
     for number, made in enumerate(lifts, 1):
         shapes: list[Primitive] = [

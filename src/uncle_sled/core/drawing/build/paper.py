@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.studies.build.checklists import Checklist
 from uncle_sled.core.studies.build.log import Again, Pair
 from uncle_sled.core.words import Words
 
-SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
 EDGE = 40.0
 
 
@@ -21,9 +21,9 @@ def _head(title: str, whose: str, wide: float, high: float) -> list[Primitive]:
     ]
 
 
-def checklist_pages(lists: tuple[Checklist, ...], american: bool, whose: str) -> tuple[Page, ...]:
+def checklist_pages(lists: tuple[Checklist, ...], paper: Paper, whose: str) -> tuple[Page, ...]:
     """Lists one under the other, a box a line, ticked ones with date and who."""
-    wide, high = SIZES[american]
+    wide, high = paper.upright
     pages: list[Page] = []
     shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
     for checklist in lists:
@@ -86,9 +86,9 @@ def pairs_chart(pairs: tuple[Pair, ...], words: Words, wide: float, high: float)
     return tuple(shapes)
 
 
-def again_pages(again: Again, words: Words, american: bool, whose: str) -> tuple[Page, ...]:
+def again_pages(again: Again, words: Words, paper: Paper, whose: str) -> tuple[Page, ...]:
     """What I would do again: numbers off their plan, problems and cures, decisions, wishes."""
-    wide, high = SIZES[american]
+    wide, high = paper.upright
     lines: list[tuple[str, str, str]] = []
     for title, told in (
         ("Planned and measured", [pair_words(pair, words) for pair in again.pairs]),

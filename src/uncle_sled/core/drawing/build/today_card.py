@@ -6,12 +6,11 @@ from datetime import timedelta
 
 from uncle_sled.core.drawing.build.plan_chart import day_words
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.studies.build.schedule import Placed, Schedule, startable
 from uncle_sled.core.words import Words
-
-SIZES = {True: (792.0, 612.0), False: (841.89, 595.28)}
 
 
 def today_card(schedule: Schedule, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
@@ -58,9 +57,9 @@ def _lines(placed: Placed, schedule: Schedule, words: Words) -> list[tuple[str, 
     return made
 
 
-def today_pages(schedule: Schedule, words: Words, american: bool, name: str) -> tuple[Page, ...]:
-    """The next three tasks large on one page of Letter or A4; none where nothing is placed."""
-    wide, high = SIZES[american]
+def today_pages(schedule: Schedule, words: Words, paper: Paper, name: str) -> tuple[Page, ...]:
+    """The next three tasks large on one page; none where nothing is placed."""
+    wide, high = paper.lying
     shapes = today_card(schedule, words, wide, high - 50)
     if not shapes:
         return ()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.drawing.cut.work_words import holes_words
+from uncle_sled.core.drawing.cut.work_words import board_work
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, standard_under
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import placed
@@ -96,7 +96,7 @@ def _boards(fitted: Fitted, numbers: dict[str, str], named: list[Named], words: 
         place = [words.cut(v) for k in range(3) for v in (low[k], high[k])]
         sides = sorted((high[k] - low[k] for k in range(3) if k != board.normal), reverse=True)
         size = f"{words.cut(sides[0])} × {words.cut(sides[1])} × {words.thick(board.thick)}"
-        work = "" if piece is None else "; ".join(t for t in (holes_words(piece, words), "outline as drawn" if piece.outline else "") if t)
+        work = board_work(piece, words) if piece is not None else ""
         of = words.material(piece.material) if piece is not None else ""
         rows.append((str(step), label, board.kind, size, of, *place, work))
     return rows

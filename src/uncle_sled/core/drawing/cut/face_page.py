@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterable, Sequence
 
 import msgspec
 
-from uncle_sled.core.drawing.cut.work_words import ends_words, holes_words, work_words
+from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, work_words
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
@@ -311,14 +311,12 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
         at = tuple(words.cut(v) for v in view.measured(place))
         if member is not None and piece.kind == "bar":
             edges = ("low edge", "high edge", "through") if member.along_s else ("rear edge", "front edge", "through")
-            worked = "; ".join(text for text in (work_words(piece.notches, piece.rip_m, words, edges), piece.joined) if text)
+            worked = work_words(piece, words, edges)
             size = words.section((piece.width_m, piece.thickness_m))
             sticks.append((numbered.label, piece.name, size, words.cut(piece.length_m), ends_words(piece.ends_deg), *at, worked))
         else:
             size = f"{words.cut(piece.length_m)} × {words.cut(piece.width_m)}"
-            worked = "; ".join(
-                text for text in (holes_words(piece, words), "outline as drawn" if piece.outline else "", piece.joined) if text
-            )
+            worked = board_work(piece, words)
             panels.append((numbered.label, words.material(piece.material), size, *at, worked))
     sheets.head("Sticks")
     sheets.table(

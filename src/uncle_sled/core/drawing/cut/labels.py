@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.cut.look import look_of_face
+from uncle_sled.core.drawing.cut.work_words import piece_work
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided
+from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
 from uncle_sled.core.words import Words
 
-SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
 EDGE, ACROSS, HIGH = 28.0, 3, 74.0
 JIG_M = 0.16
 
@@ -23,7 +24,7 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     if not named:
         return ()
     words = Words(s.build.brief.reading.shown())
-    wide, high = SIZES[s.build.brief.region == "North American"]
+    wide, high = paper_of(s.build).upright
     each = (wide - 2 * EDGE) / ACROSS
     down = int((high - 2 * EDGE - 20) // HIGH)
     order = sorted(named, key=lambda each_numbered: (each_numbered.piece.of, _count(each_numbered.label), each_numbered.label))
@@ -46,16 +47,18 @@ def _label(numbered: Named, words: Words, x: float, y: float, wide: float) -> li
     ink, hatch = look_of_face(numbered.piece.of)
     room = wide - 44
     size = words.cut(numbered.piece.length_m) + (f" x {words.cut(numbered.piece.width_m)}" if numbered.piece.width_m else "")
-    ends = [f"{abs(deg):.1f}°" for deg in numbered.piece.ends_deg if abs(deg) > 0.05]
-    told = f"{size}, ends {' and '.join(ends)} off square" if ends else size
+    worked = piece_work(numbered.piece, words)
+    rows = wrapped(f"{size}; {worked}" if worked else size, 8, room)
+    if len(rows) > 2:
+        rows = [size, "worked as its page has it"]
     mark = {"draft": " (draft)", "changed": " (changed)", "as printed": ""}[numbered.standing]
     return [
         rect(x + 2, y + 2, wide - 4, HIGH - 6, stroke="rule"),
         rect(x + 6, y + 8, 20, HIGH - 18, stroke="ink", fill=ink, hatch=hatch, tint=0.3, id=numbered.piece.key),
         Text((x + 32, y + HIGH - 20), elided(numbered.label + mark, 15, room, "strong"), 15, "ink", "strong", "left"),
         Text((x + 32, y + HIGH - 36), elided(f"{numbered.piece.of}, {numbered.piece.name}", 9, room), 9, anchor="left"),
-        Text((x + 32, y + HIGH - 48), elided(told, 9, room), 9, anchor="left"),
-        Text((x + 32, y + HIGH - 60), elided(words.material(numbered.piece.material), 9, room), 9, "pencil", anchor="left"),
+        *[Text((x + 32, y + HIGH - 46 - 9 * k), row, 8, anchor="left") for k, row in enumerate(rows)],
+        Text((x + 32, y + HIGH - 64), elided(words.material(numbered.piece.material), 8, room), 8, "pencil", anchor="left"),
     ]
 
 

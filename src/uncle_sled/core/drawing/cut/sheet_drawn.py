@@ -7,7 +7,7 @@ from collections.abc import Callable, Container
 
 from uncle_sled.core.drawing.cut.look import look_of_face
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.studies.cut.handed import OnBars, OnSheet
 from uncle_sled.core.studies.cut.layouts import Lies
 from uncle_sled.core.studies.cut.numbers import Named
@@ -90,6 +90,11 @@ def _piece(lying: Lies, piece: Wanted, named: Named, words: Words, at: At, scale
             tint=1.0 if marked else 0.25,
         )
     ]
+    shapes += [
+        Poly(tuple(at(*p) for p in _hole_on(hole, named, lying)), stroke, "body", 0.9, id=named.piece.key)
+        for hole in named.piece.holes
+        if not lying.ring
+    ]
     if piece.outline and not lying.ring:
         shapes.append(Poly(tuple(at(x, y) for x, y in box_of(lying)), "pencil", "", 0.6, dash=(3.0, 2.0)))
     wide, high = lying.w_m * scale - 6, lying.h_m * scale
@@ -105,6 +110,12 @@ def _piece(lying: Lies, piece: Wanted, named: Named, words: Words, at: At, scale
         face = "strong" if text == label else "text"
         shapes.append(Text((middle[0], y), text, SMALL + (1 if text == label else 0), "ink", face, ground="paper"))  # type: ignore[arg-type]
     return shapes
+
+
+def _hole_on(hole: tuple[Point, ...], named: Named, lying: Lies) -> tuple[Point, ...]:
+    """A hole of a piece as it lies on its sheet [m]."""
+    turned = tuple((named.piece.width_m - y, x) for x, y in hole) if lying.turned else hole
+    return tuple((lying.x_m + x, lying.y_m + y) for x, y in turned)
 
 
 def bar_drawn(
@@ -143,11 +154,17 @@ def bar_drawn(
         size = words.cut(wanted[name].length_m)
         if text_width(size, SMALL) < run - 8:
             shapes.append(Text((x + run / 2, middle), size, SMALL, "ink", ground="paper"))
-        label = elided(", ".join(numbered.label for numbered in cuts), SMALL, run - 2)
-        if len(label) > 3:
+        label = next((text for text in _labels(cuts) if text_width(text, SMALL) < run - 2), "")
+        if label:
             shapes.append(Text((x + run / 2, middle - high / 2 - 8), label, SMALL, "pencil"))
         x += run + kerf_m * scale
     return shapes
+
+
+def _labels(cuts: tuple[Named, ...]) -> tuple[str, ...]:
+    """All numbers, or the first and how many more: never a number cut short."""
+    names = [numbered.label for numbered in cuts]
+    return (", ".join(names), *([f"{names[0]} +{len(names) - 1}"] if len(names) > 1 else []))
 
 
 def _skew(ends: tuple[float, float], wide_m: float, scale: float, turned: bool) -> tuple[float, float, float, float]:

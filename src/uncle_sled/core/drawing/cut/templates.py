@@ -211,7 +211,7 @@ def _jigs(s: Studied, named: tuple[Named, ...]) -> list[Template]:
     """A wedge for every slant that sticks are sawn at, and for every tilt of the saw at panels."""
     slants: dict[float, list[str]] = {}
     for numbered in named:
-        for angle in numbered.piece.ends_deg:
+        for angle in numbered.piece.ends_deg if not numbered.piece.corners else ():
             if abs(angle) >= 0.5:
                 slants.setdefault(round(abs(angle), 1), []).append(numbered.label)
     made = [_jig(f"jig/slant/{a}", f"Slant jig {a:g}°", a, tuple(dict.fromkeys(labels))) for a, labels in sorted(slants.items())]

@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
-from uncle_sled.core.framing.worked import Notch
 from uncle_sled.core.studies.cut.take_off import Piece
 from uncle_sled.core.words import Words
 
@@ -18,11 +15,13 @@ def ends_words(ends_deg: tuple[float, float]) -> str:
     return " / ".join(f"{deg:.1f}°".replace("-", "−") for deg in ends_deg)
 
 
-def work_words(notches: Sequence[Notch], rip_m: float | None, words: Words, edges: tuple[str, str, str] = EDGES) -> str:
-    """Rips and notches of a stick, each with its place from the beginning."""
-    made = [f"rip to {words.cut(rip_m)}"] if rip_m is not None else []
-    made += [f"notch {words.cut(n.long_m)} × {words.cut(n.deep_m)} at {words.cut(n.at_m)}, {edges[n.side]}" for n in notches]
-    return "; ".join(made)
+def work_words(piece: Piece, words: Words, edges: tuple[str, str, str] = EDGES) -> str:
+    """Rips, notches and shaped ends of a stick, each with its place from the beginning; of how many it is joined."""
+    made = [f"rip to {words.cut(piece.rip_m)}"] if piece.rip_m is not None else []
+    made += [f"notch {words.cut(n.long_m)} × {words.cut(n.deep_m)} at {words.cut(n.at_m)}, {edges[n.side]}" for n in piece.notches]
+    if piece.corners:
+        made.append("shaped, corners along and across: " + "; ".join(f"{_bare(a, words)}, {_bare(b, words)}" for a, b in piece.corners))
+    return "; ".join([*made, *([piece.joined] if piece.joined else [])])
 
 
 def holes_words(piece: Piece, words: Words) -> str:
@@ -34,10 +33,29 @@ def holes_words(piece: Piece, words: Words) -> str:
     return "; ".join(made)
 
 
+MOST_CORNERS = 12
+
+
+def outline_words(piece: Piece, words: Words) -> str:
+    """The corners of a board that is no rectangle, from the low left corner of its box; of a curve that its template has it."""
+    if not piece.outline:
+        return ""
+    if len(piece.outline) > MOST_CORNERS:
+        return "curved: by its template or the offsets"
+    return "corners " + "; ".join(f"{_bare(x, words)}, {_bare(y, words)}" for x, y in piece.outline)
+
+
+def _bare(metres: float, words: Words) -> str:
+    return words.cut(metres).removesuffix(" mm")
+
+
+def board_work(piece: Piece, words: Words) -> str:
+    """Outline, holes and joints of a board."""
+    return "; ".join(text for text in (outline_words(piece, words), holes_words(piece, words), piece.joined) if text)
+
+
 def piece_work(piece: Piece, words: Words) -> str:
     """All of it: ends, rips, notches, holes, and that it has an outline of its own."""
     ends = ends_words(piece.ends_deg)
-    told = [f"ends {ends} off square" if ends else "", work_words(piece.notches, piece.rip_m, words), holes_words(piece, words)]
-    told.append("outline as drawn" if piece.outline else "")
-    told.append(piece.joined)
+    told = [f"ends {ends} off square" if ends else "", work_words(piece, words), board_work(piece, words) if piece.kind != "bar" else ""]
     return "; ".join(text for text in told if text)

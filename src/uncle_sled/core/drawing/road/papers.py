@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import Paper, paper_of
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels
 from uncle_sled.core.drawing.text_width import elided, wrapped
@@ -18,7 +19,6 @@ from uncle_sled.core.studies.road.weighing import case_row, weighed
 from uncle_sled.core.studies.road.wishes import traced
 from uncle_sled.core.words import Words
 
-SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
 EDGE, ROW = 44.0, 17.0
 OFFICE = "Rules differ: ask your authority what it wants. Nothing here is certified; what is not weighed says computed."
 
@@ -26,9 +26,9 @@ OFFICE = "Rules differ: ask your authority what it wants. Nothing here is certif
 class Sheet:
     """Lines down a page, and the next page where it is full."""
 
-    def __init__(self, title: str, whose: str, american: bool) -> None:
+    def __init__(self, title: str, whose: str, paper: Paper) -> None:
         self.title, self.whose = title, whose
-        self.wide, self.high = SIZES[american]
+        self.wide, self.high = paper.upright
         self.pages: list[Page] = []
         self._begin()
 
@@ -120,8 +120,8 @@ def as_drawn(s: Studied, words: Words, wide: float, high: float) -> tuple[Primit
 
 def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """Dimensions, masses by axle and ball, tyres, lights, plates, frame number, statement, receipts and photos."""
-    words, rig, road, brief = Words(s.build.brief.reading.shown()), s.build.rig, s.build.road, s.build.brief
-    sheet = Sheet("Data sheet", f"{name}, {day}", brief.region == "North American")
+    words, rig, road = Words(s.build.brief.reading.shown()), s.build.rig, s.build.road
+    sheet = Sheet("Data sheet", f"{name}, {day}", paper_of(s.build))
     sheet.head("Whose and what")
     sheet.row("Builder", road.builder or "not said")
     sheet.row("Owner", road.owner or "not said")
@@ -212,7 +212,7 @@ def _masses(s: Studied, sheet: Sheet, words: Words) -> None:
 def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """What was asked for, where it is, what it weighs and costs; and the checklists that go with it."""
     words = Words(s.build.brief.reading.shown())
-    sheet = Sheet("Brief and hand-over", f"{name}, {day}", s.build.brief.region == "North American")
+    sheet = Sheet("Brief and hand-over", f"{name}, {day}", paper_of(s.build))
     wishes = traced(s)
     sheet.head("What was asked for")
     if not wishes:
@@ -284,7 +284,7 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
     words = Words(s.build.brief.reading.shown())
     if not made.blocks:
         return ()
-    sheet = Sheet("Standing for good", f"{name}, {day}", s.build.brief.region == "North American")
+    sheet = Sheet("Standing for good", f"{name}, {day}", paper_of(s.build))
     picture = standing_drawn(made, s, words, sheet.wide - 40, 330.0)
     sheet.shapes += placed(picture, 1.0, 20.0, sheet.high - 420.0)
     sheet.y = sheet.high - 440.0

@@ -15,6 +15,7 @@ from shapely import unary_union
 from shapely.geometry import LineString, Polygon
 
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.geometry.body_joints import joints_of
@@ -22,7 +23,6 @@ from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.reading.studied import Studied
 
 SCALES = (20, 25, 30, 40, 50, 75, 100)
-PAPER_M = {False: (0.210, 0.297), True: (0.2159, 0.2794)}
 EDGE_M, TAB_M, GAP_M, BAR_M = 0.010, 0.007, 0.006, 0.100
 HEAD_M, FOOT_M = 0.018, 0.016
 
@@ -110,12 +110,12 @@ def _tab(a: Point, b: Point, shape: Polygon, n: int) -> Polygon | None:
     return None
 
 
-def paper_model(s: Studied, name: str, printed: str, letter: bool) -> tuple[Page, ...]:
+def paper_model(s: Studied, name: str, printed: str, on: Paper) -> tuple[Page, ...]:
     """Its pages; none without a body. A body too large for 1 : 100 gives none either."""
     body = s.framed.body
     if body is None or body.width <= 0:
         return ()
-    paper = PAPER_M[letter]
+    paper = (on.wide / POINTS_PER_M, on.high / POINTS_PER_M)
     wide, high = paper[0] - 2 * EDGE_M, paper[1] - 2 * EDGE_M - HEAD_M - FOOT_M
     n = scale_of(body, wide, high)
     if n is None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
@@ -14,7 +15,6 @@ from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas,
 from uncle_sled.core.words import Words
 
 EDGE = 40.0
-SIZES = {True: (612.0, 792.0), False: (595.28, 841.89)}
 CAUTION = (
     "Screening only, by typed figures. Gas and flames are for licensed people where the law says so; makers' papers and local rules decide."
 )
@@ -24,7 +24,7 @@ Shapes = tuple[Primitive, ...]
 def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """A page for each that has something to show; none where nothing is known."""
     words, build = Words(s.build.brief.reading.shown()), s.build
-    wide, high = SIZES[build.brief.region == "North American"]
+    wide, high = paper_of(build).upright
     w, half = wide - 2 * EDGE, (high - 2 * EDGE - 70) / 2
     coldest = build.brief.coldest.si if build.brief.coldest is not None else None
     faces: dict[str, str] = {f.kind: f.id for f in build.shell.faces}

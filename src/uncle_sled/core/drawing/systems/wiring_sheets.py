@@ -5,7 +5,10 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import larger_of, paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.sheets import SIZE, Column, Sheets
+from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.drawing.systems.one_line import one_line
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied
@@ -13,12 +16,10 @@ from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 from uncle_sled.core.words import Words
 
 EDGE = 36.0
-SIZES = {True: ((1224.0, 792.0), (612.0, 792.0)), False: ((1190.55, 841.89), (595.28, 841.89))}  # diagram, lists
 ROW = 17.0
 CAUTION = (
     "Screening only. Mains, batteries and gas burn and kill: licensed people and local codes decide, and check it before it is switched on."
 )
-HEADS = (("No", 24), ("From", 92), ("To", 92), ("A", 34), ("Length", 58), ("Size", 50), ("Drop", 38), ("Fuse", 54), ("Colours", 0))
 
 
 def wiring_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
@@ -27,11 +28,10 @@ def wiring_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     if not wired.wires:
         return ()
     words = Words(s.build.brief.reading.shown())
-    american = s.build.brief.region == "North American"
-    large, small = SIZES[american]
+    large, small = larger_of(s.build).lying, paper_of(s.build).upright
     title = f"{name}, {s.build.name}"
-    lists = _lists(wired, words, small, title, day)
-    return (_diagram(wired, words, large, title, day), *lists, *_labels(wired, words, small, title, day))
+    lists = _lists(s, wired, words, title, day)
+    return (_diagram(s, wired, words, large, title, day), *lists, *_labels(wired, words, small, title, day))
 
 
 def _head(width: float, height: float, title: str, what: str, day: str) -> list[Primitive]:
@@ -49,14 +49,17 @@ def _foot(width: float) -> list[Primitive]:
     ]
 
 
-def _diagram(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> Page:
+def _diagram(s: Studied, wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> Page:
     width, height = size
     made = one_line(wired, words)
-    room = (width - 2 * EDGE, height - 2 * EDGE - 40)
+    stops = [row for text in stop_words(s, ("Systems",)) for row in wrapped(f"STOP: {text}", 11, width - 2 * EDGE, "strong")]
+    below = 14.0 * len(stops)
+    told = [Text((EDGE, height - EDGE - 28 - 14 * k), row, 11, "primer", "strong", "left") for k, row in enumerate(stops)]
+    room = (width - 2 * EDGE, height - 2 * EDGE - 40 - below)
     scale = min(room[0] / made.width, room[1] / made.height, 1.25)
     x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + (room[1] - made.height * scale) / 2
     shapes = [_scaled(shape, scale) for shape in placed(made.shapes, scale, x, y)]
-    return Page(width, height, (*_head(width, height, title, "Wiring, one line", day), *shapes, *_foot(width)), "wiring")
+    return Page(width, height, (*_head(width, height, title, "Wiring, one line", day), *told, *shapes, *_foot(width)), "wiring")
 
 
 def _scaled(shape: Primitive, scale: float) -> Primitive:
@@ -84,38 +87,15 @@ def _cells(wire: Laid, wired: Wired, words: Words) -> tuple[str, ...]:
     )
 
 
-def _lists(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:
-    width, height = size
-    per = int((height - 2 * EDGE - 74) / ROW)
-    pages = []
-    for first in range(0, len(wired.wires), per):
-        shapes = _head(width, height, title, "Every connection", day)
-        y = height - EDGE - 34
-        x = EDGE
-        for head, wide in HEADS:
-            shapes.append(Text((x, y), head, 10, "pencil", "strong", "left"))
-            x += wide
-        y -= ROW
-        for wire in wired.wires[first : first + per]:
-            x = EDGE
-            for at, (cell, (_, wide)) in enumerate(zip(_cells(wire, wired, words), HEADS, strict=True)):
-                room = wide - 5 if wide else width - EDGE - x
-                shapes.append(Text((x, y), elided(cell, 9.5, room), 9.5, "ink", "strong" if at == 0 else "text", "left"))
-                x += wide
-            shapes.append(line((EDGE, y - 6), (width - EDGE, y - 6), "rule", 0.5))
-            y -= ROW
-        if first + per >= len(wired.wires):
-            shapes.append(
-                Text(
-                    (EDGE, y - 4),
-                    "Lengths are one way along the route with its rises; ~ where an end has no place yet. Cut longer, then trim.",
-                    9,
-                    "pencil",
-                    anchor="left",
-                )
-            )
-        pages.append(Page(width, height, (*shapes, *_foot(width)), "connections"))
-    return pages
+def _lists(s: Studied, wired: Wired, words: Words, title: str, day: str) -> tuple[Page, ...]:
+    """Every wire with its two ends; nothing of it is shortened."""
+    sheets = Sheets(paper_of(s.build).upright, "Every connection", f"{elided(title, SIZE, 300)}, {day}", CAUTION)
+    sheets.stops(stop_words(s, ("Systems",)))
+    heads = [Column("No.", right=True), Column("From", wraps=True), Column("To", wraps=True)]
+    heads += [Column(text, right=True) for text in ("A", "Length", "Size", "Drop", "Fuse")]
+    sheets.table((*heads, Column("Colours", wraps=True)), [_cells(wire, wired, words) for wire in wired.wires], size=9)
+    sheets.words("Lengths are one way along the route with its rises; ~ where an end has no place yet. Cut longer, then trim.", 9, "pencil")
+    return tuple(replace(page, title=page.title.replace("Every connection", "connections")) for page in sheets.done())
 
 
 def _labels(wired: Wired, _words: Words, size: tuple[float, float], title: str, day: str) -> list[Page]:

@@ -275,7 +275,19 @@ def _nested_layout(nested: Nested, stock: Stock, trim_m: float, held: Sequence[H
             ring = tuple((wide - b, a) for a, b in ring)
             x, y, w, h, turn = wide - trim_m - trim_m - y - h, x, h, w, not turn
         pinned = any(h_.piece == spot.piece and abs(h_.x_m - x - trim_m) < 1e-6 and abs(h_.y_m - y - trim_m) < 1e-6 for h_ in held)
-        lies.append(Lies(spot.piece, x + trim_m, y_m=y + trim_m, w_m=w, h_m=h, turned=turn, ring=ring, pinned=pinned))
+        lies.append(
+            Lies(
+                spot.piece,
+                x + trim_m,
+                y_m=y + trim_m,
+                w_m=w,
+                h_m=h,
+                turned=turn,
+                ring=ring,
+                pinned=pinned,
+                deg=(spot.deg + 90 * upright) % 360,
+            )
+        )
     return Layout(stock.id, stock.length_m, stock.width_m, tuple(lies), ())
 
 

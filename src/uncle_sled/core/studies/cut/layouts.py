@@ -13,6 +13,7 @@ class Lies(msgspec.Struct, frozen=True):
     """A piece on its sheet: its corner from the sheet's corner, its sizes as it lies [m].
 
     ring: its outline as it lies, where it was laid by that and not by its box; pinned: it was held there.
+    deg: how far it is turned then, anticlockwise by quarters.
     """
 
     piece: str
@@ -23,6 +24,12 @@ class Lies(msgspec.Struct, frozen=True):
     turned: bool
     ring: tuple[tuple[float, float], ...] = ()
     pinned: bool = False
+    deg: int = 0
+
+    @property
+    def turn_deg(self) -> int:
+        """0, 90, 180 or 270, anticlockwise."""
+        return self.deg if self.ring else 90 if self.turned else 0
 
 
 class Cut(msgspec.Struct, frozen=True):

@@ -80,6 +80,7 @@ class Piece(msgspec.Struct, frozen=True):
     cladding: bool = False  # a board that a face is clad with
     holes: tuple[tuple[tuple[float, float], ...], ...] = ()  # sawn out of the middle of it, as its outline [m]
     notches: tuple[Notch, ...] = ()  # of a bar
+    corners: tuple[tuple[float, float], ...] = ()  # of a bar whose end is no straight cut: along and across it
     rip_m: float | None = None  # of a bar: what is left of its width
     own_number: str = ""  # that it has elsewhere already, as a wire has on its diagram
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
@@ -456,6 +457,7 @@ def _stick(member: Member, library: Library) -> Piece:
         area_m2=ring_area_m2(member.outline),
         ends_deg=member.ends_deg,
         notches=member.notches,
+        corners=member.corners,
         rip_m=member.rip_m,
         place=member.outline,
         kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,

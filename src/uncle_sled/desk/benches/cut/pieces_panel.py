@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.drawing.cut.piece_map import piece_map
+from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, work_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.cut.numbers import Named, Numbers, numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -38,7 +39,7 @@ class PiecesPanel(CutPanel):
                 right=True,
                 sort=lambda numbered: numbered.piece.width_m,
             ),
-            Column("Ends", _ends, right=True, tip="How far the saw is turned off square"),
+            Column("Ends", lambda numbered: ends_words(numbered.piece.ends_deg), right=True, tip="How far the saw is turned off square"),
             Column("Material", lambda numbered: self.words.material(numbered.piece.material)),
             Column("Note", self._note, ink=lambda numbered: "primer" if numbered.standing == "changed" else ""),
         )
@@ -85,8 +86,9 @@ class PiecesPanel(CutPanel):
 
     def _note(self, numbered: Named) -> str:
         told = [] if numbered.standing != "changed" else ["changed since the print"]
-        if numbered.piece.joined:
-            told.append(numbered.piece.joined)
+        piece = numbered.piece
+        worked = work_words(piece, self.words) if piece.kind == "bar" else board_work(piece, self.words)
+        told += [worked] if worked else []
         if numbered.piece.pair:
             told.append("mirrored pair")
         if numbered.piece.kind == "fill":
@@ -155,9 +157,3 @@ def _by_number(numbered: Named) -> tuple[str, int, str]:
     letters, _, rest = numbered.label.partition("-")
     digits = rest.split(" ")[0]
     return letters, int(digits) if digits.isdigit() else 0, numbered.label
-
-
-def _ends(numbered: Named) -> str:
-    if all(abs(deg) < 0.05 for deg in numbered.piece.ends_deg):
-        return ""
-    return " / ".join(f"{deg:.1f}°".replace("-", "−") for deg in numbered.piece.ends_deg)

@@ -8,6 +8,7 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.cut.templates import Template, templates_of
 from uncle_sled.core.drawing.cut.tiles import PAPERS, map_shapes, signed_off, tiling
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.errors import GeometryError
@@ -90,7 +91,7 @@ class TemplatesPanel(CutPanel):
         bar.show_value(self.session.build.cut.bar_measured)
 
     def __init__(self, session: Session, bench: CutBench) -> None:
-        self.paper = "Letter" if session.build.brief.region == "North American" else "A4"
+        self.paper = paper_of(session.build).name
         super().__init__(session, bench)
 
     def _size(self, template: Template) -> str:

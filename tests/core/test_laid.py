@@ -3,6 +3,7 @@
 import itertools
 import math
 
+import numpy as np
 import pytest
 from msgspec.structs import replace
 
@@ -80,8 +81,15 @@ def test_offsets_of_a_drawn_side_lie_on_its_outline():
     side = next(one for one in s.framed.body.surfaces if one.id == "left side")
     long = side.polygon.bounds[2] - side.polygon.bounds[0]
     found = offsets(side, Shown())
-    assert [one.along for one in found[:-1]] == pytest.approx([0.1 * k for k in range(len(found) - 1)])
-    assert found[-1].along == pytest.approx(long) and len(found) == math.ceil(long / 0.1) + 1
+    steps = [0.1 * k for k in range(math.ceil(long / 0.1))]
+    along = [one.along for one in found]
+    assert along == sorted(along) and found[-1].along == pytest.approx(long)
+    assert all(any(abs(at - one) < 1e-6 for one in along) for at in steps)
+    ring = np.array(side.polygon.exterior.coords)[:-1]
+    ways = [np.diff(np.roll(ring, -k, axis=0)[:3], axis=0) for k in range(len(ring))]
+    turns = [abs(math.degrees(math.atan2(a[0] * b[1] - a[1] * b[0], a @ b))) for a, b in ways]
+    corners = [ring[(k + 1) % len(ring)][0] - side.polygon.bounds[0] for k, turn in enumerate(turns) if turn > 12]
+    assert len(corners) >= 3 and all(any(abs(at - one) < 1e-5 for one in along) for at in corners)  # sharp ones have a station each
     from shapely.geometry import Point
 
     for one in found:

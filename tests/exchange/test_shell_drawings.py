@@ -9,15 +9,16 @@ import pytest
 from tests.builders import a_body, a_build, a_hole
 from uncle_sled.cli import main
 from uncle_sled.core.document.project import Facts, empty_project
-from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets, pieces_of
+from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.units import Shown
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, upper_first
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.dxf import dxf_bytes
@@ -36,14 +37,16 @@ def test_every_stick_is_on_its_page_and_in_its_list(name):
     s = studied(name)
     pages = framing_sheets(s, name, "today")
 
-    drawn = s.build.shell.form == "profile"  # its side has a page of offsets
-    plain = 1 + len(s.framed.body.surfaces) + drawn + 1
-    assert len(school_pages(s, name, "today")) > 0 and pages[plain:] == school_pages(s, name, "today")
-    faces = [page for page in pages[1 : plain - 1] if "offsets" not in page.title]
-    for page, surface in zip(faces, s.framed.body.surfaces, strict=True):
+    own = school_pages(s, name, "today")
+    assert len(own) > 0 and pages[-len(own) :] == own
+    for surface in s.framed.body.surfaces:
+        page = next(page for page in pages if page.title == f"{name}: {upper_first(surface.id)}")
         ids = {shape.id for shape in page.shapes if isinstance(shape, Poly)}
         assert {m.id for m in s.framed.on(surface.id)} <= ids
-        assert sum(piece.many for piece in pieces_of(s.framed.on(surface.id))) == len(s.framed.on(surface.id))
+        rows = [p for p in pages if p.title.startswith(page.title)]
+        words = [shape.text for one in rows for shape in one.shapes if isinstance(shape, Text)]
+        mine = [one for one in numbers_of(s.build, s.facts).named if one.piece.of == surface.id and one.piece.place]
+        assert all(one.label in words for one in mine)
         for text in (shape for shape in page.shapes if isinstance(shape, Text)):
             assert -1 <= text.at[0] <= page.width and -1 <= text.at[1] <= page.height, text.text
 

@@ -34,6 +34,7 @@ from uncle_sled.core.drawing.cut.tiles import (
     tiling,
 )
 from uncle_sled.core.drawing.page import POINTS_PER_M
+from uncle_sled.core.drawing.paper import PAPERS as SHEETS
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.paper_model import model_faces, paper_model, scale_of
 from uncle_sled.core.drawing.shop_card import card_lines, shop_card
@@ -357,10 +358,10 @@ def test_what_changed_since_it_was_written_down_is_marked_and_nothing_else() -> 
 
 # paper model
 @pytest.mark.parametrize("name", list(DEMOS))
-@pytest.mark.parametrize("letter", [False, True])
+@pytest.mark.parametrize("letter", ["A4", "Letter"])
 def test_the_paper_model_has_the_bodys_areas_and_stays_on_its_paper(name, letter) -> None:  # type: ignore[no-untyped-def]
     s = studied(name)
-    pages = paper_model(s, name, "today", letter)
+    pages = paper_model(s, name, "today", SHEETS[letter])
     n = int(pages[0].title.rpartition("1 : ")[2].split(",")[0])
     faces = model_faces(s, n)
     areas = {surface.id: surface.polygon.area for surface in s.framed.body.surfaces}

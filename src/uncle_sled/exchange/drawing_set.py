@@ -25,7 +25,7 @@ from uncle_sled.core.drawing.systems.wiring_sheets import wiring_sheets
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
 
-A_COLUMN = 30
+A_COLUMN = 24
 PRINTED = "on the day of print"  # stands for the date in what is compared
 
 

@@ -51,12 +51,13 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
 def _that_fit(text: str, size: float, room: float, face: str) -> list[str]:
     """The words of a text; one that is wider than the room by itself is parted."""
     words = []
-    for word in text.split():
+    for word in text.split(" "):
         while len(word) > 1 and text_width(word, size, face) > room:
             keep = next((k for k in range(len(word) - 1, 1, -1) if text_width(word[:k], size, face) <= room), 1)
             words.append(word[:keep])
             word = word[keep:]
-        words.append(word)
+        if word:
+            words.append(word)
     return words
 
 

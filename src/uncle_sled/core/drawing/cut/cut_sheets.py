@@ -22,6 +22,7 @@ from uncle_sled.core.words import Words, lower_first
 
 CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide. Check each piece on the body before it is cut."
 BAR_HIGH, BAR_ROW = 16.0, 38.0
+NO_BREAK = "\u00a0"
 DRAWN = 0.55  # of the page that a sheet may take
 
 
@@ -195,5 +196,5 @@ def _stops(mine: list[OnBars], words: Words) -> list[tuple[str, ...]]:
         some, (_, long, ends, worked) = alike[key], key
         names = ", ".join(dict.fromkeys(name for _, _, name in some))
         bars = ", ".join(str(bar) for bar in dict.fromkeys(bar for _, bar, _ in some))
-        rows.append((long, str(len(some)), ", ".join(label for label, _, _ in some), names, ends, bars, worked))
+        rows.append((long, str(len(some)), ", ".join(label.replace(" ", NO_BREAK) for label, _, _ in some), names, ends, bars, worked))
     return rows

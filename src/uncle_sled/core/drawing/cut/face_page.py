@@ -102,8 +102,9 @@ def face_pages(s: Studied, surface: Surface, name: str, printed: str) -> tuple[P
         f"Measures along from {view.along}, up from {view.up}. Good face out. Numbers as on the cut plan and labels"
         + (", drafts until they are printed." if any(numbered.standing == "draft" for numbered in named) else ".")
     )
+    sheets.stops(f"{cut.name} does not fit into this face and is not drawn." for cut in cuts if not cut.good)
     per_m = POINTS_PER_M / n
-    sheets.picture(high * per_m + ROWS_HIGH + 16, _picture(s, view, named, cuts, per_m, words))
+    sheets.picture(high * per_m + ROWS_HIGH + 16, _picture(s, view, named, [cut for cut in cuts if cut.good], per_m, words))
     _tables(sheets, view, named, members, cuts, words)
     return sheets.done()
 
@@ -121,23 +122,23 @@ def _picture(s: Studied, view: View, named: Sequence[Named], cuts: Sequence[Cut]
     for member in members:
         shapes.append(Poly(on(member.outline), "ink", "metal" if member.wall_m > 0 else "wood", 0.7, id=member.id))
     for cut in cuts:
-        shapes.append(Poly(on(cut.skin.exterior.coords[:-1]), "ink" if cut.good else "primer", "", 1.2, hatch="", id=cut.id))
+        shapes.append(Poly(on(cut.skin.exterior.coords[:-1]), "ink", "", 1.2, id=cut.id))
     for numbered in named:
         if numbered.piece.kind == "sheet" and len(numbered.piece.place) > 2:
             shapes.append(Poly(on(numbered.piece.place), "chalk", "", 0.5, dash=(5.0, 3.0), id=numbered.piece.key))
+    wide, high = view.size
+    shapes += _along(view, members, cuts, x0, y0, wide * per_m, per_m, words)
+    shapes += _up(view, members, cuts, x0, y0, per_m, words)
     shapes += _parted(s, view, on)
-    taken: list[tuple[float, float, float, float]] = []
+    shapes += _arrow(view, x0, y0, wide * per_m, high * per_m)
+    taken = [_box_of(shape) for shape in shapes if isinstance(shape, Text)]
     for cut in cuts:
         ring = on(cut.skin.exterior.coords[:-1])
         spot = _middle(ring)
         if text_width(cut.name, 9.0) > max(p[0] for p in ring) - min(p[0] for p in ring):
             spot = spot[0], min(p[1] for p in ring) - 7
         shapes.append(_said(spot, cut.name, 9.0, taken))
-    shapes += _numbers(on, members, named, taken)
-    wide, high = view.size
-    shapes += _along(view, members, cuts, x0, y0, wide * per_m, per_m, words)
-    shapes += _up(view, members, cuts, x0, y0, per_m, words)
-    return shapes + _arrow(view, x0, y0, wide * per_m, high * per_m)
+    return shapes + _numbers(on, members, named, taken)
 
 
 def _parted(s: Studied, view: View, on: Callable[[Iterable[Point]], tuple[Point, ...]]) -> list[Primitive]:
@@ -181,26 +182,37 @@ def _numbers(
         away = [(x + dx, y + dy) for x, y in spots for dx, dy in ((14, 0), (-14, 0), (0, 12), (0, -12), (22, 10), (-22, -10))]
         for at in (*spots, *away):
             box = _box(at, text, NUMBER)
-            if not any(box[0] < t[2] and box[2] > t[0] and box[1] < t[3] and box[3] > t[1] for t in taken):
+            if not any(_meet(box, other) for other in taken):
                 if at not in spots:
                     near = min(spots, key=lambda p, at=at: math.dist(p, at))  # type: ignore[misc]
                     shapes.append(line(at, near, "pencil", 0.5))
                 taken.append(box)
                 shapes.append(Text(at, text, NUMBER, "ink", "strong", ground="paper", id=member.id))
                 break
-        else:
-            shapes.append(Text(spots[0], text, NUMBER - 2, "ink", "strong", ground="paper", id=member.id))
     return shapes
 
 
 def _said(at: Point, text: str, size: float, taken: list[tuple[float, float, float, float]]) -> Text:
-    taken.append(_box(at, text, size))
-    return Text(at, text, size, "ink")
+    """Words over or under their place where others stand already."""
+    tried = [(at[0], at[1] + by) for step in range(9) for by in (size * 1.4 * step, -size * 1.4 * step)]
+    free = [spot for spot in tried if not any(_meet(_box(spot, text, size), other) for other in taken)]
+    spot = free[0] if free else at
+    taken.append(_box(spot, text, size))
+    return Text(spot, text, size, "ink")
+
+
+def _meet(a: tuple[float, float, float, float], b: tuple[float, float, float, float]) -> bool:
+    return a[0] < b[2] and a[2] > b[0] and a[1] < b[3] and a[3] > b[1]
 
 
 def _box(at: Point, text: str, size: float) -> tuple[float, float, float, float]:
     half = text_width(text, size, "strong") / 2 + 1.5
     return at[0] - half, at[1] - size * 0.65, at[0] + half, at[1] + size * 0.65
+
+
+def _box_of(text: Text) -> tuple[float, float, float, float]:
+    left = text.at[0] - text.width * {"left": 0.0, "middle": 0.5, "right": 1.0}[text.anchor]
+    return left - 1, text.at[1] - text.size * 0.65, left + text.width + 1, text.at[1] + text.size * 0.65
 
 
 def _middle(ring: Sequence[Point]) -> Point:
@@ -306,7 +318,7 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
         piece = numbered.piece
         member = by_id.get(piece.key.partition("/part ")[0].partition("/strip ")[0])
         place = member.outline if member is not None else piece.place
-        if len(place) < 3:
+        if len(place) < 2:
             continue
         at = tuple(words.cut(v) for v in view.measured(place))
         if member is not None and piece.kind == "bar":

@@ -275,6 +275,7 @@ def _tile(
             drawn += [line((cx - size, cy), (cx + size, cy), "pencil", 0.4), line((cx, cy - size), (cx, cy + size), "pencil", 0.4)]
             taken.append(box(cx - size, cy - size, cx + size, cy + size))
             drawn.append(Text((cx + 2, cy + 4), mark.name, 5, "pencil", anchor="left"))
+            taken.append(box(cx + 2, cy + 1, cx + 3 + text_width(mark.name, 5), cy + 8))
     wide, tall = plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M
     drawn += _foot(
         f"{name_of(*cell)}   {title}", f"low left corner of this sheet: {words.cut(left)} along, {words.cut(low)} up", (wide, tall), taken
@@ -289,12 +290,18 @@ def _tile(
 def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry]) -> list[Primitive]:
     """The bar, the sheet's name and where it lies, in the corner where nothing is drawn."""
     bar, edge = BAR_M * POINTS_PER_M, (MARGIN_M + 0.004) * POINTS_PER_M
-    name = elided(title, 11, paper[0] - 2 * edge)
-    wide = min(max(bar + 44, text_width(name, 11, "strong"), text_width(where, 8)) + 4, paper[0] - 2 * edge)
-    rows = [edge + k * max((paper[1] - 2 * edge - FOOT - 12) / 8, 1.0) for k in range(9)]
-    places = [(x, y) for y in rows for x in (edge, paper[0] - edge - wide, (paper[0] - wide) / 2)]
-    tree = STRtree(taken)
-    x, y = next((at for at in places if not len(tree.query(box(at[0], at[1], at[0] + wide, at[1] + FOOT + 12), "intersects"))), places[0])
+    tree, least = STRtree(taken), bar + 46
+    whole = min(max(least, text_width(title, 11, "strong"), text_width(where, 8)) + 4, paper[0] - 2 * edge)
+    rows = [edge + k * max((paper[1] - 2 * edge - FOOT - 12) / 16, 1.0) for k in range(17)]
+    places = [
+        (wide, edge + (paper[0] - 2 * edge - wide) * share, y)
+        for wide in (whole, max(least, text_width(where, 8) + 4), least)
+        for y in rows
+        for share in (0.0, 1.0, 0.5, 0.25, 0.75)
+    ]
+    free = (at for at in places if not len(tree.query(box(at[1], at[2], at[1] + at[0], at[2] + FOOT + 12), "intersects")))
+    wide, x, y = next(free, places[0])
+    name = elided(title, 11, wide)
     taken.append(box(x, y, x + wide, y + FOOT + 12))
     return [
         line((x, y + 6), (x + bar, y + 6), "ink", 1.2),

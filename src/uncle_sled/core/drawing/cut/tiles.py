@@ -260,6 +260,7 @@ def _tile(
     window = box(left, low, right, high)
     drawn: list[Primitive] = []
     taken: list[BaseGeometry] = []  # what no words may stand on, in points
+    behind: list[BaseGeometry] = []  # dashed
 
     def on(p: Point) -> Point:
         return (p[0] - left + MARGIN_M) * POINTS_PER_M, (p[1] - low + MARGIN_M) * POINTS_PER_M
@@ -268,7 +269,7 @@ def _tile(
         for part in _parts(whole.intersection(window)):
             points = tuple(on((x, y)) for x, y in part.coords)
             drawn.append(Poly(points, ink, "", 0.8, closed=False, dash=dash))
-            taken.append(LineString(points))
+            (behind if dash else taken).append(LineString(points))
     for mark in marks:
         if left - 1e-6 <= mark.at[0] <= right + 1e-6 and low - 1e-6 <= mark.at[1] <= high + 1e-6:
             (cx, cy), size = on(mark.at), CROSS_M * POINTS_PER_M
@@ -278,19 +279,23 @@ def _tile(
             taken.append(box(cx + 2, cy + 1, cx + 3 + text_width(mark.name, 5), cy + 8))
     wide, tall = plan.wide * POINTS_PER_M, plan.high * POINTS_PER_M
     drawn += _foot(
-        f"{name_of(*cell)}   {title}", f"low left corner of this sheet: {words.cut(left)} along, {words.cut(low)} up", (wide, tall), taken
+        f"{name_of(*cell)}   {title}",
+        f"low left corner of this sheet: {words.cut(left)} along, {words.cut(low)} up",
+        (wide, tall),
+        taken,
+        behind,
     )
     for (x, y), text in made.words:
         if left <= x <= right and low <= y <= high:
             label = _label(on((x, y)), text, (wide, tall), taken)
-            drawn.append(label)
+            drawn += [label] if label is not None else []
     return Page(wide, tall, tuple(drawn), f"{title}, {name_of(*cell)}")
 
 
-def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry]) -> list[Primitive]:
+def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry], behind: list[BaseGeometry]) -> list[Primitive]:
     """The bar, the sheet's name and where it lies, in the corner where nothing is drawn."""
     bar, edge = BAR_M * POINTS_PER_M, (MARGIN_M + 0.004) * POINTS_PER_M
-    tree, least = STRtree(taken), bar + 46
+    least = bar + 46
     whole = min(max(least, text_width(title, 11, "strong"), text_width(where, 8)) + 4, paper[0] - 2 * edge)
     rows = [edge + k * max((paper[1] - 2 * edge - FOOT - 12) / 16, 1.0) for k in range(17)]
     places = [
@@ -299,8 +304,12 @@ def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry]) -> li
         for y in rows
         for share in (0.0, 1.0, 0.5, 0.25, 0.75)
     ]
-    free = (at for at in places if not len(tree.query(box(at[1], at[2], at[1] + at[0], at[2] + FOOT + 12), "intersects")))
-    wide, x, y = next(free, places[0])
+    # dashed lines, which only say what stands behind, give way before the outline and the crosses do
+    for tree in (STRtree([*taken, *behind]), STRtree(taken)):
+        free = [at for at in places if not len(tree.query(box(at[1], at[2], at[1] + at[0], at[2] + FOOT + 12), "intersects"))]
+        if free:
+            break
+    wide, x, y = free[0] if free else places[-1]
     name = elided(title, 11, wide)
     taken.append(box(x, y, x + wide, y + FOOT + 12))
     return [
@@ -313,17 +322,18 @@ def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry]) -> li
     ]
 
 
-def _label(at: Point, text: str, paper: Point, taken: list[BaseGeometry]) -> Text:
+def _label(at: Point, text: str, paper: Point, taken: list[BaseGeometry]) -> Text | None:
     """Words at their place or by it, where they wipe out nothing and stand on no line, no mark and no other words."""
     half, tree = text_width(text, LABEL) / 2 + 2, STRtree(taken)
     tried = [
         (at[0] + dx, at[1] + dy) for step in range(1, 9) for dx, dy in ((0, -14 * step), (0, 14 * step), (-30 * step, 0), (30 * step, 0))
     ]
-    inside = [(x, y) for x, y in tried if half <= x <= paper[0] - half and LABEL <= y <= paper[1] - LABEL] or [at]
-    x, y = next(
-        (spot for spot in inside if not len(tree.query(box(spot[0] - half, spot[1] - 6, spot[0] + half, spot[1] + 6), "intersects"))),
-        inside[0],
-    )
+    inside = [(x, y) for x, y in tried if half <= x <= paper[0] - half and LABEL <= y <= paper[1] - LABEL]
+    free = (at for at in inside if not len(tree.query(box(at[0] - half, at[1] - 6, at[0] + half, at[1] + 6), "intersects")))
+    found = next(free, None)
+    if found is None:
+        return None
+    x, y = found
     taken.append(box(x - half, y - 6, x + half, y + 6))
     return Text((x, y), text, LABEL, "ink")
 
@@ -355,7 +365,8 @@ def _map(made: Drawn, plan: Tiling, title: str, note: str, paper: Paper, words: 
     taken: list[BaseGeometry] = [LineString([(x0 + x * scale, y0 + y * scale) for x, y in points]) for points, *_ in made.lines]
     for x, y in _corners(made):
         spot = x0 + x * scale, y0 + y * scale
-        shapes.append(_label(spot, f"{words.cut(x)}, {words.cut(y)}", (wide, high), taken))
+        label = _label(spot, f"{words.cut(x)}, {words.cut(y)}", (wide, high), taken)
+        shapes += [label] if label is not None else []
     return Page(wide, high, tuple(shapes), f"{title}, map of the sheets")
 
 

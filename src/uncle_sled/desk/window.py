@@ -311,6 +311,8 @@ class Window(FileWork):
             yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
         for export in exports_of(stop):
             yield Act(f"write-{export.kind}", export.title, "File", "", partial(self.export, export.kind))
+            if export.ending == "pdf":
+                yield Act(f"look-{export.kind}", f"Look at: {export.paper}…", "File", "", partial(self.look, export.kind))
 
     def _show_view(self, stop: str, view: str) -> None:
         self.session.go_to(stop)  # the finder asks for it from anywhere
@@ -348,6 +350,12 @@ class Window(FileWork):
             written = exports_of(said.stop)
             if written:
                 put(export, "", *(f"write-{export.kind}" for export in written))
+        pages = menu.addMenu("Look at pages and print")
+        for said in abouts():
+            papers = [export for export in exports_of(said.stop) if export.ending == "pdf"]
+            if papers:
+                pages.addSection(said.stop)
+                put(pages, *(f"look-{export.kind}" for export in papers))
         put(menu, "print-sheet", "print-drawing", "")
         put(menu.addMenu("Demos"), *(f"demo-{name}" for name in DEMOS))
         put(menu, "", "settings", "guide", "shop-mode", "keys", "theme", "", "first-page", "quit")

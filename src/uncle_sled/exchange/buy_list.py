@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -97,30 +98,108 @@ def buy_csv(lines: tuple[Line, ...]) -> str:
     return out.getvalue()
 
 
+# what stands in the book: heading, what of a line, width, number format
+BOOK: tuple[tuple[str, Callable[[Line], Any], float, str], ...] = (
+    ("Got it", lambda line: "x" if line.arrived else "", 7, ""),
+    ("Name", lambda line: line.name, 44, ""),
+    ("For", lambda line: line.heading, 16, ""),
+    ("Need", lambda line: round(line.need, 3), 9, "#,##0.00"),
+    ("Unit", lambda line: line.unit, 8, ""),
+    ("Pack", lambda line: line.pack, 8, "#,##0.##"),
+    ("At hand", lambda line: line.at_hand, 8, "#,##0.##"),
+    ("Packs", lambda line: line.packs, 8, "0"),
+    ("Price each", lambda line: None if line.each is None else round(line.each, 2), 11, "#,##0.00"),
+    ("Sum", lambda line: None, 12, "#,##0.00"),
+    ("Sure", lambda line: line.sure, 10, ""),
+    ("Quote until", lambda line: line.quote_until, 12, ""),
+    ("Lead days", lambda line: line.lead_days, 9, "0"),
+    ("Ordered", lambda line: line.ordered, 12, ""),
+    ("Arrived", lambda line: line.arrived, 12, ""),
+    ("Batch", lambda line: line.batch, 10, ""),
+    ("Spent", lambda line: None if line.spent is None else round(line.spent, 2), 11, "#,##0.00"),
+    ("Why", lambda line: line.why, 40, ""),
+    ("Id", lambda line: line.id, 18, ""),
+)
+LETTER = {name: chr(65 + k) for k, (name, *_) in enumerate(BOOK)}
+
+
 def buy_xlsx(lines: tuple[Line, ...]) -> bytes:
-    """A sheet for each shop; what begins like a formula is text."""
+    """A sheet a shop with sums as formulas, set up for print, and a last one of all shops. What begins like a formula is text.
+
+    Money is in the builder's own, whatever that is: no sign of a currency is put beside it.
+    """
     from openpyxl import Workbook
     from openpyxl.styles import Font
 
     book = Workbook()
     book.remove(book.active)
+    totals: list[tuple[str, str, str]] = []
     for shop in dict.fromkeys(line.shop for line in lines):
-        sheet = book.create_sheet(re.sub(r"[\[\]:*?/\\']", " ", shop)[:31].strip() or "shop")
-        sheet.append(list(COLUMNS))
-        for cell in sheet[1]:
-            cell.font = Font(bold=True)
-        for line in (line for line in lines if line.shop == shop):
-            sheet.append([None] * len(COLUMNS))
-            for at, value in enumerate(_cells(line), 1):
-                cell = sheet.cell(sheet.max_row, at)
-                cell.value = as_text(value) if isinstance(value, str) else value
-                if isinstance(value, str):
-                    cell.data_type = "s"
-        sheet.freeze_panes = "A2"
-        sheet.column_dimensions["B"].width = 40
+        title = re.sub(r"[\[\]:*?/\\']", " ", shop)[:27].strip() or "shop"
+        sheet = book.create_sheet(title)
+        mine = [line for line in lines if line.shop == shop]
+        sheet.append([name for name, *_ in BOOK])
+        for row, line in enumerate(mine, 2):
+            for at, (name, of, _, form) in enumerate(BOOK, 1):
+                cell = sheet.cell(row, at)
+                if name == "Sum":  # what has no price has no sum, and not nought
+                    cell.value = f'=IF({LETTER["Price each"]}{row}="","",{LETTER["Packs"]}{row}*{LETTER["Price each"]}{row})'
+                else:
+                    value = of(line)
+                    cell.value = as_text(value) if isinstance(value, str) else value
+                    if isinstance(value, str):
+                        cell.data_type = "s"
+                if form:
+                    cell.number_format = form
+        last = len(mine) + 1
+        _foot(sheet, last)
+        _set_up(sheet, last + 2)
+        totals.append((sheet.title, f"{LETTER['Sum']}{last + 1}", f"{LETTER['Spent']}{last + 1}"))
+    whole = book.create_sheet("All shops")
+    whole.append(["Shop", "Sum", "Spent"])
+    for title, sums, spent in totals:
+        whole.append([as_text(title), f"='{title}'!{sums}", f"='{title}'!{spent}"])
+    whole.append(["All of it", f"=SUM(B2:B{len(totals) + 1})", f"=SUM(C2:C{len(totals) + 1})"])
+    for row in whole.iter_rows():
+        for cell in row:
+            cell.font = Font(bold=cell.row in (1, len(totals) + 2))
+            cell.number_format = "#,##0.00" if cell.column > 1 else "General"
+    for letter, width in (("A", 28), ("B", 14), ("C", 14)):
+        whole.column_dimensions[letter].width = width
     out = io.BytesIO()
     book.save(out)
     return out.getvalue()
+
+
+def _foot(sheet: Any, last: int) -> None:
+    """Totals of a shop, and how many lines have no price and so are not in them."""
+    from openpyxl.styles import Font
+
+    sheet.cell(last + 1, 2).value = "All from here"
+    for name in ("Sum", "Spent"):
+        cell = sheet.cell(last + 1, ord(LETTER[name]) - 64)
+        cell.value = f"=SUM({LETTER[name]}2:{LETTER[name]}{last})"
+        cell.number_format = "#,##0.00"
+    sheet.cell(last + 2, 2).value = "Lines without a price, not in it"
+    blank = sheet.cell(last + 2, ord(LETTER["Sum"]) - 64)
+    blank.value = f'=COUNTIF({LETTER["Price each"]}2:{LETTER["Price each"]}{last},"")'
+    for row in (1, last + 1):
+        for cell in sheet[row]:
+            cell.font = Font(bold=True)
+
+
+def _set_up(sheet: Any, rows: int) -> None:
+    """Lying, as wide as the page, heads again on every page, number of the page at the foot."""
+    sheet.freeze_panes = "C2"
+    for at, (_, _, width, _) in enumerate(BOOK):
+        sheet.column_dimensions[chr(65 + at)].width = width
+    sheet.column_dimensions[LETTER["Id"]].hidden = True
+    sheet.page_setup.orientation = "landscape"
+    sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight = 1, 0
+    sheet.sheet_properties.pageSetUpPr.fitToPage = True
+    sheet.print_title_rows = "1:1"
+    sheet.print_area = f"A1:{LETTER['Batch']}{rows}"
+    sheet.oddFooter.center.text = "&A, page &P of &N"
 
 
 class Prices(msgspec.Struct, frozen=True):

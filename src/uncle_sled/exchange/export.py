@@ -49,19 +49,41 @@ def export_bytes(
 
     Raises: FileError: where the build has nothing of the kind yet.
     """
-    export = EXPORTS[kind]
-    made = export.write(Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=today()))
+    export, day = EXPORTS[kind], today()
+    made = _made(kind, name, s, found, ids, paper, tell)
     if isinstance(made, bytes):
         return made
-    pages = told_pages(made, s)
-    tell(0.9, f"writing {len(pages)} pages")
+    tell(0.9, f"writing {len(made)} pages")
     if export.ending == "svg":
         from uncle_sled.exchange.svg import svg_bytes
 
-        return svg_bytes(*pages)
+        return svg_bytes(*made)
     from uncle_sled.exchange.pdf import pdf_bytes
 
-    return pdf_bytes(*pages)
+    return pdf_bytes(*made, title=f"{name}: {export.what.partition(', PDF')[0]}", author=s.build.road.builder, day=day)
+
+
+def _made(
+    kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...], paper: str, tell: Tell
+) -> bytes | tuple[Page, ...]:
+    """What an export writes: bytes, or pages with every figure in the build's units."""
+    made = EXPORTS[kind].write(Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=today()))
+    return made if isinstance(made, bytes) else told_pages(made, s)
+
+
+def export_pages(
+    kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody
+) -> tuple[Page, ...]:
+    """The pages of one of EXPORTS that is a PDF, to be looked at or sent to a printer. Raises: FileError."""
+    made = _made(kind, name, s, found, ids, paper, tell)
+    return () if isinstance(made, bytes) else made
+
+
+def pages_job(project: Project, tell: Tell, kind: str, ids: tuple[str, ...], paper: str) -> tuple[Page, ...]:
+    """The same in the worker. Raises: FileError, Stopped."""
+    from uncle_sled.core.reading.studied import study
+
+    return export_pages(kind, project.name, study(project.build, project.facts), (), ids, paper, tell)
 
 
 def write_file(path: Path, data: bytes) -> None:

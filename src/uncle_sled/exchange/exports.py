@@ -71,6 +71,11 @@ class Export(msgspec.Struct, frozen=True):
     def title(self) -> str:
         return f"{self.menu or self.what}…"
 
+    @property
+    def paper(self) -> str:
+        """What it is called where its pages are looked at."""
+        return self.title.removesuffix("…").removesuffix(", PDF").removesuffix(" as PDF").removesuffix(" as one PDF")
+
 
 def _some(pages: Iterable[One] | None, missing: str) -> tuple[One, ...]:
     """Raises: FileError: there are none."""
@@ -205,6 +210,12 @@ def _buy_csv(asked: Asked) -> Written:
     from uncle_sled.exchange.buy_list import buy_csv
 
     return buy_csv(_lines(asked)).encode()
+
+
+def _buy_pages(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.cut.buy_pages import buy_pages
+
+    return buy_pages(asked.s, _lines(asked), asked.name, asked.day)
 
 
 def _buy_xlsx(asked: Asked) -> Written:
@@ -378,6 +389,7 @@ _ALL = (
         stop="Cut",
         menu="Labels for the pieces as PDF",
     ),
+    Export("buy-pdf", "pdf", "Shopping list shop by shop, PDF", "the shop", _buy_pages, "Cut", menu="Shopping list as PDF"),
     Export("buy-csv", "csv", "Shopping list as CSV", "a spreadsheet of one's own", _buy_csv, "Cut"),
     Export(
         "buy-xlsx",

@@ -13,8 +13,12 @@ from uncle_sled.exchange.svg import FACES
 from uncle_sled.shipped import shipped
 
 
-def pdf_bytes(*pages: Page) -> bytes:
-    """The pages as a PDF document at their true size. Raises: ValueError: without a page."""
+def pdf_bytes(*pages: Page, title: str = "", author: str = "", day: str = "") -> bytes:
+    """The pages as a PDF document at their true size, a bookmark a page.
+
+    Args: title, author: of the document; day: year-month-day that it says it was made on, so that the same is written twice alike.
+    Raises: ValueError: without a page.
+    """
     if not pages:
         raise ValueError("a document needs a page")
     from reportlab.pdfbase import pdfmetrics  # half a second to load, and only a print needs it
@@ -26,11 +30,20 @@ def pdf_bytes(*pages: Page) -> bytes:
             pdfmetrics.registerFont(TTFont(f"sled-{face}", io.BytesIO(shipped(f"fonts/{file}"))))
     out = io.BytesIO()
     canvas = Canvas(out, invariant=True)
-    canvas.setTitle(pages[0].title)
-    for page in pages:
+    canvas.setTitle(title or pages[0].title)
+    canvas.setCreator("Uncle Sled")
+    if author:
+        canvas.setAuthor(author)
+    if day[:4].isdigit():
+        canvas.setDateFormatter(lambda *_: f"D:{day.replace('-', '')}000000Z")
+    for number, page in enumerate(pages):
         canvas.setPageSize((page.width, page.height))
+        canvas.bookmarkPage(str(number))
+        canvas.addOutlineEntry(page.title, str(number))
         draw(page.shapes, _Pdf(canvas))
         canvas.showPage()
+    if len(pages) > 1:
+        canvas.showOutline()
     canvas.save()
     return out.getvalue()
 

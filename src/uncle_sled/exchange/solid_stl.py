@@ -1,6 +1,6 @@
 """The body and what is in it as STL (binary, millimetres), for those who look in three dimensions elsewhere.
 
-Faces of the body as they stand, openings cut out; things as boxes, cabinets board by board. One shell after another.
+The body as one closed skin, openings let in; things as boxes, cabinets board by board. One shell after another.
 """
 
 from __future__ import annotations
@@ -21,6 +21,7 @@ from uncle_sled.core.reading.studied import Studied
 
 Floats = NDArray[np.float64]
 MM = 1000.0
+RECESS_M = 0.01  # that openings are let in, so that they are seen
 CUBE = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
 
 
@@ -37,13 +38,47 @@ def stl_bytes(s: Studied, mode: Mode | None = None) -> bytes:
 
 
 def _body(s: Studied) -> list[Floats]:
+    """The outside of the body as one closed skin that looks outward; openings of flat faces are let in by a little."""
     made: list[Floats] = []
     for surface in s.framed.body.surfaces if s.framed.body is not None else ():
-        shape = net(surface.polygon, s.framed.holes_in(surface.id))
+        # a hole through a skin would leave it open: what is flat is let in, what is bent stays shut
+        holes = [hole for hole in s.framed.sawn_in(surface.id) if surface.chain is None and surface.polygon.contains(hole)]
+        shape = net(surface.polygon, tuple(holes))
         for part in _strips(surface, shape):
-            for triangle in getattr(constrained_delaunay_triangles(part), "geoms", ()):
-                ring = list(triangle.exterior.coords)[:3]
-                made.append(np.array([surface.place(float(x), float(y)) for x, y in ring]))
+            made += _outward(surface, _flat_triangles(part), 0.0)
+        for hole in holes:
+            made += _outward(surface, _flat_triangles(hole), RECESS_M)
+            made += _reveal(surface, hole)
+    return made
+
+
+def _flat_triangles(part: Polygon) -> list[Floats]:
+    triangles = getattr(constrained_delaunay_triangles(part), "geoms", ())
+    return [np.array(triangle.exterior.coords)[:3, :2] for triangle in triangles]
+
+
+def _outward(surface: Surface, flats: list[Floats], depth_m: float) -> list[Floats]:
+    """Triangles of a face laid flat as they stand, turned so that they look out of the body."""
+    made = []
+    for flat in flats:
+        there = np.array([surface.place(float(x), float(y), depth_m) for x, y in flat])
+        x, y = flat.mean(axis=0)
+        inward = np.array(surface.place(float(x), float(y), 0.01)) - np.array(surface.place(float(x), float(y), 0.0))
+        out = np.cross(there[1] - there[0], there[2] - there[0])
+        made.append(there[::-1] if float(out @ inward) > 0 else there)
+    return made
+
+
+def _reveal(surface: Surface, hole: Polygon) -> list[Floats]:
+    """The little walls about an opening that is let in, looking into it."""
+    middle = np.array(surface.place(hole.centroid.x, hole.centroid.y, RECESS_M / 2))
+    made = []
+    for (x0, y0), (x1, y1) in itertools.pairwise([(float(x), float(y)) for x, y in hole.exterior.coords]):
+        a, b = np.array(surface.place(x0, y0, 0.0)), np.array(surface.place(x1, y1, 0.0))
+        c, d = np.array(surface.place(x1, y1, RECESS_M)), np.array(surface.place(x0, y0, RECESS_M))
+        for triangle in (np.array([a, b, c]), np.array([a, c, d])):
+            out = np.cross(triangle[1] - triangle[0], triangle[2] - triangle[0])
+            made.append(triangle if float(out @ (middle - triangle.mean(axis=0))) > 0 else triangle[::-1])
     return made
 
 

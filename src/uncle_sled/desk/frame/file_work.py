@@ -281,6 +281,35 @@ class FileWork(Guarded, QMainWindow):
         if word:
             self.export_to(kind, Path(word), more)
 
+    def look(self, kind: str, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
+        """The pages of an export to look at, and to print. What takes long is drawn by the helper, with Stop."""
+        from uncle_sled.exchange.export import export_pages
+        from uncle_sled.exchange.exports import EXPORTS
+
+        session = self.session
+        if EXPORTS[kind].heavy and session.worker is not None:
+            from uncle_sled.desk.frame.making import Making
+
+            making = Making(session, kind, None, more, self)
+            making.said.connect(lambda says, bad: self.say(says, bad))
+            making.came.connect(lambda pages: self.show_pages(pages, kind, more))
+            making.open()
+            return
+        try:
+            self.show_pages(export_pages(kind, session.project.name, session.studied, session.findings, *more), kind, more)
+        except SledError as fault:
+            self.say(str(fault), "stop")
+
+    def show_pages(self, pages: tuple[Page, ...], kind: str, more: tuple[tuple[str, ...], str] = ((), "")) -> None:
+        from uncle_sled.desk.frame.page_view import PageView
+
+        if not pages:
+            self.say("There is no page of it yet.", "stop")
+            return
+        view = PageView(pages, lambda: self.export(kind, more), self)
+        view.said.connect(lambda says, bad: self.say(says, bad))
+        view.open()
+
     def picture(self) -> None:
         """The shown bench as a picture."""
         first = suggested(self.session.path, self.session.project.name, self.session.stop, "png")

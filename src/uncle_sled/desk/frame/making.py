@@ -13,21 +13,24 @@ from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.session import Session
 
-JOB = "uncle_sled.exchange.export:export_job"
+JOB, PAGES_JOB = "uncle_sled.exchange.export:export_job", "uncle_sled.exchange.export:pages_job"
 LANE = "export"
 
 
 class Making(Dialog):
-    said = Signal(str, str)  # what to say, how bad
+    """To a file, or where there is no path pages to look at, by ``came``."""
 
-    def __init__(self, session: Session, kind: str, path: Path, more: tuple[object, ...], parent: QWidget) -> None:
+    said = Signal(str, str)  # what to say, how bad
+    came = Signal(object)  # pages
+
+    def __init__(self, session: Session, kind: str, path: Path | None, more: tuple[object, ...], parent: QWidget) -> None:
         super().__init__(parent)
         self.session, self.path = session, path
         self.setWindowTitle("Drawing")
         self.setMinimumWidth(420)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(18, 14, 18, 14)
-        self.words = label(f"Drawing {path.name} …", wrap=True)
+        self.words = label(f"Drawing {path.name if path is not None else 'the pages'} …", wrap=True)
         rows.addWidget(self.words)
         self.bar = QProgressBar()
         self.bar.setRange(0, 0)
@@ -46,7 +49,7 @@ class Making(Dialog):
         worker.answered.connect(self._came)
         worker.told.connect(self._going)
         self.finished.connect(lambda _: self._leave())
-        self._number = worker.ask(LANE, JOB, session.project, (kind, *more), job=True)
+        self._number = worker.ask(LANE, JOB if path is not None else PAGES_JOB, session.project, (kind, *more), job=True)
 
     def _going(self, number: int, share: float | None, words: str) -> None:
         if number != self._number:
@@ -59,7 +62,11 @@ class Making(Dialog):
     def _came(self, number: int, value: object, fault: str) -> None:
         if number != self._number:
             return
-        if fault or not isinstance(value, bytes):
+        if self.path is None and isinstance(value, tuple) and not fault:
+            self.accept()
+            self.came.emit(value)
+            return
+        if fault or not isinstance(value, bytes) or self.path is None:
             self.said.emit(fault or "It could not be drawn.", "stop")
         else:
             self.said.emit(*written(self.path, lambda: value))

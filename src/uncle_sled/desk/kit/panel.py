@@ -183,6 +183,10 @@ class Panel(Guarded, QWidget):
         """Ask for a file of this kind, of what is chosen here."""
         self.window().export(kind, choice) if choice is not None else self.window().export(kind)  # type: ignore[attr-defined]
 
+    def look(self, kind: str, choice: Any = None) -> None:
+        """Its pages, to look at and to print."""
+        self.window().look(kind, choice) if choice is not None else self.window().look(kind)  # type: ignore[attr-defined]
+
     def refresh(self) -> None:
         """Show the build as it is."""
         for part, widget in tuple(self._kept):

@@ -110,6 +110,7 @@ class BuyPanel(CutPanel):
                 Act("Arrived", "The chosen lines are here since today; again: they are not", lambda: self.mark("arrived")),
                 Act("Add a line", "Something that the drawing does not ask for", self.add),
                 Act("Take it off", "A line of your own; what the drawing asks for goes with the drawing", self.take_off),
+                Act("Look and print …", "The list shop by shop on paper", lambda: self.look("buy-pdf")),
                 Act("Prices in …", "Quotes of a shop from a CSV or XLSX file, by id or name", self.ask_prices),
             ),
             Busy(laid_out),

@@ -15,6 +15,7 @@ from uncle_sled.core.document.cut import PrintedPage
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.balance.axle_order import axle_order
 from uncle_sled.core.drawing.cut.built_pages import built_pages
+from uncle_sled.core.drawing.cut.frame_page import frame_pages
 from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
@@ -67,6 +68,7 @@ def _parts(s: Studied, name: str, tell: Tell) -> Iterator[tuple[Page, ...]]:
     order = axle_order(s, name, PRINTED)
     yield (order,) if order is not None else ()
     tell(0.2, "drawing the frame")
+    yield frame_pages(s, name, PRINTED)
     yield framing_sheets(s, name, PRINTED) if s.framed.body is not None else ()
     tell(0.5, "drawing what is built inside")
     yield built_pages(s, name, PRINTED)

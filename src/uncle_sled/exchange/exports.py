@@ -24,6 +24,7 @@ from uncle_sled.core.words import Words
 One = TypeVar("One")
 NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."
 NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
+NO_FRAME = "There is no frame to weld: an own frame with its length and the section of its rails is wanted, on Rig."
 NOTHING_TO_BUY = "There is nothing to buy yet: nothing is drawn."
 MOST_PAGES = 1200
 
@@ -96,6 +97,12 @@ def _sheet(asked: Asked) -> Written:
     from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
 
     return (balance_sheet(asked.s, asked.found, asked.name, asked.day),)
+
+
+def _frame(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.cut.frame_page import frame_pages
+
+    return _some(frame_pages(asked.s, asked.name, asked.day), NO_FRAME)
 
 
 def _masses(asked: Asked) -> Written:
@@ -349,6 +356,9 @@ _ALL = (
         write=_laid,
         stop="Shell",
         menu="Faces laid flat as DXF",
+    ),
+    Export(
+        "frame-pdf", "pdf", "Frame from above, bars, welds and diagonals, PDF", "the welder", _frame, "Rig", menu="Frame to weld as PDF"
     ),
     Export("axle-order", "pdf", "Order sheet for the axle as PDF", "who makes the axle", _axle, "Balance"),
     Export(

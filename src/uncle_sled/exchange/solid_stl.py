@@ -10,12 +10,12 @@ import struct
 
 import numpy as np
 from numpy.typing import NDArray
-from shapely import constrained_delaunay_triangles
+from shapely import box, constrained_delaunay_triangles
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.geometry.surfaces import Surface, lengths, net
+from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import Studied
 
@@ -38,18 +38,30 @@ def stl_bytes(s: Studied, mode: Mode | None = None) -> bytes:
 
 
 def _body(s: Studied) -> list[Floats]:
-    """The outside of the body as one closed skin that looks outward; openings of flat faces are let in by a little."""
+    """The outside of the body as one closed skin that looks outward; openings of flat faces are let in; without what hangs over."""
     made: list[Floats] = []
     for surface in s.framed.body.surfaces if s.framed.body is not None else ():
         # a hole through a skin would leave it open: what is flat is let in, what is bent stays shut
         holes = [hole for hole in s.framed.sawn_in(surface.id) if surface.chain is None and surface.polygon.contains(hole)]
-        shape = net(surface.polygon, tuple(holes))
+        shape = net(_over_the_walls(surface, s.framed.body), tuple(holes))
         for part in _strips(surface, shape):
             made += _outward(surface, _flat_triangles(part), 0.0)
         for hole in holes:
             made += _outward(surface, _flat_triangles(hole), RECESS_M)
             made += _reveal(surface, hole)
     return made
+
+
+def _over_the_walls(surface: Surface, body: Body | None) -> Polygon:
+    """What of a face closes the body: a roof that hangs over its walls is cut off there."""
+    if body is None or surface.chain is not None or surface.kind != "roof":
+        return surface.polygon
+    _, low, _, high = surface.polygon.bounds
+    if abs(surface.up[1]) > 1e-6:
+        low, high = sorted((side - surface.origin[1]) / surface.up[1] for side in (-body.width / 2, body.width / 2))
+    begin = body.front - surface.origin[0]
+    cut = surface.polygon.intersection(box(begin, low, begin + body.length, high)) if abs(surface.along[0]) > 1 - 1e-6 else surface.polygon
+    return cut if isinstance(cut, Polygon) and not cut.is_empty else surface.polygon
 
 
 def _flat_triangles(part: Polygon) -> list[Floats]:

@@ -18,13 +18,23 @@ CROSS_PITCH_M = 0.6
 
 
 class FrameBar(msgspec.Struct, frozen=True):
-    """Bars of one kind: how many, how long one is [m], and the station of their middle [m]."""
+    """Bars of one kind: how many, how long one is along its middle [m], and the station of their middle [m].
+
+    ends_deg: the saw off square at its front and rear end; set: (x, y) of both ends of every one along its middle [m].
+    """
 
     role: str
     section: BarSection
     many: int
     length_m: float
     x_m: float
+    ends_deg: tuple[float, float] = (0.0, 0.0)
+    set: tuple[tuple[tuple[float, float], tuple[float, float]], ...] = ()
+
+    @property
+    def cut_m(self) -> float:
+        """From longest edge to longest edge, as it is sawn [m]."""
+        return self.length_m + sum(self.section.wide / 2 * math.tan(math.radians(abs(deg))) for deg in self.ends_deg)
 
     @property
     def mass_kg(self) -> float:
@@ -44,10 +54,18 @@ def bars_of(rig: Rig) -> tuple[FrameBar, ...]:
     cross, leg = sections().get(rig.cross, rail), sections().get(rig.drawbar, rail)
     pitch = rig.cross_pitch.si if rig.cross_pitch and rig.cross_pitch.si >= 0.1 else CROSS_PITCH_M
     many = math.ceil((length - nose) / pitch - 1e-9) + 1
-    made = [FrameBar("rail", rail, 2, length - nose, (nose + length) / 2)]
+    middle = width / 2 - rail.wide / 2
+    rails = tuple(((nose, side * middle), (length, side * middle)) for side in (-1, 1))
+    made = [FrameBar("rail", rail, 2, length - nose, (nose + length) / 2, set=rails)]
     if nose > 0:
-        made.append(FrameBar("drawbar leg", leg, 2, math.hypot(nose, width / 2), nose / 2))
-    made.append(FrameBar("cross-member", cross, many, width - 2 * rail.wide, (nose + length) / 2))
+        # the rear end lies against the first cross-member; the front ones are cut on the spot, under the coupling
+        lean = math.degrees(math.atan2(width / 2, nose))
+        legs = tuple(((0.0, 0.0), (nose, side * width / 2)) for side in (-1, 1))
+        made.append(FrameBar("drawbar leg", leg, 2, math.hypot(nose, width / 2), nose / 2, (0.0, lean), legs))
+    first, last, inside = nose + cross.wide / 2, length - cross.wide / 2, width / 2 - rail.wide
+    at = [first + (last - first) * k / max(many - 1, 1) for k in range(many)]
+    crosses = tuple(((x, -inside), (x, inside)) for x in at)
+    made.append(FrameBar("cross-member", cross, many, width - 2 * rail.wide, (nose + length) / 2, set=crosses))
     return tuple(made)
 
 

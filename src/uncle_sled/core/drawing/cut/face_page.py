@@ -120,7 +120,7 @@ def _picture(s: Studied, view: View, named: Sequence[Named], cuts: Sequence[Cut]
     shapes: list[Primitive] = [Poly(on(surface.polygon.exterior.coords[:-1]), "ink", "body", 1.4, id=surface.id)]
     members = s.framed.on(surface.id)
     for member in members:
-        shapes.append(Poly(on(member.outline), "ink", "metal" if member.wall_m > 0 else "wood", 0.7, id=member.id))
+        shapes.append(Poly(on(member.outline), "ink", "zinc" if member.wall_m > 0 else "wood", 0.7, id=member.id, tint=0.6))
     for cut in cuts:
         shapes.append(Poly(on(cut.skin.exterior.coords[:-1]), "ink", "", 1.2, id=cut.id))
     for numbered in named:

@@ -378,10 +378,11 @@ def _frame(build: Build) -> list[Piece]:
                 kind="bar",
                 material=label,
                 thickness_m=section.wide,
-                length_m=bar.length_m,
+                length_m=bar.cut_m,
                 width_m=section.deep,
                 grain="any",
                 area_m2=bar.length_m * section.wide,
+                ends_deg=(bar.ends_deg[0], round(bar.ends_deg[1], 1)),
                 kg_m=section.kg_m,
                 made_of=section.metal,
             )

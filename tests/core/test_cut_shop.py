@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+import re
 
 import msgspec
 import pytest
@@ -17,7 +18,9 @@ from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
+from uncle_sled.core.drawing.cut.buy_pages import buy_pages
 from uncle_sled.core.drawing.cut.cut_sheets import _alike
+from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -507,9 +510,13 @@ def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:  #
     from openpyxl import load_workbook
 
     book = load_workbook(io.BytesIO(buy_xlsx(lines)))
-    names = [row[1].value for sheet in book for row in sheet.iter_rows(min_row=2)]
+    shops = [sheet for sheet in book if sheet.title != "All shops"]
+    rows = [row for sheet in shops for row in sheet.iter_rows(min_row=2, max_row=sheet.max_row - 2)]
+    names = [row[1].value for row in rows]
     assert len(names) == len(lines) and "'=1+1" in names
-    assert all(cell.data_type != "f" for sheet in book for row in sheet.iter_rows() for cell in row)
+    own = {"Sum", "Spent"}  # nothing that somebody typed is a formula
+    heads = [cell.value for cell in shops[0][1]]
+    assert all(cell.data_type != "f" for row in rows for cell, head in zip(row, heads, strict=True) if head not in own)
     path = tmp_path / "prices.csv"
     path.write_text(
         "name;price;quote_until\nAxle 1;399,50;2027-02-28\nCoupling;cheap;\nMoon rock;1;\nJack;-5;\nLights and reflectors;70;tomorrow\n"
@@ -519,6 +526,45 @@ def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:  #
     after = apply(evil, read.ops)
     axle = next(one for one in lines_of(study(after, facts), plan_of(after, facts, QUICK)) if one.name == "Axle 1")
     assert (axle.sure, axle.each, axle.quote_until) == ("quoted", 399.5, "2027-02-28")
+
+
+def test_the_workbook_sums_what_the_list_says() -> None:
+    """Every formula of the book worked out by itself, against the lines: what has no price is counted and not nought."""
+    import io
+
+    from openpyxl import load_workbook
+
+    build, facts = built()
+    lines = lines_of(study(build, facts), plan_of(build, facts, QUICK))
+    book = load_workbook(io.BytesIO(buy_xlsx(lines)))
+    sums: dict[str, float] = {}
+    for shop in dict.fromkeys(line.shop for line in lines):
+        sheet = next(s for s in book if s.title == re.sub(r"[\[\]:*?/\\']", " ", shop)[:27].strip())
+        column = {cell.value: cell.column for cell in sheet[1]}
+        letter = {name: sheet.cell(1, at).column_letter for name, at in column.items()}
+        mine = [line for line in lines if line.shop == shop]
+        total, blank = 0.0, 0
+        for row, line in enumerate(mine, 2):
+            packs, each = sheet.cell(row, column["Packs"]).value, sheet.cell(row, column["Price each"]).value
+            formula = sheet.cell(row, column["Sum"]).value
+            assert formula == f'=IF({letter["Price each"]}{row}="","",{letter["Packs"]}{row}*{letter["Price each"]}{row})'
+            assert packs == line.packs and (each is None) is (line.each is None)
+            total += packs * each if each is not None else 0.0
+            blank += each is None
+        last = len(mine) + 1
+        assert sheet.cell(last + 1, column["Sum"]).value == f"=SUM({letter['Sum']}2:{letter['Sum']}{last})"
+        assert sheet.cell(last + 2, column["Sum"]).value.startswith("=COUNTIF(")
+        assert total == pytest.approx(sum(line.packs * round(line.each, 2) for line in mine if line.each is not None))
+        assert blank == sum(line.each is None for line in mine)
+        assert sheet.print_title_rows and sheet.page_setup.orientation == "landscape" and sheet.sheet_properties.pageSetUpPr.fitToPage
+        sums[sheet.title] = total
+    whole = book["All shops"]
+    assert [row[0].value for row in whole.iter_rows(min_row=2, max_row=len(sums) + 1)] == list(sums)
+    assert whole.cell(len(sums) + 2, 2).value == f"=SUM(B2:B{len(sums) + 1})"
+    listed = [
+        shape.text for page in buy_pages(study(build, facts), lines, "Heron", "today") for shape in page.shapes if isinstance(shape, Text)
+    ]
+    assert f"{sum(line.packs * line.each for line in lines if line.each is not None):,.2f}" in " ".join(listed)
 
 
 # findings

@@ -34,9 +34,9 @@ FEET, MILLIMETRES = UNITS["feet"], UNITS["millimetres"]
 MARKED = re.compile(r"\{[\d.]+ \w")
 NOTHING_OF_IT = {
     "marsh-heron": set(),
-    "rosin-box": {"crew-pdf", "again-pdf", "templates-pdf"},
-    "orchard-keeper": {"again-pdf"},
-    "dark-sky": {"axle-order", "again-pdf"},
+    "rosin-box": {"crew-pdf", "again-pdf", "templates-pdf", "frame-pdf"},
+    "orchard-keeper": {"again-pdf", "frame-pdf"},
+    "dark-sky": {"axle-order", "again-pdf", "frame-pdf"},
 }
 
 

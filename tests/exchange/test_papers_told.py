@@ -180,3 +180,77 @@ def test_a_body_of_nothing_still_has_its_pages() -> None:
     s = study(a_build((), a_rig(), a_body("box")), Facts())
     pages = framing_sheets(s, "n" * 200, "today")
     assert any(isinstance(shape, Text) and "No sticks in this face" in shape.text for page in pages for shape in page.shapes)
+
+
+# the router's sheets
+def test_every_sheet_of_the_plan_is_a_file_with_its_pieces_in_their_places() -> None:
+    import zipfile
+
+    import ezdxf
+
+    from uncle_sled.core.studies.cut.cut_from_stock import plan_of
+    from uncle_sled.core.studies.cut.handed import handed
+    from uncle_sled.exchange.router_sheets import LAYERS, sheets_zip
+
+    s = studied("marsh-heron")
+    plan = plan_of(s.build, s.facts)
+    hand, written = handed(plan, s.build, s.facts), sheets_zip(s, plan)
+    with zipfile.ZipFile(io.BytesIO(written)) as packed:
+        assert len(packed.namelist()) == len(hand.sheets)
+        for on, name in zip(hand.sheets, packed.namelist(), strict=True):
+            drawing = ezdxf.read(io.StringIO(packed.read(name).decode()))
+            assert drawing.audit().errors == [] and drawing.units == ezdxf.units.MM
+            space = drawing.modelspace()
+            assert {one.dxf.layer for one in space} <= set(LAYERS)
+            outside = list(space.query('LWPOLYLINE[layer=="CUT_OUTSIDE"]'))
+            assert len(outside) == len(on.layout.pieces)
+            for ring, lying in zip(outside, on.layout.pieces, strict=True):
+                xs, ys = [p[0] for p in ring.get_points()], [p[1] for p in ring.get_points()]
+                assert min(xs) == pytest.approx(lying.x_m * 1000, abs=0.2) and max(ys) - min(ys) == pytest.approx(lying.h_m * 1000, abs=0.2)
+            holes = [one for named in on.named for one in named.piece.holes]
+            inside = [one for one in space if one.dxf.layer == "CUT_INSIDE"]
+            assert len(inside) == len(holes)
+
+
+def test_a_round_hole_is_a_circle_and_turns_with_its_piece() -> None:
+    import math
+
+    from uncle_sled.core.drawing.cut.sheet_drawn import hole_on
+    from uncle_sled.core.studies.cut.layouts import Lies
+    from uncle_sled.exchange.router_sheets import _circle
+
+    ring = tuple((0.2 + 0.05 * math.cos(k / 40 * math.tau), 0.1 + 0.05 * math.sin(k / 40 * math.tau)) for k in range(40))
+    piece = Piece("k", "board", "t", "sheet", "Ply", 0.012, 0.8, 0.4, "any", 0.3, holes=(ring,))
+    for deg, (x, y) in ((0, (0.2, 0.1)), (90, (0.3, 0.2)), (180, (0.6, 0.3)), (270, (0.1, 0.6))):
+        wide, high = (0.8, 0.4) if deg in (0, 180) else (0.4, 0.8)
+        lying = Lies("k", 1.0, 0.5, wide, high, turned=deg in (90, 270), ring=((0.0, 0.0),), deg=deg)
+        (cx, cy), r = _circle(hole_on(ring, piece, lying))  # type: ignore[misc]
+        assert (cx - 1.0, cy - 0.5, r) == pytest.approx((x, y, 0.05), abs=1e-6)
+    assert _circle(((0, 0), (1, 0), (1, 1), (0, 1))) is None
+
+
+# the frame
+def test_the_frames_bars_close_and_its_diagonals_are_alike() -> None:
+    """A leg from the ball to the outer corner of the rails: its angle by the tangent, its sawn length by the mitre."""
+    import math
+
+    from uncle_sled.core.drawing.cut.frame_page import frame_pages
+    from uncle_sled.core.parts.frame_steel import bars_of
+
+    s = studied("marsh-heron")
+    rig = s.build.rig
+    bars = {bar.role: bar for bar in bars_of(rig)}
+    leg, nose, half = bars["drawbar leg"], rig.drawbar_length.si, rig.frame_width.si / 2
+    assert leg.ends_deg[1] == pytest.approx(math.degrees(math.atan2(half, nose)))
+    assert leg.cut_m == pytest.approx(math.hypot(nose, half) + leg.section.wide / 2 * half / nose)
+    words = Words(s.build.brief.reading.shown())
+    pages = read(frame_pages(s, "Heron", "today"))
+    told = {text for page in pages for _, _, text in page}
+    labels = [one.label for one in numbers_of(s.build, s.facts).named if one.piece.of == "frame"]
+    assert labels and set(labels) <= told
+    rail = bars["rail"]
+    long = rail.length_m
+    assert words.cut(math.hypot(long, rig.frame_width.si)) in told and words.cut(leg.cut_m) in told
+    runs = sum(1 for page in pages for _, _, text in page if "all round" in text or text.endswith("above and below"))
+    assert runs == 2 * bars["cross-member"].many + 3
+    assert frame_pages(studied("dark-sky"), "Sky", "today") == ()

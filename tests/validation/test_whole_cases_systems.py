@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+import re
+
 import msgspec
 import numpy as np
 import pytest
@@ -22,6 +25,8 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.sureness import lever
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.lifting import lifted
+from uncle_sled.core.studies.cut.buying import lines_of, prices
+from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.road.drills import ball_drill, ball_score
 from uncle_sled.core.studies.road.reconcile import TicketSaid, _rows
@@ -31,6 +36,8 @@ from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.stow.dangers import dangers
 from uncle_sled.core.studies.stow.floating import floating
+from uncle_sled.core.studies.stow.inner_doors import _opens_deg
+from uncle_sled.core.studies.stow.solids import Solid
 from uncle_sled.core.studies.systems import glaser, heat
 from uncle_sled.core.studies.systems.bank import bank_of
 from uncle_sled.core.studies.systems.gas import burner_of
@@ -65,6 +72,15 @@ def test_cloth_is_too_near_a_flame_inside_of_half_a_metre() -> None:
         mode = build.stow.modes[0]
         kinds = {danger.kind for danger in dangers(build, Facts(), mode, study(build, Facts()).framed.body)}
         assert ("flame and cloth" in kinds) is told
+
+
+def test_a_door_comes_as_far_as_the_last_step_before_it_hits() -> None:
+    """A leaf of 0.7 m turns from along x in twelve steps of 7.5 degrees; a post at 33 to 36 degrees stops it at 30."""
+    turns = [math.radians(7.5 * k) for k in range(13)]
+    arc = [(0.0, 0.0), *((0.7 * math.cos(turn), 0.7 * math.sin(turn)) for turn in turns)]
+    x, y = 0.6 * math.cos(math.radians(34.5)), 0.6 * math.sin(math.radians(34.5))
+    post = Solid("p", "Post", (x - 0.03, y - 0.03, 0.0), (x + 0.03, y + 0.03, 1.0), outside=False)
+    assert _opens_deg(arc, post) == pytest.approx(30.0)
 
 
 # power
@@ -216,6 +232,19 @@ def test_a_guess_of_the_ball_loses_by_the_size_of_the_change() -> None:
     drill = next(drill for seed in range(9) if (drill := ball_drill(study(demo("marsh-heron").build, demo("marsh-heron").facts), seed)))
     drill = msgspec.structs.replace(drill, before_kg=60.0, after_kg=80.0)
     assert [ball_score(drill, guess) for guess in (80.0, 78.0, 72.0, 50.0)] == [100, 100, 70, 0]
+
+
+def test_an_edge_trim_is_priced_by_the_metre() -> None:
+    """What a metre costs, times the metres of a bar of it."""
+    project = demo("marsh-heron")
+    build = apply(project.build, [set_to("cut.sizes", [])])
+    lines = [
+        line for line in lines_of(study(build, project.facts), plan_of(build, project.facts, QUICK)) if line.name.startswith("Edge trim")
+    ]
+    assert lines
+    for line in lines:
+        metres = float(re.search(r"(\d+) mm", line.name)[1]) / 1000
+        assert line.each == pytest.approx(prices()["trim"].likely * metres)
 
 
 def test_wet_months_are_those_that_somebody_names() -> None:

@@ -219,6 +219,16 @@ def _buy_csv(asked: Asked) -> Written:
     return buy_csv(_lines(asked)).encode()
 
 
+def _router_sheets(asked: Asked) -> Written:
+    from uncle_sled.exchange.pieces_list import NOTHING_TO_CUT
+    from uncle_sled.exchange.router_sheets import sheets_zip
+
+    made = sheets_zip(asked.s, tell=asked.tell)
+    if not made:
+        raise FileError(NOTHING_TO_CUT)
+    return made
+
+
 def _buy_pages(asked: Asked) -> Written:
     from uncle_sled.core.drawing.cut.buy_pages import buy_pages
 
@@ -398,6 +408,16 @@ _ALL = (
         write=_labels,
         stop="Cut",
         menu="Labels for the pieces as PDF",
+    ),
+    Export(
+        "router-sheets",
+        "zip",
+        what="Sheets of the cut plan for a router, a DXF each, ZIP",
+        what_for="a router or a cutter with one",
+        write=_router_sheets,
+        stop="Cut",
+        menu="Sheets of the cut plan as DXF, packed",
+        heavy=True,
     ),
     Export("buy-pdf", "pdf", "Shopping list shop by shop, PDF", "the shop", _buy_pages, "Cut", menu="Shopping list as PDF"),
     Export("buy-csv", "csv", "Shopping list as CSV", "a spreadsheet of one's own", _buy_csv, "Cut"),

@@ -12,6 +12,7 @@ from uncle_sled.core.studies.cut.handed import OnBars, OnSheet
 from uncle_sled.core.studies.cut.layouts import Lies
 from uncle_sled.core.studies.cut.numbers import Named
 from uncle_sled.core.studies.cut.sawing import Offcut, Step
+from uncle_sled.core.studies.cut.take_off import Piece
 from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.words import Words
 
@@ -91,9 +92,8 @@ def _piece(lying: Lies, piece: Wanted, named: Named, words: Words, at: At, scale
         )
     ]
     shapes += [
-        Poly(tuple(at(*p) for p in _hole_on(hole, named, lying)), stroke, "body", 0.9, id=named.piece.key)
+        Poly(tuple(at(*p) for p in hole_on(hole, named.piece, lying)), stroke, "body", 0.9, id=named.piece.key)
         for hole in named.piece.holes
-        if not lying.ring
     ]
     if piece.outline and not lying.ring:
         shapes.append(Poly(tuple(at(x, y) for x, y in box_of(lying)), "pencil", "", 0.6, dash=(3.0, 2.0)))
@@ -112,10 +112,16 @@ def _piece(lying: Lies, piece: Wanted, named: Named, words: Words, at: At, scale
     return shapes
 
 
-def _hole_on(hole: tuple[Point, ...], named: Named, lying: Lies) -> tuple[Point, ...]:
-    """A hole of a piece as it lies on its sheet [m]."""
-    turned = tuple((named.piece.width_m - y, x) for x, y in hole) if lying.turned else hole
-    return tuple((lying.x_m + x, lying.y_m + y) for x, y in turned)
+def hole_on(hole: tuple[Point, ...], piece: Piece, lying: Lies) -> tuple[Point, ...]:
+    """A hole of a piece as it lies on its sheet [m]: turned with it, from the corner of its box."""
+    long, wide = piece.length_m, piece.width_m
+    turned = {
+        0: hole,
+        90: tuple((wide - y, x) for x, y in hole),
+        180: tuple((long - x, wide - y) for x, y in hole),
+        270: tuple((y, long - x) for x, y in hole),
+    }[lying.turn_deg]
+    return tuple((lying.x_m + u, lying.y_m + v) for u, v in turned)
 
 
 def bar_drawn(

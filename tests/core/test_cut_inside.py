@@ -10,11 +10,11 @@ import pytest
 from benchmarks.cut_up import HARDNESS, cut_up
 
 from tests.cutting import wrong_with
-from uncle_sled.core.studies.cut.blocks import Fields, grown
+from uncle_sled.core.studies.cut.blocks import Fields, Growing, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Node, joined, leaves, placed, saw_cuts
-from uncle_sled.core.studies.cut.first_fit import first_fit
+from uncle_sled.core.studies.cut.first_fit import Stocked, first_fit
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
 from uncle_sled.core.studies.cut.wanted import ring_area_m2, units_up
 
@@ -116,7 +116,7 @@ def test_one_sheet_holds_what_trying_everything_says(seed: int) -> None:
     sizes = [(rng.randint(20, 75), rng.randint(20, 60)) for _ in range(4)]
     turns = [rng.random() < 0.5 for _ in sizes]
     blocks = grown(
-        np.array(sizes), np.array(turns), np.ones(4, dtype=np.int64), (110, 90), kerf, 1.0, 5000, np.random.default_rng(1), never
+        np.array(sizes), np.array(turns), np.ones(4, dtype=np.int64), Growing((110, 90), kerf, 1.0, 5000), np.random.default_rng(1), never
     )
     held = bool((blocks.counts() == 1).all(axis=1).any())
     assert held == fits_sawn(sizes, turns, 110, 90, kerf)
@@ -134,10 +134,10 @@ def test_one_sheet_holds_what_trying_everything_says(seed: int) -> None:
 def test_blocks_lose_no_more_than_they_may() -> None:
     rng = np.random.default_rng(3)
     sizes = rng.integers(100, 600, size=(14, 2))
-    blocks = grown(sizes, np.ones(14, bool), np.ones(14, dtype=np.int64), (2440, 1220), 3, 0.02, 300, rng, never)
+    blocks = grown(sizes, np.ones(14, bool), np.ones(14, dtype=np.int64), Growing((2440, 1220), 3, 0.02, 300), rng, never)
     lost = blocks.w * blocks.h - blocks.area
     assert lost.max() <= 0.02 * 2443 * 1223 and len(blocks) > 100
-    none = grown(sizes * 100, np.ones(14, bool), np.ones(14, dtype=np.int64), (2440, 1220), 3, 0.02, 300, rng, never)
+    none = grown(sizes * 100, np.ones(14, bool), np.ones(14, dtype=np.int64), Growing((2440, 1220), 3, 0.02, 300), rng, never)
     assert len(none) == 0
 
 
@@ -273,7 +273,7 @@ def test_the_plan_at_once_keeps_the_rules_and_never_wastes_half(seed: int) -> No
     want = np.array([rng.randint(1, 3) for _ in range(30)])
     rooms, costs = np.array([[2440, 1220], [1000, 700]]), np.array([40.0, 0.0])
     order = np.argsort(-sizes.prod(axis=1), kind="stable")
-    sheets = first_fit(sizes, turns, want, rooms, costs, [None, 2], kerf, order, seed % 2 == 0)
+    sheets = first_fit(sizes, turns, want, Stocked(rooms, costs, [None, 2]), kerf, order, seed % 2 == 0)
     given = np.zeros(30, dtype=np.int64)
     for stock, block in sheets:
         assert block.w <= rooms[stock, 0] and block.h <= rooms[stock, 1]
@@ -293,5 +293,5 @@ def test_the_plan_at_once_keeps_the_rules_and_never_wastes_half(seed: int) -> No
 def test_a_long_list_has_a_plan_without_any_time() -> None:
     sizes, want = np.array([[600, 400]]), np.array([600])
     rooms = np.array([[2440, 1220]])
-    sheets = first_fit(sizes, np.array([True]), want, rooms, np.array([1.0]), [None], 3, np.array([0]), True)
+    sheets = first_fit(sizes, np.array([True]), want, Stocked(rooms, np.array([1.0]), [None]), 3, np.array([0]), True)
     assert sum(1 for _, block in sheets for _ in leaves(block)) == 600 and len(sheets) <= 55

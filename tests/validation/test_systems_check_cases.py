@@ -18,7 +18,7 @@ from uncle_sled.core.studies.systems import sun
 from uncle_sled.core.studies.systems.bank import bank_of, cold_share, fault_a, inverter_a
 from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, string_v, strings_v
 from uncle_sled.core.studies.systems.stay import lasts_h, stay_of
-from uncle_sled.core.wiring.conductors import AWG, METRIC, breaking_type, choose, derating, drop_v, fuse_for
+from uncle_sled.core.wiring.conductors import AWG, METRIC, Run, breaking_type, choose, derating, drop_v, fuse_for
 
 LFP_100 = Figures(unit="battery", chemistry="LFP", amp_hours=100.0, volts=12.8)
 
@@ -82,8 +82,8 @@ def test_the_hours_of_a_day_sum_to_it_and_are_symmetric_about_noon():
 def test_a_wire_by_drop_then_by_its_fuse():
     assert drop_v(5, 10, 4.86, 36) == pytest.approx(0.36, abs=0.0005)
     assert drop_v(5, 10, 5.6, 15) == pytest.approx(0.36, abs=0.004)  # warm, for it is loaded over half
-    metric = choose(5, 10, 12, 0.03, "building", 1.0, METRIC)
-    american = choose(5, 10, 12, 0.03, "building", 1.0, AWG)
+    metric = choose(Run(5, 10, 12, 0.03), "building", 1.0, METRIC)
+    american = choose(Run(5, 10, 12, 0.03), "building", 1.0, AWG)
 
     assert metric.size.name == "6 mm²" and metric.drop_v == pytest.approx(0.292, abs=0.001)
     assert metric.drop_v / 12 == pytest.approx(0.0243, abs=0.0001) and metric.fuse_a == 15.0
@@ -98,9 +98,9 @@ def test_a_wire_loaded_over_half_is_warmer():
 def test_an_inverter_at_the_low_battery():
     amps = inverter_a(2000, 12, "LFP", 0.88)
     assert amps == pytest.approx(207, abs=0.5) and 1.25 * amps == pytest.approx(258, abs=1)
-    made = choose(1.0, amps, 12, 0.03, "vehicle", 1.0, METRIC)
+    made = choose(Run(1.0, amps, 12, 0.03), "vehicle", 1.0, METRIC)
     assert made.size.name == "70 mm²" and made.fuse_a == 300.0
-    assert choose(1.0, amps, 12, 0.03, "building", 1.0, METRIC).size is None  # on the cautious table there is no answer
+    assert choose(Run(1.0, amps, 12, 0.03), "building", 1.0, METRIC).size is None  # on the cautious table there is no answer
     double = inverter_a(2000, 24, "LFP", 0.88)
     assert double == pytest.approx(103, abs=0.5) and fuse_for(double, math.inf, False) == 150.0
 

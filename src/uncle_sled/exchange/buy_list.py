@@ -109,7 +109,7 @@ BOOK: tuple[tuple[str, Callable[[Line], Any], float, str], ...] = (
     ("At hand", lambda line: line.at_hand, 8, "#,##0.##"),
     ("Packs", lambda line: line.packs, 8, "0"),
     ("Price each", lambda line: None if line.each is None else round(line.each, 2), 11, "#,##0.00"),
-    ("Sum", lambda line: None, 12, "#,##0.00"),
+    ("Sum", lambda _: None, 12, "#,##0.00"),
     ("Sure", lambda line: line.sure, 10, ""),
     ("Quote until", lambda line: line.quote_until, 12, ""),
     ("Lead days", lambda line: line.lead_days, 9, "0"),

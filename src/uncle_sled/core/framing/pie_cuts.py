@@ -115,7 +115,7 @@ def _hoop(points: Floats, deep_m: float, wall_m: float, tolerance_m: float) -> H
         end = at
         while end < len(turns) and bent[end] and (turns[end] > 0) == (turns[at] > 0):
             end += 1
-        _bend(points, run, middles, angles, at, end, tolerance_m, corners, folded)
+        _bend(points, run, middles, angles, (at, end), tolerance_m, corners, folded)
         at = end
     corners.append((float(points[-1, 0]), float(points[-1, 1])))
     return _with_cuts(corners, folded, deep_m, wall_m)
@@ -126,13 +126,13 @@ def _bend(
     run: Floats,
     middles: Floats,
     angles: Floats,
-    at: int,
-    end: int,
+    between: tuple[int, int],
     tolerance_m: float,
     corners: list[tuple[float, float]],
     folded: list[tuple[int, float, float]],
 ) -> None:
     """Folds of one bend between the middles of two edges."""
+    at, end = between
     turn = angles[at + 1 : end + 1] - angles[at:end]
     span = middles[at + 1 : end + 1] - middles[at:end]
     total = float(turn.sum())

@@ -6,7 +6,7 @@ cautious, for mains and for conduit. Vehicle class: 105 degree insulation by ISO
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import msgspec
 
@@ -149,27 +149,39 @@ class Chosen(msgspec.Struct, frozen=True):
     why: str = ""
 
 
-def choose(
-    length_m: float,
-    current_a: float,
-    volts: float,
-    share: float,
-    insulation: Class,
-    left: float,
-    sizes: tuple[Size, ...],
-    hard: bool = False,
-    fused: bool = True,
-    standard: tuple[float, ...] = FUSES_A,
-    typed_fuse_a: float | None = None,
-    guard_a: float = 0.0,
-    start_a: float = 0.0,
-) -> Chosen:
-    """The smallest size whose drop, ampacity and fuse are right.
+class Run(NamedTuple):
+    """What a wire has to carry. share: of the volts that may be lost; start_a: what it carries
 
-    Args: share: of the volts that may be lost; left: what derating leaves, 0 to 1; typed_fuse_a: where somebody chose one; guard_a: the fuse or
-            breaker further up that guards it where it has none of its own; start_a: what it carries for over a second while
-            the hardest of its loads starts, 0 where nothing does.
+    for over a second while the hardest of its loads starts, 0 where nothing does.
     """
+
+    length_m: float
+    current_a: float
+    volts: float
+    share: float
+    start_a: float = 0.0
+
+
+class Guard(NamedTuple):
+    """How it is fused. typed_a: where somebody chose a fuse; further_a: the fuse or breaker further up that guards it where
+
+    it has none of its own; hard: its load starts hard.
+    """
+
+    hard: bool = False
+    fused: bool = True
+    standard: tuple[float, ...] = FUSES_A
+    typed_a: float | None = None
+    further_a: float = 0.0
+
+
+PLAIN = Guard()
+
+
+def choose(run: Run, insulation: Class, left: float, sizes: tuple[Size, ...], guard: Guard = PLAIN) -> Chosen:
+    """The smallest size whose drop, ampacity and fuse are right. Args: left: what derating leaves, 0 to 1."""
+    length_m, current_a, volts, share, start_a = run
+    hard, fused, standard, typed_fuse_a, guard_a = guard
     small: Chosen | None = None
     for size in sizes:
         carries = size.carries_a(insulation) * left

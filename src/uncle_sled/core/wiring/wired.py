@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from functools import partial
 from typing import Literal
 
 import msgspec
@@ -22,6 +21,8 @@ from uncle_sled.core.wiring.conductors import (
     LEAST_DROP,
     LEAST_MAINS_MM2,
     SIZES,
+    Guard,
+    Run,
     choose,
     copper_kg,
     derating,
@@ -174,7 +175,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             points = runs[id]
             foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, ways, insulated)
             laid[id] = _laid(
-                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, foam, together.get(id, 1)
+                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, (foam, together.get(id, 1))
             )
         return laid[id]
 
@@ -209,7 +210,7 @@ def _guards_on(laid: Laid, net: Network) -> bool:
     return laid.fused in ("start", "both") or (laid.fused == "end" and net.ends[laid.start].kind not in FEEDS_BACK)
 
 
-@keep("wire", by_value("points"), by_value("flow"), "gauge", "practice", "guard", "guessed", "foam_m", "beside", most=1000)
+@keep("wire", by_value("points"), by_value("flow"), "gauge", "practice", "guard", "guessed", by_value("about"), most=1000)
 def _laid(
     wire: Wire,
     points: tuple[Spot, ...],
@@ -218,9 +219,9 @@ def _laid(
     practice: str,
     guard: float | None,
     guessed: bool,
-    foam_m: float,
-    beside: int,
+    about: tuple[float, int],  # how much of it lies in foam [m], and how many wires in one tray with it
 ) -> Laid:
+    foam_m, beside = about
     long = wire.length.si if wire.length is not None else length_m(points)
     sizes = SIZES[gauge]
     if wire.kind == "AC":
@@ -248,18 +249,11 @@ def _laid(
             fuse = fuse if fuse is not None else wanted
             why = NO_PLACE
         else:
-            chosen = partial(
-                choose,
-                *(long, amps, flow.volts, allowed, insulation, left, sizes),
-                hard=flow.hard,
-                fused=fused != "none",
-                standard=standard,
-                typed_fuse_a=wire.fuse_a,
-                guard_a=guard or 0.0,
-            )
-            found = chosen(start_a=start or 0.0)
+            run = Run(long, amps, flow.volts, allowed, start or 0.0)
+            by = Guard(flow.hard, fused != "none", standard, wire.fuse_a, guard or 0.0)
+            found = choose(run, insulation, left, sizes, by)  # type: ignore[arg-type]
             if found.size is None and start:  # what runs is served, and that its start is not is said
-                found = chosen()
+                found = choose(run._replace(start_a=0.0), insulation, left, sizes, by)  # type: ignore[arg-type]
             if found.size is not None:
                 mm2, carries, share = found.size.mm2, found.ampacity_a, found.drop_v / flow.volts
                 fuse = found.fuse_a

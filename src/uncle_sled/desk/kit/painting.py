@@ -57,7 +57,7 @@ def _laid(text: str, size: float, face: str) -> tuple[QStaticText, float]:
     return made, QFontMetricsF(font(size, face)).ascent()
 
 
-def write(
+def write(  # noqa: PLR0913  a text has so many sides, and three dozen places say them
     painter: QPainter,
     at: QPointF,
     text: str,

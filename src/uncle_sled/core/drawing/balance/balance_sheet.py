@@ -35,8 +35,8 @@ def balance_sheet(s: Studied, found: tuple[Finding, ...], project_name: str, pri
     wide = _drawing(size, s, words, shapes)
     shapes += _weights(size, s, words, EDGE + wide + 18)
     top = size[1] - 66 - DRAWING_HIGH - 18
-    low = _cases(size, s, words, shapes, top)
-    _limits(size, s, words, shapes, low - 12)
+    low = _cases(s, words, shapes, top)
+    _limits(s, words, shapes, low - 12)
     _findings(size, found, shapes, top)
     shapes.append(
         Text(
@@ -119,7 +119,7 @@ def _weights(size: Point, s: Studied, words: Words, left: float) -> list[Primiti
     return shapes
 
 
-def _cases(size: Point, s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
+def _cases(s: Studied, words: Words, shapes: list[Primitive], top: float) -> float:
     bed = s.build.rig.carrier == "vehicle bed"
     heads = (
         "Case",
@@ -182,7 +182,7 @@ def _cells(s: Studied, row: int, words: Words, bed: bool) -> tuple[str, ...]:
     )
 
 
-def _limits(size: Point, s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
+def _limits(s: Studied, words: Words, shapes: list[Primitive], top: float) -> None:
     shapes.append(Text((EDGE, top), "Nearest to their limits", 12, "ink", "head", "left"))
     y = top - 4
     told = [f"{name}: {says}" for name, says in towing_lines(s, words)]

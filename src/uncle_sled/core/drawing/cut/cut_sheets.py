@@ -122,7 +122,7 @@ def _sheet_pages(s: Studied, on: OnSheet, hand: Handed, whose: str) -> tuple[Pag
     scale = POINTS_PER_M / n
     sheets.words(f"{source}{words.cut(layout.length_m)} × {words.cut(layout.width_m)}, drawn 1 : {n}{_alike(on)}. White is left over.")
     keep = offcuts_of(layout, cut.kerf.si, cut.keep_m2)
-    sheets.picture(layout.width_m * scale + 4, sheet_drawn(on, hand.wanted, words, scale, 2.0, 2.0, keep=keep))
+    sheets.picture(layout.width_m * scale + 4, sheet_drawn(on, hand.wanted, words, scale, (2.0, 2.0), keep=keep))
     kg_m2 = next((numbered.piece.kg_m2 for numbered in on.named if numbered.piece.kg_m2), None)
     steps = steps_of(layout, cut.kerf.si, cut.carry_m2, cut.carry.si, kg_m2)
     if steps:
@@ -172,7 +172,7 @@ def _bar_pages(s: Studied, plan: BarPlan, mine: list[OnBars], hand: Handed, whos
         left = f", {words.cut(on.pattern.left_m)} left over" if on.pattern.left_m > 0 else ""
         sheets.needs(BAR_ROW + 20)
         sheets.words(f"Bar {k}: {on.pattern.times} × {long}{left}", face="strong")
-        sheets.picture(BAR_ROW, bar_drawn(on, hand.wanted, words, scale, 2.0, BAR_ROW / 2 + 4, BAR_HIGH, kerf))
+        sheets.picture(BAR_ROW, bar_drawn(on, hand.wanted, words, scale, (2.0, BAR_ROW / 2 + 4), BAR_HIGH, kerf))
     sheets.head("Stops")
     heads = (Column("Stop at", right=True), Column("Many", right=True), Column("No.", wraps=True), Column("What", wraps=True))
     sheets.table(

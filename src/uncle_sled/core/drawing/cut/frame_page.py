@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 
-from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.drawing.cut.work_words import ends_words
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
@@ -67,7 +66,7 @@ def frame_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     sheets.table((*heads, *(Column(text, right=True) for text in places)), rows)
     sheets.words("The drawbar legs are cut at the front on the spot, together under the coupling.")
     sheets.head("Square when these are alike, left and right")
-    sheets.table((Column("From"), Column("To"), Column("Measures", right=True)), _diagonals(rig, bars, words))
+    sheets.table((Column("From"), Column("To"), Column("Measures", right=True)), _diagonals(bars, words))
     sheets.head("Stations from the ball")
     sheets.table((Column("What", wraps=True), Column("Along", right=True), Column("Mind", wraps=True)), _stations(s, words))
     sheets.head("Welds")
@@ -137,7 +136,7 @@ def _outline(bar: FrameBar, a: Point, b: Point) -> tuple[Point, ...]:
     return tuple((x - uy * h + ux * by, y + ux * h + uy * by) for (x, y), h, by in ends)
 
 
-def _diagonals(rig: Rig, bars: tuple[FrameBar, ...], words: Words) -> list[tuple[str, ...]]:
+def _diagonals(bars: tuple[FrameBar, ...], words: Words) -> list[tuple[str, ...]]:
     """Of the rails' outer corners, and from the ball."""
     rails = next(bar for bar in bars if bar.role == "rail")
     (begin, y), (end, _) = rails.set[1]

@@ -41,14 +41,14 @@ def sheet_drawn(
     wanted: dict[str, Wanted],
     words: Words,
     scale: float,
-    left: float,
-    low: float,
+    corner: Point,
     marked: Container[str] = (),
     done: tuple[Step, ...] | None = None,
     keep: tuple[Offcut, ...] = (),
 ) -> list[Primitive]:
-    """A sheet with its corner at left, low. Args: scale: points per metre; marked: keys in chalk; done: cuts made so far."""
+    """A sheet with its low left corner there. Args: scale: points per metre; marked: keys in chalk; done: cuts made so far."""
     layout = on.layout
+    left, low = corner
 
     def at(x: float, y: float) -> Point:
         return left + x * scale, low + y * scale
@@ -125,18 +125,10 @@ def hole_on(hole: tuple[Point, ...], piece: Piece, lying: Lies) -> tuple[Point, 
 
 
 def bar_drawn(
-    on: OnBars,
-    wanted: dict[str, Wanted],
-    words: Words,
-    scale: float,
-    left: float,
-    middle: float,
-    high: float,
-    kerf_m: float,
-    marked: Container[str] = (),
+    on: OnBars, wanted: dict[str, Wanted], words: Words, scale: float, begin: Point, high: float, kerf_m: float, marked: Container[str] = ()
 ) -> list[Primitive]:
-    """One bar with its pieces from the stop on, slanted ends as they are sawn. Args: middle: of its height; scale: a metre."""
-    pattern = on.pattern
+    """One bar with its pieces from the stop on, slanted ends as they are sawn. Args: begin: of its middle line; scale: a metre."""
+    pattern, (left, middle) = on.pattern, begin
     shapes: list[Primitive] = [rect(left, middle - high / 2, bar_long_m(on, wanted, kerf_m) * scale, high, stroke="ink", fill="body")]
     overlap = dict(pattern.overlaps)
     x = left

@@ -8,6 +8,7 @@ every piece carries its kerf, and the sheet too; then joined sizes simply add.
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,24 +73,33 @@ class Blocks:
         return self._made(at)
 
 
+class Growing(NamedTuple):
+    """What blocks grow on. sheet: usable sizes; kerf; both in one unit. loss: share of the sheet that a block may lose inside.
+
+    beam: how many are carried on.
+    """
+
+    sheet: tuple[int, int]
+    kerf: int
+    loss: float
+    beam: int
+
+
 def grown(
     sizes: Ints,
     turns: NDArray[np.bool_],
     want: Ints,
-    sheet: tuple[int, int],
-    kerf: int,
-    loss: float,
-    beam: int,
+    on: Growing,
     rng: np.random.Generator,
     enough: Callable[[], bool],
     worth: NDArray[np.float64] | None = None,
 ) -> Blocks:
     """Blocks that fit a sheet and lose no more than a share of it.
 
-    Args: sizes: (n, 2) along x and y as first laid; turns: (n,) may be turned; want: (n,) how many of each; sheet: usable
-    sizes; kerf; all in one unit. loss: share of the sheet that a block may lose inside; beam: how many are carried on.
+    Args: sizes: (n, 2) along x and y as first laid; turns: (n,) may be turned; want: (n,) how many of each.
     rng: gives ties their order. enough: True ends it; worth: (n,) which pieces blocks are wanted with, 1 for an ordinary one.
     """
+    sheet, kerf, loss, beam = on
     width, height = sheet[0] + kerf, sheet[1] + kerf
     fields = Fields(want)
     w: list[int] = []
@@ -125,7 +135,7 @@ def grown(
     for _ in range(24):
         if not len(fresh) or enough():
             break
-        found = [_joins(W, H, A, F, fresh, axis, width, height, most_loss, fields) for axis in (0, 1)]
+        found = [_joins((W, H, A, F), fresh, axis, (width, height), most_loss, fields) for axis in (0, 1)]
         i, j, axis, nw, nh, na = (np.concatenate([f[k] for f in found]) for k in range(6))
         if not len(i):
             break
@@ -157,9 +167,10 @@ def grown(
 
 
 def _joins(
-    W: Ints, H: Ints, A: Ints, F: Words, fresh: Ints, axis: int, width: int, height: int, most_loss: float, fields: Fields
+    made: tuple[Ints, Ints, Ints, Words], fresh: Ints, axis: int, size: tuple[int, int], most_loss: float, fields: Fields
 ) -> tuple[Ints, ...]:
     """Pairs with at least one of the fresh blocks that fit the sheet beside (0) or above (1) each other and lose little."""
+    (W, H, A, F), (width, height) = made, size
     # singles first: half the memory to pass over, a little generous; what they let through is tried exactly
     w, h, area = (point.astype(np.float32) for point in (W, H, A))
     along, across, most = (w, h, np.float32(width)) if axis == 0 else (h, w, np.float32(height))

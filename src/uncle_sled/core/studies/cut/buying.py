@@ -436,18 +436,24 @@ def _line(draft: _Draft, known: Bought | None) -> Line:
     pack = said.pack or draft.pack
     return _priced(
         said,
-        name=draft.name,
-        heading=said.heading or draft.heading or table.heading,
-        stage=draft.stage or table.stage,
-        shop=said.shop or draft.shop or table.shop,
-        unit=draft.unit,
-        need=need,
-        pack=pack,
-        guessed=(draft.low, draft.likely, draft.high),
-        sure=draft.sure,
-        lead=table.lead_days,
-        why=draft.why,
-        one_batch=draft.one_batch,
+        _Draft(
+            draft.id,
+            draft.name,
+            of=draft.of,
+            unit=draft.unit,
+            need=need,
+            pack=pack,
+            low=draft.low,
+            likely=draft.likely,
+            high=draft.high,
+            why=draft.why,
+            one_batch=draft.one_batch,
+            sure=draft.sure,
+            shop=said.shop or draft.shop or table.shop,
+            stage=draft.stage or table.stage,
+        ),
+        said.heading or draft.heading or table.heading,
+        table.lead_days,
     )
 
 
@@ -455,40 +461,25 @@ def _own(said: Bought) -> Line:
     heading = said.heading or "else"
     stage = next((price.stage for price in prices().values() if price.heading == heading), "fitting out")
     need = 1.0 if said.qty is None else said.qty
-    return _priced(
-        said,
+    draft = _Draft(
+        said.id,
         said.name or said.id,
-        heading,
-        stage,
-        said.shop or "else",
-        said.unit or "pieces",
-        need,
-        said.pack or 1.0,
-        (None, None, None),
-        "not known",
-        None,
-        "own line",
-        one_batch=False,
+        of="",
+        unit=said.unit or "pieces",
+        need=need,
+        pack=said.pack or 1.0,
+        why="own line",
+        sure="not known",
+        shop=said.shop or "else",
+        stage=stage,
     )
+    return _priced(said, draft, heading, None)
 
 
-def _priced(
-    said: Bought,
-    name: str,
-    heading: str,
-    stage: str,
-    shop: str,
-    unit: str,
-    need: float,
-    pack: float,
-    guessed: tuple[float | None, float | None, float | None],
-    sure: Sure,
-    lead: int | None,
-    why: str,
-    one_batch: bool,
-) -> Line:
+def _priced(said: Bought, draft: _Draft, heading: str, lead: int | None) -> Line:
+    need, pack, sure = draft.need, draft.pack, draft.sure
     packs = max(math.ceil((need - said.at_hand) / pack - 1e-9), 0)
-    low, likely, high = guessed
+    low, likely, high = draft.low, draft.likely, draft.high
     if said.likely is not None:
         sure, likely = "typed", said.likely
         low = said.low if said.low is not None else 0.9 * likely
@@ -510,11 +501,11 @@ def _priced(
         low = likely = high = None
     return Line(
         id=said.id,
-        name=name,
+        name=draft.name,
         heading=heading,
-        stage=stage,
-        shop=shop,
-        unit=unit,
+        stage=draft.stage,
+        shop=draft.shop,
+        unit=draft.unit,
         need=need,
         pack=pack,
         packs=packs,
@@ -525,14 +516,14 @@ def _priced(
         high=high,
         sure=sure,
         lead_days=said.lead_days if said.lead_days is not None else lead,
-        why=why,
+        why=draft.why,
         quote_until=said.quote_until,
         ordered=said.ordered,
         arrived=said.arrived,
         batch=said.batch,
         spent=said.spent,
         own=said.own,
-        one_batch=one_batch,
+        one_batch=draft.one_batch,
     )
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from functools import partial
+from typing import NamedTuple
 
 import msgspec
 from msgspec.structs import replace
@@ -160,7 +161,7 @@ def plan_of(build: Build, facts: Facts, many: int = QUESTIONS, tell: Tell = nobo
         from_ = [stock for stock in stocks if stock.material == material]
         let_go += faults_of(mine, from_, kerf, trim, free, here)
         mine_slants = tuple(slanted for slanted in slants if slanted.piece in names)
-        plans.append(_laid(tuple(mine), tuple(from_), kerf, trim, free, tuple(here), mine_slants, many, told))
+        plans.append(_laid(tuple(mine), tuple(from_), _Saw(kerf, trim, free), tuple(here), mine_slants, many, told))
     bars = tuple(bar_plan for plan in plans for bar_plan in plan.bars)
     sheets = tuple(sheet for plan in plans for sheet in plan.sheets)
     missing = tuple((wanted.id, wanted.qty) for wanted in every if wanted.id in bad)
@@ -173,20 +174,24 @@ def _told(tell: Tell, between: tuple[float, float], words: str, share: float | N
     tell(between[0] + (between[1] - between[0]) * (share or 0.0), words)
 
 
-@keep(by_value("mine"), by_value("from_"), "kerf", "trim", "free", by_value("here"), by_value("slants"), "many", most=160)
+class _Saw(NamedTuple):
+    kerf_m: float
+    trim_m: float
+    free: bool
+
+
+@keep(by_value("mine"), by_value("from_"), by_value("saw"), by_value("here"), by_value("slants"), "many", most=160)
 def _laid(
     mine: tuple[Wanted, ...],
     from_: tuple[Stock, ...],
-    kerf: float,
-    trim: float,
-    free: bool,
+    saw: _Saw,
     here: tuple[Held, ...],
     slants: tuple[Slanted, ...],
     many: int,
     tell: Tell,
 ) -> CutPlan:
     """The plan of one material: kept by what it is made from, so that an edit lays out what it changes."""
-    return cut_plan(mine, from_, kerf, trim, Patience(many, tell), free, here, slants)
+    return cut_plan(mine, from_, saw.kerf_m, saw.trim_m, Patience(many, tell), saw.free, here, slants)
 
 
 def reads(s: Studied) -> tuple[object, ...]:

@@ -7,6 +7,7 @@ Never far off and never late, it is what better plans are measured against.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -47,18 +48,19 @@ class _Part:
         return block
 
 
+class Stocked(NamedTuple):
+    """Sheets that there are. rooms: (s, 2) usable sizes; costs: (s,); limits: how many of each, None where there are enough."""
+
+    rooms: Ints
+    costs: Floats
+    limits: Sequence[int | None]
+
+
 def first_fit(
-    sizes: Ints,
-    turns: NDArray[np.bool_],
-    want: Ints,
-    rooms: Ints,
-    costs: Floats,
-    limits: Sequence[int | None],
-    kerf: int,
-    order: Ints,
-    short_first: bool,
+    sizes: Ints, turns: NDArray[np.bool_], want: Ints, from_: Stocked, kerf: int, order: Ints, short_first: bool
 ) -> list[tuple[int, Block]]:
-    """Sheets as (stock, block). Args: as in `blocks`; rooms: (s, 2) usable sizes; order: pieces, the first first."""
+    """Sheets as (stock, block). Args: as in `blocks`; order: pieces, the first first."""
+    rooms, costs, limits = from_
     left = list(limits)
     by_price = sorted(range(len(rooms)), key=lambda s: float(costs[s]) / float(rooms[s].prod()))
     sheets: list[tuple[int, _Part]] = []

@@ -15,11 +15,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.studies.cut.bars import never
-from uncle_sled.core.studies.cut.blocks import Blocks, grown
+from uncle_sled.core.studies.cut.blocks import Blocks, Growing, grown
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
-from uncle_sled.core.studies.cut.first_fit import first_fit
+from uncle_sled.core.studies.cut.first_fit import Stocked, first_fit
 from uncle_sled.core.studies.cut.layouts import Cut, Layout, Lies, SheetPlan, plan_with
 from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
 from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, costs_of, qty_by_id, units_down, units_up
@@ -80,7 +80,7 @@ def _tidied(job: _Job, stock: int, block: Block) -> Block:
     for key in (job.sizes.prod(axis=1), long, short):
         order = np.argsort(-key, kind="stable")
         for short_first in (True, False):
-            made = first_fit(job.sizes, job.turns, want, room[None, :], np.ones(1), [1], job.kerf, order, short_first)
+            made = first_fit(job.sizes, job.turns, want, Stocked(room[None, :], np.ones(1), [1]), job.kerf, order, short_first)
             if len(made) == 1 and sum(1 for _ in leaves(made[0][1])) == int(want.sum()) and worth(made[0][1]) < score:
                 best, score = made[0][1], worth(made[0][1])
     return best
@@ -203,7 +203,9 @@ class _Search:
             for short_first in (True, False):
                 if self.best and (self.best_cost <= bound * (1 + 1e-9) or self.enough()):
                     return
-                self._offer(first_fit(job.sizes, job.turns, self.want, job.rooms, self.costs, job.limits, job.kerf, order, short_first))
+                self._offer(
+                    first_fit(job.sizes, job.turns, self.want, Stocked(job.rooms, self.costs, job.limits), job.kerf, order, short_first)
+                )
             if turn and int(self.want.sum()) > MANY_PIECES:
                 return
 
@@ -299,7 +301,7 @@ class _Search:
         room = self.job.rooms[stock]
         sheet = (int(room[0]), int(room[1]))
         job = self.job
-        return grown(job.sizes, job.turns, want, sheet, job.kerf, loss, beam, self.rng, self.enough, worth)
+        return grown(job.sizes, job.turns, want, Growing(sheet, job.kerf, loss, beam), self.rng, self.enough, worth)
 
     def _one_by_one(self, want: Ints, limits: Sequence[int | None], beam: int, loss: float) -> list[tuple[int, Block]]:
         """Sheet after sheet, each the fullest for its money that is found, large pieces counting for more."""

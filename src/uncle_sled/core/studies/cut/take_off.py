@@ -303,7 +303,7 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
             if min(wide, tall) > thick_m:
                 key = f"{thing.id}/{name}" + (f"/{k + 1}" if many > 1 else "")
                 shape = box(0, 0, wide, tall)
-                made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", material, thick_m, shape, "any", ()))
+                made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", (material, thick_m), shape, "any", ()))
     return made
 
 
@@ -314,7 +314,7 @@ def _boards_of(id: str, fitted: Fitted, library: Library) -> list[Piece]:
         whole = polygons(board.shape)
         for k, shape in enumerate(whole, 1):
             key = f"{id}/{board.id}" + (f"/{k}" if len(whole) > 1 else "")
-            made.append(_flat(key, f"{fitted.name} {board.kind}", id, "sheet", library[board.material], board.thick, shape, "any"))
+            made.append(_flat(key, f"{fitted.name} {board.kind}", id, "sheet", (library[board.material], board.thick), shape, "any"))
     return made
 
 
@@ -348,7 +348,7 @@ def _leaf(opening: Opening, library: Library) -> list[Piece]:
             else:
                 kind = "sheet" if piece.kind == "sheet" else "fill"
                 shape = box(0, 0, piece.length_m, piece.width_m)
-                pieces.append(_flat(key, name, opening.id, kind, material, piece.thick_m, shape, "any", ()))
+                pieces.append(_flat(key, name, opening.id, kind, (material, piece.thick_m), shape, "any", ()))
     return pieces
 
 
@@ -424,7 +424,7 @@ def _stick(member: Member, library: Library) -> Piece:
     material = library.get(member.material)
     name = ALUMINIUM.name if member.material == ALUMINIUM.id else material.name if material is not None else member.material
     if material is not None and material.form == "sheet":  # a rib cut out of a sheet
-        return _flat(member.id, member.kind, member.face, "sheet", material, member.section_m[1], member.shape, "any", member.outline)
+        return _flat(member.id, member.kind, member.face, "sheet", (material, member.section_m[1]), member.shape, "any", member.outline)
     wide, thin = sorted(member.section_m, reverse=True)
     if member.role == "corner profile":
         return Piece(
@@ -471,13 +471,13 @@ def _flat(
     name: str,
     of: str,
     kind: str,
-    material: Material,
-    thickness_m: float,
+    stuff: tuple[Material, float],
     shape: BaseGeometry,
     grain: Grain,
     place: tuple[tuple[float, float], ...] | None = None,
 ) -> Piece:
-    """A flat piece, its length along x from the corner of its box."""
+    """A flat piece, its length along x from the corner of its box. Args: stuff: what it is of, and how thick [m]."""
+    material, thickness_m = stuff
     whole = shape if isinstance(shape, Polygon) else shape.convex_hull
     rings = [get_coordinates(ring)[:-1] for ring in (whole.exterior, *whole.interiors)]
     if np.ptp(rings[0][:, 1]) > np.ptp(rings[0][:, 0]):
@@ -521,7 +521,7 @@ def _fill(
             if part.area >= LEAST_FILL_M2:
                 key = f"{surface.id}/{layer.id}/{len(bays) + 1}"
                 name = f"{surface.id} fill {len(bays) + 1}"
-                bays.append(_flat(key, name, surface.id, "fill", material, layer.thickness.si, part, "any"))
+                bays.append(_flat(key, name, surface.id, "fill", (material, layer.thickness.si), part, "any"))
     return bays
 
 
@@ -548,7 +548,7 @@ def _skin(
             continue
         key, name = f"{surface.id}/{layer.id}/{len(made) + 1}", f"{surface.id} {len(made) + 1}"
         grain: Grain = "along" if material.bends == "plywood" and surface.swept else "any"
-        made.append(_flat(key, name, surface.id, "sheet", material, layer.thickness.si, part, grain))
+        made.append(_flat(key, name, surface.id, "sheet", (material, layer.thickness.si), part, grain))
     return made, [Unbacked(surface.id, layer.id, along, at) for along, at in seams]
 
 

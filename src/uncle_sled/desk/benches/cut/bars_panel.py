@@ -85,7 +85,7 @@ class BarsPanel(CutPanel):
             source = "rack" if on.pattern.stock.startswith("rack: ") else ""
             left = f"{words.cut(on.pattern.left_m)} left" + (f", {source}" if source else "")
             shapes.append(Text((12, y - 15), elided(left, 9, NAME - 8), 9, "pencil", anchor="left"))
-            shapes += bar_drawn(on, hand.wanted, words, scale, NAME + 8, y, BAR_HIGH, kerf, self.bench.marked)
+            shapes += bar_drawn(on, hand.wanted, words, scale, (NAME + 8, y), BAR_HIGH, kerf, self.bench.marked)
             y -= ROW
         return tuple(shapes)
 

@@ -154,7 +154,7 @@ class SheetsPanel(CutPanel):
         scale, left, low = self._scale(width, height)
         keep = offcuts_of(on.layout, cut.kerf.si, cut.keep_m2)
         done = self.steps()[: self.cut] if self.cut else None
-        shapes = sheet_drawn(on, hand.wanted, words, scale, left, low, self.bench.marked, done, keep)
+        shapes = sheet_drawn(on, hand.wanted, words, scale, (left, low), self.bench.marked, done, keep)
         source = ", from the rack" if on.layout.stock.startswith(RACK) else ""
         title = f"{words.material(on.plan.material)}: {words.cut(on.layout.length_m)} x {words.cut(on.layout.width_m)}, sheet {on.number} of {on.plan.used}{source}; white is left over"
         shapes.append(Text((left, height - 10), elided(title, 11, width - 2 * EDGE), 11, "pencil", anchor="left"))

@@ -19,4 +19,4 @@ def stops_of(s: Studied, stops: Collection[str] = (), codes: Collection[str] = (
 
 def stop_words(s: Studied, stops: Collection[str] = (), codes: Collection[str] = (), where: Collection[str] = ()) -> list[str]:
     """The same as sentences."""
-    return [f"{f.title}{'' if f.title.endswith(('?', '.')) else '.'} {f.says}" for f in stops_of(s, stops, codes, where)]
+    return [f"{f.title}: {f.says}" for f in stops_of(s, stops, codes, where)]

@@ -15,6 +15,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 from shapely.ops import unary_union
 
+from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer, Opening
 from uncle_sled.core.document.stow import Thing
@@ -49,6 +50,7 @@ BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  #
 SCARF = 8.0  # of the thickness
 LEAST_TRIM_M = 0.1
 LEAST_COVER_M = 0.02
+MOST_SLATS = 80  # of one bed
 GAP_M = 0.08  # between a stick's end and what it stands against, where fill would run through
 
 
@@ -124,7 +126,9 @@ class TakeOff(msgspec.Struct, frozen=True):
 
 
 def _of_boards(build: Build) -> tuple[Thing, ...]:
-    return tuple([thing for thing in build.stow.things if thing.id in build.cut.made or thing.cabinet is not None])
+    return tuple(
+        [thing for thing in build.stow.things if thing.id in build.cut.made or thing.cabinet is not None or thing.base is not None]
+    )
 
 
 def _bars(build: Build) -> Hashable:
@@ -184,6 +188,8 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     for id, cabinet in made_up.items():
         pieces += _boards_of(id, cabinet, library)
     for thing in build.stow.things:
+        if thing.base is not None and not thing.taken_out:
+            pieces += _bed(thing, thing.base, library)
         if thing.id in cut.made and thing.id not in made_up:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
     whole = [part for piece in _paired(pieces) for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)]
@@ -304,6 +310,49 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
                 key = f"{thing.id}/{name}" + (f"/{k + 1}" if many > 1 else "")
                 shape = box(0, 0, wide, tall)
                 made.append(_flat(key, f"{thing.name} {name}", thing.id, "sheet", (material, thick_m), shape, "any", ()))
+    return made
+
+
+def _bed(thing: Thing, base: BedBase, library: Library) -> list[Piece]:
+    """What carries a mattress: its board or slats along the bed, and the bearers across under them where their size is said.
+
+    Slats and bearers are of softwood; a board is of the sheet that was said.
+    """
+    long, deep = max(thing.length.si, thing.width.si), min(thing.length.si, thing.width.si)
+    material, wood = library.get(base.material), library.get("softwood")
+    if min(long, deep) <= 0:
+        return []
+    made: list[Piece] = []
+
+    def sticks(role: str, many: int, length_m: float, section: tuple[float, float]) -> None:
+        wide, thin = max(section), min(section)
+        name = wood.name if wood is not None else "Softwood"
+        made.extend(
+            Piece(
+                f"{thing.id}/{role}/{k + 1}",
+                f"{thing.name} {role}",
+                of=thing.id,
+                kind="bar",
+                material=f"{name} {wide * 1e3:.4g} x {thin * 1e3:.4g} mm",
+                thickness_m=thin,
+                length_m=length_m,
+                width_m=wide,
+                grain="any",
+                area_m2=length_m * wide,
+                made_of="softwood",
+            )
+            for k in range(many)
+        )
+
+    if base.kind == "slats":
+        many = int((deep + base.gap.si) / max(base.slat.si + base.gap.si, 1e-3))
+        sticks("slat", min(many, MOST_SLATS), long, (base.slat.si, base.thick.si))
+    elif material is not None:
+        made.append(
+            _flat(f"{thing.id}/base", f"{thing.name} base", thing.id, "sheet", (material, base.thick.si), box(0, 0, long, deep), "any", ())
+        )
+    if base.bearer_thick is not None and base.bearer_deep is not None and base.bearers:
+        sticks("bearer", base.bearers, deep, (base.bearer_deep.si, base.bearer_thick.si))
     return made
 
 

@@ -27,7 +27,7 @@ ABOUT = About(
         View("Axle", "the axle's place", "The ball over the axle's place, drawn", panel="axle_panel:AxlePanel"),
         View("Moves", "what to move", "What to slide or swap so that every case is right", panel="moves_panel:MovesPanel"),
         View("Sure", "how sure", "How far the ball can be trusted, and what to weigh first", panel="sure_panel:SurePanel"),
-        View("Limits", "the limits", "Every rating with its worst case, the cars side by side", panel="panels:LimitsPanel"),
+        View("Limits", "the limits", "Every rating with its worst case, the cars side by side", panel="limits_and_driving:LimitsPanel"),
         View(
             "Sway",
             "how fast before it wags",
@@ -44,7 +44,7 @@ ABOUT = About(
             "Driving",
             "what driving does",
             "What a stop, a grade, a lean, a person on the tail and a tight bend do",
-            panel="panels:DrivingPanel",
+            panel="limits_and_driving:DrivingPanel",
         ),
     ),
     deeds=(Deed("find-moves", "Find moves", "M", lambda bench: bench.find_moves()),),

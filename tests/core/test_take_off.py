@@ -12,10 +12,11 @@ import pytest
 from shapely import MultiPoint, box
 from shapely.geometry import Polygon
 
-from tests.builders import a_body, a_build, a_hole, a_project
+from tests.builders import a_body, a_build, a_hole, a_project, a_thing
 from tests.cutting import wrong_with
 from uncle_sled.cli import main
 from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial, empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
@@ -48,7 +49,8 @@ def taken(name: str) -> tuple[Build, Facts, dict[str, Piece]]:
 def test_every_stick_is_a_bar_of_its_length(name: str) -> None:
     build, facts, pieces = taken(name)
     members = framed_of(build, facts).members
-    bars = {key: one for key, one in pieces.items() if one.kind == "bar" and one.name != "board" and not one.joined and one.of != "frame"}
+    faces = {member.face for member in members}  # the frame's bars and those of a bed are by themselves
+    bars = {key: one for key, one in pieces.items() if one.kind == "bar" and one.name != "board" and not one.joined and one.of in faces}
     parted = {key.rpartition("/part ")[0] for key, one in pieces.items() if one.kind == "bar" and one.joined and one.name != "board"}
     assert set(bars) | parted == {member.id for member in members}
     for member in members:
@@ -149,9 +151,11 @@ def test_rolls_are_areas_boards_are_counted_and_what_nobody_said_is_told() -> No
 
 def test_a_bought_shell_gives_only_what_comes_in_and_a_bare_bed_nothing() -> None:
     _, _, pieces = taken("rosin-box")
-    assert pieces and all(key.split("/")[1] in ("header", "bridge", "jamb") for key in pieces)
+    beds = {thing.id for thing in demo("rosin-box").build.stow.things if thing.base is not None}
+    assert pieces and all(key.split("/")[1] in ("header", "bridge", "jamb") for key in pieces if key.split("/")[0] not in beds)
     _, _, nothing = taken("dark-sky")
-    assert nothing and all(key.startswith("t6/") for key in nothing)  # its galley is of boards; its panels are bought
+    assert nothing and {key.split("/")[0] for key in nothing} <= {thing.id for thing in demo("dark-sky").build.stow.things}
+    assert any(key.startswith("t6/") for key in nothing)  # its galley is of boards, its bed on bearers; its panels are bought
     assert take_off(empty_project().build, Facts()).pieces == ()
 
 
@@ -327,3 +331,17 @@ def test_usual_sizes_are_those_of_the_practice() -> None:
     assert (metric[0].length_m, metric[0].width_m) == (2.44, 1.22)
     assert imperial[0].length_m == pytest.approx(8 * 0.3048) and imperial[-1].length_m == pytest.approx(16 * 0.3048)
     assert all(one.price is None and one.qty is None for one in (*metric, *imperial))
+
+
+def test_a_bed_of_slats_and_one_of_a_board_are_cut_as_they_are_drawn() -> None:
+    """1.9 x 1.3 m: slats of 70 with gaps of 60 across 1.3: (1300 + 60) / 130 = 10; a board of that is parted, no sheet is so wide."""
+    bearers = {"bearer_thick": Length(0.038), "bearer_deep": Length(0.09), "bearers": 3}
+    bed = a_thing("b", size=(1.9, 1.3, 0.3), kind="bed", base=BedBase("slats", **bearers))
+    pieces = take_off(a_build([bed], shell=a_body()), Facts()).pieces
+    slats, under = ([one for one in pieces if one.name.endswith(role)] for role in ("slat", "bearer"))
+    assert len(slats) == 10 and {(one.length_m, one.width_m, one.thickness_m) for one in slats} == {(1.9, 0.07, 0.012)}
+    assert len(under) == 3 and {(one.length_m, one.width_m, one.thickness_m) for one in under} == {(1.3, 0.09, 0.038)}
+    board = msgspec.structs.replace(bed, base=BedBase("board"))
+    parts = [one for one in take_off(a_build([board], shell=a_body()), Facts()).pieces if one.kind == "sheet"]
+    assert len(parts) == 2 and sum(one.area_m2 for one in parts) == pytest.approx(1.9 * 1.3)
+    assert take_off(a_build([msgspec.structs.replace(board, taken_out=True)], shell=a_body()), Facts()).pieces == ()

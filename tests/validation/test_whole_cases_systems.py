@@ -18,7 +18,7 @@ from uncle_sled.core.document.road import Reading, Standing, Ticket
 from uncle_sled.core.document.shell import Face, Layer, Split
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.document.systems import Air, Load, Systems, Water
-from uncle_sled.core.document.work import Work
+from uncle_sled.core.document.work import Lift, Work
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import study
@@ -213,6 +213,16 @@ def test_a_section_weighs_its_share_of_a_face_whose_weight_is_typed() -> None:
     area = next(surface for surface in s.framed.body.surfaces if surface.id == "left side").area_m2
     short, long = (section.mass_kg for section in sections_of(s).sections if section.face == "left side")
     assert (short, long) == pytest.approx((42 / 4, 42 * 3 / 4), rel=1e-3) and area == pytest.approx(8.4, rel=0.1)
+
+
+def test_a_wall_weighs_the_same_in_its_sections_and_on_the_hook() -> None:
+    """With its sticks, doors and windows, whoever asks."""
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+    for face in ("left side", "right side", "rear", "front"):
+        sections = sum(section.mass_kg for section in sections_of(s).sections if section.face == face)
+        made = lifted(s, Lift("x", face))
+        assert made.mass_kg == pytest.approx(sections, rel=2e-3), face
 
 
 def test_a_bought_panel_weighs_what_is_left_of_it_about_its_holes() -> None:

@@ -182,8 +182,13 @@ def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tup
     if mass <= 0:
         return None
     sigma = math.hypot(0.06 * mass, SHARED_BIAS * mass) if part is None else math.hypot(part.sigma_kg * share, SHARED_BIAS * mass)
-    centre = surface.polygon.centroid
-    return mass, sigma, (x1 - x0, y1 - y0), (centre.x - x0, centre.y - y0), surface.area_m2
+    # with its doors and windows in it, as its sections are weighed: what is hung later is on the safe side
+    hung = {opening.id: opening.mass.si for opening in s.build.shell.openings if opening.mass is not None}
+    leaves = [(hung[cut.id], cut.shape.centroid) for cut in s.framed.cuts if cut.surface == what and cut.good and cut.id in hung]
+    weights = [(mass, surface.polygon.centroid), *leaves]
+    whole = sum(kg for kg, _ in weights)
+    x, y = sum(kg * spot.x for kg, spot in weights) / whole, sum(kg * spot.y for kg, spot in weights) / whole
+    return whole, math.hypot(sigma, 0.06 * (whole - mass)), (x1 - x0, y1 - y0), (x - x0, y - y0), surface.area_m2
 
 
 def _with_sticks(s: Studied, _id: str) -> bool:

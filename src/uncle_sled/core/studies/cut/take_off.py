@@ -189,7 +189,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
         pieces += _boards_of(id, cabinet, library)
     for thing in build.stow.things:
         if thing.base is not None and not thing.taken_out:
-            pieces += _bed(thing, thing.base, library)
+            pieces += _bed(thing, thing.base, library, sheet)
         if thing.id in cut.made and thing.id not in made_up:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
     whole = [part for piece in _paired(pieces) for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)]
@@ -313,7 +313,7 @@ def _carcass(thing: Thing, material: Material | None, thick_m: float) -> list[Pi
     return made
 
 
-def _bed(thing: Thing, base: BedBase, library: Library) -> list[Piece]:
+def _bed(thing: Thing, base: BedBase, library: Library, sheet: tuple[float, float]) -> list[Piece]:
     """What carries a mattress: its board or slats along the bed, and the bearers across under them where their size is said.
 
     Slats and bearers are of softwood; a board is of the sheet that was said.
@@ -348,9 +348,12 @@ def _bed(thing: Thing, base: BedBase, library: Library) -> list[Piece]:
         many = int((deep + base.gap.si) / max(base.slat.si + base.gap.si, 1e-3))
         sticks("slat", min(many, MOST_SLATS), long, (base.slat.si, base.thick.si))
     elif material is not None:
-        made.append(
-            _flat(f"{thing.id}/base", f"{thing.name} base", thing.id, "sheet", (material, base.thick.si), box(0, 0, long, deep), "any", ())
-        )
+        parts = [part for part, _ in _panels(box(0, 0, long, deep), sheet, (), ())]  # a board larger than a sheet is parted
+        for k, part in enumerate(parts, 1):
+            key, name = (
+                (f"{thing.id}/base", f"{thing.name} base") if len(parts) == 1 else (f"{thing.id}/base/{k}", f"{thing.name} base {k}")
+            )
+            made.append(_flat(key, name, thing.id, "sheet", (material, base.thick.si), part, "any", ()))
     if base.bearer_thick is not None and base.bearer_deep is not None and base.bearers:
         sticks("bearer", base.bearers, deep, (base.bearer_deep.si, base.bearer_thick.si))
     return made

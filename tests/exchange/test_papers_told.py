@@ -23,6 +23,7 @@ from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.framing.worked import worked
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.cut.as_sold import as_sold
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.take_off import Piece, take_off
 from uncle_sled.core.words import Words
@@ -254,3 +255,34 @@ def test_the_frames_bars_close_and_its_diagonals_are_alike() -> None:
     runs = sum(1 for page in pages for _, _, text in page if "all round" in text or text.endswith("above and below"))
     assert runs == 2 * bars["cross-member"].many + 3
     assert frame_pages(studied("dark-sky"), "Sky", "today") == ()
+
+
+# timber as it is sold
+@pytest.mark.parametrize(
+    ("section", "imperial", "told"),
+    [
+        ((0.045, 0.070), False, "sold"),
+        ((0.0381, 0.0889), True, "sold"),
+        ((0.032, 0.045), False, "ripped"),
+        ((0.0889, 0.170), True, "glued up"),
+        ((0.30, 0.40), False, "not sold"),
+    ],
+)
+def test_a_stick_comes_out_of_what_is_sold(section, imperial, told) -> None:  # type: ignore[no-untyped-def]
+    assert as_sold(section, imperial, 0.0032).how == told
+
+
+def test_what_is_ripped_and_what_is_glued_up_by_hand() -> None:
+    """20 x 45 mm out of 45 x 70: (70 + 3.2) / 23.2 = 3 from each; out of 22 x 45 one: 990 mm2 against 1,050 a stick.
+
+    170 x 88.9 out of two of 184.2 x 38.1, 88.9 - 76.2 = 12.7 mm of plywood between.
+    """
+    rip = as_sold((0.045, 0.020), False, 0.0032)
+    assert rip.from_m == (0.045, 0.022) and rip.many == 1
+    glued = as_sold((0.170, 0.0889), True, 0.0032)
+    assert glued.from_m == (pytest.approx(0.1842), 0.0381) and glued.plies == 2 and glued.between_m == pytest.approx(0.0127)
+    thin = as_sold((0.045, 0.0125), False, 0.0032)
+    assert thin.many * 0.0125 + (thin.many - 1) * 0.0032 <= max(thin.from_m) and thin.many >= 2
+    pages = cut_sheets(studied("orchard-keeper"), "Keeper", "today")
+    said = " ".join(shape.text for page in pages for shape in page.shapes if isinstance(shape, Text))
+    assert "glued up of 2 of" in said and "of plywood between them" in said

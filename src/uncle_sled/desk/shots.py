@@ -13,7 +13,10 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.core.trail import HOME
 
 if TYPE_CHECKING:
+    from PySide6.QtWidgets import QWidget
+
     from uncle_sled.desk.benches.about import About, Shot
+    from uncle_sled.desk.session import Session
     from uncle_sled.desk.window import Window
 
 
@@ -34,7 +37,7 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
     screen = _offscreen(size, scale)
     try:
         from PySide6.QtCore import Qt
-        from PySide6.QtWidgets import QApplication, QWidget
+        from PySide6.QtWidgets import QApplication
 
         from uncle_sled.core.remedies.remedies import with_remedies
         from uncle_sled.desk.app import application, open_window
@@ -75,6 +78,10 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         session.go_to(HOME)
         window.show_first_page()
         shot("0-first-page")
+        papers = _papers(session)
+        papers.show()
+        shot("11-papers", papers, guide=True)
+        papers.close()
         dialog = NewBuild(window.settings)
         dialog.show()
         shot("8-new-build", dialog)
@@ -91,6 +98,36 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
         if screen:
             os.unlink(screen)
     return 0
+
+
+def _papers(session: Session) -> QWidget:
+    """One page of each kind that is built from: a face, the frame or a cabinet, a sheet, a template."""
+    from PySide6.QtWidgets import QGridLayout, QWidget
+
+    from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
+    from uncle_sled.core.drawing.cut.templates import templates_of
+    from uncle_sled.core.drawing.cut.tiles import PAPERS, tile_pages
+    from uncle_sled.core.drawing.paper import paper_of
+    from uncle_sled.core.words import Words
+    from uncle_sled.desk.frame.page_view import PageSheet
+    from uncle_sled.exchange.drawing_set import drawing_set
+
+    s, name = session.studied, session.project.name
+    drawn = drawing_set(s, name, "the day of print")
+    wanted = (": Left side", ": frame", "hatch on its struts", "(2)", ": Floor")
+    pages = [next((page for page in drawn if page.title.endswith(end)), None) for end in wanted]
+    sheets = [page for page in cut_sheets(s, name, "the day of print") if "sheet" in page.title]
+    pages.insert(2, max(sheets, key=lambda page: len(page.shapes), default=None))
+    curved = next((t for t in templates_of(s) if t.drawn.curves_only), None)
+    if curved is not None:
+        words, paper = Words(s.build.brief.reading.shown()), PAPERS[paper_of(s.build).name]
+        pages.insert(3, tile_pages(curved.drawn, words.told(curved.title), name, paper, words)[0])
+    whole = QWidget()
+    whole.resize(1280, 920)
+    grid = QGridLayout(whole)
+    for k, page in enumerate([page for page in pages if page is not None][:4]):
+        grid.addWidget(PageSheet(page), k // 2, k % 2)
+    return whole
 
 
 def _make_ready(window: Window, said: About, shot: Shot) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from uncle_sled.core.drawing.cut.sheet_drawn import bar_drawn, bar_long_m, sheet_drawn
-from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, work_words
+from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, sold_words, work_words
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.sheets import Column, Sheets
@@ -18,7 +18,7 @@ from uncle_sled.core.studies.cut.layouts import Layout, SheetPlan
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.sawing import Step, offcuts_of, steps_of
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import Words, lower_first, upper_first
 
 CAUTION = "Saws maim and dust harms: guards on, eyes, ears and lungs kept; the saw's own papers decide. Check each piece on the body before it is cut."
 BAR_HIGH, BAR_ROW = 16.0, 38.0
@@ -165,6 +165,9 @@ def _bar_pages(s: Studied, plan: BarPlan, mine: list[OnBars], hand: Handed, whos
     words, kerf = _words(s), s.build.cut.kerf.si
     sheets = _new(s, f"{words.material(plan.material)}, bars", whose)
     sheets.words(f"{told(plan, words, kerf)}. The longest first, so that the stop is moved inwards only.")
+    sold = next((sold_words(cuts[0].piece, s.build, words) for on in mine for cuts in on.named), "")
+    if sold:
+        sheets.words(f"{upper_first(sold)}.", face="strong")
     longest = max((bar_long_m(on, hand.wanted, kerf) for on in mine), default=1.0)
     scale = (sheets.room[0] - 6) / longest
     for k, on in enumerate(mine, 1):

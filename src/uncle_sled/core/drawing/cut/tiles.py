@@ -232,8 +232,14 @@ def tile_pages(made: Drawn, title: str, note: str, paper: Paper, words: Words) -
     plan = tiling(made, paper)
     shapes = [(LineString(points), ink, dash) for points, ink, dash in made.lines if len(points) > 1]
     marks = crosses(plan)
+    # one sheet of a whole drawing says all by itself
     tiles = tuple(_tile(made, plan, shapes, marks, cell, title, words) for cell in plan.cells)
-    return tiles if len(tiles) == 1 and not made.curves_only else (_map(made, plan, title, note, paper, words), *tiles)
+    return tiles if not has_map(made, plan) else (_map(made, plan, title, note, paper, words), *tiles)
+
+
+def has_map(made: Drawn, plan: Tiling) -> bool:
+    """Whether a page before the sheets says where each of them lies."""
+    return plan.many != 1 or made.curves_only
 
 
 def name_of(column: int, row: int) -> str:

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.studies.cut.as_sold import SAME_M, as_sold
 from uncle_sled.core.studies.cut.take_off import Piece
 from uncle_sled.core.words import Words
 
+TIMBER = "softwood"  # id of the material that yards sell planed
 EDGES = ("one edge", "other edge", "through")
 
 
@@ -31,6 +34,23 @@ def holes_words(piece: Piece, words: Words) -> str:
         (left, low), (right, high) = ((f(p[0] for p in ring), f(p[1] for p in ring)) for f in (min, max))
         made.append(f"hole {words.cut(right - left)} × {words.cut(high - low)} at {words.cut(left)}, {words.cut(low)}")
     return "; ".join(made)
+
+
+def sold_words(piece: Piece, build: Build, words: Words) -> str:
+    """What a stick of softwood comes out of; nothing where it is sold so, where its size was said, or where it is no timber."""
+    if piece.kind != "bar" or piece.made_of != TIMBER or piece.cladding:
+        return ""
+    if any(size.stuff == piece.stuff or size.material == piece.material for size in build.cut.sizes):
+        return ""
+    made = as_sold((piece.width_m, piece.thickness_m), build.brief.region == "North American", build.cut.kerf.si)
+    size, own = words.section(made.from_m), words.section((piece.width_m, piece.thickness_m))
+    if made.how == "ripped":
+        return f"{own} is ripped from {size}" + (f", {made.many} from each" if made.many > 1 else "")
+    if made.how == "glued up":
+        between = f" with {words.thick(made.between_m)} of plywood between them" if made.between_m else ""
+        rip = f" ripped to {words.thick(piece.width_m)}" if made.from_m[0] > piece.width_m + SAME_M else ""
+        return f"{own} is glued up of {made.plies} of {size}{rip}{between}"
+    return f"{own} is not sold and does not come out of what is: ask for it, or take another" if made.how == "not sold" else ""
 
 
 MOST_CORNERS = 12

@@ -5,6 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.drawing.cut.cut_sheets import told
 from uncle_sled.core.drawing.cut.piece_map import piece_map
 from uncle_sled.core.drawing.cut.sheet_drawn import bar_drawn, bar_long_m
+from uncle_sled.core.drawing.cut.work_words import sold_words
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.cut.bars import BarPlan
@@ -57,7 +58,11 @@ class BarsPanel(CutPanel):
         if plan is None:
             return ""
         lost = f" NOT PLACED: {', '.join(name for name, _ in plan.unplaced)}." if plan.unplaced else ""
-        return told(plan, self.words, self.session.build.cut.kerf.si) + "." + lost
+        piece = next(
+            (n.piece for n in numbers_of(self.session.build, self.session.project.facts).named if n.piece.material == plan.material), None
+        )
+        sold = sold_words(piece, self.session.build, self.words) if piece is not None else ""
+        return told(plan, self.words, self.session.build.cut.kerf.si) + "." + lost + (f" {sold}." if sold else "")
 
     def bars(self) -> list[OnBars]:
         hand = self.bench.hand_out()

@@ -7,7 +7,7 @@ import msgspec
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.cut.templates import Template, templates_of
-from uncle_sled.core.drawing.cut.tiles import PAPERS, map_shapes, signed_off, tiling
+from uncle_sled.core.drawing.cut.tiles import PAPERS, has_map, map_shapes, signed_off, tiling
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
@@ -61,6 +61,13 @@ class TemplatesPanel(CutPanel):
                     any_,
                     plain=True,
                 ),
+                Act(
+                    "Look and print …",
+                    "The chosen template, sheet by sheet",
+                    lambda: self.look("templates-pdf", (self._ids(), self.paper)),
+                    any_,
+                    plain=True,
+                ),
                 Act("All as PDF…", "Sides, inner panels, tubes and jigs", lambda: self.write("templates-pdf", ()), any_, plain=True),
                 Act(
                     "Drawing set…",
@@ -99,7 +106,8 @@ class TemplatesPanel(CutPanel):
 
     def _many(self, template: Template) -> int:
         try:
-            return tiling(template.drawn, PAPERS[self.paper]).many
+            plan = tiling(template.drawn, PAPERS[self.paper])
+            return plan.many + has_map(template.drawn, plan)
         except GeometryError:
             return 10_000
 
@@ -132,7 +140,7 @@ class TemplatesPanel(CutPanel):
         plan = tiling(template.drawn, PAPERS[self.paper])
         scale = min((width - 32) / template.drawn.wide, (height - 76) / template.drawn.high)
         x, y = (width - template.drawn.wide * scale) / 2, (height - 44 - template.drawn.high * scale) / 2
-        told = f"{self._size(template)}; {plan.many} of {self.paper}: {plan.across} across, {plan.up} up"
+        told = f"{self._size(template)}; {plan.many} of {self.paper}" + (" and their map" if has_map(template.drawn, plan) else "")
         lines = [
             Text((14, height - 16 - 15 * k), text, 11, "ink", anchor="left")
             for k, text in enumerate((elided(self.session.told(template.title), 11, width - 28), told))

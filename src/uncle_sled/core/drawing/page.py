@@ -8,12 +8,14 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.units import INCH_M
 
 POINTS_PER_M = 72 / INCH_M
+# steps between the usual ones, for what is read by its figures and wants to be large
+FINE = (5, 6, 8, 10, 12, 15, 18, 20, 22, 25, 30, 35, 40, 45, 50, 60, 75, 100, 200)
 SCALES = (5, 10, 15, 20, 25, 30, 40, 50, 75, 100, 200)
 
 
-def scale_for(wide_m: float, high_m: float, room: tuple[float, float]) -> int:
+def scale_for(wide_m: float, high_m: float, room: tuple[float, float], scales: tuple[int, ...] = SCALES) -> int:
     """The largest standard scale, as 1 : n, at which a drawing fits a room in points; the smallest where none does."""
-    return next((n for n in SCALES if wide_m / n * POINTS_PER_M <= room[0] and high_m / n * POINTS_PER_M <= room[1]), SCALES[-1])
+    return next((n for n in scales if wide_m / n * POINTS_PER_M <= room[0] and high_m / n * POINTS_PER_M <= room[1]), scales[-1])
 
 
 def standard_under(points_per_m: float) -> int:

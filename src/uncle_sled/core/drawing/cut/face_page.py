@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterable, Sequence
 import msgspec
 
 from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, work_words
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
+from uncle_sled.core.drawing.page import FINE, POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line
 from uncle_sled.core.drawing.sheets import Column, Sheets
@@ -26,12 +26,13 @@ from uncle_sled.core.studies.cut.numbers import Named, numbers_of
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.words import Words, upper_first
 
-ROWS_HIGH, UP_WIDE, BESIDE = 62.0, 96.0, 30.0  # room for measures along, up, and beside [points]
+ROWS_HIGH, UP_WIDE, BESIDE = 62.0, 92.0, 14.0  # room for measures along, up, and beside [points]
 NUMBER, FIGURE = 8.0, 8.0
 MIRRORED = ("right side", "front")  # so that they are seen from outside
 ENDS = ("front", "rear")
 FACES_UP = ("floor", "roof", "ceiling")
 FIGURES_ROWS = 4
+MOST_NUMBERS = 3  # on one stick: of more, as strips are, the first and the last
 
 
 class View(msgspec.Struct, frozen=True):
@@ -92,7 +93,7 @@ def face_pages(s: Studied, surface: Surface, name: str, printed: str) -> tuple[P
     room = paper_of(s.build).lying
     wide, high = view.size
     space = (room[0] - 68 - UP_WIDE - BESIDE, room[1] - 180 - ROWS_HIGH)
-    n = scale_for(max(wide, 1e-6), max(high, 1e-6), space)
+    n = scale_for(max(wide, 1e-6), max(high, 1e-6), space, FINE)
     sheets = Sheets(room, f"{name}: {upper_first(surface.id)}", f"1 : {n}, {view.seen}, {printed}")
     members = s.framed.on(surface.id)
     cuts = [cut for cut in s.framed.cuts if cut.surface == surface.id]
@@ -167,7 +168,8 @@ def _numbers(
     labels = labels_of(named)
     alike = len({label.partition("-")[0] for some in labels.values() for label in some}) == 1
     for member in members:
-        text = " / ".join(short(label, alike) for label in labels.get(member.id, ()))
+        mine = [short(label, alike) for label in labels.get(member.id, ())]
+        text = " / ".join(mine) if len(mine) <= MOST_NUMBERS else f"{mine[0]} to {mine[-1]}"
         ring = on(member.outline)
         if not text:
             continue
@@ -317,7 +319,7 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
     for numbered in named:
         piece = numbered.piece
         member = by_id.get(piece.key.partition("/part ")[0].partition("/strip ")[0])
-        place = member.outline if member is not None else piece.place
+        place = member.outline if member is not None and not piece.joined else piece.place
         if len(place) < 2:
             continue
         at = tuple(words.cut(v) for v in view.measured(place))

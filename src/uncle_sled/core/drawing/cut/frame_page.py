@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.cut.work_words import ends_words
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
+from uncle_sled.core.drawing.page import FINE, POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed
 from uncle_sled.core.drawing.rig.rig_views import plan_wheels
@@ -38,7 +38,7 @@ def frame_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     track = rig.track.si if rig.track else 0.0
     wide = max(wide, track + 0.3)
     long = rig.frame_length.si
-    n = scale_for(long + 0.3, wide, (size[0] - 68 - LEFT - 20, size[1] - 190))
+    n = scale_for(long + 0.3, wide, (size[0] - 68 - LEFT - 20, size[1] - 190), FINE)
     per_m = POINTS_PER_M / n
     sheets = Sheets(size, f"{name}: frame", f"1 : {n}, seen from above, {printed}", CAUTION)
     sheets.stops(stop_words(s, ("Rig", "Balance")))

@@ -7,6 +7,7 @@ Skins inside of the frame are taken at the outer outline, as they are cut to fit
 from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
+from itertools import pairwise
 
 import msgspec
 import numpy as np
@@ -17,7 +18,7 @@ from shapely.ops import unary_union
 
 from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Layer, Opening
+from uncle_sled.core.document.shell import Layer, Opening, Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.errors import GeometryError
@@ -51,6 +52,9 @@ SCARF = 8.0  # of the thickness
 LEAST_TRIM_M = 0.1
 LEAST_COVER_M = 0.02
 MOST_SLATS = 80  # of one bed
+SAME_LONG_M = 0.0005
+LEAST_PART_M = 0.05  # of a stick past the line between two sections
+SLIVER_M = 0.02  # of fill: narrower, and foam from the can does it
 GAP_M = 0.08  # between a stick's end and what it stands against, where fill would run through
 
 
@@ -172,9 +176,12 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 if material.form == "fill":
                     pieces += _fill(surface, layer, material, shape, framed, framed_depth_m(face, 0.0), sheet)
                 elif material.form == "sheet":
-                    made, seams = _skin(surface, layer, material, shape, framed.on(surface.id), sheet, cut.joint)
-                    pieces += made
-                    unbacked += seams
+                    count = 0
+                    for section in _by_sections(shell, surface, shape):  # skins end with their section
+                        made, seams = _skin(surface, layer, material, section, framed.on(surface.id), sheet, cut.joint, count)
+                        pieces += made
+                        unbacked += seams
+                        count += len(made)
                 elif material.form == "board" and shape.area > LEAST_SKIN_M2:
                     pieces += _boards(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
@@ -192,34 +199,94 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
             pieces += _bed(thing, thing.base, library, sheet)
         if thing.id in cut.made and thing.id not in made_up:
             pieces += _carcass(thing, library.get(cut.made_of), cut.made_thick.si)
-    whole = [part for piece in _paired(pieces) for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint)]
+    marks = _section_marks(shell, framed)
+    whole = [
+        part
+        for piece in _paired(pieces)
+        for part in _parted(piece, max(bars_sold_m(piece.kg_m is not None, imperial)), cut.joint, marks.get(piece.key, ()))
+    ]
+    there = {piece.key: piece.length_m for piece in whole}  # one that is parted elsewhere than its mirror image is no pair with it
+    alike = [piece.pair is None or abs(there.get(piece.pair, -1.0) - piece.length_m) < SAME_LONG_M for piece in whole]
+    whole = [piece if same else msgspec.structs.replace(piece, pair=None) for piece, same in zip(whole, alike, strict=True)]
     return TakeOff(tuple(whole), tuple(spreads), tuple(unbacked), tuple(unsaid))
 
 
-def _parted(piece: Piece, longest_m: float, joint: str) -> list[Piece]:
-    """A stick longer than any bar that is sold, as equal parts; scarfed ones lap by eight times their thickness.
+def _parted(piece: Piece, longest_m: float, joint: str, at_m: Sequence[float] = ()) -> list[Piece]:
+    """A stick that runs over into the next section is parted there; one longer than any bar that is sold into equal parts.
 
+    Scarfed ones lap by eight times their thickness, where no section ends. Args: at_m: from its beginning, where sections meet.
     Source: shop rule, 8 to 1 scarf. A butt is to be backed by a plate of the same wood, eight times as long as thick a side.
     """
-    if piece.kind not in ("bar", "trim") or piece.length_m <= longest_m:
+    if piece.kind not in ("bar", "trim") or (piece.length_m <= longest_m and not at_m):
         return [piece]
-    joint = "butt" if piece.kg_m is not None else joint  # metal is welded end to end
+    joint = "butt" if piece.kg_m is not None or at_m else joint  # metal is welded end to end
     lap = SCARF * piece.thickness_m if joint == "scarf" and piece.kind == "bar" else 0.0
-    many = int(np.ceil((piece.length_m - lap) / (longest_m - lap)))
-    each = (piece.length_m + lap * (many - 1)) / many
-    told = f"{joint} of {many}" if piece.kind == "bar" else f"in {many}"
+    spans: list[tuple[float, float]] = []  # beginning and length of every part
+    for low, high in pairwise((0.0, *at_m, piece.length_m)):
+        many = max(int(np.ceil((high - low - lap) / (longest_m - lap) - 1e-9)), 1)
+        each = (high - low + lap * (many - 1)) / many
+        spans += [(low + k * (each - lap), each) for k in range(many)]
+    told = f"{joint} of {len(spans)}" if piece.kind == "bar" else f"in {len(spans)}"
     made = []
-    for k in range(many):
-        ends = (piece.ends_deg[0] if k == 0 else 0.0, piece.ends_deg[1] if k == many - 1 else 0.0)
-        key, pair = f"{piece.key}/part {k + 1}", f"{piece.pair}/part {k + 1}" if piece.pair else None
-        begin = k * (each - lap)
-        mine = [notch for notch in piece.notches if begin - 1e-6 <= notch.at_m < (begin + each if k < many - 1 else np.inf)]
-        notches = tuple(msgspec.structs.replace(notch, at_m=round(max(notch.at_m - begin, 0.0), 6)) for notch in mine)
-        share = piece.area_m2 / many
+    for k, (begin, each) in enumerate(spans):
+        last = k == len(spans) - 1
+        mine = [notch for notch in piece.notches if begin - 1e-6 <= notch.at_m < (np.inf if last else begin + each)]
         made.append(
-            msgspec.structs.replace(piece, key=key, length_m=each, ends_deg=ends, pair=pair, joined=told, area_m2=share, notches=notches)
+            msgspec.structs.replace(
+                piece,
+                key=f"{piece.key}/part {k + 1}",
+                length_m=each,
+                ends_deg=(piece.ends_deg[0] if k == 0 else 0.0, piece.ends_deg[1] if last else 0.0),
+                pair=f"{piece.pair}/part {k + 1}" if piece.pair else None,
+                joined=told,
+                area_m2=piece.area_m2 * each / sum(long for _, long in spans),
+                notches=tuple(msgspec.structs.replace(notch, at_m=round(max(notch.at_m - begin, 0.0), 6)) for notch in mine),
+                place=_place_of(piece.place, begin, each),
+            )
         )
     return made
+
+
+def _place_of(place: tuple[tuple[float, float], ...], begin_m: float, long_m: float) -> tuple[tuple[float, float], ...]:
+    """Where a part of a straight stick lies; of one that is bent or slanted the whole stick's place."""
+    if len(place) < 3:
+        return place
+    whole = Polygon(place)
+    left, low, right, high = whole.bounds
+    if not whole.is_valid or whole.area < 0.6 * (right - left) * (high - low):
+        return place
+    upright = high - low > right - left
+    a, b = (low, high) if upright else (left, right)
+    window = (
+        box(left, a + begin_m, right, min(a + begin_m + long_m, b))
+        if upright
+        else box(a + begin_m, low, min(a + begin_m + long_m, b), high)
+    )
+    part = whole.intersection(window)
+    return _ring(part) if isinstance(part, Polygon) and not part.is_empty else place
+
+
+def _by_sections(shell: Shell, surface: Surface, shape: BaseGeometry) -> list[BaseGeometry]:
+    """A face less its holes, parted where its sections meet."""
+    left, low, right, high = surface.polygon.bounds
+    lines = sorted(left + split.at.si for split in shell.splits if split.face == surface.id)
+    inside = [line for line in lines if left + LEAST_PART_M < line < right - LEAST_PART_M]
+    if not inside:
+        return [shape]
+    return [shape.intersection(box(a, low - 1, b, high + 1)) for a, b in pairwise((left - 1, *inside, right + 1))]
+
+
+def _section_marks(shell: Shell, framed: Framed) -> dict[str, tuple[float, ...]]:
+    """Of sticks that lie along a face that is parted into sections: where those meet, from the stick's beginning [m]."""
+    marks: dict[str, tuple[float, ...]] = {}
+    for surface in framed.body.surfaces if framed.body is not None and shell.splits else ():
+        lines = [surface.polygon.bounds[0] + split.at.si for split in shell.splits if split.face == surface.id]
+        for member in framed.on(surface.id) if lines else ():
+            begin, _, end, _ = member.shape.bounds
+            there = tuple(sorted(line - begin for line in lines if begin + LEAST_PART_M < line < end - LEAST_PART_M))
+            if there and member.along_s and not member.cuts and not member.strips:
+                marks[member.id] = there
+    return marks
 
 
 def _boards(surface: Surface, layer: Layer, material: Material, shape: Polygon, cover_m: float) -> list[Piece]:
@@ -570,7 +637,8 @@ def _fill(
     for bay in _polygons(open_):
         larger = bay.buffer(OVER_M / 2, join_style="mitre") if sticks else bay
         for part, *_ in _panels(larger, sheet, (), ()):
-            if part.area >= LEAST_FILL_M2:
+            sides = part.minimum_rotated_rectangle.exterior.length / 2  # long and short side together
+            if part.area >= LEAST_FILL_M2 and part.area / max(sides / 2, 1e-9) >= SLIVER_M / 2:
                 key = f"{surface.id}/{layer.id}/{len(bays) + 1}"
                 name = f"{surface.id} fill {len(bays) + 1}"
                 bays.append(_flat(key, name, surface.id, "fill", (material, layer.thickness.si), part, "any"))
@@ -586,9 +654,19 @@ def _run_on(member: Member) -> BaseGeometry:
 
 
 def _skin(
-    surface: Surface, layer: Layer, material: Material, shape: Polygon, sticks: Sequence[Member], sheet: tuple[float, float], joint: str
+    surface: Surface,
+    layer: Layer,
+    material: Material,
+    shape: Polygon,
+    sticks: Sequence[Member],
+    sheet: tuple[float, float],
+    joint: str,
+    before: int,
 ) -> tuple[list[Piece], list[Unbacked]]:
-    """Panels of a skin, seams at the middle of sticks; scarfed ones lap there by eight times their thickness."""
+    """Panels of a skin, seams at the middle of sticks; scarfed ones lap there by eight times their thickness.
+
+    Args: before: how many panels of this skin there are already.
+    """
     upright = tuple(sorted({round(m.shape.centroid.x, 4) for m in sticks if not m.along_s}))
     level = tuple(sorted({round(m.shape.centroid.y, 4) for m in sticks if m.along_s}))
     made: list[Piece] = []
@@ -598,7 +676,8 @@ def _skin(
         seams.update(dict.fromkeys(bare))
         if part.area < LEAST_SKIN_M2:
             continue
-        key, name = f"{surface.id}/{layer.id}/{len(made) + 1}", f"{surface.id} {len(made) + 1}"
+        number = before + len(made) + 1
+        key, name = f"{surface.id}/{layer.id}/{number}", f"{surface.id} {number}"
         grain: Grain = "along" if material.bends == "plywood" and surface.swept else "any"
         made.append(_flat(key, name, surface.id, "sheet", (material, layer.thickness.si), part, grain))
     return made, [Unbacked(surface.id, layer.id, along, at) for along, at in seams]

@@ -105,6 +105,29 @@ class Sheets:
             self.shapes.append(Text((EDGE, self.y - size * LEADING / 2), row, size, ink, face, "left"))
             self.y -= size * LEADING
 
+    def row(self, name: str, value: str, face: str = "", size: float = 11.0) -> None:
+        """A name, its value, and how it is known; a long value goes on in the next line."""
+        begin, known = EDGE + 176, text_width(face, size - 1) + 10 if face else 0.0
+        names = wrapped(name, size, 168) or [""]
+        values = wrapped(value, size, self.wide - EDGE - begin - known) or [""]
+        high = max(len(names), len(values)) * size * LEADING + 3
+        self.needs(high)
+        top = self.y - size * LEADING / 2
+        self.shapes += [Text((EDGE + 6, top - k * size * LEADING), text, size, "pencil", anchor="left") for k, text in enumerate(names)]
+        self.shapes += [Text((begin, top - k * size * LEADING), text, size, "ink", anchor="left") for k, text in enumerate(values)]
+        if face:
+            ink = "spruce" if face.startswith("weighed") else "pencil"
+            self.shapes.append(Text((self.wide - EDGE, top), face, size - 1, ink, anchor="right"))
+        self.y -= high
+
+    def sign(self, name: str) -> None:
+        """A line to be signed on."""
+        self.needs(54)
+        self.y -= 34
+        self.shapes.append(line((EDGE + 6, self.y), (EDGE + 220, self.y), "ink"))
+        self.shapes.append(Text((EDGE + 6, self.y - 10), name, 9, "pencil", anchor="left"))
+        self.y -= 20
+
     def picture(self, high: float, shapes: Iterable[Primitive], x: float = EDGE) -> None:
         """A drawing so high, its low left corner at nought."""
         self.needs(high)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import Paper
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line, rect
+from uncle_sled.core.drawing.sheets import Sheets
 from uncle_sled.core.studies.build.lifting import Lifted, Said
 from uncle_sled.core.words import Words
 
@@ -119,51 +119,24 @@ def _other(made: Lifted, _words: Words, wide: float, high: float) -> tuple[Primi
 
 def crew_pages(lifts: tuple[Lifted, ...], words: Words, paper: Paper, name: str, day: str) -> tuple[Page, ...]:
     """A sheet a lift: what is lifted, how sure, order, who, stop sign."""
-    wide, high = paper.lying
-    pages = []
+    pages: list[Page] = []
     for number, made in enumerate(lifts, 1):
-        shapes: list[Primitive] = [
-            Text((36, high - 40), f"Lift {number}: {made.name}, {made.lift.way}", 20, "ink", "head", "left"),
-            Text((wide - 36, high - 40), elided(f"{name}, {day}", 11, wide / 2), 11, "pencil", anchor="right"),
-            line((36, high - 52), (wide - 36, high - 52), "rule"),
-        ]
-        y = high - 74
+        sheets = Sheets(paper.lying, f"Lift {number}: {made.name}, {made.lift.way}", f"{name[:60]}, {day}", CAUTION)
         if made.why:
-            shapes.append(Text((36, y), f"Not known: {made.why}.", 13, "primer", anchor="left"))
-        else:
-            mass = f"{words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)}; all by {words.kg(made.taken_kg)} (mean and two sigma, computed)"
-            shapes.append(Text((36, y), mass, 13, "ink", "strong", "left"))
-            picture = lift_drawn(made, words, wide * 0.58, high - 190)
-            shapes += _shifted(picture, 24.0, 60.0)
-            x, y = wide * 0.62, high - 100
-            for said in made.said:
-                shapes.append(Text((x, y), elided(said_words(said, words), 12, wide - x - 30), 12, INKS[said.verdict], anchor="left"))
-                y -= 17
-            for text in made.refusals:
-                for part in wrapped(f"NOT LIKE THIS: {text}", 12, wide - x - 30, "strong"):
-                    shapes.append(Text((x, y), part, 12, "primer", "strong", "left"))
-                    y -= 16
-            y -= 8
-            shapes.append(Text((x, y), "Who stands where", 13, "ink", "strong", "left"))
-            for text in made.crew:
-                for part in wrapped(text, 12, wide - x - 44):
-                    y -= 16
-                    shapes.append(Text((x + 10, y), part, 12, anchor="left"))
-        for k, part in enumerate(wrapped(CAUTION, 10, wide - 72)):
-            shapes.append(Text((36, 34 - 13 * k), part, 10, "pencil", anchor="left"))
-        pages.append(Page(wide, high, tuple(shapes), f"Lift {number}"))
+            sheets.stops([f"not known: {made.why}"])
+            pages += sheets.done()
+            continue
+        sheets.stops(f"NOT LIKE THIS: {text}" for text in made.refusals)
+        mass = f"{words.kg(made.mass_kg)}, give or take {words.kg(2 * made.sigma_kg)}; all by {words.kg(made.taken_kg)} (mean and two sigma, computed)"
+        sheets.words(mass, 13, face="strong")
+        wide, high = sheets.room
+        tall = min(high * 0.62, 330.0)
+        sheets.picture(tall, lift_drawn(made, words, wide, tall))
+        sheets.head("Who stands where")
+        for text in made.crew:
+            sheets.words(text, 12)
+        sheets.head("Numbers")
+        for said in made.said:
+            sheets.words(said_words(said, words), 12, INKS[said.verdict])
+        pages += sheets.done()
     return tuple(pages)
-
-
-def _shifted(shapes: tuple[Primitive, ...], dx: float, dy: float) -> list[Primitive]:
-    from msgspec.structs import replace
-
-    made: list[Primitive] = []
-    for shape in shapes:
-        if isinstance(shape, Poly):
-            made.append(replace(shape, points=tuple((x + dx, y + dy) for x, y in shape.points)))
-        elif isinstance(shape, Circle):
-            made.append(replace(shape, centre=(shape.centre[0] + dx, shape.centre[1] + dy)))
-        else:
-            made.append(replace(shape, at=(shape.at[0] + dx, shape.at[1] + dy)))
-    return made

@@ -5,47 +5,28 @@ from __future__ import annotations
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
-from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.drawing.sheets import Column, Sheets
+from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.build.checklists import Checklist
 from uncle_sled.core.studies.build.log import Again, Pair
 from uncle_sled.core.words import Words
 
-EDGE = 40.0
-
-
-def _head(title: str, whose: str, wide: float, high: float) -> list[Primitive]:
-    return [
-        Text((EDGE, high - EDGE), title, 18, "ink", "head", "left"),
-        Text((wide - EDGE, high - EDGE), elided(whose, 11, wide / 2), 11, "pencil", anchor="right"),
-        line((EDGE, high - EDGE - 14), (wide - EDGE, high - EDGE - 14), "rule"),
-    ]
+CAUTION = "Screening only: the makers' papers, local rules and licensed people decide."
 
 
 def checklist_pages(lists: tuple[Checklist, ...], paper: Paper, whose: str) -> tuple[Page, ...]:
     """Lists one under the other, a box a line, ticked ones with date and who."""
-    wide, high = paper.upright
-    pages: list[Page] = []
-    shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
+    if not lists:
+        return ()
+    sheets = Sheets(paper.upright, "Checklists", whose[:70], CAUTION)
     for checklist in lists:
-        need = 24 + sum(16 * max(len(wrapped(c.says, 11, wide - 2 * EDGE - 150)), 1) for c in checklist.lines)
-        if y - min(need, 200) < EDGE:
-            pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
-            shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
-        shapes.append(Text((EDGE, y), checklist.name, 13, "ink", "strong", "left"))
-        y -= 18
-        for check in checklist.lines:
-            if y < EDGE:
-                pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
-                shapes, y = _head("Checklists", whose, wide, high), high - EDGE - 40
-            shapes.append(rect(EDGE + 2, y - 5, 10, 10, stroke="ink", fill="spruce" if check.tick else "", tint=0.6))
-            told = f"{check.tick.on} {check.tick.who}".strip() if check.tick else "................................"
-            shapes.append(Text((wide - EDGE, y), told, 10, "pencil", anchor="right"))
-            for part in wrapped(check.says, 11, wide - 2 * EDGE - 150):
-                shapes.append(Text((EDGE + 20, y), part, 11, anchor="left"))
-                y -= 16
-        y -= 10
-    pages.append(Page(wide, high, tuple(shapes), f"Checklists {len(pages) + 1}"))
-    return tuple(pages) if lists else ()
+        sheets.head(checklist.name)
+        rows = [
+            ("[x]" if check.tick else "[  ]", check.says, f"{check.tick.on} {check.tick.who}".strip() if check.tick else "." * 30)
+            for check in checklist.lines
+        ]
+        sheets.table((Column(""), Column("", wraps=True), Column("Done on, by", right=True)), rows, size=11)
+    return sheets.done()
 
 
 def value_words(pair: Pair, value: float, words: Words) -> str:
@@ -88,7 +69,6 @@ def pairs_chart(pairs: tuple[Pair, ...], words: Words, wide: float, high: float)
 
 def again_pages(again: Again, words: Words, paper: Paper, whose: str) -> tuple[Page, ...]:
     """What I would do again: numbers off their plan, problems and cures, decisions, wishes."""
-    wide, high = paper.upright
     lines: list[tuple[str, str, str]] = []
     for title, told in (
         ("Planned and measured", [pair_words(pair, words) for pair in again.pairs]),
@@ -115,14 +95,11 @@ def again_pages(again: Again, words: Words, paper: Paper, whose: str) -> tuple[P
             lines += [(text, "text", "ink") for text in told]
     if not lines:
         return ()
-    pages: list[Page] = []
-    shapes, y = _head("What I would do again", whose, wide, high), high - EDGE - 40
-    for text, face, ink in lines:
-        for part in wrapped(text, 11, wide - 2 * EDGE):
-            if y < EDGE:
-                pages.append(Page(wide, high, tuple(shapes), f"Again {len(pages) + 1}"))
-                shapes, y = _head("What I would do again", whose, wide, high), high - EDGE - 40
-            shapes.append(Text((EDGE, y), part, 12 if face == "strong" else 11, ink, face, "left"))  # type: ignore[arg-type]
-            y -= 16
-        y -= 4
-    return (*pages, Page(wide, high, tuple(shapes), f"Again {len(pages) + 1}"))
+    sheets = Sheets(paper.upright, "What I would do again", whose[:70], CAUTION)
+    for text, face, _ in lines:
+        if face == "strong":
+            sheets.head(text)
+        else:
+            sheets.words(text, 11)
+            sheets.gap(4)
+    return sheets.done()

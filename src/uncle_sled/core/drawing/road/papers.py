@@ -8,10 +8,10 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.core.drawing.paper import Paper, paper_of
+from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels
-from uncle_sled.core.drawing.text_width import elided, wrapped
+from uncle_sled.core.drawing.sheets import Sheets
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.road.standing import Stands
@@ -19,75 +19,11 @@ from uncle_sled.core.studies.road.weighing import case_row, weighed
 from uncle_sled.core.studies.road.wishes import traced
 from uncle_sled.core.words import Words
 
-EDGE, ROW = 44.0, 17.0
 OFFICE = "Rules differ: ask your authority what it wants. Nothing here is certified; what is not weighed says computed."
 
 
-class Sheet:
-    """Lines down a page, and the next page where it is full."""
-
-    def __init__(self, title: str, whose: str, paper: Paper) -> None:
-        self.title, self.whose = title, whose
-        self.wide, self.high = paper.upright
-        self.pages: list[Page] = []
-        self._begin()
-
-    def _begin(self) -> None:
-        self.shapes: list[Primitive] = [
-            Text((EDGE, self.high - EDGE), self.title, 18, "ink", "head", "left"),
-            Text((self.wide - EDGE, self.high - EDGE), elided(self.whose, 10, self.wide / 2), 10, "pencil", anchor="right"),
-            line((EDGE, self.high - EDGE - 14), (self.wide - EDGE, self.high - EDGE - 14), "rule"),
-        ]
-        self.y = self.high - EDGE - 36
-
-    def head(self, text: str) -> None:
-        self._room(ROW * 3)
-        self.y -= 6
-        self.shapes.append(Text((EDGE, self.y), text, 12, "ink", "strong", "left"))
-        self.y -= ROW
-
-    def row(self, name: str, value: str, face: str = "") -> None:
-        """A name, its value, and how it is known."""
-        self._room(ROW)
-        middle = EDGE + 170
-        self.shapes.append(Text((EDGE + 6, self.y), elided(name, 11, 158), 11, "pencil", anchor="left"))
-        self.shapes.append(Text((middle, self.y), elided(value, 11, self.wide - EDGE - middle - 76), 11, anchor="left"))
-        if face:
-            self.shapes.append(Text((self.wide - EDGE, self.y), face, 10, "spruce" if face == "weighed" else "pencil", anchor="right"))
-        self.y -= ROW
-
-    def text(self, text: str, size: float = 11, ink: str = "ink") -> None:
-        for part in wrapped(text, size, self.wide - 2 * EDGE - 6):
-            self._room(ROW)
-            self.shapes.append(Text((EDGE + 6, self.y), part, size, ink, anchor="left"))
-            self.y -= ROW - 2
-
-    def picture(self, high: float, shapes: tuple[Primitive, ...]) -> None:
-        """A drawing as high as that, across the page."""
-        if shapes:
-            self._room(high + ROW)
-            self.shapes += placed(shapes, 1.0, EDGE, self.y - high + ROW / 2)
-            self.y -= high + ROW / 2
-
-    def sign(self, name: str) -> None:
-        self._room(ROW * 3)
-        self.y -= ROW
-        self.shapes.append(line((EDGE + 6, self.y), (EDGE + 220, self.y), "ink"))
-        self.shapes.append(Text((EDGE + 6, self.y - 12), name, 9, "pencil", anchor="left"))
-        self.y -= ROW * 2
-
-    def _room(self, wanted: float) -> None:
-        if self.y - wanted < EDGE:
-            self._end()
-            self._begin()
-
-    def _end(self) -> None:
-        self.shapes.append(Text((EDGE, EDGE - 18), OFFICE, 9, "pencil", anchor="left"))
-        self.pages.append(Page(self.wide, self.high, tuple(self.shapes), f"{self.title} {len(self.pages) + 1}"))
-
-    def done(self) -> tuple[Page, ...]:
-        self._end()
-        return tuple(self.pages)
+def _sheet(title: str, s: Studied, name: str, day: str) -> Sheets:
+    return Sheets(paper_of(s.build).upright, title, f"{name[:60]}, {day}", OFFICE)
 
 
 def as_drawn(s: Studied, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
@@ -121,14 +57,16 @@ def as_drawn(s: Studied, words: Words, wide: float, high: float) -> tuple[Primit
 def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """Dimensions, masses by axle and ball, tyres, lights, plates, frame number, statement, receipts and photos."""
     words, rig, road = Words(s.build.brief.reading.shown()), s.build.rig, s.build.road
-    sheet = Sheet("Data sheet", f"{name}, {day}", paper_of(s.build))
+    sheet = _sheet("Data sheet", s, name, day)
     sheet.head("Whose and what")
     sheet.row("Builder", road.builder or "not said")
     sheet.row("Owner", road.owner or "not said")
     sheet.row("Frame number", road.frame_number or "not given yet")
     sheet.row("Carried by", "a ball coupling" if rig.carrier == "ball" else f"the bed of {rig.bed.name or 'a vehicle'}")
     body = s.framed.body
-    sheet.picture(120.0, as_drawn(s, words, sheet.wide - 2 * EDGE, 120.0))
+    picture = as_drawn(s, words, sheet.room[0], 120.0)
+    if picture:
+        sheet.picture(120.0, picture)
     sheet.head("Dimensions")
     sheet.row("Length in all", words.m(length_m(s.build)), "as drawn")
     if body is not None:
@@ -157,7 +95,7 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.row("Tyres", f"load index {tyre.load_index}{tyre.speed_symbol}" if tyre.load_index else "not known")
     sheet.row("Brakes", rig.brakes or "not said")
     sheet.head("Lights and reflectors, with their places")
-    sheet.text(road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark.")
+    sheet.words(road.lights or "Not described yet: each lamp and reflector with its height, distance from the side and mark.")
     lamps = [opening for opening in s.build.shell.openings if opening.kind == "light"]
     for lamp in lamps:
         sheet.row(lamp.name, f"{lamp.face}, {words.cut(lamp.along.si)} along, {words.cut(lamp.up.si)} up", "as drawn")
@@ -169,12 +107,12 @@ def data_sheet(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     for entry in photos[:12]:
         sheet.row(entry.on, entry.photo)
     sheet.head("Statement of the builder")
-    sheet.text("I built this trailer as described; what is not weighed is computed from its drawing.")
+    sheet.words("I built this trailer as described; what is not weighed is computed from its drawing.")
     sheet.sign("place, date, signature")
     return sheet.done()
 
 
-def _masses(s: Studied, sheet: Sheet, words: Words) -> None:
+def _masses(s: Studied, sheet: Sheets, words: Words) -> None:
     """By ticket where there is one, else computed, case by case."""
     weighed_rows: dict[int, tuple[float | None, float | None, str]] = {}
     for ticket in s.build.road.tickets:
@@ -212,11 +150,11 @@ def _masses(s: Studied, sheet: Sheet, words: Words) -> None:
 def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     """What was asked for, where it is, what it weighs and costs; and the checklists that go with it."""
     words = Words(s.build.brief.reading.shown())
-    sheet = Sheet("Brief and hand-over", f"{name}, {day}", paper_of(s.build))
+    sheet = _sheet("Brief and hand-over", s, name, day)
     wishes = traced(s)
     sheet.head("What was asked for")
     if not wishes:
-        sheet.text("No wish was written down.", ink="pencil")
+        sheet.words("No wish was written down.", ink="pencil")
     for each_traced in wishes:
         mass = words.kg(each_traced.mass_kg) if each_traced.mass_kg is not None else "weight not known"
         money = f"{each_traced.money:.0f}" if each_traced.money is not None else "price not known"
@@ -226,16 +164,16 @@ def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             "" if each_traced.met else "open",
         )
         if each_traced.wish.agreed:
-            sheet.text(f"Agreed: {each_traced.wish.agreed}", 10, "pencil")
+            sheet.words(f"Agreed: {each_traced.wish.agreed}", 10, "pencil")
     sheet.head("What goes with it")
     for made in checklists(s.build, s.facts):
         sheet.row(made.name, f"{made.done} of {len(made.lines)} ticked")
         for check in made.lines:
             if check.tick is None:
-                sheet.text(f"open: {check.says}", 10, "pencil")
+                sheet.words(f"open: {check.says}", 10, "pencil")
     if s.build.brief.nobody_on_roof:
         sheet.head("The roof")
-        sheet.text("Nobody goes on this roof: it was not asked to bear anybody, and was not checked for it.")
+        sheet.words("Nobody goes on this roof: it was not asked to bear anybody, and was not checked for it.")
     sheet.head("Handed over")
     sheet.sign(f"builder: {s.build.road.builder or ''}")
     sheet.sign(f"owner: {s.build.road.owner or ''}")
@@ -284,10 +222,8 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
     words = Words(s.build.brief.reading.shown())
     if not made.blocks:
         return ()
-    sheet = Sheet("Standing for good", f"{name}, {day}", paper_of(s.build))
-    picture = standing_drawn(made, s, words, sheet.wide - 40, 330.0)
-    sheet.shapes += placed(picture, 1.0, 20.0, sheet.high - 420.0)
-    sheet.y = sheet.high - 440.0
+    sheet = _sheet("Standing for good", s, name, day)
+    sheet.picture(330.0, standing_drawn(made, s, words, sheet.room[0], 330.0))
     for k, block in enumerate(made.blocks, 1):
         load = words.newtons(block.load_n) if block.load_n > 9999 else words.fine_newtons(block.load_n)
         sheet.row(
@@ -300,8 +236,8 @@ def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page,
         sheet.row("Wind on the side", words.newtons(made.wind_n))
         sheet.row("Each of four anchors", words.fine_newtons(made.anchor_n) if made.anchor_n else "none wanted by this sum")
     if made.assumed:
-        sheet.text(words.told(f"Taken where nobody said: {', '.join(made.assumed)}."), 10, "pencil")
-    sheet.text(
+        sheet.words(words.told(f"Taken where nobody said: {', '.join(made.assumed)}."), 10, "pencil")
+    sheet.words(
         "Axles and ball free, never on corner jacks alone; ground and anchors are for those who know them, and for the law of the place.",
         10,
         "pencil",

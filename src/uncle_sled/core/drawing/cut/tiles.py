@@ -23,6 +23,7 @@ from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, lin
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
+from uncle_sled.core.geometry.turns import turns_deg
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 
@@ -103,10 +104,7 @@ def _off_square(ring: list[Point]) -> Iterator[BaseGeometry]:
     many = len(ring)
     long = [math.dist(ring[k], ring[(k + 1) % many]) for k in range(many)]
     edges = [(ring[k], ring[(k + 1) % many]) for k in range(many)]
-    turn = []
-    for before, after in zip([edges[-1], *edges[:-1]], edges, strict=True):
-        (ax, ay), (bx, by) = ((q[0] - p[0], q[1] - p[1]) for p, q in (before, after))
-        turn.append(abs(math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by))))
+    turn = turns_deg(ring)
     for k, (p, q) in enumerate(edges):
         at_ends = turn[k], turn[(k + 1) % many]
         beside = long[k - 1], long[(k + 1) % many]
@@ -385,10 +383,7 @@ def _corners(made: Drawn) -> list[Point]:
     for points, ink, _ in made.lines:
         if ink == "ink" and len(points) > 3:
             ring = list(points[:-1])
-            for before, at, after in zip([ring[-1], *ring[:-1]], ring, [*ring[1:], ring[0]], strict=True):
-                (ax, ay), (bx, by) = (at[0] - before[0], at[1] - before[1]), (after[0] - at[0], after[1] - at[1])
-                if abs(math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by))) >= CURVE_DEG:
-                    found.append(at)
+            found += [at for at, deg in zip(ring, turns_deg(ring), strict=True) if deg >= CURVE_DEG]
     return found if len(found) <= MOST_CORNERS else []
 
 

@@ -13,6 +13,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, placed
 from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.geometry.turns import turns_deg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.units import INCH_M, Shown
 from uncle_sled.core.words import Words
@@ -51,13 +52,8 @@ def offsets(surface: Surface, shown: Shown) -> tuple[Offset, ...]:
 
 def _corners(surface: Surface) -> list[float]:
     """Stations of the sharp corners of a side [m]."""
-    ring = list(surface.polygon.exterior.coords)[:-1]
-    found = []
-    for before, at, after in zip([ring[-1], *ring[:-1]], ring, [*ring[1:], ring[0]], strict=True):
-        (ax, ay), (bx, by) = (at[0] - before[0], at[1] - before[1]), (after[0] - at[0], after[1] - at[1])
-        if abs(math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by))) > CORNER_DEG:
-            found.append(at[0])
-    return found
+    ring = [(float(x), float(y)) for x, y in surface.polygon.exterior.coords[:-1]]
+    return [at[0] for at, deg in zip(ring, turns_deg(ring), strict=True) if deg > CORNER_DEG]
 
 
 def offsets_pages(s: Studied, surface: Surface, name: str, printed: str) -> tuple[Page, ...]:

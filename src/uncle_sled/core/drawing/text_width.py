@@ -48,14 +48,21 @@ def elided(text: str, size: float, room: float, face: str = "text") -> str:
     return "…" if text_width("…", size, face) <= room else ""
 
 
+NARROWEST = 0.1  # of its size: no letter is narrower
+
+
 def _that_fit(text: str, size: float, room: float, face: str) -> list[str]:
     """The words of a text; one that is wider than the room by itself is parted."""
     words = []
     for word in text.split(" "):
         while len(word) > 1 and text_width(word, size, face) > room:
-            keep = next((k for k in range(len(word) - 1, 1, -1) if text_width(word[:k], size, face) <= room), 1)
-            words.append(word[:keep])
-            word = word[keep:]
+            # the more letters, the wider: the most that fit are halved in on, among no more than can fit at all
+            low, high = 1, min(len(word), int(room / max(size * NARROWEST, 0.1)) + 2)
+            while high - low > 1:
+                middle = (low + high) // 2
+                low, high = (middle, high) if text_width(word[:middle], size, face) <= room else (low, middle)
+            words.append(word[:low])
+            word = word[low:]
         if word:
             words.append(word)
     return words

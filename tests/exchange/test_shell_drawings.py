@@ -64,6 +64,17 @@ def test_the_dxf_is_at_full_size_and_sound():
     assert max(xs) - min(xs) == pytest.approx(6908.8)
 
 
+def test_round_corners_are_round_in_the_dxf():
+    """A window of 640 x 450 with corners of 60: more than four points, none in the corner itself."""
+    s = studied("marsh-heron")
+    space = ezdxf.read(io.StringIO(dxf_bytes(s).decode())).modelspace()
+    rings = [list(one.get_points()) for one in space.query('LWPOLYLINE[layer=="OPENINGS"]')]
+    window = next(ring for ring in rings if abs(max(p[0] for p in ring) - min(p[0] for p in ring) - 640) < 0.1)
+    left, low = min(p[0] for p in window), min(p[1] for p in window)
+    nearest = min(((p[0] - left) ** 2 + (p[1] - low) ** 2) ** 0.5 for p in window)
+    assert len(window) > 20 and abs(nearest - 60 * (2**0.5 - 1)) < 0.3
+
+
 def test_a_school_has_its_own_layers_in_the_dxf():
     """Folds of tube, inside edges of panels, sections: measured in the file that goes to the saw."""
     heron = demo("marsh-heron")

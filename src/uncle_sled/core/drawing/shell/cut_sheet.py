@@ -105,7 +105,7 @@ def _face(framed: Framed, surface: Surface, on: Laid, words: Words) -> Iterator[
         yield ring(list(member.outline), "wood")
     for cut in framed.cuts:
         if cut.surface == surface.id and cut.good:
-            corners = [(float(x), float(y)) for x, y in list(cut.shape.exterior.coords)[:-1]]
+            corners = [(float(x), float(y)) for x, y in list(cut.skin.exterior.coords)[:-1]]
             yield ring(corners, "zinc" if cut.kind == "wheel box" else "primer")
             corner = on.bounds(cut.shape.bounds)
             yield write(cut.name, (corner[0] + 0.02, corner[1] + 0.02), NAME_MM)

@@ -55,14 +55,17 @@ class Material(msgspec.Struct, frozen=True):
         return None if None in given else (e, g, shear, crush)
 
     def weight_kg_m2(self, thickness_m: float) -> float:
+        """Mass of a square metre at a thickness [kg/m2]."""
         return self.kg_m2 if self.kg_m2 is not None else (self.density_kg_m3 or 0.0) * thickness_m
 
     def resistance_m2k_w(self, thickness_m: float) -> float:
+        """Resistance to heat at a thickness [m2 K/W]; None where nothing is known."""
         if self.r_m2k_w is not None:
             return self.r_m2k_w
         return thickness_m / self.conductivity_w_mk if self.conductivity_w_mk else 0.0
 
     def price_m2(self, thickness_m: float) -> float:
+        """What a square metre costs at a thickness, in the builder's money."""
         return self.money_m2 if self.money_m2 is not None else (self.money_m3 or 0.0) * thickness_m
 
 

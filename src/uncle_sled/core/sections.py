@@ -36,6 +36,7 @@ class BarSection(msgspec.Struct, frozen=True):
 
     @property
     def area_m2(self) -> float:
+        """Area of metal across the bar."""
         return sum(w * h for w, h, _ in self._plates())
 
     @property
@@ -57,6 +58,7 @@ class BarSection(msgspec.Struct, frozen=True):
 
     @property
     def kg_m(self) -> float:
+        """Mass of a metre."""
         return self.area_m2 * KG_M3[self.metal]
 
     def _plates(self) -> tuple[tuple[float, float, float], ...]:

@@ -22,7 +22,8 @@ def quiet_solver() -> Any:
     class Quiet(highspy.Highs):  # type: ignore[misc]
         """WORKAROUND: highspy 1.16 prints its name where it begins to listen for callbacks; none are wanted here."""
 
-        def enableCallbacks(self) -> None: ...
+        def enableCallbacks(self) -> None:
+            """Asked for by the library; nothing is told."""
 
     solver: Any = Quiet()  # type: ignore[no-untyped-call]
     for option, value in (("log_to_console", False), ("output_flag", False), ("threads", 1), ("random_seed", 1), ("mip_rel_gap", 1e-9)):

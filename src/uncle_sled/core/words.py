@@ -49,6 +49,7 @@ class Words(msgspec.Struct, frozen=True):
     shown: Shown
 
     def kg(self, mass_kg: float) -> str:
+        """A mass, in kilograms or pounds."""
         return weight(mass_kg, self.shown)
 
     def fine_kg(self, mass_kg: float) -> str:
@@ -68,6 +69,7 @@ class Words(msgspec.Struct, frozen=True):
         return volume(cubic_metres, self.shown)
 
     def m(self, metres: float) -> str:
+        """A distance as it is read: metres, or feet and inches."""
         return distance(metres, self.shown)
 
     def cut(self, metres: float) -> str:
@@ -131,6 +133,7 @@ class Words(msgspec.Struct, frozen=True):
         return f"{plain_number(section_m[0] * 1000)} × {plain_number(section_m[1] * 1000)}"
 
     def kmh(self, speed_kmh: float) -> str:
+        """A speed, in km/h or mph."""
         return f"{speed_kmh / MILE_KM:.0f} mph" if self.shown.imperial else f"{speed_kmh:.0f} km/h"
 
     def degrees(self, celsius: float, places: int = 0) -> str:
@@ -152,6 +155,7 @@ class Words(msgspec.Struct, frozen=True):
         return {"kg": self.kg, "m": self.m, "km/h": self.kmh}[unit](value)
 
     def share(self, part: float, places: int = 1) -> str:
+        """A part of one, in per cent."""
         return f"{part * 100:.{places}f} %".replace("-", "−")
 
 

@@ -69,6 +69,7 @@ class Reading(msgspec.Struct, frozen=True):
     volume: Annotated[VolumeUnit, about("Volumes in", "What tanks hold is shown so; any other unit may still be typed.", words={"L": "litres", "gal": "gallons (US)"})] = "L"
 
     def shown(self) -> Shown:
+        """The units that every figure is shown in."""
         return Shown(self.length, self.mass, self.volume)
 
 

@@ -86,6 +86,7 @@ class Field(NamedTuple):
 
     @property
     def quantity(self) -> type[Quantity] | None:
+        """The measure that it is kept as; None of a plain figure, a word or a choice."""
         return self.kind if isinstance(self.kind, type) and issubclass(self.kind, Quantity) else None
 
     @property
@@ -149,6 +150,7 @@ class Field(NamedTuple):
 
     @property
     def is_share(self) -> bool:
+        """Whether it is a share from 0 to 1, which people type in per cent."""
         return self.kind is float and (self.low, self.high) == (0.0, 1.0)
 
     def read(self, text: str, shown: Shown) -> Any:

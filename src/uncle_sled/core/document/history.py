@@ -47,18 +47,21 @@ class History(msgspec.Struct, frozen=True):
         return History(self.project, (*self.done[:-1], step), self.undone, self.saved)
 
     def undo(self) -> History:
+        """As it was before the last edit; itself where there is none."""
         if not self.done:
             return self
         step = self.done[-1]
         return History(step.before, self.done[:-1], (step, *self.undone), self.saved)
 
     def redo(self) -> History:
+        """As it was before the last undo; itself where there is none."""
         if not self.undone:
             return self
         step = self.undone[0]
         return History(step.after, (*self.done, step), self.undone[1:], self.saved)
 
     def was_saved(self) -> History:
+        """The same history, its present state counting as saved."""
         return History(self.project, self.done, self.undone, self.project)
 
     @property

@@ -31,6 +31,7 @@ class Stand(msgspec.Struct, frozen=True):
 
     @property
     def spot(self) -> Spot:
+        """Front, middle across and foot [m] from the ball and the ground."""
         return self.x, self.y, self.z
 
 

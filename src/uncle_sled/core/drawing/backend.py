@@ -35,12 +35,23 @@ class Backend(Protocol):
     per_point: float
     hatch_pitch: float  # points between the strokes of a hatch; 0: this medium has none
 
-    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None: ...
-    def circle(self, centre: Point, radius: float, look: Look) -> None: ...
-    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None: ...
-    def band(self, outline: tuple[Point, ...], thick: float) -> None: ...
-    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None: ...
-    def words(self, left: float, baseline: float, text: Text) -> None: ...
+    def area(self, points: tuple[Point, ...], closed: bool, look: Look) -> None:
+        """An outline or an open chain, painted as ``look`` says."""
+
+    def circle(self, centre: Point, radius: float, look: Look) -> None:
+        """A circle about its middle."""
+
+    def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None:
+        """Strokes of a hatch, cut off at an outline."""
+
+    def band(self, outline: tuple[Point, ...], thick: float) -> None:
+        """A band of a thickness along the inside of an outline."""
+
+    def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
+        """A patch under words, so that no line runs through them."""
+
+    def words(self, left: float, baseline: float, text: Text) -> None:
+        """A text that begins there, on its baseline."""
 
 
 def draw(shapes: Iterable[Primitive], to: Backend) -> None:

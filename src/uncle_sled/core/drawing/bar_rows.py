@@ -22,6 +22,7 @@ class Scale(msgspec.Struct, frozen=True):
 
     @property
     def room(self) -> float:
+        """How wide the bars may be [points]."""
         return self.right - self.left
 
     def x(self, value: float) -> float:

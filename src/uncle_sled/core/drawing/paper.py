@@ -21,6 +21,7 @@ class Paper(msgspec.Struct, frozen=True):
 
     @property
     def upright(self) -> tuple[float, float]:
+        """Width and height with the short edge below."""
         return self.wide, self.high
 
 

@@ -46,6 +46,7 @@ class Sheets:
 
     @property
     def low(self) -> float:
+        """How far down things may stand on a page [points]."""
         return EDGE + 4
 
     def _begin(self) -> None:
@@ -78,6 +79,7 @@ class Sheets:
             self.fresh()
 
     def gap(self, high: float = GAP) -> None:
+        """Leave so much empty."""
         self.y -= high
 
     def stops(self, said: Iterable[str]) -> None:
@@ -100,6 +102,7 @@ class Sheets:
         self.y -= 18
 
     def words(self, text: str, size: float = SIZE, ink: str = "ink", face: Literal["text", "strong", "head"] = "text") -> None:
+        """Words over the whole width, in as many lines as they take."""
         for row in wrapped(text, size, self.wide - 2 * EDGE, face):
             self.needs(size * LEADING)
             self.shapes.append(Text((EDGE, self.y - size * LEADING / 2), row, size, ink, face, "left"))
@@ -193,5 +196,6 @@ class Sheets:
         return wides
 
     def done(self) -> tuple[Page, ...]:
+        """All pages; nothing is put on them after that."""
         self._end()
         return tuple(self.pages)

@@ -48,9 +48,11 @@ class Finding(msgspec.Struct, frozen=True):
 
     @property
     def key(self) -> tuple[str, tuple[str, ...]]:
+        """Which one it is: its code and what it is about."""
         return self.code, self.where
 
     def settled_by(self, remedy: Remedy | None, why_none: str | None) -> Finding:
+        """The same with its remedy, or why there is none."""
         return replace(self, remedy=remedy, why_none=why_none)
 
 

@@ -51,6 +51,7 @@ class Cutter(msgspec.Struct, eq=False):
         self.blocked_bounds = [bounds_of(hole) for hole in self.blocked]
 
     def key(self, role: str, anchor: str) -> str:
+        """The key of a stick: face, role and what it hangs on."""
         return f"{self.surface.id}/{role}/{anchor}"
 
     def upright(self, s: float, role: str, anchor: str, section: Point2, low: float, high: float, joint: bool = False) -> list[Member]:

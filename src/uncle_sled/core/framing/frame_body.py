@@ -79,9 +79,11 @@ class Framed(msgspec.Struct, frozen=True):
     sizes: Sizes | None
 
     def on(self, surface: str) -> tuple[Member, ...]:
+        """The sticks of a surface."""
         return tuple(m for m in self.members if m.face == surface)
 
     def holes_in(self, surface: str) -> tuple[Polygon, ...]:
+        """The openings of a surface as the frame is built round them [m]: square."""
         return tuple(c.shape for c in self.cuts if c.surface == surface and c.good)
 
     def sawn_in(self, surface: str) -> tuple[Polygon, ...]:

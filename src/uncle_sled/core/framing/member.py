@@ -41,6 +41,7 @@ class Member(msgspec.Struct, frozen=True, dict=True):
 
     @cached_property
     def shape(self) -> Polygon:
+        """Its outline as a polygon of its face [m]."""
         return Polygon(self.outline)
 
 

@@ -39,6 +39,7 @@ class Joint(msgspec.Struct, frozen=True):
 
     @property
     def id(self) -> str:
+        """The two faces it joins; ``open`` where nothing meets the first."""
         return f"{self.a}|{self.b}" if self.b else f"{self.a}|open"
 
 

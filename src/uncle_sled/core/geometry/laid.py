@@ -25,11 +25,13 @@ class Laid(msgspec.Struct, frozen=True):
     dy: float = 0.0
 
     def point(self, p: Point) -> Point:
+        """A place of the surface [m] on paper [m]."""
         s, t = p
         x, y = (t, s if self.top is None else self.top - s) if self.turned else (s, t)
         return x + self.dx, y + self.dy
 
     def points(self, points: tuple[Point, ...] | list[Point]) -> tuple[Point, ...]:
+        """The same of several places."""
         return tuple([self.point(p) for p in points])
 
     def back(self, p: Point) -> Point:

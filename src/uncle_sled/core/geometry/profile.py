@@ -35,6 +35,7 @@ class Outline(msgspec.Struct, frozen=True):
 
     @property
     def area_m2(self) -> float:
+        """Area of the silhouette by the shoelace formula."""
         return abs(_shoelace(self.polygon))
 
     @property

@@ -44,10 +44,12 @@ class Surface(msgspec.Struct, frozen=True):
 
     @property
     def area_m2(self) -> float:
+        """Area as it lies flat, openings and all."""
         return float(self.polygon.area)
 
     @property
     def swept(self) -> bool:
+        """Whether it bends: it follows a chain over the body."""
         return self.chain is not None
 
     def place(self, s: float, t: float, depth_m: float = 0.0) -> Vector:
@@ -77,6 +79,7 @@ class Body(msgspec.Struct, frozen=True):
     height: float
 
     def of(self, kind: str) -> tuple[Surface, ...]:
+        """All surfaces of a kind."""
         return tuple(face for face in self.surfaces if face.kind == kind)
 
 

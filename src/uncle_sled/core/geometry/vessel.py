@@ -68,6 +68,7 @@ class Vessel(msgspec.Struct, frozen=True):
 
     @property
     def sound(self) -> bool:
+        """Whether it holds anything."""
         return self.volume_m3 > 0
 
 

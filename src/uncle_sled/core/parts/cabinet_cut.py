@@ -47,6 +47,7 @@ class Placing(msgspec.Struct, frozen=True):
     opens: str
 
     def world(self, p: Corner) -> Corner:
+        """A place of the cabinet in the rig's coordinates [m]."""
         x, y, z = (self.origin[k] + sum(p[i] * self.axes[i][k] for i in range(3)) for k in range(3))
         return x, y, z
 
@@ -75,6 +76,7 @@ class Fitted(msgspec.Struct, frozen=True):
 
     @property
     def good(self) -> bool:
+        """Whether it can be built as it is."""
         return not self.faults and bool(self.boards)
 
 

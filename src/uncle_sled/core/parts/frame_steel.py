@@ -38,6 +38,7 @@ class FrameBar(msgspec.Struct, frozen=True):
 
     @property
     def mass_kg(self) -> float:
+        """Of all of them together."""
         return self.many * self.length_m * self.section.kg_m
 
 

@@ -27,6 +27,7 @@ class Support(msgspec.Struct, frozen=True):
 
     @property
     def mean_axle_m(self) -> float:
+        """Station of the middle of the axles [m from the ball]."""
         return sum(self.axles_m) / len(self.axles_m)
 
 

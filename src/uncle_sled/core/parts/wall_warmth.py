@@ -30,10 +30,12 @@ class Warmth(msgspec.Struct, frozen=True):
 
     @property
     def r_m2k_w(self) -> float:
+        """Mean of both bounds, as ISO 6946 has it."""
         return (self.upper_m2k_w + self.lower_m2k_w) / 2
 
     @property
     def u_w_m2k(self) -> float:
+        """What goes through a square metre for a degree."""
         return 1 / self.r_m2k_w
 
     @property

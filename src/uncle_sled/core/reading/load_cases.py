@@ -56,10 +56,12 @@ class Case(msgspec.Struct, frozen=True):
 
     @property
     def id(self) -> str:
+        """That of its load case."""
         return self.case.id
 
     @property
     def name(self) -> str:
+        """That of its load case."""
         return self.case.name
 
 
@@ -89,6 +91,7 @@ class MassTable(msgspec.Struct, frozen=True):
         return [*made, *((list(columns), np.array(shares)) for columns, shares in self.learnt)]
 
     def row(self, case_id: str) -> int:
+        """Row of a case. Raises: StopIteration: no such case."""
         return next(at for at, case in enumerate(self.cases) if case.id == case_id)
 
 

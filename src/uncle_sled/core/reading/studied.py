@@ -47,6 +47,7 @@ class Studied(msgspec.Struct, frozen=True):
 
     @property
     def towing_rows(self) -> list[int]:
+        """Rows of the cases that are driven."""
         return [row for row, case in enumerate(self.table.cases) if case.mode.towing]
 
     @property

@@ -60,6 +60,7 @@ class Size(msgspec.Struct, frozen=True):
     vehicle_a: float
 
     def carries_a(self, insulation: Class) -> float:
+        """What it carries by the table of its insulation [A]."""
         return self.building_a if insulation == "building" else self.vehicle_a
 
 

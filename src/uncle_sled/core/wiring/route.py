@@ -43,6 +43,7 @@ class Ways(msgspec.Struct, frozen=True, eq=False):
     under: float = 0.0  # underside of the body
 
     def top(self, x: float) -> float:
+        """Height of the ceiling at a station [m]."""
         return float(np.interp(x, self.stations, self.ceiling))
 
 

@@ -124,6 +124,7 @@ class Wired(msgspec.Struct, frozen=True, eq=False):
         return b in linked and len(linked) <= self.row
 
     def wire(self, id: str) -> Laid | None:
+        """A wire as it was laid; None where there is none of that id."""
         return next((laid for laid in self.wires if laid.id == id), None)
 
 

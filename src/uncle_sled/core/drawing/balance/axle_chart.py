@@ -36,9 +36,11 @@ class Field(msgspec.Struct, frozen=True):
     height: float
 
     def x(self, station_m: float) -> float:
+        """Where a station stands on the drawing [points]."""
         return LEFT + (station_m - self.x0) / (self.x1 - self.x0) * (self.width - LEFT - RIGHT)
 
     def y(self, share: float) -> float:
+        """Where a share stands on the drawing [points]."""
         return LOW + (share - self.y0) / (self.y1 - self.y0) * (self.height - LOW - TOP)
 
     def station(self, x: float) -> float:

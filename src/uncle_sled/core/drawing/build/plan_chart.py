@@ -36,9 +36,11 @@ class Scale:
         self.per_day = max(wide - NAME - 16.0, 50.0) / self.days
 
     def x(self, day: float) -> float:
+        """Where a day begins on the drawing [points]."""
         return NAME + day * self.per_day
 
     def day(self, x: float) -> float:
+        """Which day stands there: ``x`` turned round."""
         return (x - NAME) / self.per_day
 
 

@@ -53,6 +53,7 @@ class View(msgspec.Struct, frozen=True):
 
     @property
     def size(self) -> Point:
+        """Width and height of the face on paper [m]."""
         left, low, right, high = self.on.bounds(self.surface.polygon.bounds)
         return right - left, high - low
 

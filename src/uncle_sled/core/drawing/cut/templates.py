@@ -42,6 +42,7 @@ class Template(msgspec.Struct, frozen=True):
 
     @property
     def title(self) -> str:
+        """Name, which of a pair, and the numbers of the pieces that are cut by it."""
         told = f" {', '.join(self.numbers[:6])}" if self.numbers else ""
         return f"{self.name}{f' ({self.side})' if self.side else ''}{told}"
 

@@ -80,6 +80,7 @@ class Tiling(msgspec.Struct, frozen=True):
 
     @property
     def many(self) -> int:
+        """How many sheets are printed."""
         return len(self.cells)
 
     def window(self, cell: tuple[int, int]) -> tuple[float, float, float, float]:

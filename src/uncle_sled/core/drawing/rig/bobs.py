@@ -79,9 +79,11 @@ class Singles(msgspec.Struct, frozen=True):
         return len(self.ids)
 
     def bob(self, at: int) -> Bob:
+        """The bob of one thing by itself."""
         return Bob(self.ids[at], self.names[at], self.groups[at], *self._sum([at]))
 
     def together(self, many: list[int], name: str) -> Bob:
+        """Several bobs as one: their sum where it acts."""
         ids = tuple([id for at in many for id in self.ids[at]])
         return Bob(ids, name, self.groups[many[0]], *self._sum(many))
 

@@ -34,6 +34,7 @@ class Measure(msgspec.Struct, frozen=True):
 
     @property
     def kind(self) -> type[Length] | type[Mass]:
+        """What is typed into it: a weight or a length."""
         return Mass if self.path.endswith(("_empty", "_mass")) else Length
 
 

@@ -25,9 +25,11 @@ class Frame(msgspec.Struct, frozen=True):
     y0: float
 
     def x(self, metres: float) -> float:
+        """Where a distance stands on the drawing [points]."""
         return self.x0 + metres * self.scale
 
     def metres(self, x: float) -> float:
+        """Which distance stands there: ``x`` turned round."""
         return (x - self.x0) / self.scale
 
 

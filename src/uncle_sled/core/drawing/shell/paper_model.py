@@ -37,6 +37,7 @@ class Face(msgspec.Struct, frozen=True):
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
+        """Left, low, right, high of the face with its tabs [m of the model]."""
         left, low, right, high = unary_union([self.outline, *(tab for tab, _ in self.tabs)]).bounds
         return float(left), float(low), float(right), float(high)
 

@@ -29,6 +29,7 @@ class Unfolded(msgspec.Struct, frozen=True):
     corners: dict[str, Point]  # left top, under its name
 
     def on(self, id: str, p: tuple[float, ...]) -> Point:
+        """Where a place of a face lies on the drawing [points]. Raises: KeyError: no such face."""
         a, b = laid(self.surfaces[id]).point((float(p[0]), float(p[1])))
         dx, dy = self.places[id]
         return a * self.scale + dx, b * self.scale + dy

@@ -39,6 +39,7 @@ class TyreGap(msgspec.Struct, frozen=True):
 
     @property
     def least_m(self) -> float | None:
+        """The narrowest of what is known; None where nothing is."""
         known = [v for v in (self.left_m, self.right_m, self.over_m, self.along_m) if v is not None]
         return min(known, default=None)
 

@@ -64,6 +64,7 @@ class Beam(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def moment_most_nm(self) -> float:
+        """The greatest bending moment, whichever way it bends."""
         return float(np.abs(self.moment_nm).max())
 
 
@@ -80,10 +81,12 @@ class FrameUnder(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def worst(self) -> Beam | None:
+        """The case of the greatest stress; None where none was reckoned."""
         return max(self.beams, key=lambda beam: beam.worst_pa, default=None)
 
     @property
     def utilisation(self) -> float | None:
+        """Greatest stress over yield; None where none was reckoned."""
         beam = self.worst
         return beam.worst_pa / self.yield_pa if beam is not None else None
 

@@ -50,6 +50,7 @@ class Sweep(msgspec.Struct, frozen=True, dict=True):
     grid: Floats
 
     def spot(self, at: int, out_kg: float = 0.0) -> Spot:
+        """One place of the sweep: the levels of its tanks and how far the ball is out of the band."""
         levels = tuple((id, float(level)) for id, level in zip(self.tanks, self.grid[at], strict=True))
         return Spot(levels, float(self.load_kg[at]), float(self.total_kg[at]), out_kg)
 

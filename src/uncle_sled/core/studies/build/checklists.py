@@ -31,6 +31,7 @@ class Checklist(msgspec.Struct, frozen=True):
 
     @property
     def done(self) -> int:
+        """How many lines are ticked."""
         return sum(1 for check in self.lines if check.tick is not None)
 
 

@@ -47,9 +47,11 @@ class Days(msgspec.Struct, frozen=True, dict=True):
     wet: NDArray[np.bool_]
 
     def on(self, day: int) -> date:
+        """The date of a day of work."""
         return self.begin + timedelta(days=int(day))
 
     def day_of(self, when: date) -> int:
+        """The day of work of a date, less than 0 before the first."""
         return (when - self.begin).days
 
     @property

@@ -68,6 +68,7 @@ class Bead(msgspec.Struct, frozen=True):
 
     @property
     def too_slow(self) -> bool:
+        """Whether it takes longer than the glue stays open."""
         return self.takes_min > self.open_min + 1e-9
 
 

@@ -56,10 +56,12 @@ class Lifted(msgspec.Struct, frozen=True):
 
     @property
     def taken_kg(self) -> float:
+        """What is reckoned with: the mean and two sigma."""
         return self.mass_kg + 2 * self.sigma_kg
 
     @property
     def limit_broken(self) -> bool:
+        """Whether anything says that it is not lifted so."""
         return bool(self.refusals)
 
 

@@ -24,6 +24,7 @@ class Pair(msgspec.Struct, frozen=True):
 
     @property
     def ratio(self) -> float | None:
+        """Fact over plan; None without a plan."""
         return self.fact / self.plan if self.plan else None
 
 

@@ -24,6 +24,7 @@ class Critical(msgspec.Struct, frozen=True):
     long_h: float
 
     def critical(self, id: str) -> bool:
+        """Whether a day lost on it is a day lost in all."""
         return self.slack_h[id] < 1e-6
 
 

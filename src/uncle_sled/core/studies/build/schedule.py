@@ -56,9 +56,11 @@ class Schedule(msgspec.Struct, frozen=True):
 
     @property
     def finish_day(self) -> int | None:
+        """The day when all is done and cured; None where something never is."""
         return int(max((placed.free for placed in self.placed), default=0)) if self.placed and not self.never else None
 
     def of(self, id: str) -> Placed | None:
+        """A task where it was placed; None where it was not."""
         return next((placed for placed in self.placed if placed.task.id == id), None)
 
 

@@ -60,6 +60,7 @@ class BarPlan(msgspec.Struct, frozen=True):
 
     @property
     def gap(self) -> int:
+        """How many bars lie between it and the least there can be."""
         return self.used - self.bound
 
 

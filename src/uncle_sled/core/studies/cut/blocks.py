@@ -67,9 +67,11 @@ class Blocks:
         return len(self.w)
 
     def counts(self) -> Ints:
+        """How many of every piece each block holds, shape (blocks, pieces)."""
         return self.names.counts(self.fields)
 
     def block(self, at: int) -> Block:
+        """One of them as a tree of cuts."""
         return self._made(at)
 
 

@@ -51,6 +51,7 @@ class BuildPlan(msgspec.Struct, frozen=True):
 
     @property
     def pieces(self) -> tuple[Wanted, ...]:
+        """What was asked for, equal pieces together."""
         return tuple(lot.wanted for lot in self.lots)
 
 

@@ -23,6 +23,7 @@ class OnSheet(msgspec.Struct, frozen=True):
 
     @property
     def id(self) -> str:
+        """Its material and number, by which it is known."""
         return f"{self.plan.material}/{self.number}"
 
 

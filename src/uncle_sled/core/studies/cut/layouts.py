@@ -70,6 +70,7 @@ class SheetPlan(msgspec.Struct, frozen=True):
 
     @property
     def gap(self) -> int:
+        """How many sheets lie between it and the least there can be."""
         return self.used - self.bound
 
 

@@ -33,6 +33,7 @@ class Sum(msgspec.Struct, frozen=True):
 
     @property
     def p80(self) -> float:
+        """What four builds of five stay under."""
         return self.mean + P80 * self.sd
 
 

@@ -57,14 +57,17 @@ class Numbers(msgspec.Struct, frozen=True):
 
     @property
     def of(self) -> dict[str, Named]:
+        """Every piece with its number, by the piece's key."""
         return {numbered.piece.key: numbered for numbered in self.named}
 
     @property
     def changed(self) -> tuple[Named, ...]:
+        """Those that are not as they were printed."""
         return tuple(numbered for numbered in self.named if numbered.standing == "changed")
 
     @property
     def drafts(self) -> tuple[Named, ...]:
+        """Those that were never printed."""
         return tuple(numbered for numbered in self.named if numbered.standing == "draft")
 
 

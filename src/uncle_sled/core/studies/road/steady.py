@@ -30,6 +30,7 @@ class Steadiness:
         self.readings: deque[tuple[float, float]] = deque(maxlen=2000)
 
     def add(self, at_s: float, kg: float) -> None:
+        """One more reading. Args: at_s: seconds since the first; a clock that runs back begins anew."""
         if self.readings and at_s < self.readings[-1][0]:
             self.readings.clear()  # the clock was set back
         self.readings.append((at_s, kg))
@@ -37,9 +38,11 @@ class Steadiness:
             self.readings.popleft()
 
     def clear(self) -> None:
+        """Forget all readings."""
         self.readings.clear()
 
     def last(self) -> float | None:
+        """The newest reading [kg]; None before the first."""
         return self.readings[-1][1] if self.readings else None
 
     def steady_kg(self) -> float | None:

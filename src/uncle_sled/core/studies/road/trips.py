@@ -23,6 +23,7 @@ class Taken(msgspec.Struct, frozen=True):
 
     @property
     def ratio(self) -> float | None:
+        """What it took over what was planned; None where one of them is not known."""
         return self.took / self.plan if self.plan and self.took is not None else None
 
 

@@ -64,10 +64,12 @@ class Check(msgspec.Struct, frozen=True):
 
     @property
     def use(self) -> float | None:
+        """Share of its limit that is used; None where it was not checked."""
         return self.value / self.limit if self.value is not None and self.limit else None
 
     @property
     def face(self) -> str:
+        """How it is known."""
         return "not checked" if self.value is None else "computed"
 
 

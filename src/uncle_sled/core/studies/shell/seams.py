@@ -32,10 +32,12 @@ class Seam(msgspec.Struct, frozen=True):
 
     @property
     def id(self) -> str:
+        """That of its joint."""
         return self.joint.id
 
     @property
     def name(self) -> str:
+        """The two faces that meet there."""
         other = self.joint.b or "open edge"
         return (
             f"{self.joint.a[:1].upper()}{self.joint.a[1:]} to {other}"

@@ -67,6 +67,7 @@ class Height(msgspec.Struct, frozen=True):
 
     @property
     def good(self) -> bool:
+        """Whether it stands within reach of a standing person."""
         return self.span_m[0] - TOL <= self.height_m <= self.span_m[1] + TOL
 
 

@@ -47,10 +47,12 @@ class Carry(msgspec.Struct, frozen=True):
 
     @property
     def use(self) -> float | None:
+        """Share of its limit that is used; None where it was not checked."""
         return self.value / self.limit if self.value is not None and self.limit else None
 
     @property
     def face(self) -> str:
+        """How it is known."""
         return "not checked" if self.use is None else "computed"
 
 

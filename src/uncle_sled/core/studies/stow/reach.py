@@ -65,6 +65,7 @@ class CookReach(msgspec.Struct, frozen=True):
 
     @property
     def good(self) -> bool:
+        """Whether the cook reaches it without a step."""
         return self.far_m <= COOK_M + 1e-6
 
 

@@ -31,6 +31,7 @@ class Direction(msgspec.Struct, frozen=True):
 
     @property
     def enough(self) -> bool:
+        """Whether what holds it holds what pulls."""
         return self.capacity_n >= self.wanted_n - 0.5
 
 
@@ -48,6 +49,7 @@ class Restraint(msgspec.Struct, frozen=True):
 
     @property
     def along_n(self) -> float:
+        """What pulls it forward in a firm stop [N]."""
         return self.wanted_n["fore"]
 
     @property

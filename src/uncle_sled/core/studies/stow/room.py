@@ -68,14 +68,17 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
 
     @cached_property
     def stick_corners(self) -> Floats:
+        """Low and high corners of the sticks [m], shape (n, 2, 3)."""
         return corners_in(self.sticks)
 
     @cached_property
     def wheel_corners(self) -> Floats:
+        """The same of the wheel boxes."""
         return corners_in(self.wheel_boxes)
 
     @cached_property
     def wall_corners(self) -> Floats:
+        """The same of the walls."""
         return corners_in(self.walls)
 
     @property

@@ -37,6 +37,7 @@ class Rooms(msgspec.Struct, frozen=True, eq=False):
         return min(range(len(self.plans)), key=lambda k: self.plans[k].distance(here))
 
     def of_solid(self, solid: Solid) -> int:
+        """The room that the middle of a thing stands in."""
         return self.of((solid.low[0] + solid.high[0]) / 2, (solid.low[1] + solid.high[1]) / 2)
 
 

@@ -41,6 +41,7 @@ class Solid(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def volume_m3(self) -> float:
+        """Of its box, or of its outline over its width."""
         whole = (self.high[0] - self.low[0]) * (self.high[1] - self.low[1]) * (self.high[2] - self.low[2])
         if self.shape is None or self.plane is None:
             return whole

@@ -80,6 +80,7 @@ class Verdict(msgspec.Struct, frozen=True):
 
     @property
     def good(self) -> bool:
+        """Whether it fits in and fails nowhere."""
         return self.fits and not self.fails
 
 

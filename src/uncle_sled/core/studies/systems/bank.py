@@ -45,10 +45,12 @@ class Bank(msgspec.Struct, frozen=True):
 
     @property
     def cold_wh(self) -> float:
+        """What can be used of it in the cold [Wh]."""
         return self.usable_wh * self.cold
 
     @property
     def stores(self) -> float:
+        """Share of what is put in that is stored."""
         return STORES_SHARE[self.chemistry]
 
 

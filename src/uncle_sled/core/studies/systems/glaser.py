@@ -59,6 +59,7 @@ class Profile(msgspec.Struct, frozen=True):
 
     @property
     def dries(self) -> bool:
+        """Whether what condenses in a night dries again by day."""
         return self.condenses_g_m2 <= LEAST_G_M2 or self.dries_g_m2 >= self.condenses_g_m2
 
 

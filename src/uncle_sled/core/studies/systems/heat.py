@@ -50,6 +50,7 @@ class Path(msgspec.Struct, frozen=True):
     trusted: bool = True
 
     def loss_w(self, dt_k: float) -> float | None:
+        """What goes through at a difference of warmth [W]; None where its U is not known."""
         return None if self.u_w_m2k is None else self.u_w_m2k * self.area_m2 * dt_k
 
 
@@ -199,6 +200,7 @@ class Losses(msgspec.Struct, frozen=True):
 
     @property
     def sure(self) -> bool:
+        """Whether nothing that counts is unknown."""
         return not self.unknown and not self.why
 
 

@@ -227,6 +227,7 @@ class Voltage(msgspec.Struct, frozen=True):
 
     @property
     def fits(self) -> bool | None:
+        """Whether the controller stands it, with a twentieth in hand; None where that is not known."""
         if self.limit_v is None:
             return None
         over = self.cold_v * VOLTS_IN_HAND > self.limit_v

@@ -49,6 +49,7 @@ class Demand(msgspec.Struct, frozen=True, eq=False):
 
     @property
     def daily_wh(self) -> float:
+        """What is drawn in a day [Wh], the inverter's own need with it."""
         return float(self.wh.sum() + self.idle_wh.sum())
 
 
@@ -97,6 +98,7 @@ class Stay(msgspec.Struct, frozen=True, eq=False):
     why: tuple[str, ...]
 
     def of(self, id: str) -> String | None:
+        """One of its skies by its id; None of any other."""
         return next((string for string in self.strings if string.id == id), None)
 
 

@@ -33,6 +33,7 @@ class Sky(msgspec.Struct, frozen=True):
     days: tuple[float, ...]
 
     def of_day(self, day: int) -> float:
+        """Share of what falls outside the air, on a day of the stay."""
         return self.days[day % len(self.days)]
 
 

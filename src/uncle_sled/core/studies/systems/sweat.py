@@ -88,6 +88,7 @@ class Night(msgspec.Struct, frozen=True):
 
     @property
     def wet(self) -> tuple[Surface, ...]:
+        """The surfaces that sweat."""
         return tuple(face for face in self.surfaces if face.sweats)
 
 

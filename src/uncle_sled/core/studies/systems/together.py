@@ -32,6 +32,7 @@ class Together(msgspec.Struct, frozen=True):
     source: str  # what mains comes from: hookup, inverter, station or nothing
 
     def of(self, one: str, other: str) -> Meeting | None:
+        """What two loads do at once; None where one of them does not matter."""
         wanted = {one, other}
         return next((pair for pair in self.pairs if {pair.one, pair.other} == wanted), None)
 

@@ -245,7 +245,7 @@ CUT = (
     Wrong("studies/cut/money.py", "risen = (1 + cut.rise) ** cut.months", "risen = (1 + cut.rise) ** (cut.months / 12)"),
     Wrong("studies/cut/money.py", "to_come = total.mean - spent - committed", "to_come = total.mean - spent"),
     Wrong("studies/cut/sawing.py", "area > carry_m2 + 1e-9 or", "area > 2 * carry_m2 or", True),
-    Wrong("studies/cut/take_off.py", "each = (piece.length_m + lap * (many - 1)) / many", "each = piece.length_m / many"),
+    Wrong("studies/cut/take_off.py", "each = (high - low + lap * (many - 1)) / many", "each = (high - low) / many"),
     Wrong("studies/cut/take_off.py", "inner = long - 2 * thick_m", "inner = long - thick_m"),
     Wrong("studies/cut/take_off.py", "long = member.length_m + 2 * STRIP_OVER_M", "long = member.length_m"),
 )

@@ -528,6 +528,13 @@ def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:  #
     assert (axle.sure, axle.each, axle.quote_until) == ("quoted", 399.5, "2027-02-28")
 
 
+def test_what_is_cut_is_not_bought_beside_its_boards() -> None:
+    for name, thing in (("marsh-heron", "t6"), ("dark-sky", "t6")):  # bed boards, a galley of boards
+        project = demo(name)
+        lines = lines_of(study(project.build, project.facts), plan_of(project.build, project.facts, QUICK))
+        assert lines and not any(line.id == f"thing {thing}" for line in lines)
+
+
 def test_the_workbook_sums_what_the_list_says() -> None:
     """Every formula of the book worked out by itself, against the lines: what has no price is counted and not nought."""
     import io

@@ -15,6 +15,7 @@ import msgspec
 
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import Material
@@ -275,11 +276,16 @@ def _openings(build: Build) -> list[_Draft]:
     return drafts
 
 
+def _is_cut(build: Build, thing: Thing) -> bool:
+    """Whether it comes out of the cutting plan: nobody buys it beside its boards. A bed's mattress is bought, what carries it cut."""
+    return thing.id in build.cut.made or thing.cabinet is not None or (thing.base is not None and thing.kind != "bed")
+
+
 def _things(build: Build) -> list[_Draft]:
     drafts = []
     for thing in build.stow.things:
         table = prices().get(f"thing {thing.kind}")
-        if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or thing.id in build.cut.made:
+        if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or _is_cut(build, thing):
             continue
         drafts.append(
             _Draft(

@@ -286,3 +286,25 @@ def test_what_is_ripped_and_what_is_glued_up_by_hand() -> None:
     pages = cut_sheets(studied("orchard-keeper"), "Keeper", "today")
     said = " ".join(shape.text for page in pages for shape in page.shapes if isinstance(shape, Text))
     assert "glued up of 2 of" in said and "of plywood between them" in said
+
+
+# cabinets
+def test_a_cabinet_says_its_boards_their_places_and_its_hardware() -> None:
+    """The galley of boards: every one with its number once, its box from left, front and foot, hinges and slides as parted."""
+    from uncle_sled.core.drawing.cut.built_pages import built_pages
+    from uncle_sled.core.parts.all_parts import cabinets_of
+
+    s = studied("dark-sky")
+    words = Words(s.build.brief.reading.shown())
+    fitted = cabinets_of(s.build, s.facts)["t6"]
+    pages = [page for page in built_pages(s, "Sky", "today") if "Galley" in page.title]
+    told = read(pages)
+    texts = [text for page in told for _, _, text in page]
+    labels = [one.label for one in numbers_of(s.build, s.facts).named if one.piece.of == "t6"]
+    assert labels and all(texts.count(label) >= 1 for label in labels)
+    assert any(text.startswith(f"Hardware: {fitted.carcass.hinges} hinges, 3 pairs of slides") for text in texts)
+    rows = [[t for _, b, t in page if abs(b - y) < 1.0] for page in told for _, y, text in page if text in labels]
+    for board in fitted.boards:
+        low, high = board.box
+        places = {words.cut(v) for v in (*low, *high)}
+        assert any(board.kind in row and places <= set(row) for row in rows), board.id

@@ -65,6 +65,10 @@ def _cabinet(s: Studied, thing: Thing, fitted: Fitted, name: str, printed: str) 
     sheets.words(
         f"{len(fitted.boards)} boards, {words.kg(fitted.mass_kg)}. Places from the cabinet's left end, from its front, and from its foot, as one stands before it."
     )
+    hardware = _hardware(fitted, words)
+    if hardware:
+        sheets.words(f"Hardware: {hardware}.")
+    sheets.words("Faces that are seen and their edges: the doors', the drawers' and the worktop's; band or oil them before they are hung.")
     sheets.words("Put together in this order, glued and screwed as its card says; doors, drawers and lids last, hung in place.")
     heads = [
         Column("Step", right=True),
@@ -78,6 +82,24 @@ def _cabinet(s: Studied, thing: Thing, fitted: Fitted, name: str, printed: str) 
         (*heads, *(Column(text, right=True) for text in places), Column("Work", wraps=True)), _boards(fitted, numbers, named, words), size=9
     )
     return sheets.done()
+
+
+def _hardware(fitted: Fitted, words: Words) -> str:
+    """What is bought for it beside its boards, by the carcass as it was parted."""
+    carcass = fitted.carcass
+    told = [f"{carcass.hinges} hinges"] if carcass.hinges else []
+    for long in sorted(set(carcass.slides_m)):
+        many = carcass.slides_m.count(long)
+        told.append(f"{many} {'pair' if many == 1 else 'pairs'} of slides {words.cut(long)}")
+    if carcass.pockets:
+        told.append(f"{carcass.pockets} pocket screws")
+    sliding = sum(1 for board in fitted.boards if board.kind == "sliding door")
+    if sliding:
+        told.append(f"tracks for {sliding} sliding doors")
+    return ", ".join(told)
+
+
+GRAIN = {"along": "grain along its length", "across": "grain across it"}
 
 
 def _step(board: Board) -> tuple[object, ...]:
@@ -96,7 +118,7 @@ def _boards(fitted: Fitted, numbers: dict[str, str], named: list[Named], words: 
         place = [words.cut(v) for k in range(3) for v in (low[k], high[k])]
         sides = sorted((high[k] - low[k] for k in range(3) if k != board.normal), reverse=True)
         size = f"{words.cut(sides[0])} × {words.cut(sides[1])} × {words.thick(board.thick)}"
-        work = board_work(piece, words) if piece is not None else ""
+        work = "; ".join(text for text in (board_work(piece, words), GRAIN.get(piece.grain, "")) if text) if piece is not None else ""
         of = words.material(piece.material) if piece is not None else ""
         rows.append((str(step), label, board.kind, size, of, *place, work))
     return rows

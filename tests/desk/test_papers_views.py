@@ -6,11 +6,11 @@ import re
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QUrl
+from PySide6.QtCore import Qt, QUrl
 from PySide6.QtGui import QImage, QTextDocument
 from PySide6.QtWidgets import QApplication, QDialog
 
-from tests.desk.driving import button_on, enter, named, told
+from tests.desk.driving import button_on, enter, key, named, told
 from tests.desk.walk import faults_of
 from uncle_sled.cli import _parser, main
 from uncle_sled.core.document.edits import set_to
@@ -223,3 +223,60 @@ def test_the_manual_page_is_that_of_the_command_line(capsys) -> None:
     for verb in ("open", "demo", "report", "check", "export", "cut", "codes", "shots"):
         assert f".SS {verb}" in written
     assert all(kind in written.replace("\\", "") for kind in EXPORTS)
+
+
+def test_pages_are_looked_at_one_by_one_and_all_of_them_go_to_the_printer(open_on, qapp, tmp_path, monkeypatch) -> None:
+    """From the menu to the paper: the frame's pages, on with the arrow key, and as many on the print as there are, each at its size."""
+    from pypdf import PdfReader
+
+    from uncle_sled.desk.frame.page_view import PageView
+    from uncle_sled.desk.kit import printing
+
+    window = open_on(demo("marsh-heron"), judged=False)
+    window.acts.qt["look-frame-pdf"].trigger()
+    (view,) = window.findChildren(PageView)
+    assert view.told.text() == f"1 of {len(view.pages)}: Marsh Heron: frame" and not view.back.isEnabled()
+    for _ in range(len(view.pages) + 2):
+        key(view, Qt.Key.Key_Right)
+    assert view.at == len(view.pages) - 1 and not view.on.isEnabled()
+    assert view.sheet.accessibleName() == view.pages[-1].title
+    assert not view.grab().isNull()
+
+    def to_a_file(printer, _parent) -> bool:
+        printer.setOutputFormat(printer.OutputFormat.PdfFormat)
+        printer.setOutputFileName(str(tmp_path / "print.pdf"))
+        return True
+
+    monkeypatch.setattr(printing, "choose_printer", to_a_file)
+    said = []
+    view.said.connect(lambda words, bad: said.append((words, bad)))
+    view.all.click()
+    printed = PdfReader(tmp_path / "print.pdf")
+    assert len(printed.pages) == len(view.pages) and said == [(f"Sent to the printer: {len(view.pages)} pages.", "note")]
+    for page, made in zip(view.pages, printed.pages, strict=True):
+        assert float(made.mediabox.width) == pytest.approx(page.width, abs=2) and float(made.mediabox.height) == pytest.approx(
+            page.height, abs=2
+        )
+    view.close()
+
+
+def test_what_has_no_pages_yet_says_what_is_wanted_and_opens_nothing(open_on) -> None:
+    from uncle_sled.desk.frame.page_view import PageView
+
+    window = open_on(empty_project(), judged=False)
+    for kind, words in (("frame-pdf", "no frame to weld"), ("templates-pdf", "nothing to make a template of"), ("buy-pdf", "")):
+        window.look(kind)
+        assert not window.findChildren(PageView)
+        assert words in window.notice.text() or words in " ".join(label.text() for label in window.findChildren(type(window.notice)))
+
+
+def test_the_builders_paper_is_chosen_on_brief_and_undone(open_on) -> None:
+    from uncle_sled.core.drawing.paper import paper_of
+
+    window = open_on(demo("marsh-heron"), judged=False)
+    session = window.session
+    session.go_to("Brief")
+    session.edit("Paper", [set_to("brief.paper", "Tabloid")], "Brief")
+    assert paper_of(session.build).name == "Tabloid"
+    session.undo()
+    assert paper_of(session.build).name == "A4"

@@ -53,7 +53,7 @@ from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.drawing_set import drawing_set, mark_of, printed_ops, sheets_of
-from uncle_sled.exchange.export import export_bytes, export_job
+from uncle_sled.exchange.export import export_bytes, export_job, pages_job
 from uncle_sled.exchange.exports import EXPORTS, template_pages
 from uncle_sled.exchange.pdf import pdf_bytes
 from uncle_sled.exchange.router import LAYERS, router_dxf, router_svg
@@ -325,6 +325,11 @@ def test_one_template_on_other_paper_and_a_job_that_can_be_stopped() -> None:
     assert made.startswith(b"%PDF") and any("Inside of the side" in words for words in told)
     whole = export_job(project, nobody, "set-pdf", (), "")
     assert whole.startswith(b"%PDF")
+    pages = pages_job(project, nobody, "set-pdf", (), "")
+    bookmarks = PdfReader(io.BytesIO(whole))
+    assert len(pages) == len(bookmarks.pages) == len(bookmarks.outline) and bookmarks.metadata.title.startswith("Marsh Heron: ")
+    assert [mark.title for mark in bookmarks.outline] == [page.title for page in pages]
+    assert pages_job(project, nobody, "stl", (), "") == ()  # a file without pages has none to look at
     with pytest.raises(FileError):
         export_job(Project("x", (a_build(),), "as-drawn"), nobody, "templates-pdf", (), "A4")
 

@@ -50,7 +50,7 @@ def export_bytes(
     Raises: FileError: where the build has nothing of the kind yet.
     """
     export, day = EXPORTS[kind], today()
-    made = _made(kind, name, s, found, ids, paper, tell)
+    made = _made(kind, Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=day))
     if isinstance(made, bytes):
         return made
     tell(0.9, f"writing {len(made)} pages")
@@ -63,19 +63,17 @@ def export_bytes(
     return pdf_bytes(*made, title=f"{name}: {export.what.partition(', PDF')[0]}", author=s.build.road.builder, day=day)
 
 
-def _made(
-    kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...], paper: str, tell: Tell
-) -> bytes | tuple[Page, ...]:
+def _made(kind: str, asked: Asked) -> bytes | tuple[Page, ...]:
     """What an export writes: bytes, or pages with every figure in the build's units."""
-    made = EXPORTS[kind].write(Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=today()))
-    return made if isinstance(made, bytes) else told_pages(made, s)
+    made = EXPORTS[kind].write(asked)
+    return made if isinstance(made, bytes) else told_pages(made, asked.s)
 
 
 def export_pages(
     kind: str, name: str, s: Studied, found: tuple[Finding, ...], ids: tuple[str, ...] = (), paper: str = "", tell: Tell = nobody
 ) -> tuple[Page, ...]:
     """The pages of one of EXPORTS that is a PDF, to be looked at or sent to a printer. Raises: FileError."""
-    made = _made(kind, name, s, found, ids, paper, tell)
+    made = _made(kind, Asked(s, name, found=found, ids=ids, paper=paper, tell=tell, day=today()))
     return () if isinstance(made, bytes) else made
 
 

@@ -15,7 +15,7 @@ from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
 
-EDGE, FOOT, GAP = 34.0, 26.0, 9.0
+EDGE, GAP = 34.0, 9.0
 SIZE, LEADING = 10.0, 1.3
 CAUTION = "Screening only: measure the real frame first; local code and licensed people decide. Mask against dust and resin."
 
@@ -49,12 +49,16 @@ class Sheets:
         """How far down things may stand on a page [points]."""
         return EDGE + 4
 
+    @property
+    def _told(self) -> str:
+        """The title of the page that is written on, with its number from the second on."""
+        return self.title if not self.pages else f"{self.title} ({len(self.pages) + 1})"
+
     def _begin(self) -> None:
-        told = self.title if not self.pages else f"{self.title} ({len(self.pages) + 1})"
         right = text_width(self.right, SIZE)
         top = self.high - EDGE - 6
         self.shapes = [
-            Text((EDGE, top), elided(told, 16, self.wide - 2 * EDGE - right - 20, "head"), 16, "ink", "head", "left"),
+            Text((EDGE, top), elided(self._told, 16, self.wide - 2 * EDGE - right - 20, "head"), 16, "ink", "head", "left"),
             Text((self.wide - EDGE, top), self.right, SIZE, "pencil", anchor="right"),
             line((EDGE, top - 12), (self.wide - EDGE, top - 12), "rule"),
             *[Text((EDGE, EDGE - 12 - 10 * k), row, 8, "pencil", anchor="left") for k, row in enumerate(self._foot())],
@@ -65,8 +69,7 @@ class Sheets:
         return wrapped(self.caution, 8, self.wide - 2 * EDGE)[:2]
 
     def _end(self) -> None:
-        told = self.title if not self.pages else f"{self.title} ({len(self.pages) + 1})"
-        self.pages.append(Page(self.wide, self.high, tuple(self.shapes), told))
+        self.pages.append(Page(self.wide, self.high, tuple(self.shapes), self._told))
 
     def fresh(self) -> None:
         """Go on over the page."""

@@ -231,12 +231,9 @@ def _along(
     marks |= {0.0, round(view.size[0], 4)}
     last = [-1e9] * FIGURES_ROWS
     shapes: list[Primitive] = [line((x0, y0 - 6), (x0 + wide, y0 - 6), "pencil", 0.6)]
-    # the whole length has its place first
-    for at in sorted(marks, key=lambda at: (at not in (0.0, round(view.size[0], 4)), at)):
-        x = x0 + (at if view.datum_left else view.size[0] - at) * per_m
-        shapes.append(line((x, y0 - 9), (x, y0 - 2), "pencil", 0.6))
     for at in sorted(marks, key=lambda at: at if view.datum_left else -at):
         x = x0 + (at if view.datum_left else view.size[0] - at) * per_m
+        shapes.append(line((x, y0 - 9), (x, y0 - 2), "pencil", 0.6))
         text = words.cut(at)
         half = text_width(text, FIGURE) / 2
         row = next((k for k in range(FIGURES_ROWS) if x - half > last[k] + 3), None)
@@ -301,7 +298,7 @@ def labels_of(named: Sequence[Named]) -> dict[str, tuple[str, ...]]:
     """Numbers of the pieces that a stick is cut as, by its id: parts and strips together."""
     made: dict[str, tuple[str, ...]] = {}
     for numbered in named:
-        id = numbered.piece.key.partition("/part ")[0].partition("/strip ")[0]
+        id = numbered.piece.whole
         made[id] = (*made.get(id, ()), numbered.label)
     return made
 
@@ -317,9 +314,9 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
     figures = tuple(Column(text, right=True) for text in across)
     by_id = {member.id: member for member in members}
     sticks, panels = [], []
-    for numbered in named:
+    for numbered in sorted(named, key=lambda numbered: numbered.order):
         piece = numbered.piece
-        member = by_id.get(piece.key.partition("/part ")[0].partition("/strip ")[0])
+        member = by_id.get(piece.whole)
         place = member.outline if member is not None and not piece.joined else piece.place
         if len(place) < 2:
             continue
@@ -344,7 +341,7 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
             *figures,
             Column("Work", wraps=True),
         ),
-        sorted(sticks, key=_by_number),
+        sticks,
         empty="No sticks in this face.",
     )
     openings = []
@@ -359,13 +356,4 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
         sheets.table((Column("What", wraps=True), Column("Hole", right=True), Column("Corner radius", right=True), *figures), openings)
     if panels:
         sheets.head("Panels, boards and fill")
-        sheets.table(
-            (Column("No."), Column("Of", wraps=True), Column("Size", right=True), *figures, Column("Work", wraps=True)),
-            sorted(panels, key=_by_number),
-        )
-
-
-def _by_number(row: Sequence[str]) -> tuple[str, int, str]:
-    letters, _, rest = row[0].partition("-")
-    digits = rest.split(" ")[0].split("/")[0]
-    return letters, int(digits) if digits.isdigit() else 0, row[0]
+        sheets.table((Column("No."), Column("Of", wraps=True), Column("Size", right=True), *figures, Column("Work", wraps=True)), panels)

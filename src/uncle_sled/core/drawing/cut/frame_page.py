@@ -79,7 +79,7 @@ def _labels(s: Studied, bars: tuple[FrameBar, ...]) -> dict[tuple[str, int], str
     found: dict[tuple[str, int], str] = {}
     for numbered in numbers_of(s.build, s.facts).named:
         if numbered.piece.of == "frame":
-            _, role, which = numbered.piece.key.partition("/part ")[0].split("/")
+            _, role, which = numbered.piece.whole.split("/")
             key = role, int(which) - 1
             found[key] = f"{found[key]} + {numbered.label}" if key in found else numbered.label
     return {(bar.role, k): found.get((bar.role, k), f"{bar.role} {k + 1}") for bar in bars for k in range(bar.many)}

@@ -27,7 +27,7 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     wide, high = paper_of(s.build).upright
     each = (wide - 2 * EDGE) / ACROSS
     down = int((high - 2 * EDGE - 20) // HIGH)
-    order = sorted(named, key=lambda each_numbered: (each_numbered.piece.of, _count(each_numbered.label), each_numbered.label))
+    order = sorted(named, key=lambda numbered: (numbered.piece.of, *numbered.order[1:]))
     pages = []
     for begin in range(0, len(order), ACROSS * down):
         shapes: list[Primitive] = [Text((EDGE, high - EDGE), f"{name}, {s.build.name}, {day}", 10, "pencil", anchor="left")]
@@ -36,11 +36,6 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             shapes += _label(numbered, words, x, y, each)
         pages.append(Page(wide, high, tuple(shapes), f"Labels {begin // (ACROSS * down) + 1}"))
     return (*pages, *_jigs(named, words, wide, high, f"{name}, {s.build.name}, {day}"))
-
-
-def _count(label: str) -> int:
-    digits = label.partition("-")[2].split(" ")[0]
-    return int(digits) if digits.isdigit() else 0
 
 
 def _label(numbered: Named, words: Words, x: float, y: float, wide: float) -> list[Primitive]:

@@ -182,7 +182,7 @@ def _boards(named: tuple[Named, ...], words: Words, faces: set[str]) -> list[Tem
 def _tubes(s: Studied, named: tuple[Named, ...], _words: Words) -> list[Template]:
     """A tape along the outer face of every folded tube, both sides of each cut; left and right are sawn from one."""
     made, seen = [], set[object]()
-    labels = {numbered.piece.key.partition("/part ")[0]: numbered.label for numbered in named}
+    labels = {numbered.piece.whole: numbered.label for numbered in named}
     for member in s.framed.members:
         if not member.cuts or member.cuts in seen:
             continue

@@ -164,9 +164,9 @@ def _with_cells(way: Tiling, tree: STRtree) -> Tiling:
     """Those tiles that anything wanted lies on; of what lies in an overlap one is enough."""
     if way.across * way.up == 1:
         return msgspec.structs.replace(way, cells=((0, 0),))
-    if way.across * way.up > 40 * MOST_TILES:
-        return msgspec.structs.replace(way, cells=tuple(itertools.product(range(way.across), range(way.up))))
     cells = list(itertools.product(range(way.across), range(way.up)))
+    if len(cells) > 40 * MOST_TILES:
+        return msgspec.structs.replace(way, cells=tuple(cells))
     inner = [box(*_reach(way, cell)) for cell in cells]
     hit = sorted({int(k) for k in tree.query(inner, predicate="intersects")[0]}) if len(tree.geometries) else []
     return msgspec.structs.replace(way, cells=tuple(sorted((cells[k] for k in hit), key=lambda cell: (cell[1], cell[0]))))
@@ -231,8 +231,8 @@ def tile_pages(made: Drawn, title: str, note: str, paper: Paper, words: Words) -
     plan = tiling(made, paper)
     shapes = [(LineString(points), ink, dash) for points, ink, dash in made.lines if len(points) > 1]
     marks = crosses(plan)
-    # one sheet of a whole drawing says all by itself
     tiles = tuple(_tile(made, plan, shapes, marks, cell, title, words) for cell in plan.cells)
+    # one sheet of a whole drawing says all by itself
     return tiles if not has_map(made, plan) else (_map(made, plan, title, note, paper, words), *tiles)
 
 

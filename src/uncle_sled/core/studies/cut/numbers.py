@@ -48,6 +48,13 @@ class Named(msgspec.Struct, frozen=True):
     label: str
     standing: Standing
 
+    @property
+    def order(self) -> tuple[str, int, str]:
+        """By letters, then by count and not by its digits, then by side: what lists and tables are sorted by."""
+        letters, _, rest = self.label.partition("-")
+        digits = rest.split(" ")[0]
+        return letters, int(digits) if digits.isdigit() else 0, self.label
+
 
 class Numbers(msgspec.Struct, frozen=True):
     """All pieces with their numbers, in the order of the take-off; gone: printed once, no longer drawn."""

@@ -92,6 +92,11 @@ class Piece(msgspec.Struct, frozen=True):
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
     @property
+    def whole(self) -> str:
+        """Id of the stick that it is a part or a strip of; else its own key."""
+        return self.key.partition("/part ")[0].partition("/strip ")[0]
+
+    @property
     def stuff(self) -> str:
         """What it is cut from, by its material's id and the section that is sold; "" where no material is said."""
         if not self.made_of:

@@ -24,7 +24,7 @@ class PiecesPanel(CutPanel):
             Column(
                 "No",
                 lambda numbered: numbered.label,
-                sort=_by_number,
+                sort=lambda numbered: numbered.order,
                 ink=lambda numbered: INKS[numbered.standing],
                 tip="Grey: a draft; red: changed since the print",
             ),
@@ -76,7 +76,9 @@ class PiecesPanel(CutPanel):
 
     def _rows(self) -> list[Named]:
         of = self.of.currentData()
-        return sorted((numbered for numbered in self.numbers().named if not of or numbered.piece.of == of), key=_by_number)
+        return sorted(
+            (numbered for numbered in self.numbers().named if not of or numbered.piece.of == of), key=lambda numbered: numbered.order
+        )
 
     def numbers(self) -> Numbers:
         return numbers_of(self.session.build, self.session.project.facts)
@@ -151,9 +153,3 @@ class PiecesPanel(CutPanel):
         after = tuple(one for one in made if one != id) if id in made else (*made, str(id))
         name = next(thing.name for thing in self.session.build.stow.things if thing.id == id)
         self.session.edit(f"{name}: {'bought' if id in made else 'made here'}", [set_to("cut.made", list(after))], "Cut")
-
-
-def _by_number(numbered: Named) -> tuple[str, int, str]:
-    letters, _, rest = numbered.label.partition("-")
-    digits = rest.split(" ")[0]
-    return letters, int(digits) if digits.isdigit() else 0, numbered.label
